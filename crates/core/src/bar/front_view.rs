@@ -1,0 +1,268 @@
+//! One bar in front view: the quick model.
+//!
+//! The frame eye F stands still with the body, the axle eye A moves with the axle in
+//! pure heave. With v = F_z − A_z (positive when the frame end is higher),
+//! d = F_x − A_x and the centre-to-centre length L, the bar reaches sideways
+//! h = √(L² − v² − d²) (Pythagoras). s is +1 for a frame eye on the left, −1 on the
+//! right. Bump is positive travel and takes v down: v(t) = v − t.
+
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+use utoipa::ToSchema;
+
+use crate::measure::{Angle, Length, Side};
+
+/// Why a bar cannot be drawn.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Error)]
+pub enum BarFault {
+    /// The length is nought, negative or no number.
+    #[error("the bar has no length")]
+    NoLength,
+    /// The eyes are further apart, up-and-down and fore-and-aft, than the bar is long.
+    #[error(
+        "the bar is shorter than the distance of its eyes: check its length and both bolt heights"
+    )]
+    TooShort,
+}
+
+/// A track bar at one height of the body.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct FrontView {
+    length: Length,
+    rise: Length,
+    fore_aft: Length,
+    frame_eye_side: Side,
+}
+
+/// The length that brings the axle back to centre, and the rules of thumb beside it.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Recentring {
+    /// Sideways reach wanted, h′ = h + s·e.
+    pub reach_mm: Length,
+    /// Length wanted, L′ = √(h′² + v² + d²).
+    pub length_mm: Length,
+    /// L′ − L; positive is longer.
+    pub change_mm: Length,
+    /// First order, s·e·h/L.
+    pub first_order_change_mm: Length,
+    /// The half-difference rule of thumb, s·e.
+    pub thumb_change_mm: Length,
+    /// What the thumb sets too long (positive) or too short (negative).
+    pub thumb_cost_mm: Length,
+}
+
+/// How far the axle swings sideways over the travel.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Swing {
+    /// Shift to the left at full droop, against the height the sweep starts from.
+    pub at_full_droop_mm: Length,
+    /// Shift to the left at full bump.
+    pub at_full_bump_mm: Length,
+    /// Furthest left less furthest right, the level point counted where it is reached.
+    pub peak_to_peak_mm: Length,
+    /// Travel at which the bar is level.
+    pub level_travel_mm: Length,
+    /// Whether the bar gets level inside the travel.
+    pub level_inside: bool,
+    /// Travel in droop at which the bar is pulled tight, where that is inside the travel.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tight_in_droop_mm: Option<Length>,
+    /// Travel in bump at which the bar is pulled tight, where that is inside the travel.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tight_in_bump_mm: Option<Length>,
+}
+
+fn square(length: Length) -> f64 {
+    length.to_mm() * length.to_mm()
+}
+
+impl FrontView {
+    /// A bar of centre-to-centre `length`, whose frame eye is higher by `rise` and
+    /// further forward by `fore_aft`.
+    ///
+    /// # Errors
+    /// Where no such bar exists.
+    pub fn new(
+        length: Length,
+        rise: Length,
+        fore_aft: Length,
+        frame_eye_side: Side,
+    ) -> Result<Self, BarFault> {
+        let all_finite = [length, rise, fore_aft]
+            .iter()
+            .all(|l| l.to_mm().is_finite());
+        if !all_finite || length <= Length::ZERO {
+            return Err(BarFault::NoLength);
+        }
+        if square(length) <= square(rise) + square(fore_aft) {
+            return Err(BarFault::TooShort);
+        }
+        Ok(Self {
+            length,
+            rise,
+            fore_aft,
+            frame_eye_side,
+        })
+    }
+
+    /// Centre-to-centre length L.
+    #[must_use]
+    pub const fn length(&self) -> Length {
+        self.length
+    }
+
+    /// v: how much higher the frame eye is.
+    #[must_use]
+    pub const fn rise(&self) -> Length {
+        self.rise
+    }
+
+    /// d: how much further forward the frame eye is.
+    #[must_use]
+    pub const fn fore_aft(&self) -> Length {
+        self.fore_aft
+    }
+
+    /// The side the frame eye is on.
+    #[must_use]
+    pub const fn frame_eye_side(&self) -> Side {
+        self.frame_eye_side
+    }
+
+    /// Sideways reach h at the height of this view.
+    #[must_use]
+    pub fn reach(&self) -> Length {
+        self.reach_at(Length::ZERO)
+    }
+
+    /// Sideways reach at a travel; nought from where the bar is pulled tight.
+    #[must_use]
+    pub fn reach_at(&self, travel: Length) -> Length {
+        let squared = square(self.length) - square(self.rise - travel) - square(self.fore_aft);
+        Length::from_mm(squared.max(0.0).sqrt())
+    }
+
+    /// Angle θ = atan2(v, h) in front view; positive when the frame end is higher.
+    #[must_use]
+    pub fn angle(&self) -> Angle {
+        self.angle_at(Length::ZERO)
+    }
+
+    /// Angle in front view at a travel.
+    #[must_use]
+    pub fn angle_at(&self, travel: Length) -> Angle {
+        let rise = self.rise - travel;
+        Angle::from_radians(rise.to_mm().atan2(self.reach_at(travel).to_mm()))
+    }
+
+    /// Shift of the axle to the left at a travel, against travel nought:
+    /// y(t) = s·(h(0) − h(t)). Held at the limit beyond where the bar is pulled tight.
+    #[must_use]
+    pub fn shift_at(&self, travel: Length) -> Length {
+        (self.reach() - self.reach_at(travel)) * self.frame_eye_side.sign()
+    }
+
+    /// Lateral rate −s·v/h: millimetres to the left per millimetre of bump.
+    #[must_use]
+    pub fn lateral_rate(&self) -> f64 {
+        -self.frame_eye_side.sign() * (self.rise / self.reach())
+    }
+
+    /// Travels at which the bar is pulled tight, droop first: v ∓ √(L² − d²).
+    #[must_use]
+    pub fn pulled_tight(&self) -> (Length, Length) {
+        let span = Length::from_mm((square(self.length) - square(self.fore_aft)).sqrt());
+        (self.rise - span, self.rise + span)
+    }
+
+    /// The same bar with the body raised by `lift` (a drop is negative).
+    ///
+    /// # Errors
+    /// Where the bar does not reach so far.
+    pub fn raised_by(&self, lift: Length) -> Result<Self, BarFault> {
+        Self::new(
+            self.length,
+            self.rise + lift,
+            self.fore_aft,
+            self.frame_eye_side,
+        )
+    }
+
+    /// A bar of another length at the same height.
+    ///
+    /// # Errors
+    /// Where it would not reach.
+    pub fn with_length(&self, length: Length) -> Result<Self, BarFault> {
+        Self::new(length, self.rise, self.fore_aft, self.frame_eye_side)
+    }
+
+    /// How far the axle goes to the left when the body is raised by `lift`, the bar
+    /// unchanged: s·(h₁ − h₂).
+    ///
+    /// # Errors
+    /// Where the bar does not reach so far.
+    pub fn shift_of_lift(&self, lift: Length) -> Result<Length, BarFault> {
+        let raised = self.raised_by(lift)?;
+        Ok((self.reach() - raised.reach()) * self.frame_eye_side.sign())
+    }
+
+    /// How far the axle goes to the left when the bar is set to `length` at this
+    /// height: −s·(h′ − h). A longer bar pushes it away from the frame eye.
+    ///
+    /// # Errors
+    /// Where the bar would not reach.
+    pub fn shift_of_length(&self, length: Length) -> Result<Length, BarFault> {
+        let changed = self.with_length(length)?;
+        Ok((self.reach() - changed.reach()) * self.frame_eye_side.sign())
+    }
+
+    /// The length that takes out an `offset` to the left, read at this height.
+    ///
+    /// # Errors
+    /// Where the offset is as large as the bar reaches.
+    pub fn recentred(&self, offset: Length) -> Result<Recentring, BarFault> {
+        let toward_frame_eye = offset * self.frame_eye_side.sign();
+        let reach = self.reach() + toward_frame_eye;
+        if reach <= Length::ZERO {
+            return Err(BarFault::TooShort);
+        }
+        let squared = square(reach) + square(self.rise) + square(self.fore_aft);
+        let length = Length::from_mm(squared.sqrt());
+        let change = length - self.length;
+        Ok(Recentring {
+            reach_mm: reach,
+            length_mm: length,
+            change_mm: change,
+            first_order_change_mm: toward_frame_eye * (self.reach() / self.length),
+            thumb_change_mm: toward_frame_eye,
+            thumb_cost_mm: toward_frame_eye - change,
+        })
+    }
+
+    /// Swing over the travel from `droop` below to `bump` above, both given as
+    /// distances. Where the bar is pulled tight first, the figures are those there.
+    #[must_use]
+    pub fn swing(&self, droop: Length, bump: Length) -> Swing {
+        let (tight_droop, tight_bump) = self.pulled_tight();
+        let low = tight_droop.max(-droop);
+        let high = tight_bump.min(bump);
+        let level_inside = low <= self.rise && self.rise <= high;
+        let mut shifts = vec![self.shift_at(low), self.shift_at(high)];
+        if level_inside {
+            shifts.push(self.shift_at(self.rise));
+        }
+        let most = shifts.iter().copied().fold(shifts[0], Length::max);
+        let least = shifts.iter().copied().fold(shifts[0], Length::min);
+        Swing {
+            at_full_droop_mm: shifts[0],
+            at_full_bump_mm: shifts[1],
+            peak_to_peak_mm: most - least,
+            level_travel_mm: self.rise,
+            level_inside,
+            tight_in_droop_mm: (tight_droop > -droop).then_some(tight_droop),
+            tight_in_bump_mm: (tight_bump < bump).then_some(tight_bump),
+        }
+    }
+}

@@ -1,0 +1,194 @@
+//! Thread designations as they are stamped and spoken: `1-1/4-12`, `7/8-18`, `M24x2`.
+
+use serde::de::Error as _;
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use thiserror::Error;
+use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
+use utoipa::{PartialSchema, ToSchema};
+
+use crate::measure::length::MM_PER_INCH;
+use crate::measure::tape::{self, Kind};
+use crate::measure::{Length, Unit};
+
+/// Which way a thread is cut.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Hand {
+    /// Tightens clockwise.
+    Right,
+    /// Tightens anticlockwise.
+    Left,
+}
+
+/// A thread: nominal diameter and pitch. In JSON the designation as typed.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Thread {
+    text: String,
+    diameter: Length,
+    pitch: Length,
+}
+
+/// A designation that cannot be read.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Error)]
+pub enum ThreadFault {
+    /// No diameter and pitch in it.
+    #[error(
+        "This is no thread. Type diameter and threads per inch, like 1-1/4-12, or M, diameter and pitch, like M24x2."
+    )]
+    NotAThread,
+    /// A pitch no bar end has.
+    #[error(
+        "The pitch of this thread is out of reason. Threads per inch go from 4 to 40, metric pitches from 0.5 to 6 mm."
+    )]
+    PitchOutOfReason,
+    /// A diameter no bar end has.
+    #[error(
+        "The diameter of this thread is out of reason. It goes from 4 to 80 mm (3/16 to 3 in)."
+    )]
+    DiameterOutOfReason,
+}
+
+impl Thread {
+    /// Reads a designation.
+    ///
+    /// # Errors
+    /// Where it is none, or not one a bar could have.
+    pub fn parse(text: &str) -> Result<Self, ThreadFault> {
+        let plain = text
+            .trim()
+            .to_uppercase()
+            .replace('×', "X")
+            .replace(['–', '−'], "-");
+        let (diameter, pitch) = match plain.strip_prefix('M') {
+            Some(metric) => metric_thread(metric),
+            None => inch_thread(&plain),
+        }
+        .ok_or(ThreadFault::NotAThread)?;
+        if !(0.5..=6.35).contains(&pitch.to_mm()) {
+            return Err(ThreadFault::PitchOutOfReason);
+        }
+        if !(4.0..=80.0).contains(&diameter.to_mm()) {
+            return Err(ThreadFault::DiameterOutOfReason);
+        }
+        Ok(Self {
+            text: text.to_owned(),
+            diameter,
+            pitch,
+        })
+    }
+
+    /// As typed.
+    #[must_use]
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// Nominal diameter D.
+    #[must_use]
+    pub const fn diameter(&self) -> Length {
+        self.diameter
+    }
+
+    /// Advance in one turn.
+    #[must_use]
+    pub const fn pitch(&self) -> Length {
+        self.pitch
+    }
+}
+
+fn plain_number(text: &str) -> Option<f64> {
+    let digits_only = text.bytes().all(|b| b.is_ascii_digit() || b == b'.');
+    if text.is_empty() || !digits_only {
+        None
+    } else {
+        text.parse().ok()
+    }
+}
+
+fn metric_thread(text: &str) -> Option<(Length, Length)> {
+    let (diameter, pitch) = text.split_once(['X', '-'])?;
+    let number = |part: &str| plain_number(part.trim()).map(Length::from_mm);
+    Some((number(diameter)?, number(pitch)?))
+}
+
+fn inch_thread(text: &str) -> Option<(Length, Length)> {
+    let text = text.trim_end_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
+    let (diameter, per_inch) = text.rsplit_once('-')?;
+    let per_inch = plain_number(per_inch.trim()).filter(|count| *count > 0.0)?;
+    let diameter = tape::parse(diameter, Unit::Inches, Kind::Distance)
+        .ok()?
+        .length();
+    Some((diameter, Length::from_mm(MM_PER_INCH / per_inch)))
+}
+
+impl PartialSchema for Thread {
+    fn schema() -> RefOr<Schema> {
+        ObjectBuilder::new()
+            .schema_type(Type::String)
+            .description(Some("A thread designation such as 1-1/4-12 or M24x2."))
+            .build()
+            .into()
+    }
+}
+
+impl ToSchema for Thread {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "Thread".into()
+    }
+}
+
+impl Serialize for Thread {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(&self.text)
+    }
+}
+
+impl<'de> Deserialize<'de> for Thread {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        Self::parse(&String::deserialize(deserializer)?).map_err(D::Error::custom)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn designations() {
+        let rows = [
+            ("1-1/4-12", 31.75, 25.4 / 12.0),
+            ("1 1/4-12", 31.75, 25.4 / 12.0),
+            ("1 1/4\"-12 UNF", 31.75, 25.4 / 12.0),
+            ("7/8-18", 22.225, 25.4 / 18.0),
+            ("9/16-12", 14.2875, 25.4 / 12.0),
+            ("M24x2", 24.0, 2.0),
+            ("m14×1.5", 14.0, 1.5),
+            ("M14-2.0", 14.0, 2.0),
+        ];
+        for (text, diameter, pitch) in rows {
+            let thread = Thread::parse(text).unwrap();
+            assert!(
+                (thread.diameter().to_mm() - diameter).abs() < 1e-9,
+                "{text}"
+            );
+            assert!((thread.pitch().to_mm() - pitch).abs() < 1e-9, "{text}");
+        }
+    }
+
+    #[test]
+    fn refused() {
+        for text in [
+            "", "12", "M24", "thick", "1-1/4-0", "M24xfine", "1/0-12", "M2e1x2",
+        ] {
+            assert_eq!(Thread::parse(text), Err(ThreadFault::NotAThread), "{text}");
+        }
+        assert_eq!(
+            Thread::parse("1-1/4-120"),
+            Err(ThreadFault::PitchOutOfReason)
+        );
+        assert_eq!(
+            Thread::parse("M240x2"),
+            Err(ThreadFault::DiameterOutOfReason)
+        );
+    }
+}

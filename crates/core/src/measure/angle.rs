@@ -1,0 +1,116 @@
+//! Angles. Radians inside, degrees at the doors and in JSON.
+
+use std::ops::{Add, Neg, Sub};
+
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use utoipa::ToSchema;
+
+/// A signed angle. Held in radians; written to JSON in degrees, in fields whose
+/// names end in `_deg`.
+#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, ToSchema)]
+#[schema(value_type = f64)]
+pub struct Angle(f64);
+
+impl Angle {
+    /// No angle.
+    pub const ZERO: Self = Self(0.0);
+
+    /// From radians.
+    #[must_use]
+    pub const fn from_radians(radians: f64) -> Self {
+        Self(radians)
+    }
+
+    /// From degrees.
+    #[must_use]
+    pub const fn from_degrees(degrees: f64) -> Self {
+        Self(degrees.to_radians())
+    }
+
+    /// In radians.
+    #[must_use]
+    pub const fn to_radians(self) -> f64 {
+        self.0
+    }
+
+    /// In degrees.
+    #[must_use]
+    pub const fn to_degrees(self) -> f64 {
+        self.0.to_degrees()
+    }
+
+    /// Without its sign.
+    #[must_use]
+    pub const fn abs(self) -> Self {
+        Self(self.0.abs())
+    }
+
+    /// Sine.
+    #[must_use]
+    pub fn sin(self) -> f64 {
+        self.0.sin()
+    }
+
+    /// Cosine.
+    #[must_use]
+    pub fn cos(self) -> f64 {
+        self.0.cos()
+    }
+
+    /// Tangent.
+    #[must_use]
+    pub fn tan(self) -> f64 {
+        self.0.tan()
+    }
+}
+
+impl Add for Angle {
+    type Output = Self;
+    fn add(self, other: Self) -> Self {
+        Self(self.0 + other.0)
+    }
+}
+
+impl Sub for Angle {
+    type Output = Self;
+    fn sub(self, other: Self) -> Self {
+        Self(self.0 - other.0)
+    }
+}
+
+impl Neg for Angle {
+    type Output = Self;
+    fn neg(self) -> Self {
+        Self(-self.0)
+    }
+}
+
+impl Serialize for Angle {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_f64(self.to_degrees())
+    }
+}
+
+impl<'de> Deserialize<'de> for Angle {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        f64::deserialize(deserializer).map(Self::from_degrees)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn thirty_degrees_has_half_a_sine() {
+        assert!((Angle::from_degrees(30.0).sin() - 0.5).abs() < 1e-15);
+    }
+
+    #[test]
+    fn json_speaks_degrees() {
+        let quarter = Angle::from_radians(std::f64::consts::FRAC_PI_2);
+        assert_eq!(serde_json::to_string(&quarter).unwrap(), "90.0");
+        let back: Angle = serde_json::from_str("90").unwrap();
+        assert_eq!(back, quarter);
+    }
+}

@@ -1,0 +1,306 @@
+//! Typed figures as they are kept in a job: the text as typed beside the value.
+
+use serde::de::Error as _;
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use utoipa::openapi::{RefOr, Schema};
+use utoipa::{PartialSchema, ToSchema};
+
+use super::angle::Angle;
+use super::length::{Length, Unit};
+use super::tape::{self, Kind, TapeError, TapeNumber};
+
+/// A length as typed: the text, the unit of the sheet it was typed on, and the
+/// exact value. 26/32 stays 26/32 in its field.
+///
+/// In JSON an object `{"text": "24 13/16", "unit": "in", "mm": 630.2375}`. Where one
+/// is read, `mm` may be left out; where it is given it must agree with the text. A
+/// bare number of millimetres and a bare string with its unit are read as well.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct TapeEntry {
+    text: String,
+    unit: Unit,
+    number: TapeNumber,
+}
+
+impl TapeEntry {
+    /// Reads a text typed on a sheet in `unit`. A leading minus sign is taken here
+    /// and judged where the field is known.
+    ///
+    /// # Errors
+    /// The fault of the text and its place.
+    pub fn parse(text: &str, unit: Unit) -> Result<Self, TapeError> {
+        let number = tape::parse(text, unit, Kind::Signed)?;
+        Ok(Self {
+            text: text.to_owned(),
+            unit,
+            number,
+        })
+    }
+
+    /// The text as typed.
+    #[must_use]
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// The unit of the sheet it was typed on.
+    #[must_use]
+    pub const fn unit(&self) -> Unit {
+        self.unit
+    }
+
+    /// The exact value.
+    #[must_use]
+    pub const fn number(&self) -> TapeNumber {
+        self.number
+    }
+
+    /// For computation.
+    #[must_use]
+    pub fn length(&self) -> Length {
+        self.number.length()
+    }
+}
+
+/// A length as typed, with the sheet's unit and its exact value in millimetres.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+struct TapeForm {
+    /// As typed, for example `24 13/16`.
+    text: String,
+    /// The unit of a bare number on this sheet.
+    unit: Unit,
+    /// The value in millimetres. May be left out where a document is sent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    mm: Option<f64>,
+}
+
+impl PartialSchema for TapeEntry {
+    fn schema() -> RefOr<Schema> {
+        TapeForm::schema()
+    }
+}
+
+impl ToSchema for TapeEntry {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "TapeEntry".into()
+    }
+
+    fn schemas(schemas: &mut Vec<(String, RefOr<Schema>)>) {
+        TapeForm::schemas(schemas);
+    }
+}
+
+impl Serialize for TapeEntry {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        let mm = Some(self.length().to_mm());
+        TapeForm {
+            text: self.text.clone(),
+            unit: self.unit,
+            mm,
+        }
+        .serialize(serializer)
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum AnyTapeForm {
+    Number(f64),
+    Text(String),
+    Form(TapeForm),
+}
+
+impl<'de> Deserialize<'de> for TapeEntry {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let form = AnyTapeForm::deserialize(deserializer).map_err(|_| {
+            D::Error::custom(
+                "a length is an object with text and unit, a string with its unit, or a number of millimetres",
+            )
+        })?;
+        let (text, unit, mm) = match form {
+            AnyTapeForm::Number(mm) => (mm.to_string(), Unit::Millimetres, None),
+            AnyTapeForm::Text(text) => (text, Unit::Millimetres, None),
+            AnyTapeForm::Form(form) => (form.text, form.unit, form.mm),
+        };
+        let entry = Self::parse(&text, unit).map_err(D::Error::custom)?;
+        // A thousandth of a millimetre allows for a value written with fewer digits.
+        if mm.is_some_and(|mm| (mm - entry.length().to_mm()).abs() > 1e-3) {
+            return Err(D::Error::custom(format!(
+                "the text {text:?} and mm disagree: the text is {} mm. Leave mm out or make them agree.",
+                entry.length().to_mm()
+            )));
+        }
+        Ok(entry)
+    }
+}
+
+/// The steepest angle taken, in degrees.
+const STEEPEST_DEGREES: f64 = 89.0;
+
+/// An angle as typed, in degrees: the text and its value. In JSON an object
+/// `{"text": "10.8", "deg": 10.8}`; a bare number of degrees and a bare string are
+/// read as well.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AngleEntry {
+    text: String,
+    angle: Angle,
+}
+
+impl AngleEntry {
+    /// Reads `10.8`, `10,8`, `-2°`, `10.8 deg`.
+    ///
+    /// # Errors
+    /// A sentence that says what to type.
+    pub fn parse(text: &str) -> Result<Self, String> {
+        let trimmed = text
+            .trim()
+            .trim_end_matches("degrees")
+            .trim_end_matches("deg");
+        let number = trimmed
+            .trim_end_matches('°')
+            .trim()
+            .replace(',', ".")
+            .replace('−', "-");
+        let plain = !number.is_empty()
+            && number
+                .chars()
+                .all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'));
+        match number.parse::<f64>() {
+            Ok(degrees) if plain && degrees.abs() <= STEEPEST_DEGREES => Ok(Self {
+                text: text.to_owned(),
+                angle: Angle::from_degrees(degrees),
+            }),
+            Ok(_) if plain => Err(format!(
+                "This is steeper than {STEEPEST_DEGREES}°. Type the angle from level, in degrees."
+            )),
+            _ => Err("This is not an angle. Type degrees, such as 10.8.".to_owned()),
+        }
+    }
+
+    /// The text as typed.
+    #[must_use]
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// For computation.
+    #[must_use]
+    pub const fn angle(&self) -> Angle {
+        self.angle
+    }
+}
+
+/// An angle as typed, with its value in degrees.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+struct AngleForm {
+    /// As typed, for example `10.8`.
+    text: String,
+    /// The value in degrees. May be left out where a document is sent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    deg: Option<f64>,
+}
+
+impl PartialSchema for AngleEntry {
+    fn schema() -> RefOr<Schema> {
+        AngleForm::schema()
+    }
+}
+
+impl ToSchema for AngleEntry {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "AngleEntry".into()
+    }
+
+    fn schemas(schemas: &mut Vec<(String, RefOr<Schema>)>) {
+        AngleForm::schemas(schemas);
+    }
+}
+
+impl Serialize for AngleEntry {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        let deg = Some(self.angle.to_degrees());
+        AngleForm {
+            text: self.text.clone(),
+            deg,
+        }
+        .serialize(serializer)
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum AnyAngleForm {
+    Number(f64),
+    Text(String),
+    Form(AngleForm),
+}
+
+impl<'de> Deserialize<'de> for AngleEntry {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let text = match AnyAngleForm::deserialize(deserializer) {
+            Ok(AnyAngleForm::Number(degrees)) => degrees.to_string(),
+            Ok(AnyAngleForm::Text(text) | AnyAngleForm::Form(AngleForm { text, .. })) => text,
+            Err(_) => {
+                return Err(D::Error::custom(
+                    "an angle is an object with text, a string, or a number of degrees",
+                ));
+            }
+        };
+        Self::parse(&text).map_err(D::Error::custom)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_typed_text_comes_back_as_typed() {
+        let entry = TapeEntry::parse("24 26/32", Unit::Inches).unwrap();
+        let json = serde_json::to_string(&entry).unwrap();
+        assert_eq!(json, r#"{"text":"24 26/32","unit":"in","mm":630.2375}"#);
+        assert_eq!(serde_json::from_str::<TapeEntry>(&json).unwrap(), entry);
+    }
+
+    #[test]
+    fn numbers_and_strings_are_read_too() {
+        let read = |json: &str| {
+            serde_json::from_str::<TapeEntry>(json)
+                .unwrap()
+                .length()
+                .to_mm()
+        };
+        assert_eq!(read("630.5"), 630.5);
+        assert_eq!(read(r#""24 in""#), 609.6);
+        assert_eq!(read(r#"{"text":"24","unit":"in"}"#), 609.6);
+    }
+
+    #[test]
+    fn a_text_and_a_value_that_disagree_are_refused() {
+        let error = serde_json::from_str::<TapeEntry>(r#"{"text":"24","unit":"in","mm":600}"#);
+        assert!(error.unwrap_err().to_string().contains("disagree"));
+    }
+
+    #[test]
+    fn angles_are_read_in_degrees() {
+        for (text, degrees) in [
+            ("10.8", 10.8),
+            ("10,8°", 10.8),
+            ("−2 deg", -2.0),
+            (" 3 ", 3.0),
+        ] {
+            assert_eq!(
+                AngleEntry::parse(text).unwrap().angle(),
+                Angle::from_degrees(degrees),
+                "{text}"
+            );
+        }
+        for text in ["", "steep", "90", "inf", "NaN", "1e1"] {
+            assert!(AngleEntry::parse(text).is_err(), "{text}");
+        }
+    }
+}

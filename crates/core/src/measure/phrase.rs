@@ -1,0 +1,233 @@
+//! Sentences and workings with figures in them, written once for both unit systems.
+//!
+//! A screen or a printed card picks one; it never puts figures into sentences itself.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::angle::Angle;
+use super::length::{Length, Unit};
+use super::print::{self, Style};
+use super::side::Side;
+
+/// One sentence or figure, in inches and in millimetres.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Phrase {
+    /// With lengths in inches, to 1/16.
+    #[serde(rename = "in")]
+    pub inches: String,
+    /// With lengths in millimetres, to 0.5.
+    #[serde(rename = "mm")]
+    pub millimetres: String,
+}
+
+impl Phrase {
+    /// Writes the same sentence for both unit systems.
+    pub fn of(write: impl Fn(Words) -> String) -> Self {
+        Self {
+            inches: write(Words { unit: Unit::Inches }),
+            millimetres: write(Words {
+                unit: Unit::Millimetres,
+            }),
+        }
+    }
+
+    /// A sentence without lengths.
+    #[must_use]
+    pub fn plain(text: &str) -> Self {
+        Self {
+            inches: text.to_owned(),
+            millimetres: text.to_owned(),
+        }
+    }
+
+    /// The sentence for one unit system.
+    #[must_use]
+    pub fn in_unit(&self, unit: Unit) -> &str {
+        match unit {
+            Unit::Inches => &self.inches,
+            Unit::Millimetres => &self.millimetres,
+        }
+    }
+}
+
+/// How figures are put into words in one unit system.
+#[derive(Clone, Copy, Debug)]
+pub struct Words {
+    unit: Unit,
+}
+
+impl Words {
+    /// An unsigned length in the everyday style: `3/8"`, `9.5 mm`.
+    #[must_use]
+    pub fn distance(self, length: Length) -> String {
+        print::written(length.abs(), Style::everyday(self.unit))
+    }
+
+    /// A length to 1/32 or 0.1 mm, where a sixteenth is too coarse to say anything.
+    #[must_use]
+    pub fn fine(self, length: Length) -> String {
+        let style = match self.unit {
+            Unit::Inches => Style::ThirtySeconds,
+            Unit::Millimetres => Style::TenthMillimetres,
+        };
+        let printed = print::written(length.abs(), style);
+        if print::rounds_to_nought(length, style) && length != Length::ZERO {
+            let least = Length::from_mm(style.division_nanometres() as f64 / 1e6);
+            return format!("less than {}", print::written(least, style));
+        }
+        printed
+    }
+
+    /// A signed sideways figure as a distance and a side, never a bare minus sign;
+    /// `centred` where it rounds to nought.
+    #[must_use]
+    pub fn sideways(self, to_the_left: Length) -> String {
+        if print::rounds_to_nought(to_the_left, Style::everyday(self.unit)) {
+            return "centred".to_owned();
+        }
+        let side = Side::of(to_the_left.to_mm());
+        format!("{} to the {}", self.distance(to_the_left), side.word())
+    }
+
+    /// As [`Words::sideways`] for a movement: `no movement` where it rounds to nought.
+    #[must_use]
+    pub fn movement(self, to_the_left: Length) -> String {
+        match self.sideways(to_the_left) {
+            still if still == "centred" => "no movement".to_owned(),
+            moved => moved,
+        }
+    }
+
+    /// A length with its decimals, for workings.
+    #[must_use]
+    pub fn decimal(self, length: Length) -> String {
+        print::decimal(length, self.unit)
+    }
+}
+
+/// Degrees to one decimal, unsigned.
+#[must_use]
+pub fn degrees(angle: Angle) -> String {
+    format!("{:.1}°", angle.to_degrees().abs())
+}
+
+/// A number in a working.
+#[derive(Clone, Copy, Debug)]
+pub enum Value {
+    /// A length, printed with its decimals.
+    Length(Length),
+    /// An angle, printed in degrees with three decimals.
+    Angle(Angle),
+    /// A plain number with so many decimals.
+    Number(f64, usize),
+}
+
+impl Value {
+    fn bare(self, unit: Unit) -> String {
+        match self {
+            Self::Length(length) => {
+                let text = print::decimal(length, unit);
+                text.split(' ').next().unwrap_or_default().to_owned()
+            }
+            Self::Angle(angle) => format!("{:.3}°", angle.to_degrees()),
+            Self::Number(number, decimals) => print::trim_minus(format!("{number:.decimals$}")),
+        }
+    }
+
+    fn with_unit(self, unit: Unit) -> String {
+        match self {
+            Self::Length(length) => print::decimal(length, unit),
+            Self::Angle(_) | Self::Number(..) => self.bare(unit),
+        }
+    }
+}
+
+/// One line of a working: the formula, the same with this job's numbers, and what
+/// comes of it.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Step {
+    /// What is found, in words.
+    pub meaning: String,
+    /// The formula with its symbols.
+    pub formula: String,
+    /// The formula with the numbers of this job.
+    pub numbers: Phrase,
+    /// The result with its unit.
+    pub result: Phrase,
+}
+
+impl Step {
+    /// `formula` holds each symbol in braces; `terms` says what stands for it.
+    #[must_use]
+    pub fn new(meaning: &str, formula: &str, terms: &[(&str, Value)], result: Value) -> Self {
+        let filled = |unit| {
+            let right = formula
+                .split_once(" = ")
+                .map_or(formula, |(_, right)| right);
+            terms
+                .iter()
+                .fold(right.to_owned(), |text, (symbol, value)| {
+                    let bare = value.bare(unit);
+                    let bare = if bare.starts_with('-') {
+                        format!("({bare})")
+                    } else {
+                        bare
+                    };
+                    text.replace(&format!("{{{symbol}}}"), &bare)
+                })
+        };
+        Self {
+            meaning: meaning.to_owned(),
+            formula: formula.replace(['{', '}'], ""),
+            numbers: Phrase {
+                inches: filled(Unit::Inches),
+                millimetres: filled(Unit::Millimetres),
+            },
+            result: Phrase {
+                inches: result.with_unit(Unit::Inches),
+                millimetres: result.with_unit(Unit::Millimetres),
+            },
+        }
+    }
+}
+
+/// How a figure is worked out, line by line.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Working {
+    /// What is worked out.
+    pub title: String,
+    /// The lines, in order.
+    pub steps: Vec<Step>,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn sideways_is_a_distance_and_a_side() {
+        let said = |mm: f64| Phrase::of(|w| w.sideways(Length::from_mm(mm)));
+        assert_eq!(said(9.525).inches, "3/8\" to the left");
+        assert_eq!(said(-9.525).inches, "3/8\" to the right");
+        assert_eq!(said(-9.525).millimetres, "9.5 mm to the right");
+        assert_eq!(said(-0.2).millimetres, "centred");
+    }
+
+    #[test]
+    fn a_step_shows_symbols_and_numbers() {
+        let step = Step::new(
+            "offset",
+            "e = ({l} − {r}) / 2",
+            &[
+                ("l", Value::Length(Length::from_inches(3.0))),
+                ("r", Value::Length(Length::from_inches(2.0))),
+            ],
+            Value::Length(Length::from_inches(0.5)),
+        );
+        assert_eq!(step.formula, "e = (l − r) / 2");
+        assert_eq!(step.numbers.inches, "(3.0000 − 2.0000) / 2");
+        assert_eq!(step.numbers.millimetres, "(76.20 − 50.80) / 2");
+        assert_eq!(step.result.inches, "0.5000 in");
+    }
+}
