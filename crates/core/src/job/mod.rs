@@ -1,1 +1,16 @@
-//! x
+//! The job document, whether it makes sense, and everything computed from it.
+
+pub mod check;
+pub mod correction;
+pub mod document;
+pub mod elevation;
+pub mod heights;
+pub mod prove;
+pub mod results;
+pub mod schema;
+pub mod sheets;
+pub mod stages;
+
+pub use check::{FieldError, check};
+pub use document::Job;
+pub use results::{Results, solve};

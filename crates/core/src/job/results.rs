@@ -1,0 +1,130 @@
+//! Everything computed from a job, as one call.
+
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use super::check::FieldError;
+use super::correction::{self, BarResult};
+use super::document::{Job, Settled};
+use super::elevation::{Assumption, Elevation, elevation};
+use super::heights::{self, HeightResult};
+use super::prove::{ProveResult, prove};
+use super::sheets::{self, SheetResult};
+use super::stages::{StageResult, stages};
+use crate::measure::{Phrase, Unit};
+use crate::procedure::cautions::{Caution, Stage, cautions};
+
+/// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
+/// angles degrees in fields ending in `_deg`, sideways figures + to the left.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Results {
+    /// The version of the rules that computed this.
+    pub core_version: String,
+    /// The unit the job's sheets are written in.
+    pub sheet_unit: Unit,
+    /// The headline for the bay.
+    pub headline: Phrase,
+    /// Each stage, in working order.
+    pub stages: Vec<StageResult>,
+    /// Each sheet, in the document's order.
+    pub sheets: Vec<SheetResult>,
+    /// The bar, where everything it needs is there.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar: Option<BarResult>,
+    /// What keeps the bar from an answer, each with its field.
+    pub bar_missing: Vec<FieldError>,
+    /// The rig's heights.
+    pub heights: Vec<HeightResult>,
+    /// The proof, where the bar was set and read again.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub prove: Option<ProveResult>,
+    /// Whether the results a settled job was settled on still stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub settled_stands: Option<bool>,
+    /// What the end view is drawn from.
+    pub elevation: Elevation,
+    /// Figures nobody typed that something rests on.
+    pub assumptions: Vec<Assumption>,
+    /// Cautions, each with its stage.
+    pub cautions: Vec<Caution>,
+}
+
+/// Computes everything from a document. Never fails: what cannot be computed is absent,
+/// with what is missing in its place.
+#[must_use]
+pub fn solve(job: &Job) -> Results {
+    let sheets = sheets::results(job);
+    let bar = correction::bar(job, &sheets);
+    let proof = prove(job, &sheets, bar.result.as_ref());
+    let (elevation, assumptions) = elevation(job, bar.views.as_ref());
+    let found = bar.views.as_ref().map(|views| (&views.found, views.found_offset));
+    let planned = bar.views.as_ref().map(|views| (&views.planned, views.planned_offset));
+    let mut results = Results {
+        core_version: crate::VERSION.to_owned(),
+        sheet_unit: job.rig.sheet_unit,
+        headline: Phrase::default(),
+        stages: Vec::new(),
+        heights: heights::table(&job.rig, found, planned),
+        settled_stands: None,
+        bar: None,
+        bar_missing: Vec::new(),
+        prove: proof,
+        sheets,
+        elevation,
+        assumptions,
+        cautions: cautions(),
+    };
+    // The frozen copy is compared before the parts that speak of settling are filled in.
+    let with_bar = Results { bar: bar.result.clone(), bar_missing: bar.missing.clone(), ..results.clone() };
+    results.settled_stands = job.settled.as_ref().map(|settled| {
+        settled.core_version != crate::VERSION || settled.results == frozen(&with_bar)
+    });
+    results.stages = stages(job, &results.sheets, &bar, results.prove.as_ref(), results.settled_stands);
+    results.headline = headline(&results.stages);
+    results.bar = bar.result;
+    results.bar_missing = bar.missing;
+    results
+}
+
+/// The results as a settled job keeps them: without the sweep, which follows from the
+/// rest and is long.
+fn frozen(results: &Results) -> Value {
+    // Results are plain data with string keys: they always have a JSON form.
+    let mut value = serde_json::to_value(results).unwrap_or_default();
+    if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
+        bar.remove("sweep");
+    }
+    for part in ["stages", "headline", "cautions"] {
+        if let Some(results) = value.as_object_mut() {
+            results.remove(part);
+        }
+    }
+    value
+}
+
+/// Settles a job on the results it has now. `None` where the proof does not allow it.
+#[must_use]
+pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
+    let open = Job { settled: None, ..job.clone() };
+    let results = solve(&open);
+    let proved = results.prove.as_ref()?.verdict == super::prove::ProveVerdict::CanSettle;
+    proved.then(|| Job {
+        settled: Some(Settled { at, core_version: crate::VERSION.to_owned(), results: frozen(&results) }),
+        ..open
+    })
+}
+
+fn headline(stages: &[StageResult]) -> Phrase {
+    let of = |wanted: Stage| stages.iter().find(|stage| stage.stage == wanted);
+    let parts = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)];
+    let join = |pick: fn(&Phrase) -> &str| {
+        let told: Vec<&str> = parts.iter().flatten().map(|stage| pick(&stage.headline)).collect();
+        told.join(" · ")
+    };
+    Phrase { inches: join(|phrase| &phrase.inches), millimetres: join(|phrase| &phrase.millimetres) }
+}

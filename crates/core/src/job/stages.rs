@@ -1,0 +1,150 @@
+//! Where each stage of a job stands, and its one headline figure.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::correction::BarOutcome;
+use super::document::Job;
+use super::prove::{ProveResult, ProveVerdict};
+use super::sheets::SheetResult;
+use crate::measure::centring::Answer;
+use crate::measure::phrase::degrees;
+use crate::measure::squareness::AxleEnd;
+use crate::measure::{Length, Phrase, TapeEntry};
+use crate::procedure::cautions::Stage;
+
+/// How far a stage is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Progress {
+    /// Nothing yet.
+    Nothing,
+    /// Begun.
+    Begun,
+    /// Settled.
+    Settled,
+    /// Needs another look, since something above it changed.
+    NeedsLook,
+}
+
+/// A stage in the strip.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct StageResult {
+    /// Which.
+    pub stage: Stage,
+    /// How far.
+    pub progress: Progress,
+    /// Its figure, or what it waits for.
+    pub headline: Phrase,
+}
+
+/// The four stages, in working order.
+#[must_use]
+pub fn stages(
+    job: &Job,
+    sheets: &[SheetResult],
+    bar: &BarOutcome,
+    prove: Option<&ProveResult>,
+    settled_stands: Option<bool>,
+) -> Vec<StageResult> {
+    vec![rig(job), tape(job, sheets), bar_stage(job, bar), prove_stage(job, prove, settled_stands)]
+}
+
+fn stage(stage: Stage, progress: Progress, headline: Phrase) -> StageResult {
+    StageResult { stage, progress, headline }
+}
+
+fn rig(job: &Job) -> StageResult {
+    let rig = &job.rig;
+    let told = [rig.end.is_some(), rig.steering_side.is_some(), rig.frame_eye_side.is_some()];
+    let progress = match told.iter().filter(|told| **told).count() {
+        0 => Progress::Nothing,
+        3 => Progress::Settled,
+        _ => Progress::Begun,
+    };
+    let end = match rig.end {
+        Some(AxleEnd::Front) => "front",
+        Some(AxleEnd::Rear) => "rear",
+        None => "which end?",
+    };
+    let lift = rig.lift.as_ref().map_or(Length::ZERO, TapeEntry::length);
+    let headline = Phrase::of(|w| {
+        if lift == Length::ZERO {
+            end.to_owned()
+        } else {
+            let verb = if lift > Length::ZERO { "up" } else { "down" };
+            format!("{end}, {} {verb}", w.distance(lift))
+        }
+    });
+    stage(Stage::Rig, progress, headline)
+}
+
+fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
+    let newest = sheets.iter().rfind(|sheet| sheet.current && sheet.centring.is_some());
+    let Some(sheet) = newest else {
+        return if !job.setups.as_built.is_empty() {
+            stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"))
+        } else if job.sheets.iter().any(|sheet| !sheet.left.is_empty() || !sheet.right.is_empty()) {
+            stage(Stage::Tape, Progress::Begun, Phrase::plain("one side so far"))
+        } else {
+            stage(Stage::Tape, Progress::Nothing, Phrase::plain("no readings"))
+        };
+    };
+    let Some(centring) = &sheet.centring else {
+        return stage(Stage::Tape, Progress::Begun, Phrase::plain("no readings"));
+    };
+    if !sheet.refusals.is_empty() {
+        return stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"));
+    }
+    match centring.answer {
+        Answer::CannotTell => stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("cannot tell yet")),
+        Answer::OffCentre => {
+            let side = centring.side.word();
+            stage(Stage::Tape, Progress::Settled, Phrase::of(|w| format!("{} {side}", w.distance(centring.offset_mm))))
+        }
+        Answer::WithinTolerance => stage(Stage::Tape, Progress::Settled, Phrase::plain("centred")),
+    }
+}
+
+fn bar_stage(job: &Job, bar: &BarOutcome) -> StageResult {
+    let Some(result) = &bar.result else {
+        let begun = job.setups.as_found.length.is_some() || job.setups.as_found.frame_eye_height.is_some();
+        let progress = if begun { Progress::Begun } else { Progress::Nothing };
+        let impossible = bar.missing.iter().any(|fault| fault.code == "impossible_bar");
+        let headline = match (impossible, begun) {
+            (true, _) => "cannot be",
+            (false, true) => "more to measure",
+            (false, false) => "not measured",
+        };
+        let progress = if impossible { Progress::NeedsLook } else { progress };
+        return stage(Stage::Bar, progress, Phrase::plain(headline));
+    };
+    let angle = degrees(result.found.angle_deg);
+    let Some(correction) = &result.correction else {
+        let progress = match &result.withheld {
+            Some(_) if job.sheets.is_empty() => Progress::Begun,
+            _ => Progress::Settled,
+        };
+        return stage(Stage::Bar, progress, Phrase::plain(&angle));
+    };
+    let change = correction.recentring.change_mm;
+    let word = if change > Length::ZERO { "longer" } else { "shorter" };
+    let headline = Phrase::of(|w| format!("{} {word}", w.distance(change)));
+    match &correction.set {
+        Some(check) if check.wanted_moved => stage(Stage::Bar, Progress::NeedsLook, headline),
+        Some(check) => stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(check.length_mm)))),
+        None => stage(Stage::Bar, Progress::Begun, headline),
+    }
+}
+
+fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bool>) -> StageResult {
+    match (settled_stands, prove.map(|prove| prove.verdict)) {
+        (Some(true), _) => stage(Stage::Prove, Progress::Settled, Phrase::plain("settled")),
+        (Some(false), _) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("changed since settled")),
+        (None, Some(ProveVerdict::CanSettle)) => stage(Stage::Prove, Progress::Begun, Phrase::plain("proved, not settled")),
+        (None, Some(ProveVerdict::BackToBar)) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("back to Bar")),
+        (None, Some(ProveVerdict::ReadAgain)) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("read again")),
+        (None, None) if job.setups.as_built.is_empty() => stage(Stage::Prove, Progress::Nothing, Phrase::plain("set the bar first")),
+        (None, None) => stage(Stage::Prove, Progress::Begun, Phrase::plain("read both sides")),
+    }
+}
