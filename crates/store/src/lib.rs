@@ -1,1 +1,462 @@
-//! x
+//! # derecho-store
+//!
+//! Where jobs are kept: one SQLite database, every saved change a revision that is
+//! never altered, undo and redo as walks over them. The only crate that knows SQL.
+//!
+//! What is not here: HTTP, computation, the clock of a request (times are arguments).
+//! Depends on the core alone; the server depends on it.
+//!
+//! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
+
+mod migrations;
+mod sql;
+
+use std::path::Path;
+use std::sync::{Mutex, MutexGuard};
+
+use derecho_core::job::{Card, Job, card};
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
+use thiserror::Error;
+
+/// The file inside the data directory.
+pub const DATABASE_FILE: &str = "derecho.sqlite3";
+/// Idle reading connections kept open.
+const READERS_KEPT: usize = 4;
+
+/// What went wrong.
+#[derive(Debug, Error)]
+pub enum StoreError {
+    /// No job of this id.
+    #[error("there is no such job")]
+    NoSuchJob,
+    /// No such revision of the job.
+    #[error("there is no such revision of this job")]
+    NoSuchRevision,
+    /// Nothing to undo or to redo.
+    #[error("there is nothing to {0}")]
+    NothingTo(&'static str),
+    /// The job was changed since the revision this change was based on.
+    #[error("the job was changed elsewhere: it is at revision {}", .0.revision)]
+    ChangedElsewhere(Box<StoredJob>),
+    /// A job with this id is there already.
+    #[error("there is a job with this id already")]
+    AlreadyThere,
+    /// A stored document cannot be read.
+    #[error("revision {revision} of job {id} cannot be read: {source}")]
+    Unreadable {
+        /// The job.
+        id: String,
+        /// Its revision.
+        revision: u64,
+        /// Why.
+        source: serde_json::Error,
+    },
+    /// The data directory cannot be used.
+    #[error("the data directory cannot be used: {0}")]
+    Directory(#[from] std::io::Error),
+    /// The database's form cannot be brought up to date.
+    #[error("the database cannot be brought up to date: {0}")]
+    Migration(#[from] rusqlite_migration::Error),
+    /// SQLite refused.
+    #[error("the database refused: {0}")]
+    Database(#[from] rusqlite::Error),
+}
+
+/// A job as stored at one revision.
+#[derive(Clone, Debug, PartialEq)]
+pub struct StoredJob {
+    /// Its id.
+    pub id: String,
+    /// The revision, from 1.
+    pub revision: u64,
+    /// When it was saved, in UTC.
+    pub saved_at: Timestamp,
+    /// Whether there is a change to undo.
+    pub can_undo: bool,
+    /// Whether there is an undone change to bring back.
+    pub can_redo: bool,
+    /// The document.
+    pub job: Job,
+}
+
+/// A job in the bay's list.
+#[derive(Clone, Debug, PartialEq)]
+pub struct ListedJob {
+    /// Its id.
+    pub id: String,
+    /// Its title.
+    pub title: String,
+    /// Its revision.
+    pub revision: u64,
+    /// When it was saved, in UTC.
+    pub saved_at: Timestamp,
+    /// Its card, as made when it was saved.
+    pub card: Card,
+}
+
+/// How a revision came about.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum RevisionKind {
+    /// Made new.
+    Created,
+    /// A change was saved.
+    Saved,
+    /// A change was taken back.
+    Undone,
+    /// A taken-back change was brought back.
+    Redone,
+    /// An earlier revision was brought back.
+    Restored,
+}
+
+impl RevisionKind {
+    /// The stored and published word.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Created => "created",
+            Self::Saved => "saved",
+            Self::Undone => "undone",
+            Self::Redone => "redone",
+            Self::Restored => "restored",
+        }
+    }
+
+    fn of(word: &str) -> Self {
+        [Self::Created, Self::Undone, Self::Redone, Self::Restored]
+            .into_iter()
+            .find(|kind| kind.word() == word)
+            .unwrap_or(Self::Saved)
+    }
+}
+
+/// A line of a job's history.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct HistoryLine {
+    /// The revision.
+    pub revision: u64,
+    /// How it came about.
+    pub kind: RevisionKind,
+    /// When, in UTC.
+    pub saved_at: Timestamp,
+}
+
+/// Where undo and redo lead from a revision.
+#[derive(Clone, Copy, Default)]
+struct Links {
+    undo_to: Option<u64>,
+    redo_to: Option<u64>,
+}
+
+/// The jobs on disk.
+#[derive(Debug)]
+pub struct Store {
+    writer: Mutex<Connection>,
+    readers: Mutex<Vec<Connection>>,
+    path: std::path::PathBuf,
+}
+
+impl Store {
+    /// Opens the database in `directory`, making both where they are missing.
+    ///
+    /// # Errors
+    /// Where the directory cannot be used, or the database is of a newer program.
+    pub fn open(directory: &Path) -> Result<Self, StoreError> {
+        std::fs::create_dir_all(directory)?;
+        let path = directory.join(DATABASE_FILE);
+        let mut writer = connect(&path)?;
+        migrations::all().to_latest(&mut writer)?;
+        Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), path })
+    }
+
+    // A poisoned lock means a panic between two statements; the transaction it was in
+    // was rolled back when its guard was dropped, so the connection is sound.
+    fn writer(&self) -> MutexGuard<'_, Connection> {
+        self.writer.lock().unwrap_or_else(std::sync::PoisonError::into_inner)
+    }
+
+    fn read<T>(&self, read: impl FnOnce(&Connection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+        let idle = || self.readers.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        let kept = idle().pop();
+        let connection = match kept {
+            Some(connection) => connection,
+            None => connect(&self.path)?,
+        };
+        let answer = read(&connection);
+        let mut kept = idle();
+        if kept.len() < READERS_KEPT {
+            kept.push(connection);
+        }
+        answer
+    }
+
+    /// Stores a new job as its first revision.
+    ///
+    /// # Errors
+    /// Where the id is taken or the disk refuses.
+    pub fn create(&self, id: &str, job: &Job, now: Timestamp) -> Result<StoredJob, StoreError> {
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        if transaction.query_row(sql::JOB_EXISTS, [id], |_| Ok(())).optional()?.is_some() {
+            return Err(StoreError::AlreadyThere);
+        }
+        let card = card_text(job);
+        transaction.execute(sql::ADD_JOB, params![id, job.title, searchable(job), card, now.to_string()])?;
+        add_revision(&transaction, id, 1, job, RevisionKind::Created, Links::default(), now)?;
+        transaction.commit()?;
+        Ok(StoredJob { id: id.to_owned(), revision: 1, saved_at: now, can_undo: false, can_redo: false, job: job.clone() })
+    }
+
+    /// The job as it stands.
+    ///
+    /// # Errors
+    /// Where there is none.
+    pub fn get(&self, id: &str) -> Result<StoredJob, StoreError> {
+        self.read(|connection| current(connection, id))
+    }
+
+    /// Saves a change based on revision `based_on`. A document equal to the stored one
+    /// makes no revision.
+    ///
+    /// # Errors
+    /// [`StoreError::ChangedElsewhere`] with the newer job where `based_on` is not the
+    /// revision it stands at; nothing is written then.
+    pub fn save(&self, id: &str, based_on: u64, job: &Job, now: Timestamp) -> Result<StoredJob, StoreError> {
+        self.change(id, based_on, now, |_, stored| {
+            if stored.job == *job {
+                return Ok(None);
+            }
+            let links = Links { undo_to: Some(stored.revision), redo_to: None };
+            Ok(Some((job.clone(), RevisionKind::Saved, links)))
+        })
+    }
+
+    /// Takes the last change back, as a new revision.
+    ///
+    /// # Errors
+    /// As [`Store::save`], or where there is nothing to undo.
+    pub fn undo(&self, id: &str, based_on: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
+        self.change(id, based_on, now, |transaction, stored| {
+            let links = links_of(transaction, id, stored.revision)?;
+            let target = links.undo_to.ok_or(StoreError::NothingTo("undo"))?;
+            let before = links_of(transaction, id, target)?;
+            let job = document(transaction, id, target)?;
+            let links = Links { undo_to: before.undo_to, redo_to: Some(stored.revision) };
+            Ok(Some((job, RevisionKind::Undone, links)))
+        })
+    }
+
+    /// Brings the last undone change back, as a new revision.
+    ///
+    /// # Errors
+    /// As [`Store::save`], or where there is nothing to redo.
+    pub fn redo(&self, id: &str, based_on: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
+        self.change(id, based_on, now, |transaction, stored| {
+            let target = links_of(transaction, id, stored.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
+            let links = links_of(transaction, id, target)?;
+            let job = document(transaction, id, target)?;
+            Ok(Some((job, RevisionKind::Redone, links)))
+        })
+    }
+
+    /// Brings an earlier revision back, as a new one that can be undone.
+    ///
+    /// # Errors
+    /// As [`Store::save`], or where there is no such revision.
+    pub fn restore(&self, id: &str, based_on: u64, revision: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
+        self.change(id, based_on, now, |transaction, stored| {
+            let job = document(transaction, id, revision)?;
+            let links = Links { undo_to: Some(stored.revision), redo_to: None };
+            Ok(Some((job, RevisionKind::Restored, links)))
+        })
+    }
+
+    fn change(
+        &self,
+        id: &str,
+        based_on: u64,
+        now: Timestamp,
+        next: impl FnOnce(&Transaction<'_>, &StoredJob) -> Result<Option<(Job, RevisionKind, Links)>, StoreError>,
+    ) -> Result<StoredJob, StoreError> {
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let stored = current(&transaction, id)?;
+        if stored.revision != based_on {
+            return Err(StoreError::ChangedElsewhere(Box::new(stored)));
+        }
+        let Some((job, kind, links)) = next(&transaction, &stored)? else { return Ok(stored) };
+        let revision = stored.revision + 1;
+        add_revision(&transaction, id, revision, &job, kind, links, now)?;
+        transaction.execute(
+            sql::UPDATE_JOB,
+            params![id, job.title, searchable(&job), card_text(&job), now.to_string(), revision as i64],
+        )?;
+        transaction.commit()?;
+        Ok(StoredJob {
+            id: id.to_owned(),
+            revision,
+            saved_at: now,
+            can_undo: links.undo_to.is_some(),
+            can_redo: links.redo_to.is_some(),
+            job,
+        })
+    }
+
+    /// Takes a job out of the bay. Its revisions stay in the database.
+    ///
+    /// # Errors
+    /// As [`Store::save`].
+    pub fn remove(&self, id: &str, based_on: u64) -> Result<(), StoreError> {
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let stored = current(&transaction, id)?;
+        if stored.revision != based_on {
+            return Err(StoreError::ChangedElsewhere(Box::new(stored)));
+        }
+        transaction.execute(sql::REMOVE_JOB, [id])?;
+        transaction.commit()?;
+        Ok(())
+    }
+
+    /// Jobs whose title or vehicle holds `search`, last saved first, and how many there
+    /// are in all.
+    ///
+    /// # Errors
+    /// Where the database refuses.
+    pub fn list(&self, search: &str, limit: u32, offset: u32) -> Result<(Vec<ListedJob>, u64), StoreError> {
+        let literal = search.to_lowercase().replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
+        let pattern = format!("%{literal}%");
+        self.read(|connection| {
+            let total: i64 = connection.query_row(sql::COUNT_JOBS, [&pattern], |row| row.get(0))?;
+            let mut statement = connection.prepare_cached(sql::LIST_JOBS)?;
+            let rows = statement.query_map(params![pattern, limit, offset], listed)?;
+            Ok((rows.collect::<Result<_, _>>()?, total.unsigned_abs()))
+        })
+    }
+
+    /// The history of a job, newest first.
+    ///
+    /// # Errors
+    /// Where there is no such job.
+    pub fn history(&self, id: &str) -> Result<Vec<HistoryLine>, StoreError> {
+        self.read(|connection| {
+            current(connection, id)?;
+            let mut statement = connection.prepare_cached(sql::HISTORY)?;
+            let rows = statement.query_map([id], |row| {
+                let kind: String = row.get(1)?;
+                Ok(HistoryLine { revision: number(row, 0)?, kind: RevisionKind::of(&kind), saved_at: time(row, 2)? })
+            })?;
+            Ok(rows.collect::<Result<_, _>>()?)
+        })
+    }
+
+    /// The document of one revision.
+    ///
+    /// # Errors
+    /// Where there is no such job or revision.
+    pub fn revision(&self, id: &str, revision: u64) -> Result<Job, StoreError> {
+        self.read(|connection| document(connection, id, revision))
+    }
+}
+
+fn connect(path: &Path) -> Result<Connection, rusqlite::Error> {
+    let connection = Connection::open(path)?;
+    // Outside migrations: they hold for a connection, not for the file.
+    connection.pragma_update(None, "journal_mode", "WAL")?;
+    connection.pragma_update(None, "synchronous", "FULL")?;
+    connection.pragma_update(None, "foreign_keys", "ON")?;
+    connection.busy_timeout(std::time::Duration::from_secs(5))?;
+    Ok(connection)
+}
+
+fn searchable(job: &Job) -> String {
+    format!("{}\n{}", job.title, job.rig.vehicle).to_lowercase()
+}
+
+fn card_text(job: &Job) -> String {
+    // A card is plain data with string keys: it always has a JSON form.
+    serde_json::to_string(&card(job)).unwrap_or_default()
+}
+
+fn add_revision(
+    transaction: &Transaction<'_>,
+    id: &str,
+    revision: u64,
+    job: &Job,
+    kind: RevisionKind,
+    links: Links,
+    now: Timestamp,
+) -> Result<(), StoreError> {
+    let document = serde_json::to_string(job)
+        .map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })?;
+    let link = |to: Option<u64>| to.map(|to| to as i64);
+    transaction.execute(
+        sql::ADD_REVISION,
+        params![id, revision as i64, document, kind.word(), link(links.undo_to), link(links.redo_to), now.to_string()],
+    )?;
+    Ok(())
+}
+
+fn number(row: &Row<'_>, index: usize) -> rusqlite::Result<u64> {
+    row.get::<_, i64>(index).map(i64::unsigned_abs)
+}
+
+fn time(row: &Row<'_>, index: usize) -> rusqlite::Result<Timestamp> {
+    row.get::<_, String>(index)?.parse().map_err(|error| {
+        rusqlite::Error::FromSqlConversionFailure(index, rusqlite::types::Type::Text, Box::new(error))
+    })
+}
+
+fn listed(row: &Row<'_>) -> rusqlite::Result<ListedJob> {
+    let card: String = row.get(4)?;
+    Ok(ListedJob {
+        id: row.get(0)?,
+        title: row.get(1)?,
+        revision: number(row, 2)?,
+        saved_at: time(row, 3)?,
+        card: serde_json::from_str(&card).map_err(|error| {
+            rusqlite::Error::FromSqlConversionFailure(4, rusqlite::types::Type::Text, Box::new(error))
+        })?,
+    })
+}
+
+fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
+    let row = connection
+        .prepare_cached(sql::CURRENT)?
+        .query_row([id], |row| {
+            let document: String = row.get(2)?;
+            let undo_to: Option<i64> = row.get(3)?;
+            let redo_to: Option<i64> = row.get(4)?;
+            Ok((number(row, 0)?, time(row, 1)?, document, undo_to.is_some(), redo_to.is_some()))
+        })
+        .optional()?
+        .ok_or(StoreError::NoSuchJob)?;
+    let (revision, saved_at, document, can_undo, can_redo) = row;
+    let job = read_document(id, revision, &document)?;
+    Ok(StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, job })
+}
+
+fn links_of(connection: &Connection, id: &str, revision: u64) -> Result<Links, StoreError> {
+    connection
+        .prepare_cached(sql::LINKS)?
+        .query_row(params![id, revision as i64], |row| {
+            let link = |index| row.get::<_, Option<i64>>(index).map(|to| to.map(i64::unsigned_abs));
+            Ok(Links { undo_to: link(0)?, redo_to: link(1)? })
+        })
+        .optional()?
+        .ok_or(StoreError::NoSuchRevision)
+}
+
+fn document(connection: &Connection, id: &str, revision: u64) -> Result<Job, StoreError> {
+    let text: Option<String> = connection
+        .prepare_cached(sql::DOCUMENT)?
+        .query_row(params![id, revision as i64], |row| row.get(0))
+        .optional()?;
+    read_document(id, revision, &text.ok_or(StoreError::NoSuchRevision)?)
+}
+
+fn read_document(id: &str, revision: u64, text: &str) -> Result<Job, StoreError> {
+    serde_json::from_str(text)
+        .map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
+}

@@ -13,4 +13,4 @@ pub mod stages;
 
 pub use check::{FieldError, check};
 pub use document::Job;
-pub use results::{Results, solve};
+pub use results::{Card, Results, card, solve};

@@ -1,0 +1,50 @@
+//! The form of the database, as a list that only grows. A landed entry is never
+//! edited: a snapshot in the tests shows it if somebody does.
+
+use rusqlite_migration::{M, Migrations};
+
+pub(crate) const LIST: &[&str] = &[
+    // 1: jobs and their revisions. The triggers keep revisions append-only whoever asks.
+    "CREATE TABLE jobs (
+        id TEXT PRIMARY KEY,
+        title TEXT NOT NULL,
+        search TEXT NOT NULL,
+        card TEXT NOT NULL,
+        created_at TEXT NOT NULL,
+        saved_at TEXT NOT NULL,
+        revision INTEGER NOT NULL,
+        removed INTEGER NOT NULL DEFAULT 0
+    ) STRICT;
+    CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC);
+    CREATE TABLE revisions (
+        job_id TEXT NOT NULL REFERENCES jobs (id),
+        number INTEGER NOT NULL,
+        document TEXT NOT NULL,
+        kind TEXT NOT NULL,
+        undo_to INTEGER,
+        redo_to INTEGER,
+        saved_at TEXT NOT NULL,
+        PRIMARY KEY (job_id, number)
+    ) STRICT;
+    CREATE TRIGGER revisions_are_not_changed BEFORE UPDATE ON revisions
+        BEGIN SELECT raise(ABORT, 'revisions are append-only'); END;
+    CREATE TRIGGER revisions_are_not_deleted BEFORE DELETE ON revisions
+        BEGIN SELECT raise(ABORT, 'revisions are append-only'); END;",
+];
+
+pub(crate) fn all() -> Migrations<'static> {
+    Migrations::new(LIST.iter().map(|sql| M::up(sql)).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    #[test]
+    fn the_list_is_sound() {
+        assert!(super::all().validate().is_ok());
+    }
+
+    #[test]
+    fn landed_migrations_are_not_edited() {
+        insta::assert_snapshot!(super::LIST.join("\n-- next --\n"));
+    }
+}

@@ -1,0 +1,39 @@
+//! Every statement, by name.
+
+pub(crate) const JOB_EXISTS: &str = "SELECT 1 FROM jobs WHERE id = ?1";
+
+pub(crate) const ADD_JOB: &str = "
+    INSERT INTO jobs (id, title, search, card, created_at, saved_at, revision)
+    VALUES (?1, ?2, ?3, ?4, ?5, ?5, 1)";
+
+pub(crate) const UPDATE_JOB: &str = "
+    UPDATE jobs SET title = ?2, search = ?3, card = ?4, saved_at = ?5, revision = ?6
+    WHERE id = ?1";
+
+pub(crate) const REMOVE_JOB: &str = "UPDATE jobs SET removed = 1 WHERE id = ?1";
+
+pub(crate) const ADD_REVISION: &str = "
+    INSERT INTO revisions (job_id, number, document, kind, undo_to, redo_to, saved_at)
+    VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
+
+pub(crate) const CURRENT: &str = "
+    SELECT r.number, r.saved_at, r.document, r.undo_to, r.redo_to
+    FROM jobs j JOIN revisions r ON r.job_id = j.id AND r.number = j.revision
+    WHERE j.id = ?1 AND j.removed = 0";
+
+pub(crate) const LINKS: &str =
+    "SELECT undo_to, redo_to FROM revisions WHERE job_id = ?1 AND number = ?2";
+
+pub(crate) const DOCUMENT: &str =
+    "SELECT document FROM revisions WHERE job_id = ?1 AND number = ?2";
+
+pub(crate) const HISTORY: &str = "
+    SELECT number, kind, saved_at FROM revisions WHERE job_id = ?1 ORDER BY number DESC";
+
+pub(crate) const COUNT_JOBS: &str =
+    r"SELECT count(*) FROM jobs WHERE removed = 0 AND search LIKE ?1 ESCAPE '\'";
+
+pub(crate) const LIST_JOBS: &str = r"
+    SELECT id, title, revision, saved_at, card FROM jobs
+    WHERE removed = 0 AND search LIKE ?1 ESCAPE '\'
+    ORDER BY saved_at DESC, id DESC LIMIT ?2 OFFSET ?3";
