@@ -1,0 +1,399 @@
+//! Jobs: list, make, read, save, undo, redo, history, settle.
+
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::rejection::{PathRejection, QueryRejection};
+use axum::extract::{Path, Query, State};
+use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use derecho_core::job::results::settle as settled;
+use derecho_core::job::{Card, Job, Results, solve};
+use derecho_store::{ListedJob, StoredJob};
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use super::{AppState, based_on};
+use crate::intake::read_job;
+use crate::problem::Problem;
+
+const MOST_PER_PAGE: u32 = 500;
+
+/// A job with everything computed from it.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct JobView {
+    /// Its id.
+    pub id: String,
+    /// The revision; the ETag says the same.
+    pub revision: u64,
+    /// When it was saved, in UTC.
+    #[schema(value_type = String)]
+    pub saved_at: Timestamp,
+    /// Whether there is a change to undo.
+    pub can_undo: bool,
+    /// Whether there is an undone change to bring back.
+    pub can_redo: bool,
+    /// The document.
+    pub document: Job,
+    /// Everything computed from it.
+    pub results: Results,
+}
+
+impl JobView {
+    /// Computes the results of a stored job.
+    #[must_use]
+    pub fn of(stored: StoredJob) -> Self {
+        Self {
+            results: solve(&stored.job),
+            id: stored.id,
+            revision: stored.revision,
+            saved_at: stored.saved_at,
+            can_undo: stored.can_undo,
+            can_redo: stored.can_redo,
+            document: stored.job,
+        }
+    }
+
+    fn answer(stored: StoredJob, status: StatusCode) -> Response {
+        let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
+        let mut response = (status, Json(Self::of(stored))).into_response();
+        if let Ok(tag) = tag {
+            response.headers_mut().insert(header::ETAG, tag);
+        }
+        response
+    }
+}
+
+/// A job as the bay lists it.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct JobLine {
+    /// Its id.
+    pub id: String,
+    /// What it is called.
+    pub title: String,
+    /// Its revision.
+    pub revision: u64,
+    /// When it was saved, in UTC.
+    #[schema(value_type = String)]
+    pub saved_at: Timestamp,
+    /// Its card.
+    pub card: Card,
+}
+
+impl From<ListedJob> for JobLine {
+    fn from(listed: ListedJob) -> Self {
+        let ListedJob { id, title, revision, saved_at, card } = listed;
+        Self { id, title, revision, saved_at, card }
+    }
+}
+
+/// A page of jobs.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct JobList {
+    /// How many there are in all.
+    pub total: u64,
+    /// This page, last saved first.
+    pub jobs: Vec<JobLine>,
+}
+
+/// Which jobs to list.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Wanted {
+    /// Part of a title or a vehicle.
+    #[serde(default)]
+    search: String,
+    /// How many at the most; 50 where left out.
+    #[serde(default = "fifty")]
+    limit: u32,
+    /// How many to pass over.
+    #[serde(default)]
+    offset: u32,
+}
+
+const fn fifty() -> u32 {
+    50
+}
+
+/// A line of a job's history.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct HistoryEntry {
+    /// The revision.
+    pub revision: u64,
+    /// created, saved, undone, redone or restored.
+    pub kind: String,
+    /// When, in UTC.
+    #[schema(value_type = String)]
+    pub saved_at: Timestamp,
+}
+
+/// A fresh id. Later ids sort after earlier ones.
+#[must_use]
+pub fn new_id() -> String {
+    uuid::Uuid::now_v7().to_string()
+}
+
+fn query<T>(query: Result<Query<T>, QueryRejection>) -> Result<T, Problem> {
+    query.map(|Query(value)| value).map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_query", rejection.to_string()))
+}
+
+fn path<T>(path: Result<Path<T>, PathRejection>) -> Result<T, Problem> {
+    path.map(|Path(value)| value).map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
+}
+
+/// The jobs in the bay.
+#[utoipa::path(
+    get, path = "/api/v1/jobs", tag = "jobs", params(Wanted),
+    responses((status = 200, description = "A page of jobs", body = JobList))
+)]
+pub async fn list(
+    State(state): State<AppState>,
+    wanted: Result<Query<Wanted>, QueryRejection>,
+) -> Result<Json<JobList>, Problem> {
+    let wanted = query(wanted)?;
+    let limit = wanted.limit.min(MOST_PER_PAGE);
+    let (jobs, total) = state.stored(move |store| store.list(&wanted.search, limit, wanted.offset)).await?;
+    Ok(Json(JobList { total, jobs: jobs.into_iter().map(JobLine::from).collect() }))
+}
+
+/// Stores a document as a new job.
+#[utoipa::path(
+    post, path = "/api/v1/jobs", tag = "jobs", request_body = Job,
+    responses(
+        (status = 201, description = "The new job", body = JobView),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn create(State(state): State<AppState>, body: Bytes) -> Result<Response, Problem> {
+    let job = read_job(&body)?;
+    let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
+    Ok(JobView::answer(stored, StatusCode::CREATED))
+}
+
+/// A job as it stands.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}", tag = "jobs",
+    params(("id" = String, Path, description = "The job's id")),
+    responses(
+        (status = 200, description = "The job", body = JobView),
+        (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn read(State(state): State<AppState>, id: Result<Path<String>, PathRejection>) -> Result<Response, Problem> {
+    let id = path(id)?;
+    let stored = state.stored(move |store| store.get(&id)).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// Saves a document over the revision named in If-Match.
+#[utoipa::path(
+    put, path = "/api/v1/jobs/{id}", tag = "jobs", request_body = Job,
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("If-Match" = String, Header, description = "The revision the change is based on, in quotes"),
+    ),
+    responses(
+        (status = 200, description = "The job as saved", body = JobView),
+        (status = 412, description = "Changed elsewhere; `current` holds the newer job", body = Problem, content_type = "application/problem+json"),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+        (status = 428, description = "If-Match is missing", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn save(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
+    body: Bytes,
+) -> Result<Response, Problem> {
+    let (id, based_on, job) = (path(id)?, based_on(&headers)?, read_job(&body)?);
+    let stored = state.stored(move |store| store.save(&id, based_on, &job, Timestamp::now())).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// Takes a job out of the bay.
+#[utoipa::path(
+    delete, path = "/api/v1/jobs/{id}", tag = "jobs",
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+    ),
+    responses(
+        (status = 204, description = "Taken out"),
+        (status = 412, description = "Changed elsewhere", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn remove(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
+) -> Result<StatusCode, Problem> {
+    let (id, based_on) = (path(id)?, based_on(&headers)?);
+    state.stored(move |store| store.remove(&id, based_on)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Takes the last change back.
+#[utoipa::path(
+    post, path = "/api/v1/jobs/{id}/undo", tag = "jobs",
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+    ),
+    responses(
+        (status = 200, description = "The job without the change", body = JobView),
+        (status = 409, description = "Nothing to undo", body = Problem, content_type = "application/problem+json"),
+        (status = 412, description = "Changed elsewhere", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn undo(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let (id, based_on) = (path(id)?, based_on(&headers)?);
+    let stored = state.stored(move |store| store.undo(&id, based_on, Timestamp::now())).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// Brings the last undone change back.
+#[utoipa::path(
+    post, path = "/api/v1/jobs/{id}/redo", tag = "jobs",
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+    ),
+    responses(
+        (status = 200, description = "The job with the change", body = JobView),
+        (status = 409, description = "Nothing to redo", body = Problem, content_type = "application/problem+json"),
+        (status = 412, description = "Changed elsewhere", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn redo(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let (id, based_on) = (path(id)?, based_on(&headers)?);
+    let stored = state.stored(move |store| store.redo(&id, based_on, Timestamp::now())).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// Every revision of a job, newest first.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/revisions", tag = "jobs",
+    params(("id" = String, Path, description = "The job's id")),
+    responses(
+        (status = 200, description = "The history", body = Vec<HistoryEntry>),
+        (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn history(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+) -> Result<Json<Vec<HistoryEntry>>, Problem> {
+    let id = path(id)?;
+    let lines = state.stored(move |store| store.history(&id)).await?;
+    let entries = lines.into_iter().map(|line| HistoryEntry {
+        revision: line.revision,
+        kind: line.kind.word().to_owned(),
+        saved_at: line.saved_at,
+    });
+    Ok(Json(entries.collect()))
+}
+
+/// The document of one revision.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/revisions/{revision}", tag = "jobs",
+    params(("id" = String, Path, description = "The job's id"), ("revision" = u64, Path, description = "The revision")),
+    responses(
+        (status = 200, description = "The document", body = Job),
+        (status = 404, description = "No such job or revision", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn revision(
+    State(state): State<AppState>,
+    place: Result<Path<(String, u64)>, PathRejection>,
+) -> Result<Json<Job>, Problem> {
+    let (id, revision) = path(place)?;
+    Ok(Json(state.stored(move |store| store.revision(&id, revision)).await?))
+}
+
+/// Brings an earlier revision back, as a new one.
+#[utoipa::path(
+    post, path = "/api/v1/jobs/{id}/revisions/{revision}/restore", tag = "jobs",
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("revision" = u64, Path, description = "The revision"),
+        ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+    ),
+    responses(
+        (status = 200, description = "The job as it was then", body = JobView),
+        (status = 412, description = "Changed elsewhere", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn restore(
+    State(state): State<AppState>,
+    place: Result<Path<(String, u64)>, PathRejection>,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let ((id, revision), based_on) = (path(place)?, based_on(&headers)?);
+    let stored = state.stored(move |store| store.restore(&id, based_on, revision, Timestamp::now())).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// Settles a proved job on the results it has now.
+#[utoipa::path(
+    post, path = "/api/v1/jobs/{id}/settle", tag = "jobs",
+    params(
+        ("id" = String, Path, description = "The job's id"),
+        ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+    ),
+    responses(
+        (status = 200, description = "The settled job", body = JobView),
+        (status = 409, description = "Not proved", body = Problem, content_type = "application/problem+json"),
+        (status = 412, description = "Changed elsewhere", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn settle(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let (id, based_on) = (path(id)?, based_on(&headers)?);
+    let wanted = id.clone();
+    let stored = state.stored(move |store| store.get(&wanted)).await?;
+    let now = Timestamp::now();
+    let job = settled(&stored.job, now).ok_or_else(|| {
+        Problem::new(
+            StatusCode::CONFLICT,
+            "not_proved",
+            "The job is not proved yet: read both sides after setting the bar until they are equal within the tolerance.",
+        )
+    })?;
+    let stored = state.stored(move |store| store.save(&id, based_on, &job, now)).await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+/// The job as a job file to keep.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/export", tag = "jobs",
+    params(("id" = String, Path, description = "The job's id")),
+    responses(
+        (status = 200, description = "A job file", body = Job),
+        (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn export(State(state): State<AppState>, id: Result<Path<String>, PathRejection>) -> Result<Response, Problem> {
+    let id = path(id)?;
+    let stored = state.stored(move |store| store.get(&id)).await?;
+    let name: String = stored
+        .job
+        .title
+        .chars()
+        .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
+        .collect();
+    let text = serde_json::to_string_pretty(&stored.job).map_err(|error| Problem::internal(&error))?;
+    let disposition = format!("attachment; filename=\"{name}.derecho.json\"");
+    Ok(([(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)], text)
+        .into_response())
+}

@@ -1,0 +1,54 @@
+//! Opening a sample as a job of one's own.
+
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::AppState;
+use super::jobs::{JobView, new_id};
+use crate::problem::Problem;
+use crate::samples;
+
+/// A sample that can be opened.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct SampleLine {
+    /// Its name in addresses.
+    pub name: String,
+    /// What the job is called.
+    pub title: String,
+    /// The vehicle.
+    pub vehicle: String,
+}
+
+/// The samples the program carries.
+#[utoipa::path(
+    get, path = "/api/v1/samples", tag = "samples",
+    responses((status = 200, description = "All samples", body = Vec<SampleLine>))
+)]
+pub async fn list() -> Json<Vec<SampleLine>> {
+    let lines = samples::names().into_iter().filter_map(|name| {
+        let job = samples::sample(&name)?;
+        Some(SampleLine { name, title: job.title, vehicle: job.rig.vehicle })
+    });
+    Json(lines.collect())
+}
+
+/// Opens a sample as a new job.
+#[utoipa::path(
+    post, path = "/api/v1/samples/{name}/open", tag = "samples",
+    params(("name" = String, Path, description = "The sample's name")),
+    responses(
+        (status = 201, description = "The new job", body = JobView),
+        (status = 404, description = "No such sample", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn open(State(state): State<AppState>, Path(name): Path<String>) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let job = samples::sample(&name).ok_or_else(|| {
+        Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("There is no sample called {name:?}."))
+    })?;
+    let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
+    Ok((StatusCode::CREATED, Json(JobView::of(stored))))
+}

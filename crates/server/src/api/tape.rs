@@ -1,0 +1,90 @@
+//! Reading a typed length back while it is typed.
+
+use axum::Json;
+use axum::extract::Query;
+use axum::extract::rejection::QueryRejection;
+use axum::http::StatusCode;
+use derecho_core::job::check::FieldError;
+use derecho_core::job::schema::code_of;
+use derecho_core::measure::print::{Style, written_nanometres};
+use derecho_core::measure::tape::{Kind, TapeError, TapeNumber, parse};
+use derecho_core::measure::Unit;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use crate::problem::Problem;
+
+/// A typed length.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Typed {
+    /// As typed.
+    text: String,
+    /// The unit of the sheet.
+    unit: Unit,
+    /// Whether a minus sign is allowed.
+    #[serde(default)]
+    signed: bool,
+}
+
+/// A length read back.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct ReadBack {
+    /// Exact, in millimetres.
+    pub mm: f64,
+    /// Exact, in nanometres.
+    pub nanometres: i64,
+    /// The unit it was typed in.
+    pub typed_unit: Unit,
+    /// In inches, to 1/16, or to 1/32 where it lies on one.
+    pub inches: String,
+    /// In millimetres, to 0.1.
+    pub millimetres: String,
+}
+
+impl ReadBack {
+    /// Reads a number back in both units.
+    #[must_use]
+    pub fn of(number: TapeNumber) -> Self {
+        let nanometres = number.nanometres();
+        let back = |unit| written_nanometres(nanometres, Style::read_back(unit, nanometres));
+        Self {
+            mm: number.length().to_mm(),
+            nanometres,
+            typed_unit: number.unit(),
+            inches: back(Unit::Inches),
+            millimetres: back(Unit::Millimetres),
+        }
+    }
+}
+
+/// The problem of a refused text.
+#[must_use]
+pub fn refused(error: TapeError) -> Problem {
+    let place = FieldError {
+        start: Some(error.start),
+        end: Some(error.end),
+        ..FieldError::new("/text", &code_of(error.fault), error.to_string())
+    };
+    Problem {
+        errors: vec![place],
+        ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_length", error.to_string())
+    }
+}
+
+/// Reads a typed length exactly and prints it back in both units.
+#[utoipa::path(
+    get, path = "/api/v1/tape", tag = "compute",
+    params(Typed),
+    responses(
+        (status = 200, description = "The length", body = ReadBack),
+        (status = 422, description = "No length: what is wrong and where", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn tape(typed: Result<Query<Typed>, QueryRejection>) -> Result<Json<ReadBack>, Problem> {
+    let Query(typed) = typed.map_err(|rejection| {
+        Problem::new(StatusCode::BAD_REQUEST, "bad_query", format!("{rejection}. Send text and unit=in or unit=mm."))
+    })?;
+    let kind = if typed.signed { Kind::Signed } else { Kind::Distance };
+    parse(&typed.text, typed.unit, kind).map(|number| Json(ReadBack::of(number))).map_err(refused)
+}

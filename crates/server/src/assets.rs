@@ -1,0 +1,51 @@
+//! The web client, built into the program.
+
+use axum::http::{HeaderValue, StatusCode, Uri, header};
+use axum::response::{IntoResponse, Response};
+use rust_embed::RustEmbed;
+
+use crate::problem::Problem;
+
+#[derive(RustEmbed)]
+#[folder = "../../web/dist"]
+struct Client;
+
+/// Serves a file of the client; any other path is the client's own to interpret.
+pub async fn client(uri: Uri) -> Response {
+    let path = uri.path().trim_start_matches('/');
+    if path.starts_with("api/") {
+        return Problem::new(
+            StatusCode::NOT_FOUND,
+            "no_such_address",
+            "There is nothing at this address. /api/openapi.json lists what there is.",
+        )
+        .into_response();
+    }
+    if let Some(response) = file(path) {
+        return response;
+    }
+    if path.starts_with("assets/") {
+        return Problem::new(StatusCode::NOT_FOUND, "no_such_file", "There is no such file. Load the page again.")
+            .into_response();
+    }
+    file("index.html").unwrap_or_else(|| {
+        Problem::new(
+            StatusCode::NOT_FOUND,
+            "client_not_built",
+            "The web client is not built. Run `npm run build` in web, then build the program again.",
+        )
+        .into_response()
+    })
+}
+
+fn file(path: &str) -> Option<Response> {
+    let found = Client::get(path)?;
+    let kind = mime_guess::from_path(path).first_or_octet_stream();
+    // Files under assets carry a fingerprint in their name and never change.
+    let cache = if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
+    let mut response = found.data.into_response();
+    let headers = response.headers_mut();
+    headers.insert(header::CONTENT_TYPE, HeaderValue::from_str(kind.as_ref()).ok()?);
+    headers.insert(header::CACHE_CONTROL, HeaderValue::from_static(cache));
+    Some(response)
+}

@@ -1,0 +1,294 @@
+//! The command line. Exit codes: 0 done, 1 could not, 2 wrong words or a bad file.
+
+use std::io::{Read, Write};
+use std::net::SocketAddr;
+use std::path::{Path, PathBuf};
+use std::process::ExitCode;
+
+use clap::{Parser, Subcommand, ValueEnum};
+use derecho_core::job::{Job, schema::job_schema, solve};
+use derecho_core::measure::Unit;
+use derecho_core::measure::print::{Style, written_nanometres};
+use derecho_core::measure::tape::{Kind, parse};
+use derecho_store::Store;
+use jiff::Timestamp;
+use serde_json::json;
+
+use crate::api::jobs::new_id;
+use crate::api::tape::ReadBack;
+use crate::intake::{Refusal, read_job};
+use crate::serve::{Settings, launch};
+
+/// Solid axles set straight: readings off a tape, the bar's geometry, turns and flats.
+#[derive(Debug, Parser)]
+#[command(name = "derecho", version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Serve the application to a browser on this machine.
+    Serve {
+        /// Put the sample jobs into an empty bay.
+        #[arg(long)]
+        demo: bool,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+        /// Address to listen on.
+        #[arg(long, value_name = "ADDR", default_value = "127.0.0.1:7317")]
+        listen: SocketAddr,
+    },
+    /// Compute a job file and print every result as JSON.
+    Solve {
+        /// A job file, or - for standard input.
+        file: PathBuf,
+    },
+    /// Read a length off a tape and print it back.
+    Tape {
+        /// As typed, such as "24 13/16".
+        #[arg(allow_hyphen_values = true)]
+        text: String,
+        /// The unit of a bare number.
+        #[arg(long, value_enum, default_value = "in")]
+        unit: UnitWord,
+        /// Print one JSON object.
+        #[arg(long)]
+        json: bool,
+        /// Allow a minus sign.
+        #[arg(long)]
+        signed: bool,
+        /// Print inches to this part of an inch.
+        #[arg(long, value_name = "PARTS", value_parser = ["16", "32"])]
+        fraction: Option<String>,
+    },
+    /// Print the JSON Schema of job files.
+    Schema,
+    /// Print the OpenAPI document of the HTTP interface.
+    Openapi,
+    /// Write a stored job as a job file.
+    Export {
+        /// The job's id; without one every job's id and title are listed.
+        id: Option<String>,
+        /// The file to write, or - for standard output.
+        #[arg(long, short, value_name = "FILE", default_value = "-")]
+        output: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Store job files as new jobs.
+    Import {
+        /// Job files, or - for standard input.
+        #[arg(required = true)]
+        files: Vec<PathBuf>,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+}
+
+#[derive(Clone, Copy, Debug, ValueEnum)]
+enum UnitWord {
+    In,
+    Mm,
+}
+
+impl From<UnitWord> for Unit {
+    fn from(word: UnitWord) -> Self {
+        match word {
+            UnitWord::In => Self::Inches,
+            UnitWord::Mm => Self::Millimetres,
+        }
+    }
+}
+
+/// A command that did not work: what to say, and the exit code.
+struct Failure {
+    says: String,
+    code: u8,
+}
+
+impl Failure {
+    fn could_not(cause: impl std::fmt::Display) -> Self {
+        Self { says: cause.to_string(), code: 1 }
+    }
+
+    fn bad(cause: impl std::fmt::Display) -> Self {
+        Self { says: cause.to_string(), code: 2 }
+    }
+}
+
+/// Runs the program on the arguments it was started with.
+#[must_use]
+pub fn run() -> ExitCode {
+    let arguments = Arguments::parse();
+    match execute(arguments.command) {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(failure) => {
+            let _ = writeln!(std::io::stderr(), "derecho: {}", failure.says);
+            ExitCode::from(failure.code)
+        }
+    }
+}
+
+fn execute(command: Command) -> Result<(), Failure> {
+    match command {
+        Command::Serve { demo, data, listen } => serve(Settings { data: directory(data)?, demo }, listen),
+        Command::Solve { file } => print_json(&solve(&load(&file)?)),
+        Command::Tape { text, unit, json, signed, fraction } => {
+            tape(&text, unit.into(), json, signed, fraction.as_deref())
+        }
+        Command::Schema => print_json(&job_schema()),
+        Command::Openapi => print_json(&crate::app::openapi()),
+        Command::Export { id, output, data } => export(id.as_deref(), &output, data),
+        Command::Import { files, data } => import(&files, data),
+    }
+}
+
+fn directory(given: Option<PathBuf>) -> Result<PathBuf, Failure> {
+    let home = || std::env::var_os("HOME").map(|home| PathBuf::from(home).join(".local/share"));
+    given
+        .or_else(|| std::env::var_os("XDG_DATA_HOME").map(PathBuf::from).or_else(home).map(|base| base.join("derecho")))
+        .ok_or_else(|| Failure::bad("say where jobs are kept, with --data DIR"))
+}
+
+fn print(text: &str) -> Result<(), Failure> {
+    // A reader that has seen enough, such as head, closes the pipe: that is no failure.
+    match writeln!(std::io::stdout(), "{text}") {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(Failure::could_not(error)),
+        _ => Ok(()),
+    }
+}
+
+fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
+    print(&serde_json::to_string_pretty(value).map_err(Failure::could_not)?)
+}
+
+fn read(file: &Path) -> Result<Vec<u8>, Failure> {
+    if file == Path::new("-") {
+        let mut text = Vec::new();
+        std::io::stdin().read_to_end(&mut text).map_err(|error| Failure::bad(format!("standard input: {error}")))?;
+        return Ok(text);
+    }
+    std::fs::read(file).map_err(|error| Failure::bad(format!("{}: {error}", file.display())))
+}
+
+fn load(file: &Path) -> Result<Job, Failure> {
+    let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
+    read_job(&read(file)?).map_err(|refusal| {
+        Failure::bad(match refusal {
+            Refusal::NotJson { message, line, column } => {
+                format!("{name}:{line}:{column}: this is not JSON: {message}")
+            }
+            Refusal::Faults(faults) => {
+                let lines: Vec<String> = faults
+                    .iter()
+                    .map(|fault| {
+                        let place = match (fault.start, fault.end) {
+                            (Some(start), Some(end)) => format!(" (characters {} to {end})", start + 1),
+                            _ => String::new(),
+                        };
+                        let pointer = if fault.pointer.is_empty() { "/" } else { &fault.pointer };
+                        format!("{name}: at {pointer}{place}: {}", fault.message)
+                    })
+                    .collect();
+                lines.join("\nderecho: ")
+            }
+        })
+    })
+}
+
+fn tape(text: &str, unit: Unit, as_json: bool, signed: bool, fraction: Option<&str>) -> Result<(), Failure> {
+    let kind = if signed { Kind::Signed } else { Kind::Distance };
+    let number = parse(text, unit, kind).map_err(|error| {
+        let marks: String = (0..error.end.max(error.start + 1))
+            .map(|at| if at < error.start { ' ' } else { '^' })
+            .collect();
+        Failure::bad(format!("{error}\n  {text}\n  {marks}"))
+    })?;
+    let back = ReadBack::of(number);
+    let nanometres = number.nanometres();
+    let inches = match fraction {
+        Some("16") => written_nanometres(nanometres, Style::Sixteenths),
+        Some(_) => written_nanometres(nanometres, Style::ThirtySeconds),
+        None => back.inches,
+    };
+    let says = match unit {
+        Unit::Inches => &inches,
+        Unit::Millimetres => &back.millimetres,
+    };
+    if !as_json {
+        return print(&format!("{inches} = {}", back.millimetres));
+    }
+    print(
+        &json!({
+            "typed": text,
+            "unit": unit,
+            "mm": back.mm,
+            "nanometres": nanometres,
+            "text": says,
+            "inches": inches,
+            "millimetres": back.millimetres,
+        })
+        .to_string(),
+    )
+}
+
+fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), Failure> {
+    let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+    let Some(id) = id else {
+        let (jobs, _) = store.list("", u32::MAX, 0).map_err(Failure::could_not)?;
+        return jobs.iter().try_for_each(|job| print(&format!("{}\t{}", job.id, job.title)));
+    };
+    let stored = store.get(id).map_err(|error| Failure::could_not(format!("{id}: {error}")))?;
+    if output == Path::new("-") {
+        return print_json(&stored.job);
+    }
+    let text = serde_json::to_string_pretty(&stored.job).map_err(Failure::could_not)?;
+    std::fs::write(output, text + "\n").map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+}
+
+fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {
+    // All are read before any is stored: a bad one among them stores none.
+    let jobs = files.iter().map(|file| load(file)).collect::<Result<Vec<_>, _>>()?;
+    let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+    for job in &jobs {
+        let stored = store.create(&new_id(), job, Timestamp::now()).map_err(Failure::could_not)?;
+        print(&format!("{}\t{}", stored.id, job.title))?;
+    }
+    Ok(())
+}
+
+fn serve(settings: Settings, listen: SocketAddr) -> Result<(), Failure> {
+    tracing_subscriber::fmt()
+        .with_env_filter(
+            tracing_subscriber::EnvFilter::try_from_default_env()
+                .unwrap_or_else(|_| tracing_subscriber::EnvFilter::new("warn")),
+        )
+        .with_writer(std::io::stderr)
+        .init();
+    let runtime = tokio::runtime::Runtime::new().map_err(Failure::could_not)?;
+    let started = |address| {
+        let _ = writeln!(std::io::stdout(), "Derecho is open at http://{address}/");
+    };
+    runtime.block_on(launch(settings, listen, started, ended())).map_err(Failure::could_not)
+}
+
+/// Done when the program is asked to end.
+async fn ended() {
+    let interrupt = tokio::signal::ctrl_c();
+    match tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate()) {
+        Ok(mut terminate) => {
+            tokio::select! {
+                _ = interrupt => {}
+                _ = terminate.recv() => {}
+            }
+        }
+        Err(_) => {
+            let _ = interrupt.await;
+        }
+    }
+}

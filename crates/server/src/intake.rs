@@ -1,0 +1,156 @@
+//! From JSON to a job: the one door for documents, whether they come over HTTP, from a
+//! file or from standard input. It tells every fault at once, each with its place.
+
+use std::sync::LazyLock;
+
+use derecho_core::job::check::FieldError;
+use derecho_core::job::schema::{drop_nulls, job_schema, typed_figure_faults};
+use derecho_core::job::{Job, check};
+use jsonschema::Validator;
+use jsonschema::error::ValidationErrorKind;
+use serde_json::Value;
+
+/// Most faults told of one document; the rest would not be read.
+const MOST_FAULTS: usize = 100;
+
+static SCHEMA: LazyLock<Value> = LazyLock::new(job_schema);
+static VALIDATOR: LazyLock<Validator> = LazyLock::new(|| {
+    jsonschema::validator_for(&SCHEMA).expect("our own schema is sound: a test compiles it")
+});
+
+/// Why a text is no job.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Refusal {
+    /// Not JSON at all, or broken off.
+    NotJson {
+        /// What the parser says.
+        message: String,
+        /// Line, from 1.
+        line: usize,
+        /// Column, from 1.
+        column: usize,
+    },
+    /// JSON, but not a sound job.
+    Faults(Vec<FieldError>),
+}
+
+/// Reads a job from JSON text.
+///
+/// # Errors
+/// Where it is not JSON, or with every fault of the document.
+pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
+    let value: Value = serde_json::from_slice(text).map_err(|error| Refusal::NotJson {
+        message: error.to_string(),
+        line: error.line(),
+        column: error.column(),
+    })?;
+    job_of(value).map_err(Refusal::Faults)
+}
+
+fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
+    drop_nulls(&mut value);
+    let mut faults = typed_figure_faults(&SCHEMA, &value);
+    for fault in shape_faults(&value) {
+        // A figure's own fault says more than its shape's.
+        if !faults.iter().any(|known| fault.pointer.starts_with(&known.pointer)) {
+            faults.push(fault);
+        }
+    }
+    if faults.is_empty() {
+        match serde_json::from_value::<Job>(value) {
+            Ok(job) => {
+                let unsound = check(&job);
+                if unsound.is_empty() {
+                    return Ok(job);
+                }
+                faults = unsound;
+            }
+            Err(error) => faults.push(FieldError::new("", "bad_document", error.to_string())),
+        }
+    }
+    faults.truncate(MOST_FAULTS);
+    Err(faults)
+}
+
+fn shape_faults(value: &Value) -> Vec<FieldError> {
+    VALIDATOR
+        .iter_errors(value)
+        .map(|error| {
+            let (code, remedy) = match error.kind() {
+                ValidationErrorKind::Required { .. } => ("missing", "Add it."),
+                ValidationErrorKind::AdditionalProperties { .. } => {
+                    ("unknown_field", "Take it out, or check its spelling.")
+                }
+                ValidationErrorKind::Enum { .. } | ValidationErrorKind::Constant { .. } => {
+                    ("unknown_choice", "Use one of the choices.")
+                }
+                ValidationErrorKind::Type { .. } => ("wrong_type", "Put the right kind of value there."),
+                _ => ("bad_value", "See docs/job-file.md for its form."),
+            };
+            FieldError::new(error.instance_path().to_string(), code, format!("{error}. {remedy}"))
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn faults(text: &str) -> Vec<(String, String)> {
+        match read_job(text.as_bytes()) {
+            Err(Refusal::Faults(faults)) => faults.into_iter().map(|f| (f.pointer, f.code)).collect(),
+            other => panic!("{other:?}"),
+        }
+    }
+
+    fn pairs(rows: &[(&str, &str)]) -> Vec<(String, String)> {
+        rows.iter().map(|(a, b)| ((*a).to_owned(), (*b).to_owned())).collect()
+    }
+
+    #[test]
+    fn the_least_job() {
+        let job = read_job(br#"{"format":"derecho-job","version":1,"title":"One"}"#).unwrap();
+        assert_eq!(job, Job::new("One"));
+    }
+
+    #[test]
+    fn null_is_left_out() {
+        let text = r#"{"format":"derecho-job","version":1,"title":"One","rig":{"lift":null,"end":null}}"#;
+        assert_eq!(read_job(text.as_bytes()).unwrap(), Job::new("One"));
+    }
+
+    #[test]
+    fn shape_and_figures_are_told_together() {
+        let text = r#"{"format":"derecho-job","version":1,
+            "rig":{"end":"sideways","colour":"red","lift":"24 13/0 in"},
+            "sheets":[{"left":[{"text":"1,250","unit":"mm"}, true]}]}"#;
+        let mut told = faults(text);
+        told.sort();
+        assert_eq!(
+            told,
+            pairs(&[
+                ("", "missing"),
+                ("/rig", "unknown_field"),
+                ("/rig/end", "unknown_choice"),
+                ("/rig/lift", "zero_denominator"),
+                ("/sheets/0/left/0", "ambiguous_comma"),
+                ("/sheets/0/left/1", "bad_figure"),
+            ])
+        );
+    }
+
+    #[test]
+    fn what_is_no_json_is_told_with_its_line() {
+        let refusal = read_job(b"{\n  \"format\": \"derecho-job\",,\n}");
+        assert!(matches!(refusal, Err(Refusal::NotJson { line: 2, .. })), "{refusal:?}");
+        assert!(matches!(read_job(b""), Err(Refusal::NotJson { .. })));
+        assert!(matches!(read_job(b"[1, 2"), Err(Refusal::NotJson { .. })));
+    }
+
+    #[test]
+    fn other_json_is_no_job() {
+        for text in ["[]", "3", "\"job\"", "null"] {
+            assert!(!faults(text).is_empty(), "{text}");
+        }
+    }
+}

@@ -1,0 +1,16 @@
+//! # derecho-server
+//!
+//! The `derecho` program: the HTTP interface, the command line, and the web client it
+//! carries. The only crate that knows HTTP.
+//!
+//! What is not here: rules of the trade and computation (core), SQL (store). Nothing
+//! depends on this crate but the browser tests, which drive the finished binary.
+
+pub mod api;
+pub mod app;
+pub mod assets;
+pub mod cli;
+pub mod intake;
+pub mod problem;
+pub mod samples;
+pub mod serve;

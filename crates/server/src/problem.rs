@@ -1,0 +1,127 @@
+//! Every error as `application/problem+json` (RFC 9457) with a stable code. The one
+//! place where faults of the other crates become HTTP.
+
+use axum::Json;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use derecho_core::job::check::FieldError;
+use derecho_store::StoreError;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::api::jobs::JobView;
+use crate::intake::Refusal;
+
+/// A problem. `code` is stable; `detail` says what is wrong and what to do.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct Problem {
+    /// `urn:derecho:problem:` and the code.
+    #[serde(rename = "type")]
+    pub kind: String,
+    /// The status in words.
+    pub title: String,
+    /// The HTTP status.
+    pub status: u16,
+    /// Stable name of the problem.
+    pub code: String,
+    /// What is wrong and what to do.
+    pub detail: String,
+    /// Every bad field, where fields are bad.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub errors: Vec<FieldError>,
+    /// The job as it stands, where a change was based on an older revision.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub current: Option<Box<JobView>>,
+}
+
+impl Problem {
+    /// A problem without fields.
+    pub fn new(status: StatusCode, code: &str, detail: impl Into<String>) -> Self {
+        Self {
+            kind: format!("urn:derecho:problem:{code}"),
+            title: status.canonical_reason().unwrap_or("Problem").to_owned(),
+            status: status.as_u16(),
+            code: code.to_owned(),
+            detail: detail.into(),
+            errors: Vec::new(),
+            current: None,
+        }
+    }
+
+    /// Something is wrong with the program; the cause goes to the log, not to the
+    /// person.
+    pub fn internal(cause: &dyn std::fmt::Display) -> Self {
+        tracing::error!(%cause, "internal error");
+        Self::new(
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "internal",
+            "Something went wrong inside the program. Nothing was changed. Try again; the log says more.",
+        )
+    }
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let mut response = (status, Json(self)).into_response();
+        response
+            .headers_mut()
+            .insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
+        response
+    }
+}
+
+impl From<Refusal> for Problem {
+    fn from(refusal: Refusal) -> Self {
+        match refusal {
+            Refusal::NotJson { message, .. } => Self::new(
+                StatusCode::BAD_REQUEST,
+                "not_json",
+                format!("The body is not JSON: {message}. Send one JSON object."),
+            ),
+            Refusal::Faults(errors) => Self {
+                errors,
+                ..Self::new(
+                    StatusCode::UNPROCESSABLE_ENTITY,
+                    "bad_fields",
+                    "Some fields cannot be taken as they are. Each is listed with what to do; nothing was saved.",
+                )
+            },
+        }
+    }
+}
+
+impl From<StoreError> for Problem {
+    fn from(error: StoreError) -> Self {
+        match error {
+            StoreError::NoSuchJob => Self::new(
+                StatusCode::NOT_FOUND,
+                "no_such_job",
+                "There is no such job. It may have been taken out of the bay.",
+            ),
+            StoreError::NoSuchRevision => Self::new(
+                StatusCode::NOT_FOUND,
+                "no_such_revision",
+                "This job has no such revision. Its history lists those there are.",
+            ),
+            StoreError::NothingTo(what) => Self::new(
+                StatusCode::CONFLICT,
+                "nothing_to_change",
+                format!("There is nothing to {what}."),
+            ),
+            StoreError::ChangedElsewhere(newer) => Self {
+                current: Some(Box::new(JobView::of(*newer))),
+                ..Self::new(
+                    StatusCode::PRECONDITION_FAILED,
+                    "changed_elsewhere",
+                    "The job was changed elsewhere since this change was begun. Both versions are kept apart: choose one.",
+                )
+            },
+            StoreError::AlreadyThere => {
+                Self::new(StatusCode::CONFLICT, "already_there", "There is a job with this id already.")
+            }
+            other => Self::internal(&other),
+        }
+    }
+}
