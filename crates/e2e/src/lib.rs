@@ -1,1 +1,328 @@
-//! x
+//! # derecho-e2e
+//!
+//! Drives the finished `derecho` binary as a person would: a real browser, the real
+//! server, its real database. Here is the bench for it: starting the server and the
+//! browser, finding things by what they are called on the screen, waiting for what is
+//! said. The journeys are in `tests/`, the screenshot maker in `src/bin/`.
+//!
+//! Nothing depends on this crate.
+
+use std::future::Future;
+use std::io::{BufRead, BufReader};
+use std::os::unix::process::CommandExt;
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Stdio};
+use std::time::Duration;
+
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use thirtyfour::common::capabilities::chrome::ChromeCapabilities;
+use thirtyfour::common::capabilities::chromium::ChromiumLikeCapabilities;
+use thirtyfour::prelude::*;
+use thirtyfour::{Key, LoggingPrefsLogLevel, WebElement};
+
+/// How long anything on a screen may take to appear.
+const PATIENCE: Duration = Duration::from_secs(15);
+/// How often the screen is looked at while waiting.
+const GLANCE: Duration = Duration::from_millis(50);
+
+/// A process group that ends with its owner.
+struct Group(Child);
+
+impl Drop for Group {
+    fn drop(&mut self) {
+        // The group's id is its leader's: the child itself and all it started.
+        let _ = Command::new("kill").args(["-KILL", "--", &format!("-{}", self.0.id())]).status();
+        let _ = self.0.wait();
+    }
+}
+
+fn start(command: &mut Command) -> Group {
+    Group(command.process_group(0).spawn().expect("the program starts: bin/derecho-test installs and builds it"))
+}
+
+/// Reads lines until one holds `sign`, gives what follows it, and keeps draining.
+fn await_line(output: impl std::io::Read + Send + 'static, sign: &str) -> String {
+    let mut lines = BufReader::new(output).lines().map_while(Result::ok);
+    let found = lines
+        .by_ref()
+        .find_map(|line| line.split_once(sign).map(|(_, rest)| rest.to_owned()))
+        .unwrap_or_else(|| panic!("the program ended before it said {sign:?}"));
+    std::thread::spawn(move || lines.for_each(drop));
+    found
+}
+
+/// The finished binary, beside the test's own.
+#[must_use]
+pub fn binary() -> PathBuf {
+    let here = std::env::current_exe().expect("a running program has a path");
+    let built = here
+        .ancestors()
+        .map(|folder| folder.join("derecho"))
+        .find(|path| path.is_file())
+        .expect("derecho is built: run cargo build --workspace first");
+    std::env::var_os("DERECHO_BIN").map_or(built, PathBuf::from)
+}
+
+/// A server of its own, with a database of its own.
+pub struct Shop {
+    server: Group,
+    /// Such as `http://127.0.0.1:40123`.
+    pub address: String,
+    data: TempDir,
+}
+
+impl Shop {
+    /// Opens with the sample jobs in the bay.
+    #[must_use]
+    pub fn open() -> Self {
+        let data = tempfile::tempdir().expect("there is room for a database");
+        let (server, address) = Self::serve(data.path());
+        Self { server, address, data }
+    }
+
+    fn serve(data: &Path) -> (Group, String) {
+        let mut server = start(
+            Command::new(binary())
+                .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--data"])
+                .arg(data)
+                .stdout(Stdio::piped()),
+        );
+        let output = server.0.stdout.take().expect("the output is piped");
+        let address = await_line(output, "open at ").trim_end_matches('/').to_owned();
+        (server, address)
+    }
+
+    /// Ends the server at once, as a power cut would, and starts it again on the same
+    /// data. The address changes.
+    pub fn cut_power(&mut self) {
+        let (server, address) = {
+            let _ = Command::new("kill").args(["-KILL", &self.server.0.id().to_string()]).status();
+            let _ = self.server.0.wait();
+            Self::serve(self.data.path())
+        };
+        self.server = server;
+        self.address = address;
+    }
+
+    /// A job as the server has it.
+    pub async fn job(&self, id: &str) -> Value {
+        let answer = reqwest::get(format!("{}/api/v1/jobs/{id}", self.address)).await;
+        answer.expect("the server answers").json().await.expect("a job is JSON")
+    }
+}
+
+/// The size of a screen.
+#[derive(Clone, Copy, Debug)]
+pub struct Size {
+    /// In CSS pixels.
+    pub width: u32,
+    /// In CSS pixels.
+    pub height: u32,
+    /// A touch screen.
+    pub touch: bool,
+}
+
+/// A shop computer.
+pub const DESK: Size = Size { width: 1280, height: 800, touch: false };
+/// A tablet on its side.
+pub const TABLET: Size = Size { width: 1024, height: 768, touch: true };
+/// A phone.
+pub const PHONE: Size = Size { width: 390, height: 844, touch: true };
+
+/// Runs `journey` in a browser of its own, which ends with it even when it panics.
+pub async fn in_browser<F, Fut>(size: Size, journey: F)
+where
+    F: FnOnce(Page) -> Fut,
+    Fut: Future<Output = WebDriverResult<()>>,
+{
+    let profile = tempfile::tempdir().expect("there is room for a profile");
+    let mut chromedriver =
+        start(Command::new("chromedriver").arg("--port=0").stdout(Stdio::piped()).stderr(Stdio::null()));
+    let output = chromedriver.0.stdout.take().expect("the output is piped");
+    let port = await_line(output, "started successfully on port ");
+    let url = format!("http://127.0.0.1:{}", port.trim_end_matches('.'));
+    let session = WebDriver::new(url, capabilities(profile.path()).expect("the capabilities are sound"));
+    let outcome = thirtyfour::testing::run_browser_test(session, |driver| async move {
+        resize(&driver, size).await?;
+        journey(Page { driver }).await
+    })
+    .await;
+    drop(chromedriver);
+    if let Err(error) = outcome {
+        panic!("{error:?}");
+    }
+}
+
+fn capabilities(profile: &Path) -> WebDriverResult<ChromeCapabilities> {
+    let mut capabilities = DesiredCapabilities::chrome();
+    for argument in [
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--disable-dev-shm-usage",
+        "--hide-scrollbars",
+        "--force-device-scale-factor=1",
+        "--window-size=1280,800",
+        "--lang=en-GB",
+    ] {
+        capabilities.add_arg(argument)?;
+    }
+    capabilities.add_arg(&format!("--user-data-dir={}", profile.display()))?;
+    capabilities.set_browser_log_level(LoggingPrefsLogLevel::All)?;
+    Ok(capabilities)
+}
+
+/// Gives the window the size and the pointer of a screen.
+async fn resize(driver: &WebDriver, size: Size) -> WebDriverResult<()> {
+    let cdp = driver.cdp();
+    cdp.emulation().set_device_metrics_override(size.width, size.height, 1.0, size.touch).await?;
+    // Pictures and clicks in the middle of a transition depend on the machine's speed.
+    let still = json!({ "features": [{ "name": "prefers-reduced-motion", "value": "reduce" }] });
+    cdp.send_raw("Emulation.setEmulatedMedia", still).await?;
+    cdp.send_raw("Emulation.setTouchEmulationEnabled", json!({ "enabled": size.touch })).await?;
+    Ok(())
+}
+
+/// A page in the browser, spoken of as a person would.
+#[derive(Clone)]
+pub struct Page {
+    /// The driver, for what has no word here.
+    pub driver: WebDriver,
+}
+
+fn quoted(text: &str) -> String {
+    if text.contains('\'') { format!("\"{text}\"") } else { format!("'{text}'") }
+}
+
+impl Page {
+    /// Opens an address.
+    pub async fn go(&self, address: &str) -> WebDriverResult<()> {
+        self.driver.goto(address).await
+    }
+
+    /// The one element that XPath finds, as soon as it is there.
+    pub async fn at(&self, xpath: &str) -> WebDriverResult<WebElement> {
+        self.driver.query(By::XPath(xpath)).wait(PATIENCE, GLANCE).first().await
+    }
+
+    /// Waits until `css` shows a text that holds `part`; gives the whole text.
+    pub async fn sees(&self, css: &str, part: &str) -> WebDriverResult<String> {
+        let deadline = std::time::Instant::now() + PATIENCE;
+        loop {
+            let mut shown = Vec::new();
+            for element in self.driver.find_all(By::Css(css)).await? {
+                // Between finding and reading the page may have drawn anew.
+                shown.push(element.text().await.unwrap_or_default().replace('\n', " "));
+            }
+            if let Some(text) = shown.iter().find(|text| text.contains(part)) {
+                return Ok(text.clone());
+            }
+            assert!(std::time::Instant::now() < deadline, "{css} never said {part:?}; it says {shown:?}");
+            tokio::time::sleep(GLANCE).await;
+        }
+    }
+
+    /// Waits until nothing matches `css`.
+    pub async fn misses(&self, css: &str) -> WebDriverResult<()> {
+        let deadline = std::time::Instant::now() + PATIENCE;
+        while !self.driver.find_all(By::Css(css)).await?.is_empty() {
+            assert!(std::time::Instant::now() < deadline, "{css} stays on the screen");
+            tokio::time::sleep(GLANCE).await;
+        }
+        Ok(())
+    }
+
+    /// Presses the button, link or choice that is called so.
+    pub async fn press(&self, name: &str) -> WebDriverResult<()> {
+        let name = quoted(name);
+        let named = format!(
+            "//*[self::button or self::a or @role='menuitem' or @role='radio'][@aria-label={name} or normalize-space()={name}]"
+        );
+        let element = self.at(&named).await?;
+        element.scroll_into_view().await?;
+        element.click().await
+    }
+
+    /// The field with this label.
+    pub async fn field(&self, label: &str) -> WebDriverResult<WebElement> {
+        self.at(&format!("//*[@id=(//label[normalize-space()={}]/@for)]", quoted(label))).await
+    }
+
+    /// Types into the field with this label, over what is there.
+    pub async fn fill(&self, label: &str, text: &str) -> WebDriverResult<()> {
+        let field = self.field(label).await?;
+        field.scroll_into_view().await?;
+        field.click().await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(text).await
+    }
+
+    /// Types into the field and leaves it with Enter.
+    pub async fn enter(&self, label: &str, text: &str) -> WebDriverResult<()> {
+        self.fill(label, &format!("{text}{}", Key::Enter.value())).await
+    }
+
+    /// Types where the cursor is.
+    pub async fn type_on(&self, text: &str) -> WebDriverResult<()> {
+        self.driver.active_element().await?.send_keys(text).await
+    }
+
+    /// Presses a key where no field has the cursor.
+    pub async fn key(&self, key: &str) -> WebDriverResult<()> {
+        self.driver.execute("document.activeElement.blur()", Vec::new()).await?;
+        self.driver.find(By::Css("body")).await?.send_keys(key).await
+    }
+
+    /// What stands in the field.
+    pub async fn value(&self, label: &str) -> WebDriverResult<String> {
+        Ok(self.field(label).await?.prop("value").await?.unwrap_or_default())
+    }
+
+    /// Waits until the job is saved.
+    pub async fn saved(&self) -> WebDriverResult<()> {
+        self.at("//*[@data-saved='saved']").await.map(drop)
+    }
+
+    /// The id of the job that is open.
+    pub async fn job_id(&self) -> WebDriverResult<String> {
+        let url = self.driver.current_url().await?;
+        let mut parts = url.path_segments().into_iter().flatten().skip_while(|part| *part != "jobs");
+        Ok(parts.nth(1).unwrap_or_default().to_owned())
+    }
+
+    /// A picture of the screen.
+    pub async fn picture(&self, path: &Path) -> WebDriverResult<()> {
+        // Fonts first, or the picture shows the stand-in.
+        self.driver.execute_async("document.fonts.ready.then(arguments[0])", Vec::new()).await?;
+        self.driver.screenshot(path).await
+    }
+
+    /// What axe-core finds serious or critical, one line each.
+    pub async fn grave_faults(&self) -> WebDriverResult<Vec<String>> {
+        let axe = include_str!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js"));
+        self.driver.execute(axe, Vec::new()).await?;
+        let found = self
+            .driver
+            .execute_async(
+                "const done = arguments[0];
+                 axe.run(document, { resultTypes: ['violations'] }).then(r => done(r.violations
+                   .filter(v => v.impact === 'serious' || v.impact === 'critical')
+                   .flatMap(v => v.nodes.map(n => `${v.id}: ${n.html.slice(0, 200)} ${n.failureSummary}`))));",
+                Vec::new(),
+            )
+            .await?;
+        found.convert()
+    }
+
+    /// What the browser's console complains about.
+    pub async fn complaints(&self) -> WebDriverResult<Vec<String>> {
+        let log = self.driver.browser_log().await?;
+        Ok(log.into_iter().filter(|entry| entry.level == "SEVERE").map(|entry| entry.message).collect())
+    }
+}

@@ -185,7 +185,7 @@ export interface paths {
             cookie?: never;
         };
         /** The samples the program carries. */
-        get: operations["list"];
+        get: operations["list_samples"];
         put?: never;
         post?: never;
         delete?: never;
@@ -204,7 +204,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Opens a sample as a new job. */
-        post: operations["open"];
+        post: operations["open_sample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -255,36 +255,36 @@ export interface components {
              * @description For one adjusting end: what passes through its eye.
              * @default through_bolt
              */
-            end_style: components["schemas"]["EndStyle"];
+            end_style?: components["schemas"]["EndStyle"];
             /**
              * @description The frame-side thread, or the only one.
              * @default {
              *       "seat": "steel"
              *     }
              */
-            first: components["schemas"]["ThreadedEndForm"];
+            first?: components["schemas"]["ThreadedEndForm"];
             /**
              * @description Fixed, one end, turnbuckle.
              * @default null
              */
-            kind: components["schemas"]["AdjusterKind"];
+            kind?: components["schemas"]["AdjusterKind"];
             /**
              * @description Longest as made.
              * @default null
              */
-            made_max: components["schemas"]["TapeEntry"];
+            made_max?: components["schemas"]["TapeEntry"];
             /**
              * @description Shortest as made, eye to eye.
              * @default null
              */
-            made_min: components["schemas"]["TapeEntry"];
+            made_min?: components["schemas"]["TapeEntry"];
             /**
              * @description The axle-side thread.
              * @default {
              *       "seat": "steel"
              *     }
              */
-            second: components["schemas"]["ThreadedEndForm"];
+            second?: components["schemas"]["ThreadedEndForm"];
         };
         /**
          * @description How the length of a bar is changed.
@@ -337,59 +337,59 @@ export interface components {
              * @description Sideways from the frame's centreline to the axle eye, on the other side.
              * @default null
              */
-            axle_eye_from_centre: components["schemas"]["TapeEntry"];
+            axle_eye_from_centre?: components["schemas"]["TapeEntry"];
             /**
              * @description Height of the axle eye's bolt above the same floor.
              * @default null
              */
-            axle_eye_height: components["schemas"]["TapeEntry"];
+            axle_eye_height?: components["schemas"]["TapeEntry"];
             /**
              * @description Bent or tapered: a finder laid along it says nothing.
              * @default false
              */
-            bent: boolean;
+            bent?: boolean;
             /**
              * @description An angle finder along the bar.
              * @default {
              *       "zero": "gravity"
              *     }
              */
-            finder: components["schemas"]["Finder"];
+            finder?: components["schemas"]["Finder"];
             /**
              * @description How much further forward the frame eye is; negative is further back.
              * @default null
              */
-            fore_aft: components["schemas"]["TapeEntry"];
+            fore_aft?: components["schemas"]["TapeEntry"];
             /**
              * @description Sideways from the frame's centreline to the frame eye, on its own side.
              * @default null
              */
-            frame_eye_from_centre: components["schemas"]["TapeEntry"];
+            frame_eye_from_centre?: components["schemas"]["TapeEntry"];
             /**
              * @description Height of the frame eye's bolt above the floor.
              * @default null
              */
-            frame_eye_height: components["schemas"]["TapeEntry"];
+            frame_eye_height?: components["schemas"]["TapeEntry"];
             /**
              * @description The name of the height it stood at then; empty is the driven one.
              * @default
              */
-            height: string;
+            height?: string;
             /**
              * @description What each bolt height is good to, plus or minus; 1.5 mm where empty.
              * @default null
              */
-            heights_good_to: components["schemas"]["TapeEntry"];
+            heights_good_to?: components["schemas"]["TapeEntry"];
             /**
              * @description Eye to eye, centre to centre.
              * @default null
              */
-            length: components["schemas"]["TapeEntry"];
+            length?: components["schemas"]["TapeEntry"];
             /**
              * @description When heights and angle were read.
              * @default as_it_stands
              */
-            read: components["schemas"]["BarRead"];
+            read?: components["schemas"]["BarRead"];
         };
         /** @description The bar at one height. */
         BarAtHeight: {
@@ -556,22 +556,22 @@ export interface components {
              * @description Somebody leant on or pushed off the vehicle between repeats.
              * @default null
              */
-            leant_on: boolean;
+            leant_on?: boolean;
             /**
              * @description On its own weight and settled; false is hanging.
              * @default null
              */
-            on_its_weight: boolean;
+            on_its_weight?: boolean;
             /**
              * @description Tyres alike and equally inflated.
              * @default null
              */
-            pressures_equal: boolean;
+            pressures_equal?: boolean;
             /**
              * @description Wheels straight ahead.
              * @default null
              */
-            wheels_straight: boolean;
+            wheels_straight?: boolean;
         };
         /** @description What length to set, and how. */
         Correction: {
@@ -693,22 +693,22 @@ export interface components {
              * @description What it is good to, plus or minus; 0.2° where empty.
              * @default null
              */
-            good_to: components["schemas"]["AngleEntry"];
+            good_to?: components["schemas"]["AngleEntry"];
             /**
              * @description Which end of the bar is higher.
              * @default null
              */
-            higher_end: components["schemas"]["BarEnd"];
+            higher_end?: components["schemas"]["BarEnd"];
             /**
              * @description What it reads from level, without a sign.
              * @default null
              */
-            reading: components["schemas"]["AngleEntry"];
+            reading?: components["schemas"]["AngleEntry"];
             /**
              * @description What it was zeroed on.
              * @default gravity
              */
-            zero: components["schemas"]["FinderZero"];
+            zero?: components["schemas"]["FinderZero"];
         };
         /**
          * @description What the finder was zeroed on.
@@ -1038,97 +1038,97 @@ export interface components {
              * @description What holds the axle fore and aft.
              * @default null
              */
-            axle_location: components["schemas"]["AxleLocation"];
+            axle_location?: components["schemas"]["AxleLocation"];
             /**
              * @description Wheel travel up from ride height.
              * @default null
              */
-            bump: components["schemas"]["TapeEntry"];
+            bump?: components["schemas"]["TapeEntry"];
             /**
              * @description The name of the height it is really driven at; empty is ride height.
              * @default
              */
-            driven_height: string;
+            driven_height?: string;
             /**
              * @description Wheel travel down from ride height.
              * @default null
              */
-            droop: components["schemas"]["TapeEntry"];
+            droop?: components["schemas"]["TapeEntry"];
             /**
              * @description Front or rear axle.
              * @default null
              */
-            end: components["schemas"]["AxleEnd"];
+            end?: components["schemas"]["AxleEnd"];
             /**
              * @description Slope of the shop floor; positive when it is higher on the vehicle's left.
              * @default null
              */
-            floor_slope: components["schemas"]["AngleEntry"];
+            floor_slope?: components["schemas"]["AngleEntry"];
             /**
              * @description The side the bar is bolted to the frame on.
              * @default null
              */
-            frame_eye_side: components["schemas"]["Side"];
+            frame_eye_side?: components["schemas"]["Side"];
             /**
              * @description Outside width of the frame over its rails.
              * @default null
              */
-            frame_width: components["schemas"]["TapeEntry"];
+            frame_width?: components["schemas"]["TapeEntry"];
             /**
              * @description Named heights; ride height is offset nought. None means ride height alone.
              * @default []
              */
-            heights: components["schemas"]["HeightState"][];
+            heights?: components["schemas"]["HeightState"][];
             /**
              * @description Height added to stock; negative is taken away.
              * @default null
              */
-            lift: components["schemas"]["TapeEntry"];
+            lift?: components["schemas"]["TapeEntry"];
             /**
              * @description The unit sheets are written in.
              * @default in
              */
-            sheet_unit: components["schemas"]["Unit"];
+            sheet_unit?: components["schemas"]["Unit"];
             /**
              * @description The side the steering wheel is on.
              * @default null
              */
-            steering_side: components["schemas"]["Side"];
+            steering_side?: components["schemas"]["Side"];
             /**
              * @description What counts as centred; 3 mm where empty.
              * @default null
              */
-            tolerance: components["schemas"]["TapeEntry"];
+            tolerance?: components["schemas"]["TapeEntry"];
             /**
              * @description Between the tyre contact centres.
              * @default null
              */
-            track: components["schemas"]["TapeEntry"];
+            track?: components["schemas"]["TapeEntry"];
             /**
              * @description Outside diameter of the tyres.
              * @default null
              */
-            tyre_diameter: components["schemas"]["TapeEntry"];
+            tyre_diameter?: components["schemas"]["TapeEntry"];
             /**
              * @description Width of the tyres.
              * @default null
              */
-            tyre_width: components["schemas"]["TapeEntry"];
+            tyre_width?: components["schemas"]["TapeEntry"];
             /**
              * @description What it is used for.
              * @default null
              */
-            use: components["schemas"]["Use"];
+            use?: components["schemas"]["Use"];
             /**
              * @description Standard deviation of repeats usual on this rig; 1 mm where empty.
              * @default null
              */
-            usual_spread: components["schemas"]["TapeEntry"];
+            usual_spread?: components["schemas"]["TapeEntry"];
             /**
              * @description Which vehicle, in the shop's own words.
              * @default
              */
-            vehicle: string;
+            vehicle?: string;
         };
         /** @description The rise v = F_z − A_z, how sure it is, and whether two ways of finding it agree. */
         Rise: {
@@ -1266,12 +1266,12 @@ export interface components {
              *       "end_style": "through_bolt"
              *     }
              */
-            adjuster: components["schemas"]["AdjusterForm"];
+            adjuster?: components["schemas"]["AdjusterForm"];
             /**
              * @description The lengths it was set to since, in order.
              * @default []
              */
-            as_built: components["schemas"]["MadeSetting"][];
+            as_built?: components["schemas"]["MadeSetting"][];
             /**
              * @description As found.
              * @default {
@@ -1282,7 +1282,7 @@ export interface components {
              *       "bent": false
              *     }
              */
-            as_found: components["schemas"]["Bar"];
+            as_found?: components["schemas"]["Bar"];
         };
         /** @description A sheet of readings on both sides. */
         Sheet: {
@@ -1292,97 +1292,97 @@ export interface components {
              *     read before the bar was last set is stale.
              * @default 0
              */
-            after_setting: number;
+            after_setting?: number;
             /**
              * @description For squareness: between the two points measured on the axle.
              * @default null
              */
-            between_points: components["schemas"]["TapeEntry"];
+            between_points?: components["schemas"]["TapeEntry"];
             /**
              * @description How it stood.
              * @default {}
              */
-            conditions: components["schemas"]["Conditions"];
+            conditions?: components["schemas"]["Conditions"];
             /**
              * @description Standard uncertainty of the feature, for a method of their own.
              * @default null
              */
-            feature_uncertainty: components["schemas"]["TapeEntry"];
+            feature_uncertainty?: components["schemas"]["TapeEntry"];
             /**
              * @description Height of the frame above the hub on the left, the same mark each time.
              * @default null
              */
-            frame_above_hub_left: components["schemas"]["TapeEntry"];
+            frame_above_hub_left?: components["schemas"]["TapeEntry"];
             /**
              * @description Height of the frame above the hub on the right.
              * @default null
              */
-            frame_above_hub_right: components["schemas"]["TapeEntry"];
+            frame_above_hub_right?: components["schemas"]["TapeEntry"];
             /**
              * @description The name of the height it stood at; empty is the driven one.
              * @default
              */
-            height: string;
+            height?: string;
             /**
              * @description Height of the readings above the axle centre; below is negative.
              * @default null
              */
-            height_above_axle: components["schemas"]["TapeEntry"];
+            height_above_axle?: components["schemas"]["TapeEntry"];
             /**
              * @description Unique in the job.
              * @default
              */
-            id: string;
+            id?: string;
             /**
              * @description What it measures.
              * @default centring
              */
-            kind: components["schemas"]["SheetKind"];
+            kind?: components["schemas"]["SheetKind"];
             /**
              * @description Repeats on the left.
              * @default []
              */
-            left: components["schemas"]["TapeEntry"][];
+            left?: components["schemas"]["TapeEntry"][];
             /**
              * @description From what to what.
              * @default frame_to_hub
              */
-            method: components["schemas"]["Method"];
+            method?: components["schemas"]["Method"];
             /**
              * @description The person's name for a method of their own.
              * @default
              */
-            method_name: string;
+            method_name?: string;
             /**
              * @description Free note.
              * @default
              */
-            note: string;
+            note?: string;
             /**
              * @description For a plumb line: from its mark down to the point read.
              * @default null
              */
-            plumb_drop: components["schemas"]["TapeEntry"];
+            plumb_drop?: components["schemas"]["TapeEntry"];
             /**
              * @description One graduation of the tape; 1/16 in or 1 mm where empty.
              * @default null
              */
-            resolution: components["schemas"]["TapeEntry"];
+            resolution?: components["schemas"]["TapeEntry"];
             /**
              * @description Repeats on the right.
              * @default []
              */
-            right: components["schemas"]["TapeEntry"][];
+            right?: components["schemas"]["TapeEntry"][];
             /**
              * @description What a larger reading means.
              * @default outward
              */
-            sense: components["schemas"]["Sense"];
+            sense?: components["schemas"]["Sense"];
             /**
              * @description The unit of bare numbers.
              * @default in
              */
-            unit: components["schemas"]["Unit"];
+            unit?: components["schemas"]["Unit"];
         };
         /**
          * @description What a sheet measures.
@@ -1503,37 +1503,37 @@ export interface components {
              * @description Thread in now.
              * @default null
              */
-            engagement: components["schemas"]["TapeEntry"];
+            engagement?: components["schemas"]["TapeEntry"];
             /**
              * @description Which way it is cut.
              * @default null
              */
-            hand: components["schemas"]["Hand"];
+            hand?: components["schemas"]["Hand"];
             /**
              * @description What it is cut into.
              * @default steel
              */
-            seat: components["schemas"]["ThreadSeat"];
+            seat?: components["schemas"]["ThreadSeat"];
             /**
              * @description Length of thread on the shank.
              * @default null
              */
-            shank: components["schemas"]["TapeEntry"];
+            shank?: components["schemas"]["TapeEntry"];
             /**
              * @description Depth of thread in the body.
              * @default null
              */
-            tapped_depth: components["schemas"]["TapeEntry"];
+            tapped_depth?: components["schemas"]["TapeEntry"];
             /**
              * @description Diameter and pitch, as stamped: `1-1/4-12`, `M24x2`.
              * @default null
              */
-            thread: components["schemas"]["Thread"];
+            thread?: components["schemas"]["Thread"];
             /**
              * @description The maker's least engagement, by the witness mark; rules where given.
              * @default null
              */
-            witness: components["schemas"]["TapeEntry"];
+            witness?: components["schemas"]["TapeEntry"];
         };
         /**
          * @description The unit a sheet is written in. A bare number takes it.
@@ -2048,7 +2048,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_samples: {
         parameters: {
             query?: never;
             header?: never;
@@ -2068,7 +2068,7 @@ export interface operations {
             };
         };
     };
-    open: {
+    open_sample: {
         parameters: {
             query?: never;
             header?: never;

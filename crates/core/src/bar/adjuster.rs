@@ -344,7 +344,8 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
     } else {
         Verdict::Fits
     };
-    let turns_say = turns_in_words(turns, flats, change);
+    let turns_say =
+        if half_turns { half_turns_in_words(count / 3, change) } else { turns_in_words(turns, flats, change) };
     let mut settled = Setting {
         says: Phrase::default(),
         verdict,
@@ -357,7 +358,12 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
         achieved_change_mm: Some(achieved),
         achieved_length_mm: Some(now + achieved),
         leftover_mm: Some(change - achieved),
-        exactly: Some(Phrase::plain(&exactly_in_words(turns, flats, flats_over))),
+        exactly: Some(Phrase::plain(&if half_turns {
+            // Flats mean nothing to an eye that lines up twice in a turn.
+            format!("{:.2} turns, in half turns", exact_turns.abs())
+        } else {
+            exactly_in_words(turns, flats, flats_over)
+        })),
         turns_say: Some(Phrase::plain(&turns_say)),
         shortest_mm: shortest,
         longest_mm: longest,
@@ -450,6 +456,16 @@ fn whole_turns(turns: u32, flats: u32) -> String {
         (turns, 0) => counted(turns, "turn"),
         (0, flats) => counted(flats, "flat"),
         (turns, flats) => format!("{} and {}", counted(turns, "turn"), counted(flats, "flat")),
+    }
+}
+
+fn half_turns_in_words(halves: u32, change: Length) -> String {
+    let way = if change > Length::ZERO { "out" } else { "in" };
+    match (halves / 2, halves % 2) {
+        (0, 0) => "leave it as it is".to_owned(),
+        (turns, 0) => format!("{} {way}", counted(turns, "turn")),
+        (0, _) => format!("half a turn {way}"),
+        (turns, _) => format!("{turns} ½ turns {way}"),
     }
 }
 

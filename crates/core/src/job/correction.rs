@@ -621,15 +621,14 @@ fn stands(view: &FrontView) -> Phrase {
 fn rate_says(view: &FrontView) -> Phrase {
     let rate = view.lateral_rate();
     Phrase::of(|w| {
-        let per_inch = Length::from_inches(rate);
         if rate.abs() < 0.005 {
             return "A small bump moves the axle sideways hardly at all.".to_owned();
         }
         let side = Side::of(rate).word();
         format!(
             "At this height every {} of bump pushes the axle {} to the {side}.",
-            w.distance(Length::from_inches(1.0)),
-            w.fine(per_inch)
+            w.distance(w.round_step()),
+            w.fine(w.round_step() * rate)
         )
     })
 }

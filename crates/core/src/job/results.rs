@@ -150,6 +150,11 @@ pub struct Card {
     pub waits: Option<Phrase>,
 }
 
+fn centred(sheet: &SheetResult) -> bool {
+    use crate::measure::centring::Answer;
+    sheet.centring.as_ref().is_some_and(|centring| centring.answer == Answer::WithinTolerance)
+}
+
 /// Makes the card of a job.
 #[must_use]
 pub fn card(job: &Job) -> Card {
@@ -179,7 +184,7 @@ pub fn card(job: &Job) -> Card {
             (false, None) => "read both sides",
         }),
         (None, None, None, Some(_)) if results.bar.is_none() => Some("measure the bar"),
-        (None, None, None, Some(sheet)) if sheet.usable => Some("nothing to set: note it and close"),
+        (None, None, None, Some(sheet)) if sheet.usable && centred(sheet) => Some("nothing to set: note it and close"),
         (None, None, None, Some(_)) => Some("read both sides again"),
         (None, None, None, None) => Some("read both sides"),
     };

@@ -47,7 +47,7 @@ pub fn stages(
     prove: Option<&ProveResult>,
     settled_stands: Option<bool>,
 ) -> Vec<StageResult> {
-    vec![rig(job), tape(job, sheets), bar_stage(job, bar), prove_stage(job, prove, settled_stands)]
+    vec![rig(job), tape(job, sheets), bar_stage(job, sheets, bar), prove_stage(job, prove, settled_stands)]
 }
 
 fn stage(stage: Stage, progress: Progress, headline: Phrase) -> StageResult {
@@ -106,7 +106,7 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
     }
 }
 
-fn bar_stage(job: &Job, bar: &BarOutcome) -> StageResult {
+fn bar_stage(job: &Job, sheets: &[SheetResult], bar: &BarOutcome) -> StageResult {
     let Some(result) = &bar.result else {
         let begun = job.setups.as_found.length.is_some() || job.setups.as_found.frame_eye_height.is_some();
         let progress = if begun { Progress::Begun } else { Progress::Nothing };
@@ -121,10 +121,14 @@ fn bar_stage(job: &Job, bar: &BarOutcome) -> StageResult {
     };
     let angle = degrees(result.found.angle_deg);
     let Some(correction) = &result.correction else {
-        let progress = match &result.withheld {
-            Some(_) if job.sheets.is_empty() => Progress::Begun,
-            _ => Progress::Settled,
-        };
+        if let Some(made) = job.setups.as_built.last() {
+            return stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(made.length.length()))));
+        }
+        // Without a length to set the stage is done only when the axle is proved centred.
+        let centred = sheets.iter().any(|sheet| {
+            sheet.usable && sheet.centring.as_ref().is_some_and(|c| c.answer == Answer::WithinTolerance)
+        });
+        let progress = if centred { Progress::Settled } else { Progress::Begun };
         return stage(Stage::Bar, progress, Phrase::plain(&angle));
     };
     let change = correction.recentring.change_mm;

@@ -99,6 +99,15 @@ impl Words {
         }
     }
 
+    /// A round length people reckon with: an inch, or ten millimetres.
+    #[must_use]
+    pub const fn round_step(self) -> Length {
+        match self.unit {
+            Unit::Inches => Length::from_inches(1.0),
+            Unit::Millimetres => Length::from_mm(10.0),
+        }
+    }
+
     /// A length with its decimals, for workings.
     #[must_use]
     pub fn decimal(self, length: Length) -> String {

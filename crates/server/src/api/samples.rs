@@ -25,7 +25,7 @@ pub struct SampleLine {
 
 /// The samples the program carries.
 #[utoipa::path(
-    get, path = "/api/v1/samples", tag = "samples",
+    get, path = "/api/v1/samples", tag = "samples", operation_id = "list_samples",
     responses((status = 200, description = "All samples", body = Vec<SampleLine>))
 )]
 pub async fn list() -> Json<Vec<SampleLine>> {
@@ -38,7 +38,7 @@ pub async fn list() -> Json<Vec<SampleLine>> {
 
 /// Opens a sample as a new job.
 #[utoipa::path(
-    post, path = "/api/v1/samples/{name}/open", tag = "samples",
+    post, path = "/api/v1/samples/{name}/open", tag = "samples", operation_id = "open_sample",
     params(("name" = String, Path, description = "The sample's name")),
     responses(
         (status = 201, description = "The new job", body = JobView),

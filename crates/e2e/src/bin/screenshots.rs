@@ -1,0 +1,56 @@
+//! Makes the pictures in `docs/screenshots/` from the demo data: one of each view.
+//! Usage: `cargo run -p derecho-e2e --bin screenshots [FOLDER]`.
+
+use std::path::{Path, PathBuf};
+
+use derecho_e2e::{DESK, PHONE, Page, Shop, Size, TABLET, in_browser};
+use thirtyfour::error::WebDriverResult;
+
+/// A view: its file, its size, its address, keys pressed before the picture.
+type View = (&'static str, Size, &'static str, &'static str);
+
+const VIEWS: [View; 9] = [
+    ("bay", DESK, "/", ""),
+    ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
+    ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
+    ("tape-scattered", DESK, "/jobs/lookout-truck-4/tape", ""),
+    ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
+    ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
+    ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
+    ("bar-tablet-night", TABLET, "/jobs/lookout-truck-7/bar", "night"),
+    ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
+];
+
+#[tokio::main]
+async fn main() {
+    let folder = std::env::args().nth(1).map_or_else(
+        || Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots"),
+        PathBuf::from,
+    );
+    let only = std::env::args().nth(2);
+    let shop = Shop::open();
+    for (name, size, address, keys) in VIEWS {
+        if only.as_ref().is_some_and(|only| !name.contains(only.as_str())) {
+            continue;
+        }
+        let url = format!("{}{address}", shop.address);
+        let file = folder.join(format!("{name}.png"));
+        in_browser(size, |page| async move { take(&page, &url, keys, &file).await }).await;
+    }
+}
+
+async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResult<()> {
+    page.go(url).await?;
+    page.sees("h1", "").await?;
+    page.at("//*[@data-job] | //*[@data-answer]").await?;
+    if keys == "night" {
+        page.press("More").await?;
+        page.press("Night bay").await?;
+        page.misses("[role=menu]").await?;
+    } else {
+        for key in keys.chars() {
+            page.key(&key.to_string()).await?;
+        }
+    }
+    page.picture(file).await
+}

@@ -1,0 +1,70 @@
+import { Link } from "react-router";
+import type { JobLine } from "../api/client";
+import { EndView } from "../elevation/EndView";
+import { fit } from "../elevation/picture";
+import { say } from "../measure/format";
+import { Figure } from "../ui/Figure";
+import { useSettings } from "../ui/settings";
+import { STAGE_NAMES } from "./stages";
+
+const SIZE = { width: 260, height: 128 };
+
+/** A job as a card: a small elevation, where it stands, what waits. */
+export function JobCard({ line }: { line: JobLine }) {
+  const { units, face } = useSettings();
+  const { card } = line;
+  const picture = fit(card.elevation, SIZE.width, SIZE.height, face, 4);
+  return (
+    <li>
+      <Link
+        to={`/jobs/${line.id}/${nextStage(line)}`}
+        className="settle grid h-full grid-rows-[auto_auto_1fr_auto] border-[1.5px] border-ink bg-slate hover:bg-tape"
+        data-job={line.id}
+      >
+        <svg
+          viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+          className="w-full border-line border-b bg-paper"
+          aria-hidden
+        >
+          <EndView
+            elevation={card.elevation}
+            picture={picture}
+            posed={{ travel: 0, axle: card.elevation.axle_offset_mm }}
+            mini
+          />
+        </svg>
+        <div className="px-3 pt-2">
+          <h2 className="font-bold text-[21px] leading-tight">{line.title}</h2>
+          <p className="text-[15px] text-muted leading-tight">{card.vehicle}</p>
+        </div>
+        <div className="px-3 py-2">
+          <p className="font-semibold text-[18px] leading-snug">
+            <Figure>{say(card.says, units)}</Figure>
+          </p>
+          {card.waits && (
+            <p className="mt-1 leading-snug">
+              <span className="bg-marker px-1.5 py-0.5 font-semibold text-on-marker">waits</span>{" "}
+              {say(card.waits, units)}
+            </p>
+          )}
+        </div>
+        <ol className="grid grid-cols-4 border-line border-t text-[14px]">
+          {card.stages.map((stage) => (
+            <li
+              key={stage.stage}
+              className={`border-line border-r px-1.5 py-1 last:border-r-0 ${stage.progress === "settled" ? "bg-strip text-on-strip" : stage.progress === "needs_look" ? "bg-axle-soft" : ""}`}
+            >
+              {STAGE_NAMES[stage.stage]}
+              <span className="sr-only">: {stage.progress.replace("_", " ")}</span>
+            </li>
+          ))}
+        </ol>
+      </Link>
+    </li>
+  );
+}
+
+/** Where work goes on: the first stage that is not settled. */
+function nextStage(line: JobLine): string {
+  return line.card.stages.find((stage) => stage.progress !== "settled")?.stage ?? "prove";
+}

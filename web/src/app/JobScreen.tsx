@@ -1,0 +1,170 @@
+import { useEffect, useState } from "react";
+import { Link, Navigate, useParams } from "react-router";
+import type { StageName } from "../api/client";
+import { ElevationView } from "../elevation/ElevationView";
+import { type Pointer, Rule } from "../elevation/Rule";
+import { Stick } from "../elevation/Stick";
+import { useStance } from "../elevation/stance";
+import { at } from "../measure/travel";
+import { BarStage } from "../stages/bar/BarStage";
+import { ProveStage } from "../stages/prove/ProveStage";
+import { RigStage } from "../stages/rig/RigStage";
+import { TapeStage } from "../stages/tape/TapeStage";
+import { FractionPad } from "../ui/FractionPad";
+import { Notice } from "../ui/Notice";
+import { ConflictDialog } from "./ConflictDialog";
+import { KeysDialog } from "./KeysDialog";
+import { StageStrip } from "./StageStrip";
+import { useSession } from "./session";
+import { isStage } from "./stages";
+import { TopBar } from "./TopBar";
+import { useJob } from "./useJob";
+import { useKeys } from "./useKeys";
+
+const SCREENS = { rig: RigStage, tape: TapeStage, bar: BarStage, prove: ProveStage } satisfies Record<
+  StageName,
+  () => React.ReactNode
+>;
+
+/** A job: opens it, then shows the stage asked for. */
+export function JobScreen() {
+  const { id = "", stage } = useParams();
+  const { view, missing, open, close } = useSession();
+  useEffect(() => {
+    useStance.setState({ travel: null, playing: false });
+    void open(id);
+    return close;
+  }, [id, open, close]);
+  useEffect(() => {
+    // With a plan at hand the bar stages show the plan, the stages before it what was found.
+    useStance.setState({ shown: stage === "bar" || stage === "prove" ? "planned" : "found" });
+  }, [stage]);
+  if (!isStage(stage)) return <Navigate to={`/jobs/${id}/tape`} replace />;
+  if (missing) {
+    return (
+      <main className="grid h-full place-content-center gap-3 p-6 text-center">
+        <h1 className="font-bold text-[34px]">There is no such job</h1>
+        <Link className="underline" to="/">
+          Back to the bay
+        </Link>
+      </main>
+    );
+  }
+  if (!view || view.id !== id)
+    return <main className="grid h-full place-content-center text-muted">Opening the job…</main>;
+  return <Work stage={stage} />;
+}
+
+function Work({ stage }: { stage: StageName }) {
+  const { view } = useJob();
+  const [keysShown, showKeys] = useState(false);
+  useKeys(view.id, () => showKeys(true));
+  const Screen = SCREENS[stage];
+  return (
+    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
+      <TopBar onKeys={() => showKeys(true)} />
+      <div className="min-h-0 overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
+        <Wall />
+        <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
+          <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
+            <Faults />
+            <Screen />
+          </div>
+          <div className="max-md:sticky max-md:bottom-0">
+            <FractionPad />
+          </div>
+        </main>
+      </div>
+      <StageStrip current={stage} />
+      <ConflictDialog />
+      <KeysDialog open={keysShown} onOpenChange={showKeys} />
+    </div>
+  );
+}
+
+function Faults() {
+  const { faults, state } = useSession();
+  if (state !== "refused") return null;
+  return (
+    <Notice kind="refused">
+      Not saved yet.{" "}
+      {faults.length > 0
+        ? faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ")
+        : "Undo, or change it and it is tried again."}
+    </Notice>
+  );
+}
+
+/** The bay wall: elevation, the rule under it, the stick beside it. */
+function Wall() {
+  const { job, results } = useJob();
+  const { elevation, bar } = results;
+  const sweep = bar?.sweep ?? [];
+  const hasPlan = bar?.correction !== undefined;
+  const set = bar?.correction?.set;
+  const lengths = bar && {
+    found: bar.found.length_mm,
+    planned: set?.length_mm ?? bar.correction?.planned.length_mm ?? bar.found.length_mm,
+  };
+  return (
+    <section
+      aria-label="The axle to scale"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[440px] md:p-3"
+    >
+      <ElevationView
+        elevation={elevation}
+        sweep={sweep}
+        steeringSide={job.rig?.steering_side}
+        hasPlan={hasPlan}
+        lengths={lengths}
+        planName={bar?.correction?.set ? "as set" : "plan"}
+      />
+      <div className="row-span-2 min-h-0">
+        <Stick
+          elevation={elevation}
+          heights={results.heights}
+          low={sweep[0]?.travel_mm ?? elevation.full_droop_mm}
+          high={sweep[sweep.length - 1]?.travel_mm ?? elevation.full_bump_mm}
+        />
+      </div>
+      <LiveRule />
+    </section>
+  );
+}
+
+/** The rule's pointers go with the stick. */
+function LiveRule() {
+  const { results } = useJob();
+  const travel = useStance((s) => s.travel) ?? results.elevation.driven_travel_mm;
+  const { bar, prove } = results;
+  const sample = at(bar?.sweep ?? [], travel);
+  const read = results.sheets.findLast((sheet) => sheet.centring && (!prove || sheet.id !== prove.sheet));
+  const basis = bar?.correction?.basis;
+  const tolerance = prove?.after.tolerance_mm ?? read?.centring?.tolerance_mm ?? 3;
+  const moved =
+    sample && bar ? sample.found_mm - (at(bar.sweep, results.elevation.driven_travel_mm)?.found_mm ?? 0) : 0;
+  const pointers: Pointer[] = [];
+  const foundMm = sample?.found_mm ?? read?.centring?.offset_mm;
+  if (prove) {
+    pointers.push({
+      name: "proved",
+      kind: "proved",
+      mm: prove.after.offset_mm + moved,
+      uncertainty: prove.after.uncertainty_mm,
+    });
+  }
+  const beforeMm = prove?.movement?.before_mm;
+  if (prove && beforeMm !== undefined)
+    pointers.push({ name: "as found", kind: "found", mm: beforeMm + moved });
+  if (!prove && foundMm !== undefined && (read?.centring || bar?.lift)) {
+    pointers.push({
+      name: basis?.source === "lift" ? "reckoned" : "as found",
+      kind: "found",
+      mm: foundMm,
+      uncertainty: basis?.uncertainty_mm ?? read?.centring?.uncertainty_mm,
+    });
+  }
+  if (!prove && sample && bar?.correction)
+    pointers.push({ name: bar.correction.set ? "as set" : "plan", kind: "plan", mm: sample.planned_mm });
+  return <Rule pointers={pointers} tolerance={tolerance} />;
+}

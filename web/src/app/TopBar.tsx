@@ -1,0 +1,130 @@
+import {
+  ArrowLeftRight,
+  Download,
+  History,
+  Keyboard,
+  LayoutGrid,
+  Menu,
+  Moon,
+  Redo2,
+  Sun,
+  Undo2,
+} from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { Link } from "react-router";
+import { Button } from "../ui/Button";
+import { useSettings } from "../ui/settings";
+import { HistoryDialog } from "./HistoryDialog";
+import { type SaveState, useSession } from "./session";
+import { useJob } from "./useJob";
+
+const SIGNS = {
+  saved: (time: string) => `saved ${time}`,
+  saving: () => "saving…",
+  waiting: () => "kept here, no answer yet",
+  refused: () => "not saved",
+} satisfies Record<SaveState, (time: string) => string>;
+
+/** The job's name, whether it is saved, and what the screen is looked at in. */
+export function TopBar({ onKeys }: { onKeys: () => void }) {
+  const { view, job } = useJob();
+  const { state, step } = useSession();
+  const { units, face, theme, pad, flipUnits, flipFace, flipTheme, flipPad } = useSettings();
+  const [historyShown, showHistory] = useState(false);
+  const time = new Date(view.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  const busy = state !== "saved";
+  const item =
+    "flex min-h-11 cursor-pointer items-center gap-2 px-3 outline-none data-[highlighted]:bg-marker data-[highlighted]:text-on-marker";
+  return (
+    <header className="flex items-center gap-2 border-ink border-b-2 px-2 py-1.5 sm:px-3">
+      <Link
+        to="/"
+        aria-label="Back to the bay"
+        className="grid min-h-11 min-w-11 place-content-center border-[1.5px] border-transparent hover:border-line"
+      >
+        <LayoutGrid size={20} aria-hidden />
+      </Link>
+      <div className="min-w-0 flex-1">
+        <h1 className="truncate font-bold text-[21px] leading-tight">{job.title}</h1>
+        <div className="truncate text-[15px] text-muted leading-tight">
+          <span role="status" data-saved={state}>
+            {SIGNS[state](time)}
+          </span>
+          <span className="hidden lg:inline">{job.rig?.vehicle ? ` · ${job.rig.vehicle}` : ""}</span>
+        </div>
+      </div>
+      <Button className="max-sm:hidden" onClick={flipFace} aria-label={`seen from the ${face}, turn round`}>
+        from the {face}
+        <ArrowLeftRight size={16} aria-hidden />
+      </Button>
+      <Button onClick={flipUnits} aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}>
+        {units === "in" ? "inches" : "mm"}
+      </Button>
+      <Button disabled={busy || !view.can_undo} onClick={() => void step("undo")} aria-label="Undo">
+        <Undo2 size={18} aria-hidden />
+        <span className="hidden md:inline">Undo</span>
+      </Button>
+      <Button
+        className="max-sm:hidden"
+        disabled={busy || !view.can_redo}
+        onClick={() => void step("redo")}
+        aria-label="Redo"
+      >
+        <Redo2 size={18} aria-hidden />
+        <span className="hidden md:inline">Redo</span>
+      </Button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button aria-label="More">
+            <Menu size={18} aria-hidden />
+            <span className="hidden md:inline">More</span>
+          </Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            className="z-30 min-w-56 border-2 border-ink bg-slate text-ink"
+          >
+            <DropdownMenu.Item className={`${item} sm:hidden`} onSelect={flipFace}>
+              <ArrowLeftRight size={18} aria-hidden />
+              Seen from the {face}: turn round
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={`${item} sm:hidden`}
+              disabled={busy || !view.can_redo}
+              onSelect={() => void step("redo")}
+            >
+              <Redo2 size={18} aria-hidden />
+              Redo
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => showHistory(true)}>
+              <History size={18} aria-hidden />
+              History
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={flipTheme}>
+              {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+              {theme === "paper" ? "Night bay" : "Paper"}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={flipPad}>
+              <LayoutGrid size={18} aria-hidden />
+              Fraction pad: {pad ? "on" : "off"}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} asChild>
+              <a href={`/api/v1/jobs/${view.id}/export`} download>
+                <Download size={18} aria-hidden />
+                Save as a job file
+              </a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={onKeys}>
+              <Keyboard size={18} aria-hidden />
+              Keys
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <HistoryDialog open={historyShown} onOpenChange={showHistory} />
+    </header>
+  );
+}

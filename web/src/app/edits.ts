@@ -1,0 +1,70 @@
+/** Edits of a document, each giving a new one. */
+import type { Job, Schemas, Sheet, TapeEntry } from "../api/client";
+
+type Rig = Schemas["Rig"];
+type Bar = Schemas["Bar"];
+type AdjusterForm = Schemas["AdjusterForm"];
+
+export const setRig =
+  (rig: Partial<Rig>) =>
+  (job: Job): Job => ({ ...job, rig: { ...job.rig, ...rig } });
+
+export const setBar =
+  (bar: Partial<Bar>) =>
+  (job: Job): Job => ({
+    ...job,
+    setups: { ...job.setups, as_found: { ...job.setups?.as_found, ...bar } },
+  });
+
+export const setAdjuster =
+  (adjuster: Partial<AdjusterForm>) =>
+  (job: Job): Job => ({
+    ...job,
+    setups: { ...job.setups, adjuster: { ...job.setups?.adjuster, ...adjuster } },
+  });
+
+export const setSheet =
+  (id: string, sheet: Partial<Sheet>) =>
+  (job: Job): Job => ({
+    ...job,
+    sheets: (job.sheets ?? []).map((old) => (old.id === id ? { ...old, ...sheet } : old)),
+  });
+
+/** Puts a reading in its place, or takes it out; readings stand without gaps. */
+export const setReading =
+  (id: string, side: "left" | "right", place: number, entry: TapeEntry | undefined) =>
+  (job: Job): Job => {
+    const sheet = job.sheets?.find((old) => old.id === id);
+    const readings = [...(sheet?.[side] ?? [])];
+    if (entry === undefined) readings.splice(place, 1);
+    else readings.splice(Math.min(place, readings.length), 1, entry);
+    return setSheet(id, { [side]: readings })(job);
+  };
+
+/** A fresh sheet, like the one before it where there is one. */
+export function addSheet(job: Job, kind: Sheet["kind"]): { id: string; edit: (job: Job) => Job } {
+  const round = job.setups?.as_built?.length ?? 0;
+  const like = job.sheets?.findLast((old) => old.kind === kind);
+  const id = `sheet-${(job.sheets?.length ?? 0) + 1}-${Date.now().toString(36)}`;
+  const sheet: Sheet = {
+    id,
+    kind,
+    after_setting: round,
+    method: like?.method ?? "frame_to_hub",
+    sense: like?.sense ?? "outward",
+    unit: like?.unit ?? job.rig?.sheet_unit ?? "in",
+    left: [],
+    right: [],
+    conditions: {},
+    ...(like?.plumb_drop && { plumb_drop: like.plumb_drop }),
+    ...(like?.between_points && { between_points: like.between_points }),
+  };
+  return { id, edit: (old) => ({ ...old, sheets: [...(old.sheets ?? []), sheet] }) };
+}
+
+export const addSetting =
+  (length: TapeEntry, wanted: number | undefined) =>
+  (job: Job): Job => {
+    const made = { length, at: new Date().toISOString(), ...(wanted !== undefined && { wanted_mm: wanted }) };
+    return { ...job, setups: { ...job.setups, as_built: [...(job.setups?.as_built ?? []), made] } };
+  };

@@ -1,0 +1,13 @@
+import type { StageName } from "../api/client";
+
+/** The stages that work, in working order. */
+export const STAGES = ["rig", "tape", "bar", "prove"] as const satisfies readonly StageName[];
+
+export const STAGE_NAMES = { rig: "Rig", tape: "Tape", bar: "Bar", prove: "Prove" } satisfies Record<
+  StageName,
+  string
+>;
+
+export function isStage(text: string | undefined): text is StageName {
+  return STAGES.some((stage) => stage === text);
+}

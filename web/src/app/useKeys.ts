@@ -1,0 +1,62 @@
+import { useEffect } from "react";
+import { useNavigate } from "react-router";
+import { stickStep } from "../elevation/Stick";
+import { useStance } from "../elevation/stance";
+import { focusNextEmpty } from "../ui/focus";
+import { useSettings } from "../ui/settings";
+import { useSession } from "./session";
+import { STAGES } from "./stages";
+
+/** Keys belong to the field or dialog one is in; space and arrows to the control. */
+function isTaken(event: KeyboardEvent): boolean {
+  const element = event.target instanceof Element ? event.target : null;
+  if (!element) return false;
+  if (element.closest("input, textarea, select, [contenteditable], [role=dialog], [role=menu]")) return true;
+  return event.key === " " && element.closest("button, a, [role=radio]") !== null;
+}
+
+function stepStick(direction: 1 | -1) {
+  const sweep = useSession.getState().view?.results.bar?.sweep;
+  const elevation = useSession.getState().view?.results.elevation;
+  if (!elevation) return;
+  const { travel, setTravel } = useStance.getState();
+  const low = sweep?.[0]?.travel_mm ?? elevation.full_droop_mm;
+  const high = sweep?.[sweep.length - 1]?.travel_mm ?? elevation.full_bump_mm;
+  const to = (travel ?? elevation.driven_travel_mm) + direction * stickStep[useSettings.getState().units];
+  setTravel(Math.max(low, Math.min(high, to)));
+}
+
+/** The keys of the work screens. */
+export function useKeys(jobId: string, showKeys: () => void) {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const actions: Record<string, () => void> = {
+      "[": () => stepStick(-1),
+      "]": () => stepStick(1),
+      Home: () => useStance.getState().setTravel(null),
+      " ": () => useStance.getState().setPlaying(!useStance.getState().playing),
+      f: () => useSettings.getState().flipFace(),
+      u: () => useSettings.getState().flipUnits(),
+      n: focusNextEmpty,
+      "?": showKeys,
+    };
+    const press = (event: KeyboardEvent) => {
+      if (isTaken(event) || event.altKey) return;
+      if (event.ctrlKey || event.metaKey) {
+        if (event.key.toLowerCase() !== "z") return;
+        event.preventDefault();
+        void useSession.getState().step(event.shiftKey ? "redo" : "undo");
+        return;
+      }
+      const stage = STAGES[Number(event.key) - 1];
+      const action = stage
+        ? () => navigate(`/jobs/${jobId}/${stage}`)
+        : (actions[event.key] ?? actions[event.key.toLowerCase()]);
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [jobId, navigate, showKeys]);
+}

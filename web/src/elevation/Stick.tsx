@@ -1,0 +1,208 @@
+import { useDrag } from "@use-gesture/react";
+import { Pause, Play } from "lucide-react";
+import { useEffect, useRef } from "react";
+import type { Elevation, Results } from "../api/client";
+import { distance, withMarks } from "../measure/format";
+import { ticks } from "../measure/travel";
+import { Button } from "../ui/Button";
+import { useSettings } from "../ui/settings";
+import { useStance } from "./stance";
+import { useSize } from "./useSize";
+
+type StickProps = { elevation: Elevation; heights: Results["heights"]; low: number; high: number };
+
+/** Length of a tick by its weight, in pixels. */
+const TICKS = [0, 7, 12, 20] as const;
+const PAD = 26;
+const BODY = { x: 20, width: 30 };
+
+/** How far one step of a key goes: an eighth of an inch, or 2 mm. */
+export const stickStep = { in: 25.4 / 8, mm: 2 } as const;
+
+/** The height stick: travel from full droop to full bump, with the named heights. */
+export function Stick({ elevation, heights, low, high }: StickProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const { height } = useSize(box);
+  const units = useSettings((s) => s.units);
+  const { travel: held, setTravel, playing, setPlaying } = useStance();
+  const { full_droop_mm: bottom, full_bump_mm: top, driven_travel_mm: driven } = elevation;
+  const travel = Math.max(low, Math.min(high, held ?? driven));
+  const k = Math.max(0, height - 2 * PAD) / (top - bottom);
+  const y = (mm: number) => height - PAD - (mm - bottom) * k;
+  const move = (to: number) => setTravel(Math.max(low, Math.min(high, to)));
+  usePlay(low, high, driven);
+
+  const drag = useDrag(({ xy: [, pageY], event }) => {
+    event.preventDefault();
+    const edge = box.current?.getBoundingClientRect();
+    if (edge && k > 0) move(bottom + (edge.bottom - PAD - pageY) / k);
+  });
+  const words = travel === 0 ? "ride height" : `${distance(travel, units)} ${travel > 0 ? "bump" : "droop"}`;
+  return (
+    <div className="flex h-full w-[118px] flex-col sm:w-[128px]">
+      <div
+        ref={box}
+        role="slider"
+        tabIndex={0}
+        aria-label="Travel"
+        aria-orientation="vertical"
+        aria-valuemin={Math.round(low)}
+        aria-valuemax={Math.round(high)}
+        aria-valuenow={Math.round(travel)}
+        aria-valuetext={words}
+        data-stick
+        className="min-h-0 flex-1 cursor-ns-resize touch-none select-none"
+        {...drag()}
+        onWheel={(event) => move(travel - Math.sign(event.deltaY) * stickStep[units])}
+        onKeyDown={(event) => {
+          const step = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 8, PageDown: -8 }[
+            event.key
+          ];
+          if (step === undefined) return;
+          event.preventDefault();
+          move(travel + step * stickStep[units]);
+        }}
+      >
+        {height > 0 && (
+          <svg width="100%" height={height} aria-hidden>
+            <rect
+              x={BODY.x}
+              y={y(top)}
+              width={BODY.width}
+              height={y(bottom) - y(top)}
+              fill="var(--tape)"
+              stroke="var(--ink)"
+              strokeWidth={1.5}
+            />
+            {ticks(bottom, top, units).map(({ mm, weight }) => {
+              if (weight === 0 || (units === "mm" && weight < 3)) return null;
+              return (
+                <line
+                  key={mm}
+                  x1={BODY.x}
+                  x2={BODY.x + TICKS[weight]}
+                  y1={y(mm)}
+                  y2={y(mm)}
+                  stroke="var(--ink)"
+                  strokeWidth={weight === 3 ? 1.5 : 1}
+                />
+              );
+            })}
+            {low > bottom + 0.5 && (
+              <rect
+                x={BODY.x}
+                y={y(low)}
+                width={BODY.width}
+                height={y(bottom) - y(low)}
+                fill="var(--axle)"
+                opacity={0.35}
+              />
+            )}
+            {high < top - 0.5 && (
+              <rect
+                x={BODY.x}
+                y={y(top)}
+                width={BODY.width}
+                height={y(high) - y(top)}
+                fill="var(--axle)"
+                opacity={0.35}
+              />
+            )}
+            <Marks heights={heights} bottom={bottom} top={top} y={y} />
+            <polygon
+              points={`${BODY.x - 1},${y(travel)} ${BODY.x - 18},${y(travel) - 10} ${BODY.x - 18},${y(travel) + 10}`}
+              fill="var(--marker)"
+              stroke="var(--ink)"
+              strokeWidth={1.4}
+            />
+            <line
+              x1={BODY.x}
+              x2={BODY.x + BODY.width}
+              y1={y(travel)}
+              y2={y(travel)}
+              stroke="var(--ink)"
+              strokeWidth={3}
+            />
+          </svg>
+        )}
+      </div>
+      <output className="block min-h-[2.7em] text-center text-[15px] leading-tight" data-travel>
+        {withMarks(words)}
+      </output>
+      <Button className="mx-auto" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
+        {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
+        {playing ? "Hold" : "Cycle"}
+      </Button>
+    </div>
+  );
+}
+
+/** A name in lines that fit beside the stick. */
+function lines(name: string): string[] {
+  const found: string[] = [];
+  for (const word of name.split(" ")) {
+    const last = found[found.length - 1];
+    if (last !== undefined && last.length + word.length < 11) found[found.length - 1] = `${last} ${word}`;
+    else found.push(word);
+  }
+  return found.slice(0, 3);
+}
+
+type MarksProps = {
+  heights: Results["heights"];
+  bottom: number;
+  top: number;
+  y: (mm: number) => number;
+};
+
+function Marks({ heights, bottom, top, y }: MarksProps) {
+  const ends = [
+    { name: "full bump", mm: top, driven: false },
+    { name: "full droop", mm: bottom, driven: false },
+  ];
+  const named = heights.map((height) => ({ name: height.name, mm: height.travel_mm, driven: height.driven }));
+  const placed: { name: string; mm: number; driven: boolean; text: number }[] = [];
+  for (const mark of [...ends, ...named].sort((a, b) => b.mm - a.mm)) {
+    const above = placed[placed.length - 1];
+    const below = above ? above.text + 4 + 15 * lines(above.name).length : 0;
+    placed.push({ ...mark, text: Math.max(y(mark.mm), below) });
+  }
+  return placed.map((mark) => (
+    <g key={mark.name}>
+      <polyline
+        points={`${BODY.x + BODY.width},${y(mark.mm)} ${BODY.x + BODY.width + 5},${y(mark.mm)} ${BODY.x + BODY.width + 9},${mark.text}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={1.3}
+      />
+      <text fontSize={14} fontWeight={mark.driven ? 700 : 400} fill="var(--ink)">
+        {lines(mark.name).map((part, index) => (
+          <tspan key={part} x={BODY.x + BODY.width + 11} y={mark.text + 5 + index * 15}>
+            {part}
+          </tspan>
+        ))}
+      </text>
+    </g>
+  ));
+}
+
+/** Cycles the travel up and down, six seconds a round, at the display's rate. */
+function usePlay(low: number, high: number, start: number) {
+  const playing = useStance((s) => s.playing);
+  useEffect(() => {
+    if (!playing) return;
+    const { travel, setTravel } = useStance.getState();
+    const middle = (low + high) / 2;
+    const half = (high - low) / 2;
+    const from = Math.asin(Math.max(-1, Math.min(1, ((travel ?? start) - middle) / half)));
+    let frame = 0;
+    let begun = 0;
+    const turn = (now: number) => {
+      begun ||= now;
+      setTravel(middle + half * Math.sin(from + ((now - begun) / 6000) * 2 * Math.PI));
+      frame = requestAnimationFrame(turn);
+    };
+    frame = requestAnimationFrame(turn);
+    return () => cancelAnimationFrame(frame);
+  }, [playing, low, high, start]);
+}

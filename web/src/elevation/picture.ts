@@ -1,0 +1,28 @@
+/** From millimetres of the vehicle to pixels of the drawing. Pure, no React. */
+import type { Elevation } from "../api/client";
+
+export type Face = "front" | "rear";
+
+export type Picture = {
+  k: number;
+  /** Sideways: the vehicle's left lies on the right when looked at from the front. */
+  x: (y: number) => number;
+  y: (z: number) => number;
+};
+
+/** Fits the axle, the frame and the travel into a drawing, ground at the bottom. */
+export function fit(
+  elevation: Elevation,
+  width: number,
+  height: number,
+  face: Face,
+  margin: number,
+): Picture {
+  const half = elevation.track_mm / 2 + elevation.tyre_width_mm / 2 + 60;
+  const droop = elevation.driven_travel_mm - elevation.full_droop_mm;
+  const top = Math.max(elevation.frame_bottom_mm + 150 + droop, elevation.tyre_diameter_mm) + 30;
+  const k = Math.min((width - 2 * margin) / (2 * half), (height - 2 * margin) / top);
+  const turn = face === "front" ? 1 : -1;
+  const ground = height - margin - Math.max(0, (height - 2 * margin - k * top) / 2);
+  return { k, x: (y) => width / 2 + turn * y * k, y: (z) => ground - z * k };
+}

@@ -1,0 +1,68 @@
+/**
+ * Lengths as the core prints them, for figures that move with the stick. Pure, no React.
+ * Sentences and workings come from the core ready-made.
+ */
+import type { Phrase, Side, Unit } from "../api/client";
+
+const NM_PER_MM = 1_000_000;
+const NM_PER_INCH = 25_400_000;
+
+/** Whole divisions of a length; a tie goes away from nought. */
+function divisions(mm: number, division: number): number {
+  const nanometres = Math.round(Math.abs(mm) * NM_PER_MM);
+  return Math.sign(mm) * Math.floor((2 * nanometres + division) / (2 * division));
+}
+
+function mixed(count: number, perInch: number): string {
+  const whole = Math.floor(count / perInch);
+  let over = count % perInch;
+  let under = perInch;
+  while (over !== 0 && over % 2 === 0) {
+    over /= 2;
+    under /= 2;
+  }
+  if (over === 0) return `${whole}`;
+  return whole === 0 ? `${over}/${under}` : `${whole} ${over}/${under}`;
+}
+
+/** A distance in the everyday style: 1/16 in, or half a millimetre. */
+export function distance(mm: number, unit: Unit): string {
+  if (unit === "in") return `${mixed(Math.abs(divisions(mm, NM_PER_INCH / 16)), 16)}"`;
+  return `${Math.abs(divisions(mm, NM_PER_MM / 2)) / 2} mm`;
+}
+
+/** A typed length read back: 1/32 where it lies on one, tenths of a millimetre. */
+export function readBack(mm: number, unit: Unit): string {
+  const sign = mm < 0 ? "−" : "";
+  if (unit === "mm") return `${sign}${Math.abs(divisions(mm, NM_PER_MM / 10)) / 10} mm`;
+  const nanometres = Math.round(Math.abs(mm) * NM_PER_MM);
+  const fine = nanometres % (NM_PER_INCH / 32) === 0 && nanometres % (NM_PER_INCH / 16) !== 0;
+  const perInch = fine ? 32 : 16;
+  return `${sign}${mixed(Math.abs(divisions(mm, NM_PER_INCH / perInch)), perInch)}"`;
+}
+
+/** A sideways figure as a distance and a side; `centred` where it rounds to nought. */
+export function sideways(toTheLeft: number, unit: Unit): string {
+  const text = distance(toTheLeft, unit);
+  if (text === '0"' || text === "0 mm") return "centred";
+  return `${text} ${sideOf(toTheLeft)}`;
+}
+
+export function sideOf(toTheLeft: number): Side {
+  return toTheLeft < 0 ? "right" : "left";
+}
+
+/** Degrees to one decimal, unsigned. */
+export function degrees(angle: number): string {
+  return `${Math.abs(angle).toFixed(1)}°`;
+}
+
+/** The sentence for a unit system. */
+export function say(phrase: Phrase, unit: Unit): string {
+  return unit === "in" ? phrase.in : phrase.mm;
+}
+
+/** Inches written with proper marks for reading; typed texts are left as they are. */
+export function withMarks(text: string): string {
+  return text.replaceAll(/(?<=\d)"/g, "″");
+}

@@ -1,0 +1,179 @@
+import { BadgeCheck, Undo2 } from "lucide-react";
+import { useNavigate } from "react-router";
+import type { Schemas } from "../../api/client";
+import { addSheet } from "../../app/edits";
+import { useSession } from "../../app/session";
+import { useJob } from "../../app/useJob";
+import { say, sideways } from "../../measure/format";
+import { Answer } from "../../ui/Answer";
+import { Button } from "../../ui/Button";
+import { Cautions } from "../../ui/Cautions";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { WorkingOut } from "../../ui/WorkingOut";
+import { SheetForm } from "../tape/SheetForm";
+import { SheetAnswer } from "../tape/TapeStage";
+
+type ProveResult = Schemas["ProveResult"];
+
+const AFTER = [
+  { value: "gone", label: "gone" },
+  { value: "better", label: "better" },
+  { value: "same", label: "the same" },
+  { value: "worse", label: "worse" },
+] as const;
+
+/** Readings again, prediction against result, and settled or back to Bar. */
+export function ProveStage() {
+  const { view, job, results, change } = useJob();
+  const navigate = useNavigate();
+  const round = job.setups?.as_built?.length ?? 0;
+  const sheets = job.sheets ?? [];
+  const sheet = sheets.findLast((s) => (s.kind ?? "centring") === "centring" && s.after_setting === round);
+  const result = results.sheets.find((r) => r.id === sheet?.id);
+  if (round === 0) {
+    return (
+      <>
+        <Answer says="Set the bar first">
+          When its length is set and typed in stage Bar, the readings after it are proved here.
+        </Answer>
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
+          Go to Bar
+        </Button>
+        <Cautions cautions={results.cautions} stage="prove" />
+      </>
+    );
+  }
+  return (
+    <>
+      {results.prove ? (
+        <Proof proof={results.prove} />
+      ) : sheet ? (
+        <SheetAnswer sheet={sheet} result={result} />
+      ) : (
+        <Answer says="Read both sides again">
+          From the same features as before, on its weight, bounced to settle.
+        </Answer>
+      )}
+      {sheet ? (
+        <SheetForm key={sheet.id} sheet={sheet} result={result} index={sheets.indexOf(sheet)} />
+      ) : (
+        <Button look="strong" onClick={() => change(addSheet(job, "centring").edit)}>
+          Start the after-readings
+        </Button>
+      )}
+      {results.prove?.movement && <WorkingOut working={results.prove.movement.working} />}
+      {result?.centring && <WorkingOut working={result.centring.working} />}
+      <ComplaintsAgain />
+      <Settle />
+      <Cautions cautions={results.cautions} stage="prove" />
+    </>
+  );
+}
+
+function Proof({ proof }: { proof: ProveResult }) {
+  const units = useSettings((s) => s.units);
+  const { movement } = proof;
+  return (
+    <>
+      <Answer says={say(proof.says, units)}>
+        <Figure>{say(proof.advice, units)}</Figure>
+      </Answer>
+      {movement && (
+        <table className="w-full text-left" data-movement>
+          <tbody>
+            {(
+              [
+                ["before", sideways(movement.before_mm, units)],
+                ["should have moved", sideways(movement.predicted_mm, units)],
+                ["has moved", sideways(movement.measured_mm, units)],
+                ["now", sideways(movement.after_mm, units)],
+              ] as const
+            ).map(([name, text]) => (
+              <tr key={name} className="border-line border-b">
+                <th className="py-1.5 font-normal text-muted">{name}</th>
+                <td className="font-semibold text-[20px]">
+                  <Figure>{text}</Figure>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {movement && (
+        <p>
+          <Figure>{say(movement.says, units)}</Figure>
+        </p>
+      )}
+      {proof.cause_says && (
+        <Notice kind="warning">
+          <Figure>{say(proof.cause_says, units)}</Figure>
+        </Notice>
+      )}
+    </>
+  );
+}
+
+function ComplaintsAgain() {
+  const { job, change } = useJob();
+  const complaints = job.complaints ?? [];
+  if (complaints.length === 0) return null;
+  return (
+    <section className="grid gap-3">
+      <h3 className="font-semibold">After the road test, ask again</h3>
+      {complaints.map((complaint, index) => (
+        <Choice
+          key={index}
+          label={complaint.text}
+          value={complaint.after}
+          options={AFTER}
+          onPick={(after) =>
+            change((old) => ({
+              ...old,
+              complaints: complaints.map((c, at) => (at === index ? { ...c, after } : c)),
+            }))
+          }
+        />
+      ))}
+    </section>
+  );
+}
+
+function Settle() {
+  const { view, job, results } = useJob();
+  const step = useSession((s) => s.step);
+  const state = useSession((s) => s.state);
+  const navigate = useNavigate();
+  if (job.settled && results.settled_stands) {
+    return (
+      <p className="flex items-center gap-2 border-2 border-frame bg-paper p-3 font-semibold" data-settled>
+        <BadgeCheck size={24} aria-hidden />
+        Settled on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
+      </p>
+    );
+  }
+  const verdict = results.prove?.verdict;
+  return (
+    <div className="grid gap-2">
+      {job.settled && (
+        <Notice kind="warning">
+          Something changed since this job was settled. Settle it again on the figures of now, or undo.
+        </Notice>
+      )}
+      {verdict === "can_settle" && (
+        <Button look="strong" disabled={state !== "saved"} onClick={() => void step("settle")}>
+          <BadgeCheck size={20} aria-hidden />
+          Settle this job
+        </Button>
+      )}
+      {verdict === "back_to_bar" && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
+          <Undo2 size={20} aria-hidden />
+          Back to Bar
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,320 @@
+import { Plus, Trash2 } from "lucide-react";
+import type { Job, Schemas, TapeEntry } from "../../api/client";
+import { setRig } from "../../app/edits";
+import { useJob } from "../../app/useJob";
+import { say } from "../../measure/format";
+import { AngleField } from "../../ui/AngleField";
+import { Answer } from "../../ui/Answer";
+import { Button } from "../../ui/Button";
+import { Cautions } from "../../ui/Cautions";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { useSettings } from "../../ui/settings";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+
+type Rig = Schemas["Rig"];
+
+const ENDS = [
+  { value: "front", label: "Front axle" },
+  { value: "rear", label: "Rear axle" },
+] as const;
+const SIDES = [
+  { value: "left", label: "Left" },
+  { value: "right", label: "Right" },
+] as const;
+const LOCATIONS = [
+  { value: "leaf_springs", label: "Leaf springs" },
+  { value: "radius_arms", label: "Radius arms" },
+  { value: "three_arms", label: "Three arms" },
+  { value: "four_arms", label: "Four arms" },
+] as const;
+const USES = [
+  { value: "road_and_towing", label: "Road, towing" },
+  { value: "loaded_travel", label: "Loaded travel" },
+  { value: "trails", label: "Trails" },
+  { value: "crawling", label: "Crawling" },
+  { value: "fast_desert", label: "Fast, open ground" },
+] as const;
+const UNITS = [
+  { value: "in", label: "Inches" },
+  { value: "mm", label: "Millimetres" },
+] as const;
+
+/** Fields of lengths: what they are called and which stage needs them. */
+const TRAVEL = [
+  { field: "bump", label: "Travel up, from ride height", hint: "Bar: arc over the travel. Empty: 75 mm" },
+  { field: "droop", label: "Travel down, from ride height", hint: "Bar: arc over the travel. Empty: 100 mm" },
+] as const;
+const SIZES = [
+  { field: "track", label: "Track, tyre middle to middle", hint: "Drawing, and lean of the axle in Tape" },
+  { field: "tyre_diameter", label: "Tyre diameter", hint: "Drawing only" },
+  { field: "tyre_width", label: "Tyre width", hint: "Drawing only" },
+  { field: "frame_width", label: "Frame width, outside", hint: "Drawing only" },
+] as const;
+const LIMITS = [
+  { field: "tolerance", label: "What counts as centred", hint: "Tape, Prove. Empty: 3 mm" },
+  { field: "usual_spread", label: "Usual spread of repeats", hint: "Tape. Empty: 1 mm" },
+] as const;
+
+/** Who holds what: the end, the sides, the heights, the use, the complaints. */
+export function RigStage() {
+  const { view, job, results, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const rig: Rig = job.rig ?? {};
+  const unit = rig.sheet_unit ?? "in";
+  const set = (part: Partial<Rig>) => change(setRig(part));
+  const length = ({ field, label, hint }: { field: keyof Rig & string; label: string; hint: string }) => (
+    <TapeField
+      key={field}
+      job={view.id}
+      pointer={`/rig/${field}`}
+      label={label}
+      hint={hint}
+      unit={unit}
+      value={rig[field] as TapeEntry | undefined}
+      onCommit={(entry) => set({ [field]: entry })}
+    />
+  );
+  const headline = results.stages.find((s) => s.stage === "rig");
+  return (
+    <>
+      <Answer says={headline ? say(headline.headline, units).replace(/^./, (c) => c.toUpperCase()) : ""}>
+        {rig.frame_eye_side
+          ? `The bar is bolted to the frame on the ${rig.frame_eye_side}.`
+          : "Say what it is and which side the bar is bolted to the frame on."}
+      </Answer>
+      <TextField
+        job={view.id}
+        pointer="/title"
+        label="Job"
+        required
+        value={job.title}
+        onCommit={(title) => change((old: Job) => ({ ...old, title }))}
+      />
+      <TextField
+        job={view.id}
+        pointer="/rig/vehicle"
+        label="Vehicle, in your own words"
+        value={rig.vehicle ?? ""}
+        onCommit={(vehicle) => set({ vehicle })}
+      />
+      <Choice label="Which end is worked on" value={rig.end} options={ENDS} onPick={(end) => set({ end })} />
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Choice
+          label="Steering wheel on the"
+          value={rig.steering_side}
+          options={SIDES}
+          onPick={(steering_side) => set({ steering_side })}
+        />
+        <Choice
+          label="Frame eye of the bar on the"
+          value={rig.frame_eye_side}
+          options={SIDES}
+          onPick={(frame_eye_side) => set({ frame_eye_side })}
+          hint="Bar needs this."
+        />
+      </div>
+      <Choice
+        label="Sheets are written in"
+        value={unit}
+        options={UNITS}
+        onPick={(sheet_unit) => set({ sheet_unit })}
+        hint="What a bare number means where it is typed. The unit button above changes what is shown, never what is stored."
+      />
+      <TapeField
+        job={view.id}
+        pointer="/rig/lift"
+        label="Height added to stock"
+        hint="A drop has a minus sign. Bar, Prove: what the lift alone does"
+        signed
+        unit={unit}
+        value={rig.lift}
+        onCommit={(lift) => set({ lift })}
+      />
+      <div className="grid gap-x-3 sm:grid-cols-2">{TRAVEL.map(length)}</div>
+      <Heights rig={rig} jobId={view.id} onSet={set} />
+      <Choice
+        label="What holds the axle fore and aft"
+        value={rig.axle_location}
+        options={LOCATIONS}
+        onPick={(axle_location) => set({ axle_location })}
+        hint="For the record: the front view holds for all of them."
+      />
+      <Choice
+        label="What it is used for"
+        value={rig.use}
+        options={USES}
+        onPick={(use) => set({ use })}
+        hint="For the record."
+      />
+      <Complaints />
+      <Fold title="Sizes and tolerances">
+        <div className="grid gap-x-3 sm:grid-cols-2">
+          {SIZES.map(length)}
+          {LIMITS.map(length)}
+        </div>
+        <AngleField
+          job={view.id}
+          pointer="/rig/floor_slope"
+          label="Slope of the floor, + higher on the left"
+          value={rig.floor_slope}
+          hint="Tape: plumb lines. Bar: a finder zeroed on gravity. Empty: level"
+          onCommit={(floor_slope) => set({ floor_slope })}
+        />
+      </Fold>
+      <TextField
+        job={view.id}
+        pointer="/notes"
+        label="Notes"
+        long
+        value={job.notes ?? ""}
+        onCommit={(notes) => change((old: Job) => ({ ...old, notes }))}
+      />
+      <Assumed />
+      <Cautions cautions={results.cautions} stage="rig" />
+    </>
+  );
+}
+
+function Assumed() {
+  const { results } = useJob();
+  const units = useSettings((s) => s.units);
+  if (results.assumptions.length === 0) return null;
+  const list = (drawingOnly: boolean) =>
+    results.assumptions
+      .filter((a) => a.drawing_only === drawingOnly)
+      .map((a) => say(a.says, units))
+      .join(", ");
+  return (
+    <Fold title="Assumed, because nobody has measured it">
+      {list(false) && (
+        <p>
+          Figures rest on: <Figure>{list(false)}</Figure>.
+        </p>
+      )}
+      {list(true) && (
+        <p>
+          The drawing alone rests on: <Figure>{list(true)}</Figure>.
+        </p>
+      )}
+    </Fold>
+  );
+}
+
+function Heights({ rig, jobId, onSet }: { rig: Rig; jobId: string; onSet: (part: Partial<Rig>) => void }) {
+  const heights = rig.heights ?? [];
+  const put = (index: number, part: Partial<Schemas["HeightState"]>) =>
+    heights.map((height, at) => (at === index ? { ...height, ...part } : height));
+  const rename = (index: number, name: string) => {
+    const driven = rig.driven_height === heights[index]?.name ? name : rig.driven_height;
+    onSet({ heights: put(index, { name }), driven_height: driven });
+  };
+  const add = () => {
+    const taken = heights.map((height) => height.name);
+    const name =
+      ["raised", "loaded", "lowered"].find((word) => !taken.includes(word)) ?? `height ${heights.length + 1}`;
+    onSet({ heights: [...heights, { name, offset: { text: "0", unit: rig.sheet_unit ?? "in" } }] });
+  };
+  const remove = (index: number) => {
+    const name = heights[index]?.name;
+    onSet({
+      heights: heights.filter((_, at) => at !== index),
+      driven_height: rig.driven_height === name ? "" : rig.driven_height,
+    });
+  };
+  const options = [
+    ...(heights.some((height) => height.name === rig.driven_height) && heights.length > 1
+      ? []
+      : [{ value: "-", label: "ride height" }]),
+    ...heights.map((height) => ({ value: height.name, label: height.name })),
+  ];
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 text-[15px] text-muted">
+        Heights it stands at, above ride height (− is below)
+      </legend>
+      {heights.map((height, index) => (
+        <div key={index} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
+          <TextField
+            job={jobId}
+            pointer={`/rig/heights/${index}/name`}
+            label="name"
+            required
+            value={height.name}
+            onCommit={(name) => rename(index, name)}
+          />
+          <TapeField
+            job={jobId}
+            pointer={`/rig/heights/${index}/offset`}
+            label="higher by"
+            signed
+            unit={rig.sheet_unit ?? "in"}
+            value={height.offset}
+            onCommit={(offset) => offset && onSet({ heights: put(index, { offset }) })}
+          />
+          <Button
+            look="quiet"
+            className="mt-6"
+            aria-label={`take out ${height.name}`}
+            onClick={() => remove(index)}
+          >
+            <Trash2 size={18} aria-hidden />
+          </Button>
+        </div>
+      ))}
+      <div>
+        <Button onClick={add}>
+          <Plus size={18} aria-hidden />
+          Add a height
+        </Button>
+      </div>
+      {heights.length > 0 && (
+        <Choice
+          label="Really driven at"
+          value={rig.driven_height ? rig.driven_height : "-"}
+          options={options}
+          onPick={(name) => onSet({ driven_height: name === "-" ? "" : name })}
+          hint="All decisions are made at this height."
+        />
+      )}
+    </fieldset>
+  );
+}
+
+function Complaints() {
+  const { view, job, change } = useJob();
+  const complaints = job.complaints ?? [];
+  const set = (next: Schemas["Complaint"][]) => change((old) => ({ ...old, complaints: next }));
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 text-[15px] text-muted">What is complained about (asked again in Prove)</legend>
+      {complaints.map((complaint, index) => (
+        <div key={index} className="grid grid-cols-[1fr_auto] items-end gap-2">
+          <TextField
+            job={view.id}
+            pointer={`/complaints/${index}/text`}
+            label={`complaint ${index + 1}`}
+            required
+            value={complaint.text}
+            onCommit={(text) => set(complaints.map((old, at) => (at === index ? { ...old, text } : old)))}
+          />
+          <Button
+            look="quiet"
+            aria-label={`take out complaint ${index + 1}`}
+            onClick={() => set(complaints.filter((_, at) => at !== index))}
+          >
+            <Trash2 size={18} aria-hidden />
+          </Button>
+        </div>
+      ))}
+      <div>
+        <Button onClick={() => set([...complaints, { text: "New complaint" }])}>
+          <Plus size={18} aria-hidden />
+          Add a complaint
+        </Button>
+      </div>
+    </fieldset>
+  );
+}

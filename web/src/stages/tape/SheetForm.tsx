@@ -1,0 +1,212 @@
+import type { Schemas, Sheet, SheetResult } from "../../api/client";
+import { setReading, setSheet } from "../../app/edits";
+import { useJob } from "../../app/useJob";
+import { Choice } from "../../ui/Choice";
+import { Fold } from "../../ui/Fold";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { MethodPicture } from "./MethodPicture";
+import { SpreadMarks } from "./SpreadMarks";
+
+const METHODS = [
+  { value: "frame_to_hub", label: "Frame to hub" },
+  { value: "frame_to_sidewall", label: "Frame to sidewall" },
+  { value: "body_to_sidewall", label: "Body to sidewall" },
+  { value: "own", label: "Another way" },
+] as const;
+const SENSES = [
+  { value: "outward", label: "that side sits further out" },
+  { value: "inward", label: "that side sits further in" },
+] as const;
+const UNITS = [
+  { value: "in", label: "inches" },
+  { value: "mm", label: "millimetres" },
+] as const;
+const LEAST_SLOTS = 4;
+
+type SheetFormProps = { sheet: Sheet; result: SheetResult | undefined; index: number };
+
+/** Readings on both sides, walked round: down the left, then down the right. */
+export function SheetForm({ sheet, result, index }: SheetFormProps) {
+  const { view, job, change } = useJob();
+  const unit = sheet.unit ?? "in";
+  const id = sheet.id ?? "";
+  const set = (part: Partial<Sheet>) => change(setSheet(id, part));
+  const at = (field: string) => `/sheets/${index}/${field}`;
+  const slots = Math.max(LEAST_SLOTS, (sheet.left?.length ?? 0) + 1, (sheet.right?.length ?? 0) + 1);
+  const shown =
+    slots > LEAST_SLOTS && Math.max(sheet.left?.length ?? 0, sheet.right?.length ?? 0) < LEAST_SLOTS
+      ? LEAST_SLOTS
+      : slots;
+  const length = (field: keyof Sheet & string, label: string, hint: string, signed = false) => (
+    <TapeField
+      job={view.id}
+      pointer={at(field)}
+      label={label}
+      hint={hint}
+      signed={signed}
+      unit={unit}
+      value={sheet[field] as Schemas["TapeEntry"] | undefined}
+      onCommit={(entry) => set({ [field]: entry })}
+    />
+  );
+  const squareness = sheet.kind === "squareness";
+  return (
+    <>
+      {!squareness && (
+        <div className="grid gap-3">
+          <MethodPicture method={sheet.method ?? "frame_to_hub"} />
+          <Choice
+            label="From what to what"
+            value={sheet.method ?? "frame_to_hub"}
+            options={METHODS}
+            onPick={(method) => set({ method })}
+          />
+        </div>
+      )}
+      {squareness && (
+        <p>
+          Read the wheelbase on both sides, hub to hub, and the distance between the two points on this axle.
+        </p>
+      )}
+      <div className="grid grid-cols-2 gap-x-3">
+        {(["left", "right"] as const).map((side) => (
+          <fieldset key={side} className="min-w-0">
+            <legend className="mb-1 font-semibold uppercase tracking-wide">{side}</legend>
+            {Array.from({ length: shown }, (_, place) => (
+              <TapeField
+                key={place}
+                bare
+                job={view.id}
+                pointer={at(`${side}/${place}`)}
+                label={`${side} reading ${place + 1}`}
+                unit={unit}
+                value={sheet[side]?.[place]}
+                onCommit={(entry) => change(setReading(id, side, place, entry))}
+              />
+            ))}
+          </fieldset>
+        ))}
+      </div>
+      <SpreadMarks sheet={sheet} />
+      {squareness && length("between_points", "Between the two points on this axle", "hub to hub across")}
+      {!squareness && result?.centring && <MeansLine centring={result.centring} />}
+      <fieldset>
+        <legend className="mb-1 text-[15px] text-muted">How it stood</legend>
+        <Tick
+          label="Where the readings were taken"
+          yes="on its weight"
+          no="hanging"
+          value={sheet.conditions?.on_its_weight}
+          onPick={(on_its_weight) => set({ conditions: { ...sheet.conditions, on_its_weight } })}
+        />
+        <Tick
+          label="Wheels straight ahead"
+          value={sheet.conditions?.wheels_straight}
+          onPick={(wheels_straight) => set({ conditions: { ...sheet.conditions, wheels_straight } })}
+        />
+        <Tick
+          label="Tyres alike, pressures equal"
+          value={sheet.conditions?.pressures_equal}
+          onPick={(pressures_equal) => set({ conditions: { ...sheet.conditions, pressures_equal } })}
+        />
+        <Tick
+          label="Leant on between repeats"
+          value={sheet.conditions?.leant_on}
+          onPick={(leant_on) => set({ conditions: { ...sheet.conditions, leant_on } })}
+        />
+      </fieldset>
+      <HeightChoice
+        sheet={sheet}
+        onPick={(height) => set({ height })}
+        heights={job.rig?.heights ?? []}
+        driven={job.rig?.driven_height ?? ""}
+      />
+      <Fold title="More about this sheet">
+        <div className="grid gap-3">
+          {!squareness && (
+            <Choice
+              label="A larger reading means"
+              value={sheet.sense ?? "outward"}
+              options={SENSES}
+              onPick={(sense) => set({ sense })}
+            />
+          )}
+          <Choice
+            label="Bare numbers on this sheet are"
+            value={unit}
+            options={UNITS}
+            onPick={(picked) => set({ unit: picked })}
+          />
+          <div className="grid gap-x-3 sm:grid-cols-2">
+            {length("resolution", "One graduation of the tape", "Empty: 1/16 in or 1 mm")}
+            {length("frame_above_hub_left", "Frame above hub, left", "Prove: was it the same height?")}
+            {length("frame_above_hub_right", "Frame above hub, right", "Tape: does the axle lean?")}
+            {length(
+              "height_above_axle",
+              "Tape above the axle centre",
+              "Only where the axle leans; below is −",
+              true,
+            )}
+            {sheet.method === "body_to_sidewall" &&
+              length("plumb_drop", "The plumb line hangs", "from its mark to the point read")}
+            {sheet.method === "own" &&
+              length(
+                "feature_uncertainty",
+                "The feature is good to",
+                "one standard deviation. Empty: 1.5 mm",
+              )}
+          </div>
+          {sheet.method === "own" && (
+            <TextField
+              job={view.id}
+              pointer={at("method_name")}
+              label="What was measured"
+              value={sheet.method_name ?? ""}
+              onCommit={(method_name) => set({ method_name })}
+            />
+          )}
+          <TextField
+            job={view.id}
+            pointer={at("note")}
+            label="Note"
+            long
+            value={sheet.note ?? ""}
+            onCommit={(note) => set({ note })}
+          />
+        </div>
+      </Fold>
+    </>
+  );
+}
+
+function MeansLine({ centring }: { centring: Schemas["Centring"] }) {
+  const half = centring.working.steps[0];
+  if (!half) return null;
+  return (
+    <p className="border-marker border-l-[5px] bg-paper py-1.5 pl-2.5">
+      <b>Half the difference</b>, not the whole of it: {half.numbers.in} in, or {half.numbers.mm} mm.
+    </p>
+  );
+}
+
+type HeightChoiceProps = {
+  sheet: Sheet;
+  heights: Schemas["HeightState"][];
+  driven: string;
+  onPick: (height: string) => void;
+};
+
+function HeightChoice({ sheet, heights, driven, onPick }: HeightChoiceProps) {
+  if (heights.length === 0) return null;
+  const options = heights.map((height) => ({ value: height.name, label: height.name }));
+  return (
+    <Choice
+      label="It stood at"
+      value={sheet.height ? sheet.height : driven}
+      options={options}
+      onPick={onPick}
+    />
+  );
+}

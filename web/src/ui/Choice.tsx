@@ -1,0 +1,38 @@
+import { ToggleGroup } from "radix-ui";
+
+export type Option<T extends string> = { value: T; label: string };
+
+type ChoiceProps<T extends string> = {
+  label: string;
+  value: T | undefined;
+  options: readonly Option<T>[];
+  onPick: (value: T) => void;
+  hint?: string;
+};
+
+/** One of a few, all of them in sight. */
+export function Choice<T extends string>({ label, value, options, onPick, hint }: ChoiceProps<T>) {
+  return (
+    <div className="min-w-0">
+      <div className="mb-1 text-[15px] text-muted">{label}</div>
+      <ToggleGroup.Root
+        type="single"
+        aria-label={label}
+        value={value ?? ""}
+        onValueChange={(picked) => picked && onPick(picked as T)}
+        className="flex flex-wrap gap-1.5"
+      >
+        {options.map((option) => (
+          <ToggleGroup.Item
+            key={option.value}
+            value={option.value}
+            className="settle min-h-11 rounded-[3px] border-[1.5px] border-line bg-slate px-3 py-1 leading-tight data-[state=on]:border-ink data-[state=on]:bg-marker data-[state=on]:font-semibold data-[state=on]:text-on-marker"
+          >
+            {option.label}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      {hint && <p className="mt-1 text-[15px] text-muted">{hint}</p>}
+    </div>
+  );
+}

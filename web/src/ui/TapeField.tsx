@@ -1,0 +1,126 @@
+import { useCallback, useEffect, useId, useRef } from "react";
+import { answer, client, type TapeEntry, type Unit } from "../api/client";
+import { readBack } from "../measure/format";
+import { Figure } from "./Figure";
+import { focusNext } from "./focus";
+import { usePad } from "./pad";
+import { useSettings } from "./settings";
+import { type Judged, useTypedField } from "./useTypedField";
+
+type TapeFieldProps = {
+  job: string;
+  pointer: string;
+  label: string;
+  value: TapeEntry | undefined;
+  /** The unit of a bare number. */
+  unit: Unit;
+  signed?: boolean;
+  hint?: string;
+  /** The label is spoken but not shown. */
+  bare?: boolean;
+  onCommit: (entry: TapeEntry | undefined) => void;
+};
+
+/** The one field for lengths: takes a tape's figures, reads them back, marks a mistake. */
+export function TapeField(props: TapeFieldProps) {
+  const { job, pointer, label, value, signed = false, hint, bare = false, onCommit } = props;
+  const unit = value?.unit ?? props.unit;
+  const id = useId();
+  const input = useRef<HTMLInputElement>(null);
+  const padOn = useSettings((s) => s.pad);
+  const target = usePad((s) => s.target);
+  const aim = usePad((s) => s.aim);
+
+  const judge = useCallback(
+    async (text: string): Promise<Judged<TapeEntry>> => {
+      const result = await answer(client.GET("/api/v1/tape", { params: { query: { text, unit, signed } } }));
+      if ("data" in result) return { value: { text, unit, mm: result.data.mm } };
+      if ("silent" in result)
+        return { fault: "The program does not answer. What you typed is kept on this device." };
+      const place = result.problem.errors?.[0];
+      return { fault: result.problem.detail, start: place?.start, end: place?.end };
+    },
+    [unit, signed],
+  );
+  const field = useTypedField({ job, pointer, stored: value?.text ?? "", judge, commit: onCommit });
+
+  const enter = useCallback(async () => {
+    if (!(await field.settle())) return;
+    if (input.current) focusNext(input.current);
+  }, [field.settle]);
+  const arm = () => aim({ label, unit, text: field.text, write: field.type, enter });
+  // The pad holds a copy of the text it goes on from: keep it current while aimed here.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of text matters
+  useEffect(() => {
+    if (target?.write === field.type && target.text !== field.text) arm();
+  }, [field.text]);
+
+  const fault = field.judged && "fault" in field.judged ? field.judged : null;
+  const mm =
+    field.judged && "value" in field.judged ? field.judged.value.mm : field.isDraft ? undefined : value?.mm;
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className={bare ? "sr-only" : "mb-1 block text-[15px] text-muted"}>
+        {label}
+      </label>
+      <div className={`flex items-stretch border-[1.5px] bg-tape ${fault ? "border-axle" : "border-ink"}`}>
+        <input
+          id={id}
+          ref={input}
+          data-tape={pointer}
+          className="min-h-11 w-full min-w-0 bg-transparent px-2 text-[20px]"
+          value={field.text}
+          autoComplete="off"
+          autoCapitalize="none"
+          spellCheck={false}
+          inputMode={padOn ? "none" : "text"}
+          aria-invalid={fault !== null}
+          aria-describedby={`${id}-says`}
+          onChange={(event) => field.type(event.target.value)}
+          onFocus={arm}
+          onBlur={() => {
+            aim(null);
+            void field.settle();
+          }}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") {
+              event.preventDefault();
+              void enter();
+            }
+            if (event.key === "Escape") field.drop();
+          }}
+        />
+        <span className="self-center pr-2 text-muted">{unit}</span>
+      </div>
+      <div id={`${id}-says`} className="min-h-5 text-[14px] leading-tight">
+        {fault ? (
+          <Fault text={field.text} {...fault} />
+        ) : mm !== undefined ? (
+          <span className="text-muted">
+            <Figure>{`${readBack(mm, "in")} · ${readBack(mm, "mm")}`}</Figure>
+          </span>
+        ) : (
+          hint && <span className="text-muted">{hint}</span>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Fault({ text, fault, start, end }: { text: string; fault: string; start?: number; end?: number }) {
+  // The core counts characters, not UTF-16 units.
+  const chars = [...text];
+  const marked = start !== undefined && end !== undefined && end > start;
+  return (
+    <span role="alert" className="block text-axle">
+      {marked && (
+        <span className="mr-1 font-semibold text-ink">
+          {chars.slice(0, start).join("")}
+          <mark className="bg-axle text-slate">{chars.slice(start, end).join("")}</mark>
+          {chars.slice(end).join("")}
+        </span>
+      )}
+      {fault}
+    </span>
+  );
+}

@@ -1,0 +1,83 @@
+import { useCallback, useId } from "react";
+import { type Judged, useTypedField } from "./useTypedField";
+
+type TextFieldProps = {
+  job: string;
+  pointer: string;
+  label: string;
+  value: string;
+  hint?: string;
+  long?: boolean;
+  /** Text that must not be empty keeps its last value. */
+  required?: boolean;
+  /** Says what is wrong with a text, or nothing. */
+  check?: (text: string) => string | undefined;
+  onCommit: (text: string) => void;
+};
+
+/** A field for words, saved like any other. */
+export function TextField({
+  job,
+  pointer,
+  label,
+  value,
+  hint,
+  long,
+  required,
+  check,
+  onCommit,
+}: TextFieldProps) {
+  const id = useId();
+  const judge = useCallback(
+    async (text: string): Promise<Judged<string>> => {
+      const fault = check?.(text);
+      return fault ? { fault } : { value: text };
+    },
+    [check],
+  );
+  const commit = useCallback(
+    (text: string | undefined) => {
+      if (text !== undefined || !required) onCommit(text ?? "");
+    },
+    [onCommit, required],
+  );
+  const field = useTypedField({ job, pointer, stored: value, judge, commit });
+  const fault = field.judged && "fault" in field.judged ? field.judged.fault : null;
+  const shared = {
+    id,
+    value: field.text,
+    className: "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2 py-1.5",
+    onBlur: () => void field.settle(),
+    "aria-invalid": fault !== null,
+    "aria-describedby": `${id}-says`,
+  };
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="mb-1 block text-[15px] text-muted">
+        {label}
+      </label>
+      {long ? (
+        <textarea {...shared} rows={3} onChange={(event) => field.type(event.target.value)} />
+      ) : (
+        <input
+          {...shared}
+          autoComplete="off"
+          onChange={(event) => field.type(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") void field.settle();
+            if (event.key === "Escape") field.drop();
+          }}
+        />
+      )}
+      <div id={`${id}-says`} className="text-[14px] leading-tight">
+        {fault ? (
+          <span role="alert" className="text-axle">
+            {fault}
+          </span>
+        ) : (
+          hint && <span className="text-muted">{hint}</span>
+        )}
+      </div>
+    </div>
+  );
+}

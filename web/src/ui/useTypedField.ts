@@ -1,0 +1,90 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { drafts } from "./drafts";
+
+export type Judged<T> = { value: T } | { fault: string; start?: number; end?: number };
+
+type TypedField<T> = {
+  job: string;
+  pointer: string;
+  /** The text of the stored value. */
+  stored: string;
+  /** Reads a text; the empty text never comes here. */
+  judge: (text: string) => Promise<Judged<T>>;
+  commit: (value: T | undefined) => void;
+};
+
+/**
+ * The typed draft apart from the committed value: partial input is allowed and kept on
+ * this device; it is committed on Enter or when the field is left, and Escape brings the
+ * last good value back.
+ */
+export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedField<T>) {
+  const [draft, setDraft] = useState<string | null>(() => drafts.get(job, pointer));
+  const [judged, setJudged] = useState<Judged<T> | null>(null);
+  const latest = useRef(draft);
+  latest.current = draft;
+
+  const type = useCallback(
+    (text: string) => {
+      drafts.keep(job, pointer, text);
+      latest.current = text;
+      setDraft(text);
+    },
+    [job, pointer],
+  );
+
+  const drop = useCallback(() => {
+    drafts.drop(job, pointer);
+    latest.current = null;
+    setDraft(null);
+    setJudged(null);
+  }, [job, pointer]);
+
+  const settle = useCallback(async (): Promise<boolean> => {
+    const text = latest.current;
+    if (text === null) return true;
+    if (text.trim() === stored.trim()) {
+      drop();
+      return true;
+    }
+    if (text.trim() === "") {
+      drop();
+      commit(undefined);
+      return true;
+    }
+    const result = await judge(text);
+    if (latest.current !== text) return false;
+    if ("fault" in result) {
+      setJudged(result);
+      return false;
+    }
+    drop();
+    commit(result.value);
+    return true;
+  }, [stored, judge, commit, drop]);
+
+  // What was typed before a reload is taken up again, if it is sound.
+  const settleOnce = useRef(settle);
+  useEffect(() => {
+    void settleOnce.current();
+  }, []);
+
+  // Reads along while typing, so that a mistake shows at once.
+  useEffect(() => {
+    if (draft === null || draft.trim() === "") {
+      setJudged(null);
+      return;
+    }
+    let stale = false;
+    const timer = setTimeout(async () => {
+      const result = await judge(draft);
+      if (!stale) setJudged(result);
+    }, 120);
+    return () => {
+      stale = true;
+      clearTimeout(timer);
+    };
+  }, [draft, judge]);
+
+  return { text: draft ?? stored, isDraft: draft !== null, judged, type, drop, settle };
+}
