@@ -31,8 +31,8 @@ fn inches(text: &str) -> TapeEntry {
 fn sheet(id: &str, after_setting: u32, left: &str, right: &str) -> Sheet {
     let mut sheet = Sheet { id: id.to_owned(), after_setting, ..Sheet::default() };
     sheet.conditions.on_its_weight = Some(true);
-    sheet.left = vec![inches(left); 4];
-    sheet.right = vec![inches(right); 4];
+    sheet.left = vec![Some(inches(left)); 4];
+    sheet.right = vec![Some(inches(right)); 4];
     sheet
 }
 
@@ -69,6 +69,15 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     let numbers: Vec<String> = correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();
     assert_eq!(&numbers[..3], ["31.9374 in", "32.4962 in", "0.4962 in"]);
     assert_eq!(numbers[5], "0.0088 in");
+}
+
+#[test]
+fn an_empty_place_among_the_readings_counts_for_nothing() {
+    let mut job = demo(0);
+    let full = solve(&job).sheets[0].centring.clone();
+    job.sheets[0].left.insert(1, None);
+    job.sheets[0].right.push(None);
+    assert_eq!(solve(&job).sheets[0].centring, full);
 }
 
 #[test]
@@ -244,7 +253,7 @@ fn readings_changed_after_setting_ask_for_another_look() {
     let wanted = solve(&job).bar.unwrap().correction.unwrap().recentring.length_mm;
     job.setups.as_built.push(MadeSetting { wanted_mm: Some(wanted.to_mm()), ..set_to("32 1/2") });
     assert_eq!(solve(&job).stages[2].progress, Progress::Settled);
-    job.sheets[0].left = vec![inches("7"); 4];
+    job.sheets[0].left = vec![Some(inches("7")); 4];
     assert_eq!(solve(&job).stages[2].progress, Progress::NeedsLook);
 }
 
@@ -292,7 +301,7 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
     job.title = " ".to_owned();
     job.rig.driven_height = "parked".to_owned();
     job.rig.track = Some(inches("0"));
-    job.sheets[0].left[2] = inches("-3/8");
+    job.sheets[0].left[2] = Some(inches("-3/8"));
     job.sheets[0].after_setting = 3;
     job.setups.adjuster.made_min = Some(inches("40"));
     let faults = check(&job);
@@ -396,8 +405,8 @@ proptest! {
         job.setups.as_found.frame_eye_height = Some(mm(frame));
         job.setups.as_found.axle_eye_height = Some(mm(axle));
         job.rig.lift = Some(mm(lift));
-        job.sheets[0].left = vec![mm(left)];
-        job.sheets[0].right = vec![mm(right)];
+        job.sheets[0].left = vec![None, Some(mm(left))];
+        job.sheets[0].right = vec![Some(mm(right))];
         if let Some(set) = set {
             job.setups.as_built.push(MadeSetting { length: mm(set), wanted_mm: None, at: None });
         }

@@ -1339,10 +1339,10 @@ export interface components {
              */
             kind?: components["schemas"]["SheetKind"];
             /**
-             * @description Repeats on the left.
+             * @description Repeats on the left, each in its place; null is a place still empty.
              * @default []
              */
-            left?: components["schemas"]["TapeEntry"][];
+            left?: (components["schemas"]["TapeEntry"] | null)[];
             /**
              * @description From what to what.
              * @default frame_to_hub
@@ -1372,7 +1372,7 @@ export interface components {
              * @description Repeats on the right.
              * @default []
              */
-            right?: components["schemas"]["TapeEntry"][];
+            right?: (components["schemas"]["TapeEntry"] | null)[];
             /**
              * @description What a larger reading means.
              * @default outward

@@ -72,17 +72,20 @@ export function Bay() {
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
         <h1 className="font-bold text-[26px] leading-none tracking-tight">Derecho</h1>
         <span className="hidden text-muted md:inline">the bay: jobs in hand</span>
-        <label className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
+        <div className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
           <Search size={18} aria-hidden />
-          <span className="sr-only">Find a job</span>
+          <label htmlFor="find" className="sr-only">
+            Find a job
+          </label>
           <input
+            id="find"
             type="search"
             className="min-h-11 w-full min-w-0 bg-transparent"
             placeholder="find a job"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-        </label>
+        </div>
         <Button
           onClick={flipUnits}
           aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}

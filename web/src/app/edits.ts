@@ -30,14 +30,15 @@ export const setSheet =
     sheets: (job.sheets ?? []).map((old) => (old.id === id ? { ...old, ...sheet } : old)),
   });
 
-/** Puts a reading in its place, or takes it out; readings stand without gaps. */
+/** Puts a reading in its place, or takes it out; places between stay empty. */
 export const setReading =
   (id: string, side: "left" | "right", place: number, entry: TapeEntry | undefined) =>
   (job: Job): Job => {
     const sheet = job.sheets?.find((old) => old.id === id);
     const readings = [...(sheet?.[side] ?? [])];
-    if (entry === undefined) readings.splice(place, 1);
-    else readings.splice(Math.min(place, readings.length), 1, entry);
+    while (readings.length <= place) readings.push(null);
+    readings[place] = entry ?? null;
+    while (readings.at(-1) === null) readings.pop();
     return setSheet(id, { [side]: readings })(job);
   };
 

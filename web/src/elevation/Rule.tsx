@@ -112,9 +112,12 @@ export function Rule({ pointers, tolerance }: RuleProps) {
   );
 }
 
-/** Pointers nearer than this would write over each other: their names go apart. */
-const ROOM = 190;
+/** About how wide a name and its figure are written. */
+function writtenWidth(pointer: Pointer, unit: Unit): number {
+  return (pointer.name.length + sideways(pointer.mm, unit).length + 1) * 7.4;
+}
 
+/** Names of near pointers go apart; against an edge a name goes to the upper level. */
 function Pointers({
   pointers,
   x,
@@ -128,24 +131,24 @@ function Pointers({
   const sorted = [...pointers].sort((a, b) => x(a.mm) - x(b.mm));
   return sorted.map((p, index) => {
     const place = x(p.mm);
-    const before = sorted[index - 1];
-    const after = sorted[index + 1];
-    const crowdedLeft = before !== undefined && place - x(before.mm) < ROOM;
-    const crowdedRight = after !== undefined && x(after.mm) - place < ROOM;
-    const anchor =
-      crowdedRight || place > width - 95 ? "end" : crowdedLeft || place < 95 ? "start" : "middle";
-    // Against an edge the name goes to the upper level instead of out of the picture.
-    const squeezed =
-      (anchor === "end" && place < ROOM * 0.8) || (anchor === "start" && place > width - ROOM * 0.8);
+    const wide = writtenWidth(p, units);
+    const near = (other: Pointer | undefined) =>
+      other !== undefined && Math.abs(x(other.mm) - place) < (wide + writtenWidth(other, units)) / 2 + 12;
+    const anchor = near(sorted[index + 1])
+      ? "end"
+      : near(sorted[index - 1])
+        ? "start"
+        : place > width - wide / 2
+          ? "end"
+          : place < wide / 2
+            ? "start"
+            : "middle";
+    const squeezed = (anchor === "end" && place < wide) || (anchor === "start" && place > width - wide);
     const from = squeezed
       ? anchor === "end"
         ? 4
         : width - 4
-      : anchor === "end"
-        ? place + 9
-        : anchor === "start"
-          ? place - 9
-          : place;
+      : place + { end: 9, start: -9, middle: 0 }[anchor];
     const turned = squeezed ? (anchor === "end" ? "start" : "end") : anchor;
     return (
       <g key={p.name} data-pointer={p.kind}>

@@ -32,11 +32,15 @@ export function Stick({ elevation, heights, low, high }: StickProps) {
   const move = (to: number) => setTravel(Math.max(low, Math.min(high, to)));
   usePlay(low, high, driven);
 
-  const drag = useDrag(({ xy: [, pageY], event }) => {
-    event.preventDefault();
-    const edge = box.current?.getBoundingClientRect();
-    if (edge && k > 0) move(bottom + (edge.bottom - PAD - pageY) / k);
-  });
+  const drag = useDrag(
+    ({ xy: [, pageY], event }) => {
+      event.preventDefault();
+      const edge = box.current?.getBoundingClientRect();
+      if (edge && k > 0) move(bottom + (edge.bottom - PAD - pageY) / k);
+    },
+    // Keys have their own steps below.
+    { pointer: { keys: false } },
+  );
   const words = travel === 0 ? "ride height" : `${distance(travel, units)} ${travel > 0 ? "bump" : "droop"}`;
   return (
     <div className="flex h-full w-[118px] flex-col sm:w-[128px]">

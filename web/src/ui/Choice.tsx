@@ -26,7 +26,7 @@ export function Choice<T extends string>({ label, value, options, onPick, hint }
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className="settle min-h-11 rounded-[3px] border-[1.5px] border-line bg-slate px-3 py-1 leading-tight data-[state=on]:border-ink data-[state=on]:bg-marker data-[state=on]:font-semibold data-[state=on]:text-on-marker"
+            className="settle min-h-11 whitespace-nowrap rounded-[3px] border-[1.5px] border-line bg-slate px-3 py-1 leading-tight data-[state=on]:border-ink data-[state=on]:bg-marker data-[state=on]:font-semibold data-[state=on]:text-on-marker"
           >
             {option.label}
           </ToggleGroup.Item>

@@ -45,8 +45,9 @@ export function TapeField(props: TapeFieldProps) {
   const field = useTypedField({ job, pointer, stored: value?.text ?? "", judge, commit: onCommit });
 
   const enter = useCallback(async () => {
-    if (!(await field.settle())) return;
-    if (input.current) focusNext(input.current);
+    // On at once, so that quick hands never type into the field they have left.
+    const comeBack = input.current ? focusNext(input.current) : undefined;
+    if (!(await field.settle())) comeBack?.();
   }, [field.settle]);
   const arm = () => aim({ label, unit, text: field.text, write: field.type, enter });
   // The pad holds a copy of the text it goes on from: keep it current while aimed here.

@@ -11,6 +11,12 @@ export function focusNext(from: HTMLInputElement) {
   } else {
     from.blur();
   }
+  const before = next?.value;
+  /** Comes back to a field that was refused, unless typing has gone on meanwhile. */
+  return () => {
+    const gone = next ? document.activeElement !== next || next.value !== before : false;
+    if (!gone) from.focus();
+  };
 }
 
 /** Goes to the first reading that is still empty. */

@@ -40,27 +40,39 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
     setJudged(null);
   }, [job, pointer]);
 
-  const settle = useCallback(async (): Promise<boolean> => {
+  const judging = useRef<{ text: string; outcome: Promise<boolean> } | null>(null);
+  const settle = useCallback((): Promise<boolean> => {
     const text = latest.current;
-    if (text === null) return true;
-    if (text.trim() === stored.trim()) {
+    // Enter leaves the field, which settles it too: one text is judged once.
+    if (text !== null && judging.current?.text === text) return judging.current.outcome;
+    const outcome = (async () => {
+      if (text === null) return true;
+      if (text.trim() === stored.trim()) {
+        drop();
+        return true;
+      }
+      if (text.trim() === "") {
+        drop();
+        commit(undefined);
+        return true;
+      }
+      const result = await judge(text);
+      if (latest.current !== text) return false;
+      if ("fault" in result) {
+        setJudged(result);
+        return false;
+      }
       drop();
+      commit(result.value);
       return true;
+    })();
+    if (text !== null) {
+      judging.current = { text, outcome };
+      void outcome.finally(() => {
+        judging.current = null;
+      });
     }
-    if (text.trim() === "") {
-      drop();
-      commit(undefined);
-      return true;
-    }
-    const result = await judge(text);
-    if (latest.current !== text) return false;
-    if ("fault" in result) {
-      setJudged(result);
-      return false;
-    }
-    drop();
-    commit(result.value);
-    return true;
+    return outcome;
   }, [stored, judge, commit, drop]);
 
   // What was typed before a reload is taken up again, if it is sound.

@@ -301,10 +301,10 @@ pub struct Sheet {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub resolution: Option<TapeEntry>,
-    /// Repeats on the left.
-    pub left: Vec<TapeEntry>,
+    /// Repeats on the left, each in its place; null is a place still empty.
+    pub left: Vec<Option<TapeEntry>>,
     /// Repeats on the right.
-    pub right: Vec<TapeEntry>,
+    pub right: Vec<Option<TapeEntry>>,
     /// The name of the height it stood at; empty is the driven one.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub height: String,

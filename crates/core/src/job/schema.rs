@@ -84,6 +84,9 @@ pub fn typed_figure_faults(schema: &Value, document: &Value) -> Vec<FieldError> 
 }
 
 fn walk(root: &Value, schema: &Value, value: &Value, pointer: &mut String, faults: &mut Vec<FieldError>) {
+    if value.is_null() {
+        return;
+    }
     if let Some(name) = schema["$ref"].as_str().and_then(|path| path.strip_prefix("#/$defs/")) {
         if TYPED.contains(&name) {
             faults.extend(figure_fault(name, value, pointer));

@@ -82,8 +82,10 @@ fn graduation(sheet: &Sheet) -> Length {
     )
 }
 
-fn lengths(entries: &[TapeEntry]) -> Vec<Length> {
-    entries.iter().map(TapeEntry::length).collect()
+/// The readings of a side, empty places passed over.
+#[must_use]
+pub fn lengths(entries: &[Option<TapeEntry>]) -> Vec<Length> {
+    entries.iter().flatten().map(TapeEntry::length).collect()
 }
 
 fn both(a: &Option<TapeEntry>, b: &Option<TapeEntry>) -> Option<(Length, Length)> {
@@ -169,7 +171,7 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
 
 fn work_out_squareness(sheet: &Sheet, rig: &Rig) -> Option<Squareness> {
     let spread = rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length);
-    let count = sheet.left.len().min(sheet.right.len()).max(1) as f64;
+    let count = lengths(&sheet.left).len().min(lengths(&sheet.right).len()).max(1) as f64;
     let of_mean = crate::measure::length::in_quadrature(&[
         spread / count.sqrt(),
         graduation(sheet) / 12.0_f64.sqrt(),
@@ -236,7 +238,7 @@ fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
             }));
         }
     }
-    let counts = (sheet.left.len(), sheet.right.len());
+    let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
     if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < REPEATS_WANTED {
         thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));
     }
@@ -309,7 +311,7 @@ fn advice(kind: SheetKind, centring: &Centring) -> Phrase {
         };
         if !centring.method_can_prove {
             text.push_str(&format!(
-                " This way of reading cannot prove {}: it is not sure enough. Read from frame to hub, or more often.",
+                " As read, this cannot prove {}: it is not sure enough. It takes more repeats that agree, or a better feature.",
                 w.distance(centring.tolerance_mm)
             ));
         }

@@ -84,7 +84,7 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
     let Some(sheet) = newest else {
         return if !job.setups.as_built.is_empty() {
             stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"))
-        } else if job.sheets.iter().any(|sheet| !sheet.left.is_empty() || !sheet.right.is_empty()) {
+        } else if job.sheets.iter().any(|sheet| sheet.left.iter().chain(&sheet.right).any(Option::is_some)) {
             stage(Stage::Tape, Progress::Begun, Phrase::plain("one side so far"))
         } else {
             stage(Stage::Tape, Progress::Nothing, Phrase::plain("no readings"))

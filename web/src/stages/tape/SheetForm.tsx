@@ -34,11 +34,8 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
   const id = sheet.id ?? "";
   const set = (part: Partial<Sheet>) => change(setSheet(id, part));
   const at = (field: string) => `/sheets/${index}/${field}`;
-  const slots = Math.max(LEAST_SLOTS, (sheet.left?.length ?? 0) + 1, (sheet.right?.length ?? 0) + 1);
-  const shown =
-    slots > LEAST_SLOTS && Math.max(sheet.left?.length ?? 0, sheet.right?.length ?? 0) < LEAST_SLOTS
-      ? LEAST_SLOTS
-      : slots;
+  const most = Math.max(sheet.left?.length ?? 0, sheet.right?.length ?? 0);
+  const shown = most < LEAST_SLOTS ? LEAST_SLOTS : most + 1;
   const length = (field: keyof Sheet & string, label: string, hint: string, signed = false) => (
     <TapeField
       job={view.id}
@@ -82,7 +79,7 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
                 pointer={at(`${side}/${place}`)}
                 label={`${side} reading ${place + 1}`}
                 unit={unit}
-                value={sheet[side]?.[place]}
+                value={sheet[side]?.[place] ?? undefined}
                 onCommit={(entry) => change(setReading(id, side, place, entry))}
               />
             ))}

@@ -8,7 +8,7 @@ const SIZE = { width: 392, height: 62, side: 10 };
 /** The repeats of both sides as marks on one stretch of tape: how far they scatter. */
 export function SpreadMarks({ sheet }: { sheet: Sheet }) {
   const of = (side: "left" | "right") =>
-    (sheet[side] ?? []).flatMap((entry) => (entry.mm === undefined ? [] : [entry.mm]));
+    (sheet[side] ?? []).flatMap((entry) => (entry?.mm === undefined ? [] : [entry.mm]));
   const left = of("left");
   const right = of("right");
   const all = [...left, ...right];

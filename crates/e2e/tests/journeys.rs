@@ -1,0 +1,394 @@
+//! What a person does, from end to end: real browser, real server, its database behind.
+
+use derecho_e2e::{DESK, PHONE, Page, Shop, TABLET, in_browser};
+use serde_json::Value;
+use thirtyfour::Key;
+use thirtyfour::prelude::*;
+
+const ANSWER: &str = "[data-answer]";
+const SLATE: &str = "[data-slate]";
+
+/// Eight readings, walking round: each Enter goes to the next.
+async fn type_readings(page: &Page, readings: [&str; 8]) -> WebDriverResult<()> {
+    page.field("left reading 1").await?.click().await?;
+    for reading in readings {
+        page.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
+    }
+    page.saved().await
+}
+
+fn readings(job: &Value, sheet: usize, side: &str) -> Vec<(String, f64)> {
+    let entries = job["document"]["sheets"][sheet][side].as_array().cloned().unwrap_or_default();
+    entries
+        .iter()
+        .map(|entry| (entry["text"].as_str().unwrap_or_default().to_owned(), entry["mm"].as_f64().unwrap_or(f64::NAN)))
+        .collect()
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn from_eight_readings_to_a_bar_that_is_proved() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.at("//*[@data-job='lookout-truck-12']").await?.click().await?;
+        page.press("New centring sheet").await?;
+        type_readings(&page, ["24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16"]).await?;
+        // Every left reading is 1 in more than its right one: half of that.
+        page.sees(ANSWER, "The axle sits 1/2″ to the left, the driver's side").await?;
+        let id = page.job_id().await?;
+        let job = shop.job(&id).await;
+        // 24 13/16 in is 630.2375 mm; 23 3/4 in is 603.25 mm.
+        assert_eq!(readings(&job, 0, "left")[0], ("24 13/16".to_owned(), 630.2375));
+        assert_eq!(readings(&job, 0, "right")[1], ("23 3/4".to_owned(), 603.25));
+
+        // Flipping the units changes what is shown and nothing that is stored.
+        page.key("u").await?;
+        page.sees(ANSWER, "The axle sits 12.5 mm to the left").await?;
+        assert_eq!(page.value("left reading 1").await?, "24 13/16");
+        let again = shop.job(&id).await;
+        assert_eq!((&again["revision"], &again["document"]), (&job["revision"], &job["document"]));
+        page.key("u").await?;
+
+        // Undo takes the last reading back, redo brings it again.
+        page.press("Undo").await?;
+        page.at("//input[@data-tape='/sheets/0/right/3'][@value='']").await?;
+        assert_eq!(readings(&shop.job(&id).await, 0, "right").len(), 3);
+        page.press("Redo").await?;
+        page.at("//input[@data-tape='/sheets/0/right/3'][@value='23 13/16']").await?;
+
+        // e = 1/2 in on a 32 in bar at v = 6 in: √((31.4325 + 0.5)² + 36) − 32 = 0.4913 in,
+        // at 1/6 in a turn 2.948 turns: 17.69 flats, so 18.
+        page.key("3").await?;
+        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns out").await?;
+        page.sees(SLATE, "3 turns less 0.31 flat").await?;
+        page.enter("Length set, eye to eye", "32 1/2").await?;
+        page.sees(SLATE, "Set to 32 1/2″. The axle should be centred now").await?;
+        page.saved().await?;
+
+        page.press("Read both sides again in Prove").await?;
+        page.press("Start the after-readings").await?;
+        page.saved().await?;
+        type_readings(&page, ["24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16"]).await?;
+        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees("[data-movement]", "should have moved 1/2″ right").await?;
+        page.press("on its weight").await?;
+        page.saved().await?;
+        page.press("Settle this job").await?;
+        page.sees("[data-settled]", "Settled on").await?;
+        let settled = shop.job(&id).await;
+        assert!(settled["document"]["settled"]["results"]["prove"].is_object());
+        assert_eq!(settled["results"]["settled_stands"], true);
+        assert_eq!(page.complaints().await?, Vec::<String>::new());
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_worked_example_stands_on_the_screen_to_its_digits() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
+        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns out").await?;
+        page.sees(SLATE, "3 turns less 0.14 flat").await?;
+        for working in ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"] {
+            page.press(&format!("How this is worked out: {working}")).await?;
+        }
+        for figure in [
+            "31.9374 in", "31.4325 in", "0.5050 in", "10.807°", "-0.19089", "32.4962 in", "0.4962 in", "0.0088 in", "2.977",
+        ] {
+            page.sees(SLATE, figure).await?;
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_bad_reading_is_marked_kept_and_mended() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees(ANSWER, "1/2″ to the left").await?;
+        let before = shop.job("lookout-truck-7").await;
+        page.enter("left reading 1", "6 17/16").await?;
+        page.sees("[role=alert]", "After a whole number the fraction must be less than 1").await?;
+        page.sees("mark", "17/16").await?;
+        assert_eq!(page.value("left reading 1").await?, "6 17/16");
+        assert_eq!(shop.job("lookout-truck-7").await["revision"], before["revision"]);
+
+        // It survives a reload, still marked, still not in the job.
+        page.driver.refresh().await?;
+        page.sees("mark", "17/16").await?;
+        page.enter("left reading 1", "7 1/16").await?;
+        page.misses("[role=alert]").await?;
+        page.saved().await?;
+        let job = shop.job("lookout-truck-7").await;
+        assert_eq!(readings(&job, 0, "left")[0].0, "7 1/16");
+
+        // Escape brings the last good value back.
+        page.fill("left reading 1", &format!("nonsense{}", Key::Escape.value())).await?;
+        assert_eq!(page.value("left reading 1").await?, "7 1/16");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_reload_in_the_middle_of_typing_loses_nothing() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees(ANSWER, "1/2″ to the left").await?;
+        page.fill("left reading 1", "6 5/8").await?;
+        page.driver.refresh().await?;
+        // It is taken up again and saved by itself.
+        page.at("//input[@data-tape='/sheets/0/left/0'][@value='6 5/8']").await?;
+        page.saved().await?;
+        page.sees("[data-saved=saved]", "saved").await?;
+        let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
+        while readings(&shop.job("lookout-truck-7").await, 0, "left")[0].0 != "6 5/8" {
+            assert!(std::time::Instant::now() < deadline, "the reading never reached the server");
+            tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn two_windows_on_one_job_meet_the_choice() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let url = format!("{}/jobs/lookout-truck-7/tape", shop.address);
+        page.go(&url).await?;
+        page.sees(ANSWER, "1/2″ to the left").await?;
+        let first = page.driver.window().await?;
+        let second = page.driver.new_tab().await?;
+        page.driver.switch_to_window(second.clone()).await?;
+        page.go(&url).await?;
+        page.sees(ANSWER, "1/2″ to the left").await?;
+        page.enter("left reading 1", "6 3/4").await?;
+        page.saved().await?;
+        page.sees(ANSWER, "9/16″ to the left").await?;
+
+        page.driver.switch_to_window(first).await?;
+        page.enter("right reading 1", "5 1/4").await?;
+        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
+        page.sees("[data-conflict]", "6 3/4 in").await?;
+        page.sees("[data-conflict]", "5 1/4 in").await?;
+        assert_eq!(readings(&shop.job("lookout-truck-7").await, 0, "right")[0].0, "5 1/2", "nothing overwritten unseen");
+        page.press("Keep what is here").await?;
+        page.misses("[role=dialog]").await?;
+        page.saved().await?;
+        let mine = shop.job("lookout-truck-7").await;
+        assert_eq!(readings(&mine, 0, "right")[0].0, "5 1/4");
+        assert_eq!(readings(&mine, 0, "left")[0].0, "6 1/2");
+
+        // The other way round: the second window gives way.
+        page.driver.switch_to_window(second).await?;
+        page.enter("left reading 2", "6 7/8").await?;
+        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
+        page.press("Take what is elsewhere").await?;
+        page.misses("[role=dialog]").await?;
+        assert_eq!(page.value("right reading 1").await?, "5 1/4");
+        assert_eq!(shop.job("lookout-truck-7").await["revision"], mine["revision"]);
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
+        page.sees("[data-travel]", "ride height").await?;
+        let calls = "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
+        let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        // Sixteen steps of 1/8 in are 2 in of bump: v goes from 6 in to 4 in.
+        for _ in 0..16 {
+            page.key("]").await?;
+        }
+        page.sees("[data-travel]", "2″ bump").await?;
+        // The plan, 32.4962 in, at v = 4 in: asin(4/32.4962) = 7.07°.
+        page.sees("[data-bar-caption]", "7.1°").await?;
+        // It goes to the right by √(32.4962² − 4²) − √(32.4962² − 6²) = 0.3117 in: 5/16.
+        page.sees("[data-pointer=plan]", "5/16″ right").await?;
+        page.press("as found").await?;
+        // As found, 32 in: asin(4/32) = 7.18°.
+        page.sees("[data-bar-caption]", "7.2°").await?;
+
+        page.at("//*[@data-stick]").await?.send_keys(Key::Down.value()).await?;
+        page.sees("[data-travel]", "1 7/8″ bump").await?;
+        page.key(&Key::Home.value().to_string()).await?;
+        page.sees("[data-travel]", "ride height").await?;
+        page.press("Cycle").await?;
+        page.sees("[data-travel]", "bump").await?;
+        page.press("Hold").await?;
+        let after: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        assert_eq!(after, before, "moving the stick asks the server for nothing");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn keys_go_to_stages_and_views_but_never_while_typing() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-van-2/tape", shop.address)).await?;
+        page.sees(ANSWER, "to the right").await?;
+        // Right-hand drive: the right is the driver's side; from the front it is on the left.
+        page.sees("[data-elevation]", "RIGHT driver").await?;
+        page.key("f").await?;
+        page.press("seen from the rear, turn round").await?;
+        page.key("1").await?;
+        page.sees(ANSWER, "Front,").await?;
+        page.fill("Vehicle, in your own words", "3 u f").await?;
+        assert_eq!(page.value("Vehicle, in your own words").await?, "3 u f");
+        page.sees(ANSWER, "Front,").await?;
+        page.key("4").await?;
+        page.sees(ANSWER, "Set the bar first").await?;
+        page.key("2").await?;
+        page.key("n").await?;
+        let field = page.driver.active_element().await?;
+        assert_eq!(field.attr("data-tape").await?.as_deref(), Some("/sheets/0/left/3"));
+        page.key("?").await?;
+        page.sees("[role=dialog]", "Keys").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn on_a_phone_with_the_fraction_pad() {
+    let shop = Shop::open();
+    in_browser(PHONE, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-12/tape", shop.address)).await?;
+        page.press("New centring sheet").await?;
+        let field = page.field("left reading 1").await?;
+        field.scroll_into_view().await?;
+        field.click().await?;
+        // 24 13/16 is three touches.
+        for touch in ["2", "4", "13/16", "enter, next reading"] {
+            page.press(touch).await?;
+        }
+        page.saved().await?;
+        page.at("//input[@data-tape='/sheets/0/left/0'][@value='24 13/16']").await?;
+        let next = page.driver.active_element().await?;
+        assert_eq!(next.attr("data-tape").await?.as_deref(), Some("/sheets/0/left/1"));
+        let wide: bool = page
+            .driver
+            .execute("return document.documentElement.scrollWidth > window.innerWidth", Vec::new())
+            .await?
+            .convert()?;
+        assert!(!wide, "nothing sticks out sideways");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_new_job_from_nothing_and_its_history() {
+    let shop = Shop::open();
+    in_browser(TABLET, |page| async move {
+        page.go(&shop.address).await?;
+        page.press("New job").await?;
+        page.enter("Job", "Hose truck 5").await?;
+        page.press("Rear axle").await?;
+        page.at("//*[@aria-label='Frame eye of the bar on the']//button[normalize-space()='Right']").await?.click().await?;
+        page.saved().await?;
+        page.press("Millimetres").await?;
+        page.saved().await?;
+        page.at("//*[@data-stage='bar']").await?.click().await?;
+        page.sees(SLATE, "Type the bar's length, eye to eye").await?;
+        page.enter("Length, eye to eye", "500").await?;
+        page.enter("Frame eye above the floor", "700").await?;
+        page.enter("Axle eye above the floor", "400").await?;
+        page.saved().await?;
+        // 3-4-5: asin(300/500) = 36.9°.
+        page.sees(ANSWER, "The bar stands at 36.9°, frame end up").await?;
+        // Shorter than its eyes are apart: said in words, nothing drawn that cannot be.
+        page.enter("Length, eye to eye", "250").await?;
+        page.sees(SLATE, "The bar is shorter than its eyes are apart").await?;
+        page.saved().await?;
+
+        page.press("More").await?;
+        page.press("History").await?;
+        page.sees("[role=dialog] table, [role=dialog] ol", "made").await?;
+        let lines = page.driver.find_all(By::Css("[role=dialog] ol button")).await?;
+        assert!(lines.len() >= 7, "every saved change is listed: {}", lines.len());
+        lines[1].click().await?;
+        page.sees("[role=dialog] table", "bar › length").await?;
+        page.at("//button[starts-with(normalize-space(), 'Bring revision')]").await?.click().await?;
+        page.misses("[role=dialog]").await?;
+        page.sees(ANSWER, "36.9°").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_bay_finds_jobs_and_opens_samples() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.sees("[data-job=lookout-truck-4]", "Cannot be told from centred").await?;
+        page.sees("[data-job=supply-truck-9]", "road test, then settle it").await?;
+        page.fill("Find a job", "tender").await?;
+        page.misses("[data-job=lookout-truck-4]").await?;
+        page.sees("[data-job=water-tender-3]", "Water tender 3").await?;
+        page.press("Relay van 2").await?;
+        page.sees(ANSWER, "to the right").await?;
+        assert_ne!(page.job_id().await?, "relay-van-2", "a sample opens as a job of one's own");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        for theme in ["paper", "night"] {
+            page.go(&shop.address).await?;
+            page.sees("[data-job=lookout-truck-7]", "Lookout truck 7").await?;
+            if theme == "night" {
+                page.press("Night bay").await?;
+            }
+            assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "bay, {theme}");
+            for view in ["lookout-truck-7/rig", "lookout-truck-4/tape", "lookout-truck-7/tape", "lookout-truck-7/bar", "relay-van-2/bar", "supply-truck-9/prove"] {
+                page.go(&format!("{}/jobs/{view}", shop.address)).await?;
+                page.at("//*[@data-answer]").await?;
+                assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view}, {theme}");
+            }
+            page.key("?").await?;
+            page.sees("[role=dialog]", "Keys").await?;
+            assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "keys, {theme}");
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_change_made_while_the_server_is_down_is_kept_and_saved_later() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees(ANSWER, "1/2″ to the left").await?;
+        let offline = |on: bool| serde_json::json!({ "offline": on, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
+        page.driver.cdp().network().enable().await?;
+        page.press("on its weight").await?;
+        page.saved().await?;
+        page.driver.cdp().send_raw("Network.emulateNetworkConditions", offline(true)).await?;
+        page.at("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']").await?.click().await?;
+        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.driver.cdp().send_raw("Network.emulateNetworkConditions", offline(false)).await?;
+        page.saved().await?;
+        assert_eq!(shop.job("lookout-truck-7").await["document"]["sheets"][0]["conditions"]["wheels_straight"], false);
+        Ok(())
+    })
+    .await;
+}
