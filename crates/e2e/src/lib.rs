@@ -245,8 +245,14 @@ impl Page {
             "//*[self::button or self::a or @role='menuitem' or @role='radio'][@aria-label={name} or normalize-space()={name}]"
         );
         let element = self.at(&named).await?;
-        element.scroll_into_view().await?;
+        self.bring_into_view(&element).await?;
         element.click().await
+    }
+
+    /// Scrolls no further than it takes, as a person would.
+    async fn bring_into_view(&self, element: &WebElement) -> WebDriverResult<()> {
+        let argument = element.to_json()?;
+        self.driver.execute("arguments[0].scrollIntoView({ block: 'nearest' })", vec![argument]).await.map(drop)
     }
 
     /// The field with this label.
@@ -257,7 +263,7 @@ impl Page {
     /// Types into the field with this label, over what is there.
     pub async fn fill(&self, label: &str, text: &str) -> WebDriverResult<()> {
         let field = self.field(label).await?;
-        field.scroll_into_view().await?;
+        self.bring_into_view(&field).await?;
         field.click().await?;
         field.send_keys(Key::Control + "a").await?;
         field.send_keys(text).await

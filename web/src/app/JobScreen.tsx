@@ -61,20 +61,19 @@ function Work({ stage }: { stage: StageName }) {
   useKeys(view.id, () => showKeys(true));
   const Screen = SCREENS[stage];
   return (
-    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
+    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <TopBar onKeys={() => showKeys(true)} />
-      <div className="min-h-0 overflow-y-auto lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
+      <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
         <Wall />
         <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
           <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
             <Faults />
             <Screen />
           </div>
-          <div className="max-md:sticky max-md:bottom-0">
-            <FractionPad />
-          </div>
         </main>
       </div>
+      {/* A row of its own, so that its keys never move under a finger. */}
+      <FractionPad />
       <StageStrip current={stage} />
       <ConflictDialog />
       <KeysDialog open={keysShown} onOpenChange={showKeys} />

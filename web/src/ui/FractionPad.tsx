@@ -35,7 +35,7 @@ export function FractionPad() {
     <fieldset
       aria-label={`Pad for ${target.label}`}
       data-pad
-      className="z-20 grid gap-1.5 border-ink border-t-2 bg-paper p-2"
+      className="row-start-3 grid min-w-0 gap-1.5 md:ml-auto md:w-[424px] md:border-l-2 border-ink border-t-2 bg-paper p-2"
       onPointerDown={(event) => event.preventDefault()}
     >
       <div className="grid grid-cols-6 gap-1.5">
