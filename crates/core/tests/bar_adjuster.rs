@@ -1,4 +1,5 @@
 //! Turns, flats, engagement and range, worked by hand.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::{
     Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, Verdict, setting,
@@ -38,10 +39,7 @@ fn turnbuckle(first: ThreadedEnd, second: ThreadedEnd) -> Adjuster {
 }
 
 fn twelves(engagement: f64) -> Adjuster {
-    turnbuckle(
-        end("1-1/4-12", Hand::Right, engagement),
-        end("1-1/4-12", Hand::Left, engagement),
-    )
+    turnbuckle(end("1-1/4-12", Hand::Right, engagement), end("1-1/4-12", Hand::Left, engagement))
 }
 
 #[test]
@@ -69,11 +67,7 @@ fn the_same_hand_takes_pitches_from_each_other() {
     // 1/12 − 1/14 = 1/84 in a turn: two turns.
     assert_eq!((set.turns, set.flats), (Some(2), Some(0)));
     // The coarse end comes out 1/6 in, the fine one goes in 1/7 in.
-    let after: Vec<f64> = set
-        .ends
-        .iter()
-        .map(|e| e.engagement_after_mm.unwrap().to_inches())
-        .collect();
+    let after: Vec<f64> = set.ends.iter().map(|e| e.engagement_after_mm.unwrap().to_inches()).collect();
     assert!((after[0] - (2.0 - 1.0 / 6.0)).abs() < 1e-9);
     assert!((after[1] - (2.0 + 1.0 / 7.0)).abs() < 1e-9);
 }
@@ -82,20 +76,11 @@ fn the_same_hand_takes_pitches_from_each_other() {
 fn hands_and_threads_are_asked_for() {
     let mut bar = twelves(2.0);
     bar.second.as_mut().unwrap().hand = None;
-    assert_eq!(
-        setting(&bar, inches(32.0), inches(32.5)).verdict,
-        Verdict::HandsMissing
-    );
+    assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::HandsMissing);
     bar.second = None;
-    assert_eq!(
-        setting(&bar, inches(32.0), inches(32.5)).verdict,
-        Verdict::ThreadMissing
-    );
+    assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::ThreadMissing);
     let same = turnbuckle(end("1-12", Hand::Left, 2.0), end("1-12", Hand::Left, 2.0));
-    assert_eq!(
-        setting(&same, inches(32.0), inches(32.5)).verdict,
-        Verdict::TurningDoesNothing
-    );
+    assert_eq!(setting(&same, inches(32.0), inches(32.5)).verdict, Verdict::TurningDoesNothing);
 }
 
 #[test]
@@ -126,42 +111,29 @@ fn too_little_thread_is_refused_and_the_longest_is_where_the_first_end_runs_out(
     let set = setting(&bar, inches(32.0), inches(33.0));
     assert_eq!(set.verdict, Verdict::TooLittleThread);
     assert!((set.longest_mm.unwrap().to_inches() - 32.5).abs() < 1e-9);
-    assert_eq!(
-        setting(&bar, inches(32.0), inches(32.5)).verdict,
-        Verdict::Fits
-    );
+    assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::Fits);
 }
 
 #[test]
 fn the_seat_and_the_witness_mark_decide_how_much_must_stay_in() {
     let least = |seat, witness: Option<f64>| {
-        ThreadedEnd {
-            seat,
-            witness: witness.map(mm),
-            ..end("1-1/4-12", Hand::Right, 2.0)
-        }
-        .least_engagement()
-        .to_inches()
+        ThreadedEnd { seat, witness: witness.map(mm), ..end("1-1/4-12", Hand::Right, 2.0) }
+            .least_engagement()
+            .to_inches()
     };
     assert!((least(ThreadSeat::Steel, None) - 1.25).abs() < 1e-9);
     assert!((least(ThreadSeat::WeldedAdapter, None) - 1.875).abs() < 1e-9);
     assert!((least(ThreadSeat::Aluminium, None) - 2.5).abs() < 1e-9);
     assert!((least(ThreadSeat::Aluminium, Some(30.0)) - 30.0 / 25.4).abs() < 1e-9);
     // A thin thread still keeps an inch.
-    assert_eq!(
-        end("M16x1.5", Hand::Right, 2.0).least_engagement(),
-        inches(1.0)
-    );
+    assert_eq!(end("M16x1.5", Hand::Right, 2.0).least_engagement(), inches(1.0));
 }
 
 #[test]
 fn beyond_the_made_range() {
     let mut bar = twelves(3.0);
     bar.made_max = Some(inches(32.25));
-    assert_eq!(
-        setting(&bar, inches(32.0), inches(32.5)).verdict,
-        Verdict::BarTooShort
-    );
+    assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::BarTooShort);
 
     bar.made_max = None;
     bar.made_min = Some(inches(31.5));
@@ -181,12 +153,7 @@ fn beyond_the_made_range() {
 
 #[test]
 fn a_fixed_bar_says_what_length_is_needed() {
-    let bar = Adjuster {
-        kind: AdjusterKind::Fixed,
-        first: None,
-        second: None,
-        ..twelves(2.0)
-    };
+    let bar = Adjuster { kind: AdjusterKind::Fixed, first: None, second: None, ..twelves(2.0) };
     let set = setting(&bar, inches(32.0), inches(32.5));
     assert_eq!(set.verdict, Verdict::CannotBeTurned);
     assert!(set.says.inches.contains("32 1/2\""), "{}", set.says.inches);
@@ -196,13 +163,6 @@ fn a_fixed_bar_says_what_length_is_needed() {
 fn shortening_is_said_as_turning_in() {
     let set = setting(&twelves(2.0), inches(32.0), inches(32.0 - 0.25));
     assert_eq!(set.turns_say.unwrap().inches, "1 turn and 3 flats in");
-    assert_eq!(
-        set.exact_turns.map(|turns| (turns * 1e6).round() / 1e6),
-        Some(-1.5)
-    );
-    assert!(
-        set.ends
-            .iter()
-            .all(|e| e.engagement_after_mm.unwrap() > inches(2.0))
-    );
+    assert_eq!(set.exact_turns.map(|turns| (turns * 1e6).round() / 1e6), Some(-1.5));
+    assert!(set.ends.iter().all(|e| e.engagement_after_mm.unwrap() > inches(2.0)));
 }

@@ -1,5 +1,6 @@
 //! The quick model against the public worked example, closed forms, numeric roots,
 //! symmetry and the constancy of the bar's length.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::front_view::BarFault;
 use derecho_core::bar::{FrontView, sweep};
@@ -32,10 +33,7 @@ fn the_worked_example_to_its_digits() {
     let wanted = lifted.recentred(shift).unwrap();
     assert_eq!(format!("{:.4}", wanted.length_mm.to_inches()), "32.4962");
     assert_eq!(format!("{:.4}", wanted.change_mm.to_inches()), "0.4962");
-    assert_eq!(
-        format!("{:.4}", wanted.thumb_change_mm.to_inches()),
-        "0.5050"
-    );
+    assert_eq!(format!("{:.4}", wanted.thumb_change_mm.to_inches()), "0.5050");
     assert_eq!(format!("{:.4}", wanted.thumb_cost_mm.to_inches()), "0.0088");
 }
 
@@ -76,12 +74,7 @@ fn the_level_point_counts_into_the_swing() {
     let view = bar(1000.0, 100.0, 0.0, Side::Left);
     let swing = view.swing(mm(0.0), mm(200.0));
     assert!(swing.level_inside);
-    assert!(
-        (swing.at_full_bump_mm - swing.at_full_droop_mm)
-            .abs()
-            .to_mm()
-            < 1e-9
-    );
+    assert!((swing.at_full_bump_mm - swing.at_full_droop_mm).abs().to_mm() < 1e-9);
     assert!((swing.peak_to_peak_mm.to_mm() - (1000.0 - 990_000.0_f64.sqrt())).abs() < 1e-9);
     let outside = view.swing(mm(200.0), mm(50.0));
     assert!(!outside.level_inside);
@@ -94,10 +87,7 @@ fn impossible_bars_are_refused_by_name() {
     assert_eq!(of(f64::NAN, 0.0, 0.0), Err(BarFault::NoLength));
     assert_eq!(of(500.0, 500.0, 0.0), Err(BarFault::TooShort));
     assert_eq!(of(500.0, 400.0, 300.0), Err(BarFault::TooShort));
-    assert_eq!(
-        bar(500.0, 300.0, 0.0, Side::Left).recentred(mm(-400.0)),
-        Err(BarFault::TooShort)
-    );
+    assert_eq!(bar(500.0, 300.0, 0.0, Side::Left).recentred(mm(-400.0)), Err(BarFault::TooShort));
 }
 
 #[test]
@@ -107,18 +97,10 @@ fn a_longer_bar_has_a_smaller_rate_but_swings_past_the_body_centre_the_other_way
     let wanted = found.recentred(offset).unwrap();
     let planned = found.with_length(wanted.length_mm).unwrap();
     assert!(planned.lateral_rate().abs() < found.lateral_rate().abs());
-    let samples = sweep::sweep(
-        (&found, offset),
-        (&planned, Length::ZERO),
-        Length::ZERO,
-        mm(100.0),
-        mm(100.0),
-    );
+    let samples =
+        sweep::sweep((&found, offset), (&planned, Length::ZERO), Length::ZERO, mm(100.0), mm(100.0));
     let at_bump = samples.last().unwrap();
-    assert!(
-        at_bump.planned_mm < Length::ZERO,
-        "the axle goes to the right in bump"
-    );
+    assert!(at_bump.planned_mm < Length::ZERO, "the axle goes to the right in bump");
     assert!(at_bump.found_mm.abs() < at_bump.planned_mm.abs());
 }
 
@@ -127,19 +109,10 @@ fn a_sweep_passes_through_the_driven_height_with_the_offset_read_there() {
     // Driven 50 up: the body is higher, so the axle hangs at travel −50.
     let driven = mm(-50.0);
     let found = bar(800.0, 120.0, 30.0, Side::Right);
-    let samples = sweep::sweep(
-        (&found, mm(9.0)),
-        (&found, mm(0.0)),
-        driven,
-        mm(150.0),
-        mm(150.0),
-    );
-    let near = samples.iter().min_by(|a, b| {
-        (a.travel_mm - driven)
-            .abs()
-            .partial_cmp(&(b.travel_mm - driven).abs())
-            .unwrap()
-    });
+    let samples = sweep::sweep((&found, mm(9.0)), (&found, mm(0.0)), driven, mm(150.0), mm(150.0));
+    let near = samples
+        .iter()
+        .min_by(|a, b| (a.travel_mm - driven).abs().partial_cmp(&(b.travel_mm - driven).abs()).unwrap());
     assert!((near.unwrap().found_mm.to_mm() - 9.0).abs() < 0.2);
     // Each sample keeps the bar's length: h² + v(t)² + d² = L².
     for sample in &samples {
@@ -151,16 +124,10 @@ fn a_sweep_passes_through_the_driven_height_with_the_offset_read_there() {
 
 /// Any bar a vehicle could have, with its eyes no steeper than about 40°.
 fn any_bar() -> impl Strategy<Value = FrontView> {
-    (
-        500.0_f64..1300.0,
-        -0.6_f64..0.6,
-        -0.3_f64..0.3,
-        prop::bool::ANY,
-    )
-        .prop_map(|(length, v, d, left)| {
-            let side = if left { Side::Left } else { Side::Right };
-            bar(length, length * v, length * d, side)
-        })
+    (500.0_f64..1300.0, -0.6_f64..0.6, -0.3_f64..0.3, prop::bool::ANY).prop_map(|(length, v, d, left)| {
+        let side = if left { Side::Left } else { Side::Right };
+        bar(length, length * v, length * d, side)
+    })
 }
 
 proptest! {

@@ -1,5 +1,6 @@
 //! Whole jobs through `solve`: the demo jobs, the worked example, and what a person
 //! can get wrong. Expected figures are worked by hand from the typed readings.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::job::document::{Job, MadeSetting, Sheet};
@@ -66,7 +67,8 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     assert_eq!(format!("{:.4}", correction.recentring.length_mm.to_inches()), "32.4962");
     assert_eq!(correction.says.inches, "Lengthen the bar 1/2\"");
     assert_eq!(correction.setting.unwrap().exactly.unwrap().inches, "3 turns less 0.14 flat");
-    let numbers: Vec<String> = correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();
+    let numbers: Vec<String> =
+        correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();
     assert_eq!(&numbers[..3], ["31.9374 in", "32.4962 in", "0.4962 in"]);
     assert_eq!(numbers[5], "0.0088 in");
 }
@@ -86,7 +88,10 @@ fn readings_rule_over_what_the_lift_would_do() {
     job.sheets.push(sheet("as-found", 0, "6 1/4", "5 3/4"));
     let results = solve(&job);
     // Half of 1/2 in.
-    assert_eq!(results.sheets[0].says.as_ref().unwrap().inches, "The axle sits 1/4\" to the left, the driver's side");
+    assert_eq!(
+        results.sheets[0].says.as_ref().unwrap().inches,
+        "The axle sits 1/4\" to the left, the driver's side"
+    );
     let correction = results.bar.unwrap().correction.unwrap();
     assert!((correction.basis.offset_mm.to_inches() - 0.25).abs() < 1e-12);
     // √((31.43247 + 0.25)² + 36) − 32 = 0.24561
@@ -191,13 +196,49 @@ fn likely_causes() {
     };
     let rows = [
         ("as predicted", "32 1/2", sheet("after", 1, "6", "6"), None, ProveVerdict::CanSettle),
-        ("twice the length set", "33", sheet("after", 1, "5 1/2", "6 1/2"), Some(Cause::FullDifferenceUsed), ProveVerdict::BackToBar),
-        ("twice the turns made", "32 1/2", sheet("after", 1, "5 1/2", "6 1/2"), Some(Cause::FullDifferenceUsed), ProveVerdict::BackToBar),
-        ("shortened instead", "31 1/2", sheet("after", 1, "7", "5"), Some(Cause::SignTurned), ProveVerdict::BackToBar),
-        ("turned the wrong way", "32 1/2", sheet("after", 1, "7", "5"), Some(Cause::SignTurned), ProveVerdict::BackToBar),
-        ("nothing happened", "32 1/2", sheet("after", 1, "6 1/2", "5 1/2"), Some(Cause::NotMoved), ProveVerdict::BackToBar),
+        (
+            "twice the length set",
+            "33",
+            sheet("after", 1, "5 1/2", "6 1/2"),
+            Some(Cause::FullDifferenceUsed),
+            ProveVerdict::BackToBar,
+        ),
+        (
+            "twice the turns made",
+            "32 1/2",
+            sheet("after", 1, "5 1/2", "6 1/2"),
+            Some(Cause::FullDifferenceUsed),
+            ProveVerdict::BackToBar,
+        ),
+        (
+            "shortened instead",
+            "31 1/2",
+            sheet("after", 1, "7", "5"),
+            Some(Cause::SignTurned),
+            ProveVerdict::BackToBar,
+        ),
+        (
+            "turned the wrong way",
+            "32 1/2",
+            sheet("after", 1, "7", "5"),
+            Some(Cause::SignTurned),
+            ProveVerdict::BackToBar,
+        ),
+        (
+            "nothing happened",
+            "32 1/2",
+            sheet("after", 1, "6 1/2", "5 1/2"),
+            Some(Cause::NotMoved),
+            ProveVerdict::BackToBar,
+        ),
         ("read while hanging", "32 1/2", hanging, Some(Cause::ReadWhileHanging), ProveVerdict::ReadAgain),
-        ("some other thing", "32 1/2", sheet("after", 1, "6 1/4", "5 3/4"), Some(Cause::Unexplained), ProveVerdict::BackToBar),
+        (
+            "some other thing",
+            "32 1/2",
+            sheet("after", 1, "6 1/4", "5 3/4"),
+            Some(Cause::Unexplained),
+            ProveVerdict::BackToBar,
+        ),
     ];
     for (name, length, after, cause, verdict) in rows {
         let proof = solve(&carried_on(length, after)).prove.unwrap();
@@ -281,7 +322,10 @@ fn an_impossible_bar_gets_a_sentence_with_its_field() {
 fn an_empty_job_asks_for_what_it_needs() {
     let results = solve(&Job::new("New"));
     let asked: Vec<&str> = results.bar_missing.iter().map(|fault| fault.pointer.as_str()).collect();
-    assert_eq!(asked, ["/rig/frame_eye_side", "/setups/as_found/length", "/setups/as_found/frame_eye_height"]);
+    assert_eq!(
+        asked,
+        ["/rig/frame_eye_side", "/setups/as_found/length", "/setups/as_found/frame_eye_height"]
+    );
     assert!(results.stages.iter().all(|stage| stage.progress == Progress::Nothing));
 }
 

@@ -2,6 +2,7 @@
 //! that whatever is printed is read back as what it was.
 //!
 //! The expected values are worked by hand from 1 in = 25 400 000 nm.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::print::{Style, nanometres, written, written_nanometres};
 use derecho_core::measure::tape::{Fault, Kind, parse};
@@ -11,64 +12,37 @@ use proptest::prelude::*;
 const IN: Unit = Unit::Inches;
 const MM: Unit = Unit::Millimetres;
 
+/// Name, text, sheet, fault, first character and one past the last.
+type Refused = (&'static str, &'static str, Unit, Fault, (usize, usize));
+
 #[test]
 fn accepted() {
     let rows: &[(&str, &str, Unit, i64)] = &[
         ("inches and a fraction", "24 13/16", IN, 630_237_500),
         ("joined by a hyphen", "24-13/16", IN, 630_237_500),
-        (
-            "a hyphen with spaces round it",
-            "24 - 13/16",
-            IN,
-            630_237_500,
-        ),
+        ("a hyphen with spaces round it", "24 - 13/16", IN, 630_237_500),
         ("an en dash", "24–13/16", IN, 630_237_500),
         ("with an inch mark", "24 13/16\"", IN, 630_237_500),
         ("with a double prime", "24 13/16″", IN, 630_237_500),
         ("with a curly quote", "24 13/16”", IN, 630_237_500),
         ("with two single quotes", "24 13/16''", IN, 630_237_500),
         ("decimal inches", "24.8125", IN, 630_237_500),
-        (
-            "decimal inches with the unit",
-            "24.8125 in",
-            IN,
-            630_237_500,
-        ),
+        ("decimal inches with the unit", "24.8125 in", IN, 630_237_500),
         ("the unit in capitals", "24.8125 IN", IN, 630_237_500),
         ("the unit with a full stop", "24.8125 in.", IN, 630_237_500),
         ("the unit in full", "24.8125 inches", IN, 630_237_500),
         ("a fraction alone", "13/16", IN, 20_637_500),
         ("an improper fraction alone", "17/16", IN, 26_987_500),
-        (
-            "a fraction not in lowest terms",
-            "24 26/32",
-            IN,
-            630_237_500,
-        ),
+        ("a fraction not in lowest terms", "24 26/32", IN, 630_237_500),
         ("feet and inches", "2' 3 1/2\"", IN, 698_500_000),
-        (
-            "feet and inches with a hyphen",
-            "2'-3 1/2\"",
-            IN,
-            698_500_000,
-        ),
-        (
-            "feet and inches, the inch mark left out",
-            "2' 3 1/2",
-            IN,
-            698_500_000,
-        ),
+        ("feet and inches with a hyphen", "2'-3 1/2\"", IN, 698_500_000),
+        ("feet and inches, the inch mark left out", "2' 3 1/2", IN, 698_500_000),
         ("feet and inches in words", "2 ft 3.5 in", IN, 698_500_000),
         ("feet and inches in primes", "2′ 3½″", IN, 698_500_000),
         ("feet alone", "2'", IN, 609_600_000),
         ("feet and a half", "2 1/2 ft", IN, 762_000_000),
         ("feet on a millimetre sheet", "2' 3 1/2\"", MM, 698_500_000),
-        (
-            "a bare number on a millimetre sheet",
-            "630",
-            MM,
-            630_000_000,
-        ),
+        ("a bare number on a millimetre sheet", "630", MM, 630_000_000),
         ("a bare number on an inch sheet", "24", IN, 609_600_000),
         ("millimetres without a space", "630mm", IN, 630_000_000),
         ("centimetres", "63 cm", IN, 630_000_000),
@@ -76,12 +50,7 @@ fn accepted() {
         ("a decimal comma", "630,5 mm", MM, 630_500_000),
         ("a decimal comma with two digits", "12,25", MM, 12_250_000),
         ("a decimal comma with four digits", "1,2500", MM, 1_250_000),
-        (
-            "three digits after a comma, but nought before it",
-            "0,250",
-            MM,
-            250_000,
-        ),
+        ("three digits after a comma, but nought before it", "0,250", MM, 250_000),
         ("a point and three digits", "1.250", MM, 1_250_000),
         ("no nought before the point", ".5", IN, 12_700_000),
         ("nothing after the point", "24.", IN, 609_600_000),
@@ -94,12 +63,7 @@ fn accepted() {
         ("a fraction slash", "24 13⁄16", IN, 630_237_500),
         ("raised and lowered digits", "24¹³⁄₁₆", IN, 630_237_500),
         ("a numerator-one sign", "24 ⅟16", IN, 611_187_500),
-        (
-            "a fraction with its own unit on a millimetre sheet",
-            "13/16 in",
-            MM,
-            20_637_500,
-        ),
+        ("a fraction with its own unit on a millimetre sheet", "13/16 in", MM, 20_637_500),
         ("inches on a millimetre sheet", "24\"", MM, 609_600_000),
         ("a sixty-fourth, exact", "1/64", IN, 396_875),
         ("a micrometre, exact", "0.001 mm", MM, 1_000),
@@ -119,16 +83,10 @@ fn accepted() {
 
 #[test]
 fn refused_with_the_place() {
-    let rows: &[(&str, &str, Unit, Fault, (usize, usize))] = &[
+    let rows: &[Refused] = &[
         ("nothing", "", IN, Fault::Empty, (0, 0)),
         ("spaces only", "   ", IN, Fault::Empty, (0, 3)),
-        (
-            "a fraction without a unit on a millimetre sheet",
-            "13/16",
-            MM,
-            Fault::FractionWithoutUnit,
-            (0, 5),
-        ),
+        ("a fraction without a unit on a millimetre sheet", "13/16", MM, Fault::FractionWithoutUnit, (0, 5)),
         (
             "a mixed number without a unit on a millimetre sheet",
             "24 13/16",
@@ -143,186 +101,42 @@ fn refused_with_the_place() {
             Fault::FractionWithoutUnit,
             (0, 1),
         ),
-        (
-            "a comma before three digits",
-            "1,250",
-            MM,
-            Fault::AmbiguousComma,
-            (0, 5),
-        ),
-        (
-            "a comma before three digits, unit or not",
-            "1,250 mm",
-            IN,
-            Fault::AmbiguousComma,
-            (0, 5),
-        ),
-        (
-            "two thousands marks",
-            "1,250,000",
-            MM,
-            Fault::TwoDecimalMarks,
-            (0, 9),
-        ),
-        (
-            "a thousands mark and a point",
-            "1,250.5",
-            MM,
-            Fault::TwoDecimalMarks,
-            (0, 7),
-        ),
-        (
-            "nought under the bar",
-            "24 13/0",
-            IN,
-            Fault::ZeroDenominator,
-            (6, 7),
-        ),
-        (
-            "inches and then millimetres",
-            "24 in 3 mm",
-            IN,
-            Fault::UnitsDisagree,
-            (8, 10),
-        ),
-        (
-            "two units after one number",
-            "24 in mm",
-            IN,
-            Fault::UnitsDisagree,
-            (6, 8),
-        ),
-        (
-            "a quote and then millimetres",
-            "24\" mm",
-            IN,
-            Fault::UnitsDisagree,
-            (4, 6),
-        ),
-        (
-            "feet and millimetres",
-            "2' 30 mm",
-            IN,
-            Fault::UnitsDisagree,
-            (6, 8),
-        ),
+        ("a comma before three digits", "1,250", MM, Fault::AmbiguousComma, (0, 5)),
+        ("a comma before three digits, unit or not", "1,250 mm", IN, Fault::AmbiguousComma, (0, 5)),
+        ("two thousands marks", "1,250,000", MM, Fault::TwoDecimalMarks, (0, 9)),
+        ("a thousands mark and a point", "1,250.5", MM, Fault::TwoDecimalMarks, (0, 7)),
+        ("nought under the bar", "24 13/0", IN, Fault::ZeroDenominator, (6, 7)),
+        ("inches and then millimetres", "24 in 3 mm", IN, Fault::UnitsDisagree, (8, 10)),
+        ("two units after one number", "24 in mm", IN, Fault::UnitsDisagree, (6, 8)),
+        ("a quote and then millimetres", "24\" mm", IN, Fault::UnitsDisagree, (4, 6)),
+        ("feet and millimetres", "2' 30 mm", IN, Fault::UnitsDisagree, (6, 8)),
         ("feet twice", "2' 3'", IN, Fault::UnitsDisagree, (4, 5)),
-        (
-            "the same unit twice",
-            "24 in in",
-            IN,
-            Fault::StrangeSign,
-            (6, 8),
-        ),
-        (
-            "a fraction of one after a whole number",
-            "24 16/16",
-            IN,
-            Fault::FractionTooLarge,
-            (3, 8),
-        ),
-        (
-            "a fraction over one after a whole number",
-            "24 17/16",
-            IN,
-            Fault::FractionTooLarge,
-            (3, 8),
-        ),
+        ("the same unit twice", "24 in in", IN, Fault::StrangeSign, (6, 8)),
+        ("a fraction of one after a whole number", "24 16/16", IN, Fault::FractionTooLarge, (3, 8)),
+        ("a fraction over one after a whole number", "24 17/16", IN, Fault::FractionTooLarge, (3, 8)),
         ("a minus sign", "-3/8", IN, Fault::NegativeDistance, (0, 1)),
-        (
-            "a minus sign before nought",
-            "−0",
-            IN,
-            Fault::NegativeDistance,
-            (0, 1),
-        ),
+        ("a minus sign before nought", "−0", IN, Fault::NegativeDistance, (0, 1)),
         ("not a number", "NaN", IN, Fault::NotANumber, (0, 3)),
         ("infinite", "inf", IN, Fault::NotANumber, (0, 3)),
         ("a lying eight", "∞", IN, Fault::NotANumber, (0, 1)),
-        (
-            "just over ten metres",
-            "10.000000001 m",
-            MM,
-            Fault::TooLong,
-            (0, 14),
-        ),
+        ("just over ten metres", "10.000000001 m", MM, Fault::TooLong, (0, 14)),
         ("an inch too many", "394 in", IN, Fault::TooLong, (0, 6)),
-        (
-            "no end of digits",
-            "99999999999999999999",
-            MM,
-            Fault::TooLong,
-            (0, 20),
-        ),
-        (
-            "decimals no tape has",
-            "1.0000000000001",
-            MM,
-            Fault::TooManyDigits,
-            (0, 15),
-        ),
-        (
-            "a denominator no tape has",
-            "1/10000000",
-            IN,
-            Fault::TooManyDigits,
-            (2, 10),
-        ),
+        ("no end of digits", "99999999999999999999", MM, Fault::TooLong, (0, 20)),
+        ("decimals no tape has", "1.0000000000001", MM, Fault::TooManyDigits, (0, 15)),
+        ("a denominator no tape has", "1/10000000", IN, Fault::TooManyDigits, (2, 10)),
         ("a word", "about 24", IN, Fault::UnknownWord, (0, 5)),
         ("an exponent", "1e3", IN, Fault::UnknownWord, (1, 2)),
         ("a unit alone", "mm", MM, Fault::NumberMissing, (0, 2)),
         ("a sign alone", "+", MM, Fault::NumberMissing, (1, 1)),
-        (
-            "a bar and nothing under it",
-            "24 13/",
-            IN,
-            Fault::FractionUnfinished,
-            (3, 6),
-        ),
-        (
-            "a bar and nothing over it",
-            "/16",
-            IN,
-            Fault::FractionUnfinished,
-            (0, 1),
-        ),
+        ("a bar and nothing under it", "24 13/", IN, Fault::FractionUnfinished, (3, 6)),
+        ("a bar and nothing over it", "/16", IN, Fault::FractionUnfinished, (0, 1)),
         ("two bars", "1/2/3", IN, Fault::FractionUnfinished, (3, 4)),
-        (
-            "a decimal and a fraction",
-            "24.5 1/2",
-            IN,
-            Fault::DecimalWithFraction,
-            (0, 8),
-        ),
-        (
-            "a fraction of decimals",
-            "1.5/2",
-            IN,
-            Fault::DecimalWithFraction,
-            (0, 3),
-        ),
+        ("a decimal and a fraction", "24.5 1/2", IN, Fault::DecimalWithFraction, (0, 8)),
+        ("a fraction of decimals", "1.5/2", IN, Fault::DecimalWithFraction, (0, 3)),
         ("two whole numbers", "24 13", IN, Fault::TwoNumbers, (3, 5)),
-        (
-            "two whole numbers and a hyphen",
-            "24-13",
-            IN,
-            Fault::TwoNumbers,
-            (3, 5),
-        ),
-        (
-            "the unit in the middle",
-            "24 in 13/16",
-            IN,
-            Fault::TwoNumbers,
-            (6, 8),
-        ),
-        (
-            "a comma and nothing after it",
-            "24,",
-            IN,
-            Fault::StrangeSign,
-            (2, 3),
-        ),
+        ("two whole numbers and a hyphen", "24-13", IN, Fault::TwoNumbers, (3, 5)),
+        ("the unit in the middle", "24 in 13/16", IN, Fault::TwoNumbers, (6, 8)),
+        ("a comma and nothing after it", "24,", IN, Fault::StrangeSign, (2, 3)),
         ("two hyphens", "24--13/16", IN, Fault::StrangeSign, (2, 3)),
         ("a hash", "#24", IN, Fault::StrangeSign, (0, 1)),
     ];
@@ -341,14 +155,8 @@ fn refused_with_the_place() {
 fn a_signed_figure_may_point_down() {
     let drop = parse("-1 1/2", IN, Kind::Signed).unwrap();
     assert_eq!(drop.nanometres(), -38_100_000);
-    assert_eq!(
-        parse("−40", MM, Kind::Signed).unwrap().nanometres(),
-        -40_000_000
-    );
-    assert_eq!(
-        parse("--40", MM, Kind::Signed).unwrap_err().fault,
-        Fault::StrangeSign
-    );
+    assert_eq!(parse("−40", MM, Kind::Signed).unwrap().nanometres(), -40_000_000);
+    assert_eq!(parse("--40", MM, Kind::Signed).unwrap_err().fault, Fault::StrangeSign);
 }
 
 #[test]

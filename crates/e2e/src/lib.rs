@@ -38,7 +38,12 @@ impl Drop for Group {
 }
 
 fn start(command: &mut Command) -> Group {
-    Group(command.process_group(0).spawn().expect("the program starts: bin/derecho-test installs and builds it"))
+    Group(
+        command
+            .process_group(0)
+            .spawn()
+            .expect("the program starts: bin/derecho-test installs and builds it"),
+    )
 }
 
 /// Reads lines until one holds `sign`, gives what follows it, and keeps draining.
@@ -252,7 +257,10 @@ impl Page {
     /// Scrolls no further than it takes, as a person would.
     async fn bring_into_view(&self, element: &WebElement) -> WebDriverResult<()> {
         let argument = element.to_json()?;
-        self.driver.execute("arguments[0].scrollIntoView({ block: 'nearest' })", vec![argument]).await.map(drop)
+        self.driver
+            .execute("arguments[0].scrollIntoView({ block: 'nearest' })", vec![argument])
+            .await
+            .map(drop)
     }
 
     /// The field with this label.
@@ -311,7 +319,8 @@ impl Page {
 
     /// What axe-core finds serious or critical, one line each.
     pub async fn grave_faults(&self) -> WebDriverResult<Vec<String>> {
-        let axe = include_str!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js"));
+        let axe =
+            include_str!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js"));
         self.driver.execute(axe, Vec::new()).await?;
         let found = self
             .driver

@@ -21,7 +21,9 @@ fn readings(job: &Value, sheet: usize, side: &str) -> Vec<(String, f64)> {
     let entries = job["document"]["sheets"][sheet][side].as_array().cloned().unwrap_or_default();
     entries
         .iter()
-        .map(|entry| (entry["text"].as_str().unwrap_or_default().to_owned(), entry["mm"].as_f64().unwrap_or(f64::NAN)))
+        .map(|entry| {
+            (entry["text"].as_str().unwrap_or_default().to_owned(), entry["mm"].as_f64().unwrap_or(f64::NAN))
+        })
         .collect()
 }
 
@@ -32,7 +34,11 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.go(&shop.address).await?;
         page.at("//*[@data-job='lookout-truck-12']").await?.click().await?;
         page.press("New centring sheet").await?;
-        type_readings(&page, ["24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16"]).await?;
+        type_readings(
+            &page,
+            ["24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16"],
+        )
+        .await?;
         // Every left reading is 1 in more than its right one: half of that.
         page.sees(ANSWER, "The axle sits 1/2″ to the left, the driver's side").await?;
         let id = page.job_id().await?;
@@ -68,7 +74,11 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;
-        type_readings(&page, ["24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16"]).await?;
+        type_readings(
+            &page,
+            ["24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16"],
+        )
+        .await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
         page.sees("[data-movement]", "should have moved 1/2″ right").await?;
         page.press("on its weight").await?;
@@ -91,11 +101,21 @@ async fn the_worked_example_stands_on_the_screen_to_its_digits() {
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns out").await?;
         page.sees(SLATE, "3 turns less 0.14 flat").await?;
-        for working in ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"] {
+        for working in
+            ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"]
+        {
             page.press(&format!("How this is worked out: {working}")).await?;
         }
         for figure in [
-            "31.9374 in", "31.4325 in", "0.5050 in", "10.807°", "-0.19089", "32.4962 in", "0.4962 in", "0.0088 in", "2.977",
+            "31.9374 in",
+            "31.4325 in",
+            "0.5050 in",
+            "10.807°",
+            "-0.19089",
+            "32.4962 in",
+            "0.4962 in",
+            "0.0088 in",
+            "2.977",
         ] {
             page.sees(SLATE, figure).await?;
         }
@@ -177,7 +197,11 @@ async fn two_windows_on_one_job_meet_the_choice() {
         page.sees("[role=dialog]", "This job was changed elsewhere").await?;
         page.sees("[data-conflict]", "6 3/4 in").await?;
         page.sees("[data-conflict]", "5 1/4 in").await?;
-        assert_eq!(readings(&shop.job("lookout-truck-7").await, 0, "right")[0].0, "5 1/2", "nothing overwritten unseen");
+        assert_eq!(
+            readings(&shop.job("lookout-truck-7").await, 0, "right")[0].0,
+            "5 1/2",
+            "nothing overwritten unseen"
+        );
         page.press("Keep what is here").await?;
         page.misses("[role=dialog]").await?;
         page.saved().await?;
@@ -204,7 +228,8 @@ async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.sees("[data-travel]", "ride height").await?;
-        let calls = "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
+        let calls =
+            "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
         let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
         // Sixteen steps of 1/8 in are 2 in of bump: v goes from 6 in to 4 in.
         for _ in 0..16 {
@@ -297,7 +322,10 @@ async fn a_new_job_from_nothing_and_its_history() {
         page.press("New job").await?;
         page.enter("Job", "Hose truck 5").await?;
         page.press("Rear axle").await?;
-        page.at("//*[@aria-label='Frame eye of the bar on the']//button[normalize-space()='Right']").await?.click().await?;
+        page.at("//*[@aria-label='Frame eye of the bar on the']//button[normalize-space()='Right']")
+            .await?
+            .click()
+            .await?;
         page.saved().await?;
         page.press("Millimetres").await?;
         page.saved().await?;
@@ -358,7 +386,14 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
                 page.press("Night bay").await?;
             }
             assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "bay, {theme}");
-            for view in ["lookout-truck-7/rig", "lookout-truck-4/tape", "lookout-truck-7/tape", "lookout-truck-7/bar", "relay-van-2/bar", "supply-truck-9/prove"] {
+            for view in [
+                "lookout-truck-7/rig",
+                "lookout-truck-4/tape",
+                "lookout-truck-7/tape",
+                "lookout-truck-7/bar",
+                "relay-van-2/bar",
+                "supply-truck-9/prove",
+            ] {
                 page.go(&format!("{}/jobs/{view}", shop.address)).await?;
                 page.at("//*[@data-answer]").await?;
                 assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view}, {theme}");

@@ -62,7 +62,6 @@ pub fn openapi() -> Document {
 }
 
 /// The whole application.
-#[must_use]
 pub fn app(state: AppState) -> Router {
     let (router, document) = api();
     let header_layer = |name: HeaderName, value: &'static str| {
@@ -91,6 +90,7 @@ pub fn app(state: AppState) -> Router {
         .with_state(state)
 }
 
+#[expect(clippy::needless_pass_by_value, reason = "the layer hands the cause over")]
 fn panicked(cause: Box<dyn Any + Send + 'static>) -> Response {
     let message = cause
         .downcast_ref::<String>()
@@ -137,8 +137,13 @@ async fn as_problem(request: Request, next: Next) -> Response {
         return response;
     }
     let (code, detail) = match status {
-        StatusCode::PAYLOAD_TOO_LARGE => ("too_large", "The body is larger than 2 MiB. A job is far smaller: send one job at a time."),
-        StatusCode::METHOD_NOT_ALLOWED => ("no_such_method", "This address does not take that method. /api/openapi.json lists what there is."),
+        StatusCode::PAYLOAD_TOO_LARGE => {
+            ("too_large", "The body is larger than 2 MiB. A job is far smaller: send one job at a time.")
+        }
+        StatusCode::METHOD_NOT_ALLOWED => (
+            "no_such_method",
+            "This address does not take that method. /api/openapi.json lists what there is.",
+        ),
         StatusCode::SERVICE_UNAVAILABLE => ("too_slow", "This took too long and was given up. Try again."),
         _ => ("bad_request", "The request cannot be taken as it is. /api/openapi.json describes what can."),
     };

@@ -25,8 +25,12 @@ pub async fn client(uri: Uri) -> Response {
         return response;
     }
     if path.starts_with("assets/") {
-        return Problem::new(StatusCode::NOT_FOUND, "no_such_file", "There is no such file. Load the page again.")
-            .into_response();
+        return Problem::new(
+            StatusCode::NOT_FOUND,
+            "no_such_file",
+            "There is no such file. Load the page again.",
+        )
+        .into_response();
     }
     file("index.html").unwrap_or_else(|| {
         Problem::new(

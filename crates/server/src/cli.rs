@@ -151,7 +151,12 @@ fn execute(command: Command) -> Result<(), Failure> {
 fn directory(given: Option<PathBuf>) -> Result<PathBuf, Failure> {
     let home = || std::env::var_os("HOME").map(|home| PathBuf::from(home).join(".local/share"));
     given
-        .or_else(|| std::env::var_os("XDG_DATA_HOME").map(PathBuf::from).or_else(home).map(|base| base.join("derecho")))
+        .or_else(|| {
+            std::env::var_os("XDG_DATA_HOME")
+                .map(PathBuf::from)
+                .or_else(home)
+                .map(|base| base.join("derecho"))
+        })
         .ok_or_else(|| Failure::bad("say where jobs are kept, with --data DIR"))
 }
 
@@ -170,7 +175,9 @@ fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
 fn read(file: &Path) -> Result<Vec<u8>, Failure> {
     if file == Path::new("-") {
         let mut text = Vec::new();
-        std::io::stdin().read_to_end(&mut text).map_err(|error| Failure::bad(format!("standard input: {error}")))?;
+        std::io::stdin()
+            .read_to_end(&mut text)
+            .map_err(|error| Failure::bad(format!("standard input: {error}")))?;
         return Ok(text);
     }
     std::fs::read(file).map_err(|error| Failure::bad(format!("{}: {error}", file.display())))
@@ -204,9 +211,8 @@ fn load(file: &Path) -> Result<Job, Failure> {
 fn tape(text: &str, unit: Unit, as_json: bool, signed: bool, fraction: Option<&str>) -> Result<(), Failure> {
     let kind = if signed { Kind::Signed } else { Kind::Distance };
     let number = parse(text, unit, kind).map_err(|error| {
-        let marks: String = (0..error.end.max(error.start + 1))
-            .map(|at| if at < error.start { ' ' } else { '^' })
-            .collect();
+        let marks: String =
+            (0..error.end.max(error.start + 1)).map(|at| if at < error.start { ' ' } else { '^' }).collect();
         Failure::bad(format!("{error}\n  {text}\n  {marks}"))
     })?;
     let back = ReadBack::of(number);
@@ -248,7 +254,8 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
         return print_json(&stored.job);
     }
     let text = serde_json::to_string_pretty(&stored.job).map_err(Failure::could_not)?;
-    std::fs::write(output, text + "\n").map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+    std::fs::write(output, text + "\n")
+        .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
 }
 
 fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {

@@ -49,13 +49,12 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
 
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     drop_nulls(&mut value);
-    let mut faults = typed_figure_faults(&SCHEMA, &value);
-    for fault in shape_faults(&value) {
-        // A figure's own fault says more than its shape's.
-        if !faults.iter().any(|known| fault.pointer.starts_with(&known.pointer)) {
-            faults.push(fault);
-        }
-    }
+    let figures = typed_figure_faults(&SCHEMA, &value);
+    // A figure's own fault says more than that of its shape.
+    let inside_a_figure = |pointer: &str| figures.iter().any(|known| pointer.starts_with(&known.pointer));
+    let mut faults: Vec<FieldError> =
+        shape_faults(&value).into_iter().filter(|fault| !inside_a_figure(&fault.pointer)).collect();
+    faults.extend(figures);
     if faults.is_empty() {
         match serde_json::from_value::<Job>(value) {
             Ok(job) => {

@@ -105,11 +105,9 @@ impl From<StoreError> for Problem {
                 "no_such_revision",
                 "This job has no such revision. Its history lists those there are.",
             ),
-            StoreError::NothingTo(what) => Self::new(
-                StatusCode::CONFLICT,
-                "nothing_to_change",
-                format!("There is nothing to {what}."),
-            ),
+            StoreError::NothingTo(what) => {
+                Self::new(StatusCode::CONFLICT, "nothing_to_change", format!("There is nothing to {what}."))
+            }
             StoreError::ChangedElsewhere(newer) => Self {
                 current: Some(Box::new(JobView::of(*newer))),
                 ..Self::new(

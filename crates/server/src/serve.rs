@@ -30,7 +30,9 @@ pub enum ServeError {
     #[error("{0} is not an address of this machine alone. Derecho has no passphrase yet: use 127.0.0.1.")]
     NotLocal(SocketAddr),
     /// The address is taken.
-    #[error("cannot listen on {address}: {source}. Is Derecho running already? Pick another port with --listen.")]
+    #[error(
+        "cannot listen on {address}: {source}. Is Derecho running already? Pick another port with --listen."
+    )]
     Listen {
         /// The address.
         address: SocketAddr,

@@ -205,7 +205,14 @@ impl Store {
         transaction.execute(sql::ADD_JOB, params![id, job.title, searchable(job), card, now.to_string()])?;
         add_revision(&transaction, id, 1, job, RevisionKind::Created, Links::default(), now)?;
         transaction.commit()?;
-        Ok(StoredJob { id: id.to_owned(), revision: 1, saved_at: now, can_undo: false, can_redo: false, job: job.clone() })
+        Ok(StoredJob {
+            id: id.to_owned(),
+            revision: 1,
+            saved_at: now,
+            can_undo: false,
+            can_redo: false,
+            job: job.clone(),
+        })
     }
 
     /// The job as it stands.
@@ -253,7 +260,8 @@ impl Store {
     /// As [`Store::save`], or where there is nothing to redo.
     pub fn redo(&self, id: &str, based_on: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
         self.change(id, based_on, now, |transaction, stored| {
-            let target = links_of(transaction, id, stored.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
+            let target =
+                links_of(transaction, id, stored.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
             let links = links_of(transaction, id, target)?;
             let job = document(transaction, id, target)?;
             Ok(Some((job, RevisionKind::Redone, links)))
@@ -264,7 +272,13 @@ impl Store {
     ///
     /// # Errors
     /// As [`Store::save`], or where there is no such revision.
-    pub fn restore(&self, id: &str, based_on: u64, revision: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
+    pub fn restore(
+        &self,
+        id: &str,
+        based_on: u64,
+        revision: u64,
+        now: Timestamp,
+    ) -> Result<StoredJob, StoreError> {
         self.change(id, based_on, now, |transaction, stored| {
             let job = document(transaction, id, revision)?;
             let links = Links { undo_to: Some(stored.revision), redo_to: None };
@@ -345,7 +359,11 @@ impl Store {
             let mut statement = connection.prepare_cached(sql::HISTORY)?;
             let rows = statement.query_map([id], |row| {
                 let kind: String = row.get(1)?;
-                Ok(HistoryLine { revision: number(row, 0)?, kind: RevisionKind::of(&kind), saved_at: time(row, 2)? })
+                Ok(HistoryLine {
+                    revision: number(row, 0)?,
+                    kind: RevisionKind::of(&kind),
+                    saved_at: time(row, 2)?,
+                })
             })?;
             Ok(rows.collect::<Result<_, _>>()?)
         })
@@ -388,12 +406,23 @@ fn add_revision(
     links: Links,
     now: Timestamp,
 ) -> Result<(), StoreError> {
-    let document = serde_json::to_string(job)
-        .map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })?;
+    let document = serde_json::to_string(job).map_err(|source| StoreError::Unreadable {
+        id: id.to_owned(),
+        revision,
+        source,
+    })?;
     let link = |to: Option<u64>| to.map(|to| to as i64);
     transaction.execute(
         sql::ADD_REVISION,
-        params![id, revision as i64, document, kind.word(), link(links.undo_to), link(links.redo_to), now.to_string()],
+        params![
+            id,
+            revision as i64,
+            document,
+            kind.word(),
+            link(links.undo_to),
+            link(links.redo_to),
+            now.to_string()
+        ],
     )?;
     Ok(())
 }
@@ -457,6 +486,9 @@ fn document(connection: &Connection, id: &str, revision: u64) -> Result<Job, Sto
 }
 
 fn read_document(id: &str, revision: u64, text: &str) -> Result<Job, StoreError> {
-    serde_json::from_str(text)
-        .map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
+    serde_json::from_str(text).map_err(|source| StoreError::Unreadable {
+        id: id.to_owned(),
+        revision,
+        source,
+    })
 }

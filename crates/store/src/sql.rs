@@ -21,11 +21,9 @@ pub(crate) const CURRENT: &str = "
     FROM jobs j JOIN revisions r ON r.job_id = j.id AND r.number = j.revision
     WHERE j.id = ?1 AND j.removed = 0";
 
-pub(crate) const LINKS: &str =
-    "SELECT undo_to, redo_to FROM revisions WHERE job_id = ?1 AND number = ?2";
+pub(crate) const LINKS: &str = "SELECT undo_to, redo_to FROM revisions WHERE job_id = ?1 AND number = ?2";
 
-pub(crate) const DOCUMENT: &str =
-    "SELECT document FROM revisions WHERE job_id = ?1 AND number = ?2";
+pub(crate) const DOCUMENT: &str = "SELECT document FROM revisions WHERE job_id = ?1 AND number = ?2";
 
 pub(crate) const HISTORY: &str = "
     SELECT number, kind, saved_at FROM revisions WHERE job_id = ?1 ORDER BY number DESC";

@@ -1,4 +1,5 @@
 //! The store on a real file: revisions, undo and redo, conflicts, what is on disk.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use std::sync::Arc;
 

@@ -85,8 +85,7 @@ impl ThreadedEnd {
     #[must_use]
     pub fn least_engagement(&self) -> Length {
         let by_diameter = self.thread.diameter() * self.seat.diameters();
-        self.witness
-            .unwrap_or_else(|| LEAST_ENGAGEMENT.max(by_diameter))
+        self.witness.unwrap_or_else(|| LEAST_ENGAGEMENT.max(by_diameter))
     }
 
     fn full_depth(&self) -> Option<Length> {
@@ -263,11 +262,7 @@ fn advances(adjuster: &Adjuster) -> Result<Vec<(&ThreadedEnd, Length)>, Verdict>
             if (pa - pb).abs().to_mm() < 1e-9 {
                 return Err(Verdict::TurningDoesNothing);
             }
-            Ok(if pa > pb {
-                vec![(a, pa), (b, -pb)]
-            } else {
-                vec![(a, -pa), (b, pb)]
-            })
+            Ok(if pa > pb { vec![(a, pa), (b, -pb)] } else { vec![(a, -pa), (b, pb)] })
         }
     }
 }
@@ -289,11 +284,7 @@ fn most_turns(ends: &[(&ThreadedEnd, Length)], sign: f64) -> Option<f64> {
         .reduce(f64::min)
 }
 
-fn tighter(
-    a: Option<Length>,
-    b: Option<Length>,
-    pick: fn(Length, Length) -> Length,
-) -> Option<Length> {
+fn tighter(a: Option<Length>, b: Option<Length>, pick: fn(Length, Length) -> Length) -> Option<Length> {
     match (a, b) {
         (Some(a), Some(b)) => Some(pick(a, b)),
         (one, other) => one.or(other),
@@ -308,8 +299,7 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
         Err(verdict) => return unsettable(adjuster, verdict, now, wanted),
     };
     let per_turn: Length = ends.iter().map(|(_, advance)| *advance).sum();
-    let half_turns =
-        adjuster.kind == AdjusterKind::OneEnd && adjuster.end_style == EndStyle::ThroughBolt;
+    let half_turns = adjuster.kind == AdjusterKind::OneEnd && adjuster.end_style == EndStyle::ThroughBolt;
     let flats_per_step = if half_turns { FLATS / 2.0 } else { 1.0 };
     let step = per_turn * (flats_per_step / FLATS);
     let change = wanted - now;
@@ -325,13 +315,9 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
     let inward = most_turns(&ends, -1.0).map(|most| now - per_turn * most);
     let longest = tighter(outward, adjuster.made_max, Length::min);
     let shortest = tighter(inward, adjuster.made_min, Length::max);
-    let cut = shortest
-        .filter(|short| wanted < *short - SLACK)
-        .map(|short| (short - wanted) / 2.0);
-    let after: Vec<EndAfter> = ends
-        .iter()
-        .map(|(end, advance)| end_after(end, *advance * turned, cut))
-        .collect();
+    let cut = shortest.filter(|short| wanted < *short - SLACK).map(|short| (short - wanted) / 2.0);
+    let after: Vec<EndAfter> =
+        ends.iter().map(|(end, advance)| end_after(end, *advance * turned, cut)).collect();
 
     let verdict = if count == 0 && cut.is_none() {
         Verdict::AsItIs
@@ -344,8 +330,11 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
     } else {
         Verdict::Fits
     };
-    let turns_say =
-        if half_turns { half_turns_in_words(count / 3, change) } else { turns_in_words(turns, flats, change) };
+    let turns_say = if half_turns {
+        half_turns_in_words(count / 3, change)
+    } else {
+        turns_in_words(turns, flats, change)
+    };
     let mut settled = Setting {
         says: Phrase::default(),
         verdict,
@@ -369,15 +358,7 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
         longest_mm: longest,
         cut_each_end_mm: cut,
         ends: after,
-        working: working(
-            adjuster,
-            &ends,
-            per_turn,
-            change,
-            exact_turns,
-            turned,
-            achieved,
-        ),
+        working: working(adjuster, &ends, per_turn, change, exact_turns, turned, achieved),
     };
     settled.says = verdict_in_words(&settled, wanted);
     settled
@@ -407,17 +388,13 @@ fn unsettable(adjuster: &Adjuster, verdict: Verdict, now: Length, wanted: Length
         Verdict::CannotBeTurned => Phrase::of(|w| {
             format!(
                 "This bar cannot be turned. {} wants a bar of {}, eye to eye.",
-                if change > Length::ZERO {
-                    "Longer"
-                } else {
-                    "Shorter"
-                },
+                if change > Length::ZERO { "Longer" } else { "Shorter" },
                 w.distance(wanted)
             )
         }),
-        Verdict::ThreadMissing => Phrase::plain(
-            "Type the thread of each adjusting end, such as 1-1/4-12, to get turns and flats.",
-        ),
+        Verdict::ThreadMissing => {
+            Phrase::plain("Type the thread of each adjusting end, such as 1-1/4-12, to get turns and flats.")
+        }
         Verdict::HandsMissing => Phrase::plain(
             "Which hand is each thread? Opposite hands add their pitches, the same hand takes them from each other.",
         ),
@@ -483,28 +460,17 @@ fn exactly_in_words(turns: u32, flats: u32, flats_over: f64) -> String {
     if rest == "0.00 flat" {
         whole_turns(turns, flats)
     } else {
-        format!(
-            "{} {} {rest}",
-            whole_turns(turns, flats),
-            if flats_over < 0.0 { "less" } else { "and" }
-        )
+        format!("{} {} {rest}", whole_turns(turns, flats), if flats_over < 0.0 { "less" } else { "and" })
     }
 }
 
 fn verdict_in_words(setting: &Setting, wanted: Length) -> Phrase {
     let leftover = setting.leftover_mm.unwrap_or(Length::ZERO);
     match setting.verdict {
-        Verdict::AsItIs => {
-            Phrase::plain("The nearest step is where it stands: leave the threads alone.")
-        }
+        Verdict::AsItIs => Phrase::plain("The nearest step is where it stands: leave the threads alone."),
         Verdict::BarTooShort => Phrase::of(|w| {
-            let most = setting
-                .longest_mm
-                .map_or_else(String::new, |most| w.distance(most));
-            format!(
-                "Too short for this job: it takes {} and this bar ends at {most}.",
-                w.distance(wanted)
-            )
+            let most = setting.longest_mm.map_or_else(String::new, |most| w.distance(most));
+            format!("Too short for this job: it takes {} and this bar ends at {most}.", w.distance(wanted))
         }),
         Verdict::CutBack => Phrase::of(|w| {
             let cut = setting.cut_each_end_mm.unwrap_or(Length::ZERO);
@@ -543,15 +509,8 @@ fn verdict_in_words(setting: &Setting, wanted: Length) -> Phrase {
             if leftover.abs() <= SLACK {
                 "These steps hit the length.".to_owned()
             } else {
-                let side = if leftover > Length::ZERO {
-                    "short"
-                } else {
-                    "long"
-                };
-                format!(
-                    "The nearest step leaves the bar {} too {side}.",
-                    w.fine(leftover)
-                )
+                let side = if leftover > Length::ZERO { "short" } else { "long" };
+                format!("The nearest step leaves the bar {} too {side}.", w.fine(leftover))
             }
         }),
     }
@@ -583,12 +542,7 @@ fn working(
             length(per_turn),
         ));
     } else {
-        steps.push(Step::new(
-            "per turn, one end",
-            "{p}",
-            &[("p", length(per_turn))],
-            length(per_turn),
-        ));
+        steps.push(Step::new("per turn, one end", "{p}", &[("p", length(per_turn))], length(per_turn)));
     }
     let turns = Value::Number(exact_turns, 3);
     steps.push(Step::new(
@@ -600,10 +554,7 @@ fn working(
     steps.push(Step::new(
         "change set with whole steps",
         "{turns} · {per turn}",
-        &[
-            ("turns", Value::Number(turned, 4)),
-            ("per turn", length(per_turn)),
-        ],
+        &[("turns", Value::Number(turned, 4)), ("per turn", length(per_turn))],
         length(achieved),
     ));
     steps.push(Step::new(
@@ -617,17 +568,10 @@ fn working(
             steps.push(Step::new(
                 "thread in after",
                 "{E} − {turns} · {p}",
-                &[
-                    ("E", length(engagement)),
-                    ("turns", Value::Number(turned, 4)),
-                    ("p", length(*advance)),
-                ],
+                &[("E", length(engagement)), ("turns", Value::Number(turned, 4)), ("p", length(*advance))],
                 length(engagement - *advance * turned),
             ));
         }
     }
-    Working {
-        title: "Turns and flats".to_owned(),
-        steps,
-    }
+    Working { title: "Turns and flats".to_owned(), steps }
 }

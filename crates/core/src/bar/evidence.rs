@@ -94,10 +94,7 @@ pub fn rise(
     let of_heights = height_uncertainty * std::f64::consts::SQRT_2;
     let from_finder = finder.map(|finder| {
         let angle = finder_angle(finder, frame_eye_side, floor_slope);
-        (
-            length * angle.sin(),
-            length * (angle.cos() * finder.good_to.to_radians()),
-        )
+        (length * angle.sin(), length * (angle.cos() * finder.good_to.to_radians()))
     });
     let (rise_mm, uncertainty_mm, source) = match (from_heights, from_finder) {
         (Some(rise), _) => (rise, of_heights, RiseSource::Heights),
@@ -129,9 +126,7 @@ fn finder_angle(finder: FinderReading, frame_eye_side: Side, floor_slope: Angle)
     };
     match finder.zero {
         FinderZero::FloorOrFrame => read,
-        FinderZero::Gravity => {
-            read - Angle::from_radians(frame_eye_side.sign() * floor_slope.to_radians())
-        }
+        FinderZero::Gravity => read - Angle::from_radians(frame_eye_side.sign() * floor_slope.to_radians()),
     }
 }
 
@@ -157,25 +152,12 @@ mod tests {
         slope: f64,
     ) -> Option<Rise> {
         let heights = heights.map(|(f, a)| (Length::from_mm(f), Length::from_mm(a)));
-        rise(
-            EIGHT_HUNDRED,
-            side,
-            heights,
-            Length::from_mm(1.5),
-            finder,
-            Angle::from_degrees(slope),
-        )
+        rise(EIGHT_HUNDRED, side, heights, Length::from_mm(1.5), finder, Angle::from_degrees(slope))
     }
 
     #[test]
     fn half_the_length_is_thirty_degrees() {
-        let found = of(
-            None,
-            Some(finder(30.0, BarEnd::Frame, 0.2)),
-            Side::Left,
-            0.0,
-        )
-        .unwrap();
+        let found = of(None, Some(finder(30.0, BarEnd::Frame, 0.2)), Side::Left, 0.0).unwrap();
         assert!((found.rise_mm.to_mm() - 400.0).abs() < 1e-9);
         let turned = of(None, Some(finder(30.0, BarEnd::Axle, 0.2)), Side::Left, 0.0).unwrap();
         assert!((turned.rise_mm.to_mm() + 400.0).abs() < 1e-9);
@@ -184,15 +166,10 @@ mod tests {
     #[test]
     fn a_fifth_of_a_degree_is_three_millimetres_and_a_degree_is_fourteen() {
         let worth = |good_to| {
-            of(
-                None,
-                Some(finder(0.0, BarEnd::Frame, good_to)),
-                Side::Left,
-                0.0,
-            )
-            .unwrap()
-            .uncertainty_mm
-            .to_mm()
+            of(None, Some(finder(0.0, BarEnd::Frame, good_to)), Side::Left, 0.0)
+                .unwrap()
+                .uncertainty_mm
+                .to_mm()
         };
         assert!((worth(0.2) - 2.79).abs() < 0.01);
         assert!((worth(1.0) - 13.96).abs() < 0.01);
@@ -200,21 +177,14 @@ mod tests {
 
     #[test]
     fn a_floor_higher_on_the_left_lifts_a_frame_end_on_the_left_and_lowers_one_on_the_right() {
-        let level = |side| {
-            of(None, Some(finder(2.0, BarEnd::Frame, 0.2)), side, 2.0)
-                .unwrap()
-                .rise_mm
-        };
+        let level = |side| of(None, Some(finder(2.0, BarEnd::Frame, 0.2)), side, 2.0).unwrap().rise_mm;
         assert!(level(Side::Left).to_mm().abs() < 1e-9);
         assert!((level(Side::Right).to_mm() - 800.0 * 4.0_f64.to_radians().sin()).abs() < 1e-9);
     }
 
     #[test]
     fn a_finder_zeroed_on_the_floor_needs_no_slope() {
-        let zeroed = FinderReading {
-            zero: FinderZero::FloorOrFrame,
-            ..finder(30.0, BarEnd::Frame, 0.2)
-        };
+        let zeroed = FinderReading { zero: FinderZero::FloorOrFrame, ..finder(30.0, BarEnd::Frame, 0.2) };
         let found = of(None, Some(zeroed), Side::Left, 5.0).unwrap();
         assert!((found.rise_mm.to_mm() - 400.0).abs() < 1e-9);
     }
@@ -224,10 +194,7 @@ mod tests {
         // 10° on 800 mm is 138.9 mm of rise.
         let reading = Some(finder(10.0, BarEnd::Frame, 0.2));
         let agree = of(Some((640.0, 501.0)), reading, Side::Left, 0.0).unwrap();
-        assert_eq!(
-            (agree.source, agree.rise_mm.to_mm()),
-            (RiseSource::Heights, 139.0)
-        );
+        assert_eq!((agree.source, agree.rise_mm.to_mm()), (RiseSource::Heights, 139.0));
         assert_eq!(agree.disagreement_mm, None);
         let apart = of(Some((640.0, 510.0)), reading, Side::Left, 0.0).unwrap();
         assert!((apart.disagreement_mm.unwrap().to_mm() - 8.918).abs() < 1e-3);

@@ -19,9 +19,7 @@ pub enum BarFault {
     #[error("the bar has no length")]
     NoLength,
     /// The eyes are further apart, up-and-down and fore-and-aft, than the bar is long.
-    #[error(
-        "the bar is shorter than the distance of its eyes: check its length and both bolt heights"
-    )]
+    #[error("the bar is shorter than the distance of its eyes: check its length and both bolt heights")]
     TooShort,
 }
 
@@ -90,21 +88,14 @@ impl FrontView {
         fore_aft: Length,
         frame_eye_side: Side,
     ) -> Result<Self, BarFault> {
-        let all_finite = [length, rise, fore_aft]
-            .iter()
-            .all(|l| l.to_mm().is_finite());
+        let all_finite = [length, rise, fore_aft].iter().all(|l| l.to_mm().is_finite());
         if !all_finite || length <= Length::ZERO {
             return Err(BarFault::NoLength);
         }
         if square(length) <= square(rise) + square(fore_aft) {
             return Err(BarFault::TooShort);
         }
-        Ok(Self {
-            length,
-            rise,
-            fore_aft,
-            frame_eye_side,
-        })
+        Ok(Self { length, rise, fore_aft, frame_eye_side })
     }
 
     /// Centre-to-centre length L.
@@ -182,12 +173,7 @@ impl FrontView {
     /// # Errors
     /// Where the bar does not reach so far.
     pub fn raised_by(&self, lift: Length) -> Result<Self, BarFault> {
-        Self::new(
-            self.length,
-            self.rise + lift,
-            self.fore_aft,
-            self.frame_eye_side,
-        )
+        Self::new(self.length, self.rise + lift, self.fore_aft, self.frame_eye_side)
     }
 
     /// A bar of another length at the same height.

@@ -42,9 +42,7 @@ pub enum ThreadFault {
     )]
     PitchOutOfReason,
     /// A diameter no bar end has.
-    #[error(
-        "The diameter of this thread is out of reason. It goes from 4 to 80 mm (3/16 to 3 in)."
-    )]
+    #[error("The diameter of this thread is out of reason. It goes from 4 to 80 mm (3/16 to 3 in).")]
     DiameterOutOfReason,
 }
 
@@ -54,11 +52,7 @@ impl Thread {
     /// # Errors
     /// Where it is none, or not one a bar could have.
     pub fn parse(text: &str) -> Result<Self, ThreadFault> {
-        let plain = text
-            .trim()
-            .to_uppercase()
-            .replace('×', "X")
-            .replace(['–', '−'], "-");
+        let plain = text.trim().to_uppercase().replace('×', "X").replace(['–', '−'], "-");
         let (diameter, pitch) = match plain.strip_prefix('M') {
             Some(metric) => metric_thread(metric),
             None => inch_thread(&plain),
@@ -70,11 +64,7 @@ impl Thread {
         if !(4.0..=80.0).contains(&diameter.to_mm()) {
             return Err(ThreadFault::DiameterOutOfReason);
         }
-        Ok(Self {
-            text: text.to_owned(),
-            diameter,
-            pitch,
-        })
+        Ok(Self { text: text.to_owned(), diameter, pitch })
     }
 
     /// As typed.
@@ -98,11 +88,7 @@ impl Thread {
 
 fn plain_number(text: &str) -> Option<f64> {
     let digits_only = text.bytes().all(|b| b.is_ascii_digit() || b == b'.');
-    if text.is_empty() || !digits_only {
-        None
-    } else {
-        text.parse().ok()
-    }
+    if text.is_empty() || !digits_only { None } else { text.parse().ok() }
 }
 
 fn metric_thread(text: &str) -> Option<(Length, Length)> {
@@ -115,9 +101,7 @@ fn inch_thread(text: &str) -> Option<(Length, Length)> {
     let text = text.trim_end_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
     let (diameter, per_inch) = text.rsplit_once('-')?;
     let per_inch = plain_number(per_inch.trim()).filter(|count| *count > 0.0)?;
-    let diameter = tape::parse(diameter, Unit::Inches, Kind::Distance)
-        .ok()?
-        .length();
+    let diameter = tape::parse(diameter, Unit::Inches, Kind::Distance).ok()?.length();
     Some((diameter, Length::from_mm(MM_PER_INCH / per_inch)))
 }
 
@@ -167,28 +151,17 @@ mod tests {
         ];
         for (text, diameter, pitch) in rows {
             let thread = Thread::parse(text).unwrap();
-            assert!(
-                (thread.diameter().to_mm() - diameter).abs() < 1e-9,
-                "{text}"
-            );
+            assert!((thread.diameter().to_mm() - diameter).abs() < 1e-9, "{text}");
             assert!((thread.pitch().to_mm() - pitch).abs() < 1e-9, "{text}");
         }
     }
 
     #[test]
     fn refused() {
-        for text in [
-            "", "12", "M24", "thick", "1-1/4-0", "M24xfine", "1/0-12", "M2e1x2",
-        ] {
+        for text in ["", "12", "M24", "thick", "1-1/4-0", "M24xfine", "1/0-12", "M2e1x2"] {
             assert_eq!(Thread::parse(text), Err(ThreadFault::NotAThread), "{text}");
         }
-        assert_eq!(
-            Thread::parse("1-1/4-120"),
-            Err(ThreadFault::PitchOutOfReason)
-        );
-        assert_eq!(
-            Thread::parse("M240x2"),
-            Err(ThreadFault::DiameterOutOfReason)
-        );
+        assert_eq!(Thread::parse("1-1/4-120"), Err(ThreadFault::PitchOutOfReason));
+        assert_eq!(Thread::parse("M240x2"), Err(ThreadFault::DiameterOutOfReason));
     }
 }

@@ -61,11 +61,7 @@ impl Checker {
 
     fn distance(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
         if entry.is_some_and(|entry| entry.number().nanometres() < 0) {
-            self.fault(
-                pointer,
-                "negative_distance",
-                "A distance has no minus sign. Type it without.",
-            );
+            self.fault(pointer, "negative_distance", "A distance has no minus sign. Type it without.");
         }
     }
 
@@ -95,11 +91,9 @@ impl Checker {
     fn rig(&mut self, rig: &Rig) {
         self.text("/rig/vehicle", &rig.vehicle, LONGEST_NAME);
         self.list("/rig/heights", rig.heights.len(), LONGEST_LIST);
-        for (pointer, entry) in [
-            ("/rig/bump", &rig.bump),
-            ("/rig/droop", &rig.droop),
-            ("/rig/usual_spread", &rig.usual_spread),
-        ] {
+        for (pointer, entry) in
+            [("/rig/bump", &rig.bump), ("/rig/droop", &rig.droop), ("/rig/usual_spread", &rig.usual_spread)]
+        {
             self.distance(pointer, entry.as_ref());
         }
         for (pointer, entry) in [
@@ -154,15 +148,12 @@ impl Checker {
                 self.distance(&format!("{}/{place}", at(side)), reading.as_ref());
             }
         }
-        for (field, entry) in [
-            ("plumb_drop", &sheet.plumb_drop),
-            ("feature_uncertainty", &sheet.feature_uncertainty),
-        ] {
+        for (field, entry) in
+            [("plumb_drop", &sheet.plumb_drop), ("feature_uncertainty", &sheet.feature_uncertainty)]
+        {
             self.distance(&at(field), entry.as_ref());
         }
-        for (field, entry) in
-            [("resolution", &sheet.resolution), ("between_points", &sheet.between_points)]
-        {
+        for (field, entry) in [("resolution", &sheet.resolution), ("between_points", &sheet.between_points)] {
             self.size(&at(field), entry.as_ref());
         }
     }
@@ -227,7 +218,9 @@ pub fn check(job: &Job) -> Vec<FieldError> {
         checker.fault(
             "/version",
             "unknown_version",
-            format!("This program reads version {DOCUMENT_VERSION}. Open the job with the program that wrote it."),
+            format!(
+                "This program reads version {DOCUMENT_VERSION}. Open the job with the program that wrote it."
+            ),
         );
     }
     if job.title.trim().is_empty() {

@@ -14,7 +14,7 @@ use crate::bar::sweep::{Sample, sweep};
 use crate::bar::{FrontView, Recentring, Swing};
 use crate::measure::centring::Answer;
 use crate::measure::phrase::{Value, degrees};
-use crate::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
+use crate::measure::{Angle, AngleEntry, Length, Phrase, Side, Step, TapeEntry, Working};
 
 /// What a tape laid on two eyes is good to, plus or minus (default of this program).
 pub const DEFAULT_HEIGHT_UNCERTAINTY: Length = Length::from_mm(1.5);
@@ -263,12 +263,15 @@ fn known(job: &Job) -> Result<Known, Vec<FieldError>> {
     let (Some(side), Some(length)) = (job.rig.frame_eye_side, length_of(length)) else {
         return Err(missing);
     };
-    let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, |slope| slope.angle());
+    let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, AngleEntry::angle);
     let good_to = length_of(&bar.heights_good_to).unwrap_or(DEFAULT_HEIGHT_UNCERTAINTY);
     let Some(rise) = rise(length, side, heights, good_to, finder, slope) else { return Err(missing) };
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
-    let read_at =
-        if bar.height.is_empty() { heights::driven_offset(&job.rig) } else { heights::offset_of(&job.rig, &bar.height) };
+    let read_at = if bar.height.is_empty() {
+        heights::driven_offset(&job.rig)
+    } else {
+        heights::offset_of(&job.rig, &bar.height)
+    };
     let lifted = match bar.read {
         BarRead::AsItStands => Length::ZERO,
         BarRead::BeforeTheLift => lift,
@@ -334,10 +337,17 @@ pub fn bar(job: &Job, sheets: &[SheetResult]) -> BarOutcome {
     let length = length_in_round(job, known.length, round);
     let impossible = |pointer: &str| {
         let message = "The bar is shorter than its eyes are apart, up-and-down and fore-and-aft. Check its length and both bolt heights.";
-        BarOutcome { missing: vec![FieldError::new(pointer, "impossible_bar", message)], ..BarOutcome::default() }
+        BarOutcome {
+            missing: vec![FieldError::new(pointer, "impossible_bar", message)],
+            ..BarOutcome::default()
+        }
     };
     let Ok(found) = FrontView::new(length, known.driven_rise, known.fore_aft, known.side) else {
-        return impossible(&if round == 0 { format!("{AS_FOUND}/length") } else { format!("/setups/as_built/{}/length", round - 1) });
+        return impossible(&if round == 0 {
+            format!("{AS_FOUND}/length")
+        } else {
+            format!("/setups/as_built/{}/length", round - 1)
+        });
     };
     let lift = lift_effect(job, &found);
     let basis = basis(job, sheets, round, lift.as_ref());
@@ -420,7 +430,12 @@ fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
     })
 }
 
-fn basis(job: &Job, sheets: &[SheetResult], round: usize, lift: Option<&LiftEffect>) -> Option<(Basis, Answer)> {
+fn basis(
+    job: &Job,
+    sheets: &[SheetResult],
+    round: usize,
+    lift: Option<&LiftEffect>,
+) -> Option<(Basis, Answer)> {
     if let Some(sheet) = sheet_of_round(job, sheets, round) {
         let centring = sheet.centring.as_ref()?;
         let basis = Basis {
@@ -429,7 +444,11 @@ fn basis(job: &Job, sheets: &[SheetResult], round: usize, lift: Option<&LiftEffe
             offset_mm: centring.offset_mm,
             uncertainty_mm: Some(centring.uncertainty_mm),
             says: Phrase::of(|w| {
-                format!("Read off the vehicle: {}, give or take {}", w.sideways(centring.offset_mm), w.fine(centring.uncertainty_mm))
+                format!(
+                    "Read off the vehicle: {}, give or take {}",
+                    w.sideways(centring.offset_mm),
+                    w.fine(centring.uncertainty_mm)
+                )
             }),
         };
         return Some((basis, centring.answer));
@@ -459,10 +478,13 @@ fn correct(
     basis: Option<(Basis, Answer)>,
     lift: Option<&LiftEffect>,
 ) -> Corrected {
-    let alone = |offset| Views { found: *found, found_offset: offset, planned: *found, planned_offset: offset };
+    let alone =
+        |offset| Views { found: *found, found_offset: offset, planned: *found, planned_offset: offset };
     let lift_shift = lift.map_or(Length::ZERO, |lift| lift.shift_mm);
     let Some((basis, answer)) = basis else {
-        let withheld = Phrase::plain("Read both sides in stage Tape: the length to set follows from how far off the axle is.");
+        let withheld = Phrase::plain(
+            "Read both sides in stage Tape: the length to set follows from how far off the axle is.",
+        );
         return (None, Some(withheld), alone(if round == 0 { lift_shift } else { Length::ZERO }));
     };
     let offset = basis.offset_mm;
@@ -479,9 +501,11 @@ fn correct(
     if withheld.is_some() {
         return (None, withheld, alone(offset));
     }
-    let planned = found.recentred(offset).and_then(|wanted| Ok((wanted, found.with_length(wanted.length_mm)?)));
+    let planned =
+        found.recentred(offset).and_then(|wanted| Ok((wanted, found.with_length(wanted.length_mm)?)));
     let Ok((recentring, planned)) = planned else {
-        let withheld = Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.");
+        let withheld =
+            Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.");
         return (None, Some(withheld), alone(offset));
     };
     let set_check = set.and_then(|made| set_check(found, offset, &recentring, made));
@@ -523,7 +547,8 @@ fn set_check(
     let view = found.with_length(length).ok()?;
     let predicted = offset + found.shift_of_length(length).ok()?;
     let differs = length - wanted.length_mm;
-    let moved = made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted.length_mm).abs() > AS_WANTED);
+    let moved =
+        made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted.length_mm).abs() > AS_WANTED);
     let check = SetCheck {
         length_mm: length,
         differs_mm: differs,
@@ -535,7 +560,11 @@ fn set_check(
                 place => format!("The axle should sit {place} now"),
             };
             if moved {
-                format!("Set to {}, but the readings have changed since: it now wants {}. {place}.", w.fine(length), w.fine(wanted.length_mm))
+                format!(
+                    "Set to {}, but the readings have changed since: it now wants {}. {place}.",
+                    w.fine(length),
+                    w.fine(wanted.length_mm)
+                )
             } else {
                 format!("Set to {}. {place}: read both sides again in stage Prove.", w.fine(length))
             }
@@ -560,10 +589,13 @@ fn adjuster(form: &AdjusterForm, job: &Job, round: usize) -> Option<Adjuster> {
 fn turned_so_far(form: &AdjusterForm, job: &Job, round: usize) -> (Length, f64) {
     let found = length_of(&job.setups.as_found.length).unwrap_or(Length::ZERO);
     let change = length_in_round(job, found, round) - found;
-    let pitch = |end: &ThreadedEndForm| end.thread.as_ref().map_or(Length::ZERO, crate::fastener::Thread::pitch);
+    let pitch =
+        |end: &ThreadedEndForm| end.thread.as_ref().map_or(Length::ZERO, crate::fastener::Thread::pitch);
     let (a, b) = (pitch(&form.first), pitch(&form.second));
     let per_turn = match form.kind {
-        Some(crate::bar::adjuster::AdjusterKind::Turnbuckle) if form.first.hand == form.second.hand => (a - b).abs(),
+        Some(crate::bar::adjuster::AdjusterKind::Turnbuckle) if form.first.hand == form.second.hand => {
+            (a - b).abs()
+        }
         Some(crate::bar::adjuster::AdjusterKind::Turnbuckle) => a + b,
         _ => a,
     };
@@ -651,7 +683,10 @@ fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
     }
     if known.rise.source == RiseSource::Finder {
         warnings.push(Phrase::of(|w| {
-            format!("The rise comes from the finder and is good to {} only. Two bolt heights are better.", w.distance(known.rise.uncertainty_mm))
+            format!(
+                "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
+                w.distance(known.rise.uncertainty_mm)
+            )
         }));
     }
     if bar.finder.reading.is_some() && bar.finder.higher_end.is_none() {
@@ -660,7 +695,10 @@ fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
     for (tight, place) in [(swing.tight_in_droop_mm, "droop"), (swing.tight_in_bump_mm, "bump")] {
         if let Some(travel) = tight {
             warnings.push(Phrase::of(|w| {
-                format!("The bar is pulled tight {} into {place}, before the travel ends.", w.distance(travel))
+                format!(
+                    "The bar is pulled tight {} into {place}, before the travel ends.",
+                    w.distance(travel)
+                )
             }));
         }
     }
@@ -673,7 +711,11 @@ fn angle_working(view: &FrontView, job: &Job) -> Working {
     let mut steps = Vec::new();
     let bar = &job.setups.as_found;
     if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
-        let note = if frame - axle == view.rise() { "rise of the frame eye" } else { "rise of the frame eye as it was read" };
+        let note = if frame - axle == view.rise() {
+            "rise of the frame eye"
+        } else {
+            "rise of the frame eye as it was read"
+        };
         steps.push(Step::new(
             note,
             "v = {F_z} − {A_z}",
@@ -768,7 +810,11 @@ fn length_says(wanted: &Recentring) -> Phrase {
 
 fn thumb_says(wanted: &Recentring) -> Phrase {
     Phrase::of(|w| {
-        let side = if wanted.thumb_cost_mm.to_mm() * wanted.change_mm.to_mm().signum() > 0.0 { "too much" } else { "too little" };
+        let side = if wanted.thumb_cost_mm.to_mm() * wanted.change_mm.to_mm().signum() > 0.0 {
+            "too much"
+        } else {
+            "too little"
+        };
         format!(
             "The half-difference rule says {}: {} {side}.",
             w.decimal(wanted.thumb_change_mm.abs()),
@@ -788,7 +834,9 @@ fn leaves_says(planned: &FrontView, droop: Length, bump: Length) -> Phrase {
             w.movement(swing.at_full_bump_mm)
         );
         if planned.angle().to_degrees().abs() > STEEP_DEGREES {
-            format!("{over} At this angle think of a bracket as well: it puts the angle right, the bar only the centre.")
+            format!(
+                "{over} At this angle think of a bracket as well: it puts the angle right, the bar only the centre."
+            )
         } else {
             over
         }

@@ -130,7 +130,8 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
             axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
         }
     });
-    let frame_bottom = eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + RAIL_ABOVE_EYE);
+    let frame_bottom =
+        eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + RAIL_ABOVE_EYE);
     let elevation = Elevation {
         track_mm: track,
         tyre_diameter_mm: tyre_diameter,

@@ -93,8 +93,7 @@ pub fn table(
     if names.is_empty() || rig.driven_height.is_empty() {
         names.insert(0, (RIDE_HEIGHT.to_owned(), Length::ZERO));
     }
-    let driven_name =
-        if rig.driven_height.is_empty() { RIDE_HEIGHT } else { rig.driven_height.as_str() };
+    let driven_name = if rig.driven_height.is_empty() { RIDE_HEIGHT } else { rig.driven_height.as_str() };
     let at = |view: Option<(&FrontView, Length)>, raised: Length| {
         let (view, offset) = view?;
         let there = view.raised_by(raised).ok()?;

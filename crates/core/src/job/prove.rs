@@ -95,15 +95,16 @@ pub struct ProveResult {
     pub cause_says: Option<Phrase>,
 }
 
-fn newest_after<'a>(job: &'a Job, sheets: &'a [SheetResult], round: usize) -> Option<(&'a Sheet, &'a SheetResult)> {
-    job.sheets
-        .iter()
-        .zip(sheets)
-        .rfind(|(sheet, result)| {
-            sheet.after_setting as usize == round
-                && sheet.kind == SheetKind::Centring
-                && result.centring.is_some()
-        })
+fn newest_after<'a>(
+    job: &'a Job,
+    sheets: &'a [SheetResult],
+    round: usize,
+) -> Option<(&'a Sheet, &'a SheetResult)> {
+    job.sheets.iter().zip(sheets).rfind(|(sheet, result)| {
+        sheet.after_setting as usize == round
+            && sheet.kind == SheetKind::Centring
+            && result.centring.is_some()
+    })
 }
 
 /// Proves the last setting; `None` until the bar was set and both sides read again.
@@ -116,21 +117,27 @@ pub fn prove(job: &Job, sheets: &[SheetResult], bar: Option<&BarResult>) -> Opti
     let before = sheet_of_round(job, sheets, last);
     let before_sheet = before.and_then(|before| job.sheets.iter().find(|sheet| sheet.id == before.id));
     let view = view_of_round(job, bar, last);
-    let movement = before
-        .and_then(|before| before.centring.as_ref())
-        .zip(before_sheet)
-        .zip(view.as_ref())
-        .and_then(|((before, before_sheet), view)| {
-            movement(before, &after, before_sheet.method == sheet.method, view, job.setups.as_built[last].length.length())
-        });
+    let movement =
+        before.and_then(|before| before.centring.as_ref()).zip(before_sheet).zip(view.as_ref()).and_then(
+            |((before, before_sheet), view)| {
+                movement(
+                    before,
+                    &after,
+                    before_sheet.method == sheet.method,
+                    view,
+                    job.setups.as_built[last].length.length(),
+                )
+            },
+        );
     let cause = cause(sheet, result, before_sheet, movement.as_ref());
-    let verdict = match (&after.answer, result.refusals.is_empty()) {
-        (_, false) => ProveVerdict::ReadAgain,
-        (Answer::WithinTolerance, _) => ProveVerdict::CanSettle,
-        (Answer::OffCentre, _) => ProveVerdict::BackToBar,
-        (Answer::CannotTell, _) => ProveVerdict::ReadAgain,
+    let verdict = match after.answer {
+        _ if !result.refusals.is_empty() => ProveVerdict::ReadAgain,
+        Answer::WithinTolerance => ProveVerdict::CanSettle,
+        Answer::OffCentre => ProveVerdict::BackToBar,
+        Answer::CannotTell => ProveVerdict::ReadAgain,
     };
-    let cause_says = cause.map(|cause| cause_says(cause, movement.as_ref(), before_sheet, sheet, view.as_ref()));
+    let cause_says =
+        cause.map(|cause| cause_says(cause, movement.as_ref(), before_sheet, sheet, view.as_ref()));
     Some(ProveResult {
         sheet: sheet.id.clone(),
         says: says(verdict, &after),
@@ -150,17 +157,29 @@ fn view_of_round(job: &Job, bar: Option<&BarResult>, round: usize) -> Option<Fro
         Some(last) => job.setups.as_built.get(last)?.length.length(),
         None => job.setups.as_found.length.as_ref()?.length(),
     };
-    let fore_aft = job.setups.as_found.fore_aft.as_ref().map_or(Length::ZERO, crate::measure::TapeEntry::length);
+    let fore_aft =
+        job.setups.as_found.fore_aft.as_ref().map_or(Length::ZERO, crate::measure::TapeEntry::length);
     FrontView::new(length, bar.found.rise_mm, fore_aft, job.rig.frame_eye_side?).ok()
 }
 
-fn movement(before: &Centring, after: &Centring, same_method: bool, view: &FrontView, set: Length) -> Option<Movement> {
+fn movement(
+    before: &Centring,
+    after: &Centring,
+    same_method: bool,
+    view: &FrontView,
+    set: Length,
+) -> Option<Movement> {
     let predicted = view.shift_of_length(set).ok()?;
     let measured = after.offset_mm - before.offset_mm;
     // The feature's own uncertainty is the same both times and drops out, unless the
     // tape went to another feature.
-    let feature = if same_method { Length::ZERO } else { in_quadrature(&[before.feature_uncertainty_mm, after.feature_uncertainty_mm]) };
-    let uncertainty = in_quadrature(&[before.repeat_uncertainty_mm, after.repeat_uncertainty_mm, feature]) * 2.0;
+    let feature = if same_method {
+        Length::ZERO
+    } else {
+        in_quadrature(&[before.feature_uncertainty_mm, after.feature_uncertainty_mm])
+    };
+    let uncertainty =
+        in_quadrature(&[before.repeat_uncertainty_mm, after.repeat_uncertainty_mm, feature]) * 2.0;
     let agrees = (measured - predicted).abs() <= uncertainty;
     let length = Value::Length;
     let changed = view.with_length(set).ok()?;
@@ -212,7 +231,12 @@ fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
     (change.abs() > HEIGHT_CHANGED).then_some(change)
 }
 
-fn cause(sheet: &Sheet, result: &SheetResult, before: Option<&Sheet>, movement: Option<&Movement>) -> Option<Cause> {
+fn cause(
+    sheet: &Sheet,
+    result: &SheetResult,
+    before: Option<&Sheet>,
+    movement: Option<&Movement>,
+) -> Option<Cause> {
     if sheet.conditions.on_its_weight == Some(false) {
         return Some(Cause::ReadWhileHanging);
     }
@@ -223,7 +247,9 @@ fn cause(sheet: &Sheet, result: &SheetResult, before: Option<&Sheet>, movement: 
     let wanted = -movement.before_mm;
     // What the axle did, and what the recorded length says it should have done: either
     // can be twice the wanted movement, or turned round.
-    let near = |value: Length, target: Length| (value - target).abs() <= movement.uncertainty_mm.max(wanted.abs() / 4.0);
+    let near = |value: Length, target: Length| {
+        (value - target).abs() <= movement.uncertainty_mm.max(wanted.abs() / 4.0)
+    };
     let worth_telling = wanted.abs() > movement.uncertainty_mm;
     for moved in [movement.predicted_mm, movement.measured_mm] {
         if worth_telling && near(moved, wanted * 2.0) && !near(moved, wanted) {
@@ -261,7 +287,8 @@ fn cause_says(
         Cause::HeightChanged => {
             let change = height_change(before, sheet);
             let shift = change.zip(view).and_then(|(change, view)| view.shift_of_lift(change).ok());
-            Phrase::of(|w| match (change, shift) {
+            Phrase::of(|w| {
+                match (change, shift) {
                 (Some(change), Some(shift)) => format!(
                     "The body stands {} {} than before. That alone moves the axle: {}. Bring it to the same height and read again.",
                     w.distance(change),
@@ -269,6 +296,7 @@ fn cause_says(
                     w.movement(shift)
                 ),
                 _ => "It was read at another height than it is driven at. Bring it to the driven height and read again.".to_owned(),
+            }
             })
         }
         Cause::FullDifferenceUsed => Phrase::of(|w| {
@@ -313,10 +341,18 @@ fn advice(verdict: ProveVerdict, after: &Centring, result: &SheetResult) -> Phra
         return refusal.clone();
     }
     Phrase::of(|w| {
-        let reading = format!("The readings say {}, give or take {}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm));
+        let reading = format!(
+            "The readings say {}, give or take {}.",
+            w.sideways(after.offset_mm),
+            w.fine(after.uncertainty_mm)
+        );
         match verdict {
-            ProveVerdict::CanSettle => format!("{reading} Road test, ask the complaints again, then settle it."),
-            ProveVerdict::BackToBar => format!("{reading} Back to stage Bar: it starts from the length set now."),
+            ProveVerdict::CanSettle => {
+                format!("{reading} Road test, ask the complaints again, then settle it.")
+            }
+            ProveVerdict::BackToBar => {
+                format!("{reading} Back to stage Bar: it starts from the length set now.")
+            }
             ProveVerdict::ReadAgain if !after.method_can_prove => format!(
                 "{reading} This way of reading cannot prove {}: read from frame to hub, or more often.",
                 w.distance(after.tolerance_mm)

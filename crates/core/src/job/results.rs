@@ -81,9 +81,10 @@ pub fn solve(job: &Job) -> Results {
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
     let with_bar = Results { bar: bar.result.clone(), bar_missing: bar.missing.clone(), ..results.clone() };
-    results.settled_stands = job.settled.as_ref().map(|settled| {
-        settled.core_version != crate::VERSION || settled.results == frozen(&with_bar)
-    });
+    results.settled_stands = job
+        .settled
+        .as_ref()
+        .map(|settled| settled.core_version != crate::VERSION || settled.results == frozen(&with_bar));
     results.stages = stages(job, &results.sheets, &bar, results.prove.as_ref(), results.settled_stands);
     results.headline = headline(&results.stages);
     results.bar = bar.result;
@@ -184,7 +185,9 @@ pub fn card(job: &Job) -> Card {
             (false, None) => "read both sides",
         }),
         (None, None, None, Some(_)) if results.bar.is_none() => Some("measure the bar"),
-        (None, None, None, Some(sheet)) if sheet.usable && centred(sheet) => Some("nothing to set: note it and close"),
+        (None, None, None, Some(sheet)) if sheet.usable && centred(sheet) => {
+            Some("nothing to set: note it and close")
+        }
         (None, None, None, Some(_)) => Some("read both sides again"),
         (None, None, None, None) => Some("read both sides"),
     };

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use super::document::{Job, Method, Rig, Sheet, SheetKind};
 use crate::measure::centring::{Answer, Centring, Readings, centring};
 use crate::measure::squareness::{AxleEnd, Squareness, squareness};
-use crate::measure::{Angle, Length, Phrase, TapeEntry, Unit};
+use crate::measure::{Angle, AngleEntry, Length, Phrase, TapeEntry, Unit};
 
 /// What counts as centred where the rig leaves it empty (default of this program).
 pub const DEFAULT_TOLERANCE: Length = Length::from_mm(3.0);
@@ -60,9 +60,7 @@ pub fn feature_uncertainty(sheet: &Sheet) -> Length {
         Method::FrameToHub => Length::from_mm(0.8),
         Method::FrameToSidewall => Length::from_mm(1.5),
         Method::BodyToSidewall => Length::from_mm(3.0),
-        Method::Own => {
-            sheet.feature_uncertainty.as_ref().map_or(Length::from_mm(1.5), TapeEntry::length)
-        }
+        Method::Own => sheet.feature_uncertainty.as_ref().map_or(Length::from_mm(1.5), TapeEntry::length),
     }
 }
 
@@ -110,7 +108,7 @@ fn roll(sheet: &Sheet, track: Option<Length>) -> Option<Angle> {
 #[must_use]
 pub fn work_out(sheet: &Sheet, rig: &Rig) -> Option<Centring> {
     let track = rig.track.as_ref().map(TapeEntry::length);
-    let slope = rig.floor_slope.as_ref().map(|slope| slope.angle());
+    let slope = rig.floor_slope.as_ref().map(AngleEntry::angle);
     centring(&Readings {
         left: &lengths(&sheet.left),
         right: &lengths(&sheet.right),
@@ -161,9 +159,8 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
                 result.says = Some(says(sheet.kind, centring, &job.rig));
                 result.advice = Some(advice(sheet.kind, centring));
             }
-            result.usable = sheet.kind == SheetKind::Centring
-                && result.centring.is_some()
-                && result.refusals.is_empty();
+            result.usable =
+                sheet.kind == SheetKind::Centring && result.centring.is_some() && result.refusals.is_empty();
         }
     }
     result
@@ -172,10 +169,8 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
 fn work_out_squareness(sheet: &Sheet, rig: &Rig) -> Option<Squareness> {
     let spread = rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length);
     let count = lengths(&sheet.left).len().min(lengths(&sheet.right).len()).max(1) as f64;
-    let of_mean = crate::measure::length::in_quadrature(&[
-        spread / count.sqrt(),
-        graduation(sheet) / 12.0_f64.sqrt(),
-    ]);
+    let of_mean =
+        crate::measure::length::in_quadrature(&[spread / count.sqrt(), graduation(sheet) / 12.0_f64.sqrt()]);
     squareness(
         rig.end.unwrap_or(AxleEnd::Rear),
         &lengths(&sheet.left),
@@ -190,7 +185,11 @@ fn squareness_says(square: &Squareness) -> Phrase {
     let side = if degrees >= 0.0 { "left" } else { "right" };
     Phrase::of(|w| {
         if square.yaw_deg.abs() <= square.uncertainty_deg {
-            format!("Square as far as these readings tell: {:.2}° ± {:.2}°", degrees.abs(), square.uncertainty_deg.to_degrees())
+            format!(
+                "Square as far as these readings tell: {:.2}° ± {:.2}°",
+                degrees.abs(),
+                square.uncertainty_deg.to_degrees()
+            )
         } else {
             format!(
                 "The axle points {:.2}° to the {side}: the wheelbases differ by {}",
@@ -209,8 +208,11 @@ fn refusals(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
             "Read while hanging: the bar stands at another angle and the axle somewhere else. Set it on its own weight, bounce it, and read again.",
         ));
     }
-    if !sheet.height.is_empty() && super::heights::offset_of(rig, &sheet.height) != super::heights::driven_offset(rig) {
-        let driven = if rig.driven_height.is_empty() { super::heights::RIDE_HEIGHT } else { &rig.driven_height };
+    if !sheet.height.is_empty()
+        && super::heights::offset_of(rig, &sheet.height) != super::heights::driven_offset(rig)
+    {
+        let driven =
+            if rig.driven_height.is_empty() { super::heights::RIDE_HEIGHT } else { &rig.driven_height };
         refusals.push(Phrase::plain(&format!(
             "Read at {}, but it is driven at {driven}: the axle moves sideways between the two. Read again at {driven}.",
             sheet.height
@@ -247,15 +249,27 @@ fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
         thoughts.push(Phrase::plain("Tick whether it stood on its own weight; hanging readings are no use."));
     }
     for (said, thought) in [
-        (conditions.leant_on == Some(true), "It was leant on between repeats. That moves a reading by 1/8\" (3 mm): bounce it and read again."),
-        (conditions.wheels_straight == Some(false), "The wheels were not straight: a turned wheel moves its sidewall. Straighten them and read again."),
-        (conditions.pressures_equal == Some(false), "The tyres were not alike: level their pressures, or read to the hubs."),
+        (
+            conditions.leant_on == Some(true),
+            "It was leant on between repeats. That moves a reading by 1/8\" (3 mm): bounce it and read again.",
+        ),
+        (
+            conditions.wheels_straight == Some(false),
+            "The wheels were not straight: a turned wheel moves its sidewall. Straighten them and read again.",
+        ),
+        (
+            conditions.pressures_equal == Some(false),
+            "The tyres were not alike: level their pressures, or read to the hubs.",
+        ),
     ] {
         if said {
             thoughts.push(Phrase::plain(thought));
         }
     }
-    if sheet.kind == SheetKind::Centring && sheet.method == Method::BodyToSidewall && (sheet.plumb_drop.is_none() || rig.floor_slope.is_none()) {
+    if sheet.kind == SheetKind::Centring
+        && sheet.method == Method::BodyToSidewall
+        && (sheet.plumb_drop.is_none() || rig.floor_slope.is_none())
+    {
         thoughts.push(Phrase::plain(
             "A plumb line leans with the floor. Use a level floor, or type the floor's slope (stage Rig) and how far the line hangs.",
         ));
@@ -282,9 +296,9 @@ fn what(kind: SheetKind) -> &'static str {
 }
 
 fn says(kind: SheetKind, centring: &Centring, rig: &Rig) -> Phrase {
-    let seat = rig.steering_side.map_or(String::new(), |steering| {
-        format!(", the {}", centring.side.seat_word(steering))
-    });
+    let seat = rig
+        .steering_side
+        .map_or(String::new(), |steering| format!(", the {}", centring.side.seat_word(steering)));
     Phrase::of(|w| match centring.answer {
         Answer::OffCentre => match w.sideways(centring.offset_mm) {
             rounded if rounded == "centred" => format!("{} is off by less than the tape shows", what(kind)),
@@ -301,7 +315,11 @@ fn advice(kind: SheetKind, centring: &Centring) -> Phrase {
         let best = w.sideways(centring.offset_mm);
         let mut text = match centring.answer {
             Answer::OffCentre if kind == SheetKind::StickOut => {
-                format!("Half the difference, {sure}. Slide it {} to the {}.", w.distance(centring.offset_mm), centring.side.other().word())
+                format!(
+                    "Half the difference, {sure}. Slide it {} to the {}.",
+                    w.distance(centring.offset_mm),
+                    centring.side.other().word()
+                )
             }
             Answer::OffCentre => format!("Half the difference of the two sides, {sure}."),
             Answer::CannotTell => format!(

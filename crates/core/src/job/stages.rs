@@ -100,7 +100,11 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
         Answer::CannotTell => stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("cannot tell yet")),
         Answer::OffCentre => {
             let side = centring.side.word();
-            stage(Stage::Tape, Progress::Settled, Phrase::of(|w| format!("{} {side}", w.distance(centring.offset_mm))))
+            stage(
+                Stage::Tape,
+                Progress::Settled,
+                Phrase::of(|w| format!("{} {side}", w.distance(centring.offset_mm))),
+            )
         }
         Answer::WithinTolerance => stage(Stage::Tape, Progress::Settled, Phrase::plain("centred")),
     }
@@ -122,7 +126,11 @@ fn bar_stage(job: &Job, sheets: &[SheetResult], bar: &BarOutcome) -> StageResult
     let angle = degrees(result.found.angle_deg);
     let Some(correction) = &result.correction else {
         if let Some(made) = job.setups.as_built.last() {
-            return stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(made.length.length()))));
+            return stage(
+                Stage::Bar,
+                Progress::Settled,
+                Phrase::of(|w| format!("set {}", w.fine(made.length.length()))),
+            );
         }
         // Without a length to set the stage is done only when the axle is proved centred.
         let centred = sheets.iter().any(|sheet| {
@@ -136,7 +144,9 @@ fn bar_stage(job: &Job, sheets: &[SheetResult], bar: &BarOutcome) -> StageResult
     let headline = Phrase::of(|w| format!("{} {word}", w.distance(change)));
     match &correction.set {
         Some(check) if check.wanted_moved => stage(Stage::Bar, Progress::NeedsLook, headline),
-        Some(check) => stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(check.length_mm)))),
+        Some(check) => {
+            stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(check.length_mm))))
+        }
         None => stage(Stage::Bar, Progress::Begun, headline),
     }
 }
@@ -145,10 +155,18 @@ fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bo
     match (settled_stands, prove.map(|prove| prove.verdict)) {
         (Some(true), _) => stage(Stage::Prove, Progress::Settled, Phrase::plain("settled")),
         (Some(false), _) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("changed since settled")),
-        (None, Some(ProveVerdict::CanSettle)) => stage(Stage::Prove, Progress::Begun, Phrase::plain("proved, not settled")),
-        (None, Some(ProveVerdict::BackToBar)) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("back to Bar")),
-        (None, Some(ProveVerdict::ReadAgain)) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("read again")),
-        (None, None) if job.setups.as_built.is_empty() => stage(Stage::Prove, Progress::Nothing, Phrase::plain("set the bar first")),
+        (None, Some(ProveVerdict::CanSettle)) => {
+            stage(Stage::Prove, Progress::Begun, Phrase::plain("proved, not settled"))
+        }
+        (None, Some(ProveVerdict::BackToBar)) => {
+            stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("back to Bar"))
+        }
+        (None, Some(ProveVerdict::ReadAgain)) => {
+            stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("read again"))
+        }
+        (None, None) if job.setups.as_built.is_empty() => {
+            stage(Stage::Prove, Progress::Nothing, Phrase::plain("set the bar first"))
+        }
         (None, None) => stage(Stage::Prove, Progress::Begun, Phrase::plain("read both sides")),
     }
 }

@@ -108,10 +108,7 @@ fn mean(readings: &[Length]) -> Length {
 }
 
 fn squares_about(mean: Length, readings: &[Length]) -> f64 {
-    readings
-        .iter()
-        .map(|reading| (*reading - mean).to_mm().powi(2))
-        .sum()
+    readings.iter().map(|reading| (*reading - mean).to_mm().powi(2)).sum()
 }
 
 fn range(readings: &[Length]) -> Length {
@@ -136,12 +133,8 @@ pub fn centring(readings: &Readings<'_>) -> Option<Centring> {
         Sense::Inward => -1.0,
     };
     let half_difference = (left_mean - right_mean) * (sign / 2.0);
-    let floor = readings
-        .plumb
-        .map_or(Length::ZERO, |(drop, slope)| drop * slope.tan());
-    let lean = readings
-        .lean
-        .map_or(Length::ZERO, |(height, roll)| height * roll.sin());
+    let floor = readings.plumb.map_or(Length::ZERO, |(drop, slope)| drop * slope.tan());
+    let lean = readings.lean.map_or(Length::ZERO, |(height, roll)| height * roll.sin());
     let offset = half_difference - floor + lean;
 
     let (n_left, n_right) = (left.len() as f64, right.len() as f64);
@@ -162,17 +155,8 @@ pub fn centring(readings: &Readings<'_>) -> Option<Centring> {
     } else {
         Answer::OffCentre
     };
-    let figures = Figures {
-        left_mean,
-        right_mean,
-        half_difference,
-        floor,
-        lean,
-        offset,
-        spread,
-        repeat,
-        uncertainty,
-    };
+    let figures =
+        Figures { left_mean, right_mean, half_difference, floor, lean, offset, spread, repeat, uncertainty };
     Some(Centring {
         left_mean_mm: left_mean,
         right_mean_mm: right_mean,
@@ -215,10 +199,7 @@ impl Figures {
         let mut steps = vec![Step::new(
             "half the difference of the means, + towards the left",
             half,
-            &[
-                ("l̄", length(self.left_mean)),
-                ("r̄", length(self.right_mean)),
-            ],
+            &[("l̄", length(self.left_mean)), ("r̄", length(self.right_mean))],
             length(self.half_difference),
         )];
         if let Some((drop, slope)) = readings.plumb {
@@ -264,16 +245,10 @@ impl Figures {
         steps.push(Step::new(
             "uncertainty with the feature's own, which repeats cannot reveal",
             "U = 2 √({u}² + {u_feature}²)",
-            &[
-                ("u", length(self.repeat)),
-                ("u_feature", length(readings.feature_uncertainty)),
-            ],
+            &[("u", length(self.repeat)), ("u_feature", length(readings.feature_uncertainty))],
             length(self.uncertainty),
         ));
-        Working {
-            title: "How far off, and how sure".to_owned(),
-            steps,
-        }
+        Working { title: "How far off, and how sure".to_owned(), steps }
     }
 }
 
@@ -306,11 +281,7 @@ mod tests {
         assert_eq!(result.offset_mm.to_mm(), 6.0);
         assert_eq!(result.side, Side::Left);
         assert_eq!(result.answer, Answer::OffCentre);
-        let inward = centring(&Readings {
-            sense: Sense::Inward,
-            ..sheet(&left, &right)
-        })
-        .unwrap();
+        let inward = centring(&Readings { sense: Sense::Inward, ..sheet(&left, &right) }).unwrap();
         assert_eq!(inward.offset_mm.to_mm(), -6.0);
     }
 
@@ -320,10 +291,7 @@ mod tests {
         let (left, right) = (mm(&[100.0]), mm(&[100.0]));
         let result = centring(&sheet(&left, &right)).unwrap();
         assert!((result.spread_mm.to_mm() - 1.0).abs() < 1e-12);
-        assert!(
-            (result.uncertainty_mm.to_mm() - 2.0 * (0.5416666666666666_f64 + 0.64).sqrt()).abs()
-                < 1e-12
-        );
+        assert!((result.uncertainty_mm.to_mm() - 2.0 * (0.5416666666666666_f64 + 0.64).sqrt()).abs() < 1e-12);
         assert_eq!(result.answer, Answer::WithinTolerance);
     }
 
@@ -354,11 +322,7 @@ mod tests {
     fn a_floor_one_degree_high_on_the_left_is_worth_seven_millimetres_in_four_hundred() {
         let (left, right) = (mm(&[107.0]), mm(&[93.0]));
         let plumb = Some((Length::from_mm(400.0), Angle::from_degrees(1.0)));
-        let result = centring(&Readings {
-            plumb,
-            ..sheet(&left, &right)
-        })
-        .unwrap();
+        let result = centring(&Readings { plumb, ..sheet(&left, &right) }).unwrap();
         assert!((result.floor_correction_mm.to_mm() - 6.982).abs() < 1e-3);
         assert!((result.offset_mm.to_mm() - 0.018).abs() < 1e-3);
     }
@@ -367,11 +331,7 @@ mod tests {
     fn a_reading_above_a_leaning_axle_gets_the_lean_back() {
         let (left, right) = (mm(&[100.0]), mm(&[100.0]));
         let lean = Some((Length::from_mm(200.0), Angle::from_degrees(30.0)));
-        let result = centring(&Readings {
-            lean,
-            ..sheet(&left, &right)
-        })
-        .unwrap();
+        let result = centring(&Readings { lean, ..sheet(&left, &right) }).unwrap();
         assert!((result.offset_mm.to_mm() - 100.0).abs() < 1e-9);
     }
 

@@ -30,11 +30,7 @@ impl TapeEntry {
     /// The fault of the text and its place.
     pub fn parse(text: &str, unit: Unit) -> Result<Self, TapeError> {
         let number = tape::parse(text, unit, Kind::Signed)?;
-        Ok(Self {
-            text: text.to_owned(),
-            unit,
-            number,
-        })
+        Ok(Self { text: text.to_owned(), unit, number })
     }
 
     /// The text as typed.
@@ -95,12 +91,7 @@ impl ToSchema for TapeEntry {
 impl Serialize for TapeEntry {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         let mm = Some(self.length().to_mm());
-        TapeForm {
-            text: self.text.clone(),
-            unit: self.unit,
-            mm,
-        }
-        .serialize(serializer)
+        TapeForm { text: self.text.clone(), unit: self.unit, mm }.serialize(serializer)
     }
 }
 
@@ -154,24 +145,14 @@ impl AngleEntry {
     /// # Errors
     /// A sentence that says what to type.
     pub fn parse(text: &str) -> Result<Self, String> {
-        let trimmed = text
-            .trim()
-            .trim_end_matches("degrees")
-            .trim_end_matches("deg");
-        let number = trimmed
-            .trim_end_matches('°')
-            .trim()
-            .replace(',', ".")
-            .replace('−', "-");
-        let plain = !number.is_empty()
-            && number
-                .chars()
-                .all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'));
+        let trimmed = text.trim().trim_end_matches("degrees").trim_end_matches("deg");
+        let number = trimmed.trim_end_matches('°').trim().replace(',', ".").replace('−', "-");
+        let plain =
+            !number.is_empty() && number.chars().all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'));
         match number.parse::<f64>() {
-            Ok(degrees) if plain && degrees.abs() <= STEEPEST_DEGREES => Ok(Self {
-                text: text.to_owned(),
-                angle: Angle::from_degrees(degrees),
-            }),
+            Ok(degrees) if plain && degrees.abs() <= STEEPEST_DEGREES => {
+                Ok(Self { text: text.to_owned(), angle: Angle::from_degrees(degrees) })
+            }
             Ok(_) if plain => Err(format!(
                 "This is steeper than {STEEPEST_DEGREES}°. Type the angle from level, in degrees."
             )),
@@ -223,11 +204,7 @@ impl ToSchema for AngleEntry {
 impl Serialize for AngleEntry {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         let deg = Some(self.angle.to_degrees());
-        AngleForm {
-            text: self.text.clone(),
-            deg,
-        }
-        .serialize(serializer)
+        AngleForm { text: self.text.clone(), deg }.serialize(serializer)
     }
 }
 
@@ -268,12 +245,7 @@ mod tests {
 
     #[test]
     fn numbers_and_strings_are_read_too() {
-        let read = |json: &str| {
-            serde_json::from_str::<TapeEntry>(json)
-                .unwrap()
-                .length()
-                .to_mm()
-        };
+        let read = |json: &str| serde_json::from_str::<TapeEntry>(json).unwrap().length().to_mm();
         assert_eq!(read("630.5"), 630.5);
         assert_eq!(read(r#""24 in""#), 609.6);
         assert_eq!(read(r#"{"text":"24","unit":"in"}"#), 609.6);
@@ -287,17 +259,8 @@ mod tests {
 
     #[test]
     fn angles_are_read_in_degrees() {
-        for (text, degrees) in [
-            ("10.8", 10.8),
-            ("10,8°", 10.8),
-            ("−2 deg", -2.0),
-            (" 3 ", 3.0),
-        ] {
-            assert_eq!(
-                AngleEntry::parse(text).unwrap().angle(),
-                Angle::from_degrees(degrees),
-                "{text}"
-            );
+        for (text, degrees) in [("10.8", 10.8), ("10,8°", 10.8), ("−2 deg", -2.0), (" 3 ", 3.0)] {
+            assert_eq!(AngleEntry::parse(text).unwrap().angle(), Angle::from_degrees(degrees), "{text}");
         }
         for text in ["", "steep", "90", "inf", "NaN", "1e1"] {
             assert!(AngleEntry::parse(text).is_err(), "{text}");

@@ -167,9 +167,6 @@ mod tests {
 
     #[test]
     fn a_length_is_a_bare_number_of_millimetres_in_json() {
-        assert_eq!(
-            serde_json::to_string(&Length::from_inches(1.0)).unwrap(),
-            "25.4"
-        );
+        assert_eq!(serde_json::to_string(&Length::from_inches(1.0)).unwrap(), "25.4");
     }
 }

@@ -26,19 +26,14 @@ impl Phrase {
     pub fn of(write: impl Fn(Words) -> String) -> Self {
         Self {
             inches: write(Words { unit: Unit::Inches }),
-            millimetres: write(Words {
-                unit: Unit::Millimetres,
-            }),
+            millimetres: write(Words { unit: Unit::Millimetres }),
         }
     }
 
     /// A sentence without lengths.
     #[must_use]
     pub fn plain(text: &str) -> Self {
-        Self {
-            inches: text.to_owned(),
-            millimetres: text.to_owned(),
-        }
+        Self { inches: text.to_owned(), millimetres: text.to_owned() }
     }
 
     /// The sentence for one unit system.
@@ -171,28 +166,17 @@ impl Step {
     #[must_use]
     pub fn new(meaning: &str, formula: &str, terms: &[(&str, Value)], result: Value) -> Self {
         let filled = |unit| {
-            let right = formula
-                .split_once(" = ")
-                .map_or(formula, |(_, right)| right);
-            terms
-                .iter()
-                .fold(right.to_owned(), |text, (symbol, value)| {
-                    let bare = value.bare(unit);
-                    let bare = if bare.starts_with('-') {
-                        format!("({bare})")
-                    } else {
-                        bare
-                    };
-                    text.replace(&format!("{{{symbol}}}"), &bare)
-                })
+            let right = formula.split_once(" = ").map_or(formula, |(_, right)| right);
+            terms.iter().fold(right.to_owned(), |text, (symbol, value)| {
+                let bare = value.bare(unit);
+                let bare = if bare.starts_with('-') { format!("({bare})") } else { bare };
+                text.replace(&format!("{{{symbol}}}"), &bare)
+            })
         };
         Self {
             meaning: meaning.to_owned(),
             formula: formula.replace(['{', '}'], ""),
-            numbers: Phrase {
-                inches: filled(Unit::Inches),
-                millimetres: filled(Unit::Millimetres),
-            },
+            numbers: Phrase { inches: filled(Unit::Inches), millimetres: filled(Unit::Millimetres) },
             result: Phrase {
                 inches: result.with_unit(Unit::Inches),
                 millimetres: result.with_unit(Unit::Millimetres),
@@ -228,10 +212,7 @@ mod tests {
         let step = Step::new(
             "offset",
             "e = ({l} − {r}) / 2",
-            &[
-                ("l", Value::Length(Length::from_inches(3.0))),
-                ("r", Value::Length(Length::from_inches(2.0))),
-            ],
+            &[("l", Value::Length(Length::from_inches(3.0))), ("r", Value::Length(Length::from_inches(2.0)))],
             Value::Length(Length::from_inches(0.5)),
         );
         assert_eq!(step.formula, "e = (l − r) / 2");

@@ -23,12 +23,8 @@ pub enum Style {
 
 impl Style {
     /// All four, for tests and for choosing among.
-    pub const ALL: [Self; 4] = [
-        Self::Sixteenths,
-        Self::ThirtySeconds,
-        Self::HalfMillimetres,
-        Self::TenthMillimetres,
-    ];
+    pub const ALL: [Self; 4] =
+        [Self::Sixteenths, Self::ThirtySeconds, Self::HalfMillimetres, Self::TenthMillimetres];
 
     /// One division, in nanometres.
     #[must_use]
@@ -94,11 +90,7 @@ fn divisions(nanometres: i64, style: Style) -> i64 {
     let division = i128::from(style.division_nanometres());
     let magnitude = (2 * i128::from(nanometres).abs() + division) / (2 * division);
     let magnitude = i64::try_from(magnitude).unwrap_or(i64::MAX);
-    if nanometres < 0 {
-        -magnitude
-    } else {
-        magnitude
-    }
+    if nanometres < 0 { -magnitude } else { magnitude }
 }
 
 /// Prints a length in a style, lowest terms, with its unit.
@@ -173,26 +165,13 @@ mod tests {
 
     #[test]
     fn named_rows() {
-        let sixteenths =
-            |sixty_fourths: i64| written_nanometres(sixty_fourths * 396_875, Style::Sixteenths);
+        let sixteenths = |sixty_fourths: i64| written_nanometres(sixty_fourths * 396_875, Style::Sixteenths);
         let rows = [
-            (
-                "a sixty-fourth short of 24 is carried",
-                sixteenths(24 * 64 - 1),
-                "24\"",
-            ),
+            ("a sixty-fourth short of 24 is carried", sixteenths(24 * 64 - 1), "24\""),
             ("a tie goes away from nought", sixteenths(2), "1/16\""),
-            (
-                "a tie below nought goes away too",
-                sixteenths(-2),
-                "-1/16\"",
-            ),
+            ("a tie below nought goes away too", sixteenths(-2), "-1/16\""),
             ("less than half a division is nought", sixteenths(-1), "0\""),
-            (
-                "26/32 in lowest terms",
-                sixteenths(24 * 64 + 52),
-                "24 13/16\"",
-            ),
+            ("26/32 in lowest terms", sixteenths(24 * 64 + 52), "24 13/16\""),
             ("a fraction alone", sixteenths(52), "13/16\""),
         ];
         for (name, printed, wanted) in rows {
@@ -211,26 +190,14 @@ mod tests {
 
     #[test]
     fn a_decimal_nought_has_no_minus_sign() {
-        assert_eq!(
-            decimal(Length::from_mm(-0.001), Unit::Millimetres),
-            "0.00 mm"
-        );
-        assert_eq!(
-            decimal(Length::from_inches(-0.5), Unit::Inches),
-            "-0.5000 in"
-        );
+        assert_eq!(decimal(Length::from_mm(-0.001), Unit::Millimetres), "0.00 mm");
+        assert_eq!(decimal(Length::from_inches(-0.5), Unit::Inches), "-0.5000 in");
     }
 
     #[test]
     fn read_back_keeps_a_thirty_second() {
-        assert_eq!(
-            Style::read_back(Unit::Inches, 25_400_000 / 32 * 3),
-            Style::ThirtySeconds
-        );
-        assert_eq!(
-            Style::read_back(Unit::Inches, 25_400_000 / 16 * 3),
-            Style::Sixteenths
-        );
+        assert_eq!(Style::read_back(Unit::Inches, 25_400_000 / 32 * 3), Style::ThirtySeconds);
+        assert_eq!(Style::read_back(Unit::Inches, 25_400_000 / 16 * 3), Style::Sixteenths);
         assert_eq!(Style::read_back(Unit::Inches, 8_466_667), Style::Sixteenths);
     }
 }

@@ -52,10 +52,6 @@ impl Side {
     /// `driver's side` or `passenger's side`, given where the steering wheel is.
     #[must_use]
     pub fn seat_word(self, steering_side: Self) -> &'static str {
-        if self == steering_side {
-            "driver's side"
-        } else {
-            "passenger's side"
-        }
+        if self == steering_side { "driver's side" } else { "passenger's side" }
     }
 }

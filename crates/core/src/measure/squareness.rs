@@ -52,8 +52,7 @@ pub fn squareness(
     if left.is_empty() || right.is_empty() || between_points <= Length::ZERO {
         return None;
     }
-    let mean =
-        |readings: &[Length]| readings.iter().copied().sum::<Length>() / readings.len() as f64;
+    let mean = |readings: &[Length]| readings.iter().copied().sum::<Length>() / readings.len() as f64;
     let (left_mean, right_mean) = (mean(left), mean(right));
     let difference = left_mean - right_mean;
     let (sign, formula) = match end {
@@ -82,10 +81,7 @@ pub fn squareness(
         difference_mm: difference,
         yaw_deg: yaw,
         uncertainty_deg: Angle::from_radians(both / between_points),
-        working: Working {
-            title: "How square".to_owned(),
-            steps: vec![step],
-        },
+        working: Working { title: "How square".to_owned(), steps: vec![step] },
     })
 }
 
@@ -97,12 +93,7 @@ mod tests {
     fn half_the_distance_is_thirty_degrees_and_the_sign_turns_at_the_front() {
         let (left, right) = ([Length::from_mm(3500.0)], [Length::from_mm(3000.0)]);
         let b = Length::from_mm(1000.0);
-        let yaw = |end| {
-            squareness(end, &left, &right, b, Length::from_mm(1.0))
-                .unwrap()
-                .yaw_deg
-                .to_degrees()
-        };
+        let yaw = |end| squareness(end, &left, &right, b, Length::from_mm(1.0)).unwrap().yaw_deg.to_degrees();
         assert!((yaw(AxleEnd::Rear) - 30.0).abs() < 1e-9);
         assert!((yaw(AxleEnd::Front) + 30.0).abs() < 1e-9);
     }
@@ -110,29 +101,13 @@ mod tests {
     #[test]
     fn equal_wheelbases_are_square() {
         let one = [Length::from_mm(2600.0), Length::from_mm(2602.0)];
-        let result = squareness(
-            AxleEnd::Rear,
-            &one,
-            &one,
-            Length::from_mm(1500.0),
-            Length::ZERO,
-        )
-        .unwrap();
+        let result = squareness(AxleEnd::Rear, &one, &one, Length::from_mm(1500.0), Length::ZERO).unwrap();
         assert_eq!(result.yaw_deg, Angle::ZERO);
     }
 
     #[test]
     fn an_impossible_difference_gives_no_angle() {
         let (left, right) = ([Length::from_mm(3500.0)], [Length::from_mm(1000.0)]);
-        assert!(
-            squareness(
-                AxleEnd::Rear,
-                &left,
-                &right,
-                Length::from_mm(100.0),
-                Length::ZERO
-            )
-            .is_none()
-        );
+        assert!(squareness(AxleEnd::Rear, &left, &right, Length::from_mm(100.0), Length::ZERO).is_none());
     }
 }

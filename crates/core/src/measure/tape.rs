@@ -112,9 +112,7 @@ pub enum Fault {
     )]
     AmbiguousComma,
     /// More than one decimal mark.
-    #[error(
-        "There are two decimal marks in this number. Leave thousands unmarked and type one point."
-    )]
+    #[error("There are two decimal marks in this number. Leave thousands unmarked and type one point.")]
     TwoDecimalMarks,
     /// Two figures next to each other.
     #[error("There are two numbers here. Type one length, with its unit last: 24 13/16 in.")]
@@ -217,12 +215,7 @@ struct Placed {
 /// ```
 pub fn parse(text: &str, sheet: Unit, kind: Kind) -> Result<TapeNumber, TapeError> {
     let tokens = tokens(text)?;
-    Reader {
-        tokens: &tokens,
-        at: 0,
-        length: text.chars().count(),
-    }
-    .whole_text(sheet, kind)
+    Reader { tokens: &tokens, at: 0, length: text.chars().count() }.whole_text(sheet, kind)
 }
 
 fn tokens(text: &str) -> Result<Vec<Placed>, TapeError> {
@@ -242,11 +235,7 @@ fn tokens(text: &str) -> Result<Vec<Placed>, TapeError> {
             Token::Vulgar { over, under }
         } else if c == '\u{215F}' {
             // ⅟ is a one with its bar: two tokens from one character.
-            found.push(Placed {
-                token: one(),
-                start,
-                end: start + 1,
-            });
+            found.push(Placed { token: one(), start, end: start + 1 });
             at += 1;
             Token::Slash
         } else if c.is_alphabetic() {
@@ -254,20 +243,13 @@ fn tokens(text: &str) -> Result<Vec<Placed>, TapeError> {
         } else {
             mark(&chars, &mut at)?
         };
-        found.push(Placed {
-            token,
-            start,
-            end: at,
-        });
+        found.push(Placed { token, start, end: at });
     }
     Ok(found)
 }
 
 fn one() -> Token {
-    Token::Number {
-        whole: "1".into(),
-        decimals: None,
-    }
+    Token::Number { whole: "1".into(), decimals: None }
 }
 
 fn is_space(c: char) -> bool {
@@ -285,11 +267,7 @@ fn digit(c: char) -> Option<(char, u8)> {
             .and_then(|value| char::from_digit(value as u32, 10))
             .map(|value| (value, kind))
     };
-    if c.is_ascii_digit() {
-        Some((c, 0))
-    } else {
-        of(RAISED, 1).or_else(|| of(LOWERED, 2))
-    }
+    if c.is_ascii_digit() { Some((c, 0)) } else { of(RAISED, 1).or_else(|| of(LOWERED, 2)) }
 }
 
 fn plain_digit_at(chars: &[char], at: usize) -> bool {
@@ -298,12 +276,7 @@ fn plain_digit_at(chars: &[char], at: usize) -> bool {
 
 fn run_of_digits(chars: &[char], at: &mut usize, row: u8) -> String {
     let mut digits = String::new();
-    while let Some((value, _)) = chars
-        .get(*at)
-        .copied()
-        .and_then(digit)
-        .filter(|d| d.1 == row)
-    {
+    while let Some((value, _)) = chars.get(*at).copied().and_then(digit).filter(|d| d.1 == row) {
         digits.push(value);
         *at += 1;
     }
@@ -326,11 +299,7 @@ fn number(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
                 return fail(Fault::TwoDecimalMarks, *at);
             }
             if separator == ',' && decimals.is_empty() {
-                return Err(TapeError {
-                    fault: Fault::StrangeSign,
-                    start: *at - 1,
-                    end: *at,
-                });
+                return Err(TapeError { fault: Fault::StrangeSign, start: *at - 1, end: *at });
             }
             let has_whole_part = whole.bytes().any(|d| d != b'0');
             if separator == ',' && decimals.len() == 3 && has_whole_part {
@@ -379,10 +348,7 @@ fn word(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
     while chars.get(*at).is_some_and(|c| c.is_alphabetic()) {
         *at += 1;
     }
-    let word: String = chars[start..*at]
-        .iter()
-        .flat_map(|c| c.to_lowercase())
-        .collect();
+    let word: String = chars[start..*at].iter().flat_map(|c| c.to_lowercase()).collect();
     let measure = match word.as_str() {
         "in" | "ins" | "inch" | "inches" => Measure::Inch,
         "ft" | "foot" | "feet" => Measure::Foot,
@@ -390,18 +356,10 @@ fn word(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
         "cm" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => Measure::Centimetre,
         "m" | "metre" | "metres" | "meter" | "meters" => Measure::Metre,
         "nan" | "inf" | "infinity" | "infinite" => {
-            return Err(TapeError {
-                fault: Fault::NotANumber,
-                start,
-                end: *at,
-            });
+            return Err(TapeError { fault: Fault::NotANumber, start, end: *at });
         }
         _ => {
-            return Err(TapeError {
-                fault: Fault::UnknownWord,
-                start,
-                end: *at,
-            });
+            return Err(TapeError { fault: Fault::UnknownWord, start, end: *at });
         }
     };
     // "in." and "ft." end in a full stop.
@@ -412,10 +370,7 @@ fn word(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
 }
 
 fn is_prime(c: char) -> bool {
-    matches!(
-        c,
-        '\'' | '′' | '’' | '‘' | '‛' | '`' | '´' | 'ʹ' | 'ʼ' | '＇'
-    )
+    matches!(c, '\'' | '′' | '’' | '‘' | '‛' | '`' | '´' | 'ʹ' | 'ʼ' | '＇')
 }
 
 fn mark(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
@@ -438,18 +393,10 @@ fn mark(chars: &[char], at: &mut usize) -> Result<Token, TapeError> {
         '-' | '‐' | '‑' | '‒' | '–' | '—' | '―' | '−' | '﹣' | '－' => Token::Minus,
         '+' | '＋' => Token::Plus,
         '∞' => {
-            return Err(TapeError {
-                fault: Fault::NotANumber,
-                start,
-                end: *at,
-            });
+            return Err(TapeError { fault: Fault::NotANumber, start, end: *at });
         }
         _ => {
-            return Err(TapeError {
-                fault: Fault::StrangeSign,
-                start,
-                end: *at,
-            });
+            return Err(TapeError { fault: Fault::StrangeSign, start, end: *at });
         }
     })
 }
@@ -487,11 +434,7 @@ impl Reader<'_> {
 
     fn whole_text(mut self, sheet: Unit, kind: Kind) -> Result<TapeNumber, TapeError> {
         if self.tokens.is_empty() {
-            return Err(TapeError {
-                fault: Fault::Empty,
-                start: 0,
-                end: self.length,
-            });
+            return Err(TapeError { fault: Fault::Empty, start: 0, end: self.length });
         }
         let negative = match self.peek(0) {
             Some(Token::Minus) if kind == Kind::Distance => {
@@ -540,10 +483,7 @@ impl Reader<'_> {
         // Half a nanometre goes away from nought, whatever the sign.
         let rounded = (2 * over + under) / (2 * under);
         let magnitude = i64::try_from(rounded).map_err(|_| self.here(Fault::TooLong))?;
-        Ok(TapeNumber {
-            nanometres: if negative { -magnitude } else { magnitude },
-            unit: used.unit(),
-        })
+        Ok(TapeNumber { nanometres: if negative { -magnitude } else { magnitude }, unit: used.unit() })
     }
 
     fn measure(&mut self) -> Option<Measure> {
@@ -580,9 +520,8 @@ impl Reader<'_> {
             return Ok(());
         };
         let rest = &self.tokens[self.at..];
-        let other_unit = rest
-            .iter()
-            .position(|placed| matches!(placed.token, Token::Measure(unit) if unit != used));
+        let other_unit =
+            rest.iter().position(|placed| matches!(placed.token, Token::Measure(unit) if unit != used));
         if let Some(offset) = other_unit {
             let index = self.at + offset;
             return Err(self.fault_at(Fault::UnitsDisagree, index, index));
@@ -598,19 +537,11 @@ impl Reader<'_> {
         match self.peek(0) {
             Some(&Token::Vulgar { over, under }) => {
                 self.at += 1;
-                Ok(Figure {
-                    over,
-                    under,
-                    has_fraction: true,
-                })
+                Ok(Figure { over, under, has_fraction: true })
             }
             Some(Token::Number { .. }) if matches!(self.peek(1), Some(Token::Slash)) => {
                 let (over, under) = self.fraction()?;
-                Ok(Figure {
-                    over,
-                    under,
-                    has_fraction: true,
-                })
+                Ok(Figure { over, under, has_fraction: true })
             }
             Some(Token::Number { .. }) => self.number_and_fraction(),
             Some(Token::Slash) => Err(self.here(Fault::FractionUnfinished)),
@@ -637,11 +568,7 @@ impl Reader<'_> {
                 return Err(self.fault_at(Fault::TwoNumbers, part_at, part_at));
             }
             _ => {
-                return Ok(Figure {
-                    over,
-                    under,
-                    has_fraction: false,
-                });
+                return Ok(Figure { over, under, has_fraction: false });
             }
         };
         if is_decimal {
@@ -650,11 +577,7 @@ impl Reader<'_> {
         if part.0 >= part.1 {
             return Err(self.fault_at(Fault::FractionTooLarge, part_at, self.at - 1));
         }
-        Ok(Figure {
-            over: over * part.1 + part.0,
-            under: part.1,
-            has_fraction: true,
-        })
+        Ok(Figure { over: over * part.1 + part.0, under: part.1, has_fraction: true })
     }
 
     /// The number here as over / under, and whether it had a decimal mark.
@@ -665,10 +588,8 @@ impl Reader<'_> {
         let is_decimal = decimals.is_some();
         let decimals = decimals.as_deref().unwrap_or("");
         // The tokenizer has capped both parts, so the sum below cannot overflow.
-        let digits = |text: &str| {
-            text.bytes()
-                .fold(0_i128, |value, digit| value * 10 + i128::from(digit - b'0'))
-        };
+        let digits =
+            |text: &str| text.bytes().fold(0_i128, |value, digit| value * 10 + i128::from(digit - b'0'));
         let under = 10_i128.pow(decimals.len() as u32);
         let over = digits(whole) * under + digits(decimals);
         self.at += 1;

@@ -27,20 +27,50 @@ pub struct Caution {
 }
 
 const CAUTIONS: [(Stage, &str); 14] = [
-    (Stage::Rig, "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought."),
-    (Stage::Rig, "The maker's instructions come first, for the vehicle and for every part. Structural, steering and brake work belongs to people qualified and, where the law says so, licensed."),
+    (
+        Stage::Rig,
+        "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
+    ),
+    (
+        Stage::Rig,
+        "The maker's instructions come first, for the vehicle and for every part. Structural, steering and brake work belongs to people qualified and, where the law says so, licensed.",
+    ),
     (Stage::Tape, "Chock the wheels. Nobody under the vehicle while it is bounced to settle."),
     (Stage::Tape, "Stands under the frame or axle before anything is undone, never a jack alone."),
-    (Stage::Bar, "Stands under the frame or axle before a bolt is undone, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off."),
+    (
+        Stage::Bar,
+        "Stands under the frame or axle before a bolt is undone, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off.",
+    ),
     (Stage::Bar, "Engine off and fingers out of bolt holes while anything moves, the steering wheel too."),
-    (Stage::Bar, "A strap pulling the axle over is under load: stand clear of its line, and let it off slowly."),
-    (Stage::Bar, "Never fewer threads in than the maker asks. Jam nuts or clamps are tightened last, to the part's own sheet."),
-    (Stage::Bar, "The bar is part of the steering's geometry at the front: have the work inspected where the law says so."),
-    (Stage::Prove, "Jam nuts or clamps tight, wheel nuts torqued, brake lines free at full droop and at lock before it moves."),
-    (Stage::Prove, "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any."),
+    (
+        Stage::Bar,
+        "A strap pulling the axle over is under load: stand clear of its line, and let it off slowly.",
+    ),
+    (
+        Stage::Bar,
+        "Never fewer threads in than the maker asks. Jam nuts or clamps are tightened last, to the part's own sheet.",
+    ),
+    (
+        Stage::Bar,
+        "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
+    ),
+    (
+        Stage::Prove,
+        "Jam nuts or clamps tight, wheel nuts torqued, brake lines free at full droop and at lock before it moves.",
+    ),
+    (
+        Stage::Prove,
+        "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any.",
+    ),
     (Stage::Prove, "Road test in steps: yard, slow, dips, highway. Stop at the first wobble."),
-    (Stage::Prove, "Torque again after the first 50 miles (80 km) and at 500 (800 km), and after the first day off the road."),
-    (Stage::Prove, "The figures here are aids. The maker's instructions and a qualified inspection come first."),
+    (
+        Stage::Prove,
+        "Torque again after the first 50 miles (80 km) and at 500 (800 km), and after the first day off the road.",
+    ),
+    (
+        Stage::Prove,
+        "The figures here are aids. The maker's instructions and a qualified inspection come first.",
+    ),
 ];
 
 /// Every caution, in the order of the stages.

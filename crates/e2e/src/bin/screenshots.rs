@@ -23,10 +23,9 @@ const VIEWS: [View; 9] = [
 
 #[tokio::main]
 async fn main() {
-    let folder = std::env::args().nth(1).map_or_else(
-        || Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots"),
-        PathBuf::from,
-    );
+    let folder = std::env::args()
+        .nth(1)
+        .map_or_else(|| Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots"), PathBuf::from);
     let only = std::env::args().nth(2);
     let shop = Shop::open();
     for (name, size, address, keys) in VIEWS {

@@ -134,11 +134,14 @@ pub fn new_id() -> String {
 }
 
 fn query<T>(query: Result<Query<T>, QueryRejection>) -> Result<T, Problem> {
-    query.map(|Query(value)| value).map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_query", rejection.to_string()))
+    query
+        .map(|Query(value)| value)
+        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_query", rejection.to_string()))
 }
 
 fn path<T>(path: Result<Path<T>, PathRejection>) -> Result<T, Problem> {
-    path.map(|Path(value)| value).map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
+    path.map(|Path(value)| value)
+        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
 }
 
 /// The jobs in the bay.
@@ -179,7 +182,10 @@ pub async fn create(State(state): State<AppState>, body: Bytes) -> Result<Respon
         (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn read(State(state): State<AppState>, id: Result<Path<String>, PathRejection>) -> Result<Response, Problem> {
+pub async fn read(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored(move |store| store.get(&id)).await?;
     Ok(JobView::answer(stored, StatusCode::OK))
@@ -383,7 +389,10 @@ pub async fn settle(
         (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn export(State(state): State<AppState>, id: Result<Path<String>, PathRejection>) -> Result<Response, Problem> {
+pub async fn export(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored(move |store| store.get(&id)).await?;
     let name: String = stored
@@ -394,6 +403,9 @@ pub async fn export(State(state): State<AppState>, id: Result<Path<String>, Path
         .collect();
     let text = serde_json::to_string_pretty(&stored.job).map_err(|error| Problem::internal(&error))?;
     let disposition = format!("attachment; filename=\"{name}.derecho.json\"");
-    Ok(([(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)], text)
+    Ok((
+        [(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)],
+        text,
+    )
         .into_response())
 }

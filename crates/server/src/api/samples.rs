@@ -45,7 +45,10 @@ pub async fn list() -> Json<Vec<SampleLine>> {
         (status = 404, description = "No such sample", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn open(State(state): State<AppState>, Path(name): Path<String>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub async fn open(
+    State(state): State<AppState>,
+    Path(name): Path<String>,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
     let job = samples::sample(&name).ok_or_else(|| {
         Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("There is no sample called {name:?}."))
     })?;

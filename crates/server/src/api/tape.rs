@@ -6,9 +6,9 @@ use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
 use derecho_core::job::check::FieldError;
 use derecho_core::job::schema::code_of;
+use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, TapeError, TapeNumber, parse};
-use derecho_core::measure::Unit;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -83,7 +83,11 @@ pub fn refused(error: TapeError) -> Problem {
 )]
 pub async fn tape(typed: Result<Query<Typed>, QueryRejection>) -> Result<Json<ReadBack>, Problem> {
     let Query(typed) = typed.map_err(|rejection| {
-        Problem::new(StatusCode::BAD_REQUEST, "bad_query", format!("{rejection}. Send text and unit=in or unit=mm."))
+        Problem::new(
+            StatusCode::BAD_REQUEST,
+            "bad_query",
+            format!("{rejection}. Send text and unit=in or unit=mm."),
+        )
     })?;
     let kind = if typed.signed { Kind::Signed } else { Kind::Distance };
     parse(&typed.text, typed.unit, kind).map(|number| Json(ReadBack::of(number))).map_err(refused)

@@ -1,0 +1,311 @@
+//! The API over a real socket, on a real database.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use std::time::Duration;
+
+use derecho_server::serve::{Settings, launch_with_listener};
+use reqwest::{Client, Method, Response, StatusCode};
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use tokio::net::TcpListener;
+
+struct Shop {
+    address: String,
+    client: Client,
+    _data: TempDir,
+}
+
+impl Shop {
+    async fn open() -> Self {
+        let data = tempfile::tempdir().unwrap();
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = format!("http://{}", listener.local_addr().unwrap());
+        let settings = Settings { data: data.path().to_owned(), demo: true };
+        tokio::spawn(launch_with_listener(settings, listener, std::future::pending()));
+        Self { address, client: Client::new(), _data: data }
+    }
+
+    async fn call(
+        &self,
+        method: Method,
+        path: &str,
+        based_on: Option<u64>,
+        body: Option<String>,
+    ) -> Response {
+        let mut request =
+            self.client.request(method, format!("{}{path}", self.address)).timeout(Duration::from_secs(20));
+        if let Some(revision) = based_on {
+            request = request.header("If-Match", format!("\"{revision}\""));
+        }
+        if let Some(body) = body {
+            request = request.header("Content-Type", "application/json").body(body);
+        }
+        request.send().await.unwrap()
+    }
+
+    async fn get(&self, path: &str) -> Value {
+        let answer = self.call(Method::GET, path, None, None).await;
+        assert_eq!(answer.status(), StatusCode::OK, "{path}");
+        answer.json().await.unwrap()
+    }
+}
+
+/// Checks the common form of a problem and gives its body.
+async fn problem(answer: Response, status: u16, code: &str) -> Value {
+    assert_eq!(answer.status().as_u16(), status);
+    assert_eq!(answer.headers()["content-type"], "application/problem+json");
+    let body: Value = answer.json().await.unwrap();
+    assert_eq!(body["code"], code, "{body}");
+    assert_eq!(body["status"], status);
+    assert!(body["detail"].as_str().is_some_and(|detail| !detail.is_empty()));
+    body
+}
+
+fn document(title: &str) -> Value {
+    json!({ "format": "derecho-job", "version": 1, "title": title })
+}
+
+#[tokio::test]
+async fn a_job_is_made_saved_undone_and_redone() {
+    let shop = Shop::open().await;
+    let made = shop.call(Method::POST, "/api/v1/jobs", None, Some(document("One").to_string())).await;
+    assert_eq!(made.status(), StatusCode::CREATED);
+    assert_eq!(made.headers()["etag"], "\"1\"");
+    let made: Value = made.json().await.unwrap();
+    let path = format!("/api/v1/jobs/{}", made["id"].as_str().unwrap());
+
+    let saved = shop.call(Method::PUT, &path, Some(1), Some(document("Two").to_string())).await;
+    assert_eq!(saved.headers()["etag"], "\"2\"");
+    let saved: Value = saved.json().await.unwrap();
+    assert_eq!((&saved["can_undo"], &saved["can_redo"]), (&json!(true), &json!(false)));
+
+    let undone: Value =
+        shop.call(Method::POST, &format!("{path}/undo"), Some(2), None).await.json().await.unwrap();
+    assert_eq!((&undone["document"]["title"], &undone["revision"]), (&json!("One"), &json!(3)));
+    let redone: Value =
+        shop.call(Method::POST, &format!("{path}/redo"), Some(3), None).await.json().await.unwrap();
+    assert_eq!(redone["document"]["title"], "Two");
+    let back: Value = shop
+        .call(Method::POST, &format!("{path}/revisions/1/restore"), Some(4), None)
+        .await
+        .json()
+        .await
+        .unwrap();
+    assert_eq!(back["document"]["title"], "One");
+    let kinds: Vec<Value> = shop
+        .get(&format!("{path}/revisions"))
+        .await
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|line| line["kind"].clone())
+        .collect();
+    assert_eq!(kinds, ["restored", "redone", "undone", "saved", "created"]);
+    assert_eq!(shop.get(&format!("{path}/revisions/2")).await["title"], "Two");
+
+    problem(shop.call(Method::POST, &format!("{path}/redo"), Some(5), None).await, 409, "nothing_to_change")
+        .await;
+    assert_eq!(shop.call(Method::DELETE, &path, Some(5), None).await.status(), StatusCode::NO_CONTENT);
+    problem(shop.call(Method::GET, &path, None, None).await, 404, "no_such_job").await;
+}
+
+#[tokio::test]
+async fn a_save_based_on_an_older_revision_gets_the_newer_job() {
+    let shop = Shop::open().await;
+    let path = "/api/v1/jobs/lookout-truck-7";
+    shop.call(Method::PUT, path, Some(1), Some(document("Theirs").to_string())).await;
+    let refused = shop.call(Method::PUT, path, Some(1), Some(document("Mine").to_string())).await;
+    let body = problem(refused, 412, "changed_elsewhere").await;
+    assert_eq!(
+        (&body["current"]["revision"], &body["current"]["document"]["title"]),
+        (&json!(2), &json!("Theirs"))
+    );
+    assert_eq!(shop.get(path).await["document"]["title"], "Theirs");
+    problem(
+        shop.call(Method::PUT, path, None, Some(document("Mine").to_string())).await,
+        428,
+        "revision_missing",
+    )
+    .await;
+}
+
+#[tokio::test]
+async fn every_bad_field_is_told_at_once_and_nothing_is_saved() {
+    let shop = Shop::open().await;
+    let path = "/api/v1/jobs/lookout-truck-7";
+    let mut bad = shop.get(path).await["document"].clone();
+    bad["rig"]["end"] = json!("sideways");
+    bad["rig"]["lift"] = json!({ "text": "4 17/16", "unit": "in" });
+    bad["sheets"][0]["left"][1] = json!({ "text": "1,250", "unit": "mm" });
+    let body =
+        problem(shop.call(Method::PUT, path, Some(1), Some(bad.to_string())).await, 422, "bad_fields").await;
+    let mut told: Vec<(&str, &str)> = body["errors"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|error| (error["pointer"].as_str().unwrap(), error["code"].as_str().unwrap()))
+        .collect();
+    told.sort_unstable();
+    assert_eq!(
+        told,
+        [
+            ("/rig/end", "unknown_choice"),
+            ("/rig/lift", "fraction_too_large"),
+            ("/sheets/0/left/1", "ambiguous_comma"),
+        ]
+    );
+    assert_eq!(shop.get(path).await["revision"], 1);
+}
+
+#[tokio::test]
+async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
+    let shop = Shop::open().await;
+    let stored = shop.get("/api/v1/jobs/water-tender-3").await;
+    let computed =
+        shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
+    assert_eq!(computed.json::<Value>().await.unwrap(), stored["results"]);
+    assert_eq!(shop.get("/api/v1/jobs").await["total"], 6);
+}
+
+#[tokio::test]
+async fn settling_takes_a_proof() {
+    let shop = Shop::open().await;
+    let settled: Value = shop
+        .call(Method::POST, "/api/v1/jobs/supply-truck-9/settle", Some(1), None)
+        .await
+        .json()
+        .await
+        .unwrap();
+    assert_eq!(settled["results"]["settled_stands"], true);
+    let refused = shop.call(Method::POST, "/api/v1/jobs/lookout-truck-4/settle", Some(1), None).await;
+    problem(refused, 409, "not_proved").await;
+    let behind = shop.call(Method::POST, "/api/v1/jobs/supply-truck-9/settle", Some(1), None).await;
+    problem(behind, 412, "changed_elsewhere").await;
+}
+
+#[tokio::test]
+async fn a_length_is_read_back_and_a_refused_one_is_marked() {
+    let shop = Shop::open().await;
+    let back = shop.get("/api/v1/tape?text=24%2013/16&unit=in").await;
+    assert_eq!(
+        (&back["mm"], &back["inches"], &back["millimetres"]),
+        (&json!(630.2375), &json!("24 13/16\""), &json!("630.2 mm"))
+    );
+    let refused = shop.call(Method::GET, "/api/v1/tape?text=24%2013/0&unit=in", None, None).await;
+    let body = problem(refused, 422, "bad_length").await;
+    assert_eq!(
+        (&body["errors"][0]["code"], &body["errors"][0]["start"]),
+        (&json!("zero_denominator"), &json!(6))
+    );
+    problem(shop.call(Method::GET, "/api/v1/tape?text=24&unit=ell", None, None).await, 400, "bad_query")
+        .await;
+    problem(shop.call(Method::GET, "/api/v1/tape", None, None).await, 400, "bad_query").await;
+}
+
+#[tokio::test]
+async fn refusals_of_every_layer_have_the_common_form() {
+    let shop = Shop::open().await;
+    let too_large = "x".repeat(3 * 1024 * 1024);
+    problem(shop.call(Method::POST, "/api/v1/jobs", None, Some(too_large)).await, 413, "too_large").await;
+    problem(shop.call(Method::POST, "/api/v1/jobs", None, Some("{".to_owned())).await, 400, "not_json").await;
+    problem(shop.call(Method::PATCH, "/api/v1/jobs", None, None).await, 405, "no_such_method").await;
+    problem(shop.call(Method::GET, "/api/v1/nothing", None, None).await, 404, "no_such_address").await;
+    problem(shop.call(Method::GET, "/api/v1/jobs?limit=many", None, None).await, 400, "bad_query").await;
+    problem(shop.call(Method::GET, "/api/v1/jobs/a/revisions/first", None, None).await, 400, "bad_address")
+        .await;
+    problem(shop.call(Method::POST, "/api/v1/samples/none/open", None, None).await, 404, "no_such_sample")
+        .await;
+
+    let elsewhere = shop
+        .client
+        .post(format!("{}/api/v1/samples/lookout-truck-7/open", shop.address))
+        .header("Origin", "http://elsewhere.example")
+        .header("Sec-Fetch-Site", "cross-site");
+    problem(elsewhere.send().await.unwrap(), 403, "foreign_page").await;
+    let renamed =
+        shop.client.get(format!("{}/api/v1/jobs", shop.address)).header("Host", "elsewhere.example");
+    problem(renamed.send().await.unwrap(), 421, "foreign_name").await;
+}
+
+#[tokio::test]
+async fn no_body_makes_the_server_fall_over() {
+    let shop = Shop::open().await;
+    let good = shop.get("/api/v1/jobs/lookout-truck-7").await["document"].clone();
+    let mut bodies: Vec<String> =
+        ["", "null", "[]", "0", "\"\"", "{}", "[[[[", "\u{0}", "{\"format\":\"derecho-job\"}"]
+            .map(str::to_owned)
+            .to_vec();
+    // Every single value of a sound job replaced by each of these, one at a time.
+    let wrong = [json!(null), json!(-1e308), json!("1e999 mm"), json!([]), json!({}), json!(true)];
+    let mut pointers = Vec::new();
+    collect(&good, String::new(), &mut pointers);
+    for pointer in &pointers {
+        for value in &wrong {
+            let mut document = good.clone();
+            *document.pointer_mut(pointer).unwrap() = value.clone();
+            bodies.push(document.to_string());
+        }
+    }
+    assert!(bodies.len() > 300);
+    for body in bodies {
+        let answer = shop.call(Method::POST, "/api/v1/compute", None, Some(body.clone())).await;
+        assert!(matches!(answer.status().as_u16(), 200 | 400 | 422), "{} for {body}", answer.status());
+    }
+}
+
+fn collect(value: &Value, pointer: String, found: &mut Vec<String>) {
+    match value {
+        Value::Object(map) => {
+            map.iter().for_each(|(name, member)| collect(member, format!("{pointer}/{name}"), found));
+        }
+        Value::Array(items) => {
+            items.iter().enumerate().for_each(|(at, item)| collect(item, format!("{pointer}/{at}"), found));
+        }
+        _ => {}
+    }
+    if !pointer.is_empty() {
+        found.push(pointer);
+    }
+}
+
+#[tokio::test]
+async fn a_job_file_comes_out_as_it_would_go_in() {
+    let shop = Shop::open().await;
+    let answer = shop.call(Method::GET, "/api/v1/jobs/relay-van-2/export", None, None).await;
+    assert_eq!(answer.headers()["content-disposition"], "attachment; filename=\"relay-van-2.derecho.json\"");
+    let file = answer.text().await.unwrap();
+    let made = shop.call(Method::POST, "/api/v1/jobs", None, Some(file)).await;
+    assert_eq!(made.status(), StatusCode::CREATED);
+    let made: Value = made.json().await.unwrap();
+    assert_eq!(made["document"], shop.get("/api/v1/jobs/relay-van-2").await["document"]);
+}
+
+#[tokio::test]
+async fn the_client_and_its_papers_are_served() {
+    let shop = Shop::open().await;
+    let page = shop.call(Method::GET, "/jobs/anything/tape", None, None).await;
+    assert_eq!(page.status(), StatusCode::OK);
+    assert!(page.headers()["content-security-policy"].to_str().unwrap().contains("default-src 'self'"));
+    assert!(page.text().await.unwrap().contains("<div id=\"root\">"));
+    let described = shop.get("/api/openapi.json").await;
+    assert_eq!(described["openapi"], "3.1.0");
+    assert!(described["paths"]["/api/v1/jobs/{id}"]["put"].is_object());
+    assert_eq!(shop.get("/api/v1/schema").await["$schema"], "https://json-schema.org/draft/2020-12/schema");
+}
+
+#[tokio::test]
+async fn operations_have_names_of_their_own() {
+    let described = serde_json::to_value(derecho_server::app::openapi()).unwrap();
+    let mut names: Vec<&str> = described["paths"]
+        .as_object()
+        .unwrap()
+        .values()
+        .flat_map(|methods| methods.as_object().unwrap().values())
+        .filter_map(|operation| operation["operationId"].as_str())
+        .collect();
+    let all = names.len();
+    names.sort_unstable();
+    names.dedup();
+    assert_eq!(names.len(), all);
+    assert!(all >= 16);
+}

@@ -1,0 +1,174 @@
+//! The finished binary as a command-line user meets it.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use std::io::Write;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Output, Stdio};
+
+use serde_json::Value;
+
+fn derecho(arguments: &[&str], input: Option<&str>) -> Output {
+    let mut child = Command::new(env!("CARGO_BIN_EXE_derecho"))
+        .args(arguments)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    child.stdin.take().unwrap().write_all(input.unwrap_or_default().as_bytes()).unwrap();
+    child.wait_with_output().unwrap()
+}
+
+fn demo(name: &str) -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(format!("{name}.derecho.json"))
+}
+
+fn json(output: &Output) -> Value {
+    assert!(output.status.success(), "{}", complaint(output));
+    serde_json::from_slice(&output.stdout).unwrap()
+}
+
+fn complaint(output: &Output) -> String {
+    String::from_utf8_lossy(&output.stderr).into_owned()
+}
+
+#[test]
+fn solve_carries_the_worked_example() {
+    let solved = json(&derecho(&["solve", demo("lookout-truck-12").to_str().unwrap()], None));
+    let bar = &solved["bar"];
+    let inches = |value: &Value| value.as_f64().unwrap() / 25.4;
+    let four = |value: &Value| format!("{:.4}", inches(value));
+    assert_eq!(four(&bar["lift"]["before"]["reach_mm"]), "31.9374");
+    assert_eq!(four(&bar["found"]["reach_mm"]), "31.4325");
+    assert_eq!(four(&bar["lift"]["shift_mm"]), "0.5050");
+    assert_eq!(format!("{:.3}", bar["found"]["angle_deg"].as_f64().unwrap()), "10.807");
+    assert_eq!(format!("{:.5}", bar["found"]["lateral_rate"].as_f64().unwrap()), "-0.19089");
+    let recentring = &bar["correction"]["recentring"];
+    assert_eq!(four(&recentring["length_mm"]), "32.4962");
+    assert_eq!(four(&recentring["change_mm"]), "0.4962");
+    assert_eq!(four(&recentring["thumb_change_mm"]), "0.5050");
+    assert_eq!(four(&recentring["thumb_cost_mm"]), "0.0088");
+    let setting = &bar["correction"]["setting"];
+    assert_eq!(format!("{:.3}", setting["exact_turns"].as_f64().unwrap()), "2.977");
+    assert_eq!((setting["turns"].as_u64(), setting["flats"].as_u64()), (Some(3), Some(0)));
+    assert_eq!(format!("{:.2}", setting["flats_over"].as_f64().unwrap()), "-0.14");
+}
+
+#[test]
+fn solve_reads_standard_input() {
+    let file = std::fs::read_to_string(demo("relay-van-2")).unwrap();
+    let piped = derecho(&["solve", "-"], Some(&file));
+    let named = derecho(&["solve", demo("relay-van-2").to_str().unwrap()], None);
+    assert_eq!(json(&piped), json(&named));
+}
+
+#[test]
+fn solve_reads_short_forms() {
+    let short = r#"{"format":"derecho-job","version":1,"title":"Short",
+        "rig":{"frame_eye_side":"left","lift":"4 in"},
+        "setups":{"as_found":{"length":812.8,"frame_eye_height":"22 in","axle_eye_height":"20 in","read":"before_the_lift"}}}"#;
+    let solved = json(&derecho(&["solve", "-"], Some(short)));
+    let length = solved["bar"]["correction"]["recentring"]["length_mm"].as_f64().unwrap();
+    assert!((length - 1056.0_f64.sqrt() * 25.4).abs() < 1e-9);
+}
+
+#[test]
+fn a_bad_file_exits_with_2_and_says_where() {
+    let broken = derecho(&["solve", "-"], Some("{\n  \"format\": oops\n}"));
+    assert_eq!(broken.status.code(), Some(2));
+    assert!(complaint(&broken).contains("standard input:2:"), "{}", complaint(&broken));
+    assert!(broken.stdout.is_empty());
+
+    let text = r#"{"format":"derecho-job","version":1,"title":"T","rig":{"lift":"24 13/0 in","colour":1}}"#;
+    let faulty = derecho(&["solve", "-"], Some(text));
+    assert_eq!(faulty.status.code(), Some(2));
+    let says = complaint(&faulty);
+    assert!(
+        says.contains("at /rig/lift (characters 7 to 7): A fraction cannot have 0 under the bar"),
+        "{says}"
+    );
+    assert!(says.contains("'colour' was unexpected"), "{says}");
+
+    let absent = derecho(&["solve", "no-such-file.json"], None);
+    assert_eq!(absent.status.code(), Some(2));
+    assert!(complaint(&absent).contains("no-such-file.json"));
+}
+
+#[test]
+fn tape_prints_one_object() {
+    let inches = json(&derecho(&["tape", "24 13/16", "--unit", "in", "--json"], None));
+    assert_eq!((inches["mm"].as_f64(), inches["text"].as_str()), (Some(630.2375), Some("24 13/16\"")));
+    let millimetres = json(&derecho(&["tape", "24 13/16 in", "--unit", "mm", "--json"], None));
+    assert_eq!(millimetres["text"], "630.2 mm");
+    let carried = json(&derecho(&["tape", "23 63/64", "--json"], None));
+    assert_eq!(carried["text"], "24\"");
+    let fine = json(&derecho(&["tape", "5.1", "--json", "--fraction", "32"], None));
+    assert_eq!(fine["text"], "5 3/32\"");
+    let drop = json(&derecho(&["tape", "-1 1/2", "--signed", "--json"], None));
+    assert_eq!(drop["mm"], -38.1);
+}
+
+#[test]
+fn tape_refuses_with_the_place_marked() {
+    let refused = derecho(&["tape", "24 13/0"], None);
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(complaint(&refused).ends_with("  24 13/0\n        ^\n"), "{}", complaint(&refused));
+    assert_eq!(derecho(&["tape", "-3/8"], None).status.code(), Some(2));
+}
+
+#[test]
+fn jobs_go_out_and_come_back() {
+    let data = tempfile::tempdir().unwrap();
+    let data = data.path().to_str().unwrap();
+    let file = demo("water-tender-3");
+    let stored = derecho(&["import", file.to_str().unwrap(), "--data", data], None);
+    assert!(stored.status.success(), "{}", complaint(&stored));
+    let line = String::from_utf8(stored.stdout).unwrap();
+    let (id, title) = line.trim_end().split_once('\t').unwrap();
+    assert_eq!(title, "Water tender 3");
+    let listed = derecho(&["export", "--data", data], None);
+    assert_eq!(String::from_utf8(listed.stdout).unwrap(), line);
+    let out = json(&derecho(&["export", id, "--data", data], None));
+    assert_eq!(out["title"], title);
+    let solved = json(&derecho(&["solve", "-"], Some(&out.to_string())));
+    assert_eq!(solved, json(&derecho(&["solve", file.to_str().unwrap()], None)));
+    assert_eq!(derecho(&["export", "no-such-id", "--data", data], None).status.code(), Some(1));
+
+    // A bad file among good ones stores none of them.
+    let mixed = derecho(&["import", file.to_str().unwrap(), "-", "--data", data], Some("{}"));
+    assert_eq!(mixed.status.code(), Some(2));
+    assert_eq!(String::from_utf8(derecho(&["export", "--data", data], None).stdout).unwrap(), line);
+}
+
+#[test]
+fn the_schema_accepts_the_demo_jobs_as_written() {
+    let schema = json(&derecho(&["schema"], None));
+    let validator = jsonschema::validator_for(&schema).unwrap();
+    for name in [
+        "lookout-truck-7",
+        "lookout-truck-12",
+        "water-tender-3",
+        "relay-van-2",
+        "lookout-truck-4",
+        "supply-truck-9",
+    ] {
+        let job: Value = serde_json::from_str(&std::fs::read_to_string(demo(name)).unwrap()).unwrap();
+        let faults: Vec<String> = validator.iter_errors(&job).map(|error| error.to_string()).collect();
+        assert_eq!(faults, Vec::<String>::new(), "{name}");
+    }
+    assert!(!validator.is_valid(&serde_json::json!({ "format": "derecho-job" })));
+}
+
+#[test]
+fn serving_the_network_is_refused() {
+    let data = tempfile::tempdir().unwrap();
+    let refused = derecho(&["serve", "--listen", "0.0.0.0:0", "--data", data.path().to_str().unwrap()], None);
+    assert_eq!(refused.status.code(), Some(1));
+    assert!(complaint(&refused).contains("127.0.0.1"));
+}
+
+#[test]
+fn wrong_words_exit_with_2() {
+    assert_eq!(derecho(&["solve"], None).status.code(), Some(2));
+    assert_eq!(derecho(&["weld"], None).status.code(), Some(2));
+}

@@ -1,0 +1,116 @@
+//! The server killed with -9 between and during saves: every acknowledged save is there
+//! afterwards.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
+use std::time::Duration;
+
+use reqwest::Client;
+use serde_json::{Value, json};
+
+/// A running server that is killed when it goes out of use.
+struct Server {
+    child: Child,
+    address: String,
+}
+
+impl Server {
+    fn start(data: &Path) -> Self {
+        let mut child = Command::new(env!("CARGO_BIN_EXE_derecho"))
+            .args(["serve", "--listen", "127.0.0.1:0", "--data"])
+            .arg(data)
+            .stdout(Stdio::piped())
+            .spawn()
+            .unwrap();
+        let mut line = String::new();
+        BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
+        let address = line.trim().rsplit_once(' ').unwrap().1.trim_end_matches('/').to_owned();
+        Self { child, address }
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        // SIGKILL: nothing is flushed or closed.
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+fn document(count: u64) -> Value {
+    json!({ "format": "derecho-job", "version": 1, "title": format!("save {count}") })
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn every_acknowledged_save_survives() {
+    let data = tempfile::tempdir().unwrap();
+    let client = Client::new();
+    let mut server = Server::start(data.path());
+    let made: Value = client
+        .post(format!("{}/api/v1/jobs", server.address))
+        .body(document(0).to_string())
+        .send()
+        .await
+        .unwrap()
+        .json()
+        .await
+        .unwrap();
+    let id = made["id"].as_str().unwrap().to_owned();
+    let mut known = 1;
+    // Killed five times, each after another stretch of saving.
+    for stretch in [5_u64, 35, 80, 17, 140] {
+        let acknowledged = Arc::new(AtomicU64::new(known));
+        let saving = {
+            let (client, address, id, acknowledged) =
+                (client.clone(), server.address.clone(), id.clone(), Arc::clone(&acknowledged));
+            tokio::spawn(async move {
+                let mut revision = known;
+                loop {
+                    let request = client
+                        .put(format!("{address}/api/v1/jobs/{id}"))
+                        .header("If-Match", format!("\"{revision}\""))
+                        .body(document(revision + 1).to_string());
+                    let Ok(answer) = request.send().await else { return };
+                    // An answer that breaks off half-way acknowledged nothing.
+                    let Ok(body) = answer.json::<Value>().await else { return };
+                    revision = body["revision"].as_u64().unwrap();
+                    acknowledged.store(revision, Ordering::SeqCst);
+                }
+            })
+        };
+        tokio::time::sleep(Duration::from_millis(stretch)).await;
+        drop(server);
+        saving.await.unwrap();
+        server = Server::start(data.path());
+        let stored: Value = client
+            .get(format!("{}/api/v1/jobs/{id}", server.address))
+            .send()
+            .await
+            .unwrap()
+            .json()
+            .await
+            .unwrap();
+        let revision = stored["revision"].as_u64().unwrap();
+        let acknowledged = acknowledged.load(Ordering::SeqCst);
+        // One more may have reached the disk before its answer was cut off.
+        assert!((acknowledged..=acknowledged + 1).contains(&revision), "{revision} after {acknowledged}");
+        if revision > 1 {
+            assert_eq!(stored["document"]["title"], format!("save {revision}"));
+        }
+        let history: Value = client
+            .get(format!("{}/api/v1/jobs/{id}/revisions", server.address))
+            .send()
+            .await
+            .unwrap()
+            .json()
+            .await
+            .unwrap();
+        assert_eq!(history.as_array().unwrap().len() as u64, revision, "no revision is missing");
+        known = revision;
+    }
+    assert!(known > 5, "saves happened at all: {known}");
+}
