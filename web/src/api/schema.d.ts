@@ -583,6 +583,8 @@ export interface components {
             from_length_mm: components["schemas"]["Length"];
             /** @description What a cure by length alone leaves behind. */
             leaves_says: components["schemas"]["Phrase"];
+            /** @description Whether the longer bar makes it worse, in this job's numbers; where it is longer. */
+            longer_says?: components["schemas"]["Phrase"];
             /** @description The bar at the wanted length. */
             planned: components["schemas"]["BarFigures"];
             /** @description Its swing over the travel. */

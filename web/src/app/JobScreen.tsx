@@ -10,6 +10,7 @@ import { BarStage } from "../stages/bar/BarStage";
 import { ProveStage } from "../stages/prove/ProveStage";
 import { RigStage } from "../stages/rig/RigStage";
 import { TapeStage } from "../stages/tape/TapeStage";
+import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
 import { Notice } from "../ui/Notice";
 import { ConflictDialog } from "./ConflictDialog";
@@ -56,7 +57,7 @@ export function JobScreen() {
 }
 
 function Work({ stage }: { stage: StageName }) {
-  const { view } = useJob();
+  const { view, results } = useJob();
   const [keysShown, showKeys] = useState(false);
   useKeys(view.id, () => showKeys(true));
   const Screen = SCREENS[stage];
@@ -70,6 +71,7 @@ function Work({ stage }: { stage: StageName }) {
             <Faults />
             <Screen />
           </div>
+          <Cautions key={stage} cautions={results.cautions} stage={stage} />
         </main>
       </div>
       {/* A row of its own, so that its keys never move under a finger. */}

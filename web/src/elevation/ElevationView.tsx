@@ -52,7 +52,7 @@ export function ElevationView({
   ] as const;
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]" data-elevation>
-      <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] gap-2">
+      <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] gap-x-2 gap-y-1">
         <SideName side={first} steeringSide={steeringSide} />
         <div className="grid justify-items-center gap-1">
           {length !== undefined && angle !== undefined && (
@@ -66,13 +66,13 @@ export function ElevationView({
               </span>
             </div>
           )}
-          {hasPlan && (
-            <div className="[&>div>div:first-child]:sr-only [&_div]:flex-nowrap">
-              <Choice label="Drawn" value={shown} options={options} onPick={stance.setShown} />
-            </div>
-          )}
         </div>
         <SideName side={second} steeringSide={steeringSide} className="text-right" />
+        {hasPlan && (
+          <div className="col-span-3 justify-self-center [&>div>div:first-child]:sr-only [&_div]:flex-nowrap">
+            <Choice label="Drawn" value={shown} options={options} onPick={stance.setShown} />
+          </div>
+        )}
       </div>
       <div ref={box} className="min-h-0 overflow-hidden">
         {width > 0 && height > 0 && (

@@ -23,6 +23,7 @@ export function fit(
   const top = Math.max(elevation.frame_bottom_mm + 150 + droop, elevation.tyre_diameter_mm) + 30;
   const k = Math.min((width - 2 * margin) / (2 * half), (height - 2 * margin) / top);
   const turn = face === "front" ? 1 : -1;
-  const ground = height - margin - Math.max(0, (height - 2 * margin - k * top) / 2);
+  // The rule lies under the axle: what is left over stays above.
+  const ground = height - margin;
   return { k, x: (y) => width / 2 + turn * y * k, y: (z) => ground - z * k };
 }

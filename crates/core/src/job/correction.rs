@@ -155,6 +155,10 @@ pub struct Correction {
     pub thumb_says: Phrase,
     /// What a cure by length alone leaves behind.
     pub leaves_says: Phrase,
+    /// Whether the longer bar makes it worse, in this job's numbers; where it is longer.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub longer_says: Option<Phrase>,
     /// The arithmetic with this job's numbers.
     pub working: Working,
     /// Once a length was set in this round.
@@ -529,6 +533,7 @@ fn correct(
         says: length_says(&recentring),
         thumb_says: thumb_says(&recentring),
         leaves_says: leaves_says(&planned, droop + driven, bump - driven),
+        longer_says: longer_says(found, &planned, offset, bump - driven),
         working: length_working(found, offset, &recentring),
         set: set_check.map(|(check, _)| check),
         basis,
@@ -841,4 +846,23 @@ fn leaves_says(planned: &FrontView, droop: Length, bump: Length) -> Phrase {
             over
         }
     })
+}
+
+/// Some hold that a longer bar makes the sideways motion worse. Its rate is a little
+/// smaller; but the swing now starts from the centre instead of from the offset.
+fn longer_says(found: &FrontView, planned: &FrontView, offset: Length, bump: Length) -> Option<Phrase> {
+    if planned.length() <= found.length() || found.rise().abs().to_mm() < 1.0 {
+        return None;
+    }
+    let (before, after) = (found.lateral_rate().abs(), planned.lateral_rate().abs());
+    let tight = |view: &FrontView| view.pulled_tight().1.min(bump);
+    let at_bump = (offset + found.shift_at(tight(found)), planned.shift_at(tight(planned)));
+    Some(Phrase::of(|w| {
+        format!(
+            "Does the longer bar make it worse? Its rate is {:.1} % smaller. But it swings from the centre: at full bump the axle is {} with it, and {} as found. The curves show both.",
+            (1.0 - after / before) * 100.0,
+            w.sideways(at_bump.1),
+            w.sideways(at_bump.0)
+        )
+    }))
 }

@@ -7,7 +7,6 @@ import { SwingPlot } from "../../elevation/SwingPlot";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
-import { Cautions } from "../../ui/Cautions";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
@@ -66,7 +65,6 @@ export function BarStage() {
       >
         <AdjusterInputs />
       </Fold>
-      <Cautions cautions={results.cautions} stage="bar" />
     </>
   );
 }
@@ -153,10 +151,9 @@ function Stands({ bar }: { bar: BarResult }) {
           <Figure>{say(bar.correction.leaves_says, units)}</Figure>
         </p>
       )}
-      {bar.correction && (
+      {bar.correction?.longer_says && (
         <p className="text-muted">
-          A longer bar is no worse at the new height: its rate is a little smaller. But the swing now happens
-          about the centre, so in bump the axle goes off the other way. The curves show both.
+          <Figure>{say(bar.correction.longer_says, units)}</Figure>
         </p>
       )}
       <SwingPlot

@@ -7,7 +7,6 @@ import { useJob } from "../../app/useJob";
 import { say, sideways } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
-import { Cautions } from "../../ui/Cautions";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
@@ -42,7 +41,6 @@ export function ProveStage() {
         <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
           Go to Bar
         </Button>
-        <Cautions cautions={results.cautions} stage="prove" />
       </>
     );
   }
@@ -68,7 +66,6 @@ export function ProveStage() {
       {result?.centring && <WorkingOut working={result.centring.working} />}
       <ComplaintsAgain />
       <Settle />
-      <Cautions cautions={results.cautions} stage="prove" />
     </>
   );
 }

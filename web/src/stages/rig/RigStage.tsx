@@ -6,7 +6,6 @@ import { say } from "../../measure/format";
 import { AngleField } from "../../ui/AngleField";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
-import { Cautions } from "../../ui/Cautions";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -173,7 +172,6 @@ export function RigStage() {
         onCommit={(notes) => change((old: Job) => ({ ...old, notes }))}
       />
       <Assumed />
-      <Cautions cautions={results.cautions} stage="rig" />
     </>
   );
 }

@@ -6,7 +6,6 @@ import { useJob } from "../../app/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
-import { Cautions } from "../../ui/Cautions";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
@@ -66,7 +65,6 @@ export function TapeStage() {
           </Button>
         ))}
       </div>
-      <Cautions cautions={results.cautions} stage="tape" />
     </>
   );
 }
