@@ -133,6 +133,8 @@ pub enum Verdict {
     BarTooShort,
     /// Too little thread would stay in.
     TooLittleThread,
+    /// Two threads of one hand: the finer one is screwed in to its end first.
+    ThreadBottoms,
     /// The shortest setting is too long: ends must be cut.
     CutBack,
 }
@@ -327,6 +329,8 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
         Verdict::CutBack
     } else if after.iter().any(|end| end.enough == Some(false)) {
         Verdict::TooLittleThread
+    } else if after.iter().any(bottoms) {
+        Verdict::ThreadBottoms
     } else {
         Verdict::Fits
     };
@@ -362,6 +366,10 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
     };
     settled.says = verdict_in_words(&settled, wanted);
     settled
+}
+
+fn bottoms(end: &EndAfter) -> bool {
+    end.engagement_after_mm.zip(end.full_depth_mm).is_some_and(|(after, full)| after > full + SLACK)
 }
 
 fn end_after(end: &ThreadedEnd, out: Length, cut: Option<Length>) -> EndAfter {
@@ -505,6 +513,9 @@ fn verdict_in_words(setting: &Setting, wanted: Length) -> Phrase {
                 w.distance(needed)
             )
         }),
+        Verdict::ThreadBottoms => Phrase::plain(
+            "The finer thread would be screwed in to its end before the length is reached. Take a bar with opposite hands, or a longer one.",
+        ),
         _ => Phrase::of(|w| {
             if leftover.abs() <= SLACK {
                 "These steps hit the length.".to_owned()

@@ -1,5 +1,6 @@
 //! The job document, whether it makes sense, and everything computed from it.
 
+mod bar_words;
 pub mod check;
 pub mod correction;
 pub mod document;
