@@ -407,6 +407,166 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
     .await;
 }
 
+/// The read-back on the screen is written by the client, that of the API by the core: one
+/// and the same rule.
+#[tokio::test(flavor = "multi_thread")]
+async fn the_screen_reads_back_as_the_core_does() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-12/rig", shop.address)).await?;
+        page.press("Sizes and tolerances").await?;
+        let client = reqwest::Client::new();
+        for text in [
+            "10 1/2", "23 63/64", "24 13/32", "1/3", "5/32", "0.03", "630,5 mm", "0.05 mm", "2' 3 1/2",
+            "63 cm", "24 31/32",
+        ] {
+            let answer =
+                client.get(format!("{}/api/v1/tape", shop.address)).query(&[("text", text), ("unit", "in")]);
+            let back: Value =
+                answer.send().await.expect("the server answers").json().await.expect("it is JSON");
+            let wanted = format!(
+                "{} · {}",
+                back["inches"].as_str().unwrap_or_default(),
+                back["millimetres"].as_str().unwrap_or_default()
+            );
+            page.fill("Tyre width", text).await?;
+            page.sees("fieldset, [data-slate]", &wanted.replace('"', "″")).await?;
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_stick_is_dragged_and_everything_follows() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
+        page.sees("[data-travel]", "ride height").await?;
+        let stick = page.at("//*[@data-stick]").await?;
+        let before = page.driver.find(By::Css("[data-elevation] svg")).await?.inner_html().await?;
+        let box_of = stick.rect().await?;
+        let middle = (box_of.x + box_of.width / 2.0) as i64;
+        // From the middle to the very top, where the travel ends.
+        page.driver
+            .action_chain()
+            .move_to(middle, (box_of.y + box_of.height / 2.0) as i64)
+            .click_and_hold()
+            .move_to(middle, (box_of.y + box_of.height * 0.3) as i64)
+            .move_to(middle, box_of.y as i64 + 4)
+            .release()
+            .perform()
+            .await?;
+        page.sees("[data-travel]", "3 1/2″ bump").await?;
+        let after = page.driver.find(By::Css("[data-elevation] svg")).await?.inner_html().await?;
+        assert_ne!(before, after, "the drawing moved");
+        page.sees("[data-pointer=plan]", "right").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
+        page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
+        // The classic mistake: 1 in instead of 1/2.
+        page.enter("Length set, eye to eye", "33").await?;
+        page.sees(SLATE, "The axle should sit 1/2″ to the right now").await?;
+        page.press("Read both sides again in Prove").await?;
+        page.press("Start the after-readings").await?;
+        page.saved().await?;
+        type_readings(&page, ["5 1/2", "5 1/2", "5 1/2", "5 1/2", "6 1/2", "6 1/2", "6 1/2", "6 1/2"])
+            .await?;
+        page.sees(ANSWER, "Still 1/2″ to the right").await?;
+        page.sees(SLATE, "the full difference of the two sides instead of half of it").await?;
+        page.press("Back to Bar").await?;
+        // From 33 in: e = −1/2 in at v = 6 in, √((32.4500 − 0.5)² + 36) − 33 = −0.4915.
+        page.sees(ANSWER, "Shorten the bar 1/2″").await?;
+        page.at("//*[@data-stage='prove'][@data-progress='needs_look']").await?;
+
+        // Read while hanging it proves nothing at all.
+        page.key("4").await?;
+        page.press("hanging").await?;
+        page.sees(ANSWER, "Not proved: read again").await?;
+        page.sees(SLATE, "taken while it hung").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
+    let shop = Shop::open();
+    for (name, size) in [("tablet", TABLET), ("phone", PHONE)] {
+        let address = shop.address.clone();
+        in_browser(size, |page| async move {
+            for view in [
+                "",
+                "jobs/water-tender-3/rig",
+                "jobs/lookout-truck-4/tape",
+                "jobs/lookout-truck-7/bar",
+                "jobs/supply-truck-9/prove",
+            ] {
+                page.go(&format!("{address}/{view}")).await?;
+                page.at("//*[@data-job] | //*[@data-answer]").await?;
+                let wide: bool = page
+                    .driver
+                    .execute("return document.documentElement.scrollWidth > window.innerWidth", Vec::new())
+                    .await?
+                    .convert()?;
+                assert!(!wide, "{view} on a {name} sticks out sideways");
+                assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view} on a {name}");
+            }
+            Ok(())
+        })
+        .await;
+    }
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_job_file_goes_out_and_comes_in_through_the_bay() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let folder = tempfile::tempdir().expect("there is room for a file");
+        let file = folder.path().join("van.derecho.json");
+        let exported = reqwest::get(format!("{}/api/v1/jobs/relay-van-2/export", shop.address)).await;
+        let text = exported.expect("the server answers").text().await.expect("a job file is text");
+        std::fs::write(&file, &text).expect("the file is written");
+        page.go(&shop.address).await?;
+        page.at("//input[@type='file']").await?.send_keys(file.to_string_lossy()).await?;
+        page.sees(ANSWER, "Front,").await?;
+        assert_ne!(page.job_id().await?, "relay-van-2");
+
+        // A file with a mistake is refused with its place, and the bay stays as it was.
+        std::fs::write(&file, text.replace("\"148\"", "\"148 17/16 in\"")).expect("the file is written");
+        page.go(&shop.address).await?;
+        page.at("//input[@type='file']").await?.send_keys(file.to_string_lossy()).await?;
+        page.sees("main", "/sheets/0/left/0: After a whole number the fraction must be less than 1").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn after_a_power_cut_the_job_is_as_it_was_saved() {
+    let mut shop = Shop::open();
+    let address = shop.address.clone();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{address}/jobs/lookout-truck-7/tape")).await?;
+        page.enter("left reading 1", "7").await?;
+        page.saved().await?;
+        page.sees(ANSWER, "9/16″ to the left").await?;
+        shop.cut_power();
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.at("//input[@data-tape='/sheets/0/left/0'][@value='7']").await?;
+        Ok(())
+    })
+    .await;
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn a_change_made_while_the_server_is_down_is_kept_and_saved_later() {
     let shop = Shop::open();
