@@ -127,6 +127,9 @@ fn a_lowered_van_with_its_bar_the_other_way_up() {
     assert_eq!(bar.rise.disagreement_mm, None, "the finder agrees with the heights");
     // Level 70 mm further down in droop.
     assert_eq!(bar.level_travel_mm.to_mm(), -70.0);
+    // No fore-aft offset: straight up or down when v is the whole 860 mm.
+    assert!((bar.tight_droop_travel_mm.to_mm() - (-70.0 - 860.0)).abs() < 1e-9);
+    assert!((bar.tight_bump_travel_mm.to_mm() - (-70.0 + 860.0)).abs() < 1e-9);
     let setting = bar.correction.unwrap().setting.unwrap();
     // 5 mm wanted, half turns of 0.75 mm: seven of them, 3 turns and 3 flats.
     assert_eq!((setting.turns, setting.flats, setting.verdict), (Some(3), Some(3), Verdict::Fits));
@@ -137,7 +140,12 @@ fn scattered_readings_offer_no_length() {
     let results = solve(&demo(4));
     let sheet = &results.sheets[0];
     assert_eq!(sheet.centring.as_ref().unwrap().answer, Answer::CannotTell);
-    assert!(sheet.second_thoughts.iter().any(|thought| thought.inches.contains("disagree by 5/8\"")));
+    assert!(
+        sheet
+            .second_thoughts
+            .iter()
+            .any(|thought| thought.inches.contains("on the left by 5/8\", on the right by 5/8\""))
+    );
     let bar = results.bar.unwrap();
     assert_eq!(bar.correction, None);
     assert!(bar.withheld.unwrap().inches.contains("cannot tell"));

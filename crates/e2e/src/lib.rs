@@ -223,7 +223,7 @@ impl Page {
             let mut shown = Vec::new();
             for element in self.driver.find_all(By::Css(css)).await? {
                 // Between finding and reading the page may have drawn anew.
-                shown.push(element.text().await.unwrap_or_default().replace('\n', " "));
+                shown.push(element.text().await.unwrap_or_default().replace(['\n', '\u{a0}'], " "));
             }
             if let Some(text) = shown.iter().find(|text| text.contains(part)) {
                 return Ok(text.clone());

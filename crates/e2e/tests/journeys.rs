@@ -370,6 +370,12 @@ async fn the_bay_finds_jobs_and_opens_samples() {
         page.press("Relay van 2").await?;
         page.sees(ANSWER, "to the right").await?;
         assert_ne!(page.job_id().await?, "relay-van-2", "a sample opens as a job of one's own");
+        // A sheet begun by mistake is taken out again.
+        page.press("Squareness").await?;
+        page.sees(ANSWER, "Read both sides").await?;
+        page.press("More about this sheet").await?;
+        page.press("Take this sheet out").await?;
+        page.sees(ANSWER, "to the right").await?;
         Ok(())
     })
     .await;
@@ -472,8 +478,11 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
+        // A slip of the finger is mended in its own field.
+        page.enter("Length set, eye to eye", "23").await?;
+        page.sees(SLATE, "Set to 23″").await?;
         // The classic mistake: 1 in instead of 1/2.
-        page.enter("Length set, eye to eye", "33").await?;
+        page.enter("Length it is set to", "33").await?;
         page.sees(SLATE, "The axle should sit 1/2″ to the right now").await?;
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;

@@ -451,6 +451,10 @@ export interface components {
             says: components["schemas"]["Phrase"];
             /** @description The whole travel, droop first. */
             sweep: components["schemas"]["Sample"][];
+            /** @description Travel from ride height at which it stands straight up. */
+            tight_bump_travel_mm: components["schemas"]["Length"];
+            /** @description Travel from ride height at which the bar hangs straight down, inside the travel or not. */
+            tight_droop_travel_mm: components["schemas"]["Length"];
             /** @description What to look at again. */
             warnings: components["schemas"]["Phrase"][];
             /** @description Why no correction is offered, where none is. */
@@ -1551,7 +1555,7 @@ export interface components {
          * @description What comes of trying to set the wanted length.
          * @enum {string}
          */
-        Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "too_little_thread" | "cut_back";
+        Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "too_little_thread" | "thread_bottoms" | "cut_back";
         /** @description How a figure is worked out, line by line. */
         Working: {
             /** @description The lines, in order. */

@@ -43,7 +43,7 @@ export function HistoryDialog({ open, onOpenChange }: HistoryDialogProps) {
           <li key={line.revision}>
             <Button
               look={picked === line.revision ? "strong" : "plain"}
-              className="w-full justify-between"
+              className="w-full justify-between!"
               onClick={() => setPicked(line.revision)}
             >
               <span>

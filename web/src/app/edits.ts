@@ -63,6 +63,23 @@ export function addSheet(job: Job, kind: Sheet["kind"]): { id: string; edit: (jo
   return { id, edit: (old) => ({ ...old, sheets: [...(old.sheets ?? []), sheet] }) };
 }
 
+/** The last length set, mended; taken out where it is emptied. */
+export const mendSetting =
+  (length: TapeEntry | undefined) =>
+  (job: Job): Job => {
+    const made = job.setups?.as_built ?? [];
+    const last = made.at(-1);
+    const mended = last && length ? [{ ...last, length }] : [];
+    return { ...job, setups: { ...job.setups, as_built: [...made.slice(0, -1), ...mended] } };
+  };
+
+export const removeSheet =
+  (id: string) =>
+  (job: Job): Job => ({
+    ...job,
+    sheets: (job.sheets ?? []).filter((sheet) => sheet.id !== id),
+  });
+
 export const addSetting =
   (length: TapeEntry, wanted: number | undefined) =>
   (job: Job): Job => {

@@ -146,7 +146,7 @@ function lines(name: string): string[] {
   const found: string[] = [];
   for (const word of name.split(" ")) {
     const last = found[found.length - 1];
-    if (last !== undefined && last.length + word.length < 11) found[found.length - 1] = `${last} ${word}`;
+    if (last !== undefined && last.length + word.length < 9) found[found.length - 1] = `${last} ${word}`;
     else found.push(word);
   }
   return found.slice(0, 3);

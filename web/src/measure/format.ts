@@ -62,7 +62,10 @@ export function say(phrase: Phrase, unit: Unit): string {
   return unit === "in" ? phrase.in : phrase.mm;
 }
 
-/** Inches written with proper marks for reading; typed texts are left as they are. */
+/**
+ * Figures set for reading: inch marks, and no line break inside a figure. Typed texts are
+ * left as they are.
+ */
 export function withMarks(text: string): string {
-  return text.replaceAll(/(?<=\d)"/g, "″");
+  return text.replaceAll(/(?<=\d)"/g, "″").replaceAll(/(?<=\d) (?=mm\b|\d+\/\d|½)/g, "\u00a0");
 }

@@ -13,26 +13,27 @@ export function Cautions({ cautions, stage }: { cautions: Results["cautions"]; s
   if (!first) return null;
   return (
     <Collapsible.Root open={open} onOpenChange={setOpen} asChild>
-      <section aria-label="Cautions" className="border-axle border-t-4 bg-slate px-4 py-2 leading-snug">
-        <p className="flex gap-2">
-          <ShieldAlert size={20} aria-hidden className="mt-0.5 shrink-0 text-axle" />
-          <span>
-            <b className="text-axle">Mind this.</b> {first.says}
-          </span>
+      <section
+        aria-label="Cautions"
+        className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-2 border-axle border-t-4 bg-slate px-3 py-1 text-[15.5px] leading-tight"
+      >
+        <ShieldAlert size={20} aria-hidden className="text-axle" />
+        <p>
+          <b className="text-axle">Mind this.</b> {first.says}
         </p>
+        {rest.length > 0 && (
+          <Collapsible.Trigger className="flex min-h-11 min-w-11 items-center gap-1 border-line border-l pl-2">
+            {open ? <ChevronDown size={18} aria-hidden /> : <ChevronUp size={18} aria-hidden />}
+            {open ? "fold" : `${rest.length} more`}
+          </Collapsible.Trigger>
+        )}
         <Collapsible.Content asChild>
-          <ul className="mt-2 grid max-h-[45dvh] list-disc gap-1.5 overflow-y-auto pl-12">
+          <ul className="col-span-3 grid max-h-[45dvh] list-disc gap-1.5 overflow-y-auto py-2 pl-12">
             {rest.map((caution) => (
               <li key={caution.says}>{caution.says}</li>
             ))}
           </ul>
         </Collapsible.Content>
-        {rest.length > 0 && (
-          <Collapsible.Trigger className="ml-7 flex min-h-11 items-center gap-1 underline">
-            {open ? <ChevronDown size={18} aria-hidden /> : <ChevronUp size={18} aria-hidden />}
-            {open ? "fold away" : `${rest.length} more to mind at this stage`}
-          </Collapsible.Trigger>
-        )}
       </section>
     </Collapsible.Root>
   );

@@ -64,12 +64,14 @@ export function TapeField(props: TapeFieldProps) {
       <label htmlFor={id} className={bare ? "sr-only" : "mb-1 block text-[15px] text-muted"}>
         {label}
       </label>
-      <div className={`flex items-stretch border-[1.5px] bg-tape ${fault ? "border-axle" : "border-ink"}`}>
+      <div
+        className={`flex items-stretch border-[1.5px] bg-tape focus-within:outline-3 focus-within:outline-frame ${fault ? "border-axle" : "border-ink"}`}
+      >
         <input
           id={id}
           ref={input}
           data-tape={pointer}
-          className="min-h-11 w-full min-w-0 bg-transparent px-2 text-[20px]"
+          className="min-h-11 w-full min-w-0 bg-transparent px-2 text-[20px] outline-none!"
           value={field.text}
           autoComplete="off"
           autoCapitalize="none"

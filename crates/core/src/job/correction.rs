@@ -180,6 +180,10 @@ pub struct BarResult {
     pub found_swing: Swing,
     /// Travel from ride height at which the bar is level.
     pub level_travel_mm: Length,
+    /// Travel from ride height at which the bar hangs straight down, inside the travel or not.
+    pub tight_droop_travel_mm: Length,
+    /// Travel from ride height at which it stands straight up.
+    pub tight_bump_travel_mm: Length,
     /// What the lift alone does, where there is one.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -380,6 +384,8 @@ pub fn bar(job: &Job, sheets: &[SheetResult]) -> BarOutcome {
         found: BarFigures::from(&found),
         found_swing,
         level_travel_mm: found.rise() + driven,
+        tight_droop_travel_mm: found.pulled_tight().0 + driven,
+        tight_bump_travel_mm: found.pulled_tight().1 + driven,
         lift,
         eye_check,
         correction,

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::document::{Job, Method, Rig, Sheet, SheetKind};
-use crate::measure::centring::{Answer, Centring, Readings, centring};
+use crate::measure::centring::{Answer, Centring, Readings, centring, range};
 use crate::measure::squareness::{AxleEnd, Squareness, squareness};
 use crate::measure::{Angle, AngleEntry, Length, Phrase, TapeEntry, Unit};
 
@@ -224,21 +224,22 @@ fn refusals(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
 fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
     let mut thoughts = Vec::new();
     let spread = rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length);
-    for (side, entries) in [("left", &sheet.left), ("right", &sheet.right)] {
-        let readings = lengths(entries);
-        let (Some(least), Some(most)) =
-            (readings.iter().copied().reduce(Length::min), readings.iter().copied().reduce(Length::max))
-        else {
-            continue;
-        };
-        if most - least > spread * SUSPICIOUS_SPREADS {
-            thoughts.push(Phrase::of(|w| {
-                format!(
-                    "The repeats on the {side} disagree by {}. Was somebody leaning on it, or was the tape on another edge?",
-                    w.distance(most - least)
-                )
-            }));
-        }
+    let apart: Vec<(&str, Length)> = [("left", &sheet.left), ("right", &sheet.right)]
+        .into_iter()
+        .map(|(side, entries)| (side, range(&lengths(entries))))
+        .filter(|(_, range)| *range > spread * SUSPICIOUS_SPREADS)
+        .collect();
+    if !apart.is_empty() {
+        thoughts.push(Phrase::of(|w| {
+            let told: Vec<String> = apart
+                .iter()
+                .map(|(side, range)| format!("on the {side} by {}", w.distance(*range)))
+                .collect();
+            format!(
+                "The repeats disagree: {}. Was somebody leaning on it, or was the tape on another edge?",
+                told.join(", ")
+            )
+        }));
     }
     let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
     if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < REPEATS_WANTED {

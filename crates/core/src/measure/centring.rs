@@ -111,7 +111,9 @@ fn squares_about(mean: Length, readings: &[Length]) -> f64 {
     readings.iter().map(|reading| (*reading - mean).to_mm().powi(2)).sum()
 }
 
-fn range(readings: &[Length]) -> Length {
+/// Largest less smallest; nought where there are none.
+#[must_use]
+pub fn range(readings: &[Length]) -> Length {
     let largest = readings.iter().copied().reduce(Length::max);
     let smallest = readings.iter().copied().reduce(Length::min);
     match (largest, smallest) {

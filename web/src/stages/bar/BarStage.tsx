@@ -1,7 +1,7 @@
 import { Ruler } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { addSetting } from "../../app/edits";
+import { addSetting, mendSetting } from "../../app/edits";
 import { useJob } from "../../app/useJob";
 import { SwingPlot } from "../../elevation/SwingPlot";
 import { say } from "../../measure/format";
@@ -106,6 +106,16 @@ function SetIt({ correction }: { correction: Correction }) {
         <p>
           <b>Set.</b> <Figure>{say(correction.set.says, units)}</Figure>
         </p>
+        {job.sheets?.every((sheet) => (sheet.after_setting ?? 0) < round) && (
+          <TapeField
+            job={view.id}
+            pointer={`/setups/as_built/${round - 1}/length`}
+            label="Length it is set to"
+            unit={job.rig?.sheet_unit ?? "in"}
+            value={job.setups?.as_built?.[round - 1]?.length}
+            onCommit={(length) => change(mendSetting(length))}
+          />
+        )}
         <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/prove`)}>
           Read both sides again in Prove
         </Button>

@@ -1,6 +1,8 @@
+import { Trash2 } from "lucide-react";
 import type { Schemas, Sheet, SheetResult } from "../../api/client";
-import { setReading, setSheet } from "../../app/edits";
+import { removeSheet, setReading, setSheet } from "../../app/edits";
 import { useJob } from "../../app/useJob";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
@@ -49,18 +51,24 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
     />
   );
   const squareness = sheet.kind === "squareness";
+  const method = sheet.method ?? "frame_to_hub";
   return (
     <>
       {!squareness && (
-        <div className="grid gap-3">
-          <MethodPicture method={sheet.method ?? "frame_to_hub"} />
-          <Choice
-            label="From what to what"
-            value={sheet.method ?? "frame_to_hub"}
-            options={METHODS}
-            onPick={(method) => set({ method })}
-          />
-        </div>
+        <Fold
+          title={`The tape goes: ${METHODS.find((m) => m.value === method)?.label.toLowerCase()}`}
+          open={most === 0}
+        >
+          <div className="grid gap-3">
+            <MethodPicture method={method} />
+            <Choice
+              label="From what to what"
+              value={method}
+              options={METHODS}
+              onPick={(picked) => set({ method: picked })}
+            />
+          </div>
+        </Fold>
       )}
       {squareness && (
         <p>
@@ -172,6 +180,12 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
             value={sheet.note ?? ""}
             onCommit={(note) => set({ note })}
           />
+          <div>
+            <Button onClick={() => change(removeSheet(id))}>
+              <Trash2 size={18} aria-hidden />
+              Take this sheet out
+            </Button>
+          </div>
         </div>
       </Fold>
     </>

@@ -19,42 +19,44 @@ export function SpreadMarks({ sheet }: { sheet: Sheet }) {
   const x = (mm: number) => SIZE.side + ((mm - from) / (to - from)) * (SIZE.width - 2 * SIZE.side);
   const coarse = to - from > 80;
   return (
-    <svg
-      viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-      className="w-full"
-      role="img"
-      aria-label="The repeats of both sides on one tape"
-    >
-      <rect x={1} y={17} width={SIZE.width - 2} height={28} fill="var(--tape)" stroke="var(--ink)" />
-      {ticks(from, to, sheet.unit ?? "in")
-        .filter(({ weight }) => weight === 3 || !coarse)
-        .map(({ mm, weight }) => (
-          <line key={mm} x1={x(mm)} x2={x(mm)} y1={45} y2={45 - TICKS[weight]} stroke="var(--muted)" />
+    <figure>
+      <svg
+        viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+        className="w-full"
+        role="img"
+        aria-label="The repeats of both sides on one tape"
+      >
+        <rect x={1} y={17} width={SIZE.width - 2} height={28} fill="var(--tape)" stroke="var(--ink)" />
+        {ticks(from, to, sheet.unit ?? "in")
+          .filter(({ weight }) => weight === 3 || !coarse)
+          .map(({ mm, weight }) => (
+            <line key={mm} x1={x(mm)} x2={x(mm)} y1={45} y2={45 - TICKS[weight]} stroke="var(--muted)" />
+          ))}
+        {left.map((mm, index) => (
+          <path
+            key={index}
+            d={`M${x(mm) - 6} 8 h12 l-6 12 z`}
+            fill="var(--axle)"
+            fillOpacity={0.65}
+            stroke="var(--ink)"
+          />
         ))}
-      {left.map((mm, index) => (
-        <path
-          key={index}
-          d={`M${x(mm) - 6} 8 h12 l-6 12 z`}
-          fill="var(--axle)"
-          fillOpacity={0.65}
-          stroke="var(--ink)"
-        />
-      ))}
-      {right.map((mm, index) => (
-        <path
-          key={index}
-          d={`M${x(mm) - 6} 56 h12 l-6 -12 z`}
-          fill="var(--marker)"
-          fillOpacity={0.75}
-          stroke="var(--ink)"
-        />
-      ))}
-      <text x={2} y={12} fontSize={13} fill="var(--ink)">
-        left ▾
-      </text>
-      <text x={SIZE.width - 2} y={59} fontSize={13} textAnchor="end" fill="var(--ink)">
-        right ▴
-      </text>
-    </svg>
+        {right.map((mm, index) => (
+          <path
+            key={index}
+            d={`M${x(mm) - 6} 56 h12 l-6 -12 z`}
+            fill="var(--marker)"
+            fillOpacity={0.75}
+            stroke="var(--ink)"
+          />
+        ))}
+        <text x={2} y={12} fontSize={13} fill="var(--ink)">
+          left ▾
+        </text>
+        <text x={SIZE.width - 2} y={59} fontSize={13} textAnchor="end" fill="var(--ink)">
+          right ▴
+        </text>
+      </svg>
+    </figure>
   );
 }
