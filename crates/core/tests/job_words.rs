@@ -190,6 +190,8 @@ fn a_stick_out_sheet_says_where_to_slide() {
     assert!(result.says.as_ref().unwrap().inches.starts_with("The sway bar sits 1/2\" to the left"));
     assert!(result.advice.as_ref().unwrap().inches.contains("Slide it 1/2\" to the right."));
     assert!(!result.usable, "it drives no correction of the track bar");
+    let results = solve(&job);
+    assert_eq!(results.stages[1].headline.inches, "no readings", "nor is it the axle's own reading");
 }
 
 #[test]

@@ -596,3 +596,66 @@ async fn a_change_made_while_the_server_is_down_is_kept_and_saved_later() {
     })
     .await;
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_a_person_prefers_stays_after_a_reload() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let url = format!("{}/jobs/lookout-truck-7/bar", shop.address);
+        page.go(&url).await?;
+        page.sees(ANSWER, "1/2″").await?;
+        page.key("u").await?;
+        page.key("f").await?;
+        page.press("More").await?;
+        page.press("Night bay").await?;
+        page.sees(ANSWER, "13 mm").await?;
+        page.driver.refresh().await?;
+        page.sees(ANSWER, "13 mm").await?;
+        page.press("seen from the rear, turn round").await?;
+        page.at("//html[@data-theme='night']").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_job_is_taken_out_of_the_bay_only_when_asked_twice() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-4/tape", shop.address)).await?;
+        page.press("More").await?;
+        page.press("Take out of the bay").await?;
+        page.press("Leave it").await?;
+        page.misses("[role=dialog]").await?;
+        page.press("More").await?;
+        page.press("Take out of the bay").await?;
+        page.press("Take it out").await?;
+        page.sees("[data-job=lookout-truck-7]", "Lookout truck 7").await?;
+        page.misses("[data-job=lookout-truck-4]").await?;
+        page.go(&format!("{}/jobs/lookout-truck-4/tape", shop.address)).await?;
+        page.sees("h1", "There is no such job").await?;
+        Ok(())
+    })
+    .await;
+}
+
+/// The client looks at an angle's form only; the core has the last word, and a refused
+/// change stays on the screen until it is mended or dropped.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
+        page.sees(ANSWER, "Lengthen the bar").await?;
+        page.press("The bar as found").await?;
+        page.enter("Finder along the bar", "95").await?;
+        page.sees(SLATE, "This is steeper than 89°").await?;
+        page.at("//*[@data-saved='refused']").await?;
+        assert_eq!(shop.job("relay-van-2").await["revision"], 1);
+        page.press("Drop this change").await?;
+        page.saved().await?;
+        assert_eq!(page.value("Finder along the bar").await?, "4.7");
+        Ok(())
+    })
+    .await;
+}

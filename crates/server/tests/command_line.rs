@@ -172,3 +172,57 @@ fn wrong_words_exit_with_2() {
     assert_eq!(derecho(&["solve"], None).status.code(), Some(2));
     assert_eq!(derecho(&["weld"], None).status.code(), Some(2));
 }
+
+fn document(path: &str) -> String {
+    std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("../..").join(path)).unwrap()
+}
+
+/// The example in the documentation is a job, and solves to the worked example's bar with
+/// half an inch read off the vehicle.
+#[test]
+fn the_documented_job_file_is_one() {
+    let page = document("docs/job-file.md");
+    let example = page.split("```json").nth(1).and_then(|rest| rest.split("```").next()).unwrap();
+    let solved = json(&derecho(&["solve", "-"], Some(example)));
+    let inches = |value: &Value| value.as_f64().unwrap() / 25.4;
+    assert!((inches(&solved["sheets"][0]["centring"]["offset_mm"]) - 0.5).abs() < 1e-9);
+    // √((√988 + 0.5)² + 36) − 32 with h₂ = √(32² − 6²) = √988.
+    let by_hand = ((988.0_f64.sqrt() + 0.5).powi(2) + 36.0).sqrt() - 32.0;
+    assert!((inches(&solved["bar"]["correction"]["recentring"]["change_mm"]) - by_hand).abs() < 1e-9);
+}
+
+/// Every field the documentation names is really printed.
+#[test]
+fn the_documented_results_are_there() {
+    let page = document("docs/job-file.md");
+    let solved = json(&derecho(&["solve", demo("lookout-truck-12").to_str().unwrap()], None));
+    let proved = json(&derecho(&["solve", demo("supply-truck-9").to_str().unwrap()], None));
+    let scattered = json(&derecho(&["solve", demo("lookout-truck-4").to_str().unwrap()], None));
+    let mut named = 0;
+    for row in page.lines().filter(|line| line.starts_with("| `")) {
+        let first = row.split('|').nth(1).unwrap().split('`').nth(1).unwrap();
+        let pointer = format!("/{}", first.replace("[]", "/0").replace('.', "/"));
+        let found = [&solved, &proved, &scattered].iter().any(|result| result.pointer(&pointer).is_some());
+        // What is missing is named only where something is.
+        assert!(found || first == "bar_missing[]", "{first}");
+        named += 1;
+    }
+    assert!(named >= 15);
+    let bar = &solved["bar"];
+    for field in ["level_travel_mm", "tight_droop_travel_mm", "tight_bump_travel_mm"] {
+        assert!(bar[field].is_number(), "{field}");
+    }
+}
+
+#[test]
+fn the_commands_the_readme_names_are_known() {
+    let page = document("README.md");
+    let known = String::from_utf8(derecho(&["--help"], None).stdout).unwrap();
+    let mut named = 0;
+    for line in page.lines().filter_map(|line| line.strip_prefix("derecho ")) {
+        let command = line.split_whitespace().next().unwrap();
+        assert!(known.contains(&format!("  {command} ")), "{command}");
+        named += 1;
+    }
+    assert!(named >= 6);
+}

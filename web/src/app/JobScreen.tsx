@@ -10,6 +10,7 @@ import { BarStage } from "../stages/bar/BarStage";
 import { ProveStage } from "../stages/prove/ProveStage";
 import { RigStage } from "../stages/rig/RigStage";
 import { TapeStage } from "../stages/tape/TapeStage";
+import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
 import { Notice } from "../ui/Notice";
@@ -84,15 +85,15 @@ function Work({ stage }: { stage: StageName }) {
 }
 
 function Faults() {
-  const { faults, state } = useSession();
+  const { faults, state, dropChange } = useSession();
   if (state !== "refused") return null;
   return (
-    <Notice kind="refused">
-      Not saved yet.{" "}
-      {faults.length > 0
-        ? faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ")
-        : "Undo, or change it and it is tried again."}
-    </Notice>
+    <div className="grid justify-items-start gap-2">
+      <Notice kind="refused">
+        Not saved yet. {faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ")}
+      </Notice>
+      <Button onClick={dropChange}>Drop this change</Button>
+    </div>
   );
 }
 
@@ -139,7 +140,9 @@ function LiveRule() {
   const travel = useStance((s) => s.travel) ?? results.elevation.driven_travel_mm;
   const { bar, prove } = results;
   const sample = at(bar?.sweep ?? [], travel);
-  const read = results.sheets.findLast((sheet) => sheet.centring && (!prove || sheet.id !== prove.sheet));
+  const read = results.sheets.findLast(
+    (sheet) => sheet.kind === "centring" && sheet.centring && (!prove || sheet.id !== prove.sheet),
+  );
   const basis = bar?.correction?.basis;
   const tolerance = prove?.after.tolerance_mm ?? read?.centring?.tolerance_mm ?? 3;
   const moved =

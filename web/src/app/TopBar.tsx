@@ -8,6 +8,7 @@ import {
   Moon,
   Redo2,
   Sun,
+  Trash2,
   Undo2,
 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
@@ -16,6 +17,7 @@ import { Link } from "react-router";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
 import { HistoryDialog } from "./HistoryDialog";
+import { RemoveDialog } from "./RemoveDialog";
 import { type SaveState, useSession } from "./session";
 import { useJob } from "./useJob";
 
@@ -32,6 +34,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
   const { state, step } = useSession();
   const { units, face, theme, pad, flipUnits, flipFace, flipTheme, flipPad } = useSettings();
   const [historyShown, showHistory] = useState(false);
+  const [removing, askRemove] = useState(false);
   const time = new Date(view.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   const busy = state !== "saved";
   const item =
@@ -117,6 +120,10 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
                 Save as a job file
               </a>
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => askRemove(true)}>
+              <Trash2 size={18} aria-hidden />
+              Take out of the bay
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={onKeys}>
               <Keyboard size={18} aria-hidden />
               Keys
@@ -124,6 +131,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      <RemoveDialog open={removing} onOpenChange={askRemove} />
       <HistoryDialog open={historyShown} onOpenChange={showHistory} />
     </header>
   );

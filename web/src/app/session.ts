@@ -29,6 +29,10 @@ type Session = {
   change: (edit: (job: Job) => Job) => void;
   step: (action: "undo" | "redo" | "settle") => Promise<void>;
   restore: (revision: number) => Promise<void>;
+  /** Gives a refused change up: the job is again as it was saved. */
+  dropChange: () => void;
+  /** Takes the job out of the bay; false where that failed. */
+  remove: () => Promise<boolean>;
   keepMine: () => void;
   takeTheirs: () => void;
 };
@@ -151,6 +155,23 @@ export const useSession = create<Session>()((set, get) => {
       );
       if ("data" in result) adopt(result.data);
       else if ("problem" in result) refuse(result.problem);
+    },
+
+    dropChange: () => {
+      const { view } = get();
+      if (view) adopt(view);
+    },
+
+    remove: async () => {
+      const { view } = get();
+      if (!view) return false;
+      const result = await answer(
+        client.DELETE("/api/v1/jobs/{id}", {
+          params: { path: { id: view.id }, header: ifMatch(view.revision) },
+        }),
+      );
+      if ("problem" in result) refuse(result.problem);
+      return "data" in result;
     },
 
     keepMine: () => {

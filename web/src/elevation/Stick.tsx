@@ -43,7 +43,7 @@ export function Stick({ elevation, heights, low, high }: StickProps) {
   );
   const words = travel === 0 ? "ride height" : `${distance(travel, units)} ${travel > 0 ? "bump" : "droop"}`;
   return (
-    <div className="flex h-full w-[118px] flex-col sm:w-[128px]">
+    <div className="flex h-full w-[124px] flex-col sm:w-[128px]">
       <div
         ref={box}
         role="slider"
@@ -146,7 +146,7 @@ function lines(name: string): string[] {
   const found: string[] = [];
   for (const word of name.split(" ")) {
     const last = found[found.length - 1];
-    if (last !== undefined && last.length + word.length < 9) found[found.length - 1] = `${last} ${word}`;
+    if (last !== undefined && last.length + word.length < 10) found[found.length - 1] = `${last} ${word}`;
     else found.push(word);
   }
   return found.slice(0, 3);

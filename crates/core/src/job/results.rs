@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::check::FieldError;
 use super::correction::{self, BarResult};
-use super::document::{Job, Settled};
+use super::document::{Job, Settled, SheetKind};
 use super::elevation::{Assumption, Elevation, elevation};
 use super::heights::{self, HeightResult};
 use super::prove::{ProveResult, prove};
@@ -161,7 +161,10 @@ fn centred(sheet: &SheetResult) -> bool {
 pub fn card(job: &Job) -> Card {
     let results = solve(job);
     let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
-    let sheet = results.sheets.iter().rfind(|sheet| sheet.current && sheet.says.is_some());
+    let sheet = results
+        .sheets
+        .iter()
+        .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     let says = match (&results.prove, correction, sheet, &results.bar) {
         (Some(proof), ..) => proof.says.clone(),
         (None, Some(correction), ..) => {

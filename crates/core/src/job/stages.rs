@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::correction::BarOutcome;
-use super::document::Job;
+use super::document::{Job, SheetKind};
 use super::prove::{ProveResult, ProveVerdict};
 use super::sheets::SheetResult;
 use crate::measure::centring::Answer;
@@ -80,11 +80,15 @@ fn rig(job: &Job) -> StageResult {
 }
 
 fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
-    let newest = sheets.iter().rfind(|sheet| sheet.current && sheet.centring.is_some());
+    let newest = sheets
+        .iter()
+        .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.centring.is_some());
     let Some(sheet) = newest else {
         return if !job.setups.as_built.is_empty() {
             stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"))
-        } else if job.sheets.iter().any(|sheet| sheet.left.iter().chain(&sheet.right).any(Option::is_some)) {
+        } else if job.sheets.iter().any(|sheet| {
+            sheet.kind == SheetKind::Centring && sheet.left.iter().chain(&sheet.right).any(Option::is_some)
+        }) {
             stage(Stage::Tape, Progress::Begun, Phrase::plain("one side so far"))
         } else {
             stage(Stage::Tape, Progress::Nothing, Phrase::plain("no readings"))
