@@ -305,7 +305,10 @@ async fn on_a_phone_with_the_fraction_pad() {
         assert_eq!(next.attr("data-tape").await?.as_deref(), Some("/sheets/0/left/1"));
         let wide: bool = page
             .driver
-            .execute("return document.documentElement.scrollWidth > window.innerWidth", Vec::new())
+            .execute(
+                "return Math.max(document.documentElement.scrollWidth, window.innerWidth) > screen.width",
+                Vec::new(),
+            )
             .await?
             .convert()?;
         assert!(!wide, "nothing sticks out sideways");
@@ -523,7 +526,7 @@ async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
                 page.at("//*[@data-job] | //*[@data-answer]").await?;
                 let wide: bool = page
                     .driver
-                    .execute("return document.documentElement.scrollWidth > window.innerWidth", Vec::new())
+                    .execute("return Math.max(document.documentElement.scrollWidth, window.innerWidth) > screen.width", Vec::new())
                     .await?
                     .convert()?;
                 assert!(!wide, "{view} on a {name} sticks out sideways");

@@ -1,6 +1,8 @@
 import { useEffect } from "react";
 import { Link, Navigate, Route, Routes } from "react-router";
+import { readTape } from "../stages/job/readTape";
 import { useSettings } from "../ui/settings";
+import { TapeReading } from "../ui/tapeReading";
 import { Bay } from "./Bay";
 import { JobScreen } from "./JobScreen";
 
@@ -10,21 +12,23 @@ export function App() {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
   return (
-    <Routes>
-      <Route path="/" element={<Bay />} />
-      <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
-      <Route path="/jobs/:id/:stage" element={<JobScreen />} />
-      <Route
-        path="*"
-        element={
-          <main className="grid h-full place-content-center gap-3 p-6 text-center">
-            <h1 className="font-bold text-[34px]">There is nothing at this address</h1>
-            <Link className="underline" to="/">
-              Back to the bay
-            </Link>
-          </main>
-        }
-      />
-    </Routes>
+    <TapeReading value={readTape}>
+      <Routes>
+        <Route path="/" element={<Bay />} />
+        <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
+        <Route path="/jobs/:id/:stage" element={<JobScreen />} />
+        <Route
+          path="*"
+          element={
+            <main className="grid h-full place-content-center gap-3 p-6 text-center">
+              <h1 className="font-bold text-[34px]">There is nothing at this address</h1>
+              <Link className="underline" to="/">
+                Back to the bay
+              </Link>
+            </main>
+          }
+        />
+      </Routes>
+    </TapeReading>
   );
 }

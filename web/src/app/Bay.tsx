@@ -68,7 +68,7 @@ export function Bay() {
   };
   const empty = jobs.data?.total === 0 && search === "";
   return (
-    <div className="grid h-full grid-rows-[auto_1fr]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
         <h1 className="font-bold text-[26px] leading-none tracking-tight">Derecho</h1>
         <span className="hidden text-muted md:inline">the bay: jobs in hand</span>
@@ -94,7 +94,7 @@ export function Bay() {
         </Button>
         <Button onClick={flipTheme}>
           {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-          {theme === "paper" ? "Night bay" : "Paper"}
+          <span className="max-sm:sr-only">{theme === "paper" ? "Night bay" : "Paper"}</span>
         </Button>
       </header>
       <main className="overflow-y-auto px-4 py-4">

@@ -1,7 +1,7 @@
+import { useSession } from "../stages/job/session";
 import { Button } from "../ui/Button";
 import { differences } from "./differences";
 import { Modal } from "./Modal";
-import { useSession } from "./session";
 
 /** The same job was changed elsewhere: both versions, and the person chooses. */
 export function ConflictDialog() {

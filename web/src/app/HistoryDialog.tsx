@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client } from "../api/client";
+import { useSession } from "../stages/job/session";
+import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
 import { differences } from "./differences";
 import { Modal } from "./Modal";
-import { useSession } from "./session";
-import { useJob } from "./useJob";
 
 const WORDS: Record<string, string> = {
   created: "made",

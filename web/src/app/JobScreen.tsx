@@ -7,6 +7,8 @@ import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { at } from "../measure/travel";
 import { BarStage } from "../stages/bar/BarStage";
+import { useSession } from "../stages/job/session";
+import { useJob } from "../stages/job/useJob";
 import { ProveStage } from "../stages/prove/ProveStage";
 import { RigStage } from "../stages/rig/RigStage";
 import { TapeStage } from "../stages/tape/TapeStage";
@@ -17,10 +19,8 @@ import { Notice } from "../ui/Notice";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
 import { StageStrip } from "./StageStrip";
-import { useSession } from "./session";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
-import { useJob } from "./useJob";
 import { useKeys } from "./useKeys";
 
 const SCREENS = { rig: RigStage, tape: TapeStage, bar: BarStage, prove: ProveStage } satisfies Record<
@@ -63,7 +63,7 @@ function Work({ stage }: { stage: StageName }) {
   useKeys(view.id, () => showKeys(true));
   const Screen = SCREENS[stage];
   return (
-    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto_auto]">
+    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <TopBar onKeys={() => showKeys(true)} />
       <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
         <Wall />

@@ -1,8 +1,8 @@
 import { useNavigate } from "react-router";
+import { useSession } from "../stages/job/session";
+import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
-import { useSession } from "./session";
-import { useJob } from "./useJob";
 
 /** Asks before a job is taken out of the bay. */
 export function RemoveDialog({

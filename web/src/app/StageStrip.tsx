@@ -2,10 +2,10 @@ import { Check, RotateCcw } from "lucide-react";
 import { Link } from "react-router";
 import type { StageName, StageResult } from "../api/client";
 import { say } from "../measure/format";
+import { useJob } from "../stages/job/useJob";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";
 import { STAGE_NAMES } from "./stages";
-import { useJob } from "./useJob";
 
 const WORDS = {
   nothing: "nothing yet",

@@ -14,12 +14,12 @@ import {
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
+import { type SaveState, useSession } from "../stages/job/session";
+import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
 import { HistoryDialog } from "./HistoryDialog";
 import { RemoveDialog } from "./RemoveDialog";
-import { type SaveState, useSession } from "./session";
-import { useJob } from "./useJob";
 
 const SIGNS = {
   saved: (time: string) => `saved ${time}`,

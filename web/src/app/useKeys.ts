@@ -2,9 +2,9 @@ import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { stickStep } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
+import { useSession } from "../stages/job/session";
 import { focusNextEmpty } from "../ui/focus";
 import { useSettings } from "../ui/settings";
-import { useSession } from "./session";
 import { STAGES } from "./stages";
 
 /** Keys belong to the field or dialog one is in; space and arrows to the control. */

@@ -1,11 +1,12 @@
-import { useCallback, useEffect, useId, useRef } from "react";
-import { answer, client, type TapeEntry, type Unit } from "../api/client";
+import { useCallback, useContext, useEffect, useId, useRef } from "react";
+import type { TapeEntry, Unit } from "../api/client";
 import { readBack } from "../measure/format";
 import { Figure } from "./Figure";
 import { focusNext } from "./focus";
 import { usePad } from "./pad";
 import { useSettings } from "./settings";
-import { type Judged, useTypedField } from "./useTypedField";
+import { TapeReading } from "./tapeReading";
+import { useTypedField } from "./useTypedField";
 
 type TapeFieldProps = {
   job: string;
@@ -31,17 +32,8 @@ export function TapeField(props: TapeFieldProps) {
   const target = usePad((s) => s.target);
   const aim = usePad((s) => s.aim);
 
-  const judge = useCallback(
-    async (text: string): Promise<Judged<TapeEntry>> => {
-      const result = await answer(client.GET("/api/v1/tape", { params: { query: { text, unit, signed } } }));
-      if ("data" in result) return { value: { text, unit, mm: result.data.mm } };
-      if ("silent" in result)
-        return { fault: "The program does not answer. What you typed is kept on this device." };
-      const place = result.problem.errors?.[0];
-      return { fault: result.problem.detail, start: place?.start, end: place?.end };
-    },
-    [unit, signed],
-  );
+  const read = useContext(TapeReading);
+  const judge = useCallback((text: string) => read(text, unit, signed), [read, unit, signed]);
   const field = useTypedField({ job, pointer, stored: value?.text ?? "", judge, commit: onCommit });
 
   const enter = useCallback(async () => {

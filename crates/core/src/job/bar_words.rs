@@ -1,8 +1,7 @@
 //! What is said about the bar, and how its figures are worked out.
 
-use super::correction::{Known, length_of};
-use super::document::Job;
-use crate::bar::evidence::RiseSource;
+use super::document::{Job, length_of};
+use crate::bar::evidence::{Rise, RiseSource};
 use crate::bar::{FrontView, Recentring, Swing};
 use crate::measure::phrase::{Value, degrees};
 use crate::measure::{Angle, Length, Phrase, Side, Step, Working};
@@ -36,10 +35,10 @@ pub(super) fn rate_says(view: &FrontView) -> Phrase {
     })
 }
 
-pub(super) fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
+pub(super) fn warnings(job: &Job, rise: &Rise, swing: &Swing) -> Vec<Phrase> {
     let mut warnings = Vec::new();
     let bar = &job.setups.as_found;
-    if let Some(difference) = known.rise.disagreement_mm {
+    if let Some(difference) = rise.disagreement_mm {
         warnings.push(Phrase::of(|w| {
             format!(
                 "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
@@ -52,11 +51,11 @@ pub(super) fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
             "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.",
         ));
     }
-    if known.rise.source == RiseSource::Finder {
+    if rise.source == RiseSource::Finder {
         warnings.push(Phrase::of(|w| {
             format!(
                 "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
-                w.distance(known.rise.uncertainty_mm)
+                w.distance(rise.uncertainty_mm)
             )
         }));
     }

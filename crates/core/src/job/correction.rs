@@ -9,7 +9,7 @@ use super::bar_words::{
     warnings,
 };
 use super::check::FieldError;
-use super::document::{AdjusterForm, Bar, BarRead, Job, ThreadedEndForm};
+use super::document::{AdjusterForm, Bar, BarRead, Job, ThreadedEndForm, length_of};
 use super::heights;
 use super::sheets::SheetResult;
 use crate::bar::adjuster::{Adjuster, Setting, ThreadedEnd, setting};
@@ -18,7 +18,7 @@ use crate::bar::sweep::{Sample, sweep};
 use crate::bar::{FrontView, Recentring, Swing};
 use crate::measure::centring::Answer;
 use crate::measure::phrase::Value;
-use crate::measure::{Angle, AngleEntry, Length, Phrase, Side, Step, TapeEntry, Working};
+use crate::measure::{Angle, AngleEntry, Length, Phrase, Side, Step, Working};
 
 /// What a tape laid on two eyes is good to, plus or minus (default of this program).
 pub const DEFAULT_HEIGHT_UNCERTAINTY: Length = Length::from_mm(1.5);
@@ -238,17 +238,13 @@ pub struct Views {
 
 const AS_FOUND: &str = "/setups/as_found";
 
-pub(super) fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {
-    entry.as_ref().map(TapeEntry::length)
-}
-
 /// What the bar stage needs, gathered from the document.
-pub(super) struct Known {
+struct Known {
     length: Length,
     side: Side,
     fore_aft: Length,
     /// The rise as it was read.
-    pub(super) rise: Rise,
+    rise: Rise,
     /// v at the driven height.
     driven_rise: Length,
 }
@@ -378,7 +374,7 @@ pub fn bar(job: &Job, sheets: &[SheetResult]) -> BarOutcome {
     let result = BarResult {
         says: stands(&found),
         rate_says: rate_says(&found),
-        warnings: warnings(job, &known, &found_swing),
+        warnings: warnings(job, &known.rise, &found_swing),
         working: angle_working(&found, job),
         rise: known.rise,
         found: BarFigures::from(&found),

@@ -17,7 +17,7 @@ use crate::bar::evidence::{BarEnd, FinderZero};
 use crate::fastener::{Hand, Thread};
 use crate::measure::centring::Sense;
 use crate::measure::squareness::AxleEnd;
-use crate::measure::{AngleEntry, Side, TapeEntry, Unit};
+use crate::measure::{AngleEntry, Length, Side, TapeEntry, Unit};
 
 /// The version written by this program.
 pub const DOCUMENT_VERSION: u32 = 1;
@@ -505,4 +505,9 @@ pub struct Settled {
     /// The results, as `derecho solve` prints them.
     #[schema(value_type = Object)]
     pub results: Value,
+}
+
+/// The length of a field that may be empty.
+pub(super) fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {
+    entry.as_ref().map(TapeEntry::length)
 }

@@ -1,12 +1,12 @@
 import type { Schemas } from "../../api/client";
-import { setAdjuster, setBar } from "../../app/edits";
-import { useJob } from "../../app/useJob";
 import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { setAdjuster, setBar } from "../job/edits";
+import { useJob } from "../job/useJob";
 
 type Bar = Schemas["Bar"];
 type AdjusterForm = Schemas["AdjusterForm"];

@@ -1,8 +1,6 @@
 import { Ruler } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { addSetting, mendSetting } from "../../app/edits";
-import { useJob } from "../../app/useJob";
 import { SwingPlot } from "../../elevation/SwingPlot";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
@@ -13,6 +11,8 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { WorkingOut } from "../../ui/WorkingOut";
+import { addSetting, mendSetting } from "../job/edits";
+import { useJob } from "../job/useJob";
 import { AdjusterInputs, BarInputs } from "./BarInputs";
 import { HeightTable } from "./HeightTable";
 import { ThreadEnds } from "./ThreadEnds";

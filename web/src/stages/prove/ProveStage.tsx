@@ -1,9 +1,6 @@
 import { BadgeCheck, Undo2 } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { addSheet } from "../../app/edits";
-import { useSession } from "../../app/session";
-import { useJob } from "../../app/useJob";
 import { say, sideways } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -12,6 +9,9 @@ import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
+import { addSheet } from "../job/edits";
+import { useSession } from "../job/session";
+import { useJob } from "../job/useJob";
 import { SheetForm } from "../tape/SheetForm";
 import { SheetAnswer } from "../tape/TapeStage";
 

@@ -1,7 +1,5 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Job, Schemas, TapeEntry } from "../../api/client";
-import { setRig } from "../../app/edits";
-import { useJob } from "../../app/useJob";
 import { say } from "../../measure/format";
 import { AngleField } from "../../ui/AngleField";
 import { Answer } from "../../ui/Answer";
@@ -12,6 +10,8 @@ import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { setRig } from "../job/edits";
+import { useJob } from "../job/useJob";
 
 type Rig = Schemas["Rig"];
 

@@ -1,13 +1,13 @@
 import { Trash2 } from "lucide-react";
 import type { Schemas, Sheet, SheetResult } from "../../api/client";
-import { removeSheet, setReading, setSheet } from "../../app/edits";
-import { useJob } from "../../app/useJob";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { removeSheet, setReading, setSheet } from "../job/edits";
+import { useJob } from "../job/useJob";
 import { MethodPicture } from "./MethodPicture";
 import { SpreadMarks } from "./SpreadMarks";
 

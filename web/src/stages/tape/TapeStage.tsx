@@ -1,8 +1,6 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import type { Sheet, SheetResult } from "../../api/client";
-import { addSheet } from "../../app/edits";
-import { useJob } from "../../app/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -11,6 +9,8 @@ import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
+import { addSheet } from "../job/edits";
+import { useJob } from "../job/useJob";
 import { SheetForm } from "./SheetForm";
 
 const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;

@@ -11,7 +11,7 @@ import {
   type Job,
   type JobView,
   type Problem,
-} from "../api/client";
+} from "../../api/client";
 
 export type SaveState = "saved" | "saving" | "refused" | "waiting";
 

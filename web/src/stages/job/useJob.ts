@@ -1,4 +1,4 @@
-import type { Job, JobView } from "../api/client";
+import type { Job, JobView } from "../../api/client";
 import { useSession } from "./session";
 
 /** The open job, inside a screen that is only shown while there is one. */

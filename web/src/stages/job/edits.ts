@@ -1,5 +1,5 @@
 /** Edits of a document, each giving a new one. */
-import type { Job, Schemas, Sheet, TapeEntry } from "../api/client";
+import type { Job, Schemas, Sheet, TapeEntry } from "../../api/client";
 
 type Rig = Schemas["Rig"];
 type Bar = Schemas["Bar"];
