@@ -31,7 +31,7 @@ fn any_json() -> impl Strategy<Value = Value> {
 fn pointers(value: &Value, here: String, found: &mut Vec<String>) {
     match value {
         Value::Object(map) => {
-            map.iter().for_each(|(name, member)| pointers(member, format!("{here}/{name}"), found))
+            map.iter().for_each(|(name, member)| pointers(member, format!("{here}/{name}"), found));
         }
         Value::Array(items) => {
             items.iter().enumerate().for_each(|(at, item)| pointers(item, format!("{here}/{at}"), found));
