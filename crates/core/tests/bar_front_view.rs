@@ -186,7 +186,9 @@ proptest! {
         let shifts: Vec<f64> = samples.iter().map(|s| s.found_mm.to_mm()).collect();
         let spread = shifts.iter().copied().fold(f64::MIN, f64::max) - shifts.iter().copied().fold(f64::MAX, f64::min);
         prop_assert!(shifts.iter().all(|shift| shift.is_finite()));
-        prop_assert!(spread <= swing.peak_to_peak_mm.to_mm() + 1e-9);
+        // Where a bar is pulled tight the reach goes to nought like a root: the last bit of a
+        // travel is worth a hundred-thousandth of a millimetre there.
+        prop_assert!(spread <= swing.peak_to_peak_mm.to_mm() + 1e-4);
         prop_assert!(spread >= swing.peak_to_peak_mm.to_mm() - 0.05);
     }
 }

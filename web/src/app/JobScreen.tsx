@@ -66,7 +66,7 @@ function Work({ stage }: { stage: StageName }) {
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <TopBar onKeys={() => showKeys(true)} />
       <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-        <Wall />
+        <Wall stage={stage} />
         <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
           <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
             <Faults />
@@ -98,7 +98,7 @@ function Faults() {
 }
 
 /** The bay wall: elevation, the rule under it, the stick beside it. */
-function Wall() {
+function Wall({ stage }: { stage: StageName }) {
   const { job, results } = useJob();
   const { elevation, bar } = results;
   const sweep = bar?.sweep ?? [];
@@ -127,6 +127,7 @@ function Wall() {
           heights={results.heights}
           low={sweep[0]?.travel_mm ?? elevation.full_droop_mm}
           high={sweep[sweep.length - 1]?.travel_mm ?? elevation.full_bump_mm}
+          plot={(stage === "bar" || stage === "prove") && sweep.length > 0 ? { sweep, hasPlan } : undefined}
         />
       </div>
       <LiveRule />

@@ -1,15 +1,24 @@
 import { useDrag } from "@use-gesture/react";
+import { scaleLinear } from "d3-scale";
 import { Pause, Play } from "lucide-react";
 import { useEffect, useRef } from "react";
-import type { Elevation, Results } from "../api/client";
+import type { Elevation, Results, Sample } from "../api/client";
 import { distance, withMarks } from "../measure/format";
 import { ticks } from "../measure/travel";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
+import { lineWords, reachOf, SwingCurves } from "./SwingCurves";
 import { useStance } from "./stance";
 import { useSize } from "./useSize";
 
-type StickProps = { elevation: Elevation; heights: Results["heights"]; low: number; high: number };
+type StickProps = {
+  elevation: Elevation;
+  heights: Results["heights"];
+  low: number;
+  high: number;
+  /** The motion to plot beside the stick where there is room. */
+  plot?: { sweep: readonly Sample[]; hasPlan: boolean };
+};
 
 /** Length of a tick by its weight, in pixels. */
 const TICKS = [0, 7, 12, 20] as const;
@@ -20,7 +29,7 @@ const BODY = { x: 20, width: 30 };
 export const stickStep = { in: 25.4 / 8, mm: 2 } as const;
 
 /** The height stick: travel from full droop to full bump, with the named heights. */
-export function Stick({ elevation, heights, low, high }: StickProps) {
+export function Stick({ elevation, heights, low, high, plot }: StickProps) {
   const box = useRef<HTMLDivElement>(null);
   const { height } = useSize(box);
   const units = useSettings((s) => s.units);
@@ -43,97 +52,102 @@ export function Stick({ elevation, heights, low, high }: StickProps) {
   );
   const words = travel === 0 ? "ride height" : `${distance(travel, units)} ${travel > 0 ? "bump" : "droop"}`;
   return (
-    <div className="flex h-full w-[124px] flex-col sm:w-[128px]">
-      <div
-        ref={box}
-        role="slider"
-        tabIndex={0}
-        aria-label="Travel"
-        aria-orientation="vertical"
-        aria-valuemin={Math.round(low)}
-        aria-valuemax={Math.round(high)}
-        aria-valuenow={Math.round(travel)}
-        aria-valuetext={words}
-        data-stick
-        className="min-h-0 flex-1 cursor-ns-resize touch-none select-none"
-        {...drag()}
-        onWheel={(event) => move(travel - Math.sign(event.deltaY) * stickStep[units])}
-        onKeyDown={(event) => {
-          const step = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 8, PageDown: -8 }[
-            event.key
-          ];
-          if (step === undefined) return;
-          event.preventDefault();
-          move(travel + step * stickStep[units]);
-        }}
-      >
-        {height > 0 && (
-          <svg width="100%" height={height} aria-hidden>
-            <rect
-              x={BODY.x}
-              y={y(top)}
-              width={BODY.width}
-              height={y(bottom) - y(top)}
-              fill="var(--tape)"
-              stroke="var(--ink)"
-              strokeWidth={1.5}
-            />
-            {ticks(bottom, top, units).map(({ mm, weight }) => {
-              if (weight === 0 || (units === "mm" && weight < 3)) return null;
-              return (
-                <line
-                  key={mm}
-                  x1={BODY.x}
-                  x2={BODY.x + TICKS[weight]}
-                  y1={y(mm)}
-                  y2={y(mm)}
-                  stroke="var(--ink)"
-                  strokeWidth={weight === 3 ? 1.5 : 1}
-                />
-              );
-            })}
-            {low > bottom + 0.5 && (
-              <rect
-                x={BODY.x}
-                y={y(low)}
-                width={BODY.width}
-                height={y(bottom) - y(low)}
-                fill="var(--axle)"
-                opacity={0.35}
-              />
-            )}
-            {high < top - 0.5 && (
+    <div className="flex h-full flex-col items-end">
+      <div className="flex min-h-0 flex-1">
+        {plot && height > 0 && (
+          <StickPlot {...plot} driven={driven} height={height} y={y} ends={[y(top), y(bottom)]} />
+        )}
+        <div
+          ref={box}
+          role="slider"
+          tabIndex={0}
+          aria-label="Travel"
+          aria-orientation="vertical"
+          aria-valuemin={Math.round(low)}
+          aria-valuemax={Math.round(high)}
+          aria-valuenow={Math.round(travel)}
+          aria-valuetext={words}
+          data-stick
+          className="min-h-0 w-[124px] cursor-ns-resize touch-none select-none sm:w-[128px]"
+          {...drag()}
+          onWheel={(event) => move(travel - Math.sign(event.deltaY) * stickStep[units])}
+          onKeyDown={(event) => {
+            const step = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 8, PageDown: -8 }[
+              event.key
+            ];
+            if (step === undefined) return;
+            event.preventDefault();
+            move(travel + step * stickStep[units]);
+          }}
+        >
+          {height > 0 && (
+            <svg width="100%" height={height} aria-hidden>
               <rect
                 x={BODY.x}
                 y={y(top)}
                 width={BODY.width}
-                height={y(high) - y(top)}
-                fill="var(--axle)"
-                opacity={0.35}
+                height={y(bottom) - y(top)}
+                fill="var(--tape)"
+                stroke="var(--ink)"
+                strokeWidth={1.5}
               />
-            )}
-            <Marks heights={heights} bottom={bottom} top={top} y={y} />
-            <polygon
-              points={`${BODY.x - 1},${y(travel)} ${BODY.x - 18},${y(travel) - 10} ${BODY.x - 18},${y(travel) + 10}`}
-              fill="var(--marker)"
-              stroke="var(--ink)"
-              strokeWidth={1.4}
-            />
-            <line
-              x1={BODY.x}
-              x2={BODY.x + BODY.width}
-              y1={y(travel)}
-              y2={y(travel)}
-              stroke="var(--ink)"
-              strokeWidth={3}
-            />
-          </svg>
-        )}
+              {ticks(bottom, top, units).map(({ mm, weight }) => {
+                if (weight === 0 || (units === "mm" && weight < 3)) return null;
+                return (
+                  <line
+                    key={mm}
+                    x1={BODY.x}
+                    x2={BODY.x + TICKS[weight]}
+                    y1={y(mm)}
+                    y2={y(mm)}
+                    stroke="var(--ink)"
+                    strokeWidth={weight === 3 ? 1.5 : 1}
+                  />
+                );
+              })}
+              {low > bottom + 0.5 && (
+                <rect
+                  x={BODY.x}
+                  y={y(low)}
+                  width={BODY.width}
+                  height={y(bottom) - y(low)}
+                  fill="var(--axle)"
+                  opacity={0.35}
+                />
+              )}
+              {high < top - 0.5 && (
+                <rect
+                  x={BODY.x}
+                  y={y(top)}
+                  width={BODY.width}
+                  height={y(high) - y(top)}
+                  fill="var(--axle)"
+                  opacity={0.35}
+                />
+              )}
+              <Marks heights={heights} bottom={bottom} top={top} y={y} />
+              <polygon
+                points={`${BODY.x - 1},${y(travel)} ${BODY.x - 18},${y(travel) - 10} ${BODY.x - 18},${y(travel) + 10}`}
+                fill="var(--marker)"
+                stroke="var(--ink)"
+                strokeWidth={1.4}
+              />
+              <line
+                x1={BODY.x}
+                x2={BODY.x + BODY.width}
+                y1={y(travel)}
+                y2={y(travel)}
+                stroke="var(--ink)"
+                strokeWidth={3}
+              />
+            </svg>
+          )}
+        </div>
       </div>
-      <output className="block min-h-[2.7em] text-center text-[15px] leading-tight" data-travel>
+      <output className="block min-h-[2.7em] w-[124px] text-center text-[15px] leading-tight" data-travel>
         {withMarks(words)}
       </output>
-      <Button className="mx-auto" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
+      <Button className="mr-4" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
         {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
         {playing ? "Hold" : "Cycle"}
       </Button>
@@ -150,6 +164,51 @@ function lines(name: string): string[] {
     else found.push(word);
   }
   return found.slice(0, 3);
+}
+
+type StickPlotProps = {
+  sweep: readonly Sample[];
+  hasPlan: boolean;
+  driven: number;
+  height: number;
+  y: (mm: number) => number;
+  ends: readonly [number, number];
+};
+
+const PLOT = { width: 144, edge: 6 };
+
+/** The swing beside the stick, at its height and scale. */
+function StickPlot({ sweep, hasPlan, driven, height, y, ends }: StickPlotProps) {
+  const { units, face } = useSettings();
+  const most = reachOf(sweep);
+  const x = scaleLinear([-most, most], [PLOT.edge, PLOT.width - PLOT.edge]);
+  const [leftName, rightName] = face === "front" ? ["right", "left"] : ["left", "right"];
+  return (
+    <svg
+      width={PLOT.width}
+      height={height}
+      className="ml-4 max-xl:hidden"
+      role="img"
+      aria-label="Sideways motion of the axle over the travel; its table stands in the slate"
+    >
+      <SwingCurves
+        sweep={sweep}
+        hasPlan={hasPlan}
+        driven={driven}
+        x={x}
+        y={y}
+        sides={[0, PLOT.width]}
+        ends={ends}
+      />
+      <text x={2} y={15} fontSize={14} fill="var(--ink)">{`◂ ${leftName}`}</text>
+      <text x={PLOT.width - 2} y={15} fontSize={14} textAnchor="end" fill="var(--ink)">
+        {`${rightName} ▸`}
+      </text>
+      <text x={PLOT.width / 2} y={height - 6} fontSize={14} textAnchor="middle" fill="var(--ink)">
+        {withMarks(lineWords(units))}
+      </text>
+    </svg>
+  );
 }
 
 type MarksProps = {

@@ -1,113 +1,53 @@
 import { scaleLinear } from "d3-scale";
-import { line } from "d3-shape";
 import type { Sample } from "../api/client";
 import { distance, sideways, withMarks } from "../measure/format";
-import { at } from "../measure/travel";
 import { Fold } from "../ui/Fold";
 import { useSettings } from "../ui/settings";
-import { useStance } from "./stance";
+import { lineWords, reachOf, SwingCurves } from "./SwingCurves";
 
 type SwingPlotProps = { sweep: readonly Sample[]; hasPlan: boolean; driven: number; planName: string };
 
 const SIZE = { width: 392, height: 250, left: 8, right: 8, top: 24, bottom: 26 };
 
-/** Sideways motion over travel: bump up, left on the left as viewed. */
+/**
+ * Sideways motion over travel, with its table. On a wide screen the plot itself stands
+ * beside the stick, at its scale.
+ */
 export function SwingPlot({ sweep, hasPlan, driven, planName }: SwingPlotProps) {
   const { units, face } = useSettings();
-  const held = useStance((s) => s.travel);
   const first = sweep[0];
   const last = sweep[sweep.length - 1];
   if (!first || !last) return null;
-  const turn = face === "front" ? 1 : -1;
-  const most =
-    Math.max(6, ...sweep.map((s) => Math.max(Math.abs(s.found_mm), Math.abs(s.planned_mm)))) * 1.08;
+  const most = reachOf(sweep);
   const x = scaleLinear([-most, most], [SIZE.left, SIZE.width - SIZE.right]);
   const y = scaleLinear([first.travel_mm, last.travel_mm], [SIZE.height - SIZE.bottom, SIZE.top]);
-  const curve = (pick: (sample: Sample) => number) =>
-    line<Sample>(
-      (s) => x(turn * pick(s)),
-      (s) => y(s.travel_mm),
-    )([...sweep]) ?? "";
-  const travel = Math.max(first.travel_mm, Math.min(last.travel_mm, held ?? driven));
-  const here = at(sweep, travel);
-  const unit = units === "in" ? 25.4 / 4 : 5;
-  const grid = Array.from(
-    { length: 2 * Math.floor(most / unit) + 1 },
-    (_, index) => (index - Math.floor(most / unit)) * unit,
-  );
   const [leftName, rightName] = face === "front" ? ["right", "left"] : ["left", "right"];
   return (
     <figure className="grid gap-1">
-      <figcaption className="text-[15px] text-muted">
+      <figcaption className="text-[15px] text-muted xl:hidden">
         Where the axle goes over the travel, bump upward. The upright line is the body's centre.
       </figcaption>
+      {hasPlan && (
+        <p className="text-[15px] text-muted max-xl:hidden">
+          Beside the stick: dashed is as found, yellow is {planName === "plan" ? "the plan" : "as it is set"},
+          the upright line is the body's centre.
+        </p>
+      )}
       <svg
         viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-        className="w-full border-[1.5px] border-ink bg-paper"
+        className="w-full border-[1.5px] border-ink bg-paper xl:hidden"
         role="img"
         aria-label="Sideways motion of the axle over the travel; the table below has the figures"
-        data-swing
       >
-        {grid.map((mm) => (
-          <line
-            key={mm}
-            x1={x(mm)}
-            x2={x(mm)}
-            y1={SIZE.top}
-            y2={SIZE.height - SIZE.bottom}
-            stroke="var(--line)"
-          />
-        ))}
-        <line
-          x1={x(0)}
-          x2={x(0)}
-          y1={SIZE.top - 6}
-          y2={SIZE.height - SIZE.bottom + 6}
-          stroke="var(--frame)"
-          strokeWidth={1.5}
-          strokeDasharray="10 4 2 4"
+        <SwingCurves
+          sweep={sweep}
+          hasPlan={hasPlan}
+          driven={driven}
+          x={x}
+          y={y}
+          sides={[SIZE.left, SIZE.width - SIZE.right]}
+          ends={[SIZE.top, SIZE.height - SIZE.bottom]}
         />
-        <line
-          x1={SIZE.left}
-          x2={SIZE.width - SIZE.right}
-          y1={y(driven)}
-          y2={y(driven)}
-          stroke="var(--muted)"
-          strokeDasharray="2 4"
-        />
-        <path
-          d={curve((s) => s.found_mm)}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth={2.2}
-          strokeDasharray={hasPlan ? "8 5" : undefined}
-        />
-        {hasPlan && (
-          <>
-            <path d={curve((s) => s.planned_mm)} fill="none" stroke="var(--ink)" strokeWidth={7} />
-            <path d={curve((s) => s.planned_mm)} fill="none" stroke="var(--marker)" strokeWidth={4} />
-          </>
-        )}
-        {here && (
-          <circle
-            cx={x(turn * here.found_mm)}
-            cy={y(travel)}
-            r={5}
-            fill="var(--axle)"
-            stroke="var(--slate)"
-            strokeWidth={1.5}
-          />
-        )}
-        {here && hasPlan && (
-          <circle
-            cx={x(turn * here.planned_mm)}
-            cy={y(travel)}
-            r={6}
-            fill="var(--marker)"
-            stroke="var(--ink)"
-            strokeWidth={1.6}
-          />
-        )}
         <text x={SIZE.left + 4} y={16} fontSize={14} fill="var(--ink)">{`◂ ${leftName}`}</text>
         <text
           x={SIZE.width - SIZE.right - 4}
@@ -117,7 +57,7 @@ export function SwingPlot({ sweep, hasPlan, driven, planName }: SwingPlotProps) 
           fill="var(--ink)"
         >{`${rightName} ▸`}</text>
         <text x={SIZE.left + 4} y={SIZE.height - 8} fontSize={14} fill="var(--ink)">
-          {withMarks(units === "in" ? 'one line is 1/4"' : "one line is 5 mm")}
+          {withMarks(lineWords(units))}
         </text>
         {hasPlan && (
           <text
@@ -131,7 +71,7 @@ export function SwingPlot({ sweep, hasPlan, driven, planName }: SwingPlotProps) 
           </text>
         )}
       </svg>
-      <Fold title="The same as a table">
+      <Fold title="The swing over the travel, as a table">
         <SwingTable sweep={sweep} hasPlan={hasPlan} planName={planName} />
       </Fold>
     </figure>

@@ -48,7 +48,13 @@ function keep(id: string, unsaved: Unsaved) {
 
 function kept(id: string): Unsaved | null {
   const text = localStorage.getItem(unsavedKey(id));
-  return text === null ? null : (JSON.parse(text) as Unsaved);
+  if (text === null) return null;
+  try {
+    return JSON.parse(text) as Unsaved;
+  } catch {
+    // Half-written by a browser that was ended: the server's copy is all there is.
+    return null;
+  }
 }
 
 export const useSession = create<Session>()((set, get) => {

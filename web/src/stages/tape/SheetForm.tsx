@@ -2,6 +2,7 @@ import { Trash2 } from "lucide-react";
 import type { Schemas, Sheet, SheetResult } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { drafts } from "../../ui/drafts";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
@@ -50,6 +51,10 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
       onCommit={(entry) => set({ [field]: entry })}
     />
   );
+  const takeOut = () => {
+    drafts.dropUnder(view.id, "/sheets/");
+    change(removeSheet(id));
+  };
   const squareness = sheet.kind === "squareness";
   const method = sheet.method ?? "frame_to_hub";
   return (
@@ -181,7 +186,7 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
             onCommit={(note) => set({ note })}
           />
           <div>
-            <Button onClick={() => change(removeSheet(id))}>
+            <Button onClick={takeOut}>
               <Trash2 size={18} aria-hidden />
               Take this sheet out
             </Button>
