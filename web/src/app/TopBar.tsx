@@ -49,7 +49,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
         <LayoutGrid size={20} aria-hidden />
       </Link>
       <div className="min-w-0 flex-1">
-        <h1 className="truncate font-bold text-[21px] leading-tight">{job.title}</h1>
+        <h1 className="truncate font-bold text-[18px] sm:text-[21px] leading-tight">{job.title}</h1>
         <div className="truncate text-[15px] text-muted leading-tight">
           <span role="status" data-saved={state}>
             {SIGNS[state](time)}

@@ -55,6 +55,12 @@ export function ProveStage() {
           From the same features as before, on its weight, bounced to settle.
         </Answer>
       )}
+      {results.prove && (
+        <>
+          <ComplaintsAgain />
+          <Settle />
+        </>
+      )}
       {sheet ? (
         <SheetForm key={sheet.id} sheet={sheet} result={result} index={sheets.indexOf(sheet)} />
       ) : (
@@ -64,8 +70,6 @@ export function ProveStage() {
       )}
       {results.prove?.movement && <WorkingOut working={results.prove.movement.working} />}
       {result?.centring && <WorkingOut working={result.centring.working} />}
-      <ComplaintsAgain />
-      <Settle />
     </>
   );
 }
