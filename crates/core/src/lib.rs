@@ -15,7 +15,9 @@ pub mod bar;
 pub mod fastener;
 pub mod job;
 pub mod measure;
+pub mod pose;
 pub mod procedure;
+pub mod steering;
 
 /// The version of the rules, kept beside results that are frozen into a settled job.
 pub const VERSION: &str = env!("CARGO_PKG_VERSION");

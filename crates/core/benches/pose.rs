@@ -1,0 +1,203 @@
+//! The accurate model: `cargo bench -p derecho-core --bench pose`. Figures are in
+//! docs/performance.md. A general-purpose least-squares crate solves the same equations in
+//! the same run.
+
+use derecho_core::measure::{Angle, Length};
+use derecho_core::pose::joint::{JointKind, JointLimits};
+use derecho_core::pose::mechanism::{Carrier, Joint, Mechanism, Member, Obstacle, Parts, Stops};
+use derecho_core::pose::{AxlePoint, BodyPoint, Held, Link, Pose, Start, Suspension, cycle};
+use derecho_core::steering::DragLink;
+use divan::{Bencher, black_box};
+use glam::DVec3;
+use levenberg_marquardt::{LeastSquaresProblem, LevenbergMarquardt};
+use nalgebra::storage::Owned;
+use nalgebra::{Matrix4, U4, Vector4};
+
+fn main() {
+    divan::main();
+}
+
+const AXLE: f64 = 400.0;
+
+fn mm(value: f64) -> Length {
+    Length::from_mm(value)
+}
+
+fn link(body: [f64; 3], axle: [f64; 3]) -> Link {
+    let far: f64 = body.iter().zip(axle).map(|(b, a)| (b - a).powi(2)).sum();
+    Link {
+        body: BodyPoint::from_mm(body[0], body[1], body[2]),
+        axle: AxlePoint::from_mm(axle[0], axle[1], axle[2]),
+        made: mm(far.sqrt()),
+        stiffness: None,
+    }
+}
+
+fn suspension(four: bool) -> Suspension {
+    let mut links = vec![
+        link([30.0, 390.0, 620.0], [10.0, -410.0, 510.0]),
+        link([-900.0, 380.0, 470.0], [0.0, 430.0, 340.0]),
+        link([-900.0, -380.0, 470.0], [0.0, -430.0, 340.0]),
+        link([-760.0, 300.0, 610.0], [0.0, 260.0, 580.0]),
+    ];
+    if four {
+        links.push(link([-760.0, -300.0, 560.0], [0.0, -260.0, 580.0]));
+    }
+    Suspension::new(mm(AXLE), links, None, Held::default())
+}
+
+fn mechanism(four: bool) -> Mechanism {
+    let suspension = suspension(four);
+    let joint =
+        |bolt| Joint { kind: JointKind::Rubber, bolt, limits: JointLimits { ..JointKind::Rubber.limits() } };
+    let members = (0..suspension.links().len())
+        .map(|index| {
+            let bolt = if index == 0 { DVec3::X } else { DVec3::Y };
+            Member { name: format!("link {index}"), joints: [joint(bolt); 2], radius: mm(20.0), bend: None }
+        })
+        .collect();
+    let obstacle = |name: &str, on, x: f64, y: f64, z: f64| Obstacle {
+        name: name.to_owned(),
+        on,
+        ends: [DVec3::new(x, y, z), DVec3::new(x + 80.0, y, z + 20.0)],
+        radius: mm(25.0),
+        wanted: mm(12.7),
+    };
+    let mut drag = DragLink {
+        pitman: BodyPoint::from_mm(130.0, 330.0, 560.0),
+        knuckle: AxlePoint::from_mm(150.0, -560.0, 460.0),
+        kingpin: AxlePoint::from_mm(0.0, -650.0, 400.0),
+        kingpin_axis: DVec3::Z,
+        made: Length::ZERO,
+    };
+    drag.made = drag.straight_length(mm(AXLE), &Pose::RIDE);
+    let parts = Parts {
+        suspension,
+        members,
+        bar: Some(0),
+        radius_arms: None,
+        obstacles: vec![
+            obstacle("old bracket", Carrier::Body, 20.0, -150.0, 700.0),
+            obstacle("sump", Carrier::Body, 60.0, 0.0, 760.0),
+            obstacle("differential", Carrier::Axle, 0.0, 200.0, 430.0),
+            obstacle("exhaust", Carrier::Body, -300.0, -320.0, 640.0),
+        ],
+        steering: Some((drag, mm(15.0))),
+        stops: Stops {
+            bump: mm(90.0),
+            droop: mm(110.0),
+            bump_half_spacing: mm(780.0),
+            droop_half_spacing: mm(780.0),
+            half_track: mm(780.0),
+        },
+    };
+    Mechanism::new(parts, &Pose::RIDE)
+}
+
+#[divan::bench(args = [false, true])]
+fn warm_pose(bencher: Bencher<'_, '_>, four_arms: bool) {
+    let suspension = suspension(four_arms);
+    let near = suspension.solve(mm(40.0), Angle::from_degrees(4.0), Start::default()).expect("a pose");
+    let (z, roll) = (mm(45.0), Angle::from_degrees(4.3));
+    bencher.bench(|| black_box(&suspension).solve(black_box(z), black_box(roll), near.start()));
+}
+
+#[divan::bench(args = [false, true])]
+fn envelope_41_by_41_with_everything(bencher: Bencher<'_, '_>, four_arms: bool) {
+    let mechanism = mechanism(four_arms);
+    bencher.bench(|| cycle::envelope(black_box(&mechanism), 41));
+}
+
+#[divan::bench]
+fn worst_of_everything_refined(bencher: Bencher<'_, '_>) {
+    let mechanism = mechanism(false);
+    let envelope = cycle::envelope(&mechanism, 41).expect("an envelope");
+    bencher.bench(|| cycle::worst(black_box(&mechanism), &envelope));
+}
+
+#[divan::bench]
+fn four_ways_walked(bencher: Bencher<'_, '_>) {
+    let mechanism = mechanism(false);
+    bencher.bench(|| cycle::Way::ALL.map(|way| cycle::walk(black_box(&mechanism), way)));
+}
+
+/// The same four equations for a general-purpose least-squares crate: unknowns x, y,
+/// pitch and yaw, the Jacobian by hand as well.
+struct General<'a> {
+    suspension: &'a Suspension,
+    z: f64,
+    roll: f64,
+    at: Vector4<f64>,
+}
+
+impl General<'_> {
+    fn pose(&self) -> Pose {
+        Pose {
+            x: mm(self.at[0]),
+            y: mm(self.at[1]),
+            z: mm(self.z),
+            roll: Angle::from_radians(self.roll),
+            pitch: Angle::from_radians(self.at[2] / 500.0),
+            yaw: Angle::from_radians(self.at[3] / 500.0),
+        }
+    }
+}
+
+impl LeastSquaresProblem<f64, U4, U4> for General<'_> {
+    type ResidualStorage = Owned<f64, U4>;
+    type JacobianStorage = Owned<f64, U4, U4>;
+    type ParameterStorage = Owned<f64, U4>;
+
+    fn set_params(&mut self, x: &Vector4<f64>) {
+        self.at = *x;
+    }
+
+    fn params(&self) -> Vector4<f64> {
+        self.at
+    }
+
+    fn residuals(&self) -> Option<Vector4<f64>> {
+        let pose = self.pose();
+        let links = self.suspension.links();
+        Some(Vector4::from_fn(|i, _| {
+            (pose.place(mm(AXLE), links[i].axle) - links[i].body).length() - links[i].made.to_mm()
+        }))
+    }
+
+    fn jacobian(&self) -> Option<Matrix4<f64>> {
+        let pose = self.pose();
+        let (sin_roll, cos_roll) = self.roll.sin_cos();
+        let (sin_yaw, cos_yaw) = pose.yaw.to_radians().sin_cos();
+        let pitch_axis = DVec3::new(-sin_yaw * cos_roll, cos_yaw * cos_roll, sin_roll);
+        let centre = BodyPoint::from_mm(self.at[0], self.at[1], AXLE + self.z);
+        let mut jacobian = Matrix4::zeros();
+        for (i, link) in self.suspension.links().iter().enumerate() {
+            let end = pose.place(mm(AXLE), link.axle);
+            let (n, arm) = ((end - link.body).normalize(), end - centre);
+            jacobian[(i, 0)] = n.x;
+            jacobian[(i, 1)] = n.y;
+            jacobian[(i, 2)] = n.dot(pitch_axis.cross(arm)) / 500.0;
+            jacobian[(i, 3)] = n.dot(DVec3::Z.cross(arm)) / 500.0;
+        }
+        Some(jacobian)
+    }
+}
+
+#[divan::bench]
+fn warm_pose_by_a_general_crate(bencher: Bencher<'_, '_>) {
+    let suspension = suspension(false);
+    let near = suspension.solve(mm(40.0), Angle::from_degrees(4.0), Start::default()).expect("a pose").pose;
+    let start = Vector4::new(
+        near.x.to_mm(),
+        near.y.to_mm(),
+        near.pitch.to_radians() * 500.0,
+        near.yaw.to_radians() * 500.0,
+    );
+    let roll = Angle::from_degrees(4.3).to_radians();
+    bencher.bench(|| {
+        let problem = General { suspension: black_box(&suspension), z: 45.0, roll, at: start };
+        let (found, report) = LevenbergMarquardt::new().minimize(problem);
+        assert!(report.termination.was_successful());
+        found.at
+    });
+}

@@ -1,0 +1,351 @@
+//! Cycling: the axle over everything it can do, from ride height outward, and the limit
+//! that is met first each way.
+
+use super::mechanism::{Level, Mechanism, Posed, Trail};
+use super::solver::PoseFault;
+
+/// A way out from ride height.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Way {
+    /// Both wheels down.
+    Droop,
+    /// Both wheels up.
+    Bump,
+    /// Cross-axled, left wheel up.
+    LeftUp,
+    /// Cross-axled, right wheel up.
+    RightUp,
+}
+
+impl Way {
+    /// All four.
+    pub const ALL: [Self; 4] = [Self::Droop, Self::Bump, Self::LeftUp, Self::RightUp];
+
+    /// Wheel travels at its end, left and right, in millimetres.
+    #[must_use]
+    pub fn end(self, mechanism: &Mechanism) -> (f64, f64) {
+        let stops = mechanism.stops();
+        let (high, low) = stops.cross_axled();
+        match self {
+            Self::Droop => (-stops.droop.to_mm(), -stops.droop.to_mm()),
+            Self::Bump => (stops.bump.to_mm(), stops.bump.to_mm()),
+            Self::LeftUp => (high, low),
+            Self::RightUp => (low, high),
+        }
+    }
+}
+
+/// Where along a way a watched figure becomes close and over, as shares of the way.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Met {
+    /// Index of the watch.
+    pub watch: usize,
+    /// From here on it is close.
+    pub close_at: Option<f64>,
+    /// From here on it is over.
+    pub over_at: Option<f64>,
+}
+
+/// One way gone to its end or to where the links no longer reach.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Walk {
+    /// Which.
+    pub way: Way,
+    /// Wheel travels at its end.
+    pub end: (f64, f64),
+    /// What is met on it.
+    pub met: Vec<Met>,
+    /// Where the links stop reaching, as a share of the way, and the link.
+    pub out_of_reach: Option<(f64, usize)>,
+}
+
+/// Steps of a way.
+const WAY_STEPS: usize = 32;
+/// Halvings between two steps: a 200 mm way is cut to 0.002 mm.
+const HALVINGS: usize = 12;
+
+/// Goes a way from ride height and notes what is met.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
+    let ride = mechanism.at_ride_height()?;
+    let end = way.end(mechanism);
+    let at = |share: f64, trail: Trail| mechanism.pose(end.0 * share, end.1 * share, trail);
+    let watches = mechanism.watches();
+    let mut levels = Vec::new();
+    mechanism.values(&ride, &mut levels);
+    let mut before = levels.clone();
+    let mut met: Vec<Met> = watches
+        .iter()
+        .enumerate()
+        .map(|(watch, w)| {
+            let level = w.level(before[watch]);
+            Met {
+                watch,
+                close_at: (level >= Level::Close).then_some(0.0),
+                over_at: (level >= Level::Over).then_some(0.0),
+            }
+        })
+        .collect();
+    let mut last = ride;
+    let mut out_of_reach = None;
+    for step in 1..=WAY_STEPS {
+        let (from, to) = ((step - 1) as f64 / WAY_STEPS as f64, step as f64 / WAY_STEPS as f64);
+        let posed = match at(to, last.trail()) {
+            Ok(posed) => posed,
+            Err(fault) => {
+                out_of_reach = Some(edge_of_reach(&at, from, to, &last, fault));
+                break;
+            }
+        };
+        mechanism.values(&posed, &mut levels);
+        for (index, watch) in watches.iter().enumerate() {
+            for (level, note) in [(Level::Close, 0), (Level::Over, 1)] {
+                let noted = if note == 0 { met[index].close_at } else { met[index].over_at };
+                if noted.is_some() || watch.level(levels[index]) < level {
+                    continue;
+                }
+                let crossing = bisect(from, to, |share| {
+                    at(share, last.trail())
+                        .is_ok_and(|posed| watch.level(mechanism.value_of(&posed, index)) >= level)
+                });
+                if note == 0 {
+                    met[index].close_at = Some(crossing);
+                } else {
+                    met[index].over_at = Some(crossing);
+                }
+            }
+        }
+        std::mem::swap(&mut before, &mut levels);
+        last = posed;
+    }
+    met.retain(|met| met.close_at.is_some() || met.over_at.is_some());
+    Ok(Walk { way, end, met, out_of_reach })
+}
+
+/// The share between `from`, where `past` is false, and `to`, where it is true, from which
+/// it is true.
+fn bisect(mut from: f64, mut to: f64, past: impl Fn(f64) -> bool) -> f64 {
+    for _ in 0..HALVINGS {
+        let middle = (from + to) / 2.0;
+        if past(middle) {
+            to = middle;
+        } else {
+            from = middle;
+        }
+    }
+    to
+}
+
+fn edge_of_reach(
+    at: &impl Fn(f64, Trail) -> Result<Posed, PoseFault>,
+    from: f64,
+    to: f64,
+    last: &Posed,
+    fault: PoseFault,
+) -> (f64, usize) {
+    let edge = bisect(from, to, |share| at(share, last.trail()).is_err());
+    let link = match fault {
+        PoseFault::OutOfReach { link, .. } => link,
+        PoseFault::Loose(_) => 0,
+    };
+    (edge, link)
+}
+
+/// The left × right envelope.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Envelope {
+    /// Wheel travels of the rows and columns alike, in millimetres, lowest first.
+    pub travels: Vec<f64>,
+    /// Poses, row by row: shape `[left][right]`. None outside the stops or out of reach.
+    pub poses: Vec<Option<Posed>>,
+    /// Whether the stops allow it: shape `[left][right]`.
+    pub allowed: Vec<bool>,
+    /// Watched figures: shape `[left][right][watch]`, NaN where there is no pose.
+    pub values: Vec<f64>,
+}
+
+impl Envelope {
+    /// The figures of one pose, by its index.
+    #[must_use]
+    pub fn values_at(&self, index: usize, watches: usize) -> &[f64] {
+        &self.values[index * watches..(index + 1) * watches]
+    }
+}
+
+/// Solves the envelope on a grid of `side` × `side`, from ride height outward, each pose
+/// from its neighbours nearer in.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
+    let ride = mechanism.at_ride_height()?;
+    let side = side.max(3);
+    let (low, high) = mechanism.stops().span();
+    let travels: Vec<f64> = (0..side).map(|i| low + (high - low) * i as f64 / (side - 1) as f64).collect();
+    let middle = (0..side).min_by(|a, b| travels[*a].abs().total_cmp(&travels[*b].abs())).unwrap_or(side / 2);
+    let watches = mechanism.watches().len();
+    let mut envelope = Envelope {
+        poses: vec![None; side * side],
+        allowed: vec![false; side * side],
+        values: vec![f64::NAN; side * side * watches],
+        travels,
+    };
+    let outward = || (middle..side).chain((0..middle).rev());
+    let mut buffer = Vec::with_capacity(watches);
+    for row in outward() {
+        for column in outward() {
+            let (left, right) = (envelope.travels[row], envelope.travels[column]);
+            let index = row * side + column;
+            if !mechanism.stops().allow(left, right) {
+                continue;
+            }
+            envelope.allowed[index] = true;
+            let near = trails(&envelope, (row, column), middle, side)
+                .into_iter()
+                .flatten()
+                .chain((row == middle && column == middle).then(|| ride.trail()));
+            let Some(posed) = near.filter_map(|trail| mechanism.pose(left, right, trail).ok()).next() else {
+                continue;
+            };
+            mechanism.values(&posed, &mut buffer);
+            envelope.values[index * watches..(index + 1) * watches].copy_from_slice(&buffer);
+            envelope.poses[index] = Some(posed);
+        }
+    }
+    Ok(envelope)
+}
+
+/// Where to start from: the neighbours nearer to the middle, in the row first.
+fn trails(
+    envelope: &Envelope,
+    (row, column): (usize, usize),
+    middle: usize,
+    side: usize,
+) -> [Option<Trail>; 2] {
+    let inward = |place: usize, steps: usize| {
+        if place >= middle + steps {
+            Some(place - steps)
+        } else if place + steps <= middle {
+            Some(place + steps)
+        } else {
+            None
+        }
+    };
+    let pose = |row: usize, column: usize| envelope.poses[row * side + column].as_ref();
+    let from = |near: Option<&Posed>, further: Option<&Posed>| match (near, further) {
+        (Some(near), Some(further)) => Some(near.trail_beyond(further)),
+        (Some(near), None) => Some(near.trail()),
+        (None, _) => None,
+    };
+    let along_row =
+        from(inward(column, 1).and_then(|c| pose(row, c)), inward(column, 2).and_then(|c| pose(row, c)));
+    let along_column =
+        from(inward(row, 1).and_then(|r| pose(r, column)), inward(row, 2).and_then(|r| pose(r, column)));
+    [along_row, along_column]
+}
+
+/// The worst a watched figure gets anywhere.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Worst {
+    /// Index of the watch.
+    pub watch: usize,
+    /// The figure there, radians or millimetres.
+    pub value: f64,
+    /// The pose.
+    pub posed: Posed,
+}
+
+/// The worst of each watched figure over the envelope, refined between the grid's poses
+/// until it changes by less than 0.1 mm, or its like in angle.
+#[must_use]
+pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
+    let count = mechanism.watches().len();
+    let spacing = envelope.travels[1] - envelope.travels[0];
+    (0..count)
+        .filter_map(|watch| {
+            let judge = &mechanism.watches()[watch];
+            let found = envelope
+                .poses
+                .iter()
+                .enumerate()
+                .filter_map(|(index, posed)| {
+                    let posed = posed.as_ref()?;
+                    Some(Worst { watch, value: envelope.values[index * count + watch], posed: *posed })
+                })
+                .max_by(|a, b| judge.badness(a.value).total_cmp(&judge.badness(b.value)))?;
+            Some(refined(mechanism, found, spacing))
+        })
+        .collect()
+}
+
+/// Looks around a pose in ever smaller steps for a worse one.
+fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
+    let judge = mechanism.watches()[best.watch];
+    let mut step = spacing / 2.0;
+    // Curves are flat at their worst: half a millimetre of travel is far below 0.1 mm of gap.
+    while step > 0.5 {
+        let mut moved = false;
+        for (left, right) in [(step, 0.0), (-step, 0.0), (0.0, step), (0.0, -step)] {
+            let (left, right) = (best.posed.left + left, best.posed.right + right);
+            if !mechanism.stops().allow(left, right) {
+                continue;
+            }
+            let Ok(posed) = mechanism.pose(left, right, best.posed.trail()) else { continue };
+            let value = mechanism.value_of(&posed, best.watch);
+            if judge.badness(value) > judge.badness(best.value) + 1e-9 {
+                best = Worst { watch: best.watch, value, posed };
+                moved = true;
+            }
+        }
+        if !moved {
+            step /= 2.0;
+        }
+    }
+    best
+}
+
+/// Poses at equal steps between two wheel travels, warm, from the one nearest to ride
+/// height outward; those out of reach are left out. Lowest share first.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn line(
+    mechanism: &Mechanism,
+    from: (f64, f64),
+    to: (f64, f64),
+    steps: usize,
+) -> Result<Vec<Posed>, PoseFault> {
+    let ride = mechanism.at_ride_height()?;
+    let at = |i: usize| {
+        let share = i as f64 / steps as f64;
+        (from.0 + (to.0 - from.0) * share, from.1 + (to.1 - from.1) * share)
+    };
+    let middle = (0..=steps)
+        .min_by(|a, b| {
+            let far = |i: usize| at(i).0.abs() + at(i).1.abs();
+            far(*a).total_cmp(&far(*b))
+        })
+        .unwrap_or(0);
+    let go = |indices: &mut dyn Iterator<Item = usize>| {
+        let mut found: Vec<Posed> = Vec::new();
+        for index in indices {
+            let (left, right) = at(index);
+            let trail = match found.as_slice() {
+                [.., before, last] => last.trail_beyond(before),
+                [last] => last.trail(),
+                [] => ride.trail(),
+            };
+            match mechanism.pose(left, right, trail) {
+                Ok(posed) => found.push(posed),
+                Err(_) => break,
+            }
+        }
+        found
+    };
+    let mut below = go(&mut (0..middle).rev());
+    below.reverse();
+    below.extend(go(&mut (middle..=steps)));
+    Ok(below)
+}

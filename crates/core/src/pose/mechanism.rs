@@ -1,0 +1,674 @@
+//! One axle with everything that can end its travel: joints, clearances, stops, bind.
+
+use glam::{DQuat, DVec3};
+
+use super::clearance::{Gap, gap};
+use super::joint::{
+    JointKind, JointLimits, Misalignment, free_spin, misalignment, turn_about, twist_between,
+};
+use super::point::{BodyPoint, Placing, Pose};
+use super::solver::{PoseFault, Solved, Start, Suspension, WindUp};
+use crate::measure::{Angle, Length};
+use crate::steering::DragLink;
+
+/// Which end of a link.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum LinkEnd {
+    /// On the body.
+    Body,
+    /// On the axle.
+    Axle,
+}
+
+/// A joint at one end of a link.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Joint {
+    /// What sits in the eye.
+    pub kind: JointKind,
+    /// Unit bolt axis, fixed to the body or to the axle at ride height.
+    pub bolt: DVec3,
+    /// What it takes.
+    pub limits: JointLimits,
+}
+
+/// A bend of a link, out of the line through its eyes.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Bend {
+    /// Where along the link, 0 at the body end to 1 at the axle end.
+    pub along: f64,
+    /// How far out of the line.
+    pub offset: Length,
+    /// Which way at ride height, in body axes; its part along the link does not count.
+    pub direction: DVec3,
+}
+
+/// A link of the suspension as a thing with joints, a radius and perhaps a bend. Members
+/// stand in the order of the suspension's links.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Member {
+    /// In words, such as `track bar`.
+    pub name: String,
+    /// At the body and at the axle.
+    pub joints: [Joint; 2],
+    /// Half of its diameter.
+    pub radius: Length,
+    /// Its bend, where it has one.
+    pub bend: Option<Bend>,
+}
+
+/// What an obstacle is fixed to.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Carrier {
+    /// The body.
+    Body,
+    /// The axle.
+    Axle,
+}
+
+/// Something that must not be touched: a capsule.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Obstacle {
+    /// In words.
+    pub name: String,
+    /// What it goes with.
+    pub on: Carrier,
+    /// Both ends of its middle line at ride height, millimetres in vehicle axes.
+    pub ends: [DVec3; 2],
+    /// Half of its thickness.
+    pub radius: Length,
+    /// Clearance wanted.
+    pub wanted: Length,
+}
+
+/// Where the travel ends. Distances; each limit is measured at its own half spacing.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Stops {
+    /// Up from ride height.
+    pub bump: Length,
+    /// Down from ride height.
+    pub droop: Length,
+    /// From the centreline to where bump was measured.
+    pub bump_half_spacing: Length,
+    /// From the centreline to where droop was measured.
+    pub droop_half_spacing: Length,
+    /// Half of the track.
+    pub half_track: Length,
+}
+
+/// Steepest lean looked at, as sin φ: 30°.
+const MOST_LEAN: f64 = 0.5;
+
+impl Stops {
+    /// Heave and sine of the roll at two wheel travels, in millimetres.
+    #[must_use]
+    pub fn heave_and_lean(&self, left: f64, right: f64) -> (f64, f64) {
+        ((left + right) / 2.0, (left - right) / (2.0 * self.half_track.to_mm()))
+    }
+
+    /// Whether a pose lies inside the stops, a millionth of a millimetre allowed.
+    #[must_use]
+    pub fn allow(&self, left: f64, right: f64) -> bool {
+        let (z, lean) = self.heave_and_lean(left, right);
+        let lean = lean.abs();
+        lean <= MOST_LEAN
+            && z + self.bump_half_spacing.to_mm() * lean <= self.bump.to_mm() + 1e-6
+            && z - self.droop_half_spacing.to_mm() * lean >= -self.droop.to_mm() - 1e-6
+    }
+
+    /// Wheel travels, higher wheel first, of the pose furthest cross-axled.
+    #[must_use]
+    pub fn cross_axled(&self) -> (f64, f64) {
+        let (up, down) = (self.bump_half_spacing.to_mm(), self.droop_half_spacing.to_mm());
+        let lean = ((self.bump + self.droop).to_mm() / (up + down)).min(MOST_LEAN);
+        let z = self.bump.to_mm() - up * lean;
+        let half = self.half_track.to_mm() * lean;
+        (z + half, z - half)
+    }
+
+    /// The wheel travels the envelope spans on either side: lowest and highest.
+    #[must_use]
+    pub fn span(&self) -> (f64, f64) {
+        let (high, low) = self.cross_axled();
+        (low.min(-self.droop.to_mm()), high.max(self.bump.to_mm()))
+    }
+}
+
+/// A figure watched in every pose.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Watched {
+    /// How far an eye is off its bolt, in radians.
+    Tilt {
+        /// Index of the member.
+        member: usize,
+        /// Which end.
+        end: LinkEnd,
+    },
+    /// Wind-up of a bonded bushing about its bolt, in radians.
+    WindUp {
+        /// Index of the member.
+        member: usize,
+        /// Which end.
+        end: LinkEnd,
+    },
+    /// Gap between a member and an obstacle, in millimetres.
+    Gap {
+        /// Index of the member; the drag link counts as one more.
+        member: usize,
+        /// Index of the obstacle.
+        obstacle: usize,
+    },
+    /// Gap between an obstacle on the axle and one on the body.
+    ObstacleGap {
+        /// On the axle.
+        axle: usize,
+        /// On the body.
+        body: usize,
+    },
+    /// Gap between the bar and the drag link.
+    BarToDragLink,
+    /// Link stretch, or the give of radius-arm bushes, in millimetres.
+    Bind,
+}
+
+/// How a watched figure stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Level {
+    /// Nothing to mind.
+    Free,
+    /// A lot for this joint, or less clearance than wanted.
+    Close,
+    /// Past what it takes, or touching.
+    Over,
+}
+
+/// A figure with its thresholds: an angle or bind is over above `fail`, a gap below it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Watch {
+    /// What is watched.
+    pub what: Watched,
+    /// From here on it is close; radians or millimetres.
+    pub warn: f64,
+    /// From here on it is over.
+    pub fail: f64,
+}
+
+impl Watch {
+    /// Whether it is a gap, where less is worse.
+    #[must_use]
+    pub const fn is_gap(&self) -> bool {
+        matches!(self.what, Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink)
+    }
+
+    /// Whether it is an angle.
+    #[must_use]
+    pub const fn is_angle(&self) -> bool {
+        matches!(self.what, Watched::Tilt { .. } | Watched::WindUp { .. })
+    }
+
+    /// How a value stands.
+    #[must_use]
+    pub fn level(&self, value: f64) -> Level {
+        let past = |threshold: f64| if self.is_gap() { value <= threshold } else { value >= threshold };
+        if past(self.fail) {
+            Level::Over
+        } else if past(self.warn) {
+            Level::Close
+        } else {
+            Level::Free
+        }
+    }
+
+    /// How much of the limit is used: 1 at the limit. For a gap 1/(1 + gap/wanted), which
+    /// is one half at the wanted clearance.
+    #[must_use]
+    pub fn used(&self, value: f64) -> f64 {
+        if self.is_gap() { 1.0 / (1.0 + (value / self.warn).max(-0.75)) } else { value / self.fail }
+    }
+
+    /// Larger is worse, in the figure's own unit.
+    pub(crate) fn badness(&self, value: f64) -> f64 {
+        if self.is_gap() { -value } else { value }
+    }
+}
+
+/// Link stretch that is a lot, and that is too much (defaults of this program).
+pub const BIND_LIMITS: (Length, Length) = (Length::from_mm(2.0), Length::from_mm(5.0));
+/// The same for the bushes of radius arms, which are made to give.
+pub const BUSH_LIMITS: (Length, Length) = (Length::from_mm(5.0), Length::from_mm(10.0));
+
+/// Everything that is judged.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Mechanism {
+    suspension: Suspension,
+    members: Vec<Member>,
+    bar: Option<usize>,
+    wind_up: Option<(WindUp, Length)>,
+    obstacles: Vec<Obstacle>,
+    steering: Option<(DragLink, Length)>,
+    stops: Stops,
+    watches: Vec<Watch>,
+    rest: Vec<Rest>,
+}
+
+/// How a member lay when everything was tightened.
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Rest {
+    along: DVec3,
+    along_on_axle: DVec3,
+    clocking: f64,
+    /// Unit direction of the bend square to the link.
+    bend: DVec3,
+}
+
+/// The parts a mechanism is put together from.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Parts {
+    /// What holds the axle, fitted at the pose it was tightened in.
+    pub suspension: Suspension,
+    /// One for each of its links.
+    pub members: Vec<Member>,
+    /// Which of them is the track bar.
+    pub bar: Option<usize>,
+    /// The radius arms and the spacing of the bushes at a wrist.
+    pub radius_arms: Option<(WindUp, Length)>,
+    /// What must not be touched.
+    pub obstacles: Vec<Obstacle>,
+    /// The drag link and its radius.
+    pub steering: Option<(DragLink, Length)>,
+    /// Where the travel ends.
+    pub stops: Stops,
+}
+
+/// One pose with its figures.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Posed {
+    /// Travel of the left wheel, mm.
+    pub left: f64,
+    /// Travel of the right wheel, mm.
+    pub right: f64,
+    /// The solved pose.
+    pub solved: Solved,
+    /// Bar angle θ in front view, radians, + body end higher; NaN without a bar.
+    pub bar_angle: f64,
+    /// Roll-centre height above the ground, mm: axle centre + dy/dφ.
+    pub roll_centre: f64,
+    /// The same from the line of the bar alone; NaN without a bar.
+    pub bar_line_roll_centre: f64,
+    /// Steer of the road wheels against the vehicle δ + ω, radians, + left; NaN without
+    /// steering or where the drag link does not reach.
+    pub steer: f64,
+    /// δ alone, to go on from.
+    delta: f64,
+    /// Link stretch, or give of the radius arms' bushes, mm.
+    pub bind: f64,
+}
+
+/// Where to go on from.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Trail {
+    start: Start,
+    delta: f64,
+}
+
+impl Posed {
+    /// Where to start for a pose nearby.
+    #[must_use]
+    pub const fn trail(&self) -> Trail {
+        Trail { start: self.solved.start(), delta: self.delta }
+    }
+
+    /// Where to start for a pose as far beyond this one as this one is beyond `before`.
+    #[must_use]
+    pub fn trail_beyond(&self, before: &Self) -> Trail {
+        Trail { start: self.solved.beyond(&before.solved), delta: 2.0 * self.delta - before.delta }
+    }
+}
+
+impl Mechanism {
+    /// Puts the parts together. The suspension's own fitted pose is where bushings were
+    /// tightened; `fitted` names it.
+    #[must_use]
+    pub fn new(parts: Parts, fitted: &Pose) -> Self {
+        let Parts { suspension, members, bar, radius_arms, obstacles, steering, stops } = parts;
+        let placing = Placing::of(fitted, suspension.axle_height());
+        let rest = members
+            .iter()
+            .zip(suspension.links())
+            .map(|(member, link)| {
+                let along = (placing.place(link.axle) - link.body).normalize();
+                let bolts = [member.joints[0].bolt, placing.direction(member.joints[1].bolt)];
+                let out = member.bend.map_or(DVec3::Z, |bend| bend.direction);
+                Rest {
+                    along,
+                    along_on_axle: placing.turn.transpose() * along,
+                    clocking: twist_between(along, bolts),
+                    bend: (out - along * along.dot(out)).normalize_or_zero(),
+                }
+            })
+            .collect();
+        let mut mechanism = Self {
+            suspension,
+            members,
+            bar,
+            wind_up: radius_arms,
+            obstacles,
+            steering,
+            stops,
+            watches: Vec::new(),
+            rest,
+        };
+        mechanism.watches = mechanism.watch_list();
+        mechanism
+    }
+
+    fn watch_list(&self) -> Vec<Watch> {
+        let mut watches = Vec::new();
+        let mut push = |what, warn: f64, fail: f64| watches.push(Watch { what, warn, fail });
+        for (member, part) in self.members.iter().enumerate() {
+            for (end, joint) in [LinkEnd::Body, LinkEnd::Axle].into_iter().zip(part.joints) {
+                // The wrist of a radius arm is two bushes: their give counts as bind.
+                let wrist = self.wind_up.is_some_and(|(arms, _)| member == arms.left || member == arms.right)
+                    && end == LinkEnd::Axle;
+                if wrist {
+                    continue;
+                }
+                let JointLimits { tilt_warn, tilt_fail, wind_up } = joint.limits;
+                push(Watched::Tilt { member, end }, tilt_warn.to_radians(), tilt_fail.to_radians());
+                if let Some((warn, fail)) = wind_up {
+                    push(Watched::WindUp { member, end }, warn.to_radians(), fail.to_radians());
+                }
+            }
+        }
+        let movers = self.members.len() + usize::from(self.steering.is_some());
+        for member in 0..movers {
+            for (index, obstacle) in self.obstacles.iter().enumerate() {
+                push(Watched::Gap { member, obstacle: index }, obstacle.wanted.to_mm(), 0.0);
+            }
+        }
+        for (axle, moving) in self.obstacles.iter().enumerate().filter(|(_, o)| o.on == Carrier::Axle) {
+            for (body, still) in self.obstacles.iter().enumerate().filter(|(_, o)| o.on == Carrier::Body) {
+                push(Watched::ObstacleGap { axle, body }, moving.wanted.max(still.wanted).to_mm(), 0.0);
+            }
+        }
+        if self.bar.is_some() && self.steering.is_some() {
+            push(Watched::BarToDragLink, WANTED_CLEARANCE.to_mm(), 0.0);
+        }
+        let held = self.suspension.constraints();
+        if self.wind_up.is_some() {
+            push(Watched::Bind, BUSH_LIMITS.0.to_mm(), BUSH_LIMITS.1.to_mm());
+        } else if held > 4 {
+            push(Watched::Bind, BIND_LIMITS.0.to_mm(), BIND_LIMITS.1.to_mm());
+        }
+        watches
+    }
+
+    /// What is watched, in the order of the values.
+    #[must_use]
+    pub fn watches(&self) -> &[Watch] {
+        &self.watches
+    }
+
+    /// Where the travel ends.
+    #[must_use]
+    pub const fn stops(&self) -> &Stops {
+        &self.stops
+    }
+
+    /// The links with their joints.
+    #[must_use]
+    pub fn members(&self) -> &[Member] {
+        &self.members
+    }
+
+    /// Which member is the track bar.
+    #[must_use]
+    pub const fn bar(&self) -> Option<usize> {
+        self.bar
+    }
+
+    /// What must not be touched.
+    #[must_use]
+    pub fn obstacles(&self) -> &[Obstacle] {
+        &self.obstacles
+    }
+
+    /// What holds the axle.
+    #[must_use]
+    pub const fn suspension(&self) -> &Suspension {
+        &self.suspension
+    }
+
+    /// The drag link.
+    #[must_use]
+    pub fn drag_link(&self) -> Option<&DragLink> {
+        self.steering.as_ref().map(|(link, _)| link)
+    }
+
+    /// The pose at ride height.
+    ///
+    /// # Errors
+    /// Where there is none.
+    pub fn at_ride_height(&self) -> Result<Posed, PoseFault> {
+        self.pose(0.0, 0.0, Trail { start: Start::default(), delta: 0.0 })
+    }
+
+    /// The pose at two wheel travels, in millimetres, looked for from `trail`.
+    ///
+    /// # Errors
+    /// Where the links do not reach or a motion is loose.
+    pub fn pose(&self, left: f64, right: f64, trail: Trail) -> Result<Posed, PoseFault> {
+        let (z, lean) = self.stops.heave_and_lean(left, right);
+        let roll = Angle::from_radians(lean.clamp(-1.0, 1.0).asin());
+        let solved = self.suspension.solve(Length::from_mm(z), roll, trail.start)?;
+        Ok(self.posed(left, right, solved, trail.delta))
+    }
+
+    fn posed(&self, left: f64, right: f64, solved: Solved, near: f64) -> Posed {
+        let placing = Placing::of(&solved.pose, self.suspension.axle_height());
+        let eyes = self.bar.map(|bar| {
+            let link = &self.suspension.links()[bar];
+            (link.body.vector(), placing.place(link.axle).vector())
+        });
+        let delta = self.steering.as_ref().and_then(|(link, _)| link.steer_at(&placing, near));
+        let z = solved.pose.z.to_mm();
+        let bind = match self.wind_up {
+            Some((_, spacing)) => {
+                let worst = solved.wind_up[0].abs().to_radians().max(solved.wind_up[1].abs().to_radians());
+                worst * spacing.to_mm() / 2.0
+            }
+            None => solved.bind.to_mm(),
+        };
+        Posed {
+            left,
+            right,
+            bar_angle: eyes.map_or(f64::NAN, |(f, a)| (f.z - a.z).atan2((f.y - a.y).abs())),
+            roll_centre: self.suspension.axle_height().to_mm() + solved.sideways_per_roll,
+            bar_line_roll_centre: eyes
+                .map_or(f64::NAN, |(f, a)| a.z + (f.z - a.z) * (-a.y) / (f.y - a.y) - z),
+            steer: delta.map_or(f64::NAN, |delta| delta + solved.pose.yaw.to_radians()),
+            delta: delta.unwrap_or(near),
+            bind,
+            solved,
+        }
+    }
+
+    /// Every watched figure in a pose, in the order of the watches.
+    pub fn values(&self, posed: &Posed, values: &mut Vec<f64>) {
+        values.clear();
+        let scene = Scene::of(self, posed);
+        values.extend(self.watches.iter().map(|watch| self.value(&scene, posed, watch.what)));
+    }
+
+    /// One watched figure in a pose.
+    #[must_use]
+    pub fn value_of(&self, posed: &Posed, watch: usize) -> f64 {
+        self.value(&Scene::of(self, posed), posed, self.watches[watch].what)
+    }
+
+    fn value(&self, scene: &Scene, posed: &Posed, what: Watched) -> f64 {
+        match what {
+            Watched::Tilt { member, end } => scene.lines[member].tilt.off[end as usize],
+            Watched::WindUp { member, end } => self.wind_up_of(scene, member, end).abs(),
+            Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => {
+                self.gap_in(scene, what).distance
+            }
+            Watched::Bind => posed.bind,
+        }
+    }
+
+    fn wind_up_of(&self, scene: &Scene, member: usize, end: LinkEnd) -> f64 {
+        let bolt = self.members[member].joints[end as usize].bolt;
+        let (line, rest) = (&scene.lines[member], &self.rest[member]);
+        match end {
+            LinkEnd::Body => turn_about(bolt, rest.along, line.along),
+            LinkEnd::Axle => {
+                turn_about(bolt, rest.along_on_axle, scene.placing.turn.transpose() * line.along)
+            }
+        }
+    }
+
+    /// The least gap of a watched pair in a pose, with its place in body axes; None where
+    /// the watch is no gap.
+    #[must_use]
+    pub fn gap_of(&self, posed: &Posed, watch: usize) -> Option<Gap> {
+        let watch = &self.watches[watch];
+        watch.is_gap().then(|| self.gap_in(&Scene::of(self, posed), watch.what))
+    }
+
+    fn gap_in(&self, scene: &Scene, what: Watched) -> Gap {
+        match what {
+            Watched::Gap { member, obstacle } => {
+                let still = scene.obstacle(&self.obstacles[obstacle]);
+                self.gap_to(scene, member, &still, self.obstacles[obstacle].radius.to_mm())
+            }
+            Watched::ObstacleGap { axle, body } => {
+                let (a, b) = (&self.obstacles[axle], &self.obstacles[body]);
+                gap(&scene.obstacle(a), a.radius.to_mm(), &scene.obstacle(b), b.radius.to_mm())
+            }
+            Watched::BarToDragLink => {
+                let drag = scene.drag.unwrap_or_default();
+                let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
+                self.gap_to(scene, self.bar.unwrap_or(0), &drag, radius)
+            }
+            Watched::Tilt { .. } | Watched::WindUp { .. } | Watched::Bind => {
+                Gap { distance: f64::INFINITY, on_first: DVec3::ZERO, on_second: DVec3::ZERO }
+            }
+        }
+    }
+
+    fn gap_to(&self, scene: &Scene, member: usize, other: &[DVec3], other_radius: f64) -> Gap {
+        let Some(part) = self.members.get(member) else {
+            let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
+            return gap(&scene.drag.unwrap_or_default(), radius, other, other_radius);
+        };
+        let (line, radius) = (&scene.lines[member], part.radius.to_mm());
+        let Some(bend) = &part.bend else {
+            return gap(&[line.body, line.axle], radius, other, other_radius);
+        };
+        let at = |roll: f64| gap(&line.bent(&self.rest[member], bend, roll), radius, other, other_radius);
+        if !part.joints.iter().all(|joint| joint.kind.rolls()) {
+            return at(line.tilt.share);
+        }
+        let limits = part.joints.map(|joint| joint.limits.tilt_fail.to_radians());
+        let Some((low, high)) = free_spin(&line.tilt, limits) else { return at(line.tilt.share) };
+        // It can lie anywhere in between: the nearest of nine places counts.
+        (0..=8)
+            .map(|step| at(low + (high - low) * f64::from(step) / 8.0))
+            .min_by(|a, b| a.distance.total_cmp(&b.distance))
+            .unwrap_or_else(|| at(line.tilt.share))
+    }
+
+    /// Points along each member in a pose, body end first, for drawing: two or three.
+    #[must_use]
+    pub fn lines(&self, posed: &Posed) -> Vec<Vec<[f64; 3]>> {
+        let scene = Scene::of(self, posed);
+        let points = |index: usize| {
+            let line = &scene.lines[index];
+            match &self.members[index].bend {
+                Some(bend) => line.bent(&self.rest[index], bend, line.tilt.share).to_vec(),
+                None => vec![line.body, line.axle],
+            }
+        };
+        (0..self.members.len())
+            .map(|index| points(index).into_iter().map(|p| p.to_array()).collect())
+            .collect()
+    }
+
+    /// How far a bent bar may roll about its own axis in a pose, in radians either way;
+    /// None where it is straight or a bushing holds it.
+    #[must_use]
+    pub fn free_spin(&self, posed: &Posed, member: usize) -> Option<(f64, f64)> {
+        let part = self.members.get(member).filter(|part| part.bend.is_some())?;
+        if !part.joints.iter().all(|joint| joint.kind.rolls()) {
+            return None;
+        }
+        let limits = part.joints.map(|joint| joint.limits.tilt_fail.to_radians());
+        free_spin(&Scene::of(self, posed).lines[member].tilt, limits)
+    }
+}
+
+/// Clearance wanted where nothing else is said (default of this program).
+pub const WANTED_CLEARANCE: Length = Length::from_mm(12.7);
+
+/// A member in one pose.
+struct Line {
+    body: DVec3,
+    axle: DVec3,
+    along: DVec3,
+    tilt: Misalignment,
+}
+
+impl Line {
+    fn bent(&self, rest: &Rest, bend: &Bend, roll: f64) -> [DVec3; 3] {
+        let carried = DQuat::from_rotation_arc(rest.along, self.along) * rest.bend;
+        let out = DQuat::from_axis_angle(self.along, roll) * carried;
+        let middle = self.body.lerp(self.axle, bend.along) + out * bend.offset.to_mm();
+        [self.body, middle, self.axle]
+    }
+}
+
+/// Everything placed for one pose.
+struct Scene {
+    placing: Placing,
+    lines: [Line; 6],
+    drag: Option<[DVec3; 2]>,
+}
+
+impl Scene {
+    fn of(mechanism: &Mechanism, posed: &Posed) -> Self {
+        let suspension = &mechanism.suspension;
+        let placing = Placing::of(&posed.solved.pose, suspension.axle_height());
+        let lines = std::array::from_fn(|index| {
+            let (Some(member), Some(link)) = (mechanism.members.get(index), suspension.links().get(index))
+            else {
+                let still = Misalignment { off: [0.0; 2], share: 0.0, cone: [0.0; 2], twist: 0.0 };
+                return Line { body: DVec3::ZERO, axle: DVec3::ZERO, along: DVec3::Y, tilt: still };
+            };
+            let (body, axle) = (link.body.vector(), placing.place(link.axle).vector());
+            let along = (axle - body).normalize();
+            let bolts = [member.joints[0].bolt, placing.direction(member.joints[1].bolt)];
+            Line { body, axle, along, tilt: misalignment(along, bolts, mechanism.rest[index].clocking) }
+        });
+        let drag = mechanism.steering.as_ref().map(|(link, _)| {
+            let steer = Angle::from_radians(posed.delta);
+            let end = link.knuckle_place(suspension.axle_height(), &posed.solved.pose, steer);
+            [link.pitman.vector(), end.vector()]
+        });
+        Self { placing, lines, drag }
+    }
+
+    fn obstacle(&self, obstacle: &Obstacle) -> [DVec3; 2] {
+        match obstacle.on {
+            Carrier::Body => obstacle.ends,
+            Carrier::Axle => {
+                obstacle.ends.map(|end| self.placing.place(super::point::AxlePoint::at(end)).vector())
+            }
+        }
+    }
+}
+
+/// The drag link's ends in a pose, for drawing; None without steering.
+#[must_use]
+pub fn drag_link_ends(mechanism: &Mechanism, posed: &Posed) -> Option<[BodyPoint; 2]> {
+    Scene::of(mechanism, posed).drag.map(|ends| ends.map(BodyPoint::at))
+}

@@ -1,0 +1,15 @@
+//! The accurate model: the axle as a rigid body held by links, over everything it can do.
+//!
+//! `point` has the two kinds of points and the pose, `solver` finds a pose, `joint` and
+//! `clearance` judge one, `cycle` goes through all of them, `template` knows what each kind
+//! of axle location consists of. Nothing here knows of jobs; `steering` uses the points.
+
+pub mod clearance;
+pub mod cycle;
+pub mod joint;
+pub mod mechanism;
+pub mod point;
+pub mod solver;
+
+pub use point::{AxlePoint, BodyPoint, Pose};
+pub use solver::{Held, Link, Motion, PoseFault, Solved, Start, Suspension, WindUp};
