@@ -48,6 +48,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(jobs::revision))
         .routes(routes!(jobs::restore))
         .routes(routes!(compute::compute))
+        .routes(routes!(compute::compute_cycle))
         .routes(routes!(compute::schema))
         .routes(routes!(tape::tape))
         .routes(routes!(samples::list))

@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand, ValueEnum};
-use derecho_core::job::{Job, schema::job_schema, solve};
+use derecho_core::job::{Job, everything, schema::job_schema};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
@@ -137,7 +137,7 @@ pub fn run() -> ExitCode {
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
         Command::Serve { demo, data, listen } => serve(Settings { data: directory(data)?, demo }, listen),
-        Command::Solve { file } => print_json(&solve(&load(&file)?)),
+        Command::Solve { file } => print_json(&everything(&load(&file)?)),
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
         }

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/cycle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cycles the axle of a document and stores nothing. */
+        post: operations["compute_cycle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -312,6 +329,117 @@ export interface components {
          * @enum {string}
          */
         Answer: "off_centre" | "cannot_tell" | "within_tolerance";
+        /** @description An arm or one leg of a Y-shaped link. */
+        Arm: {
+            /**
+             * @description Its end on the axle.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            axle?: components["schemas"]["PointForm"];
+            /**
+             * @description Joint on the axle.
+             * @default {}
+             */
+            axle_joint?: components["schemas"]["JointForm"];
+            /**
+             * @description Its end on the body.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            body?: components["schemas"]["PointForm"];
+            /**
+             * @description Joint on the body.
+             * @default {}
+             */
+            body_joint?: components["schemas"]["JointForm"];
+            /**
+             * @description Radius arm: between its two axle bushes.
+             * @default null
+             */
+            bush_spacing?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter; 45 mm where empty.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Eye to eye, centre to centre; for a radius arm from its frame eye to the middle of
+             *     its axle bushes.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
+            /**
+             * Format: double
+             * @description Stiffness along it with its bushings, N/mm, where it is known.
+             * @default null
+             */
+            stiffness_n_per_mm?: number;
+        };
+        /**
+         * @description The arms. Which of them there are follows from the axle location: radius arms are the
+         *     lower ones, the legs of a Y-shaped link the upper ones; three arms have one upper.
+         */
+        Arms: {
+            /**
+             * @description Lower arm or radius arm on the left.
+             * @default {
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
+             *     }
+             */
+            lower_left?: components["schemas"]["Arm"];
+            /**
+             * @description On the right; as on the left where empty.
+             * @default {
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
+             *     }
+             */
+            lower_right?: components["schemas"]["Arm"];
+            /**
+             * @description Upper arm or leg on the left.
+             * @default {
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
+             *     }
+             */
+            upper_left?: components["schemas"]["Arm"];
+            /**
+             * @description On the right; as on the left where empty.
+             * @default {
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
+             *     }
+             */
+            upper_right?: components["schemas"]["Arm"];
+        };
         /** @description A figure the drawing or a result rests on that nobody typed. */
         Assumption: {
             /** @description Whether figures rest on it, or the drawing alone. */
@@ -330,7 +458,7 @@ export interface components {
          * @description What holds the axle fore and aft.
          * @enum {string}
          */
-        AxleLocation: "leaf_springs" | "radius_arms" | "three_arms" | "four_arms";
+        AxleLocation: "leaf_springs" | "radius_arms" | "three_arms" | "four_arms" | "y_link";
         /** @description The track bar as found. */
         Bar: {
             /**
@@ -402,6 +530,34 @@ export interface components {
             lateral_rate: number;
             /** @description Axle centre to the left of the body's centre. */
             offset_mm: components["schemas"]["Length"];
+        };
+        /** @description What the track bar is like as a body. */
+        BarBody: {
+            /**
+             * @description Axle eye forward of the axle centre; behind it is negative.
+             * @default null
+             */
+            axle_eye_fore_aft?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Joint on the axle.
+             * @default {}
+             */
+            axle_joint?: components["schemas"]["JointForm"];
+            /**
+             * @description Its bend, where it has one.
+             * @default null
+             */
+            bend?: components["schemas"]["BendForm"];
+            /**
+             * @description Outside diameter; 32 mm where empty.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Joint on the frame.
+             * @default {}
+             */
+            frame_joint?: components["schemas"]["JointForm"];
         };
         /**
          * @description One end of the bar.
@@ -480,6 +636,25 @@ export interface components {
          * @enum {string}
          */
         BasisSource: "readings" | "lift";
+        /** @description A bend of the bar out of the line through its eyes. */
+        BendForm: {
+            /** @description From the frame eye, along the line. */
+            from_frame_eye: components["schemas"]["TapeEntry"];
+            /** @description Out of the line. */
+            offset: components["schemas"]["TapeEntry"];
+            /** @description Which way. */
+            towards: components["schemas"]["BendTowards"];
+        };
+        /**
+         * @description Which way a bar is bent at ride height.
+         * @enum {string}
+         */
+        BendTowards: "up" | "down" | "forward" | "back";
+        /**
+         * @description Which way a bolt goes.
+         * @enum {string}
+         */
+        BoltAxis: "sideways" | "fore_aft" | "upright";
         /** @description A job as a card in the bay: enough to draw it small and say where it stands. */
         Card: {
             /** @description What the small end view is drawn from. */
@@ -611,6 +786,39 @@ export interface components {
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump. */
+        CycleResult: {
+            /** @description Points nobody measured. */
+            assumptions: components["schemas"]["Assumption"][];
+            /** @description The axle eye's places, the hole in use first. */
+            axle_holes: components["schemas"]["HolePlace"][];
+            /** @description As found in this round. */
+            found?: components["schemas"]["SetupCycle"];
+            /** @description The frame eye's places, the hole in use first. */
+            frame_holes: components["schemas"]["HolePlace"][];
+            /** @description What keeps it from an answer, each naming the part. */
+            missing: components["schemas"]["FieldError"][];
+            /** @description With the planned or set length, or the holes tried. */
+            plan?: components["schemas"]["SetupCycle"];
+            /** @description What the other setup is called: `plan`, `as set`, or the holes tried. */
+            plan_name: string;
+            /** @description The answer in one sentence, for the plan where there is one. */
+            says: components["schemas"]["Phrase"];
+            /** @description What does not agree, with its likely cause. */
+            warnings: components["schemas"]["Phrase"][];
+        };
+        /** @description The axle over everything it can do, and how sure the bar's figures are. */
+        Cycled: {
+            /** @description Limits, sweeps, the left × right envelope, for both setups. */
+            cycle: components["schemas"]["CycleResult"];
+            /** @description Intervals of the bar's figures, where the bar is known. */
+            uncertainty?: components["schemas"]["Uncertainty"];
+        };
+        /**
+         * @description What the drag link ends on at the axle.
+         * @enum {string}
+         */
+        DragLinkEnd: "knuckle" | "tie_rod";
         /** @description The end view. */
         Elevation: {
             /** @description Axle centre above the ground. */
@@ -662,6 +870,47 @@ export interface components {
          * @enum {string}
          */
         EndStyle: "through_bolt" | "ball_stud";
+        /**
+         * @description The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
+         *     the stops or the links do not allow it.
+         */
+        EnvelopeResult: {
+            /** @description Whether the stops allow it. */
+            allowed: boolean[];
+            /** @description Bar angle. */
+            bar_angle_deg: (number | null)[];
+            /** @description Bind. */
+            bind_mm: (number | null)[];
+            /** @description How it stands. */
+            level: components["schemas"]["LimitLevel"][];
+            /** @description The limit that is nearest, by its index. */
+            nearest: (number | null)[];
+            /** @description Pitch. */
+            pitch_deg: (number | null)[];
+            /**
+             * @description For drawing: points of the links in body axes, x y z, shape `[left][right][point][3]`.
+             *     Per link its bend, where it has one, then its axle end; the drag link's end last.
+             */
+            points_mm: (number | null)[];
+            /** @description How many points of links a pose has in `points_mm`. */
+            points_per_pose: number;
+            /** @description Whether the links reach. */
+            reached: boolean[];
+            /** @description Roll centre above the ground. */
+            roll_centre_mm: (number | null)[];
+            /** @description Road wheels. */
+            steer_deg: (number | null)[];
+            /** @description Wheel travels of rows and columns alike, lowest first. */
+            travels_mm: number[];
+            /** @description How much of it is used: 1 at the limit, for a gap one half at the wanted clearance. */
+            used: (number | null)[];
+            /** @description Axle forward. */
+            x_mm: (number | null)[];
+            /** @description Axle to the left. */
+            y_mm: (number | null)[];
+            /** @description Yaw. */
+            yaw_deg: (number | null)[];
+        };
         /** @description Both eyes' places against the bar's length. */
         EyeCheck: {
             /** @description The bar's own reach less that. */
@@ -731,6 +980,89 @@ export interface components {
          * @enum {string}
          */
         Hand: "right" | "left";
+        /** @description Everything measured for stage Cycle. */
+        Hardpoints: {
+            /**
+             * @description Arms and legs.
+             * @default {
+             *       "lower_left": {
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
+             *       },
+             *       "lower_right": {
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
+             *       },
+             *       "upper_left": {
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
+             *       },
+             *       "upper_right": {
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
+             *       }
+             *     }
+             */
+            arms?: components["schemas"]["Arms"];
+            /**
+             * @description The track bar as a body.
+             * @default {
+             *       "frame_joint": {},
+             *       "axle_joint": {}
+             *     }
+             */
+            bar?: components["schemas"]["BarBody"];
+            /**
+             * @description The name of the height it stood at; empty is the driven one.
+             * @default
+             */
+            height?: string;
+            /**
+             * @description What stands in the way.
+             * @default []
+             */
+            obstacles?: components["schemas"]["ObstacleForm"][];
+            /**
+             * @description Leaf springs: length of the front half, from its eye to the axle. Where it is given
+             *     the half acts as a link of three quarters of it; where not, it holds the axle rigidly.
+             * @default null
+             */
+            spring_front_half?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The drag link, on a steered axle.
+             * @default null
+             */
+            steering?: components["schemas"]["SteeringForm"];
+            /**
+             * @description Three arms: the side the upper one is on; left where empty.
+             * @default null
+             */
+            upper_arm_side?: components["schemas"]["Side"];
+        };
         /** @description One height in the result tables. */
         HeightResult: {
             /** @description Travel up that remains from there. */
@@ -769,12 +1101,53 @@ export interface components {
             /** @description When, in UTC. */
             saved_at: string;
         };
+        /** @description A hole of a bracket, as a move of the eye from the hole it is in now. */
+        Hole: {
+            /** @description Forward; back is negative. */
+            forward?: components["schemas"]["TapeEntry"];
+            /** @description Such as hole 2; unique on its bracket. */
+            name: string;
+            /** @description Out to the eye's own side; in is negative. */
+            outward?: components["schemas"]["TapeEntry"];
+            /** @description Up from the hole in use; down is negative. */
+            up: components["schemas"]["TapeEntry"];
+        };
+        /** @description A hole an eye can sit in. */
+        HolePlace: {
+            /** @description Where its middle is at ride height, mm forward, left, up; axle centred. */
+            at_mm: number[];
+            /** @description Whether it is the one tried. */
+            chosen: boolean;
+            /** @description Its name; empty is the hole in use. */
+            name: string;
+        };
+        /** @description The middle 95 % of a drawn figure. */
+        Interval: {
+            /**
+             * Format: double
+             * @description 97.5 % quantile.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description 2.5 % quantile.
+             */
+            low: number;
+            /** @description What it is. */
+            meaning: string;
+            /** @description Stable name, such as `change_mm`; its ending is its unit. */
+            name: string;
+            /** @description Both in words. */
+            says: components["schemas"]["Phrase"];
+        };
         /** @description One end of one vehicle being worked on. */
         Job: {
             /** @description What is complained about, asked again at the end. */
             complaints?: components["schemas"]["Complaint"][];
             /** @description Always `derecho-job`. */
             format: components["schemas"]["Format"];
+            /** @description Where the links are, what they end in, what stands in their way. */
+            hardpoints?: components["schemas"]["Hardpoints"];
             /** @description Free notes. */
             notes?: string;
             /** @description Who holds what. */
@@ -839,6 +1212,30 @@ export interface components {
             /** @description When it was saved, in UTC. */
             saved_at: string;
         };
+        /** @description A joint at one end of a link. */
+        JointForm: {
+            /**
+             * @description Which way its bolt goes: along the vehicle for a track bar, across it for an arm,
+             *     where empty.
+             * @default null
+             */
+            bolt?: components["schemas"]["BoltAxis"];
+            /**
+             * @description What sits in the eye; rubber where empty.
+             * @default null
+             */
+            kind?: components["schemas"]["JointKind"];
+            /**
+             * @description The part's own limit, as a half-angle; rules where given.
+             * @default null
+             */
+            limit?: components["schemas"]["AngleEntry"];
+        };
+        /**
+         * @description What sits in an eye.
+         * @enum {string}
+         */
+        JointKind: "rubber" | "polyurethane" | "spherical" | "spherical_high_misalignment";
         /**
          * Format: double
          * @description A signed length in millimetres, for computation.
@@ -873,6 +1270,71 @@ export interface components {
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /**
+         * @description What kind of limit.
+         * @enum {string}
+         */
+        LimitKind: "tilt" | "wind_up" | "gap" | "bind";
+        /**
+         * @description How a limit stands.
+         * @enum {string}
+         */
+        LimitLevel: "free" | "close" | "over";
+        /** @description A watched figure over all the axle can do. In degrees for joints, else millimetres. */
+        LimitResult: {
+            /**
+             * Format: double
+             * @description From here on it is close.
+             */
+            close: number;
+            /** @description Its kind. */
+            kind: components["schemas"]["LimitKind"];
+            /** @description How it stands at its worst. */
+            level: components["schemas"]["LimitLevel"];
+            /** @description Where it is met on each way, where it is. */
+            met: components["schemas"]["MetResult"][];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description From here on it is over.
+             */
+            over: number;
+            /** @description `deg` or `mm`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description The worst it gets inside the stops.
+             */
+            worst: number;
+            /** @description Left wheel's travel there. */
+            worst_left_mm: components["schemas"]["Length"];
+            /** @description Where that is, in words. */
+            worst_place: components["schemas"]["Phrase"];
+            /** @description Nearest points of both parts there, in body axes, for a gap. */
+            worst_points_mm?: number[][];
+            /** @description Right wheel's travel there. */
+            worst_right_mm: components["schemas"]["Length"];
+            /** @description The worst in words. */
+            worst_says: components["schemas"]["Phrase"];
+        };
+        /** @description A link as it lies at ride height. */
+        LinkResult: {
+            /** @description Axle end with the axle centred at ride height. */
+            axle_mm: number[];
+            /** @description Whether it has a bend. */
+            bent: boolean;
+            /** @description Body end, mm forward, left, up at ride height. */
+            body_mm: number[];
+            /** @description Whether it is the track bar. */
+            is_bar: boolean;
+            /** @description Centre to centre. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Half of its diameter. */
+            radius_mm: components["schemas"]["Length"];
+        };
         /** @description A length the bar was really set to. */
         MadeSetting: {
             /** @description When, in UTC. */
@@ -884,6 +1346,15 @@ export interface components {
              * @description The length that was wanted when it was set, in millimetres.
              */
             wanted_mm?: number;
+        };
+        /** @description Where a limit is met on a way. */
+        MetResult: {
+            /** @description Wheel travels, left and right, from which it is close. */
+            close_at_mm?: components["schemas"]["Length"][];
+            /** @description Wheel travels from which it is over. */
+            over_at_mm?: components["schemas"]["Length"][];
+            /** @description Index of the way. */
+            way: number;
         };
         /**
          * @description From what to what the tape goes.
@@ -909,6 +1380,39 @@ export interface components {
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description Something a bar or link could touch: a rod with round ends. */
+        ObstacleForm: {
+            /** @description One end of its middle line. */
+            from?: components["schemas"]["PointForm"];
+            /** @description Such as old bracket; unique in the job. */
+            name: string;
+            /** @description What it is fixed to. */
+            on?: components["schemas"]["ObstacleOn"];
+            /** @description How much room is wanted. */
+            room?: components["schemas"]["Room"];
+            /** @description The side its sideways distances are on. */
+            side: components["schemas"]["Side"];
+            /** @description Its thickness. */
+            thickness: components["schemas"]["TapeEntry"];
+            /** @description The other; a ball where it is left out. */
+            to?: components["schemas"]["PointForm"];
+        };
+        /**
+         * @description What an obstacle is fixed to.
+         * @enum {string}
+         */
+        ObstacleOn: "body" | "axle";
+        /** @description An obstacle as it lies at ride height. */
+        ObstacleResult: {
+            /** @description Both ends of its middle line. */
+            ends_mm: number[][];
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether it goes with the axle. */
+            on_axle: boolean;
+            /** @description Half of its thickness. */
+            radius_mm: components["schemas"]["Length"];
+        };
         /** @description One sentence or figure, in inches and in millimetres. */
         Phrase: {
             /** @description With lengths in inches, to 1/16. */
@@ -921,6 +1425,65 @@ export interface components {
             /** @description To the left of the centreline. */
             y_mm: components["schemas"]["Length"];
             /** @description Above the ground. */
+            z_mm: components["schemas"]["Length"];
+        };
+        /** @description A point as a person can measure it. */
+        PointForm: {
+            /**
+             * @description Forward of the axle centre; behind it is negative.
+             * @default null
+             */
+            fore_aft?: components["schemas"]["TapeEntry"];
+            /**
+             * @description What these are good to, plus or minus; 3 mm where empty.
+             * @default null
+             */
+            good_to?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Above the floor.
+             * @default null
+             */
+            height?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Sideways, on its own side; across the centreline is negative.
+             * @default null
+             */
+            sideways?: components["schemas"]["TapeEntry"];
+            /**
+             * @description From where sideways was taken.
+             * @default centreline
+             */
+            sideways_from?: components["schemas"]["SidewaysFrom"];
+        };
+        /** @description One pose. */
+        PoseResult: {
+            /** @description Bar angle in front view, + frame end higher. */
+            bar_angle_deg?: components["schemas"]["Angle"];
+            /** @description The same from the line of the bar alone. */
+            bar_line_roll_centre_mm?: components["schemas"]["Length"];
+            /** @description Link stretch, or give of the radius arms' bushes. */
+            bind_mm: components["schemas"]["Length"];
+            /** @description Travel of the left wheel. */
+            left_mm: components["schemas"]["Length"];
+            /** @description Every watched figure, in the order of `limits` and in their units. */
+            limits: number[];
+            /** @description ψ, + top forward: caster falls by it, a rear pinion's nose goes down. */
+            pitch_deg: components["schemas"]["Angle"];
+            /** @description Travel of the right wheel. */
+            right_mm: components["schemas"]["Length"];
+            /** @description Roll centre above the ground: axle centre + dy/dφ. */
+            roll_centre_mm: components["schemas"]["Length"];
+            /** @description φ, + left wheel higher. */
+            roll_deg: components["schemas"]["Angle"];
+            /** @description Road wheels against the vehicle, + left. */
+            steer_deg?: components["schemas"]["Angle"];
+            /** @description Axle forward of its centred place at ride height. */
+            x_mm: components["schemas"]["Length"];
+            /** @description Axle to the left of it. */
+            y_mm: components["schemas"]["Length"];
+            /** @description ω, + points left. */
+            yaw_deg: components["schemas"]["Angle"];
+            /** @description Heave. */
             z_mm: components["schemas"]["Length"];
         };
         /** @description A problem. `code` is stable; `detail` says what is wrong and what to do. */
@@ -1041,6 +1604,11 @@ export interface components {
         /** @description The end worked on and what holds it. */
         Rig: {
             /**
+             * @description Axle centre above the floor; half of the tyre's diameter where empty.
+             * @default null
+             */
+            axle_height?: components["schemas"]["TapeEntry"];
+            /**
              * @description What holds the axle fore and aft.
              * @default null
              */
@@ -1051,6 +1619,11 @@ export interface components {
              */
             bump?: components["schemas"]["TapeEntry"];
             /**
+             * @description From the centreline to where travel up was measured; half of the track where empty.
+             * @default null
+             */
+            bump_half_spacing?: components["schemas"]["TapeEntry"];
+            /**
              * @description The name of the height it is really driven at; empty is ride height.
              * @default
              */
@@ -1060,6 +1633,11 @@ export interface components {
              * @default null
              */
             droop?: components["schemas"]["TapeEntry"];
+            /**
+             * @description From the centreline to where travel down was measured; half of the track where empty.
+             * @default null
+             */
+            droop_half_spacing?: components["schemas"]["TapeEntry"];
             /**
              * @description Front or rear axle.
              * @default null
@@ -1158,6 +1736,11 @@ export interface components {
          * @enum {string}
          */
         RiseSource: "heights" | "finder";
+        /**
+         * @description How much room is wanted.
+         * @enum {string}
+         */
+        Room: "usual" | "own_bracket" | "engine";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -1258,6 +1841,36 @@ export interface components {
             /** @description The results, as `derecho solve` prints them. */
             results: Record<string, never>;
         };
+        /** @description One setup cycled. */
+        SetupCycle: {
+            /** @description Axle centre above the ground. */
+            axle_height_mm: components["schemas"]["Length"];
+            /** @description The bar's length, where there is a bar. */
+            bar_length_mm?: components["schemas"]["Length"];
+            /** @description The left × right envelope. */
+            envelope: components["schemas"]["EnvelopeResult"];
+            /**
+             * @description How far a bent bar between spherical joints can roll about itself at ride height, to
+             *     one way and the other.
+             */
+            free_spin_deg?: components["schemas"]["Angle"][];
+            /** @description Both wheels alike, from full droop to full bump. */
+            heave: components["schemas"]["PoseResult"][];
+            /** @description Everything watched. */
+            limits: components["schemas"]["LimitResult"][];
+            /** @description Links, the bar first where there is one. */
+            links: components["schemas"]["LinkResult"][];
+            /** @description Obstacles. */
+            obstacles: components["schemas"]["ObstacleResult"][];
+            /** @description Leaning at ride height, from right wheel up to left wheel up. */
+            roll: components["schemas"]["PoseResult"][];
+            /** @description The answer for this setup. */
+            says: components["schemas"]["Phrase"];
+            /** @description Steering, where a drag link was measured. */
+            steering?: components["schemas"]["SteeringResult"];
+            /** @description The four ways out from ride height and what is met first on each. */
+            ways: components["schemas"]["WayResult"][];
+        };
         /** @description The bar as found and what was done to it. */
         Setups: {
             /**
@@ -1289,6 +1902,21 @@ export interface components {
              *     }
              */
             as_found?: components["schemas"]["Bar"];
+            /**
+             * @description Other holes of the bracket on the axle.
+             * @default []
+             */
+            axle_holes?: components["schemas"]["Hole"][];
+            /**
+             * @description Other holes of the bracket on the frame.
+             * @default []
+             */
+            frame_holes?: components["schemas"]["Hole"][];
+            /**
+             * @description What is tried out.
+             * @default {}
+             */
+            trial?: components["schemas"]["Trial"];
         };
         /** @description A sheet of readings on both sides. */
         Sheet: {
@@ -1424,6 +2052,11 @@ export interface components {
          * @enum {string}
          */
         Side: "left" | "right";
+        /**
+         * @description From where a sideways distance is taken.
+         * @enum {string}
+         */
+        SidewaysFrom: "centreline" | "rail_outer_face";
         /** @description The result of a squareness sheet. */
         Squareness: {
             /** @description Left less right. */
@@ -1443,7 +2076,7 @@ export interface components {
          * @description The stages of a job that work today, in working order.
          * @enum {string}
          */
-        Stage: "rig" | "tape" | "bar" | "prove";
+        Stage: "rig" | "tape" | "bar" | "cycle" | "prove";
         /** @description A stage in the strip. */
         StageResult: {
             /** @description Its figure, or what it waits for. */
@@ -1452,6 +2085,74 @@ export interface components {
             progress: components["schemas"]["Progress"];
             /** @description Which. */
             stage: components["schemas"]["Stage"];
+        };
+        /** @description The drag link and the knuckle it turns. */
+        SteeringForm: {
+            /** @description Caster, top back; upright where empty. */
+            caster?: components["schemas"]["AngleEntry"];
+            /** @description Outside diameter; 30 mm where empty. */
+            diameter?: components["schemas"]["TapeEntry"];
+            /** @description What it ends on at the axle. */
+            ends_on?: components["schemas"]["DragLinkEnd"];
+            /**
+             * @description Kingpin axis from the axle's middle at hub height; 90 mm inside the tyre's middle
+             *     where empty.
+             */
+            kingpin_from_centre?: components["schemas"]["TapeEntry"];
+            /** @description Lean of the kingpin, top inward; upright where empty. */
+            kingpin_inclination?: components["schemas"]["AngleEntry"];
+            /** @description Its end on the steering arm, wheels straight. */
+            knuckle?: components["schemas"]["PointForm"];
+            /** @description The side of its axle end. */
+            knuckle_side: components["schemas"]["Side"];
+            /** @description Its end on the pitman arm, wheels straight. */
+            pitman?: components["schemas"]["PointForm"];
+            /** @description The side of its pitman end. */
+            pitman_side: components["schemas"]["Side"];
+            /** @description Thread of its sleeve, one end right hand and the other left. */
+            thread?: components["schemas"]["Thread"];
+        };
+        /** @description Steering figures of one setup. Road wheels against the vehicle, + left. */
+        SteeringResult: {
+            /** @description Bar less drag link. */
+            angle_difference_deg?: components["schemas"]["Angle"];
+            /** @description Bar angle in front view at ride height, + body end higher. */
+            bar_angle_deg?: components["schemas"]["Angle"];
+            /**
+             * Format: double
+             * @description Bump steer at ride height, degrees per millimetre of bump.
+             */
+            bump_steer_deg_per_mm: number;
+            /** @description What to change: straight less now. */
+            change_mm: components["schemas"]["Length"];
+            /** @description What the drag link wants in words. */
+            change_says: components["schemas"]["Phrase"];
+            /** @description Drag-link angle in front view, + pitman end higher. */
+            drag_link_angle_deg: components["schemas"]["Angle"];
+            /** @description Its length now. */
+            drag_link_length_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Bar over drag link, in front view.
+             */
+            length_ratio?: number;
+            /** @description The match of bar and drag link in words. */
+            match_says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Roll steer at ride height, degrees per degree of roll.
+             */
+            roll_steer_deg_per_deg: number;
+            /** @description Bump steer in words. */
+            says: components["schemas"]["Phrase"];
+            /** @description The length that makes the wheels straight at this setup's ride height. */
+            straight_length_mm: components["schemas"]["Length"];
+            /** @description At which travel. */
+            worst_at_mm: components["schemas"]["Length"];
+            /** @description The same at the tyre: diameter · tan δ, over twice the axle's height. */
+            worst_at_tyre_mm: components["schemas"]["Length"];
+            /** @description The most it steers over the heave travel, against ride height. */
+            worst_deg: components["schemas"]["Angle"];
         };
         /**
          * @description One line of a working: the formula, the same with this job's numbers, and what
@@ -1541,6 +2242,35 @@ export interface components {
              */
             witness?: components["schemas"]["TapeEntry"];
         };
+        /** @description The holes tried out in stage Cycle; empty is the hole in use. */
+        Trial: {
+            /**
+             * @description The hole of the axle bracket.
+             * @default
+             */
+            axle_hole?: string;
+            /**
+             * @description The hole of the frame bracket.
+             * @default
+             */
+            frame_hole?: string;
+        };
+        /** @description What the draws came to. */
+        Uncertainty: {
+            /** @description How many draws. */
+            draws: number;
+            /** @description Draws for which there is no bar. */
+            failed: number;
+            /** @description The generator. */
+            generator: string;
+            /** @description The change of length first; empty where too many draws failed. */
+            intervals: components["schemas"]["Interval"][];
+            /**
+             * Format: int64
+             * @description Its seed.
+             */
+            seed: number;
+        };
         /**
          * @description The unit a sheet is written in. A bare number takes it.
          * @enum {string}
@@ -1556,6 +2286,21 @@ export interface components {
          * @enum {string}
          */
         Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "too_little_thread" | "thread_bottoms" | "cut_back";
+        /** @description One way out from ride height. */
+        WayResult: {
+            /** @description Wheel travels at its end, left and right. */
+            end_mm: components["schemas"]["Length"][];
+            /** @description Wheel travels where something ends it before the stop. */
+            ended_at_mm?: components["schemas"]["Length"][];
+            /** @description Index of the limit that ends it, where one does. */
+            ended_by?: number;
+            /** @description In words. */
+            name: string;
+            /** @description What ends it, in words. */
+            says: components["schemas"]["Phrase"];
+            /** @description `droop`, `bump`, `left_up` or `right_up`. */
+            way: string;
+        };
         /** @description How a figure is worked out, line by line. */
         Working: {
             /** @description The lines, in order. */
@@ -1592,6 +2337,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Results"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_cycle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Everything stage Cycle shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cycled"];
                 };
             };
             /** @description Bad fields, all of them */

@@ -6,7 +6,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::document::{AdjusterForm, Bar, DOCUMENT_VERSION, Job, Rig, Sheet, ThreadedEndForm};
+use super::document::{AdjusterForm, Bar, DOCUMENT_VERSION, Hole, Job, Rig, Setups, Sheet, ThreadedEndForm};
+use super::hardpoints::form::{Arm, Hardpoints, JointForm, PointForm};
 use crate::measure::TapeEntry;
 
 /// Most characters of a title or a name.
@@ -15,6 +16,10 @@ pub const LONGEST_NAME: usize = 120;
 pub const LONGEST_NOTE: usize = 4000;
 /// Most entries of any list in a job.
 pub const LONGEST_LIST: usize = 200;
+/// Most obstacles of a job: each is tried against every link in every pose.
+pub const MOST_OBSTACLES: usize = 12;
+/// Most other holes of one bracket.
+pub const MOST_HOLES: usize = 12;
 /// Most repeats on one side of a sheet.
 pub const MOST_REPEATS: usize = 24;
 
@@ -102,6 +107,9 @@ impl Checker {
             ("/rig/tyre_width", &rig.tyre_width),
             ("/rig/frame_width", &rig.frame_width),
             ("/rig/tolerance", &rig.tolerance),
+            ("/rig/bump_half_spacing", &rig.bump_half_spacing),
+            ("/rig/droop_half_spacing", &rig.droop_half_spacing),
+            ("/rig/axle_height", &rig.axle_height),
         ] {
             self.size(pointer, entry.as_ref());
         }
@@ -189,6 +197,129 @@ impl Checker {
         }
     }
 
+    fn holes(&mut self, pointer: &str, holes: &[Hole], chosen: (&str, &str)) {
+        self.list(pointer, holes.len(), MOST_HOLES);
+        for (index, hole) in holes.iter().enumerate() {
+            let at = format!("{pointer}/{index}/name");
+            self.text(&at, &hole.name, LONGEST_NAME);
+            if hole.name.trim().is_empty() {
+                self.fault(&at, "name_missing", "A hole needs a name, such as hole 2.");
+            } else if holes[..index].iter().any(|other| other.name == hole.name) {
+                self.fault(&at, "name_twice", "Two holes of this bracket have this name. Give each its own.");
+            }
+        }
+        let (at, name) = chosen;
+        if !name.is_empty() && !holes.iter().any(|hole| hole.name == name) {
+            self.fault(
+                at,
+                "unknown_hole",
+                format!("There is no hole called {name:?} here. Pick one of the bracket's."),
+            );
+        }
+    }
+
+    fn setups(&mut self, setups: &Setups) {
+        let trial = &setups.trial;
+        self.holes(
+            "/setups/frame_holes",
+            &setups.frame_holes,
+            ("/setups/trial/frame_hole", trial.frame_hole.as_str()),
+        );
+        self.holes(
+            "/setups/axle_holes",
+            &setups.axle_holes,
+            ("/setups/trial/axle_hole", trial.axle_hole.as_str()),
+        );
+    }
+
+    fn point(&mut self, at: &str, point: &PointForm) {
+        self.distance(&format!("{at}/height"), point.height.as_ref());
+        self.distance(&format!("{at}/good_to"), point.good_to.as_ref());
+    }
+
+    fn joint(&mut self, at: &str, joint: &JointForm) {
+        let limit = joint.limit.as_ref().map(|limit| limit.angle().to_degrees());
+        if limit.is_some_and(|limit| !(1.0..=60.0).contains(&limit)) {
+            self.fault(
+                format!("{at}/limit"),
+                "limit_out_of_range",
+                "A joint takes between 1° and 60° either way. Type half of the total angle on the part's sheet.",
+            );
+        }
+    }
+
+    fn arm(&mut self, at: &str, arm: &Arm) {
+        for (field, entry) in
+            [("length", &arm.length), ("diameter", &arm.diameter), ("bush_spacing", &arm.bush_spacing)]
+        {
+            self.size(&format!("{at}/{field}"), entry.as_ref());
+        }
+        self.point(&format!("{at}/body"), &arm.body);
+        self.point(&format!("{at}/axle"), &arm.axle);
+        self.joint(&format!("{at}/body_joint"), &arm.body_joint);
+        self.joint(&format!("{at}/axle_joint"), &arm.axle_joint);
+        if arm.stiffness_n_per_mm.is_some_and(|k| !(k.is_finite() && k > 0.0)) {
+            self.fault(
+                format!("{at}/stiffness_n_per_mm"),
+                "no_stiffness",
+                "A stiffness is more than nought. Type it in N/mm, or leave it out.",
+            );
+        }
+    }
+
+    fn hardpoints(&mut self, points: &Hardpoints, rig: &Rig) {
+        let at = "/hardpoints";
+        self.height_name(&format!("{at}/height"), &points.height, rig);
+        self.size(&format!("{at}/spring_front_half"), points.spring_front_half.as_ref());
+        let arms = &points.arms;
+        for (name, arm) in [
+            ("lower_left", &arms.lower_left),
+            ("lower_right", &arms.lower_right),
+            ("upper_left", &arms.upper_left),
+            ("upper_right", &arms.upper_right),
+        ] {
+            self.arm(&format!("{at}/arms/{name}"), arm);
+        }
+        let bar = &points.bar;
+        self.joint(&format!("{at}/bar/frame_joint"), &bar.frame_joint);
+        self.joint(&format!("{at}/bar/axle_joint"), &bar.axle_joint);
+        self.size(&format!("{at}/bar/diameter"), bar.diameter.as_ref());
+        if let Some(bend) = &bar.bend {
+            self.distance(&format!("{at}/bar/bend/from_frame_eye"), Some(&bend.from_frame_eye));
+            self.distance(&format!("{at}/bar/bend/offset"), Some(&bend.offset));
+        }
+        if let Some(steering) = &points.steering {
+            self.point(&format!("{at}/steering/pitman"), &steering.pitman);
+            self.point(&format!("{at}/steering/knuckle"), &steering.knuckle);
+            self.size(&format!("{at}/steering/kingpin_from_centre"), steering.kingpin_from_centre.as_ref());
+            self.size(&format!("{at}/steering/diameter"), steering.diameter.as_ref());
+        }
+        let obstacles = &points.obstacles;
+        self.list(&format!("{at}/obstacles"), obstacles.len(), MOST_OBSTACLES);
+        for (index, obstacle) in obstacles.iter().enumerate() {
+            let here = format!("{at}/obstacles/{index}");
+            self.text(&format!("{here}/name"), &obstacle.name, LONGEST_NAME);
+            if obstacle.name.trim().is_empty() {
+                self.fault(
+                    format!("{here}/name"),
+                    "name_missing",
+                    "An obstacle needs a name, such as old bracket.",
+                );
+            } else if obstacles[..index].iter().any(|other| other.name == obstacle.name) {
+                self.fault(
+                    format!("{here}/name"),
+                    "name_twice",
+                    "Two obstacles have this name. Give each its own.",
+                );
+            }
+            self.size(&format!("{here}/thickness"), Some(&obstacle.thickness));
+            self.point(&format!("{here}/from"), &obstacle.from);
+            if let Some(to) = &obstacle.to {
+                self.point(&format!("{here}/to"), to);
+            }
+        }
+    }
+
     fn threaded_end(&mut self, at: &str, end: &ThreadedEndForm) {
         for (field, entry) in [
             ("engagement", &end.engagement),
@@ -239,6 +370,8 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     }
     checker.bar(&job.setups.as_found, &job.rig);
     checker.adjuster(&job.setups.adjuster);
+    checker.hardpoints(&job.hardpoints, &job.rig);
+    checker.setups(&job.setups);
     checker.list("/setups/as_built", job.setups.as_built.len(), LONGEST_LIST);
     for (index, made) in job.setups.as_built.iter().enumerate() {
         checker.size(&format!("/setups/as_built/{index}/length"), Some(&made.length));

@@ -9,7 +9,7 @@ use super::bar_words::{
     warnings,
 };
 use super::check::FieldError;
-use super::document::{AdjusterForm, Bar, BarRead, Job, ThreadedEndForm, length_of};
+use super::document::{AdjusterForm, AxleLocation, Bar, BarRead, Job, ThreadedEndForm, length_of};
 use super::heights;
 use super::sheets::SheetResult;
 use crate::bar::adjuster::{Adjuster, Setting, ThreadedEnd, setting};
@@ -251,6 +251,10 @@ struct Known {
 
 fn known(job: &Job) -> Result<Known, Vec<FieldError>> {
     let Bar { length, fore_aft, .. } = &job.setups.as_found;
+    if job.rig.axle_location == Some(AxleLocation::YLink) {
+        let message = "There is no track bar to set: the Y-shaped upper link centres the axle over its whole travel. Stage Cycle shows it; where it is off centre, the link's ends are.";
+        return Err(vec![FieldError::new("/rig/axle_location", "no_bar", message)]);
+    }
     let bar = &job.setups.as_found;
     let mut missing = Vec::new();
     let mut ask = |pointer: &str, message: &str| missing.push(FieldError::new(pointer, "missing", message));

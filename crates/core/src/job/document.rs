@@ -19,6 +19,8 @@ use crate::measure::centring::Sense;
 use crate::measure::squareness::AxleEnd;
 use crate::measure::{AngleEntry, Length, Side, TapeEntry, Unit};
 
+pub use super::hardpoints::form::Hardpoints;
+
 /// The version written by this program.
 pub const DOCUMENT_VERSION: u32 = 1;
 
@@ -50,6 +52,9 @@ pub struct Job {
     /// Who holds what.
     #[serde(default)]
     pub rig: Rig,
+    /// Where the links are, what they end in, what stands in their way.
+    #[serde(default, skip_serializing_if = "Hardpoints::is_empty")]
+    pub hardpoints: Hardpoints,
     /// Sheets of readings, oldest first.
     #[serde(default)]
     pub sheets: Vec<Sheet>,
@@ -73,6 +78,7 @@ impl Job {
             notes: String::new(),
             complaints: Vec::new(),
             rig: Rig::default(),
+            hardpoints: Hardpoints::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
             settled: None,
@@ -118,6 +124,8 @@ pub enum AxleLocation {
     ThreeArms,
     /// Four arms.
     FourArms,
+    /// Two lower arms and a Y- or A-shaped upper link that also centres the axle.
+    YLink,
 }
 
 /// What the vehicle is for.
@@ -197,6 +205,18 @@ pub struct Rig {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub track: Option<TapeEntry>,
+    /// From the centreline to where travel up was measured; half of the track where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bump_half_spacing: Option<TapeEntry>,
+    /// From the centreline to where travel down was measured; half of the track where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub droop_half_spacing: Option<TapeEntry>,
+    /// Axle centre above the floor; half of the tyre's diameter where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub axle_height: Option<TapeEntry>,
     /// Outside diameter of the tyres.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -481,6 +501,44 @@ pub struct MadeSetting {
     pub at: Option<Timestamp>,
 }
 
+/// A hole of a bracket, as a move of the eye from the hole it is in now.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Hole {
+    /// Such as hole 2; unique on its bracket.
+    pub name: String,
+    /// Up from the hole in use; down is negative.
+    pub up: TapeEntry,
+    /// Out to the eye's own side; in is negative.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub outward: Option<TapeEntry>,
+    /// Forward; back is negative.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub forward: Option<TapeEntry>,
+}
+
+/// The holes tried out in stage Cycle; empty is the hole in use.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Trial {
+    /// The hole of the frame bracket.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub frame_hole: String,
+    /// The hole of the axle bracket.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub axle_hole: String,
+}
+
+impl Trial {
+    /// Whether nothing is tried.
+    #[must_use]
+    pub const fn is_empty(&self) -> bool {
+        self.frame_hole.is_empty() && self.axle_hole.is_empty()
+    }
+}
+
 /// The bar as found and what was done to it.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -489,6 +547,15 @@ pub struct Setups {
     pub as_found: Bar,
     /// Its adjuster.
     pub adjuster: AdjusterForm,
+    /// Other holes of the bracket on the frame.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub frame_holes: Vec<Hole>,
+    /// Other holes of the bracket on the axle.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub axle_holes: Vec<Hole>,
+    /// What is tried out.
+    #[serde(skip_serializing_if = "Trial::is_empty")]
+    pub trial: Trial,
     /// The lengths it was set to since, in order.
     pub as_built: Vec<MadeSetting>,
 }

@@ -78,12 +78,12 @@ pub struct Elevation {
     pub full_bump_mm: Length,
 }
 
-const TRACK: f64 = 1560.0;
-const TYRE_DIAMETER: f64 = 800.0;
+pub(super) const TRACK: f64 = 1560.0;
+pub(super) const TYRE_DIAMETER: f64 = 800.0;
 const TYRE_WIDTH: f64 = 265.0;
-const FRAME_WIDTH: f64 = 820.0;
+pub(super) const FRAME_WIDTH: f64 = 820.0;
 /// Height of the axle eye above the axle centre, where no bolt height is typed.
-const AXLE_EYE_ABOVE: Length = Length::from_mm(60.0);
+pub(super) const AXLE_EYE_ABOVE: Length = Length::from_mm(60.0);
 /// Underside of the rail above the frame eye in the drawing.
 const RAIL_ABOVE_EYE: Length = Length::from_mm(45.0);
 

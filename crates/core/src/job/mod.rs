@@ -3,15 +3,18 @@
 mod bar_words;
 pub mod check;
 pub mod correction;
+pub mod cycle;
 pub mod document;
 pub mod elevation;
+pub mod hardpoints;
 pub mod heights;
 pub mod prove;
 pub mod results;
 pub mod schema;
 pub mod sheets;
 pub mod stages;
+pub mod uncertainty;
 
 pub use check::{FieldError, check};
 pub use document::Job;
-pub use results::{Card, Results, card, solve};
+pub use results::{Card, Everything, Results, card, everything, solve};

@@ -7,12 +7,14 @@ use utoipa::ToSchema;
 
 use super::check::FieldError;
 use super::correction::{self, BarResult};
+use super::cycle::{self, CycleResult};
 use super::document::{Job, Settled, SheetKind};
 use super::elevation::{Assumption, Elevation, elevation};
 use super::heights::{self, HeightResult};
 use super::prove::{ProveResult, prove};
 use super::sheets::{self, SheetResult};
 use super::stages::{StageResult, stages};
+use super::uncertainty::{Uncertainty, uncertainty};
 use crate::measure::{Phrase, Unit};
 use crate::procedure::cautions::{Caution, Stage, cautions};
 
@@ -85,11 +87,39 @@ pub fn solve(job: &Job) -> Results {
         .settled
         .as_ref()
         .map(|settled| settled.core_version != crate::VERSION || settled.results == frozen(&with_bar));
-    results.stages = stages(job, &results.sheets, &bar, results.prove.as_ref(), results.settled_stands);
+    results.stages = stages(
+        job,
+        &results.sheets,
+        &bar,
+        cycle::brief(job, bar.views.as_ref()).as_ref(),
+        results.prove.as_ref(),
+        results.settled_stands,
+    );
     results.headline = headline(&results.stages);
     results.bar = bar.result;
     results.bar_missing = bar.missing;
     results
+}
+
+/// Everything there is: what the screens fetch with the job, and what stage Cycle fetches
+/// for itself.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Everything {
+    /// What is computed at every save.
+    #[serde(flatten)]
+    pub results: Results,
+    /// The axle over everything it can do.
+    pub cycle: CycleResult,
+    /// How sure the bar's figures are, where the bar is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub uncertainty: Option<Uncertainty>,
+}
+
+/// Computes everything, the whole envelope included.
+#[must_use]
+pub fn everything(job: &Job) -> Everything {
+    Everything { results: solve(job), cycle: cycle::cycle(job), uncertainty: uncertainty(job) }
 }
 
 /// The results as a settled job keeps them: without the sweep, which follows from the
@@ -174,6 +204,7 @@ pub fn card(job: &Job) -> Card {
         (None, None, None, Some(bar)) => bar.says.clone(),
         (None, None, None, None) => Phrase::plain("Nothing measured yet"),
     };
+    let no_bar = results.bar_missing.iter().any(|fault| fault.code == "no_bar");
     let waits = match (results.settled_stands, &results.prove, correction, sheet) {
         (Some(true), ..) => None,
         (Some(false), ..) => Some("changed since it was settled"),
@@ -187,7 +218,8 @@ pub fn card(job: &Job) -> Card {
             (false, Some(_)) => "set the bar",
             (false, None) => "read both sides",
         }),
-        (None, None, None, Some(_)) if results.bar.is_none() => Some("measure the bar"),
+        (None, None, None, Some(sheet)) if no_bar && !centred(sheet) => Some("see stage Cycle"),
+        (None, None, None, Some(_)) if results.bar.is_none() && !no_bar => Some("measure the bar"),
         (None, None, None, Some(sheet)) if sheet.usable && centred(sheet) => {
             Some("nothing to set: note it and close")
         }

@@ -70,7 +70,7 @@ pub fn tolerance(rig: &Rig) -> Length {
     rig.tolerance.as_ref().map_or(DEFAULT_TOLERANCE, TapeEntry::length)
 }
 
-fn graduation(sheet: &Sheet) -> Length {
+pub(super) fn graduation(sheet: &Sheet) -> Length {
     sheet.resolution.as_ref().map_or(
         match sheet.unit {
             Unit::Inches => Length::from_inches(1.0 / 16.0),

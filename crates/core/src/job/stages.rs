@@ -4,7 +4,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::correction::BarOutcome;
-use super::document::{Job, SheetKind};
+use super::cycle::Brief;
+use super::document::{AxleLocation, Job, SheetKind};
 use super::prove::{ProveResult, ProveVerdict};
 use super::sheets::SheetResult;
 use crate::measure::centring::Answer;
@@ -38,16 +39,35 @@ pub struct StageResult {
     pub headline: Phrase,
 }
 
-/// The four stages, in working order.
+/// The stages that work, in working order.
 #[must_use]
 pub fn stages(
     job: &Job,
     sheets: &[SheetResult],
     bar: &BarOutcome,
+    cycle: Option<&Brief>,
     prove: Option<&ProveResult>,
     settled_stands: Option<bool>,
 ) -> Vec<StageResult> {
-    vec![rig(job), tape(job, sheets), bar_stage(job, sheets, bar), prove_stage(job, prove, settled_stands)]
+    vec![
+        rig(job),
+        tape(job, sheets),
+        bar_stage(job, sheets, bar),
+        cycle_stage(job, cycle),
+        prove_stage(job, prove, settled_stands),
+    ]
+}
+
+/// Settled only where somebody measured more than the bar: a template proves nothing.
+fn cycle_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
+    match cycle {
+        None => stage(Stage::Cycle, Progress::Nothing, Phrase::plain("more to measure")),
+        Some(brief) => {
+            let done = !brief.ended && !job.hardpoints.is_empty();
+            let progress = if done { Progress::Settled } else { Progress::Begun };
+            stage(Stage::Cycle, progress, brief.headline.clone())
+        }
+    }
 }
 
 fn stage(stage: Stage, progress: Progress, headline: Phrase) -> StageResult {
@@ -56,7 +76,9 @@ fn stage(stage: Stage, progress: Progress, headline: Phrase) -> StageResult {
 
 fn rig(job: &Job) -> StageResult {
     let rig = &job.rig;
-    let told = [rig.end.is_some(), rig.steering_side.is_some(), rig.frame_eye_side.is_some()];
+    // A Y-shaped link has no frame eye to ask for.
+    let no_bar = rig.axle_location == Some(AxleLocation::YLink);
+    let told = [rig.end.is_some(), rig.steering_side.is_some(), rig.frame_eye_side.is_some() || no_bar];
     let progress = match told.iter().filter(|told| **told).count() {
         0 => Progress::Nothing,
         3 => Progress::Settled,
@@ -116,6 +138,9 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
 
 fn bar_stage(job: &Job, sheets: &[SheetResult], bar: &BarOutcome) -> StageResult {
     let Some(result) = &bar.result else {
+        if bar.missing.iter().any(|fault| fault.code == "no_bar") {
+            return stage(Stage::Bar, Progress::Settled, Phrase::plain("no bar: Y-link"));
+        }
         let begun = job.setups.as_found.length.is_some() || job.setups.as_found.frame_eye_height.is_some();
         let progress = if begun { Progress::Begun } else { Progress::Nothing };
         let impossible = bar.missing.iter().any(|fault| fault.code == "impossible_bar");

@@ -5,6 +5,7 @@
 
 pub mod angle;
 pub mod centring;
+pub mod draws;
 pub mod entry;
 pub mod length;
 pub mod phrase;

@@ -349,3 +349,50 @@ pub fn line(
     below.extend(go(&mut (middle..=steps)));
     Ok(below)
 }
+
+/// The first thing over on a way.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct FirstEnd {
+    /// Where, as a share of the way.
+    pub share: f64,
+    /// Which watch; None where the links stop reaching.
+    pub watch: Option<usize>,
+}
+
+/// Steps of the quick look along a way.
+const GLANCES: usize = 6;
+
+/// As [`walk`] in a few long steps, for the first thing that ends the way alone.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn first_end(mechanism: &Mechanism, way: Way) -> Result<Option<FirstEnd>, PoseFault> {
+    let ride = mechanism.at_ride_height()?;
+    let end = way.end(mechanism);
+    let at = |share: f64, trail: Trail| mechanism.pose(end.0 * share, end.1 * share, trail);
+    let mut last = ride;
+    let mut values = Vec::new();
+    for step in 0..=GLANCES {
+        let (from, to) = (step.saturating_sub(1) as f64 / GLANCES as f64, step as f64 / GLANCES as f64);
+        let Ok(posed) = at(to, last.trail()) else {
+            let share = bisect(from, to, |share| at(share, last.trail()).is_err());
+            return Ok(Some(FirstEnd { share, watch: None }));
+        };
+        mechanism.values(&posed, &mut values);
+        let over = mechanism.watches().iter().enumerate().filter(|(i, w)| w.level(values[*i]) == Level::Over);
+        let first = over
+            .map(|(index, watch)| {
+                let share = bisect(from, to, |share| {
+                    at(share, last.trail())
+                        .is_ok_and(|p| watch.level(mechanism.value_of(&p, index)) == Level::Over)
+                });
+                FirstEnd { share, watch: Some(index) }
+            })
+            .min_by(|a, b| a.share.total_cmp(&b.share));
+        if first.is_some() {
+            return Ok(first);
+        }
+        last = posed;
+    }
+    Ok(None)
+}

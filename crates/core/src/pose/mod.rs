@@ -10,6 +10,7 @@ pub mod joint;
 pub mod mechanism;
 pub mod point;
 pub mod solver;
+pub mod template;
 
 pub use point::{AxlePoint, BodyPoint, Pose};
 pub use solver::{Held, Link, Motion, PoseFault, Solved, Start, Suspension, WindUp};

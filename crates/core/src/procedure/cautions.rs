@@ -13,6 +13,8 @@ pub enum Stage {
     Tape,
     /// Angle, arc, length, turns.
     Bar,
+    /// What touches, binds or runs out over the travel.
+    Cycle,
     /// Readings again, and whether it is settled.
     Prove,
 }
@@ -26,7 +28,7 @@ pub struct Caution {
     pub says: String,
 }
 
-const CAUTIONS: [(Stage, &str); 14] = [
+const CAUTIONS: [(Stage, &str); 18] = [
     (
         Stage::Rig,
         "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
@@ -53,6 +55,22 @@ const CAUTIONS: [(Stage, &str); 14] = [
     (
         Stage::Bar,
         "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
+    ),
+    (
+        Stage::Cycle,
+        "What is computed here does not replace cycling it: go from full droop to full bump and cross-axled on the vehicle before anything is welded.",
+    ),
+    (
+        Stage::Cycle,
+        "With springs out the axle hangs on jacks: stands under the frame, nobody beneath, fingers out of every gap while it moves.",
+    ),
+    (
+        Stage::Cycle,
+        "Brake lines, looms, exhaust, driveshaft and shocks are not in these figures. Watch them at full droop and at lock.",
+    ),
+    (
+        Stage::Cycle,
+        "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected.",
     ),
     (
         Stage::Prove,

@@ -2,8 +2,13 @@
 
 use axum::Json;
 use axum::body::Bytes;
+use derecho_core::job::cycle::{CycleResult, cycle};
+use derecho_core::job::uncertainty::{Uncertainty, uncertainty};
 use derecho_core::job::{Job, Results, solve};
+use serde::Serialize;
 use serde_json::Value;
+use tokio::task::spawn_blocking;
+use utoipa::ToSchema;
 
 use crate::intake::read_job;
 use crate::problem::Problem;
@@ -19,6 +24,33 @@ use crate::problem::Problem;
 )]
 pub async fn compute(body: Bytes) -> Result<Json<Results>, Problem> {
     Ok(Json(solve(&read_job(&body)?)))
+}
+
+/// The axle over everything it can do, and how sure the bar's figures are.
+#[derive(Serialize, ToSchema)]
+pub struct Cycled {
+    /// Limits, sweeps, the left × right envelope, for both setups.
+    pub cycle: CycleResult,
+    /// Intervals of the bar's figures, where the bar is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub uncertainty: Option<Uncertainty>,
+}
+
+/// Cycles the axle of a document and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/cycle", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "Everything stage Cycle shows", body = Cycled),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_cycle(body: Bytes) -> Result<Json<Cycled>, Problem> {
+    let job = read_job(&body)?;
+    // Tens of milliseconds of arithmetic: on a thread that may take its time.
+    let cycled = spawn_blocking(move || Cycled { cycle: cycle(&job), uncertainty: uncertainty(&job) });
+    cycled.await.map(Json).map_err(|panic| Problem::internal(&panic))
 }
 
 /// The JSON Schema of a job file.
