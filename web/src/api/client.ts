@@ -18,6 +18,13 @@ export type Sheet = Schemas["Sheet"];
 export type SheetResult = Schemas["SheetResult"];
 export type Sample = Schemas["Sample"];
 export type Elevation = Schemas["Elevation"];
+export type Cycled = Schemas["Cycled"];
+export type CycleResult = Schemas["CycleResult"];
+export type SetupCycle = Schemas["SetupCycle"];
+export type PoseResult = Schemas["PoseResult"];
+export type Envelope = Schemas["EnvelopeResult"];
+export type Limit = Schemas["LimitResult"];
+export type HolePlace = Schemas["HolePlace"];
 export type StageName = Schemas["Stage"];
 export type StageResult = Schemas["StageResult"];
 

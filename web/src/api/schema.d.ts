@@ -872,7 +872,7 @@ export interface components {
         EndStyle: "through_bolt" | "ball_stud";
         /**
          * @description The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
-         *     the stops or the links do not allow it.
+         *     the links do not reach; poses outside the stops are there for drawing alone.
          */
         EnvelopeResult: {
             /** @description Whether the stops allow it. */
@@ -898,6 +898,8 @@ export interface components {
             reached: boolean[];
             /** @description Roll centre above the ground. */
             roll_centre_mm: (number | null)[];
+            /** @description φ, + left wheel higher. */
+            roll_deg: (number | null)[];
             /** @description Road wheels. */
             steer_deg: (number | null)[];
             /** @description Wheel travels of rows and columns alike, lowest first. */
@@ -910,6 +912,8 @@ export interface components {
             y_mm: (number | null)[];
             /** @description Yaw. */
             yaw_deg: (number | null)[];
+            /** @description Heave. */
+            z_mm: (number | null)[];
         };
         /** @description Both eyes' places against the bar's length. */
         EyeCheck: {
@@ -1353,6 +1357,8 @@ export interface components {
             close_at_mm?: components["schemas"]["Length"][];
             /** @description Wheel travels from which it is over. */
             over_at_mm?: components["schemas"]["Length"][];
+            /** @description Nearest points of both parts there, in body axes, for a gap. */
+            over_points_mm?: number[][];
             /** @description Index of the way. */
             way: number;
         };
@@ -2138,6 +2144,8 @@ export interface components {
             length_ratio?: number;
             /** @description The match of bar and drag link in words. */
             match_says: components["schemas"]["Phrase"];
+            /** @description Its end on the pitman arm, mm forward, left, up at ride height. */
+            pitman_mm: number[];
             /**
              * Format: double
              * @description Roll steer at ride height, degrees per degree of roll.

@@ -7,6 +7,8 @@ import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { at } from "../measure/travel";
 import { BarStage } from "../stages/bar/BarStage";
+import { CycleStage } from "../stages/cycle/CycleStage";
+import { CycleWall } from "../stages/cycle/CycleWall";
 import { useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
 import { ProveStage } from "../stages/prove/ProveStage";
@@ -23,23 +25,27 @@ import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
 
-const SCREENS = { rig: RigStage, tape: TapeStage, bar: BarStage, prove: ProveStage } satisfies Record<
-  StageName,
-  () => React.ReactNode
->;
+const SCREENS = {
+  rig: RigStage,
+  tape: TapeStage,
+  bar: BarStage,
+  cycle: CycleStage,
+  prove: ProveStage,
+} satisfies Record<StageName, () => React.ReactNode>;
 
 /** A job: opens it, then shows the stage asked for. */
 export function JobScreen() {
   const { id = "", stage } = useParams();
   const { view, missing, open, close } = useSession();
   useEffect(() => {
-    useStance.setState({ travel: null, playing: false });
+    useStance.setState({ travel: null, crossed: null, playing: false, round: "heave" });
     void open(id);
     return close;
   }, [id, open, close]);
   useEffect(() => {
     // With a plan at hand the bar stages show the plan, the stages before it what was found.
-    useStance.setState({ shown: stage === "bar" || stage === "prove" ? "planned" : "found" });
+    const planned = stage === "bar" || stage === "cycle" || stage === "prove";
+    useStance.setState({ shown: planned ? "planned" : "found", crossed: null, playing: false });
   }, [stage]);
   if (!isStage(stage)) return <Navigate to={`/jobs/${id}/tape`} replace />;
   if (missing) {
@@ -66,7 +72,7 @@ function Work({ stage }: { stage: StageName }) {
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <TopBar onKeys={() => showKeys(true)} />
       <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-        <Wall stage={stage} />
+        {stage === "cycle" ? <CycleWall /> : <Wall stage={stage} />}
         <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
           <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
             <Faults />

@@ -1,12 +1,15 @@
 import type { StageName } from "../api/client";
 
 /** The stages that work, in working order. */
-export const STAGES = ["rig", "tape", "bar", "prove"] as const satisfies readonly StageName[];
+export const STAGES = ["rig", "tape", "bar", "cycle", "prove"] as const satisfies readonly StageName[];
 
-export const STAGE_NAMES = { rig: "Rig", tape: "Tape", bar: "Bar", prove: "Prove" } satisfies Record<
-  StageName,
-  string
->;
+export const STAGE_NAMES = {
+  rig: "Rig",
+  tape: "Tape",
+  bar: "Bar",
+  cycle: "Cycle",
+  prove: "Prove",
+} satisfies Record<StageName, string>;
 
 export function isStage(text: string | undefined): text is StageName {
   return STAGES.some((stage) => stage === text);

@@ -97,7 +97,7 @@ export function ElevationView({
 
 type SideNameProps = { side: Side; steeringSide: Side | undefined; className?: string };
 
-function SideName({ side, steeringSide, className = "" }: SideNameProps) {
+export function SideName({ side, steeringSide, className = "" }: SideNameProps) {
   return (
     <div className={`leading-tight ${className}`}>
       <b className="uppercase tracking-wide">{side}</b>

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Elevation } from "../api/client";
 import type { Picture } from "./picture";
 
@@ -8,15 +9,24 @@ export type Posed = {
   axle: number;
   /** The other bar's axle place, for a ghost line. */
   ghost?: number;
+  /** Turn of the axle in the picture, clockwise, in degrees. */
+  turned?: number;
 };
 
-type EndViewProps = { elevation: Elevation; picture: Picture; posed: Posed; mini?: boolean };
+type EndViewProps = {
+  elevation: Elevation;
+  picture: Picture;
+  posed: Posed;
+  mini?: boolean;
+  /** Drawn in place of the bar. */
+  children?: ReactNode;
+};
 
 /**
  * The end of the vehicle to scale. Frame-side parts are ink blue with a square eye,
  * axle-side parts red oxide with a round one, what is set is marker yellow.
  */
-export function EndView({ elevation: e, picture, posed, mini = false }: EndViewProps) {
+export function EndView({ elevation: e, picture, posed, mini = false, children }: EndViewProps) {
   const { k, x, y } = picture;
   const line = mini ? 1 : 1.75;
   const mid = x(0);
@@ -78,11 +88,14 @@ export function EndView({ elevation: e, picture, posed, mini = false }: EndViewP
       />
     );
   };
+  const turned = posed.turned ? `rotate(${posed.turned} ${at(0)} ${y(axleZ)})` : undefined;
   const diff = at((e.differential_side === "left" ? 1 : -1) * e.track_mm * 0.14);
   return (
     <g>
-      <line x1={0} x2={2 * mid} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={line} />
-      {[1, -1].map((side) => tyre(side as 1 | -1))}
+      {!posed.turned && (
+        <line x1={0} x2={2 * mid} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={line} />
+      )}
+      <g transform={turned}>{[1, -1].map((side) => tyre(side as 1 | -1))}</g>
       {/* Rails and crossmember go with the body. */}
       <rect
         x={Math.min(x(e.frame_width_mm / 2), x(-e.frame_width_mm / 2))}
@@ -94,24 +107,27 @@ export function EndView({ elevation: e, picture, posed, mini = false }: EndViewP
         strokeWidth={line}
       />
       {[1, -1].map((side) => rail(side as 1 | -1))}
-      <rect
-        x={Math.min(at(inner), at(-inner))}
-        y={y(axleZ + tube)}
-        width={2 * inner * k}
-        height={2 * tube * k}
-        fill="var(--axle-soft)"
-        stroke="var(--axle)"
-        strokeWidth={line}
-      />
-      <circle
-        cx={diff}
-        cy={y(axleZ)}
-        r={145 * k}
-        fill="var(--axle-soft)"
-        stroke="var(--axle)"
-        strokeWidth={line}
-      />
-      {e.eyes && <Bar elevation={e} eyes={e.eyes} picture={picture} posed={posed} mini={mini} />}
+      <g transform={turned}>
+        <rect
+          x={Math.min(at(inner), at(-inner))}
+          y={y(axleZ + tube)}
+          width={2 * inner * k}
+          height={2 * tube * k}
+          fill="var(--axle-soft)"
+          stroke="var(--axle)"
+          strokeWidth={line}
+        />
+        <circle
+          cx={diff}
+          cy={y(axleZ)}
+          r={145 * k}
+          fill="var(--axle-soft)"
+          stroke="var(--axle)"
+          strokeWidth={line}
+        />
+      </g>
+      {children ??
+        (e.eyes && <Bar elevation={e} eyes={e.eyes} picture={picture} posed={posed} mini={mini} />)}
       {/* The two centrelines: the body's, dashed and blue; the axle's, solid and red. */}
       <line
         x1={mid}
@@ -123,6 +139,7 @@ export function EndView({ elevation: e, picture, posed, mini = false }: EndViewP
         strokeDasharray="12 4 2 4"
       />
       <line
+        transform={turned}
         x1={at(0)}
         x2={at(0)}
         y1={y(axleZ - 190)}
@@ -134,7 +151,7 @@ export function EndView({ elevation: e, picture, posed, mini = false }: EndViewP
   );
 }
 
-type BarProps = EndViewProps & { eyes: NonNullable<Elevation["eyes"]> };
+type BarProps = Omit<EndViewProps, "children"> & { eyes: NonNullable<Elevation["eyes"]> };
 
 function Bar({ elevation: e, eyes, picture, posed, mini }: BarProps) {
   const { k, x, y } = picture;

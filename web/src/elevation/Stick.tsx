@@ -1,14 +1,16 @@
 import { useDrag } from "@use-gesture/react";
 import { scaleLinear } from "d3-scale";
 import { Pause, Play } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { type ReactNode, useRef } from "react";
 import type { Elevation, Results, Sample } from "../api/client";
 import { distance, withMarks } from "../measure/format";
 import { ticks } from "../measure/travel";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
+import type { Wheels } from "./cyclePose";
 import { lineWords, reachOf, SwingCurves } from "./SwingCurves";
 import { useStance } from "./stance";
+import { usePlay } from "./usePlay";
 import { useSize } from "./useSize";
 
 type StickProps = {
@@ -18,6 +20,17 @@ type StickProps = {
   high: number;
   /** The motion to plot beside the stick where there is room. */
   plot?: { sweep: readonly Sample[]; hasPlan: boolean };
+  /** Another plot in its place, drawn at the stick's height and scale. */
+  beside?: (scale: PlotScale) => ReactNode;
+  /** Where the wheels are at a share of the round that plays; up and down where left out. */
+  round?: (share: number) => Wheels;
+};
+
+export type PlotScale = {
+  width: number;
+  height: number;
+  y: (mm: number) => number;
+  ends: readonly [number, number];
 };
 
 /** Length of a tick by its weight, in pixels. */
@@ -29,7 +42,7 @@ const BODY = { x: 20, width: 30 };
 export const stickStep = { in: 25.4 / 8, mm: 2 } as const;
 
 /** The height stick: travel from full droop to full bump, with the named heights. */
-export function Stick({ elevation, heights, low, high, plot }: StickProps) {
+export function Stick({ elevation, heights, low, high, plot, beside, round }: StickProps) {
   const box = useRef<HTMLDivElement>(null);
   const { height } = useSize(box);
   const units = useSettings((s) => s.units);
@@ -39,7 +52,14 @@ export function Stick({ elevation, heights, low, high, plot }: StickProps) {
   const k = Math.max(0, height - 2 * PAD) / (top - bottom);
   const y = (mm: number) => height - PAD - (mm - bottom) * k;
   const move = (to: number) => setTravel(Math.max(low, Math.min(high, to)));
-  usePlay(low, high, driven);
+  const [middle, half] = [(low + high) / 2, (high - low) / 2];
+  const upAndDown = (share: number) => {
+    const to = middle + half * Math.sin(share * 2 * Math.PI);
+    return { left: to, right: to };
+  };
+  usePlay(round ?? upAndDown, () =>
+    round ? 0 : Math.asin(Math.max(-1, Math.min(1, (travel - middle) / half))) / (2 * Math.PI) + 1,
+  );
 
   const drag = useDrag(
     ({ xy: [, pageY], event }) => {
@@ -54,6 +74,7 @@ export function Stick({ elevation, heights, low, high, plot }: StickProps) {
   return (
     <div className="flex h-full flex-col items-end">
       <div className="flex min-h-0 flex-1">
+        {beside && height > 0 && beside({ width: PLOT.width, height, y, ends: [y(top), y(bottom)] })}
         {plot && height > 0 && (
           <StickPlot {...plot} driven={driven} height={height} y={y} ends={[y(top), y(bottom)]} />
         )}
@@ -247,25 +268,4 @@ function Marks({ heights, bottom, top, y }: MarksProps) {
       </text>
     </g>
   ));
-}
-
-/** Cycles the travel up and down, six seconds a round, at the display's rate. */
-function usePlay(low: number, high: number, start: number) {
-  const playing = useStance((s) => s.playing);
-  useEffect(() => {
-    if (!playing) return;
-    const { travel, setTravel } = useStance.getState();
-    const middle = (low + high) / 2;
-    const half = (high - low) / 2;
-    const from = Math.asin(Math.max(-1, Math.min(1, ((travel ?? start) - middle) / half)));
-    let frame = 0;
-    let begun = 0;
-    const turn = (now: number) => {
-      begun ||= now;
-      setTravel(middle + half * Math.sin(from + ((now - begun) / 6000) * 2 * Math.PI));
-      frame = requestAnimationFrame(turn);
-    };
-    frame = requestAnimationFrame(turn);
-    return () => cancelAnimationFrame(frame);
-  }, [playing, low, high, start]);
 }

@@ -17,13 +17,15 @@ export function fit(
   height: number,
   face: Face,
   margin: number,
+  /** Room under the ground, for a wheel that hangs lower than it. */
+  under = 0,
 ): Picture {
-  const half = elevation.track_mm / 2 + elevation.tyre_width_mm / 2 + 60;
+  const half = elevation.track_mm / 2 + elevation.tyre_width_mm / 2 + 60 + under / 3;
   const droop = elevation.driven_travel_mm - elevation.full_droop_mm;
   const top = Math.max(elevation.frame_bottom_mm + 150 + droop, elevation.tyre_diameter_mm) + 30;
-  const k = Math.min((width - 2 * margin) / (2 * half), (height - 2 * margin) / top);
+  const k = Math.min((width - 2 * margin) / (2 * half), (height - 2 * margin) / (top + under));
   const turn = face === "front" ? 1 : -1;
   // The rule lies under the axle: what is left over stays above.
-  const ground = height - margin;
+  const ground = height - margin - under * k;
   return { k, x: (y) => width / 2 + turn * y * k, y: (z) => ground - z * k };
 }

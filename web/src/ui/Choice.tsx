@@ -1,4 +1,5 @@
 import { ToggleGroup } from "radix-ui";
+import type { ReactNode } from "react";
 
 export type Option<T extends string> = { value: T; label: string };
 
@@ -8,10 +9,12 @@ type ChoiceProps<T extends string> = {
   options: readonly Option<T>[];
   onPick: (value: T) => void;
   hint?: string;
+  /** A picture over each label. */
+  picture?: (value: T) => ReactNode;
 };
 
 /** One of a few, all of them in sight. */
-export function Choice<T extends string>({ label, value, options, onPick, hint }: ChoiceProps<T>) {
+export function Choice<T extends string>({ label, value, options, onPick, hint, picture }: ChoiceProps<T>) {
   return (
     <div className="min-w-0">
       <div className="mb-1 text-[15px] text-muted">{label}</div>
@@ -28,6 +31,7 @@ export function Choice<T extends string>({ label, value, options, onPick, hint }
             value={option.value}
             className="settle min-h-11 whitespace-nowrap rounded-[3px] border-[1.5px] border-line bg-slate px-3 py-1 leading-tight data-[state=on]:border-ink data-[state=on]:bg-marker data-[state=on]:font-semibold data-[state=on]:text-on-marker"
           >
+            {picture?.(option.value)}
             {option.label}
           </ToggleGroup.Item>
         ))}

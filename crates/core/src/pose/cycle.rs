@@ -158,7 +158,8 @@ fn edge_of_reach(
 pub struct Envelope {
     /// Wheel travels of the rows and columns alike, in millimetres, lowest first.
     pub travels: Vec<f64>,
-    /// Poses, row by row: shape `[left][right]`. None outside the stops or out of reach.
+    /// Poses, row by row: shape `[left][right]`. None out of reach. Those outside the stops are
+    /// there for drawing between the grid's poses alone.
     pub poses: Vec<Option<Posed>>,
     /// Whether the stops allow it: shape `[left][right]`.
     pub allowed: Vec<bool>,
@@ -198,10 +199,7 @@ pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFaul
         for column in outward() {
             let (left, right) = (envelope.travels[row], envelope.travels[column]);
             let index = row * side + column;
-            if !mechanism.stops().allow(left, right) {
-                continue;
-            }
-            envelope.allowed[index] = true;
+            envelope.allowed[index] = mechanism.stops().allow(left, right);
             let near = trails(&envelope, (row, column), middle, side)
                 .into_iter()
                 .flatten()
@@ -271,7 +269,7 @@ pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
                 .iter()
                 .enumerate()
                 .filter_map(|(index, posed)| {
-                    let posed = posed.as_ref()?;
+                    let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
                     Some(Worst { watch, value: envelope.values[index * count + watch], posed: *posed })
                 })
                 .max_by(|a, b| judge.badness(a.value).total_cmp(&judge.badness(b.value)))?;

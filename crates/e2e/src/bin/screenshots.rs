@@ -9,13 +9,17 @@ use thirtyfour::error::WebDriverResult;
 /// A view: its file, its size, its address, keys pressed before the picture.
 type View = (&'static str, Size, &'static str, &'static str);
 
-const VIEWS: [View; 9] = [
+const VIEWS: [View; 13] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
     ("tape-scattered", DESK, "/jobs/lookout-truck-4/tape", ""),
     ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
+    ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
+    ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
+    ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
+    ("cycle-phone", PHONE, "/jobs/lookout-truck-7/cycle", ""),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("bar-tablet-night", TABLET, "/jobs/lookout-truck-7/bar", "night"),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
@@ -42,10 +46,15 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
     page.go(url).await?;
     page.sees("h1", "").await?;
     page.at("//*[@data-job] | //*[@data-answer]").await?;
+    if url.ends_with("/cycle") {
+        page.at("//*[@data-map]").await?;
+    }
     if keys == "night" {
         page.press("More").await?;
         page.press("Night bay").await?;
         page.misses("[role=menu]").await?;
+    } else if keys == "worst" {
+        page.at("//*[@data-way='left_up']").await?.click().await?;
     } else {
         for key in keys.chars() {
             page.key(&key.to_string()).await?;

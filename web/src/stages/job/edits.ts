@@ -86,3 +86,39 @@ export const addSetting =
     const made = { length, at: new Date().toISOString(), ...(wanted !== undefined && { wanted_mm: wanted }) };
     return { ...job, setups: { ...job.setups, as_built: [...(job.setups?.as_built ?? []), made] } };
   };
+
+type Setups = Schemas["Setups"];
+type Hole = Schemas["Hole"];
+type Hardpoints = Schemas["Hardpoints"];
+type Arm = Schemas["Arm"];
+type ArmName = keyof Schemas["Arms"];
+
+export const setTrial =
+  (trial: Schemas["Trial"]) =>
+  (job: Job): Job => ({ ...job, setups: { ...job.setups, trial } });
+
+/** Puts a bracket's holes; a hole that is tried goes with its name, or is let go of. */
+export const setHoles =
+  (field: "axle_holes" | "frame_holes", holes: Hole[]) =>
+  (job: Job): Job => {
+    const tried = field === "axle_holes" ? "axle_hole" : "frame_hole";
+    const before: Partial<Setups> = job.setups ?? {};
+    const name = before.trial?.[tried] ?? "";
+    const place = (before[field] ?? []).findIndex((hole) => hole.name === name);
+    const kept = holes.some((hole) => hole.name === name);
+    // Renamed in its place, it stays the one that is tried.
+    const renamed = holes.length === before[field]?.length ? holes[place]?.name : undefined;
+    const trial = { ...before.trial, [tried]: kept ? name : (renamed ?? "") };
+    return { ...job, setups: { ...before, [field]: holes, trial } };
+  };
+
+export const setHardpoints =
+  (part: Partial<Hardpoints>) =>
+  (job: Job): Job => ({ ...job, hardpoints: { ...job.hardpoints, ...part } });
+
+export const setArm =
+  (name: ArmName, part: Partial<Arm>) =>
+  (job: Job): Job =>
+    setHardpoints({
+      arms: { ...job.hardpoints?.arms, [name]: { ...job.hardpoints?.arms?.[name], ...part } },
+    })(job);

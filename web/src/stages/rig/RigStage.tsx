@@ -12,6 +12,7 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setRig } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { LocationPicture } from "./LocationPicture";
 
 type Rig = Schemas["Rig"];
 
@@ -28,6 +29,7 @@ const LOCATIONS = [
   { value: "radius_arms", label: "Radius arms" },
   { value: "three_arms", label: "Three arms" },
   { value: "four_arms", label: "Four arms" },
+  { value: "y_link", label: "Y-shaped link" },
 ] as const;
 const USES = [
   { value: "road_and_towing", label: "Road, towing" },
@@ -47,10 +49,27 @@ const TRAVEL = [
   { field: "droop", label: "Travel down, from ride height", hint: "Bar: arc over the travel. Empty: 100 mm" },
 ] as const;
 const SIZES = [
-  { field: "track", label: "Track, tyre middle to middle", hint: "Drawing, and lean of the axle in Tape" },
-  { field: "tyre_diameter", label: "Tyre diameter", hint: "Drawing only" },
+  { field: "track", label: "Track, tyre middle to middle", hint: "Drawing, lean in Tape, Cycle" },
+  { field: "tyre_diameter", label: "Tyre diameter", hint: "Drawing; Cycle: height of the axle" },
   { field: "tyre_width", label: "Tyre width", hint: "Drawing only" },
-  { field: "frame_width", label: "Frame width, outside", hint: "Drawing only" },
+  { field: "frame_width", label: "Frame width, outside", hint: "Drawing; Cycle: from the rail" },
+] as const;
+const STOPS = [
+  {
+    field: "axle_height",
+    label: "Axle centre above the floor",
+    hint: "Cycle. Empty: half of the tyre",
+  },
+  {
+    field: "bump_half_spacing",
+    label: "Travel up was taken, from the middle",
+    hint: "Cycle: bump stops. Empty: at the wheel",
+  },
+  {
+    field: "droop_half_spacing",
+    label: "Travel down was taken, from the middle",
+    hint: "Cycle: shocks or straps. Empty: at the wheel",
+  },
 ] as const;
 const LIMITS = [
   { field: "tolerance", label: "What counts as centred", hint: "Tape, Prove. Empty: 3 mm" },
@@ -139,7 +158,8 @@ export function RigStage() {
         value={rig.axle_location}
         options={LOCATIONS}
         onPick={(axle_location) => set({ axle_location })}
-        hint="For the record: the front view holds for all of them."
+        picture={(location) => <LocationPicture location={location} />}
+        hint="Cycle needs this. A Y-shaped link centres the axle itself: then there is no bar."
       />
       <Choice
         label="What it is used for"
@@ -152,6 +172,7 @@ export function RigStage() {
       <Fold title="Sizes and tolerances">
         <div className="grid gap-x-3 sm:grid-cols-2">
           {SIZES.map(length)}
+          {STOPS.map(length)}
           {LIMITS.map(length)}
         </div>
         <AngleField

@@ -11,6 +11,7 @@ import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { addSheet } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { Points } from "./Points";
 import { SheetForm } from "./SheetForm";
 
 const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
@@ -65,6 +66,7 @@ export function TapeStage() {
           </Button>
         ))}
       </div>
+      <Points />
     </>
   );
 }

@@ -212,6 +212,10 @@ pub struct MetResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub over_at_mm: Option<[Length; 2]>,
+    /// Nearest points of both parts there, in body axes, for a gap.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub over_points_mm: Option<[[f64; 3]; 2]>,
 }
 
 /// One way out from ride height.
@@ -275,7 +279,7 @@ pub struct PoseResult {
 }
 
 /// The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
-/// the stops or the links do not allow it.
+/// the links do not reach; poses outside the stops are there for drawing alone.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct EnvelopeResult {
     /// Wheel travels of rows and columns alike, lowest first.
@@ -290,6 +294,10 @@ pub struct EnvelopeResult {
     pub used: Vec<Option<f64>>,
     /// How it stands.
     pub level: Vec<LimitLevel>,
+    /// Heave.
+    pub z_mm: Vec<Option<f64>>,
+    /// φ, + left wheel higher.
+    pub roll_deg: Vec<Option<f64>>,
     /// Axle forward.
     pub x_mm: Vec<Option<f64>>,
     /// Axle to the left.
@@ -542,13 +550,24 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
         .map(|found| {
             let watch = mechanism.watches()[found.watch];
             let (left, right) = (found.posed.left, found.posed.right);
-            let points = mechanism
-                .gap_of(&found.posed, found.watch)
-                .map(|gap| [gap.on_first.to_array(), gap.on_second.to_array()]);
+            let points_at = |posed: &Posed| {
+                let gap = mechanism.gap_of(posed, found.watch)?;
+                Some([gap.on_first.to_array(), gap.on_second.to_array()])
+            };
+            let points = points_at(&found.posed);
             let met = walks.iter().enumerate().filter_map(|(way, walk)| {
                 let met = walk.met.iter().find(|met| met.watch == found.watch)?;
                 let at = |share: f64| lengths((walk.end.0 * share, walk.end.1 * share));
-                Some(MetResult { way, close_at_mm: met.close_at.map(at), over_at_mm: met.over_at.map(at) })
+                let touching = met.over_at.and_then(|share| {
+                    let trail = found.posed.trail();
+                    mechanism.pose(walk.end.0 * share, walk.end.1 * share, trail).ok()
+                });
+                Some(MetResult {
+                    way,
+                    close_at_mm: met.close_at.map(at),
+                    over_at_mm: met.over_at.map(at),
+                    over_points_mm: touching.as_ref().and_then(points_at),
+                })
             });
             LimitResult {
                 name: words::name(mechanism, watch.what),
@@ -681,6 +700,8 @@ fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult
         used: nearest.iter().map(|n| n.and_then(|(_, used)| rounded(used))).collect(),
         nearest: nearest.iter().map(|n| n.map(|(watch, _)| watch)).collect(),
         level,
+        z_mm: column(&|p| p.solved.pose.z.to_mm()),
+        roll_deg: column(&|p| p.solved.pose.roll.to_degrees()),
         x_mm: column(&|p| p.solved.pose.x.to_mm()),
         y_mm: column(&|p| p.solved.pose.y.to_mm()),
         pitch_deg: column(&|p| p.solved.pose.pitch.to_degrees()),

@@ -38,6 +38,8 @@ pub struct SteeringResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub length_ratio: Option<f64>,
+    /// Its end on the pitman arm, mm forward, left, up at ride height.
+    pub pitman_mm: [f64; 3],
     /// Its length now.
     pub drag_link_length_mm: Length,
     /// The length that makes the wheels straight at this setup's ride height.
@@ -87,6 +89,7 @@ pub(super) fn steering(mechanism: &Mechanism, heave: &[Posed], ride: &Posed) -> 
         drag_link_angle_deg: drag_angle,
         angle_difference_deg: difference,
         length_ratio: ratio,
+        pitman_mm: link.pitman.to_mm(),
         drag_link_length_mm: link.made,
         straight_length_mm: straight,
         change_mm: change,

@@ -1,0 +1,82 @@
+import type { Results } from "../../api/client";
+import { CycleView } from "../../elevation/CycleView";
+import { roundAt } from "../../elevation/cyclePose";
+import { HeavePlot } from "../../elevation/HeavePlot";
+import { Stick } from "../../elevation/Stick";
+import { useStance } from "../../elevation/stance";
+import { setTrial } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { useCycled, useTrial } from "./useCycled";
+
+/** The bay wall of stage Cycle: side view, end view, a plot beside the stick. */
+export function CycleWall() {
+  const { job, results, change } = useJob();
+  const cycled = useCycled();
+  const { shown, round } = useStance();
+  const hold = useTrial((s) => s.set);
+  const wheels = useWheels(results);
+  const cycle = cycled?.cycle;
+  const setup = shown === "planned" && cycle?.plan ? cycle.plan : cycle?.found;
+  if (!cycle || !setup) {
+    return (
+      <section aria-label="The axle to scale" className="grid min-h-0 place-content-center p-6 text-muted">
+        {cycle ? "What is missing stands at the right." : "Cycling the axle…"}
+      </section>
+    );
+  }
+  const trial = job.setups?.trial ?? {};
+  const eye = (field: "axle_hole" | "frame_hole") => ({
+    onTry: (name: string) => hold({ ...trial, [field]: name }),
+    onPut: (name: string) => {
+      useStance.getState().setShown("planned");
+      change(setTrial({ ...trial, [field]: name }));
+      hold(null);
+    },
+  });
+  const { elevation } = results;
+  const first = setup.heave[0];
+  const last = setup.heave[setup.heave.length - 1];
+  return (
+    <section
+      aria-label="The axle to scale"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[520px] md:p-3"
+    >
+      <CycleView
+        cycle={cycle}
+        setup={setup}
+        elevation={elevation}
+        wheels={wheels}
+        steeringSide={job.rig?.steering_side}
+        axleEye={eye("axle_hole")}
+        frameEye={eye("frame_hole")}
+      />
+      <div className="min-h-0">
+        <Stick
+          elevation={elevation}
+          heights={results.heights}
+          low={first?.left_mm ?? elevation.full_droop_mm}
+          high={last?.left_mm ?? elevation.full_bump_mm}
+          beside={(scale) =>
+            cycle.found && (
+              <HeavePlot
+                found={cycle.found}
+                plan={cycle.plan}
+                travel={(wheels.left + wheels.right) / 2}
+                scale={scale}
+                className="ml-4 max-xl:hidden"
+              />
+            )
+          }
+          round={(share) => roundAt(setup, round, share)}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** Where both wheels are: crossed, or alike at the stick's travel. */
+export function useWheels(results: Results): { left: number; right: number } {
+  const { crossed, travel } = useStance();
+  const both = travel ?? results.elevation.driven_travel_mm;
+  return crossed ?? { left: both, right: both };
+}

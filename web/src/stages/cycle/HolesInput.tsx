@@ -1,0 +1,103 @@
+import { Plus, Trash2 } from "lucide-react";
+import type { Schemas, TapeEntry } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { setHoles } from "../job/edits";
+import { useJob } from "../job/useJob";
+
+type Hole = Schemas["Hole"];
+type Field = "axle_holes" | "frame_holes";
+
+const BRACKETS = [
+  { field: "axle_holes", title: "on the axle" },
+  { field: "frame_holes", title: "on the frame" },
+] as const satisfies readonly { field: Field; title: string }[];
+
+/** Other holes of both brackets, measured from the hole in use. */
+export function HolesInput() {
+  return (
+    <Fold title="Holes of the brackets">
+      <p className="text-[15px] text-muted">
+        Measured from the middle of the hole the eye is in now. Down, inward and back have a minus sign.
+      </p>
+      {BRACKETS.map(({ field, title }) => (
+        <Bracket key={field} field={field} title={title} />
+      ))}
+    </Fold>
+  );
+}
+
+function Bracket({ field, title }: { field: Field; title: string }) {
+  const { view, job, change } = useJob();
+  const holes = job.setups?.[field] ?? [];
+  const unit = job.rig?.sheet_unit ?? "in";
+  const put = (index: number, part: Partial<Hole>) =>
+    change(
+      setHoles(
+        field,
+        holes.map((hole, at) => (at === index ? { ...hole, ...part } : hole)),
+      ),
+    );
+  const free = Array.from({ length: holes.length + 1 }, (_, index) => `hole ${index + 2}`).find((name) =>
+    holes.every((hole) => hole.name !== name),
+  );
+  const length = (index: number, name: "up" | "outward" | "forward", label: string, entry?: TapeEntry) => (
+    <TapeField
+      job={view.id}
+      pointer={`/setups/${field}/${index}/${name}`}
+      label={label}
+      signed
+      unit={unit}
+      value={entry}
+      onCommit={(value) => (name !== "up" || value) && put(index, { [name]: value })}
+    />
+  );
+  return (
+    <section className="mt-2 grid gap-1">
+      <h4 className="font-semibold">Bracket {title}</h4>
+      {holes.map((hole, index) => (
+        <div
+          key={index}
+          className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-x-2 border-line border-b pb-1"
+        >
+          <TextField
+            job={view.id}
+            pointer={`/setups/${field}/${index}/name`}
+            label="Called"
+            required
+            value={hole.name}
+            onCommit={(name) => put(index, { name })}
+          />
+          <Button
+            look="quiet"
+            aria-label={`Take ${hole.name} out`}
+            onClick={() =>
+              change(
+                setHoles(
+                  field,
+                  holes.filter((_, at) => at !== index),
+                ),
+              )
+            }
+          >
+            <Trash2 size={18} aria-hidden />
+          </Button>
+          <div className="col-span-2 grid grid-cols-3 gap-2">
+            {length(index, "up", "Up", hole.up)}
+            {length(index, "outward", "Outward", hole.outward)}
+            {length(index, "forward", "Forward", hole.forward)}
+          </div>
+        </div>
+      ))}
+      <Button
+        className="justify-self-start"
+        onClick={() => change(setHoles(field, [...holes, { name: free ?? "hole", up: { text: "1", unit } }]))}
+      >
+        <Plus size={18} aria-hidden />
+        Add a hole {title}
+      </Button>
+    </section>
+  );
+}

@@ -1,0 +1,36 @@
+import type { Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { useSettings } from "../../ui/settings";
+
+/** How sure the bar's figures are, every reading drawn within what it is good to. */
+export function Intervals({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <Fold title="How sure the bar's figures are">
+      {uncertainty.intervals.length === 0 && (
+        <p>
+          Too many draws gave no bar at all: {uncertainty.failed} of {uncertainty.draws}. Check the readings.
+        </p>
+      )}
+      <table className="w-full text-left" data-intervals>
+        <tbody>
+          {uncertainty.intervals.map((interval) => (
+            <tr key={interval.name} className="border-line border-b">
+              <th className="py-1 pr-2 font-normal text-muted">{interval.meaning}</th>
+              <td className="font-semibold">
+                <Figure>{say(interval.says, units)}</Figure>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 text-[15px] text-muted">
+        The middle 95 of 100: {uncertainty.draws.toLocaleString("en-GB")} draws of the raw readings within
+        what each is good to ({uncertainty.generator}, seed {uncertainty.seed}), {uncertainty.failed} without
+        a bar.
+      </p>
+    </Fold>
+  );
+}

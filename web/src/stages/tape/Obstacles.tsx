@@ -1,0 +1,132 @@
+import { Plus, Trash2 } from "lucide-react";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Fold } from "../../ui/Fold";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { setHardpoints } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { PointInput } from "./PointInput";
+
+type ObstacleForm = Schemas["ObstacleForm"];
+
+const ON = [
+  { value: "body", label: "the body" },
+  { value: "axle", label: "the axle" },
+] as const;
+const SIDES = [
+  { value: "left", label: "left" },
+  { value: "right", label: "right" },
+] as const;
+const ROOMS = [
+  { value: "usual", label: "1/2 in, the usual" },
+  { value: "own_bracket", label: "6 mm, its own bracket" },
+  { value: "engine", label: "20 mm, the engine" },
+] as const;
+
+/** What a bar or link could touch, each as a rod between two points. */
+export function Obstacles() {
+  const { job, change } = useJob();
+  const obstacles = job.hardpoints?.obstacles ?? [];
+  const unit = job.rig?.sheet_unit ?? "in";
+  const set = (changed: ObstacleForm[]) => change(setHardpoints({ obstacles: changed }));
+  const free = ["old bracket", "oil pan", "exhaust", "differential"].find((name) =>
+    obstacles.every((obstacle) => obstacle.name !== name),
+  );
+  return (
+    <section className="mt-3 grid gap-1">
+      <h4 className="font-semibold">What stands in the way</h4>
+      {obstacles.map((obstacle, index) => (
+        <ObstacleInput
+          key={index}
+          index={index}
+          obstacle={obstacle}
+          onPut={(part) => set(obstacles.map((old, at) => (at === index ? { ...old, ...part } : old)))}
+          onRemove={() => set(obstacles.filter((_, at) => at !== index))}
+        />
+      ))}
+      <Button
+        className="justify-self-start"
+        onClick={() =>
+          set([
+            ...obstacles,
+            {
+              name: free ?? `obstacle ${obstacles.length + 1}`,
+              side: "left",
+              thickness: { text: unit === "in" ? "1" : "25", unit },
+            },
+          ])
+        }
+      >
+        <Plus size={18} aria-hidden />
+        Add an obstacle
+      </Button>
+    </section>
+  );
+}
+
+type ObstacleInputProps = {
+  index: number;
+  obstacle: ObstacleForm;
+  onPut: (part: Partial<ObstacleForm>) => void;
+  onRemove: () => void;
+};
+
+function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps) {
+  const { view, job } = useJob();
+  const unit = job.rig?.sheet_unit ?? "in";
+  const at = `/hardpoints/obstacles/${index}`;
+  const body = (obstacle.on ?? "body") === "body";
+  return (
+    <Fold title={obstacle.name}>
+      <TextField
+        job={view.id}
+        pointer={`${at}/name`}
+        label="What it is"
+        required
+        value={obstacle.name}
+        onCommit={(name) => onPut({ name })}
+      />
+      <Choice label="Fixed to" value={obstacle.on ?? "body"} options={ON} onPick={(on) => onPut({ on })} />
+      <Choice
+        label="Sideways counts to the"
+        value={obstacle.side}
+        options={SIDES}
+        onPick={(side) => onPut({ side })}
+      />
+      <TapeField
+        job={view.id}
+        pointer={`${at}/thickness`}
+        label="How thick it is"
+        unit={unit}
+        value={obstacle.thickness}
+        onCommit={(thickness) => thickness && onPut({ thickness })}
+      />
+      <PointInput
+        label="One end of its middle"
+        pointer={`${at}/from`}
+        point={obstacle.from}
+        onBody={body}
+        onPut={(from) => onPut({ from })}
+      />
+      <PointInput
+        label="The other end"
+        pointer={`${at}/to`}
+        point={obstacle.to}
+        onBody={body}
+        onPut={(to) => onPut({ to })}
+      />
+      <Choice
+        label="Room wanted"
+        value={obstacle.room ?? "usual"}
+        options={ROOMS}
+        onPick={(room) => onPut({ room })}
+      />
+      <Button look="quiet" onClick={onRemove}>
+        <Trash2 size={18} aria-hidden />
+        Take {obstacle.name} out
+      </Button>
+    </Fold>
+  );
+}

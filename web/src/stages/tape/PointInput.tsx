@@ -1,0 +1,60 @@
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../ui/Choice";
+import { TapeField } from "../../ui/TapeField";
+import { useJob } from "../job/useJob";
+
+type PointForm = Schemas["PointForm"];
+
+type PointInputProps = {
+  label: string;
+  pointer: string;
+  point: PointForm | undefined;
+  /** Fixed to the body: sideways may be taken from the rail. */
+  onBody?: boolean;
+  onPut: (point: PointForm) => void;
+};
+
+const FROM = [
+  { value: "centreline", label: "the centreline" },
+  { value: "rail_outer_face", label: "the rail's outer face" },
+] as const;
+
+const FIELDS = [
+  { field: "height", label: "height above the floor", signed: false },
+  { field: "sideways", label: "sideways, own side", signed: true },
+  { field: "fore_aft", label: "forward of the axle", signed: true },
+  { field: "good_to", label: "good to, ±", signed: false },
+] as const;
+
+/** A point as a tape can find it: height, sideways, fore and aft, and how good that is. */
+export function PointInput({ label, pointer, point = {}, onBody, onPut }: PointInputProps) {
+  const { view, job } = useJob();
+  const unit = job.rig?.sheet_unit ?? "in";
+  return (
+    <fieldset className="mt-2 border-line border-l-[3px] pl-2.5">
+      <legend className="float-left mb-1 w-full font-semibold">{label}</legend>
+      <div className="clear-both grid gap-x-2 sm:grid-cols-2">
+        {FIELDS.map(({ field, label: what, signed }) => (
+          <TapeField
+            key={field}
+            job={view.id}
+            pointer={`${pointer}/${field}`}
+            label={what}
+            signed={signed}
+            unit={unit}
+            value={point[field]}
+            onCommit={(entry) => onPut({ ...point, [field]: entry })}
+          />
+        ))}
+      </div>
+      {onBody && point.sideways && (
+        <Choice
+          label="Sideways taken from"
+          value={point.sideways_from ?? "centreline"}
+          options={FROM}
+          onPick={(sideways_from) => onPut({ ...point, sideways_from })}
+        />
+      )}
+    </fieldset>
+  );
+}
