@@ -249,7 +249,12 @@ impl Page {
         let named = format!(
             "//*[self::button or self::a or @role='menuitem' or @role='radio'][@aria-label={name} or normalize-space()={name}]"
         );
-        let element = self.at(&named).await?;
+        self.pick(&named).await
+    }
+
+    /// Presses the element that XPath finds.
+    pub async fn pick(&self, xpath: &str) -> WebDriverResult<()> {
+        let element = self.at(xpath).await?;
         self.bring_into_view(&element).await?;
         element.click().await
     }

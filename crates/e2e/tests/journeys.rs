@@ -273,7 +273,7 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         page.fill("Vehicle, in your own words", "3 u f").await?;
         assert_eq!(page.value("Vehicle, in your own words").await?, "3 u f");
         page.sees(ANSWER, "Front,").await?;
-        page.key("4").await?;
+        page.key("5").await?;
         page.sees(ANSWER, "Set the bar first").await?;
         page.key("2").await?;
         page.key("n").await?;
@@ -401,10 +401,15 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
                 "lookout-truck-7/tape",
                 "lookout-truck-7/bar",
                 "relay-van-2/bar",
+                "lookout-truck-7/cycle",
+                "relay-wagon-5/cycle",
                 "supply-truck-9/prove",
             ] {
                 page.go(&format!("{}/jobs/{view}", shop.address)).await?;
                 page.at("//*[@data-answer]").await?;
+                if view.ends_with("cycle") {
+                    page.at("//*[@data-map]").await?;
+                }
                 assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view}, {theme}");
             }
             page.key("?").await?;
@@ -500,7 +505,7 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.at("//*[@data-stage='prove'][@data-progress='needs_look']").await?;
 
         // Read while hanging it proves nothing at all.
-        page.key("4").await?;
+        page.key("5").await?;
         page.press("hanging").await?;
         page.sees(ANSWER, "Not proved: read again").await?;
         page.sees(SLATE, "taken while it hung").await?;
@@ -520,6 +525,7 @@ async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
                 "jobs/water-tender-3/rig",
                 "jobs/lookout-truck-4/tape",
                 "jobs/lookout-truck-7/bar",
+                "jobs/lookout-truck-7/cycle",
                 "jobs/supply-truck-9/prove",
             ] {
                 page.go(&format!("{address}/{view}")).await?;
@@ -658,6 +664,130 @@ async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
         page.press("Drop this change").await?;
         page.saved().await?;
         assert_eq!(page.value("Finder along the bar").await?, "4.7");
+        Ok(())
+    })
+    .await;
+}
+
+/// What a way of stage Cycle says ends it.
+async fn way(page: &Page, name: &str) -> WebDriverResult<String> {
+    page.sees(&format!("[data-way={name}]"), "").await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_pose_where_the_bar_touches_is_one_press_away() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/cycle", shop.address)).await?;
+        page.sees(ANSWER, "The track bar touches the old bracket at 2 5/8″ droop").await?;
+        page.misses("[data-touch]").await?;
+        page.pick("//*[@data-way='droop']").await?;
+        page.at("//*[@data-touch]").await?;
+        page.sees("[data-travel]", "2 5/8″ droop").await?;
+        // As found the bar is shorter and lies lower there: it touches sooner.
+        page.press("as found").await?;
+        page.sees(ANSWER, "touches the old bracket at 2 1/2″ droop").await?;
+        // The worst of it is at the far end of the travel.
+        page.pick("//*[@data-limit='track bar to old bracket']").await?;
+        page.sees("[data-travel]", "4 1/2″ droop").await?;
+        page.at("//*[@data-touch]").await?;
+        assert_eq!(page.complaints().await?, Vec::<String>::new());
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_eye_is_dragged_to_the_next_hole_and_the_limit_moves() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/cycle", shop.address)).await?;
+        page.sees(ANSWER, "touches the old bracket").await?;
+        let eye = page.at("//*[@data-eye='axle']").await?;
+        let hole = page.at("//*[@data-hole='riser hole 2']").await?;
+        page.driver.action_chain().drag_and_drop_element(&eye, &hole).perform().await?;
+        // The old bracket is cleared in droop; raised, the bar meets the oil pan in bump instead.
+        page.sees(ANSWER, "The track bar touches the oil pan at 2 11/16″ bump").await?;
+        let droop = way(&page, "droop").await?;
+        assert!(droop.contains("free to its stop") && droop.contains("as found: the track bar touches"), "{droop}");
+        page.saved().await?;
+        let id = page.job_id().await?;
+        let job = shop.job(&id).await;
+        assert_eq!(job["document"]["setups"]["trial"]["axle_hole"], "riser hole 2");
+        // A riser of 3 in leaves 3 of 6 in of rise: the bar stands at about half the angle.
+        page.sees("[data-pose-caption]", "at 5.").await?;
+
+        // By keyboard back down, hole by hole, and undo brings the last one again.
+        let eye = page.at("//*[@data-eye='axle']").await?;
+        eye.send_keys(Key::Down + "").await?;
+        page.at("//*[@data-eye='axle'][@aria-valuetext='riser hole 1']").await?;
+        page.sees(ANSWER, "The track bar touches the old bracket at 4 1/4″ droop").await?;
+        page.saved().await?;
+        page.press("Undo").await?;
+        page.at("//*[@data-eye='axle'][@aria-valuetext='riser hole 2']").await?;
+        // And by name.
+        page.press("the hole it is in").await?;
+        page.sees(ANSWER, "touches the old bracket at 2 5/8″ droop").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn cycling_plays_and_holds_by_key_and_asks_the_server_for_nothing() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-wagon-5/cycle", shop.address)).await?;
+        page.sees(ANSWER, "Free to its stops").await?;
+        page.press("cross-axled").await?;
+        let calls = "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
+        let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        page.key(" ").await?;
+        // It leans one way and, half a round later, the other.
+        page.sees("[data-pose]", "left up").await?;
+        page.sees("[data-pose]", "right up").await?;
+        page.key(" ").await?;
+        page.at("//button[@aria-pressed='false'][normalize-space()='Cycle']").await?;
+        let still = page.sees("[data-pose]", "").await?;
+        assert_eq!(page.sees("[data-pose]", "").await?, still);
+        let after: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        assert_eq!(before, after);
+        // The map is moved by arrow keys: back to ride height, then the left wheel alone.
+        page.key(&Key::Home.value().to_string()).await?;
+        page.sees("[data-pose]", "lean 0.0°").await?;
+        page.at("//*[@data-map]").await?.send_keys(Key::Right + "").await?;
+        page.sees("[data-pose]", "left up").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_measured_obstacle_is_cycled_and_a_bad_arm_is_named() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-van-2/tape", shop.address)).await?;
+        page.press("Points for stage Cycle: links, steering, obstacles").await?;
+        page.press("Add an obstacle").await?;
+        page.saved().await?;
+        page.press("old bracket").await?;
+        // The bar lies between 372 and 442 mm: a rod at 430 over its middle is too near in bump.
+        page.enter("How thick it is", "30").await?;
+        page.at("//*[@data-tape='/hardpoints/obstacles/0/from/height']").await?.send_keys("455\n").await?;
+        page.at("//*[@data-tape='/hardpoints/obstacles/0/from/sideways']").await?.send_keys("0\n").await?;
+        page.at("//*[@data-tape='/hardpoints/obstacles/0/from/fore_aft']").await?.send_keys("90\n").await?;
+        page.saved().await?;
+        page.key("4").await?;
+        page.sees(ANSWER, "The track bar touches the old bracket at").await?;
+        page.sees("[data-way=bump]", "bump").await?;
+
+        page.go(&format!("{}/jobs/supply-truck-9/tape", shop.address)).await?;
+        page.press("Points for stage Cycle: links, steering, obstacles").await?;
+        page.press("Left lower arm").await?;
+        page.enter("Length, eye to eye", "3").await?;
+        page.saved().await?;
+        page.key("4").await?;
+        page.sees(SLATE, "The left lower arm is shorter than its ends are apart").await?;
         Ok(())
     })
     .await;

@@ -23,6 +23,7 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
     other && otherPose && linkPoints(other, otherPose).find(({ link }) => other.links[link]?.is_bar);
   const drawn = linkPoints(setup, pose);
   const bar = drawn.find(({ link }) => setup.links[link]?.is_bar)?.points.map(body);
+  const railBottom = elevation.frame_bottom_mm + elevation.driven_travel_mm;
   const obstacles = setup.obstacles.map((obstacle) => ({
     ...obstacle,
     ends: obstacle.ends_mm.map((end) =>
@@ -55,6 +56,7 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
           <Arm key={link} points={points.map(body)} width={(setup.links[link]?.radius_mm ?? 20) * 2 * k} />
         ))}
       {drag && <DragLink setup={setup} pose={pose} body={body} />}
+      {bar && <Brackets bar={bar} rail={y(railBottom - pose.z)} tube={y(elevation.axle_height_mm + 46)} />}
       {ghost && (
         <polyline
           points={ghost.points.map((p) => body(p).join(",")).join(" ")}
@@ -113,6 +115,28 @@ type ObstacleProps = {
   radius: number;
   transform?: string;
 };
+
+/** What the bar's eyes hang from and stand on. */
+function Brackets({ bar, rail, tube }: { bar: readonly Place[]; rail: number; tube: number }) {
+  const [frame] = bar;
+  const axle = bar[bar.length - 1];
+  if (!frame || !axle) return null;
+  const e = 8;
+  return (
+    <g strokeWidth={1.75}>
+      <polygon
+        points={`${frame[0] - e * 1.9},${rail} ${frame[0] + e * 1.9},${rail} ${frame[0] + e * 1.3},${frame[1] + e * 1.3} ${frame[0] - e * 1.3},${frame[1] + e * 1.3}`}
+        fill="var(--frame-soft)"
+        stroke="var(--frame)"
+      />
+      <polygon
+        points={`${axle[0] - e * 1.4},${axle[1] - e * 1.4} ${axle[0] + e * 1.4},${axle[1] - e * 1.4} ${axle[0] + e * 1.9},${tube} ${axle[0] - e * 1.9},${tube}`}
+        fill="var(--axle-soft)"
+        stroke="var(--axle)"
+      />
+    </g>
+  );
+}
 
 /** Where parts meet in this pose, where it is one that was worked out for a gap. */
 function touching(setup: SetupCycle, pose: DrawnPose): number[][] {

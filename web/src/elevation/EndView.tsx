@@ -126,8 +126,6 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
           strokeWidth={line}
         />
       </g>
-      {children ??
-        (e.eyes && <Bar elevation={e} eyes={e.eyes} picture={picture} posed={posed} mini={mini} />)}
       {/* The two centrelines: the body's, dashed and blue; the axle's, solid and red. */}
       <line
         x1={mid}
@@ -147,6 +145,8 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
         stroke="var(--axle)"
         strokeWidth={line * 1.3}
       />
+      {children ??
+        (e.eyes && <Bar elevation={e} eyes={e.eyes} picture={picture} posed={posed} mini={mini} />)}
     </g>
   );
 }

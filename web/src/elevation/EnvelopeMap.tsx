@@ -138,8 +138,16 @@ const Cells = memo(
     const half = ((travels[1] ?? 0) - (travels[0] ?? 0)) / 2;
     const size = x(2 * half) - x(0) + 0.3;
     return (
-      <g shapeRendering="crispEdges">
+      <g shapeRendering="crispEdges" clipPath={`url(#${id}-frame)`}>
         <defs>
+          <clipPath id={`${id}-frame`}>
+            <rect
+              x={x(travels[0] ?? 0)}
+              y={y(travels[side - 1] ?? 0)}
+              width={x(travels[side - 1] ?? 0) - x(travels[0] ?? 0)}
+              height={y(travels[0] ?? 0) - y(travels[side - 1] ?? 0)}
+            />
+          </clipPath>
           <pattern id={id} width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <line x1={0} y1={0} x2={0} y2={5} stroke="var(--slate)" strokeWidth={1.6} />
           </pattern>
@@ -152,13 +160,7 @@ const Cells = memo(
           const limit = limits[envelope.nearest[index] ?? -1];
           const used = envelope.used[index] ?? 0;
           const over = envelope.level[index] === "over";
-          // The edge poses stand on the frame of the map: half a cell would hang over it.
-          const place = {
-            x: Math.max(x(travels[0] ?? 0), x(left) - size / 2),
-            y: Math.max(y(travels[side - 1] ?? 0), y(right) - size / 2),
-            width: size,
-            height: size,
-          };
+          const place = { x: x(left) - size / 2, y: y(right) - size / 2, width: size, height: size };
           const colour = reached ? (limit ? KIND_COLOURS[limit.kind] : "var(--slate)") : "var(--ink)";
           const strength = !reached || over ? 100 : Math.max(0, Math.min(70, (used - 0.25) * 105));
           // Mixed, not see-through: cells that touch would show their seams.

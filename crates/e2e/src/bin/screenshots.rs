@@ -54,7 +54,7 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
         page.press("Night bay").await?;
         page.misses("[role=menu]").await?;
     } else if keys == "worst" {
-        page.at("//*[@data-way='left_up']").await?.click().await?;
+        page.pick("//*[@data-way='left_up']").await?;
     } else {
         for key in keys.chars() {
             page.key(&key.to_string()).await?;

@@ -1,7 +1,8 @@
-import type { Results } from "../../api/client";
+import type { CycleResult, Results } from "../../api/client";
 import { CycleView } from "../../elevation/CycleView";
-import { roundAt } from "../../elevation/cyclePose";
+import { poseAt, roundAt, type Wheels } from "../../elevation/cyclePose";
 import { HeavePlot } from "../../elevation/HeavePlot";
+import { type Pointer, Rule } from "../../elevation/Rule";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
 import { setTrial } from "../job/edits";
@@ -39,7 +40,7 @@ export function CycleWall() {
   return (
     <section
       aria-label="The axle to scale"
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[520px] md:p-3"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[600px] md:p-3"
     >
       <CycleView
         cycle={cycle}
@@ -50,7 +51,7 @@ export function CycleWall() {
         axleEye={eye("axle_hole")}
         frameEye={eye("frame_hole")}
       />
-      <div className="min-h-0">
+      <div className="row-span-2 min-h-0">
         <Stick
           elevation={elevation}
           heights={results.heights}
@@ -70,12 +71,24 @@ export function CycleWall() {
           round={(share) => roundAt(setup, round, share)}
         />
       </div>
+      <PoseRule cycle={cycle} results={results} wheels={wheels} />
     </section>
   );
 }
 
+/** Where the axle centre is in this pose, in both setups. */
+function PoseRule({ cycle, results, wheels }: { cycle: CycleResult; results: Results; wheels: Wheels }) {
+  const found = cycle.found && poseAt(cycle.found, wheels);
+  const plan = cycle.plan && poseAt(cycle.plan, wheels);
+  const pointers: Pointer[] = [];
+  if (found) pointers.push({ name: "as found", kind: "found", mm: found.y_mm });
+  if (plan) pointers.push({ name: cycle.plan_name || "plan", kind: "plan", mm: plan.y_mm });
+  const read = results.sheets.findLast((sheet) => sheet.centring);
+  return <Rule pointers={pointers} tolerance={read?.centring?.tolerance_mm ?? 3} />;
+}
+
 /** Where both wheels are: crossed, or alike at the stick's travel. */
-export function useWheels(results: Results): { left: number; right: number } {
+export function useWheels(results: Results): Wheels {
   const { crossed, travel } = useStance();
   const both = travel ?? results.elevation.driven_travel_mm;
   return crossed ?? { left: both, right: both };
