@@ -2,6 +2,10 @@
 //! docs/performance.md. A general-purpose least-squares crate solves the same equations in
 //! the same run.
 
+use derecho_core::bar::rolled::EyesInSpace;
+use derecho_core::job::Job;
+use derecho_core::job::cycle::cycle as cycle_job;
+use derecho_core::job::uncertainty::uncertainty;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::joint::{JointKind, JointLimits};
 use derecho_core::pose::mechanism::{Carrier, Joint, Mechanism, Member, Obstacle, Parts, Stops};
@@ -92,6 +96,31 @@ fn mechanism(four: bool) -> Mechanism {
         },
     };
     Mechanism::new(parts, &Pose::RIDE)
+}
+
+#[divan::bench]
+fn closed_form_pose_with_roll(bencher: Bencher<'_, '_>) {
+    let eyes = EyesInSpace {
+        frame: [30.0, 390.0, 620.0],
+        axle: [10.0, -410.0, 510.0],
+        length: mm(808.0),
+        axle_height: mm(AXLE),
+    };
+    bencher.bench(|| black_box(&eyes).sideways(black_box(mm(40.0)), Angle::from_degrees(4.0)));
+}
+
+#[divan::bench]
+fn ten_thousand_draws(bencher: Bencher<'_, '_>) {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let job: Job = serde_json::from_str(text).expect("a sound job");
+    bencher.bench(|| uncertainty(black_box(&job)));
+}
+
+#[divan::bench]
+fn a_whole_job_cycled_both_setups(bencher: Bencher<'_, '_>) {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let job: Job = serde_json::from_str(text).expect("a sound job");
+    bencher.bench(|| cycle_job(black_box(&job)));
 }
 
 #[divan::bench(args = [false, true])]

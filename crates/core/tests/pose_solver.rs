@@ -1,6 +1,7 @@
 //! The pose solver against closed forms, numeric roots, symmetry and itself turned round.
 
 use derecho_core::bar::FrontView;
+use derecho_core::bar::rolled::EyesInSpace;
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_core::pose::{
     AxlePoint, BodyPoint, Held, Link, Motion, Pose, PoseFault, Start, Suspension, WindUp,
@@ -228,14 +229,11 @@ fn the_roll_centre_is_the_slope_of_sideways_motion() {
     }
 }
 
-/// The quick model with roll, y = F_y − a′_y − s·√(L² − d² − (axle_z + z + a′_z − F_z)²).
+/// The quick model with roll.
 fn quick(bar: &Link, z: f64, roll: f64) -> f64 {
-    let ([fx, fy, fz], [ax, ay, az]) = (bar.body.to_mm(), bar.axle.to_mm());
-    let (sin, cos) = roll.to_radians().sin_cos();
-    let (a_y, a_z) = (ay * cos - (az - AXLE) * sin, ay * sin + (az - AXLE) * cos);
-    let s = (fy - ay).signum();
-    let drop = AXLE + z + a_z - fz;
-    fy - a_y - s * (bar.made.to_mm().powi(2) - (fx - ax).powi(2) - drop * drop).sqrt()
+    let (frame, axle) = (bar.body.to_mm(), bar.axle.to_mm());
+    let eyes = EyesInSpace { frame, axle, length: bar.made, axle_height: mm(AXLE) };
+    eyes.sideways(mm(z), degrees(roll)).unwrap().to_mm()
 }
 
 fn any_bar() -> impl Strategy<Value = Link> {

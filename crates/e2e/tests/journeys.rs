@@ -709,7 +709,10 @@ async fn the_eye_is_dragged_to_the_next_hole_and_the_limit_moves() {
         // The old bracket is cleared in droop; raised, the bar meets the oil pan in bump instead.
         page.sees(ANSWER, "The track bar touches the oil pan at 2 11/16″ bump").await?;
         let droop = way(&page, "droop").await?;
-        assert!(droop.contains("free to its stop") && droop.contains("as found: the track bar touches"), "{droop}");
+        assert!(
+            droop.contains("free to its stop") && droop.contains("as found: the track bar touches"),
+            "{droop}"
+        );
         page.saved().await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;
@@ -740,7 +743,8 @@ async fn cycling_plays_and_holds_by_key_and_asks_the_server_for_nothing() {
         page.go(&format!("{}/jobs/relay-wagon-5/cycle", shop.address)).await?;
         page.sees(ANSWER, "Free to its stops").await?;
         page.press("cross-axled").await?;
-        let calls = "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
+        let calls =
+            "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
         let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
         page.key(" ").await?;
         // It leans one way and, half a round later, the other.

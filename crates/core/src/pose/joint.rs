@@ -73,8 +73,8 @@ pub struct Misalignment {
     pub off: [f64; 2],
     /// Twist taken by the body end, of the whole twist between the bolts, in radians.
     pub share: f64,
-    /// The cones alone: asin|u·n| of each end.
-    pub cone: [f64; 2],
+    /// Cosines of the cones alone: the cone of an end is asin|u·n|.
+    pub cone_cos: [f64; 2],
     /// Twist between the bolts seen along the link, less the clocking of its eyes.
     pub twist: f64,
 }
@@ -86,16 +86,16 @@ pub struct Misalignment {
 /// the eyes themselves as made, in radians, from [`twist_between`] at rest.
 #[must_use]
 pub fn misalignment(along: DVec3, bolts: [DVec3; 2], clocking: f64) -> Misalignment {
-    let cone = bolts.map(|bolt| along.dot(bolt).abs().min(1.0).asin());
+    let cone_cos = bolts.map(|bolt| (1.0 - along.dot(bolt).powi(2)).max(0.0).sqrt());
     let twist = wrapped(twist_between(along, bolts) - clocking);
     let whole = twist.abs();
-    let (near, far) = (cone[0].cos(), cone[1].cos());
+    let [near, far] = cone_cos;
     // Equal tilts where near·cos τ = far·cos(T − τ); at an end of [0, T] where there is none.
     let balanced = (near - far * whole.cos()).atan2(far * whole.sin());
     let share = if whole < 1e-12 { 0.0 } else { balanced.clamp(0.0, whole) };
     let off =
         [(near * share.cos()).clamp(-1.0, 1.0).acos(), (far * (whole - share).cos()).clamp(-1.0, 1.0).acos()];
-    Misalignment { off, share: share * twist.signum(), cone, twist }
+    Misalignment { off, share: share * twist.signum(), cone_cos, twist }
 }
 
 /// The angle from the first bolt to the second about `along`, in radians, −π/2 to π/2: a
@@ -125,7 +125,7 @@ pub fn turn_about(bolt: DVec3, rest: DVec3, now: DVec3) -> f64 {
 #[must_use]
 pub fn free_spin(found: &Misalignment, limits: [f64; 2]) -> Option<(f64, f64)> {
     let reach = |end: usize| {
-        let ratio = limits[end].cos() / found.cone[end].cos();
+        let ratio = limits[end].cos() / found.cone_cos[end];
         (ratio <= 1.0).then(|| ratio.acos())
     };
     let (body, axle) = (reach(0)?, reach(1)?);
@@ -173,8 +173,8 @@ mod tests {
         let worst = found.off[0].max(found.off[1]);
         for step in -200..=200 {
             let share = found.twist * f64::from(step) / 100.0;
-            let off = |cone: f64, twist: f64| (cone.cos() * twist.cos()).acos();
-            let other = off(found.cone[0], share).max(off(found.cone[1], found.twist - share));
+            let off = |cone: f64, twist: f64| (cone * twist.cos()).acos();
+            let other = off(found.cone_cos[0], share).max(off(found.cone_cos[1], found.twist - share));
             assert!(other >= worst - 1e-9, "{share}");
         }
     }

@@ -641,7 +641,7 @@ impl Scene {
         let lines = std::array::from_fn(|index| {
             let (Some(member), Some(link)) = (mechanism.members.get(index), suspension.links().get(index))
             else {
-                let still = Misalignment { off: [0.0; 2], share: 0.0, cone: [0.0; 2], twist: 0.0 };
+                let still = Misalignment { off: [0.0; 2], share: 0.0, cone_cos: [1.0; 2], twist: 0.0 };
                 return Line { body: DVec3::ZERO, axle: DVec3::ZERO, along: DVec3::Y, tilt: still };
             };
             let (body, axle) = (link.body.vector(), placing.place(link.axle).vector());

@@ -254,16 +254,14 @@ fn eigen(mut matrix: [[f64; 4]; 4]) -> ([f64; 4], [[f64; 4]; 4]) {
                 let t = theta.signum() / (theta.abs() + theta.hypot(1.0));
                 let c = 1.0 / t.hypot(1.0);
                 let s = t * c;
-                for k in 0..4 {
-                    let (a, b) = (matrix[k][p], matrix[k][q]);
-                    matrix[k][p] = c * a - s * b;
-                    matrix[k][q] = s * a + c * b;
+                for row in &mut matrix {
+                    let (a, b) = (row[p], row[q]);
+                    row[p] = c * a - s * b;
+                    row[q] = s * a + c * b;
                 }
-                for k in 0..4 {
-                    let (a, b) = (matrix[p][k], matrix[q][k]);
-                    matrix[p][k] = c * a - s * b;
-                    matrix[q][k] = s * a + c * b;
-                }
+                let (above, below) = (matrix[p], matrix[q]);
+                matrix[p] = std::array::from_fn(|k| c * above[k] - s * below[k]);
+                matrix[q] = std::array::from_fn(|k| s * above[k] + c * below[k]);
                 for vector in &mut vectors {
                     let (a, b) = (vector[p], vector[q]);
                     vector[p] = c * a - s * b;
