@@ -233,7 +233,7 @@ fn the_roll_centre_is_the_slope_of_sideways_motion() {
 fn quick(bar: &Link, z: f64, roll: f64) -> f64 {
     let (frame, axle) = (bar.body.to_mm(), bar.axle.to_mm());
     let eyes = EyesInSpace { frame, axle, length: bar.made, axle_height: mm(AXLE) };
-    eyes.sideways(mm(z), degrees(roll)).unwrap().to_mm()
+    eyes.sideways(mm(z), degrees(roll)).expect("the bar reaches").to_mm()
 }
 
 fn any_bar() -> impl Strategy<Value = Link> {

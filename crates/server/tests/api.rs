@@ -164,7 +164,33 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
     let computed =
         shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
     assert_eq!(computed.json::<Value>().await.unwrap(), stored["results"]);
-    assert_eq!(shop.get("/api/v1/jobs").await["total"], 6);
+    assert_eq!(shop.get("/api/v1/jobs").await["total"], 7);
+}
+
+#[tokio::test]
+async fn cycling_stores_nothing_and_follows_the_hole_that_is_tried() {
+    let shop = Shop::open().await;
+    let mut document = shop.get("/api/v1/jobs/lookout-truck-7").await["document"].clone();
+    let cycle = async |document: &Value| {
+        let body = Some(document.to_string());
+        let answer = shop.call(Method::POST, "/api/v1/compute/cycle", None, body).await;
+        answer.json::<Value>().await.unwrap()
+    };
+    let straight = cycle(&document).await;
+    assert_eq!(straight["cycle"]["plan_name"], "plan");
+    assert_eq!(straight["uncertainty"]["draws"], 10_000);
+    document["setups"]["trial"] = json!({ "axle_hole": "riser hole 1" });
+    let tried = cycle(&document).await;
+    assert_eq!(tried["cycle"]["plan_name"], "riser hole 1");
+    // A riser of 1 3/4 in takes the bar nearer to level: it reaches further, so it is set shorter.
+    let length = |answer: &Value| answer["cycle"]["plan"]["bar_length_mm"].as_f64().unwrap();
+    assert!(length(&tried) < length(&straight));
+    assert_eq!(shop.get("/api/v1/jobs/lookout-truck-7").await["revision"], 1);
+
+    document["setups"]["trial"] = json!({ "axle_hole": "hole 9" });
+    let answer = shop.call(Method::POST, "/api/v1/compute/cycle", None, Some(document.to_string())).await;
+    let told = problem(answer, 422, "bad_fields").await;
+    assert_eq!(told["errors"][0]["pointer"], "/setups/trial/axle_hole");
 }
 
 #[tokio::test]
