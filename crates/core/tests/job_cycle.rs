@@ -5,7 +5,7 @@ use derecho_core::job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle, c
 use derecho_core::job::document::AxleLocation;
 use derecho_core::job::uncertainty::drawn;
 use derecho_core::job::{Job, check, everything, solve};
-use derecho_core::measure::{Length, Side};
+use derecho_core::measure::{Angle, Length, Side};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -178,6 +178,9 @@ fn recentring_wants_the_drag_link_changed_by_nearly_the_offset() {
     let wanted = offset * 9.7_f64.to_radians().cos();
     assert!((steering.change_mm.to_mm() - wanted).abs() < 0.3, "{:?} {wanted}", steering.change_mm);
     assert!(found(&result).steering.as_ref().unwrap().change_mm.to_mm().abs() < 1e-9);
+    // 7/8-18 at both ends of its sleeve: 25.4/9 mm a turn; 13.1·cos 9.7° are 4.57.
+    assert!((steering.change_mm.to_mm() * 9.0 / 25.4 - 4.57).abs() < 0.1);
+    assert!(steering.change_says.inches.contains("4 turns"), "{}", steering.change_says.inches);
 }
 
 /// The job with left and right exchanged.
@@ -273,6 +276,37 @@ fn an_arm_that_does_not_fit_its_ends_is_told_with_a_likely_cause() {
     assert_eq!(arm("13 1/2 in", "30 13/16 in"), "");
     assert!(arm("13 1/2 in", "31 13/16 in").contains("misread on the tape"));
     assert!(arm("13 1/2 in", "36 in").contains("Measure its length again"));
+}
+
+#[test]
+fn a_bar_that_does_not_fit_its_plumbed_eyes_is_told_with_a_likely_cause() {
+    let mut value = leaf();
+    // Reach 31.43 in, plumbed 15 1/4 + 15 3/16: an inch short.
+    value["setups"]["as_found"]["axle_eye_from_centre"] = json!("15 3/16 in");
+    let check = solve(&job(&value)).bar.unwrap().eye_check.unwrap();
+    assert!(check.too_much && check.says.inches.contains("misread on the tape"), "{}", check.says.inches);
+}
+
+#[test]
+fn a_bent_bar_between_spherical_joints_rolls_as_far_as_they_allow() {
+    let mut value = demo("lookout-truck-7");
+    let bar = json!({ "axle_eye_fore_aft": "1 in", "frame_joint": { "kind": "spherical" },
+        "axle_joint": { "kind": "spherical" },
+        "bend": { "from_frame_eye": "16 in", "offset": "2 in", "towards": "down" } });
+    value["hardpoints"]["bar"] = bar;
+    let rolling = cycle(&job(&value));
+    let [low, high] = found(&rolling).free_spin_deg.unwrap().map(Angle::to_degrees);
+    // Bolts square to the bar at ride height: 12° either way, as both joints take.
+    assert!((low + 12.0).abs() < 1e-3 && (high - 12.0).abs() < 1e-3, "{low} {high}");
+    // A bushed end holds it, and a straight bar has nothing to swing.
+    value["hardpoints"]["bar"]["axle_joint"] = json!({});
+    assert_eq!(found(&cycle(&job(&value))).free_spin_deg, None);
+    // Bent 2 in down over the old bracket it has less room than straight.
+    let gap = |result: &CycleResult| {
+        found(result).limits.iter().find(|l| l.name == "track bar to old bracket").unwrap().worst
+    };
+    let straight = cycle(&job(&demo("lookout-truck-7")));
+    assert!(gap(&rolling) < gap(&straight) - 15.0);
 }
 
 #[test]

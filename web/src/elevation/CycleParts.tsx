@@ -22,6 +22,8 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
   const ghost =
     other && otherPose && linkPoints(other, otherPose).find(({ link }) => other.links[link]?.is_bar);
   const drawn = linkPoints(setup, pose);
+  // In a small picture a name would lie over everything.
+  const named = k > 0.14;
   const bar = drawn.find(({ link }) => setup.links[link]?.is_bar)?.points.map(body);
   const railBottom = elevation.frame_bottom_mm + elevation.driven_travel_mm;
   const obstacles = setup.obstacles.map((obstacle) => ({
@@ -90,16 +92,17 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
         />
       ))}
       {/* Names last, over all parts. */}
-      {obstacles.map((obstacle) => (
-        <Label
-          key={obstacle.name}
-          ends={obstacle.ends}
-          radius={obstacle.radius_mm * k}
-          under={underBar(obstacle.ends)}
-        >
-          {obstacle.name}
-        </Label>
-      ))}
+      {named &&
+        obstacles.map((obstacle) => (
+          <Label
+            key={obstacle.name}
+            ends={obstacle.ends}
+            radius={obstacle.radius_mm * k}
+            under={underBar(obstacle.ends)}
+          >
+            {obstacle.name}
+          </Label>
+        ))}
     </g>
   );
 }

@@ -639,10 +639,21 @@ fn eye_check(job: &Job, found: &FrontView) -> Option<EyeCheck> {
     let plumbed = length_of(&bar.frame_eye_from_centre)? + length_of(&bar.axle_eye_from_centre)?;
     let difference = found.reach() - plumbed;
     let too_much = difference.abs() > PLUMBED * 2.0;
+    let s = found.frame_eye_side().sign();
+    let rail = length_of(&job.rig.frame_width).map_or(super::elevation::FRAME_WIDTH, Length::to_mm) / 2.0;
+    let across = glam::DVec3::new(found.fore_aft().to_mm(), plumbed.to_mm() * s, found.rise().to_mm());
+    let axle_y = length_of(&bar.axle_eye_from_centre).unwrap_or(Length::ZERO).to_mm() * -s;
+    let cause = super::hardpoints::likely_cause(
+        found.length().to_mm(),
+        across,
+        glam::DVec3::new(0.0, axle_y, 0.0),
+        PLUMBED.to_mm() * 2.0_f64.sqrt(),
+        rail,
+    );
     let says = Phrase::of(|w| {
         if too_much {
             format!(
-                "The bar reaches {} sideways, but its eyes were plumbed {} apart: {} more than plumbing is good for. Check the bar's length and both plumbed distances; the length rules here.",
+                "The bar reaches {} sideways, but its eyes were plumbed {} apart: {} off. {cause} The length rules here.",
                 w.distance(found.reach()),
                 w.distance(plumbed),
                 w.distance(difference)

@@ -53,6 +53,12 @@ pub struct Words {
 }
 
 impl Words {
+    /// The unit system.
+    #[must_use]
+    pub const fn unit(self) -> Unit {
+        self.unit
+    }
+
     /// An unsigned length in the everyday style: `3/8"`, `9.5 mm`.
     #[must_use]
     pub fn distance(self, length: Length) -> String {

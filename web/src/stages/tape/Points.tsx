@@ -4,6 +4,7 @@ import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { setArm, setHardpoints } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { BendInput } from "./BendInput";
 import { JointInput } from "./JointInput";
 import { Obstacles } from "./Obstacles";
 import { PointInput } from "./PointInput";
@@ -121,6 +122,7 @@ export function Points() {
               change(setHardpoints({ bar: { ...points.bar, diameter } })),
             )}
           </div>
+          <BendInput />
           <JointInput
             label="Frame eye"
             joint={points.bar?.frame_joint}

@@ -14,6 +14,7 @@ use super::document::Job;
 use super::elevation::Assumption;
 use super::hardpoints::{Assembly, assemble};
 use super::sheets;
+use crate::fastener::Thread;
 use crate::measure::{Angle, Length, Phrase};
 use crate::pose::PoseFault;
 use crate::pose::cycle::{self as walkers, Envelope, Walk, Way};
@@ -343,11 +344,12 @@ pub fn cycle(job: &Job) -> CycleResult {
         Ok(assembly) => assembly,
         Err(missing) => return without(missing),
     };
-    let found = match setup(&assembly.found) {
+    let thread = job.hardpoints.steering.as_ref().and_then(|steering| steering.thread.as_ref());
+    let found = match setup(&assembly.found, thread) {
         Ok(found) => found,
         Err(fault) => return without(vec![unsolved(&assembly.found, fault)]),
     };
-    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism)).transpose() {
+    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism, thread)).transpose() {
         Ok(plan) => plan,
         Err(fault) => {
             let tried = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
@@ -438,7 +440,7 @@ fn holes(job: &Job, assembly: &Assembly) -> (Vec<HolePlace>, Vec<HolePlace>) {
     )
 }
 
-fn setup(mechanism: &Mechanism) -> Result<SetupCycle, PoseFault> {
+fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, PoseFault> {
     let envelope = walkers::envelope(mechanism, ENVELOPE_SIDE)?;
     let walks =
         Way::ALL.into_iter().map(|way| walkers::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
@@ -457,7 +459,7 @@ fn setup(mechanism: &Mechanism) -> Result<SetupCycle, PoseFault> {
         links: links(mechanism),
         obstacles: obstacles(mechanism),
         says: answer(mechanism, &walks, &limits),
-        steering: steer::steering(mechanism, &heave, &ride),
+        steering: steer::steering(mechanism, &heave, &ride, thread),
         free_spin_deg: bar
             .and_then(|bar| mechanism.free_spin(&ride, bar))
             .map(|(low, high)| [Angle::from_radians(low), Angle::from_radians(high)]),

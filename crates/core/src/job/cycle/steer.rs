@@ -4,6 +4,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::bar::adjuster::{Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting};
+use crate::fastener::{Hand, Thread};
 use crate::measure::phrase::degrees;
 use crate::measure::{Angle, Length, Phrase, Side};
 use crate::pose::mechanism::{Mechanism, Posed};
@@ -54,7 +56,12 @@ pub struct SteeringResult {
     pub change_says: Phrase,
 }
 
-pub(super) fn steering(mechanism: &Mechanism, heave: &[Posed], ride: &Posed) -> Option<SteeringResult> {
+pub(super) fn steering(
+    mechanism: &Mechanism,
+    heave: &[Posed],
+    ride: &Posed,
+    thread: Option<&Thread>,
+) -> Option<SteeringResult> {
     let link = mechanism.drag_link()?;
     let height = mechanism.suspension().axle_height();
     let at = |left: f64, right: f64| {
@@ -95,7 +102,7 @@ pub(super) fn steering(mechanism: &Mechanism, heave: &[Posed], ride: &Posed) -> 
         change_mm: change,
         says: bump_words(per_mm, worst_angle, Length::from_mm(worst.left)),
         match_says: match_words(bar.map(|(angle, _)| angle), drag_angle, difference, ratio),
-        change_says: change_words(change),
+        change_says: change_words(link.made, straight, thread),
     })
 }
 
@@ -136,12 +143,42 @@ fn match_words(bar: Option<Angle>, drag: Angle, difference: Option<Angle>, ratio
     ))
 }
 
-fn change_words(change: Length) -> Phrase {
+fn change_words(now: Length, straight: Length, thread: Option<&Thread>) -> Phrase {
+    let change = straight - now;
+    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight));
     Phrase::of(|w| {
         if change.abs() < Length::from_mm(0.4) {
             return "The steering wheel stays straight.".to_owned();
         }
         let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
-        format!("{verb} the drag link {} and the steering wheel is straight again.", w.distance(change))
+        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!(
+            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
+            w.distance(change)
+        )
     })
+}
+
+/// Turns of the link's sleeve, one end cut right hand and the other left.
+fn sleeve_turns(thread: &Thread, now: Length, straight: Length) -> Option<Phrase> {
+    let end = |hand| {
+        Some(ThreadedEnd {
+            thread: thread.clone(),
+            hand: Some(hand),
+            engagement: None,
+            shank: None,
+            tapped_depth: None,
+            seat: ThreadSeat::default(),
+            witness: None,
+        })
+    };
+    let sleeve = Adjuster {
+        kind: AdjusterKind::Turnbuckle,
+        first: end(Hand::Right),
+        second: end(Hand::Left),
+        end_style: EndStyle::default(),
+        made_min: None,
+        made_max: None,
+    };
+    setting(&sleeve, now, straight).turns_say
 }

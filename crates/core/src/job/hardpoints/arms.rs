@@ -215,7 +215,13 @@ impl Reader<'_> {
 }
 
 /// What explains best why a link and its ends do not agree.
-pub(super) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64, rail: f64) -> &'static str {
+pub(in crate::job) fn likely_cause(
+    length: f64,
+    across: DVec3,
+    axle: DVec3,
+    good_to: f64,
+    rail: f64,
+) -> &'static str {
     let fits = |apart: f64| (apart - length).abs() <= 2.0 * good_to;
     let moved = |by: DVec3| fits((across + by).length());
     // One eye on the far side of the centreline: its y was taken with the other sign.

@@ -6,6 +6,7 @@ mod bar;
 pub mod form;
 mod things;
 
+pub(super) use arms::likely_cause;
 pub(super) use bar::hole_move;
 
 use glam::DVec3;
