@@ -12,6 +12,7 @@
 //! Axes: x forward, y to the vehicle's left, z up. Millimetres and radians inside.
 
 pub mod bar;
+pub mod bracket;
 pub mod fastener;
 pub mod job;
 pub mod measure;

@@ -21,7 +21,7 @@ use utoipa::openapi::OpenApi as Document;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::api::{AppState, compute, jobs, samples, tape};
+use crate::api::{AppState, compute, jobs, parts, samples, tape, templates};
 use crate::assets;
 use crate::problem::Problem;
 
@@ -49,7 +49,14 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(jobs::restore))
         .routes(routes!(compute::compute))
         .routes(routes!(compute::compute_cycle))
+        .routes(routes!(compute::compute_plan))
         .routes(routes!(compute::schema))
+        .routes(routes!(parts::list, parts::create))
+        .routes(routes!(parts::save))
+        .routes(routes!(parts::export))
+        .routes(routes!(parts::import))
+        .routes(routes!(parts::samples))
+        .routes(routes!(templates::template))
         .routes(routes!(tape::tape))
         .routes(routes!(samples::list))
         .routes(routes!(samples::open))

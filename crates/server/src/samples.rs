@@ -1,6 +1,7 @@
 //! The made-up jobs the program carries: the service trucks of a mountain
 //! fire-lookout district.
 
+use derecho_core::bracket::parts::Part;
 use derecho_core::job::Job;
 use derecho_store::{Store, StoreError};
 use jiff::{Span, Timestamp};
@@ -21,6 +22,12 @@ pub fn sample(name: &str) -> Option<Job> {
     intake::read_job(&file.data).ok()
 }
 
+/// The made-up sample parts.
+#[must_use]
+pub fn parts() -> Vec<Part> {
+    Files::get("parts.json").and_then(|file| serde_json::from_slice(&file.data).ok()).unwrap_or_default()
+}
+
 /// The names of all samples, sorted.
 #[must_use]
 pub fn names() -> Vec<String> {
@@ -37,6 +44,11 @@ pub fn names() -> Vec<String> {
 pub fn fill(store: &Store, now: Timestamp) -> Result<(), StoreError> {
     if store.list("", 1, 0)?.1 > 0 {
         return Ok(());
+    }
+    if store.parts()?.is_empty() {
+        for (index, part) in parts().iter().enumerate() {
+            store.put_part(&format!("sample-{}", index + 1), part, false, now)?;
+        }
     }
     // A second apart, so that the bay lists them in the order of their names.
     for (index, name) in names().iter().rev().enumerate() {
@@ -63,5 +75,6 @@ mod tests {
             assert!(sample(&name).is_some(), "{name}");
         }
         assert!(sample("no-such").is_none());
+        assert!(parts().len() >= 10);
     }
 }

@@ -9,6 +9,7 @@
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 
 mod migrations;
+pub mod parts;
 mod sql;
 
 use std::path::Path;
@@ -21,6 +22,8 @@ use thiserror::Error;
 
 /// The file inside the data directory.
 pub const DATABASE_FILE: &str = "derecho.sqlite3";
+pub use parts::StoredPart;
+
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;
 
@@ -52,6 +55,9 @@ pub enum StoreError {
         /// Why.
         source: serde_json::Error,
     },
+    /// A stored part cannot be read.
+    #[error("part {0} cannot be read")]
+    UnreadablePart(String),
     /// The data directory cannot be used.
     #[error("the data directory cannot be used: {0}")]
     Directory(#[from] std::io::Error),

@@ -30,6 +30,16 @@ pub(crate) const LIST: &[&str] = &[
         BEGIN SELECT raise(ABORT, 'revisions are append-only'); END;
     CREATE TRIGGER revisions_are_not_deleted BEFORE DELETE ON revisions
         BEGIN SELECT raise(ABORT, 'revisions are append-only'); END;",
+    // 2: the parts library.
+    "CREATE TABLE parts (
+        id TEXT PRIMARY KEY,
+        kind TEXT NOT NULL,
+        name TEXT NOT NULL,
+        retired INTEGER NOT NULL DEFAULT 0,
+        changed_at TEXT NOT NULL,
+        document TEXT NOT NULL
+    ) STRICT;
+    CREATE INDEX parts_by_name ON parts (kind, name);",
 ];
 
 pub(crate) fn all() -> Migrations<'static> {

@@ -35,3 +35,12 @@ pub(crate) const LIST_JOBS: &str = r"
     SELECT id, title, revision, saved_at, card FROM jobs
     WHERE removed = 0 AND search LIKE ?1 ESCAPE '\'
     ORDER BY saved_at DESC, id DESC LIMIT ?2 OFFSET ?3";
+
+pub(crate) const LIST_PARTS: &str =
+    "SELECT id, retired, changed_at, document FROM parts ORDER BY kind, name COLLATE NOCASE, id";
+
+pub(crate) const PUT_PART: &str = "
+    INSERT INTO parts (id, kind, name, retired, changed_at, document) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+    ON CONFLICT (id) DO UPDATE SET kind = ?2, name = ?3, retired = ?4, changed_at = ?5, document = ?6";
+
+pub(crate) const PART_EXISTS: &str = "SELECT 1 FROM parts WHERE id = ?1";

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans a document's bracket, hole and bar, and stores nothing. */
+        post: operations["compute_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -177,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/templates/{drawing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing at one to one with a bar to check its scale: `cope` or `holes`. */
+        get: operations["template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -188,6 +222,92 @@ export interface paths {
         put?: never;
         /** Takes the last change back. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every part, retired ones too. */
+        get: operations["list_parts"];
+        put?: never;
+        /** Adds a part. */
+        post: operations["create_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The library as a file. */
+        get: operations["export_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes parts in, from CSV or JSON by the content type; all of them or none. */
+        post: operations["import_parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the made-up sample parts in. */
+        post: operations["sample_parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes or retires a part. */
+        put: operations["save_part"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -450,6 +570,11 @@ export interface components {
             says: components["schemas"]["Phrase"];
         };
         /**
+         * @description How a bracket is held.
+         * @enum {string}
+         */
+        Attachment: "bolt_on" | "weld_on";
+        /**
          * @description Which axle is worked on.
          * @enum {string}
          */
@@ -559,6 +684,46 @@ export interface components {
              */
             frame_joint?: components["schemas"]["JointForm"];
         };
+        /** @description A bar against the load it carries here. */
+        BarComparison: {
+            /**
+             * Format: double
+             * @description Compression it stands by Perry's formula, N.
+             */
+            critical_n: number;
+            /** @description Length it needs here. */
+            length_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Load on it P = n·W·L/h, N.
+             */
+            load_n: number;
+            /** @description What it is made of, in words. */
+            made_of: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description The second over the first.
+             */
+            margin: number;
+            /**
+             * Format: double
+             * @description Mass eye to eye, kg.
+             */
+            mass_kg: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether it reaches that length. */
+            reaches?: boolean;
+            /** @description In one sentence. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Root area of its thread over the area of its body, where its thread is known.
+             */
+            thread_root_share?: number;
+            /** @description With this job's numbers. */
+            working: components["schemas"]["Working"];
+        };
         /**
          * @description One end of the bar.
          * @enum {string}
@@ -579,6 +744,33 @@ export interface components {
             reach_mm: components["schemas"]["Length"];
             /** @description v, + frame eye higher. */
             rise_mm: components["schemas"]["Length"];
+        };
+        /** @description A track bar. */
+        BarPart: {
+            /** @description Fixed, one end, turnbuckle; none is cut and welded to length. */
+            adjuster?: components["schemas"]["AdjusterKind"];
+            /** @description Joint on the axle. */
+            axle_joint?: components["schemas"]["JointKind"];
+            /** @description How far it is bent out of the line through its eyes. */
+            bend?: components["schemas"]["TapeEntry"];
+            /** @description Joint on the frame. */
+            frame_joint?: components["schemas"]["JointKind"];
+            /** @description Longest. */
+            made_max?: components["schemas"]["TapeEntry"];
+            /** @description Shortest it can be set, eye to eye. */
+            made_min?: components["schemas"]["TapeEntry"];
+            /** @description What it is made of. */
+            material?: components["schemas"]["Material"];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Outside diameter of its body. */
+            outside?: components["schemas"]["TapeEntry"];
+            /** @description Thread of its adjusting ends. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Wall of a tube; solid where empty. */
+            wall?: components["schemas"]["TapeEntry"];
         };
         /**
          * @description When the bolt heights and the angle were read.
@@ -603,6 +795,11 @@ export interface components {
             rate_says: components["schemas"]["Phrase"];
             /** @description The rise and where it comes from. */
             rise: components["schemas"]["Rise"];
+            /**
+             * Format: int32
+             * @description How often the bar had been set before what is shown here.
+             */
+            round: number;
             /** @description How it stands, in one sentence. */
             says: components["schemas"]["Phrase"];
             /** @description The whole travel, droop first. */
@@ -655,6 +852,171 @@ export interface components {
          * @enum {string}
          */
         BoltAxis: "sideways" | "fore_aft" | "upright";
+        /** @description The bolt through an eye. */
+        BoltResult: {
+            /** @description Dead band at the tyre, end to end. */
+            dead_band_mm?: components["schemas"]["Length"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"][];
+            /**
+             * Format: double
+             * @description What it holds by friction, N, ± a quarter.
+             */
+            slip_n?: number;
+        };
+        /**
+         * @description Which end a bracket is for.
+         * @enum {string}
+         */
+        BracketEnd: "frame" | "axle";
+        /** @description A bracket. */
+        BracketPart: {
+            /** @description How it is held. */
+            attachment?: components["schemas"]["Attachment"];
+            /** @description Between its two attachments. */
+            attachment_spacing?: components["schemas"]["TapeEntry"];
+            /** @description What must come off first. */
+            comes_off_first?: string;
+            /** @description Which end it is for. */
+            end?: components["schemas"]["BracketEnd"];
+            /** @description Its holes. */
+            holes?: components["schemas"]["Hole"][];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+        };
+        /** @description Everything of stage Bracket. */
+        Bracketing: {
+            /**
+             * @description Angle finder on the axle bracket, zeroed as on the other.
+             * @default null
+             */
+            axle_bracket_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Weight on this axle, at the wheels.
+             * @default null
+             */
+            axle_weight?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Bars tried, as they were when they were taken in.
+             * @default []
+             */
+            bars?: components["schemas"]["BarPart"][];
+            /**
+             * @description The bolt through an eye.
+             * @default {
+             *       "treatment": "dry"
+             *     }
+             */
+            bolt?: components["schemas"]["EyeBolt"];
+            /**
+             * @description Brackets tried.
+             * @default []
+             */
+            brackets?: components["schemas"]["BracketPart"][];
+            /**
+             * @description A bar cut and welded to length.
+             * @default {}
+             */
+            builder?: components["schemas"]["BuilderForm"];
+            /**
+             * @description Centre of gravity above the floor.
+             * @default null
+             */
+            centre_of_gravity?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The plan that is chosen.
+             * @default null
+             */
+            chosen?: components["schemas"]["PlanForm"];
+            /**
+             * @description Drag-link parts tried.
+             * @default []
+             */
+            drag_links?: components["schemas"]["DragLinkPart"][];
+            /**
+             * @description Inside width between the ears of the bracket.
+             * @default null
+             */
+            ear_width?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Angle finder on the frame bracket.
+             * @default null
+             */
+            frame_bracket_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Joints and spacers for the ears.
+             * @default []
+             */
+            joints?: components["schemas"]["JointPart"][];
+            /**
+             * @description Plans kept beside it.
+             * @default []
+             */
+            kept?: components["schemas"]["PlanForm"][];
+            /**
+             * Format: double
+             * @description Rate of one spring at this axle, N/mm, where it is known.
+             * @default null
+             */
+            spring_rate_n_per_mm?: number;
+            /**
+             * @description What the angle is aimed at.
+             * @default level_driven
+             */
+            target?: components["schemas"]["Target"];
+            /**
+             * @description Weight of the axle itself, wheels and brakes included.
+             * @default null
+             */
+            unsprung_weight?: components["schemas"]["WeightEntry"];
+        };
+        /** @description What to cut. */
+        BuilderBar: {
+            /** @description Saddle at the axle end. */
+            axle_saddle_mm: components["schemas"]["Length"];
+            /** @description Length of stock to cut, tip to tip before coping: the gap and both saddles. */
+            cut_mm: components["schemas"]["Length"];
+            /** @description Saddle at the frame end: how much longer than the gap the stock is there. */
+            frame_saddle_mm: components["schemas"]["Length"];
+            /** @description Centre to centre: the gap and half of each shell. */
+            length_mm: components["schemas"]["Length"];
+        };
+        /** @description A bar cut and welded to length. */
+        BuilderForm: {
+            /**
+             * @description Outside diameter of the axle eye's shell.
+             * @default null
+             */
+            axle_shell?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter of the frame eye's shell.
+             * @default null
+             */
+            frame_shell?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Between the two eye shells, at ride height on its weight, strapped to centre.
+             * @default null
+             */
+            gap?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter of the stock.
+             * @default null
+             */
+            stock?: components["schemas"]["TapeEntry"];
+        };
+        /** @description A bar built to length. */
+        BuilderResult: {
+            /** @description What to cut. */
+            bar: components["schemas"]["BuilderBar"];
+            /** @description The order of work. */
+            order: string[];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description With this job's numbers. */
+            working: components["schemas"]["Working"];
+        };
         /** @description A job as a card in the bay: enough to draw it small and say where it stands. */
         Card: {
             /** @description What the small end view is drawn from. */
@@ -764,10 +1126,18 @@ export interface components {
             leaves_says: components["schemas"]["Phrase"];
             /** @description Whether the longer bar makes it worse, in this job's numbers; where it is longer. */
             longer_says?: components["schemas"]["Phrase"];
+            /** @description The eye the chosen plan moves, where it moves one: kept with the length that is set. */
+            moved?: components["schemas"]["FittedMove"];
+            /** @description The chosen plan in words, where there is one. */
+            plan_says?: components["schemas"]["Phrase"];
             /** @description The bar at the wanted length. */
             planned: components["schemas"]["BarFigures"];
             /** @description Its swing over the travel. */
             planned_swing: components["schemas"]["Swing"];
+            /** @description What both sides should read afterwards, where they were read before: left and right. */
+            predicted_readings_mm?: components["schemas"]["Length"][];
+            /** @description The same in words. */
+            readings_say?: components["schemas"]["Phrase"];
             /** @description The exact length and the rules of thumb beside it. */
             recentring: components["schemas"]["Recentring"];
             /**
@@ -785,6 +1155,13 @@ export interface components {
             thumb_says: components["schemas"]["Phrase"];
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
+        };
+        /** @description A place on a curve of sideways motion. */
+        CurvePoint: {
+            /** @description Travel from ride height. */
+            travel_mm: components["schemas"]["Length"];
+            /** @description Axle to the left of the body's centre. */
+            y_mm: components["schemas"]["Length"];
         };
         /** @description Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump. */
         CycleResult: {
@@ -819,6 +1196,17 @@ export interface components {
          * @enum {string}
          */
         DragLinkEnd: "knuckle" | "tie_rod";
+        /** @description A part that raises the drag link at the knuckle or drops it at the pitman arm. */
+        DragLinkPart: {
+            /** @description How much lower its pitman end sits. */
+            drops_pitman_end?: components["schemas"]["TapeEntry"];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description How much higher the link's axle end sits. */
+            raises_axle_end?: components["schemas"]["TapeEntry"];
+        };
         /** @description The end view. */
         Elevation: {
             /** @description Axle centre above the ground. */
@@ -915,6 +1303,30 @@ export interface components {
             /** @description Heave. */
             z_mm: (number | null)[];
         };
+        /** @description The bolt through an eye. */
+        EyeBolt: {
+            /**
+             * @description Play of the bolts in their holes, both eyes together.
+             * @default null
+             */
+            play?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its thread.
+             * @default null
+             */
+            thread?: components["schemas"]["Thread"];
+            /**
+             * Format: double
+             * @description Torque from the part's own sheet, N·m.
+             * @default null
+             */
+            torque_nm?: number;
+            /**
+             * @description How its thread is treated.
+             * @default dry
+             */
+            treatment?: components["schemas"]["ThreadTreatment"];
+        };
         /** @description Both eyes' places against the bar's length. */
         EyeCheck: {
             /** @description The bar's own reach less that. */
@@ -974,6 +1386,22 @@ export interface components {
          * @enum {string}
          */
         FinderZero: "gravity" | "floor_or_frame";
+        /** @description One check. */
+        FitCheck: {
+            /** @description What is checked. */
+            name: string;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description How it came out. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description Where a chosen hole puts an eye, kept with the length that was set with it. */
+        FittedMove: {
+            /** @description By how much: mm forward, left, up. */
+            by_mm: number[];
+            /** @description Which eye was moved. */
+            end: components["schemas"]["BracketEnd"];
+        };
         /**
          * @description Marks a file as a job.
          * @enum {string}
@@ -1105,7 +1533,7 @@ export interface components {
             /** @description When, in UTC. */
             saved_at: string;
         };
-        /** @description A hole of a bracket, as a move of the eye from the hole it is in now. */
+        /** @description A hole of a bracket, as a move of the eye from where it is without the bracket. */
         Hole: {
             /** @description Forward; back is negative. */
             forward?: components["schemas"]["TapeEntry"];
@@ -1113,7 +1541,7 @@ export interface components {
             name: string;
             /** @description Out to the eye's own side; in is negative. */
             outward?: components["schemas"]["TapeEntry"];
-            /** @description Up from the hole in use; down is negative. */
+            /** @description Up; down is negative. */
             up: components["schemas"]["TapeEntry"];
         };
         /** @description A hole an eye can sit in. */
@@ -1124,6 +1552,11 @@ export interface components {
             chosen: boolean;
             /** @description Its name; empty is the hole in use. */
             name: string;
+        };
+        /** @description How many came in. */
+        Imported: {
+            /** @description Parts added. */
+            added: number;
         };
         /** @description The middle 95 % of a drawn figure. */
         Interval: {
@@ -1146,6 +1579,8 @@ export interface components {
         };
         /** @description One end of one vehicle being worked on. */
         Job: {
+            /** @description What the bar's angle is aimed at, the parts tried, the plan chosen. */
+            bracket?: components["schemas"]["Bracketing"];
             /** @description What is complained about, asked again at the end. */
             complaints?: components["schemas"]["Complaint"][];
             /** @description Always `derecho-job`. */
@@ -1240,6 +1675,21 @@ export interface components {
          * @enum {string}
          */
         JointKind: "rubber" | "polyurethane" | "spherical" | "spherical_high_misalignment";
+        /** @description A joint or spacer that sits between a bracket's ears. */
+        JointPart: {
+            /** @description Diameter of its bolt. */
+            bolt?: components["schemas"]["TapeEntry"];
+            /** @description What it is. */
+            joint?: components["schemas"]["JointKind"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Thread of its shank. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Its width between the ears, spacers included. */
+            width?: components["schemas"]["TapeEntry"];
+        };
         /**
          * Format: double
          * @description A signed length in millimetres, for computation.
@@ -1339,18 +1789,72 @@ export interface components {
             /** @description Half of its diameter. */
             radius_mm: components["schemas"]["Length"];
         };
+        /** @description Loads of one plan. */
+        LoadResult: {
+            /**
+             * Format: double
+             * @description Force on each of the bracket's two attachments, N, where their spacing is known.
+             */
+            attachment_n?: number;
+            /**
+             * Format: double
+             * @description Moment at the root of the axle bracket, N·m.
+             */
+            axle_moment_nm: number;
+            /**
+             * Format: double
+             * @description The same over that of the eye where it is now.
+             */
+            axle_moment_ratio: number;
+            /**
+             * Format: double
+             * @description Load of the bar P = n·W·L/h, N.
+             */
+            bar_n: number;
+            /**
+             * Format: double
+             * @description Factor on the weight by use: road 1, trail 2, hard 3.
+             */
+            factor: number;
+            /**
+             * Format: double
+             * @description Moment at the root of the frame bracket, N·m.
+             */
+            frame_moment_nm: number;
+            /**
+             * Format: double
+             * @description The same over that of the eye where it is now.
+             */
+            frame_moment_ratio: number;
+            /** @description The same as heave over the axle's springs, where their rate is known. */
+            jacking_heave_mm?: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Lift of the body in a left turn at half a g, N, + up; a right turn is the opposite.
+             */
+            jacking_left_turn_n: number;
+            /** @description Roll centre to centre of gravity. */
+            lever_mm: components["schemas"]["Length"];
+        };
         /** @description A length the bar was really set to. */
         MadeSetting: {
             /** @description When, in UTC. */
             at?: string;
             /** @description Eye to eye as set. */
             length: components["schemas"]["TapeEntry"];
+            /** @description The eye that was moved with it, where a bracket was fitted. */
+            moved?: components["schemas"]["FittedMove"];
             /**
              * Format: double
              * @description The length that was wanted when it was set, in millimetres.
              */
             wanted_mm?: number;
         };
+        /**
+         * @description What a bar is made of.
+         * @enum {string}
+         */
+        Material: "seamless_tube" | "welded_tube" | "chrome_moly_tube" | "cold_rolled_solid" | "forged";
         /** @description Where a limit is met on a way. */
         MetResult: {
             /** @description Wheel travels, left and right, from which it is close. */
@@ -1419,6 +1923,120 @@ export interface components {
             /** @description Half of its thickness. */
             radius_mm: components["schemas"]["Length"];
         };
+        /** @description An option at another height. */
+        OptionAtHeight: {
+            /** @description Bar angle there. */
+            angle_deg: components["schemas"]["Angle"];
+            /** @description Whether it is the driven one. */
+            driven: boolean;
+            /**
+             * Format: double
+             * @description To the left per unit of bump.
+             */
+            lateral_rate: number;
+            /** @description The height's name. */
+            name: string;
+            /** @description Swing over the travel that remains from there. */
+            peak_to_peak_mm: components["schemas"]["Length"];
+        };
+        /** @description One hole with one bar. */
+        OptionResult: {
+            /** @description Bar angle at the driven height, + frame end higher. */
+            angle_deg: components["schemas"]["Angle"];
+            /** @description Shift at full bump. */
+            at_full_bump_mm: components["schemas"]["Length"];
+            /** @description Shift to the left at full droop. */
+            at_full_droop_mm: components["schemas"]["Length"];
+            /** @description The axle eye, with the axle centred. */
+            axle_eye_mm: number[];
+            /** @description The bar in words. */
+            bar: string;
+            /** @description Most bump steer over the travel. */
+            bump_steer_deg?: components["schemas"]["Angle"];
+            /** @description Its change from the bar as found. */
+            change_mm: components["schemas"]["Length"];
+            /** @description Whether it is the chosen plan. */
+            chosen: boolean;
+            /** @description Whether this bar can be so long; absent where its range is not known. */
+            covered?: boolean;
+            /** @description Bar angle less drag-link angle. */
+            drag_link_difference_deg?: components["schemas"]["Angle"];
+            /** @description Which eye is moved; absent where none is. */
+            end?: components["schemas"]["BracketEnd"];
+            /** @description Why it fails, each with its reason; empty where it does not. */
+            fails: components["schemas"]["Phrase"][];
+            /** @description The frame eye in the end view's coordinates: mm left, up, at the driven height. */
+            frame_eye_mm: number[];
+            /** @description At every height. */
+            heights: components["schemas"]["OptionAtHeight"][];
+            /** @description Whether it is kept beside it. */
+            kept: boolean;
+            /**
+             * Format: double
+             * @description To the left per unit of bump at the driven height.
+             */
+            lateral_rate: number;
+            /** @description The least gap of the bar over the travel. */
+            least_gap_mm?: components["schemas"]["Length"];
+            /** @description What is left over in the nearest step of its adjuster, + too short. */
+            leftover_mm?: components["schemas"]["Length"];
+            /** @description Length that centres the axle. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What it loads. */
+            loads: components["schemas"]["LoadResult"];
+            /** @description What to mind besides. */
+            minds: components["schemas"]["Phrase"][];
+            /** @description Move of the eye: mm forward, left, up. */
+            move_mm: number[];
+            /** @description The hole in words: `riser, hole 2`, `no bracket`. */
+            name: string;
+            /** @description Angle that is aimed to be nought: at the target's height, or against the drag link. */
+            off_target_deg: components["schemas"]["Angle"];
+            /** @description Sideways swing over the travel. */
+            peak_to_peak_mm: components["schemas"]["Length"];
+            /** @description The plan, by names. */
+            plan: components["schemas"]["PlanForm"];
+            /** @description Rank, from 1; nought for a bracket that is only reckoned. */
+            rank: number;
+            /** @description Its change from as found. */
+            roll_centre_change_mm: components["schemas"]["Length"];
+            /** @description Roll centre above the ground, from the bar's line. */
+            roll_centre_mm: components["schemas"]["Length"];
+            /** @description The joint that tilts most over the travel. */
+            worst_tilt_deg?: components["schemas"]["Angle"];
+        };
+        /** @description A part of the library. */
+        Part: (components["schemas"]["BarPart"] & {
+            /** @enum {string} */
+            kind: "bar";
+        }) | (components["schemas"]["BracketPart"] & {
+            /** @enum {string} */
+            kind: "bracket";
+        }) | (components["schemas"]["JointPart"] & {
+            /** @enum {string} */
+            kind: "joint";
+        }) | (components["schemas"]["DragLinkPart"] & {
+            /** @enum {string} */
+            kind: "drag_link";
+        });
+        /** @description A change of a part. */
+        PartChange: {
+            /** @description The part as it should be. */
+            part: components["schemas"]["Part"];
+            /** @description Whether it is out of use. */
+            retired?: boolean;
+        };
+        /** @description A part of the library. */
+        PartView: {
+            /** @description When it was last changed, in UTC. */
+            changed_at: string;
+            /** @description Its id. */
+            id: string;
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /** @description Whether it is out of use. */
+            retired: boolean;
+        };
         /** @description One sentence or figure, in inches and in millimetres. */
         Phrase: {
             /** @description With lengths in inches, to 1/16. */
@@ -1432,6 +2050,68 @@ export interface components {
             y_mm: components["schemas"]["Length"];
             /** @description Above the ground. */
             z_mm: components["schemas"]["Length"];
+        };
+        /** @description A plan: a hole, a bar, a drag-link part. Empty names are what is there now. */
+        PlanForm: {
+            /**
+             * @description The bar; empty is the one as found.
+             * @default
+             */
+            bar?: string;
+            /**
+             * @description The bracket; empty is none.
+             * @default
+             */
+            bracket?: string;
+            /**
+             * @description The drag-link part; empty is none.
+             * @default
+             */
+            drag_link?: string;
+            /**
+             * @description Its hole.
+             * @default
+             */
+            hole?: string;
+        };
+        /** @description Everything stage Bracket answers. */
+        PlanResult: {
+            /** @description Weights and heights nobody measured. */
+            assumptions: components["schemas"]["Assumption"][];
+            /** @description Bars side by side at the length they need. */
+            bars: components["schemas"]["BarComparison"][];
+            /** @description Why, in this job's numbers. */
+            because: components["schemas"]["Phrase"];
+            /** @description The eye's bolt, where something was said of it. */
+            bolt?: components["schemas"]["BoltResult"];
+            /** @description A built bar, where it was measured. */
+            builder?: components["schemas"]["BuilderResult"];
+            /** @description A Y-link conversion, checked; empty for other axles. */
+            conversion: components["schemas"]["FitCheck"][];
+            /** @description Exact riser that meets the target, + up; and the exact drop, + down. */
+            exact_riser_mm?: components["schemas"]["Length"];
+            /** @description The exact move in words. */
+            exact_says: components["schemas"]["Phrase"];
+            /** @description Fit before welding. */
+            fit: components["schemas"]["FitCheck"][];
+            /** @description What the strength figures leave out. */
+            leaves_out: string;
+            /** @description What the claim that a longer bar makes it worse comes to, where it is longer. */
+            longer_says?: components["schemas"]["Phrase"];
+            /** @description What keeps it from an answer. */
+            missing: components["schemas"]["FieldError"][];
+            /** @description Every option, best first; failing ones last with their reasons. */
+            options: components["schemas"]["OptionResult"][];
+            /** @description The hole that will be right at each other height. */
+            other_heights: components["schemas"]["Phrase"][];
+            /** @description The answer in one sentence. */
+            says: components["schemas"]["Phrase"];
+            /** @description The schools, each with its best plan. */
+            schools: components["schemas"]["SchoolResult"][];
+            /** @description What is aimed at. */
+            target: components["schemas"]["Target"];
+            /** @description How the exact move is worked out. */
+            working: components["schemas"]["Working"];
         };
         /** @description A point as a person can measure it. */
         PointForm: {
@@ -1770,6 +2450,28 @@ export interface components {
             vehicle: string;
         };
         /**
+         * @description One school of doing it.
+         * @enum {string}
+         */
+        School: "length_only" | "riser_only" | "drop_only" | "riser_and_length" | "drop_and_length";
+        /** @description A school with its best plan. */
+        SchoolResult: {
+            /** @description Whether its bracket is among those tried; else it is the exact one, to be found or made. */
+            at_hand: boolean;
+            /** @description Its sideways motion about the body's centre, droop first. */
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description Where the axle is left at the driven height, + left. */
+            left_off_mm: components["schemas"]["Length"];
+            /** @description In words. */
+            name: string;
+            /** @description The plan it comes to. */
+            option: components["schemas"]["OptionResult"];
+            /** @description What it does and what it gives up, in this job's numbers. */
+            says: components["schemas"]["Phrase"];
+            /** @description Which. */
+            school: components["schemas"]["School"];
+        };
+        /**
          * @description What a larger reading means.
          * @enum {string}
          */
@@ -2082,7 +2784,7 @@ export interface components {
          * @description The stages of a job that work today, in working order.
          * @enum {string}
          */
-        Stage: "rig" | "tape" | "bar" | "cycle" | "prove";
+        Stage: "rig" | "tape" | "bar" | "bracket" | "cycle" | "prove";
         /** @description A stage in the strip. */
         StageResult: {
             /** @description Its figure, or what it waits for. */
@@ -2205,6 +2907,11 @@ export interface components {
             /** @description The unit of a bare number on this sheet. */
             unit: components["schemas"]["Unit"];
         };
+        /**
+         * @description What the bar's angle is aimed at.
+         * @enum {string}
+         */
+        Target: "level_driven" | "level_mid_travel" | "parallel_to_drag_link";
         /** @description A thread designation such as 1-1/4-12 or M24x2. */
         Thread: string;
         /**
@@ -2212,6 +2919,11 @@ export interface components {
          * @enum {string}
          */
         ThreadSeat: "steel" | "welded_adapter" | "aluminium";
+        /**
+         * @description How a bolt's thread is treated.
+         * @enum {string}
+         */
+        ThreadTreatment: "dry" | "threadlocker" | "oiled" | "anti_seize";
         /** @description One threaded end. */
         ThreadedEndForm: {
             /**
@@ -2309,6 +3021,8 @@ export interface components {
             /** @description `droop`, `bump`, `left_up` or `right_up`. */
             way: string;
         };
+        /** @description A weight with its unit, such as 2600 lb or 1180 kg. */
+        WeightEntry: string;
         /** @description How a figure is worked out, line by line. */
         Working: {
             /** @description The lines, in order. */
@@ -2378,6 +3092,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cycled"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Everything stage Bracket shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResult"];
                 };
             };
             /** @description Bad fields, all of them */
@@ -2796,6 +3543,53 @@ export interface operations {
             };
         };
     };
+    template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description cope or holes */
+                drawing: string;
+                /** @description `svg` or `dxf`. */
+                format: string;
+                /** @description For a cope: `frame` or `axle`. For holes: the bracket's name. */
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drawing, SVG in millimetres or DXF R12 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description No such job or drawing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something is not measured yet */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -2831,6 +3625,180 @@ export interface operations {
             };
             /** @description Changed elsewhere */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All parts by kind and name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"][];
+                };
+            };
+        };
+    };
+    create_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Part"];
+            };
+        };
+        responses: {
+            /** @description The part */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description Bad fields */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description `csv` or `json`. */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Parts in use, as CSV or as a JSON array */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+        };
+    };
+    import_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description How many came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description A bad line or part */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sample_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How many came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+        };
+    };
+    save_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The part */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartChange"];
+            };
+        };
+        responses: {
+            /** @description The part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description No such part */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad fields */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

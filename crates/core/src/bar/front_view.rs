@@ -184,6 +184,14 @@ impl FrontView {
         Self::new(length, self.rise, self.fore_aft, self.frame_eye_side)
     }
 
+    /// A bar of another length between eyes moved: the rise and the fore-aft distance changed.
+    ///
+    /// # Errors
+    /// Where it would not reach.
+    pub fn moved(&self, length: Length, rise: Length, fore_aft: Length) -> Result<Self, BarFault> {
+        Self::new(length, self.rise + rise, self.fore_aft + fore_aft, self.frame_eye_side)
+    }
+
     /// How far the axle goes to the left when the body is raised by `lift`, the bar
     /// unchanged: s·(h₁ − h₂).
     ///
@@ -209,22 +217,40 @@ impl FrontView {
     /// # Errors
     /// Where the offset is as large as the bar reaches.
     pub fn recentred(&self, offset: Length) -> Result<Recentring, BarFault> {
+        self.recentred_moved(offset, Length::ZERO, Length::ZERO, Length::ZERO).map(|(wanted, _)| wanted)
+    }
+
+    /// The length that takes out an `offset` to the left with the eyes moved: the rise and
+    /// the fore-aft distance changed by `rise` and `fore_aft`, and the frame eye moved to the
+    /// left of the axle eye by `sideways` more. h′ = h + s·(e + sideways),
+    /// L′ = √(h′² + v′² + d′²). With it, the bar as it will lie.
+    ///
+    /// # Errors
+    /// Where there is no such bar.
+    pub fn recentred_moved(
+        &self,
+        offset: Length,
+        rise: Length,
+        fore_aft: Length,
+        sideways: Length,
+    ) -> Result<(Recentring, Self), BarFault> {
         let toward_frame_eye = offset * self.frame_eye_side.sign();
-        let reach = self.reach() + toward_frame_eye;
+        let reach = self.reach() + (offset + sideways) * self.frame_eye_side.sign();
         if reach <= Length::ZERO {
             return Err(BarFault::TooShort);
         }
-        let squared = square(reach) + square(self.rise) + square(self.fore_aft);
-        let length = Length::from_mm(squared.sqrt());
+        let (rise, fore_aft) = (self.rise + rise, self.fore_aft + fore_aft);
+        let length = Length::from_mm((square(reach) + square(rise) + square(fore_aft)).sqrt());
         let change = length - self.length;
-        Ok(Recentring {
+        let recentring = Recentring {
             reach_mm: reach,
             length_mm: length,
             change_mm: change,
             first_order_change_mm: toward_frame_eye * (self.reach() / self.length),
             thumb_change_mm: toward_frame_eye,
             thumb_cost_mm: toward_frame_eye - change,
-        })
+        };
+        Ok((recentring, Self::new(length, rise, fore_aft, self.frame_eye_side)?))
     }
 
     /// Swing over the travel from `droop` below to `bump` above, both given as

@@ -7,6 +7,7 @@ pub mod adjuster;
 pub mod evidence;
 pub mod front_view;
 pub mod rolled;
+pub mod strength;
 pub mod sweep;
 
 pub use front_view::{FrontView, Recentring, Swing};

@@ -122,20 +122,32 @@ pub(super) fn angle_working(view: &FrontView, job: &Job) -> Working {
     Working { title: "Angle and rate".to_owned(), steps }
 }
 
-pub(super) fn length_working(view: &FrontView, offset: Length, wanted: &Recentring) -> Working {
+pub(super) fn length_working(
+    view: &FrontView,
+    planned: &FrontView,
+    offset: Length,
+    carried: Length,
+    wanted: &Recentring,
+) -> Working {
     let length = Value::Length;
+    // With a hole moved sideways that much more has to be reached.
+    let reached = offset + carried;
     let s = Value::Number(view.frame_eye_side().sign(), 0);
     let steps = vec![
         Step::new(
             "sideways reach wanted; e is the offset, + left",
             "h′ = {h} + {s} · {e}",
-            &[("h", length(view.reach())), ("s", s), ("e", length(offset))],
+            &[("h", length(view.reach())), ("s", s), ("e", length(reached))],
             length(wanted.reach_mm),
         ),
         Step::new(
             "length wanted",
             "L′ = √({h′}² + {v}² + {d}²)",
-            &[("h′", length(wanted.reach_mm)), ("v", length(view.rise())), ("d", length(view.fore_aft()))],
+            &[
+                ("h′", length(wanted.reach_mm)),
+                ("v", length(planned.rise())),
+                ("d", length(planned.fore_aft())),
+            ],
             length(wanted.length_mm),
         ),
         Step::new(

@@ -6,6 +6,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::bracket::form::Bracketing;
 use super::document::{AdjusterForm, Bar, DOCUMENT_VERSION, Hole, Job, Rig, Setups, Sheet, ThreadedEndForm};
 use super::hardpoints::form::{Arm, Hardpoints, JointForm, PointForm};
 use crate::measure::TapeEntry;
@@ -320,6 +321,69 @@ impl Checker {
         }
     }
 
+    fn bracket(&mut self, form: &Bracketing) {
+        let at = "/bracket";
+        self.list(&format!("{at}/bars"), form.bars.len(), MOST_HOLES);
+        self.list(&format!("{at}/brackets"), form.brackets.len(), MOST_HOLES);
+        self.list(&format!("{at}/drag_links"), form.drag_links.len(), MOST_HOLES);
+        self.list(&format!("{at}/joints"), form.joints.len(), MOST_HOLES);
+        self.list(&format!("{at}/kept"), form.kept.len(), LONGEST_LIST);
+        let names: [(&str, Vec<&str>); 3] = [
+            ("bars", form.bars.iter().map(|part| part.name.as_str()).collect()),
+            ("brackets", form.brackets.iter().map(|part| part.name.as_str()).collect()),
+            ("drag_links", form.drag_links.iter().map(|part| part.name.as_str()).collect()),
+        ];
+        for (list, names) in names {
+            for (index, name) in names.iter().enumerate() {
+                let pointer = format!("{at}/{list}/{index}/name");
+                self.text(&pointer, name, LONGEST_NAME);
+                if name.trim().is_empty() {
+                    self.fault(&pointer, "name_missing", "A part needs a name.");
+                } else if names[..index].contains(name) {
+                    self.fault(
+                        &pointer,
+                        "name_twice",
+                        "Two parts of this job have this name. Give each its own.",
+                    );
+                }
+            }
+        }
+        for (index, bracket) in form.brackets.iter().enumerate() {
+            self.holes(&format!("{at}/brackets/{index}/holes"), &bracket.holes, ("", ""));
+        }
+        for (index, bar) in form.bars.iter().enumerate() {
+            for (field, entry) in [
+                ("made_min", &bar.made_min),
+                ("made_max", &bar.made_max),
+                ("outside", &bar.outside),
+                ("wall", &bar.wall),
+            ] {
+                self.size(&format!("{at}/bars/{index}/{field}"), entry.as_ref());
+            }
+        }
+        for (field, number) in
+            [("spring_rate_n_per_mm", form.spring_rate_n_per_mm), ("bolt/torque_nm", form.bolt.torque_nm)]
+        {
+            if number.is_some_and(|number| !(number.is_finite() && number > 0.0)) {
+                self.fault(
+                    format!("{at}/{field}"),
+                    "not_positive",
+                    "This is more than nought. Type it, or leave it out.",
+                );
+            }
+        }
+        for (field, entry) in [
+            ("gap", &form.builder.gap),
+            ("frame_shell", &form.builder.frame_shell),
+            ("axle_shell", &form.builder.axle_shell),
+            ("stock", &form.builder.stock),
+        ] {
+            self.size(&format!("{at}/builder/{field}"), entry.as_ref());
+        }
+        self.size(&format!("{at}/ear_width"), form.ear_width.as_ref());
+        self.distance(&format!("{at}/bolt/play"), form.bolt.play.as_ref());
+    }
+
     fn threaded_end(&mut self, at: &str, end: &ThreadedEndForm) {
         for (field, entry) in [
             ("engagement", &end.engagement),
@@ -372,6 +436,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.adjuster(&job.setups.adjuster);
     checker.hardpoints(&job.hardpoints, &job.rig);
     checker.setups(&job.setups);
+    checker.bracket(&job.bracket);
     checker.list("/setups/as_built", job.setups.as_built.len(), LONGEST_LIST);
     for (index, made) in job.setups.as_built.iter().enumerate() {
         checker.size(&format!("/setups/as_built/{index}/length"), Some(&made.length));

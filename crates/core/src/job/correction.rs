@@ -8,6 +8,8 @@ use super::bar_words::{
     angle_working, leaves_says, length_says, length_working, longer_says, rate_says, stands, thumb_says,
     warnings,
 };
+use super::bracket::form::FittedMove;
+use super::bracket::moves::{self, EyeMoves};
 use super::check::FieldError;
 use super::document::{AdjusterForm, AxleLocation, Bar, BarRead, Job, ThreadedEndForm, length_of};
 use super::heights;
@@ -16,6 +18,7 @@ use crate::bar::adjuster::{Adjuster, Setting, ThreadedEnd, setting};
 use crate::bar::evidence::{FinderReading, Rise, rise};
 use crate::bar::sweep::{Sample, sweep};
 use crate::bar::{FrontView, Recentring, Swing};
+use crate::bracket::parts::BracketEnd;
 use crate::measure::centring::Answer;
 use crate::measure::phrase::Value;
 use crate::measure::{Angle, AngleEntry, Length, Phrase, Side, Step, Working};
@@ -161,6 +164,22 @@ pub struct Correction {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub longer_says: Option<Phrase>,
+    /// What both sides should read afterwards, where they were read before: left and right.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub predicted_readings_mm: Option<[Length; 2]>,
+    /// The same in words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub readings_say: Option<Phrase>,
+    /// The eye the chosen plan moves, where it moves one: kept with the length that is set.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub moved: Option<FittedMove>,
+    /// The chosen plan in words, where there is one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub plan_says: Option<Phrase>,
     /// The arithmetic with this job's numbers.
     pub working: Working,
     /// Once a length was set in this round.
@@ -172,6 +191,8 @@ pub struct Correction {
 /// Everything about the bar.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct BarResult {
+    /// How often the bar had been set before what is shown here.
+    pub round: u32,
     /// The rise and where it comes from.
     pub rise: Rise,
     /// As it stands in this round, at the driven height.
@@ -234,6 +255,8 @@ pub struct Views {
     pub planned: FrontView,
     /// Its axle.
     pub planned_offset: Length,
+    /// How often the bar had been set before this round.
+    pub round: usize,
 }
 
 const AS_FOUND: &str = "/setups/as_found";
@@ -354,7 +377,9 @@ pub fn bar(job: &Job, sheets: &[SheetResult]) -> BarOutcome {
             ..BarOutcome::default()
         }
     };
-    let Ok(found) = FrontView::new(length, known.driven_rise, known.fore_aft, known.side) else {
+    let fitted = moves::fitted(job, round);
+    let (rise, fore_aft) = (known.driven_rise + fitted.rise(), known.fore_aft + fitted.fore_aft());
+    let Ok(found) = FrontView::new(length, rise, fore_aft, known.side) else {
         return impossible(&if round == 0 {
             format!("{AS_FOUND}/length")
         } else {
@@ -376,6 +401,7 @@ pub fn bar(job: &Job, sheets: &[SheetResult]) -> BarOutcome {
     );
     let eye_check = eye_check(job, &found);
     let result = BarResult {
+        round: round as u32,
         says: stands(&found),
         rate_says: rate_says(&found),
         warnings: warnings(job, &known.rise, &found_swing),
@@ -492,8 +518,13 @@ fn correct(
     basis: Option<(Basis, Answer)>,
     lift: Option<&LiftEffect>,
 ) -> Corrected {
-    let alone =
-        |offset| Views { found: *found, found_offset: offset, planned: *found, planned_offset: offset };
+    let alone = |offset| Views {
+        found: *found,
+        found_offset: offset,
+        planned: *found,
+        planned_offset: offset,
+        round,
+    };
     let lift_shift = lift.map_or(Length::ZERO, |lift| lift.shift_mm);
     let Some((basis, answer)) = basis else {
         let withheld = Phrase::plain(
@@ -515,19 +546,23 @@ fn correct(
     if withheld.is_some() {
         return (None, withheld, alone(offset));
     }
-    let planned =
-        found.recentred(offset).and_then(|wanted| Ok((wanted, found.with_length(wanted.length_mm)?)));
+    let moved = moves::chosen(job, round);
+    let eye_moves = moved.as_ref().map_or(EyeMoves::default(), EyeMoves::from);
+    let planned = found.recentred_moved(offset, eye_moves.rise(), eye_moves.fore_aft(), eye_moves.sideways());
     let Ok((recentring, planned)) = planned else {
         let withheld =
             Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.");
         return (None, Some(withheld), alone(offset));
     };
-    let set_check = set.and_then(|made| set_check(found, offset, &recentring, made));
-    let mut views = Views { found: *found, found_offset: offset, planned, planned_offset: Length::ZERO };
+    let set_check =
+        set.and_then(|made| set_check(found, &planned, offset + eye_moves.sideways(), &recentring, made));
+    let mut views =
+        Views { found: *found, found_offset: offset, planned, planned_offset: Length::ZERO, round };
     if let Some((check, view)) = &set_check {
         views.planned = *view;
         views.planned_offset = check.predicted_offset_mm;
     }
+    let predicted_readings = predicted_readings(job, &basis, views.planned_offset);
     let (droop, bump) = heights::travel(&job.rig);
     let driven = -heights::driven_offset(&job.rig);
     let correction = Correction {
@@ -543,8 +578,21 @@ fn correct(
         says: length_says(&recentring),
         thumb_says: thumb_says(&recentring),
         leaves_says: leaves_says(&planned, droop + driven, bump - driven),
-        longer_says: longer_says(found, &planned, offset, bump - driven),
-        working: length_working(found, offset, &recentring),
+        longer_says: moved.is_none().then(|| longer_says(found, &planned, offset, bump - driven)).flatten(),
+        working: length_working(found, &planned, offset, eye_moves.sideways(), &recentring),
+        readings_say: predicted_readings.map(|[left, right]| {
+            Phrase::of(|w| {
+                let (left, right) = (w.distance(left), w.distance(right));
+                if left == right {
+                    format!("Both sides should read {left} then.")
+                } else {
+                    format!("The left should read {left} then and the right {right}.")
+                }
+            })
+        }),
+        predicted_readings_mm: predicted_readings,
+        plan_says: moved.as_ref().map(|moved| plan_says(job, moved)),
+        moved,
         set: set_check.map(|(check, _)| check),
         basis,
         recentring,
@@ -552,15 +600,45 @@ fn correct(
     (Some(correction), None, views)
 }
 
+/// What both sides should read with the axle at `there`: their mean, and what is left either way.
+fn predicted_readings(job: &Job, basis: &Basis, there: Length) -> Option<[Length; 2]> {
+    let sheet = job.sheets.iter().find(|sheet| Some(&sheet.id) == basis.sheet.as_ref())?;
+    let mean = |side: &[Option<crate::measure::TapeEntry>]| {
+        let read: Vec<Length> = side.iter().flatten().map(crate::measure::TapeEntry::length).collect();
+        (!read.is_empty()).then(|| read.iter().copied().sum::<Length>() / read.len() as f64)
+    };
+    let (left, right) = (mean(&sheet.left)?, mean(&sheet.right)?);
+    // Moving the axle by one takes one off a side and gives it to the other.
+    let sign = if sheet.sense == crate::measure::centring::Sense::Outward { 1.0 } else { -1.0 };
+    let moved = (there - basis.offset_mm) * sign;
+    Some([left + moved, right - moved])
+}
+
+fn plan_says(job: &Job, moved: &FittedMove) -> Phrase {
+    let chosen = job.bracket.chosen.clone().unwrap_or_default();
+    let up = Length::from_mm(moved.by_mm[2]);
+    Phrase::of(|w| {
+        let eye = match moved.end {
+            BracketEnd::Axle => "axle eye",
+            BracketEnd::Frame => "frame eye",
+        };
+        let way = if up < Length::ZERO { "down" } else { "up" };
+        let hole = if chosen.hole.is_empty() { String::new() } else { format!(", {}", chosen.hole) };
+        format!("With the {eye} {} {way}{hole}, as chosen in stage Bracket.", w.distance(up))
+    })
+}
+
+/// `carried` is where the axle would stand with the eyes moved and the bar's reach unchanged.
 fn set_check(
     found: &FrontView,
-    offset: Length,
+    planned: &FrontView,
+    carried: Length,
     wanted: &Recentring,
     made: &super::document::MadeSetting,
 ) -> Option<(SetCheck, FrontView)> {
     let length = made.length.length();
-    let view = found.with_length(length).ok()?;
-    let predicted = offset + found.shift_of_length(length).ok()?;
+    let view = planned.with_length(length).ok()?;
+    let predicted = carried + (found.reach() - view.reach()) * found.frame_eye_side().sign();
     let differs = length - wanted.length_mm;
     let moved =
         made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted.length_mm).abs() > AS_WANTED);

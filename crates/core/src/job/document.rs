@@ -19,7 +19,9 @@ use crate::measure::centring::Sense;
 use crate::measure::squareness::AxleEnd;
 use crate::measure::{AngleEntry, Length, Side, TapeEntry, Unit};
 
+pub use super::bracket::form::{Bracketing, FittedMove};
 pub use super::hardpoints::form::Hardpoints;
+pub use crate::bracket::parts::Hole;
 
 /// The version written by this program.
 pub const DOCUMENT_VERSION: u32 = 1;
@@ -55,6 +57,9 @@ pub struct Job {
     /// Where the links are, what they end in, what stands in their way.
     #[serde(default, skip_serializing_if = "Hardpoints::is_empty")]
     pub hardpoints: Hardpoints,
+    /// What the bar's angle is aimed at, the parts tried, the plan chosen.
+    #[serde(default, skip_serializing_if = "Bracketing::is_empty")]
+    pub bracket: Bracketing,
     /// Sheets of readings, oldest first.
     #[serde(default)]
     pub sheets: Vec<Sheet>,
@@ -79,6 +84,7 @@ impl Job {
             complaints: Vec::new(),
             rig: Rig::default(),
             hardpoints: Hardpoints::default(),
+            bracket: Bracketing::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
             settled: None,
@@ -495,28 +501,14 @@ pub struct MadeSetting {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub wanted_mm: Option<f64>,
+    /// The eye that was moved with it, where a bracket was fitted.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub moved: Option<FittedMove>,
     /// When, in UTC.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false, value_type = String)]
     pub at: Option<Timestamp>,
-}
-
-/// A hole of a bracket, as a move of the eye from the hole it is in now.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Hole {
-    /// Such as hole 2; unique on its bracket.
-    pub name: String,
-    /// Up from the hole in use; down is negative.
-    pub up: TapeEntry,
-    /// Out to the eye's own side; in is negative.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub outward: Option<TapeEntry>,
-    /// Forward; back is negative.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub forward: Option<TapeEntry>,
 }
 
 /// The holes tried out in stage Cycle; empty is the hole in use.

@@ -1,6 +1,7 @@
 //! The job document, whether it makes sense, and everything computed from it.
 
 mod bar_words;
+pub mod bracket;
 pub mod check;
 pub mod correction;
 pub mod cycle;

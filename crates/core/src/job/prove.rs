@@ -4,8 +4,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::bracket::moves::{self, EyeMoves};
 use super::correction::{BarResult, sheet_of_round};
-use super::document::{Job, Sheet, SheetKind};
+use super::document::{Job, MadeSetting, Sheet, SheetKind};
 use super::sheets::{SheetResult, stance};
 use crate::bar::FrontView;
 use crate::measure::centring::{Answer, Centring};
@@ -117,18 +118,13 @@ pub fn prove(job: &Job, sheets: &[SheetResult], bar: Option<&BarResult>) -> Opti
     let before = sheet_of_round(job, sheets, last);
     let before_sheet = before.and_then(|before| job.sheets.iter().find(|sheet| sheet.id == before.id));
     let view = view_of_round(job, bar, last);
-    let movement =
-        before.and_then(|before| before.centring.as_ref()).zip(before_sheet).zip(view.as_ref()).and_then(
-            |((before, before_sheet), view)| {
-                movement(
-                    before,
-                    &after,
-                    before_sheet.method == sheet.method,
-                    view,
-                    job.setups.as_built[last].length.length(),
-                )
-            },
-        );
+    let movement = before
+        .and_then(|before| before.centring.as_ref())
+        .zip(before_sheet)
+        .zip(view.as_ref())
+        .and_then(|((before, before_sheet), view)| {
+            movement(before, &after, before_sheet.method == sheet.method, view, &job.setups.as_built[last])
+        });
     let cause = cause(sheet, result, before_sheet, movement.as_ref());
     let verdict = match after.answer {
         _ if !result.refusals.is_empty() => ProveVerdict::ReadAgain,
@@ -159,7 +155,10 @@ fn view_of_round(job: &Job, bar: Option<&BarResult>, round: usize) -> Option<Fro
     };
     let fore_aft =
         job.setups.as_found.fore_aft.as_ref().map_or(Length::ZERO, crate::measure::TapeEntry::length);
-    FrontView::new(length, bar.found.rise_mm, fore_aft, job.rig.frame_eye_side?).ok()
+    // The bar as it lies now includes whatever was moved since.
+    let (earlier, now) = (moves::fitted(job, round), moves::fitted(job, bar.round as usize));
+    let rise = bar.found.rise_mm - now.rise() + earlier.rise();
+    FrontView::new(length, rise, fore_aft + earlier.fore_aft(), job.rig.frame_eye_side?).ok()
 }
 
 fn movement(
@@ -167,9 +166,12 @@ fn movement(
     after: &Centring,
     same_method: bool,
     view: &FrontView,
-    set: Length,
+    made: &MadeSetting,
 ) -> Option<Movement> {
-    let predicted = view.shift_of_length(set).ok()?;
+    let set = made.length.length();
+    let moved = made.moved.as_ref().map_or(EyeMoves::default(), EyeMoves::from);
+    let changed = view.moved(set, moved.rise(), moved.fore_aft()).ok()?;
+    let predicted = (view.reach() - changed.reach()) * view.frame_eye_side().sign() + moved.sideways();
     let measured = after.offset_mm - before.offset_mm;
     // The feature's own uncertainty is the same both times and drops out, unless the
     // tape went to another feature.
@@ -182,15 +184,15 @@ fn movement(
         in_quadrature(&[before.repeat_uncertainty_mm, after.repeat_uncertainty_mm, feature]) * 2.0;
     let agrees = (measured - predicted).abs() <= uncertainty;
     let length = Value::Length;
-    let changed = view.with_length(set).ok()?;
     let steps = vec![
         Step::new(
-            "predicted: to the left, from the length set",
-            "s · (h − h′) = {s} · ({h} − {h′})",
+            "predicted: to the left, from the length set and the eye moved by m",
+            "s · (h − h′) + {m} = {s} · ({h} − {h′}) + {m}",
             &[
                 ("s", Value::Number(view.frame_eye_side().sign(), 0)),
                 ("h", length(view.reach())),
                 ("h′", length(changed.reach())),
+                ("m", length(moved.sideways())),
             ],
             length(predicted),
         ),

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
+use super::bracket::plan::{self, PlanResult};
 use super::check::FieldError;
 use super::correction::{self, BarResult};
 use super::cycle::{self, CycleResult};
@@ -110,6 +111,8 @@ pub struct Everything {
     pub results: Results,
     /// The axle over everything it can do.
     pub cycle: CycleResult,
+    /// Holes, bars and schools.
+    pub plan: PlanResult,
     /// How sure the bar's figures are, where the bar is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -119,7 +122,12 @@ pub struct Everything {
 /// Computes everything, the whole envelope included.
 #[must_use]
 pub fn everything(job: &Job) -> Everything {
-    Everything { results: solve(job), cycle: cycle::cycle(job), uncertainty: uncertainty(job) }
+    Everything {
+        results: solve(job),
+        cycle: cycle::cycle(job),
+        plan: plan::plan(job),
+        uncertainty: uncertainty(job),
+    }
 }
 
 /// The results as a settled job keeps them: without the sweep, which follows from the

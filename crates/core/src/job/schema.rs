@@ -8,10 +8,10 @@ use super::check::FieldError;
 use super::document::Job;
 use crate::fastener::Thread;
 use crate::measure::tape::{self, Kind};
-use crate::measure::{AngleEntry, TapeEntry, Unit};
+use crate::measure::{AngleEntry, TapeEntry, Unit, WeightEntry};
 
 /// The schema types whose content is a typed figure.
-const TYPED: [&str; 3] = ["TapeEntry", "AngleEntry", "Thread"];
+const TYPED: [&str; 4] = ["TapeEntry", "AngleEntry", "Thread", "WeightEntry"];
 
 /// The JSON Schema (draft 2020-12) of a job file.
 #[must_use]
@@ -141,6 +141,7 @@ fn figure_fault(name: &str, value: &Value, pointer: &str) -> Option<FieldError> 
             refused(error)
         }
         "AngleEntry" => refused(serde_json::from_value::<AngleEntry>(value.clone()).err()?),
+        "WeightEntry" => refused(serde_json::from_value::<WeightEntry>(value.clone()).err()?),
         _ => refused(serde_json::from_value::<Thread>(value.clone()).err()?),
     };
     Some(FieldError::new(pointer, "bad_figure", message))

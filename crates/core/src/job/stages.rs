@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::bracket::moves;
+use super::bracket::plan::ENOUGH_DEGREES;
 use super::correction::BarOutcome;
 use super::cycle::Brief;
 use super::document::{AxleLocation, Job, SheetKind};
@@ -53,9 +55,36 @@ pub fn stages(
         rig(job),
         tape(job, sheets),
         bar_stage(job, sheets, bar),
+        bracket_stage(job, bar),
         cycle_stage(job, cycle),
         prove_stage(job, prove, settled_stands),
     ]
+}
+
+/// Settled once a plan is chosen, or where a length alone is enough.
+fn bracket_stage(job: &Job, bar: &BarOutcome) -> StageResult {
+    let Some(result) = &bar.result else {
+        let no_bar = bar.missing.iter().any(|fault| fault.code == "no_bar");
+        let says = if no_bar { "Y-link" } else { "measure the bar" };
+        return stage(Stage::Bracket, Progress::Nothing, Phrase::plain(says));
+    };
+    if let Some(chosen) = &job.bracket.chosen {
+        if chosen.hole.is_empty() {
+            return stage(Stage::Bracket, Progress::Settled, Phrase::plain("length only"));
+        }
+        // A hole that was taken out of its bracket is a plan no more.
+        let there = moves::plan_move(job, chosen).is_some();
+        let progress = if there { Progress::Settled } else { Progress::NeedsLook };
+        return stage(Stage::Bracket, progress, Phrase::plain(&chosen.hole));
+    }
+    let steep = result.found.angle_deg.abs().to_degrees() > ENOUGH_DEGREES;
+    if !steep {
+        return stage(Stage::Bracket, Progress::Begun, Phrase::plain("not needed"));
+    }
+    let tried = !moves::brackets(job).is_empty();
+    let (progress, says) =
+        if tried { (Progress::Begun, "to choose") } else { (Progress::Nothing, "no bracket tried") };
+    stage(Stage::Bracket, progress, Phrase::plain(says))
 }
 
 /// Settled only where somebody measured more than the bar: a template proves nothing.

@@ -13,6 +13,8 @@ pub enum Stage {
     Tape,
     /// Angle, arc, length, turns.
     Bar,
+    /// The angle put right: hole, bracket, bar.
+    Bracket,
     /// What touches, binds or runs out over the travel.
     Cycle,
     /// Readings again, and whether it is settled.
@@ -28,7 +30,7 @@ pub struct Caution {
     pub says: String,
 }
 
-const CAUTIONS: [(Stage, &str); 18] = [
+const CAUTIONS: [(Stage, &str); 24] = [
     (
         Stage::Rig,
         "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
@@ -55,6 +57,30 @@ const CAUTIONS: [(Stage, &str); 18] = [
     (
         Stage::Bar,
         "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
+    ),
+    (
+        Stage::Bracket,
+        "Check that the bar reaches its length both ways and clears over the whole travel before anything is welded or drilled.",
+    ),
+    (
+        Stage::Bracket,
+        "Welding: battery negative off, electronics in mind, fuel and brake lines and soft bushings away from heat, bright metal, something to put a fire out at hand. Eyes and hands covered.",
+    ),
+    (
+        Stage::Bracket,
+        "Structural welding on frame or axle, and steering parts, belong to people qualified and, where the law says so, licensed; have it inspected.",
+    ),
+    (
+        Stage::Bracket,
+        "Drilling: stands under the frame, the drill braced against its kick, hot chips away from eyes and hands, nothing behind the far wall. Paint the raw edges.",
+    ),
+    (
+        Stage::Bracket,
+        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
+    ),
+    (
+        Stage::Bracket,
+        "Strength here is a comparison, no certification. The maker's instructions and local rules on lift and steering come first.",
     ),
     (
         Stage::Cycle,

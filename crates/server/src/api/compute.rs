@@ -2,6 +2,7 @@
 
 use axum::Json;
 use axum::body::Bytes;
+use derecho_core::job::bracket::{PlanResult, plan};
 use derecho_core::job::cycle::{CycleResult, cycle};
 use derecho_core::job::uncertainty::{Uncertainty, uncertainty};
 use derecho_core::job::{Job, Results, solve};
@@ -51,6 +52,20 @@ pub async fn compute_cycle(body: Bytes) -> Result<Json<Cycled>, Problem> {
     // Tens of milliseconds of arithmetic: on a thread that may take its time.
     let cycled = spawn_blocking(move || Cycled { cycle: cycle(&job), uncertainty: uncertainty(&job) });
     cycled.await.map(Json).map_err(|panic| Problem::internal(&panic))
+}
+
+/// Plans a document's bracket, hole and bar, and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/plan", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "Everything stage Bracket shows", body = PlanResult),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_plan(body: Bytes) -> Result<Json<PlanResult>, Problem> {
+    let job = read_job(&body)?;
+    spawn_blocking(move || plan(&job)).await.map(Json).map_err(|panic| Problem::internal(&panic))
 }
 
 /// The JSON Schema of a job file.

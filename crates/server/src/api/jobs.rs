@@ -13,7 +13,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-use super::{AppState, based_on};
+use super::{AppState, based_on, path, query};
 use crate::intake::read_job;
 use crate::problem::Problem;
 
@@ -131,17 +131,6 @@ pub struct HistoryEntry {
 #[must_use]
 pub fn new_id() -> String {
     uuid::Uuid::now_v7().to_string()
-}
-
-fn query<T>(query: Result<Query<T>, QueryRejection>) -> Result<T, Problem> {
-    query
-        .map(|Query(value)| value)
-        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_query", rejection.to_string()))
-}
-
-fn path<T>(path: Result<Path<T>, PathRejection>) -> Result<T, Problem> {
-    path.map(|Path(value)| value)
-        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
 }
 
 /// The jobs in the bay.

@@ -3,11 +3,15 @@
 
 pub mod compute;
 pub mod jobs;
+pub mod parts;
 pub mod samples;
 pub mod tape;
+pub mod templates;
 
 use std::sync::Arc;
 
+use axum::extract::rejection::{PathRejection, QueryRejection};
+use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use derecho_store::{Store, StoreError};
 use tokio::task::spawn_blocking;
@@ -46,4 +50,17 @@ fn based_on(headers: &HeaderMap) -> Result<u64, Problem> {
     };
     let text = headers.get(header::IF_MATCH).ok_or_else(missing)?.to_str().map_err(|_| missing())?;
     text.trim().trim_start_matches("W/").trim_matches('"').parse().map_err(|_| missing())
+}
+
+/// The query, or what is wrong with it.
+fn query<T>(query: Result<Query<T>, QueryRejection>) -> Result<T, Problem> {
+    query
+        .map(|Query(value)| value)
+        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_query", rejection.to_string()))
+}
+
+/// The parts of the address, or what is wrong with them.
+fn path<T>(path: Result<Path<T>, PathRejection>) -> Result<T, Problem> {
+    path.map(|Path(value)| value)
+        .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
 }

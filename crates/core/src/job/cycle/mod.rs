@@ -428,7 +428,7 @@ fn holes(job: &Job, assembly: &Assembly) -> (Vec<HolePlace>, Vec<HolePlace>) {
         let here = HolePlace { name: String::new(), at_mm: at, chosen: chosen.is_empty() };
         let others = holes.iter().map(|hole| HolePlace {
             name: hole.name.clone(),
-            at_mm: (glam::DVec3::from_array(at) + super::hardpoints::hole_move(hole, sign)).to_array(),
+            at_mm: (glam::DVec3::from_array(at) + super::bracket::moves::hole_move(hole, sign)).to_array(),
             chosen: hole.name == chosen,
         });
         std::iter::once(here).chain(others).collect()

@@ -50,7 +50,7 @@ pub(super) fn name(mechanism: &Mechanism, what: Watched) -> String {
 }
 
 /// What happens at a limit, as the start of a sentence.
-pub(super) fn happens(mechanism: &Mechanism, what: Watched, level: Level) -> String {
+pub(in crate::job) fn happens(mechanism: &Mechanism, what: Watched, level: Level) -> String {
     let over = level == Level::Over;
     let part = |member: usize, end: LinkEnd| {
         format!("{} of the {}", end_word(mechanism, member, end), mechanism.members()[member].name)
@@ -81,7 +81,7 @@ pub(super) fn happens(mechanism: &Mechanism, what: Watched, level: Level) -> Str
 }
 
 /// Words for where a pose is: `3 1/4" droop`, `cross-axled, left wheel 2" up`.
-pub(super) fn place(w: Words, left: f64, right: f64) -> String {
+pub(in crate::job) fn place(w: Words, left: f64, right: f64) -> String {
     let side = |name: &str, mm: f64| {
         let way = if mm >= 0.0 { "up" } else { "down" };
         format!("{name} wheel {} {way}", w.distance(Length::from_mm(mm)))
@@ -121,4 +121,20 @@ pub(super) fn figure(watch: &Watch, value: f64) -> Phrase {
             w.fine(length)
         }
     })
+}
+
+/// Whether a watched figure is of the track bar.
+pub(in crate::job) fn is_bar(mechanism: &Mechanism, what: Watched) -> bool {
+    match what {
+        Watched::Tilt { member, .. } | Watched::WindUp { member, .. } | Watched::Gap { member, .. } => {
+            mechanism.bar() == Some(member)
+        }
+        Watched::BarToDragLink => true,
+        Watched::ObstacleGap { .. } | Watched::Bind => false,
+    }
+}
+
+/// Whether a watched figure is the tilt of a joint.
+pub(in crate::job) const fn is_tilt(what: Watched) -> bool {
+    matches!(what, Watched::Tilt { .. })
 }

@@ -264,8 +264,7 @@ pub(super) fn joint_of(form: &JointForm, usual: BoltAxis, along: DVec3) -> Joint
 
 impl Frame {
     /// The members in the order of the links: the bar first where there is one.
-    pub(super) fn members(&self, reader: &Reader<'_>, links: &[Link], has_bar: bool) -> Vec<Member> {
-        let bar = links.first().filter(|_| has_bar).map(|bar| reader.bar_member(bar));
-        bar.into_iter().chain(self.arms.members.iter().cloned()).take(links.len()).collect()
+    pub(super) fn members(&self, bar: Option<&Member>) -> Vec<Member> {
+        bar.into_iter().chain(&self.arms.members).cloned().collect()
     }
 }

@@ -5,10 +5,11 @@ use glam::DVec3;
 use super::arms::joint_of;
 use super::form::{BendTowards, BoltAxis};
 use super::{Fitted, Frame, Reader, SetupBar, held};
+use crate::job::bracket::moves::{self, EyeMoves, hole_move};
 use crate::job::correction::Views;
 use crate::job::document::{Hole, Job, length_of};
 use crate::job::elevation::AXLE_EYE_ABOVE;
-use crate::measure::{Length, Phrase, TapeEntry};
+use crate::measure::{Length, Phrase};
 use crate::pose::mechanism::{Bend, Member};
 use crate::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
@@ -52,6 +53,11 @@ impl Reader<'_> {
                 half * s
             }
         };
+        // Eyes moved since they were measured.
+        let moved = moves::fitted(self.job, views.round);
+        let frame_y = frame_y + Length::from_mm(moved.frame.y);
+        let axle_z = axle_z + Length::from_mm(moved.axle.z);
+        let axle_x = axle_x + Length::from_mm(moved.axle.x);
         let axle_y = frame_y - found.reach() * s - views.found_offset;
         let rise = found.rise() - driven_offset;
         let frame_x = axle_x + found.fore_aft();
@@ -90,15 +96,9 @@ impl Reader<'_> {
     }
 }
 
-/// A hole as a move of the eye, y out to the eye's own side at `side_sign`.
-pub(in crate::job) fn hole_move(hole: &Hole, side_sign: f64) -> DVec3 {
-    let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
-    DVec3::new(mm(&hole.forward), mm(&hole.outward) * side_sign, hole.up.length().to_mm())
-}
-
 impl Frame {
-    /// The other setup: holes tried out with the length that centres the axle there, or the
-    /// planned or set length. None where it is the bar as found.
+    /// The other setup: holes tried out with the length that centres the axle there, the
+    /// chosen plan, or the planned or set length. None where it is the bar as found.
     pub(super) fn plan(
         &self,
         job: &Job,
@@ -108,25 +108,44 @@ impl Frame {
     ) -> Result<Option<(Fitted, Length, bool)>, PoseFault> {
         let Some(bar) = found.bar else { return Ok(None) };
         let trial = &job.setups.trial;
-        let pick = |holes: &[Hole], name: &str| holes.iter().find(|hole| hole.name == name).cloned();
-        let frame_hole = pick(&job.setups.frame_holes, &trial.frame_hole);
-        let axle_hole = pick(&job.setups.axle_holes, &trial.axle_hole);
-        let tried = frame_hole.is_some() || axle_hole.is_some();
-        if !tried {
-            let length = views.planned.length();
-            if length == views.found.length() {
-                return Ok(None);
-            }
-            let fitted = self.fitted(Link { made: length, ..bar })?;
-            return Ok(Some((fitted, length, false)));
-        }
         let s = (eyes.found.link.body.to_mm()[1] - eyes.found.link.axle.to_mm()[1]).signum();
-        let by = |hole: Option<Hole>, sign: f64| hole.map_or(DVec3::ZERO, |hole| hole_move(&hole, sign));
-        let body = bar.body.moved(by(frame_hole, s));
-        let axle = bar.axle.moved(by(axle_hole, -s));
+        let pick = |holes: &[Hole], name: &str, sign: f64| {
+            holes.iter().find(|hole| hole.name == name).map(|hole| hole_move(hole, sign))
+        };
+        let frame = pick(&job.setups.frame_holes, &trial.frame_hole, s);
+        let axle = pick(&job.setups.axle_holes, &trial.axle_hole, -s);
+        if frame.is_some() || axle.is_some() {
+            let moves = EyeMoves { frame: frame.unwrap_or(DVec3::ZERO), axle: axle.unwrap_or(DVec3::ZERO) };
+            let (fitted, length) = self.moved(found, moves)?;
+            return Ok(Some((fitted, length, true)));
+        }
+        let length = views.planned.length();
+        if let Some(moved) = moves::chosen(job, views.round) {
+            let moves = EyeMoves::from(&moved);
+            let link = Link {
+                body: bar.body.moved(moves.frame),
+                axle: bar.axle.moved(moves.axle),
+                made: length,
+                stiffness: None,
+            };
+            return Ok(Some((self.fitted(link)?, length, false)));
+        }
+        if length == views.found.length() {
+            return Ok(None);
+        }
+        let fitted = self.fitted(Link { made: length, ..bar })?;
+        Ok(Some((fitted, length, false)))
+    }
+
+    /// Eyes moved, with the length that centres the axle there at the driven height.
+    pub(super) fn moved(&self, found: &Fitted, moves: EyeMoves) -> Result<(Fitted, Length), PoseFault> {
+        let Some(bar) = found.bar else {
+            return Err(PoseFault::OutOfReach { link: 0, missing_mm: 0.0 });
+        };
+        let (body, axle) = (bar.body.moved(moves.frame), bar.axle.moved(moves.axle));
         let centred = held(found, Length::ZERO, self.driven)?;
         let length = Length::from_mm((centred.place(self.axle_height, axle) - body).length());
         let fitted = self.fitted(Link { body, axle, made: length, stiffness: None })?;
-        Ok(Some((fitted, length, true)))
+        Ok((fitted, length))
     }
 }

@@ -7,11 +7,11 @@ pub mod form;
 mod things;
 
 pub(super) use arms::likely_cause;
-pub(super) use bar::hole_move;
 
 use glam::DVec3;
 
 use self::arms::Arms;
+use super::bracket::moves::EyeMoves;
 use super::check::FieldError;
 use super::correction::Views;
 use super::document::{AxleLocation, Job, length_of};
@@ -20,9 +20,10 @@ use super::heights;
 use crate::measure::phrase::Words;
 use crate::measure::squareness::AxleEnd;
 use crate::measure::{Angle, Length, Phrase, Side, TapeEntry};
-use crate::pose::mechanism::{Mechanism, Parts, Stops};
+use crate::pose::mechanism::{Mechanism, Member, Obstacle, Parts, Stops};
 use crate::pose::template::Sizes;
 use crate::pose::{Held, Link, Pose, PoseFault, Solved, Start, Suspension, WindUp};
+use crate::steering::DragLink;
 use form::{PointForm, SidewaysFrom};
 
 /// What a plumb line to a chalked centreline is good to (default of this program).
@@ -142,83 +143,157 @@ pub type Missing = Vec<FieldError>;
 /// # Errors
 /// With what is missing or cannot be, each naming the part.
 pub fn assemble(job: &Job, views: Option<&Views>) -> Result<Assembly, Missing> {
-    let Some(location) = job.rig.axle_location else {
-        let ask = "Say in stage Rig what holds the axle fore and aft.";
-        return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
-    };
-    let has_bar = location != AxleLocation::YLink;
-    if has_bar && views.is_none() && matches!(location, AxleLocation::LeafSprings) {
-        let ask = "Measure the bar in stage Bar first: it is what moves the axle sideways.";
-        return Err(vec![FieldError::new("/setups/as_found/length", "missing", ask)]);
-    }
-    let rig = &job.rig;
-    let tyre = length_of(&rig.tyre_diameter).map_or(TYRE_DIAMETER, Length::to_mm);
-    let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
-    let half_track = length_of(&rig.track).map_or(TRACK, Length::to_mm) / 2.0;
-    let mut reader = Reader {
-        job,
-        read_at: if job.hardpoints.height.is_empty() {
-            heights::driven_offset(rig)
-        } else {
-            heights::offset_of(rig, &job.hardpoints.height)
-        },
-        sizes: Sizes {
-            rail: length_of(&rig.frame_width).map_or(super::elevation::FRAME_WIDTH, Length::to_mm) / 2.0,
-            axle_height,
-            leads: if rig.end == Some(AxleEnd::Rear) { 1.0 } else { -1.0 },
-        },
-        assumptions: Vec::new(),
-        warnings: Vec::new(),
-        faults: Vec::new(),
-    };
-    if rig.axle_height.is_none() {
-        reader.assume("/rig/axle_height", axle_height_words(axle_height));
-    }
-    let arms = reader.arms(location);
-    let eyes = views.filter(|_| has_bar).map(|views| reader.bar_eyes(views));
-    let obstacles = reader.obstacles();
-    let steering = reader.steering(half_track);
-    if !reader.faults.is_empty() {
-        return Err(reader.faults);
-    }
-    let stops = stops(job, half_track);
-    let frame = Frame {
-        axle_height: Length::from_mm(axle_height),
-        driven: -heights::driven_offset(rig),
-        location,
-        arms,
-    };
-    let found = frame.setup(eyes.as_ref().map(|eyes| eyes.found)).map_err(|f| frame.faulty(f))?;
-    let steering = steering.map(|(link, radius)| {
-        // Wheels straight as found: the link is as long as its ends are apart there.
-        let driven = found.at_driven.pose;
-        let made = link.straight_length(frame.axle_height, &driven);
-        (crate::steering::DragLink { made, ..link }, radius)
-    });
-    let mechanism = |fitted: &Fitted, reader: &Reader<'_>| {
-        let parts = Parts {
-            suspension: fitted.suspension.clone(),
-            members: frame.members(reader, fitted.suspension.links(), eyes.is_some()),
-            bar: eyes.as_ref().map(|_| 0),
-            radius_arms: frame.radius_arms(eyes.is_some()),
-            obstacles: obstacles.clone(),
-            steering,
-            stops,
-        };
-        Mechanism::new(parts, &fitted.ride.pose)
-    };
-    let found_mechanism = mechanism(&found, &reader);
-    let plan = match (&eyes, views) {
-        (Some(eyes), Some(views)) => frame.plan(job, eyes, views, &found).map_err(|f| frame.faulty(f))?,
+    let bench = Workbench::new(job, views)?;
+    let found = bench.mechanism(&bench.found, bench.bar_member.as_ref());
+    let plan = match (&bench.eyes, views) {
+        (Some(eyes), Some(views)) => {
+            bench.frame.plan(job, eyes, views, &bench.found).map_err(|f| bench.frame.faulty(f))?
+        }
         _ => None,
     };
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
-        mechanism: mechanism(&fitted, &reader),
+        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref()),
         bar_length,
         trial,
     });
-    reader.inside_at_ride_height(&found_mechanism);
-    Ok(Assembly { found: found_mechanism, plan, assumptions: reader.assumptions, warnings: reader.warnings })
+    let mut warnings = bench.warnings;
+    inside_at_ride_height(&found, &mut warnings);
+    Ok(Assembly { found, plan, assumptions: bench.assumptions, warnings })
+}
+
+/// Everything a job's mechanisms are put together from, whatever hole and bar.
+pub(in crate::job) struct Workbench {
+    frame: Frame,
+    bar_member: Option<Member>,
+    obstacles: Vec<Obstacle>,
+    steering: Option<(DragLink, Length)>,
+    stops: Stops,
+    found: Fitted,
+    eyes: Option<bar::Eyes>,
+    assumptions: Vec<Assumption>,
+    warnings: Vec<Phrase>,
+}
+
+impl Workbench {
+    /// Reads the job's points and fits it as found.
+    pub(in crate::job) fn new(job: &Job, views: Option<&Views>) -> Result<Self, Missing> {
+        let Some(location) = job.rig.axle_location else {
+            let ask = "Say in stage Rig what holds the axle fore and aft.";
+            return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
+        };
+        let has_bar = location != AxleLocation::YLink;
+        if has_bar && views.is_none() && matches!(location, AxleLocation::LeafSprings) {
+            let ask = "Measure the bar in stage Bar first: it is what moves the axle sideways.";
+            return Err(vec![FieldError::new("/setups/as_found/length", "missing", ask)]);
+        }
+        let rig = &job.rig;
+        let tyre = length_of(&rig.tyre_diameter).map_or(TYRE_DIAMETER, Length::to_mm);
+        let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
+        let half_track = length_of(&rig.track).map_or(TRACK, Length::to_mm) / 2.0;
+        let mut reader = Reader {
+            job,
+            read_at: if job.hardpoints.height.is_empty() {
+                heights::driven_offset(rig)
+            } else {
+                heights::offset_of(rig, &job.hardpoints.height)
+            },
+            sizes: Sizes {
+                rail: length_of(&rig.frame_width).map_or(super::elevation::FRAME_WIDTH, Length::to_mm) / 2.0,
+                axle_height,
+                leads: if rig.end == Some(AxleEnd::Rear) { 1.0 } else { -1.0 },
+            },
+            assumptions: Vec::new(),
+            warnings: Vec::new(),
+            faults: Vec::new(),
+        };
+        if rig.axle_height.is_none() {
+            reader.assume("/rig/axle_height", axle_height_words(axle_height));
+        }
+        let arms = reader.arms(location);
+        let eyes = views.filter(|_| has_bar).map(|views| reader.bar_eyes(views));
+        let obstacles = reader.obstacles();
+        let steering = reader.steering(half_track);
+        if !reader.faults.is_empty() {
+            return Err(reader.faults);
+        }
+        let frame = Frame {
+            axle_height: Length::from_mm(axle_height),
+            driven: -heights::driven_offset(rig),
+            location,
+            arms,
+        };
+        let found = frame.setup(eyes.as_ref().map(|eyes| eyes.found)).map_err(|f| frame.faulty(f))?;
+        let steering = steering.map(|(link, radius)| {
+            // Wheels straight as found: the link is as long as its ends are apart there.
+            let driven = found.at_driven.pose;
+            let made = link.straight_length(frame.axle_height, &driven);
+            (DragLink { made, ..link }, radius)
+        });
+        let bar_member = found.bar.as_ref().map(|link| reader.bar_member(link));
+        Ok(Self {
+            frame,
+            bar_member,
+            obstacles,
+            steering,
+            stops: stops(job, half_track),
+            found,
+            eyes,
+            assumptions: reader.assumptions,
+            warnings: reader.warnings,
+        })
+    }
+
+    fn mechanism(&self, fitted: &Fitted, bar: Option<&Member>) -> Mechanism {
+        let parts = Parts {
+            suspension: fitted.suspension.clone(),
+            members: self.frame.members(bar),
+            bar: bar.map(|_| 0),
+            radius_arms: self.frame.radius_arms(bar.is_some()),
+            obstacles: self.obstacles.clone(),
+            steering: self.steering,
+            stops: self.stops,
+        };
+        Mechanism::new(parts, &fitted.ride.pose)
+    }
+
+    /// The bar as a body as it is now.
+    pub(in crate::job) const fn bar_member(&self) -> Option<&Member> {
+        self.bar_member.as_ref()
+    }
+
+    /// The bar's eyes as found, at ride height with the axle centred.
+    pub(in crate::job) fn bar_link(&self) -> Option<Link> {
+        self.found.bar
+    }
+
+    /// Height of the axle centre.
+    pub(in crate::job) const fn axle_height(&self) -> Length {
+        self.frame.axle_height
+    }
+
+    /// The drag link as it is.
+    pub(in crate::job) const fn drag_link(&self) -> Option<&(DragLink, Length)> {
+        self.steering.as_ref()
+    }
+
+    /// Eyes moved and another bar in: the mechanism with the length that centres the axle at
+    /// the driven height, and that length.
+    pub(in crate::job) fn candidate(
+        &self,
+        moves: EyeMoves,
+        bar: &Member,
+    ) -> Result<(Mechanism, Length), PoseFault> {
+        let (fitted, length) = self.frame.moved(&self.found, moves)?;
+        // Bolts stay square to the bar where it lies now.
+        let link = fitted.suspension.links()[0];
+        let along =
+            (fitted.ride.pose.place(self.frame.axle_height, link.axle) - link.body).normalize_or(DVec3::Y);
+        let mut member = bar.clone();
+        for joint in &mut member.joints {
+            joint.bolt = (joint.bolt - along * along.dot(joint.bolt)).normalize_or(joint.bolt);
+        }
+        Ok((self.mechanism(&fitted, Some(&member)), length))
+    }
 }
 
 fn axle_height_words(mm: f64) -> Phrase {
@@ -379,23 +454,21 @@ impl Frame {
     }
 }
 
-impl Reader<'_> {
-    /// Whatever lies inside another part before anything moves was measured wrong.
-    fn inside_at_ride_height(&mut self, mechanism: &Mechanism) {
-        let Ok(ride) = mechanism.at_ride_height() else { return };
-        for (index, watch) in mechanism.watches().iter().enumerate() {
-            let inside = watch.is_gap().then(|| mechanism.value_of(&ride, index)).filter(|gap| *gap < 0.0);
-            if let Some(gap) = inside {
-                let parts = super::cycle::words::pair(mechanism, watch.what);
-                self.warnings.push(Phrase::of(|w| {
-                    format!(
-                        "The {} lies {} inside the {} at ride height already. Check where both were measured, and how thick they are.",
-                        parts.1,
-                        w.distance(Length::from_mm(gap)),
-                        parts.0
-                    )
-                }));
-            }
+/// Whatever lies inside another part before anything moves was measured wrong.
+fn inside_at_ride_height(mechanism: &Mechanism, warnings: &mut Vec<Phrase>) {
+    let Ok(ride) = mechanism.at_ride_height() else { return };
+    for (index, watch) in mechanism.watches().iter().enumerate() {
+        let inside = watch.is_gap().then(|| mechanism.value_of(&ride, index)).filter(|gap| *gap < 0.0);
+        if let Some(gap) = inside {
+            let parts = super::cycle::words::pair(mechanism, watch.what);
+            warnings.push(Phrase::of(|w| {
+                format!(
+                    "The {} lies {} inside the {} at ride height already. Check where both were measured, and how thick they are.",
+                    parts.1,
+                    w.distance(Length::from_mm(gap)),
+                    parts.0
+                )
+            }));
         }
     }
 }

@@ -1,0 +1,262 @@
+//! The parts library: list, add, change, retire, export and import.
+
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::rejection::{PathRejection, QueryRejection};
+use axum::extract::{Path, Query, State};
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use derecho_core::bracket::parts::Part;
+use derecho_core::bracket::table::{COLUMNS, from_row, to_row};
+use derecho_core::job::FieldError;
+use derecho_store::StoredPart;
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use super::{AppState, path};
+use crate::problem::Problem;
+use crate::samples;
+
+/// Most parts taken in at once.
+const MOST_PARTS: usize = 2000;
+
+/// A part of the library.
+#[derive(Serialize, ToSchema)]
+pub struct PartView {
+    /// Its id.
+    pub id: String,
+    /// Whether it is out of use.
+    pub retired: bool,
+    /// When it was last changed, in UTC.
+    #[schema(value_type = String)]
+    pub changed_at: Timestamp,
+    /// The part.
+    pub part: Part,
+}
+
+impl From<StoredPart> for PartView {
+    fn from(stored: StoredPart) -> Self {
+        Self { id: stored.id, retired: stored.retired, changed_at: stored.changed_at, part: stored.part }
+    }
+}
+
+/// A change of a part.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PartChange {
+    /// The part as it should be.
+    pub part: Part,
+    /// Whether it is out of use.
+    #[serde(default)]
+    pub retired: bool,
+}
+
+/// How to export.
+#[derive(Deserialize, IntoParams)]
+pub struct ExportQuery {
+    /// `csv` or `json`.
+    #[serde(default = "json_format")]
+    format: String,
+}
+
+fn json_format() -> String {
+    "json".to_owned()
+}
+
+/// How many came in.
+#[derive(Serialize, ToSchema)]
+pub struct Imported {
+    /// Parts added.
+    pub added: usize,
+}
+
+fn bad(pointer: &str, message: String) -> Problem {
+    Problem {
+        errors: vec![FieldError::new(pointer, "bad_part", message.clone())],
+        ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_fields", message)
+    }
+}
+
+fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
+    if part.name().trim().is_empty() {
+        return Err(bad(&format!("{pointer}/name"), "A part needs a name. Type one.".to_owned()));
+    }
+    if let Part::Bracket(bracket) = part {
+        for (index, hole) in bracket.holes.iter().enumerate() {
+            if bracket.holes[..index].iter().any(|other| other.name == hole.name) {
+                let at = format!("{pointer}/holes/{index}/name");
+                return Err(bad(
+                    &at,
+                    format!("Two holes are called {:?}. Give each its own name.", hole.name),
+                ));
+            }
+        }
+    }
+    Ok(())
+}
+
+fn read<T: serde::de::DeserializeOwned>(body: &[u8]) -> Result<T, Problem> {
+    serde_json::from_slice(body).map_err(|error| bad("", format!("This is no part: {error}.")))
+}
+
+/// Every part, retired ones too.
+#[utoipa::path(
+    get, path = "/api/v1/parts", tag = "parts", operation_id = "list_parts",
+    responses((status = 200, description = "All parts by kind and name", body = Vec<PartView>))
+)]
+pub async fn list(State(state): State<AppState>) -> Result<Json<Vec<PartView>>, Problem> {
+    let parts = state.stored(derecho_store::Store::parts).await?;
+    Ok(Json(parts.into_iter().map(PartView::from).collect()))
+}
+
+/// Adds a part.
+#[utoipa::path(
+    post, path = "/api/v1/parts", tag = "parts", operation_id = "create_part",
+    request_body = Part,
+    responses(
+        (status = 201, description = "The part", body = PartView),
+        (status = 422, description = "Bad fields", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn create(
+    State(state): State<AppState>,
+    body: Bytes,
+) -> Result<(StatusCode, Json<PartView>), Problem> {
+    let part: Part = read(&body)?;
+    sound(&part, "")?;
+    let id = uuid::Uuid::now_v7().to_string();
+    let stored = state.stored(move |store| store.put_part(&id, &part, false, Timestamp::now())).await?;
+    Ok((StatusCode::CREATED, Json(stored.into())))
+}
+
+/// Changes or retires a part.
+#[utoipa::path(
+    put, path = "/api/v1/parts/{id}", tag = "parts", operation_id = "save_part",
+    params(("id" = String, Path, description = "The part")),
+    request_body = PartChange,
+    responses(
+        (status = 200, description = "The part", body = PartView),
+        (status = 404, description = "No such part", body = Problem, content_type = "application/problem+json"),
+        (status = 422, description = "Bad fields", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn save(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+    body: Bytes,
+) -> Result<Json<PartView>, Problem> {
+    let id = path(id)?;
+    let change: PartChange = read(&body)?;
+    sound(&change.part, "/part")?;
+    let known = id.clone();
+    if !state.stored(move |store| store.has_part(&known)).await? {
+        return Err(Problem::new(
+            StatusCode::NOT_FOUND,
+            "no_such_part",
+            "There is no such part. Load the library again.",
+        ));
+    }
+    let stored = state
+        .stored(move |store| store.put_part(&id, &change.part, change.retired, Timestamp::now()))
+        .await?;
+    Ok(Json(stored.into()))
+}
+
+/// The library as a file.
+#[utoipa::path(
+    get, path = "/api/v1/parts/export", tag = "parts", operation_id = "export_parts",
+    params(ExportQuery),
+    responses((status = 200, description = "Parts in use, as CSV or as a JSON array", body = String))
+)]
+pub async fn export(
+    State(state): State<AppState>,
+    query: Result<Query<ExportQuery>, QueryRejection>,
+) -> Result<Response, Problem> {
+    let query = super::query(query)?;
+    let parts = state.stored(derecho_store::Store::parts).await?;
+    let parts: Vec<Part> = parts.into_iter().filter(|part| !part.retired).map(|part| part.part).collect();
+    if query.format == "csv" {
+        let text = to_csv(&parts).map_err(|error| Problem::internal(&error))?;
+        let name = "attachment; filename=\"parts.csv\"";
+        return Ok((
+            [(header::CONTENT_TYPE, "text/csv; charset=utf-8"), (header::CONTENT_DISPOSITION, name)],
+            text,
+        )
+            .into_response());
+    }
+    let name = "attachment; filename=\"parts.json\"";
+    Ok(([(header::CONTENT_DISPOSITION, name)], Json(parts)).into_response())
+}
+
+fn to_csv(parts: &[Part]) -> Result<Vec<u8>, csv::Error> {
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    writer.write_record(COLUMNS)?;
+    for part in parts {
+        writer.write_record(to_row(part))?;
+    }
+    writer.into_inner().map_err(|error| csv::Error::from(error.into_error()))
+}
+
+fn from_csv(body: &[u8]) -> Result<Vec<Part>, Problem> {
+    let mut reader = csv::ReaderBuilder::new().flexible(false).from_reader(body);
+    let unreadable = |error: csv::Error| bad("", format!("This is no CSV: {error}."));
+    let columns = reader.headers().map_err(unreadable)?.clone();
+    let mut parts = Vec::new();
+    for (index, record) in reader.records().enumerate() {
+        let record = record.map_err(unreadable)?;
+        // Line 1 holds the columns.
+        let part = from_row(columns.iter().zip(record.iter()))
+            .map_err(|message| bad(&format!("/{index}"), format!("Line {}: {message}.", index + 2)))?;
+        parts.push(part);
+    }
+    Ok(parts)
+}
+
+/// Takes parts in, from CSV or JSON by the content type; all of them or none.
+#[utoipa::path(
+    post, path = "/api/v1/parts/import", tag = "parts", operation_id = "import_parts",
+    request_body = String,
+    responses(
+        (status = 200, description = "How many came in", body = Imported),
+        (status = 422, description = "A bad line or part", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn import(
+    State(state): State<AppState>,
+    headers: HeaderMap,
+    body: Bytes,
+) -> Result<Json<Imported>, Problem> {
+    let kind = headers.get(header::CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or_default();
+    let parts: Vec<Part> = if kind.starts_with("text/csv") { from_csv(&body)? } else { read(&body)? };
+    if parts.len() > MOST_PARTS {
+        return Err(bad("", format!("At most {MOST_PARTS} parts come in at once. Split the file.")));
+    }
+    for (index, part) in parts.iter().enumerate() {
+        sound(part, &format!("/{index}"))?;
+    }
+    add_all(&state, parts).await
+}
+
+/// Takes the made-up sample parts in.
+#[utoipa::path(
+    post, path = "/api/v1/parts/samples", tag = "parts", operation_id = "sample_parts",
+    responses((status = 200, description = "How many came in", body = Imported))
+)]
+pub async fn samples(State(state): State<AppState>) -> Result<Json<Imported>, Problem> {
+    add_all(&state, samples::parts()).await
+}
+
+async fn add_all(state: &AppState, parts: Vec<Part>) -> Result<Json<Imported>, Problem> {
+    let added = parts.len();
+    state
+        .stored(move |store| {
+            for part in &parts {
+                let id = uuid::Uuid::now_v7().to_string();
+                store.put_part(&id, part, false, Timestamp::now())?;
+            }
+            Ok(())
+        })
+        .await?;
+    Ok(Json(Imported { added }))
+}

@@ -1,0 +1,103 @@
+//! Drawings of a job at one to one: the wrap for a cope, the holes of a bracket.
+
+use axum::extract::rejection::{PathRejection, QueryRejection};
+use axum::extract::{Path, Query, State};
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use derecho_core::bracket::template::{Drawing, cope_wrap, drill_holes};
+use derecho_core::job::bracket::moves::{brackets, hole_move};
+use derecho_core::job::document::Job;
+use derecho_core::measure::{Length, TapeEntry};
+use serde::Deserialize;
+use utoipa::IntoParams;
+
+use super::AppState;
+use crate::problem::Problem;
+
+/// Hole of a bracket nobody gave a bolt for.
+const USUAL_BOLT: Length = Length::from_mm(14.0);
+
+/// Which drawing.
+#[derive(Deserialize, IntoParams)]
+pub struct TemplateQuery {
+    /// `svg` or `dxf`.
+    format: String,
+    /// For a cope: `frame` or `axle`. For holes: the bracket's name.
+    of: String,
+}
+
+/// A drawing at one to one with a bar to check its scale: `cope` or `holes`.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/templates/{drawing}", tag = "jobs", operation_id = "template",
+    params(("id" = String, Path, description = "The job"), ("drawing" = String, Path, description = "cope or holes"), TemplateQuery),
+    responses(
+        (status = 200, description = "The drawing, SVG in millimetres or DXF R12", body = String),
+        (status = 404, description = "No such job or drawing", body = Problem, content_type = "application/problem+json"),
+        (status = 422, description = "Something is not measured yet", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn template(
+    State(state): State<AppState>,
+    path: Result<Path<(String, String)>, PathRejection>,
+    query: Result<Query<TemplateQuery>, QueryRejection>,
+) -> Result<Response, Problem> {
+    let (id, name) = super::path(path)?;
+    let query = super::query(query)?;
+    let job = state.stored(move |store| store.get(&id)).await?.job;
+    let drawing = match name.as_str() {
+        "cope" => cope(&job, &query.of)?,
+        "holes" => holes(&job, &query.of)?,
+        _ => {
+            let told = "There is no such drawing. Ask for cope or holes.";
+            return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", told));
+        }
+    };
+    let (kind, text) = match query.format.as_str() {
+        "svg" => ("image/svg+xml", drawing.svg()),
+        "dxf" => ("image/vnd.dxf", drawing.dxf()),
+        _ => {
+            return Err(Problem::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "unknown_format",
+                "Ask for svg or dxf.",
+            ));
+        }
+    };
+    let file = format!("attachment; filename=\"{name}.{}\"", query.format);
+    Ok(([(header::CONTENT_TYPE, kind), (header::CONTENT_DISPOSITION, file.as_str())], text).into_response())
+}
+
+fn missing(detail: &str) -> Problem {
+    Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "not_measured", detail)
+}
+
+fn cope(job: &Job, end: &str) -> Result<Drawing, Problem> {
+    let builder = &job.bracket.builder;
+    let shell = if end == "frame" { &builder.frame_shell } else { &builder.axle_shell };
+    let (Some(shell), Some(stock)) = (shell, &builder.stock) else {
+        return Err(missing("Type the shell's and the stock's diameters in stage Bar first."));
+    };
+    let (shell, stock) = (shell.length(), stock.length());
+    if stock > shell {
+        return Err(missing("The stock is thicker than the shell: it cannot be coped onto it."));
+    }
+    Ok(cope_wrap(shell, stock))
+}
+
+fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
+    let all = brackets(job);
+    let bracket = all
+        .iter()
+        .find(|bracket| bracket.name == name)
+        .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
+    let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, |thread| thread.diameter());
+    let places: Vec<(String, f64, f64)> = bracket
+        .holes
+        .iter()
+        .map(|hole| {
+            let by = hole_move(hole, 1.0);
+            (format!("{} ({})", hole.name, TapeEntry::text(&hole.up)), by.y, by.z)
+        })
+        .collect();
+    Ok(drill_holes(&format!("Holes of {name}, out to the right, from the old hole"), &places, bolt))
+}
