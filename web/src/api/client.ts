@@ -25,6 +25,12 @@ export type PoseResult = Schemas["PoseResult"];
 export type Envelope = Schemas["EnvelopeResult"];
 export type Limit = Schemas["LimitResult"];
 export type HolePlace = Schemas["HolePlace"];
+export type PlanResult = Schemas["PlanResult"];
+export type PlanOption = Schemas["OptionResult"];
+export type PlanForm = Schemas["PlanForm"];
+export type School = Schemas["SchoolResult"];
+export type Part = Schemas["Part"];
+export type PartView = Schemas["PartView"];
 export type StageName = Schemas["Stage"];
 export type StageResult = Schemas["StageResult"];
 

@@ -710,6 +710,8 @@ export interface components {
              * @description Mass eye to eye, kg.
              */
             mass_kg: number;
+            /** @description Its mass in words. */
+            mass_says: components["schemas"]["Phrase"];
             /** @description What it is called. */
             name: string;
             /** @description Whether it reaches that length. */
@@ -1393,8 +1395,13 @@ export interface components {
             /** @description In words. */
             says: components["schemas"]["Phrase"];
             /** @description How it came out. */
-            verdict: components["schemas"]["Verdict"];
+            verdict: components["schemas"]["FitVerdict"];
         };
+        /**
+         * @description How a check came out.
+         * @enum {string}
+         */
+        FitVerdict: "good" | "bad" | "open";
         /** @description Where a chosen hole puts an eye, kept with the length that was set with it. */
         FittedMove: {
             /** @description By how much: mm forward, left, up. */
@@ -1796,6 +1803,8 @@ export interface components {
              * @description Force on each of the bracket's two attachments, N, where their spacing is known.
              */
             attachment_n?: number;
+            /** @description What is on each attachment, in words. */
+            attachment_says?: components["schemas"]["Phrase"];
             /**
              * Format: double
              * @description Moment at the root of the axle bracket, N·m.
@@ -1811,6 +1820,8 @@ export interface components {
              * @description Load of the bar P = n·W·L/h, N.
              */
             bar_n: number;
+            /** @description The bar's load in words. */
+            bar_says: components["schemas"]["Phrase"];
             /**
              * Format: double
              * @description Factor on the weight by use: road 1, trail 2, hard 3.
@@ -1833,6 +1844,8 @@ export interface components {
              * @description Lift of the body in a left turn at half a g, N, + up; a right turn is the opposite.
              */
             jacking_left_turn_n: number;
+            /** @description The jacking in words. */
+            jacking_says: components["schemas"]["Phrase"];
             /** @description Roll centre to centre of gravity. */
             lever_mm: components["schemas"]["Length"];
         };
@@ -2019,12 +2032,16 @@ export interface components {
             /** @enum {string} */
             kind: "drag_link";
         });
-        /** @description A change of a part. */
+        /** @description A part as it should be: whole, or as the row of a table. */
         PartChange: {
-            /** @description The part as it should be. */
-            part: components["schemas"]["Part"];
+            /** @description The part. */
+            part?: components["schemas"]["Part"];
             /** @description Whether it is out of use. */
             retired?: boolean;
+            /** @description The same as a row: a text for each column; empty ones may be left out. */
+            row?: {
+                [key: string]: string;
+            };
         };
         /** @description A part of the library. */
         PartView: {
@@ -2036,6 +2053,12 @@ export interface components {
             part: components["schemas"]["Part"];
             /** @description Whether it is out of use. */
             retired: boolean;
+            /** @description The same as a row of a table: a text for each column that is not empty. */
+            row: {
+                [key: string]: string;
+            };
+            /** @description What it is, in one line. */
+            says: string;
         };
         /** @description One sentence or figure, in inches and in millimetres. */
         Phrase: {
@@ -3663,7 +3686,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Part"];
+                "application/json": components["schemas"]["PartChange"];
             };
         };
         responses: {

@@ -5,6 +5,7 @@ import { useSettings } from "../ui/settings";
 import { TapeReading } from "../ui/tapeReading";
 import { Bay } from "./Bay";
 import { JobScreen } from "./JobScreen";
+import { Parts } from "./Parts";
 
 export function App() {
   const theme = useSettings((s) => s.theme);
@@ -15,6 +16,7 @@ export function App() {
     <TapeReading value={readTape}>
       <Routes>
         <Route path="/" element={<Bay />} />
+        <Route path="/parts" element={<Parts />} />
         <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
         <Route path="/jobs/:id/:stage" element={<JobScreen />} />
         <Route

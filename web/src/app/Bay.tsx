@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { FolderOpen, Moon, Plus, Search, Sun, Upload } from "lucide-react";
+import { FolderOpen, Moon, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
 import { useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { answer, client, type Job, type Problem } from "../api/client";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
@@ -108,6 +108,13 @@ export function Bay() {
               <Upload size={18} aria-hidden />
               Open a job file
             </Button>
+            <Link
+              to="/parts"
+              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
+            >
+              <Wrench size={18} aria-hidden />
+              Parts library
+            </Link>
             <input
               ref={file}
               type="file"

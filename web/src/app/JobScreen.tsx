@@ -7,6 +7,9 @@ import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { at } from "../measure/travel";
 import { BarStage } from "../stages/bar/BarStage";
+import { BracketStage } from "../stages/bracket/BracketStage";
+import { HoleGhosts } from "../stages/bracket/HoleGhosts";
+import { SchoolPlot } from "../stages/bracket/SchoolPlot";
 import { CycleStage } from "../stages/cycle/CycleStage";
 import { CycleWall } from "../stages/cycle/CycleWall";
 import { useSession } from "../stages/job/session";
@@ -29,6 +32,7 @@ const SCREENS = {
   rig: RigStage,
   tape: TapeStage,
   bar: BarStage,
+  bracket: BracketStage,
   cycle: CycleStage,
   prove: ProveStage,
 } satisfies Record<StageName, () => React.ReactNode>;
@@ -44,7 +48,7 @@ export function JobScreen() {
   }, [id, open, close]);
   useEffect(() => {
     // With a plan at hand the bar stages show the plan, the stages before it what was found.
-    const planned = stage === "bar" || stage === "cycle" || stage === "prove";
+    const planned = stage === "bar" || stage === "bracket" || stage === "cycle" || stage === "prove";
     useStance.setState({ shown: planned ? "planned" : "found", crossed: null, playing: false });
   }, [stage]);
   if (!isStage(stage)) return <Navigate to={`/jobs/${id}/tape`} replace />;
@@ -126,6 +130,7 @@ function Wall({ stage }: { stage: StageName }) {
         hasPlan={hasPlan}
         lengths={lengths}
         planName={bar?.correction?.set ? "as set" : "plan"}
+        overlay={stage === "bracket" ? (scene) => <HoleGhosts scene={scene} /> : undefined}
       />
       <div className="row-span-2 min-h-0">
         <Stick
@@ -133,6 +138,11 @@ function Wall({ stage }: { stage: StageName }) {
           heights={results.heights}
           low={sweep[0]?.travel_mm ?? elevation.full_droop_mm}
           high={sweep[sweep.length - 1]?.travel_mm ?? elevation.full_bump_mm}
+          beside={
+            stage === "bracket"
+              ? (scale) => <SchoolPlot scale={scale} className="ml-4 max-xl:hidden" />
+              : undefined
+          }
           plot={(stage === "bar" || stage === "prove") && sweep.length > 0 ? { sweep, hasPlan } : undefined}
         />
       </div>

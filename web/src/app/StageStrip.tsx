@@ -19,7 +19,7 @@ export function StageStrip({ current }: { current: StageName }) {
   const { view, results } = useJob();
   const units = useSettings((s) => s.units);
   return (
-    <nav aria-label="Stages" className="row-start-4 grid grid-cols-5 border-ink border-t-2 bg-slate">
+    <nav aria-label="Stages" className="row-start-4 grid grid-cols-6 border-ink border-t-2 bg-slate">
       {results.stages.map((stage, index) => {
         const here = stage.stage === current;
         return (

@@ -1,12 +1,20 @@
 import type { StageName } from "../api/client";
 
 /** The stages that work, in working order. */
-export const STAGES = ["rig", "tape", "bar", "cycle", "prove"] as const satisfies readonly StageName[];
+export const STAGES = [
+  "rig",
+  "tape",
+  "bar",
+  "bracket",
+  "cycle",
+  "prove",
+] as const satisfies readonly StageName[];
 
 export const STAGE_NAMES = {
   rig: "Rig",
   tape: "Tape",
   bar: "Bar",
+  bracket: "Bracket",
   cycle: "Cycle",
   prove: "Prove",
 } satisfies Record<StageName, string>;

@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { type ReactNode, type RefObject, useRef } from "react";
 import type { Elevation, Sample, Side } from "../api/client";
 import { degrees, distance, sideways } from "../measure/format";
 import { at } from "../measure/travel";
@@ -6,7 +6,7 @@ import { Choice } from "../ui/Choice";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";
 import { EndView } from "./EndView";
-import { fit } from "./picture";
+import { fit, type Picture } from "./picture";
 import { useStance } from "./stance";
 import { useSize } from "./useSize";
 
@@ -17,6 +17,17 @@ type ElevationViewProps = {
   hasPlan: boolean;
   lengths?: { found: number; planned: number };
   planName: string;
+  /** Drawn over the axle: places of the picture and of the pose in it. */
+  overlay?: (scene: Scene) => ReactNode;
+};
+
+export type Scene = {
+  picture: Picture;
+  /** Travel from the driven height; bump takes the body down. */
+  travel: number;
+  /** Where the axle centre is, + left. */
+  axle: number;
+  canvas: RefObject<SVGSVGElement | null>;
 };
 
 /** The elevation, with what it is looked at from and what stands in it. */
@@ -27,8 +38,10 @@ export function ElevationView({
   hasPlan,
   lengths,
   planName,
+  overlay,
 }: ElevationViewProps) {
   const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<SVGSVGElement>(null);
   const { width, height } = useSize(box);
   const { units, face } = useSettings();
   const stance = useStance();
@@ -46,6 +59,7 @@ export function ElevationView({
     ghost: hasPlan ? (shown === "found" ? planned : found) : undefined,
   };
   const [first, second]: [Side, Side] = face === "front" ? ["right", "left"] : ["left", "right"];
+  const picture = fit(elevation, width, height, face, width < 500 ? 6 : 14);
   const options = [
     { value: "found", label: "as found" },
     { value: "planned", label: planName },
@@ -76,18 +90,10 @@ export function ElevationView({
       </div>
       <div ref={box} className="min-h-0 overflow-hidden">
         {width > 0 && height > 0 && (
-          <svg
-            width={width}
-            height={height}
-            className="block"
-            role="img"
-            aria-label={`The axle from the ${face}, to scale. The axle sits ${sideways(axle, units)}.`}
-          >
-            <EndView
-              elevation={elevation}
-              picture={fit(elevation, width, height, face, width < 500 ? 6 : 14)}
-              posed={posed}
-            />
+          <svg ref={canvas} width={width} height={height} className="block">
+            <title>{`The axle from the ${face}, to scale. The axle sits ${sideways(axle, units)}.`}</title>
+            <EndView elevation={elevation} picture={picture} posed={posed} />
+            {overlay?.({ picture, travel: posed.travel, axle, canvas })}
           </svg>
         )}
       </div>

@@ -7,20 +7,23 @@ type HoleHandlesProps = {
   holes: readonly (HolePlace & { place: readonly [number, number] })[];
   end: "frame" | "axle";
   canvas: RefObject<SVGSVGElement | null>;
+  /** What a hole is called, where its name is a key. */
+  nameOf?: (name: string) => string;
   /** While it is moved. */
   onTry: (name: string) => void;
   /** Once it is let go. */
   onPut: (name: string) => void;
 };
 
+const plainName = (name: string) => name || "the hole it is in";
+
 /** An eye that can be grasped and moved from hole to hole. */
-export function HoleHandles({ holes, end, canvas, onTry, onPut }: HoleHandlesProps) {
+export function HoleHandles({ holes, end, canvas, nameOf = plainName, onTry, onPut }: HoleHandlesProps) {
   const [held, setHeld] = useState(false);
   const chosen = Math.max(
     0,
     holes.findIndex((hole) => hole.chosen),
   );
-  const nameOf = (hole: HolePlace | undefined) => hole?.name || "the hole it is in";
   const bind = useDrag(
     ({ xy: [pageX, pageY], last, event }) => {
       event.preventDefault();
@@ -53,7 +56,7 @@ export function HoleHandles({ holes, end, canvas, onTry, onPut }: HoleHandlesPro
           fill={hole.chosen ? "var(--marker)" : "var(--slate)"}
           stroke={colour}
           strokeWidth={2.2}
-          data-hole={hole.name || "in use"}
+          data-hole={nameOf(hole.name)}
         />
       ))}
       <circle
@@ -70,7 +73,7 @@ export function HoleHandles({ holes, end, canvas, onTry, onPut }: HoleHandlesPro
         aria-valuemin={1}
         aria-valuemax={holes.length}
         aria-valuenow={chosen + 1}
-        aria-valuetext={nameOf(here)}
+        aria-valuetext={nameOf(here.name)}
         data-eye={end}
         {...bind()}
         onKeyDown={(event) => {

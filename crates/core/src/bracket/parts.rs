@@ -221,6 +221,35 @@ impl Part {
         }
     }
 
+    /// What it is, in one line.
+    #[must_use]
+    pub fn says(&self) -> String {
+        let text = |entry: &Option<TapeEntry>| entry.as_ref().map(crate::bracket::table::typed);
+        match self {
+            Self::Bar(bar) => {
+                let range = text(&bar.made_min).zip(text(&bar.made_max));
+                let range = range.map_or_else(String::new, |(least, most)| format!("{least} to {most}, "));
+                format!("{range}{}", bar.material.word())
+            }
+            Self::Bracket(bracket) => {
+                let end = if bracket.end == BracketEnd::Axle { "axle" } else { "frame" };
+                let held = if bracket.attachment == Attachment::BoltOn { "bolted" } else { "welded" };
+                let holes: Vec<String> =
+                    bracket.holes.iter().map(|hole| crate::bracket::table::typed(&hole.up)).collect();
+                format!("{end}, {held}, holes {}", holes.join(", "))
+            }
+            Self::Joint(joint) => {
+                let width = text(&joint.width).map_or_else(String::new, |width| format!(", {width} wide"));
+                format!("{}{width}", joint.joint.word())
+            }
+            Self::DragLink(part) => {
+                let raises = text(&part.raises_axle_end).map(|by| format!("raises the axle end {by}"));
+                let drops = text(&part.drops_pitman_end).map(|by| format!("drops the pitman end {by}"));
+                [raises, drops].into_iter().flatten().collect::<Vec<_>>().join(", ")
+            }
+        }
+    }
+
     /// `bar`, `bracket`, `joint` or `drag_link`.
     #[must_use]
     pub const fn kind(&self) -> &'static str {

@@ -4,6 +4,7 @@
 use serde_json::{Map, Value, json};
 
 use super::parts::Part;
+use crate::measure::{TapeEntry, Unit};
 
 /// The columns, in order.
 pub const COLUMNS: [&str; 23] = [
@@ -55,6 +56,12 @@ fn length_text(entry: &Value) -> String {
     } else {
         format!("{text} {unit}")
     }
+}
+
+/// A length as typed, with its unit.
+pub(super) fn typed(entry: &TapeEntry) -> String {
+    let unit = if entry.unit() == Unit::Inches { "in" } else { "mm" };
+    length_text(&json!({ "text": entry.text(), "unit": unit }))
 }
 
 fn holes_text(holes: &Value) -> String {
@@ -136,7 +143,6 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
 mod tests {
     use super::*;
     use crate::bracket::parts::{BarPart, BracketPart, Hole};
-    use crate::measure::{TapeEntry, Unit};
 
     fn inches(text: &str) -> TapeEntry {
         TapeEntry::parse(text, Unit::Inches).unwrap()

@@ -25,9 +25,12 @@ async fn main() {
     let url = format!("{}{address}", shop.address);
     in_browser(size, |page| async move {
         page.go(&url).await?;
-        page.at("//*[@data-job] | //*[@data-answer]").await?;
+        page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
         if url.ends_with("/cycle") {
             page.at("//*[@data-map]").await?;
+        }
+        if url.ends_with("/bracket") {
+            page.at("//*[@data-options]").await?;
         }
         for press in presses {
             take(&page, &press).await?;

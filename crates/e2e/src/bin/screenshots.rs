@@ -9,13 +9,16 @@ use thirtyfour::error::WebDriverResult;
 /// A view: its file, its size, its address, keys pressed before the picture.
 type View = (&'static str, Size, &'static str, &'static str);
 
-const VIEWS: [View; 13] = [
+const VIEWS: [View; 16] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
     ("tape-scattered", DESK, "/jobs/lookout-truck-4/tape", ""),
     ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
+    ("bracket", DESK, "/jobs/lookout-truck-7/bracket", ""),
+    ("bracket-drop", DESK, "/jobs/lookout-truck-12/bracket", ""),
+    ("parts", DESK, "/parts", ""),
     ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
     ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
     ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
@@ -45,7 +48,10 @@ async fn main() {
 async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResult<()> {
     page.go(url).await?;
     page.sees("h1", "").await?;
-    page.at("//*[@data-job] | //*[@data-answer]").await?;
+    page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
+    if url.ends_with("/bracket") {
+        page.at("//*[@data-options]").await?;
+    }
     if url.ends_with("/cycle") {
         page.at("//*[@data-map]").await?;
     }

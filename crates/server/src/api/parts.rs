@@ -1,5 +1,7 @@
 //! The parts library: list, add, change, retire, export and import.
 
+use std::collections::BTreeMap;
+
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::rejection::{PathRejection, QueryRejection};
@@ -33,23 +35,55 @@ pub struct PartView {
     pub changed_at: Timestamp,
     /// The part.
     pub part: Part,
+    /// The same as a row of a table: a text for each column that is not empty.
+    pub row: BTreeMap<String, String>,
+    /// What it is, in one line.
+    pub says: String,
 }
 
 impl From<StoredPart> for PartView {
     fn from(stored: StoredPart) -> Self {
-        Self { id: stored.id, retired: stored.retired, changed_at: stored.changed_at, part: stored.part }
+        let cells = COLUMNS.iter().map(|column| (*column).to_owned()).zip(to_row(&stored.part));
+        Self {
+            id: stored.id,
+            retired: stored.retired,
+            changed_at: stored.changed_at,
+            row: cells.filter(|(_, text)| !text.is_empty()).collect(),
+            says: stored.part.says(),
+            part: stored.part,
+        }
     }
 }
 
-/// A change of a part.
+/// A part as it should be: whole, or as the row of a table.
 #[derive(Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PartChange {
-    /// The part as it should be.
-    pub part: Part,
+    /// The part.
+    #[serde(default)]
+    #[schema(nullable = false)]
+    pub part: Option<Part>,
+    /// The same as a row: a text for each column; empty ones may be left out.
+    #[serde(default)]
+    #[schema(nullable = false)]
+    pub row: Option<BTreeMap<String, String>>,
     /// Whether it is out of use.
     #[serde(default)]
-    pub retired: bool,
+    #[schema(nullable = false)]
+    pub retired: Option<bool>,
+}
+
+impl PartChange {
+    fn part(&self) -> Result<Part, Problem> {
+        let part = match (&self.part, &self.row) {
+            (Some(part), None) => part.clone(),
+            (None, Some(row)) => from_row(row.iter().map(|(column, text)| (column.as_str(), text.as_str())))
+                .map_err(|message| bad("/row", format!("This part cannot be kept: {message}.")))?,
+            _ => return Err(bad("", "Send the part or its row, one of them.".to_owned())),
+        };
+        sound(&part, "/part")?;
+        Ok(part)
+    }
 }
 
 /// How to export.
@@ -113,7 +147,7 @@ pub async fn list(State(state): State<AppState>) -> Result<Json<Vec<PartView>>, 
 /// Adds a part.
 #[utoipa::path(
     post, path = "/api/v1/parts", tag = "parts", operation_id = "create_part",
-    request_body = Part,
+    request_body = PartChange,
     responses(
         (status = 201, description = "The part", body = PartView),
         (status = 422, description = "Bad fields", body = Problem, content_type = "application/problem+json"),
@@ -123,8 +157,7 @@ pub async fn create(
     State(state): State<AppState>,
     body: Bytes,
 ) -> Result<(StatusCode, Json<PartView>), Problem> {
-    let part: Part = read(&body)?;
-    sound(&part, "")?;
+    let part = read::<PartChange>(&body)?.part()?;
     let id = uuid::Uuid::now_v7().to_string();
     let stored = state.stored(move |store| store.put_part(&id, &part, false, Timestamp::now())).await?;
     Ok((StatusCode::CREATED, Json(stored.into())))
@@ -148,7 +181,7 @@ pub async fn save(
 ) -> Result<Json<PartView>, Problem> {
     let id = path(id)?;
     let change: PartChange = read(&body)?;
-    sound(&change.part, "/part")?;
+    let part = change.part()?;
     let known = id.clone();
     if !state.stored(move |store| store.has_part(&known)).await? {
         return Err(Problem::new(
@@ -158,7 +191,7 @@ pub async fn save(
         ));
     }
     let stored = state
-        .stored(move |store| store.put_part(&id, &change.part, change.retired, Timestamp::now()))
+        .stored(move |store| store.put_part(&id, &part, change.retired.unwrap_or(false), Timestamp::now()))
         .await?;
     Ok(Json(stored.into()))
 }

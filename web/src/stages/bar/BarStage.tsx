@@ -13,7 +13,9 @@ import { TapeField } from "../../ui/TapeField";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { addSetting, mendSetting } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { BarComparisons } from "./BarComparisons";
 import { AdjusterInputs, BarInputs } from "./BarInputs";
+import { Builder } from "./Builder";
 import { HeightTable } from "./HeightTable";
 import { ThreadEnds } from "./ThreadEnds";
 
@@ -59,6 +61,8 @@ export function BarStage() {
       <Fold title="The bar as found" open={!bar}>
         <BarInputs />
       </Fold>
+      {bar && <BarComparisons />}
+      <Builder />
       <Fold
         title="How its length is changed"
         open={bar !== undefined && correction !== undefined && !correction.setting}
@@ -87,6 +91,16 @@ function CorrectionAnswer({ correction }: { correction: Correction }) {
       )}
       {setting && !setting.exactly && <p>{say(setting.says, units)}</p>}
       {!setting && <p>Say below how the bar is adjusted to get turns and flats.</p>}
+      {correction.plan_says && (
+        <p className="mt-1" data-plan>
+          <Figure>{say(correction.plan_says, units)}</Figure>
+        </p>
+      )}
+      {correction.readings_say && (
+        <p className="mt-1" data-should-read>
+          <Figure>{say(correction.readings_say, units)}</Figure>
+        </p>
+      )}
       <p className="mt-1 text-muted">
         <Figure>{say(basis.says, units)}</Figure>
       </p>
@@ -136,7 +150,9 @@ function SetIt({ correction }: { correction: Correction }) {
         unit={job.rig?.sheet_unit ?? "in"}
         value={undefined}
         hint="Enter keeps it. Undo takes it back."
-        onCommit={(length) => length && change(addSetting(length, correction.recentring.length_mm))}
+        onCommit={(length) =>
+          length && change(addSetting(length, correction.recentring.length_mm, correction.moved))
+        }
       />
     </div>
   );

@@ -81,9 +81,14 @@ export const removeSheet =
   });
 
 export const addSetting =
-  (length: TapeEntry, wanted: number | undefined) =>
+  (length: TapeEntry, wanted: number | undefined, moved: Schemas["FittedMove"] | undefined) =>
   (job: Job): Job => {
-    const made = { length, at: new Date().toISOString(), ...(wanted !== undefined && { wanted_mm: wanted }) };
+    const made = {
+      length,
+      at: new Date().toISOString(),
+      ...(wanted !== undefined && { wanted_mm: wanted }),
+      ...(moved && { moved }),
+    };
     return { ...job, setups: { ...job.setups, as_built: [...(job.setups?.as_built ?? []), made] } };
   };
 
@@ -122,3 +127,28 @@ export const setArm =
     setHardpoints({
       arms: { ...job.hardpoints?.arms, [name]: { ...job.hardpoints?.arms?.[name], ...part } },
     })(job);
+
+type Bracketing = Schemas["Bracketing"];
+
+export const setBracketing =
+  (part: Partial<Bracketing>) =>
+  (job: Job): Job => ({ ...job, bracket: { ...job.bracket, ...part } });
+
+const samePlan = (a: Schemas["PlanForm"], b: Schemas["PlanForm"]) =>
+  (a.bracket ?? "") === (b.bracket ?? "") &&
+  (a.hole ?? "") === (b.hole ?? "") &&
+  (a.bar ?? "") === (b.bar ?? "");
+
+/** Chooses a plan; the one chosen before is kept beside it. Nothing chosen lets go of it. */
+export const choosePlan =
+  (plan: Schemas["PlanForm"] | undefined) =>
+  (job: Job): Job => {
+    const before = job.bracket?.chosen;
+    const kept = job.bracket?.kept ?? [];
+    const held =
+      before && !(plan && samePlan(before, plan))
+        ? [before, ...kept.filter((k) => !samePlan(k, before))]
+        : kept;
+    const left = plan ? held.filter((k) => !samePlan(k, plan)) : held;
+    return setBracketing({ chosen: plan, kept: left.slice(0, 12) })(job);
+  };

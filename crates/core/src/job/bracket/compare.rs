@@ -14,8 +14,9 @@ use crate::bracket::builder::{BuilderBar, built};
 use crate::bracket::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 use crate::job::check::FieldError;
 use crate::job::document::{Job, length_of};
+use crate::measure::load::KG_PER_LB;
 use crate::measure::phrase::Value;
-use crate::measure::{Length, Phrase, Step, TapeEntry, Working};
+use crate::measure::{Length, Phrase, Step, TapeEntry, Unit, Working};
 
 /// What every strength figure leaves out.
 pub const LEAVES_OUT: &str = "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.";
@@ -41,6 +42,8 @@ pub struct BarComparison {
     pub margin: f64,
     /// Mass eye to eye, kg.
     pub mass_kg: f64,
+    /// Its mass in words.
+    pub mass_says: Phrase,
     /// Root area of its thread over the area of its body, where its thread is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -148,6 +151,10 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
         critical_n: strength.critical_n,
         margin: strength.margin,
         mass_kg: strength.mass_kg,
+        mass_says: Phrase::of(|w| match w.unit() {
+            Unit::Inches => format!("{:.1} lb", strength.mass_kg / KG_PER_LB),
+            Unit::Millimetres => format!("{:.1} kg", strength.mass_kg),
+        }),
         thread_root_share: share,
         says: Phrase::of(|w| {
             let bent = if bend > Length::ZERO {

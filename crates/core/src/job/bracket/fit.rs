@@ -23,7 +23,7 @@ const PINION_DEGREES: f64 = 3.0;
 /// How a check came out.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Verdict {
+pub enum FitVerdict {
     /// It fits.
     Good,
     /// It does not.
@@ -38,12 +38,12 @@ pub struct FitCheck {
     /// What is checked.
     pub name: String,
     /// How it came out.
-    pub verdict: Verdict,
+    pub verdict: FitVerdict,
     /// In words.
     pub says: Phrase,
 }
 
-fn check(name: &str, verdict: Verdict, says: Phrase) -> FitCheck {
+fn check(name: &str, verdict: FitVerdict, says: Phrase) -> FitCheck {
     FitCheck { name: name.to_owned(), verdict, says }
 }
 
@@ -69,11 +69,12 @@ fn reach(job: &Job, option: &OptionResult) -> FitCheck {
         let ask = Phrase::plain(
             "How short and how long the bar goes is not known: measure it before anything is welded.",
         );
-        return check("the bar reaches, both ways", Verdict::Open, ask);
+        return check("the bar reaches, both ways", FitVerdict::Open, ask);
     };
     let wanted = option.length_mm;
     let (out, inward) = (most - wanted, wanted - least);
-    let verdict = if out >= Length::ZERO && inward >= Length::ZERO { Verdict::Good } else { Verdict::Bad };
+    let verdict =
+        if out >= Length::ZERO && inward >= Length::ZERO { FitVerdict::Good } else { FitVerdict::Bad };
     check(
         "the bar reaches, both ways",
         verdict,
@@ -95,16 +96,16 @@ fn ears(job: &Job) -> Option<FitCheck> {
     let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {
         let ask = Phrase::plain("Add the joint and its spacers to see whether they fill the ears.");
-        return Some(check("joint and spacers between the ears", Verdict::Open, ask));
+        return Some(check("joint and spacers between the ears", FitVerdict::Open, ask));
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
-    let verdict = if over.abs() <= EAR_SLACK { Verdict::Good } else { Verdict::Bad };
+    let verdict = if over.abs() <= EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check(
         "joint and spacers between the ears",
         verdict,
         Phrase::of(|w| {
-            let told = if verdict == Verdict::Good {
+            let told = if verdict == FitVerdict::Good {
                 "they fill them".to_owned()
             } else if over > Length::ZERO {
                 format!("{} too wide: do not spread the ears", w.fine(over))
@@ -124,7 +125,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     let told = if good { "parallel" } else { "turn one until they agree, then tack" };
     Some(check(
         "the two brackets are parallel",
-        if good { Verdict::Good } else { Verdict::Bad },
+        if good { FitVerdict::Good } else { FitVerdict::Bad },
         Phrase::plain(&format!("{} apart: {told}.", degrees(apart))),
     ))
 }
@@ -144,7 +145,7 @@ pub(super) fn conversion(
     checks.extend(travel(cycle));
     checks.push(check(
         "spacers behind the old upper mount",
-        Verdict::Open,
+        FitVerdict::Open,
         Phrase::plain("Take them out: they were for the bar's height and turn the pinion now."),
     ));
     checks
@@ -154,12 +155,12 @@ fn centred(sheets: &[SheetResult]) -> FitCheck {
     let name = "equal readings both sides";
     let sheet = sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.centring.is_some());
     let Some(centring) = sheet.and_then(|sheet| sheet.centring.as_ref()) else {
-        return check(name, Verdict::Open, Phrase::plain("Read both sides in stage Tape."));
+        return check(name, FitVerdict::Open, Phrase::plain("Read both sides in stage Tape."));
     };
     let good = centring.answer == Answer::WithinTolerance;
     check(
         name,
-        if good { Verdict::Good } else { Verdict::Bad },
+        if good { FitVerdict::Good } else { FitVerdict::Bad },
         Phrase::of(|w| {
             let place = w.sideways(centring.offset_mm);
             if good {
@@ -176,10 +177,10 @@ fn square(sheets: &[SheetResult]) -> FitCheck {
     let sheet =
         sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Squareness && sheet.squareness.is_some());
     match sheet.and_then(|sheet| sheet.says.clone()) {
-        Some(says) => check(name, Verdict::Good, says),
+        Some(says) => check(name, FitVerdict::Good, says),
         None => check(
             name,
-            Verdict::Open,
+            FitVerdict::Open,
             Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides."),
         ),
     }
@@ -200,7 +201,7 @@ fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
             let way = if change > Angle::ZERO { "down" } else { "up" };
             Some(check(
                 &format!("pinion at {}", height.name),
-                if good { Verdict::Good } else { Verdict::Bad },
+                if good { FitVerdict::Good } else { FitVerdict::Bad },
                 Phrase::plain(&format!(
                     "{} {way} of where it is at ride height; up to {PINION_DEGREES:.0}° is taken.",
                     degrees(change)
@@ -219,7 +220,7 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     Some(match ended {
         Some(way) => check(
             name,
-            Verdict::Bad,
+            FitVerdict::Bad,
             Phrase {
                 inches: format!("{}: beyond it a wider wishbone is wanted.", way.says.inches),
                 millimetres: format!("{}: beyond it a wider wishbone is wanted.", way.says.millimetres),
@@ -227,11 +228,13 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
         ),
         None if over > 0 => check(
             name,
-            Verdict::Bad,
+            FitVerdict::Bad,
             Phrase::plain("A joint is out of tilt somewhere cross-axled: see stage Cycle."),
         ),
-        None => {
-            check(name, Verdict::Good, Phrase::plain("Nothing ends it before the stops, cross-axled either."))
-        }
+        None => check(
+            name,
+            FitVerdict::Good,
+            Phrase::plain("Nothing ends it before the stops, cross-axled either."),
+        ),
     })
 }

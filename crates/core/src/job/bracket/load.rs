@@ -5,14 +5,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::moves::EyeMoves;
-use super::plan::Shop;
+use super::plan::{Shop, force};
 use crate::bar::FrontView;
 use crate::bar::strength::bar_load;
 use crate::bracket::load::{attachment_force, jacking, root_moment, use_factor};
 use crate::bracket::parts::{BracketEnd, BracketPart};
 use crate::job::document::{Job, Use, length_of};
 use crate::measure::load::GRAVITY;
-use crate::measure::{Length, TapeEntry, WeightEntry};
+use crate::measure::{Length, Phrase, TapeEntry, WeightEntry};
 
 /// Weight on an axle nobody put on a scale, kg (default of this program).
 pub const USUAL_AXLE_KG: f64 = 1100.0;
@@ -30,7 +30,7 @@ const RAIL_ABOVE_EYE: f64 = 45.0;
 const TURN: f64 = 0.5;
 
 /// Loads of one plan.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct LoadResult {
     /// Factor on the weight by use: road 1, trail 2, hard 3.
     pub factor: f64,
@@ -56,6 +56,14 @@ pub struct LoadResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub jacking_heave_mm: Option<Length>,
+    /// The bar's load in words.
+    pub bar_says: Phrase,
+    /// What is on each attachment, in words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub attachment_says: Option<Phrase>,
+    /// The jacking in words.
+    pub jacking_says: Phrase,
 }
 
 /// How hard it is used: the factor n of the load.
@@ -101,7 +109,10 @@ pub(super) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let unsprung =
         job.bracket.unsprung_weight.as_ref().map_or(USUAL_UNSPRUNG_KG * GRAVITY, WeightEntry::newtons);
     let turn = TURN * (weight - unsprung).max(0.0);
+    let on_each =
+        bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
     let lift = jacking(shop.side.sign(), turn, view.rise(), view.reach());
+    let heave = job.bracket.spring_rate_n_per_mm.map(|rate| Length::from_mm(lift / (2.0 * rate)));
     LoadResult {
         factor: factor(job),
         bar_n,
@@ -109,12 +120,16 @@ pub(super) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
         axle_moment_ratio: axle / axle_now,
         frame_moment_nm: frame_moment,
         frame_moment_ratio: frame / frame_now,
-        attachment_n: bracket
-            .attachment_spacing
-            .as_ref()
-            .map(|spacing| attachment_force(moved, spacing.length())),
+        attachment_n: on_each,
         lever_mm: centre_of_gravity(job, hub) - shop.roll_centre(view, moves),
         jacking_left_turn_n: lift,
-        jacking_heave_mm: job.bracket.spring_rate_n_per_mm.map(|rate| Length::from_mm(lift / (2.0 * rate))),
+        jacking_heave_mm: heave,
+        bar_says: Phrase::of(|w| force(w, bar_n)),
+        attachment_says: on_each.map(|on_each| Phrase::of(|w| force(w, on_each))),
+        jacking_says: Phrase::of(|w| {
+            let verb = if lift >= 0.0 { "lifts" } else { "pulls down" };
+            let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
+            format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
+        }),
     }
 }

@@ -223,8 +223,8 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
 /// A job without a bar: what is left to plan is the conversion that took it out.
 fn converted(job: &Job, sheets: &[SheetResult], missing: Vec<FieldError>) -> PlanResult {
     let checks = fit::conversion(job, sheets, &job_cycle(job), &heights::table(&job.rig, None, None));
-    let bad = checks.iter().filter(|check| check.verdict == fit::Verdict::Bad).count();
-    let open = checks.iter().filter(|check| check.verdict == fit::Verdict::Open).count();
+    let bad = checks.iter().filter(|check| check.verdict == fit::FitVerdict::Bad).count();
+    let open = checks.iter().filter(|check| check.verdict == fit::FitVerdict::Open).count();
     let says = match (bad, open) {
         (0, 0) => "The Y-link is right".to_owned(),
         (0, open) => format!("The Y-link is right so far, {open} to check"),

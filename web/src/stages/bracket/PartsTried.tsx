@@ -1,0 +1,73 @@
+import { Plus, Trash2 } from "lucide-react";
+import { Link } from "react-router";
+import type { Part, Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
+import { setBracketing } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { BracketInput } from "./BracketInput";
+import { useLibrary } from "./useLibrary";
+
+type Bracketing = Schemas["Bracketing"];
+const LISTS = { bar: "bars", bracket: "brackets", joint: "joints", drag_link: "drag_links" } as const;
+const NAMES = { bar: "bar", bracket: "bracket", joint: "joint", drag_link: "drag-link part" } as const;
+
+/** Parts tried in this job, each as it was when it was taken in. */
+export function PartsTried() {
+  const { job, change } = useJob();
+  const library = useLibrary();
+  const form: Bracketing = job.bracket ?? {};
+  const take = (part: Part) => {
+    const { kind, ...plain } = part;
+    const list = LISTS[kind];
+    change(setBracketing({ [list]: [...(form[list] ?? []), plain] }));
+  };
+  const tried = (Object.keys(LISTS) as (keyof typeof LISTS)[]).flatMap((kind) =>
+    (form[LISTS[kind]] ?? []).map((part, index) => ({ kind, index, name: part.name })),
+  );
+  const offered = library.filter(
+    ({ retired, part }) => !retired && !tried.some((t) => t.kind === part.kind && t.name === part.name),
+  );
+  return (
+    <Fold title={`Parts tried here (${tried.length})`} open={tried.length === 0}>
+      <ul>
+        {tried.map(({ kind, index, name }) => (
+          <li key={`${kind}${name}`} className="flex items-center gap-2 border-line border-b">
+            <span className="flex-1">
+              {name} <span className="text-muted">{NAMES[kind]}</span>
+            </span>
+            <Button
+              look="quiet"
+              aria-label={`Take ${name} out`}
+              onClick={() => {
+                const list = LISTS[kind];
+                change(setBracketing({ [list]: (form[list] ?? []).filter((_, at) => at !== index) }));
+              }}
+            >
+              <Trash2 size={18} aria-hidden />
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <BracketInput onAdd={(bracket) => take({ kind: "bracket", ...bracket })} />
+      <Fold title={`From the library (${offered.length})`}>
+        <ul>
+          {offered.map(({ id, part }) => (
+            <li key={id} className="flex items-center gap-2 border-line border-b py-1">
+              <span className="flex-1">
+                {part.name} <span className="text-muted">{NAMES[part.kind]}</span>
+              </span>
+              <Button onClick={() => take(part)} aria-label={`Try ${part.name}`}>
+                <Plus size={18} aria-hidden />
+                Try it
+              </Button>
+            </li>
+          ))}
+        </ul>
+        <Link className="inline-flex min-h-11 items-center underline" to="/parts">
+          Open the parts library
+        </Link>
+      </Fold>
+    </Fold>
+  );
+}

@@ -1,0 +1,35 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { create } from "zustand";
+import { answer, client, type PlanOption, type PlanResult } from "../../api/client";
+import { useJob } from "../job/useJob";
+
+/** The plan of the job in view, worked out by the server; what was there stays until the new is. */
+export function usePlanned(): PlanResult | undefined {
+  const { view } = useJob();
+  const { data } = useQuery({
+    queryKey: ["plan", view.id, view.revision],
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    queryFn: async () => {
+      const result = await answer(client.POST("/api/v1/compute/plan", { body: view.document }));
+      if ("data" in result) return result.data;
+      throw new Error("the program does not answer");
+    },
+  });
+  return data;
+}
+
+/** The option looked at, by its key; null is the chosen or best one. */
+export const useLookedAt = create<{ key: string | null; look: (key: string | null) => void }>()((set) => ({
+  key: null,
+  look: (key) => set({ key }),
+}));
+
+export const keyOf = (option: PlanOption) => `${option.plan.bracket}|${option.plan.hole}|${option.plan.bar}`;
+
+/** The option looked at: picked, else chosen, else the best. */
+export function lookedAt(plan: PlanResult | undefined, key: string | null): PlanOption | undefined {
+  const options = plan?.options ?? [];
+  return options.find((o) => keyOf(o) === key) ?? options.find((o) => o.chosen) ?? options[0];
+}
