@@ -273,7 +273,7 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         page.fill("Vehicle, in your own words", "3 u f").await?;
         assert_eq!(page.value("Vehicle, in your own words").await?, "3 u f");
         page.sees(ANSWER, "Front,").await?;
-        page.key("5").await?;
+        page.key("6").await?;
         page.sees(ANSWER, "Set the bar first").await?;
         page.key("2").await?;
         page.key("n").await?;
@@ -401,6 +401,8 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
                 "lookout-truck-7/tape",
                 "lookout-truck-7/bar",
                 "relay-van-2/bar",
+                "lookout-truck-7/bracket",
+                "relay-wagon-5/bracket",
                 "lookout-truck-7/cycle",
                 "relay-wagon-5/cycle",
                 "supply-truck-9/prove",
@@ -505,7 +507,7 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.at("//*[@data-stage='prove'][@data-progress='needs_look']").await?;
 
         // Read while hanging it proves nothing at all.
-        page.key("5").await?;
+        page.key("6").await?;
         page.press("hanging").await?;
         page.sees(ANSWER, "Not proved: read again").await?;
         page.sees(SLATE, "taken while it hung").await?;
@@ -525,11 +527,13 @@ async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
                 "jobs/water-tender-3/rig",
                 "jobs/lookout-truck-4/tape",
                 "jobs/lookout-truck-7/bar",
+                "jobs/lookout-truck-7/bracket",
                 "jobs/lookout-truck-7/cycle",
+                "parts",
                 "jobs/supply-truck-9/prove",
             ] {
                 page.go(&format!("{address}/{view}")).await?;
-                page.at("//*[@data-job] | //*[@data-answer]").await?;
+                page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
                 let wide: bool = page
                     .driver
                     .execute("return Math.max(document.documentElement.scrollWidth, window.innerWidth) > screen.width", Vec::new())
@@ -706,8 +710,7 @@ async fn the_eye_is_dragged_to_the_next_hole_and_the_limit_moves() {
         let eye = page.at("//*[@data-eye='axle']").await?;
         let hole = page.at("//*[@data-hole='riser hole 2']").await?;
         page.driver.action_chain().drag_and_drop_element(&eye, &hole).perform().await?;
-        // The old bracket is cleared in droop; raised, the bar meets the oil pan in bump instead.
-        page.sees(ANSWER, "The track bar touches the oil pan at 2 11/16″ bump").await?;
+        page.sees(ANSWER, "Free to its stops").await?;
         let droop = way(&page, "droop").await?;
         assert!(
             droop.contains("free to its stop") && droop.contains("as found: the track bar touches"),
@@ -781,7 +784,7 @@ async fn a_measured_obstacle_is_cycled_and_a_bad_arm_is_named() {
         page.at("//*[@data-tape='/hardpoints/obstacles/0/from/sideways']").await?.send_keys("0\n").await?;
         page.at("//*[@data-tape='/hardpoints/obstacles/0/from/fore_aft']").await?.send_keys("90\n").await?;
         page.saved().await?;
-        page.key("4").await?;
+        page.key("5").await?;
         page.sees(ANSWER, "The track bar touches the old bracket at").await?;
         page.sees("[data-way=bump]", "bump").await?;
 
@@ -790,8 +793,124 @@ async fn a_measured_obstacle_is_cycled_and_a_bad_arm_is_named() {
         page.press("Left lower arm").await?;
         page.enter("Length, eye to eye", "3").await?;
         page.saved().await?;
-        page.key("4").await?;
+        page.key("5").await?;
         page.sees(SLATE, "The left lower arm is shorter than its ends are apart").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
+        page.sees(ANSWER, "Riser hole 2, then lengthen").await?;
+        // A failing option is listed with its reason.
+        page.pick("//tr[@data-option='no bracket'][@data-bar='the bar as found']//button | //button[normalize-space()='Show all 21']").await?;
+        page.pick("//tr[@data-option='no bracket'][@data-bar='the bar as found']//button").await?;
+        page.sees("[data-looked]", "touches the old bracket").await?;
+        // By table.
+        page.pick("//tr[@data-option='riser hole 2'][@data-bar='the bar as found']//button").await?;
+        page.press("Choose this plan").await?;
+        page.at("//*[@data-stage='bracket'][@data-progress='settled']").await?;
+        page.saved().await?;
+        let id = page.job_id().await?;
+        assert_eq!(shop.job(&id).await["document"]["bracket"]["chosen"]["hole"], "riser hole 2");
+        // By grasping: the axle eye one hole down.
+        let eye = page.at("//*[@data-eye='axle']").await?;
+        let hole = page.at("//*[@data-hole='riser hole 1']").await?;
+        page.driver.action_chain().drag_and_drop_element(&eye, &hole).perform().await?;
+        page.at("//*[@data-stage='bracket']//*[contains(text(),'riser hole 1')]").await?;
+        page.saved().await?;
+        let job = shop.job(&id).await;
+        assert_eq!(job["document"]["bracket"]["chosen"]["hole"], "riser hole 1");
+        assert_eq!(job["document"]["bracket"]["kept"][0]["hole"], "riser hole 2");
+        // By key: one hole up again.
+        page.at("//*[@data-eye='axle']").await?.send_keys(Key::Up + "").await?;
+        page.at("//*[@data-stage='bracket']//*[contains(text(),'riser hole 2')]").await?;
+        page.saved().await?;
+        // The plan goes on to Bar and to Cycle.
+        page.key("3").await?;
+        page.sees("[data-plan]", "With the axle eye 3″ up, riser hole 2").await?;
+        page.sees("[data-should-read]", "Both sides should read 6″").await?;
+        page.key("5").await?;
+        page.sees(ANSWER, "Free to its stops").await?;
+        assert_eq!(page.complaints().await?, Vec::<String>::new());
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_bracket_of_ones_own_is_ranked_and_its_plan_proved() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
+        page.sees(ANSWER, "Riser hole 2").await?;
+        page.press("Parts tried here (5)").await?;
+        page.at("//*[@data-own-bracket]//input").await?.send_keys("tower").await?;
+        for (hole, up) in [(1, "2 1/4"), (2, "2 3/4"), (3, "3 1/4"), (4, "5")] {
+            let field = format!("//*[@data-own-bracket]//label[contains(.,'Hole {hole},')]//input");
+            page.at(&field).await?.send_keys(up).await?;
+        }
+        page.press("Try this bracket").await?;
+        page.saved().await?;
+        // 3 1/4 in is nearer to level than the 3 in of riser hole 2, and still clears the pan.
+        page.sees(ANSWER, "Tower, hole 3").await?;
+        page.at("//tr[@data-option='tower, hole 3'][@data-rank='1']").await?;
+        page.press("Choose this plan").await?;
+        page.saved().await?;
+        page.key("3").await?;
+        page.sees("[data-plan]", "axle eye 3 1/4″ up").await?;
+        page.enter("Length set, eye to eye", "32 1/16").await?;
+        page.saved().await?;
+        page.press("Read both sides again in Prove").await?;
+        page.press("Start the after-readings").await?;
+        page.saved().await?;
+        type_readings(&page, ["6", "6", "6", "6", "6", "6", "6", "6"]).await?;
+        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees("[data-movement]", "has moved 1/2″ right").await?;
+        let id = page.job_id().await?;
+        let job = shop.job(&id).await;
+        assert_eq!(job["results"]["prove"]["movement"]["agrees"], true);
+        assert_eq!(job["document"]["setups"]["as_built"][0]["moved"]["by_mm"][2], 82.55);
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.press("Parts library").await?;
+        page.sees("[data-parts]", "weld-on riser").await?;
+        page.press("New part").await?;
+        page.at("//*[@id='part-name']").await?.send_keys("tall riser").await?;
+        page.at("//*[@id='part-holes']").await?.send_keys("hole 1: 5").await?;
+        page.press("Keep this part").await?;
+        page.sees("[role=alert]", "without a unit").await?;
+        page.at("//*[@id='part-holes']").await?.send_keys(" in; hole 2: 6 in").await?;
+        page.press("Keep this part").await?;
+        page.sees("[data-parts]", "tall riser").await?;
+        page.at("//input[@placeholder='find a part']").await?.send_keys("tall").await?;
+        page.misses("[data-part='weld-on riser']").await?;
+        page.press("Retire tall riser").await?;
+        page.misses("[data-part='tall riser']").await?;
+        page.press("Show retired parts").await?;
+        page.sees("[data-parts]", "tall riser retired").await?;
+        // Taken into a job it is one more to try.
+        page.press("Bring tall riser back").await?;
+        page.at("//*[@aria-label='Retire tall riser']").await?;
+        page.go(&format!("{}/jobs/lookout-truck-12/bracket", shop.address)).await?;
+        page.sees(ANSWER, "Three-hole drop").await?;
+        page.press("Parts tried here (3)").await?;
+        page.pick("//button[contains(.,'From the library')]").await?;
+        page.press("Try tall riser").await?;
+        page.sees("[data-options]", "").await?;
+        page.saved().await?;
         Ok(())
     })
     .await;

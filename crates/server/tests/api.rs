@@ -335,3 +335,135 @@ async fn operations_have_names_of_their_own() {
     assert_eq!(names.len(), all);
     assert!(all >= 16);
 }
+
+/// Pairs of a group code and its value, as the format lays them down: two lines each.
+fn dxf_pairs(text: &str) -> Vec<(i32, String)> {
+    let lines: Vec<&str> = text.lines().collect();
+    assert_eq!(lines.len() % 2, 0, "a DXF is pairs of lines");
+    lines.chunks(2).map(|pair| (pair[0].trim().parse().unwrap(), pair[1].to_owned())).collect()
+}
+
+/// The entities: their kind with their groups.
+fn dxf_entities(text: &str) -> Vec<(String, Vec<(i32, String)>)> {
+    let pairs = dxf_pairs(text);
+    let start = pairs.iter().position(|pair| *pair == (2, "ENTITIES".to_owned())).unwrap();
+    let mut entities: Vec<(String, Vec<(i32, String)>)> = Vec::new();
+    for (code, value) in &pairs[start + 1..] {
+        if *code == 0 {
+            entities.push((value.clone(), Vec::new()));
+        } else if let Some((_, groups)) = entities.last_mut() {
+            groups.push((*code, value.clone()));
+        }
+    }
+    assert_eq!(pairs.last(), Some(&(0, "EOF".to_owned())));
+    entities
+}
+
+fn group(groups: &[(i32, String)], code: i32) -> f64 {
+    groups.iter().find(|(known, _)| *known == code).unwrap().1.parse().unwrap()
+}
+
+#[tokio::test]
+async fn templates_are_one_to_one_in_both_formats() {
+    let shop = Shop::open().await;
+    let text = async |path: &str| {
+        let answer = shop.call(Method::GET, path, None, None).await;
+        assert_eq!(answer.status(), 200, "{path}");
+        answer.text().await.unwrap()
+    };
+    let base = "/api/v1/jobs/water-tender-3/templates/cope?of=frame&format=";
+    let entities = dxf_entities(&text(&format!("{base}dxf")).await);
+    let lines: Vec<_> = entities.iter().filter(|(kind, _)| kind == "LINE").map(|(_, g)| g).collect();
+    // The square edge is as long as the 1 1/2 in stock is round: π·38.1 mm.
+    let long = |g: &[(i32, String)]| (group(g, 11) - group(g, 10)).hypot(group(g, 21) - group(g, 20));
+    let round = std::f64::consts::PI * 38.1;
+    assert!(lines.iter().any(|g| (long(g) - round).abs() < 1e-3));
+    // The check bar is 50 mm, and 2 in.
+    for check in [50.0, 50.8] {
+        assert!(lines.iter().any(|g| (long(g) - check).abs() < 1e-4), "{check}");
+    }
+    // The curve goes as deep as the saddle: (50.8 − √(50.8² − 38.1²))/2 mm.
+    let deep = (50.8 - (50.8_f64 * 50.8 - 38.1 * 38.1).sqrt()) / 2.0;
+    let ends = lines.iter().flat_map(|g| [group(g, 20), group(g, 21)]);
+    assert!(ends.clone().any(|y| (y + deep).abs() < 1e-3), "{deep}");
+
+    let svg = text(&format!("{base}svg")).await;
+    let size = |name: &str| {
+        let rest = svg.split(&format!(" {name}=\"")).nth(1).unwrap();
+        rest.split("mm\"").next().unwrap().parse::<f64>().unwrap()
+    };
+    let view: Vec<f64> = svg
+        .split("viewBox=\"")
+        .nth(1)
+        .unwrap()
+        .split('"')
+        .next()
+        .unwrap()
+        .split(' ')
+        .map(|n| n.parse().unwrap())
+        .collect();
+    // One unit of the drawing is one millimetre on paper.
+    assert_eq!((size("width"), size("height")), (view[2], view[3]));
+    assert!(size("width") > round);
+
+    let holes = text("/api/v1/jobs/lookout-truck-12/templates/holes?of=three-hole%20drop&format=dxf").await;
+    let circles: Vec<f64> =
+        dxf_entities(&holes).iter().filter(|(kind, _)| kind == "CIRCLE").map(|(_, g)| group(g, 20)).collect();
+    // The old hole, then 2, 3 and 4 in down from it.
+    assert_eq!(
+        circles.iter().map(|y| (y / 25.4 * 1e4).round() / 1e4).collect::<Vec<_>>(),
+        [0.0, -2.0, -3.0, -4.0]
+    );
+    let refused = shop
+        .call(Method::GET, "/api/v1/jobs/relay-van-2/templates/cope?of=frame&format=svg", None, None)
+        .await;
+    problem(refused, 422, "not_measured").await;
+    let refused =
+        shop.call(Method::GET, "/api/v1/jobs/relay-van-2/templates/anvil?of=x&format=svg", None, None).await;
+    problem(refused, 404, "no_such_drawing").await;
+}
+
+#[tokio::test]
+async fn parts_are_kept_changed_retired_and_travel_as_files() {
+    let shop = Shop::open().await;
+    let samples = shop.get("/api/v1/parts").await.as_array().unwrap().len();
+    assert!(samples >= 10);
+    let row = json!({ "row": { "kind": "bracket", "name": "own riser", "end": "axle",
+        "holes": "hole 1: 1 in; hole 2: 2 in, outward 1/4 in" } });
+    let made = shop.call(Method::POST, "/api/v1/parts", None, Some(row.to_string())).await;
+    assert_eq!(made.status(), 201);
+    let made: Value = made.json().await.unwrap();
+    assert_eq!(made["part"]["holes"][1]["up"]["mm"], 50.8);
+    let path = format!("/api/v1/parts/{}", made["id"].as_str().unwrap());
+    let retired = json!({ "row": made["row"], "retired": true });
+    let changed = shop.call(Method::PUT, &path, None, Some(retired.to_string())).await;
+    assert_eq!(changed.json::<Value>().await.unwrap()["retired"], true);
+
+    // Out as CSV and JSON, in again: as many more, and the same rows.
+    let csv =
+        shop.call(Method::GET, "/api/v1/parts/export?format=csv", None, None).await.text().await.unwrap();
+    assert_eq!(csv.lines().count(), samples + 1, "retired parts stay behind");
+    let client = reqwest::Client::new();
+    let import = async |kind: &str, body: String| {
+        let call = client.post(format!("{}/api/v1/parts/import", shop.address));
+        call.header("content-type", kind).body(body).send().await.unwrap()
+    };
+    assert_eq!(import("text/csv", csv.clone()).await.json::<Value>().await.unwrap()["added"], samples);
+    let out =
+        shop.call(Method::GET, "/api/v1/parts/export?format=json", None, None).await.text().await.unwrap();
+    assert_eq!(import("application/json", out).await.json::<Value>().await.unwrap()["added"], 2 * samples);
+
+    // A bad line is told by its number, and nothing comes in.
+    let bad = csv.lines().next().unwrap().to_owned() + "\nbracket,bad,axle,,,,hole 1 2 in,,,,,,,,,,,,,,,,\n";
+    let told = problem(import("text/csv", bad).await, 422, "bad_fields").await;
+    assert!(told["detail"].as_str().unwrap().starts_with("Line 2"), "{told}");
+    assert_eq!(shop.get("/api/v1/parts").await.as_array().unwrap().len(), 4 * samples + 1);
+    problem(
+        shop.call(Method::PUT, "/api/v1/parts/none", None, Some(row.to_string())).await,
+        404,
+        "no_such_part",
+    )
+    .await;
+    problem(shop.call(Method::POST, "/api/v1/parts", None, Some("{}".to_owned())).await, 422, "bad_fields")
+        .await;
+}

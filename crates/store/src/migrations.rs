@@ -57,4 +57,20 @@ mod tests {
     fn landed_migrations_are_not_edited() {
         insta::assert_snapshot!(super::LIST.join("\n-- next --\n"));
     }
+
+    #[test]
+    fn a_filled_database_of_the_first_form_keeps_its_jobs() {
+        let mut database = rusqlite::Connection::open_in_memory().expect("memory");
+        super::all().to_version(&mut database, 1).expect("the first form");
+        let fill = "INSERT INTO jobs VALUES ('a', 'Truck', 'truck', '{}', 't', 't', 1, 0);
+            INSERT INTO revisions VALUES ('a', 1, '{}', 'created', NULL, NULL, 't')";
+        database.execute_batch(fill).expect("rows of the first form");
+        super::all().to_latest(&mut database).expect("the newest form");
+        let kept: i64 = database
+            .query_row("SELECT count(*) FROM jobs JOIN revisions ON job_id = id", [], |row| row.get(0))
+            .expect("both tables are there");
+        let parts: i64 =
+            database.query_row("SELECT count(*) FROM parts", [], |row| row.get(0)).expect("the parts table");
+        assert_eq!((kept, parts), (1, 0));
+    }
 }

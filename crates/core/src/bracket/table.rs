@@ -93,6 +93,14 @@ pub fn to_row(part: &Part) -> Vec<String> {
         .collect()
 }
 
+/// A bare number in a file could be either unit: it is asked back.
+fn has_unit(text: &str, of: &str) -> Result<(), String> {
+    if text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c)) {
+        return Ok(());
+    }
+    Err(format!("{of} says {text:?} without a unit: write in or mm after it"))
+}
+
 fn hole_of(text: &str) -> Result<Value, String> {
     let (name, rest) = text
         .split_once(':')
@@ -105,6 +113,7 @@ fn hole_of(text: &str) -> Result<Value, String> {
             _ if index == 0 => ("up", part),
             _ => return Err(format!("{part:?} of the hole {name:?} is neither outward nor forward")),
         };
+        has_unit(length, &format!("the hole {:?}", name.trim()))?;
         hole.insert(way.to_owned(), json!(length));
     }
     Ok(Value::Object(hole))
@@ -195,6 +204,9 @@ mod tests {
         assert!(row(&[("kind", "bar"), ("colour", "red")]).contains("colour"));
         assert!(row(&[("kind", "bar"), ("name", "x"), ("made_min", "30 1/2")]).contains("made_min"));
         assert!(row(&[("kind", "bracket"), ("name", "x"), ("holes", "2 in")]).contains("no colon"));
+        assert!(
+            row(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 5")]).contains("without a unit")
+        );
         assert!(row(&[("kind", "anvil"), ("name", "x")]).contains("anvil"));
     }
 }

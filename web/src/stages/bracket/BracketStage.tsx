@@ -109,6 +109,16 @@ function Looked({ option }: { option: PlanOption }) {
     ...(option.bump_steer_deg === undefined
       ? []
       : ([["most bump steer", degrees(option.bump_steer_deg)]] as [string, string][])),
+    ...(option.drag_link_difference_deg === undefined
+      ? []
+      : ([
+          [
+            option.plan.drag_link
+              ? `bar against drag link, with the ${option.plan.drag_link}`
+              : "bar against drag link",
+            degrees(option.drag_link_difference_deg),
+          ],
+        ] as [string, string][])),
     ["moment into the axle tube", `${loads.axle_moment_ratio.toFixed(1)} times`],
     ["moment into the frame rail", `${loads.frame_moment_ratio.toFixed(1)} times`],
     ["load of the bar, estimated", say(loads.bar_says, units)],

@@ -35,7 +35,7 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
               >
                 <button
                   type="button"
-                  className="inline-flex min-h-11 items-center gap-0.5 font-semibold text-[15px] leading-tight"
+                  className={`inline-flex min-h-11 items-center gap-0.5 font-semibold text-[15px] leading-tight ${name === "rank" ? "text-left" : "pl-2 text-right"}`}
                   onClick={() => setSort(name)}
                 >
                   {SORTS[name].label}

@@ -12,6 +12,12 @@ pub const AXLE_BRACKET_NOW: &str = "axle bracket as it is";
 /// The same on the frame.
 pub const FRAME_BRACKET_NOW: &str = "frame bracket as it is";
 
+/// Whether a bracket is one that is there now.
+#[must_use]
+pub fn is_now(name: &str) -> bool {
+    name == AXLE_BRACKET_NOW || name == FRAME_BRACKET_NOW
+}
+
 /// Moves of both eyes, in millimetres forward, left and up.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct EyeMoves {

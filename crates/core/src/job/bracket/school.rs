@@ -264,9 +264,7 @@ pub(super) fn answer(
             };
             format!("{bare}: {set}")
         } else {
-            let hole = pick.plan.hole.clone();
-            let bracket = pick.plan.bracket.clone();
-            format!("{}, {hole}, then {set}", capital(&bracket))
+            format!("{}, then {set}", capital(&pick.name))
         }
     });
     let because = Phrase::of(|w| {
