@@ -499,8 +499,13 @@ impl Shop<'_> {
             Target::ParallelToDragLink => drag_link_difference.unwrap_or(view.angle()),
             Target::LevelDriven | Target::LevelMidTravel => view.angle_at(self.level_at()),
         };
-        let name =
-            if hole.is_empty() { "no bracket".to_owned() } else { format!("{}, {hole}", bracket.name) };
+        let name = if hole.is_empty() {
+            "no bracket".to_owned()
+        } else if moves::is_now(&bracket.name) {
+            hole.to_owned()
+        } else {
+            format!("{}, {hole}", bracket.name)
+        };
         let eyes = self.eyes(moves);
         let same = |other: &PlanForm| {
             (&other.bracket, &other.hole, &other.bar) == (&plan.bracket, &plan.hole, &plan.bar)
