@@ -4,6 +4,7 @@
 
 use derecho_core::bar::rolled::EyesInSpace;
 use derecho_core::job::Job;
+use derecho_core::job::bracket::plan;
 use derecho_core::job::cycle::cycle as cycle_job;
 use derecho_core::job::uncertainty::uncertainty;
 use derecho_core::measure::{Angle, Length};
@@ -114,6 +115,26 @@ fn ten_thousand_draws(bencher: Bencher<'_, '_>) {
     let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
     let job: Job = serde_json::from_str(text).expect("a sound job");
     bencher.bench(|| uncertainty(black_box(&job)));
+}
+
+/// Eight holes (seven of a bracket and none), twelve bars (eleven and the one as found) and
+/// three heights, every check on a 21-step sweep.
+#[divan::bench]
+fn planner_8_holes_12_bars_3_heights(bencher: Bencher<'_, '_>) {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let mut value: serde_json::Value = serde_json::from_str(text).expect("JSON");
+    let height = |name: &str, offset: &str| serde_json::json!({ "name": name, "offset": offset });
+    value["rig"]["heights"] =
+        serde_json::json!([height("empty", "0 in"), height("tank", "-1 1/4 in"), height("raised", "2 in")]);
+    value["setups"]["axle_holes"] = serde_json::json!([]);
+    let hole = |n: usize| serde_json::json!({ "name": format!("hole {n}"), "up": format!("{n} in") });
+    let bar = |n: usize| serde_json::json!({ "name": format!("bar {n}"), "made_min": "28 in", "made_max": "36 in" });
+    value["bracket"] = serde_json::json!({
+        "brackets": [{ "name": "riser", "holes": (1..8).map(hole).collect::<Vec<_>>() }],
+        "bars": (1..12).map(bar).collect::<Vec<_>>(),
+    });
+    let job: Job = serde_json::from_value(value).expect("a sound job");
+    bencher.bench(|| plan(black_box(&job)));
 }
 
 #[divan::bench]

@@ -242,6 +242,7 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let movement = proved.prove.as_ref().unwrap().movement.as_ref().unwrap();
     assert!((inches(movement.predicted_mm) + 0.5).abs() < 1e-6, "{:?}", movement.predicted_mm);
     assert!(movement.agrees);
+    assert!(movement.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-6));
     assert_eq!(proved.prove.as_ref().unwrap().verdict, ProveVerdict::CanSettle);
     // From now on the bar lies as it was fitted, and is not moved a second time.
     let bar = proved.bar.unwrap();

@@ -830,6 +830,14 @@ async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
         page.at("//*[@data-eye='axle']").await?.send_keys(Key::Up + "").await?;
         page.at("//*[@data-stage='bracket']//*[contains(text(),'riser hole 2')]").await?;
         page.saved().await?;
+        // Its drill template comes out at one to one in both formats.
+        page.press("Drill templates, one to one").await?;
+        for (format, sign) in [("svg", "mm\" height=\""), ("dxf", "CIRCLE")] {
+            let link = page.at(&format!("//a[contains(@href,'format={format}') and contains(@href,'holes')]")).await?;
+            let path = link.attr("href").await?.unwrap_or_default();
+            let drawing = reqwest::get(format!("{}{path}", shop.address)).await.expect("the server answers");
+            assert!(drawing.text().await.expect("a drawing is text").contains(sign), "{format}");
+        }
         // The plan goes on to Bar and to Cycle.
         page.key("3").await?;
         page.sees("[data-plan]", "With the axle eye 3″ up, riser hole 2").await?;
@@ -871,6 +879,7 @@ async fn a_bracket_of_ones_own_is_ranked_and_its_plan_proved() {
         type_readings(&page, ["6", "6", "6", "6", "6", "6", "6", "6"]).await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
         page.sees("[data-movement]", "has moved 1/2″ right").await?;
+        page.sees("[data-readings]", "The left should read 6″ and reads 6″").await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;
         assert_eq!(job["results"]["prove"]["movement"]["agrees"], true);

@@ -1896,6 +1896,10 @@ export interface components {
             measured_mm: components["schemas"]["Length"];
             /** @description Movement to the left that the set length should have made. */
             predicted_mm: components["schemas"]["Length"];
+            /** @description What both sides should read after it, left and right, where the tape goes as before. */
+            predicted_readings_mm?: components["schemas"]["Length"][];
+            /** @description Those against what they read, in words. */
+            readings_say?: components["schemas"]["Phrase"];
             /** @description In words. */
             says: components["schemas"]["Phrase"];
             /** @description What the difference of the two is good to, U. */

@@ -18,8 +18,17 @@ type HoleHandlesProps = {
 const plainName = (name: string) => name || "the hole it is in";
 
 /** An eye that can be grasped and moved from hole to hole. */
-export function HoleHandles({ holes, end, canvas, nameOf = plainName, onTry, onPut }: HoleHandlesProps) {
+export function HoleHandles({
+  holes: given,
+  end,
+  canvas,
+  nameOf = plainName,
+  onTry,
+  onPut,
+}: HoleHandlesProps) {
   const [held, setHeld] = useState(false);
+  // Lowest first: a key up goes to the next hole up, whatever order they were listed in.
+  const holes = [...given].sort((a, b) => b.place[1] - a.place[1]);
   const chosen = Math.max(
     0,
     holes.findIndex((hole) => hole.chosen),

@@ -9,7 +9,7 @@ use super::correction::{BarResult, sheet_of_round};
 use super::document::{Job, MadeSetting, Sheet, SheetKind};
 use super::sheets::{SheetResult, stance};
 use crate::bar::FrontView;
-use crate::measure::centring::{Answer, Centring};
+use crate::measure::centring::{Answer, Centring, Sense};
 use crate::measure::length::in_quadrature;
 use crate::measure::phrase::Value;
 use crate::measure::{Length, Phrase, Step, Working};
@@ -59,6 +59,14 @@ pub struct Movement {
     pub predicted_mm: Length,
     /// Movement to the left that the readings show.
     pub measured_mm: Length,
+    /// What both sides should read after it, left and right, where the tape goes as before.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub predicted_readings_mm: Option<[Length; 2]>,
+    /// Those against what they read, in words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub readings_say: Option<Phrase>,
     /// What the difference of the two is good to, U.
     pub uncertainty_mm: Length,
     /// Whether they agree within that.
@@ -118,13 +126,12 @@ pub fn prove(job: &Job, sheets: &[SheetResult], bar: Option<&BarResult>) -> Opti
     let before = sheet_of_round(job, sheets, last);
     let before_sheet = before.and_then(|before| job.sheets.iter().find(|sheet| sheet.id == before.id));
     let view = view_of_round(job, bar, last);
-    let movement = before
-        .and_then(|before| before.centring.as_ref())
-        .zip(before_sheet)
-        .zip(view.as_ref())
-        .and_then(|((before, before_sheet), view)| {
-            movement(before, &after, before_sheet.method == sheet.method, view, &job.setups.as_built[last])
-        });
+    let movement =
+        before.and_then(|before| before.centring.as_ref()).zip(before_sheet).zip(view.as_ref()).and_then(
+            |((before, before_sheet), view)| {
+                movement(before, &after, (before_sheet, sheet), view, &job.setups.as_built[last])
+            },
+        );
     let cause = cause(sheet, result, before_sheet, movement.as_ref());
     let verdict = match after.answer {
         _ if !result.refusals.is_empty() => ProveVerdict::ReadAgain,
@@ -164,10 +171,11 @@ fn view_of_round(job: &Job, bar: Option<&BarResult>, round: usize) -> Option<Fro
 fn movement(
     before: &Centring,
     after: &Centring,
-    same_method: bool,
+    (before_sheet, after_sheet): (&Sheet, &Sheet),
     view: &FrontView,
     made: &MadeSetting,
 ) -> Option<Movement> {
+    let same_method = before_sheet.method == after_sheet.method;
     let set = made.length.length();
     let moved = made.moved.as_ref().map_or(EyeMoves::default(), EyeMoves::from);
     let changed = view.moved(set, moved.rise(), moved.fore_aft()).ok()?;
@@ -213,7 +221,22 @@ fn movement(
             length(uncertainty),
         ),
     ];
+    // What a side gains the other loses; which one, the method's sense says.
+    let gain = predicted * if before_sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
+    let readings = same_method.then(|| [before.left_mean_mm + gain, before.right_mean_mm - gain]);
     Some(Movement {
+        readings_say: readings.map(|[left, right]| {
+            Phrase::of(|w| {
+                format!(
+                    "The left should read {} and reads {}; the right should read {} and reads {}.",
+                    w.distance(left),
+                    w.distance(after.left_mean_mm),
+                    w.distance(right),
+                    w.distance(after.right_mean_mm)
+                )
+            })
+        }),
+        predicted_readings_mm: readings,
         before_mm: before.offset_mm,
         after_mm: after.offset_mm,
         predicted_mm: predicted,

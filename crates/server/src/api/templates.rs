@@ -90,7 +90,7 @@ fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
         .iter()
         .find(|bracket| bracket.name == name)
         .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
-    let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, |thread| thread.diameter());
+    let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, derecho_core::fastener::Thread::diameter);
     let places: Vec<(String, f64, f64)> = bracket
         .holes
         .iter()

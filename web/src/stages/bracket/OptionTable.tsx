@@ -51,6 +51,9 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
           ))}
         </tbody>
       </table>
+      <p className="text-[15px] text-muted">
+        Best first: what fails last, then the angle to half a degree, the swing, the smallest move.
+      </p>
       {plan.options.length > 8 && (
         <button type="button" className="min-h-11 underline" onClick={() => showAll(!all)}>
           {all ? "Show the first eight" : `Show all ${plan.options.length}`}
@@ -87,7 +90,10 @@ function Row({ option, here }: { option: PlanOption; here: boolean }) {
           )}
           <span>
             <b className={failing ? "font-normal" : "font-semibold"}>{option.name}</b>
-            <span className={`block text-[15px] ${here ? "" : "text-muted"}`}>{option.bar}</span>
+            <span className={`block text-[15px] ${here ? "" : "text-muted"}`}>
+              {option.bar}
+              {option.chosen ? ", chosen" : option.kept ? ", kept" : ""}
+            </span>
           </span>
         </button>
       </td>

@@ -103,6 +103,11 @@ function Proof({ proof }: { proof: ProveResult }) {
           </tbody>
         </table>
       )}
+      {movement?.readings_say && (
+        <p data-readings>
+          <Figure>{say(movement.readings_say, units)}</Figure>
+        </p>
+      )}
       {movement && (
         <p>
           <Figure>{say(movement.says, units)}</Figure>

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use super::load::{axle_weight, factor};
 use super::plan::{BAR_AS_FOUND, force};
 use crate::bar::FrontView;
+use crate::bar::adjuster::AdjusterKind;
 use crate::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
@@ -157,8 +158,13 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
         }),
         thread_root_share: share,
         says: Phrase::of(|w| {
+            let sleeve = if part.adjuster == Some(AdjusterKind::Turnbuckle) {
+                "; its sleeve, away from the ends, carries the bend's moment too"
+            } else {
+                ""
+            };
             let bent = if bend > Length::ZERO {
-                format!(", its bend of {} costs most of it", w.distance(bend))
+                format!(", its bend of {} costs most of it{sleeve}", w.distance(bend))
             } else {
                 String::new()
             };

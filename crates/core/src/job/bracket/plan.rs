@@ -180,6 +180,9 @@ pub struct OptionResult {
     pub kept: bool,
 }
 
+/// A hole of a bracket with the move it makes; none is the eye where it is.
+type Candidate<'a> = (&'a BracketPart, &'a str, Option<(BracketEnd, DVec3)>);
+
 /// A bar with what it is as a body.
 pub(super) struct BarCandidate {
     pub(super) name: String,
@@ -444,7 +447,7 @@ impl Shop<'_> {
     fn options(&self) -> Vec<OptionResult> {
         let none = BracketPart::default();
         let brackets = moves::brackets(self.job);
-        let mut holes: Vec<(&BracketPart, &str, Option<(BracketEnd, DVec3)>)> = vec![(&none, "", None)];
+        let mut holes: Vec<Candidate<'_>> = vec![(&none, "", None)];
         for bracket in &brackets {
             for hole in &bracket.holes {
                 let by = moves::hole_move(hole, moves::side_sign(bracket.end, self.side));
