@@ -128,6 +128,12 @@ fn the_schools_come_out_differently_in_three_demo_jobs() {
     let truck = plan(&job(&demo("lookout-truck-7")));
     assert_eq!(truck.options[0].end, Some(BracketEnd::Axle));
     assert_eq!(truck.options[0].plan.drag_link, "raised knuckle block");
+    // With the block bar and link lie within half a degree: bumps steer far less than without.
+    let steer = |result: &PlanResult| result.options[0].bump_steer_deg.unwrap().to_degrees();
+    let mut bare = demo("lookout-truck-7");
+    bare["bracket"]["drag_links"] = json!([]);
+    let bare = plan(&job(&bare));
+    assert!(steer(&truck) < 2.0 && steer(&bare) > 4.0, "{} {}", steer(&truck), steer(&bare));
     let school = |result: &PlanResult, school: School| {
         result.schools.iter().find(|s| s.school == school).unwrap().option.fails.len()
     };
@@ -223,8 +229,8 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let chosen = solve(&job(&value)).bar.unwrap();
     let correction = chosen.correction.unwrap();
     // v′ = 2 in; the axle eye goes 1/2 in further right: h′ = √988 + 1/2 + 1/2.
-    let (rise, reach) = (2.0, 988.0_f64.sqrt() + 1.0);
-    let wanted = (reach * reach + rise * rise as f64).sqrt();
+    let (rise, reach) = (2.0_f64, 988.0_f64.sqrt() + 1.0);
+    let wanted = reach.hypot(rise);
     assert!((inches(correction.recentring.length_mm) - wanted).abs() < 1e-9);
     assert!((inches(correction.planned.rise_mm) - 2.0).abs() < 1e-9);
     assert!(correction.plan_says.unwrap().inches.contains("axle eye 4\" up, hole 2"));
@@ -233,16 +239,16 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
 
     // Set as planned, with the eye moved, and read again.
     let moved = serde_json::to_value(correction.moved.unwrap()).unwrap();
-    value["setups"]["as_built"] = json!([{ "length": format!("{wanted} in"), "moved": moved }]);
+    value["setups"]["as_built"] = json!([{ "length": format!("{wanted:.6} in"), "moved": moved }]);
     let after = json!({ "id": "after", "kind": "centring", "after_setting": 1, "method": "frame_to_hub",
         "unit": "in", "left": ["6 in", "6 in", "6 in", "6 in"], "right": ["6 in", "6 in", "6 in", "6 in"],
         "conditions": { "on_its_weight": true } });
     value["sheets"].as_array_mut().unwrap().push(after);
     let proved = solve(&job(&value));
     let movement = proved.prove.as_ref().unwrap().movement.as_ref().unwrap();
-    assert!((inches(movement.predicted_mm) + 0.5).abs() < 1e-6, "{:?}", movement.predicted_mm);
+    assert!((inches(movement.predicted_mm) + 0.5).abs() < 1e-5, "{:?}", movement.predicted_mm);
     assert!(movement.agrees);
-    assert!(movement.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-6));
+    assert!(movement.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-5));
     assert_eq!(proved.prove.as_ref().unwrap().verdict, ProveVerdict::CanSettle);
     // From now on the bar lies as it was fitted, and is not moved a second time.
     let bar = proved.bar.unwrap();

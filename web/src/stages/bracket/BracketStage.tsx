@@ -126,7 +126,6 @@ function Looked({ option }: { option: PlanOption }) {
       ? ([["on each attachment", say(loads.attachment_says, units)]] as [string, string][])
       : []),
     ["roll centre to centre of gravity", distance(loads.lever_mm, units)],
-    ["left turn at half a g", say(loads.jacking_says, units)],
   ];
   return (
     <section className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-looked>
@@ -153,6 +152,9 @@ function Looked({ option }: { option: PlanOption }) {
           </div>
         ))}
       </dl>
+      <p className="text-[16px] text-muted">
+        <Figure>{`A left turn at half a g ${say(loads.jacking_says, units)}.`}</Figure>
+      </p>
       {option.chosen ? (
         <Button onClick={() => change(choosePlan(undefined))}>Let go of this plan</Button>
       ) : (

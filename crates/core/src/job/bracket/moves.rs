@@ -138,3 +138,11 @@ pub fn chosen(job: &Job, round: usize) -> Option<FittedMove> {
     }
     plan_move(job, job.bracket.chosen.as_ref()?)
 }
+
+/// How far up a drag-link part takes both ends, pitman end first, mm; nothing for no part.
+#[must_use]
+pub fn drag_link_raise(job: &Job, name: &str) -> [f64; 2] {
+    let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
+    let part = job.bracket.drag_links.iter().find(|part| part.name == name);
+    part.map_or([0.0; 2], |part| [-mm(&part.drops_pitman_end), mm(&part.raises_axle_end)])
+}

@@ -296,7 +296,7 @@ pub fn plan(job: &Job) -> PlanResult {
         Err(missing) => return without(missing, job),
     };
     let Some(member) = bench.bar_member().cloned() else { return without(outcome.missing, job) };
-    let found = match bench.candidate(EyeMoves::default(), &member) {
+    let found = match bench.candidate(EyeMoves::default(), &member, [0.0; 2]) {
         Ok((found, _)) => found,
         Err(fault) => {
             let told =
@@ -480,9 +480,15 @@ impl Shop<'_> {
             bar: bar.name.clone(),
             drag_link: String::new(),
         };
+        let drag_link = self.best_drag_link(view.angle());
+        let plan = PlanForm {
+            drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
+            ..plan
+        };
+        let raised = moves::drag_link_raise(self.job, &plan.drag_link);
         let mut fails = Vec::new();
         let mut minds = Vec::new();
-        let checked = match self.bench.candidate(moves, &bar.member) {
+        let checked = match self.bench.candidate(moves, &bar.member, raised) {
             Ok((mechanism, _)) => self.check(&mechanism, &mut fails, &mut minds),
             Err(fault) => {
                 fails.push(Phrase::plain(&format!("as measured, {fault}")));
@@ -490,11 +496,6 @@ impl Shop<'_> {
             }
         };
         let covered = self.covers(bar, view.length(), &mut fails);
-        let drag_link = self.best_drag_link(view.angle());
-        let plan = PlanForm {
-            drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
-            ..plan
-        };
         let drag_link_difference = drag_link.map(|(_, difference)| difference);
         let roll_centre = self.roll_centre(&view, moves);
         let before = self.roll_centre(&self.views.found, EyeMoves::default());

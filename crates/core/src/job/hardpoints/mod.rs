@@ -11,7 +11,7 @@ pub(super) use arms::likely_cause;
 use glam::DVec3;
 
 use self::arms::Arms;
-use super::bracket::moves::EyeMoves;
+use super::bracket::moves::{self, EyeMoves};
 use super::check::FieldError;
 use super::correction::Views;
 use super::document::{AxleLocation, Job, length_of};
@@ -144,7 +144,7 @@ pub type Missing = Vec<FieldError>;
 /// With what is missing or cannot be, each naming the part.
 pub fn assemble(job: &Job, views: Option<&Views>) -> Result<Assembly, Missing> {
     let bench = Workbench::new(job, views)?;
-    let found = bench.mechanism(&bench.found, bench.bar_member.as_ref());
+    let found = bench.mechanism(&bench.found, bench.bar_member.as_ref(), bench.steering);
     let plan = match (&bench.eyes, views) {
         (Some(eyes), Some(views)) => {
             bench.frame.plan(job, eyes, views, &bench.found).map_err(|f| bench.frame.faulty(f))?
@@ -152,7 +152,7 @@ pub fn assemble(job: &Job, views: Option<&Views>) -> Result<Assembly, Missing> {
         _ => None,
     };
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
-        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref()),
+        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref(), planned_steering(job, &bench)),
         bar_length,
         trial,
     });
@@ -243,14 +243,19 @@ impl Workbench {
         })
     }
 
-    fn mechanism(&self, fitted: &Fitted, bar: Option<&Member>) -> Mechanism {
+    fn mechanism(
+        &self,
+        fitted: &Fitted,
+        bar: Option<&Member>,
+        steering: Option<(DragLink, Length)>,
+    ) -> Mechanism {
         let parts = Parts {
             suspension: fitted.suspension.clone(),
             members: self.frame.members(bar),
             bar: bar.map(|_| 0),
             radius_arms: self.frame.radius_arms(bar.is_some()),
             obstacles: self.obstacles.clone(),
-            steering: self.steering,
+            steering,
             stops: self.stops,
         };
         Mechanism::new(parts, &fitted.ride.pose)
@@ -278,10 +283,13 @@ impl Workbench {
 
     /// Eyes moved and another bar in: the mechanism with the length that centres the axle at
     /// the driven height, and that length.
+    ///
+    /// `raised` moves the drag link's ends, pitman end first, in mm up; it is set straight again.
     pub(in crate::job) fn candidate(
         &self,
         moves: EyeMoves,
         bar: &Member,
+        raised: [f64; 2],
     ) -> Result<(Mechanism, Length), PoseFault> {
         let (fitted, length) = self.frame.moved(&self.found, moves)?;
         // Bolts stay square to the bar where it lies now.
@@ -292,8 +300,30 @@ impl Workbench {
         for joint in &mut member.joints {
             joint.bolt = (joint.bolt - along * along.dot(joint.bolt)).normalize_or(joint.bolt);
         }
-        Ok((self.mechanism(&fitted, Some(&member)), length))
+        let steering = self.steering.map(|(link, radius)| {
+            let link = raise(link, raised);
+            let made = link.straight_length(self.frame.axle_height, &fitted.at_driven.pose);
+            (DragLink { made, ..link }, radius)
+        });
+        Ok((self.mechanism(&fitted, Some(&member), steering), length))
     }
+}
+
+/// A drag link with its ends moved up, pitman end first.
+fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
+    DragLink {
+        pitman: link.pitman.moved(DVec3::Z * raised[0]),
+        knuckle: link.knuckle.moved(DVec3::Z * raised[1]),
+        ..link
+    }
+}
+
+/// The drag link with the chosen plan's part, as long as it is now: what it wants is told.
+fn planned_steering(job: &Job, bench: &Workbench) -> Option<(DragLink, Length)> {
+    let (link, radius) = bench.steering?;
+    let tried = !job.setups.trial.is_empty();
+    let part = job.bracket.chosen.as_ref().filter(|_| !tried).map(|plan| plan.drag_link.as_str());
+    Some((raise(link, moves::drag_link_raise(job, part.unwrap_or_default())), radius))
 }
 
 fn axle_height_words(mm: f64) -> Phrase {
