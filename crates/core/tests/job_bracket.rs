@@ -254,6 +254,14 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let bar = proved.bar.unwrap();
     assert!((inches(bar.found.rise_mm) - 2.0).abs() < 1e-9);
     assert!(bar.correction.is_none());
+    // The eyes are drawn where they sit now: the axle eye 4 in higher than it was measured.
+    let eyes = proved.elevation.eyes.unwrap();
+    assert!((inches(eyes.axle.z_mm) - (21.25 + 4.0)).abs() < 1e-9);
+    assert!((inches(eyes.frame.z_mm) - 27.25).abs() < 1e-9);
+    // And in the planner the fitted hole is no move any more.
+    let again = plan(&job(&value));
+    let fitted = again.options.iter().find(|o| o.plan.hole == "hole 2").unwrap();
+    assert!(fitted.move_mm.iter().all(|mm| mm.abs() < 1e-9), "{:?}", fitted.move_mm);
 }
 
 #[test]

@@ -9,6 +9,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::bracket::moves;
 use super::correction::Views;
 use super::document::Job;
 use super::heights;
@@ -118,12 +119,16 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
     let eyes = views.map(|views| {
         let found = &views.found;
         let s = found.frame_eye_side().sign();
+        // Eyes moved by a bracket that was fitted since they were measured.
+        let moved = moves::fitted(job, views.round);
+        let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
         // Without a plumbed eye the bar is drawn with its middle under the frame's.
         let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
             (Some(from_centre), _) => from_centre.length() * s,
             (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + views.found_offset,
             (None, None) => found.reach() * (s / 2.0),
         };
+        let frame_y = frame_y + Length::from_mm(moved.frame.y);
         let axle_y = frame_y - found.reach() * s - views.found_offset;
         Eyes {
             frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },

@@ -127,16 +127,28 @@ pub fn plan_move(job: &Job, plan: &PlanForm) -> Option<FittedMove> {
     Some(FittedMove { end: bracket.end, by_mm: by.to_array() })
 }
 
+/// Of a hole's move, what is still to be done from where the eye sits in a round.
+#[must_use]
+pub fn still(job: &Job, round: usize, end: BracketEnd, by: DVec3) -> DVec3 {
+    let done = fitted(job, round);
+    by - match end {
+        BracketEnd::Frame => done.frame,
+        BracketEnd::Axle => done.axle,
+    }
+}
+
+/// Moves under this are none, in millimetres.
+const NO_MOVE: f64 = 1e-6;
+
 /// The move the chosen plan still has to make in a round: none once it was fitted.
 #[must_use]
 pub fn chosen(job: &Job, round: usize) -> Option<FittedMove> {
     if let Some(made) = job.setups.as_built.get(round) {
         return made.moved;
     }
-    if job.setups.as_built.iter().any(|made| made.moved.is_some()) {
-        return None;
-    }
-    plan_move(job, job.bracket.chosen.as_ref()?)
+    let planned = plan_move(job, job.bracket.chosen.as_ref()?)?;
+    let left = still(job, round, planned.end, DVec3::from_array(planned.by_mm));
+    (left.length() > NO_MOVE).then(|| FittedMove { end: planned.end, by_mm: left.to_array() })
 }
 
 /// How far up a drag-link part takes both ends, pitman end first, mm; nothing for no part.

@@ -451,6 +451,7 @@ impl Shop<'_> {
         for bracket in &brackets {
             for hole in &bracket.holes {
                 let by = moves::hole_move(hole, moves::side_sign(bracket.end, self.side));
+                let by = moves::still(self.job, self.views.round, bracket.end, by);
                 holes.push((bracket, &hole.name, Some((bracket.end, by))));
             }
         }

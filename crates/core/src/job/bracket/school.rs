@@ -243,7 +243,7 @@ pub(super) fn answer(
         let change = option.change_mm;
         let verb = if change > Length::ZERO { "lengthen" } else { "shorten" };
         if change.abs() < Length::from_mm(0.4) {
-            "leave the length".to_owned()
+            "the length stays".to_owned()
         } else {
             format!("{verb} {}", w.distance(change))
         }
@@ -264,7 +264,8 @@ pub(super) fn answer(
             };
             format!("{bare}: {set}")
         } else {
-            format!("{}, then {set}", capital(&pick.name))
+            let then = if set == "the length stays" { "" } else { "then " };
+            format!("{}, {then}{set}", capital(&pick.name))
         }
     });
     let because = Phrase::of(|w| {

@@ -4,16 +4,19 @@
 mod steer;
 pub(crate) mod words;
 
+use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use self::steer::SteeringResult;
+use super::bracket::moves;
 use super::check::FieldError;
 use super::correction::{self, Views};
 use super::document::Job;
 use super::elevation::Assumption;
 use super::hardpoints::{Assembly, assemble};
 use super::sheets;
+use crate::bracket::parts::BracketEnd;
 use crate::fastener::Thread;
 use crate::measure::{Angle, Length, Phrase};
 use crate::pose::PoseFault;
@@ -356,7 +359,7 @@ pub fn cycle(job: &Job) -> CycleResult {
             return without(vec![unsolved(tried, fault)]);
         }
     };
-    let (axle_holes, frame_holes) = holes(job, &assembly);
+    let (axle_holes, frame_holes) = holes(job, &assembly, views.as_ref().map_or(0, |views| views.round));
     CycleResult {
         says: plan.as_ref().unwrap_or(&found).says.clone(),
         missing: Vec::new(),
@@ -415,28 +418,29 @@ fn plan_name(job: &Job, assembly: &Assembly) -> String {
     }
 }
 
-fn holes(job: &Job, assembly: &Assembly) -> (Vec<HolePlace>, Vec<HolePlace>) {
+fn holes(job: &Job, assembly: &Assembly, round: usize) -> (Vec<HolePlace>, Vec<HolePlace>) {
     let Some(bar) = assembly.found.bar().map(|bar| assembly.found.suspension().links()[bar]) else {
         return (Vec::new(), Vec::new());
     };
     let (frame, axle) = (bar.body.to_mm(), bar.axle.to_mm());
     let s = (frame[1] - axle[1]).signum();
-    let all = |holes: &[super::document::Hole], at: [f64; 3], sign: f64, chosen: &str| {
+    let all = |holes: &[super::document::Hole], at: [f64; 3], sign: f64, end: BracketEnd, chosen: &str| {
         if holes.is_empty() {
             return Vec::new();
         }
         let here = HolePlace { name: String::new(), at_mm: at, chosen: chosen.is_empty() };
         let others = holes.iter().map(|hole| HolePlace {
             name: hole.name.clone(),
-            at_mm: (glam::DVec3::from_array(at) + super::bracket::moves::hole_move(hole, sign)).to_array(),
+            at_mm: (DVec3::from_array(at) + moves::still(job, round, end, moves::hole_move(hole, sign)))
+                .to_array(),
             chosen: hole.name == chosen,
         });
         std::iter::once(here).chain(others).collect()
     };
     let setups = &job.setups;
     (
-        all(&setups.axle_holes, axle, -s, &setups.trial.axle_hole),
-        all(&setups.frame_holes, frame, s, &setups.trial.frame_hole),
+        all(&setups.axle_holes, axle, -s, BracketEnd::Axle, &setups.trial.axle_hole),
+        all(&setups.frame_holes, frame, s, BracketEnd::Frame, &setups.trial.frame_hole),
     )
 }
 

@@ -5,6 +5,7 @@ use glam::DVec3;
 use super::arms::joint_of;
 use super::form::{BendTowards, BoltAxis};
 use super::{Fitted, Frame, Reader, SetupBar, held};
+use crate::bracket::parts::BracketEnd;
 use crate::job::bracket::moves::{self, EyeMoves, hole_move};
 use crate::job::correction::Views;
 use crate::job::document::{Hole, Job, length_of};
@@ -109,11 +110,12 @@ impl Frame {
         let Some(bar) = found.bar else { return Ok(None) };
         let trial = &job.setups.trial;
         let s = (eyes.found.link.body.to_mm()[1] - eyes.found.link.axle.to_mm()[1]).signum();
-        let pick = |holes: &[Hole], name: &str, sign: f64| {
-            holes.iter().find(|hole| hole.name == name).map(|hole| hole_move(hole, sign))
+        let pick = |holes: &[Hole], name: &str, sign: f64, end: BracketEnd| {
+            let hole = holes.iter().find(|hole| hole.name == name)?;
+            Some(moves::still(job, views.round, end, hole_move(hole, sign)))
         };
-        let frame = pick(&job.setups.frame_holes, &trial.frame_hole, s);
-        let axle = pick(&job.setups.axle_holes, &trial.axle_hole, -s);
+        let frame = pick(&job.setups.frame_holes, &trial.frame_hole, s, BracketEnd::Frame);
+        let axle = pick(&job.setups.axle_holes, &trial.axle_hole, -s, BracketEnd::Axle);
         if frame.is_some() || axle.is_some() {
             let moves = EyeMoves { frame: frame.unwrap_or(DVec3::ZERO), axle: axle.unwrap_or(DVec3::ZERO) };
             let (fitted, length) = self.moved(found, moves)?;
