@@ -194,6 +194,12 @@ fn fit_is_checked_before_anything_is_welded() {
     value["setups"]["adjuster"]["made_max"] = json!("34 in");
     let result = plan(&job(&value));
     assert!(result.fit.iter().all(|check| check.verdict == FitVerdict::Good));
+    // Threads of 1 1/4 in at 1 3/8 in engagement may come out 1/8 in each: 32 1/4 in at most.
+    let end = |hand: &str| json!({ "thread": "1-1/4-12", "hand": hand, "engagement": "1 3/8 in" });
+    value["setups"]["adjuster"]["first"] = end("right");
+    value["setups"]["adjuster"]["second"] = end("left");
+    let tight = plan(&job(&value));
+    assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches);
 }
 
 #[test]

@@ -1781,6 +1781,8 @@ export interface components {
         };
         /** @description A link as it lies at ride height. */
         LinkResult: {
+            /** @description Whether something of it is assumed. */
+            assumed: boolean;
             /** @description Axle end with the axle centred at ride height. */
             axle_mm: number[];
             /** @description Whether it has a bend. */

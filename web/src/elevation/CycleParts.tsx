@@ -55,7 +55,12 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
       {drawn
         .filter(({ link }) => !setup.links[link]?.is_bar)
         .map(({ link, points }) => (
-          <Arm key={link} points={points.map(body)} width={(setup.links[link]?.radius_mm ?? 20) * 2 * k} />
+          <Arm
+            key={link}
+            points={points.map(body)}
+            width={(setup.links[link]?.radius_mm ?? 20) * 2 * k}
+            assumed={setup.links[link]?.assumed}
+          />
         ))}
       {drag && <DragLink setup={setup} pose={pose} body={body} />}
       {bar && <Brackets bar={bar} rail={y(railBottom - pose.z)} tube={y(elevation.axle_height_mm + 46)} />}
@@ -197,8 +202,10 @@ export function Obstacle({ name, onAxle, ends, radius, transform }: ObstacleProp
   );
 }
 
-/** An arm: square at the body, round at the axle. */
-export function Arm({ points, width }: { points: readonly Place[]; width: number }) {
+/** An arm: square at the body, round at the axle, dashed where something of it is assumed. */
+type ArmProps = { points: readonly Place[]; width: number; assumed?: boolean };
+
+export function Arm({ points, width, assumed }: ArmProps) {
   const [from] = points;
   const to = points[points.length - 1];
   if (!from || !to) return null;
@@ -216,6 +223,7 @@ export function Arm({ points, width }: { points: readonly Place[]; width: number
         points={path(points)}
         fill="none"
         stroke="var(--line)"
+        strokeDasharray={assumed ? "6 5" : undefined}
         strokeWidth={w - 2.5}
         strokeLinejoin="round"
       />

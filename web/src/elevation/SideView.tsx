@@ -87,7 +87,12 @@ export function SideView({ setup, pose, elevation: e }: SideViewProps) {
             return part?.is_bar ? (
               <BarLine key={link} points={placed} width={8} eye={6} />
             ) : (
-              <Arm key={link} points={placed} width={(part?.radius_mm ?? 20) * 2 * k} />
+              <Arm
+                key={link}
+                points={placed}
+                width={(part?.radius_mm ?? 20) * 2 * k}
+                assumed={part?.assumed}
+              />
             );
           })}
           <text x={6} y={15} fontSize={14} fill="var(--muted)">

@@ -311,7 +311,7 @@ function Assumed({ cycle }: { cycle: CycleResult }) {
         ))}
       </ul>
       <p className="mt-2 text-muted">
-        Every figure of this stage rests on these. Measure them in stage Tape.
+        Every figure of this stage rests on these; their links are drawn dashed. Measure them in stage Tape.
       </p>
     </Fold>
   );

@@ -48,24 +48,45 @@ fn check(name: &str, verdict: FitVerdict, says: Phrase) -> FitCheck {
 }
 
 /// The checks for the chosen or best option.
-pub(super) fn checks(job: &Job, option: Option<&OptionResult>) -> Vec<FitCheck> {
+///
+/// `thread_allows` is how short and how long the bar as found can be set with the thread that
+/// must stay in.
+pub(super) fn checks(
+    job: &Job,
+    option: Option<&OptionResult>,
+    thread_allows: (Option<Length>, Option<Length>),
+) -> Vec<FitCheck> {
     let mut checks = Vec::new();
     if let Some(option) = option {
-        checks.push(reach(job, option));
+        checks.push(reach(job, option, thread_allows));
     }
     checks.extend(ears(job));
     checks.extend(parallel(job));
     checks
 }
 
-fn reach(job: &Job, option: &OptionResult) -> FitCheck {
+fn reach(
+    job: &Job,
+    option: &OptionResult,
+    (shortest, longest): (Option<Length>, Option<Length>),
+) -> FitCheck {
     let part = job.bracket.bars.iter().find(|bar| bar.name == option.plan.bar);
     let adjuster = &job.setups.adjuster;
     let (least, most) = match part {
         Some(part) => (&part.made_min, &part.made_max),
         None => (&adjuster.made_min, &adjuster.made_max),
     };
-    let (Some(least), Some(most)) = (length_of(least), length_of(most)) else {
+    // The thread that must stay in can end it before its made range does.
+    let tighter = |made: Option<Length>, by_thread: Option<Length>, pick: fn(Length, Length) -> Length| match (
+        made,
+        by_thread.filter(|_| part.is_none()),
+    ) {
+        (Some(made), Some(by_thread)) => Some(pick(made, by_thread)),
+        (made, by_thread) => made.or(by_thread),
+    };
+    let least = tighter(length_of(least), shortest, Length::max);
+    let most = tighter(length_of(most), longest, Length::min);
+    let (Some(least), Some(most)) = (least, most) else {
         let ask = Phrase::plain(
             "How short and how long the bar goes is not known: measure it before anything is welded.",
         );

@@ -317,13 +317,15 @@ pub fn plan(job: &Job) -> PlanResult {
     let pick = options.iter().find(|option| option.chosen).or(options.first());
     let moved = pick.and_then(|o| o.end.map(|end| EyeMoves::of(end, DVec3::from_array(o.move_mm))));
     let view = shop.view(moved.unwrap_or_default()).unwrap_or(views.found);
+    let setting = bar.and_then(|bar| bar.correction.as_ref()?.setting.as_ref());
+    let thread_allows = setting.map_or((None, None), |setting| (setting.shortest_mm, setting.longest_mm));
     let (builder, unbuilt) = compare::builder(job);
     PlanResult {
         bars: compare::bars(job, &view),
         leaves_out: LEAVES_OUT.to_owned(),
         bolt: compare::bolt(job, &view),
         builder,
-        fit: fit::checks(job, pick),
+        fit: fit::checks(job, pick, thread_allows),
         conversion: Vec::new(),
         assumptions: assumptions(job),
         says,

@@ -119,6 +119,8 @@ pub struct LinkResult {
     pub radius_mm: Length,
     /// Whether it has a bend.
     pub bent: bool,
+    /// Whether something of it is assumed.
+    pub assumed: bool,
 }
 
 /// An obstacle as it lies at ride height.
@@ -359,6 +361,15 @@ pub fn cycle(job: &Job) -> CycleResult {
             return without(vec![unsolved(tried, fault)]);
         }
     };
+    let assumed = |setup: &mut SetupCycle| {
+        for link in &mut setup.links {
+            // An assumption opens with the part it is of.
+            link.assumed = assembly.assumptions.iter().any(|a| a.says.inches.starts_with(&link.name));
+        }
+    };
+    let (mut found, mut plan) = (found, plan);
+    assumed(&mut found);
+    plan.iter_mut().for_each(assumed);
     let (axle_holes, frame_holes) = holes(job, &assembly, views.as_ref().map_or(0, |views| views.round));
     CycleResult {
         says: plan.as_ref().unwrap_or(&found).says.clone(),
@@ -495,6 +506,7 @@ fn links(mechanism: &Mechanism) -> Vec<LinkResult> {
             axle_mm: link.axle.to_mm(),
             radius_mm: member.radius,
             bent: member.bend.is_some(),
+            assumed: false,
         })
         .collect()
 }
