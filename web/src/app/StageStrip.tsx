@@ -27,13 +27,15 @@ export function StageStrip({ current }: { current: StageName }) {
             key={stage.stage}
             to={`/jobs/${view.id}/${stage.stage}`}
             aria-current={here ? "step" : undefined}
-            className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-2 py-1.5 last:border-r-0 sm:px-3 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
+            className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-1.5 py-1.5 last:border-r-0 sm:px-3 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
             data-stage={stage.stage}
             data-progress={stage.progress}
           >
             <Badge number={index + 1} progress={stage.progress} here={here} />
             <span className="min-w-0">
-              <span className="block font-bold leading-tight">{STAGE_NAMES[stage.stage]}</span>
+              <span className="block font-bold leading-tight max-sm:text-[15px]">
+                {STAGE_NAMES[stage.stage]}
+              </span>
               <span className="block truncate text-[14px] leading-tight sm:text-[16px]">
                 <Figure>{say(stage.headline, units)}</Figure>
               </span>

@@ -30,7 +30,7 @@ async fn main() {
             page.at("//*[@data-map]").await?;
         }
         if url.ends_with("/bracket") {
-            page.at("//*[@data-options]").await?;
+            page.at("//*[@data-options] | //*[@data-checks]").await?;
         }
         for press in presses {
             take(&page, &press).await?;

@@ -223,10 +223,14 @@ fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
             Some(check(
                 &format!("pinion at {}", height.name),
                 if good { FitVerdict::Good } else { FitVerdict::Bad },
-                Phrase::plain(&format!(
-                    "{} {way} of where it is at ride height; up to {PINION_DEGREES:.0}° is taken.",
-                    degrees(change)
-                )),
+                Phrase::plain(&if change.abs().to_degrees() < 0.05 {
+                    "As at ride height.".to_owned()
+                } else {
+                    format!(
+                        "{} further {way} than at ride height; up to {PINION_DEGREES:.0}° is taken.",
+                        degrees(change)
+                    )
+                }),
             ))
         })
         .collect()
