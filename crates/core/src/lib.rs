@@ -19,6 +19,7 @@ pub mod measure;
 pub mod pose;
 pub mod procedure;
 pub mod steering;
+pub mod sway;
 
 /// The version of the rules, kept beside results that are frozen into a settled job.
 pub const VERSION: &str = env!("CARGO_PKG_VERSION");

@@ -169,6 +169,11 @@ impl Placing {
         BodyPoint::at(self.centre + self.shift + self.arm(point))
     }
 
+    /// Where a place of the body is seen from the axle, as a point of it at ride height.
+    pub(crate) fn seen_from_axle(&self, place: BodyPoint) -> DVec3 {
+        self.centre + self.turn.transpose() * (place.vector() - self.centre - self.shift)
+    }
+
     /// A direction fixed to the axle, in body axes.
     pub(crate) fn direction(&self, axle_fixed: DVec3) -> DVec3 {
         self.turn * axle_fixed
