@@ -50,6 +50,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute))
         .routes(routes!(compute::compute_cycle))
         .routes(routes!(compute::compute_plan))
+        .routes(routes!(compute::compute_sway))
         .routes(routes!(compute::schema))
         .routes(routes!(parts::list, parts::create))
         .routes(routes!(parts::save))

@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 use super::bracket::form::Bracketing;
 use super::document::{AdjusterForm, Bar, DOCUMENT_VERSION, Hole, Job, Rig, Setups, Sheet, ThreadedEndForm};
 use super::hardpoints::form::{Arm, Hardpoints, JointForm, PointForm};
+use super::sway::form::Sway;
 use crate::measure::TapeEntry;
 
 /// Most characters of a title or a name.
@@ -384,6 +385,61 @@ impl Checker {
         self.distance(&format!("{at}/bolt/play"), form.bolt.play.as_ref());
     }
 
+    fn sway(&mut self, form: &Sway) {
+        let at = "/sway";
+        self.list(&format!("{at}/holes"), form.holes.len(), MOST_HOLES);
+        self.list(&format!("{at}/bolts"), form.bolts.len(), MOST_HOLES);
+        for (index, hole) in form.holes.iter().enumerate() {
+            self.size(&format!("{at}/holes/{index}"), Some(hole));
+        }
+        if !form.holes.is_empty() && form.hole >= form.holes.len() {
+            self.fault(
+                format!("{at}/hole"),
+                "unknown_hole",
+                "The arm has no such hole. Pick one of its holes.",
+            );
+        }
+        for (field, entry) in [
+            ("eye_from_centre", &form.eye_from_centre),
+            ("link", &form.link),
+            ("diameter", &form.diameter),
+            ("active_length", &form.active_length),
+            ("shock_stroke", &form.shock_stroke),
+            ("vehicle/spring_spacing", &form.vehicle.spring_spacing),
+            ("vehicle/other_spring_spacing", &form.vehicle.other_spring_spacing),
+            ("vehicle/roof_height", &form.vehicle.roof_height),
+        ] {
+            self.size(&format!("{at}/{field}"), entry.as_ref());
+        }
+        self.distance(&format!("{at}/bore"), form.bore.as_ref());
+        if let (Some(bore), Some(diameter)) = (&form.bore, &form.diameter)
+            && bore.number().nanometres() >= diameter.number().nanometres()
+        {
+            self.fault(format!("{at}/bore"), "bore_too_wide", "The bore is as wide as the bar. Check both.");
+        }
+        self.point(&format!("{at}/axis"), &form.axis);
+        self.point(&format!("{at}/far_end"), &form.far_end);
+        for (field, number) in [
+            ("other_spring_n_per_mm", form.vehicle.other_spring_n_per_mm),
+            ("tyre_n_per_mm", form.vehicle.tyre_n_per_mm),
+        ] {
+            if number.is_some_and(|number| !(number.is_finite() && number > 0.0)) {
+                self.fault(
+                    format!("{at}/vehicle/{field}"),
+                    "not_positive",
+                    "This is more than nought. Type it, or leave it out.",
+                );
+            }
+        }
+        if form.vehicle.other_bar_nm_per_rad.is_some_and(|rate| !(rate.is_finite() && rate >= 0.0)) {
+            self.fault(
+                format!("{at}/vehicle/other_bar_nm_per_rad"),
+                "not_positive",
+                "A rate is nought or more. Type it, or leave it out.",
+            );
+        }
+    }
+
     fn threaded_end(&mut self, at: &str, end: &ThreadedEndForm) {
         for (field, entry) in [
             ("engagement", &end.engagement),
@@ -437,6 +493,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.hardpoints(&job.hardpoints, &job.rig);
     checker.setups(&job.setups);
     checker.bracket(&job.bracket);
+    checker.sway(&job.sway);
     checker.list("/setups/as_built", job.setups.as_built.len(), LONGEST_LIST);
     for (index, made) in job.setups.as_built.iter().enumerate() {
         checker.size(&format!("/setups/as_built/{index}/length"), Some(&made.length));

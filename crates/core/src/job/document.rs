@@ -21,6 +21,7 @@ use crate::measure::{AngleEntry, Length, Side, TapeEntry, Unit};
 
 pub use super::bracket::form::{Bracketing, FittedMove};
 pub use super::hardpoints::form::Hardpoints;
+pub use super::sway::form::Sway;
 pub use crate::bracket::parts::Hole;
 
 /// The version written by this program.
@@ -60,6 +61,9 @@ pub struct Job {
     /// What the bar's angle is aimed at, the parts tried, the plan chosen.
     #[serde(default, skip_serializing_if = "Bracketing::is_empty")]
     pub bracket: Bracketing,
+    /// The sway bar, its links, the vehicle's weights.
+    #[serde(default, skip_serializing_if = "Sway::is_empty")]
+    pub sway: Sway,
     /// Sheets of readings, oldest first.
     #[serde(default)]
     pub sheets: Vec<Sheet>,
@@ -85,6 +89,7 @@ impl Job {
             rig: Rig::default(),
             hardpoints: Hardpoints::default(),
             bracket: Bracketing::default(),
+            sway: Sway::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
             settled: None,

@@ -14,6 +14,7 @@ pub mod results;
 pub mod schema;
 pub mod sheets;
 pub mod stages;
+pub mod sway;
 pub mod uncertainty;
 
 pub use check::{FieldError, check};

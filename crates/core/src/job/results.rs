@@ -15,6 +15,7 @@ use super::heights::{self, HeightResult};
 use super::prove::{ProveResult, prove};
 use super::sheets::{self, SheetResult};
 use super::stages::{StageResult, stages};
+use super::sway::{self, SwayResult};
 use super::uncertainty::{Uncertainty, uncertainty};
 use crate::measure::{Phrase, Unit};
 use crate::procedure::cautions::{Caution, Stage, cautions};
@@ -113,6 +114,8 @@ pub struct Everything {
     pub cycle: CycleResult,
     /// Holes, bars and schools.
     pub plan: PlanResult,
+    /// The sway bar.
+    pub sway: SwayResult,
     /// How sure the bar's figures are, where the bar is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -126,6 +129,7 @@ pub fn everything(job: &Job) -> Everything {
         results: solve(job),
         cycle: cycle::cycle(job),
         plan: plan::plan(job),
+        sway: sway::sway(job),
         uncertainty: uncertainty(job),
     }
 }

@@ -10,6 +10,7 @@ use super::cycle::Brief;
 use super::document::{AxleLocation, Job, SheetKind};
 use super::prove::{ProveResult, ProveVerdict};
 use super::sheets::SheetResult;
+use super::sway::form::SwayKind;
 use crate::measure::centring::Answer;
 use crate::measure::phrase::degrees;
 use crate::measure::squareness::AxleEnd;
@@ -57,6 +58,7 @@ pub fn stages(
         bar_stage(job, sheets, bar),
         bracket_stage(job, bar),
         cycle_stage(job, cycle),
+        sway_stage(job),
         prove_stage(job, prove, settled_stands),
     ]
 }
@@ -85,6 +87,26 @@ fn bracket_stage(job: &Job, bar: &BarOutcome) -> StageResult {
     let (progress, says) =
         if tried { (Progress::Begun, "to choose") } else { (Progress::Nothing, "no bracket tried") };
     stage(Stage::Bracket, progress, Phrase::plain(says))
+}
+
+/// What was said of the sway bar; whether its links are legal is worked out in the stage.
+fn sway_stage(job: &Job) -> StageResult {
+    let (progress, says) = match job.sway.kind {
+        None => (Progress::Nothing, "not measured"),
+        Some(SwayKind::None) => (Progress::Settled, "no sway bar"),
+        Some(_) if job.sway.link.is_none() || job.sway.holes.is_empty() => {
+            (Progress::Begun, "more to measure")
+        }
+        Some(_) => {
+            let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
+            return stage(
+                Stage::Sway,
+                Progress::Settled,
+                Phrase::of(|w| format!("links {}", w.distance(link))),
+            );
+        }
+    };
+    stage(Stage::Sway, progress, Phrase::plain(says))
 }
 
 /// Settled only where somebody measured more than the bar: a template proves nothing.

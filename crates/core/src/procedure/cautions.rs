@@ -17,6 +17,8 @@ pub enum Stage {
     Bracket,
     /// What touches, binds or runs out over the travel.
     Cycle,
+    /// Links, arms, rates, disconnects.
+    Sway,
     /// Readings again, and whether it is settled.
     Prove,
 }
@@ -30,7 +32,7 @@ pub struct Caution {
     pub says: String,
 }
 
-const CAUTIONS: [(Stage, &str); 24] = [
+const CAUTIONS: [(Stage, &str); 29] = [
     (
         Stage::Rig,
         "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
@@ -97,6 +99,26 @@ const CAUTIONS: [(Stage, &str); 24] = [
     (
         Stage::Cycle,
         "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected.",
+    ),
+    (
+        Stage::Sway,
+        "Never drive on the road with the sway bar disconnected: it is for slow ground off the road.",
+    ),
+    (
+        Stage::Sway,
+        "A twisted bar stores energy: level ground, stands under frame and axle, both wheels alike before a link is undone or a pin pulled.",
+    ),
+    (
+        Stage::Sway,
+        "Unclip brake lines and sensor looms by the bar, and put them back; nothing may chafe at full droop, full bump or lock.",
+    ),
+    (
+        Stage::Sway,
+        "Bolts to the part's own torque, jam nuts last, pins with their clips in. Look again after the first day off the road.",
+    ),
+    (
+        Stage::Sway,
+        "Rates and roll here are estimates to compare by. The maker's instructions and a qualified inspection come first.",
     ),
     (
         Stage::Prove,

@@ -4,6 +4,7 @@ use axum::Json;
 use axum::body::Bytes;
 use derecho_core::job::bracket::{PlanResult, plan};
 use derecho_core::job::cycle::{CycleResult, cycle};
+use derecho_core::job::sway::{SwayResult, sway};
 use derecho_core::job::uncertainty::{Uncertainty, uncertainty};
 use derecho_core::job::{Job, Results, solve};
 use serde::Serialize;
@@ -66,6 +67,20 @@ pub async fn compute_cycle(body: Bytes) -> Result<Json<Cycled>, Problem> {
 pub async fn compute_plan(body: Bytes) -> Result<Json<PlanResult>, Problem> {
     let job = read_job(&body)?;
     spawn_blocking(move || plan(&job)).await.map(Json).map_err(|panic| Problem::internal(&panic))
+}
+
+/// Works a document's sway bar out and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/sway", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "Everything stage Sway shows", body = SwayResult),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_sway(body: Bytes) -> Result<Json<SwayResult>, Problem> {
+    let job = read_job(&body)?;
+    spawn_blocking(move || sway(&job)).await.map(Json).map_err(|panic| Problem::internal(&panic))
 }
 
 /// The JSON Schema of a job file.

@@ -760,7 +760,7 @@ struct Checked {
 }
 
 /// A force in the person's unit.
-pub(super) fn force(w: Words, newtons: f64) -> String {
+pub(in crate::job) fn force(w: Words, newtons: f64) -> String {
     match w.unit() {
         crate::measure::Unit::Inches => {
             format!("{:.0} lb", (newtons / crate::measure::load::N_PER_LBF / 10.0).round() * 10.0)

@@ -1,0 +1,149 @@
+//! Where bar and links are, and the arms in every pose.
+
+use glam::DVec3;
+
+use super::form::Sway;
+use crate::job::document::{Job, length_of};
+use crate::job::hardpoints::form::{ObstacleOn, PointForm};
+use crate::job::heights;
+use crate::measure::{Angle, AngleEntry, Length, TapeEntry};
+use crate::pose::mechanism::Posed;
+use crate::pose::point::Placing;
+use crate::pose::{AxlePoint, BodyPoint};
+use crate::sway::{Arm, ArmFault, ArmPose};
+
+/// Bar and links of a job, at ride height in vehicle axes.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Places {
+    /// The bar's axis: forward, up.
+    pub(super) axis: (f64, f64),
+    /// Link eye on the arm, out from the middle.
+    pub(super) eye_out: f64,
+    /// Far end: forward, out to its side, up.
+    pub(super) far: DVec3,
+    pub(super) on_axle: bool,
+    pub(super) arm: Arm,
+    pub(super) axle_height: Length,
+    /// Left link less right link.
+    pub(super) left_longer: Length,
+}
+
+/// What is missing, in words.
+pub(super) type Ask = Vec<(&'static str, &'static str)>;
+
+impl Places {
+    pub(super) fn of(job: &Job, axle_height: Length) -> Result<Self, Ask> {
+        let form = &job.sway;
+        let read_at = if job.hardpoints.height.is_empty() {
+            heights::driven_offset(&job.rig)
+        } else {
+            heights::offset_of(&job.rig, &job.hardpoints.height)
+        };
+        let on_axle = form.on == ObstacleOn::Axle;
+        // Points of the body were read with the body so much higher.
+        let up = |point: &PointForm, body: bool| {
+            let height = length_of(&point.height)?;
+            Some(if body { height - read_at } else { height }.to_mm())
+        };
+        let mut ask = Vec::new();
+        let axis_z = up(&form.axis, !on_axle);
+        let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
+        if axis_z.is_none() || axis_x.is_none() {
+            ask.push((
+                "/sway/axis",
+                "Measure the bar's axis: its height, and how far forward of the axle it lies.",
+            ));
+        }
+        let arm_length = form.holes.get(form.hole).map(TapeEntry::length);
+        if arm_length.is_none() {
+            ask.push((
+                "/sway/holes",
+                "Type the arm's length from the bar's axis to the link's eye, one for each hole.",
+            ));
+        }
+        let link = length_of(&form.link);
+        if link.is_none() {
+            ask.push(("/sway/link", "Type the link's length, eye to eye."));
+        }
+        let eye_out = length_of(&form.eye_from_centre).map(Length::to_mm);
+        if eye_out.is_none() {
+            ask.push(("/sway/eye_from_centre", "Type how far the link's eye on the arm is from the middle."));
+        }
+        let (Some(axis_z), Some(axis_x), Some(length), Some(link), Some(eye_out)) =
+            (axis_z, axis_x, arm_length, link, eye_out)
+        else {
+            return Err(ask);
+        };
+        let arm = Arm { length, link, forward: form.forward, link_up: on_axle };
+        let taped = up(&form.far_end, on_axle).map(|z| {
+            let mm = |entry: &Option<TapeEntry>| length_of(entry).map(Length::to_mm);
+            let turn = if form.forward { 1.0 } else { -1.0 };
+            DVec3::new(
+                mm(&form.far_end.fore_aft).unwrap_or(axis_x + turn * length.to_mm()),
+                mm(&form.far_end.sideways).unwrap_or(eye_out),
+                z,
+            )
+        });
+        let Some(far) = taped.or_else(|| from_leans(form, &arm, axis_x, axis_z, eye_out)) else {
+            ask.push((
+                "/sway/far_end",
+                "Measure the link's far end, or the arm's angle and both leans of the link where no tape gets there.",
+            ));
+            return Err(ask);
+        };
+        Ok(Self {
+            axis: (axis_x, axis_z),
+            eye_out,
+            far,
+            on_axle,
+            arm,
+            axle_height,
+            left_longer: length_of(&form.left_longer).unwrap_or(Length::ZERO),
+        })
+    }
+
+    /// The far end of a side in a pose, seen from what the bar is fixed to: ahead of the axis,
+    /// above it, and out from the arm's eye.
+    pub(super) fn far_end(&self, posed: &Posed, left: bool) -> [Length; 3] {
+        let side = if left { 1.0 } else { -1.0 };
+        let far = DVec3::new(self.far.x, self.far.y * side, self.far.z);
+        let placing = Placing::of(&posed.solved.pose, self.axle_height);
+        let seen = if self.on_axle {
+            placing.seen_from_axle(BodyPoint::at(far))
+        } else {
+            placing.place(AxlePoint::at(far)).vector()
+        };
+        [seen.x - self.axis.0, seen.z - self.axis.1, seen.y * side - self.eye_out].map(Length::from_mm)
+    }
+
+    /// The arm of a side in a pose.
+    pub(super) fn arm_at(&self, posed: &Posed, left: bool) -> Result<ArmPose, ArmFault> {
+        let [ahead, above, out] = self.far_end(posed, left);
+        let half = self.left_longer / 2.0;
+        let link = self.arm.link + if left { half } else { -half };
+        Arm { link, ..self.arm }.pose(ahead, above, out)
+    }
+
+    /// Distance of the far end from the axis in the arm's plane.
+    pub(super) fn reach_at(&self, posed: &Posed, left: bool) -> Length {
+        let [ahead, above, _] = self.far_end(posed, left);
+        Length::from_mm(ahead.to_mm().hypot(above.to_mm()))
+    }
+}
+
+/// E + l·(tan λx, tan λy, ∓1)/√(1 + tan²λx + tan²λy): the far end from the arm's angle, the
+/// link's length and its two leans from upright.
+fn from_leans(form: &Sway, arm: &Arm, axis_x: f64, axis_z: f64, eye_out: f64) -> Option<DVec3> {
+    let angle = form.arm_angle.as_ref()?.angle();
+    let lean = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
+    let (forward, outward) = (lean(&form.lean_forward), lean(&form.lean_outward));
+    let turn = if arm.forward { 1.0 } else { -1.0 };
+    let eye = DVec3::new(
+        axis_x + turn * arm.length.to_mm() * angle.cos(),
+        eye_out,
+        axis_z + arm.length.to_mm() * angle.sin(),
+    );
+    let down = if arm.link_up { 1.0 } else { -1.0 };
+    let way = DVec3::new(forward, outward, down) / (1.0 + forward * forward + outward * outward).sqrt();
+    Some(eye + way * arm.link.to_mm())
+}
