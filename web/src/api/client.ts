@@ -31,6 +31,10 @@ export type PlanForm = Schemas["PlanForm"];
 export type School = Schemas["SchoolResult"];
 export type Part = Schemas["Part"];
 export type PartView = Schemas["PartView"];
+export type SwayResult = Schemas["SwayResult"];
+export type SwayLinks = Schemas["SwayLinks"];
+export type SwayPose = Schemas["SwayPose"];
+export type SwayChoice = Schemas["ChoiceResult"];
 export type StageName = Schemas["Stage"];
 export type StageResult = Schemas["StageResult"];
 

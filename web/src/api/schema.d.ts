@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/sway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works a document's sway bar out and stores nothing. */
+        post: operations["compute_sway"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -497,6 +514,21 @@ export interface components {
              * @default null
              */
             stiffness_n_per_mm?: number;
+        };
+        /** @description One side of arm and link in a pose. */
+        ArmResult: {
+            /** @description α above level; absent where the link does not close. */
+            arm_angle_deg?: components["schemas"]["Angle"];
+            /** @description And above it. */
+            eye_above_mm: components["schemas"]["Length"];
+            /** @description The link's eye ahead of the axis. */
+            eye_ahead_mm: components["schemas"]["Length"];
+            /** @description γ at the link's eye. */
+            eye_angle_deg?: components["schemas"]["Angle"];
+            /** @description And above it. */
+            far_above_mm: components["schemas"]["Length"];
+            /** @description The link's far end ahead of the bar's axis. */
+            far_ahead_mm: components["schemas"]["Length"];
         };
         /**
          * @description The arms. Which of them there are follows from the axle location: radius arms are the
@@ -1081,6 +1113,31 @@ export interface components {
             /** @description The arithmetic with this sheet's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description One choice of bar and disconnect. */
+        ChoiceResult: {
+            /** @description What ends it on the trail. */
+            ended_by: string;
+            /** @description Whether it is what is there now. */
+            here: boolean;
+            /** @description What it is. */
+            name: string;
+            /** @description What it needs. */
+            needs: string;
+            /**
+             * Format: double
+             * @description Roll on the road, degrees per g; absent where it would not stand.
+             */
+            road_deg_per_g?: number;
+            /** @description In one sentence. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Twist of the ground between the axles, degrees; absent where it would not stand.
+             */
+            trail_deg?: number;
+            /** @description The same as a wheel's lift at this axle, track · sin. */
+            trail_lift_mm?: components["schemas"]["Length"];
+        };
         /** @description A complaint and how it stands after the work. */
         Complaint: {
             /** @description Asked again after the road test. */
@@ -1560,6 +1617,37 @@ export interface components {
             /** @description Its name; empty is the hole in use. */
             name: string;
         };
+        /** @description A hole of the arm. */
+        HoleResult: {
+            /** @description From the axis to the eye. */
+            arm_mm: components["schemas"]["Length"];
+            /** @description Whether it is in use. */
+            in_use: boolean;
+            /**
+             * Format: double
+             * @description Rate at the eye against the hole in use.
+             */
+            rate_ratio: number;
+            /**
+             * Format: double
+             * @description Degrees per g on the road with it; absent where the vehicle would not stand.
+             */
+            road_deg_per_g?: number;
+            /**
+             * Format: double
+             * @description K_bar at ride height, N·m per degree of roll.
+             */
+            roll_rate_nm_per_deg: number;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Shear stress there, MPa.
+             */
+            stress_mpa: number;
+            /** @description Twist of the bar at the worst pose. */
+            worst_twist_deg: components["schemas"]["Angle"];
+        };
         /** @description How many came in. */
         Imported: {
             /** @description Parts added. */
@@ -1604,6 +1692,8 @@ export interface components {
             setups?: components["schemas"]["Setups"];
             /** @description Sheets of readings, oldest first. */
             sheets?: components["schemas"]["Sheet"][];
+            /** @description The sway bar, its links, the vehicle's weights. */
+            sway?: components["schemas"]["Sway"];
             /** @description What the job is called in the bay. */
             title: string;
             /**
@@ -1797,6 +1887,21 @@ export interface components {
             name: string;
             /** @description Half of its diameter. */
             radius_mm: components["schemas"]["Length"];
+        };
+        /** @description A link length that meets a target. */
+        LinkTarget: {
+            /** @description Against the link as it is. */
+            change_mm: components["schemas"]["Length"];
+            /** @description Whether it is the target aimed at. */
+            chosen: boolean;
+            /** @description Whether it lies in the legal window. */
+            legal: boolean;
+            /** @description The link, eye to eye. */
+            link_mm: components["schemas"]["Length"];
+            /** @description What it is sized to. */
+            name: string;
+            /** @description In words, with turns where its thread is known. */
+            says: components["schemas"]["Phrase"];
         };
         /** @description Loads of one plan. */
         LoadResult: {
@@ -2072,6 +2177,44 @@ export interface components {
             in: string;
             /** @description With lengths in millimetres, to 0.5. */
             mm: string;
+        };
+        /** @description Parts of a pin disconnect. */
+        PinForm: {
+            /**
+             * @description Bore of the link's eye with its sleeve pressed out.
+             * @default null
+             */
+            eye_bore?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Whether a hand reaches the pin's side.
+             * @default null
+             */
+            hand_reaches?: boolean;
+            /**
+             * @description Thread of the nut that is used.
+             * @default null
+             */
+            nut_thread?: components["schemas"]["Thread"];
+            /**
+             * @description Height difference of the two sides, axle to frame, as it is parked.
+             * @default null
+             */
+            parked_difference?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Room over the stowed link at full bump.
+             * @default null
+             */
+            stowed_room?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Diameter of the stud.
+             * @default null
+             */
+            stud?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Thread of the stud.
+             * @default null
+             */
+            stud_thread?: components["schemas"]["Thread"];
         };
         /** @description A place in the end view. */
         Place: {
@@ -2505,6 +2648,15 @@ export interface components {
          * @enum {string}
          */
         Sense: "outward" | "inward";
+        /** @description A bolt that must come out again. */
+        ServiceBolt: {
+            /** @description Its length. */
+            length: components["schemas"]["TapeEntry"];
+            /** @description What it holds. */
+            name: string;
+            /** @description Room in front of its head, along it, to the next rail or tab. */
+            room: components["schemas"]["TapeEntry"];
+        };
         /** @description A length that was set, against the one that was wanted. */
         SetCheck: {
             /** @description Set less wanted. */
@@ -2813,7 +2965,7 @@ export interface components {
          * @description The stages of a job that work today, in working order.
          * @enum {string}
          */
-        Stage: "rig" | "tape" | "bar" | "bracket" | "cycle" | "prove";
+        Stage: "rig" | "tape" | "bar" | "bracket" | "cycle" | "sway" | "prove";
         /** @description A stage in the strip. */
         StageResult: {
             /** @description Its figure, or what it waits for. */
@@ -2907,6 +3059,223 @@ export interface components {
             /** @description The result with its unit. */
             result: components["schemas"]["Phrase"];
         };
+        /** @description Everything of stage Sway. */
+        Sway: {
+            /**
+             * @description Length that twists.
+             * @default null
+             */
+            active_length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Where the far end cannot be taped: the arm's angle above level.
+             * @default null
+             */
+            arm_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description The bar's axis: its height and how far it is fore and aft.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            axis?: components["schemas"]["PointForm"];
+            /**
+             * @description Bolts that must come out again.
+             * @default []
+             */
+            bolts?: components["schemas"]["ServiceBolt"][];
+            /**
+             * @description Bore of a hollow bar; solid where empty.
+             * @default null
+             */
+            bore?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter of the bar.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Link eye on the arm, from the centreline.
+             * @default null
+             */
+            eye_from_centre?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The link's far end, on the other of body and axle.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            far_end?: components["schemas"]["PointForm"];
+            /**
+             * @description Whether the arms point forward from the bar.
+             * @default false
+             */
+            forward?: boolean;
+            /**
+             * @description Which hole is in use, from 0.
+             * @default 0
+             */
+            hole?: number;
+            /**
+             * @description Arm lengths, one for each hole.
+             * @default []
+             */
+            holes?: components["schemas"]["TapeEntry"][];
+            /**
+             * @description What kind of bar there is.
+             * @default null
+             */
+            kind?: components["schemas"]["SwayKind"];
+            /**
+             * @description And the link's lean forward of upright, from its eye on the arm.
+             * @default null
+             */
+            lean_forward?: components["schemas"]["AngleEntry"];
+            /**
+             * @description And its lean outward.
+             * @default null
+             */
+            lean_outward?: components["schemas"]["AngleEntry"];
+            /**
+             * @description How much longer the left link is than the right one.
+             * @default null
+             */
+            left_longer?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Link, eye to eye.
+             * @default null
+             */
+            link?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Thread of the link, one end right hand and the other left.
+             * @default null
+             */
+            link_thread?: components["schemas"]["Thread"];
+            /**
+             * @description What the bar itself is fixed to: on the body links go down, on the axle up.
+             * @default body
+             */
+            on?: components["schemas"]["ObstacleOn"];
+            /**
+             * @description A pin disconnect.
+             * @default {}
+             */
+            pins?: components["schemas"]["PinForm"];
+            /**
+             * @description Whether that is on purpose.
+             * @default false
+             */
+            preload_wanted?: boolean;
+            /**
+             * @description Stroke of the shock.
+             * @default null
+             */
+            shock_stroke?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The arm's angle when the vehicle was stock, above level.
+             * @default null
+             */
+            stock_arm_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description What the links are sized to.
+             * @default level_driven
+             */
+            target?: components["schemas"]["SwayTarget"];
+            /**
+             * @description The vehicle as a whole.
+             * @default {}
+             */
+            vehicle?: components["schemas"]["VehicleForm"];
+            /**
+             * @description The arm's angle wanted, for a target of one's own.
+             * @default null
+             */
+            wanted_angle?: components["schemas"]["AngleEntry"];
+        };
+        /**
+         * @description Kinds of sway bar.
+         * @enum {string}
+         */
+        SwayKind: "one_piece" | "splined" | "two_rate" | "powered" | "none";
+        /** @description Arms and links over everything the axle does. */
+        SwayLinks: {
+            /** @description The arm in use. */
+            arm_mm: components["schemas"]["Length"];
+            /** @description Cross-axled, left wheel up, and right wheel up. */
+            crossed: components["schemas"]["SwayPose"][];
+            /** @description Whether it fails, by the limits in force. */
+            fails: boolean;
+            /** @description Whether the arms point forward. */
+            forward: boolean;
+            /** @description Both wheels alike, droop first. */
+            heave: components["schemas"]["SwayPose"][];
+            /** @description Where. */
+            least_at: components["schemas"]["Phrase"];
+            /** @description Smallest γ over the envelope. */
+            least_eye_deg: components["schemas"]["Angle"];
+            /** @description The link as it is. */
+            link_mm: components["schemas"]["Length"];
+            /** @description Where. */
+            most_at: components["schemas"]["Phrase"];
+            /** @description Largest γ over the envelope. */
+            most_eye_deg: components["schemas"]["Angle"];
+            /** @description Whether the bar is on the axle. */
+            on_axle: boolean;
+            /** @description Poses in which arm and link do not close at all. */
+            open_poses: number;
+            /** @description Leaning at ride height. */
+            roll: components["schemas"]["SwayPose"][];
+            /** @description Why, or that it does not. */
+            says: components["schemas"]["Phrase"];
+            /** @description Links from each target. */
+            targets: components["schemas"]["LinkTarget"][];
+            /** @description Least left to folded. */
+            to_folded_mm: components["schemas"]["Length"];
+            /** @description Wheel travels there, left and right. */
+            to_straight_at_mm: components["schemas"]["Length"][];
+            /** @description Least travel of the link left to a straight line. */
+            to_straight_mm: components["schemas"]["Length"];
+            /** @description Shortest and longest legal link; absent where there is none. */
+            window_mm?: components["schemas"]["Length"][];
+            /** @description The window in words. */
+            window_says: components["schemas"]["Phrase"];
+            /** @description How it is worked out at ride height. */
+            working: components["schemas"]["Working"];
+        };
+        /** @description Both sides in a pose. */
+        SwayPose: {
+            /** @description The left arm. */
+            left: components["schemas"]["ArmResult"];
+            /** @description Travel of the left wheel. */
+            left_wheel_mm: components["schemas"]["Length"];
+            /** @description The right arm. */
+            right: components["schemas"]["ArmResult"];
+            /** @description Travel of the right wheel. */
+            right_wheel_mm: components["schemas"]["Length"];
+        };
+        /** @description Everything stage Sway answers. */
+        SwayResult: {
+            /** @description What was not measured. */
+            assumptions: components["schemas"]["Assumption"][];
+            /** @description Disconnects, stowing, bolts. */
+            checks: components["schemas"]["FitCheck"][];
+            /** @description Splined bar, preload, arms against stroke, in words. */
+            fit_says: components["schemas"]["Phrase"][];
+            /** @description Holes and their rates. */
+            holes: components["schemas"]["HoleResult"][];
+            /** @description Arms and links, where they were measured. */
+            links?: components["schemas"]["SwayLinks"];
+            /** @description What keeps it from an answer. */
+            missing: components["schemas"]["FieldError"][];
+            /** @description The answer in one sentence. */
+            says: components["schemas"]["Phrase"];
+            /** @description The vehicle as a whole and the choices. */
+            vehicle?: components["schemas"]["VehicleResult"];
+        };
+        /**
+         * @description What the links are sized to.
+         * @enum {string}
+         */
+        SwayTarget: "level_driven" | "level_mid_travel" | "own_angle";
         /** @description How far the axle swings sideways over the travel. */
         Swing: {
             /** @description Shift to the left at full bump. */
@@ -3030,6 +3399,79 @@ export interface components {
          * @enum {string}
          */
         Use: "road_and_towing" | "loaded_travel" | "trails" | "crawling" | "fast_desert";
+        /** @description The vehicle as a whole. The other axle is the one not worked on. */
+        VehicleForm: {
+            /**
+             * Format: double
+             * @description Roll rate of the other axle's sway bar, N·m/rad; nought where there is none.
+             * @default null
+             */
+            other_bar_nm_per_rad?: number;
+            /**
+             * Format: double
+             * @description Rate of one spring at the other axle, N/mm.
+             * @default null
+             */
+            other_spring_n_per_mm?: number;
+            /**
+             * @description Between the springs at the other axle.
+             * @default null
+             */
+            other_spring_spacing?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Weight on the other axle.
+             * @default null
+             */
+            other_weight?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Height of the roof load above the floor.
+             * @default null
+             */
+            roof_height?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Weight on the roof: a tent, tools.
+             * @default null
+             */
+            roof_load?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Between the springs at this axle.
+             * @default null
+             */
+            spring_spacing?: components["schemas"]["TapeEntry"];
+            /**
+             * Format: double
+             * @description Rate of one tyre, N/mm.
+             * @default null
+             */
+            tyre_n_per_mm?: number;
+        };
+        /** @description The vehicle as a whole. */
+        VehicleResult: {
+            /**
+             * Format: double
+             * @description Of its bar at ride height.
+             */
+            bar_nm_per_rad: number;
+            /** @description Every choice. */
+            choices: components["schemas"]["ChoiceResult"][];
+            /**
+             * Format: double
+             * @description Of the other axle, bar and all.
+             */
+            other_nm_per_rad: number;
+            /**
+             * Format: double
+             * @description m_s·g·H, N·m per radian of roll.
+             */
+            overturning_nm: number;
+            /**
+             * Format: double
+             * @description Roll rate of this axle's springs, N·m/rad.
+             */
+            springs_nm_per_rad: number;
+            /** @description Which is suggested, and why. */
+            suggests: components["schemas"]["Phrase"];
+        };
         /**
          * @description What comes of trying to set the wanted length.
          * @enum {string}
@@ -3154,6 +3596,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanResult"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_sway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Everything stage Sway shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwayResult"];
                 };
             };
             /** @description Bad fields, all of them */

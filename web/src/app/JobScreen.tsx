@@ -16,6 +16,8 @@ import { useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
 import { ProveStage } from "../stages/prove/ProveStage";
 import { RigStage } from "../stages/rig/RigStage";
+import { SwayStage } from "../stages/sway/SwayStage";
+import { SwayWall } from "../stages/sway/SwayWall";
 import { TapeStage } from "../stages/tape/TapeStage";
 import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
@@ -34,6 +36,7 @@ const SCREENS = {
   bar: BarStage,
   bracket: BracketStage,
   cycle: CycleStage,
+  sway: SwayStage,
   prove: ProveStage,
 } satisfies Record<StageName, () => React.ReactNode>;
 
@@ -76,7 +79,7 @@ function Work({ stage }: { stage: StageName }) {
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <TopBar onKeys={() => showKeys(true)} />
       <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-        {stage === "cycle" ? <CycleWall /> : <Wall stage={stage} />}
+        {stage === "cycle" ? <CycleWall /> : stage === "sway" ? <SwayWall /> : <Wall stage={stage} />}
         <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
           <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
             <Faults />

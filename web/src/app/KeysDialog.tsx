@@ -2,7 +2,7 @@ import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
 
 const KEYS = [
-  ["1 to 6", "go to a stage"],
+  ["1 to 7", "go to a stage"],
   ["[ and ]", "step the stick down and up"],
   ["Home", "the driven height"],
   ["Space", "cycle the travel, hold it"],

@@ -16,6 +16,7 @@ export const STAGE_NAMES = {
   bar: "Bar",
   bracket: "Bracket",
   cycle: "Cycle",
+  sway: "Sway",
   prove: "Prove",
 } satisfies Record<StageName, string>;
 

@@ -1,5 +1,5 @@
-import { Check, CircleX, Download } from "lucide-react";
-import type { PlanOption, PlanResult, Schemas, School } from "../../api/client";
+import { Download } from "lucide-react";
+import type { PlanOption, PlanResult, School } from "../../api/client";
 import { degrees, distance, say, sideways } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -11,6 +11,7 @@ import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { choosePlan, setBracketing } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { Checks } from "./Checks";
 import { FitInputs } from "./FitInputs";
 import { OptionTable } from "./OptionTable";
 import { PartsTried } from "./PartsTried";
@@ -250,44 +251,6 @@ function CurveTable({ schools }: { schools: readonly School[] }) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-const SIGNS = {
-  good: { icon: Check, word: "good", look: "text-ink" },
-  bad: { icon: CircleX, word: "does not fit", look: "text-axle font-semibold" },
-  open: { icon: CircleX, word: "to check", look: "text-muted" },
-} satisfies Record<Schemas["FitCheck"]["verdict"], { icon: typeof Check; word: string; look: string }>;
-
-function Checks({ title, checks }: { title: string; checks: readonly Schemas["FitCheck"][] }) {
-  const units = useSettings((s) => s.units);
-  return (
-    <section>
-      <h3 className="font-semibold text-[20px] leading-tight">{title}</h3>
-      <ul data-checks>
-        {checks.map((check) => {
-          const { icon: Icon, word, look } = SIGNS[check.verdict];
-          return (
-            <li
-              key={check.name}
-              className="grid grid-cols-[22px_minmax(0,1fr)] gap-2 border-line border-b py-1.5"
-            >
-              {check.verdict === "open" ? (
-                <span aria-hidden>○</span>
-              ) : (
-                <Icon size={18} aria-hidden className={look} />
-              )}
-              <span>
-                <span className={look}>
-                  {check.name}: {word}.
-                </span>{" "}
-                <Figure>{say(check.says, units)}</Figure>
-              </span>
-            </li>
-          );
-        })}
-      </ul>
-    </section>
   );
 }
 

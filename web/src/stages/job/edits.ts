@@ -152,3 +152,7 @@ export const choosePlan =
     const left = plan ? held.filter((k) => !samePlan(k, plan)) : held;
     return setBracketing({ chosen: plan, kept: left.slice(0, 12) })(job);
   };
+
+export const setSway =
+  (part: Partial<Schemas["Sway"]>) =>
+  (job: Job): Job => ({ ...job, sway: { ...job.sway, ...part } });

@@ -1,0 +1,151 @@
+import { arc } from "d3-shape";
+import { useRef } from "react";
+import type { Side, SwayLinks, SwayPose } from "../../api/client";
+import { useSize } from "../../elevation/useSize";
+import { degrees } from "../../measure/format";
+
+type ArmViewProps = { links: SwayLinks; pose: SwayPose; side: Side };
+
+const PAD = 30;
+/** γ outside this is drawn as a fault; the core says so in words. */
+const FAIL = { low: 20, high: 160 };
+
+/** One arm and its link from the vehicle's left: forward is to the left of the picture. */
+export function ArmView({ links, pose, side }: ArmViewProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(box);
+  const arm = pose[side];
+  // Everything the far end does, so that the drawing keeps its scale.
+  const places = [...links.heave, ...links.roll].map((p) => p[side]);
+  const xs = [0, ...places.flatMap((p) => [p.far_ahead_mm, p.eye_ahead_mm])];
+  const zs = [0, ...places.flatMap((p) => [p.far_above_mm, p.eye_above_mm])];
+  const [left, right] = [Math.max(...xs), Math.min(...xs)];
+  const [top, bottom] = [Math.max(...zs), Math.min(...zs)];
+  const k = Math.min((width - 2 * PAD) / (left - right), (height - 2 * PAD) / (top - bottom));
+  const x = (mm: number) => width / 2 + ((left + right) / 2 - mm) * k;
+  const y = (mm: number) => height / 2 + ((top + bottom) / 2 - mm) * k;
+  const axis = [x(0), y(0)] as const;
+  const eye = [x(arm.eye_ahead_mm), y(arm.eye_above_mm)] as const;
+  const far = [x(arm.far_ahead_mm), y(arm.far_above_mm)] as const;
+  const gamma = arm.eye_angle_deg;
+  const bad = gamma === undefined || gamma < FAIL.low || gamma > FAIL.high;
+  const trail = links.heave.map((p) => `${x(p[side].far_ahead_mm)},${y(p[side].far_above_mm)}`).join(" ");
+  return (
+    <div
+      ref={box}
+      className="relative min-h-0 overflow-hidden border-line border-b last:border-b-0"
+      data-arm={side}
+    >
+      <div className="absolute left-1 top-1 leading-tight">
+        <b className="uppercase tracking-wide">{side}</b>
+        <div className="text-[16px]">
+          arm{" "}
+          {arm.arm_angle_deg === undefined
+            ? "does not close"
+            : `${degrees(arm.arm_angle_deg)}${Math.abs(arm.arm_angle_deg) < 0.05 ? "" : arm.arm_angle_deg > 0 ? " up" : " down"}`}
+        </div>
+      </div>
+      {width > 0 && height > 0 && (
+        <svg
+          width={width}
+          height={height}
+          className="block"
+          role="img"
+          aria-label={`${side} arm and link from the left side, forward to the left; ${gamma === undefined ? "they do not close" : `${degrees(gamma)} between them`}`}
+        >
+          <polyline points={trail} fill="none" stroke="var(--muted)" strokeDasharray="3 4" />
+          <line
+            x1={axis[0]}
+            y1={axis[1]}
+            x2={eye[0]}
+            y2={eye[1]}
+            stroke="var(--ink)"
+            strokeWidth={13}
+            strokeLinecap="round"
+          />
+          <line
+            x1={axis[0]}
+            y1={axis[1]}
+            x2={eye[0]}
+            y2={eye[1]}
+            stroke={links.on_axle ? "var(--axle-soft)" : "var(--frame-soft)"}
+            strokeWidth={9}
+            strokeLinecap="round"
+          />
+          <line
+            x1={eye[0]}
+            y1={eye[1]}
+            x2={far[0]}
+            y2={far[1]}
+            stroke="var(--ink)"
+            strokeWidth={10}
+            strokeDasharray={gamma === undefined ? "8 6" : undefined}
+          />
+          <line
+            x1={eye[0]}
+            y1={eye[1]}
+            x2={far[0]}
+            y2={far[1]}
+            stroke="var(--marker)"
+            strokeWidth={6}
+            strokeDasharray={gamma === undefined ? "8 6" : undefined}
+          />
+          <Gamma axis={axis} eye={eye} far={far} bad={bad} gamma={gamma} />
+          <rect
+            x={axis[0] - 9}
+            y={axis[1] - 9}
+            width={18}
+            height={18}
+            fill={links.on_axle ? "var(--axle)" : "var(--frame)"}
+            stroke="var(--slate)"
+          />
+          <circle cx={eye[0]} cy={eye[1]} r={6} fill="var(--marker)" stroke="var(--ink)" strokeWidth={1.5} />
+          <circle
+            cx={far[0]}
+            cy={far[1]}
+            r={8}
+            fill={links.on_axle ? "var(--frame)" : "var(--axle)"}
+            stroke="var(--slate)"
+          />
+        </svg>
+      )}
+    </div>
+  );
+}
+
+type GammaProps = {
+  axis: readonly [number, number];
+  eye: readonly [number, number];
+  far: readonly [number, number];
+  bad: boolean;
+  gamma: number | undefined;
+};
+
+/** γ at the link's eye, drawn as it is in the picture. */
+function Gamma({ axis, eye, far, bad, gamma }: GammaProps) {
+  const towards = (p: readonly [number, number]) => Math.atan2(p[0] - eye[0], -(p[1] - eye[1]));
+  const from = towards(axis);
+  let turn = towards(far) - from;
+  if (turn > Math.PI) turn -= 2 * Math.PI;
+  if (turn < -Math.PI) turn += 2 * Math.PI;
+  const path = arc()({ innerRadius: 24, outerRadius: 27, startAngle: from, endAngle: from + turn });
+  const middle = from + turn / 2;
+  return (
+    <g transform={`translate(${eye[0]} ${eye[1]})`}>
+      {path && <path d={path} fill={bad ? "var(--axle)" : "var(--ink)"} />}
+      <text
+        x={Math.sin(middle) * 46}
+        y={-Math.cos(middle) * 46 + 5}
+        textAnchor="middle"
+        fontSize={17}
+        fontWeight={700}
+        fill={bad ? "var(--axle)" : "var(--ink)"}
+        stroke="var(--paper)"
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
+        {gamma === undefined ? "over" : `${Math.round(gamma)}°`}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,157 @@
+import { scaleLinear } from "d3-scale";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
+
+type Vehicle = Schemas["VehicleResult"];
+
+const SIZE = { width: 392, height: 250, left: 44, right: 12, top: 12, bottom: 38 };
+const NUMBERS = ["1", "2", "3", "4", "5", "6", "7"];
+
+/** Road roll against trail articulation: every choice a point that can be picked. */
+export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
+  const units = useSettings((s) => s.units);
+  const [picked, pick] = useState<string | null>(null);
+  const shown = vehicle.choices.map((choice, index) => ({ choice, number: NUMBERS[index] ?? "" }));
+  const placed = shown.filter(
+    ({ choice }) => choice.road_deg_per_g !== undefined && choice.trail_deg !== undefined,
+  );
+  const here =
+    shown.find(({ choice }) => choice.name === picked) ?? shown.find(({ choice }) => choice.here) ?? shown[0];
+  const most = (pickFrom: (c: Vehicle["choices"][number]) => number | undefined) =>
+    Math.max(1, ...placed.map(({ choice }) => pickFrom(choice) ?? 0)) * 1.15;
+  const x = scaleLinear([0, most((c) => c.road_deg_per_g)], [SIZE.left, SIZE.width - SIZE.right]);
+  const y = scaleLinear([0, most((c) => c.trail_deg)], [SIZE.height - SIZE.bottom, SIZE.top]);
+  // Choices that come to the same stand beside each other.
+  const beside = (index: number) => {
+    const a = placed[index]?.choice;
+    const same = placed
+      .slice(0, index)
+      .filter(
+        ({ choice }) =>
+          Math.abs((choice.road_deg_per_g ?? 0) - (a?.road_deg_per_g ?? 0)) < 0.05 &&
+          Math.abs((choice.trail_deg ?? 0) - (a?.trail_deg ?? 0)) < 0.2,
+      );
+    return same.length * 22;
+  };
+  return (
+    <section className="grid gap-1">
+      <h3 className="font-semibold text-[20px] leading-tight">Road against trail</h3>
+      <svg
+        viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+        className="w-full border-[1.5px] border-ink bg-paper"
+        role="img"
+        aria-label="Roll on the road against twist on the trail for every choice; the list below has the figures"
+        data-chart
+      >
+        {x.ticks(5).map((value) => (
+          <g key={`x${value}`}>
+            <line
+              x1={x(value)}
+              x2={x(value)}
+              y1={SIZE.top}
+              y2={SIZE.height - SIZE.bottom}
+              stroke="var(--line)"
+            />
+            <text
+              x={x(value)}
+              y={SIZE.height - SIZE.bottom + 15}
+              textAnchor="middle"
+              fontSize={13}
+              fill="var(--ink)"
+            >
+              {value}°
+            </text>
+          </g>
+        ))}
+        {y.ticks(4).map((value) => (
+          <g key={`y${value}`}>
+            <line
+              x1={SIZE.left}
+              x2={SIZE.width - SIZE.right}
+              y1={y(value)}
+              y2={y(value)}
+              stroke="var(--line)"
+            />
+            <text x={SIZE.left - 5} y={y(value) + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
+              {value}°
+            </text>
+          </g>
+        ))}
+        <text
+          x={(SIZE.left + SIZE.width) / 2}
+          y={SIZE.height - 6}
+          textAnchor="middle"
+          fontSize={14}
+          fill="var(--ink)"
+        >
+          rolls on the road, per g ▸
+        </text>
+        <text
+          transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
+          textAnchor="middle"
+          fontSize={14}
+          fill="var(--ink)"
+        >
+          twists on the trail ▸
+        </text>
+        {placed.map(({ choice, number }, index) => {
+          const on = choice.name === here?.choice.name;
+          return (
+            <g
+              key={choice.name}
+              transform={`translate(${x(choice.road_deg_per_g ?? 0) + beside(index)} ${y(choice.trail_deg ?? 0)})`}
+            >
+              <circle
+                r={11}
+                fill={on ? "var(--marker)" : "var(--slate)"}
+                stroke="var(--ink)"
+                strokeWidth={choice.here ? 3 : 1.5}
+              />
+              <text
+                y={5}
+                textAnchor="middle"
+                fontSize={14}
+                fontWeight={700}
+                fill={on ? "var(--on-marker)" : "var(--ink)"}
+              >
+                {number}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+      <ul data-choices>
+        {shown.map(({ choice, number }) => {
+          const on = choice.name === here?.choice.name;
+          return (
+            <li key={choice.name} className="border-line border-b last:border-b-0">
+              <button
+                type="button"
+                aria-pressed={on}
+                className="grid min-h-11 w-full grid-cols-[26px_minmax(0,1fr)] gap-2 py-1.5 text-left leading-tight"
+                data-choice={choice.name}
+                onClick={() => pick(choice.name)}
+              >
+                <b>{number}</b>
+                <span>
+                  <span className={on ? "font-semibold" : ""}>
+                    {choice.name}
+                    {choice.here ? ", what is there" : ""}
+                  </span>
+                  {on && (
+                    <span className="block">
+                      <Figure>{say(choice.says, units)}</Figure>
+                    </span>
+                  )}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

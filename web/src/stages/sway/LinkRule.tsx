@@ -1,0 +1,103 @@
+import { useRef } from "react";
+import type { SwayLinks } from "../../api/client";
+import { useSize } from "../../elevation/useSize";
+import { distance, withMarks } from "../../measure/format";
+import { ticks } from "../../measure/travel";
+import { useSettings } from "../../ui/settings";
+
+const HEIGHT = 104;
+const TOP = 44;
+
+/** Lengths of link on a rule: the legal window as a band, the link as it is and as aimed at. */
+export function LinkRule({ links }: { links: SwayLinks }) {
+  const box = useRef<HTMLDivElement>(null);
+  const { width } = useSize(box);
+  const units = useSettings((s) => s.units);
+  const aimed = links.targets.find((target) => target.chosen);
+  const points = [links.link_mm, ...(aimed ? [aimed.link_mm] : [])];
+  const unit = units === "in" ? 25.4 : 10;
+  const low =
+    Math.floor((Math.min(...points, links.window_mm?.[0] ?? Number.POSITIVE_INFINITY) - 30) / unit) * unit;
+  const high = Math.ceil((Math.max(...points, (links.window_mm?.[0] ?? 0) + 60) + 60) / unit) * unit;
+  const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
+  const hold = (mm: number) => Math.max(low, Math.min(high, mm));
+  const step = units === "in" ? 3 : 5;
+  const marks = [
+    { name: "link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
+    ...(aimed ? [{ name: aimed.name, mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
+  ];
+  return (
+    <div ref={box} className="w-full" data-link-rule>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={HEIGHT}
+          role="img"
+          aria-label="Link lengths: the legal window, the link as it is, and as aimed at"
+        >
+          <rect
+            x={10}
+            y={TOP}
+            width={width - 20}
+            height={HEIGHT - TOP - 4}
+            fill="var(--tape)"
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+          />
+          {links.window_mm && (
+            <rect
+              x={x(hold(links.window_mm[0] ?? 0))}
+              y={TOP + 1}
+              width={x(hold(links.window_mm[1] ?? 0)) - x(hold(links.window_mm[0] ?? 0))}
+              height={HEIGHT - TOP - 6}
+              fill="var(--gap)"
+              data-window
+            />
+          )}
+          {ticks(low, high, units)
+            .filter(({ weight }) => weight >= (units === "in" ? 1 : 2))
+            .map(({ mm, weight }) => (
+              <line
+                key={mm}
+                x1={x(mm)}
+                x2={x(mm)}
+                y1={HEIGHT - 5}
+                y2={HEIGHT - 5 - weight * 7}
+                stroke="var(--ink)"
+                strokeWidth={weight === 3 ? 1.6 : 1}
+              />
+            ))}
+          {ticks(low, high, units)
+            .filter(({ mm, weight }) => weight === 3 && Math.round(mm / unit) % step === 0)
+            .map(({ mm }) => (
+              <text
+                key={mm}
+                x={x(mm)}
+                y={TOP + 19}
+                textAnchor="middle"
+                fontSize={16}
+                fontWeight={600}
+                fill="var(--ink)"
+              >
+                {Math.round(units === "in" ? mm / 25.4 : mm)}
+              </text>
+            ))}
+          {marks.map(({ name, mm, fill, row }) => (
+            <g key={name}>
+              <line x1={x(mm)} x2={x(mm)} y1={row} y2={HEIGHT - 5} stroke={fill} strokeWidth={3} />
+              <text
+                x={x(mm) + (x(mm) > width * 0.6 ? -6 : 6)}
+                y={row - 2}
+                textAnchor={x(mm) > width * 0.6 ? "end" : "start"}
+                fontSize={15}
+                fill="var(--ink)"
+              >
+                {withMarks(`${name} ${distance(mm, units)}`)}
+              </text>
+            </g>
+          ))}
+        </svg>
+      )}
+    </div>
+  );
+}

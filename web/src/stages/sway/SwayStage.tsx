@@ -1,0 +1,159 @@
+import type { Schemas, SwayLinks, SwayResult } from "../../api/client";
+import { type Round, useStance } from "../../elevation/stance";
+import { say } from "../../measure/format";
+import { Answer } from "../../ui/Answer";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { WorkingOut } from "../../ui/WorkingOut";
+import { Checks } from "../bracket/Checks";
+import { setSway } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { ChoiceChart } from "./ChoiceChart";
+import { SwayInputs } from "./SwayInputs";
+import { useSwayed } from "./useSwayed";
+
+const ROUNDS = [
+  { value: "heave", label: "up and down" },
+  { value: "cross", label: "cross-axled" },
+] as const satisfies readonly { value: Round; label: string }[];
+
+const TARGETS = [
+  { value: "level_driven", label: "level as driven" },
+  { value: "level_mid_travel", label: "level mid-travel" },
+  { value: "own_angle", label: "an angle of your own" },
+] as const;
+
+/** Arms, links, holes, the road against the trail, and which way to disconnect. */
+export function SwayStage() {
+  const units = useSettings((s) => s.units);
+  const swayed = useSwayed();
+  const { round, setRound } = useStance();
+  if (!swayed) return <Answer says="Swinging the arms…" />;
+  const { links, vehicle } = swayed;
+  return (
+    <>
+      <Answer says={say(swayed.says, units)}>
+        {links && (
+          <p>
+            <Figure>{say(links.window_says, units)}</Figure>
+          </p>
+        )}
+      </Answer>
+      {swayed.missing.map((fault) => (
+        <Notice key={fault.pointer} kind={fault.code === "missing" ? "question" : "refused"}>
+          {fault.message}
+        </Notice>
+      ))}
+      {links && <Links links={links} />}
+      {links && (
+        <Choice
+          label="Cycle goes"
+          value={round === "around" ? "cross" : round}
+          options={ROUNDS}
+          onPick={setRound}
+        />
+      )}
+      {swayed.holes.length > 0 && <Holes swayed={swayed} />}
+      {swayed.fit_says.map((words) => (
+        <p key={words.in}>
+          <Figure>{say(words, units)}</Figure>
+        </p>
+      ))}
+      {vehicle && vehicle.choices.length > 0 && <ChoiceChart vehicle={vehicle} />}
+      {vehicle?.suggests.in && (
+        <p data-suggests>
+          <Figure>{say(vehicle.suggests, units)}</Figure>
+        </p>
+      )}
+      {swayed.checks.length > 0 && <Checks title="Disconnects and bolts" checks={swayed.checks} />}
+      <SwayInputs />
+      {swayed.assumptions.length > 0 && <Assumed assumptions={swayed.assumptions} />}
+    </>
+  );
+}
+
+function Links({ links }: { links: SwayLinks }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const setWheels = useStance((s) => s.setWheels);
+  const [left = 0, right = 0] = links.to_straight_at_mm;
+  return (
+    <section className="grid gap-2">
+      <ul className="grid">
+        {links.targets.map((target) => (
+          <li
+            key={target.name}
+            className="grid grid-cols-[minmax(0,1fr)_auto] gap-2 border-line border-b py-1.5"
+            data-target={target.name}
+          >
+            <span className={target.chosen ? "font-semibold" : ""}>
+              {target.name}: <Figure>{say(target.says, units)}</Figure>
+            </span>
+            <span className={target.legal ? "text-muted" : "font-semibold text-axle"}>
+              {target.legal ? "legal" : "not legal"}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <Choice
+        label="Links are sized to"
+        value={job.sway?.target ?? "level_driven"}
+        options={TARGETS}
+        onPick={(target) => change(setSway({ target }))}
+      />
+      <button
+        type="button"
+        className="min-h-11 border-line border-y py-1.5 text-left leading-tight"
+        data-worst
+        onClick={() => setWheels(left, right)}
+      >
+        <Figure>{`Nearest to a straight line at ${say(links.most_at, units)}: show it`}</Figure>
+      </button>
+      <WorkingOut working={links.working} />
+    </section>
+  );
+}
+
+function Holes({ swayed }: { swayed: SwayResult }) {
+  const { change } = useJob();
+  const units = useSettings((s) => s.units);
+  return (
+    <section>
+      <h3 className="font-semibold text-[20px] leading-tight">Holes of the arm</h3>
+      <ul data-holes>
+        {swayed.holes.map((hole, index) => (
+          <li key={index} className="border-line border-b last:border-b-0">
+            <button
+              type="button"
+              aria-pressed={hole.in_use}
+              className={`min-h-11 w-full px-1 py-1.5 text-left leading-tight ${hole.in_use ? "bg-marker text-on-marker" : ""}`}
+              data-arm-hole={index}
+              onClick={() => change(setSway({ hole: index }))}
+            >
+              <Figure>{say(hole.says, units)}</Figure>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Assumed({ assumptions }: { assumptions: readonly Schemas["Assumption"][] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <Fold title={`Assumed, because nobody has measured it (${assumptions.length})`}>
+      <ul className="grid list-disc gap-1 pl-5">
+        {assumptions.map((assumption) => (
+          <li key={assumption.pointer}>
+            <Figure>{say(assumption.says, units)}</Figure>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-muted">Every rate and roll of this stage rests on these.</p>
+    </Fold>
+  );
+}

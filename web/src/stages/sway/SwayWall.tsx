@@ -1,0 +1,60 @@
+import { Stick } from "../../elevation/Stick";
+import { useStance } from "../../elevation/stance";
+import { useWheels } from "../cycle/CycleWall";
+import { useJob } from "../job/useJob";
+import { ArmView } from "./ArmView";
+import { LinkRule } from "./LinkRule";
+import { swayPoseAt, useSwayed } from "./useSwayed";
+
+/** The bay wall of stage Sway: both arms with their links, the link on its rule, the stick. */
+export function SwayWall() {
+  const { results } = useJob();
+  const swayed = useSwayed();
+  const wheels = useWheels(results);
+  const { crossed, round } = useStance();
+  const links = swayed?.links;
+  const pose = links && swayPoseAt(links, wheels, crossed !== null);
+  const { elevation } = results;
+  const most = links?.roll[links.roll.length - 1];
+  const swing = (share: number) => {
+    const turn = Math.sin(share * 2 * Math.PI);
+    if (round === "heave" || !most) {
+      const to = turn > 0 ? turn * elevation.full_bump_mm : -turn * elevation.full_droop_mm;
+      return { left: to, right: to };
+    }
+    // From one end of the lean to the other through ride height.
+    const [up, down] = [most.left_wheel_mm, most.right_wheel_mm];
+    return turn > 0 ? { left: up * turn, right: down * turn } : { left: -down * turn, right: -up * turn };
+  };
+  if (!swayed || !links || !pose) {
+    return (
+      <section
+        aria-label="Arms and links"
+        className="grid min-h-0 place-content-center p-6 text-muted max-md:h-40"
+      >
+        {swayed ? "What is missing stands at the right." : "Swinging the arms…"}
+      </section>
+    );
+  }
+  return (
+    <section
+      aria-label="Arms and links to scale"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[560px] md:p-3"
+    >
+      <div className="grid min-h-0 grid-rows-2">
+        <ArmView links={links} pose={pose} side="left" />
+        <ArmView links={links} pose={pose} side="right" />
+      </div>
+      <div className="row-span-2 min-h-0">
+        <Stick
+          elevation={elevation}
+          heights={results.heights}
+          low={elevation.full_droop_mm}
+          high={elevation.full_bump_mm}
+          round={swing}
+        />
+      </div>
+      <LinkRule links={links} />
+    </section>
+  );
+}
