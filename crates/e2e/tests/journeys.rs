@@ -273,7 +273,7 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         page.fill("Vehicle, in your own words", "3 u f").await?;
         assert_eq!(page.value("Vehicle, in your own words").await?, "3 u f");
         page.sees(ANSWER, "Front,").await?;
-        page.key("6").await?;
+        page.key("7").await?;
         page.sees(ANSWER, "Set the bar first").await?;
         page.key("2").await?;
         page.key("n").await?;
@@ -405,12 +405,17 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
                 "relay-wagon-5/bracket",
                 "lookout-truck-7/cycle",
                 "relay-wagon-5/cycle",
+                "lookout-truck-7/sway",
+                "relay-wagon-5/sway",
                 "supply-truck-9/prove",
             ] {
                 page.go(&format!("{}/jobs/{view}", shop.address)).await?;
                 page.at("//*[@data-answer]").await?;
                 if view.ends_with("cycle") {
                     page.at("//*[@data-map]").await?;
+                }
+                if view.ends_with("sway") {
+                    page.at("//*[@data-chart]").await?;
                 }
                 assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view}, {theme}");
             }
@@ -507,7 +512,7 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.at("//*[@data-stage='prove'][@data-progress='needs_look']").await?;
 
         // Read while hanging it proves nothing at all.
-        page.key("6").await?;
+        page.key("7").await?;
         page.press("hanging").await?;
         page.sees(ANSWER, "Not proved: read again").await?;
         page.sees(SLATE, "taken while it hung").await?;
@@ -529,6 +534,7 @@ async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
                 "jobs/lookout-truck-7/bar",
                 "jobs/lookout-truck-7/bracket",
                 "jobs/lookout-truck-7/cycle",
+                "jobs/lookout-truck-7/sway",
                 "parts",
                 "jobs/supply-truck-9/prove",
             ] {
@@ -920,6 +926,89 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.press("Try tall riser").await?;
         page.sees("[data-options]", "").await?;
         page.saved().await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_link_over_centre_is_told_and_a_longer_one_is_legal() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees("nav", "not legal: 6″").await?;
+        page.key("6").await?;
+        page.sees(ANSWER, "goes over centre").await?;
+        page.sees("[data-legal]", "too short").await?;
+        page.at("//*[@data-link-rule]//*[@data-window]").await?;
+        page.at("//*[@data-arm='left']").await?;
+        page.at("//*[@data-arm='right']").await?;
+        // The worst pose is one press away, and the stick goes there.
+        page.pick("//*[@data-worst]").await?;
+        page.press("The sway bar and its links").await?;
+        page.enter("Link, eye to eye", "8 1/4").await?;
+        page.saved().await?;
+        page.sees(ANSWER, "A link of 8 1/4″ works from").await?;
+        page.sees("[data-legal]", "this one is inside").await?;
+        page.sees("nav", "links 8 1/4″").await?;
+        let id = page.job_id().await?;
+        let job = shop.job(&id).await;
+        assert_eq!(job["document"]["sway"]["link"]["text"], "8 1/4");
+        let stage = &job["results"]["stages"][5];
+        assert_eq!((&stage["stage"], &stage["progress"]), (&"sway".into(), &"settled".into()));
+        // In millimetres the same link stands as 8.25 × 25.4, to the half millimetre.
+        page.key("u").await?;
+        page.sees(ANSWER, "A link of 209.5 mm works from").await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_hole_of_the_arm_is_chosen_for_a_load_on_the_roof() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/supply-truck-9/sway", shop.address)).await?;
+        page.sees("[data-arm-hole='1']", "the hole in use").await?;
+        page.sees("[data-suggests]", "a load up high wants the least roll").await?;
+        let road = |text: String| -> Option<f64> {
+            let (before, _) = text.split_once("° per g")?;
+            before.rsplit(' ').next()?.parse().ok()
+        };
+        let before = road(page.sees("[data-arm-hole='1']", "per g").await?);
+        page.pick("//*[@data-arm-hole='0']").await?;
+        page.saved().await?;
+        let after = road(page.sees("[data-arm-hole='0']", "the hole in use").await?);
+        // A shorter arm is a stiffer bar: less roll on the road.
+        assert!(before.is_some() && after.is_some() && after < before, "{before:?} {after:?}");
+        page.sees("[data-arm-hole='1']", "% of rate against the hole in use").await?;
+        let id = page.job_id().await?;
+        assert_eq!(shop.job(&id).await["document"]["sway"]["hole"], 0);
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn pins_and_a_soft_torsion_bar_are_weighed_road_against_trail() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-wagon-5/sway", shop.address)).await?;
+        page.pick("//*[@data-choice='pins']").await?;
+        let pins = page.sees("[data-choice='pins']", "level ground or a helper").await?;
+        page.pick("//*[starts-with(@data-choice,'soft torsion bar')]").await?;
+        let soft = page.sees("[data-choice^='soft torsion bar']", "half the rate").await?;
+        let figures = |text: &str| -> Option<(f64, f64)> {
+            let (road, rest) = text.split_once("° per g on the road; ")?;
+            let (trail, _) = rest.split_once('°')?;
+            let road = road.split_whitespace().last()?.parse().ok()?;
+            Some((road, trail.parse().ok()?))
+        };
+        // Pins hold better on the road and let go altogether on the trail; the soft bar is
+        // between the two and none of it has to be unbolted.
+        let (pins, soft) = (figures(&pins).expect("two figures"), figures(&soft).expect("two figures"));
+        assert!(pins.0 < soft.0 && pins.1 > soft.1, "{pins:?} {soft:?}");
+        page.sees("[aria-label=Cautions]", "Never drive on the road with the sway bar disconnected").await?;
         Ok(())
     })
     .await;

@@ -7,6 +7,7 @@ export const STAGES = [
   "bar",
   "bracket",
   "cycle",
+  "sway",
   "prove",
 ] as const satisfies readonly StageName[];
 

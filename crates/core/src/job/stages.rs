@@ -58,7 +58,7 @@ pub fn stages(
         bar_stage(job, sheets, bar),
         bracket_stage(job, bar),
         cycle_stage(job, cycle),
-        sway_stage(job),
+        sway_stage(job, cycle),
         prove_stage(job, prove, settled_stands),
     ]
 }
@@ -89,8 +89,8 @@ fn bracket_stage(job: &Job, bar: &BarOutcome) -> StageResult {
     stage(Stage::Bracket, progress, Phrase::plain(says))
 }
 
-/// What was said of the sway bar; whether its links are legal is worked out in the stage.
-fn sway_stage(job: &Job) -> StageResult {
+/// Settled where the links are legal at the ends of travel.
+fn sway_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
     let (progress, says) = match job.sway.kind {
         None => (Progress::Nothing, "not measured"),
         Some(SwayKind::None) => (Progress::Settled, "no sway bar"),
@@ -99,11 +99,10 @@ fn sway_stage(job: &Job) -> StageResult {
         }
         Some(_) => {
             let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
-            return stage(
-                Stage::Sway,
-                Progress::Settled,
-                Phrase::of(|w| format!("links {}", w.distance(link))),
-            );
+            let legal = cycle.and_then(|brief| brief.links_legal);
+            let word = if legal == Some(false) { "not legal:" } else { "links" };
+            let progress = if legal == Some(true) { Progress::Settled } else { Progress::Begun };
+            return stage(Stage::Sway, progress, Phrase::of(|w| format!("{word} {}", w.distance(link))));
         }
     };
     stage(Stage::Sway, progress, Phrase::plain(says))

@@ -32,6 +32,9 @@ async fn main() {
         if url.ends_with("/bracket") {
             page.at("//*[@data-options] | //*[@data-checks]").await?;
         }
+        if url.ends_with("/sway") {
+            page.at("//*[@data-arm]").await?;
+        }
         for press in presses {
             take(&page, &press).await?;
         }

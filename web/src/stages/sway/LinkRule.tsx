@@ -21,6 +21,8 @@ export function LinkRule({ links }: { links: SwayLinks }) {
   const high = Math.ceil((Math.max(...points, (links.window_mm?.[0] ?? 0) + 60) + 60) / unit) * unit;
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
   const hold = (mm: number) => Math.max(low, Math.min(high, mm));
+  // A label goes where there is room for it: on a phone that may be left of its mark.
+  const beyond = (mm: number) => x(mm) > Math.min(width * 0.6, width - 220);
   const step = units === "in" ? 3 : 5;
   const marks = [
     { name: "link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
@@ -86,9 +88,9 @@ export function LinkRule({ links }: { links: SwayLinks }) {
             <g key={name}>
               <line x1={x(mm)} x2={x(mm)} y1={row} y2={HEIGHT - 5} stroke={fill} strokeWidth={3} />
               <text
-                x={x(mm) + (x(mm) > width * 0.6 ? -6 : 6)}
+                x={x(mm) + (beyond(mm) ? -6 : 6)}
                 y={row - 2}
-                textAnchor={x(mm) > width * 0.6 ? "end" : "start"}
+                textAnchor={beyond(mm) ? "end" : "start"}
                 fontSize={15}
                 fill="var(--ink)"
               >

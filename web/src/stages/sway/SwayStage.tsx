@@ -37,7 +37,7 @@ export function SwayStage() {
     <>
       <Answer says={say(swayed.says, units)}>
         {links && (
-          <p>
+          <p data-legal>
             <Figure>{say(links.window_says, units)}</Figure>
           </p>
         )}

@@ -15,7 +15,7 @@ use super::correction::{self, Views};
 use super::document::Job;
 use super::elevation::Assumption;
 use super::hardpoints::{Assembly, assemble};
-use super::sheets;
+use super::{sheets, sway};
 use crate::bracket::parts::BracketEnd;
 use crate::fastener::Thread;
 use crate::measure::{Angle, Length, Phrase};
@@ -783,6 +783,7 @@ pub fn brief(job: &Job, views: Option<&Views>) -> Option<Brief> {
             }
         },
         ended: soonest.is_some(),
+        links_legal: sway::legal_at_ends(job, mechanism),
     })
 }
 
@@ -793,4 +794,6 @@ pub struct Brief {
     pub headline: Phrase,
     /// Whether something ends the travel before its stops.
     pub ended: bool,
+    /// Whether the sway bar's links are legal at its ends; absent while not measured.
+    pub links_legal: Option<bool>,
 }

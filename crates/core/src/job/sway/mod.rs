@@ -461,7 +461,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, legal: Option<[Len
                     let verb = if change > Length::ZERO { "longer" } else { "shorter" };
                     let turns =
                         turns.as_ref().map_or_else(String::new, |t| format!(", {}", t.in_unit(w.unit())));
-                    format!("{}, {} {verb}{turns}", w.fine(link), w.distance(change))
+                    format!("{}, {} {verb}{turns}", w.fine(link), w.fine(change))
                 }),
             })
         })
@@ -560,17 +560,36 @@ fn twist_of(places: &Places, posed: &Posed) -> Option<f64> {
 fn legal_roll(mechanism: &Mechanism, places: &Places) -> f64 {
     let (up, down) = mechanism.stops().cross_axled();
     let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return 0.0 };
-    let legal = |posed: &&Posed| {
-        [true, false].into_iter().all(|left| {
-            places.arm_at(posed, left).is_ok_and(|arm| {
-                let gamma = arm.at_eye.to_degrees();
-                (FAIL_DEGREES.0..=FAIL_DEGREES.1).contains(&gamma)
-                    && arm.to_straight >= LEAST_LEFT
-                    && arm.to_folded >= LEAST_LEFT
-            })
-        })
-    };
+    let legal = |posed: &&Posed| legal_at(places, posed);
     poses.iter().take_while(legal).last().map_or(0.0, |posed| posed.solved.pose.roll.to_radians())
+}
+
+/// Whether both arms are within the limits in a pose.
+fn legal_at(places: &Places, posed: &Posed) -> bool {
+    [true, false].into_iter().all(|left| {
+        places.arm_at(posed, left).is_ok_and(|arm| {
+            let gamma = arm.at_eye.to_degrees();
+            (FAIL_DEGREES.0..=FAIL_DEGREES.1).contains(&gamma)
+                && arm.to_straight >= LEAST_LEFT
+                && arm.to_folded >= LEAST_LEFT
+        })
+    })
+}
+
+/// Whether the links are legal at full droop, full bump and cross-axled either way: the quick
+/// answer for the strip, a little stricter than the stage, which leaves out what the axle cannot
+/// reach. Absent while something is not measured.
+#[must_use]
+pub fn legal_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
+    let places = Places::of(job, mechanism.suspension().axle_height()).ok()?;
+    let stops = mechanism.stops();
+    let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let (up, down) = stops.cross_axled();
+    let ends = [(droop, droop), (bump, bump), (up, down), (down, up)];
+    Some(ends.into_iter().all(|end| {
+        let walked = walkers::line(mechanism, (0.0, 0.0), end, 2);
+        walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| legal_at(&places, at)))
+    }))
 }
 
 fn holes(
@@ -597,21 +616,29 @@ fn holes(
             let stress = bar.stress(worst);
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = vehicle.road_with(roll);
+            let in_use_here = index == job.sway.hole;
             HoleResult {
                 arm_mm: *arm,
-                in_use: index == job.sway.hole,
+                in_use: in_use_here,
                 rate_ratio: ratio,
                 roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
                 worst_twist_deg: Angle::from_radians(worst),
                 stress_mpa: stress,
                 road_deg_per_g: road,
                 says: Phrase::of(|w| {
-                    let road = road.map_or_else(|| "it would not stand".to_owned(), |r| format!("{r:.1}° per g on the road"));
+                    let road = road.map_or_else(
+                        || "it would not stand".to_owned(),
+                        |r| format!("{r:.1}° per g on the road"),
+                    );
                     let over = if stress > ALLOWABLE_SHEAR { ", over what a spring steel takes" } else { "" };
+                    let against = if in_use_here {
+                        "the hole in use".to_owned()
+                    } else {
+                        format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0)
+                    };
                     format!(
-                        "Arm {}: {:+.0} % against the hole in use, {road}, {stress:.0} MPa at the worst twist{over}",
+                        "Arm {}: {against}, {road}, {stress:.0} MPa at the worst twist{over}",
                         w.distance(*arm),
-                        (ratio - 1.0) * 100.0
                     )
                 }),
             }
