@@ -9,7 +9,7 @@ use thirtyfour::error::WebDriverResult;
 /// A view: its file, its size, its address, keys pressed before the picture.
 type View = (&'static str, Size, &'static str, &'static str);
 
-const VIEWS: [View; 16] = [
+const VIEWS: [View; 18] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
@@ -23,6 +23,8 @@ const VIEWS: [View; 16] = [
     ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
     ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
     ("cycle-phone", PHONE, "/jobs/lookout-truck-7/cycle", ""),
+    ("sway", DESK, "/jobs/lookout-truck-7/sway", ""),
+    ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("bar-tablet-night", TABLET, "/jobs/lookout-truck-7/bar", "night"),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
@@ -55,10 +57,16 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
     if url.ends_with("/cycle") {
         page.at("//*[@data-map]").await?;
     }
+    if url.ends_with("/sway") {
+        page.at("//*[@data-chart]").await?;
+    }
     if keys == "night" {
         page.press("More").await?;
         page.press("Night bay").await?;
         page.misses("[role=menu]").await?;
+    } else if keys == "choices" {
+        let chart = page.at("//*[@data-holes]").await?.to_json()?;
+        page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![chart]).await?;
     } else if keys == "worst" {
         page.pick("//*[@data-way='left_up']").await?;
     } else {
