@@ -294,7 +294,7 @@ struct Extremes {
     most: (f64, Posed),
     straight: (f64, Posed),
     folded: f64,
-    reach: (f64, f64),
+    window: Option<(f64, f64)>,
     open: Vec<(Posed, ArmFault)>,
 }
 
@@ -304,14 +304,16 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
         most: (f64::NEG_INFINITY, *ride),
         straight: (f64::INFINITY, *ride),
         folded: f64::INFINITY,
-        reach: (f64::INFINITY, 0.0),
+        window: Some((0.0, f64::INFINITY)),
         open: Vec::new(),
     };
     let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
     for posed in poses.filter_map(|(posed, _)| posed.as_ref()) {
         for left in [true, false] {
-            let reach = places.reach_at(posed, left).to_mm();
-            found.reach = (found.reach.0.min(reach), found.reach.1.max(reach));
+            found.window = found.window.zip(legal_links(places, posed, left)).and_then(|(all, here)| {
+                let (least, most) = (all.0.max(here.0), all.1.min(here.1));
+                (least <= most).then_some((least, most))
+            });
             match places.arm_at(posed, left) {
                 Ok(arm) => {
                     let gamma = arm.at_eye.to_radians();
@@ -333,21 +335,30 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
     found
 }
 
+/// Shortest and longest legal link of a side in one pose, mm eye to eye. A link stands out of the
+/// arm's plane by D_y, and the more so the further the axle has swung sideways, which makes it longer
+/// than it is in the plane: l = √(l_f² + D_y²). What is left to a straight or folded line bounds it as
+/// γ does; the tighter counts.
+fn legal_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
+    let reach = places.reach_at(posed, left);
+    let bounds = (Angle::from_degrees(FAIL_DEGREES.0), Angle::from_degrees(FAIL_DEGREES.1));
+    let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
+    let arm = places.arm.length;
+    let least = least.max(reach + LEAST_LEFT - arm).max(arm - reach + LEAST_LEFT);
+    let most = most.min(arm + reach - LEAST_LEFT);
+    let [_, _, out] = places.far_end(posed, left);
+    let longer = places.left_longer.to_mm() / if left { 2.0 } else { -2.0 };
+    let link = |in_plane: Length| in_plane.to_mm().hypot(out.to_mm()) - longer;
+    (least <= most).then(|| (link(least), link(most)))
+}
+
 fn links(job: &Job, mechanism: &Mechanism, places: &Places, envelope: &Envelope, ride: &Posed) -> SwayLinks {
     let found = extremes(places, envelope, ride);
     let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
     let outside = |(least, most): (f64, f64)| low < least || high > most;
     let near = found.straight.0 < LEAST_LEFT.to_mm() || found.folded < LEAST_LEFT.to_mm();
     let fails = !found.open.is_empty() || outside(FAIL_DEGREES) || near;
-    let bounds = (Angle::from_degrees(FAIL_DEGREES.0), Angle::from_degrees(FAIL_DEGREES.1));
-    // What is left to a straight or folded line bounds the link as γ does; the tighter counts.
-    let (near_reach, far_reach) = (Length::from_mm(found.reach.0), Length::from_mm(found.reach.1));
-    let by_angle = window(places.arm.length, (near_reach, far_reach), bounds);
-    let legal = by_angle.and_then(|(least, most)| {
-        let least = least.max(far_reach + LEAST_LEFT - places.arm.length);
-        let most = most.min(near_reach - LEAST_LEFT + places.arm.length);
-        (least <= most).then_some([least, most])
-    });
+    let legal = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| Phrase::of(|w| place(w, posed.left, posed.right));
     let says = link_says(&found, places, fails, outside(WARN_DEGREES));
     let stops = mechanism.stops();
