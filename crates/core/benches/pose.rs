@@ -6,6 +6,7 @@ use derecho_core::bar::rolled::EyesInSpace;
 use derecho_core::job::Job;
 use derecho_core::job::bracket::plan;
 use derecho_core::job::cycle::cycle as cycle_job;
+use derecho_core::job::sway::sway;
 use derecho_core::job::uncertainty::uncertainty;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::joint::{JointKind, JointLimits};
@@ -142,6 +143,14 @@ fn a_whole_job_cycled_both_setups(bencher: Bencher<'_, '_>) {
     let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
     let job: Job = serde_json::from_str(text).expect("a sound job");
     bencher.bench(|| cycle_job(black_box(&job)));
+}
+
+/// Arms and links over the 41 × 41 envelope, which is solved with it, holes, the vehicle in roll, words.
+#[divan::bench]
+fn a_whole_job_swayed(bencher: Bencher<'_, '_>) {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let job: Job = serde_json::from_str(text).expect("a sound job");
+    bencher.bench(|| sway(black_box(&job)));
 }
 
 #[divan::bench(args = [false, true])]

@@ -7,6 +7,8 @@ import { useSettings } from "../../ui/settings";
 
 const HEIGHT = 104;
 const TOP = 44;
+/** Room a label takes. */
+const LABEL = 100;
 
 /** Lengths of link on a rule: the legal window as a band, the link as it is and as aimed at. */
 export function LinkRule({ links }: { links: SwayLinks }) {
@@ -21,13 +23,16 @@ export function LinkRule({ links }: { links: SwayLinks }) {
   const high = Math.ceil((Math.max(...points, (links.window_mm?.[0] ?? 0) + 60) + 60) / unit) * unit;
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
   const hold = (mm: number) => Math.max(low, Math.min(high, mm));
-  // A label goes where there is room for it: on a phone that may be left of its mark.
-  const beyond = (mm: number) => x(mm) > Math.min(width * 0.6, width - 220);
   const step = units === "in" ? 3 : 5;
   const marks = [
     { name: "link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
-    ...(aimed ? [{ name: aimed.name, mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
+    ...(aimed ? [{ name: "wanted", mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
   ];
+  // The lower label turns away from the upper mark's line, where there is room for it.
+  const leftward = (mm: number) => {
+    const [here, other] = [x(mm), x(links.link_mm)];
+    return here > width - LABEL || (here < other && here > LABEL && other - here < LABEL);
+  };
   return (
     <div ref={box} className="w-full" data-link-rule>
       {width > 0 && (
@@ -88,9 +93,9 @@ export function LinkRule({ links }: { links: SwayLinks }) {
             <g key={name}>
               <line x1={x(mm)} x2={x(mm)} y1={row} y2={HEIGHT - 5} stroke={fill} strokeWidth={3} />
               <text
-                x={x(mm) + (beyond(mm) ? -6 : 6)}
+                x={x(mm) + (leftward(mm) ? -6 : 6)}
                 y={row - 2}
-                textAnchor={beyond(mm) ? "end" : "start"}
+                textAnchor={leftward(mm) ? "end" : "start"}
                 fontSize={15}
                 fill="var(--ink)"
               >
