@@ -2,6 +2,7 @@
 //! the same question asked another way.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_core::job::bracket::fit::FitVerdict;
 use derecho_core::job::document::Job;
 use derecho_core::job::solve;
 use derecho_core::job::stages::Progress;
@@ -133,6 +134,58 @@ fn a_splined_bars_holes_go_with_one_over_the_arm_squared() {
     for (ratio, arm) in ratios.iter().zip([9.0_f64, 9.75, 10.5]) {
         assert!((ratio - (9.75 / arm).powi(2)).abs() < 1e-9, "{ratios:?}");
     }
+}
+
+#[test]
+fn the_parts_of_a_disconnect_are_checked_one_by_one() {
+    let good = |job: &Job, name: &str| {
+        let checks = sway(job).checks;
+        checks
+            .iter()
+            .find(|check| check.name.starts_with(name))
+            .map(|check| check.verdict == FitVerdict::Good)
+    };
+    let mut job = over_centre();
+    // A nut of 13 threads to the inch on a stud of 20 strips; a bolt of 3 in does not come out of 2 1/2.
+    assert_eq!(good(&job, "nut on the stud"), Some(false));
+    assert_eq!(good(&job, "lower link bolt"), Some(false));
+    assert_eq!(good(&job, "stowed link"), Some(true));
+    assert_eq!(good(&job, "pins go in"), None);
+    job.sway.pins.nut_thread = job.sway.pins.stud_thread.clone();
+    job.sway.bolts[0].room = TapeEntry::parse("4 1/2", Unit::Inches).unwrap();
+    job.sway.pins.stowed_room = Some(TapeEntry::parse("1/4", Unit::Inches).unwrap());
+    job.sway.pins.parked_difference = Some(TapeEntry::parse("1/2", Unit::Inches).unwrap());
+    assert_eq!(good(&job, "nut on the stud"), Some(true));
+    assert_eq!(good(&job, "lower link bolt"), Some(true));
+    assert_eq!(good(&job, "stowed link"), Some(false));
+    assert_eq!(good(&job, "pins go in"), Some(false));
+    job.sway.pins.stud = Some(TapeEntry::parse("9/16", Unit::Inches).unwrap());
+    assert_eq!(good(&job, "stud in the link's eye"), Some(false));
+}
+
+#[test]
+fn every_way_to_disconnect_twists_at_least_as_far_as_the_bar_connected() {
+    for job in [over_centre(), roof_tent()] {
+        let choices = sway(&job).vehicle.unwrap().choices;
+        let connected = choices.iter().find(|choice| choice.name.starts_with("as it is")).unwrap();
+        for choice in &choices {
+            assert!(choice.trail_deg >= connected.trail_deg, "{}", choice.name);
+            assert!(choice.road_deg_per_g >= connected.road_deg_per_g, "{}", choice.name);
+        }
+    }
+}
+
+#[test]
+fn a_load_on_the_roof_rolls_more_on_the_road() {
+    let mut job = roof_tent();
+    let loaded = sway(&job).vehicle.unwrap();
+    job.sway.vehicle.roof_load = None;
+    let bare = sway(&job).vehicle.unwrap();
+    for (with, without) in loaded.choices.iter().zip(&bare.choices) {
+        assert!(with.road_deg_per_g > without.road_deg_per_g, "{}", with.name);
+    }
+    // 260 lb at 80 in over a roll axis that is nowhere above 40 in: at least 117.9 kg × g × 1.016 m.
+    assert!(loaded.overturning_nm - bare.overturning_nm > 117.9 * 9.81 * 1.016);
 }
 
 proptest! {

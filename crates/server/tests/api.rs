@@ -194,6 +194,39 @@ async fn cycling_stores_nothing_and_follows_the_hole_that_is_tried() {
 }
 
 #[tokio::test]
+async fn planning_and_swaying_store_nothing_and_follow_the_document_sent() {
+    let shop = Shop::open().await;
+    let mut document = shop.get("/api/v1/jobs/lookout-truck-7").await["document"].clone();
+    let compute = async |what: &str, document: &Value| {
+        let path = format!("/api/v1/compute/{what}");
+        shop.call(Method::POST, &path, None, Some(document.to_string())).await
+    };
+    let plan: Value = compute("plan", &document).await.json().await.unwrap();
+    let failing = |option: &Value| option["fails"].as_array().is_some_and(|fails| !fails.is_empty());
+    let options = plan["options"].as_array().unwrap();
+    // What fails comes after all that does not.
+    let first_failing = options.iter().position(failing).unwrap();
+    assert!(first_failing > 0 && options[first_failing..].iter().all(failing));
+
+    let sway: Value = compute("sway", &document).await.json().await.unwrap();
+    assert_eq!(sway["links"]["fails"], true);
+    // The longest legal link is asked for half an inch inside of the window the answer gives.
+    let longest = sway["links"]["window_mm"][1].as_f64().unwrap();
+    document["sway"]["link"] = json!((longest - 12.7).round());
+    let sway: Value = compute("sway", &document).await.json().await.unwrap();
+    assert_eq!(sway["links"]["fails"], false);
+    assert_eq!(shop.get("/api/v1/jobs/lookout-truck-7").await["revision"], 1);
+
+    document["sway"]["link"] = json!({ "text": "8 1/", "unit": "in" });
+    let told = problem(compute("sway", &document).await, 422, "bad_fields").await;
+    assert_eq!(told["errors"][0]["pointer"], "/sway/link");
+    document["sway"]["link"] = json!("8 1/4 in");
+    document["sway"]["hole"] = json!(4);
+    let told = problem(compute("sway", &document).await, 422, "bad_fields").await;
+    assert_eq!(told["errors"][0]["pointer"], "/sway/hole");
+}
+
+#[tokio::test]
 async fn settling_takes_a_proof() {
     let shop = Shop::open().await;
     let settled: Value = shop
