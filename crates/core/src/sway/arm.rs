@@ -110,8 +110,10 @@ pub fn window(
         let under = r * r - (a * gamma.sin()).powi(2);
         (under >= 0.0).then(|| a * gamma.cos() + under.sqrt())
     };
-    let least = link(far.to_mm(), high)?;
     let most = link(near.to_mm(), low)?;
+    // With the far end nearer to the axis than the arm is long, a short link folds it up too: the
+    // other root of the same triangle, 2·a·cos γ_lo less the first.
+    let least = link(far.to_mm(), high)?.max(2.0 * a * low.cos() - most);
     (least <= most).then_some((Length::from_mm(least), Length::from_mm(most)))
 }
 
