@@ -166,7 +166,7 @@ fn the_curves_of_the_schools_settle_what_a_longer_bar_does() {
 fn loads_by_hand() {
     let mut value = plain();
     value["rig"]["use"] = json!("trails");
-    value["bracket"] = json!({ "axle_weight": "1000 kg", "unsprung_weight": "200 kg" });
+    value["vehicle"] = json!({ "axle_weight": "1000 kg", "unsprung_weight": "200 kg" });
     let result = plan(&job(&value));
     let none = &result.options[0];
     let (length, reach) = (inches(none.length_mm), 988.0_f64.sqrt() + 0.5);

@@ -152,7 +152,7 @@ fn the_parts_of_a_disconnect_are_checked_one_by_one() {
     assert_eq!(good(&job, "stowed link"), Some(true));
     assert_eq!(good(&job, "pins go in"), None);
     job.sway.pins.nut_thread = job.sway.pins.stud_thread.clone();
-    job.sway.bolts[0].room = TapeEntry::parse("4 1/2", Unit::Inches).unwrap();
+    job.sway.bolts[0].room = Some(TapeEntry::parse("4 1/2", Unit::Inches).unwrap());
     job.sway.pins.stowed_room = Some(TapeEntry::parse("1/4", Unit::Inches).unwrap());
     job.sway.pins.parked_difference = Some(TapeEntry::parse("1/2", Unit::Inches).unwrap());
     assert_eq!(good(&job, "nut on the stud"), Some(true));
@@ -179,7 +179,7 @@ fn every_way_to_disconnect_twists_at_least_as_far_as_the_bar_connected() {
 fn a_load_on_the_roof_rolls_more_on_the_road() {
     let mut job = roof_tent();
     let loaded = sway(&job).vehicle.unwrap();
-    job.sway.vehicle.roof_load = None;
+    job.vehicle.roof_load = None;
     let bare = sway(&job).vehicle.unwrap();
     for (with, without) in loaded.choices.iter().zip(&bare.choices) {
         assert!(with.road_deg_per_g > without.road_deg_per_g, "{}", with.name);

@@ -21,7 +21,7 @@ use utoipa::openapi::OpenApi as Document;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::api::{AppState, compute, jobs, parts, samples, tape, templates};
+use crate::api::{AppState, compute, figure, jobs, parts, samples, tape, templates};
 use crate::assets;
 use crate::problem::Problem;
 
@@ -59,6 +59,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(parts::samples))
         .routes(routes!(templates::template))
         .routes(routes!(tape::tape))
+        .routes(routes!(figure::figure))
         .routes(routes!(samples::list))
         .routes(routes!(samples::open))
         .split_for_parts()

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reads a typed weight, rate or thread and tells it back in both unit systems. */
+        get: operations["figure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -886,6 +903,11 @@ export interface components {
          * @enum {string}
          */
         BoltAxis: "sideways" | "fore_aft" | "upright";
+        /**
+         * @description Where a bolt goes through.
+         * @enum {string}
+         */
+        BoltPlace: "arm_eye" | "far_end";
         /** @description The bolt through an eye. */
         BoltResult: {
             /** @description Dead band at the tyre, end to end. */
@@ -898,6 +920,11 @@ export interface components {
              */
             slip_n?: number;
         };
+        /**
+         * @description Which way a bolt comes out.
+         * @enum {string}
+         */
+        BoltWay: "outward" | "inward" | "forward" | "back" | "up" | "down";
         /**
          * @description Which end a bracket is for.
          * @enum {string}
@@ -928,11 +955,6 @@ export interface components {
              */
             axle_bracket_angle?: components["schemas"]["AngleEntry"];
             /**
-             * @description Weight on this axle, at the wheels.
-             * @default null
-             */
-            axle_weight?: components["schemas"]["WeightEntry"];
-            /**
              * @description Bars tried, as they were when they were taken in.
              * @default []
              */
@@ -954,11 +976,6 @@ export interface components {
              * @default {}
              */
             builder?: components["schemas"]["BuilderForm"];
-            /**
-             * @description Centre of gravity above the floor.
-             * @default null
-             */
-            centre_of_gravity?: components["schemas"]["TapeEntry"];
             /**
              * @description The plan that is chosen.
              * @default null
@@ -990,21 +1007,10 @@ export interface components {
              */
             kept?: components["schemas"]["PlanForm"][];
             /**
-             * Format: double
-             * @description Rate of one spring at this axle, N/mm, where it is known.
-             * @default null
-             */
-            spring_rate_n_per_mm?: number;
-            /**
              * @description What the angle is aimed at.
              * @default level_driven
              */
             target?: components["schemas"]["Target"];
-            /**
-             * @description Weight of the axle itself, wheels and brakes included.
-             * @default null
-             */
-            unsprung_weight?: components["schemas"]["WeightEntry"];
         };
         /** @description What to cut. */
         BuilderBar: {
@@ -1115,6 +1121,8 @@ export interface components {
         };
         /** @description One choice of bar and disconnect. */
         ChoiceResult: {
+            /** @description How many figures it rests on that nobody measured. */
+            assumed: number;
             /** @description What ends it on the trail. */
             ended_by: string;
             /** @description Whether it is what is there now. */
@@ -1122,7 +1130,9 @@ export interface components {
             /** @description What it is. */
             name: string;
             /** @description What it needs. */
-            needs: string;
+            needs: components["schemas"]["Phrase"];
+            /** @description The same with the centre of gravity as low and as high as it may be. */
+            road_between_deg_per_g?: number[];
             /**
              * Format: double
              * @description Roll on the road, degrees per g; absent where it would not stand.
@@ -1417,6 +1427,18 @@ export interface components {
             /** @description First character of the place in a typed text, counted from 0. */
             start?: number;
         };
+        /** @description A figure read back. */
+        FigureBack: {
+            /** @description What kind it is. */
+            kind: components["schemas"]["FigureKind"];
+            /** @description In both unit systems. */
+            says: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description What kind of figure it is.
+         * @enum {string}
+         */
+        FigureKind: "weight" | "spring_rate" | "roll_rate" | "thread";
         /** @description An angle finder laid along the bar. */
         Finder: {
             /**
@@ -1619,6 +1641,11 @@ export interface components {
         };
         /** @description A hole of the arm. */
         HoleResult: {
+            /**
+             * Format: double
+             * @description What the bar's material takes, MPa.
+             */
+            allowable_mpa: number;
             /** @description From the axis to the eye. */
             arm_mm: components["schemas"]["Length"];
             /** @description Whether it is in use. */
@@ -1692,10 +1719,12 @@ export interface components {
             setups?: components["schemas"]["Setups"];
             /** @description Sheets of readings, oldest first. */
             sheets?: components["schemas"]["Sheet"][];
-            /** @description The sway bar, its links, the vehicle's weights. */
+            /** @description The sway bar and its links. */
             sway?: components["schemas"]["Sway"];
             /** @description What the job is called in the bay. */
             title: string;
+            /** @description What the vehicle weighs and stands on. */
+            vehicle?: components["schemas"]["Vehicle"];
             /**
              * Format: int32
              * @description The version of this document's form: 1.
@@ -1900,6 +1929,10 @@ export interface components {
             link_mm: components["schemas"]["Length"];
             /** @description What it is sized to. */
             name: string;
+            /** @description The rod to cut for it, where its joints were measured. */
+            rod?: components["schemas"]["RodCut"];
+            /** @description The rod in words, or why there is none. */
+            rod_says?: components["schemas"]["Phrase"];
             /** @description In words, with turns where its thread is known. */
             says: components["schemas"]["Phrase"];
         };
@@ -2129,6 +2162,35 @@ export interface components {
             /** @description The joint that tilts most over the travel. */
             worst_tilt_deg?: components["schemas"]["Angle"];
         };
+        /** @description The hole that a panel wants where the bar, its arms and links pass it. */
+        PanelCut: {
+            /**
+             * @description The cut line on the left, clearance included: least and most along the panel's first axis,
+             *     then its second, mm in vehicle axes at ride height. Forward-facing: left, up. Outward: forward,
+             *     up. Up: forward, left. Absent where nothing passes it.
+             */
+            cut_mm?: number[][];
+            /** @description Which way it faces. */
+            faces: components["schemas"]["PanelFaces"];
+            /** @description The panel. */
+            panel: string;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description Which way a panel faces.
+         * @enum {string}
+         */
+        PanelFaces: "forward" | "outward" | "up";
+        /** @description A flat panel of the body that an arm may have to pass, such as an inner fender. */
+        PanelForm: {
+            /** @description Where it stands: forward of the axle, out from the middle, or above the floor. */
+            at: components["schemas"]["TapeEntry"];
+            /** @description Which way it faces. */
+            faces?: components["schemas"]["PanelFaces"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description A part of the library. */
         Part: (components["schemas"]["BarPart"] & {
             /** @enum {string} */
@@ -2200,6 +2262,18 @@ export interface components {
              * @default null
              */
             parked_difference?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Sideways slope of the ground it is parked on.
+             * @default null
+             */
+            parked_slope?: components["schemas"]["AngleEntry"];
+            /**
+             * @description The stud the link's far end is stowed on: on what the bar is fixed to.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            stow?: components["schemas"]["PointForm"];
             /**
              * @description Room over the stowed link at full bump.
              * @default null
@@ -2458,6 +2532,8 @@ export interface components {
             sheets: components["schemas"]["SheetResult"][];
             /** @description Each stage, in working order. */
             stages: components["schemas"]["StageResult"][];
+            /** @description Figures of the vehicle nobody typed, which loads and rolls rest on. */
+            vehicle_assumed: components["schemas"]["Assumption"][];
         };
         /** @description The end worked on and what holds it. */
         Rig: {
@@ -2594,11 +2670,92 @@ export interface components {
          * @enum {string}
          */
         RiseSource: "heights" | "finder";
+        /** @description What to cut. */
+        RodCut: {
+            /** @description Thread in the rod at each end as built, midway of what can be turned. */
+            in_mm: components["schemas"]["Length"];
+            /** @description How much longer the link can still be turned. */
+            longer_mm: components["schemas"]["Length"];
+            /** @description Length of rod, face to face. */
+            rod_mm: components["schemas"]["Length"];
+            /** @description And shorter. */
+            shorter_mm: components["schemas"]["Length"];
+            /** @description Each end is tapped at least so deep. */
+            tap_mm: components["schemas"]["Length"];
+        };
+        /** @description Joints for links built from tapped rod. */
+        RodForm: {
+            /**
+             * @description From a joint's centre to the tip of its thread.
+             * @default null
+             */
+            eye_to_tip?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Thickness of a jam nut.
+             * @default null
+             */
+            jam_nut?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Length of its thread.
+             * @default null
+             */
+            shank?: components["schemas"]["TapeEntry"];
+        };
+        /** @description A number with its unit: nm/deg, n·m/°, nm/°, lb-ft/deg, lb·ft/°, lbft/deg. */
+        RollRateEntry: string;
         /**
          * @description How much room is wanted.
          * @enum {string}
          */
         Room: "usual" | "own_bracket" | "engine";
+        /** @description What arms and links could touch, besides the obstacles of stage Tape. */
+        RoomForm: {
+            /**
+             * @description Thickness of an arm; 25 mm where empty.
+             * @default null
+             */
+            arm_thickness?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Thickness of a link with its joints; 25 mm where empty.
+             * @default null
+             */
+            link_thickness?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Panels.
+             * @default []
+             */
+            panels?: components["schemas"]["PanelForm"][];
+            /**
+             * @description Height of a rail; 100 mm where empty.
+             * @default null
+             */
+            rail_height?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Underside of the frame rails above the floor, by the bar. Without it, and the frame's width in
+             *     stage Rig, rails are left out.
+             * @default null
+             */
+            rail_underside?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Shock absorbers.
+             * @default []
+             */
+            shocks?: components["schemas"]["ShockForm"][];
+            /**
+             * @description How far the tyres steer either way; 35° at a front where empty.
+             * @default null
+             */
+            steering_lock?: components["schemas"]["AngleEntry"];
+        };
+        /** @description Room for arms and links. */
+        RoomResult: {
+            /** @description Panels and their holes. */
+            cuts: components["schemas"]["PanelCut"][];
+            /** @description Nearest to each thing, tightest first. */
+            gaps: components["schemas"]["SwayGap"][];
+            /** @description The answer. */
+            says: components["schemas"]["Phrase"];
+        };
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -2654,8 +2811,12 @@ export interface components {
             length: components["schemas"]["TapeEntry"];
             /** @description What it holds. */
             name: string;
-            /** @description Room in front of its head, along it, to the next rail or tab. */
-            room: components["schemas"]["TapeEntry"];
+            /** @description Where it goes through: then what stands in its way is worked out, too. */
+            place?: components["schemas"]["BoltPlace"];
+            /** @description Room in front of its head, along it, to the next rail or tab, as taped. */
+            room?: components["schemas"]["TapeEntry"];
+            /** @description Which way it comes out; outward where empty. */
+            way?: components["schemas"]["BoltWay"];
         };
         /** @description A length that was set, against the one that was wanted. */
         SetCheck: {
@@ -2935,6 +3096,17 @@ export interface components {
             /** @description Whether it may drive a correction. */
             usable: boolean;
         };
+        /** @description A shock absorber, the same on both sides. */
+        ShockForm: {
+            /** @description Its end on the axle. */
+            axle?: components["schemas"]["PointForm"];
+            /** @description Its end on the body. */
+            body?: components["schemas"]["PointForm"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Its thickness. */
+            thickness: components["schemas"]["TapeEntry"];
+        };
         /**
          * @description A side of the vehicle. Left and right are stored; driver and passenger follow
          *     from the side the steering wheel is on.
@@ -2946,6 +3118,101 @@ export interface components {
          * @enum {string}
          */
         SidewaysFrom: "centreline" | "rail_outer_face";
+        /** @description A splined bar that can be had. */
+        SplinedBar: {
+            /** @description Bore; solid where empty. */
+            bore?: components["schemas"]["TapeEntry"];
+            /** @description Outside diameter between the splines. */
+            diameter: components["schemas"]["TapeEntry"];
+            /** @description End to end. */
+            length: components["schemas"]["TapeEntry"];
+        };
+        /** @description Splined bars and arms to choose from. */
+        SplinedForm: {
+            /**
+             * @description The arms, from the bar's axis to the link's eye.
+             * @default []
+             */
+            arms?: components["schemas"]["TapeEntry"][];
+            /**
+             * @description The bars.
+             * @default []
+             */
+            bars?: components["schemas"]["SplinedBar"][];
+        };
+        /** @description A bar with a pair of arms. */
+        SplinedOption: {
+            /** @description The arm. */
+            arm_mm: components["schemas"]["Length"];
+            /** @description Its bore; nought is solid. */
+            bore_mm: components["schemas"]["Length"];
+            /** @description Its outside diameter. */
+            diameter_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Rate at one arm's eye with the other held, N/mm: k_eff/a².
+             */
+            eye_rate_n_per_mm: number;
+            /** @description Whether it fits, stays legal and is not overstressed. */
+            fits: boolean;
+            /** @description The bar, end to end. */
+            length_mm: components["schemas"]["Length"];
+            /** @description The link that levels this arm. */
+            link_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Mass of the bar, kg.
+             */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description Roll on the road; absent where it would not stand.
+             */
+            road_deg_per_g?: number;
+            /**
+             * Format: double
+             * @description K_bar at ride height, N·m per degree of roll.
+             */
+            roll_rate_nm_per_deg: number;
+            /** @description In words, with the reason where it does not fit. */
+            says: components["schemas"]["Phrase"];
+            /** @description Stick-out of each end from the frame, where its width is known. */
+            stick_out_mm?: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Shear stress there, MPa.
+             */
+            stress_mpa: number;
+            /** @description Whether it is suggested. */
+            suggested: boolean;
+            /** @description Twist of the bar at the worst pose. */
+            worst_twist_deg: components["schemas"]["Angle"];
+        };
+        /** @description The choice of a splined bar. */
+        SplinedResult: {
+            /** @description Why this rate, in numbers. */
+            because: components["schemas"]["Phrase"];
+            /** @description The shortest bar that reaches out of the frame, where its width is known. */
+            least_length_mm?: components["schemas"]["Length"];
+            /** @description What keeps it from an answer. */
+            missing: components["schemas"]["FieldError"][];
+            /** @description Every bar with every arm, in the order typed. */
+            options: components["schemas"]["SplinedOption"][];
+            /** @description The answer. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Roll on the road that suits the use, degrees per g.
+             */
+            wanted_deg_per_g: number;
+            /**
+             * Format: double
+             * @description K_bar that gives it, N·m per degree of roll; nought or less where none is wanted.
+             */
+            wanted_nm_per_deg: number;
+        };
+        /** @description A number with its unit: n/mm, lbs/in, lb/in. */
+        SpringRateEntry: string;
         /** @description The result of a squareness sheet. */
         Squareness: {
             /** @description Left less right. */
@@ -3059,6 +3326,31 @@ export interface components {
             /** @description The result with its unit. */
             result: components["schemas"]["Phrase"];
         };
+        /** @description The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis. */
+        StowResult: {
+            /** @description The arm above level, where it reaches. */
+            arm_angle_deg?: components["schemas"]["Angle"];
+            /** @description Wheel travels there, left and right. */
+            at_mm: components["schemas"]["Length"][];
+            /** @description Whether the link reaches the stud and clears everything by enough. */
+            clear: boolean;
+            /** @description And above it. */
+            eye_above_mm: components["schemas"]["Length"];
+            /** @description The link's eye on the arm, ahead of the axis. */
+            eye_ahead_mm: components["schemas"]["Length"];
+            /** @description Least gap to anything that moves, through the whole envelope, where anything was measured. */
+            gap_mm?: components["schemas"]["Length"];
+            /** @description Whether arm and link reach the stud. */
+            reaches: boolean;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description And above it. */
+            stud_above_mm: components["schemas"]["Length"];
+            /** @description The stud, ahead of the axis. */
+            stud_ahead_mm: components["schemas"]["Length"];
+            /** @description To what. */
+            thing: string;
+        };
         /** @description Everything of stage Sway. */
         Sway: {
             /**
@@ -3066,6 +3358,12 @@ export interface components {
              * @default null
              */
             active_length?: components["schemas"]["TapeEntry"];
+            /**
+             * Format: double
+             * @description Shear stress the bar's material takes, MPa; 700 where empty.
+             * @default null
+             */
+            allowable_mpa?: number;
             /**
              * @description Where the far end cannot be taped: the arm's angle above level.
              * @default null
@@ -3088,6 +3386,16 @@ export interface components {
              * @default null
              */
             bore?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Rate of a bush that holds the bar; stiff where empty.
+             * @default null
+             */
+            bush_rate?: components["schemas"]["SpringRateEntry"];
+            /**
+             * @description Between those bushes.
+             * @default null
+             */
+            bush_spacing?: components["schemas"]["TapeEntry"];
             /**
              * @description Outside diameter of the bar.
              * @default null
@@ -3146,6 +3454,11 @@ export interface components {
              */
             link?: components["schemas"]["TapeEntry"];
             /**
+             * @description Rate of a link with its joints, along it; stiff where empty.
+             * @default null
+             */
+            link_rate?: components["schemas"]["SpringRateEntry"];
+            /**
              * @description Thread of the link, one end right hand and the other left.
              * @default null
              */
@@ -3157,7 +3470,11 @@ export interface components {
             on?: components["schemas"]["ObstacleOn"];
             /**
              * @description A pin disconnect.
-             * @default {}
+             * @default {
+             *       "stow": {
+             *         "sideways_from": "centreline"
+             *       }
+             *     }
              */
             pins?: components["schemas"]["PinForm"];
             /**
@@ -3166,10 +3483,31 @@ export interface components {
              */
             preload_wanted?: boolean;
             /**
+             * @description Joints for links built from rod.
+             * @default {}
+             */
+            rod?: components["schemas"]["RodForm"];
+            /**
+             * @description What arms and links could touch.
+             * @default {}
+             */
+            room?: components["schemas"]["RoomForm"];
+            /**
              * @description Stroke of the shock.
              * @default null
              */
             shock_stroke?: components["schemas"]["TapeEntry"];
+            /**
+             * Format: double
+             * @description Soft setting of a two-rate bar, per cent of the firm one; 30 where empty.
+             * @default null
+             */
+            soft_percent?: number;
+            /**
+             * @description Splined bars and arms to choose from.
+             * @default {}
+             */
+            splined?: components["schemas"]["SplinedForm"];
             /**
              * @description The arm's angle when the vehicle was stock, above level.
              * @default null
@@ -3181,15 +3519,27 @@ export interface components {
              */
             target?: components["schemas"]["SwayTarget"];
             /**
-             * @description The vehicle as a whole.
-             * @default {}
-             */
-            vehicle?: components["schemas"]["VehicleForm"];
-            /**
              * @description The arm's angle wanted, for a target of one's own.
              * @default null
              */
             wanted_angle?: components["schemas"]["AngleEntry"];
+        };
+        /** @description The nearest that a bar, arm or link comes to a thing. */
+        SwayGap: {
+            /** @description Wheel travels there, left and right. */
+            at_mm: components["schemas"]["Length"][];
+            /** @description Whether it is enough. */
+            clear: boolean;
+            /** @description Between their surfaces; negative where they run into each other. */
+            gap_mm: components["schemas"]["Length"];
+            /** @description Which of them, in words. */
+            rod: string;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description What it comes near to. */
+            thing: string;
+            /** @description What is wanted. */
+            wanted_mm: components["schemas"]["Length"];
         };
         /**
          * @description Kinds of sway bar.
@@ -3243,6 +3593,11 @@ export interface components {
         };
         /** @description Both sides in a pose. */
         SwayPose: {
+            /**
+             * Format: double
+             * @description Moment of the bar against the roll here, N·m: k_eff·Δα·dΔα/dφ.
+             */
+            bar_moment_nm?: number;
             /** @description The left arm. */
             left: components["schemas"]["ArmResult"];
             /** @description Travel of the left wheel. */
@@ -3251,6 +3606,13 @@ export interface components {
             right: components["schemas"]["ArmResult"];
             /** @description Travel of the right wheel. */
             right_wheel_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description K_bar here, N·m per degree of roll: k_eff·(dΔα/dφ)².
+             */
+            roll_rate_nm_per_deg?: number;
+            /** @description Twist between the arms, + left arm higher; absent where a side does not close. */
+            twist_deg?: components["schemas"]["Angle"];
         };
         /** @description Everything stage Sway answers. */
         SwayResult: {
@@ -3258,7 +3620,7 @@ export interface components {
             assumptions: components["schemas"]["Assumption"][];
             /** @description Disconnects, stowing, bolts. */
             checks: components["schemas"]["FitCheck"][];
-            /** @description Splined bar, preload, arms against stroke, in words. */
+            /** @description Splined bar, mass, preload, arms against stroke, in words. */
             fit_says: components["schemas"]["Phrase"][];
             /** @description Holes and their rates. */
             holes: components["schemas"]["HoleResult"][];
@@ -3266,8 +3628,14 @@ export interface components {
             links?: components["schemas"]["SwayLinks"];
             /** @description What keeps it from an answer. */
             missing: components["schemas"]["FieldError"][];
+            /** @description Room for arms and links. */
+            room?: components["schemas"]["RoomResult"];
             /** @description The answer in one sentence. */
             says: components["schemas"]["Phrase"];
+            /** @description Choosing a splined bar, where one is there or some were typed. */
+            splined?: components["schemas"]["SplinedResult"];
+            /** @description A link stowed, where its stud was measured. */
+            stowed?: components["schemas"]["StowResult"];
             /** @description The vehicle as a whole and the choices. */
             vehicle?: components["schemas"]["VehicleResult"];
         };
@@ -3275,7 +3643,7 @@ export interface components {
          * @description What the links are sized to.
          * @enum {string}
          */
-        SwayTarget: "level_driven" | "level_mid_travel" | "own_angle";
+        SwayTarget: "level_driven" | "level_mid_travel" | "own_angle" | "trailing_arm";
         /** @description How far the axle swings sideways over the travel. */
         Swing: {
             /** @description Shift to the left at full bump. */
@@ -3398,31 +3766,69 @@ export interface components {
          * @description What the vehicle is for.
          * @enum {string}
          */
-        Use: "road_and_towing" | "loaded_travel" | "trails" | "crawling" | "fast_desert";
-        /** @description The vehicle as a whole. The other axle is the one not worked on. */
-        VehicleForm: {
+        Use: "road_and_towing" | "loaded_travel" | "mixed" | "trails" | "crawling" | "fast_desert";
+        /** @description What the vehicle weighs and stands on. The other axle is the one not worked on. */
+        Vehicle: {
             /**
-             * Format: double
-             * @description Roll rate of the other axle's sway bar, N·m/rad; nought where there is none.
+             * @description Weight on this axle, at the wheels; the sum of its corners where they were weighed.
              * @default null
              */
-            other_bar_nm_per_rad?: number;
+            axle_weight?: components["schemas"]["WeightEntry"];
             /**
-             * Format: double
-             * @description Rate of one spring at the other axle, N/mm.
+             * @description Centre of gravity of what the springs carry, above the floor, without the roof load.
              * @default null
              */
-            other_spring_n_per_mm?: number;
+            centre_of_gravity?: components["schemas"]["TapeEntry"];
+            /**
+             * @description What that height is good to, plus or minus.
+             * @default null
+             */
+            centre_of_gravity_good_to?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Weight under this axle's left wheel.
+             * @default null
+             */
+            left_corner?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Roll rate of the other axle's sway bar; none where empty.
+             * @default null
+             */
+            other_bar?: components["schemas"]["RollRateEntry"];
+            /**
+             * @description Weight under the other axle's left wheel.
+             * @default null
+             */
+            other_left_corner?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Weight under the other axle's right wheel.
+             * @default null
+             */
+            other_right_corner?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Roll centre of the other axle, above the floor.
+             * @default null
+             */
+            other_roll_centre?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Rate of one spring at the other axle.
+             * @default null
+             */
+            other_spring_rate?: components["schemas"]["SpringRateEntry"];
             /**
              * @description Between the springs at the other axle.
              * @default null
              */
             other_spring_spacing?: components["schemas"]["TapeEntry"];
             /**
-             * @description Weight on the other axle.
+             * @description Weight on the other axle; the sum of its corners where they were weighed.
              * @default null
              */
             other_weight?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Weight under this axle's right wheel.
+             * @default null
+             */
+            right_corner?: components["schemas"]["WeightEntry"];
             /**
              * @description Height of the roof load above the floor.
              * @default null
@@ -3434,16 +3840,30 @@ export interface components {
              */
             roof_load?: components["schemas"]["WeightEntry"];
             /**
+             * @description Rate of one spring at this axle.
+             * @default null
+             */
+            spring_rate?: components["schemas"]["SpringRateEntry"];
+            /**
              * @description Between the springs at this axle.
              * @default null
              */
             spring_spacing?: components["schemas"]["TapeEntry"];
             /**
-             * Format: double
-             * @description Rate of one tyre, N/mm.
+             * @description Rate of one tyre.
              * @default null
              */
-            tyre_n_per_mm?: number;
+            tyre_rate?: components["schemas"]["SpringRateEntry"];
+            /**
+             * @description Weight of the axle itself, wheels and brakes included; of each axle where both are meant.
+             * @default null
+             */
+            unsprung_weight?: components["schemas"]["WeightEntry"];
+            /**
+             * @description Between the axles.
+             * @default null
+             */
+            wheelbase?: components["schemas"]["TapeEntry"];
         };
         /** @description The vehicle as a whole. */
         VehicleResult: {
@@ -3454,6 +3874,8 @@ export interface components {
             bar_nm_per_rad: number;
             /** @description Every choice. */
             choices: components["schemas"]["ChoiceResult"][];
+            /** @description From the roll axis to the centre of gravity, at its station. */
+            lever_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Of the other axle, bar and all.
@@ -3464,6 +3886,8 @@ export interface components {
              * @description m_s·g·H, N·m per radian of roll.
              */
             overturning_nm: number;
+            /** @description What it weighs and how high, in words. */
+            says: components["schemas"]["Phrase"];
             /**
              * Format: double
              * @description Roll rate of this axle's springs, N·m/rad.
@@ -3492,7 +3916,7 @@ export interface components {
             /** @description `droop`, `bump`, `left_up` or `right_up`. */
             way: string;
         };
-        /** @description A weight with its unit, such as 2600 lb or 1180 kg. */
+        /** @description A number with its unit: kg, lbs, lb. */
         WeightEntry: string;
         /** @description How a figure is worked out, line by line. */
         Working: {
@@ -3632,6 +4056,40 @@ export interface operations {
                 };
             };
             /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    figure: {
+        parameters: {
+            query: {
+                /** @description As typed. */
+                text: string;
+                /** @description What it is. */
+                kind: components["schemas"]["FigureKind"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The figure */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureBack"];
+                };
+            };
+            /** @description No such figure: what to type */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -57,6 +57,15 @@ export function degrees(angle: number): string {
   return `${Math.abs(angle).toFixed(1)}°`;
 }
 
+const NM_PER_LB_FT = 1.3558179483;
+
+/** A roll rate from N·m to the degree, as the core prints it. */
+export function rollRate(nmPerDegree: number, unit: Unit): string {
+  return unit === "in"
+    ? `${(nmPerDegree / NM_PER_LB_FT).toFixed(0)} lb-ft/°`
+    : `${nmPerDegree.toFixed(0)} N·m/°`;
+}
+
 /** The sentence for a unit system. */
 export function say(phrase: Phrase, unit: Unit): string {
   return unit === "in" ? phrase.in : phrase.mm;

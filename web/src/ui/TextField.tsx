@@ -11,7 +11,7 @@ type TextFieldProps = {
   /** Text that must not be empty keeps its last value. */
   required?: boolean;
   /** Says what is wrong with a text, or nothing. */
-  check?: (text: string) => string | undefined;
+  check?: (text: string) => string | undefined | Promise<string | undefined>;
   onCommit: (text: string) => void;
 };
 
@@ -30,7 +30,7 @@ export function TextField({
   const id = useId();
   const judge = useCallback(
     async (text: string): Promise<Judged<string>> => {
-      const fault = check?.(text);
+      const fault = await check?.(text);
       return fault ? { fault } : { value: text };
     },
     [check],

@@ -10,6 +10,7 @@ use super::bracket::form::Bracketing;
 use super::document::{AdjusterForm, Bar, DOCUMENT_VERSION, Hole, Job, Rig, Setups, Sheet, ThreadedEndForm};
 use super::hardpoints::form::{Arm, Hardpoints, JointForm, PointForm};
 use super::sway::form::Sway;
+use super::vehicle::form::Vehicle;
 use crate::measure::TapeEntry;
 
 /// Most characters of a title or a name.
@@ -22,6 +23,10 @@ pub const LONGEST_LIST: usize = 200;
 pub const MOST_OBSTACLES: usize = 12;
 /// Most other holes of one bracket.
 pub const MOST_HOLES: usize = 12;
+/// Most shock absorbers of a side: each is tried against arms and links in every pose.
+pub const MOST_SHOCKS: usize = 4;
+/// Furthest that tyres steer either way.
+const MOST_LOCK_DEGREES: f64 = 60.0;
 /// Most repeats on one side of a sheet.
 pub const MOST_REPEATS: usize = 24;
 
@@ -362,16 +367,12 @@ impl Checker {
                 self.size(&format!("{at}/bars/{index}/{field}"), entry.as_ref());
             }
         }
-        for (field, number) in
-            [("spring_rate_n_per_mm", form.spring_rate_n_per_mm), ("bolt/torque_nm", form.bolt.torque_nm)]
-        {
-            if number.is_some_and(|number| !(number.is_finite() && number > 0.0)) {
-                self.fault(
-                    format!("{at}/{field}"),
-                    "not_positive",
-                    "This is more than nought. Type it, or leave it out.",
-                );
-            }
+        if form.bolt.torque_nm.is_some_and(|torque| !(torque.is_finite() && torque > 0.0)) {
+            self.fault(
+                format!("{at}/bolt/torque_nm"),
+                "not_positive",
+                "This is more than nought. Type it, or leave it out.",
+            );
         }
         for (field, entry) in [
             ("gap", &form.builder.gap),
@@ -405,38 +406,118 @@ impl Checker {
             ("diameter", &form.diameter),
             ("active_length", &form.active_length),
             ("shock_stroke", &form.shock_stroke),
-            ("vehicle/spring_spacing", &form.vehicle.spring_spacing),
-            ("vehicle/other_spring_spacing", &form.vehicle.other_spring_spacing),
-            ("vehicle/roof_height", &form.vehicle.roof_height),
+            ("bush_spacing", &form.bush_spacing),
+            ("rod/eye_to_tip", &form.rod.eye_to_tip),
+            ("rod/shank", &form.rod.shank),
+            ("rod/jam_nut", &form.rod.jam_nut),
+            ("room/arm_thickness", &form.room.arm_thickness),
+            ("room/link_thickness", &form.room.link_thickness),
+            ("room/rail_underside", &form.room.rail_underside),
+            ("room/rail_height", &form.room.rail_height),
         ] {
             self.size(&format!("{at}/{field}"), entry.as_ref());
         }
-        self.distance(&format!("{at}/bore"), form.bore.as_ref());
-        if let (Some(bore), Some(diameter)) = (&form.bore, &form.diameter)
-            && bore.number().nanometres() >= diameter.number().nanometres()
+        self.bore(&format!("{at}/bore"), form.bore.as_ref(), form.diameter.as_ref());
+        for (field, point) in
+            [("axis", &form.axis), ("far_end", &form.far_end), ("pins/stow", &form.pins.stow)]
         {
-            self.fault(format!("{at}/bore"), "bore_too_wide", "The bore is as wide as the bar. Check both.");
+            self.point(&format!("{at}/{field}"), point);
         }
-        self.point(&format!("{at}/axis"), &form.axis);
-        self.point(&format!("{at}/far_end"), &form.far_end);
-        for (field, number) in [
-            ("other_spring_n_per_mm", form.vehicle.other_spring_n_per_mm),
-            ("tyre_n_per_mm", form.vehicle.tyre_n_per_mm),
-        ] {
-            if number.is_some_and(|number| !(number.is_finite() && number > 0.0)) {
+        for (field, number, most) in
+            [("allowable_mpa", form.allowable_mpa, 2000.0), ("soft_percent", form.soft_percent, 100.0)]
+        {
+            if number.is_some_and(|number| !(number > 0.0 && number <= most)) {
                 self.fault(
-                    format!("{at}/vehicle/{field}"),
-                    "not_positive",
-                    "This is more than nought. Type it, or leave it out.",
+                    format!("{at}/{field}"),
+                    "out_of_range",
+                    format!("This is more than nought and at most {most:.0}. Type it, or leave it out."),
                 );
             }
         }
-        if form.vehicle.other_bar_nm_per_rad.is_some_and(|rate| !(rate.is_finite() && rate >= 0.0)) {
+        self.sway_parts(form);
+    }
+
+    fn sway_parts(&mut self, form: &Sway) {
+        let at = "/sway";
+        for (index, bar) in form.splined.bars.iter().enumerate() {
+            let here = format!("{at}/splined/bars/{index}");
+            self.size(&format!("{here}/length"), Some(&bar.length));
+            self.size(&format!("{here}/diameter"), Some(&bar.diameter));
+            self.bore(&format!("{here}/bore"), bar.bore.as_ref(), Some(&bar.diameter));
+        }
+        self.list(&format!("{at}/splined/bars"), form.splined.bars.len(), MOST_HOLES);
+        self.list(&format!("{at}/splined/arms"), form.splined.arms.len(), MOST_HOLES);
+        for (index, arm) in form.splined.arms.iter().enumerate() {
+            self.size(&format!("{at}/splined/arms/{index}"), Some(arm));
+        }
+        self.list(&format!("{at}/room/shocks"), form.room.shocks.len(), MOST_SHOCKS);
+        for (index, shock) in form.room.shocks.iter().enumerate() {
+            let here = format!("{at}/room/shocks/{index}");
+            self.named(&format!("{here}/name"), &shock.name, "A shock needs a name, such as shock.");
+            self.point(&format!("{here}/body"), &shock.body);
+            self.point(&format!("{here}/axle"), &shock.axle);
+            self.size(&format!("{here}/thickness"), Some(&shock.thickness));
+        }
+        self.list(&format!("{at}/room/panels"), form.room.panels.len(), MOST_HOLES);
+        for (index, panel) in form.room.panels.iter().enumerate() {
+            let here = format!("{at}/room/panels/{index}/name");
+            self.named(&here, &panel.name, "A panel needs a name, such as inner fender.");
+        }
+        for (index, bolt) in form.bolts.iter().enumerate() {
+            let here = format!("{at}/bolts/{index}");
+            self.named(&format!("{here}/name"), &bolt.name, "A bolt needs a name, such as lower link bolt.");
+            self.size(&format!("{here}/length"), Some(&bolt.length));
+            self.distance(&format!("{here}/room"), bolt.room.as_ref());
+        }
+        let lock = form.room.steering_lock.as_ref().map_or(0.0, |lock| lock.angle().to_degrees().abs());
+        if lock > MOST_LOCK_DEGREES {
             self.fault(
-                format!("{at}/vehicle/other_bar_nm_per_rad"),
-                "not_positive",
-                "A rate is nought or more. Type it, or leave it out.",
+                format!("{at}/room/steering_lock"),
+                "out_of_range",
+                format!("Tyres steer at most {MOST_LOCK_DEGREES:.0}° either way here. Type half of the whole turn."),
             );
+        }
+    }
+
+    fn named(&mut self, pointer: &str, name: &str, ask: &str) {
+        self.text(pointer, name, LONGEST_NAME);
+        if name.trim().is_empty() {
+            self.fault(pointer, "name_missing", ask);
+        }
+    }
+
+    fn bore(&mut self, pointer: &str, bore: Option<&TapeEntry>, diameter: Option<&TapeEntry>) {
+        self.distance(pointer, bore);
+        if let (Some(bore), Some(diameter)) = (bore, diameter)
+            && bore.number().nanometres() >= diameter.number().nanometres()
+        {
+            self.fault(pointer, "bore_too_wide", "The bore is as wide as the bar. Check both.");
+        }
+    }
+
+    fn vehicle(&mut self, form: &Vehicle) {
+        for (field, entry) in [
+            ("wheelbase", &form.wheelbase),
+            ("centre_of_gravity", &form.centre_of_gravity),
+            ("spring_spacing", &form.spring_spacing),
+            ("other_spring_spacing", &form.other_spring_spacing),
+            ("other_roll_centre", &form.other_roll_centre),
+            ("roof_height", &form.roof_height),
+        ] {
+            self.size(&format!("/vehicle/{field}"), entry.as_ref());
+        }
+        self.distance("/vehicle/centre_of_gravity_good_to", form.centre_of_gravity_good_to.as_ref());
+        for (left, right, name) in [
+            (&form.left_corner, &form.right_corner, "left_corner"),
+            (&form.other_left_corner, &form.other_right_corner, "other_left_corner"),
+        ] {
+            if left.is_some() != right.is_some() {
+                self.fault(
+                    format!("/vehicle/{name}"),
+                    "one_corner",
+                    "One corner of this axle was weighed and not the other. Type both, or the axle alone.",
+                );
+            }
         }
     }
 
@@ -493,6 +574,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.hardpoints(&job.hardpoints, &job.rig);
     checker.setups(&job.setups);
     checker.bracket(&job.bracket);
+    checker.vehicle(&job.vehicle);
     checker.sway(&job.sway);
     checker.list("/setups/as_built", job.setups.as_built.len(), LONGEST_LIST);
     for (index, made) in job.setups.as_built.iter().enumerate() {

@@ -22,6 +22,7 @@ use crate::measure::{AngleEntry, Length, Side, TapeEntry, Unit};
 pub use super::bracket::form::{Bracketing, FittedMove};
 pub use super::hardpoints::form::Hardpoints;
 pub use super::sway::form::Sway;
+pub use super::vehicle::form::Vehicle;
 pub use crate::bracket::parts::Hole;
 
 /// The version written by this program.
@@ -61,7 +62,10 @@ pub struct Job {
     /// What the bar's angle is aimed at, the parts tried, the plan chosen.
     #[serde(default, skip_serializing_if = "Bracketing::is_empty")]
     pub bracket: Bracketing,
-    /// The sway bar, its links, the vehicle's weights.
+    /// What the vehicle weighs and stands on.
+    #[serde(default, skip_serializing_if = "Vehicle::is_empty")]
+    pub vehicle: Vehicle,
+    /// The sway bar and its links.
     #[serde(default, skip_serializing_if = "Sway::is_empty")]
     pub sway: Sway,
     /// Sheets of readings, oldest first.
@@ -89,6 +93,7 @@ impl Job {
             rig: Rig::default(),
             hardpoints: Hardpoints::default(),
             bracket: Bracketing::default(),
+            vehicle: Vehicle::default(),
             sway: Sway::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
@@ -147,6 +152,8 @@ pub enum Use {
     RoadAndTowing,
     /// Loaded travel.
     LoadedTravel,
+    /// Road and trail by turns.
+    Mixed,
     /// Trails.
     Trails,
     /// Crawling.

@@ -16,6 +16,7 @@ pub mod sheets;
 pub mod stages;
 pub mod sway;
 pub mod uncertainty;
+pub mod vehicle;
 
 pub use check::{FieldError, check};
 pub use document::Job;

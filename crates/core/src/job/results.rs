@@ -17,6 +17,7 @@ use super::sheets::{self, SheetResult};
 use super::stages::{StageResult, stages};
 use super::sway::{self, SwayResult};
 use super::uncertainty::{Uncertainty, uncertainty};
+use super::vehicle::weighed;
 use crate::measure::{Phrase, Unit};
 use crate::procedure::cautions::{Caution, Stage, cautions};
 
@@ -54,6 +55,8 @@ pub struct Results {
     pub elevation: Elevation,
     /// Figures nobody typed that something rests on.
     pub assumptions: Vec<Assumption>,
+    /// Figures of the vehicle nobody typed, which loads and rolls rest on.
+    pub vehicle_assumed: Vec<Assumption>,
     /// Cautions, each with its stage.
     pub cautions: Vec<Caution>,
 }
@@ -79,6 +82,7 @@ pub fn solve(job: &Job) -> Results {
         bar_missing: Vec::new(),
         prove: proof,
         sheets,
+        vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
         elevation,
         assumptions,
         cautions: cautions(),
@@ -142,7 +146,8 @@ fn frozen(results: &Results) -> Value {
     if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
         bar.remove("sweep");
     }
-    for part in ["stages", "headline", "cautions"] {
+    // Nothing that is proved rests on the vehicle's weights.
+    for part in ["stages", "headline", "cautions", "vehicle_assumed"] {
         if let Some(results) = value.as_object_mut() {
             results.remove(part);
         }

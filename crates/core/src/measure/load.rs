@@ -1,9 +1,14 @@
-//! Weights, torques and forces as typed, with their unit.
+//! Weights and rates as typed, with their unit.
+
+use std::marker::PhantomData;
 
 use serde::de::Error as _;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
 use utoipa::{PartialSchema, ToSchema};
+
+use super::length::Unit;
+use super::phrase::Words;
 
 /// Standard gravity, m/s², by definition.
 pub const GRAVITY: f64 = 9.806_65;
@@ -11,41 +16,113 @@ pub const GRAVITY: f64 = 9.806_65;
 pub const KG_PER_LB: f64 = 0.453_592_37;
 /// Newtons in a pound-force.
 pub const N_PER_LBF: f64 = KG_PER_LB * GRAVITY;
+/// N/mm in a pound-force to the inch.
+pub const N_PER_MM_PER_LB_IN: f64 = N_PER_LBF / 25.4;
+/// N·m in a pound-foot.
+pub const NM_PER_LB_FT: f64 = N_PER_LBF * 0.3048;
 
-/// A weight as typed, such as `2600 lb` or `1180 kg`: the text and its mass. In JSON the
-/// text.
-#[derive(Clone, Debug, PartialEq)]
-pub struct WeightEntry {
-    text: String,
-    kilograms: f64,
+/// A kind of figure that is typed with its unit.
+pub trait Quantity {
+    /// Name of its schema.
+    const NAME: &'static str;
+    /// Its units as typed, lower case and without blanks, longest first, each with its factor to the
+    /// base unit.
+    const UNITS: &'static [(&'static str, f64)];
+    /// Least and most that is taken, in the base unit.
+    const RANGE: (f64, f64);
+    /// What to type, where it cannot be read.
+    const ASK: &'static str;
+    /// What to do, where it is out of range.
+    const BEYOND: &'static str;
 }
 
-impl WeightEntry {
-    /// Reads `2600 lb`, `1180 kg`, `1 180 kg`, `1180,5 kg`.
+/// Kinds of figure that are typed with their unit.
+pub mod quantity {
+    use super::{KG_PER_LB, N_PER_MM_PER_LB_IN, NM_PER_LB_FT, Quantity};
+
+    /// Kilograms.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+    pub struct Weight;
+    /// N/mm.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+    pub struct SpringRate;
+    /// N·m per degree of roll.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+    pub struct RollRate;
+
+    impl Quantity for Weight {
+        const NAME: &'static str = "WeightEntry";
+        const UNITS: &'static [(&'static str, f64)] = &[("kg", 1.0), ("lbs", KG_PER_LB), ("lb", KG_PER_LB)];
+        const RANGE: (f64, f64) = (1.0, 20_000.0);
+        const ASK: &'static str =
+            "This is not a weight. Type a number with its unit, such as 2600 lb or 1180 kg.";
+        const BEYOND: &'static str = "Between 1 kg and 20,000 kg fit here. Type what the scale shows.";
+    }
+
+    impl Quantity for SpringRate {
+        const NAME: &'static str = "SpringRateEntry";
+        const UNITS: &'static [(&'static str, f64)] =
+            &[("n/mm", 1.0), ("lbs/in", N_PER_MM_PER_LB_IN), ("lb/in", N_PER_MM_PER_LB_IN)];
+        const RANGE: (f64, f64) = (1.0, 5000.0);
+        const ASK: &'static str =
+            "This is not a rate. Type a number with its unit, such as 200 lb/in or 35 N/mm.";
+        const BEYOND: &'static str =
+            "Between 1 N/mm and 5,000 N/mm (6 to 28,000 lb/in) fit here. Look at the part's sheet again.";
+    }
+
+    impl Quantity for RollRate {
+        const NAME: &'static str = "RollRateEntry";
+        const UNITS: &'static [(&'static str, f64)] = &[
+            ("nm/deg", 1.0),
+            ("n·m/°", 1.0),
+            ("nm/°", 1.0),
+            ("lb-ft/deg", NM_PER_LB_FT),
+            ("lb·ft/°", NM_PER_LB_FT),
+            ("lbft/deg", NM_PER_LB_FT),
+        ];
+        const RANGE: (f64, f64) = (0.0, 20_000.0);
+        const ASK: &'static str =
+            "This is not a roll rate. Type a number with its unit, such as 300 Nm/deg or 220 lb-ft/deg.";
+        const BEYOND: &'static str = "Between 0 and 20,000 Nm/deg fit here. Look at the part's sheet again.";
+    }
+}
+
+/// A figure as typed with its unit. In JSON the text.
+#[derive(Clone, Debug, PartialEq)]
+pub struct UnitEntry<Q> {
+    text: String,
+    value: f64,
+    quantity: PhantomData<Q>,
+}
+
+/// A weight such as `2600 lb` or `1180 kg`.
+pub type WeightEntry = UnitEntry<quantity::Weight>;
+/// A rate such as `200 lb/in` or `35 N/mm`.
+pub type SpringRateEntry = UnitEntry<quantity::SpringRate>;
+/// A roll rate such as `300 Nm/deg` or `220 lb-ft/deg`.
+pub type RollRateEntry = UnitEntry<quantity::RollRate>;
+
+impl<Q: Quantity> UnitEntry<Q> {
+    /// Reads a number without a sign and its unit: `2600 lb`, `1 180,5 kg`, `200 lb/in`.
     ///
     /// # Errors
     /// A sentence that says what to type.
     pub fn parse(text: &str) -> Result<Self, String> {
-        let ask =
-            || "This is not a weight. Type a number with its unit, such as 2600 lb or 1180 kg.".to_owned();
-        let lower = text.trim().to_lowercase();
-        let (number, factor) = if let Some(number) = lower.strip_suffix("kg") {
-            (number, 1.0)
-        } else if let Some(number) = lower.strip_suffix("lbs").or_else(|| lower.strip_suffix("lb")) {
-            (number, KG_PER_LB)
-        } else {
-            return Err(ask());
-        };
-        let plain: String = number.chars().filter(|c| !c.is_whitespace()).collect();
-        let plain = plain.replace(',', ".");
-        if plain.is_empty() || !plain.chars().all(|c| c.is_ascii_digit() || c == '.') {
+        let ask = || Q::ASK.to_owned();
+        let plain: String = text.to_lowercase().chars().filter(|c| !c.is_whitespace()).collect();
+        let (number, factor) = Q::UNITS
+            .iter()
+            .find_map(|(unit, factor)| plain.strip_suffix(unit).map(|number| (number, *factor)))
+            .ok_or_else(ask)?;
+        let number = number.replace(',', ".");
+        if number.is_empty() || !number.chars().all(|c| c.is_ascii_digit() || c == '.') {
             return Err(ask());
         }
-        let kilograms = plain.parse::<f64>().map_err(|_| ask())? * factor;
-        if !(1.0..=20_000.0).contains(&kilograms) {
-            return Err("Between 1 kg and 20,000 kg fit here. Type what the scale shows.".to_owned());
+        let value = number.parse::<f64>().map_err(|_| ask())? * factor;
+        if !(Q::RANGE.0..=Q::RANGE.1).contains(&value) {
+            return Err(Q::BEYOND.to_owned());
         }
-        Ok(Self { text: text.to_owned(), kilograms })
+        Ok(Self { text: text.to_owned(), value, quantity: PhantomData })
     }
 
     /// The text as typed.
@@ -54,49 +131,115 @@ impl WeightEntry {
         &self.text
     }
 
+    /// In the base unit of its kind.
+    #[must_use]
+    const fn value(&self) -> f64 {
+        self.value
+    }
+}
+
+impl WeightEntry {
     /// Mass in kilograms.
     #[must_use]
     pub const fn kilograms(&self) -> f64 {
-        self.kilograms
+        self.value()
     }
 
     /// What it weighs, in newtons.
     #[must_use]
     pub const fn newtons(&self) -> f64 {
-        self.kilograms * GRAVITY
+        self.value() * GRAVITY
     }
 }
 
-impl Serialize for WeightEntry {
+impl SpringRateEntry {
+    /// In N/mm.
+    #[must_use]
+    pub const fn newtons_per_mm(&self) -> f64 {
+        self.value()
+    }
+}
+
+impl RollRateEntry {
+    /// In N·mm to the radian.
+    #[must_use]
+    pub const fn newton_mm_per_radian(&self) -> f64 {
+        self.value() * 1000.0 / (std::f64::consts::PI / 180.0)
+    }
+}
+
+/// A force in the unit of the words, rounded to ten pounds or fifty newtons.
+#[must_use]
+pub fn force(w: Words, newtons: f64) -> String {
+    match w.unit() {
+        Unit::Inches => format!("{:.0} lb", (newtons / N_PER_LBF / 10.0).round() * 10.0),
+        Unit::Millimetres => format!("{:.0} N", (newtons / 50.0).round() * 50.0),
+    }
+}
+
+/// A weight in the unit of the words, to the pound or half kilogram.
+#[must_use]
+pub fn weight(w: Words, newtons: f64) -> String {
+    let kilograms = newtons / GRAVITY;
+    match w.unit() {
+        Unit::Inches => format!("{:.0} lb", kilograms / KG_PER_LB),
+        Unit::Millimetres if kilograms < 100.0 => format!("{kilograms:.1} kg"),
+        Unit::Millimetres => format!("{kilograms:.0} kg"),
+    }
+}
+
+/// A spring's rate in the unit of the words.
+#[must_use]
+pub fn spring_rate(w: Words, newtons_per_mm: f64) -> String {
+    match w.unit() {
+        Unit::Inches => format!("{:.0} lb/in", newtons_per_mm / N_PER_MM_PER_LB_IN),
+        Unit::Millimetres => format!("{newtons_per_mm:.1} N/mm"),
+    }
+}
+
+/// A roll rate in the unit of the words, from N·mm to the radian.
+#[must_use]
+pub fn roll_rate(w: Words, newton_mm_per_radian: f64) -> String {
+    let per_degree = newton_mm_per_radian / 1000.0 * 1.0_f64.to_radians();
+    match w.unit() {
+        Unit::Inches => format!("{:.0} lb-ft/°", per_degree / NM_PER_LB_FT),
+        Unit::Millimetres => format!("{per_degree:.0} N·m/°"),
+    }
+}
+
+impl<Q> Serialize for UnitEntry<Q> {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         self.text.serialize(serializer)
     }
 }
 
-impl<'de> Deserialize<'de> for WeightEntry {
+impl<'de, Q: Quantity> Deserialize<'de> for UnitEntry<Q> {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
         Self::parse(&String::deserialize(deserializer)?).map_err(D::Error::custom)
     }
 }
 
-impl PartialSchema for WeightEntry {
+impl<Q: Quantity> PartialSchema for UnitEntry<Q> {
     fn schema() -> RefOr<Schema> {
+        let units: Vec<&str> = Q::UNITS.iter().map(|(unit, _)| *unit).collect();
         ObjectBuilder::new()
             .schema_type(Type::String)
-            .description(Some("A weight with its unit, such as 2600 lb or 1180 kg."))
+            .description(Some(format!("A number with its unit: {}.", units.join(", "))))
             .into()
     }
 }
 
-impl ToSchema for WeightEntry {
+impl<Q: Quantity> ToSchema for UnitEntry<Q> {
     fn name() -> std::borrow::Cow<'static, str> {
-        "WeightEntry".into()
+        Q::NAME.into()
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::measure::Phrase;
+    use proptest::prelude::*;
 
     #[test]
     fn weights_are_read_with_their_unit() {
@@ -109,6 +252,53 @@ mod tests {
         }
         for text in ["", "2600", "heavy kg", "0 kg", "-3 kg", "1e3 kg", "99999 kg"] {
             assert!(WeightEntry::parse(text).is_err(), "{text}");
+        }
+    }
+
+    #[test]
+    fn rates_are_read_with_their_unit() {
+        // 1 lbf/in = 4.448 221 615 N / 25.4 mm.
+        let typed = SpringRateEntry::parse("200 lb/in").unwrap();
+        assert!((typed.newtons_per_mm() - 200.0 * 4.448_221_615 / 25.4).abs() < 1e-6);
+        assert_eq!(SpringRateEntry::parse("35 N/mm").unwrap().newtons_per_mm(), 35.0);
+        // A pound-foot is 1.355 818 N·m; 180° are π.
+        let typed = RollRateEntry::parse("220 lb-ft/deg").unwrap();
+        let expected = 220.0 * 1_355.817_948 * 180.0 / std::f64::consts::PI;
+        assert!((typed.newton_mm_per_radian() / expected - 1.0).abs() < 1e-8);
+        assert_eq!(RollRateEntry::parse("0 Nm/deg").unwrap().newton_mm_per_radian(), 0.0);
+        for text in ["35", "35 kg", "0 N/mm", "-2 lb/in", "N/mm", "6000 N/mm"] {
+            assert!(SpringRateEntry::parse(text).is_err(), "{text}");
+        }
+        for text in ["300", "300 Nm", "-1 Nm/deg", "30000 Nm/deg"] {
+            assert!(RollRateEntry::parse(text).is_err(), "{text}");
+        }
+    }
+
+    #[test]
+    fn rates_are_told_in_the_unit_of_the_words() {
+        let told = Phrase::of(|w| {
+            format!("{}, {}, {}", spring_rate(w, 35.025_37), weight(w, 1000.0 * GRAVITY), force(w, 444.8))
+        });
+        assert_eq!(told.inches, "200 lb/in, 2205 lb, 100 lb");
+        assert_eq!(told.millimetres, "35.0 N/mm, 1000 kg, 450 N");
+        let per_degree = 100_000.0 * 180.0 / std::f64::consts::PI;
+        assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).millimetres, "100 N·m/°");
+        assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).inches, "74 lb-ft/°");
+    }
+
+    proptest! {
+        #[test]
+        fn anything_typed_is_read_or_told_what_to_type(text in "\\PC{0,20}") {
+            if let Err(says) = SpringRateEntry::parse(&text) {
+                prop_assert!(says.ends_with('.'));
+            }
+        }
+
+        #[test]
+        fn a_rate_in_pounds_and_the_same_in_newtons_agree(rate in 10.0..2000.0_f64) {
+            let pounds = SpringRateEntry::parse(&format!("{rate:.6} lb/in")).unwrap();
+            let newtons = SpringRateEntry::parse(&format!("{:.6} N/mm", rate * 0.175_126_835)).unwrap();
+            prop_assert!((pounds.newtons_per_mm() - newtons.newtons_per_mm()).abs() < 1e-5);
         }
     }
 }

@@ -18,6 +18,6 @@ pub mod tape;
 pub use angle::Angle;
 pub use entry::{AngleEntry, TapeEntry};
 pub use length::{Length, Unit};
-pub use load::WeightEntry;
+pub use load::{RollRateEntry, SpringRateEntry, WeightEntry};
 pub use phrase::{Phrase, Step, Words, Working};
 pub use side::Side;

@@ -6,6 +6,9 @@
 
 pub mod arm;
 pub mod rate;
+pub mod rod;
+pub mod room;
+pub mod splined;
 pub mod vehicle;
 
 pub use arm::{Arm, ArmFault, ArmPose, window};

@@ -2,6 +2,7 @@
 //! [`crate::problem`].
 
 pub mod compute;
+pub mod figure;
 pub mod jobs;
 pub mod parts;
 pub mod samples;

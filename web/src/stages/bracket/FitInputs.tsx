@@ -5,6 +5,7 @@ import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setBracketing } from "../job/edits";
+import { FigureField } from "../job/FigureField";
 import { useJob } from "../job/useJob";
 
 type Bracketing = Schemas["Bracketing"];
@@ -16,52 +17,20 @@ const TREATMENTS = [
   { value: "anti_seize", label: "anti-seize" },
 ] as const;
 
-const isWeight = (text: string) =>
-  text.trim() === "" || /^\s*\d[\d\s.,]*\s*(kg|lbs?)\s*$/i.test(text)
-    ? undefined
-    : "This is not a weight. Type a number with its unit, such as 2600 lb or 1180 kg.";
 const isNumber = (text: string) =>
   text.trim() === "" || Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than nought.";
 
-/** Weights, ears, bolt and brackets: what loads and fit are reckoned from. */
+/** Ears, bolt and brackets: what loads and fit are reckoned from. */
 export function FitInputs() {
   const { view, job, change } = useJob();
   const form: Bracketing = job.bracket ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
-  const weight = (field: "axle_weight" | "unsprung_weight", label: string) => (
-    <TextField
-      job={view.id}
-      pointer={`/bracket/${field}`}
-      label={label}
-      value={form[field] ?? ""}
-      check={isWeight}
-      hint="with its unit: lb or kg"
-      onCommit={(text) => set({ [field]: text.trim() === "" ? undefined : text })}
-    />
-  );
   const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
   return (
-    <Fold title="Weights, ears, bolt, bracket angles">
+    <Fold title="Ears, bolt, bracket angles">
+      <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
-        {weight("axle_weight", "Weight on this axle")}
-        {weight("unsprung_weight", "The axle's own weight")}
-        <TapeField
-          job={view.id}
-          pointer="/bracket/centre_of_gravity"
-          label="Centre of gravity above the floor"
-          unit={unit}
-          value={form.centre_of_gravity}
-          onCommit={(centre_of_gravity) => set({ centre_of_gravity })}
-        />
-        <TextField
-          job={view.id}
-          pointer="/bracket/spring_rate_n_per_mm"
-          label="Rate of one spring, N/mm"
-          value={form.spring_rate_n_per_mm?.toString() ?? ""}
-          check={isNumber}
-          onCommit={(text) => set({ spring_rate_n_per_mm: number(text) })}
-        />
         <TapeField
           job={view.id}
           pointer="/bracket/ear_width"
@@ -70,13 +39,12 @@ export function FitInputs() {
           value={form.ear_width}
           onCommit={(ear_width) => set({ ear_width })}
         />
-        <TextField
-          job={view.id}
+        <FigureField
+          kind="thread"
           pointer="/bracket/bolt/thread"
           label="Eye bolt's thread"
-          value={form.bolt?.thread ?? ""}
-          hint="such as 9/16-18 or M14x2"
-          onCommit={(text) => set({ bolt: { ...form.bolt, thread: text.trim() || undefined } })}
+          value={form.bolt?.thread}
+          onCommit={(thread) => set({ bolt: { ...form.bolt, thread } })}
         />
         <TextField
           job={view.id}

@@ -156,3 +156,7 @@ export const choosePlan =
 export const setSway =
   (part: Partial<Schemas["Sway"]>) =>
   (job: Job): Job => ({ ...job, sway: { ...job.sway, ...part } });
+
+export const setVehicle =
+  (part: Partial<Schemas["Vehicle"]>) =>
+  (job: Job): Job => ({ ...job, vehicle: { ...job.vehicle, ...part } });

@@ -12,7 +12,9 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setRig } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { BarInputs } from "../sway/BarInputs";
 import { LocationPicture } from "./LocationPicture";
+import { VehicleInputs } from "./VehicleInputs";
 
 type Rig = Schemas["Rig"];
 
@@ -34,6 +36,7 @@ const LOCATIONS = [
 const USES = [
   { value: "road_and_towing", label: "Road, towing" },
   { value: "loaded_travel", label: "Loaded travel" },
+  { value: "mixed", label: "Road and trail" },
   { value: "trails", label: "Trails" },
   { value: "crawling", label: "Crawling" },
   { value: "fast_desert", label: "Fast, open ground" },
@@ -166,7 +169,7 @@ export function RigStage() {
         value={rig.use}
         options={USES}
         onPick={(use) => set({ use })}
-        hint="For the record."
+        hint="Bracket: loads. Sway: how much it may roll."
       />
       <Complaints />
       <Fold title="Sizes and tolerances">
@@ -183,6 +186,10 @@ export function RigStage() {
           hint="Tape: plumb lines. Bar: a finder zeroed on gravity. Empty: level"
           onCommit={(floor_slope) => set({ floor_slope })}
         />
+      </Fold>
+      <VehicleInputs />
+      <Fold title="Sway bar">
+        <BarInputs />
       </Fold>
       <TextField
         job={view.id}

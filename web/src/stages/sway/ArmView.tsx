@@ -1,17 +1,28 @@
 import { arc } from "d3-shape";
 import { useRef } from "react";
-import type { Side, SwayLinks, SwayPose } from "../../api/client";
+import type { Side, StowResult, SwayLinks, SwayPose } from "../../api/client";
 import { useSize } from "../../elevation/useSize";
 import { degrees } from "../../measure/format";
 
-type ArmViewProps = { links: SwayLinks; pose: SwayPose; side: Side };
+type ArmViewProps = {
+  links: SwayLinks;
+  pose: SwayPose;
+  side: Side;
+  /** Drawn stowed on its stud instead, the axle stud where the pose has it. */
+  stowed?: StowResult | undefined;
+};
 
 const PAD = 30;
 /** γ outside this is drawn as a fault; the core says so in words. */
 const FAIL = { low: 20, high: 160 };
 
+function inWords(angle: number | undefined): string {
+  if (angle === undefined) return "does not close";
+  return `${degrees(angle)}${Math.abs(angle) < 0.05 ? "" : angle > 0 ? " up" : " down"}`;
+}
+
 /** One arm and its link from the vehicle's left: forward is to the left of the picture. */
-export function ArmView({ links, pose, side }: ArmViewProps) {
+export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
   const arm = pose[side];
@@ -19,15 +30,23 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
   const places = [...links.heave, ...links.roll].map((p) => p[side]);
   const xs = [0, ...places.flatMap((p) => [p.far_ahead_mm, p.eye_ahead_mm])];
   const zs = [0, ...places.flatMap((p) => [p.far_above_mm, p.eye_above_mm])];
+  if (stowed) {
+    xs.push(stowed.eye_ahead_mm, stowed.stud_ahead_mm);
+    zs.push(stowed.eye_above_mm, stowed.stud_above_mm);
+  }
   const [left, right] = [Math.max(...xs), Math.min(...xs)];
   const [top, bottom] = [Math.max(...zs), Math.min(...zs)];
   const k = Math.min((width - 2 * PAD) / (left - right), (height - 2 * PAD) / (top - bottom));
   const x = (mm: number) => width / 2 + ((left + right) / 2 - mm) * k;
   const y = (mm: number) => height / 2 + ((top + bottom) / 2 - mm) * k;
   const axis = [x(0), y(0)] as const;
-  const eye = [x(arm.eye_ahead_mm), y(arm.eye_above_mm)] as const;
-  const far = [x(arm.far_ahead_mm), y(arm.far_above_mm)] as const;
-  const gamma = arm.eye_angle_deg;
+  const eye = stowed
+    ? ([x(stowed.eye_ahead_mm), y(stowed.eye_above_mm)] as const)
+    : ([x(arm.eye_ahead_mm), y(arm.eye_above_mm)] as const);
+  const stud = [x(arm.far_ahead_mm), y(arm.far_above_mm)] as const;
+  const far = stowed ? ([x(stowed.stud_ahead_mm), y(stowed.stud_above_mm)] as const) : stud;
+  const gamma = stowed ? undefined : arm.eye_angle_deg;
+  const open = gamma === undefined && !stowed;
   const bad = gamma === undefined || gamma < FAIL.low || gamma > FAIL.high;
   const trail = links.heave.map((p) => `${x(p[side].far_ahead_mm)},${y(p[side].far_above_mm)}`).join(" ");
   return (
@@ -39,10 +58,8 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
       <div className="absolute left-1 top-1 leading-tight">
         <b className="uppercase tracking-wide">{side}</b>
         <div className="text-[16px]">
-          arm{" "}
-          {arm.arm_angle_deg === undefined
-            ? "does not close"
-            : `${degrees(arm.arm_angle_deg)}${Math.abs(arm.arm_angle_deg) < 0.05 ? "" : arm.arm_angle_deg > 0 ? " up" : " down"}`}
+          {stowed ? "stowed, arm " : "arm "}
+          {inWords(stowed ? stowed.arm_angle_deg : arm.arm_angle_deg)}
         </div>
       </div>
       {width > 0 && height > 0 && (
@@ -51,7 +68,7 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
           height={height}
           className="block"
           role="img"
-          aria-label={`${side} arm and link from the left side, forward to the left; ${gamma === undefined ? "they do not close" : `${degrees(gamma)} between them`}`}
+          aria-label={`${side} arm and link from the left side, forward to the left; ${stowed ? "stowed" : gamma === undefined ? "they do not close" : `${degrees(gamma)} between them`}`}
         >
           <polyline points={trail} fill="none" stroke="var(--muted)" strokeDasharray="3 4" />
           <line
@@ -79,7 +96,7 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
             y2={far[1]}
             stroke="var(--ink)"
             strokeWidth={10}
-            strokeDasharray={gamma === undefined ? "8 6" : undefined}
+            strokeDasharray={open ? "8 6" : undefined}
           />
           <line
             x1={eye[0]}
@@ -88,9 +105,21 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
             y2={far[1]}
             stroke="var(--marker)"
             strokeWidth={6}
-            strokeDasharray={gamma === undefined ? "8 6" : undefined}
+            strokeDasharray={open ? "8 6" : undefined}
           />
-          <Gamma axis={axis} eye={eye} far={far} bad={bad} gamma={gamma} />
+          {stowed ? (
+            <circle
+              cx={stud[0]}
+              cy={stud[1]}
+              r={7}
+              fill="var(--paper)"
+              stroke={links.on_axle ? "var(--frame)" : "var(--axle)"}
+              strokeWidth={3}
+              data-stud
+            />
+          ) : (
+            <Gamma axis={axis} eye={eye} far={far} bad={bad} gamma={gamma} />
+          )}
           <rect
             x={axis[0] - 9}
             y={axis[1] - 9}
@@ -104,7 +133,7 @@ export function ArmView({ links, pose, side }: ArmViewProps) {
             cx={far[0]}
             cy={far[1]}
             r={8}
-            fill={links.on_axle ? "var(--frame)" : "var(--axle)"}
+            fill={links.on_axle === (stowed === undefined) ? "var(--frame)" : "var(--axle)"}
             stroke="var(--slate)"
           />
         </svg>

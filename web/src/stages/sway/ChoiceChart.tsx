@@ -144,6 +144,13 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
                   {on && (
                     <span className="block">
                       <Figure>{say(choice.says, units)}</Figure>
+                      {choice.assumed > 0 && (
+                        <span className="text-muted">
+                          {" "}
+                          Rests on {choice.assumed} usual figure{choice.assumed === 1 ? "" : "s"}, listed
+                          below.
+                        </span>
+                      )}
                     </span>
                   )}
                 </span>

@@ -1,6 +1,6 @@
 import type { Schemas, SwayLinks, SwayResult } from "../../api/client";
 import { type Round, useStance } from "../../elevation/stance";
-import { say } from "../../measure/format";
+import { degrees, rollRate, say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
@@ -9,11 +9,12 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { Checks } from "../bracket/Checks";
+import { useWheels } from "../cycle/CycleWall";
 import { setSway } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { ChoiceChart } from "./ChoiceChart";
 import { SwayInputs } from "./SwayInputs";
-import { useSwayed } from "./useSwayed";
+import { swayPoseAt, useSwayed } from "./useSwayed";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },
@@ -24,6 +25,7 @@ const TARGETS = [
   { value: "level_driven", label: "level as driven" },
   { value: "level_mid_travel", label: "level mid-travel" },
   { value: "own_angle", label: "an angle of your own" },
+  { value: "trailing_arm", label: "in line with the lower arms" },
 ] as const;
 
 /** Arms, links, holes, the road against the trail, and which way to disconnect. */
@@ -56,18 +58,26 @@ export function SwayStage() {
           onPick={setRound}
         />
       )}
+      {links && <Here links={links} />}
       {swayed.holes.length > 0 && <Holes swayed={swayed} />}
       {swayed.fit_says.map((words) => (
         <p key={words.in}>
           <Figure>{say(words, units)}</Figure>
         </p>
       ))}
+      {swayed.splined && <Splined splined={swayed.splined} />}
       {vehicle && vehicle.choices.length > 0 && <ChoiceChart vehicle={vehicle} />}
+      {vehicle && (
+        <p data-weighs>
+          <Figure>{say(vehicle.says, units)}</Figure>
+        </p>
+      )}
       {vehicle?.suggests.in && (
         <p data-suggests>
           <Figure>{say(vehicle.suggests, units)}</Figure>
         </p>
       )}
+      {swayed.room && <Room room={swayed.room} />}
       {swayed.checks.length > 0 && <Checks title="Disconnects and bolts" checks={swayed.checks} />}
       <SwayInputs />
       {swayed.assumptions.length > 0 && <Assumed assumptions={swayed.assumptions} />}
@@ -91,6 +101,11 @@ function Links({ links }: { links: SwayLinks }) {
           >
             <span className={target.chosen ? "font-semibold" : ""}>
               {target.name}: <Figure>{say(target.says, units)}</Figure>
+              {target.chosen && target.rod_says && (
+                <span className="block font-normal" data-rod>
+                  <Figure>{say(target.rod_says, units)}</Figure>
+                </span>
+              )}
             </span>
             <span className={target.legal ? "text-muted" : "font-semibold text-axle"}>
               {target.legal ? "legal" : "not legal"}
@@ -113,6 +128,98 @@ function Links({ links }: { links: SwayLinks }) {
         <Figure>{`Nearest to a straight line at ${say(links.most_at, units)}: show it`}</Figure>
       </button>
       <WorkingOut working={links.working} />
+    </section>
+  );
+}
+
+/** The bar in the pose the stick stands at. */
+function Here({ links }: { links: SwayLinks }) {
+  const { results } = useJob();
+  const units = useSettings((s) => s.units);
+  const crossed = useStance((s) => s.crossed);
+  const pose = swayPoseAt(links, useWheels(results), crossed !== null);
+  if (!pose) return null;
+  return (
+    <p data-here>
+      {pose.twist_deg === undefined || pose.roll_rate_nm_per_deg === undefined ? (
+        "Here a link does not close: the bar gives nothing."
+      ) : (
+        <Figure>{`Here the bar is twisted by ${degrees(pose.twist_deg)} and gives ${rollRate(pose.roll_rate_nm_per_deg, units)} of roll.`}</Figure>
+      )}
+    </p>
+  );
+}
+
+function Splined({ splined }: { splined: Schemas["SplinedResult"] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <section className="grid gap-1" data-splined>
+      <h3 className="font-semibold text-[20px] leading-tight">A splined bar for it</h3>
+      <p className="font-semibold">
+        <Figure>{say(splined.says, units)}</Figure>
+      </p>
+      <p>
+        <Figure>{say(splined.because, units)}</Figure>
+      </p>
+      {splined.missing.map((fault) => (
+        <Notice key={fault.pointer} kind="question">
+          {fault.message}
+        </Notice>
+      ))}
+      {splined.options.length > 0 && (
+        <Fold title={`Every bar and arm that can be had (${splined.options.length})`}>
+          <ul>
+            {splined.options.map((option, index) => (
+              <li
+                key={index}
+                className={`border-line border-b py-1.5 leading-tight ${option.suggested ? "font-semibold" : option.fits ? "" : "text-muted"}`}
+              >
+                <Figure>{`${option.suggested ? "Suggested: " : option.fits ? "" : "Does not fit: "}${say(option.says, units)}`}</Figure>
+              </li>
+            ))}
+          </ul>
+        </Fold>
+      )}
+    </section>
+  );
+}
+
+function Room({ room }: { room: Schemas["RoomResult"] }) {
+  const units = useSettings((s) => s.units);
+  const setWheels = useStance((s) => s.setWheels);
+  const tight = room.gaps.filter((gap) => !gap.clear);
+  const rest = room.gaps.filter((gap) => gap.clear);
+  const line = (gap: Schemas["SwayGap"]) => (
+    <li key={gap.thing} className="border-line border-b last:border-b-0">
+      <button
+        type="button"
+        className={`min-h-11 w-full py-1.5 text-left leading-tight ${gap.clear ? "" : "font-semibold text-axle"}`}
+        onClick={() => setWheels(gap.at_mm[0] ?? 0, gap.at_mm[1] ?? 0)}
+      >
+        <Figure>{`${gap.clear ? "" : "Touches or nearly: "}${say(gap.says, units)}`}</Figure>
+      </button>
+    </li>
+  );
+  return (
+    <section className="grid gap-1" data-room>
+      <h3 className="font-semibold text-[20px] leading-tight">Room for arms and links</h3>
+      {tight.length > 0 ? (
+        <ul>{tight.map(line)}</ul>
+      ) : (
+        <p>
+          <Figure>{say(room.says, units)}</Figure>
+        </p>
+      )}
+      {rest.length > 0 && (
+        <Fold title={`How near they come to each (${rest.length}); pick one to see it`}>
+          <ul>{rest.map(line)}</ul>
+        </Fold>
+      )}
+      {room.cuts.map((cut) => (
+        <p key={cut.panel} data-cut={cut.panel}>
+          <Figure>{say(cut.says, units)}</Figure>
+        </p>
+      ))}
     </section>
   );
 }

@@ -1,5 +1,7 @@
+import { useState } from "react";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
+import { Button } from "../../ui/Button";
 import { useWheels } from "../cycle/CycleWall";
 import { useJob } from "../job/useJob";
 import { ArmView } from "./ArmView";
@@ -12,7 +14,9 @@ export function SwayWall() {
   const swayed = useSwayed();
   const wheels = useWheels(results);
   const { crossed, round } = useStance();
+  const [shown, setShown] = useState(false);
   const links = swayed?.links;
+  const stowed = shown && swayed?.stowed?.reaches ? swayed.stowed : undefined;
   const pose = links && swayPoseAt(links, wheels, crossed !== null);
   const { elevation } = results;
   const most = links?.roll[links.roll.length - 1];
@@ -41,9 +45,19 @@ export function SwayWall() {
       aria-label="Arms and links to scale"
       className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[560px] md:p-3"
     >
-      <div className="grid min-h-0 grid-rows-2">
-        <ArmView links={links} pose={pose} side="left" />
-        <ArmView links={links} pose={pose} side="right" />
+      <div className="relative grid min-h-0 grid-rows-2">
+        <ArmView links={links} pose={pose} side="left" stowed={stowed} />
+        <ArmView links={links} pose={pose} side="right" stowed={stowed} />
+        {swayed.stowed?.reaches && (
+          <Button
+            className="absolute right-1 top-1"
+            aria-pressed={shown}
+            onClick={() => setShown(!shown)}
+            data-stow
+          >
+            {shown ? "Show connected" : "Show stowed"}
+          </Button>
+        )}
       </div>
       <div className="row-span-2 min-h-0">
         <Stick

@@ -4,8 +4,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::load::{axle_weight, factor};
-use super::plan::{BAR_AS_FOUND, force};
+use super::load::factor;
+use super::plan::BAR_AS_FOUND;
 use crate::bar::FrontView;
 use crate::bar::adjuster::AdjusterKind;
 use crate::bar::strength::{
@@ -15,7 +15,8 @@ use crate::bracket::builder::{BuilderBar, built};
 use crate::bracket::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 use crate::job::check::FieldError;
 use crate::job::document::{Job, length_of};
-use crate::measure::load::KG_PER_LB;
+use crate::job::vehicle::axle_weight;
+use crate::measure::load::{KG_PER_LB, force};
 use crate::measure::phrase::Value;
 use crate::measure::{Length, Phrase, Step, TapeEntry, Unit, Working};
 

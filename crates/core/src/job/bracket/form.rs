@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::bracket::parts::{BarPart, BracketEnd, BracketPart, DragLinkPart, JointPart};
 use crate::fastener::Thread;
-use crate::measure::{AngleEntry, TapeEntry, WeightEntry};
+use crate::measure::{AngleEntry, TapeEntry};
 
 /// What the bar's angle is aimed at.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -133,22 +133,6 @@ pub struct Bracketing {
     /// Plans kept beside it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub kept: Vec<PlanForm>,
-    /// Weight on this axle, at the wheels.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub axle_weight: Option<WeightEntry>,
-    /// Weight of the axle itself, wheels and brakes included.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub unsprung_weight: Option<WeightEntry>,
-    /// Centre of gravity above the floor.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub centre_of_gravity: Option<TapeEntry>,
-    /// Rate of one spring at this axle, N/mm, where it is known.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub spring_rate_n_per_mm: Option<f64>,
     /// Inside width between the ears of the bracket.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

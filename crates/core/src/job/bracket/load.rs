@@ -5,23 +5,16 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::moves::EyeMoves;
-use super::plan::{Shop, force};
+use super::plan::Shop;
 use crate::bar::FrontView;
 use crate::bar::strength::bar_load;
 use crate::bracket::load::{attachment_force, jacking, root_moment, use_factor};
 use crate::bracket::parts::{BracketEnd, BracketPart};
-use crate::job::document::{Job, Use, length_of};
-use crate::measure::load::GRAVITY;
-use crate::measure::{Length, Phrase, TapeEntry, WeightEntry};
+use crate::job::document::{Job, Use};
+use crate::job::vehicle::{axle_weight, centre_of_gravity, unsprung_weight};
+use crate::measure::load::force;
+use crate::measure::{Length, Phrase};
 
-/// Weight on an axle nobody put on a scale, kg (default of this program).
-pub const USUAL_AXLE_KG: f64 = 1100.0;
-/// Weight of an axle itself, kg (default of this program).
-pub const USUAL_UNSPRUNG_KG: f64 = 180.0;
-/// Centre of gravity above hub height (default of this program).
-pub const USUAL_GRAVITY_ABOVE_HUB: Length = Length::from_mm(350.0);
-/// What that is good to, plus or minus.
-pub const GRAVITY_GOOD_TO: Length = Length::from_mm(80.0);
 /// Half of an axle tube.
 const TUBE: f64 = 46.0;
 /// Rail above the frame eye, where nobody measured it.
@@ -75,20 +68,6 @@ pub fn factor(job: &Job) -> f64 {
     )
 }
 
-/// Weight on the axle, N.
-#[must_use]
-pub fn axle_weight(job: &Job) -> f64 {
-    job.bracket.axle_weight.as_ref().map_or(USUAL_AXLE_KG * GRAVITY, WeightEntry::newtons)
-}
-
-/// Centre of gravity above the ground.
-#[must_use]
-pub fn centre_of_gravity(job: &Job, hub: Length) -> Length {
-    let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
-    let typed = job.bracket.centre_of_gravity.as_ref().map(TapeEntry::length);
-    typed.unwrap_or(hub + USUAL_GRAVITY_ABOVE_HUB + lift)
-}
-
 pub(super) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
     let job = shop.job;
     let weight = axle_weight(job);
@@ -106,13 +85,12 @@ pub(super) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
         BracketEnd::Axle => axle_moment,
         BracketEnd::Frame => frame_moment,
     };
-    let unsprung =
-        job.bracket.unsprung_weight.as_ref().map_or(USUAL_UNSPRUNG_KG * GRAVITY, WeightEntry::newtons);
-    let turn = TURN * (weight - unsprung).max(0.0);
+    let turn = TURN * (weight - unsprung_weight(job)).max(0.0);
     let on_each =
         bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
     let lift = jacking(shop.side.sign(), turn, view.rise(), view.reach());
-    let heave = job.bracket.spring_rate_n_per_mm.map(|rate| Length::from_mm(lift / (2.0 * rate)));
+    let heave =
+        job.vehicle.spring_rate.as_ref().map(|rate| Length::from_mm(lift / (2.0 * rate.newtons_per_mm())));
     LoadResult {
         factor: factor(job),
         bar_n,

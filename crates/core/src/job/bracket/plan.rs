@@ -21,9 +21,9 @@ use crate::job::document::Job;
 use crate::job::elevation::Assumption;
 use crate::job::hardpoints::Workbench;
 use crate::job::sheets::SheetResult;
+use crate::job::vehicle::assumed_loads;
 use crate::job::{heights, sheets};
-use crate::measure::phrase::Value;
-use crate::measure::phrase::{Words, degrees};
+use crate::measure::phrase::{Value, degrees};
 use crate::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
 use crate::pose::cycle;
 use crate::pose::joint::JointKind;
@@ -243,44 +243,6 @@ fn converted(job: &Job, sheets: &[SheetResult], missing: Vec<FieldError>) -> Pla
     }
 }
 
-fn assumptions(job: &Job) -> Vec<Assumption> {
-    let mut assumed = Vec::new();
-    let mut say = |pointer: &str, says: Phrase| {
-        assumed.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
-    };
-    if job.bracket.axle_weight.is_none() {
-        say(
-            "/bracket/axle_weight",
-            Phrase {
-                inches: "2,425 lb on this axle".to_owned(),
-                millimetres: "1,100 kg on this axle".to_owned(),
-            },
-        );
-    }
-    if job.bracket.unsprung_weight.is_none() {
-        say(
-            "/bracket/unsprung_weight",
-            Phrase {
-                inches: "the axle itself weighs 397 lb".to_owned(),
-                millimetres: "the axle itself weighs 180 kg".to_owned(),
-            },
-        );
-    }
-    if job.bracket.centre_of_gravity.is_none() {
-        say(
-            "/bracket/centre_of_gravity",
-            Phrase::of(|w| {
-                format!(
-                    "centre of gravity {} above the hubs and the lift on top, good to {}",
-                    w.distance(load::USUAL_GRAVITY_ABOVE_HUB),
-                    w.distance(load::GRAVITY_GOOD_TO)
-                )
-            }),
-        );
-    }
-    assumed
-}
-
 /// Plans a job. Never fails: what is missing stands in its place.
 #[must_use]
 pub fn plan(job: &Job) -> PlanResult {
@@ -327,7 +289,7 @@ pub fn plan(job: &Job) -> PlanResult {
         builder,
         fit: fit::checks(job, pick, thread_allows),
         conversion: Vec::new(),
-        assumptions: assumptions(job),
+        assumptions: assumed_loads(job),
         says,
         because,
         missing: unbuilt.into_iter().collect(),
@@ -757,14 +719,4 @@ struct Checked {
     tilt: Option<f64>,
     gap: Option<f64>,
     steer: Option<f64>,
-}
-
-/// A force in the person's unit.
-pub(in crate::job) fn force(w: Words, newtons: f64) -> String {
-    match w.unit() {
-        crate::measure::Unit::Inches => {
-            format!("{:.0} lb", (newtons / crate::measure::load::N_PER_LBF / 10.0).round() * 10.0)
-        }
-        crate::measure::Unit::Millimetres => format!("{:.0} N", (newtons / 50.0).round() * 50.0),
-    }
 }

@@ -6,9 +6,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::moves::EyeMoves;
-use super::plan::{ENOUGH_DEGREES, OptionResult, Shop, force};
+use super::plan::{ENOUGH_DEGREES, OptionResult, Shop};
 use crate::bar::FrontView;
 use crate::bracket::parts::{BracketEnd, BracketPart};
+use crate::measure::load::force;
 use crate::measure::phrase::degrees;
 use crate::measure::{Length, Phrase};
 

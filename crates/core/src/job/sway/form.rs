@@ -1,11 +1,11 @@
-//! The form of stage Sway: the bar, its links, the vehicle's weights, disconnects.
+//! The form of stage Sway: the bar, its links, what they could touch, disconnects.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::fastener::Thread;
 use crate::job::hardpoints::form::{ObstacleOn, PointForm};
-use crate::measure::{AngleEntry, TapeEntry, WeightEntry};
+use crate::measure::{AngleEntry, SpringRateEntry, TapeEntry};
 
 /// Kinds of sway bar.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -33,8 +33,38 @@ pub enum SwayTarget {
     LevelDriven,
     /// Arms level in the middle of the travel.
     LevelMidTravel,
-    /// Arms at an angle of one's own at the driven height: nose up, or the trailing arm's.
+    /// Arms at an angle of one's own at the driven height, such as a little nose up.
     OwnAngle,
+    /// Arms in line with the lower arms that hold the axle, at the driven height.
+    TrailingArm,
+}
+
+/// Where a bolt goes through.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BoltPlace {
+    /// The link's eye on the arm.
+    ArmEye,
+    /// The link's far end.
+    FarEnd,
+}
+
+/// Which way a bolt comes out.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BoltWay {
+    /// Away from the middle of the vehicle.
+    Outward,
+    /// Towards the middle.
+    Inward,
+    /// Forward.
+    Forward,
+    /// Back.
+    Back,
+    /// Up.
+    Up,
+    /// Down.
+    Down,
 }
 
 /// A bolt that must come out again.
@@ -45,8 +75,137 @@ pub struct ServiceBolt {
     pub name: String,
     /// Its length.
     pub length: TapeEntry,
-    /// Room in front of its head, along it, to the next rail or tab.
-    pub room: TapeEntry,
+    /// Room in front of its head, along it, to the next rail or tab, as taped.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub room: Option<TapeEntry>,
+    /// Where it goes through: then what stands in its way is worked out, too.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub place: Option<BoltPlace>,
+    /// Which way it comes out; outward where empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub way: Option<BoltWay>,
+}
+
+/// Joints for links built from tapped rod.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct RodForm {
+    /// From a joint's centre to the tip of its thread.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub eye_to_tip: Option<TapeEntry>,
+    /// Length of its thread.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub shank: Option<TapeEntry>,
+    /// Thickness of a jam nut.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub jam_nut: Option<TapeEntry>,
+}
+
+/// A splined bar that can be had.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SplinedBar {
+    /// End to end.
+    pub length: TapeEntry,
+    /// Outside diameter between the splines.
+    pub diameter: TapeEntry,
+    /// Bore; solid where empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bore: Option<TapeEntry>,
+}
+
+/// Splined bars and arms to choose from.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct SplinedForm {
+    /// The bars.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub bars: Vec<SplinedBar>,
+    /// The arms, from the bar's axis to the link's eye.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub arms: Vec<TapeEntry>,
+}
+
+/// A shock absorber, the same on both sides.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ShockForm {
+    /// What it is called.
+    pub name: String,
+    /// Its end on the body.
+    #[serde(default)]
+    pub body: PointForm,
+    /// Its end on the axle.
+    #[serde(default)]
+    pub axle: PointForm,
+    /// Its thickness.
+    pub thickness: TapeEntry,
+}
+
+/// Which way a panel faces.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PanelFaces {
+    /// Forward: it stands across the vehicle.
+    #[default]
+    Forward,
+    /// Outward: it stands along the vehicle, on both sides.
+    Outward,
+    /// Up: it lies level.
+    Up,
+}
+
+/// A flat panel of the body that an arm may have to pass, such as an inner fender.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PanelForm {
+    /// What it is called.
+    pub name: String,
+    /// Which way it faces.
+    #[serde(default)]
+    pub faces: PanelFaces,
+    /// Where it stands: forward of the axle, out from the middle, or above the floor.
+    pub at: TapeEntry,
+}
+
+/// What arms and links could touch, besides the obstacles of stage Tape.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct RoomForm {
+    /// Thickness of an arm; 25 mm where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub arm_thickness: Option<TapeEntry>,
+    /// Thickness of a link with its joints; 25 mm where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub link_thickness: Option<TapeEntry>,
+    /// Underside of the frame rails above the floor, by the bar. Without it, and the frame's width in
+    /// stage Rig, rails are left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub rail_underside: Option<TapeEntry>,
+    /// Height of a rail; 100 mm where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub rail_height: Option<TapeEntry>,
+    /// How far the tyres steer either way; 35° at a front where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub steering_lock: Option<AngleEntry>,
+    /// Shock absorbers.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub shocks: Vec<ShockForm>,
+    /// Panels.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub panels: Vec<PanelForm>,
 }
 
 /// Parts of a pin disconnect.
@@ -81,44 +240,12 @@ pub struct PinForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub parked_difference: Option<TapeEntry>,
-}
-
-/// The vehicle as a whole. The other axle is the one not worked on.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(default, deny_unknown_fields)]
-pub struct VehicleForm {
-    /// Weight on the other axle.
+    /// Sideways slope of the ground it is parked on.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub other_weight: Option<WeightEntry>,
-    /// Weight on the roof: a tent, tools.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub roof_load: Option<WeightEntry>,
-    /// Height of the roof load above the floor.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub roof_height: Option<TapeEntry>,
-    /// Rate of one spring at the other axle, N/mm.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub other_spring_n_per_mm: Option<f64>,
-    /// Between the springs at this axle.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub spring_spacing: Option<TapeEntry>,
-    /// Between the springs at the other axle.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub other_spring_spacing: Option<TapeEntry>,
-    /// Roll rate of the other axle's sway bar, N·m/rad; nought where there is none.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub other_bar_nm_per_rad: Option<f64>,
-    /// Rate of one tyre, N/mm.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub tyre_n_per_mm: Option<f64>,
+    pub parked_slope: Option<AngleEntry>,
+    /// The stud the link's far end is stowed on: on what the bar is fixed to.
+    pub stow: PointForm,
 }
 
 /// Everything of stage Sway.
@@ -193,12 +320,36 @@ pub struct Sway {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub active_length: Option<TapeEntry>,
+    /// Rate of a link with its joints, along it; stiff where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub link_rate: Option<SpringRateEntry>,
+    /// Rate of a bush that holds the bar; stiff where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bush_rate: Option<SpringRateEntry>,
+    /// Between those bushes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bush_spacing: Option<TapeEntry>,
+    /// Shear stress the bar's material takes, MPa; 700 where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub allowable_mpa: Option<f64>,
+    /// Soft setting of a two-rate bar, per cent of the firm one; 30 where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub soft_percent: Option<f64>,
+    /// Joints for links built from rod.
+    pub rod: RodForm,
+    /// Splined bars and arms to choose from.
+    pub splined: SplinedForm,
+    /// What arms and links could touch.
+    pub room: RoomForm,
     /// Stroke of the shock.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub shock_stroke: Option<TapeEntry>,
-    /// The vehicle as a whole.
-    pub vehicle: VehicleForm,
     /// A pin disconnect.
     pub pins: PinForm,
     /// Bolts that must come out again.

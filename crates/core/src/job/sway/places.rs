@@ -4,7 +4,7 @@ use glam::DVec3;
 
 use super::form::Sway;
 use crate::job::document::{Job, length_of};
-use crate::job::hardpoints::form::{ObstacleOn, PointForm};
+use crate::job::hardpoints::form::{ObstacleOn, PointForm, SidewaysFrom};
 use crate::job::heights;
 use crate::measure::{Angle, AngleEntry, Length, TapeEntry};
 use crate::pose::mechanism::Posed;
@@ -31,20 +31,45 @@ pub(super) struct Places {
 /// What is missing, in words.
 pub(super) type Ask = Vec<(&'static str, &'static str)>;
 
+/// How much higher than at ride height the body stood when its points were read.
+pub(super) fn read_at(job: &Job) -> Length {
+    if job.hardpoints.height.is_empty() {
+        heights::driven_offset(&job.rig)
+    } else {
+        heights::offset_of(&job.rig, &job.hardpoints.height)
+    }
+}
+
+/// Height at ride height, mm: points of the body were read with the body so much higher.
+fn height_of(point: &PointForm, body: bool, read_at: Length) -> Option<f64> {
+    let height = length_of(&point.height)?;
+    Some(if body { height - read_at } else { height }.to_mm())
+}
+
+/// Out from the middle, mm.
+fn out_of(job: &Job, point: &PointForm) -> Option<f64> {
+    let rail = match point.sideways_from {
+        SidewaysFrom::Centreline => Length::ZERO,
+        SidewaysFrom::RailOuterFace => length_of(&job.rig.frame_width)? / 2.0,
+    };
+    Some((length_of(&point.sideways)? + rail).to_mm())
+}
+
+/// A point as forward, out to its side, up at ride height; None unless all three were measured.
+pub(super) fn point_of(job: &Job, point: &PointForm, body: bool) -> Option<DVec3> {
+    Some(DVec3::new(
+        length_of(&point.fore_aft)?.to_mm(),
+        out_of(job, point)?,
+        height_of(point, body, read_at(job))?,
+    ))
+}
+
 impl Places {
     pub(super) fn of(job: &Job, axle_height: Length) -> Result<Self, Ask> {
         let form = &job.sway;
-        let read_at = if job.hardpoints.height.is_empty() {
-            heights::driven_offset(&job.rig)
-        } else {
-            heights::offset_of(&job.rig, &job.hardpoints.height)
-        };
+        let read_at = read_at(job);
         let on_axle = form.on == ObstacleOn::Axle;
-        // Points of the body were read with the body so much higher.
-        let up = |point: &PointForm, body: bool| {
-            let height = length_of(&point.height)?;
-            Some(if body { height - read_at } else { height }.to_mm())
-        };
+        let up = |point: &PointForm, body: bool| height_of(point, body, read_at);
         let mut ask = Vec::new();
         let axis_z = up(&form.axis, !on_axle);
         let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
@@ -80,7 +105,7 @@ impl Places {
             let turn = if form.forward { 1.0 } else { -1.0 };
             DVec3::new(
                 mm(&form.far_end.fore_aft).unwrap_or(axis_x + turn * length.to_mm()),
-                mm(&form.far_end.sideways).unwrap_or(eye_out),
+                out_of(job, &form.far_end).unwrap_or(eye_out),
                 z,
             )
         });
@@ -122,6 +147,47 @@ impl Places {
         let half = self.left_longer / 2.0;
         let link = self.arm.link + if left { half } else { -half };
         Arm { link, ..self.arm }.pose(ahead, above, out)
+    }
+
+    /// Middle lines of the bar, the arms and the links in a pose, in body axes, mm; left first. None
+    /// where a side does not close.
+    pub(super) fn rods(&self, posed: &Posed) -> Option<[[DVec3; 2]; 5]> {
+        let placing = Placing::of(&posed.solved.pose, self.axle_height);
+        let side = |left: bool| {
+            let arm = self.arm_at(posed, left).ok()?;
+            Some((self.eye(&arm, left), self.far_end(posed, left)))
+        };
+        let ((left_eye, left_far), (right_eye, right_far)) = (side(true)?, side(false)?);
+        let seen = |point: DVec3| {
+            if self.on_axle { placing.place(AxlePoint::at(point)).vector() } else { point }
+        };
+        let far = |[ahead, above, out]: [Length; 3], sign: f64| {
+            seen(DVec3::new(
+                self.axis.0 + ahead.to_mm(),
+                sign * (self.eye_out + out.to_mm()),
+                self.axis.1 + above.to_mm(),
+            ))
+        };
+        let root = |sign: f64| seen(DVec3::new(self.axis.0, sign * self.eye_out, self.axis.1));
+        let (left_eye, right_eye) = (seen(left_eye), seen(right_eye));
+        Some([
+            [root(1.0), root(-1.0)],
+            [root(1.0), left_eye],
+            [root(-1.0), right_eye],
+            [left_eye, far(left_far, 1.0)],
+            [right_eye, far(right_far, -1.0)],
+        ])
+    }
+
+    /// The link's eye on an arm, in the axes of what the bar is fixed to.
+    pub(super) fn eye(&self, arm: &ArmPose, left: bool) -> DVec3 {
+        let turn = if self.arm.forward { 1.0 } else { -1.0 };
+        let a = self.arm.length.to_mm();
+        DVec3::new(
+            self.axis.0 + turn * a * arm.above_level.cos(),
+            if left { self.eye_out } else { -self.eye_out },
+            self.axis.1 + a * arm.above_level.sin(),
+        )
     }
 
     /// Distance of the far end from the axis in the arm's plane.

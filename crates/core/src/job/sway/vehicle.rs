@@ -5,24 +5,21 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::form::SwayKind;
-use crate::job::bracket::load::{axle_weight, centre_of_gravity};
-use crate::job::document::{Job, Use, length_of};
-use crate::job::elevation::Assumption;
-use crate::measure::load::GRAVITY;
+use crate::job::document::{Job, Use};
+use crate::job::vehicle::{Weighed, station_says, weighed};
+use crate::measure::load::weight;
 use crate::measure::squareness::AxleEnd;
-use crate::measure::{Length, Phrase, WeightEntry};
+use crate::measure::{Length, Phrase};
 use crate::pose::mechanism::Mechanism;
 use crate::sway::BarRate;
 use crate::sway::vehicle::{AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist};
 
-const USUAL_SPRING: f64 = 35.0;
-const USUAL_OTHER_KG: f64 = 1000.0;
-const UNSPRUNG_KG: f64 = 180.0;
-/// A soft torsion bar's share of the bar there is, and a two-rate bar's soft setting.
+/// A soft torsion bar's share of the bar there is, where none was picked, and a two-rate bar's soft
+/// setting (defaults of this program).
 const SOFT_SHARE: f64 = 0.5;
 const TWO_RATE_SHARE: f64 = 0.3;
-/// Roof rack above the floor.
-const ROOF_HEIGHT: f64 = 1900.0;
+/// Steps that bring a bar's rate and the roll it is taken at together.
+const ROUNDS: usize = 24;
 
 /// One choice of bar and disconnect.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -35,6 +32,12 @@ pub struct ChoiceResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub road_deg_per_g: Option<f64>,
+    /// The same with the centre of gravity as low and as high as it may be.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_between_deg_per_g: Option<[f64; 2]>,
+    /// How many figures it rests on that nobody measured.
+    pub assumed: usize,
     /// Twist of the ground between the axles, degrees; absent where it would not stand.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -46,7 +49,7 @@ pub struct ChoiceResult {
     /// What ends it on the trail.
     pub ended_by: String,
     /// What it needs.
-    pub needs: String,
+    pub needs: Phrase,
     /// In one sentence.
     pub says: Phrase,
 }
@@ -56,160 +59,197 @@ pub struct ChoiceResult {
 pub struct VehicleResult {
     /// m_s·g·H, N·m per radian of roll.
     pub overturning_nm: f64,
+    /// From the roll axis to the centre of gravity, at its station.
+    pub lever_mm: Length,
     /// Roll rate of this axle's springs, N·m/rad.
     pub springs_nm_per_rad: f64,
     /// Of its bar at ride height.
     pub bar_nm_per_rad: f64,
     /// Of the other axle, bar and all.
     pub other_nm_per_rad: f64,
+    /// What it weighs and how high, in words.
+    pub says: Phrase,
     /// Every choice.
     pub choices: Vec<ChoiceResult>,
     /// Which is suggested, and why.
     pub suggests: Phrase,
-    #[serde(skip)]
-    this: Option<AxleRoll>,
-    #[serde(skip)]
-    other: Option<AxleRoll>,
-    #[serde(skip)]
+}
+
+/// What the choices are reckoned from. Rates in N·mm/rad.
+pub(super) struct Base {
+    pub(super) weighed: Weighed,
+    /// This axle without a bar.
+    pub(super) this: AxleRoll,
+    pub(super) other: AxleRoll,
+    /// m_s·g·H, and with the centre of gravity as low and as high as it may be.
+    pub(super) overturning: f64,
+    overturning_between: [f64; 2],
+    roll_centre: f64,
     front: bool,
 }
 
-impl VehicleResult {
-    /// Degrees per g with another bar at this axle, K in N·mm/rad.
-    pub(super) fn road_with(&self, bar: f64) -> Option<f64> {
-        let (this, other) = (self.this?, self.other?);
-        roll_gradient(&this.with_bar(bar), &other, self.overturning_nm * 1000.0)
-    }
+/// The bar on this axle as it is.
+pub(super) struct BarOnAxle {
+    /// K_bar at ride height.
+    pub(super) rate: f64,
+    /// Roll up to which its links stay legal.
+    pub(super) legal_roll: f64,
+    /// Roll and the bar's moment along a sweep.
+    pub(super) curve: Vec<(f64, f64)>,
+    /// K_bar of the torsion bar that was found for it, and what it is.
+    pub(super) soft: Option<(f64, Phrase)>,
+    /// How many of the bar's figures nobody measured.
+    pub(super) assumed: usize,
+}
 
-    /// Change of weight at each wheel by a link that is longer.
-    pub(super) fn preload(&self, rate: &BarRate, longer: Length, bar: f64) -> f64 {
-        let (Some(this), Some(other)) = (self.this, self.other) else { return 0.0 };
-        let lever = (longer.to_mm(), rate.arm.to_mm());
-        preload(rate.effective(), lever, rate.half_spacing.to_mm(), &this.with_bar(bar), &other)
+impl BarOnAxle {
+    /// The bar's moment over the roll, at a roll: its secant rate. `share` of the whole.
+    fn secant(&self, roll: f64, share: f64) -> f64 {
+        let at = |roll: f64| {
+            let mut pairs = self.curve.windows(2).filter_map(|pair| {
+                let ((a, from), (b, to)) = (pair[0], pair[1]);
+                let inside = (a.min(b)..=a.max(b)).contains(&roll) && a != b;
+                inside.then(|| from + (to - from) * (roll - a) / (b - a))
+            });
+            pairs.next()
+        };
+        match (at(roll), at(-roll)) {
+            (Some(up), Some(down)) if roll.abs() > 1e-4 => share * (up - down) / (2.0 * roll),
+            _ => share * self.rate,
+        }
     }
 }
 
-/// The vehicle with this axle's bar, K in N·mm/rad; `legal_roll` is how far its links allow.
-pub(super) fn vehicle(
-    job: &Job,
-    mechanism: &Mechanism,
-    bar: f64,
-    legal_roll: Option<f64>,
-) -> (VehicleResult, Vec<Assumption>) {
-    let form = &job.sway.vehicle;
-    let mut assumed = Vec::new();
-    let mut say = |pointer: &str, inches: String, millimetres: String| {
-        assumed.push(Assumption {
-            pointer: pointer.to_owned(),
-            says: Phrase { inches, millimetres },
-            drawing_only: false,
-        });
-    };
-    let stops = mechanism.stops();
-    let track = 2.0 * stops.half_track.to_mm();
-    let hub = mechanism.suspension().axle_height();
-    let spring = job.bracket.spring_rate_n_per_mm.unwrap_or(USUAL_SPRING);
-    if job.bracket.spring_rate_n_per_mm.is_none() {
-        say(
-            "/bracket/spring_rate_n_per_mm",
-            "springs of 200 lb/in here".to_owned(),
-            "springs of 35 N/mm here".to_owned(),
-        );
+impl Base {
+    pub(super) fn of(job: &Job, mechanism: &Mechanism) -> Self {
+        let stops = mechanism.stops();
+        let track = stops.half_track * 2.0;
+        let hub = mechanism.suspension().axle_height();
+        let weighed = weighed(job, track, hub);
+        let roll_centre = mechanism.at_ride_height().map_or(hub.to_mm() + 100.0, |posed| posed.roll_centre);
+        let by_stops = ((stops.bump + stops.droop).to_mm()
+            / (stops.bump_half_spacing + stops.droop_half_spacing).to_mm())
+        .min(0.5)
+        .asin();
+        let track = track.to_mm();
+        let axle = |rate: f64, spacing: f64, bar: f64, weight: f64| AxleRoll {
+            springs: spring_roll_rate(rate, spacing),
+            bar,
+            weight,
+            track,
+            most_roll: by_stops,
+            tyres: weighed.tyre.map(|rate| spring_roll_rate(rate, track)),
+        };
+        let higher = weighed.gravity_good_to;
+        Self {
+            this: axle(weighed.spring, weighed.spacing, 0.0, weighed.axle),
+            other: axle(weighed.other_spring, weighed.other_spacing, weighed.other_bar, weighed.other),
+            overturning: weighed.overturning(roll_centre, 0.0),
+            overturning_between: [-higher, higher].map(|by| weighed.overturning(roll_centre, by)),
+            roll_centre,
+            front: job.rig.end != Some(AxleEnd::Rear),
+            weighed,
+        }
     }
-    let other_spring = form.other_spring_n_per_mm.unwrap_or(USUAL_SPRING);
-    if form.other_spring_n_per_mm.is_none() {
-        say(
-            "/sway/vehicle/other_spring_n_per_mm",
-            "springs of 200 lb/in at the other axle".to_owned(),
-            "springs of 35 N/mm at the other axle".to_owned(),
-        );
+
+    /// Degrees per g with a bar at this axle.
+    pub(super) fn road_with(&self, bar: f64) -> Option<f64> {
+        roll_gradient(&self.this.with_bar(bar), &self.other, self.overturning)
     }
-    if job.bracket.axle_weight.is_none() {
-        say("/bracket/axle_weight", "2,425 lb on this axle".to_owned(), "1,100 kg on this axle".to_owned());
+
+    /// Change of weight at each wheel by a link that is longer, N.
+    pub(super) fn preload(&self, rate: &BarRate, longer: Length, bar: f64) -> f64 {
+        let lever = (longer.to_mm(), rate.arm.to_mm());
+        let this = self.this.with_bar(bar);
+        preload(rate.effective(), lever, rate.half_spacing.to_mm(), &this, &self.other)
     }
-    if form.other_weight.is_none() {
-        say(
-            "/sway/vehicle/other_weight",
-            "2,205 lb on the other axle".to_owned(),
-            "1,000 kg on the other axle".to_owned(),
-        );
+
+    /// Lean of the body against this axle, without its bar, on ground that slopes sideways, rad.
+    pub(super) fn lean_on_slope(&self, slope: f64) -> Option<f64> {
+        let left = self.this.rate() + self.other.rate() - self.overturning;
+        (left > 0.0).then(|| self.overturning * slope.sin() / left)
     }
-    if job.bracket.centre_of_gravity.is_none() {
-        say(
-            "/bracket/centre_of_gravity",
-            "centre of gravity 13 3/4\" above the hubs and the lift on top, good to 3 1/8\"".to_owned(),
-            "centre of gravity 350 mm above the hubs and the lift on top, good to 80 mm".to_owned(),
-        );
+
+    /// From the roll axis to the centre of gravity, at its station.
+    pub(super) fn lever(&self) -> Length {
+        let weighed = &self.weighed;
+        let axis = self.roll_centre + weighed.station() * (weighed.other_roll_centre - self.roll_centre);
+        Length::from_mm(weighed.gravity - axis)
     }
-    let spacing =
-        |entry: &Option<crate::measure::TapeEntry>| length_of(entry).map_or(0.62 * track, Length::to_mm);
-    let weight = axle_weight(job);
-    let other_weight = form.other_weight.as_ref().map_or(USUAL_OTHER_KG * GRAVITY, WeightEntry::newtons);
-    let roof = form.roof_load.as_ref().map_or(0.0, WeightEntry::newtons);
-    let sin_most = ((stops.bump + stops.droop).to_mm()
-        / (stops.bump_half_spacing + stops.droop_half_spacing).to_mm())
-    .min(0.5);
-    let by_stops = sin_most.asin();
-    let tyres = form.tyre_n_per_mm.map(|rate| spring_roll_rate(rate, track));
-    let this = AxleRoll {
-        springs: spring_roll_rate(spring, spacing(&form.spring_spacing)),
-        bar,
-        weight,
-        track,
-        most_roll: by_stops,
-        tyres,
-    };
-    let other = AxleRoll {
-        springs: spring_roll_rate(other_spring, spacing(&form.other_spring_spacing)),
-        bar: form.other_bar_nm_per_rad.unwrap_or(0.0) * 1000.0,
-        weight: other_weight,
-        track,
-        most_roll: by_stops,
-        tyres,
-    };
-    let ride = mechanism.at_ride_height().map_or(hub.to_mm() + 100.0, |posed| posed.roll_centre);
-    let sprung = (weight + other_weight - 2.0 * UNSPRUNG_KG * GRAVITY).max(0.0);
-    let height = centre_of_gravity(job, hub).to_mm();
-    let roof_height = length_of(&form.roof_height).map_or(ROOF_HEIGHT, Length::to_mm);
-    // The roof load adds its own weight at its own height.
-    let overturning = sprung * (height - ride).max(0.0) + roof * (roof_height - ride).max(0.0);
-    let front = job.rig.end != Some(AxleEnd::Rear);
+}
+
+/// The vehicle with this axle's bar.
+pub(super) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> VehicleResult {
     let mut result = VehicleResult {
-        overturning_nm: overturning / 1000.0,
-        springs_nm_per_rad: this.springs / 1000.0,
-        bar_nm_per_rad: bar / 1000.0,
-        other_nm_per_rad: other.rate() / 1000.0,
-        choices: Vec::new(),
+        overturning_nm: base.overturning / 1000.0,
+        lever_mm: base.lever(),
+        springs_nm_per_rad: base.this.springs / 1000.0,
+        bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate / 1000.0),
+        other_nm_per_rad: base.other.rate() / 1000.0,
+        says: weighs(job, base),
+        choices: choices(job, base, bar),
         suggests: Phrase::default(),
-        this: Some(this),
-        other: Some(other),
-        front,
     };
-    result.choices = choices(job, &result, bar, legal_roll);
     result.suggests = suggests(job, &result);
-    (result, assumed)
+    result
+}
+
+fn weighs(job: &Job, base: &Base) -> Phrase {
+    let weighed = &base.weighed;
+    let station = station_says(job, weighed);
+    Phrase::of(|w| {
+        let roof = if weighed.roof > 0.0 {
+            format!(
+                ", {} on the roof at {}",
+                weight(w, weighed.roof),
+                w.distance(Length::from_mm(weighed.roof_height))
+            )
+        } else {
+            String::new()
+        };
+        let station =
+            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        format!(
+            "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
+            weight(w, weighed.sprung()),
+            w.distance(base.lever()),
+            w.distance(Length::from_mm(weighed.gravity_good_to))
+        )
+    })
 }
 
 struct Choice {
     name: &'static str,
     road: f64,
-    trail: f64,
-    connected: bool,
-    needs: &'static str,
+    /// Share of the bar that stays connected on the trail.
+    share: f64,
+    needs: Phrase,
     kind: Option<SwayKind>,
 }
 
-fn choices(job: &Job, vehicle: &VehicleResult, bar: f64, legal_roll: Option<f64>) -> Vec<ChoiceResult> {
-    let (Some(this), Some(other)) = (vehicle.this, vehicle.other) else { return Vec::new() };
-    let overturning = vehicle.overturning_nm * 1000.0;
-    let choice =
-        |name, road, trail, connected, needs, kind| Choice { name, road, trail, connected, needs, kind };
+fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
+    let bar = on_axle.map_or(0.0, |bar| bar.rate);
+    let choice = |name, road, share, needs: &str, kind| Choice {
+        name,
+        road,
+        share,
+        needs: Phrase::plain(needs),
+        kind,
+    };
+    let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > 0.0);
+    let (soft, soft_needs) = soft.map_or_else(
+        || {
+            let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
+            (SOFT_SHARE, Phrase::plain(needs))
+        },
+        |(rate, needs)| (rate / bar, needs),
+    );
+    let two_rate = job.sway.soft_percent.map_or(TWO_RATE_SHARE, |percent| percent / 100.0);
     let all = [
         choice(
             "as it is, always connected",
             bar,
-            bar,
-            true,
+            1.0,
             "nothing to do on the trail",
             Some(SwayKind::OnePiece),
         ),
@@ -217,7 +257,6 @@ fn choices(job: &Job, vehicle: &VehicleResult, bar: f64, legal_roll: Option<f64>
             "unbolted and tied up",
             bar,
             0.0,
-            false,
             "a wrench, free and slow; bolts get lost; level ground to reconnect",
             None,
         ),
@@ -225,7 +264,6 @@ fn choices(job: &Job, vehicle: &VehicleResult, bar: f64, legal_roll: Option<f64>
             "pins",
             bar,
             0.0,
-            false,
             "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the links",
             None,
         ),
@@ -233,62 +271,59 @@ fn choices(job: &Job, vehicle: &VehicleResult, bar: f64, legal_roll: Option<f64>
             "powered disconnect",
             bar,
             0.0,
-            false,
             "wiring, and a hand knob for the day the motor fails",
             Some(SwayKind::Powered),
         ),
-        choice(
-            "soft torsion bar, always connected",
-            bar * SOFT_SHARE,
-            bar * SOFT_SHARE,
-            true,
-            "a splined bar of half the rate and its arms",
-            Some(SwayKind::Splined),
-        ),
+        Choice {
+            name: "soft torsion bar, always connected",
+            road: bar * soft,
+            share: soft,
+            needs: soft_needs,
+            kind: Some(SwayKind::Splined),
+        },
         choice(
             "two-rate bar",
             bar,
-            bar * TWO_RATE_SHARE,
-            true,
+            two_rate,
             "a lever or air cylinder; finds its place again by itself",
             Some(SwayKind::TwoRate),
         ),
-        choice(
-            "none",
-            0.0,
-            0.0,
-            false,
-            "stiffer springs, or a driver who takes it slowly",
-            Some(SwayKind::None),
-        ),
+        choice("none", 0.0, 0.0, "stiffer springs, or a driver who takes it slowly", Some(SwayKind::None)),
     ];
-    let (Some(legal), true) = (legal_roll, bar > 0.0) else {
-        return all
-            .into_iter()
-            .filter(|c| c.name == "none")
-            .map(|c| evaluate(job, vehicle, (this, other), overturning, &c, None))
-            .collect();
-    };
-    all.into_iter().map(|c| evaluate(job, vehicle, (this, other), overturning, &c, Some(legal))).collect()
+    all.into_iter()
+        .filter(|choice| bar > 0.0 || choice.name == "none")
+        .map(|choice| evaluate(job, base, choice, on_axle))
+        .collect()
 }
 
-fn evaluate(
-    job: &Job,
-    vehicle: &VehicleResult,
-    (this, other): (AxleRoll, AxleRoll),
-    overturning: f64,
-    choice: &Choice,
-    legal_roll: Option<f64>,
-) -> ChoiceResult {
-    let road = roll_gradient(&this.with_bar(choice.road), &other, overturning);
-    // A connected bar stops where its links would go over centre.
-    let most_roll =
-        legal_roll.filter(|_| choice.connected).map_or(this.most_roll, |legal| legal.min(this.most_roll));
-    let by_links = most_roll < this.most_roll;
-    let trail_axle = AxleRoll { bar: choice.trail, most_roll, ..this };
-    let (front, rear) = if vehicle.front { (trail_axle, other) } else { (other, trail_axle) };
-    let twist = trail_twist(&front, &rear, overturning);
-    let ended_by = twist.map_or("it would not stand", |(_, end)| match (end, vehicle.front) {
+/// Twist of the ground at which something ends it, what, and whether the links do. A connected bar
+/// acts with its moment at the roll it has there, so that rate and roll are brought together.
+fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Option<(f64, TwistEnd)>, bool) {
+    let connected = on_axle.filter(|_| share > 0.0);
+    let free = base.this.most_roll;
+    let most_roll = connected.map_or(free, |bar| bar.legal_roll.min(free));
+    let ends = |bar: f64| {
+        let this = AxleRoll { bar, most_roll, ..base.this };
+        let (front, rear) = if base.front { (this, base.other) } else { (base.other, this) };
+        let found = trail_twist(&front, &rear, base.overturning)?;
+        let rear_roll = front.rate() * found.0 / (front.rate() + rear.rate() - base.overturning);
+        Some((found, if base.front { found.0 - rear_roll } else { rear_roll }))
+    };
+    let Some(bar) = connected else { return (ends(0.0).map(|(found, _)| found), false) };
+    let mut rate = share * bar.rate;
+    for _ in 0..ROUNDS {
+        let Some((_, roll)) = ends(rate) else { break };
+        rate = f64::midpoint(rate, bar.secant(roll.abs().min(most_roll), share));
+    }
+    (ends(rate).map(|(found, _)| found), most_roll < free)
+}
+
+fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
+    let road = base.road_with(choice.road);
+    let this = base.this.with_bar(choice.road);
+    let [low, high] = base.overturning_between.map(|m| roll_gradient(&this, &base.other, m));
+    let (twist, by_links) = twisted(base, choice.share, on_axle);
+    let ended_by = twist.map_or("it would not stand", |(_, end)| match (end, base.front) {
         (TwistEnd::FrontLifts, _) => "a front wheel lifts",
         (TwistEnd::RearLifts, _) => "a rear wheel lifts",
         (TwistEnd::FrontLimit, true) | (TwistEnd::RearLimit, false) if by_links => {
@@ -298,29 +333,43 @@ fn evaluate(
         (TwistEnd::RearLimit, _) => "the rear axle meets its stops",
     });
     let degrees = twist.map(|(twist, _)| twist.to_degrees());
-    let lift = twist.map(|(twist, _)| Length::from_mm(this.track * twist.sin()));
+    let lift = twist.map(|(twist, _)| Length::from_mm(base.this.track * twist.sin()));
+    let by_bar = if choice.road > 0.0 { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
+    let between = low.zip(high).map(|(low, high)| [low, high]);
+    let says = Phrase::of(|w| {
+        let road = road.map_or_else(
+            || "would not stand on the road".to_owned(),
+            |road| {
+                let between =
+                    between.map_or_else(String::new, |[low, high]| format!(" ({low:.1} to {high:.1})"));
+                format!("{road:.1}°{between} per g on the road")
+            },
+        );
+        let trail = match (degrees, lift) {
+            (Some(degrees), Some(lift)) => format!(
+                "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
+                w.distance(lift)
+            ),
+            _ => ended_by.to_owned(),
+        };
+        format!("{road}; {trail}. Needs: {}.", choice.needs.in_unit(w.unit()))
+    });
     ChoiceResult {
         name: choice.name.to_owned(),
-        here: choice.kind.is_some() && choice.kind == job.sway.kind,
+        here: match (choice.kind, job.sway.kind) {
+            // A splined bar that is in is the bar as it is.
+            (Some(SwayKind::OnePiece), Some(SwayKind::Splined)) => true,
+            (Some(SwayKind::Splined), _) | (None, _) => false,
+            (kind, there) => kind == there,
+        },
         road_deg_per_g: road,
+        road_between_deg_per_g: between,
+        assumed: base.weighed.assumed.len() + by_bar,
         trail_deg: degrees,
         trail_lift_mm: lift,
         ended_by: ended_by.to_owned(),
-        needs: choice.needs.to_owned(),
-        says: Phrase::of(|w| {
-            let road = road.map_or_else(
-                || "would not stand on the road".to_owned(),
-                |road| format!("{road:.1}° per g on the road"),
-            );
-            let trail = match (degrees, lift) {
-                (Some(degrees), Some(lift)) => format!(
-                    "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
-                    w.distance(lift)
-                ),
-                _ => ended_by.to_owned(),
-            };
-            format!("{road}; {trail}. Needs: {}.", choice.needs)
-        }),
+        needs: choice.needs,
+        says,
     }
 }
 
@@ -328,12 +377,13 @@ fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
     let find = |name: &str| vehicle.choices.iter().find(|choice| choice.name == name);
     let wanted = match job.rig.used_for {
         Some(Use::Crawling) => "pins",
-        Some(Use::Trails) => "two-rate bar",
+        Some(Use::Trails | Use::Mixed) => "two-rate bar",
         Some(Use::FastDesert | Use::RoadAndTowing | Use::LoadedTravel) | None => "as it is, always connected",
     };
     let why = match job.rig.used_for {
         Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
         Some(Use::Trails) => "trails want twist without getting out",
+        Some(Use::Mixed) => "road and trail by turns want the bar firm on the one and soft on the other",
         Some(Use::FastDesert) => "fast open ground wants the bar at work all the time",
         Some(Use::RoadAndTowing) => "the road and towing want the least roll",
         Some(Use::LoadedTravel) => "a load up high wants the least roll",

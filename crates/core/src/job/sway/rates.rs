@@ -1,0 +1,223 @@
+//! How stiff the bar is at the axle, hole by hole and pose by pose.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::ALLOWABLE_SHEAR;
+use super::form::SwayKind;
+use super::places::Places;
+use super::vehicle::Base;
+use crate::job::document::{Job, length_of};
+use crate::job::elevation::Assumption;
+use crate::measure::load::roll_rate;
+use crate::measure::{Angle, Length, Phrase, SpringRateEntry, TapeEntry};
+use crate::pose::cycle::Envelope;
+use crate::pose::mechanism::{Mechanism, Posed};
+use crate::sway::{Arm, BarRate};
+
+/// A bar nobody measured (defaults of this program).
+const USUAL_BAR: Length = Length::from_mm(25.0);
+const USUAL_ACTIVE: Length = Length::from_mm(900.0);
+/// Lean either way over which rates are taken, degrees.
+const LEAN: f64 = 0.5;
+
+/// What the bar does in a pose, in N·mm.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct BarHere {
+    /// K_bar, to the radian of roll.
+    pub(super) rate: f64,
+    /// Moment against the roll.
+    pub(super) moment: f64,
+}
+
+/// A hole of the arm.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct HoleResult {
+    /// From the axis to the eye.
+    pub arm_mm: Length,
+    /// Whether it is in use.
+    pub in_use: bool,
+    /// Rate at the eye against the hole in use.
+    pub rate_ratio: f64,
+    /// K_bar at ride height, N·m per degree of roll.
+    pub roll_rate_nm_per_deg: f64,
+    /// Twist of the bar at the worst pose.
+    pub worst_twist_deg: Angle,
+    /// Shear stress there, MPa.
+    pub stress_mpa: f64,
+    /// What the bar's material takes, MPa.
+    pub allowable_mpa: f64,
+    /// Degrees per g on the road with it; absent where the vehicle would not stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_deg_per_g: Option<f64>,
+    /// In words.
+    pub says: Phrase,
+}
+
+pub(super) fn bar_rate(job: &Job, places: &Places) -> BarRate {
+    let form = &job.sway;
+    BarRate {
+        outside: length_of(&form.diameter).unwrap_or(USUAL_BAR),
+        bore: length_of(&form.bore).unwrap_or(Length::ZERO),
+        active: length_of(&form.active_length).unwrap_or(USUAL_ACTIVE),
+        arm: places.arm.length,
+        bending_arm: (form.kind == Some(SwayKind::OnePiece)).then_some(places.arm.length),
+        link: form.link_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
+        bush: form
+            .bush_rate
+            .as_ref()
+            .map(SpringRateEntry::newtons_per_mm)
+            .zip(length_of(&form.bush_spacing).map(|spacing| spacing / 2.0)),
+        half_spacing: Length::from_mm(places.eye_out),
+    }
+}
+
+/// d(α_left − α_right)/dφ at a pose, from a lean of half a degree either way.
+pub(super) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) -> f64 {
+    let travel = mechanism.stops().half_track.to_mm() * LEAN.to_radians().sin();
+    let lean = |sign: f64| {
+        let posed = mechanism.pose(at.left + sign * travel, at.right - sign * travel, at.trail()).ok()?;
+        Some((twist_of(places, &posed)?, posed.solved.pose.roll.to_radians()))
+    };
+    match (lean(1.0), lean(-1.0)) {
+        (Some((up, over)), Some((down, back))) => (up - down) / (over - back),
+        _ => 0.0,
+    }
+}
+
+fn here(places: &Places, rate: &BarRate, posed: &Posed, per_roll: f64) -> Option<BarHere> {
+    let twist = twist_of(places, posed)?;
+    Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * twist * per_roll })
+}
+
+/// The bar in a pose, leaned a little either way.
+pub(super) fn bar_leaning(
+    mechanism: &Mechanism,
+    places: &Places,
+    rate: &BarRate,
+    posed: &Posed,
+) -> Option<BarHere> {
+    here(places, rate, posed, arms_per_roll(mechanism, places, posed))
+}
+
+/// The bar along a sweep in roll, from each pose's neighbours.
+pub(super) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<Option<BarHere>> {
+    let at: Vec<Option<(f64, f64)>> = line
+        .iter()
+        .map(|posed| Some((twist_of(places, posed)?, posed.solved.pose.roll.to_radians())))
+        .collect();
+    (0..line.len())
+        .map(|index| {
+            let before = index.checked_sub(1).and_then(|before| at[before]).or(at[index])?;
+            let after = at.get(index + 1).copied().flatten().or(at[index])?;
+            let lean = after.1 - before.1;
+            (lean != 0.0).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
+        })
+        .collect()
+}
+
+/// Roll and the bar's moment along the sweep in roll, rad and N·mm, in the order of the roll.
+pub(super) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(f64, f64)> {
+    let bars = bar_rolling(places, rate, line);
+    line.iter()
+        .zip(bars)
+        .filter_map(|(posed, bar)| Some((posed.solved.pose.roll.to_radians(), bar?.moment)))
+        .collect()
+}
+
+/// What of the bar nobody measured.
+pub(super) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
+    let mut assumed = Vec::new();
+    let mut say = |field: &str, says: Phrase| {
+        assumed.push(Assumption { pointer: format!("/sway/{field}"), says, drawing_only: false });
+    };
+    if job.sway.diameter.is_none() {
+        say("diameter", Phrase::of(|w| format!("a bar of {}", w.distance(rate.outside))));
+    }
+    if job.sway.active_length.is_none() {
+        say("active_length", Phrase::of(|w| format!("{} of it twist", w.distance(rate.active))));
+    }
+    if job.sway.allowable_mpa.is_none() {
+        say("allowable_mpa", Phrase::plain(&format!("its steel takes {ALLOWABLE_SHEAR:.0} MPa in shear")));
+    }
+    if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
+        say("link_rate", Phrase::plain("links and bushes that do not give"));
+    }
+    assumed
+}
+
+/// The largest twist between the arms over everything the axle does, rad.
+pub(super) fn worst_twist(places: &Places, envelope: &Envelope) -> f64 {
+    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
+    poses
+        .filter_map(|(posed, _)| twist_of(places, posed.as_ref()?))
+        .fold(0.0_f64, |worst, twist| worst.max(twist.abs()))
+}
+
+/// Shear stress the bar's material takes, MPa.
+pub(super) fn allowable(job: &Job) -> f64 {
+    job.sway.allowable_mpa.unwrap_or(ALLOWABLE_SHEAR)
+}
+
+pub(super) fn twist_of(places: &Places, posed: &Posed) -> Option<f64> {
+    let left = places.arm_at(posed, true).ok()?.above_level;
+    let right = places.arm_at(posed, false).ok()?.above_level;
+    Some((left - right).to_radians())
+}
+
+pub(super) fn holes(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    (envelope, ride): (&Envelope, &Posed),
+    rate: &BarRate,
+    base: &Base,
+) -> Vec<HoleResult> {
+    let all: Vec<Length> = job.sway.holes.iter().map(TapeEntry::length).collect();
+    let in_use = rate.effective() / rate.arm.to_mm().powi(2);
+    all.iter()
+        .enumerate()
+        .map(|(index, arm)| {
+            let there = Places { arm: Arm { length: *arm, ..places.arm }, ..places.clone() };
+            let bar = BarRate { arm: *arm, bending_arm: rate.bending_arm.map(|_| *arm), ..*rate };
+            let roll = bar.roll_rate(arms_per_roll(mechanism, &there, ride));
+            let worst = worst_twist(&there, envelope);
+            let (stress, takes) = (bar.stress(worst), allowable(job));
+            let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
+            let road = base.road_with(roll);
+            let in_use_here = index == job.sway.hole;
+            HoleResult {
+                arm_mm: *arm,
+                in_use: in_use_here,
+                rate_ratio: ratio,
+                roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
+                worst_twist_deg: Angle::from_radians(worst),
+                stress_mpa: stress,
+                allowable_mpa: takes,
+                road_deg_per_g: road,
+                says: Phrase::of(|w| {
+                    let road = road.map_or_else(
+                        || "it would not stand".to_owned(),
+                        |r| format!("{r:.1}° per g on the road"),
+                    );
+                    let over = if stress > takes {
+                        format!(", over the {takes:.0} MPa its steel takes")
+                    } else {
+                        format!(" of {takes:.0}")
+                    };
+                    let against = if in_use_here {
+                        "the hole in use".to_owned()
+                    } else {
+                        format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0)
+                    };
+                    format!(
+                        "Arm {}: {against}, {}, {road}, {stress:.0} MPa at the worst twist{over}",
+                        w.distance(*arm),
+                        roll_rate(w, roll),
+                    )
+                }),
+            }
+        })
+        .collect()
+}

@@ -1,0 +1,209 @@
+//! What arms and links could touch: obstacles, frame rails, shocks that lean, tyres at lock.
+
+use glam::{DMat3, DVec3};
+
+use super::places::{point_of, read_at};
+use crate::job::document::{Job, length_of};
+use crate::job::elevation::Assumption;
+use crate::measure::squareness::AxleEnd;
+use crate::measure::{AngleEntry, Length, Phrase, TapeEntry};
+use crate::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
+use crate::pose::point::Placing;
+use crate::pose::{AxlePoint, clearance};
+use crate::sway::room::tyre;
+
+/// Rod of an arm or link nobody measured (default of this program).
+const USUAL_ROD: Length = Length::from_mm(25.0);
+/// A rail is as thick as this, so that two rounded edges stand for its side (default of this program).
+const RAIL_WIDTH: f64 = 60.0;
+const USUAL_RAIL_HEIGHT: Length = Length::from_mm(100.0);
+/// How far fore and aft of the bar a rail is looked at.
+const RAIL_REACH: f64 = 500.0;
+/// Steering either way at a front axle (default of this program), degrees.
+const USUAL_LOCK: f64 = 35.0;
+/// Half of an axle tube (default of this program).
+const TUBE: f64 = 46.0;
+
+/// What a thing goes with.
+#[derive(Clone, Debug)]
+enum Goes {
+    Body(Vec<DVec3>),
+    Axle(Vec<DVec3>),
+    /// One end with the body, the other with the axle.
+    Between(DVec3, DVec3),
+}
+
+/// One thing, as a chain of capsules at ride height.
+#[derive(Clone, Debug)]
+pub(super) struct Thing {
+    pub(super) name: String,
+    goes: Goes,
+    radius: f64,
+    pub(super) wanted: Length,
+    /// The axle tube is in the way of a stowed link only: a connected one is bolted beside it.
+    pub(super) stowed_only: bool,
+    /// The rails hold the bar: only arms and links keep clear of them.
+    pub(super) holds_bar: bool,
+}
+
+impl Thing {
+    /// Its middle line in a pose, in body axes.
+    pub(super) fn chain(&self, placing: &Placing) -> Vec<DVec3> {
+        let placed = |at: &DVec3| placing.place(AxlePoint::at(*at)).vector();
+        match &self.goes {
+            Goes::Body(chain) => chain.clone(),
+            Goes::Axle(chain) => chain.iter().map(placed).collect(),
+            Goes::Between(body, axle) => vec![*body, placed(axle)],
+        }
+    }
+
+    /// The gap of a rod to its middle line as given by [`Self::chain`].
+    pub(super) fn gap(&self, chain: &[DVec3], rod: [DVec3; 2], radius: f64) -> f64 {
+        clearance::gap(&rod, radius, chain, self.radius).distance
+    }
+
+    /// Whether it goes with the body alone.
+    pub(super) const fn on_body(&self) -> bool {
+        matches!(self.goes, Goes::Body(_))
+    }
+}
+
+/// Everything in the way, with what had to be assumed of it.
+pub(super) struct Things {
+    pub(super) all: Vec<Thing>,
+    pub(super) arm_radius: f64,
+    pub(super) link_radius: f64,
+    pub(super) assumed: Vec<Assumption>,
+}
+
+impl Things {
+    pub(super) fn of(job: &Job, mechanism: &Mechanism, axis: (f64, f64)) -> Self {
+        let form = &job.sway.room;
+        let mut things = Self { all: Vec::new(), arm_radius: 0.0, link_radius: 0.0, assumed: Vec::new() };
+        for obstacle in mechanism.obstacles() {
+            let ends = obstacle.ends.to_vec();
+            let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
+            things.put(&obstacle.name, goes, obstacle.radius.to_mm(), obstacle.wanted);
+        }
+        things.shocks(job);
+        things.rails(job, axis);
+        things.tyres(job, mechanism);
+        let hub = mechanism.suspension().axle_height().to_mm();
+        let half = mechanism.stops().half_track.to_mm() - 120.0;
+        let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
+        things.put("axle tube", tube, TUBE, WANTED_CLEARANCE);
+        if let Some(tube) = things.all.last_mut() {
+            tube.stowed_only = true;
+        }
+        if !things.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
+            let arm = things.size("arm_thickness", "sway arms", &form.arm_thickness, USUAL_ROD);
+            things.arm_radius = arm.to_mm() / 2.0;
+            let link = things.size("link_thickness", "sway links", &form.link_thickness, USUAL_ROD);
+            things.link_radius = link.to_mm() / 2.0;
+        } else {
+            things.arm_radius = length_of(&form.arm_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
+            things.link_radius = length_of(&form.link_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
+        }
+        things
+    }
+
+    fn put(&mut self, name: &str, goes: Goes, radius: f64, wanted: Length) {
+        self.all.push(Thing {
+            name: name.to_owned(),
+            goes,
+            radius,
+            wanted,
+            stowed_only: false,
+            holds_bar: false,
+        });
+    }
+
+    fn assume(&mut self, pointer: &str, says: Phrase) {
+        self.assumed.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
+    }
+
+    fn size(&mut self, field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length) -> Length {
+        length_of(entry).unwrap_or_else(|| {
+            let says = Phrase::of(|w| format!("{what} {} thick", w.distance(usual)));
+            self.assume(&format!("/sway/room/{field}"), says);
+            usual
+        })
+    }
+
+    fn shocks(&mut self, job: &Job) {
+        for shock in &job.sway.room.shocks {
+            let ends = point_of(job, &shock.body, true).zip(point_of(job, &shock.axle, false));
+            let Some((body, axle)) = ends else { continue };
+            for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+                let over = |at: DVec3| DVec3::new(at.x, at.y * sign, at.z);
+                let goes = Goes::Between(over(body), over(axle));
+                let radius = shock.thickness.length().to_mm() / 2.0;
+                self.put(&format!("{side} {}", shock.name), goes, radius, WANTED_CLEARANCE);
+            }
+        }
+    }
+
+    fn rails(&mut self, job: &Job, axis: (f64, f64)) {
+        let form = &job.sway.room;
+        let taped = length_of(&form.rail_underside).zip(length_of(&job.rig.frame_width));
+        let Some((underside, width)) = taped else { return };
+        let height = length_of(&form.rail_height).unwrap_or_else(|| {
+            let says = |w: crate::measure::phrase::Words| {
+                format!("frame rails {} high", w.distance(USUAL_RAIL_HEIGHT))
+            };
+            self.assume("/sway/room/rail_height", Phrase::of(says));
+            USUAL_RAIL_HEIGHT
+        });
+        let radius = (RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
+        let low = (underside - read_at(job)).to_mm() + radius;
+        let high = low + height.to_mm() - 2.0 * radius;
+        let out = width.to_mm() / 2.0 - radius;
+        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+            let at = |x: f64, z: f64| DVec3::new(axis.0 + x, sign * out, z);
+            let chain =
+                vec![at(-RAIL_REACH, low), at(RAIL_REACH, low), at(RAIL_REACH, high), at(-RAIL_REACH, high)];
+            self.put(&format!("{side} frame rail"), Goes::Body(chain), radius, WANTED_CLEARANCE);
+            if let Some(rail) = self.all.last_mut() {
+                rail.holds_bar = true;
+            }
+        }
+    }
+
+    fn tyres(&mut self, job: &Job, mechanism: &Mechanism) {
+        let rig = &job.rig;
+        let (Some(diameter), Some(width), Some(_)) =
+            (length_of(&rig.tyre_diameter), length_of(&rig.tyre_width), rig.track.as_ref())
+        else {
+            return;
+        };
+        let front = rig.end != Some(AxleEnd::Rear);
+        let lock =
+            job.sway.room.steering_lock.as_ref().map(|lock| AngleEntry::angle(lock).to_degrees().abs());
+        if front && lock.is_none() {
+            let says = format!("tyres that steer {USUAL_LOCK:.0}° either way about their own middle");
+            self.assume("/sway/room/steering_lock", Phrase::plain(&says));
+        }
+        let lock = lock.unwrap_or(if front { USUAL_LOCK } else { 0.0 });
+        let hub = mechanism.suspension().axle_height().to_mm();
+        let half = mechanism.stops().half_track.to_mm();
+        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+            let turns: &[f64] = if lock > 0.0 { &[0.0, 1.0, -1.0] } else { &[0.0] };
+            for turn in turns {
+                let axis = DMat3::from_rotation_z((lock * turn).to_radians()) * DVec3::Y;
+                let centre = DVec3::new(0.0, sign * half, hub);
+                let (chain, radius) = tyre(centre, axis, diameter.to_mm(), width.to_mm());
+                let name = match (*turn > 0.0, *turn < 0.0) {
+                    (true, _) => format!("{side} tyre steered left"),
+                    (_, true) => format!("{side} tyre steered right"),
+                    _ => format!("{side} tyre"),
+                };
+                self.put(&name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
+            }
+        }
+    }
+}
+
+/// A pose made ready, for [`Thing::chain`].
+pub(super) fn placing(mechanism: &Mechanism, posed: &Posed) -> Placing {
+    Placing::of(&posed.solved.pose, mechanism.suspension().axle_height())
+}

@@ -1,0 +1,95 @@
+//! Judging a figure with its unit while it is typed: weights, rates, threads.
+
+use axum::Json;
+use axum::extract::Query;
+use axum::extract::rejection::QueryRejection;
+use axum::http::StatusCode;
+use derecho_core::fastener::Thread;
+use derecho_core::job::check::FieldError;
+use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
+use derecho_core::measure::{Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use crate::problem::Problem;
+
+/// What kind of figure it is.
+#[derive(Clone, Copy, Debug, Deserialize, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FigureKind {
+    /// A weight such as `2600 lb`.
+    Weight,
+    /// A rate such as `200 lb/in`.
+    SpringRate,
+    /// A roll rate such as `300 Nm/deg`.
+    RollRate,
+    /// A thread such as `1/2-20`.
+    Thread,
+}
+
+/// A typed figure.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct TypedFigure {
+    /// As typed.
+    text: String,
+    /// What it is.
+    kind: FigureKind,
+}
+
+/// A figure read back.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FigureBack {
+    /// What kind it is.
+    kind: FigureKind,
+    /// In both unit systems.
+    says: Phrase,
+}
+
+fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
+    Ok(match kind {
+        FigureKind::Weight => {
+            let read = WeightEntry::parse(text)?;
+            Phrase::of(|w| weight(w, read.kilograms() * GRAVITY))
+        }
+        FigureKind::SpringRate => {
+            let read = SpringRateEntry::parse(text)?;
+            Phrase::of(|w| spring_rate(w, read.newtons_per_mm()))
+        }
+        FigureKind::RollRate => {
+            let read = RollRateEntry::parse(text)?;
+            Phrase::of(|w| roll_rate(w, read.newton_mm_per_radian()))
+        }
+        FigureKind::Thread => {
+            let read = Thread::parse(text).map_err(|fault| fault.to_string())?;
+            Phrase::of(|w| {
+                format!("{} across, {} of pitch", w.fine(read.diameter()), w.decimal(read.pitch()))
+            })
+        }
+    })
+}
+
+/// Reads a typed weight, rate or thread and tells it back in both unit systems.
+#[utoipa::path(
+    get, path = "/api/v1/figure", tag = "compute",
+    params(TypedFigure),
+    responses(
+        (status = 200, description = "The figure", body = FigureBack),
+        (status = 422, description = "No such figure: what to type", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn figure(typed: Result<Query<TypedFigure>, QueryRejection>) -> Result<Json<FigureBack>, Problem> {
+    let Query(typed) = typed.map_err(|rejection| {
+        Problem::new(
+            StatusCode::BAD_REQUEST,
+            "bad_query",
+            format!("{rejection}. Send text and kind=weight, spring_rate, roll_rate or thread."),
+        )
+    })?;
+    read(typed.kind, &typed.text).map(|says| Json(FigureBack { kind: typed.kind, says })).map_err(|message| {
+        Problem {
+            errors: vec![FieldError::new("/text", "bad_figure", message.clone())],
+            ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_figure", message)
+        }
+    })
+}

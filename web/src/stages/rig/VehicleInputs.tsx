@@ -1,0 +1,83 @@
+import type { Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { useSettings } from "../../ui/settings";
+import { setVehicle } from "../job/edits";
+import { FigureField } from "../job/FigureField";
+import { LengthFields } from "../job/LengthFields";
+import { useJob } from "../job/useJob";
+
+type Vehicle = Schemas["Vehicle"];
+
+const WEIGHTS = [
+  ["left_corner", "Under this axle's left wheel"],
+  ["right_corner", "Under this axle's right wheel"],
+  ["axle_weight", "Or this axle alone"],
+  ["unsprung_weight", "The axle's own weight"],
+  ["other_left_corner", "Under the other axle's left wheel"],
+  ["other_right_corner", "Under the other axle's right wheel"],
+  ["other_weight", "Or the other axle alone"],
+  ["roof_load", "Weight on the roof"],
+] as const;
+const RATES = [
+  ["spring_rate", "Rate of one spring here"],
+  ["other_spring_rate", "Rate of one spring at the other axle"],
+  ["tyre_rate", "Rate of one tyre"],
+] as const;
+const LENGTHS = [
+  ["wheelbase", "Wheelbase"],
+  ["spring_spacing", "Between the springs here"],
+  ["other_spring_spacing", "Between the springs at the other axle"],
+  ["other_roll_centre", "Other axle's roll centre above the floor"],
+  ["centre_of_gravity", "Centre of gravity above the floor"],
+  ["centre_of_gravity_good_to", "Good to, give or take"],
+  ["roof_height", "Roof load above the floor"],
+] as const;
+
+/** Weights, springs and the centre of gravity: what Bracket loads and Sway rolls. */
+export function VehicleInputs() {
+  const { job, results, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const form: Vehicle = job.vehicle ?? {};
+  const set = (part: Partial<Vehicle>) => change(setVehicle(part));
+  const figures = (kind: "weight" | "spring_rate", fields: typeof WEIGHTS | typeof RATES) =>
+    fields.map(([field, label]) => (
+      <FigureField
+        key={field}
+        kind={kind}
+        pointer={`/vehicle/${field}`}
+        label={label}
+        value={form[field]}
+        onCommit={(text) => set({ [field]: text })}
+      />
+    ));
+  return (
+    <Fold title="Springs, weights, centre of gravity">
+      <div className="grid items-end gap-x-3 sm:grid-cols-2">
+        {figures("weight", WEIGHTS)}
+        {figures("spring_rate", RATES)}
+        <FigureField
+          kind="roll_rate"
+          pointer="/vehicle/other_bar"
+          label="Roll rate of the other axle's sway bar"
+          value={form.other_bar}
+          onCommit={(other_bar) => set({ other_bar })}
+        />
+        <LengthFields at="/vehicle" form={form} fields={LENGTHS} onPut={set} />
+      </div>
+      {results.vehicle_assumed.length > 0 && (
+        <div className="mt-2 text-[15px]" data-vehicle-assumed>
+          <p className="text-muted">Taken as usual, because nobody has measured it (Bracket, Sway):</p>
+          <ul className="grid list-disc gap-0.5 pl-5">
+            {results.vehicle_assumed.map((assumption) => (
+              <li key={assumption.pointer}>
+                <Figure>{say(assumption.says, units)}</Figure>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </Fold>
+  );
+}

@@ -1,0 +1,120 @@
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../ui/Choice";
+import { Rows } from "../../ui/Rows";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { setSway } from "../job/edits";
+import { FigureField } from "../job/FigureField";
+import { LengthFields } from "../job/LengthFields";
+import { useJob } from "../job/useJob";
+
+type Sway = Schemas["Sway"];
+
+const KINDS = [
+  { value: "one_piece", label: "one piece" },
+  { value: "splined", label: "splined, with arms" },
+  { value: "two_rate", label: "two rates" },
+  { value: "powered", label: "powered disconnect" },
+  { value: "none", label: "none" },
+] as const;
+const ON = [
+  { value: "body", label: "the body, links go down" },
+  { value: "axle", label: "the axle, links go up" },
+] as const;
+const ARMS = [
+  { value: "forward", label: "forward" },
+  { value: "back", label: "back" },
+] as const;
+const SIZES = [
+  ["diameter", "Bar, outside diameter"],
+  ["bore", "Bore of a hollow bar"],
+  ["active_length", "Length that twists"],
+  ["eye_from_centre", "Link's eye on the arm, from the middle"],
+  ["bush_spacing", "Between the bushes that hold it"],
+  ["shock_stroke", "Stroke of the shock"],
+] as const;
+const RATES = [
+  ["link_rate", "Rate of a link with its joints"],
+  ["bush_rate", "Rate of a bush that holds it"],
+] as const;
+const NUMBERS = [
+  ["allowable_mpa", "Shear its steel takes, MPa"],
+  ["soft_percent", "Soft setting of two rates, % of firm"],
+] as const;
+
+const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
+const isNumber = (text: string) =>
+  Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than nought.";
+
+/** The sway bar itself: kind, sizes, holes, what gives. */
+export function BarInputs() {
+  const { view, job, change } = useJob();
+  const form: Sway = job.sway ?? {};
+  const unit = job.rig?.sheet_unit ?? "in";
+  const set = (part: Partial<Sway>) => change(setSway(part));
+  const holes = form.holes ?? [];
+  return (
+    <>
+      <Choice label="What kind of bar" value={form.kind} options={KINDS} onPick={(kind) => set({ kind })} />
+      <Choice
+        label="The bar is fixed to"
+        value={form.on ?? "body"}
+        options={ON}
+        onPick={(on) => set({ on })}
+      />
+      <Choice
+        label="Its arms point"
+        value={form.forward ? "forward" : "back"}
+        options={ARMS}
+        onPick={(way) => set({ forward: way === "forward" })}
+      />
+      <Rows
+        items={holes}
+        name={(_, index) => `hole ${index + 1}`}
+        add={holes.length === 0 ? "Add the arm's length" : "One more hole"}
+        onAdd={() =>
+          set({
+            holes: [...holes, holes[holes.length - 1] ?? { text: unit === "in" ? "10" : "250", unit }],
+          })
+        }
+        onSet={(left) => set({ holes: left, hole: Math.max(0, Math.min(form.hole ?? 0, left.length - 1)) })}
+      >
+        {(hole, index, put) => (
+          <TapeField
+            job={view.id}
+            pointer={`/sway/holes/${index}`}
+            label={`Arm to hole ${index + 1}`}
+            unit={unit}
+            value={hole}
+            onCommit={(entry) => entry && put(entry)}
+          />
+        )}
+      </Rows>
+      <div className="mt-2 grid items-end gap-x-2 sm:grid-cols-2">
+        <LengthFields at="/sway" form={form} fields={SIZES} onPut={set} />
+        {RATES.map(([field, label]) => (
+          <FigureField
+            key={field}
+            kind="spring_rate"
+            pointer={`/sway/${field}`}
+            label={label}
+            value={form[field]}
+            onCommit={(text) => set({ [field]: text })}
+          />
+        ))}
+        {NUMBERS.map(([field, label]) => (
+          <TextField
+            key={field}
+            job={view.id}
+            pointer={`/sway/${field}`}
+            label={label}
+            value={form[field]?.toString() ?? ""}
+            check={isNumber}
+            hint={field === "allowable_mpa" ? "Empty: 700" : "Empty: 30"}
+            onCommit={(text) => set({ [field]: number(text) })}
+          />
+        ))}
+      </div>
+    </>
+  );
+}

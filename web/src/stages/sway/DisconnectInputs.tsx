@@ -1,0 +1,141 @@
+import type { Schemas } from "../../api/client";
+import { AngleField } from "../../ui/AngleField";
+import { Choice } from "../../ui/Choice";
+import { Fold } from "../../ui/Fold";
+import { Rows } from "../../ui/Rows";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { setSway } from "../job/edits";
+import { FigureField } from "../job/FigureField";
+import { LengthFields } from "../job/LengthFields";
+import { useJob } from "../job/useJob";
+import { PointInput } from "../tape/PointInput";
+
+type PinForm = Schemas["PinForm"];
+
+const SIZES = [
+  ["eye_bore", "Bore of the link's eye, sleeve out"],
+  ["stud", "Stud, diameter"],
+  ["stowed_room", "Room over the stowed link at full bump"],
+  ["parked_difference", "Sides differ as it is parked"],
+] as const;
+const THREADS = [
+  ["stud_thread", "Thread of the stud"],
+  ["nut_thread", "Thread of the nut"],
+] as const;
+const PLACES = [
+  { value: "arm_eye", label: "link's eye on the arm" },
+  { value: "far_end", label: "link's far end" },
+] as const;
+const WAYS = [
+  { value: "outward", label: "outward" },
+  { value: "inward", label: "inward" },
+  { value: "forward", label: "forward" },
+  { value: "back", label: "back" },
+  { value: "up", label: "up" },
+  { value: "down", label: "down" },
+] as const;
+const BOLT = [
+  ["length", "Length"],
+  ["room", "Room in front, taped"],
+] as const;
+
+/** Parts of a pin disconnect, where links are stowed, bolts that must come out again. */
+export function DisconnectInputs() {
+  const { view, job, change } = useJob();
+  const pins: PinForm = job.sway?.pins ?? {};
+  const bolts = job.sway?.bolts ?? [];
+  const unit = job.rig?.sheet_unit ?? "in";
+  const set = (part: Partial<PinForm>) => change(setSway({ pins: { ...pins, ...part } }));
+  const onAxle = job.sway?.on === "axle";
+  return (
+    <Fold title="Disconnects and bolts, checked">
+      <div className="grid items-end gap-x-2 sm:grid-cols-2">
+        <LengthFields at="/sway/pins" form={pins} fields={SIZES} onPut={set} />
+        <AngleField
+          job={view.id}
+          pointer="/sway/pins/parked_slope"
+          label="Ground slopes sideways by"
+          value={pins.parked_slope}
+          hint="where it is parked"
+          onCommit={(parked_slope) => set({ parked_slope })}
+        />
+        {THREADS.map(([field, label]) => (
+          <FigureField
+            key={field}
+            kind="thread"
+            pointer={`/sway/pins/${field}`}
+            label={label}
+            value={pins[field]}
+            onCommit={(text) => set({ [field]: text })}
+          />
+        ))}
+      </div>
+      <Tick
+        label="A hand reaches the pin"
+        value={pins.hand_reaches}
+        onPick={(hand_reaches) => set({ hand_reaches })}
+      />
+      <PointInput
+        label={`Stud the link is stowed on, on the ${onAxle ? "axle" : "body"}`}
+        pointer="/sway/pins/stow"
+        point={pins.stow}
+        onBody={!onAxle}
+        onPut={(stow) => set({ stow })}
+      />
+      <h4 className="mt-2 font-semibold">Bolts that must come out again</h4>
+      <Rows
+        items={bolts}
+        name={(bolt) => bolt.name}
+        add="Add a bolt that must come out"
+        onAdd={() =>
+          change(
+            setSway({
+              bolts: [
+                ...bolts,
+                { name: `bolt ${bolts.length + 1}`, length: { text: unit === "in" ? "3" : "75", unit } },
+              ],
+            }),
+          )
+        }
+        onSet={(left) => change(setSway({ bolts: left }))}
+      >
+        {(bolt, index, put) => (
+          <>
+            <div className="grid grid-cols-3 items-end gap-x-2">
+              <TextField
+                job={view.id}
+                pointer={`/sway/bolts/${index}/name`}
+                label="Bolt"
+                required
+                value={bolt.name}
+                onCommit={(name) => put({ name })}
+              />
+              <LengthFields
+                at={`/sway/bolts/${index}`}
+                form={bolt}
+                fields={BOLT}
+                onPut={(part) => {
+                  if ("room" in part) put({ room: part.room });
+                  else if (part.length) put({ length: part.length });
+                }}
+              />
+            </div>
+            <Choice
+              label="It goes through the"
+              value={bolt.place}
+              options={PLACES}
+              onPick={(place) => put({ place })}
+            />
+            <Choice
+              label="It comes out"
+              value={bolt.way ?? "outward"}
+              options={WAYS}
+              onPick={(way) => put({ way })}
+            />
+          </>
+        )}
+      </Rows>
+    </Fold>
+  );
+}

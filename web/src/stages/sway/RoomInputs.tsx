@@ -1,0 +1,160 @@
+import type { Schemas } from "../../api/client";
+import { AngleField } from "../../ui/AngleField";
+import { Choice } from "../../ui/Choice";
+import { Fold } from "../../ui/Fold";
+import { Rows } from "../../ui/Rows";
+import { TextField } from "../../ui/TextField";
+import { setSway } from "../job/edits";
+import { LengthFields } from "../job/LengthFields";
+import { useJob } from "../job/useJob";
+import { PointInput } from "../tape/PointInput";
+
+type RoomForm = Schemas["RoomForm"];
+
+const SIZES = [
+  ["arm_thickness", "Thickness of an arm"],
+  ["link_thickness", "Thickness of a link, joints and all"],
+  ["rail_underside", "Underside of the rails above the floor"],
+  ["rail_height", "Height of a rail"],
+] as const;
+const FACES = [
+  { value: "forward", label: "forward, across the vehicle" },
+  { value: "outward", label: "outward, along it" },
+  { value: "up", label: "up, level" },
+] as const;
+const AT = {
+  forward: "Forward of the axle",
+  outward: "Out from the middle",
+  up: "Above the floor",
+} as const;
+const THICKNESS = [["thickness", "Thickness"]] as const;
+
+/** What arms and links could touch: rails, tyres at lock, shocks, panels. */
+export function RoomInputs() {
+  const { view, job, change } = useJob();
+  const form: RoomForm = job.sway?.room ?? {};
+  const unit = job.rig?.sheet_unit ?? "in";
+  const set = (part: Partial<RoomForm>) => change(setSway({ room: { ...form, ...part } }));
+  const entry = (inches: string, millimetres: string) => ({
+    text: unit === "in" ? inches : millimetres,
+    unit,
+  });
+  const shocks = form.shocks ?? [];
+  const panels = form.panels ?? [];
+  return (
+    <Fold title="Room for arms and links">
+      <p className="text-[15px] text-muted">
+        Tyres come from stage Rig, obstacles such as an inner fender's edge from stage Tape.
+      </p>
+      <div className="grid items-end gap-x-2 sm:grid-cols-2">
+        <LengthFields at="/sway/room" form={form} fields={SIZES} onPut={set} />
+        <AngleField
+          job={view.id}
+          pointer="/sway/room/steering_lock"
+          label="Tyres steer either way by"
+          value={form.steering_lock}
+          hint="Empty: 35° at a front"
+          onCommit={(steering_lock) => set({ steering_lock })}
+        />
+      </div>
+      <h4 className="mt-2 font-semibold">Shocks, alike on both sides</h4>
+      <Rows
+        items={shocks}
+        name={(shock) => shock.name}
+        add="Add a shock"
+        onAdd={() =>
+          set({
+            shocks: [
+              ...shocks,
+              {
+                name: shocks.length === 0 ? "shock" : `shock ${shocks.length + 1}`,
+                thickness: entry("2 1/2", "65"),
+              },
+            ],
+          })
+        }
+        onSet={(left) => set({ shocks: left })}
+      >
+        {(shock, index, put) => (
+          <>
+            <div className="grid grid-cols-2 gap-x-2">
+              <TextField
+                job={view.id}
+                pointer={`/sway/room/shocks/${index}/name`}
+                label="What it is"
+                required
+                value={shock.name}
+                onCommit={(name) => put({ name })}
+              />
+              <LengthFields
+                at={`/sway/room/shocks/${index}`}
+                form={shock}
+                fields={THICKNESS}
+                onPut={(part) => part.thickness && put({ thickness: part.thickness })}
+              />
+            </div>
+            <PointInput
+              label="Its end on the body"
+              pointer={`/sway/room/shocks/${index}/body`}
+              point={shock.body}
+              onBody
+              onPut={(body) => put({ body })}
+            />
+            <PointInput
+              label="Its end on the axle"
+              pointer={`/sway/room/shocks/${index}/axle`}
+              point={shock.axle}
+              onPut={(axle) => put({ axle })}
+            />
+          </>
+        )}
+      </Rows>
+      <h4 className="mt-2 font-semibold">Panels an arm must pass</h4>
+      <Rows
+        items={panels}
+        name={(panel) => panel.name}
+        add="Add a panel"
+        onAdd={() =>
+          set({
+            panels: [
+              ...panels,
+              {
+                name: panels.length === 0 ? "inner fender" : `panel ${panels.length + 1}`,
+                at: entry("0", "0"),
+              },
+            ],
+          })
+        }
+        onSet={(left) => set({ panels: left })}
+      >
+        {(panel, index, put) => (
+          <>
+            <div className="grid grid-cols-2 gap-x-2">
+              <TextField
+                job={view.id}
+                pointer={`/sway/room/panels/${index}/name`}
+                label="What it is"
+                required
+                value={panel.name}
+                onCommit={(name) => put({ name })}
+              />
+              <LengthFields
+                at={`/sway/room/panels/${index}`}
+                form={panel}
+                fields={[["at", AT[panel.faces ?? "forward"]]]}
+                signed={["at"]}
+                onPut={(part) => part.at && put({ at: part.at })}
+              />
+            </div>
+            <Choice
+              label="It faces"
+              value={panel.faces ?? "forward"}
+              options={FACES}
+              onPick={(faces) => put({ faces })}
+            />
+          </>
+        )}
+      </Rows>
+    </Fold>
+  );
+}
