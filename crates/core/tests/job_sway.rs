@@ -150,7 +150,7 @@ fn the_parts_of_a_disconnect_are_checked_one_by_one() {
     assert_eq!(good(&job, "nut on the stud"), Some(false));
     assert_eq!(good(&job, "lower link bolt"), Some(false));
     assert_eq!(good(&job, "stowed link"), Some(true));
-    assert_eq!(good(&job, "pins go in"), None);
+    assert_eq!(good(&job, "pins go in as"), None);
     job.sway.pins.nut_thread = job.sway.pins.stud_thread.clone();
     job.sway.bolts[0].room = Some(TapeEntry::parse("4 1/2", Unit::Inches).unwrap());
     job.sway.pins.stowed_room = Some(TapeEntry::parse("1/4", Unit::Inches).unwrap());
@@ -158,7 +158,7 @@ fn the_parts_of_a_disconnect_are_checked_one_by_one() {
     assert_eq!(good(&job, "nut on the stud"), Some(true));
     assert_eq!(good(&job, "lower link bolt"), Some(true));
     assert_eq!(good(&job, "stowed link"), Some(false));
-    assert_eq!(good(&job, "pins go in"), Some(false));
+    assert_eq!(good(&job, "pins go in as"), Some(false));
     job.sway.pins.stud = Some(TapeEntry::parse("9/16", Unit::Inches).unwrap());
     assert_eq!(good(&job, "stud in the link's eye"), Some(false));
 }

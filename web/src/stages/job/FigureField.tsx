@@ -5,9 +5,9 @@ import { useJob } from "./useJob";
 type Kind = Schemas["FigureKind"];
 
 const HINTS: Record<Kind, string> = {
-  weight: "with its unit: lb or kg",
-  spring_rate: "with its unit: lb/in or N/mm",
-  roll_rate: "with its unit: lb-ft/deg or Nm/deg",
+  weight: "lb or kg",
+  spring_rate: "lb/in or N/mm",
+  roll_rate: "lb-ft/deg or Nm/deg",
   thread: "such as 1/2-20 or M14x2",
 };
 

@@ -54,7 +54,7 @@ export function VehicleInputs() {
     ));
   return (
     <Fold title="Springs, weights, centre of gravity">
-      <div className="grid items-end gap-x-3 sm:grid-cols-2">
+      <div className="grid items-end gap-x-3 gap-y-2 sm:grid-cols-2">
         {figures("weight", WEIGHTS)}
         {figures("spring_rate", RATES)}
         <FigureField

@@ -1,7 +1,10 @@
 import { useState } from "react";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
+import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
 import { useWheels } from "../cycle/CycleWall";
 import { useJob } from "../job/useJob";
 import { ArmView } from "./ArmView";
@@ -14,6 +17,7 @@ export function SwayWall() {
   const swayed = useSwayed();
   const wheels = useWheels(results);
   const { crossed, round } = useStance();
+  const units = useSettings((s) => s.units);
   const [shown, setShown] = useState(false);
   const links = swayed?.links;
   const stowed = shown && swayed?.stowed?.reaches ? swayed.stowed : undefined;
@@ -48,6 +52,11 @@ export function SwayWall() {
       <div className="relative grid min-h-0 grid-rows-2">
         <ArmView links={links} pose={pose} side="left" stowed={stowed} />
         <ArmView links={links} pose={pose} side="right" stowed={stowed} />
+        {stowed && (
+          <p className="absolute bottom-2 left-1 max-w-[40%] leading-tight" data-stow-says>
+            <Figure>{say(stowed.says, units)}</Figure>
+          </p>
+        )}
         {swayed.stowed?.reaches && (
           <Button
             className="absolute right-1 top-1"

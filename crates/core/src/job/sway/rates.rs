@@ -201,18 +201,14 @@ pub(super) fn holes(
                         || "it would not stand".to_owned(),
                         |r| format!("{r:.1}° per g on the road"),
                     );
-                    let over = if stress > takes {
-                        format!(", over the {takes:.0} MPa its steel takes")
-                    } else {
-                        format!(" of {takes:.0}")
-                    };
+                    let over = if stress > takes { ": over" } else { "" };
                     let against = if in_use_here {
                         "the hole in use".to_owned()
                     } else {
                         format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0)
                     };
                     format!(
-                        "Arm {}: {against}, {}, {road}, {stress:.0} MPa at the worst twist{over}",
+                        "Arm {}: {against}, {}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
                         w.distance(*arm),
                         roll_rate(w, roll),
                     )

@@ -180,9 +180,9 @@ fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {
 fn room_says(gaps: &[SwayGap]) -> Phrase {
     match gaps.first() {
         None => Phrase::plain("Nothing was measured that arms and links could touch."),
-        Some(first) if !first.clear => first.says.clone(),
+        Some(first) if !first.clear => Phrase::of(|w| format!("{}.", first.says.in_unit(w.unit()))),
         Some(first) => Phrase::of(|w| {
-            format!("Arms and links are clear of everything measured. {}", first.says.in_unit(w.unit()))
+            format!("Arms and links are clear of everything measured. {}.", first.says.in_unit(w.unit()))
         }),
     }
 }

@@ -10,7 +10,7 @@ use super::rates::{allowable, arms_per_roll, worst_twist};
 use super::vehicle::Base;
 use crate::job::check::FieldError;
 use crate::job::document::{Job, Use, length_of};
-use crate::measure::load::{roll_rate, spring_rate, weight};
+use crate::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
 use crate::measure::{Angle, Length, Phrase, TapeEntry};
 use crate::pose::cycle::Envelope;
 use crate::pose::mechanism::{Mechanism, Posed};
@@ -244,8 +244,7 @@ fn option(
         let short = too_short.map_or_else(String::new, |least| {
             format!("; {} too short for the frame", w.distance(least - made.active))
         });
-        let over =
-            if stress > takes { format!("; over the {takes:.0} MPa its steel takes") } else { String::new() };
+        let over = if stress > takes { ": over" } else { "" };
         let legal = if swung.legal { "" } else { "; its arms go over centre" };
         let unlike = stroke.filter(|stroke| (swung.arm - *stroke).abs() > *stroke * LIKE_STROKE).map_or_else(
             String::new,
@@ -255,12 +254,13 @@ fn option(
             },
         );
         format!(
-            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} MPa, {kilograms:.1} kg{out}{short}{over}{legal}{unlike}",
+            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{legal}{unlike}",
             w.distance(made.outside),
             w.distance(made.active),
             w.distance(swung.arm),
             roll_rate(w, roll),
             spring_rate(w, eye_rate),
+            weight(w, kilograms * GRAVITY),
         )
     });
     SplinedOption {
