@@ -289,6 +289,32 @@ fn a_two_rate_bar_is_between_firm_and_free() {
 }
 
 #[test]
+fn what_ends_the_twist_first_is_named() {
+    let ended = |value: &Value, name: &str| {
+        let choices = swayed(value).vehicle.unwrap().choices;
+        let choice = choices.into_iter().find(|choice| choice.name.starts_with(name)).unwrap();
+        (choice.ended_by, choice.trail_deg.unwrap())
+    };
+    // The other axle twists freely, so that this one's own limits come first.
+    let mut value = demo("relay-wagon-5");
+    value["vehicle"]["other_spring_rate"] = json!("600 N/mm");
+    let (stops, free) = ended(&value, "pins");
+    assert_eq!(stops, "the rear axle meets its stops");
+    // Joints that take 3° either way are out of tilt before.
+    for arm in ["lower_left", "lower_right"] {
+        value["hardpoints"]["arms"][arm]["axle_joint"]["limit"] = json!({ "text": "3" });
+    }
+    let (joint, tight) = ended(&value, "pins");
+    assert!(joint.ends_with("is out of tilt") && tight < free, "{joint}");
+    // A steel that takes little ends the bar that is connected, and not the one whose pins are out.
+    let mut value = demo("relay-wagon-5");
+    value["vehicle"]["other_spring_rate"] = json!("600 N/mm");
+    value["sway"]["allowable_mpa"] = json!(250.0);
+    assert_eq!(ended(&value, "as it is").0, "the sway bar is twisted past what its steel takes");
+    assert_eq!(ended(&value, "pins"), (stops, free));
+}
+
+#[test]
 fn preload_moves_weight_and_makes_none() {
     let says =
         |value: &Value| swayed(value).fit_says.into_iter().map(|says| says.millimetres).collect::<Vec<_>>();

@@ -1648,6 +1648,8 @@ export interface components {
             allowable_mpa: number;
             /** @description From the axis to the eye. */
             arm_mm: components["schemas"]["Length"];
+            /** @description How many figures its rate and roll rest on that nobody measured. */
+            assumed: number;
             /** @description Whether it is in use. */
             in_use: boolean;
             /**
@@ -3190,6 +3192,8 @@ export interface components {
         };
         /** @description The choice of a splined bar. */
         SplinedResult: {
+            /** @description How many figures it rests on that nobody measured. */
+            assumed: number;
             /** @description Why this rate, in numbers. */
             because: components["schemas"]["Phrase"];
             /** @description The shortest bar that reaches out of the frame, where its width is known. */

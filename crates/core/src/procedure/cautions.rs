@@ -32,7 +32,7 @@ pub struct Caution {
     pub says: String,
 }
 
-const CAUTIONS: [(Stage, &str); 29] = [
+const CAUTIONS: [(Stage, &str); 30] = [
     (
         Stage::Rig,
         "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
@@ -115,6 +115,10 @@ const CAUTIONS: [(Stage, &str); 29] = [
     (
         Stage::Sway,
         "Bolts to the part's own torque, jam nuts last, pins with their clips in. Look again after the first day off the road.",
+    ),
+    (
+        Stage::Sway,
+        "A reinforcing plate under one clamp of the bar wants an equal shim under the other. Stops or clamps tight once its stick-out is equal.",
     ),
     (
         Stage::Sway,

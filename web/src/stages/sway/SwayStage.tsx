@@ -132,6 +132,16 @@ function Links({ links }: { links: SwayLinks }) {
   );
 }
 
+/** The mark of figures that rest on what nobody measured. */
+function RestsOn({ count }: { count: number }) {
+  if (count === 0) return null;
+  return (
+    <p className="text-[15px] text-muted">
+      Rests on {count} usual figure{count === 1 ? "" : "s"} that nobody measured, listed below.
+    </p>
+  );
+}
+
 /** The bar in the pose the stick stands at. */
 function Here({ links }: { links: SwayLinks }) {
   const { results } = useJob();
@@ -161,6 +171,7 @@ function Splined({ splined }: { splined: Schemas["SplinedResult"] }) {
       <p>
         <Figure>{say(splined.because, units)}</Figure>
       </p>
+      <RestsOn count={splined.assumed} />
       {splined.missing.map((fault) => (
         <Notice key={fault.pointer} kind="question">
           {fault.message}
@@ -230,6 +241,7 @@ function Holes({ swayed }: { swayed: SwayResult }) {
   return (
     <section>
       <h3 className="font-semibold text-[20px] leading-tight">Holes of the arm</h3>
+      <RestsOn count={swayed.holes[0]?.assumed ?? 0} />
       <ul data-holes>
         {swayed.holes.map((hole, index) => (
           <li key={index} className="border-line border-b last:border-b-0">

@@ -90,7 +90,7 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: f64, says: &mut Vec<Phra
             format!(
                 "The {side} link is {} longer: {} of preload at each wheel, more under this axle's {side} and the other axle's {other} wheel, {wanted}.{corners}",
                 w.distance(longer),
-                force(w, change),
+                weight(w, change),
             )
         }));
     } else if wanted {

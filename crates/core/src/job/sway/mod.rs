@@ -139,10 +139,12 @@ pub fn sway(job: &Job) -> SwayResult {
     let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
     let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
     let bar_assumed = rates::assumed(job, &rate);
+    let line = links::rolling(mechanism);
     let on_axle = BarOnAxle {
         rate: bar,
         legal_roll: links::legal_roll(mechanism, &places),
-        curve: rates::curve(&places, &rate, &links::rolling(mechanism)),
+        strong_roll: rates::strong_roll(job, &places, &rate, &line),
+        curve: rates::curve(&places, &rate, &line),
         soft: splined.as_ref().and_then(SplinedResult::soft),
         assumed: bar_assumed.len(),
     };

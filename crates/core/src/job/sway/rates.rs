@@ -51,6 +51,8 @@ pub struct HoleResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub road_deg_per_g: Option<f64>,
+    /// How many figures its rate and roll rest on that nobody measured.
+    pub assumed: usize,
     /// In words.
     pub says: Phrase,
 }
@@ -115,6 +117,15 @@ pub(super) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Ve
             (lean != 0.0).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
         })
         .collect()
+}
+
+/// The least roll of a sweep at which the bar is twisted past what its steel takes; boundless where it
+/// nowhere is.
+pub(super) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Posed]) -> f64 {
+    let over =
+        |posed: &&Posed| twist_of(places, posed).is_some_and(|twist| rate.stress(twist) > allowable(job));
+    let rolls = line.iter().filter(over).map(|posed| posed.solved.pose.roll.to_radians().abs());
+    rolls.fold(f64::INFINITY, f64::min)
 }
 
 /// Roll and the bar's moment along the sweep in roll, rad and N·mm, in the order of the roll.
@@ -196,6 +207,7 @@ pub(super) fn holes(
                 stress_mpa: stress,
                 allowable_mpa: takes,
                 road_deg_per_g: road,
+                assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
                 says: Phrase::of(|w| {
                     let road = road.map_or_else(
                         || "it would not stand".to_owned(),

@@ -77,6 +77,8 @@ pub struct SplinedResult {
     pub wanted_deg_per_g: f64,
     /// K_bar that gives it, N·m per degree of roll; nought or less where none is wanted.
     pub wanted_nm_per_deg: f64,
+    /// How many figures it rests on that nobody measured.
+    pub assumed: usize,
     /// What keeps it from an answer.
     pub missing: Vec<FieldError>,
     /// Every bar with every arm, in the order typed.
@@ -179,6 +181,7 @@ pub(super) fn choose(
         says: answer(form, best.map(|index| &options[index]), wanted, least),
         because: because(job, base, (degrees, use_), wanted, places, swung.first(), rate),
         least_length_mm: least,
+        assumed: base.weighed.assumed.len(),
         wanted_deg_per_g: degrees,
         wanted_nm_per_deg: wanted / 1000.0 * 1.0_f64.to_radians(),
         missing,

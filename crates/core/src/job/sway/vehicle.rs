@@ -5,12 +5,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::form::SwayKind;
+use crate::job::cycle::words::happens;
 use crate::job::document::{Job, Use};
 use crate::job::vehicle::{Weighed, station_says, weighed};
 use crate::measure::load::weight;
 use crate::measure::squareness::AxleEnd;
 use crate::measure::{Length, Phrase};
-use crate::pose::mechanism::Mechanism;
+use crate::pose::cycle::{self as walkers, Way};
+use crate::pose::mechanism::{Level, Mechanism};
 use crate::sway::BarRate;
 use crate::sway::vehicle::{AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist};
 
@@ -86,6 +88,31 @@ pub(super) struct Base {
     overturning_between: [f64; 2],
     roll_centre: f64,
     front: bool,
+    /// Roll at which a joint, a gap or the links of this axle end its travel before its stops do, and
+    /// which.
+    ends_early: Option<(f64, String)>,
+}
+
+/// The least roll, cross-axled either way, at which something of the axle itself is over its limit
+/// before the stops end it, and what happens there.
+fn ends_early(mechanism: &Mechanism, by_stops: f64) -> Option<(f64, String)> {
+    let half = mechanism.stops().half_track.to_mm();
+    [Way::LeftUp, Way::RightUp]
+        .into_iter()
+        .filter_map(|way| {
+            let end = walkers::first_end(mechanism, way).ok()??;
+            let (left, right) = way.end(mechanism);
+            let roll = ((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin();
+            let what = end.watch.map_or_else(
+                || "the links reach no further".to_owned(),
+                |watch| {
+                    let told = happens(mechanism, mechanism.watches()[watch].what, Level::Over);
+                    told.replacen("The ", "the ", 1)
+                },
+            );
+            (roll < by_stops).then_some((roll, what))
+        })
+        .min_by(|a, b| a.0.total_cmp(&b.0))
 }
 
 /// The bar on this axle as it is.
@@ -94,6 +121,8 @@ pub(super) struct BarOnAxle {
     pub(super) rate: f64,
     /// Roll up to which its links stay legal.
     pub(super) legal_roll: f64,
+    /// Roll up to which its steel takes the twist.
+    pub(super) strong_roll: f64,
     /// Roll and the bar's moment along a sweep.
     pub(super) curve: Vec<(f64, f64)>,
     /// K_bar of the torsion bar that was found for it, and what it is.
@@ -147,6 +176,7 @@ impl Base {
             overturning: weighed.overturning(roll_centre, 0.0),
             overturning_between: [-higher, higher].map(|by| weighed.overturning(roll_centre, by)),
             roll_centre,
+            ends_early: ends_early(mechanism, by_stops),
             front: job.rig.end != Some(AxleEnd::Rear),
             weighed,
         }
@@ -296,12 +326,25 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
         .collect()
 }
 
-/// Twist of the ground at which something ends it, what, and whether the links do. A connected bar
-/// acts with its moment at the roll it has there, so that rate and roll are brought together.
-fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Option<(f64, TwistEnd)>, bool) {
-    let connected = on_axle.filter(|_| share > 0.0);
-    let free = base.this.most_roll;
-    let most_roll = connected.map_or(free, |bar| bar.legal_roll.min(free));
+/// Roll that ends this axle's articulation, and what ends it.
+fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (f64, String) {
+    let axle = if base.front { "front" } else { "rear" };
+    let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
+    ends.extend(base.ends_early.clone());
+    if let Some(bar) = on_axle.filter(|_| share > 0.0) {
+        ends.push((bar.legal_roll, "the sway bar's links go over centre".to_owned()));
+        // A softer bar is another one, chosen so that its steel takes it.
+        if share >= 1.0 {
+            ends.push((bar.strong_roll, "the sway bar is twisted past what its steel takes".to_owned()));
+        }
+    }
+    ends.into_iter().min_by(|a, b| a.0.total_cmp(&b.0)).unwrap_or((0.0, String::new()))
+}
+
+/// Twist of the ground at which something ends it, and what. A connected bar acts with its moment at
+/// the roll it has there, so that rate and roll are brought together.
+fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(f64, String)> {
+    let (most_roll, limit) = limit_of(base, share, on_axle);
     let ends = |bar: f64| {
         let this = AxleRoll { bar, most_roll, ..base.this };
         let (front, rear) = if base.front { (this, base.other) } else { (base.other, this) };
@@ -309,31 +352,33 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Option<(f64
         let rear_roll = front.rate() * found.0 / (front.rate() + rear.rate() - base.overturning);
         Some((found, if base.front { found.0 - rear_roll } else { rear_roll }))
     };
-    let Some(bar) = connected else { return (ends(0.0).map(|(found, _)| found), false) };
-    let mut rate = share * bar.rate;
-    for _ in 0..ROUNDS {
-        let Some((_, roll)) = ends(rate) else { break };
-        rate = f64::midpoint(rate, bar.secant(roll.abs().min(most_roll), share));
+    let mut rate = 0.0;
+    if let Some(bar) = on_axle.filter(|_| share > 0.0) {
+        rate = share * bar.rate;
+        for _ in 0..ROUNDS {
+            let Some((_, roll)) = ends(rate) else { break };
+            rate = f64::midpoint(rate, bar.secant(roll.abs().min(most_roll), share));
+        }
     }
-    (ends(rate).map(|(found, _)| found), most_roll < free)
+    let ((twist, end), _) = ends(rate)?;
+    let what = match (end, base.front) {
+        (TwistEnd::FrontLifts, _) => "a front wheel lifts".to_owned(),
+        (TwistEnd::RearLifts, _) => "a rear wheel lifts".to_owned(),
+        (TwistEnd::FrontLimit, true) | (TwistEnd::RearLimit, false) => limit,
+        (TwistEnd::FrontLimit, false) => "the front axle meets its stops".to_owned(),
+        (TwistEnd::RearLimit, true) => "the rear axle meets its stops".to_owned(),
+    };
+    Some((twist, what))
 }
 
 fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
     let [low, high] = base.overturning_between.map(|m| roll_gradient(&this, &base.other, m));
-    let (twist, by_links) = twisted(base, choice.share, on_axle);
-    let ended_by = twist.map_or("it would not stand", |(_, end)| match (end, base.front) {
-        (TwistEnd::FrontLifts, _) => "a front wheel lifts",
-        (TwistEnd::RearLifts, _) => "a rear wheel lifts",
-        (TwistEnd::FrontLimit, true) | (TwistEnd::RearLimit, false) if by_links => {
-            "the sway bar's links go over centre"
-        }
-        (TwistEnd::FrontLimit, _) => "the front axle meets its stops",
-        (TwistEnd::RearLimit, _) => "the rear axle meets its stops",
-    });
-    let degrees = twist.map(|(twist, _)| twist.to_degrees());
-    let lift = twist.map(|(twist, _)| Length::from_mm(base.this.track * twist.sin()));
+    let (twist, ended_by) = twisted(base, choice.share, on_axle)
+        .map_or_else(|| (None, "it would not stand".to_owned()), |(twist, what)| (Some(twist), what));
+    let degrees = twist.map(f64::to_degrees);
+    let lift = twist.map(|twist| Length::from_mm(base.this.track * twist.sin()));
     let by_bar = if choice.road > 0.0 { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
     let between = low.zip(high).map(|(low, high)| [low, high]);
     let says = Phrase::of(|w| {
@@ -350,7 +395,7 @@ fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>)
                 "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
                 w.distance(lift)
             ),
-            _ => ended_by.to_owned(),
+            _ => ended_by.clone(),
         };
         format!("{road}; {trail}. Needs: {}.", choice.needs.in_unit(w.unit()))
     });
@@ -367,7 +412,7 @@ fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>)
         assumed: base.weighed.assumed.len() + by_bar,
         trail_deg: degrees,
         trail_lift_mm: lift,
-        ended_by: ended_by.to_owned(),
+        ended_by,
         needs: choice.needs,
         says,
     }
