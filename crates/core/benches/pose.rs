@@ -145,10 +145,15 @@ fn a_whole_job_cycled_both_setups(bencher: Bencher<'_, '_>) {
     bencher.bench(|| cycle_job(black_box(&job)));
 }
 
-/// Arms and links over the 41 × 41 envelope, which is solved with it, holes, the vehicle in roll, words.
-#[divan::bench]
-fn a_whole_job_swayed(bencher: Bencher<'_, '_>) {
-    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+/// Arms and links over the 41 × 41 envelope, which is solved with it, rates, room, the vehicle in roll,
+/// words: a front with rails, shocks and tyres at lock, and a rear that chooses among splined bars.
+#[divan::bench(args = ["rails, shocks, tyres at lock", "fifteen splined bars"])]
+fn a_whole_job_swayed(bencher: Bencher<'_, '_>, which: &str) {
+    let text = if which.starts_with("fifteen") {
+        include_str!("../../../demo/relay-wagon-5.derecho.json")
+    } else {
+        include_str!("../../../demo/lookout-truck-7.derecho.json")
+    };
     let job: Job = serde_json::from_str(text).expect("a sound job");
     bencher.bench(|| sway(black_box(&job)));
 }

@@ -1,5 +1,6 @@
 //! Rates, splined bars, weights and preload over whole jobs: by hand from what was typed, by energy,
 //! by symmetry, and by what is left of a formula turned round.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use std::f64::consts::PI;
 

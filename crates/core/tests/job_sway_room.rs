@@ -1,5 +1,6 @@
 //! Room for arms and links, stowed links, bolts and panels over whole jobs: distances worked by hand
 //! where the axle hardly moves, and what must hold whatever it does.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::job::bracket::fit::{FitCheck, FitVerdict};
 use derecho_core::job::sway::{RoomResult, SwayGap, SwayResult, sway};

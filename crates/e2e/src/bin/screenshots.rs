@@ -9,7 +9,7 @@ use thirtyfour::error::WebDriverResult;
 /// A view: its file, its size, its address, keys pressed before the picture.
 type View = (&'static str, Size, &'static str, &'static str);
 
-const VIEWS: [View; 18] = [
+const VIEWS: [View; 19] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
@@ -25,6 +25,7 @@ const VIEWS: [View; 18] = [
     ("cycle-phone", PHONE, "/jobs/lookout-truck-7/cycle", ""),
     ("sway", DESK, "/jobs/lookout-truck-7/sway", ""),
     ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
+    ("sway-stowed", DESK, "/jobs/lookout-truck-7/sway", "stow"),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("bar-tablet-night", TABLET, "/jobs/lookout-truck-7/bar", "night"),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
@@ -65,8 +66,12 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
         page.press("Night bay").await?;
         page.misses("[role=menu]").await?;
     } else if keys == "choices" {
-        let chart = page.at("//*[@data-holes]").await?.to_json()?;
+        let chart = page.at("//*[@data-chart]/..").await?.to_json()?;
         page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![chart]).await?;
+    } else if keys == "stow" {
+        page.pick("//*[@data-stow]").await?;
+        let room = page.at("//*[@data-room]").await?.to_json()?;
+        page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![room]).await?;
     } else if keys == "worst" {
         page.pick("//*[@data-way='left_up']").await?;
     } else {

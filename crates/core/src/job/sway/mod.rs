@@ -22,7 +22,7 @@ pub use self::rates::HoleResult;
 pub use self::room::{PanelCut, RoomResult, SwayGap};
 pub use self::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use self::stow::StowResult;
-use self::things::Things;
+use self::things::{Swept, Things};
 use self::vehicle::{BarOnAxle, Base};
 pub use self::vehicle::{ChoiceResult, VehicleResult};
 use super::bracket::fit::FitCheck;
@@ -150,8 +150,9 @@ pub fn sway(job: &Job) -> SwayResult {
     };
     let vehicle = vehicle::vehicle(job, &base, Some(&on_axle));
     let things = Things::of(job, mechanism, places.axis);
-    let room = room::room(job, mechanism, &places, &things, (&envelope, rate.outside.to_mm() / 2.0));
-    let stowed = stow::stow(job, mechanism, &places, &things, &envelope);
+    let swept = Swept::of(mechanism, &places, &envelope);
+    let room = room::room(job, &places, &things, &swept, rate.outside.to_mm() / 2.0);
+    let stowed = stow::stow(job, &places, &things, &swept);
     let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
     checks.extend(room::bolts(job, mechanism, &places, &things));
     SwayResult {

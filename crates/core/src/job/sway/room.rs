@@ -5,20 +5,17 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::form::{BoltPlace, BoltWay, PanelFaces, ServiceBolt};
+use super::form::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use super::places::Places;
-use super::things::{Thing, Things, placing};
+use super::things::{Swept, Thing, Things, placing};
 use crate::job::bracket::fit::{FitCheck, FitVerdict};
 use crate::job::cycle::words::place;
 use crate::job::document::Job;
 use crate::measure::phrase::Words;
 use crate::measure::{Length, Phrase};
-use crate::pose::cycle::Envelope;
 use crate::pose::mechanism::{Mechanism, Posed, WANTED_CLEARANCE};
-use crate::sway::room::{Outline, Plane, around, covers};
+use crate::sway::room::{Plane, around, covers};
 
-/// Every so many poses of the envelope are looked at: its ends are among them.
-pub(super) const STRIDE: usize = 2;
 /// Half of a bolt's head (default of this program).
 const HEAD: f64 = 10.0;
 /// Names of the rods, in the order of [`Places::rods`].
@@ -77,80 +74,57 @@ struct Nearest {
     at: (f64, f64),
 }
 
-fn allowed(envelope: &Envelope) -> impl Iterator<Item = &Posed> {
-    let side = envelope.travels.len();
-    let looked_at =
-        move |index: &usize| (index / side).is_multiple_of(STRIDE) && (index % side).is_multiple_of(STRIDE);
-    (0..envelope.poses.len())
-        .filter(looked_at)
-        .filter(|index| envelope.allowed[*index])
-        .filter_map(|index| envelope.poses[index].as_ref())
-}
-
 pub(super) fn room(
     job: &Job,
-    mechanism: &Mechanism,
     places: &Places,
     things: &Things,
-    (envelope, bar_radius): (&Envelope, f64),
+    swept: &Swept,
+    bar_radius: f64,
 ) -> RoomResult {
     let radii = [bar_radius, things.arm_radius, things.arm_radius, things.link_radius, things.link_radius];
-    let looked: Vec<&Thing> = things.all.iter().filter(|thing| !thing.stowed_only).collect();
-    let mut nearest: Vec<Nearest> =
-        looked.iter().map(|_| Nearest { gap: f64::INFINITY, rod: 0, at: (0.0, 0.0) }).collect();
-    let planes: Vec<Plane> = job
-        .sway
-        .room
-        .panels
+    let mut gaps: Vec<SwayGap> = things
+        .all
         .iter()
-        .map(|panel| {
-            let at = panel.at.length().to_mm();
-            match panel.faces {
-                PanelFaces::Forward => Plane::Across(at),
-                PanelFaces::Outward => Plane::Along(at.abs()),
-                PanelFaces::Up => Plane::Level(at - super::places::read_at(job).to_mm()),
-            }
+        .filter(|thing| !thing.stowed_only)
+        .filter_map(|thing| {
+            // What holds the bar is no obstacle to it.
+            let first = usize::from(thing.holds_bar && !places.on_axle);
+            let (gap, rod, pose) = swept.least(|pose, below| {
+                let Some(rods) = pose.rods else { return (f64::INFINITY, 0) };
+                let rods: [_; 5] = std::array::from_fn(|index| (rods[index], radii[index]));
+                thing.nearest(&pose.placing, &rods[first..], below)
+            })?;
+            Some(gap_result(thing, &Nearest { gap, rod: rod + first, at: pose.at }))
         })
         .collect();
-    let mut outlines: Vec<Option<Outline>> = vec![None; planes.len()];
-    for posed in allowed(envelope) {
-        let Some(rods) = places.rods(posed) else { continue };
-        let placing = placing(mechanism, posed);
-        for (thing, nearest) in looked.iter().zip(&mut nearest) {
-            let chain = thing.chain(&placing);
-            let from = usize::from(thing.holds_bar && !places.on_axle);
-            for (index, rod) in rods.into_iter().enumerate().skip(from) {
-                let gap = thing.gap(&chain, rod, radii[index]);
-                if gap < nearest.gap {
-                    *nearest = Nearest { gap, rod: index, at: (posed.left, posed.right) };
-                }
-            }
-        }
-        for (plane, outline) in planes.iter().zip(&mut outlines) {
-            // The left side stands for both: a panel on the right is cut as its mirror image.
-            for (index, [from, to]) in rods.into_iter().enumerate() {
-                let mirrored =
-                    |at: DVec3| if index == 2 || index == 4 { DVec3::new(at.x, -at.y, at.z) } else { at };
-                if let Some(covered) = covers(mirrored(from), mirrored(to), radii[index], *plane) {
-                    *outline = Some(outline.map_or(covered, |all| around(all, covered)));
-                }
-            }
-        }
-    }
-    let mut gaps: Vec<SwayGap> = looked
-        .iter()
-        .zip(nearest)
-        .filter(|(_, nearest)| nearest.gap.is_finite())
-        .map(|(thing, nearest)| gap_result(thing, &nearest))
-        .collect();
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
-    let cuts = job.sway.room.panels.iter().zip(outlines).map(|(panel, outline)| {
+    RoomResult { says: room_says(&gaps), cuts: cuts(job, swept, radii), gaps }
+}
+
+/// What bar, arms and links cover of each panel over all poses.
+fn cuts(job: &Job, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
+    let read_at = super::places::read_at(job).to_mm();
+    let cut = |panel: &PanelForm| {
+        let at = panel.at.length().to_mm();
+        let plane = match panel.faces {
+            PanelFaces::Forward => Plane::Across(at),
+            PanelFaces::Outward => Plane::Along(at.abs()),
+            PanelFaces::Up => Plane::Level(at - read_at),
+        };
+        let covered = swept.all().filter_map(|pose| pose.rods).flat_map(|rods| {
+            rods.into_iter().enumerate().filter_map(move |(index, [from, to])| {
+                // The left side stands for both: a panel on the right is cut as its mirror image.
+                let mirrored =
+                    |at: DVec3| if index == 2 || index == 4 { at * DVec3::new(1.0, -1.0, 1.0) } else { at };
+                covers(mirrored(from), mirrored(to), radii[index], plane)
+            })
+        });
         let out = WANTED_CLEARANCE.to_mm();
-        let cut = outline.map(|axes| axes.map(|(least, most)| [least - out, most + out]));
+        let cut = covered.reduce(around).map(|axes| axes.map(|(least, most)| [least - out, most + out]));
         let says = cut_says(&panel.name, panel.faces, cut);
         PanelCut { panel: panel.name.clone(), faces: panel.faces, cut_mm: cut, says }
-    });
-    RoomResult { says: room_says(&gaps), cuts: cuts.collect(), gaps }
+    };
+    job.sway.room.panels.iter().map(cut).collect()
 }
 
 fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {

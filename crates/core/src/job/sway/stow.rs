@@ -1,17 +1,15 @@
 //! A disconnected link on its stowing stud: whether it gets there, and that it clears at full bump.
 
+use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::places::{Places, point_of};
-use super::room::STRIDE;
-use super::things::{Things, placing};
+use super::things::{Swept, Things};
 use crate::job::cycle::words::place;
 use crate::job::document::Job;
 use crate::measure::{Angle, Length, Phrase};
 use crate::pose::AxlePoint;
-use crate::pose::cycle::Envelope;
-use crate::pose::mechanism::Mechanism;
 use crate::sway::Arm;
 
 /// The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis.
@@ -46,13 +44,7 @@ pub struct StowResult {
 }
 
 /// The stowed link, where its stud was measured.
-pub(super) fn stow(
-    job: &Job,
-    mechanism: &Mechanism,
-    places: &Places,
-    things: &Things,
-    envelope: &Envelope,
-) -> Option<StowResult> {
+pub(super) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -> Option<StowResult> {
     let stud = point_of(job, &job.sway.pins.stow, !places.on_axle)?;
     let (ahead, above) = (stud.x - places.axis.0, stud.z - places.axis.1);
     let sideways = Length::from_mm(stud.y - places.eye_out);
@@ -79,31 +71,22 @@ pub(super) fn stow(
     let Some(pose) = pose else { return Some(result) };
     let eye = places.eye(&pose, true);
     (result.eye_ahead_mm, result.eye_above_mm) = (mm(eye.x - places.axis.0), mm(eye.z - places.axis.1));
-    let root = glam::DVec3::new(places.axis.0, places.eye_out, places.axis.1);
-    let side = envelope.travels.len();
-    let mut least: Option<(f64, &str, (f64, f64), Length)> = None;
-    for (index, posed) in envelope.poses.iter().enumerate() {
-        let looked_at = (index / side).is_multiple_of(STRIDE) && (index % side).is_multiple_of(STRIDE);
-        let Some(posed) = posed.as_ref().filter(|_| looked_at && envelope.allowed[index]) else { continue };
-        let placing = placing(mechanism, posed);
-        let seen = |at: glam::DVec3| {
-            if places.on_axle { placing.place(AxlePoint::at(at)).vector() } else { at }
-        };
-        // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
-        for thing in things.all.iter().filter(|thing| thing.on_body() == places.on_axle) {
-            let chain = thing.chain(&placing);
-            for (rod, radius) in
-                [([seen(root), seen(eye)], things.arm_radius), ([seen(eye), seen(stud)], things.link_radius)]
-            {
-                let gap = thing.gap(&chain, rod, radius);
-                if least
-                    .is_none_or(|(least, _, _, wanted)| gap - thing.wanted.to_mm() < least - wanted.to_mm())
-                {
-                    least = Some((gap, thing.name.as_str(), (posed.left, posed.right), thing.wanted));
-                }
-            }
-        }
-    }
+    let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
+    // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
+    let moving = things.all.iter().filter(|thing| thing.on_body() == places.on_axle);
+    let least = moving
+        .filter_map(|thing| {
+            let (gap, _, pose) = swept.least(|pose, below| {
+                let seen = |at: DVec3| {
+                    if places.on_axle { pose.placing.place(AxlePoint::at(at)).vector() } else { at }
+                };
+                let arm = ([seen(root), seen(eye)], things.arm_radius);
+                let link = ([seen(eye), seen(stud)], things.link_radius);
+                thing.nearest(&pose.placing, &[arm, link], below)
+            })?;
+            Some((gap, thing.name.as_str(), pose.at, thing.wanted))
+        })
+        .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
     let Some((gap, thing, at, wanted)) = least else {
         result.clear = true;
         result.says =

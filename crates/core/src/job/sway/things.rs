@@ -2,11 +2,12 @@
 
 use glam::{DMat3, DVec3};
 
-use super::places::{point_of, read_at};
+use super::places::{Places, point_of, read_at};
 use crate::job::document::{Job, length_of};
 use crate::job::elevation::Assumption;
 use crate::measure::squareness::AxleEnd;
 use crate::measure::{AngleEntry, Length, Phrase, TapeEntry};
+use crate::pose::cycle::Envelope;
 use crate::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
 use crate::pose::point::Placing;
 use crate::pose::{AxlePoint, clearance};
@@ -33,12 +34,20 @@ enum Goes {
     Between(DVec3, DVec3),
 }
 
+/// The flat a tyre lies in, fixed to the axle.
+#[derive(Clone, Copy, Debug)]
+struct Disc {
+    centre: DVec3,
+    axis: DVec3,
+}
+
 /// One thing, as a chain of capsules at ride height.
 #[derive(Clone, Debug)]
 pub(super) struct Thing {
     pub(super) name: String,
     goes: Goes,
     radius: f64,
+    disc: Option<Disc>,
     pub(super) wanted: Length,
     /// The axle tube is in the way of a stowed link only: a connected one is bolted beside it.
     pub(super) stowed_only: bool,
@@ -60,6 +69,34 @@ impl Thing {
     /// The gap of a rod to its middle line as given by [`Self::chain`].
     pub(super) fn gap(&self, chain: &[DVec3], rod: [DVec3; 2], radius: f64) -> f64 {
         clearance::gap(&rod, radius, chain, self.radius).distance
+    }
+
+    /// The least gap of some rods, each with its radius, in a pose, and which; infinite where none is
+    /// less than `below`.
+    pub(super) fn nearest(&self, placing: &Placing, rods: &[([DVec3; 2], f64)], below: f64) -> (f64, usize) {
+        let disc = self.disc.map(|disc| {
+            let [centre, beside] =
+                [disc.centre, disc.centre + disc.axis].map(|at| placing.place(AxlePoint::at(at)).vector());
+            (centre, beside - centre)
+        });
+        let mut chain = None;
+        let mut least = (f64::INFINITY, 0);
+        for (index, (rod, radius)) in rods.iter().enumerate() {
+            // A rod beside a tyre is no nearer than to the slab the tyre lies in.
+            let beside = disc.map_or(f64::NEG_INFINITY, |(centre, axis)| {
+                let [from, to] = rod.map(|end| (end - centre).dot(axis));
+                let apart = if from * to > 0.0 { from.abs().min(to.abs()) } else { 0.0 };
+                apart - self.radius - radius
+            });
+            if beside < below.min(least.0) {
+                let chain = chain.get_or_insert_with(|| self.chain(placing));
+                let gap = self.gap(chain, *rod, *radius);
+                if gap < below.min(least.0) {
+                    least = (gap, index);
+                }
+            }
+        }
+        least
     }
 
     /// Whether it goes with the body alone.
@@ -113,6 +150,7 @@ impl Things {
             goes,
             radius,
             wanted,
+            disc: None,
             stowed_only: false,
             holds_bar: false,
         });
@@ -198,6 +236,9 @@ impl Things {
                     _ => format!("{side} tyre"),
                 };
                 self.put(&name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
+                if let Some(tyre) = self.all.last_mut() {
+                    tyre.disc = Some(Disc { centre, axis });
+                }
             }
         }
     }
@@ -206,4 +247,74 @@ impl Things {
 /// A pose made ready, for [`Thing::chain`].
 pub(super) fn placing(mechanism: &Mechanism, posed: &Posed) -> Placing {
     Placing::of(&posed.solved.pose, mechanism.suspension().axle_height())
+}
+
+/// Every so many poses are looked at first, the envelope's ends among them; gaps change smoothly, so
+/// that the least of all is then looked for round the least of these.
+const COARSE: usize = 4;
+
+/// A pose of the envelope with what is needed of it.
+pub(super) struct SweptPose {
+    /// Wheel travels.
+    pub(super) at: (f64, f64),
+    pub(super) placing: Placing,
+    /// Bar, arms, links: [`Places::rods`]; None where a link does not close.
+    pub(super) rods: Option<[[DVec3; 2]; 5]>,
+}
+
+/// Bar, arms and links through the envelope.
+pub(super) struct Swept {
+    side: usize,
+    /// Shape `[left][right]`; None where stops or suspension do not allow it.
+    poses: Vec<Option<SweptPose>>,
+}
+
+impl Swept {
+    pub(super) fn of(mechanism: &Mechanism, places: &Places, envelope: &Envelope) -> Self {
+        let swept = |(index, posed): (usize, &Option<Posed>)| {
+            let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
+            let (at, placing) = ((posed.left, posed.right), placing(mechanism, posed));
+            Some(SweptPose { at, placing, rods: places.rods(posed) })
+        };
+        Self { side: envelope.travels.len(), poses: envelope.poses.iter().enumerate().map(swept).collect() }
+    }
+
+    /// Every pose.
+    pub(super) fn all(&self) -> impl Iterator<Item = &SweptPose> {
+        self.poses.iter().flatten()
+    }
+
+    /// The least of a smooth gap over all poses, what goes with it, and its pose. `gap` is told
+    /// below what it is of interest, and gives infinity where it is not or cannot be told.
+    pub(super) fn least<T: Copy>(
+        &self,
+        gap: impl Fn(&SweptPose, f64) -> (f64, T),
+    ) -> Option<(f64, T, &SweptPose)> {
+        let side = self.side;
+        let coarse = (0..self.poses.len())
+            .filter(|index| (index / side).is_multiple_of(COARSE) && (index % side).is_multiple_of(COARSE));
+        let first = self.least_of(coarse, &gap)?.2;
+        let round = |at: usize| at.saturating_sub(COARSE - 1)..(at + COARSE).min(side);
+        let near =
+            round(first / side).flat_map(|left| round(first % side).map(move |right| left * side + right));
+        let (least, with, index) = self.least_of(near, &gap)?;
+        Some((least, with, self.poses[index].as_ref()?))
+    }
+
+    fn least_of<T>(
+        &self,
+        among: impl Iterator<Item = usize>,
+        gap: impl Fn(&SweptPose, f64) -> (f64, T),
+    ) -> Option<(f64, T, usize)> {
+        let mut best: Option<(f64, T, usize)> = None;
+        for index in among {
+            let below = best.as_ref().map_or(f64::INFINITY, |best| best.0);
+            let Some(pose) = &self.poses[index] else { continue };
+            let (least, with) = gap(pose, below);
+            if least < below {
+                best = Some((least, with, index));
+            }
+        }
+        best
+    }
 }
