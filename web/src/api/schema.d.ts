@@ -3338,6 +3338,11 @@ export interface components {
             at_mm: components["schemas"]["Length"][];
             /** @description Whether the link reaches the stud and clears everything by enough. */
             clear: boolean;
+            /**
+             * @description Seen from the end: the bar, its left and right arm, the left and right link, as in a pose's
+             *     `end_mm`, in the axes of what the bar is fixed to. Absent where it does not reach.
+             */
+            end_mm?: number[][][];
             /** @description And above it. */
             eye_above_mm: components["schemas"]["Length"];
             /** @description The link's eye on the arm, ahead of the axis. */
@@ -3602,6 +3607,11 @@ export interface components {
              * @description Moment of the bar against the roll here, N·m: k_eff·Δα·dΔα/dφ.
              */
             bar_moment_nm?: number;
+            /**
+             * @description Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
+             *     as left and up, mm in the body's axes at ride height. Absent where a side does not close.
+             */
+            end_mm?: number[][][];
             /** @description The left arm. */
             left: components["schemas"]["ArmResult"];
             /** @description Travel of the left wheel. */
@@ -3610,6 +3620,8 @@ export interface components {
             right: components["schemas"]["ArmResult"];
             /** @description Travel of the right wheel. */
             right_wheel_mm: components["schemas"]["Length"];
+            /** @description Its lean, + left wheel higher. */
+            roll_deg: components["schemas"]["Angle"];
             /**
              * Format: double
              * @description K_bar here, N·m per degree of roll: k_eff·(dΔα/dφ)².
@@ -3617,6 +3629,10 @@ export interface components {
             roll_rate_nm_per_deg?: number;
             /** @description Twist between the arms, + left arm higher; absent where a side does not close. */
             twist_deg?: components["schemas"]["Angle"];
+            /** @description The axle's middle, to the left of the body's. */
+            y_mm: components["schemas"]["Length"];
+            /** @description And above where it is at ride height. */
+            z_mm: components["schemas"]["Length"];
         };
         /** @description Everything stage Sway answers. */
         SwayResult: {

@@ -52,7 +52,7 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
   return (
     <div
       ref={box}
-      className="relative min-h-0 overflow-hidden border-line border-b last:border-b-0"
+      className="relative min-h-0 min-w-0 overflow-hidden border-line border-t border-l first-of-type:border-l-0"
       data-arm={side}
     >
       <div className="absolute left-1 top-1 leading-tight">

@@ -9,6 +9,7 @@ import { useWheels } from "../cycle/CycleWall";
 import { useJob } from "../job/useJob";
 import { ArmView } from "./ArmView";
 import { LinkRule } from "./LinkRule";
+import { SwayEnd } from "./SwayEnd";
 import { swayPoseAt, useSwayed } from "./useSwayed";
 
 /** The bay wall of stage Sway: both arms with their links, the link on its rule, the stick. */
@@ -49,17 +50,18 @@ export function SwayWall() {
       aria-label="Arms and links to scale"
       className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[560px] md:p-3"
     >
-      <div className="relative grid min-h-0 grid-rows-2">
+      <div className="relative grid min-h-0 grid-cols-2 grid-rows-[minmax(0,6fr)_minmax(0,5fr)]">
+        <SwayEnd links={links} pose={pose} elevation={elevation} stowed={stowed} />
         <ArmView links={links} pose={pose} side="left" stowed={stowed} />
         <ArmView links={links} pose={pose} side="right" stowed={stowed} />
         {stowed && (
-          <p className="absolute bottom-2 left-1 max-w-[40%] leading-tight" data-stow-says>
+          <p className="absolute bottom-1 left-1 max-w-[44%] bg-paper leading-tight" data-stow-says>
             <Figure>{say(stowed.says, units)}</Figure>
           </p>
         )}
         {swayed.stowed?.reaches && (
           <Button
-            className="absolute right-1 top-1"
+            className="absolute right-1 bottom-1"
             aria-pressed={shown}
             onClick={() => setShown(!shown)}
             data-stow

@@ -48,6 +48,17 @@ pub struct SwayPose {
     pub left_wheel_mm: Length,
     /// Travel of the right wheel.
     pub right_wheel_mm: Length,
+    /// The axle's middle, to the left of the body's.
+    pub y_mm: Length,
+    /// And above where it is at ride height.
+    pub z_mm: Length,
+    /// Its lean, + left wheel higher.
+    pub roll_deg: Angle,
+    /// Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
+    /// as left and up, mm in the body's axes at ride height. Absent where a side does not close.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub end_mm: Option<[[[f64; 2]; 2]; 5]>,
     /// The left arm.
     pub left: ArmResult,
     /// The right arm.
@@ -158,7 +169,13 @@ fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
 }
 
 fn pose_result(places: &Places, posed: &Posed, bar: Option<BarHere>) -> SwayPose {
+    let pose = &posed.solved.pose;
+    let rods = places.rods(posed);
     SwayPose {
+        y_mm: pose.y,
+        z_mm: pose.z,
+        roll_deg: pose.roll,
+        end_mm: rods.map(|rods| rods.map(|rod| rod.map(|at| [at.y, at.z]))),
         twist_deg: rates::twist_of(places, posed).map(Angle::from_radians),
         roll_rate_nm_per_deg: bar.map(|bar| bar.rate / 1000.0 * 1.0_f64.to_radians()),
         bar_moment_nm: bar.map(|bar| bar.moment / 1000.0),

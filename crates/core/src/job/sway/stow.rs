@@ -31,6 +31,11 @@ pub struct StowResult {
     pub stud_ahead_mm: Length,
     /// And above it.
     pub stud_above_mm: Length,
+    /// Seen from the end: the bar, its left and right arm, the left and right link, as in a pose's
+    /// `end_mm`, in the axes of what the bar is fixed to. Absent where it does not reach.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub end_mm: Option<[[[f64; 2]; 2]; 5]>,
     /// Least gap to anything that moves, through the whole envelope, where anything was measured.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -63,6 +68,7 @@ pub(super) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
         eye_above_mm: mm(0.0),
         stud_ahead_mm: mm(ahead),
         stud_above_mm: mm(above),
+        end_mm: None,
         gap_mm: None,
         thing: String::new(),
         at_mm: [Length::ZERO; 2],
@@ -72,6 +78,14 @@ pub(super) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
     let eye = places.eye(&pose, true);
     (result.eye_ahead_mm, result.eye_above_mm) = (mm(eye.x - places.axis.0), mm(eye.z - places.axis.1));
     let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
+    let seen = |at: DVec3, sign: f64| [at.y * sign, at.z];
+    result.end_mm = Some([
+        [seen(root, 1.0), seen(root, -1.0)],
+        [seen(root, 1.0), seen(eye, 1.0)],
+        [seen(root, -1.0), seen(eye, -1.0)],
+        [seen(eye, 1.0), seen(stud, 1.0)],
+        [seen(eye, -1.0), seen(stud, -1.0)],
+    ]);
     // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
     let moving = things.all.iter().filter(|thing| thing.on_body() == places.on_axle);
     let least = moving

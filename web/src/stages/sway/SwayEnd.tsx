@@ -1,0 +1,83 @@
+import { useRef } from "react";
+import type { Elevation, Side, StowResult, SwayLinks, SwayPose } from "../../api/client";
+import { SideName } from "../../elevation/ElevationView";
+import { EndView } from "../../elevation/EndView";
+import { fit } from "../../elevation/picture";
+import { useSize } from "../../elevation/useSize";
+import { useSettings } from "../../ui/settings";
+import { useJob } from "../job/useJob";
+
+type SwayEndProps = {
+  links: SwayLinks;
+  pose: SwayPose;
+  elevation: Elevation;
+  stowed?: StowResult | undefined;
+};
+
+const WIDTHS = [13, 13, 13, 10, 10];
+
+/** The axle from its end in the pose of the stick, with the sway bar, its arms and links. */
+export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(box);
+  const { job } = useJob();
+  const face = useSettings((s) => s.face);
+  const last = links.roll[links.roll.length - 1];
+  const under = last ? Math.abs(last.left_wheel_mm - last.right_wheel_mm) / 2 : 0;
+  const lowBody = { ...elevation, full_droop_mm: elevation.driven_travel_mm - 60 };
+  const picture = fit(lowBody, width, height, face, 8, under);
+  const turned = (face === "front" ? -1 : 1) * pose.roll_deg;
+  const [first, second]: [Side, Side] = face === "front" ? ["right", "left"] : ["left", "right"];
+  // Stowed on the axle they go with it, and the drawing stays the connected one.
+  const rods = stowed && !links.on_axle ? stowed.end_mm : pose.end_mm;
+  const place = (at: readonly number[] | undefined) =>
+    [picture.x(at?.[0] ?? 0), picture.y((at?.[1] ?? 0) - pose.z_mm)] as const;
+  return (
+    <section
+      ref={box}
+      aria-label={`The sway bar from the ${face}, to scale`}
+      className="relative col-span-2 min-h-0 overflow-hidden"
+      data-sway-end
+    >
+      {width > 0 && height > 0 && (
+        <svg width={width} height={height} className="block">
+          <title>{`The sway bar from the ${face}, to scale`}</title>
+          <EndView
+            elevation={elevation}
+            picture={picture}
+            posed={{ travel: pose.z_mm - elevation.driven_travel_mm, axle: pose.y_mm, turned }}
+          >
+            {rods?.map((rod, index) => {
+              const [from, to] = [place(rod[0]), place(rod[1])];
+              const link = index > 2;
+              const colour = link ? "var(--marker)" : links.on_axle ? "var(--axle)" : "var(--frame)";
+              const wide = WIDTHS[index] ?? 10;
+              return (
+                <g key={index} data-rod-drawn={index}>
+                  {[wide, wide - 4].map((stroke) => (
+                    <line
+                      key={stroke}
+                      x1={from[0]}
+                      y1={from[1]}
+                      x2={to[0]}
+                      y2={to[1]}
+                      stroke={stroke === wide ? "var(--ink)" : colour}
+                      strokeWidth={stroke}
+                      strokeLinecap="round"
+                    />
+                  ))}
+                </g>
+              );
+            })}
+          </EndView>
+        </svg>
+      )}
+      <div className="absolute left-1 top-0">
+        <SideName side={first} steeringSide={job.rig?.steering_side} />
+      </div>
+      <div className="absolute top-0 right-1">
+        <SideName side={second} steeringSide={job.rig?.steering_side} className="text-right" />
+      </div>
+    </section>
+  );
+}
