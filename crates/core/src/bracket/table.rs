@@ -101,9 +101,27 @@ fn has_unit(text: &str, of: &str) -> Result<(), String> {
     Err(format!("{of} says {text:?} without a unit: write in or mm after it"))
 }
 
+/// The holes of a cell, one text each. A piece without a colon belongs to the next: it is the start
+/// of a name with a semicolon in it.
+fn holes_of(text: &str) -> Vec<String> {
+    let mut holes = Vec::new();
+    let mut begun = String::new();
+    for piece in text.split(';') {
+        if !begun.is_empty() {
+            begun.push(';');
+        }
+        begun.push_str(piece);
+        if piece.contains(':') {
+            holes.push(std::mem::take(&mut begun).trim().to_owned());
+        }
+    }
+    holes.extend(Some(begun.trim().to_owned()).filter(|rest| !rest.is_empty()));
+    holes
+}
+
 fn hole_of(text: &str) -> Result<Value, String> {
     let (name, rest) = text
-        .split_once(':')
+        .rsplit_once(':')
         .ok_or_else(|| format!("the hole {text:?} has no colon: write it as hole 1: 2 in"))?;
     let mut hole = Map::new();
     hole.insert("name".to_owned(), json!(name.trim()));
@@ -134,8 +152,7 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
             return Err(format!("there is no column {column:?}: take it out, or check its spelling"));
         }
         let value = if column == "holes" {
-            let holes = text.split(';').map(str::trim).filter(|hole| !hole.is_empty()).map(hole_of);
-            Value::Array(holes.collect::<Result<_, _>>()?)
+            Value::Array(holes_of(text).iter().map(|hole| hole_of(hole)).collect::<Result<_, _>>()?)
         } else {
             if LENGTHS.contains(&column) && !text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c))
             {
