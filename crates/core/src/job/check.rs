@@ -344,7 +344,7 @@ impl Checker {
                 let pointer = format!("{at}/{list}/{index}/name");
                 self.text(&pointer, name, LONGEST_NAME);
                 if name.trim().is_empty() {
-                    self.fault(&pointer, "name_missing", "A part needs a name.");
+                    self.fault(&pointer, "name_missing", "A part needs a name, such as three-hole drop.");
                 } else if names[..index].contains(name) {
                     self.fault(
                         &pointer,
