@@ -200,17 +200,18 @@ fn the_documented_results_are_there() {
     let proved = json(&derecho(&["solve", demo("supply-truck-9").to_str().unwrap()], None));
     let scattered = json(&derecho(&["solve", demo("lookout-truck-4").to_str().unwrap()], None));
     let steered = json(&derecho(&["solve", demo("lookout-truck-7").to_str().unwrap()], None));
+    let splined = json(&derecho(&["solve", demo("relay-wagon-5").to_str().unwrap()], None));
     let mut named = 0;
     for row in page.lines().filter(|line| line.starts_with("| `")) {
         let first = row.split('|').nth(1).unwrap().split('`').nth(1).unwrap();
         let pointer = format!("/{}", first.replace("[]", "/0").replace('*', "found").replace('.', "/"));
-        let results = [&solved, &proved, &scattered, &steered];
+        let results = [&solved, &proved, &scattered, &steered, &splined];
         let found = results.iter().any(|result| result.pointer(&pointer).is_some());
         // What is missing is named only where something is.
         assert!(found || first.ends_with("missing[]"), "{first}");
         named += 1;
     }
-    assert!(named >= 22);
+    assert!(named >= 26);
     let bar = &solved["bar"];
     for field in ["level_travel_mm", "tight_droop_travel_mm", "tight_bump_travel_mm"] {
         assert!(bar[field].is_number(), "{field}");
