@@ -39,6 +39,8 @@ async fn a_link_over_centre_is_told_and_a_longer_one_is_legal() {
         page.at("//*[@data-arm='right']").await?;
         // The worst pose is one press away, and the stick goes there.
         page.pick("//*[@data-worst]").await?;
+        page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
+        page.sees("[data-arm]", "does not close").await?;
         page.press("The sway bar and its links").await?;
         page.enter("Link, eye to eye", "8 1/4").await?;
         page.saved().await?;
@@ -88,6 +90,9 @@ async fn pins_and_a_soft_torsion_bar_are_weighed_road_against_trail() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-wagon-5/sway", shop.address)).await?;
+        // Picked by its point, as the list below picks it too.
+        page.pick("//*[@data-point='two-rate bar']").await?;
+        page.sees("[data-choice='two-rate bar']", "a lever or air cylinder").await?;
         page.pick("//*[@data-choice='pins']").await?;
         let pins = page.sees("[data-choice='pins']", "level ground or a helper").await?;
         page.pick("//*[starts-with(@data-choice,'soft torsion bar')]").await?;

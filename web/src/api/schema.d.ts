@@ -3561,6 +3561,8 @@ export interface components {
             arm_mm: components["schemas"]["Length"];
             /** @description Cross-axled, left wheel up, and right wheel up. */
             crossed: components["schemas"]["SwayPose"][];
+            /** @description Every other pose of the envelope that the stops allow, row by row `[left][right]`. */
+            envelope: components["schemas"]["SwayPose"][];
             /** @description Whether it fails, by the limits in force. */
             fails: boolean;
             /** @description Whether the arms point forward. */

@@ -39,90 +39,107 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
   return (
     <section className="grid gap-1">
       <h3 className="font-semibold text-[20px] leading-tight">Road against trail</h3>
-      <svg
-        viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-        className="w-full border-[1.5px] border-ink bg-paper"
-        role="img"
-        aria-label="Roll on the road against twist on the trail for every choice; the list below has the figures"
-        data-chart
-      >
-        {x.ticks(5).map((value) => (
-          <g key={`x${value}`}>
-            <line
-              x1={x(value)}
-              x2={x(value)}
-              y1={SIZE.top}
-              y2={SIZE.height - SIZE.bottom}
-              stroke="var(--line)"
-            />
-            <text
-              x={x(value)}
-              y={SIZE.height - SIZE.bottom + 15}
-              textAnchor="middle"
-              fontSize={13}
-              fill="var(--ink)"
-            >
-              {value}°
-            </text>
-          </g>
-        ))}
-        {y.ticks(4).map((value) => (
-          <g key={`y${value}`}>
-            <line
-              x1={SIZE.left}
-              x2={SIZE.width - SIZE.right}
-              y1={y(value)}
-              y2={y(value)}
-              stroke="var(--line)"
-            />
-            <text x={SIZE.left - 5} y={y(value) + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
-              {value}°
-            </text>
-          </g>
-        ))}
-        <text
-          x={(SIZE.left + SIZE.width) / 2}
-          y={SIZE.height - 6}
-          textAnchor="middle"
-          fontSize={14}
-          fill="var(--ink)"
+      <div className="relative">
+        <svg
+          viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+          className="w-full border-[1.5px] border-ink bg-paper"
+          role="img"
+          aria-label="Roll on the road against twist on the trail for every choice; the list below has the figures"
+          data-chart
         >
-          rolls on the road, per g ▸
-        </text>
-        <text
-          transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
-          textAnchor="middle"
-          fontSize={14}
-          fill="var(--ink)"
-        >
-          twists on the trail ▸
-        </text>
-        {placed.map(({ choice, number }, index) => {
-          const on = choice.name === here?.choice.name;
-          return (
-            <g
-              key={choice.name}
-              transform={`translate(${x(choice.road_deg_per_g ?? 0) + beside(index)} ${y(choice.trail_deg ?? 0)})`}
-            >
-              <circle
-                r={11}
-                fill={on ? "var(--marker)" : "var(--slate)"}
-                stroke="var(--ink)"
-                strokeWidth={choice.here ? 3 : 1.5}
+          {x.ticks(5).map((value) => (
+            <g key={`x${value}`}>
+              <line
+                x1={x(value)}
+                x2={x(value)}
+                y1={SIZE.top}
+                y2={SIZE.height - SIZE.bottom}
+                stroke="var(--line)"
               />
               <text
-                y={5}
+                x={x(value)}
+                y={SIZE.height - SIZE.bottom + 15}
                 textAnchor="middle"
-                fontSize={14}
-                fontWeight={700}
-                fill={on ? "var(--on-marker)" : "var(--ink)"}
+                fontSize={13}
+                fill="var(--ink)"
               >
-                {number}
+                {value}°
               </text>
             </g>
-          );
-        })}
-      </svg>
+          ))}
+          {y.ticks(4).map((value) => (
+            <g key={`y${value}`}>
+              <line
+                x1={SIZE.left}
+                x2={SIZE.width - SIZE.right}
+                y1={y(value)}
+                y2={y(value)}
+                stroke="var(--line)"
+              />
+              <text x={SIZE.left - 5} y={y(value) + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
+                {value}°
+              </text>
+            </g>
+          ))}
+          <text
+            x={(SIZE.left + SIZE.width) / 2}
+            y={SIZE.height - 6}
+            textAnchor="middle"
+            fontSize={14}
+            fill="var(--ink)"
+          >
+            rolls on the road, per g ▸
+          </text>
+          <text
+            transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
+            textAnchor="middle"
+            fontSize={14}
+            fill="var(--ink)"
+          >
+            twists on the trail ▸
+          </text>
+          {placed.map(({ choice, number }, index) => {
+            const on = choice.name === here?.choice.name;
+            return (
+              <g
+                key={choice.name}
+                transform={`translate(${x(choice.road_deg_per_g ?? 0) + beside(index)} ${y(choice.trail_deg ?? 0)})`}
+              >
+                <circle
+                  r={11}
+                  fill={on ? "var(--marker)" : "var(--slate)"}
+                  stroke="var(--ink)"
+                  strokeWidth={choice.here ? 3 : 1.5}
+                />
+                <text
+                  y={5}
+                  textAnchor="middle"
+                  fontSize={14}
+                  fontWeight={700}
+                  fill={on ? "var(--on-marker)" : "var(--ink)"}
+                >
+                  {number}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+        {placed.map(({ choice, number }, index) => (
+          <button
+            key={choice.name}
+            type="button"
+            aria-label={`${number}, ${choice.name}`}
+            aria-pressed={choice.name === here?.choice.name}
+            className="absolute h-11 w-11 -translate-x-1/2 -translate-y-1/2 cursor-pointer rounded-full"
+            style={{
+              left: `${((x(choice.road_deg_per_g ?? 0) + beside(index)) / SIZE.width) * 100}%`,
+              top: `${(y(choice.trail_deg ?? 0) / SIZE.height) * 100}%`,
+            }}
+            data-point={choice.name}
+            onClick={() => pick(choice.name)}
+          />
+        ))}
+      </div>
       <ul data-choices>
         {shown.map(({ choice, number }) => {
           const on = choice.name === here?.choice.name;

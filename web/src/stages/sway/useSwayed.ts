@@ -20,13 +20,13 @@ export function useSwayed(): SwayResult | undefined {
   return data;
 }
 
-/** The fetched pose nearest to where the wheels are: of the lean where they are crossed. */
+/** The fetched pose nearest to where the wheels are: of the lean and the envelope where they are crossed. */
 export function swayPoseAt(links: SwayLinks, wheels: Wheels, crossed: boolean): SwayPose | undefined {
-  const poses = crossed ? links.roll : links.heave;
-  const wanted = crossed ? wheels.left - wheels.right : wheels.left;
-  const value = (pose: SwayPose) => (crossed ? pose.left_wheel_mm - pose.right_wheel_mm : pose.left_wheel_mm);
+  const poses = crossed ? [...links.roll, ...links.envelope] : links.heave;
+  const off = (pose: SwayPose) =>
+    Math.hypot(pose.left_wheel_mm - wheels.left, pose.right_wheel_mm - wheels.right);
   return poses.reduce<SwayPose | undefined>(
-    (best, pose) => (!best || Math.abs(value(pose) - wanted) < Math.abs(value(best) - wanted) ? pose : best),
+    (best, pose) => (!best || off(pose) < off(best) ? pose : best),
     undefined,
   );
 }

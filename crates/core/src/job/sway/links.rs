@@ -147,6 +147,8 @@ pub struct SwayLinks {
     pub roll: Vec<SwayPose>,
     /// Cross-axled, left wheel up, and right wheel up.
     pub crossed: Vec<SwayPose>,
+    /// Every other pose of the envelope that the stops allow, row by row `[left][right]`.
+    pub envelope: Vec<SwayPose>,
     /// How it is worked out at ride height.
     pub working: Working,
 }
@@ -306,8 +308,28 @@ pub(super) fn links(
         heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
         roll: rolled(self::rolling(mechanism)),
         crossed: poses(line((up, down), (down, up), 1)),
+        envelope: over_the_envelope(places, envelope, rate),
         working: working(places, ride),
     }
+}
+
+/// Poses of the envelope for drawing, the bar's rate from their neighbours leaned either way.
+fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Vec<SwayPose> {
+    let side = envelope.travels.len();
+    let at = |left: usize, right: usize| {
+        if left >= side || right >= side {
+            return None;
+        }
+        envelope.poses[left * side + right].as_ref()
+    };
+    let posed = |left: usize, right: usize| {
+        let here = at(left, right).filter(|_| envelope.allowed[left * side + right])?;
+        let up = right.checked_sub(1).and_then(|right| at(left + 1, right)).unwrap_or(here);
+        let down = left.checked_sub(1).and_then(|left| at(left, right + 1)).unwrap_or(here);
+        Some(pose_result(places, here, rates::bar_between(places, rate, (down, here, up))))
+    };
+    let every_other = || (0..side).step_by(2);
+    every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()
 }
 
 fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phrase {

@@ -103,6 +103,18 @@ pub(super) fn bar_leaning(
     here(places, rate, posed, arms_per_roll(mechanism, places, posed))
 }
 
+/// The bar in a pose between two others that lean less and more.
+pub(super) fn bar_between(
+    places: &Places,
+    rate: &BarRate,
+    (less, here, more): (&Posed, &Posed, &Posed),
+) -> Option<BarHere> {
+    let roll = |posed: &Posed| posed.solved.pose.roll.to_radians();
+    let lean = roll(more) - roll(less);
+    let per_roll = (twist_of(places, more)? - twist_of(places, less)?) / lean;
+    (lean != 0.0).then(|| self::here(places, rate, here, per_roll))?
+}
+
 /// The bar along a sweep in roll, from each pose's neighbours.
 pub(super) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<Option<BarHere>> {
     let at: Vec<Option<(f64, f64)>> = line
