@@ -104,6 +104,49 @@ fn a_lean_the_other_way_is_the_mirror_image() {
 }
 
 #[test]
+fn every_pose_drawn_has_arms_and_links_of_their_lengths() {
+    let links = swayed(&upright()).links.unwrap();
+    assert!(links.envelope.len() > 100);
+    for pose in links.heave.iter().chain(&links.roll).chain(&links.envelope) {
+        for (arm, eye, far) in [(&pose.left, 1, 3), (&pose.right, 2, 4)] {
+            let reach = arm.eye_ahead_mm.to_mm().hypot(arm.eye_above_mm.to_mm());
+            assert!((reach - 320.0).abs() < 1e-9, "{reach}");
+            // From the end the arm lies in its plane, and the link's two ends are those of the side view
+            // with what is left of its length across.
+            let [root, tip] = pose.end_mm[eye];
+            assert_eq!(root[0], tip[0]);
+            assert!((tip[1] - root[1] - arm.eye_above_mm.to_mm()).abs() < 1e-9);
+            let [from, to] = pose.end_mm[far];
+            assert_eq!(from, tip);
+            let along = arm.far_ahead_mm.to_mm() - arm.eye_ahead_mm.to_mm();
+            let link = along.hypot(to[0] - from[0]).hypot(to[1] - from[1]);
+            assert!((link - 265.0).abs() < 1e-6, "{link}");
+        }
+    }
+}
+
+#[test]
+fn rates_over_the_envelope_agree_with_those_of_the_sweeps() {
+    let links = swayed(&upright()).links.unwrap();
+    let mut compared = 0;
+    for pose in &links.envelope {
+        let near = links.roll.iter().find(|other| {
+            let apart = (pose.left_wheel_mm - other.left_wheel_mm)
+                .to_mm()
+                .hypot((pose.right_wheel_mm - other.right_wheel_mm).to_mm());
+            apart < 3.0
+        });
+        if let Some((here, there)) =
+            near.and_then(|near| pose.roll_rate_nm_per_deg.zip(near.roll_rate_nm_per_deg))
+        {
+            assert!(close(here, there, 0.03), "{here} {there}");
+            compared += 1;
+        }
+    }
+    assert!(compared > 3, "{compared}");
+}
+
+#[test]
 fn links_and_bushes_that_give_soften_the_bar_as_springs_in_series() {
     let rate = |value: &Value| swayed(value).holes[0].roll_rate_nm_per_deg;
     let mut value = upright();

@@ -3611,9 +3611,10 @@ export interface components {
             bar_moment_nm?: number;
             /**
              * @description Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
-             *     as left and up, mm in the body's axes at ride height. Absent where a side does not close.
+             *     as left and up, mm in the body's axes at ride height. Where a side does not close its arm
+             *     points to the link's far end.
              */
-            end_mm?: number[][][];
+            end_mm: number[][][];
             /** @description The left arm. */
             left: components["schemas"]["ArmResult"];
             /** @description Travel of the left wheel. */

@@ -47,7 +47,7 @@ export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
             picture={picture}
             posed={{ travel: pose.z_mm - elevation.driven_travel_mm, axle: pose.y_mm, turned }}
           >
-            {rods?.map((rod, index) => {
+            {(rods ?? []).map((rod, index) => {
               const [from, to] = [place(rod[0]), place(rod[1])];
               const link = index > 2;
               const colour = link ? "var(--marker)" : links.on_axle ? "var(--axle)" : "var(--frame)";

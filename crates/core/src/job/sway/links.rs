@@ -55,10 +55,9 @@ pub struct SwayPose {
     /// Its lean, + left wheel higher.
     pub roll_deg: Angle,
     /// Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
-    /// as left and up, mm in the body's axes at ride height. Absent where a side does not close.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub end_mm: Option<[[[f64; 2]; 2]; 5]>,
+    /// as left and up, mm in the body's axes at ride height. Where a side does not close its arm
+    /// points to the link's far end.
+    pub end_mm: [[[f64; 2]; 2]; 5],
     /// The left arm.
     pub left: ArmResult,
     /// The right arm.
@@ -158,8 +157,7 @@ fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
     let arm = places.arm_at(posed, left).ok();
     let turn = if places.arm.forward { 1.0 } else { -1.0 };
     let angle = arm.map(|arm| arm.above_level);
-    // Where it does not close the arm is drawn towards its far end.
-    let drawn = angle.unwrap_or_else(|| Angle::from_radians(above.to_mm().atan2(turn * ahead.to_mm())));
+    let drawn = places.drawn_angle(posed, left);
     ArmResult {
         arm_angle_deg: angle,
         eye_angle_deg: arm.map(|arm| arm.at_eye),
@@ -172,12 +170,12 @@ fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
 
 fn pose_result(places: &Places, posed: &Posed, bar: Option<BarHere>) -> SwayPose {
     let pose = &posed.solved.pose;
-    let rods = places.rods(posed);
+    let rods = places.rods_at(posed, [true, false].map(|left| places.drawn_angle(posed, left)));
     SwayPose {
         y_mm: pose.y,
         z_mm: pose.z,
         roll_deg: pose.roll,
-        end_mm: rods.map(|rods| rods.map(|rod| rod.map(|at| [at.y, at.z]))),
+        end_mm: rods.map(|rod| rod.map(|at| [at.y, at.z])),
         twist_deg: rates::twist_of(places, posed).map(Angle::from_radians),
         roll_rate_nm_per_deg: bar.map(|bar| bar.rate / 1000.0 * 1.0_f64.to_radians()),
         bar_moment_nm: bar.map(|bar| bar.moment / 1000.0),

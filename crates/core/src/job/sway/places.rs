@@ -152,12 +152,15 @@ impl Places {
     /// Middle lines of the bar, the arms and the links in a pose, in body axes, mm; left first. None
     /// where a side does not close.
     pub(super) fn rods(&self, posed: &Posed) -> Option<[[DVec3; 2]; 5]> {
+        let angle = |left: bool| Some(self.arm_at(posed, left).ok()?.above_level);
+        Some(self.rods_at(posed, [angle(true)?, angle(false)?]))
+    }
+
+    /// The same with the arms at these angles, left first.
+    pub(super) fn rods_at(&self, posed: &Posed, angles: [Angle; 2]) -> [[DVec3; 2]; 5] {
         let placing = Placing::of(&posed.solved.pose, self.axle_height);
-        let side = |left: bool| {
-            let arm = self.arm_at(posed, left).ok()?;
-            Some((self.eye(&arm, left), self.far_end(posed, left)))
-        };
-        let ((left_eye, left_far), (right_eye, right_far)) = (side(true)?, side(false)?);
+        let (left_eye, left_far) = (self.eye(angles[0], true), self.far_end(posed, true));
+        let (right_eye, right_far) = (self.eye(angles[1], false), self.far_end(posed, false));
         let seen = |point: DVec3| {
             if self.on_axle { placing.place(AxlePoint::at(point)).vector() } else { point }
         };
@@ -170,23 +173,35 @@ impl Places {
         };
         let root = |sign: f64| seen(DVec3::new(self.axis.0, sign * self.eye_out, self.axis.1));
         let (left_eye, right_eye) = (seen(left_eye), seen(right_eye));
-        Some([
+        [
             [root(1.0), root(-1.0)],
             [root(1.0), left_eye],
             [root(-1.0), right_eye],
             [left_eye, far(left_far, 1.0)],
             [right_eye, far(right_far, -1.0)],
-        ])
+        ]
     }
 
-    /// The link's eye on an arm, in the axes of what the bar is fixed to.
-    pub(super) fn eye(&self, arm: &ArmPose, left: bool) -> DVec3 {
+    /// The arm's angle for drawing: towards the link's far end where it does not close.
+    pub(super) fn drawn_angle(&self, posed: &Posed, left: bool) -> Angle {
+        self.arm_at(posed, left).map_or_else(
+            |_| {
+                let [ahead, above, _] = self.far_end(posed, left);
+                let turn = if self.arm.forward { 1.0 } else { -1.0 };
+                Angle::from_radians(above.to_mm().atan2(turn * ahead.to_mm()))
+            },
+            |arm| arm.above_level,
+        )
+    }
+
+    /// The link's eye on an arm at an angle, in the axes of what the bar is fixed to.
+    pub(super) fn eye(&self, above_level: Angle, left: bool) -> DVec3 {
         let turn = if self.arm.forward { 1.0 } else { -1.0 };
         let a = self.arm.length.to_mm();
         DVec3::new(
-            self.axis.0 + turn * a * arm.above_level.cos(),
+            self.axis.0 + turn * a * above_level.cos(),
             if left { self.eye_out } else { -self.eye_out },
-            self.axis.1 + a * arm.above_level.sin(),
+            self.axis.1 + a * above_level.sin(),
         )
     }
 

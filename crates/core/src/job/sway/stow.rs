@@ -75,7 +75,7 @@ pub(super) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
         says: Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye."),
     };
     let Some(pose) = pose else { return Some(result) };
-    let eye = places.eye(&pose, true);
+    let eye = places.eye(pose.above_level, true);
     (result.eye_ahead_mm, result.eye_above_mm) = (mm(eye.x - places.axis.0), mm(eye.z - places.axis.1));
     let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
     let seen = |at: DVec3, sign: f64| [at.y * sign, at.z];
