@@ -6,6 +6,7 @@ use derecho_core::job::bracket::fit::{FitCheck, FitVerdict};
 use derecho_core::job::sway::{RoomResult, SwayGap, SwayResult, sway};
 use derecho_core::job::{Job, check};
 use derecho_core::measure::Length;
+use proptest::prelude::*;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {
@@ -303,4 +304,72 @@ fn on_an_axle_mounted_bar_the_arm_moves_with_the_axle() {
     let found = gap(&room, "brake line tab");
     assert!((inches(found.gap_mm) - (3.0 - 0.5 - 0.625)).abs() < 1e-6, "{}", inches(found.gap_mm));
     assert_eq!(found.rod, "the bar");
+}
+
+/// A figure that is none becomes null in JSON: nowhere may one be.
+fn no_null(value: &Value, at: &str) {
+    match value {
+        Value::Null => panic!("{at} is null"),
+        Value::Array(list) => {
+            list.iter().enumerate().for_each(|(i, value)| no_null(value, &format!("{at}/{i}")))
+        }
+        Value::Object(map) => map.iter().for_each(|(key, value)| no_null(value, &format!("{at}/{key}"))),
+        _ => {}
+    }
+}
+
+fn inch() -> impl Strategy<Value = Value> {
+    (-40.0..60.0_f64).prop_map(|value| json!(format!("{value:.2} in")))
+}
+
+fn size() -> impl Strategy<Value = Value> {
+    (0.01..60.0_f64).prop_map(|value| json!(format!("{value:.2} in")))
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(16))]
+
+    /// Whatever is typed, sense or nonsense, stage Sway answers in figures and sentences: a link across the
+    /// vehicle, an arm longer than the truck, a stud under the floor, a bar thicker than its length.
+    #[test]
+    fn whatever_is_typed_there_is_an_answer_and_never_no_number(
+        sizes in prop::collection::vec(size(), 12), places in prop::collection::vec(inch(), 12),
+        on_axle: bool, forward: bool, stiff in 1.0..4000.0_f64, slope in -40.0..40.0_f64,
+    ) {
+        let mut value = demo("lookout-truck-7");
+        let form = &mut value["sway"];
+        form["on"] = json!(if on_axle { "axle" } else { "body" });
+        form["forward"] = json!(forward);
+        for (field, size) in ["link", "diameter", "active_length", "eye_from_centre", "shock_stroke", "bush_spacing"]
+            .iter()
+            .zip(&sizes)
+        {
+            form[*field] = size.clone();
+        }
+        form["holes"] = json!([sizes[6], sizes[7]]);
+        form["splined"] = json!({ "bars": [{ "length": sizes[8], "diameter": sizes[9] }], "arms": [sizes[10]] });
+        form["link_rate"] = json!(format!("{stiff:.1} N/mm"));
+        form["bush_rate"] = json!(format!("{stiff:.1} N/mm"));
+        form["axis"]["fore_aft"] = places[0].clone();
+        form["far_end"]["fore_aft"] = places[1].clone();
+        form["far_end"]["sideways"] = places[2].clone();
+        form["pins"]["stow"]["fore_aft"] = places[3].clone();
+        form["pins"]["stow"]["sideways"] = places[4].clone();
+        form["pins"]["parked_slope"] = json!({ "text": format!("{slope:.1}") });
+        form["left_longer"] = places[5].clone();
+        form["room"]["shocks"][0]["body"]["sideways"] = places[6].clone();
+        form["room"]["shocks"][0]["thickness"] = sizes[11].clone();
+        for (index, faces) in ["forward", "outward", "up"].into_iter().enumerate() {
+            form["room"]["panels"][0]["faces"] = json!(faces);
+            form["room"]["panels"][0]["at"] = places[7 + index].clone();
+        }
+        let job: Job = serde_json::from_value(value).expect("a sound form");
+        prop_assert_eq!(check(&job), []);
+        let result = sway(&job);
+        no_null(&serde_json::to_value(&result).expect("JSON"), "");
+        prop_assert!(!result.says.inches.is_empty());
+        if let Some(stowed) = &result.stowed {
+            prop_assert!(stowed.reaches || !stowed.clear);
+        }
+    }
 }

@@ -469,6 +469,18 @@ async fn templates_are_one_to_one_in_both_formats() {
         circles.iter().map(|y| (y / 25.4 * 1e4).round() / 1e4).collect::<Vec<_>>(),
         [0.0, -2.0, -3.0, -4.0]
     );
+    // An arm 1 in thick with 1/2 in of room either way: 2 in less both rounded corners is 1 in, above
+    // and below.
+    let panel = text("/api/v1/jobs/lookout-truck-7/templates/panel?of=inner%20fender&format=dxf").await;
+    let entities = dxf_entities(&panel);
+    let level = entities.iter().filter(|(kind, groups)| {
+        kind == "LINE" && group(groups, 20) == group(groups, 21) && (long(groups) - 25.4).abs() < 1e-3
+    });
+    assert_eq!(level.count(), 2);
+    let refused = shop
+        .call(Method::GET, "/api/v1/jobs/lookout-truck-7/templates/panel?of=roof&format=svg", None, None)
+        .await;
+    problem(refused, 422, "not_measured").await;
     let refused = shop
         .call(Method::GET, "/api/v1/jobs/relay-van-2/templates/cope?of=frame&format=svg", None, None)
         .await;

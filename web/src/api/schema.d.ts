@@ -235,7 +235,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A drawing at one to one with a bar to check its scale: `cope` or `holes`. */
+        /** A drawing at one to one with a bar to check its scale: `cope`, `holes` or `panel`. */
         get: operations["template"];
         put?: never;
         post?: never;
@@ -2174,6 +2174,8 @@ export interface components {
             cut_mm?: number[][];
             /** @description Which way it faces. */
             faces: components["schemas"]["PanelFaces"];
+            /** @description The middle of the bar over its left arm, in the same axes: where a template is laid from. */
+            mark_mm: number[];
             /** @description The panel. */
             panel: string;
             /** @description In words. */
@@ -4535,11 +4537,11 @@ export interface operations {
             path: {
                 /** @description The job */
                 id: string;
-                /** @description cope or holes */
+                /** @description cope, holes or panel */
                 drawing: string;
                 /** @description `svg` or `dxf`. */
                 format: string;
-                /** @description For a cope: `frame` or `axle`. For holes: the bracket's name. */
+                /** @description For a cope: `frame` or `axle`. For holes: the bracket's name. For a panel: its name. */
                 of: string;
             };
             cookie?: never;

@@ -134,6 +134,35 @@ pub fn cope_wrap(shell: Length, stock: Length) -> Drawing {
     drawing.with_check_bar(&format!("Cope: stock {:.2} mm on shell {:.2} mm", stock.to_mm(), shell.to_mm()))
 }
 
+/// The hole a panel wants, corners rounded by `corner`, mm: least and most along both of its axes, drawn
+/// from a mark that can be found on the vehicle.
+#[must_use]
+pub fn panel_hole(title: &str, hole: [[f64; 2]; 2], mark: (f64, f64), corner: f64) -> Drawing {
+    let [[left, right], [bottom, top]] = hole;
+    let round = corner.min((right - left) / 2.0).min((top - bottom) / 2.0);
+    let corners = [
+        ((right - round, top - round), 0.0_f64),
+        ((left + round, top - round), 90.0),
+        ((left + round, bottom + round), 180.0),
+        ((right - round, bottom + round), 270.0),
+    ];
+    // A quarter turn at each corner in steps of 10 degrees.
+    let mut outline: Vec<(f64, f64)> = corners
+        .into_iter()
+        .flat_map(|((x, y), from)| {
+            (0..=9).map(move |step| {
+                let (sin, cos) = (from + 10.0 * f64::from(step)).to_radians().sin_cos();
+                (x + round * cos - mark.0, y + round * sin - mark.1)
+            })
+        })
+        .collect();
+    outline.extend(outline.first().copied());
+    let mut drawing = Drawing { lines: vec![outline], ..Drawing::default() };
+    drawing.cross((0.0, 0.0), 8.0);
+    drawing.words.push(((9.0, 3.0), "middle of the bar, left side".to_owned()));
+    drawing.with_check_bar(title)
+}
+
 /// Holes of a bracket from the middle of the old one: each by its place (out, up) and the
 /// bolt's diameter.
 #[must_use]

@@ -4,16 +4,20 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_core::bracket::template::{Drawing, cope_wrap, drill_holes};
+use derecho_core::bracket::template::{Drawing, cope_wrap, drill_holes, panel_hole};
 use derecho_core::job::bracket::moves::{brackets, hole_move};
 use derecho_core::job::document::Job;
+use derecho_core::job::sway::sway;
 use derecho_core::measure::{Length, TapeEntry};
 use serde::Deserialize;
+use tokio::task::spawn_blocking;
 use utoipa::IntoParams;
 
 use super::AppState;
 use crate::problem::Problem;
 
+/// Corners of a panel's hole, so that it does not tear.
+const CORNER: f64 = 12.7;
 /// Hole of a bracket nobody gave a bolt for.
 const USUAL_BOLT: Length = Length::from_mm(14.0);
 
@@ -22,14 +26,14 @@ const USUAL_BOLT: Length = Length::from_mm(14.0);
 pub struct TemplateQuery {
     /// `svg` or `dxf`.
     format: String,
-    /// For a cope: `frame` or `axle`. For holes: the bracket's name.
+    /// For a cope: `frame` or `axle`. For holes: the bracket's name. For a panel: its name.
     of: String,
 }
 
-/// A drawing at one to one with a bar to check its scale: `cope` or `holes`.
+/// A drawing at one to one with a bar to check its scale: `cope`, `holes` or `panel`.
 #[utoipa::path(
     get, path = "/api/v1/jobs/{id}/templates/{drawing}", tag = "jobs", operation_id = "template",
-    params(("id" = String, Path, description = "The job"), ("drawing" = String, Path, description = "cope or holes"), TemplateQuery),
+    params(("id" = String, Path, description = "The job"), ("drawing" = String, Path, description = "cope, holes or panel"), TemplateQuery),
     responses(
         (status = 200, description = "The drawing, SVG in millimetres or DXF R12", body = String),
         (status = 404, description = "No such job or drawing", body = Problem, content_type = "application/problem+json"),
@@ -43,16 +47,20 @@ pub async fn template(
 ) -> Result<Response, Problem> {
     let (id, name) = super::path(path)?;
     let query = super::query(query)?;
+    let format = query.format.clone();
     let job = state.stored(move |store| store.get(&id)).await?.job;
     let drawing = match name.as_str() {
         "cope" => cope(&job, &query.of)?,
         "holes" => holes(&job, &query.of)?,
+        "panel" => spawn_blocking(move || panel(&job, &query.of))
+            .await
+            .map_err(|panic| Problem::internal(&panic))??,
         _ => {
-            let told = "There is no such drawing. Ask for cope or holes.";
+            let told = "There is no such drawing. Ask for cope, holes or panel.";
             return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", told));
         }
     };
-    let (kind, text) = match query.format.as_str() {
+    let (kind, text) = match format.as_str() {
         "svg" => ("image/svg+xml", drawing.svg()),
         "dxf" => ("image/vnd.dxf", drawing.dxf()),
         _ => {
@@ -63,7 +71,7 @@ pub async fn template(
             ));
         }
     };
-    let file = format!("attachment; filename=\"{name}.{}\"", query.format);
+    let file = format!("attachment; filename=\"{name}.{format}\"");
     Ok(([(header::CONTENT_TYPE, kind), (header::CONTENT_DISPOSITION, file.as_str())], text).into_response())
 }
 
@@ -82,6 +90,18 @@ fn cope(job: &Job, end: &str) -> Result<Drawing, Problem> {
         return Err(missing("The stock is thicker than the shell: it cannot be coped onto it."));
     }
     Ok(cope_wrap(shell, stock))
+}
+
+fn panel(job: &Job, name: &str) -> Result<Drawing, Problem> {
+    let room = sway(job).room.ok_or_else(|| missing("Measure the sway bar in stage Sway first."))?;
+    let cut = room
+        .cuts
+        .iter()
+        .find(|cut| cut.panel == name)
+        .ok_or_else(|| missing("This job has no such panel. Pick one of those stage Sway lists."))?;
+    let hole = cut.cut_mm.ok_or_else(|| missing("Nothing passes this panel: there is nothing to cut."))?;
+    let title = format!("Hole for the sway arm in {name}, left side; turn over for the right");
+    Ok(panel_hole(&title, hole, (cut.mark_mm[0], cut.mark_mm[1]), CORNER))
 }
 
 fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {

@@ -1,3 +1,4 @@
+import { Download } from "lucide-react";
 import type { Schemas, SwayLinks, SwayResult } from "../../api/client";
 import { type Round, useStance } from "../../elevation/stance";
 import { degrees, rollRate, say } from "../../measure/format";
@@ -196,6 +197,7 @@ function Splined({ splined }: { splined: Schemas["SplinedResult"] }) {
 }
 
 function Room({ room }: { room: Schemas["RoomResult"] }) {
+  const { view } = useJob();
   const units = useSettings((s) => s.units);
   const setWheels = useStance((s) => s.setWheels);
   const tight = room.gaps.filter((gap) => !gap.clear);
@@ -227,9 +229,21 @@ function Room({ room }: { room: Schemas["RoomResult"] }) {
         </Fold>
       )}
       {room.cuts.map((cut) => (
-        <p key={cut.panel} data-cut={cut.panel}>
+        <div key={cut.panel} data-cut={cut.panel}>
           <Figure>{say(cut.says, units)}</Figure>
-        </p>
+          {cut.cut_mm &&
+            (["svg", "dxf"] as const).map((format) => (
+              <a
+                key={format}
+                className="mr-4 inline-flex min-h-11 items-center gap-1.5 underline"
+                href={`/api/v1/jobs/${view.id}/templates/panel?format=${format}&of=${encodeURIComponent(cut.panel)}`}
+                download
+              >
+                <Download size={18} aria-hidden />
+                {format.toUpperCase()} template
+              </a>
+            ))}
+        </div>
       ))}
     </section>
   );

@@ -53,6 +53,8 @@ pub struct PanelCut {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub cut_mm: Option<[[f64; 2]; 2]>,
+    /// The middle of the bar over its left arm, in the same axes: where a template is laid from.
+    pub mark_mm: [f64; 2],
     /// In words.
     pub says: Phrase,
 }
@@ -98,11 +100,11 @@ pub(super) fn room(
         })
         .collect();
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
-    RoomResult { says: room_says(&gaps), cuts: cuts(job, swept, radii), gaps }
+    RoomResult { says: room_says(&gaps), cuts: cuts(job, places, swept, radii), gaps }
 }
 
 /// What bar, arms and links cover of each panel over all poses.
-fn cuts(job: &Job, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
+fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
     let read_at = super::places::read_at(job).to_mm();
     let cut = |panel: &PanelForm| {
         let at = panel.at.length().to_mm();
@@ -122,7 +124,10 @@ fn cuts(job: &Job, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
         let out = WANTED_CLEARANCE.to_mm();
         let cut = covered.reduce(around).map(|axes| axes.map(|(least, most)| [least - out, most + out]));
         let says = cut_says(&panel.name, panel.faces, cut);
-        PanelCut { panel: panel.name.clone(), faces: panel.faces, cut_mm: cut, says }
+        let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
+        let (_, first, second) = plane.axes();
+        let mark = [root[first], root[second]];
+        PanelCut { panel: panel.name.clone(), faces: panel.faces, cut_mm: cut, mark_mm: mark, says }
     };
     job.sway.room.panels.iter().map(cut).collect()
 }
