@@ -181,12 +181,23 @@ impl Envelope {
 /// # Errors
 /// Where ride height itself has no pose.
 pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
+    solved(mechanism, side, mechanism.watches().len())
+}
+
+/// As [`envelope`], the poses alone: `values` stays empty.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn poses_over_the_envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
+    solved(mechanism, side, 0)
+}
+
+fn solved(mechanism: &Mechanism, side: usize, watches: usize) -> Result<Envelope, PoseFault> {
     let ride = mechanism.at_ride_height()?;
     let side = side.max(3);
     let (low, high) = mechanism.stops().span();
     let travels: Vec<f64> = (0..side).map(|i| low + (high - low) * i as f64 / (side - 1) as f64).collect();
     let middle = (0..side).min_by(|a, b| travels[*a].abs().total_cmp(&travels[*b].abs())).unwrap_or(side / 2);
-    let watches = mechanism.watches().len();
     let mut envelope = Envelope {
         poses: vec![None; side * side],
         allowed: vec![false; side * side],
@@ -207,8 +218,10 @@ pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFaul
             let Some(posed) = near.filter_map(|trail| mechanism.pose(left, right, trail).ok()).next() else {
                 continue;
             };
-            mechanism.values(&posed, &mut buffer);
-            envelope.values[index * watches..(index + 1) * watches].copy_from_slice(&buffer);
+            if watches > 0 {
+                mechanism.values(&posed, &mut buffer);
+                envelope.values[index * watches..(index + 1) * watches].copy_from_slice(&buffer);
+            }
             envelope.poses[index] = Some(posed);
         }
     }

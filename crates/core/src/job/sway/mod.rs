@@ -127,7 +127,7 @@ pub fn sway(job: &Job) -> SwayResult {
             return without("Measure the sway bar", missing);
         }
     };
-    let solved = (walkers::envelope(mechanism, SIDE), mechanism.at_ride_height());
+    let solved = (walkers::poses_over_the_envelope(mechanism, SIDE), mechanism.at_ride_height());
     let (Ok(envelope), Ok(ride)) = solved else {
         return without("Nothing can be cycled yet", Vec::new());
     };
