@@ -73,9 +73,14 @@ fn a_sheet_of_eight_readings(bencher: Bencher<'_, '_>) {
     bencher.bench(|| centring(black_box(&readings)));
 }
 
-#[divan::bench]
-fn a_whole_job(bencher: Bencher<'_, '_>) {
-    let file = include_str!("../../../demo/supply-truck-9.derecho.json");
+/// What every save computes: a job without links measured, and two full rigs.
+#[divan::bench(args = ["lookout truck 4", "supply truck 9", "lookout truck 7"])]
+fn a_whole_job(bencher: Bencher<'_, '_>, which: &str) {
+    let file = match which {
+        "lookout truck 4" => include_str!("../../../demo/lookout-truck-4.derecho.json"),
+        "supply truck 9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
+        _ => include_str!("../../../demo/lookout-truck-7.derecho.json"),
+    };
     let job: Job = serde_json::from_str(file).expect("a sound demo job");
     bencher.bench(|| solve(black_box(&job)));
 }
