@@ -9,8 +9,10 @@ fn mm(value: f64) -> Length {
     Length::from_mm(value)
 }
 
+type Point = (f64, f64);
+
 /// Ends of every LINE of a DXF file.
-fn dxf_lines(text: &str) -> Vec<((f64, f64), (f64, f64))> {
+fn dxf_lines(text: &str) -> Vec<(Point, Point)> {
     let rows: Vec<&str> = text.lines().collect();
     let pairs: Vec<(i32, &str)> =
         rows.chunks(2).map(|pair| (pair[0].trim().parse().unwrap(), pair[1])).collect();
@@ -27,7 +29,7 @@ fn dxf_lines(text: &str) -> Vec<((f64, f64), (f64, f64))> {
 }
 
 /// Points of every polyline of an SVG file, and its size in millimetres.
-fn svg_lines(text: &str) -> (Vec<Vec<(f64, f64)>>, (f64, f64)) {
+fn svg_lines(text: &str) -> (Vec<Vec<Point>>, Point) {
     let lines = text
         .split("<polyline points=\"")
         .skip(1)
@@ -48,7 +50,7 @@ fn svg_lines(text: &str) -> (Vec<Vec<(f64, f64)>>, (f64, f64)) {
     (lines, (size("width"), size("height")))
 }
 
-fn long(((x1, y1), (x2, y2)): &((f64, f64), (f64, f64))) -> f64 {
+fn long(((x1, y1), (x2, y2)): &(Point, Point)) -> f64 {
     (x2 - x1).hypot(y2 - y1)
 }
 

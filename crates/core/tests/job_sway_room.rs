@@ -311,9 +311,15 @@ fn no_null(value: &Value, at: &str) {
     match value {
         Value::Null => panic!("{at} is null"),
         Value::Array(list) => {
-            list.iter().enumerate().for_each(|(i, value)| no_null(value, &format!("{at}/{i}")))
+            for (index, value) in list.iter().enumerate() {
+                no_null(value, &format!("{at}/{index}"));
+            }
         }
-        Value::Object(map) => map.iter().for_each(|(key, value)| no_null(value, &format!("{at}/{key}"))),
+        Value::Object(map) => {
+            for (key, value) in map {
+                no_null(value, &format!("{at}/{key}"));
+            }
+        }
         _ => {}
     }
 }
