@@ -3643,6 +3643,8 @@ export interface components {
         SwayResult: {
             /** @description What was not measured. */
             assumptions: components["schemas"]["Assumption"][];
+            /** @description How the rate in the hole in use is worked out. */
+            bar_working: components["schemas"]["Working"];
             /** @description Disconnects, stowing, bolts. */
             checks: components["schemas"]["FitCheck"][];
             /** @description Splined bar, mass, preload, arms against stroke, in words. */
@@ -3920,6 +3922,8 @@ export interface components {
             springs_nm_per_rad: number;
             /** @description Which is suggested, and why. */
             suggests: components["schemas"]["Phrase"];
+            /** @description How the roll on the road is worked out with the bar as it is. */
+            working: components["schemas"]["Working"];
         };
         /**
          * @description What comes of trying to set the wanted length.

@@ -61,6 +61,7 @@ export function SwayStage() {
       )}
       {links && <Here links={links} />}
       {swayed.holes.length > 0 && <Holes swayed={swayed} />}
+      <WorkingOut working={swayed.bar_working} />
       {swayed.fit_says.map((words) => (
         <p key={words.in}>
           <Figure>{say(words, units)}</Figure>
@@ -73,6 +74,7 @@ export function SwayStage() {
           <Figure>{say(vehicle.says, units)}</Figure>
         </p>
       )}
+      {vehicle && <WorkingOut working={vehicle.working} />}
       {vehicle?.suggests.in && (
         <p data-suggests>
           <Figure>{say(vehicle.suggests, units)}</Figure>

@@ -31,7 +31,7 @@ use super::document::Job;
 use super::elevation::Assumption;
 use super::hardpoints::assemble;
 use super::{correction, sheets};
-use crate::measure::{Length, Phrase};
+use crate::measure::{Length, Phrase, Working};
 use crate::pose::cycle as walkers;
 
 /// Travel that must be left to a straight or folded line (default of this program).
@@ -61,6 +61,8 @@ pub struct SwayResult {
     pub links: Option<SwayLinks>,
     /// Holes and their rates.
     pub holes: Vec<HoleResult>,
+    /// How the rate in the hole in use is worked out.
+    pub bar_working: Working,
     /// The vehicle as a whole and the choices.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -91,6 +93,7 @@ fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
         missing,
         links: None,
         holes: Vec::new(),
+        bar_working: Working::default(),
         vehicle: None,
         fit_says: Vec::new(),
         checks: Vec::new(),
@@ -135,7 +138,8 @@ pub fn sway(job: &Job) -> SwayResult {
     let rate = rates::bar_rate(job, &places);
     let links = links::links(job, mechanism, &places, poses, &rate);
     let base = Base::of(job, mechanism);
-    let bar = rate.roll_rate(rates::arms_per_roll(mechanism, &places, &ride));
+    let per_roll = rates::arms_per_roll(mechanism, &places, &ride);
+    let bar = rate.roll_rate(per_roll);
     let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
     let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
     let bar_assumed = rates::assumed(job, &rate);
@@ -160,6 +164,7 @@ pub fn sway(job: &Job) -> SwayResult {
         fit_says: fit::fit_says(job, &links, &base, &rate, bar),
         checks,
         holes: rates::holes(job, mechanism, &places, poses, &rate, &base),
+        bar_working: rates::working(job, &rate, per_roll, rates::worst_twist(&places, &envelope)),
         links: Some(links),
         splined,
         room: Some(room),

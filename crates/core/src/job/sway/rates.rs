@@ -10,7 +10,8 @@ use super::vehicle::Base;
 use crate::job::document::{Job, length_of};
 use crate::job::elevation::Assumption;
 use crate::measure::load::roll_rate;
-use crate::measure::{Angle, Length, Phrase, SpringRateEntry, TapeEntry};
+use crate::measure::phrase::Value;
+use crate::measure::{Angle, Length, Phrase, SpringRateEntry, Step, TapeEntry, Working};
 use crate::pose::cycle::Envelope;
 use crate::pose::mechanism::{Mechanism, Posed};
 use crate::sway::{Arm, BarRate};
@@ -176,6 +177,50 @@ pub(super) fn worst_twist(places: &Places, envelope: &Envelope) -> f64 {
     poses
         .filter_map(|(posed, _)| twist_of(places, posed.as_ref()?))
         .fold(0.0_f64, |worst, twist| worst.max(twist.abs()))
+}
+
+/// How the rate of the bar in use is worked out at ride height, and its stress at the worst pose.
+pub(super) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: f64) -> Working {
+    let (length, number) = (Value::Length, Value::Number);
+    let torsion = rate.torsion() / 1000.0;
+    let effective = rate.effective() / 1000.0;
+    // Millimetres whatever is shown: the modulus is in N/mm².
+    let mm = |length: Length| number(length.to_mm(), 2);
+    Working {
+        title: "The bar's rate, in the hole in use".to_owned(),
+        steps: vec![
+            Step::new(
+                "torsion of the bar, N·m to the radian, sizes in mm and G = 79,300 N/mm²",
+                "k_t = 79300 · π · ({D}⁴ − {d}⁴) / (32 · {L}) / 1000",
+                &[("D", mm(rate.outside)), ("d", mm(rate.bore)), ("L", mm(rate.active))],
+                number(torsion, 0),
+            ),
+            Step::new(
+                "with arms, links and bushes that give, N·m to the radian",
+                "k_eff = 1 / (1/{k_t} + {c})",
+                &[("k_t", number(torsion, 0)), ("c", number(1.0 / effective - 1.0 / torsion, 9))],
+                number(effective, 0),
+            ),
+            Step::new(
+                "at the axle, N·m to the degree of roll, each degree turning the arms against each other by w",
+                "K_bar = {k_eff} · {w}² · π / 180",
+                &[("k_eff", number(effective, 0)), ("w", number(per_roll, 4))],
+                number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
+            ),
+            Step::new(
+                &format!("shear at the worst twist, N/mm², of {:.0} that its steel takes", allowable(job)),
+                "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
+                &[
+                    ("k_eff", number(effective, 0)),
+                    ("θ", number(worst, 4)),
+                    ("D", mm(rate.outside)),
+                    ("d", mm(rate.bore)),
+                ],
+                number(rate.stress(worst), 1),
+            ),
+            Step::new("the arm in use", "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
+        ],
+    }
 }
 
 /// Shear stress the bar's material takes, MPa.

@@ -9,8 +9,9 @@ use crate::job::cycle::words::happens;
 use crate::job::document::{Job, Use};
 use crate::job::vehicle::{Weighed, station_says, weighed};
 use crate::measure::load::weight;
+use crate::measure::phrase::Value;
 use crate::measure::squareness::AxleEnd;
-use crate::measure::{Length, Phrase};
+use crate::measure::{Length, Phrase, Step, Working};
 use crate::pose::cycle::{self as walkers, Way};
 use crate::pose::mechanism::{Level, Mechanism};
 use crate::sway::BarRate;
@@ -71,6 +72,8 @@ pub struct VehicleResult {
     pub other_nm_per_rad: f64,
     /// What it weighs and how high, in words.
     pub says: Phrase,
+    /// How the roll on the road is worked out with the bar as it is.
+    pub working: Working,
     /// Every choice.
     pub choices: Vec<ChoiceResult>,
     /// Which is suggested, and why.
@@ -217,11 +220,65 @@ pub(super) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate / 1000.0),
         other_nm_per_rad: base.other.rate() / 1000.0,
         says: weighs(job, base),
+        working: working(base, bar.map_or(0.0, |bar| bar.rate)),
         choices: choices(job, base, bar),
         suggests: Phrase::default(),
     };
     result.suggests = suggests(job, &result);
     result
+}
+
+/// In newtons and metres whatever is shown.
+fn working(base: &Base, bar: f64) -> Working {
+    let weighed = &base.weighed;
+    let number = Value::Number;
+    let roof_lever = (weighed.roof_height - (weighed.gravity - base.lever().to_mm())) / 1000.0;
+    let this = base.this.with_bar(bar);
+    let [here, there, moment] = [this.rate(), base.other.rate(), base.overturning].map(|rate| rate / 1000.0);
+    let mut steps = vec![Step::new(
+        "what leans, N·m to the radian: the weight on the springs and on the roof, each over the roll axis",
+        "M = {W} · {H} + {W_roof} · {H_roof}",
+        &[
+            ("W", number(weighed.sprung(), 0)),
+            ("H", number(base.lever().to_mm() / 1000.0, 3)),
+            ("W_roof", number(weighed.roof, 0)),
+            ("H_roof", number(roof_lever, 3)),
+        ],
+        number(moment, 0),
+    )];
+    steps.push(Step::new(
+        "springs here, N·m to the radian, their rate in N/m",
+        "K_springs = {k} · {s}² / 2",
+        &[("k", number(weighed.spring * 1000.0, 0)), ("s", number(weighed.spacing / 1000.0, 3))],
+        number(base.this.springs / 1000.0, 0),
+    ));
+    steps.push(match this.tyres {
+        None => Step::new(
+            "this axle, its bar in",
+            "K_here = {K_springs} + {K_bar}",
+            &[("K_springs", number(this.springs / 1000.0, 0)), ("K_bar", number(bar / 1000.0, 0))],
+            number(here, 0),
+        ),
+        Some(tyres) => Step::new(
+            "this axle, its bar in, on tyres that give",
+            "K_here = 1 / (1 / ({K_springs} + {K_bar}) + 1 / {K_tyres})",
+            &[
+                ("K_springs", number(this.springs / 1000.0, 0)),
+                ("K_bar", number(bar / 1000.0, 0)),
+                ("K_tyres", number(tyres / 1000.0, 0)),
+            ],
+            number(here, 0),
+        ),
+    });
+    if let Some(road) = base.road_with(bar) {
+        steps.push(Step::new(
+            "roll on the road, degrees to the g",
+            "R = {M} / ({K_here} + {K_other} − {M}) · 180 / π",
+            &[("M", number(moment, 0)), ("K_here", number(here, 0)), ("K_other", number(there, 0))],
+            number(road, 2),
+        ));
+    }
+    Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
 }
 
 fn weighs(job: &Job, base: &Base) -> Phrase {
