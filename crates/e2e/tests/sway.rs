@@ -18,6 +18,19 @@ async fn drawn(page: &Page, rod: usize) -> WebDriverResult<[f64; 4]> {
     Ok(ends)
 }
 
+/// Waits until the stored job holds this text at a place of its document.
+async fn kept(page: &Page, shop: &Shop, pointer: &str, text: &str) -> WebDriverResult<()> {
+    let id = page.job_id().await?;
+    let at = format!("/document{pointer}/text");
+    for _ in 0..200 {
+        if shop.job(&id).await.pointer(&at).is_some_and(|kept| kept == text) {
+            return Ok(());
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+    }
+    panic!("{pointer} was never kept as {text:?}");
+}
+
 /// Types into the field of a place in the document and leaves it with Enter.
 async fn type_at(page: &Page, pointer: &str, text: &str) -> WebDriverResult<()> {
     let field = page.at(&format!("//*[@data-tape='{pointer}']")).await?;
@@ -291,8 +304,9 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
         // Upright through the middle of the link, which stands 17 to 17 1/4 in out.
         for (end, height) in [("body", "32"), ("axle", "14")] {
             for (field, text) in [("height", height), ("sideways", "17 1/4"), ("fore_aft", "0")] {
-                type_at(&page, &format!("/sway/room/shocks/0/{end}/{field}"), text).await?;
-                page.saved().await?;
+                let pointer = format!("/sway/room/shocks/0/{end}/{field}");
+                type_at(&page, &pointer, text).await?;
+                kept(&page, &shop, &pointer, text).await?;
             }
         }
         let told = page.sees("[data-room]", "runs into the left shock at").await?;
@@ -301,8 +315,9 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
         // Further out it is clear.
         for end in ["body", "axle"] {
-            type_at(&page, &format!("/sway/room/shocks/0/{end}/sideways"), "22").await?;
-            page.saved().await?;
+            let pointer = format!("/sway/room/shocks/0/{end}/sideways");
+            type_at(&page, &pointer, "22").await?;
+            kept(&page, &shop, &pointer, "22").await?;
         }
         page.sees("[data-room]", "clear of everything measured").await?;
         // A panel across the arm wants a hole.

@@ -23,6 +23,10 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
   const [judged, setJudged] = useState<Judged<T> | null>(null);
   const latest = useRef(draft);
   latest.current = draft;
+  // Judging takes a moment, in which a neighbour may have been committed: what is put is put into the
+  // document as it is then, not as it was when this field was left.
+  const put = useRef(commit);
+  put.current = commit;
 
   const type = useCallback(
     (text: string) => {
@@ -53,7 +57,7 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
       }
       if (text.trim() === "") {
         drop();
-        commit(undefined);
+        put.current(undefined);
         return true;
       }
       const result = await judge(text);
@@ -63,7 +67,7 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
         return false;
       }
       drop();
-      commit(result.value);
+      put.current(result.value);
       return true;
     })();
     if (text !== null) {
@@ -73,7 +77,7 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
       });
     }
     return outcome;
-  }, [stored, judge, commit, drop]);
+  }, [stored, judge, drop]);
 
   // What was typed before a reload is taken up again, if it is sound.
   const settleOnce = useRef(settle);
