@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::{
-    Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, Verdict, setting,
+    Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, Verdict, setting, sleeve_turns,
 };
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::Length;
@@ -165,4 +165,15 @@ fn shortening_is_said_as_turning_in() {
     assert_eq!(set.turns_say.unwrap().inches, "1 turn and 3 flats in");
     assert_eq!(set.exact_turns.map(|turns| (turns * 1e6).round() / 1e6), Some(-1.5));
     assert!(set.ends.iter().all(|e| e.engagement_after_mm.unwrap() > inches(2.0)));
+}
+
+#[test]
+fn a_sleeve_cut_both_ways_moves_two_pitches_a_turn() {
+    let thread = Thread::parse("1/2-20").unwrap();
+    // 1/4 in over 2/20 in to the turn: 2 turns and 3 flats.
+    let told = sleeve_turns(&thread, inches(8.0), inches(8.25)).unwrap();
+    assert!(told.inches.starts_with("2 turns and 3 flats"), "{}", told.inches);
+    // As far back again, the other way.
+    let back = sleeve_turns(&thread, inches(8.25), inches(8.0)).unwrap();
+    assert!(back.inches.starts_with("2 turns and 3 flats") && back != told, "{}", back.inches);
 }

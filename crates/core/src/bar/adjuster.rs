@@ -113,6 +113,32 @@ pub struct Adjuster {
     pub made_max: Option<Length>,
 }
 
+/// Turns, in words, that bring a sleeve or link to a wanted length, eye to eye, one of its ends cut
+/// right hand and the other left, both with this thread. None where there is nothing to turn.
+#[must_use]
+pub fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
+    let end = |hand| {
+        Some(ThreadedEnd {
+            thread: thread.clone(),
+            hand: Some(hand),
+            engagement: None,
+            shank: None,
+            tapped_depth: None,
+            seat: ThreadSeat::default(),
+            witness: None,
+        })
+    };
+    let sleeve = Adjuster {
+        kind: AdjusterKind::Turnbuckle,
+        first: end(Hand::Right),
+        second: end(Hand::Left),
+        end_style: EndStyle::default(),
+        made_min: None,
+        made_max: None,
+    };
+    setting(&sleeve, now, wanted).turns_say
+}
+
 /// What comes of trying to set the wanted length.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -4,8 +4,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::adjuster::{Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting};
-use crate::fastener::{Hand, Thread};
+use crate::bar::adjuster::sleeve_turns;
+use crate::fastener::Thread;
 use crate::measure::phrase::degrees;
 use crate::measure::{Angle, Length, Phrase, Side};
 use crate::pose::mechanism::{Mechanism, Posed};
@@ -157,28 +157,4 @@ fn change_words(now: Length, straight: Length, thread: Option<&Thread>) -> Phras
             w.distance(change)
         )
     })
-}
-
-/// Turns of the link's sleeve, one end cut right hand and the other left.
-fn sleeve_turns(thread: &Thread, now: Length, straight: Length) -> Option<Phrase> {
-    let end = |hand| {
-        Some(ThreadedEnd {
-            thread: thread.clone(),
-            hand: Some(hand),
-            engagement: None,
-            shank: None,
-            tapped_depth: None,
-            seat: ThreadSeat::default(),
-            witness: None,
-        })
-    };
-    let sleeve = Adjuster {
-        kind: AdjusterKind::Turnbuckle,
-        first: end(Hand::Right),
-        second: end(Hand::Left),
-        end_style: EndStyle::default(),
-        made_min: None,
-        made_max: None,
-    };
-    setting(&sleeve, now, straight).turns_say
 }

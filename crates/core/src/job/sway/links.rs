@@ -7,8 +7,7 @@ use super::form::SwayTarget;
 use super::places::Places;
 use super::rates::{self, BarHere};
 use super::{FAIL_DEGREES, LEAST_LEFT, SWEEP_STEPS, THREAD_IN, WARN_DEGREES};
-use crate::bar::adjuster::{Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting};
-use crate::fastener::{Hand, Thread};
+use crate::bar::adjuster::sleeve_turns;
 use crate::job::cycle::words::place;
 use crate::job::document::{Job, length_of};
 use crate::job::heights;
@@ -404,7 +403,8 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, legal: Option<[Len
             let [ahead, above, out] = places.far_end(posed.first()?, true);
             let link = places.arm.link_for(angle?, ahead, above, out);
             let change = link - places.arm.link;
-            let turns = job.sway.link_thread.as_ref().and_then(|thread| turns(thread, places.arm.link, link));
+            let turns =
+                job.sway.link_thread.as_ref().and_then(|thread| sleeve_turns(thread, places.arm.link, link));
             let (rod, rod_says) = rod(job, link);
             Some(LinkTarget {
                 rod,
@@ -482,29 +482,6 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
         }
         Err(fault) => (None, Some(Phrase::plain(&format!("No rod makes this link: {fault}.")))),
     }
-}
-
-fn turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
-    let end = |hand| {
-        Some(ThreadedEnd {
-            thread: thread.clone(),
-            hand: Some(hand),
-            engagement: None,
-            shank: None,
-            tapped_depth: None,
-            seat: ThreadSeat::default(),
-            witness: None,
-        })
-    };
-    let link = Adjuster {
-        kind: AdjusterKind::Turnbuckle,
-        first: end(Hand::Right),
-        second: end(Hand::Left),
-        end_style: EndStyle::default(),
-        made_min: None,
-        made_max: None,
-    };
-    setting(&link, now, wanted).turns_say
 }
 
 fn working(places: &Places, ride: &Posed) -> Working {
