@@ -70,6 +70,10 @@ pub(super) fn steering(
     let per_mm = (at(RATE_STEP, RATE_STEP) - at(-RATE_STEP, -RATE_STEP)) / (2.0 * RATE_STEP);
     let roll = (RATE_STEP / mechanism.stops().half_track.to_mm()).asin().to_degrees();
     let per_degree = (at(RATE_STEP, -RATE_STEP) - at(-RATE_STEP, RATE_STEP)) / (2.0 * roll);
+    // Links that are tight at ride height leave no slope to tell.
+    if !(per_mm.is_finite() && per_degree.is_finite()) {
+        return None;
+    }
     let worst = heave
         .iter()
         .filter(|posed| posed.steer.is_finite())
