@@ -2,7 +2,6 @@
 //! docs/performance.md.
 
 use derecho_core::bar::{FrontView, sweep::sweep};
-use derecho_core::job::{Job, solve};
 use derecho_core::measure::centring::{Readings, Sense, centring};
 use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::tape::{Kind, parse};
@@ -71,16 +70,4 @@ fn a_sheet_of_eight_readings(bencher: Bencher<'_, '_>) {
         lean: None,
     };
     bencher.bench(|| centring(black_box(&readings)));
-}
-
-/// What every save computes: a job without links measured, and two full rigs.
-#[divan::bench(args = ["lookout truck 4", "supply truck 9", "lookout truck 7"])]
-fn a_whole_job(bencher: Bencher<'_, '_>, which: &str) {
-    let file = match which {
-        "lookout truck 4" => include_str!("../../../demo/lookout-truck-4.derecho.json"),
-        "supply truck 9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
-        _ => include_str!("../../../demo/lookout-truck-7.derecho.json"),
-    };
-    let job: Job = serde_json::from_str(file).expect("a sound demo job");
-    bencher.bench(|| solve(black_box(&job)));
 }

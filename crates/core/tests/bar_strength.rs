@@ -1,9 +1,9 @@
 //! Strength of bars against the equations it comes from, and where its limits lie.
 
+use derecho_core::bar::bracket_load::{attachment_force, jacking, root_moment, use_factor};
 use derecho_core::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
-use derecho_core::bracket::load::{attachment_force, jacking, root_moment, use_factor};
 use derecho_core::measure::Length;
 use proptest::prelude::*;
 use std::f64::consts::PI;

@@ -1,8 +1,8 @@
 //! Drawings at one to one, read back from what is written: sizes, places, check bars.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_core::bracket::template::{Drawing, cope_wrap, drill_holes, panel_hole};
 use derecho_core::measure::Length;
+use derecho_core::parts::template::{Drawing, cope_wrap, drill_holes, panel_hole};
 use proptest::prelude::*;
 
 fn mm(value: f64) -> Length {

@@ -2,12 +2,12 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::AdjusterKind;
-use derecho_core::bracket::parts::{
-    Attachment, BarPart, BracketEnd, BracketPart, DragLinkPart, Hole, JointPart, Part,
-};
-use derecho_core::bracket::table::{COLUMNS, from_row, to_row};
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{TapeEntry, Unit};
+use derecho_core::parts::table::{COLUMNS, from_row, to_row};
+use derecho_core::parts::{
+    Attachment, BarPart, BracketEnd, BracketPart, DragLinkPart, Hole, JointPart, Part,
+};
 use derecho_core::pose::joint::JointKind;
 use proptest::prelude::*;
 

@@ -1,8 +1,8 @@
 //! Bump steer and roll steer against a numeric root, and the cases that are exactly nought.
 
 use derecho_core::measure::{Angle, Length};
+use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::{AxlePoint, BodyPoint, Pose};
-use derecho_core::steering::DragLink;
 use glam::DVec3;
 use proptest::prelude::*;
 

@@ -6,10 +6,10 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand, ValueEnum};
-use derecho_core::job::{Job, everything, schema::job_schema};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
+use derecho_job::{Job, document::schema::job_schema, everything};
 use derecho_store::Store;
 use jiff::Timestamp;
 use serde_json::json;

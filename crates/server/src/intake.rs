@@ -3,9 +3,9 @@
 
 use std::sync::LazyLock;
 
-use derecho_core::job::check::FieldError;
-use derecho_core::job::schema::{drop_nulls, job_schema, typed_figure_faults};
-use derecho_core::job::{Job, check};
+use derecho_job::document::check::FieldError;
+use derecho_job::document::schema::{drop_nulls, job_schema, typed_figure_faults};
+use derecho_job::{Job, check};
 use jsonschema::Validator;
 use jsonschema::error::ValidationErrorKind;
 use serde_json::Value;

@@ -4,7 +4,7 @@
 use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_core::job::check::FieldError;
+use derecho_job::document::check::FieldError;
 use derecho_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

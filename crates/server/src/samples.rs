@@ -1,8 +1,8 @@
 //! The made-up jobs the program carries: the service trucks of a mountain
 //! fire-lookout district.
 
-use derecho_core::bracket::parts::Part;
-use derecho_core::job::Job;
+use derecho_core::parts::Part;
+use derecho_job::Job;
 use derecho_store::{Store, StoreError};
 use jiff::{Span, Timestamp};
 use rust_embed::RustEmbed;

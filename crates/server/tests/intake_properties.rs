@@ -2,7 +2,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_core::job::solve;
+use derecho_job::solve;
 use derecho_server::intake::{Refusal, read_job};
 use derecho_server::samples;
 use proptest::prelude::*;

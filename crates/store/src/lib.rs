@@ -15,7 +15,7 @@ mod sql;
 use std::path::Path;
 use std::sync::{Mutex, MutexGuard};
 
-use derecho_core::job::{Card, Job, card};
+use derecho_job::{Card, Job, card};
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 use thiserror::Error;

@@ -1,6 +1,6 @@
 //! The parts library on disk.
 
-use derecho_core::bracket::parts::Part;
+use derecho_core::parts::Part;
 use jiff::Timestamp;
 use rusqlite::{OptionalExtension, Row, params};
 

@@ -3,7 +3,7 @@
 
 use std::sync::Arc;
 
-use derecho_core::job::Job;
+use derecho_job::Job;
 use derecho_store::{DATABASE_FILE, RevisionKind, Store, StoreError};
 use jiff::Timestamp;
 use tempfile::TempDir;

@@ -4,6 +4,8 @@
 //! Uses `measure` and `fastener`; knows nothing of jobs.
 
 pub mod adjuster;
+pub mod bracket_load;
+pub mod builder;
 pub mod evidence;
 pub mod front_view;
 pub mod rolled;

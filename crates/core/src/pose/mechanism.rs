@@ -9,7 +9,7 @@ use super::joint::{
 use super::point::{BodyPoint, Placing, Pose};
 use super::solver::{PoseFault, Solved, Start, Suspension, WindUp};
 use crate::measure::{Angle, Length};
-use crate::steering::DragLink;
+use crate::pose::drag_link::DragLink;
 
 /// Which end of a link.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

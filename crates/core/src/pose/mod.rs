@@ -2,10 +2,11 @@
 //!
 //! `point` has the two kinds of points and the pose, `solver` finds a pose, `joint` and
 //! `clearance` judge one, `cycle` goes through all of them, `template` knows what each kind
-//! of axle location consists of. Nothing here knows of jobs; `steering` uses the points.
+//! of axle location consists of. `drag_link` steers the wheels. Nothing here knows of jobs.
 
 pub mod clearance;
 pub mod cycle;
+pub mod drag_link;
 pub mod joint;
 pub mod mechanism;
 pub mod point;

@@ -59,11 +59,15 @@ macro_rules! point {
                 Self(self.0 + by)
             }
 
-            pub(crate) const fn vector(self) -> DVec3 {
+            /// As a vector from the origin, mm.
+            #[must_use]
+            pub const fn vector(self) -> DVec3 {
                 self.0
             }
 
-            pub(crate) const fn at(vector: DVec3) -> Self {
+            /// The point at a vector from the origin, mm.
+            #[must_use]
+            pub const fn at(vector: DVec3) -> Self {
                 Self(vector)
             }
         }
@@ -127,18 +131,23 @@ impl Pose {
 
 /// A pose made ready for many points.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct Placing {
-    pub(crate) centre: DVec3,
-    pub(crate) shift: DVec3,
-    pub(crate) turn: DMat3,
+pub struct Placing {
+    /// The axle centre at ride height, mm.
+    pub centre: DVec3,
+    /// How far it is shifted from there, mm.
+    pub shift: DVec3,
+    /// R = Rz·Rx·Ry.
+    pub turn: DMat3,
     /// Axis of roll, Rz·x.
-    pub(crate) roll_axis: DVec3,
+    pub roll_axis: DVec3,
     /// Axis of pitch, Rz·Rx·y.
-    pub(crate) pitch_axis: DVec3,
+    pub pitch_axis: DVec3,
 }
 
 impl Placing {
-    pub(crate) fn of(pose: &Pose, axle_height: Length) -> Self {
+    /// Of a pose, with the height of the axle centre above the ground at ride height.
+    #[must_use]
+    pub fn of(pose: &Pose, axle_height: Length) -> Self {
         Self::from_parts(
             axle_height.to_mm(),
             DVec3::new(pose.x.to_mm(), pose.y.to_mm(), pose.z.to_mm()),
@@ -148,7 +157,9 @@ impl Placing {
         )
     }
 
-    pub(crate) fn from_parts(axle_height: f64, shift: DVec3, roll: f64, pitch: f64, yaw: f64) -> Self {
+    /// From millimetres and radians.
+    #[must_use]
+    pub fn from_parts(axle_height: f64, shift: DVec3, roll: f64, pitch: f64, yaw: f64) -> Self {
         let (sr, cr) = roll.sin_cos();
         let (sp, cp) = pitch.sin_cos();
         let (sy, cy) = yaw.sin_cos();
@@ -161,21 +172,26 @@ impl Placing {
     }
 
     /// The point's place relative to the axle centre, turned.
-    pub(crate) fn arm(&self, point: AxlePoint) -> DVec3 {
+    #[must_use]
+    pub fn arm(&self, point: AxlePoint) -> DVec3 {
         self.turn * (point.vector() - self.centre)
     }
 
-    pub(crate) fn place(&self, point: AxlePoint) -> BodyPoint {
+    /// Where an axle-fixed point is in the body.
+    #[must_use]
+    pub fn place(&self, point: AxlePoint) -> BodyPoint {
         BodyPoint::at(self.centre + self.shift + self.arm(point))
     }
 
     /// Where a place of the body is seen from the axle, as a point of it at ride height.
-    pub(crate) fn seen_from_axle(&self, place: BodyPoint) -> DVec3 {
+    #[must_use]
+    pub fn seen_from_axle(&self, place: BodyPoint) -> DVec3 {
         self.centre + self.turn.transpose() * (place.vector() - self.centre - self.shift)
     }
 
     /// A direction fixed to the axle, in body axes.
-    pub(crate) fn direction(&self, axle_fixed: DVec3) -> DVec3 {
+    #[must_use]
+    pub fn direction(&self, axle_fixed: DVec3) -> DVec3 {
         self.turn * axle_fixed
     }
 }

@@ -2,11 +2,11 @@
 
 use axum::Json;
 use axum::body::Bytes;
-use derecho_core::job::bracket::{PlanResult, plan};
-use derecho_core::job::cycle::{CycleResult, cycle};
-use derecho_core::job::sway::{SwayResult, sway};
-use derecho_core::job::uncertainty::{Uncertainty, uncertainty};
-use derecho_core::job::{Job, Results, solve};
+use derecho_job::bar::uncertainty::{Uncertainty, uncertainty};
+use derecho_job::bracket::{PlanResult, plan};
+use derecho_job::cycle::{CycleResult, cycle};
+use derecho_job::sway::{SwayResult, sway};
+use derecho_job::{Job, Results, solve};
 use serde::Serialize;
 use serde_json::Value;
 use tokio::task::spawn_blocking;
@@ -89,5 +89,5 @@ pub async fn compute_sway(body: Bytes) -> Result<Json<SwayResult>, Problem> {
     responses((status = 200, description = "JSON Schema, draft 2020-12", body = Object))
 )]
 pub async fn schema() -> Json<Value> {
-    Json(derecho_core::job::schema::job_schema())
+    Json(derecho_job::document::schema::job_schema())
 }

@@ -5,9 +5,9 @@ use axum::extract::Query;
 use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
 use derecho_core::fastener::Thread;
-use derecho_core::job::check::FieldError;
 use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
 use derecho_core::measure::{Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
+use derecho_job::document::check::FieldError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 

@@ -4,11 +4,11 @@ use axum::Json;
 use axum::extract::Query;
 use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
-use derecho_core::job::check::FieldError;
-use derecho_core::job::schema::code_of;
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, TapeError, TapeNumber, parse};
+use derecho_job::document::check::FieldError;
+use derecho_job::document::schema::code_of;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 

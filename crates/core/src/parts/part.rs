@@ -1,0 +1,281 @@
+//! The parts library: bars, brackets, joints, drag-link parts. What a person buys, makes or
+//! has on the shelf; a job keeps the part as it was when it was taken in.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::bar::adjuster::AdjusterKind;
+use crate::bar::strength::{Material, Section};
+use crate::fastener::Thread;
+use serde_json::{Value, json};
+
+use crate::measure::{Length, TapeEntry, Unit};
+use crate::pose::joint::JointKind;
+
+/// A hole of a bracket, as a move of the eye from where it is without the bracket.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Hole {
+    /// Such as hole 2; unique on its bracket.
+    pub name: String,
+    /// Up; down is negative.
+    pub up: TapeEntry,
+    /// Out to the eye's own side; in is negative.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub outward: Option<TapeEntry>,
+    /// Forward; back is negative.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub forward: Option<TapeEntry>,
+}
+
+/// Which end a bracket is for.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BracketEnd {
+    /// On the frame: a drop.
+    Frame,
+    /// On the axle: a riser.
+    #[default]
+    Axle,
+}
+
+/// How a bracket is held.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Attachment {
+    /// Bolted.
+    #[default]
+    BoltOn,
+    /// Welded.
+    WeldOn,
+}
+
+/// A bracket.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BracketPart {
+    /// What it is called; unique in a job.
+    pub name: String,
+    /// Which end it is for.
+    #[serde(default)]
+    pub end: BracketEnd,
+    /// Its holes.
+    #[serde(default)]
+    pub holes: Vec<Hole>,
+    /// How it is held.
+    #[serde(default)]
+    pub attachment: Attachment,
+    /// Between its two attachments.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub attachment_spacing: Option<TapeEntry>,
+    /// What must come off first.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub comes_off_first: String,
+    /// Free note.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+}
+
+/// A track bar.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BarPart {
+    /// What it is called; unique in a job.
+    pub name: String,
+    /// Fixed, one end, turnbuckle; none is cut and welded to length.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub adjuster: Option<AdjusterKind>,
+    /// Shortest it can be set, eye to eye.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub made_min: Option<TapeEntry>,
+    /// Longest.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub made_max: Option<TapeEntry>,
+    /// Thread of its adjusting ends.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub thread: Option<Thread>,
+    /// Joint on the frame.
+    #[serde(default)]
+    pub frame_joint: JointKind,
+    /// Joint on the axle.
+    #[serde(default)]
+    pub axle_joint: JointKind,
+    /// Outside diameter of its body.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub outside: Option<TapeEntry>,
+    /// Wall of a tube; solid where empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub wall: Option<TapeEntry>,
+    /// What it is made of.
+    #[serde(default)]
+    pub material: Material,
+    /// How far it is bent out of the line through its eyes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bend: Option<TapeEntry>,
+    /// Free note.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+}
+
+/// Diameter of a bar nobody described.
+pub const USUAL_OUTSIDE: Length = Length::from_mm(32.0);
+/// Wall of a tube nobody described.
+pub const USUAL_WALL: Length = Length::from_mm(5.0);
+
+impl BarPart {
+    /// Its section; a usual tube where nobody described it.
+    #[must_use]
+    pub fn section(&self) -> Section {
+        match &self.outside {
+            Some(outside) => {
+                Section { outside: outside.length(), wall: self.wall.as_ref().map(TapeEntry::length) }
+            }
+            None => Section { outside: USUAL_OUTSIDE, wall: Some(USUAL_WALL) },
+        }
+    }
+
+    /// Whether it can be made or set so long; None where its range is not known.
+    #[must_use]
+    pub fn covers(&self, length: Length) -> Option<bool> {
+        let (least, most) = (self.made_min.as_ref()?.length(), self.made_max.as_ref()?.length());
+        Some(least <= length && length <= most)
+    }
+}
+
+/// A joint or spacer that sits between a bracket's ears.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JointPart {
+    /// What it is called.
+    pub name: String,
+    /// What it is.
+    #[serde(default)]
+    pub joint: JointKind,
+    /// Its width between the ears, spacers included.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub width: Option<TapeEntry>,
+    /// Diameter of its bolt.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bolt: Option<TapeEntry>,
+    /// Thread of its shank.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub thread: Option<Thread>,
+    /// Free note.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+}
+
+/// A part that raises the drag link at the knuckle or drops it at the pitman arm.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DragLinkPart {
+    /// What it is called; unique in a job.
+    pub name: String,
+    /// How much higher the link's axle end sits.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub raises_axle_end: Option<TapeEntry>,
+    /// How much lower its pitman end sits.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub drops_pitman_end: Option<TapeEntry>,
+    /// Free note.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+}
+
+/// A part of the library.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Part {
+    /// A track bar.
+    Bar(BarPart),
+    /// A bracket.
+    Bracket(BracketPart),
+    /// A joint or spacer.
+    Joint(JointPart),
+    /// A drag-link part.
+    DragLink(DragLinkPart),
+}
+
+impl Part {
+    /// What it is called.
+    #[must_use]
+    pub fn name(&self) -> &str {
+        match self {
+            Self::Bar(part) => &part.name,
+            Self::Bracket(part) => &part.name,
+            Self::Joint(part) => &part.name,
+            Self::DragLink(part) => &part.name,
+        }
+    }
+
+    /// What it is, in one line.
+    #[must_use]
+    pub fn says(&self) -> String {
+        let text = |entry: &Option<TapeEntry>| entry.as_ref().map(typed);
+        match self {
+            Self::Bar(bar) => {
+                let range = text(&bar.made_min).zip(text(&bar.made_max));
+                let range = range.map_or_else(String::new, |(least, most)| format!("{least} to {most}, "));
+                format!("{range}{}", bar.material.word())
+            }
+            Self::Bracket(bracket) => {
+                let end = if bracket.end == BracketEnd::Axle { "axle" } else { "frame" };
+                let held = if bracket.attachment == Attachment::BoltOn { "bolted" } else { "welded" };
+                let holes: Vec<String> = bracket.holes.iter().map(|hole| typed(&hole.up)).collect();
+                format!("{end}, {held}, holes {}", holes.join(", "))
+            }
+            Self::Joint(joint) => {
+                let width = text(&joint.width).map_or_else(String::new, |width| format!(", {width} wide"));
+                format!("{}{width}", joint.joint.word())
+            }
+            Self::DragLink(part) => {
+                let raises = text(&part.raises_axle_end).map(|by| format!("raises the axle end {by}"));
+                let drops = text(&part.drops_pitman_end).map(|by| format!("drops the pitman end {by}"));
+                [raises, drops].into_iter().flatten().collect::<Vec<_>>().join(", ")
+            }
+        }
+    }
+
+    /// `bar`, `bracket`, `joint` or `drag_link`.
+    #[must_use]
+    pub const fn kind(&self) -> &'static str {
+        match self {
+            Self::Bar(_) => "bar",
+            Self::Bracket(_) => "bracket",
+            Self::Joint(_) => "joint",
+            Self::DragLink(_) => "drag_link",
+        }
+    }
+}
+
+/// A length as typed, with its unit.
+fn typed(entry: &TapeEntry) -> String {
+    let unit = if entry.unit() == Unit::Inches { "in" } else { "mm" };
+    length_text(&json!({ "text": entry.text(), "unit": unit }))
+}
+
+/// A length as typed, with its unit where the text has none.
+pub(super) fn length_text(entry: &Value) -> String {
+    let text = entry["text"].as_str().unwrap_or_default();
+    let unit = entry["unit"].as_str().unwrap_or_default();
+    if text.contains(|c: char| c.is_alphabetic() || matches!(c, '"' | '″' | '\'' | '′')) {
+        text.to_owned()
+    } else {
+        format!("{text} {unit}")
+    }
+}

@@ -1,0 +1,264 @@
+//! Arms, legs and springs as links.
+
+use glam::DVec3;
+
+use crate::assembly::{Ask, COINCIDENT, Frame, Read, Reader};
+use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
+use crate::document::{AxleLocation, length_of};
+use derecho_core::measure::{Length, Phrase, Side};
+use derecho_core::pose::joint::JointKind;
+use derecho_core::pose::mechanism::{Joint, Member};
+use derecho_core::pose::template::{ArmLayout, ArmPlace};
+use derecho_core::pose::{AxlePoint, BodyPoint, Link};
+
+/// What an arm's own length is good to, plus or minus (default of this program).
+const LENGTH_GOOD_TO: f64 = 2.0;
+const ARM_DIAMETER: f64 = 45.0;
+const BUSH_SPACING: f64 = 160.0;
+/// The share of a leaf spring's front half that a link in its place is long.
+const SPRING_AS_LINK: f64 = 0.75;
+
+/// The links that locate the axle besides the bar.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(crate) struct Arms {
+    pub(crate) links: Vec<Link>,
+    pub(crate) names: Vec<String>,
+    pub(crate) pointers: Vec<String>,
+    members: Vec<Member>,
+    pub(crate) bush_spacing: Length,
+}
+
+impl Reader<'_> {
+    pub(crate) fn arms(&mut self, location: AxleLocation) -> Arms {
+        let upper = self.job.hardpoints.upper_arm_side;
+        let layout = match location {
+            AxleLocation::LeafSprings => return self.springs(),
+            AxleLocation::RadiusArms => ArmLayout::Radius,
+            AxleLocation::ThreeArms => ArmLayout::Three(upper.unwrap_or(Side::Left)),
+            AxleLocation::FourArms => ArmLayout::Four,
+            AxleLocation::YLink => ArmLayout::Y,
+        };
+        if location == AxleLocation::ThreeArms && upper.is_none() {
+            self.assume("/hardpoints/upper_arm_side", Phrase::plain("the upper arm is on the left"));
+        }
+        let mut arms = Arms { bush_spacing: Length::from_mm(BUSH_SPACING), ..Arms::default() };
+        for place in layout.places() {
+            self.arm(layout, place, &mut arms);
+        }
+        if location == AxleLocation::RadiusArms {
+            let typed = &self.job.hardpoints.arms.lower_left.bush_spacing;
+            match length_of(typed) {
+                Some(spacing) => arms.bush_spacing = spacing,
+                None => self.assume(
+                    "/hardpoints/arms/lower_left/bush_spacing",
+                    Phrase::of(|w| {
+                        format!("bushes of a radius arm {} apart", w.distance(Length::from_mm(BUSH_SPACING)))
+                    }),
+                ),
+            }
+        }
+        arms
+    }
+
+    fn arm(&mut self, layout: ArmLayout, place: ArmPlace, arms: &mut Arms) {
+        let forms = &self.job.hardpoints.arms;
+        let (field, form, like, side) = match place {
+            ArmPlace::Lower(Side::Left) => ("lower_left", &forms.lower_left, None, Side::Left),
+            ArmPlace::Lower(Side::Right) => {
+                ("lower_right", &forms.lower_right, Some(&forms.lower_left), Side::Right)
+            }
+            ArmPlace::Upper(Side::Left) => ("upper_left", &forms.upper_left, None, Side::Left),
+            ArmPlace::Upper(Side::Right) => {
+                let like = (!matches!(layout, ArmLayout::Three(_))).then_some(&forms.upper_left);
+                ("upper_right", &forms.upper_right, like, Side::Right)
+            }
+        };
+        let pointer = format!("/hardpoints/arms/{field}");
+        let name = layout.name(place);
+        let (usual_body, usual_axle) = layout.usual(place, self.sizes);
+        let shared = layout == ArmLayout::Y && place == ArmPlace::Upper(Side::Right);
+        let axle = if shared {
+            // Both legs end at one point, measured once.
+            Read {
+                at: arms.links.last().map_or(usual_axle, |leg| leg.axle.vector()),
+                good_to: 0.0,
+                fore_aft_open: false,
+            }
+        } else {
+            self.point(&Ask {
+                pointer: format!("{pointer}/axle"),
+                name: format!("{name}, axle end"),
+                form: &form.axle,
+                like: like.map(|arm| &arm.axle),
+                side,
+                body: false,
+                usual: usual_axle,
+            })
+        };
+        let typed = length_of(&form.length).or_else(|| like.and_then(|arm| length_of(&arm.length)));
+        // A length that was typed places the body end fore and aft: nothing is assumed there.
+        let usual = if typed.is_some() { DVec3 { x: 0.0, ..usual_body } } else { usual_body };
+        let mut body = self.point(&Ask {
+            pointer: format!("{pointer}/body"),
+            name: format!("{name}, body end"),
+            form: &form.body,
+            like: like.map(|arm| &arm.body),
+            side,
+            body: true,
+            usual,
+        });
+        if let Some(length) = typed {
+            self.fit_length(&pointer, &name, length.to_mm(), &mut body, &axle);
+        }
+        let apart = body.at.distance(axle.at);
+        if apart < COINCIDENT {
+            self.fault(
+                pointer.clone(),
+                "coincident_eyes",
+                format!("Both eyes of the {name} are in one place. Check the heights and distances of its two ends."),
+            );
+        }
+        let joint = |end: fn(&Arm) -> &JointForm| {
+            let of = |arm: &Arm| (*end(arm) != JointForm::default()).then(|| end(arm).clone());
+            of(form).or_else(|| like.and_then(of)).unwrap_or_default()
+        };
+        let along = (axle.at - body.at).normalize_or(DVec3::X);
+        let diameter = length_of(&form.diameter).or_else(|| like.and_then(|arm| length_of(&arm.diameter)));
+        arms.links.push(Link {
+            body: BodyPoint::at(body.at),
+            axle: AxlePoint::at(axle.at),
+            made: Length::from_mm(apart),
+            stiffness: form.stiffness_n_per_mm.or_else(|| like.and_then(|arm| arm.stiffness_n_per_mm)),
+        });
+        arms.members.push(Member {
+            name: name.clone(),
+            joints: [
+                joint_of(&joint(|arm| &arm.body_joint), BoltAxis::Sideways, along),
+                joint_of(&joint(|arm| &arm.axle_joint), BoltAxis::Sideways, along),
+            ],
+            radius: diameter.unwrap_or(Length::from_mm(ARM_DIAMETER)) / 2.0,
+            bend: None,
+        });
+        arms.names.push(name);
+        arms.pointers.push(pointer);
+    }
+
+    /// The length rules: it places the body end fore and aft. Where that was measured too and
+    /// differs, the likely cause is told.
+    fn fit_length(&mut self, pointer: &str, name: &str, length: f64, body: &mut Read, axle: &Read) {
+        let across = body.at - axle.at;
+        let along = length * length - across.y * across.y - across.z * across.z;
+        if along <= 0.0 {
+            self.fault(
+                format!("{pointer}/length"),
+                "impossible_length",
+                format!(
+                    "The {name} is shorter than its ends are apart, up-and-down and sideways. Check its length, both heights and both sideways distances."
+                ),
+            );
+            return;
+        }
+        let leads = if body.fore_aft_open || across.x == 0.0 { self.sizes.leads } else { across.x.signum() };
+        if !body.fore_aft_open {
+            let apart = across.length();
+            let good_to = (LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
+            if (apart - length).abs() > 2.0 * good_to {
+                let cause = likely_cause(length, across, axle.at, good_to, self.sizes.rail);
+                self.warnings.push(Phrase::of(|w| {
+                    format!(
+                        "The {name} measures {}, but its ends are {} apart: {} off. {cause} The length is used.",
+                        w.distance(Length::from_mm(length)),
+                        w.distance(Length::from_mm(apart)),
+                        w.distance(Length::from_mm(apart - length))
+                    )
+                }));
+            }
+        }
+        body.at.x = axle.at.x + leads * along.sqrt();
+    }
+
+    fn springs(&mut self) -> Arms {
+        let Some(front_half) = length_of(&self.job.hardpoints.spring_front_half) else {
+            self.assume(
+                "/hardpoints/spring_front_half",
+                Phrase::plain("leaf springs hold the axle rigidly fore and aft"),
+            );
+            return Arms::default();
+        };
+        let mut arms = Arms::default();
+        for side in [Side::Left, Side::Right] {
+            let pad = DVec3::new(0.0, side.sign() * (self.sizes.rail + 30.0), self.sizes.axle_height);
+            let eye = pad + DVec3::X * (front_half.to_mm() * SPRING_AS_LINK);
+            let name = format!("{} spring's front half", side.word());
+            arms.links.push(Link {
+                body: BodyPoint::at(eye),
+                axle: AxlePoint::at(pad),
+                made: front_half * SPRING_AS_LINK,
+                stiffness: None,
+            });
+            // The spring is no rod with joints: it bends, and nothing of it is watched.
+            let mut joint = joint_of(&JointForm::default(), BoltAxis::Sideways, DVec3::X);
+            joint.limits.wind_up = None;
+            joint.limits.tilt_warn = derecho_core::measure::Angle::from_degrees(89.0);
+            joint.limits.tilt_fail = derecho_core::measure::Angle::from_degrees(90.0);
+            arms.members.push(Member {
+                name: name.clone(),
+                joints: [joint; 2],
+                radius: Length::from_mm(30.0),
+                bend: None,
+            });
+            arms.names.push(name);
+            arms.pointers.push("/hardpoints/spring_front_half".to_owned());
+        }
+        arms
+    }
+}
+
+/// What explains best why a link and its ends do not agree.
+pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64, rail: f64) -> &'static str {
+    let fits = |apart: f64| (apart - length).abs() <= 2.0 * good_to;
+    let moved = |by: DVec3| fits((across + by).length());
+    // One eye on the far side of the centreline: its y was taken with the other sign.
+    if moved(DVec3::new(0.0, 2.0 * axle.y, 0.0)) {
+        return "It would fit if one end were on the other side of the centreline: check both sideways distances.";
+    }
+    if moved(DVec3::new(0.0, across.y.signum() * rail, 0.0))
+        || moved(DVec3::new(0.0, -across.y.signum() * rail, 0.0))
+    {
+        return "It would fit if one sideways distance had been taken from the rail instead of the centreline.";
+    }
+    if [25.4, -25.4, 50.8, -50.8].into_iter().any(|inch| fits(across.length() + inch)) {
+        return "It would fit within an inch or two misread on the tape: read the length again.";
+    }
+    let difference = (across.length() - length).abs();
+    if (25.0..=90.0).contains(&difference) {
+        return "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?";
+    }
+    "Measure its length again, centre to centre, then the end you trust least."
+}
+
+/// A joint from its form, with what is usual where it is empty: then its bracket is taken to
+/// be made for the link, the bolt square to it as it lies at ride height.
+pub(crate) fn joint_of(form: &JointForm, usual: BoltAxis, along: DVec3) -> Joint {
+    let kind = form.kind.unwrap_or(JointKind::Rubber);
+    let mut limits = kind.limits();
+    if let Some(limit) = &form.limit {
+        let share = limits.tilt_warn.to_radians() / limits.tilt_fail.to_radians();
+        limits.tilt_fail = limit.angle().abs();
+        limits.tilt_warn = derecho_core::measure::Angle::from_radians(limits.tilt_fail.to_radians() * share);
+    }
+    let axis = match form.bolt.unwrap_or(usual) {
+        BoltAxis::Sideways => DVec3::Y,
+        BoltAxis::ForeAft => DVec3::X,
+        BoltAxis::Upright => DVec3::Z,
+    };
+    let square = (axis - along * along.dot(axis)).normalize_or(axis);
+    Joint { kind, bolt: if form.bolt.is_some() { axis } else { square }, limits }
+}
+
+impl Frame {
+    /// The members in the order of the links: the bar first where there is one.
+    pub(crate) fn members(&self, bar: Option<&Member>) -> Vec<Member> {
+        bar.into_iter().chain(&self.arms.members).cloned().collect()
+    }
+}

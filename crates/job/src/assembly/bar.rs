@@ -1,0 +1,153 @@
+//! The track bar's eyes in space, and the other setup: a length, or holes tried out.
+
+use glam::DVec3;
+
+use crate::assembly::arms::joint_of;
+use crate::assembly::{Fitted, Frame, Reader, SetupBar, held};
+use crate::bar::Views;
+use crate::document::hardpoints::{BendTowards, BoltAxis};
+use crate::document::{Hole, Job, length_of};
+use crate::elevation::AXLE_EYE_ABOVE;
+use crate::setups::moves::{self, EyeMoves, hole_move};
+use derecho_core::measure::{Length, Phrase};
+use derecho_core::parts::BracketEnd;
+use derecho_core::pose::mechanism::{Bend, Member};
+use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
+
+const BAR_DIAMETER: f64 = 32.0;
+
+/// The bar as found, with its axle eye named for a centred axle at ride height.
+pub(crate) struct Eyes {
+    pub(crate) found: SetupBar,
+}
+
+impl Reader<'_> {
+    pub(crate) fn bar_eyes(&mut self, views: &Views) -> Eyes {
+        let (bar, body) = (&self.job.setups.as_found, &self.job.hardpoints.bar);
+        let found = &views.found;
+        let s = found.frame_eye_side().sign();
+        let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
+        let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
+            let usual = Length::from_mm(self.sizes.axle_height) + AXLE_EYE_ABOVE;
+            self.assume(
+                "/setups/as_found/axle_eye_height",
+                Phrase::of(|w| format!("the bar's axle eye {} above the floor", w.distance(usual))),
+            );
+            usual
+        });
+        let axle_x = length_of(&body.axle_eye_fore_aft).unwrap_or_else(|| {
+            self.assume(
+                "/hardpoints/bar/axle_eye_fore_aft",
+                Phrase::plain("the bar's axle eye is straight above the axle centre"),
+            );
+            Length::ZERO
+        });
+        let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
+            (Some(from_centre), _) => from_centre.length() * s,
+            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + views.found_offset,
+            (None, None) => {
+                let half = found.reach() / 2.0;
+                self.assume(
+                    "/setups/as_found/frame_eye_from_centre",
+                    Phrase::of(|w| format!("the bar's frame eye {} from the centreline", w.distance(half))),
+                );
+                half * s
+            }
+        };
+        // Eyes moved since they were measured.
+        let moved = moves::fitted(self.job, views.round);
+        let frame_y = frame_y + Length::from_mm(moved.frame.y);
+        let axle_z = axle_z + Length::from_mm(moved.axle.z);
+        let axle_x = axle_x + Length::from_mm(moved.axle.x);
+        let axle_y = frame_y - found.reach() * s - views.found_offset;
+        let rise = found.rise() - driven_offset;
+        let frame_x = axle_x + found.fore_aft();
+        let link = Link {
+            body: BodyPoint::from_mm(frame_x.to_mm(), frame_y.to_mm(), (axle_z + rise).to_mm()),
+            axle: AxlePoint::from_mm(axle_x.to_mm(), axle_y.to_mm(), axle_z.to_mm()),
+            made: found.length(),
+            stiffness: None,
+        };
+        Eyes { found: SetupBar { link, offset: views.found_offset } }
+    }
+
+    pub(crate) fn bar_member(&self, link: &Link) -> Member {
+        let along = (link.axle.vector() - link.body.vector()).normalize_or(DVec3::Y);
+        let body = &self.job.hardpoints.bar;
+        let length = length_of(&self.job.setups.as_found.length).unwrap_or(Length::from_mm(800.0));
+        let bend = body.bend.as_ref().map(|bend| Bend {
+            along: (bend.from_frame_eye.length() / length).clamp(0.05, 0.95),
+            offset: bend.offset.length(),
+            direction: match bend.towards {
+                BendTowards::Up => DVec3::Z,
+                BendTowards::Down => DVec3::NEG_Z,
+                BendTowards::Forward => DVec3::X,
+                BendTowards::Back => DVec3::NEG_X,
+            },
+        });
+        Member {
+            name: "track bar".to_owned(),
+            joints: [
+                joint_of(&body.frame_joint, BoltAxis::ForeAft, along),
+                joint_of(&body.axle_joint, BoltAxis::ForeAft, along),
+            ],
+            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(BAR_DIAMETER)) / 2.0,
+            bend,
+        }
+    }
+}
+
+impl Frame {
+    /// The other setup: holes tried out with the length that centres the axle there, the
+    /// chosen plan, or the planned or set length. None where it is the bar as found.
+    pub(crate) fn plan(
+        &self,
+        job: &Job,
+        eyes: &Eyes,
+        views: &Views,
+        found: &Fitted,
+    ) -> Result<Option<(Fitted, Length, bool)>, PoseFault> {
+        let Some(bar) = found.bar else { return Ok(None) };
+        let trial = &job.setups.trial;
+        let s = (eyes.found.link.body.to_mm()[1] - eyes.found.link.axle.to_mm()[1]).signum();
+        let pick = |holes: &[Hole], name: &str, sign: f64, end: BracketEnd| {
+            let hole = holes.iter().find(|hole| hole.name == name)?;
+            Some(moves::still(job, views.round, end, hole_move(hole, sign)))
+        };
+        let frame = pick(&job.setups.frame_holes, &trial.frame_hole, s, BracketEnd::Frame);
+        let axle = pick(&job.setups.axle_holes, &trial.axle_hole, -s, BracketEnd::Axle);
+        if frame.is_some() || axle.is_some() {
+            let moves = EyeMoves { frame: frame.unwrap_or(DVec3::ZERO), axle: axle.unwrap_or(DVec3::ZERO) };
+            let (fitted, length) = self.moved(found, moves)?;
+            return Ok(Some((fitted, length, true)));
+        }
+        let length = views.planned.length();
+        if let Some(moved) = moves::chosen(job, views.round) {
+            let moves = EyeMoves::from(&moved);
+            let link = Link {
+                body: bar.body.moved(moves.frame),
+                axle: bar.axle.moved(moves.axle),
+                made: length,
+                stiffness: None,
+            };
+            return Ok(Some((self.fitted(link)?, length, false)));
+        }
+        if length == views.found.length() {
+            return Ok(None);
+        }
+        let fitted = self.fitted(Link { made: length, ..bar })?;
+        Ok(Some((fitted, length, false)))
+    }
+
+    /// Eyes moved, with the length that centres the axle there at the driven height.
+    pub(crate) fn moved(&self, found: &Fitted, moves: EyeMoves) -> Result<(Fitted, Length), PoseFault> {
+        let Some(bar) = found.bar else {
+            return Err(PoseFault::OutOfReach { link: 0, missing_mm: 0.0 });
+        };
+        let (body, axle) = (bar.body.moved(moves.frame), bar.axle.moved(moves.axle));
+        let centred = held(found, Length::ZERO, self.driven)?;
+        let length = Length::from_mm((centred.place(self.axle_height, axle) - body).length());
+        let fitted = self.fitted(Link { body, axle, made: length, stiffness: None })?;
+        Ok((fitted, length))
+    }
+}

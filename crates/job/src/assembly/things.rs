@@ -1,0 +1,119 @@
+//! Obstacles and the drag link.
+
+use glam::DVec3;
+
+use crate::assembly::{Ask, Reader};
+use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
+use crate::document::length_of;
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
+use derecho_core::pose::drag_link::DragLink;
+use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
+use derecho_core::pose::{AxlePoint, BodyPoint};
+
+const DRAG_LINK_DIAMETER: f64 = 30.0;
+/// Kingpin inside the middle of the tyre, where nobody measured.
+const KINGPIN_INSIDE: f64 = 90.0;
+
+impl Reader<'_> {
+    pub(crate) fn obstacles(&mut self) -> Vec<Obstacle> {
+        let forms = &self.job.hardpoints.obstacles;
+        forms.iter().enumerate().map(|(index, _)| self.obstacle(index)).collect()
+    }
+
+    fn obstacle(&mut self, index: usize) -> Obstacle {
+        let form = &self.job.hardpoints.obstacles[index];
+        let body = form.on == ObstacleOn::Body;
+        let usual = DVec3::new(0.0, self.sizes.rail - 60.0, self.sizes.axle_height + 150.0);
+        let mut end = |field: &str, point: &PointForm| {
+            self.point(&Ask {
+                pointer: format!("/hardpoints/obstacles/{index}/{field}"),
+                name: form.name.clone(),
+                form: point,
+                like: None,
+                side: form.side,
+                body,
+                usual,
+            })
+            .at
+        };
+        let from = end("from", &form.from);
+        let to = form.to.as_ref().map_or(from, |to| end("to", to));
+        Obstacle {
+            name: form.name.clone(),
+            on: if body { Carrier::Body } else { Carrier::Axle },
+            ends: [from, to],
+            radius: form.thickness.length().abs() / 2.0,
+            wanted: match form.room {
+                Room::Usual => WANTED_CLEARANCE,
+                Room::OwnBracket => Length::from_mm(6.0),
+                Room::Engine => Length::from_mm(20.0),
+            },
+        }
+    }
+
+    /// The drag link with its radius; its length is set later, from where it is straight.
+    pub(crate) fn steering(&mut self, half_track: f64) -> Option<(DragLink, Length)> {
+        let form = self.job.hardpoints.steering.as_ref()?;
+        if form.ends_on == DragLinkEnd::TieRod {
+            self.fault(
+                "/hardpoints/steering/ends_on",
+                "drag_link_on_tie_rod",
+                "A drag link that ends on the tie rod is another mechanism, which is not computed here. Take the steering out, or say where it ends on a knuckle.".to_owned(),
+            );
+            return None;
+        }
+        let z = self.sizes.axle_height;
+        let pitman = self.point(&Ask {
+            pointer: "/hardpoints/steering/pitman".to_owned(),
+            name: "pitman end of the drag link".to_owned(),
+            form: &form.pitman,
+            like: None,
+            side: form.pitman_side,
+            body: true,
+            usual: DVec3::new(130.0, self.sizes.rail - 60.0, z + 130.0),
+        });
+        let knuckle = self.point(&Ask {
+            pointer: "/hardpoints/steering/knuckle".to_owned(),
+            name: "axle end of the drag link".to_owned(),
+            form: &form.knuckle,
+            like: None,
+            side: form.knuckle_side,
+            body: false,
+            usual: DVec3::new(150.0, half_track - KINGPIN_INSIDE - 70.0, z + 60.0),
+        });
+        let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
+            let usual = Length::from_mm(half_track - KINGPIN_INSIDE);
+            self.assume(
+                "/hardpoints/steering/kingpin_from_centre",
+                Phrase::of(|w| format!("kingpin {} from the middle", w.distance(usual))),
+            );
+            usual
+        });
+        if form.kingpin_inclination.is_none() || form.caster.is_none() {
+            self.assume(
+                "/hardpoints/steering/kingpin_inclination",
+                Phrase::plain("an upright kingpin, which costs up to 8 % of bump steer"),
+            );
+        }
+        let slope = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
+        let side = form.knuckle_side.sign();
+        let axis = DVec3::new(-slope(&form.caster), -side * slope(&form.kingpin_inclination), 1.0);
+        if knuckle.at.distance(pitman.at) < crate::assembly::COINCIDENT {
+            self.fault(
+                "/hardpoints/steering/pitman",
+                "coincident_eyes",
+                "Both ends of the drag link are in one place. Check where they were measured.".to_owned(),
+            );
+        }
+        let kingpin = AxlePoint::from_mm(0.0, side * out.to_mm(), z);
+        let radius = length_of(&form.diameter).unwrap_or(Length::from_mm(DRAG_LINK_DIAMETER)) / 2.0;
+        let link = DragLink {
+            pitman: BodyPoint::at(pitman.at),
+            knuckle: AxlePoint::at(knuckle.at),
+            kingpin,
+            kingpin_axis: axis.normalize(),
+            made: Length::from_mm(pitman.at.distance(knuckle.at)),
+        };
+        Some((link, radius))
+    }
+}

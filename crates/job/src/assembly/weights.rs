@@ -1,0 +1,247 @@
+//! What the vehicle weighs and stands on, with the usual figure wherever nobody measured, and the
+//! mark of it.
+
+use crate::document::vehicle::Vehicle;
+use crate::document::{Job, length_of};
+use crate::elevation::Assumption;
+use derecho_core::measure::load::{GRAVITY, spring_rate, weight};
+use derecho_core::measure::squareness::AxleEnd;
+use derecho_core::measure::{Length, Phrase, RollRateEntry, SpringRateEntry, TapeEntry, WeightEntry};
+
+/// Weight on an axle nobody put on a scale, kg (default of this program).
+pub const USUAL_AXLE_KG: f64 = 1100.0;
+/// Weight on the other axle, kg (default of this program).
+pub const USUAL_OTHER_KG: f64 = 1000.0;
+/// Weight of an axle itself, kg (default of this program).
+pub const USUAL_UNSPRUNG_KG: f64 = 180.0;
+/// Centre of gravity above hub height (default of this program).
+pub const USUAL_GRAVITY_ABOVE_HUB: Length = Length::from_mm(350.0);
+/// What that is good to, plus or minus.
+pub const USUAL_GRAVITY_GOOD_TO: Length = Length::from_mm(80.0);
+/// What a height somebody measured is good to, where they did not say.
+pub const MEASURED_GRAVITY_GOOD_TO: Length = Length::from_mm(25.0);
+/// Rate of a spring, N/mm (default of this program).
+pub const USUAL_SPRING: f64 = 35.0;
+/// Between the springs, as a share of the track (default of this program).
+pub const USUAL_SPACING: f64 = 0.62;
+/// A load on the roof above the floor (default of this program).
+pub const USUAL_ROOF: Length = Length::from_mm(1900.0);
+
+/// Figures of the vehicle in base units, measured or usual. Weights in N, rates in N/mm and
+/// N·mm/rad, lengths in mm.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Weighed {
+    /// On this axle.
+    pub axle: f64,
+    /// On the other.
+    pub other: f64,
+    /// Of one axle itself.
+    pub unsprung: f64,
+    /// Left less right under this axle, where both corners were weighed.
+    pub leans_left: Option<f64>,
+    /// Between the axles, where it was measured.
+    pub wheelbase: Option<f64>,
+    /// Centre of gravity above the floor.
+    pub gravity: f64,
+    /// What that is good to.
+    pub gravity_good_to: f64,
+    /// Rate of a spring here.
+    pub spring: f64,
+    /// Between the springs here.
+    pub spacing: f64,
+    /// Rate of a spring at the other axle.
+    pub other_spring: f64,
+    /// Between the springs there.
+    pub other_spacing: f64,
+    /// The other axle's bar.
+    pub other_bar: f64,
+    /// Roll centre of the other axle above the floor.
+    pub other_roll_centre: f64,
+    /// Rate of a tyre, where it is known.
+    pub tyre: Option<f64>,
+    /// Load on the roof.
+    pub roof: f64,
+    /// Its height.
+    pub roof_height: f64,
+    /// What nobody measured.
+    pub assumed: Vec<Assumption>,
+}
+
+fn corners(left: &Option<WeightEntry>, right: &Option<WeightEntry>) -> Option<(f64, f64)> {
+    Some((left.as_ref()?.newtons(), right.as_ref()?.newtons()))
+}
+
+/// Weight on this axle, N: its corners, or the axle as weighed, or the usual.
+#[must_use]
+pub fn axle_weight(job: &Job) -> f64 {
+    measured_weight(&job.vehicle).unwrap_or(USUAL_AXLE_KG * GRAVITY)
+}
+
+fn measured_weight(form: &Vehicle) -> Option<f64> {
+    corners(&form.left_corner, &form.right_corner)
+        .map(|(left, right)| left + right)
+        .or_else(|| form.axle_weight.as_ref().map(WeightEntry::newtons))
+}
+
+/// Weight of the axle itself, N.
+#[must_use]
+pub fn unsprung_weight(job: &Job) -> f64 {
+    job.vehicle.unsprung_weight.as_ref().map_or(USUAL_UNSPRUNG_KG * GRAVITY, WeightEntry::newtons)
+}
+
+/// Centre of gravity above the ground.
+#[must_use]
+pub fn centre_of_gravity(job: &Job, hub: Length) -> Length {
+    let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
+    length_of(&job.vehicle.centre_of_gravity).unwrap_or(hub + USUAL_GRAVITY_ABOVE_HUB + lift)
+}
+
+/// What the height of the centre of gravity is good to.
+#[must_use]
+pub fn gravity_good_to(job: &Job) -> Length {
+    let usual = match job.vehicle.centre_of_gravity {
+        Some(_) => MEASURED_GRAVITY_GOOD_TO,
+        None => USUAL_GRAVITY_GOOD_TO,
+    };
+    length_of(&job.vehicle.centre_of_gravity_good_to).map_or(usual, Length::abs)
+}
+
+/// The usual figures that a plan's loads rest on.
+#[must_use]
+pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
+    let form = &job.vehicle;
+    let mut assumed = Vec::new();
+    if measured_weight(form).is_none() {
+        let usual = |w| format!("{} on this axle", weight(w, USUAL_AXLE_KG * GRAVITY));
+        assumed.push(assumption("axle_weight", Phrase::of(usual)));
+    }
+    if form.unsprung_weight.is_none() {
+        let usual = |w| format!("an axle itself weighs {}", weight(w, USUAL_UNSPRUNG_KG * GRAVITY));
+        assumed.push(assumption("unsprung_weight", Phrase::of(usual)));
+    }
+    if form.centre_of_gravity.is_none() {
+        assumed.push(assumption(
+            "centre_of_gravity",
+            Phrase::of(|w| {
+                format!(
+                    "centre of gravity {} above the hubs and the lift on top, good to {}",
+                    w.distance(USUAL_GRAVITY_ABOVE_HUB),
+                    w.distance(gravity_good_to(job))
+                )
+            }),
+        ));
+    }
+    assumed
+}
+
+fn assumption(field: &str, says: Phrase) -> Assumption {
+    Assumption { pointer: format!("/vehicle/{field}"), says, drawing_only: false }
+}
+
+/// Every figure of the vehicle. `track` and `hub` are those of this axle and stand for the other
+/// one too.
+#[must_use]
+pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
+    let form = &job.vehicle;
+    let mut assumed = assumed_loads(job);
+    let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
+        entry.as_ref().map_or_else(
+            || {
+                let usual = |w| format!("springs of {} {where_}", spring_rate(w, USUAL_SPRING));
+                assumed.push(assumption(field, Phrase::of(usual)));
+                USUAL_SPRING
+            },
+            SpringRateEntry::newtons_per_mm,
+        )
+    };
+    let here = spring("spring_rate", "at this axle", &form.spring_rate);
+    let there = spring("other_spring_rate", "at the other axle", &form.other_spring_rate);
+    let mut length = |field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length| {
+        length_of(entry).unwrap_or_else(|| {
+            assumed.push(assumption(field, Phrase::of(|w| format!("{what} {}", w.distance(usual)))));
+            usual
+        })
+    };
+    let usual = track * USUAL_SPACING;
+    let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, usual);
+    let other_spacing =
+        length("other_spring_spacing", "between the springs there", &form.other_spring_spacing, usual);
+    let other_roll_centre =
+        length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
+    let roof = form.roof_load.as_ref().map_or(0.0, WeightEntry::newtons);
+    let roof_height = if roof > 0.0 {
+        length("roof_height", "the roof load at", &form.roof_height, USUAL_ROOF)
+    } else {
+        USUAL_ROOF
+    };
+    let other = corners(&form.other_left_corner, &form.other_right_corner)
+        .map(|(left, right)| left + right)
+        .or_else(|| form.other_weight.as_ref().map(WeightEntry::newtons));
+    if other.is_none() {
+        let usual = |w| format!("{} on the other axle", weight(w, USUAL_OTHER_KG * GRAVITY));
+        assumed.push(assumption("other_weight", Phrase::of(usual)));
+    }
+    if form.other_bar.is_none() {
+        assumed.push(assumption("other_bar", Phrase::plain("no sway bar at the other axle")));
+    }
+    Weighed {
+        axle: axle_weight(job),
+        other: other.unwrap_or(USUAL_OTHER_KG * GRAVITY),
+        unsprung: unsprung_weight(job),
+        leans_left: corners(&form.left_corner, &form.right_corner).map(|(left, right)| left - right),
+        wheelbase: length_of(&form.wheelbase).map(Length::to_mm),
+        gravity: centre_of_gravity(job, hub).to_mm(),
+        gravity_good_to: gravity_good_to(job).to_mm(),
+        spring: here,
+        spacing: spacing.to_mm(),
+        other_spring: there,
+        other_spacing: other_spacing.to_mm(),
+        other_bar: form.other_bar.as_ref().map_or(0.0, RollRateEntry::newton_mm_per_radian),
+        other_roll_centre: other_roll_centre.to_mm(),
+        tyre: form.tyre_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
+        roof,
+        roof_height: roof_height.to_mm(),
+        assumed,
+    }
+}
+
+impl Weighed {
+    /// Weight of what the springs carry, without the roof load, N.
+    #[must_use]
+    pub fn sprung(&self) -> f64 {
+        (self.axle + self.other - 2.0 * self.unsprung).max(0.0)
+    }
+
+    /// How far from this axle towards the other the centre of gravity stands, as a share of the
+    /// wheelbase: what the other axle carries of the whole.
+    #[must_use]
+    pub fn station(&self) -> f64 {
+        self.other / (self.axle + self.other)
+    }
+
+    /// m_s·g·H, N·mm per radian of roll, H from the roll axis to the centre of gravity at its
+    /// station, the roof load at its own height; `roll_centre` is this axle's, `higher` moves the
+    /// centre of gravity up. All in mm.
+    #[must_use]
+    pub fn overturning(&self, roll_centre: f64, higher: f64) -> f64 {
+        let axis = roll_centre + self.station() * (self.other_roll_centre - roll_centre);
+        self.sprung() * (self.gravity + higher - axis).max(0.0)
+            + self.roof * (self.roof_height - axis).max(0.0)
+    }
+}
+
+/// Where the centre of gravity stands, in words: behind the front axle, where the wheelbase is known.
+#[must_use]
+pub fn station_says(job: &Job, weighed: &Weighed) -> Option<Phrase> {
+    let wheelbase = weighed.wheelbase?;
+    let this_is_front = job.rig.end != Some(AxleEnd::Rear);
+    let behind_front = if this_is_front { weighed.station() } else { 1.0 - weighed.station() };
+    Some(Phrase::of(|w| {
+        format!(
+            "its weight {} behind the front axle of {} of wheelbase, {:.0} % on the front",
+            w.distance(Length::from_mm(wheelbase * behind_front)),
+            w.distance(Length::from_mm(wheelbase)),
+            (1.0 - behind_front) * 100.0
+        )
+    }))
+}

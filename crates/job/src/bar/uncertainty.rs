@@ -1,0 +1,215 @@
+//! How sure the bar's figures are: every raw reading drawn once per draw within what it is
+//! good to, and the exact formulas worked out again.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::bar::{self, BasisSource};
+use crate::document::heights;
+use crate::document::{Job, length_of};
+use crate::tape;
+use derecho_core::bar::FrontView;
+use derecho_core::bar::evidence::RiseSource;
+use derecho_core::measure::centring::{Centring, Sense};
+use derecho_core::measure::draws::{DEFAULT_DRAWS, DEFAULT_SEED, Draws, GENERATOR, middle_95};
+use derecho_core::measure::{Length, Phrase, TapeEntry};
+
+/// What the bar's own length is good to, plus or minus (default of this program).
+pub const LENGTH_GOOD_TO: Length = Length::from_mm(1.5);
+/// More failed draws than this share, and no interval is given.
+const MOST_FAILED: f64 = 0.01;
+
+/// The middle 95 % of a drawn figure.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Interval {
+    /// Stable name, such as `change_mm`; its ending is its unit.
+    pub name: String,
+    /// What it is.
+    pub meaning: String,
+    /// 2.5 % quantile.
+    pub low: f64,
+    /// 97.5 % quantile.
+    pub high: f64,
+    /// Both in words.
+    pub says: Phrase,
+}
+
+/// What the draws came to.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Uncertainty {
+    /// The generator.
+    pub generator: String,
+    /// Its seed.
+    pub seed: u64,
+    /// How many draws.
+    pub draws: usize,
+    /// Draws for which there is no bar.
+    pub failed: usize,
+    /// The change of length first; empty where too many draws failed.
+    pub intervals: Vec<Interval>,
+}
+
+/// What a draw is made from.
+struct Raw<'a> {
+    length: Length,
+    rise: Length,
+    fore_aft: Length,
+    view: FrontView,
+    /// Standard deviation of each of the two bolt heights, or of the finder's v.
+    height_deviation: Length,
+    finder_deviation: Length,
+    centring: Option<(&'a Centring, Sense, [usize; 2], Length)>,
+    lift: Option<Length>,
+    droop: Length,
+    bump: Length,
+}
+
+const NAMES: [(&str, &str); 8] = [
+    ("change_mm", "change of the bar's length"),
+    ("length_mm", "length to set"),
+    ("offset_mm", "how far off the axle is, + left"),
+    ("angle_deg", "angle of the bar"),
+    ("lateral_rate", "sideways per unit of bump, + left"),
+    ("at_full_droop_mm", "shift at full droop, + left"),
+    ("at_full_bump_mm", "shift at full bump, + left"),
+    ("peak_to_peak_mm", "sideways swing over the travel"),
+];
+
+/// Draws 10,000 times from the default seed. None where the bar is not known.
+#[must_use]
+pub fn uncertainty(job: &Job) -> Option<Uncertainty> {
+    drawn(job, DEFAULT_DRAWS, DEFAULT_SEED)
+}
+
+/// Draws `count` times from a seed, on one thread, so that the numbers are always the same.
+#[must_use]
+pub fn drawn(job: &Job, count: usize, seed: u64) -> Option<Uncertainty> {
+    let results = tape::results(job);
+    let outcome = bar::bar(job, &results);
+    let (bar, views) = (outcome.result?, outcome.views?);
+    let basis = bar.correction.as_ref().map(|correction| &correction.basis);
+    let sheet = basis.and_then(|basis| basis.sheet.as_ref());
+    let centring = sheet.and_then(|id| {
+        let form = job.sheets.iter().find(|sheet| sheet.id == *id)?;
+        let result = results.iter().find(|sheet| sheet.id == *id)?.centring.as_ref()?;
+        let counted = |side: &[Option<TapeEntry>]| side.iter().flatten().count();
+        let graduation = tape::graduation(form);
+        Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
+    });
+    let good_to = length_of(&job.setups.as_found.heights_good_to).unwrap_or(bar::DEFAULT_HEIGHT_UNCERTAINTY);
+    let by_heights = bar.rise.source == RiseSource::Heights;
+    let (droop, bump) = heights::travel(&job.rig);
+    let driven = -heights::driven_offset(&job.rig);
+    let raw = Raw {
+        length: views.found.length(),
+        rise: views.found.rise(),
+        fore_aft: views.found.fore_aft(),
+        view: views.found,
+        // What a reading is good to is taken as two standard deviations.
+        height_deviation: if by_heights { good_to / 2.0 } else { Length::ZERO },
+        finder_deviation: if by_heights { Length::ZERO } else { bar.rise.uncertainty_mm / 2.0 },
+        lift: basis.filter(|basis| basis.source == BasisSource::Lift).and_then(|_| length_of(&job.rig.lift)),
+        centring,
+        droop: droop + driven,
+        bump: bump - driven,
+    };
+    let corrected = bar.correction.is_some();
+    Some(raw.run(count, seed, corrected))
+}
+
+impl Raw<'_> {
+    fn run(&self, count: usize, seed: u64, corrected: bool) -> Uncertainty {
+        let mut draws = Draws::new(seed);
+        let mut columns: [Vec<f64>; NAMES.len()] = std::array::from_fn(|_| Vec::with_capacity(count));
+        let mut failed = 0;
+        for _ in 0..count {
+            match self.draw(&mut draws) {
+                Some(figures) => {
+                    for (column, figure) in columns.iter_mut().zip(figures) {
+                        column.push(figure);
+                    }
+                }
+                None => failed += 1,
+            }
+        }
+        let trusted = (failed as f64) <= MOST_FAILED * count as f64;
+        let intervals = NAMES.iter().zip(&mut columns).enumerate().filter_map(|(index, (name, column))| {
+            // Without a correction the first three say nothing.
+            if !trusted || (index < 3 && !corrected) {
+                return None;
+            }
+            let (low, high) = middle_95(column)?;
+            Some(Interval {
+                name: name.0.to_owned(),
+                meaning: name.1.to_owned(),
+                low,
+                high,
+                says: words(name.0, low, high),
+            })
+        });
+        Uncertainty {
+            generator: GENERATOR.to_owned(),
+            seed,
+            draws: count,
+            failed,
+            intervals: intervals.collect(),
+        }
+    }
+
+    fn draw(&self, draws: &mut Draws) -> Option<[f64; NAMES.len()]> {
+        let length = self.length + draws.normal(LENGTH_GOOD_TO / 2.0);
+        let heights = draws.normal(self.height_deviation) - draws.normal(self.height_deviation);
+        let rise = self.rise + heights + draws.normal(self.finder_deviation);
+        let view = FrontView::new(length, rise, self.fore_aft, self.view.frame_eye_side()).ok()?;
+        let offset = match (&self.centring, self.lift) {
+            (Some((centring, sense, counts, graduation)), _) => {
+                let mut side = |readings: usize| {
+                    let sum: Length = (0..readings)
+                        .map(|_| draws.normal(centring.spread_mm) + draws.graduation(*graduation))
+                        .sum();
+                    sum / readings as f64
+                };
+                let sign = if *sense == Sense::Outward { 0.5 } else { -0.5 };
+                let half = (side(counts[0]) - side(counts[1])) * sign;
+                centring.offset_mm + half + draws.normal(centring.feature_uncertainty_mm)
+            }
+            (None, Some(lift)) => view.raised_by(-lift).ok()?.shift_of_lift(lift).ok()?,
+            (None, None) => Length::ZERO,
+        };
+        let wanted = view.recentred(offset).ok()?;
+        let swing = view.swing(self.droop, self.bump);
+        Some([
+            wanted.change_mm.to_mm(),
+            wanted.length_mm.to_mm(),
+            offset.to_mm(),
+            view.angle().to_degrees(),
+            view.lateral_rate(),
+            swing.at_full_droop_mm.to_mm(),
+            swing.at_full_bump_mm.to_mm(),
+            swing.peak_to_peak_mm.to_mm(),
+        ])
+    }
+}
+
+fn words(name: &str, low: f64, high: f64) -> Phrase {
+    let ends = [low, high];
+    match name {
+        "angle_deg" => Phrase::plain(&format!("{low:.1}° to {high:.1}°")),
+        "lateral_rate" => Phrase::plain(&format!("{low:.3} to {high:.3}")),
+        "length_mm" | "peak_to_peak_mm" => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| w.fine(Length::from_mm(mm)));
+            format!("{a} to {b}")
+        }),
+        "change_mm" => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| {
+                let word = if mm < 0.0 { "shorter" } else { "longer" };
+                format!("{} {word}", w.fine(Length::from_mm(mm)))
+            });
+            format!("{a} to {b}")
+        }),
+        _ => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| w.sideways(Length::from_mm(mm)));
+            format!("{a} to {b}")
+        }),
+    }
+}

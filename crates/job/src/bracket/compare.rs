@@ -1,0 +1,303 @@
+//! Bars side by side, the eye's bolt, the built bar: estimates for comparison, and what they
+//! leave out.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::assembly::weights::axle_weight;
+use crate::bracket::load::factor;
+use crate::bracket::plan::BAR_AS_FOUND;
+use crate::document::check::FieldError;
+use crate::document::{Job, length_of};
+use derecho_core::bar::FrontView;
+use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::bar::builder::{BuilderBar, built};
+use derecho_core::bar::strength::{
+    Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
+};
+use derecho_core::measure::load::{KG_PER_LB, force};
+use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Length, Phrase, Step, TapeEntry, Unit, Working};
+use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
+
+/// What every strength figure leaves out.
+pub const LEAVES_OUT: &str = "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.";
+
+/// A bar against the load it carries here.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BarComparison {
+    /// What it is called.
+    pub name: String,
+    /// What it is made of, in words.
+    pub made_of: Phrase,
+    /// Length it needs here.
+    pub length_mm: Length,
+    /// Whether it reaches that length.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub reaches: Option<bool>,
+    /// Load on it P = n·W·L/h, N.
+    pub load_n: f64,
+    /// Compression it stands by Perry's formula, N.
+    pub critical_n: f64,
+    /// The second over the first.
+    pub margin: f64,
+    /// Mass eye to eye, kg.
+    pub mass_kg: f64,
+    /// Its mass in words.
+    pub mass_says: Phrase,
+    /// Root area of its thread over the area of its body, where its thread is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub thread_root_share: Option<f64>,
+    /// In one sentence.
+    pub says: Phrase,
+    /// With this job's numbers.
+    pub working: Working,
+}
+
+/// The bolt through an eye.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BoltResult {
+    /// What it holds by friction, N, ± a quarter.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub slip_n: Option<f64>,
+    /// Dead band at the tyre, end to end.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub dead_band_mm: Option<Length>,
+    /// In words.
+    pub says: Vec<Phrase>,
+}
+
+/// A bar built to length.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BuilderResult {
+    /// What to cut.
+    pub bar: BuilderBar,
+    /// In words.
+    pub says: Phrase,
+    /// The order of work.
+    pub order: Vec<String>,
+    /// With this job's numbers.
+    pub working: Working,
+}
+
+/// All bars of a job at the length the chosen or best view needs.
+#[must_use]
+pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
+    let found = BarPart {
+        name: BAR_AS_FOUND.to_owned(),
+        adjuster: job.setups.adjuster.kind,
+        made_min: job.setups.adjuster.made_min.clone(),
+        made_max: job.setups.adjuster.made_max.clone(),
+        thread: job.setups.adjuster.first.thread.clone(),
+        outside: job.hardpoints.bar.diameter.clone(),
+        bend: job.hardpoints.bar.bend.as_ref().map(|bend| bend.offset.clone()),
+        ..BarPart::default()
+    };
+    std::iter::once(&found).chain(&job.bracket.bars).map(|part| compare(job, view, part)).collect()
+}
+
+fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
+    let (weight, n) = (axle_weight(job), factor(job));
+    let load = bar_load(weight, n, view.length(), view.reach());
+    let section = section(part);
+    let bend = length_of(&part.bend).unwrap_or(Length::ZERO);
+    let strength = in_compression(&section, part.material, view.length(), bend, load);
+    let share = part.thread.as_ref().map(|t| thread_root_share(t.diameter(), t.pitch(), &section));
+    let number = |value: f64, decimals| Value::Number(value, decimals);
+    let steps = vec![
+        Step::new(
+            "load of the bar, N",
+            "P = {n} · {W} · {L} / {h}",
+            &[
+                ("n", number(n, 1)),
+                ("W", number(weight, 0)),
+                ("L", Value::Length(view.length())),
+                ("h", Value::Length(view.reach())),
+            ],
+            number(load, 0),
+        ),
+        Step::new(
+            "Euler's stress π²EI/(L²A), MPa",
+            "σ_e = {P_e} / {A}",
+            &[("P_e", number(strength.euler_n, 0)), ("A", number(section.area(), 1))],
+            number(strength.euler_n / section.area(), 1),
+        ),
+        Step::new(
+            "eccentricity, b the bend's offset: η = (b + L/1000) · A / Z",
+            "η = ({b} + {L}/1000) · {A} / {Z}",
+            &[
+                ("b", number(bend.to_mm(), 1)),
+                ("L", number(view.length().to_mm(), 1)),
+                ("A", number(section.area(), 1)),
+                ("Z", number(section.modulus(), 1)),
+            ],
+            number((bend.to_mm() + view.length().to_mm() / 1000.0) * section.area() / section.modulus(), 3),
+        ),
+        Step::new(
+            "compression it stands by Perry's formula over its load",
+            "margin = {critical} / {P}",
+            &[("critical", number(strength.critical_n, 0)), ("P", number(load, 0))],
+            number(strength.margin, 2),
+        ),
+    ];
+    BarComparison {
+        name: part.name.clone(),
+        made_of: made_of(part, &section),
+        length_mm: view.length(),
+        reaches: part.covers(view.length()),
+        load_n: load,
+        critical_n: strength.critical_n,
+        margin: strength.margin,
+        mass_kg: strength.mass_kg,
+        mass_says: Phrase::of(|w| match w.unit() {
+            Unit::Inches => format!("{:.1} lb", strength.mass_kg / KG_PER_LB),
+            Unit::Millimetres => format!("{:.1} kg", strength.mass_kg),
+        }),
+        thread_root_share: share,
+        says: Phrase::of(|w| {
+            let sleeve = if part.adjuster == Some(AdjusterKind::Turnbuckle) {
+                "; its sleeve, away from the ends, carries the bend's moment too"
+            } else {
+                ""
+            };
+            let bent = if bend > Length::ZERO {
+                format!(", its bend of {} costs most of it{sleeve}", w.distance(bend))
+            } else {
+                String::new()
+            };
+            format!("stands {:.1} times its load of {}{bent}", strength.margin, force(w, load))
+        }),
+        working: Working { title: format!("Strength of {}, estimated", part.name), steps },
+    }
+}
+
+fn section(part: &BarPart) -> Section {
+    if part.material == Material::ColdRolledSolid || part.material == Material::Forged {
+        return Section { outside: length_of(&part.outside).unwrap_or(USUAL_OUTSIDE), wall: None };
+    }
+    let tube = part.section();
+    Section { wall: tube.wall.or(Some(USUAL_WALL)), ..tube }
+}
+
+fn made_of(part: &BarPart, section: &Section) -> Phrase {
+    let assumed = if part.outside.is_none() { ", assumed" } else { "" };
+    Phrase::of(|w| match section.wall {
+        Some(wall) => format!(
+            "{}, {} by {} wall{assumed}",
+            part.material.word(),
+            w.distance(section.outside),
+            w.distance(wall)
+        ),
+        None => format!("{}, {}{assumed}", part.material.word(), w.distance(section.outside)),
+    })
+}
+
+/// The eye's bolt; None where nothing was said of it.
+#[must_use]
+pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
+    let form = &job.bracket.bolt;
+    let load = bar_load(axle_weight(job), factor(job), view.length(), view.reach());
+    let slip = form
+        .thread
+        .as_ref()
+        .zip(form.torque_nm)
+        .map(|(thread, torque)| slip_load(torque, form.treatment.nut_factor(), thread.diameter()));
+    let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
+    let mut says = Vec::new();
+    if let Some(slip) = slip {
+        says.push(Phrase::of(|w| {
+            let verdict = if slip * 0.75 >= load {
+                "it holds by friction"
+            } else if slip * 1.25 < load {
+                "it slips and hammers in its hole under that"
+            } else {
+                "which holds only with a good clamp"
+            };
+            format!(
+                "At that torque a joint holds {} by friction, give or take a quarter, against a load of {}: {verdict}.",
+                force(w, slip),
+                force(w, load)
+            )
+        }));
+    }
+    if let Some(band) = band.filter(|band| *band > Length::ZERO) {
+        says.push(Phrase::of(|w| {
+            format!("The play of the bolts lets the tyres wander {} from end to end.", w.fine(band))
+        }));
+    }
+    (!says.is_empty()).then_some(BoltResult { slip_n: slip, dead_band_mm: band, says })
+}
+
+/// The built bar; None where nothing was measured for it, a fault where it cannot be.
+pub(crate) fn builder(job: &Job) -> (Option<BuilderResult>, Option<FieldError>) {
+    let form = &job.bracket.builder;
+    let all = [&form.gap, &form.frame_shell, &form.axle_shell, &form.stock];
+    let [Some(gap), Some(frame), Some(axle), Some(stock)] =
+        all.map(|entry| entry.as_ref().map(TapeEntry::length))
+    else {
+        let begun = all.iter().any(|entry| entry.is_some());
+        let ask = "For a built bar type the gap between the shells, both shells and the stock.";
+        return (None, begun.then(|| FieldError::new("/bracket/builder", "missing", ask)));
+    };
+    let bar = match built(gap, frame, axle, stock) {
+        Ok(bar) => bar,
+        Err(fault) => {
+            let told = format!("This bar cannot be built: {fault}.");
+            return (None, Some(FieldError::new("/bracket/builder/stock", "cannot_be_built", told)));
+        }
+    };
+    let length = Value::Length;
+    let saddle = |name: &str, shell: Length, result: Length| {
+        Step::new(
+            name,
+            "({D} − √({D}² − {q}²)) / 2",
+            &[("D", length(shell)), ("q", length(stock))],
+            length(result),
+        )
+    };
+    let steps = vec![
+        saddle("saddle at the frame eye", frame, bar.frame_saddle_mm),
+        saddle("saddle at the axle eye", axle, bar.axle_saddle_mm),
+        Step::new(
+            "stock to cut, tip to tip",
+            "{gap} + {saddle frame} + {saddle axle}",
+            &[
+                ("gap", length(gap)),
+                ("saddle frame", length(bar.frame_saddle_mm)),
+                ("saddle axle", length(bar.axle_saddle_mm)),
+            ],
+            length(bar.cut_mm),
+        ),
+        Step::new(
+            "centre to centre",
+            "{gap} + {D frame}/2 + {D axle}/2",
+            &[("gap", length(gap)), ("D frame", length(frame)), ("D axle", length(axle))],
+            length(bar.length_mm),
+        ),
+    ];
+    let order = [
+        "On its own weight at ride height, strapped to centre; read both sides once more.",
+        "Both eyes in their brackets with their bushings, bolts snug; measure the gap between the shells again.",
+        "Cut the stock, cope both ends after the wrap, clean to bright metal, bevel.",
+        "Battery negative off. Tack in place, four tacks an eye, both eyes square to their bolts.",
+        "Take it out, press the bushings out before anything gets hot, then weld fully, a quarter at a time.",
+        "Let it cool by itself, press the bushings in, fit it, read both sides again.",
+    ];
+    let result = BuilderResult {
+        says: Phrase::of(|w| {
+            format!(
+                "Cut {} of stock; the bar will be {} eye to eye.",
+                w.fine(bar.cut_mm),
+                w.fine(bar.length_mm)
+            )
+        }),
+        order: order.map(str::to_owned).to_vec(),
+        working: Working { title: "From the gap to the cut".to_owned(), steps },
+        bar,
+    };
+    (Some(result), None)
+}

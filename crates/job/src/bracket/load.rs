@@ -1,0 +1,113 @@
+//! What a plan loads: frame and axle bracket, roll centre against the centre of gravity,
+//! jacking. Estimates for comparison.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::assembly::weights::{axle_weight, centre_of_gravity, unsprung_weight};
+use crate::bracket::plan::Shop;
+use crate::document::{Job, Use};
+use crate::setups::moves::EyeMoves;
+use derecho_core::bar::FrontView;
+use derecho_core::bar::bracket_load::{attachment_force, jacking, root_moment, use_factor};
+use derecho_core::bar::strength::bar_load;
+use derecho_core::measure::load::force;
+use derecho_core::measure::{Length, Phrase};
+use derecho_core::parts::{BracketEnd, BracketPart};
+
+/// Half of an axle tube.
+const TUBE: f64 = 46.0;
+/// Rail above the frame eye, where nobody measured it.
+const RAIL_ABOVE_EYE: f64 = 45.0;
+/// A brisk turn, as a share of the weight.
+const TURN: f64 = 0.5;
+
+/// Loads of one plan.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LoadResult {
+    /// Factor on the weight by use: road 1, trail 2, hard 3.
+    pub factor: f64,
+    /// Load of the bar P = n·W·L/h, N.
+    pub bar_n: f64,
+    /// Moment at the root of the axle bracket, N·m.
+    pub axle_moment_nm: f64,
+    /// The same over that of the eye where it is now.
+    pub axle_moment_ratio: f64,
+    /// Moment at the root of the frame bracket, N·m.
+    pub frame_moment_nm: f64,
+    /// The same over that of the eye where it is now.
+    pub frame_moment_ratio: f64,
+    /// Force on each of the bracket's two attachments, N, where their spacing is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub attachment_n: Option<f64>,
+    /// Roll centre to centre of gravity.
+    pub lever_mm: Length,
+    /// Lift of the body in a left turn at half a g, N, + up; a right turn is the opposite.
+    pub jacking_left_turn_n: f64,
+    /// The same as heave over the axle's springs, where their rate is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub jacking_heave_mm: Option<Length>,
+    /// The bar's load in words.
+    pub bar_says: Phrase,
+    /// What is on each attachment, in words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub attachment_says: Option<Phrase>,
+    /// The jacking in words.
+    pub jacking_says: Phrase,
+}
+
+/// How hard it is used: the factor n of the load.
+#[must_use]
+pub fn factor(job: &Job) -> f64 {
+    use_factor(
+        matches!(job.rig.used_for, Some(Use::Crawling | Use::FastDesert)),
+        matches!(job.rig.used_for, Some(Use::Trails)),
+    )
+}
+
+pub(crate) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
+    let job = shop.job;
+    let weight = axle_weight(job);
+    let hub = shop.bench.axle_height();
+    let bar_n = bar_load(weight, factor(job), view.length(), view.reach());
+    let eye = shop.bench.bar_link().map_or(hub.to_mm() + TUBE + 30.0, |link| link.axle.to_mm()[2]);
+    // An eye level with the tube still stands off its root by about an eye's radius.
+    let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
+    let axle_now = lever(eye - hub.to_mm() - TUBE);
+    let axle = lever(eye + moves.axle.z - hub.to_mm() - TUBE);
+    let frame_now = lever(RAIL_ABOVE_EYE);
+    let frame = lever(RAIL_ABOVE_EYE - moves.frame.z);
+    let (axle_moment, frame_moment) = (root_moment(bar_n, axle), root_moment(bar_n, frame));
+    let moved = match bracket.end {
+        BracketEnd::Axle => axle_moment,
+        BracketEnd::Frame => frame_moment,
+    };
+    let turn = TURN * (weight - unsprung_weight(job)).max(0.0);
+    let on_each =
+        bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
+    let lift = jacking(shop.side.sign(), turn, view.rise(), view.reach());
+    let heave =
+        job.vehicle.spring_rate.as_ref().map(|rate| Length::from_mm(lift / (2.0 * rate.newtons_per_mm())));
+    LoadResult {
+        factor: factor(job),
+        bar_n,
+        axle_moment_nm: axle_moment,
+        axle_moment_ratio: axle / axle_now,
+        frame_moment_nm: frame_moment,
+        frame_moment_ratio: frame / frame_now,
+        attachment_n: on_each,
+        lever_mm: centre_of_gravity(job, hub) - shop.roll_centre(view, moves),
+        jacking_left_turn_n: lift,
+        jacking_heave_mm: heave,
+        bar_says: Phrase::of(|w| force(w, bar_n)),
+        attachment_says: on_each.map(|on_each| Phrase::of(|w| force(w, on_each))),
+        jacking_says: Phrase::of(|w| {
+            let verb = if lift >= 0.0 { "lifts" } else { "pulls down" };
+            let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
+            format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
+        }),
+    }
+}

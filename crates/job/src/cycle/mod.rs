@@ -1,0 +1,800 @@
+//! Stage Cycle: the axle of a job over everything it can do, as found and as planned, with
+//! what touches, binds, runs out or steers.
+
+mod steer;
+pub(crate) mod words;
+
+use glam::DVec3;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::assembly::{Assembly, assemble};
+use crate::bar::{self, Views};
+pub use crate::cycle::steer::SteeringResult;
+use crate::document::Job;
+use crate::document::check::FieldError;
+use crate::elevation::Assumption;
+use crate::setups::moves;
+use crate::sway;
+use crate::tape;
+use derecho_core::fastener::Thread;
+use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::parts::BracketEnd;
+use derecho_core::pose::PoseFault;
+use derecho_core::pose::cycle::{self as walkers, Envelope, Walk, Way};
+use derecho_core::pose::mechanism::{Carrier, Level, Mechanism, Posed, Watched, drag_link_ends};
+
+/// Poses along each side of the envelope.
+pub const ENVELOPE_SIDE: usize = 41;
+/// Steps of the heave and roll sweeps.
+const SWEEP_STEPS: usize = 80;
+
+/// Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CycleResult {
+    /// The answer in one sentence, for the plan where there is one.
+    pub says: Phrase,
+    /// What keeps it from an answer, each naming the part.
+    pub missing: Vec<FieldError>,
+    /// As found in this round.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub found: Option<SetupCycle>,
+    /// With the planned or set length, or the holes tried.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub plan: Option<SetupCycle>,
+    /// What the other setup is called: `plan`, `as set`, or the holes tried.
+    pub plan_name: String,
+    /// The axle eye's places, the hole in use first.
+    pub axle_holes: Vec<HolePlace>,
+    /// The frame eye's places, the hole in use first.
+    pub frame_holes: Vec<HolePlace>,
+    /// What does not agree, with its likely cause.
+    pub warnings: Vec<Phrase>,
+    /// Points nobody measured.
+    pub assumptions: Vec<Assumption>,
+}
+
+/// A hole an eye can sit in.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct HolePlace {
+    /// Its name; empty is the hole in use.
+    pub name: String,
+    /// Where its middle is at ride height, mm forward, left, up; axle centred.
+    pub at_mm: [f64; 3],
+    /// Whether it is the one tried.
+    pub chosen: bool,
+}
+
+/// One setup cycled.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SetupCycle {
+    /// The bar's length, where there is a bar.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar_length_mm: Option<Length>,
+    /// Axle centre above the ground.
+    pub axle_height_mm: Length,
+    /// Links, the bar first where there is one.
+    pub links: Vec<LinkResult>,
+    /// Obstacles.
+    pub obstacles: Vec<ObstacleResult>,
+    /// Everything watched.
+    pub limits: Vec<LimitResult>,
+    /// The four ways out from ride height and what is met first on each.
+    pub ways: Vec<WayResult>,
+    /// Both wheels alike, from full droop to full bump.
+    pub heave: Vec<PoseResult>,
+    /// Leaning at ride height, from right wheel up to left wheel up.
+    pub roll: Vec<PoseResult>,
+    /// The left × right envelope.
+    pub envelope: EnvelopeResult,
+    /// Steering, where a drag link was measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub steering: Option<SteeringResult>,
+    /// How far a bent bar between spherical joints can roll about itself at ride height, to
+    /// one way and the other.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub free_spin_deg: Option<[Angle; 2]>,
+    /// The answer for this setup.
+    pub says: Phrase,
+}
+
+/// A link as it lies at ride height.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LinkResult {
+    /// What it is called.
+    pub name: String,
+    /// Whether it is the track bar.
+    pub is_bar: bool,
+    /// Centre to centre.
+    pub length_mm: Length,
+    /// Body end, mm forward, left, up at ride height.
+    pub body_mm: [f64; 3],
+    /// Axle end with the axle centred at ride height.
+    pub axle_mm: [f64; 3],
+    /// Half of its diameter.
+    pub radius_mm: Length,
+    /// Whether it has a bend.
+    pub bent: bool,
+    /// Whether something of it is assumed.
+    pub assumed: bool,
+}
+
+/// An obstacle as it lies at ride height.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ObstacleResult {
+    /// What it is called.
+    pub name: String,
+    /// Whether it goes with the axle.
+    pub on_axle: bool,
+    /// Both ends of its middle line.
+    pub ends_mm: [[f64; 3]; 2],
+    /// Half of its thickness.
+    pub radius_mm: Length,
+}
+
+/// What kind of limit.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LimitKind {
+    /// A joint off its bolt.
+    Tilt,
+    /// A bonded bushing wound up.
+    WindUp,
+    /// A gap between two parts.
+    Gap,
+    /// Links that stretch, or bushes that give.
+    Bind,
+}
+
+/// How a limit stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LimitLevel {
+    /// Nothing to mind.
+    Free,
+    /// A lot, or less room than wanted.
+    Close,
+    /// Past what it takes, or touching.
+    Over,
+}
+
+impl From<Level> for LimitLevel {
+    fn from(level: Level) -> Self {
+        match level {
+            Level::Free => Self::Free,
+            Level::Close => Self::Close,
+            Level::Over => Self::Over,
+        }
+    }
+}
+
+/// A watched figure over all the axle can do. In degrees for joints, else millimetres.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LimitResult {
+    /// What it is called.
+    pub name: String,
+    /// Its kind.
+    pub kind: LimitKind,
+    /// `deg` or `mm`.
+    pub unit: String,
+    /// From here on it is close.
+    pub close: f64,
+    /// From here on it is over.
+    pub over: f64,
+    /// The worst it gets inside the stops.
+    pub worst: f64,
+    /// The worst in words.
+    pub worst_says: Phrase,
+    /// Left wheel's travel there.
+    pub worst_left_mm: Length,
+    /// Right wheel's travel there.
+    pub worst_right_mm: Length,
+    /// Where that is, in words.
+    pub worst_place: Phrase,
+    /// Nearest points of both parts there, in body axes, for a gap.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub worst_points_mm: Option<[[f64; 3]; 2]>,
+    /// How it stands at its worst.
+    pub level: LimitLevel,
+    /// Where it is met on each way, where it is.
+    pub met: Vec<MetResult>,
+}
+
+/// Where a limit is met on a way.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct MetResult {
+    /// Index of the way.
+    pub way: usize,
+    /// Wheel travels, left and right, from which it is close.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub close_at_mm: Option<[Length; 2]>,
+    /// Wheel travels from which it is over.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub over_at_mm: Option<[Length; 2]>,
+    /// Nearest points of both parts there, in body axes, for a gap.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub over_points_mm: Option<[[f64; 3]; 2]>,
+}
+
+/// One way out from ride height.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WayResult {
+    /// `droop`, `bump`, `left_up` or `right_up`.
+    pub way: String,
+    /// In words.
+    pub name: String,
+    /// Wheel travels at its end, left and right.
+    pub end_mm: [Length; 2],
+    /// Wheel travels where something ends it before the stop.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub ended_at_mm: Option<[Length; 2]>,
+    /// Index of the limit that ends it, where one does.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub ended_by: Option<usize>,
+    /// What ends it, in words.
+    pub says: Phrase,
+}
+
+/// One pose.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PoseResult {
+    /// Travel of the left wheel.
+    pub left_mm: Length,
+    /// Travel of the right wheel.
+    pub right_mm: Length,
+    /// Axle forward of its centred place at ride height.
+    pub x_mm: Length,
+    /// Axle to the left of it.
+    pub y_mm: Length,
+    /// Heave.
+    pub z_mm: Length,
+    /// φ, + left wheel higher.
+    pub roll_deg: Angle,
+    /// ψ, + top forward: caster falls by it, a rear pinion's nose goes down.
+    pub pitch_deg: Angle,
+    /// ω, + points left.
+    pub yaw_deg: Angle,
+    /// Bar angle in front view, + frame end higher.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar_angle_deg: Option<Angle>,
+    /// Roll centre above the ground: axle centre + dy/dφ.
+    pub roll_centre_mm: Length,
+    /// The same from the line of the bar alone.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar_line_roll_centre_mm: Option<Length>,
+    /// Road wheels against the vehicle, + left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub steer_deg: Option<Angle>,
+    /// Link stretch, or give of the radius arms' bushes.
+    pub bind_mm: Length,
+    /// Every watched figure, in the order of `limits` and in their units.
+    pub limits: Vec<f64>,
+}
+
+/// The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
+/// the links do not reach; poses outside the stops are there for drawing alone.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct EnvelopeResult {
+    /// Wheel travels of rows and columns alike, lowest first.
+    pub travels_mm: Vec<f64>,
+    /// Whether the stops allow it.
+    pub allowed: Vec<bool>,
+    /// Whether the links reach.
+    pub reached: Vec<bool>,
+    /// The limit that is nearest, by its index.
+    pub nearest: Vec<Option<usize>>,
+    /// How much of it is used: 1 at the limit, for a gap one half at the wanted clearance.
+    pub used: Vec<Option<f64>>,
+    /// How it stands.
+    pub level: Vec<LimitLevel>,
+    /// Heave.
+    pub z_mm: Vec<Option<f64>>,
+    /// φ, + left wheel higher.
+    pub roll_deg: Vec<Option<f64>>,
+    /// Axle forward.
+    pub x_mm: Vec<Option<f64>>,
+    /// Axle to the left.
+    pub y_mm: Vec<Option<f64>>,
+    /// Pitch.
+    pub pitch_deg: Vec<Option<f64>>,
+    /// Yaw.
+    pub yaw_deg: Vec<Option<f64>>,
+    /// Bar angle.
+    pub bar_angle_deg: Vec<Option<f64>>,
+    /// Roll centre above the ground.
+    pub roll_centre_mm: Vec<Option<f64>>,
+    /// Road wheels.
+    pub steer_deg: Vec<Option<f64>>,
+    /// Bind.
+    pub bind_mm: Vec<Option<f64>>,
+    /// How many points of links a pose has in `points_mm`.
+    pub points_per_pose: usize,
+    /// For drawing: points of the links in body axes, x y z, shape `[left][right][point][3]`.
+    /// Per link its bend, where it has one, then its axle end; the drag link's end last.
+    pub points_mm: Vec<Option<f64>>,
+}
+
+fn rounded(value: f64) -> Option<f64> {
+    // A ten-thousandth of a millimetre or degree is far below what a drawing shows.
+    value.is_finite().then(|| (value * 1e4).round() / 1e4)
+}
+
+fn lengths((left, right): (f64, f64)) -> [Length; 2] {
+    [Length::from_mm(left), Length::from_mm(right)]
+}
+
+/// The two views the bar stage worked out, with the sheets they rest on.
+fn views(job: &Job) -> Option<Views> {
+    bar::bar(job, &tape::results(job)).views
+}
+
+/// Cycles a job's axle. Never fails: what is missing stands in its place.
+#[must_use]
+pub fn cycle(job: &Job) -> CycleResult {
+    let views = views(job);
+    let assembly = match assemble(job, views.as_ref()) {
+        Ok(assembly) => assembly,
+        Err(missing) => return without(missing),
+    };
+    let thread = job.hardpoints.steering.as_ref().and_then(|steering| steering.thread.as_ref());
+    let found = match setup(&assembly.found, thread) {
+        Ok(found) => found,
+        Err(fault) => return without(vec![unsolved(&assembly.found, fault)]),
+    };
+    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism, thread)).transpose() {
+        Ok(plan) => plan,
+        Err(fault) => {
+            let tried = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
+            return without(vec![unsolved(tried, fault)]);
+        }
+    };
+    let assumed = |setup: &mut SetupCycle| {
+        for link in &mut setup.links {
+            // An assumption opens with the part it is of.
+            link.assumed = assembly.assumptions.iter().any(|a| a.says.inches.starts_with(&link.name));
+        }
+    };
+    let (mut found, mut plan) = (found, plan);
+    assumed(&mut found);
+    plan.iter_mut().for_each(assumed);
+    let (axle_holes, frame_holes) = holes(job, &assembly, views.as_ref().map_or(0, |views| views.round));
+    CycleResult {
+        says: plan.as_ref().unwrap_or(&found).says.clone(),
+        missing: Vec::new(),
+        plan_name: plan_name(job, &assembly),
+        found: Some(found),
+        plan,
+        axle_holes,
+        frame_holes,
+        warnings: assembly.warnings,
+        assumptions: assembly.assumptions,
+    }
+}
+
+fn without(missing: Vec<FieldError>) -> CycleResult {
+    CycleResult {
+        says: Phrase::plain("Nothing can be cycled yet"),
+        missing,
+        found: None,
+        plan: None,
+        plan_name: String::new(),
+        axle_holes: Vec::new(),
+        frame_holes: Vec::new(),
+        warnings: Vec::new(),
+        assumptions: Vec::new(),
+    }
+}
+
+fn unsolved(mechanism: &Mechanism, fault: PoseFault) -> FieldError {
+    let message = match fault {
+        PoseFault::Loose(motion) => format!("As measured, nothing holds the axle {motion}."),
+        PoseFault::OutOfReach { link, missing_mm } => {
+            let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
+            format!(
+                "The {part} does not reach by {:.0} mm at ride height. Check its length and both ends.",
+                missing_mm.abs()
+            )
+        }
+    };
+    FieldError::new("/hardpoints", "impossible_geometry", message)
+}
+
+fn plan_name(job: &Job, assembly: &Assembly) -> String {
+    let trial = &job.setups.trial;
+    match &assembly.plan {
+        Some(plan) if plan.trial => {
+            let told: Vec<&str> = [&trial.frame_hole, &trial.axle_hole]
+                .into_iter()
+                .filter(|n| !n.is_empty())
+                .map(String::as_str)
+                .collect();
+            told.join(", ")
+        }
+        Some(_) if job.setups.as_built.is_empty() => "plan".to_owned(),
+        Some(_) => "as set".to_owned(),
+        None => String::new(),
+    }
+}
+
+fn holes(job: &Job, assembly: &Assembly, round: usize) -> (Vec<HolePlace>, Vec<HolePlace>) {
+    let Some(bar) = assembly.found.bar().map(|bar| assembly.found.suspension().links()[bar]) else {
+        return (Vec::new(), Vec::new());
+    };
+    let (frame, axle) = (bar.body.to_mm(), bar.axle.to_mm());
+    let s = (frame[1] - axle[1]).signum();
+    let all = |holes: &[crate::document::Hole], at: [f64; 3], sign: f64, end: BracketEnd, chosen: &str| {
+        if holes.is_empty() {
+            return Vec::new();
+        }
+        let here = HolePlace { name: String::new(), at_mm: at, chosen: chosen.is_empty() };
+        let others = holes.iter().map(|hole| HolePlace {
+            name: hole.name.clone(),
+            at_mm: (DVec3::from_array(at) + moves::still(job, round, end, moves::hole_move(hole, sign)))
+                .to_array(),
+            chosen: hole.name == chosen,
+        });
+        std::iter::once(here).chain(others).collect()
+    };
+    let setups = &job.setups;
+    (
+        all(&setups.axle_holes, axle, -s, BracketEnd::Axle, &setups.trial.axle_hole),
+        all(&setups.frame_holes, frame, s, BracketEnd::Frame, &setups.trial.frame_hole),
+    )
+}
+
+fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, PoseFault> {
+    let envelope = walkers::envelope(mechanism, ENVELOPE_SIDE)?;
+    let walks =
+        Way::ALL.into_iter().map(|way| walkers::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
+    let stops = mechanism.stops();
+    let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let heave = walkers::line(mechanism, (droop, droop), (bump, bump), SWEEP_STEPS)?;
+    let lean = lean_at_ride_height(mechanism);
+    let roll = walkers::line(mechanism, (-lean, lean), (lean, -lean), SWEEP_STEPS)?;
+    let limits = limits(mechanism, &envelope, &walks);
+    let ways: Vec<WayResult> = walks.iter().map(|walk| way_result(mechanism, walk)).collect();
+    let ride = mechanism.at_ride_height()?;
+    let bar = mechanism.bar();
+    Ok(SetupCycle {
+        bar_length_mm: bar.map(|bar| mechanism.suspension().links()[bar].made),
+        axle_height_mm: mechanism.suspension().axle_height(),
+        links: links(mechanism),
+        obstacles: obstacles(mechanism),
+        says: answer(mechanism, &walks, &limits),
+        steering: steer::steering(mechanism, &heave, &ride, thread),
+        free_spin_deg: bar
+            .and_then(|bar| mechanism.free_spin(&ride, bar))
+            .map(|(low, high)| [Angle::from_radians(low), Angle::from_radians(high)]),
+        heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
+        roll: roll.iter().map(|posed| pose_result(mechanism, posed)).collect(),
+        envelope: envelope_result(mechanism, &envelope),
+        limits,
+        ways,
+    })
+}
+
+/// Wheel travel either way at which a lean at ride height meets the stops.
+fn lean_at_ride_height(mechanism: &Mechanism) -> f64 {
+    let stops = mechanism.stops();
+    let half = stops.half_track.to_mm();
+    let up = stops.bump.to_mm() * half / stops.bump_half_spacing.to_mm();
+    let down = stops.droop.to_mm() * half / stops.droop_half_spacing.to_mm();
+    up.min(down).min(half / 2.0)
+}
+
+fn links(mechanism: &Mechanism) -> Vec<LinkResult> {
+    let parts = mechanism.members().iter().zip(mechanism.suspension().links()).enumerate();
+    parts
+        .map(|(index, (member, link))| LinkResult {
+            name: member.name.clone(),
+            is_bar: mechanism.bar() == Some(index),
+            length_mm: link.made,
+            body_mm: link.body.to_mm(),
+            axle_mm: link.axle.to_mm(),
+            radius_mm: member.radius,
+            bent: member.bend.is_some(),
+            assumed: false,
+        })
+        .collect()
+}
+
+fn obstacles(mechanism: &Mechanism) -> Vec<ObstacleResult> {
+    mechanism
+        .obstacles()
+        .iter()
+        .map(|obstacle| ObstacleResult {
+            name: obstacle.name.clone(),
+            on_axle: obstacle.on == Carrier::Axle,
+            ends_mm: obstacle.ends.map(|end| end.to_array()),
+            radius_mm: obstacle.radius,
+        })
+        .collect()
+}
+
+/// A watched figure in the unit people read: degrees or millimetres.
+fn in_unit(mechanism: &Mechanism, watch: usize, value: f64) -> f64 {
+    if mechanism.watches()[watch].is_angle() { value.to_degrees() } else { value }
+}
+
+fn pose_result(mechanism: &Mechanism, posed: &Posed) -> PoseResult {
+    let pose = &posed.solved.pose;
+    let mut values = Vec::new();
+    mechanism.values(posed, &mut values);
+    let some = |value: f64| value.is_finite().then_some(value);
+    PoseResult {
+        left_mm: Length::from_mm(posed.left),
+        right_mm: Length::from_mm(posed.right),
+        x_mm: pose.x,
+        y_mm: pose.y,
+        z_mm: pose.z,
+        roll_deg: pose.roll,
+        pitch_deg: pose.pitch,
+        yaw_deg: pose.yaw,
+        bar_angle_deg: some(posed.bar_angle).map(Angle::from_radians),
+        roll_centre_mm: Length::from_mm(posed.roll_centre),
+        bar_line_roll_centre_mm: some(posed.bar_line_roll_centre).map(Length::from_mm),
+        steer_deg: some(posed.steer).map(Angle::from_radians),
+        bind_mm: Length::from_mm(posed.bind),
+        limits: values.iter().enumerate().map(|(watch, value)| in_unit(mechanism, watch, *value)).collect(),
+    }
+}
+
+const fn kind(what: Watched) -> LimitKind {
+    match what {
+        Watched::Tilt { .. } => LimitKind::Tilt,
+        Watched::WindUp { .. } => LimitKind::WindUp,
+        Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => LimitKind::Gap,
+        Watched::Bind => LimitKind::Bind,
+    }
+}
+
+fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<LimitResult> {
+    let worst = walkers::worst(mechanism, envelope);
+    worst
+        .into_iter()
+        .map(|found| {
+            let watch = mechanism.watches()[found.watch];
+            let (left, right) = (found.posed.left, found.posed.right);
+            let points_at = |posed: &Posed| {
+                let gap = mechanism.gap_of(posed, found.watch)?;
+                Some([gap.on_first.to_array(), gap.on_second.to_array()])
+            };
+            let points = points_at(&found.posed);
+            let met = walks.iter().enumerate().filter_map(|(way, walk)| {
+                let met = walk.met.iter().find(|met| met.watch == found.watch)?;
+                let at = |share: f64| lengths((walk.end.0 * share, walk.end.1 * share));
+                let touching = met.over_at.and_then(|share| {
+                    let trail = found.posed.trail();
+                    mechanism.pose(walk.end.0 * share, walk.end.1 * share, trail).ok()
+                });
+                Some(MetResult {
+                    way,
+                    close_at_mm: met.close_at.map(at),
+                    over_at_mm: met.over_at.map(at),
+                    over_points_mm: touching.as_ref().and_then(points_at),
+                })
+            });
+            LimitResult {
+                name: words::name(mechanism, watch.what),
+                kind: kind(watch.what),
+                unit: if watch.is_angle() { "deg" } else { "mm" }.to_owned(),
+                close: in_unit(mechanism, found.watch, watch.warn),
+                over: in_unit(mechanism, found.watch, watch.fail),
+                worst: in_unit(mechanism, found.watch, found.value),
+                worst_says: words::figure(&watch, found.value),
+                worst_left_mm: Length::from_mm(left),
+                worst_right_mm: Length::from_mm(right),
+                worst_place: Phrase::of(|w| words::place(w, left, right)),
+                worst_points_mm: points,
+                level: watch.level(found.value).into(),
+                met: met.collect(),
+            }
+        })
+        .collect()
+}
+
+/// What ends a way before its stop: its share, what happens, and the limit.
+fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, String, Option<usize>)> {
+    let over = walk
+        .met
+        .iter()
+        .filter_map(|met| Some((met.over_at?, met.watch)))
+        .min_by(|a, b| a.0.total_cmp(&b.0))
+        .map(|(share, watch)| {
+            let what = mechanism.watches()[watch].what;
+            (share, words::happens(mechanism, what, Level::Over), Some(watch))
+        });
+    let tight = walk.out_of_reach.map(|(share, link)| {
+        let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
+        (share, format!("The {part} is pulled tight"), None)
+    });
+    [over, tight].into_iter().flatten().min_by(|a, b| a.0.total_cmp(&b.0))
+}
+
+fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
+    let ended = ends(mechanism, walk);
+    let at = |share: f64| (walk.end.0 * share, walk.end.1 * share);
+    let says = match &ended {
+        Some((share, what, _)) => {
+            let (left, right) = at(*share);
+            Phrase::of(|w| format!("{what} at {}", words::place(w, left, right)))
+        }
+        None => Phrase::of(|w| format!("free to its stop, {}", words::place(w, walk.end.0, walk.end.1))),
+    };
+    WayResult {
+        way: match walk.way {
+            Way::Droop => "droop",
+            Way::Bump => "bump",
+            Way::LeftUp => "left_up",
+            Way::RightUp => "right_up",
+        }
+        .to_owned(),
+        name: words::way(walk.way).to_owned(),
+        end_mm: lengths(walk.end),
+        ended_at_mm: ended.as_ref().map(|(share, ..)| lengths(at(*share))),
+        ended_by: ended.as_ref().and_then(|(.., watch)| *watch),
+        says,
+    }
+}
+
+/// The answer: the limit that ends a way soonest; else one that is past somewhere; else what
+/// comes nearest.
+fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phrase {
+    let soonest = walks
+        .iter()
+        .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
+        .min_by(|a, b| a.0.total_cmp(&b.0));
+    if let Some((share, what, walk)) = soonest {
+        let (left, right) = (walk.end.0 * share, walk.end.1 * share);
+        return Phrase::of(|w| format!("{what} at {}", words::place(w, left, right)));
+    }
+    let somewhere = |level: LimitLevel| limits.iter().position(|limit| limit.level == level);
+    let happens = |index: usize, level: Level| {
+        let what = mechanism.watches()[index].what;
+        let place = &limits[index].worst_place;
+        let happens = words::happens(mechanism, what, level);
+        (happens, place.clone())
+    };
+    if let Some(index) = somewhere(LimitLevel::Over) {
+        let (happens, place) = happens(index, Level::Over);
+        return Phrase {
+            inches: format!("{happens} at {}", place.inches),
+            millimetres: format!("{happens} at {}", place.millimetres),
+        };
+    }
+    if let Some(index) = somewhere(LimitLevel::Close) {
+        let (happens, place) = happens(index, Level::Close);
+        return Phrase {
+            inches: format!("Free to its stops. {happens} at {}", place.inches),
+            millimetres: format!("Free to its stops. {happens} at {}", place.millimetres),
+        };
+    }
+    Phrase::plain("Free to its stops, with room all round")
+}
+
+fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
+    let watches = mechanism.watches().len();
+    let column = |pick: &dyn Fn(&Posed) -> f64| -> Vec<Option<f64>> {
+        envelope.poses.iter().map(|posed| posed.as_ref().and_then(|p| rounded(pick(p)))).collect()
+    };
+    let nearest: Vec<Option<(usize, f64)>> = (0..envelope.poses.len())
+        .map(|index| {
+            envelope.poses[index].as_ref()?;
+            let used = envelope.values_at(index, watches).iter().zip(mechanism.watches());
+            used.map(|(value, watch)| watch.used(*value)).enumerate().max_by(|a, b| a.1.total_cmp(&b.1))
+        })
+        .collect();
+    let level = (0..envelope.poses.len())
+        .map(|index| {
+            let values = envelope.values_at(index, watches).iter().zip(mechanism.watches());
+            let reached = envelope.poses[index].is_some();
+            let worst = values.map(|(value, watch)| watch.level(*value)).max().unwrap_or(Level::Free);
+            if reached || !envelope.allowed[index] { worst.into() } else { LimitLevel::Over }
+        })
+        .collect();
+    let points: Vec<Option<Vec<f64>>> = envelope
+        .poses
+        .iter()
+        .map(|posed| posed.as_ref().map(|posed| drawn_points(mechanism, posed)))
+        .collect();
+    let per_pose = points.iter().flatten().map(|p| p.len() / 3).next().unwrap_or(0);
+    EnvelopeResult {
+        travels_mm: envelope.travels.clone(),
+        allowed: envelope.allowed.clone(),
+        reached: envelope.poses.iter().map(Option::is_some).collect(),
+        used: nearest.iter().map(|n| n.and_then(|(_, used)| rounded(used))).collect(),
+        nearest: nearest.iter().map(|n| n.map(|(watch, _)| watch)).collect(),
+        level,
+        z_mm: column(&|p| p.solved.pose.z.to_mm()),
+        roll_deg: column(&|p| p.solved.pose.roll.to_degrees()),
+        x_mm: column(&|p| p.solved.pose.x.to_mm()),
+        y_mm: column(&|p| p.solved.pose.y.to_mm()),
+        pitch_deg: column(&|p| p.solved.pose.pitch.to_degrees()),
+        yaw_deg: column(&|p| p.solved.pose.yaw.to_degrees()),
+        bar_angle_deg: column(&|p| p.bar_angle.to_degrees()),
+        roll_centre_mm: column(&|p| p.roll_centre),
+        steer_deg: column(&|p| p.steer.to_degrees()),
+        bind_mm: column(&|p| p.bind),
+        points_per_pose: per_pose,
+        points_mm: points
+            .into_iter()
+            .flat_map(|points| match points {
+                Some(points) => points.into_iter().map(rounded).collect(),
+                None => vec![None; 3 * per_pose],
+            })
+            .collect(),
+    }
+}
+
+fn drawn_points(mechanism: &Mechanism, posed: &Posed) -> Vec<f64> {
+    let lines = mechanism.lines(posed);
+    let mut points: Vec<f64> = lines.iter().flat_map(|line| line[1..].iter().flatten().copied()).collect();
+    if let Some([_, end]) = drag_link_ends(mechanism, posed) {
+        points.extend(end.to_mm());
+    }
+    points
+}
+
+/// The limit that ends the travel first, found on the four ways alone: cheap enough for
+/// every save. None where nothing can be cycled.
+#[must_use]
+pub fn brief(job: &Job, views: Option<&Views>) -> Option<Brief> {
+    let assembly = assemble(job, views).ok()?;
+    let mechanism = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
+    let soonest = Way::ALL
+        .into_iter()
+        .filter_map(|way| walkers::first_end(mechanism, way).ok().flatten().map(|found| (way, found)))
+        .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
+    Some(Brief {
+        headline: match soonest {
+            None => Phrase::plain("free to its stops"),
+            Some((way, found)) => {
+                let end = way.end(mechanism);
+                let (left, right) = (end.0 * found.share, end.1 * found.share);
+                let word = match found.watch.map(|watch| mechanism.watches()[watch].what) {
+                    None => "tight",
+                    Some(Watched::Tilt { .. }) => "joint out",
+                    Some(Watched::WindUp { .. }) => "wound up",
+                    Some(Watched::Bind) => "binds",
+                    Some(_) => "touches",
+                };
+                Phrase::of(|w| {
+                    let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
+                    let place = match way {
+                        Way::Droop => "droop",
+                        Way::Bump => "bump",
+                        Way::LeftUp | Way::RightUp => "crossed",
+                    };
+                    format!("{word} {} {place}", w.distance(most))
+                })
+            }
+        },
+        ended: soonest.is_some(),
+        links_legal: sway::legal_at_ends(job, mechanism),
+    })
+}
+
+/// Stage Cycle in the strip.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Brief {
+    /// Its figure.
+    pub headline: Phrase,
+    /// Whether something ends the travel before its stops.
+    pub ended: bool,
+    /// Whether the sway bar's links are legal at its ends; absent while not measured.
+    pub links_legal: Option<bool>,
+}

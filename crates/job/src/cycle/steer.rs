@@ -1,0 +1,164 @@
+//! Steering of a job's axle: what bump and roll steer, how well bar and drag link match, and
+//! the drag link's length once the axle is centred.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use derecho_core::bar::adjuster::sleeve_turns;
+use derecho_core::fastener::Thread;
+use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::pose::mechanism::{Mechanism, Posed};
+
+/// How much of a travel the rates are taken over, either way: 2 mm.
+const RATE_STEP: f64 = 2.0;
+
+/// Steering figures of one setup. Road wheels against the vehicle, + left.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SteeringResult {
+    /// Bump steer at ride height, degrees per millimetre of bump.
+    pub bump_steer_deg_per_mm: f64,
+    /// Roll steer at ride height, degrees per degree of roll.
+    pub roll_steer_deg_per_deg: f64,
+    /// The most it steers over the heave travel, against ride height.
+    pub worst_deg: Angle,
+    /// At which travel.
+    pub worst_at_mm: Length,
+    /// The same at the tyre: diameter · tan δ, over twice the axle's height.
+    pub worst_at_tyre_mm: Length,
+    /// Bar angle in front view at ride height, + body end higher.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar_angle_deg: Option<Angle>,
+    /// Drag-link angle in front view, + pitman end higher.
+    pub drag_link_angle_deg: Angle,
+    /// Bar less drag link.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub angle_difference_deg: Option<Angle>,
+    /// Bar over drag link, in front view.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub length_ratio: Option<f64>,
+    /// Its end on the pitman arm, mm forward, left, up at ride height.
+    pub pitman_mm: [f64; 3],
+    /// Its length now.
+    pub drag_link_length_mm: Length,
+    /// The length that makes the wheels straight at this setup's ride height.
+    pub straight_length_mm: Length,
+    /// What to change: straight less now.
+    pub change_mm: Length,
+    /// Bump steer in words.
+    pub says: Phrase,
+    /// The match of bar and drag link in words.
+    pub match_says: Phrase,
+    /// What the drag link wants in words.
+    pub change_says: Phrase,
+}
+
+pub(crate) fn steering(
+    mechanism: &Mechanism,
+    heave: &[Posed],
+    ride: &Posed,
+    thread: Option<&Thread>,
+) -> Option<SteeringResult> {
+    let link = mechanism.drag_link()?;
+    let height = mechanism.suspension().axle_height();
+    let at = |left: f64, right: f64| {
+        mechanism.pose(left, right, ride.trail()).map_or(f64::NAN, |posed| posed.steer.to_degrees())
+    };
+    let per_mm = (at(RATE_STEP, RATE_STEP) - at(-RATE_STEP, -RATE_STEP)) / (2.0 * RATE_STEP);
+    let roll = (RATE_STEP / mechanism.stops().half_track.to_mm()).asin().to_degrees();
+    let per_degree = (at(RATE_STEP, -RATE_STEP) - at(-RATE_STEP, RATE_STEP)) / (2.0 * roll);
+    // Links that are tight at ride height leave no slope to tell.
+    if !(per_mm.is_finite() && per_degree.is_finite()) {
+        return None;
+    }
+    let worst = heave
+        .iter()
+        .filter(|posed| posed.steer.is_finite())
+        .max_by(|a, b| (a.steer - ride.steer).abs().total_cmp(&(b.steer - ride.steer).abs()))?;
+    let steered = worst.steer - ride.steer;
+    let (drag_angle, drag_length) = link.front_view(height, &ride.solved.pose);
+    let bar = mechanism.bar().map(|bar| {
+        let end = mechanism.suspension().axle_end(bar, &ride.solved.pose);
+        let out = mechanism.suspension().links()[bar].body - end;
+        (Angle::from_radians(ride.bar_angle), Length::from_mm(out.y.hypot(out.z)))
+    });
+    let straight = link.straight_length(height, &ride.solved.pose);
+    let change = straight - link.made;
+    let difference = bar.map(|(angle, _)| angle - drag_angle);
+    let ratio = bar.map(|(_, length)| length / drag_length);
+    let worst_angle = Angle::from_radians(steered);
+    Some(SteeringResult {
+        bump_steer_deg_per_mm: per_mm,
+        roll_steer_deg_per_deg: per_degree,
+        worst_deg: worst_angle,
+        worst_at_mm: Length::from_mm(worst.left),
+        worst_at_tyre_mm: height * (2.0 * steered.tan()),
+        bar_angle_deg: bar.map(|(angle, _)| angle),
+        drag_link_angle_deg: drag_angle,
+        angle_difference_deg: difference,
+        length_ratio: ratio,
+        pitman_mm: link.pitman.to_mm(),
+        drag_link_length_mm: link.made,
+        straight_length_mm: straight,
+        change_mm: change,
+        says: bump_words(per_mm, worst_angle, Length::from_mm(worst.left)),
+        match_says: match_words(bar.map(|(angle, _)| angle), drag_angle, difference, ratio),
+        change_says: change_words(link.made, straight, thread),
+    })
+}
+
+fn bump_words(per_mm: f64, worst: Angle, at: Length) -> Phrase {
+    Phrase::of(|w| {
+        let step = w.round_step();
+        let rate = per_mm * step.to_mm();
+        if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
+            return "Bumps do not steer it.".to_owned();
+        }
+        let way = if at > Length::ZERO { "bump" } else { "droop" };
+        format!(
+            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {} {way}.",
+            w.distance(step),
+            rate.abs(),
+            Side::of(rate).word(),
+            degrees(worst),
+            Side::of(worst.to_radians()).word(),
+            w.distance(at)
+        )
+    })
+}
+
+fn match_words(bar: Option<Angle>, drag: Angle, difference: Option<Angle>, ratio: Option<f64>) -> Phrase {
+    let (Some(bar), Some(difference), Some(ratio)) = (bar, difference, ratio) else {
+        return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
+    };
+    let verdict = if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
+        "they match"
+    } else {
+        "raise or lower the link's end together with the bar's"
+    };
+    Phrase::plain(&format!(
+        "Bar {}, drag link {}: {} apart, lengths {ratio:.2} to 1; {verdict}.",
+        degrees(bar),
+        degrees(drag),
+        degrees(difference)
+    ))
+}
+
+fn change_words(now: Length, straight: Length, thread: Option<&Thread>) -> Phrase {
+    let change = straight - now;
+    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight));
+    Phrase::of(|w| {
+        if change.abs() < Length::from_mm(0.4) {
+            return "The steering wheel stays straight.".to_owned();
+        }
+        let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
+        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!(
+            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
+            w.distance(change)
+        )
+    })
+}

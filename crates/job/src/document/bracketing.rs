@@ -1,0 +1,170 @@
+//! The form of stage Bracket: what is aimed at, the parts tried, the plan that is chosen.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use derecho_core::fastener::Thread;
+use derecho_core::measure::{AngleEntry, TapeEntry};
+use derecho_core::parts::{BarPart, BracketEnd, BracketPart, DragLinkPart, JointPart};
+
+/// What the bar's angle is aimed at.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Target {
+    /// Level at the driven height.
+    #[default]
+    LevelDriven,
+    /// Level in the middle of the travel.
+    LevelMidTravel,
+    /// Parallel to the drag link at the driven height.
+    ParallelToDragLink,
+}
+
+/// A plan: a hole, a bar, a drag-link part. Empty names are what is there now.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct PlanForm {
+    /// The bracket; empty is none.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub bracket: String,
+    /// Its hole.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub hole: String,
+    /// The bar; empty is the one as found.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub bar: String,
+    /// The drag-link part; empty is none.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub drag_link: String,
+}
+
+/// A bar cut and welded to length.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct BuilderForm {
+    /// Between the two eye shells, at ride height on its weight, strapped to centre.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub gap: Option<TapeEntry>,
+    /// Outside diameter of the frame eye's shell.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub frame_shell: Option<TapeEntry>,
+    /// Outside diameter of the axle eye's shell.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub axle_shell: Option<TapeEntry>,
+    /// Outside diameter of the stock.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stock: Option<TapeEntry>,
+}
+
+/// How a bolt's thread is treated.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ThreadTreatment {
+    /// Dry or plated: nut factor 0.20.
+    #[default]
+    Dry,
+    /// Threadlocker: 0.17.
+    Threadlocker,
+    /// Oiled: 0.15.
+    Oiled,
+    /// Anti-seize: 0.13.
+    AntiSeize,
+}
+
+impl ThreadTreatment {
+    /// Nut factor K.
+    #[must_use]
+    pub const fn nut_factor(self) -> f64 {
+        match self {
+            Self::Dry => 0.20,
+            Self::Threadlocker => 0.17,
+            Self::Oiled => 0.15,
+            Self::AntiSeize => 0.13,
+        }
+    }
+}
+
+/// The bolt through an eye.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct EyeBolt {
+    /// Its thread.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub thread: Option<Thread>,
+    /// Torque from the part's own sheet, N·m.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub torque_nm: Option<f64>,
+    /// How its thread is treated.
+    pub treatment: ThreadTreatment,
+    /// Play of the bolts in their holes, both eyes together.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub play: Option<TapeEntry>,
+}
+
+/// Everything of stage Bracket.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Bracketing {
+    /// What the angle is aimed at.
+    pub target: Target,
+    /// Bars tried, as they were when they were taken in.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub bars: Vec<BarPart>,
+    /// Brackets tried.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub brackets: Vec<BracketPart>,
+    /// Drag-link parts tried.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub drag_links: Vec<DragLinkPart>,
+    /// Joints and spacers for the ears.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub joints: Vec<JointPart>,
+    /// The plan that is chosen.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub chosen: Option<PlanForm>,
+    /// Plans kept beside it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub kept: Vec<PlanForm>,
+    /// Inside width between the ears of the bracket.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub ear_width: Option<TapeEntry>,
+    /// Angle finder on the frame bracket.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub frame_bracket_angle: Option<AngleEntry>,
+    /// Angle finder on the axle bracket, zeroed as on the other.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub axle_bracket_angle: Option<AngleEntry>,
+    /// The bolt through an eye.
+    pub bolt: EyeBolt,
+    /// A bar cut and welded to length.
+    pub builder: BuilderForm,
+}
+
+impl Bracketing {
+    /// Whether nothing was said.
+    #[must_use]
+    pub fn is_empty(&self) -> bool {
+        *self == Self::default()
+    }
+}
+
+/// Where a chosen hole puts an eye, kept with the length that was set with it.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FittedMove {
+    /// Which eye was moved.
+    pub end: BracketEnd,
+    /// By how much: mm forward, left, up.
+    pub by_mm: [f64; 3],
+}

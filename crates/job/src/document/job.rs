@@ -1,0 +1,129 @@
+//! The job itself: what it is called, what is complained about, and its parts.
+
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use super::DOCUMENT_VERSION;
+use super::bracketing::Bracketing;
+use super::hardpoints::Hardpoints;
+use super::rig::Rig;
+use super::setups::Setups;
+use super::sheets::Sheet;
+use super::sway::Sway;
+use super::vehicle::Vehicle;
+
+/// Marks a file as a job.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub enum Format {
+    /// The only one.
+    #[default]
+    #[serde(rename = "derecho-job")]
+    DerechoJob,
+}
+
+/// One end of one vehicle being worked on.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Job {
+    /// Always `derecho-job`.
+    pub format: Format,
+    /// The version of this document's form: 1.
+    pub version: u32,
+    /// What the job is called in the bay.
+    pub title: String,
+    /// Free notes.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub notes: String,
+    /// What is complained about, asked again at the end.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub complaints: Vec<Complaint>,
+    /// Who holds what.
+    #[serde(default)]
+    pub rig: Rig,
+    /// Where the links are, what they end in, what stands in their way.
+    #[serde(default, skip_serializing_if = "Hardpoints::is_empty")]
+    pub hardpoints: Hardpoints,
+    /// What the bar's angle is aimed at, the parts tried, the plan chosen.
+    #[serde(default, skip_serializing_if = "Bracketing::is_empty")]
+    pub bracket: Bracketing,
+    /// What the vehicle weighs and stands on.
+    #[serde(default, skip_serializing_if = "Vehicle::is_empty")]
+    pub vehicle: Vehicle,
+    /// The sway bar and its links.
+    #[serde(default, skip_serializing_if = "Sway::is_empty")]
+    pub sway: Sway,
+    /// Sheets of readings, oldest first.
+    #[serde(default)]
+    pub sheets: Vec<Sheet>,
+    /// The bar as found, its adjuster, and the lengths it was set to since.
+    #[serde(default)]
+    pub setups: Setups,
+    /// Present once the job was settled.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub settled: Option<Settled>,
+}
+
+impl Job {
+    /// An empty job.
+    #[must_use]
+    pub fn new(title: &str) -> Self {
+        Self {
+            format: Format::DerechoJob,
+            version: DOCUMENT_VERSION,
+            title: title.to_owned(),
+            notes: String::new(),
+            complaints: Vec::new(),
+            rig: Rig::default(),
+            hardpoints: Hardpoints::default(),
+            bracket: Bracketing::default(),
+            vehicle: Vehicle::default(),
+            sway: Sway::default(),
+            sheets: Vec::new(),
+            setups: Setups::default(),
+            settled: None,
+        }
+    }
+}
+
+/// A complaint and how it stands after the work.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Complaint {
+    /// In the owner's words.
+    pub text: String,
+    /// Asked again after the road test.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub after: Option<ComplaintAfter>,
+}
+
+/// How a complaint stands after the road test.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ComplaintAfter {
+    /// Not noticed any more.
+    Gone,
+    /// Less than before.
+    Better,
+    /// As before.
+    Same,
+    /// More than before.
+    Worse,
+}
+
+/// The frozen copy of the results a job was settled on.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Settled {
+    /// When, in UTC.
+    #[schema(value_type = String)]
+    pub at: Timestamp,
+    /// The version of the rules that computed them.
+    pub core_version: String,
+    /// The results, as `derecho solve` prints them.
+    #[schema(value_type = Object)]
+    pub results: Value,
+}

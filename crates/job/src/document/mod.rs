@@ -1,0 +1,40 @@
+//! The job document: what a person says and does, one file a part. Never a result: those
+//! are computed from it. The one exception is the frozen copy a settled job keeps.
+//!
+//! Here is the document's form, its JSON Schema and whether it makes sense. Not here: what
+//! it means for the axle; that begins in `tape`.
+//!
+//! Every field that may be left empty is left out of the JSON then. Lengths are
+//! [`TapeEntry`], which keep what was typed.
+
+pub mod bracketing;
+pub mod check;
+pub mod hardpoints;
+pub mod heights;
+mod job;
+mod rig;
+pub mod schema;
+mod setups;
+mod sheets;
+pub mod sway;
+pub mod vehicle;
+
+pub use bracketing::{Bracketing, FittedMove};
+pub use hardpoints::Hardpoints;
+pub use job::*;
+pub use rig::*;
+pub use setups::*;
+pub use sheets::*;
+pub use sway::Sway;
+pub use vehicle::Vehicle;
+
+use derecho_core::measure::{Length, TapeEntry};
+pub use derecho_core::parts::Hole;
+
+/// The version written by this program.
+pub const DOCUMENT_VERSION: u32 = 1;
+
+/// The length of a field that may be empty.
+pub fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {
+    entry.as_ref().map(TapeEntry::length)
+}

@@ -1,0 +1,156 @@
+//! What the end view is drawn from: places in millimetres at the driven height, and
+//! which of them are assumed.
+//!
+//! Body coordinates: y to the left from the body's centreline, z up from the ground
+//! with the body at the driven height. Axle-side places are those of an axle standing
+//! at the body's centre; a screen adds the axle's shift and takes the body down by the
+//! travel.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::bar::Views;
+use crate::document::Job;
+use crate::document::heights;
+use crate::setups::moves;
+use derecho_core::measure::{Length, Phrase, Side, TapeEntry};
+
+/// A place in the end view.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Place {
+    /// To the left of the centreline.
+    pub y_mm: Length,
+    /// Above the ground.
+    pub z_mm: Length,
+}
+
+/// The bar's eyes.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Eyes {
+    /// On the frame; goes with the body.
+    pub frame: Place,
+    /// On the axle; goes with the axle, its y that of a centred axle.
+    pub axle: Place,
+}
+
+/// A figure the drawing or a result rests on that nobody typed.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Assumption {
+    /// The field that would replace it.
+    pub pointer: String,
+    /// What is assumed.
+    pub says: Phrase,
+    /// Whether figures rest on it, or the drawing alone.
+    pub drawing_only: bool,
+}
+
+/// The end view.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Elevation {
+    /// Between tyre contact centres.
+    pub track_mm: Length,
+    /// Tyre diameter.
+    pub tyre_diameter_mm: Length,
+    /// Tyre width.
+    pub tyre_width_mm: Length,
+    /// Axle centre above the ground.
+    pub axle_height_mm: Length,
+    /// Frame's outside width.
+    pub frame_width_mm: Length,
+    /// Underside of the frame rails above the ground, at the driven height.
+    pub frame_bottom_mm: Length,
+    /// The side the differential sits on in the drawing: away from the axle eye.
+    pub differential_side: Side,
+    /// The bar's eyes, where the bar is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub eyes: Option<Eyes>,
+    /// The side the frame eye is on.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub frame_eye_side: Option<Side>,
+    /// The axle's place at the driven height, as it stands, + left.
+    pub axle_offset_mm: Length,
+    /// Travel of the driven height.
+    pub driven_travel_mm: Length,
+    /// Full droop, as travel (negative).
+    pub full_droop_mm: Length,
+    /// Full bump, as travel.
+    pub full_bump_mm: Length,
+}
+
+pub(crate) const TRACK: f64 = 1560.0;
+pub(crate) const TYRE_DIAMETER: f64 = 800.0;
+const TYRE_WIDTH: f64 = 265.0;
+pub(crate) const FRAME_WIDTH: f64 = 820.0;
+/// Height of the axle eye above the axle centre, where no bolt height is typed.
+pub(crate) const AXLE_EYE_ABOVE: Length = Length::from_mm(60.0);
+/// Underside of the rail above the frame eye in the drawing.
+const RAIL_ABOVE_EYE: Length = Length::from_mm(45.0);
+
+/// Gathers the drawing's places.
+#[must_use]
+pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption>) {
+    let rig = &job.rig;
+    let bar = &job.setups.as_found;
+    let mut assumptions = Vec::new();
+    let mut or = |entry: &Option<TapeEntry>, mm: f64, pointer: &str, name: &str, drawing_only| {
+        entry.as_ref().map_or_else(
+            || {
+                assumptions.push(Assumption {
+                    pointer: pointer.to_owned(),
+                    says: Phrase::of(|w| format!("{name} {}", w.distance(Length::from_mm(mm)))),
+                    drawing_only,
+                });
+                Length::from_mm(mm)
+            },
+            TapeEntry::length,
+        )
+    };
+    let bump = or(&rig.bump, heights::ASSUMED_BUMP.to_mm(), "/rig/bump", "bump", false);
+    let droop = or(&rig.droop, heights::ASSUMED_DROOP.to_mm(), "/rig/droop", "droop", false);
+    let track = or(&rig.track, TRACK, "/rig/track", "track width", true);
+    let tyre_diameter = or(&rig.tyre_diameter, TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
+    let tyre_width = or(&rig.tyre_width, TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
+    let frame_width = or(&rig.frame_width, FRAME_WIDTH, "/rig/frame_width", "frame width", true);
+
+    let axle_height = tyre_diameter / 2.0;
+    let axle_eye_z = bar.axle_eye_height.as_ref().map_or(axle_height + AXLE_EYE_ABOVE, TapeEntry::length);
+    let eyes = views.map(|views| {
+        let found = &views.found;
+        let s = found.frame_eye_side().sign();
+        // Eyes moved by a bracket that was fitted since they were measured.
+        let moved = moves::fitted(job, views.round);
+        let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
+        // Without a plumbed eye the bar is drawn with its middle under the frame's.
+        let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
+            (Some(from_centre), _) => from_centre.length() * s,
+            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + views.found_offset,
+            (None, None) => found.reach() * (s / 2.0),
+        };
+        let frame_y = frame_y + Length::from_mm(moved.frame.y);
+        let axle_y = frame_y - found.reach() * s - views.found_offset;
+        Eyes {
+            frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },
+            axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
+        }
+    });
+    let frame_bottom =
+        eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + RAIL_ABOVE_EYE);
+    let elevation = Elevation {
+        track_mm: track,
+        tyre_diameter_mm: tyre_diameter,
+        tyre_width_mm: tyre_width,
+        axle_height_mm: axle_height,
+        frame_width_mm: frame_width,
+        frame_bottom_mm: frame_bottom.max(axle_height + Length::from_mm(120.0)),
+        differential_side: rig.frame_eye_side.unwrap_or(Side::Left),
+        eyes,
+        frame_eye_side: rig.frame_eye_side,
+        axle_offset_mm: views.map_or(Length::ZERO, |views| views.found_offset),
+        driven_travel_mm: -heights::driven_offset(rig),
+        full_droop_mm: -droop,
+        full_bump_mm: bump,
+    };
+    (elevation, assumptions)
+}

@@ -1,0 +1,28 @@
+//! # derecho-job
+//!
+//! The job document and what it means: readings, setups, stages, sentences, the order of
+//! work. Each folder is a stage of the trade; later ones use earlier ones, never the other
+//! way round.
+//!
+//! What is not here: formulas (they are `derecho-core`'s), files, clock, network, printing,
+//! SQL, HTTP. `clippy.toml` beside the manifest refuses them by name.
+//!
+//! Who may depend on it: store, practice, server. It depends on the core alone.
+
+pub mod assembly;
+pub mod bar;
+pub mod bracket;
+pub mod cautions;
+pub mod cycle;
+pub mod document;
+pub mod elevation;
+pub mod prove;
+pub mod results;
+pub mod setups;
+pub mod strip;
+pub mod sway;
+pub mod tape;
+
+pub use document::Job;
+pub use document::check::{FieldError, check};
+pub use results::{Card, Everything, Results, card, everything, solve};

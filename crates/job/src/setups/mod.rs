@@ -1,0 +1,3 @@
+//! What is meant: found, planned, fitted.
+
+pub mod moves;

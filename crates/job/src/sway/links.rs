@@ -1,0 +1,557 @@
+//! Arms and links over everything the axle does: γ, the legal link, links from each target.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::cycle::words::place;
+use crate::document::heights;
+use crate::document::sway::SwayTarget;
+use crate::document::{Job, length_of};
+use crate::sway::places::Places;
+use crate::sway::rates::{self, BarHere};
+use crate::sway::{FAIL_DEGREES, LEAST_LEFT, SWEEP_STEPS, THREAD_IN, WARN_DEGREES};
+use derecho_core::bar::adjuster::sleeve_turns;
+use derecho_core::measure::phrase::{Value, degrees};
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
+use derecho_core::pose::cycle::{self as walkers, Envelope};
+use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::pose::point::Placing;
+use derecho_core::sway::rod::{RodCut, RodLink};
+use derecho_core::sway::{ArmFault, BarRate, window};
+
+/// One side of arm and link in a pose.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ArmResult {
+    /// α above level; absent where the link does not close.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub arm_angle_deg: Option<Angle>,
+    /// γ at the link's eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub eye_angle_deg: Option<Angle>,
+    /// The link's far end ahead of the bar's axis.
+    pub far_ahead_mm: Length,
+    /// And above it.
+    pub far_above_mm: Length,
+    /// The link's eye ahead of the axis.
+    pub eye_ahead_mm: Length,
+    /// And above it.
+    pub eye_above_mm: Length,
+}
+
+/// Both sides in a pose.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SwayPose {
+    /// Travel of the left wheel.
+    pub left_wheel_mm: Length,
+    /// Travel of the right wheel.
+    pub right_wheel_mm: Length,
+    /// The axle's middle, to the left of the body's.
+    pub y_mm: Length,
+    /// And above where it is at ride height.
+    pub z_mm: Length,
+    /// Its lean, + left wheel higher.
+    pub roll_deg: Angle,
+    /// Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
+    /// as left and up, mm in the body's axes at ride height. Where a side does not close its arm
+    /// points to the link's far end.
+    pub end_mm: [[[f64; 2]; 2]; 5],
+    /// The left arm.
+    pub left: ArmResult,
+    /// The right arm.
+    pub right: ArmResult,
+    /// Twist between the arms, + left arm higher; absent where a side does not close.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub twist_deg: Option<Angle>,
+    /// K_bar here, N·m per degree of roll: k_eff·(dΔα/dφ)².
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub roll_rate_nm_per_deg: Option<f64>,
+    /// Moment of the bar against the roll here, N·m: k_eff·Δα·dΔα/dφ.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar_moment_nm: Option<f64>,
+}
+
+/// A link length that meets a target.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LinkTarget {
+    /// What it is sized to.
+    pub name: String,
+    /// The link, eye to eye.
+    pub link_mm: Length,
+    /// Against the link as it is.
+    pub change_mm: Length,
+    /// Whether it lies in the legal window.
+    pub legal: bool,
+    /// Whether it is the target aimed at.
+    pub chosen: bool,
+    /// In words, with turns where its thread is known.
+    pub says: Phrase,
+    /// The rod to cut for it, where its joints were measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub rod: Option<RodCut>,
+    /// The rod in words, or why there is none.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub rod_says: Option<Phrase>,
+}
+
+/// Arms and links over everything the axle does.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SwayLinks {
+    /// The link as it is.
+    pub link_mm: Length,
+    /// The arm in use.
+    pub arm_mm: Length,
+    /// Whether the bar is on the axle.
+    pub on_axle: bool,
+    /// Whether the arms point forward.
+    pub forward: bool,
+    /// Smallest γ over the envelope.
+    pub least_eye_deg: Angle,
+    /// Where.
+    pub least_at: Phrase,
+    /// Largest γ over the envelope.
+    pub most_eye_deg: Angle,
+    /// Where.
+    pub most_at: Phrase,
+    /// Least travel of the link left to a straight line.
+    pub to_straight_mm: Length,
+    /// Wheel travels there, left and right.
+    pub to_straight_at_mm: [Length; 2],
+    /// Least left to folded.
+    pub to_folded_mm: Length,
+    /// Poses in which arm and link do not close at all.
+    pub open_poses: usize,
+    /// Whether it fails, by the limits in force.
+    pub fails: bool,
+    /// Why, or that it does not.
+    pub says: Phrase,
+    /// Shortest and longest legal link; absent where there is none.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub window_mm: Option<[Length; 2]>,
+    /// The window in words.
+    pub window_says: Phrase,
+    /// Links from each target.
+    pub targets: Vec<LinkTarget>,
+    /// Both wheels alike, droop first.
+    pub heave: Vec<SwayPose>,
+    /// Leaning at ride height.
+    pub roll: Vec<SwayPose>,
+    /// Cross-axled, left wheel up, and right wheel up.
+    pub crossed: Vec<SwayPose>,
+    /// Every other pose of the envelope that the stops allow, row by row `[left][right]`.
+    pub envelope: Vec<SwayPose>,
+    /// How it is worked out at ride height.
+    pub working: Working,
+}
+
+fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
+    let [ahead, above, _] = places.far_end(posed, left);
+    let arm = places.arm_at(posed, left).ok();
+    let turn = if places.arm.forward { 1.0 } else { -1.0 };
+    let angle = arm.map(|arm| arm.above_level);
+    let drawn = places.drawn_angle(posed, left);
+    ArmResult {
+        arm_angle_deg: angle,
+        eye_angle_deg: arm.map(|arm| arm.at_eye),
+        far_ahead_mm: ahead,
+        far_above_mm: above,
+        eye_ahead_mm: places.arm.length * (turn * drawn.cos()),
+        eye_above_mm: places.arm.length * drawn.sin(),
+    }
+}
+
+fn pose_result(places: &Places, posed: &Posed, bar: Option<BarHere>) -> SwayPose {
+    let pose = &posed.solved.pose;
+    let rods = places.rods_at(posed, [true, false].map(|left| places.drawn_angle(posed, left)));
+    SwayPose {
+        y_mm: pose.y,
+        z_mm: pose.z,
+        roll_deg: pose.roll,
+        end_mm: rods.map(|rod| rod.map(|at| [at.y, at.z])),
+        twist_deg: rates::twist_of(places, posed).map(Angle::from_radians),
+        roll_rate_nm_per_deg: bar.map(|bar| bar.rate / 1000.0 * 1.0_f64.to_radians()),
+        bar_moment_nm: bar.map(|bar| bar.moment / 1000.0),
+        left_wheel_mm: Length::from_mm(posed.left),
+        right_wheel_mm: Length::from_mm(posed.right),
+        left: arm_result(places, posed, true),
+        right: arm_result(places, posed, false),
+    }
+}
+
+/// The extremes of both arms over the allowed envelope.
+struct Extremes {
+    least: (f64, Posed),
+    most: (f64, Posed),
+    straight: (f64, Posed),
+    folded: f64,
+    window: Option<(f64, f64)>,
+    open: Vec<(Posed, ArmFault)>,
+}
+
+fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
+    let mut found = Extremes {
+        least: (f64::INFINITY, *ride),
+        most: (f64::NEG_INFINITY, *ride),
+        straight: (f64::INFINITY, *ride),
+        folded: f64::INFINITY,
+        window: Some((0.0, f64::INFINITY)),
+        open: Vec::new(),
+    };
+    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
+    for posed in poses.filter_map(|(posed, _)| posed.as_ref()) {
+        for left in [true, false] {
+            found.window = found.window.zip(legal_links(places, posed, left)).and_then(|(all, here)| {
+                let (least, most) = (all.0.max(here.0), all.1.min(here.1));
+                (least <= most).then_some((least, most))
+            });
+            match places.arm_at(posed, left) {
+                Ok(arm) => {
+                    let gamma = arm.at_eye.to_radians();
+                    if gamma < found.least.0 {
+                        found.least = (gamma, *posed);
+                    }
+                    if gamma > found.most.0 {
+                        found.most = (gamma, *posed);
+                    }
+                    if arm.to_straight.to_mm() < found.straight.0 {
+                        found.straight = (arm.to_straight.to_mm(), *posed);
+                    }
+                    found.folded = found.folded.min(arm.to_folded.to_mm());
+                }
+                Err(fault) => found.open.push((*posed, fault)),
+            }
+        }
+    }
+    found
+}
+
+/// Shortest and longest legal link of a side in one pose, mm eye to eye. A link stands out of the
+/// arm's plane by D_y, and the more so the further the axle has swung sideways, which makes it longer
+/// than it is in the plane: l = √(l_f² + D_y²). What is left to a straight or folded line bounds it as
+/// γ does; the tighter counts.
+fn legal_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
+    let reach = places.reach_at(posed, left);
+    let bounds = (Angle::from_degrees(FAIL_DEGREES.0), Angle::from_degrees(FAIL_DEGREES.1));
+    let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
+    let arm = places.arm.length;
+    let least = least.max(reach + LEAST_LEFT - arm).max(arm - reach + LEAST_LEFT);
+    let most = most.min(arm + reach - LEAST_LEFT);
+    let [_, _, out] = places.far_end(posed, left);
+    let longer = places.left_longer.to_mm() / if left { 2.0 } else { -2.0 };
+    let link = |in_plane: Length| in_plane.to_mm().hypot(out.to_mm()) - longer;
+    (least <= most).then(|| (link(least), link(most)))
+}
+
+/// Poses from cross-axled to cross-axled the other way, right wheel up first.
+pub(crate) fn rolling(mechanism: &Mechanism) -> Vec<Posed> {
+    let (up, down) = mechanism.stops().cross_axled();
+    walkers::line(mechanism, (down, up), (up, down), SWEEP_STEPS).unwrap_or_default()
+}
+
+pub(crate) fn links(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    (envelope, ride): (&Envelope, &Posed),
+    rate: &BarRate,
+) -> SwayLinks {
+    let found = extremes(places, envelope, ride);
+    let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
+    let outside = |(least, most): (f64, f64)| low < least || high > most;
+    let near = found.straight.0 < LEAST_LEFT.to_mm() || found.folded < LEAST_LEFT.to_mm();
+    let fails = !found.open.is_empty() || outside(FAIL_DEGREES) || near;
+    let legal = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
+    let at = |posed: &Posed| Phrase::of(|w| place(w, posed.left, posed.right));
+    let says = link_says(&found, places, fails, outside(WARN_DEGREES));
+    let stops = mechanism.stops();
+    let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
+        walkers::line(mechanism, from, to, steps).unwrap_or_default()
+    };
+    let leaning = |posed: &Posed| rates::bar_leaning(mechanism, places, rate, posed);
+    let poses = |line: Vec<Posed>| {
+        line.iter().map(|posed| pose_result(places, posed, leaning(posed))).collect::<Vec<_>>()
+    };
+    let rolled = |line: Vec<Posed>| {
+        let bars = rates::bar_rolling(places, rate, &line);
+        line.iter().zip(bars).map(|(posed, bar)| pose_result(places, posed, bar)).collect::<Vec<_>>()
+    };
+    let (up, down) = stops.cross_axled();
+    SwayLinks {
+        link_mm: places.arm.link,
+        arm_mm: places.arm.length,
+        on_axle: places.on_axle,
+        forward: places.arm.forward,
+        least_eye_deg: Angle::from_radians(if low.is_finite() { found.least.0 } else { 0.0 }),
+        least_at: at(&found.least.1),
+        most_eye_deg: Angle::from_radians(if high.is_finite() { found.most.0 } else { 0.0 }),
+        most_at: at(&found.most.1),
+        to_straight_mm: Length::from_mm(if found.straight.0.is_finite() { found.straight.0 } else { 0.0 }),
+        to_straight_at_mm: [found.straight.1.left, found.straight.1.right].map(Length::from_mm),
+        to_folded_mm: Length::from_mm(if found.folded.is_finite() { found.folded } else { 0.0 }),
+        open_poses: found.open.len(),
+        fails,
+        says,
+        window_says: window_says(legal, places.arm.link),
+        targets: targets(job, mechanism, places, legal),
+        window_mm: legal,
+        heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
+        roll: rolled(crate::sway::links::rolling(mechanism)),
+        crossed: poses(line((up, down), (down, up), 1)),
+        envelope: over_the_envelope(places, envelope, rate),
+        working: working(places, ride),
+    }
+}
+
+/// Poses of the envelope for drawing, the bar's rate from their neighbours leaned either way.
+fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Vec<SwayPose> {
+    let side = envelope.travels.len();
+    let at = |left: usize, right: usize| {
+        if left >= side || right >= side {
+            return None;
+        }
+        envelope.poses[left * side + right].as_ref()
+    };
+    let posed = |left: usize, right: usize| {
+        let here = at(left, right).filter(|_| envelope.allowed[left * side + right])?;
+        let up = right.checked_sub(1).and_then(|right| at(left + 1, right)).unwrap_or(here);
+        let down = left.checked_sub(1).and_then(|left| at(left, right + 1)).unwrap_or(here);
+        Some(pose_result(places, here, rates::bar_between(places, rate, (down, here, up))))
+    };
+    let every_other = || (0..side).step_by(2);
+    every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()
+}
+
+fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phrase {
+    if let Some((posed, fault)) = found.open.iter().min_by(|a, b| {
+        let far = |posed: &Posed| posed.left.abs() + posed.right.abs();
+        far(&a.0).total_cmp(&far(&b.0))
+    }) {
+        let what = match fault {
+            ArmFault::OverExtended(_) => "The sway bar's arm goes over centre",
+            ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
+            ArmFault::Sideways => "The link is too short sideways",
+        };
+        return Phrase::of(|w| format!("{what} at {}", place(w, posed.left, posed.right)));
+    }
+    if fails {
+        let (worst, posed) = if found.most.0.to_degrees() > 180.0 - found.least.0.to_degrees() {
+            found.most
+        } else {
+            found.least
+        };
+        return Phrase::of(|w| {
+            format!(
+                "Arm and link come to {} at {}: {} left to a straight line",
+                degrees(Angle::from_radians(worst)),
+                place(w, posed.left, posed.right),
+                w.distance(Length::from_mm(found.straight.0))
+            )
+        });
+    }
+    let range = format!("{:.0}° to {:.0}°", found.least.0.to_degrees(), found.most.0.to_degrees());
+    let told = if much { "a lot, but legal" } else { "clear of a straight line" };
+    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(places.arm.link)))
+}
+
+fn window_says(legal: Option<[Length; 2]>, link: Length) -> Phrase {
+    Phrase::of(|w| match legal {
+        None => "No link is legal over this travel: a longer arm or less travel is wanted.".to_owned(),
+        Some([least, most]) => {
+            let verdict = if link < least {
+                format!("this one is {} too short", w.distance(least - link))
+            } else if link > most {
+                format!("this one is {} too long", w.distance(link - most))
+            } else {
+                "this one is inside".to_owned()
+            };
+            format!("Legal from {} to {}: {verdict}.", w.distance(least), w.distance(most))
+        }
+    })
+}
+
+fn targets(job: &Job, mechanism: &Mechanism, places: &Places, legal: Option<[Length; 2]>) -> Vec<LinkTarget> {
+    let driven = -heights::driven_offset(&job.rig).to_mm();
+    let stops = mechanism.stops();
+    let middle = (stops.bump - stops.droop).to_mm() / 2.0;
+    let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
+    let all = [
+        ("arms level as driven", Some(Angle::ZERO), driven, SwayTarget::LevelDriven),
+        ("arms level mid-travel", Some(Angle::ZERO), middle, SwayTarget::LevelMidTravel),
+        ("arms at the angle of your own", angle(&job.sway.wanted_angle), driven, SwayTarget::OwnAngle),
+        (
+            "arms in line with the lower arms",
+            lower_arm(mechanism, places, driven),
+            driven,
+            SwayTarget::TrailingArm,
+        ),
+    ];
+    let aimed =
+        all.into_iter().map(|(name, angle, travel, target)| (name, angle, travel, job.sway.target == target));
+    let stock = ("arms as they were when stock", angle(&job.sway.stock_arm_angle), driven, false);
+    aimed
+        .chain([stock])
+        .filter_map(|(name, angle, travel, chosen)| {
+            let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+            let [ahead, above, out] = places.far_end(posed.first()?, true);
+            let link = places.arm.link_for(angle?, ahead, above, out);
+            let change = link - places.arm.link;
+            let turns =
+                job.sway.link_thread.as_ref().and_then(|thread| sleeve_turns(thread, places.arm.link, link));
+            let (rod, rod_says) = rod(job, link);
+            Some(LinkTarget {
+                rod,
+                rod_says,
+                name: name.to_owned(),
+                link_mm: link,
+                change_mm: change,
+                legal: legal.is_some_and(|[least, most]| least <= link && link <= most),
+                chosen,
+                says: Phrase::of(|w| {
+                    let verb = if change > Length::ZERO { "longer" } else { "shorter" };
+                    let turns =
+                        turns.as_ref().map_or_else(String::new, |t| format!(", {}", t.in_unit(w.unit())));
+                    format!("{}, {} {verb}{turns}", w.fine(link), w.fine(change))
+                }),
+            })
+        })
+        .collect()
+}
+
+/// The link that levels the arms as driven or mid-travel.
+pub(crate) fn target_link(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    target: SwayTarget,
+) -> Option<Length> {
+    let stops = mechanism.stops();
+    let travel = match target {
+        SwayTarget::LevelMidTravel => (stops.bump - stops.droop).to_mm() / 2.0,
+        _ => -heights::driven_offset(&job.rig).to_mm(),
+    };
+    let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+    let [ahead, above, out] = places.far_end(posed.first()?, true);
+    Some(places.arm.link_for(Angle::ZERO, ahead, above, out))
+}
+
+/// The sway arm's angle that runs in line with the lowest link that holds the axle fore and aft, seen
+/// from the side, at a travel of both wheels.
+fn lower_arm(mechanism: &Mechanism, places: &Places, travel: f64) -> Option<Angle> {
+    let links = mechanism.suspension().links().iter();
+    let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+    let placing = Placing::of(&posed.first()?.solved.pose, mechanism.suspension().axle_height());
+    let along = links
+        .map(|link| (link.body.vector(), placing.place(link.axle).vector()))
+        .filter(|(body, axle)| (body.x - axle.x).abs() > (body.y - axle.y).abs())
+        .min_by(|a, b| a.1.z.total_cmp(&b.1.z))?;
+    let slope = (along.0.z - along.1.z) / (along.0.x - along.1.x);
+    let turn = if places.arm.forward { 1.0 } else { -1.0 };
+    Some(Angle::from_radians((turn * slope).atan()))
+}
+
+/// What to cut for a link built from rod.
+fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
+    let form = &job.sway.rod;
+    let sizes = (length_of(&form.eye_to_tip), length_of(&form.shank), length_of(&form.jam_nut));
+    let (Some(eye_to_tip), Some(shank), Some(jam_nut), Some(thread)) =
+        (sizes.0, sizes.1, sizes.2, job.sway.link_thread.as_ref())
+    else {
+        return (None, None);
+    };
+    let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * THREAD_IN };
+    match parts.cut(link) {
+        Ok(cut) => {
+            let says = Phrase::of(|w| {
+                format!(
+                    "Built from rod: cut {}, tap one end right hand and one left hand {} deep, {} of thread in at each; it turns {} longer or shorter. Jam nuts last.",
+                    w.distance(cut.rod_mm),
+                    w.distance(cut.tap_mm),
+                    w.distance(cut.in_mm),
+                    w.distance(cut.longer_mm)
+                )
+            });
+            (Some(cut), Some(says))
+        }
+        Err(fault) => (None, Some(Phrase::plain(&format!("No rod makes this link: {fault}.")))),
+    }
+}
+
+fn working(places: &Places, ride: &Posed) -> Working {
+    let [ahead, above, out] = places.far_end(ride, true);
+    let reach = places.reach_at(ride, true);
+    let length = Value::Length;
+    let flat = Length::from_mm((places.arm.link.to_mm().powi(2) - out.to_mm().powi(2)).max(0.0).sqrt());
+    let mut steps = vec![
+        Step::new(
+            "far end from the bar's axis, in the arm's plane",
+            "r = √({D_x}² + {D_z}²)",
+            &[("D_x", length(ahead)), ("D_z", length(above))],
+            length(reach),
+        ),
+        Step::new(
+            "link in the arm's plane",
+            "l_f = √({l}² − {D_y}²)",
+            &[("l", length(places.arm.link)), ("D_y", length(out))],
+            length(flat),
+        ),
+    ];
+    if let Ok(arm) = places.arm_at(ride, true) {
+        steps.push(Step::new(
+            "angle at the link's eye",
+            "γ = acos(({a}² + {l_f}² − {r}²) / (2 · {a} · {l_f}))",
+            &[("a", length(places.arm.length)), ("l_f", length(flat)), ("r", length(reach))],
+            Value::Angle(arm.at_eye),
+        ));
+    }
+    Working { title: "Arm and link at ride height, left".to_owned(), steps }
+}
+
+/// Whether a link of this length, on an arm of this length, is legal everywhere.
+pub(crate) fn legal_everywhere(places: &Places, envelope: &Envelope) -> bool {
+    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
+    poses.filter_map(|(posed, _)| posed.as_ref()).all(|posed| legal_at(places, posed))
+}
+
+/// Roll at ride height up to which both links stay legal.
+pub(crate) fn legal_roll(mechanism: &Mechanism, places: &Places) -> f64 {
+    let (up, down) = mechanism.stops().cross_axled();
+    let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return 0.0 };
+    let legal = |posed: &&Posed| legal_at(places, posed);
+    poses.iter().take_while(legal).last().map_or(0.0, |posed| posed.solved.pose.roll.to_radians())
+}
+
+/// Whether both arms are within the limits in a pose.
+fn legal_at(places: &Places, posed: &Posed) -> bool {
+    [true, false].into_iter().all(|left| {
+        places.arm_at(posed, left).is_ok_and(|arm| {
+            let gamma = arm.at_eye.to_degrees();
+            (FAIL_DEGREES.0..=FAIL_DEGREES.1).contains(&gamma)
+                && arm.to_straight >= LEAST_LEFT
+                && arm.to_folded >= LEAST_LEFT
+        })
+    })
+}
+
+/// Whether the links are legal at full droop, full bump and cross-axled either way: the quick
+/// answer for the strip, a little stricter than the stage, which leaves out what the axle cannot
+/// reach. Absent while something is not measured.
+#[must_use]
+pub fn legal_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
+    let places = Places::of(job, mechanism.suspension().axle_height()).ok()?;
+    let stops = mechanism.stops();
+    let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let (up, down) = stops.cross_axled();
+    let ends = [(droop, droop), (bump, bump), (up, down), (down, up)];
+    Some(ends.into_iter().all(|end| {
+        let walked = walkers::line(mechanism, (0.0, 0.0), end, 2);
+        walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| legal_at(&places, at)))
+    }))
+}

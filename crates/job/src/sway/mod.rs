@@ -1,0 +1,176 @@
+//! Stage Sway: arms and links over everything the axle does, the legal link, the holes, the road
+//! against the trail, and which way to disconnect.
+
+mod fit;
+mod links;
+mod places;
+mod rates;
+mod room;
+mod splined;
+mod stow;
+mod things;
+mod vehicle;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::assembly::assemble;
+use crate::bar;
+use crate::bracket::fit::FitCheck;
+use crate::document::Job;
+use crate::document::check::FieldError;
+use crate::document::sway::SwayKind;
+use crate::elevation::Assumption;
+pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, legal_at_ends};
+use crate::sway::places::Places;
+pub use crate::sway::rates::HoleResult;
+pub use crate::sway::room::{PanelCut, RoomResult, SwayGap};
+pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
+pub use crate::sway::stow::StowResult;
+use crate::sway::things::{Swept, Things};
+use crate::sway::vehicle::{BarOnAxle, Base};
+pub use crate::sway::vehicle::{ChoiceResult, VehicleResult};
+use crate::tape;
+use derecho_core::measure::{Length, Phrase, Working};
+use derecho_core::pose::cycle as walkers;
+
+/// Travel that must be left to a straight or folded line (default of this program).
+pub const LEAST_LEFT: Length = Length::from_mm(12.7);
+/// γ outside this fails (default of this program).
+pub const FAIL_DEGREES: (f64, f64) = (20.0, 160.0);
+/// γ outside this is a lot (default of this program).
+pub const WARN_DEGREES: (f64, f64) = (30.0, 150.0);
+/// Poses along each side of the envelope.
+const SIDE: usize = 41;
+const SWEEP_STEPS: usize = 80;
+/// Thread that has to be in a link's rod, in diameters (default of this program).
+const THREAD_IN: f64 = 1.5;
+/// Shear stress a spring-steel bar takes, MPa (default of this program).
+pub const ALLOWABLE_SHEAR: f64 = 700.0;
+
+/// Everything stage Sway answers.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SwayResult {
+    /// The answer in one sentence.
+    pub says: Phrase,
+    /// What keeps it from an answer.
+    pub missing: Vec<FieldError>,
+    /// Arms and links, where they were measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub links: Option<SwayLinks>,
+    /// Holes and their rates.
+    pub holes: Vec<HoleResult>,
+    /// How the rate in the hole in use is worked out.
+    pub bar_working: Working,
+    /// The vehicle as a whole and the choices.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub vehicle: Option<VehicleResult>,
+    /// Splined bar, mass, preload, arms against stroke, in words.
+    pub fit_says: Vec<Phrase>,
+    /// Disconnects, stowing, bolts.
+    pub checks: Vec<FitCheck>,
+    /// Choosing a splined bar, where one is there or some were typed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub splined: Option<SplinedResult>,
+    /// Room for arms and links.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub room: Option<RoomResult>,
+    /// A link stowed, where its stud was measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stowed: Option<StowResult>,
+    /// What was not measured.
+    pub assumptions: Vec<Assumption>,
+}
+
+fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
+    SwayResult {
+        says: Phrase::plain(says),
+        missing,
+        links: None,
+        holes: Vec::new(),
+        bar_working: Working::default(),
+        vehicle: None,
+        fit_says: Vec::new(),
+        checks: Vec::new(),
+        splined: None,
+        room: None,
+        stowed: None,
+        assumptions: Vec::new(),
+    }
+}
+
+/// Works stage Sway out. Never fails: what is missing stands in its place.
+#[must_use]
+pub fn sway(job: &Job) -> SwayResult {
+    let Some(kind) = job.sway.kind else {
+        let ask = "Say what kind of sway bar there is, or that there is none.";
+        return without("Measure the sway bar", vec![FieldError::new("/sway/kind", "missing", ask)]);
+    };
+    let views = bar::bar(job, &tape::results(job)).views;
+    let assembly = match assemble(job, views.as_ref()) {
+        Ok(assembly) => assembly,
+        Err(missing) => return without("Nothing can be cycled yet", missing),
+    };
+    let mechanism = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
+    if kind == SwayKind::None {
+        let base = Base::of(job, mechanism);
+        let vehicle = Some(vehicle::vehicle(job, &base, None));
+        let assumptions = base.weighed.assumed;
+        return SwayResult { vehicle, assumptions, ..without("No sway bar here", Vec::new()) };
+    }
+    let places = match Places::of(job, mechanism.suspension().axle_height()) {
+        Ok(places) => places,
+        Err(ask) => {
+            let missing = ask.into_iter().map(|(at, says)| FieldError::new(at, "missing", says)).collect();
+            return without("Measure the sway bar", missing);
+        }
+    };
+    let solved = (walkers::poses_over_the_envelope(mechanism, SIDE), mechanism.at_ride_height());
+    let (Ok(envelope), Ok(ride)) = solved else {
+        return without("Nothing can be cycled yet", Vec::new());
+    };
+    let poses = (&envelope, &ride);
+    let rate = rates::bar_rate(job, &places);
+    let links = links::links(job, mechanism, &places, poses, &rate);
+    let base = Base::of(job, mechanism);
+    let per_roll = rates::arms_per_roll(mechanism, &places, &ride);
+    let bar = rate.roll_rate(per_roll);
+    let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
+    let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
+    let bar_assumed = rates::assumed(job, &rate);
+    let line = links::rolling(mechanism);
+    let on_axle = BarOnAxle {
+        rate: bar,
+        legal_roll: links::legal_roll(mechanism, &places),
+        strong_roll: rates::strong_roll(job, &places, &rate, &line),
+        curve: rates::curve(&places, &rate, &line),
+        soft: splined.as_ref().and_then(SplinedResult::soft),
+        assumed: bar_assumed.len(),
+    };
+    let vehicle = vehicle::vehicle(job, &base, Some(&on_axle));
+    let things = Things::of(job, mechanism, places.axis);
+    let swept = Swept::of(mechanism, &places, &envelope);
+    let room = room::room(job, &places, &things, &swept, rate.outside.to_mm() / 2.0);
+    let stowed = stow::stow(job, &places, &things, &swept);
+    let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
+    checks.extend(room::bolts(job, mechanism, &places, &things));
+    SwayResult {
+        says: links.says.clone(),
+        fit_says: fit::fit_says(job, &links, &base, &rate, bar),
+        checks,
+        holes: rates::holes(job, mechanism, &places, poses, &rate, &base),
+        bar_working: rates::working(job, &rate, per_roll, rates::worst_twist(&places, &envelope)),
+        links: Some(links),
+        splined,
+        room: Some(room),
+        stowed,
+        vehicle: Some(vehicle),
+        missing: Vec::new(),
+        assumptions: [base.weighed.assumed, bar_assumed, things.assumed].concat(),
+    }
+}

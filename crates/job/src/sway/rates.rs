@@ -1,0 +1,288 @@
+//! How stiff the bar is at the axle, hole by hole and pose by pose.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::document::sway::SwayKind;
+use crate::document::{Job, length_of};
+use crate::elevation::Assumption;
+use crate::sway::ALLOWABLE_SHEAR;
+use crate::sway::places::Places;
+use crate::sway::vehicle::Base;
+use derecho_core::measure::load::roll_rate;
+use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Angle, Length, Phrase, SpringRateEntry, Step, TapeEntry, Working};
+use derecho_core::pose::cycle::Envelope;
+use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::sway::{Arm, BarRate};
+
+/// A bar nobody measured (defaults of this program).
+const USUAL_BAR: Length = Length::from_mm(25.0);
+const USUAL_ACTIVE: Length = Length::from_mm(900.0);
+/// Lean either way over which rates are taken, degrees.
+const LEAN: f64 = 0.5;
+
+/// What the bar does in a pose, in N·mm.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct BarHere {
+    /// K_bar, to the radian of roll.
+    pub(crate) rate: f64,
+    /// Moment against the roll.
+    pub(crate) moment: f64,
+}
+
+/// A hole of the arm.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct HoleResult {
+    /// From the axis to the eye.
+    pub arm_mm: Length,
+    /// Whether it is in use.
+    pub in_use: bool,
+    /// Rate at the eye against the hole in use.
+    pub rate_ratio: f64,
+    /// K_bar at ride height, N·m per degree of roll.
+    pub roll_rate_nm_per_deg: f64,
+    /// Twist of the bar at the worst pose.
+    pub worst_twist_deg: Angle,
+    /// Shear stress there, MPa.
+    pub stress_mpa: f64,
+    /// What the bar's material takes, MPa.
+    pub allowable_mpa: f64,
+    /// Degrees per g on the road with it; absent where the vehicle would not stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_deg_per_g: Option<f64>,
+    /// How many figures its rate and roll rest on that nobody measured.
+    pub assumed: usize,
+    /// In words.
+    pub says: Phrase,
+}
+
+pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
+    let form = &job.sway;
+    BarRate {
+        outside: length_of(&form.diameter).unwrap_or(USUAL_BAR),
+        bore: length_of(&form.bore).unwrap_or(Length::ZERO),
+        active: length_of(&form.active_length).unwrap_or(USUAL_ACTIVE),
+        arm: places.arm.length,
+        bending_arm: (form.kind == Some(SwayKind::OnePiece)).then_some(places.arm.length),
+        link: form.link_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
+        bush: form
+            .bush_rate
+            .as_ref()
+            .map(SpringRateEntry::newtons_per_mm)
+            .zip(length_of(&form.bush_spacing).map(|spacing| spacing / 2.0)),
+        half_spacing: Length::from_mm(places.eye_out),
+    }
+}
+
+/// d(α_left − α_right)/dφ at a pose, from a lean of half a degree either way.
+pub(crate) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) -> f64 {
+    let travel = mechanism.stops().half_track.to_mm() * LEAN.to_radians().sin();
+    let lean = |sign: f64| {
+        let posed = mechanism.pose(at.left + sign * travel, at.right - sign * travel, at.trail()).ok()?;
+        Some((twist_of(places, &posed)?, posed.solved.pose.roll.to_radians()))
+    };
+    match (lean(1.0), lean(-1.0)) {
+        (Some((up, over)), Some((down, back))) => (up - down) / (over - back),
+        _ => 0.0,
+    }
+}
+
+fn here(places: &Places, rate: &BarRate, posed: &Posed, per_roll: f64) -> Option<BarHere> {
+    let twist = twist_of(places, posed)?;
+    Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * twist * per_roll })
+}
+
+/// The bar in a pose, leaned a little either way.
+pub(crate) fn bar_leaning(
+    mechanism: &Mechanism,
+    places: &Places,
+    rate: &BarRate,
+    posed: &Posed,
+) -> Option<BarHere> {
+    here(places, rate, posed, arms_per_roll(mechanism, places, posed))
+}
+
+/// The bar in a pose between two others that lean less and more.
+pub(crate) fn bar_between(
+    places: &Places,
+    rate: &BarRate,
+    (less, here, more): (&Posed, &Posed, &Posed),
+) -> Option<BarHere> {
+    let roll = |posed: &Posed| posed.solved.pose.roll.to_radians();
+    let lean = roll(more) - roll(less);
+    let per_roll = (twist_of(places, more)? - twist_of(places, less)?) / lean;
+    (lean != 0.0).then(|| crate::sway::rates::here(places, rate, here, per_roll))?
+}
+
+/// The bar along a sweep in roll, from each pose's neighbours.
+pub(crate) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<Option<BarHere>> {
+    let at: Vec<Option<(f64, f64)>> = line
+        .iter()
+        .map(|posed| Some((twist_of(places, posed)?, posed.solved.pose.roll.to_radians())))
+        .collect();
+    (0..line.len())
+        .map(|index| {
+            let before = index.checked_sub(1).and_then(|before| at[before]).or(at[index])?;
+            let after = at.get(index + 1).copied().flatten().or(at[index])?;
+            let lean = after.1 - before.1;
+            (lean != 0.0).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
+        })
+        .collect()
+}
+
+/// The least roll of a sweep at which the bar is twisted past what its steel takes; boundless where it
+/// nowhere is.
+pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Posed]) -> f64 {
+    let over =
+        |posed: &&Posed| twist_of(places, posed).is_some_and(|twist| rate.stress(twist) > allowable(job));
+    let rolls = line.iter().filter(over).map(|posed| posed.solved.pose.roll.to_radians().abs());
+    rolls.fold(f64::INFINITY, f64::min)
+}
+
+/// Roll and the bar's moment along the sweep in roll, rad and N·mm, in the order of the roll.
+pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(f64, f64)> {
+    let bars = bar_rolling(places, rate, line);
+    line.iter()
+        .zip(bars)
+        .filter_map(|(posed, bar)| Some((posed.solved.pose.roll.to_radians(), bar?.moment)))
+        .collect()
+}
+
+/// What of the bar nobody measured.
+pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
+    let mut assumed = Vec::new();
+    let mut say = |field: &str, says: Phrase| {
+        assumed.push(Assumption { pointer: format!("/sway/{field}"), says, drawing_only: false });
+    };
+    if job.sway.diameter.is_none() {
+        say("diameter", Phrase::of(|w| format!("a bar of {}", w.distance(rate.outside))));
+    }
+    if job.sway.active_length.is_none() {
+        say("active_length", Phrase::of(|w| format!("{} of it twist", w.distance(rate.active))));
+    }
+    if job.sway.allowable_mpa.is_none() {
+        say("allowable_mpa", Phrase::plain(&format!("its steel takes {ALLOWABLE_SHEAR:.0} MPa in shear")));
+    }
+    if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
+        say("link_rate", Phrase::plain("links and bushes that do not give"));
+    }
+    assumed
+}
+
+/// The largest twist between the arms over everything the axle does, rad.
+pub(crate) fn worst_twist(places: &Places, envelope: &Envelope) -> f64 {
+    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
+    poses
+        .filter_map(|(posed, _)| twist_of(places, posed.as_ref()?))
+        .fold(0.0_f64, |worst, twist| worst.max(twist.abs()))
+}
+
+/// How the rate of the bar in use is worked out at ride height, and its stress at the worst pose.
+pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: f64) -> Working {
+    let (length, number) = (Value::Length, Value::Number);
+    let torsion = rate.torsion() / 1000.0;
+    let effective = rate.effective() / 1000.0;
+    // Millimetres whatever is shown: the modulus is in N/mm².
+    let mm = |length: Length| number(length.to_mm(), 2);
+    Working {
+        title: "The bar's rate, in the hole in use".to_owned(),
+        steps: vec![
+            Step::new(
+                "torsion of the bar, N·m to the radian, sizes in mm and G = 79,300 N/mm²",
+                "k_t = 79300 · π · ({D}⁴ − {d}⁴) / (32 · {L}) / 1000",
+                &[("D", mm(rate.outside)), ("d", mm(rate.bore)), ("L", mm(rate.active))],
+                number(torsion, 0),
+            ),
+            Step::new(
+                "with arms, links and bushes that give, N·m to the radian",
+                "k_eff = 1 / (1/{k_t} + {c})",
+                &[("k_t", number(torsion, 0)), ("c", number(1.0 / effective - 1.0 / torsion, 9))],
+                number(effective, 0),
+            ),
+            Step::new(
+                "at the axle, N·m to the degree of roll, each degree turning the arms against each other by w",
+                "K_bar = {k_eff} · {w}² · π / 180",
+                &[("k_eff", number(effective, 0)), ("w", number(per_roll, 4))],
+                number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
+            ),
+            Step::new(
+                &format!("shear at the worst twist, N/mm², of {:.0} that its steel takes", allowable(job)),
+                "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
+                &[
+                    ("k_eff", number(effective, 0)),
+                    ("θ", number(worst, 4)),
+                    ("D", mm(rate.outside)),
+                    ("d", mm(rate.bore)),
+                ],
+                number(rate.stress(worst), 1),
+            ),
+            Step::new("the arm in use", "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
+        ],
+    }
+}
+
+/// Shear stress the bar's material takes, MPa.
+pub(crate) fn allowable(job: &Job) -> f64 {
+    job.sway.allowable_mpa.unwrap_or(ALLOWABLE_SHEAR)
+}
+
+pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<f64> {
+    let left = places.arm_at(posed, true).ok()?.above_level;
+    let right = places.arm_at(posed, false).ok()?.above_level;
+    Some((left - right).to_radians())
+}
+
+pub(crate) fn holes(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    (envelope, ride): (&Envelope, &Posed),
+    rate: &BarRate,
+    base: &Base,
+) -> Vec<HoleResult> {
+    let all: Vec<Length> = job.sway.holes.iter().map(TapeEntry::length).collect();
+    let in_use = rate.effective() / rate.arm.to_mm().powi(2);
+    all.iter()
+        .enumerate()
+        .map(|(index, arm)| {
+            let there = Places { arm: Arm { length: *arm, ..places.arm }, ..places.clone() };
+            let bar = BarRate { arm: *arm, bending_arm: rate.bending_arm.map(|_| *arm), ..*rate };
+            let roll = bar.roll_rate(arms_per_roll(mechanism, &there, ride));
+            let worst = worst_twist(&there, envelope);
+            let (stress, takes) = (bar.stress(worst), allowable(job));
+            let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
+            let road = base.road_with(roll);
+            let in_use_here = index == job.sway.hole;
+            HoleResult {
+                arm_mm: *arm,
+                in_use: in_use_here,
+                rate_ratio: ratio,
+                roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
+                worst_twist_deg: Angle::from_radians(worst),
+                stress_mpa: stress,
+                allowable_mpa: takes,
+                road_deg_per_g: road,
+                assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
+                says: Phrase::of(|w| {
+                    let road = road.map_or_else(
+                        || "it would not stand".to_owned(),
+                        |r| format!("{r:.1}° per g on the road"),
+                    );
+                    let over = if stress > takes { ": over" } else { "" };
+                    let against = if in_use_here {
+                        "the hole in use".to_owned()
+                    } else {
+                        format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0)
+                    };
+                    format!(
+                        "Arm {}: {against}, {}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
+                        w.distance(*arm),
+                        roll_rate(w, roll),
+                    )
+                }),
+            }
+        })
+        .collect()
+}

@@ -1,0 +1,378 @@
+//! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::document::check::FieldError;
+use crate::document::sway::{Sway, SwayTarget};
+use crate::document::{Job, Use, length_of};
+use crate::sway::links::{legal_everywhere, target_link};
+use crate::sway::places::Places;
+use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
+use crate::sway::vehicle::Base;
+use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
+use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
+use derecho_core::pose::cycle::Envelope;
+use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradient, solid_for, stick_out};
+use derecho_core::sway::{Arm, BarRate};
+
+/// Arm and stroke are alike within this share of the stroke (default of this program).
+const LIKE_STROKE: f64 = 0.15;
+
+/// Corners that differ by less say nothing, N.
+const UNEVEN: f64 = 300.0;
+
+/// A bar with a pair of arms.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SplinedOption {
+    /// The bar, end to end.
+    pub length_mm: Length,
+    /// Its outside diameter.
+    pub diameter_mm: Length,
+    /// Its bore; nought is solid.
+    pub bore_mm: Length,
+    /// The arm.
+    pub arm_mm: Length,
+    /// K_bar at ride height, N·m per degree of roll.
+    pub roll_rate_nm_per_deg: f64,
+    /// Rate at one arm's eye with the other held, N/mm: k_eff/a².
+    pub eye_rate_n_per_mm: f64,
+    /// Roll on the road; absent where it would not stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_deg_per_g: Option<f64>,
+    /// Twist of the bar at the worst pose.
+    pub worst_twist_deg: Angle,
+    /// Shear stress there, MPa.
+    pub stress_mpa: f64,
+    /// Stick-out of each end from the frame, where its width is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stick_out_mm: Option<Length>,
+    /// The link that levels this arm.
+    pub link_mm: Length,
+    /// Mass of the bar, kg.
+    pub mass_kg: f64,
+    /// Whether it fits, stays legal and is not overstressed.
+    pub fits: bool,
+    /// Whether it is suggested.
+    pub suggested: bool,
+    /// In words, with the reason where it does not fit.
+    pub says: Phrase,
+}
+
+/// The choice of a splined bar.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SplinedResult {
+    /// The answer.
+    pub says: Phrase,
+    /// Why this rate, in numbers.
+    pub because: Phrase,
+    /// The shortest bar that reaches out of the frame, where its width is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub least_length_mm: Option<Length>,
+    /// Roll on the road that suits the use, degrees per g.
+    pub wanted_deg_per_g: f64,
+    /// K_bar that gives it, N·m per degree of roll; nought or less where none is wanted.
+    pub wanted_nm_per_deg: f64,
+    /// How many figures it rests on that nobody measured.
+    pub assumed: usize,
+    /// What keeps it from an answer.
+    pub missing: Vec<FieldError>,
+    /// Every bar with every arm, in the order typed.
+    pub options: Vec<SplinedOption>,
+}
+
+impl SplinedResult {
+    /// K_bar of the bar suggested, N·mm/rad, and what it needs.
+    pub(crate) fn soft(&self) -> Option<(f64, Phrase)> {
+        let best = self.options.iter().find(|option| option.suggested)?;
+        let rate = best.roll_rate_nm_per_deg * 1000.0 / 1.0_f64.to_radians();
+        let needs = Phrase::of(|w| {
+            format!(
+                "the bar of {} × {} and arms of {}",
+                w.distance(best.diameter_mm),
+                w.distance(best.length_mm),
+                w.distance(best.arm_mm)
+            )
+        });
+        Some((rate, needs))
+    }
+}
+
+/// Roll on the road that suits a use, degrees per g (defaults of this program), and the use in words.
+#[must_use]
+pub const fn wanted_roll(used_for: Option<Use>) -> (f64, &'static str) {
+    match used_for {
+        Some(Use::Crawling) => (7.0, "Crawling"),
+        Some(Use::Trails) => (6.0, "Trail use"),
+        Some(Use::Mixed) => (5.5, "Mixed use"),
+        Some(Use::LoadedTravel) => (5.0, "Loaded travel"),
+        Some(Use::RoadAndTowing) => (4.5, "Road use and towing"),
+        Some(Use::FastDesert) => (4.0, "Fast open ground"),
+        None => (5.5, "A use nobody named"),
+    }
+}
+
+/// K_bar that gives a roll on the road, N·mm/rad: what both axles need together less what springs
+/// and the other axle give, tyres in series undone.
+fn wanted_rate(base: &Base, degrees: f64) -> f64 {
+    let here = rate_for_gradient(base.overturning, degrees) - base.other.rate();
+    let alone = match base.this.tyres {
+        Some(tyres) if here < tyres => here / (1.0 - here / tyres),
+        Some(_) => f64::INFINITY,
+        None => here,
+    };
+    alone - base.this.springs
+}
+
+pub(crate) fn choose(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    (envelope, ride): (&Envelope, &Posed),
+    rate: &BarRate,
+    base: &Base,
+) -> SplinedResult {
+    let form = &job.sway;
+    let (degrees, use_) = wanted_roll(job.rig.used_for);
+    let wanted = wanted_rate(base, degrees);
+    let frame = length_of(&job.rig.frame_width);
+    let least = frame.map(least_length);
+    let mut missing = Vec::new();
+    let mut ask = |at: &str, says: &str| missing.push(FieldError::new(at, "missing", says));
+    if frame.is_none() {
+        ask(
+            "/rig/frame_width",
+            "Measure the frame's outside width in stage Rig: the bar has to reach out of it.",
+        );
+    }
+    if form.splined.bars.is_empty() {
+        ask("/sway/splined/bars", "Type the splined bars that can be had: length and diameter.");
+    }
+    let arms: Vec<Length> = if form.splined.arms.is_empty() {
+        vec![places.arm.length]
+    } else {
+        form.splined.arms.iter().map(TapeEntry::length).collect()
+    };
+    let swung: Vec<Swung> =
+        arms.iter().filter_map(|arm| Swung::of(job, mechanism, places, (envelope, ride), *arm)).collect();
+    let mut options = Vec::new();
+    for bar in &form.splined.bars {
+        for swung in &swung {
+            let made = BarRate {
+                outside: bar.diameter.length(),
+                bore: length_of(&bar.bore).unwrap_or(Length::ZERO),
+                active: bar.length.length(),
+                arm: swung.arm,
+                bending_arm: None,
+                ..*rate
+            };
+            options.push(option(job, base, &made, swung, (frame, least)));
+        }
+    }
+    let best = suggested(&options, wanted);
+    if let Some(index) = best {
+        options[index].suggested = true;
+    }
+    SplinedResult {
+        says: answer(form, best.map(|index| &options[index]), wanted, least),
+        because: because(job, base, (degrees, use_), wanted, places, swung.first(), rate),
+        least_length_mm: least,
+        assumed: base.weighed.assumed.len(),
+        wanted_deg_per_g: degrees,
+        wanted_nm_per_deg: wanted / 1000.0 * 1.0_f64.to_radians(),
+        missing,
+        options,
+    }
+}
+
+/// An arm with the link that suits it, swung through everything.
+struct Swung {
+    arm: Length,
+    link: Length,
+    legal: bool,
+    per_roll: f64,
+    twist: f64,
+}
+
+impl Swung {
+    fn of(
+        job: &Job,
+        mechanism: &Mechanism,
+        places: &Places,
+        (envelope, ride): (&Envelope, &Posed),
+        arm: Length,
+    ) -> Option<Self> {
+        let longer = Places { arm: Arm { length: arm, ..places.arm }, ..places.clone() };
+        let target = if job.sway.target == SwayTarget::LevelMidTravel {
+            SwayTarget::LevelMidTravel
+        } else {
+            SwayTarget::LevelDriven
+        };
+        let link = target_link(job, mechanism, &longer, target)?;
+        let there = Places { arm: Arm { link, ..longer.arm }, ..longer };
+        Some(Self {
+            arm,
+            link,
+            legal: legal_everywhere(&there, envelope),
+            per_roll: arms_per_roll(mechanism, &there, ride),
+            twist: worst_twist(&there, envelope),
+        })
+    }
+}
+
+fn option(
+    job: &Job,
+    base: &Base,
+    made: &BarRate,
+    swung: &Swung,
+    (frame, least): (Option<Length>, Option<Length>),
+) -> SplinedOption {
+    let roll = made.roll_rate(swung.per_roll);
+    let (stress, takes) = (made.stress(swung.twist), allowable(job));
+    let out = frame.map(|frame| stick_out(made.active, frame));
+    let too_short = least.filter(|least| made.active < *least);
+    let stroke = length_of(&job.sway.shock_stroke);
+    let eye_rate = made.effective() / swung.arm.to_mm().powi(2);
+    let kilograms = mass(made.outside, made.bore, made.active);
+    let road = base.road_with(roll);
+    let says = Phrase::of(|w| {
+        let road = road.map_or_else(|| "would not stand".to_owned(), |road| format!("{road:.1}° per g"));
+        let out = out
+            .filter(|_| too_short.is_none())
+            .map_or_else(String::new, |out| format!(", sticks out {} each side", w.distance(out)));
+        let short = too_short.map_or_else(String::new, |least| {
+            format!("; {} too short for the frame", w.distance(least - made.active))
+        });
+        let over = if stress > takes { ": over" } else { "" };
+        let legal = if swung.legal { "" } else { "; its arms go over centre" };
+        let unlike = stroke.filter(|stroke| (swung.arm - *stroke).abs() > *stroke * LIKE_STROKE).map_or_else(
+            String::new,
+            |stroke| {
+                let verb = if swung.arm > stroke { "longer" } else { "shorter" };
+                format!("; arms {} {verb} than the shock's stroke", w.distance(swung.arm - stroke))
+            },
+        );
+        format!(
+            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{legal}{unlike}",
+            w.distance(made.outside),
+            w.distance(made.active),
+            w.distance(swung.arm),
+            roll_rate(w, roll),
+            spring_rate(w, eye_rate),
+            weight(w, kilograms * GRAVITY),
+        )
+    });
+    SplinedOption {
+        length_mm: made.active,
+        diameter_mm: made.outside,
+        bore_mm: made.bore,
+        arm_mm: swung.arm,
+        roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
+        eye_rate_n_per_mm: eye_rate,
+        road_deg_per_g: road,
+        worst_twist_deg: Angle::from_radians(swung.twist),
+        stress_mpa: stress,
+        stick_out_mm: out,
+        link_mm: swung.link,
+        mass_kg: kilograms,
+        fits: too_short.is_none() && swung.legal && stress <= takes,
+        suggested: false,
+        says,
+    }
+}
+
+/// Of the options that fit: the next length made, and of those the rate nearest to the one wanted,
+/// as a ratio; the softest where no bar is wanted.
+fn suggested(options: &[SplinedOption], wanted: f64) -> Option<usize> {
+    let fitting: Vec<usize> = (0..options.len()).filter(|index| options[*index].fits).collect();
+    let lengths: Vec<Length> = fitting.iter().map(|index| options[*index].length_mm).collect();
+    let made = lengths[next_made(Length::ZERO, &lengths)?];
+    let wanted = (wanted / 1000.0 * 1.0_f64.to_radians()).max(f64::MIN_POSITIVE);
+    fitting.into_iter().filter(|index| options[*index].length_mm <= made).min_by(|a, b| {
+        let off = |index: usize| (options[index].roll_rate_nm_per_deg / wanted).ln().abs();
+        off(*a).total_cmp(&off(*b))
+    })
+}
+
+fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: f64, least: Option<Length>) -> Phrase {
+    let Some(best) = best else {
+        if form.splined.bars.is_empty() {
+            return Phrase::of(|w| {
+                let least =
+                    least.map_or_else(String::new, |least| format!(", at least {} long", w.distance(least)));
+                format!("A splined bar of {}{least}", roll_rate(w, wanted.max(0.0)))
+            });
+        }
+        return Phrase::plain("None of these bars and arms fits");
+    };
+    Phrase::of(|w| {
+        let out = best
+            .stick_out_mm
+            .map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
+        format!(
+            "Bar of {} × {}, arms of {}, links of {}{out}",
+            w.distance(best.diameter_mm),
+            w.distance(best.length_mm),
+            w.distance(best.arm_mm),
+            w.distance(best.link_mm)
+        )
+    })
+}
+
+fn because(
+    job: &Job,
+    base: &Base,
+    (degrees, use_): (f64, &str),
+    wanted: f64,
+    places: &Places,
+    swung: Option<&Swung>,
+    rate: &BarRate,
+) -> Phrase {
+    let weighed = &base.weighed;
+    let station = crate::assembly::weights::station_says(job, weighed);
+    Phrase::of(|w| {
+        let roof = if weighed.roof > 0.0 {
+            format!(" and {} on the roof", weight(w, weighed.roof))
+        } else {
+            String::new()
+        };
+        let corners =
+            weighed.leans_left.filter(|leans| leans.abs() > UNEVEN).map_or_else(String::new, |leans| {
+                let side = if leans > 0.0 { "left" } else { "right" };
+                format!(
+                    " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
+                    weight(w, leans.abs())
+                )
+            });
+        let station =
+            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        let all = rate_for_gradient(base.overturning, degrees);
+        let asks = if wanted > 0.0 {
+            let solid = swung.map_or_else(String::new, |swung| {
+                let torsion = wanted / swung.per_roll.powi(2);
+                let active = length_of(&job.rig.frame_width).map_or(rate.active, least_length);
+                format!(
+                    ": a solid bar of {} over {} with arms of {}",
+                    w.fine(solid_for(torsion, active)),
+                    w.distance(active),
+                    w.distance(if job.sway.splined.arms.is_empty() { places.arm.length } else { swung.arm })
+                )
+            });
+            format!("the bar has to give {}{solid}", roll_rate(w, wanted))
+        } else {
+            "springs and the other axle give it without a bar".to_owned()
+        };
+        format!(
+            "{use_} may roll {degrees:.1}° per g. {} on the springs{roof}, {} above the roll axis{station}, wants {} in all; these springs give {} and the other axle {}: {asks}.{corners}",
+            weight(w, weighed.sprung()),
+            w.distance(base.lever()),
+            roll_rate(w, all),
+            roll_rate(w, base.this.springs),
+            roll_rate(w, base.other.rate()),
+        )
+    })
+}

@@ -1,0 +1,128 @@
+//! A disconnected link on its stowing stud: whether it gets there, and that it clears at full bump.
+
+use glam::DVec3;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::cycle::words::place;
+use crate::document::Job;
+use crate::sway::places::{Places, point_of};
+use crate::sway::things::{Swept, Things};
+use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::pose::AxlePoint;
+use derecho_core::sway::Arm;
+
+/// The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct StowResult {
+    /// Whether the link reaches the stud and clears everything by enough.
+    pub clear: bool,
+    /// Whether arm and link reach the stud.
+    pub reaches: bool,
+    /// The arm above level, where it reaches.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub arm_angle_deg: Option<Angle>,
+    /// The link's eye on the arm, ahead of the axis.
+    pub eye_ahead_mm: Length,
+    /// And above it.
+    pub eye_above_mm: Length,
+    /// The stud, ahead of the axis.
+    pub stud_ahead_mm: Length,
+    /// And above it.
+    pub stud_above_mm: Length,
+    /// Seen from the end: the bar, its left and right arm, the left and right link, as in a pose's
+    /// `end_mm`, in the axes of what the bar is fixed to. Absent where it does not reach.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub end_mm: Option<[[[f64; 2]; 2]; 5]>,
+    /// Least gap to anything that moves, through the whole envelope, where anything was measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub gap_mm: Option<Length>,
+    /// To what.
+    pub thing: String,
+    /// Wheel travels there, left and right.
+    pub at_mm: [Length; 2],
+    /// In words.
+    pub says: Phrase,
+}
+
+/// The stowed link, where its stud was measured.
+pub(crate) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -> Option<StowResult> {
+    let stud = point_of(job, &job.sway.pins.stow, !places.on_axle)?;
+    let (ahead, above) = (stud.x - places.axis.0, stud.z - places.axis.1);
+    let sideways = Length::from_mm(stud.y - places.eye_out);
+    // The link hangs from the arm either way round: the pose with the arm higher is the one out of
+    // the way of what moves below the body, or above the axle.
+    let mm = Length::from_mm;
+    let pose = [!places.on_axle, places.on_axle].into_iter().find_map(|hangs_up| {
+        let arm = Arm { link_up: !hangs_up, ..places.arm };
+        arm.pose(mm(ahead), mm(above), sideways).ok()
+    });
+    let mut result = StowResult {
+        clear: false,
+        reaches: pose.is_some(),
+        arm_angle_deg: pose.map(|pose| pose.above_level),
+        eye_ahead_mm: mm(0.0),
+        eye_above_mm: mm(0.0),
+        stud_ahead_mm: mm(ahead),
+        stud_above_mm: mm(above),
+        end_mm: None,
+        gap_mm: None,
+        thing: String::new(),
+        at_mm: [Length::ZERO; 2],
+        says: Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye."),
+    };
+    let Some(pose) = pose else { return Some(result) };
+    let eye = places.eye(pose.above_level, true);
+    (result.eye_ahead_mm, result.eye_above_mm) = (mm(eye.x - places.axis.0), mm(eye.z - places.axis.1));
+    let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
+    let seen = |at: DVec3, sign: f64| [at.y * sign, at.z];
+    result.end_mm = Some([
+        [seen(root, 1.0), seen(root, -1.0)],
+        [seen(root, 1.0), seen(eye, 1.0)],
+        [seen(root, -1.0), seen(eye, -1.0)],
+        [seen(eye, 1.0), seen(stud, 1.0)],
+        [seen(eye, -1.0), seen(stud, -1.0)],
+    ]);
+    // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
+    let moving = things.all.iter().filter(|thing| thing.on_body() == places.on_axle);
+    let least = moving
+        .filter_map(|thing| {
+            let (gap, _, pose) = swept.least(|pose, below| {
+                let seen = |at: DVec3| {
+                    if places.on_axle { pose.placing.place(AxlePoint::at(at)).vector() } else { at }
+                };
+                let arm = ([seen(root), seen(eye)], things.arm_radius);
+                let link = ([seen(eye), seen(stud)], things.link_radius);
+                thing.nearest(&pose.placing, &[arm, link], below)
+            })?;
+            Some((gap, thing.name.as_str(), pose.at, thing.wanted))
+        })
+        .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
+    let Some((gap, thing, at, wanted)) = least else {
+        result.clear = true;
+        result.says =
+            Phrase::plain("Arm and link reach the stud; nothing was measured that they could touch.");
+        return Some(result);
+    };
+    result.clear = mm(gap) >= wanted;
+    result.gap_mm = Some(mm(gap));
+    thing.clone_into(&mut result.thing);
+    result.at_mm = [mm(at.0), mm(at.1)];
+    result.says = Phrase::of(|w| {
+        let at = place(w, at.0, at.1);
+        if gap < 0.0 {
+            format!("Stowed, it runs into the {thing} at {at}: move the stud.")
+        } else {
+            let told =
+                if mm(gap) >= wanted { String::new() } else { format!("; {} is wanted", w.distance(wanted)) };
+            format!(
+                "Stowed, it clears the {thing} by {} at {at}, the nearest of all{told}.",
+                w.distance(mm(gap))
+            )
+        }
+    });
+    Some(result)
+}

@@ -1,0 +1,320 @@
+//! What arms and links could touch: obstacles, frame rails, shocks that lean, tyres at lock.
+
+use glam::{DMat3, DVec3};
+
+use crate::document::{Job, length_of};
+use crate::elevation::Assumption;
+use crate::sway::places::{Places, point_of, read_at};
+use derecho_core::measure::squareness::AxleEnd;
+use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
+use derecho_core::pose::cycle::Envelope;
+use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
+use derecho_core::pose::point::Placing;
+use derecho_core::pose::{AxlePoint, clearance};
+use derecho_core::sway::room::tyre;
+
+/// Rod of an arm or link nobody measured (default of this program).
+const USUAL_ROD: Length = Length::from_mm(25.0);
+/// A rail is as thick as this, so that two rounded edges stand for its side (default of this program).
+const RAIL_WIDTH: f64 = 60.0;
+const USUAL_RAIL_HEIGHT: Length = Length::from_mm(100.0);
+/// How far fore and aft of the bar a rail is looked at.
+const RAIL_REACH: f64 = 500.0;
+/// Steering either way at a front axle (default of this program), degrees.
+const USUAL_LOCK: f64 = 35.0;
+/// Half of an axle tube (default of this program).
+const TUBE: f64 = 46.0;
+
+/// What a thing goes with.
+#[derive(Clone, Debug)]
+enum Goes {
+    Body(Vec<DVec3>),
+    Axle(Vec<DVec3>),
+    /// One end with the body, the other with the axle.
+    Between(DVec3, DVec3),
+}
+
+/// The flat a tyre lies in, fixed to the axle.
+#[derive(Clone, Copy, Debug)]
+struct Disc {
+    centre: DVec3,
+    axis: DVec3,
+}
+
+/// One thing, as a chain of capsules at ride height.
+#[derive(Clone, Debug)]
+pub(crate) struct Thing {
+    pub(crate) name: String,
+    goes: Goes,
+    radius: f64,
+    disc: Option<Disc>,
+    pub(crate) wanted: Length,
+    /// The axle tube is in the way of a stowed link only: a connected one is bolted beside it.
+    pub(crate) stowed_only: bool,
+    /// The rails hold the bar: only arms and links keep clear of them.
+    pub(crate) holds_bar: bool,
+}
+
+impl Thing {
+    /// Its middle line in a pose, in body axes.
+    pub(crate) fn chain(&self, placing: &Placing) -> Vec<DVec3> {
+        let placed = |at: &DVec3| placing.place(AxlePoint::at(*at)).vector();
+        match &self.goes {
+            Goes::Body(chain) => chain.clone(),
+            Goes::Axle(chain) => chain.iter().map(placed).collect(),
+            Goes::Between(body, axle) => vec![*body, placed(axle)],
+        }
+    }
+
+    /// The gap of a rod to its middle line as given by [`Self::chain`].
+    pub(crate) fn gap(&self, chain: &[DVec3], rod: [DVec3; 2], radius: f64) -> f64 {
+        clearance::gap(&rod, radius, chain, self.radius).distance
+    }
+
+    /// The least gap of some rods, each with its radius, in a pose, and which; infinite where none is
+    /// less than `below`.
+    pub(crate) fn nearest(&self, placing: &Placing, rods: &[([DVec3; 2], f64)], below: f64) -> (f64, usize) {
+        let disc = self.disc.map(|disc| {
+            let [centre, beside] =
+                [disc.centre, disc.centre + disc.axis].map(|at| placing.place(AxlePoint::at(at)).vector());
+            (centre, beside - centre)
+        });
+        let mut chain = None;
+        let mut least = (f64::INFINITY, 0);
+        for (index, (rod, radius)) in rods.iter().enumerate() {
+            // A rod beside a tyre is no nearer than to the slab the tyre lies in.
+            let beside = disc.map_or(f64::NEG_INFINITY, |(centre, axis)| {
+                let [from, to] = rod.map(|end| (end - centre).dot(axis));
+                let apart = if from * to > 0.0 { from.abs().min(to.abs()) } else { 0.0 };
+                apart - self.radius - radius
+            });
+            if beside < below.min(least.0) {
+                let chain = chain.get_or_insert_with(|| self.chain(placing));
+                let gap = self.gap(chain, *rod, *radius);
+                if gap < below.min(least.0) {
+                    least = (gap, index);
+                }
+            }
+        }
+        least
+    }
+
+    /// Whether it goes with the body alone.
+    pub(crate) const fn on_body(&self) -> bool {
+        matches!(self.goes, Goes::Body(_))
+    }
+}
+
+/// Everything in the way, with what had to be assumed of it.
+pub(crate) struct Things {
+    pub(crate) all: Vec<Thing>,
+    pub(crate) arm_radius: f64,
+    pub(crate) link_radius: f64,
+    pub(crate) assumed: Vec<Assumption>,
+}
+
+impl Things {
+    pub(crate) fn of(job: &Job, mechanism: &Mechanism, axis: (f64, f64)) -> Self {
+        let form = &job.sway.room;
+        let mut things = Self { all: Vec::new(), arm_radius: 0.0, link_radius: 0.0, assumed: Vec::new() };
+        for obstacle in mechanism.obstacles() {
+            let ends = obstacle.ends.to_vec();
+            let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
+            things.put(&obstacle.name, goes, obstacle.radius.to_mm(), obstacle.wanted);
+        }
+        things.shocks(job);
+        things.rails(job, axis);
+        things.tyres(job, mechanism);
+        let hub = mechanism.suspension().axle_height().to_mm();
+        let half = mechanism.stops().half_track.to_mm() - 120.0;
+        let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
+        things.put("axle tube", tube, TUBE, WANTED_CLEARANCE);
+        if let Some(tube) = things.all.last_mut() {
+            tube.stowed_only = true;
+        }
+        if !things.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
+            let arm = things.size("arm_thickness", "sway arms", &form.arm_thickness, USUAL_ROD);
+            things.arm_radius = arm.to_mm() / 2.0;
+            let link = things.size("link_thickness", "sway links", &form.link_thickness, USUAL_ROD);
+            things.link_radius = link.to_mm() / 2.0;
+        } else {
+            things.arm_radius = length_of(&form.arm_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
+            things.link_radius = length_of(&form.link_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
+        }
+        things
+    }
+
+    fn put(&mut self, name: &str, goes: Goes, radius: f64, wanted: Length) {
+        self.all.push(Thing {
+            name: name.to_owned(),
+            goes,
+            radius,
+            wanted,
+            disc: None,
+            stowed_only: false,
+            holds_bar: false,
+        });
+    }
+
+    fn assume(&mut self, pointer: &str, says: Phrase) {
+        self.assumed.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
+    }
+
+    fn size(&mut self, field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length) -> Length {
+        length_of(entry).unwrap_or_else(|| {
+            let says = Phrase::of(|w| format!("{what} {} thick", w.distance(usual)));
+            self.assume(&format!("/sway/room/{field}"), says);
+            usual
+        })
+    }
+
+    fn shocks(&mut self, job: &Job) {
+        for shock in &job.sway.room.shocks {
+            let ends = point_of(job, &shock.body, true).zip(point_of(job, &shock.axle, false));
+            let Some((body, axle)) = ends else { continue };
+            for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+                let over = |at: DVec3| DVec3::new(at.x, at.y * sign, at.z);
+                let goes = Goes::Between(over(body), over(axle));
+                let radius = shock.thickness.length().to_mm() / 2.0;
+                self.put(&format!("{side} {}", shock.name), goes, radius, WANTED_CLEARANCE);
+            }
+        }
+    }
+
+    fn rails(&mut self, job: &Job, axis: (f64, f64)) {
+        let form = &job.sway.room;
+        let taped = length_of(&form.rail_underside).zip(length_of(&job.rig.frame_width));
+        let Some((underside, width)) = taped else { return };
+        let height = length_of(&form.rail_height).unwrap_or_else(|| {
+            let says = |w: derecho_core::measure::phrase::Words| {
+                format!("frame rails {} high", w.distance(USUAL_RAIL_HEIGHT))
+            };
+            self.assume("/sway/room/rail_height", Phrase::of(says));
+            USUAL_RAIL_HEIGHT
+        });
+        let radius = (RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
+        let low = (underside - read_at(job)).to_mm() + radius;
+        let high = low + height.to_mm() - 2.0 * radius;
+        let out = width.to_mm() / 2.0 - radius;
+        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+            let at = |x: f64, z: f64| DVec3::new(axis.0 + x, sign * out, z);
+            let chain =
+                vec![at(-RAIL_REACH, low), at(RAIL_REACH, low), at(RAIL_REACH, high), at(-RAIL_REACH, high)];
+            self.put(&format!("{side} frame rail"), Goes::Body(chain), radius, WANTED_CLEARANCE);
+            if let Some(rail) = self.all.last_mut() {
+                rail.holds_bar = true;
+            }
+        }
+    }
+
+    fn tyres(&mut self, job: &Job, mechanism: &Mechanism) {
+        let rig = &job.rig;
+        let (Some(diameter), Some(width), Some(_)) =
+            (length_of(&rig.tyre_diameter), length_of(&rig.tyre_width), rig.track.as_ref())
+        else {
+            return;
+        };
+        let front = rig.end != Some(AxleEnd::Rear);
+        let lock =
+            job.sway.room.steering_lock.as_ref().map(|lock| AngleEntry::angle(lock).to_degrees().abs());
+        if front && lock.is_none() {
+            let says = format!("tyres that steer {USUAL_LOCK:.0}° either way about their own middle");
+            self.assume("/sway/room/steering_lock", Phrase::plain(&says));
+        }
+        let lock = lock.unwrap_or(if front { USUAL_LOCK } else { 0.0 });
+        let hub = mechanism.suspension().axle_height().to_mm();
+        let half = mechanism.stops().half_track.to_mm();
+        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+            let turns: &[f64] = if lock > 0.0 { &[0.0, 1.0, -1.0] } else { &[0.0] };
+            for turn in turns {
+                let axis = DMat3::from_rotation_z((lock * turn).to_radians()) * DVec3::Y;
+                let centre = DVec3::new(0.0, sign * half, hub);
+                let (chain, radius) = tyre(centre, axis, diameter.to_mm(), width.to_mm());
+                let name = match (*turn > 0.0, *turn < 0.0) {
+                    (true, _) => format!("{side} tyre steered left"),
+                    (_, true) => format!("{side} tyre steered right"),
+                    _ => format!("{side} tyre"),
+                };
+                self.put(&name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
+                if let Some(tyre) = self.all.last_mut() {
+                    tyre.disc = Some(Disc { centre, axis });
+                }
+            }
+        }
+    }
+}
+
+/// A pose made ready, for [`Thing::chain`].
+pub(crate) fn placing(mechanism: &Mechanism, posed: &Posed) -> Placing {
+    Placing::of(&posed.solved.pose, mechanism.suspension().axle_height())
+}
+
+/// Every so many poses are looked at first, the envelope's ends among them; gaps change smoothly, so
+/// that the least of all is then looked for round the least of these.
+const COARSE: usize = 4;
+
+/// A pose of the envelope with what is needed of it.
+pub(crate) struct SweptPose {
+    /// Wheel travels.
+    pub(crate) at: (f64, f64),
+    pub(crate) placing: Placing,
+    /// Bar, arms, links: [`Places::rods`]; None where a link does not close.
+    pub(crate) rods: Option<[[DVec3; 2]; 5]>,
+}
+
+/// Bar, arms and links through the envelope.
+pub(crate) struct Swept {
+    side: usize,
+    /// Shape `[left][right]`; None where stops or suspension do not allow it.
+    poses: Vec<Option<SweptPose>>,
+}
+
+impl Swept {
+    pub(crate) fn of(mechanism: &Mechanism, places: &Places, envelope: &Envelope) -> Self {
+        let swept = |(index, posed): (usize, &Option<Posed>)| {
+            let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
+            let (at, placing) = ((posed.left, posed.right), placing(mechanism, posed));
+            Some(SweptPose { at, placing, rods: places.rods(posed) })
+        };
+        Self { side: envelope.travels.len(), poses: envelope.poses.iter().enumerate().map(swept).collect() }
+    }
+
+    /// Every pose.
+    pub(crate) fn all(&self) -> impl Iterator<Item = &SweptPose> {
+        self.poses.iter().flatten()
+    }
+
+    /// The least of a smooth gap over all poses, what goes with it, and its pose. `gap` is told
+    /// below what it is of interest, and gives infinity where it is not or cannot be told.
+    pub(crate) fn least<T: Copy>(
+        &self,
+        gap: impl Fn(&SweptPose, f64) -> (f64, T),
+    ) -> Option<(f64, T, &SweptPose)> {
+        let side = self.side;
+        let coarse = (0..self.poses.len())
+            .filter(|index| (index / side).is_multiple_of(COARSE) && (index % side).is_multiple_of(COARSE));
+        let first = self.least_of(coarse, &gap)?.2;
+        let round = |at: usize| at.saturating_sub(COARSE - 1)..(at + COARSE).min(side);
+        let near =
+            round(first / side).flat_map(|left| round(first % side).map(move |right| left * side + right));
+        let (least, with, index) = self.least_of(near, &gap)?;
+        Some((least, with, self.poses[index].as_ref()?))
+    }
+
+    fn least_of<T>(
+        &self,
+        among: impl Iterator<Item = usize>,
+        gap: impl Fn(&SweptPose, f64) -> (f64, T),
+    ) -> Option<(f64, T, usize)> {
+        let mut best: Option<(f64, T, usize)> = None;
+        for index in among {
+            let below = best.as_ref().map_or(f64::INFINITY, |best| best.0);
+            let Some(pose) = &self.poses[index] else { continue };
+            let (least, with) = gap(pose, below);
+            if least < below {
+                best = Some((least, with, index));
+            }
+        }
+        best
+    }
+}

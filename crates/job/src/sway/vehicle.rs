@@ -1,0 +1,506 @@
+//! The vehicle as a whole: how it rolls on the road, how far it twists on the trail, and every
+//! choice of bar and disconnect on both.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::assembly::weights::{Weighed, station_says, weighed};
+use crate::cycle::words::happens;
+use crate::document::sway::SwayKind;
+use crate::document::{Job, Use};
+use derecho_core::measure::load::weight;
+use derecho_core::measure::phrase::Value;
+use derecho_core::measure::squareness::AxleEnd;
+use derecho_core::measure::{Length, Phrase, Step, Working};
+use derecho_core::pose::cycle::{self as walkers, Way};
+use derecho_core::pose::mechanism::{Level, Mechanism};
+use derecho_core::sway::BarRate;
+use derecho_core::sway::vehicle::{
+    AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist,
+};
+
+/// A soft torsion bar's share of the bar there is, where none was picked, and a two-rate bar's soft
+/// setting (defaults of this program).
+const SOFT_SHARE: f64 = 0.5;
+const TWO_RATE_SHARE: f64 = 0.3;
+/// Steps that bring a bar's rate and the roll it is taken at together.
+const ROUNDS: usize = 24;
+
+/// One choice of bar and disconnect.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ChoiceResult {
+    /// What it is.
+    pub name: String,
+    /// Whether it is what is there now.
+    pub here: bool,
+    /// Roll on the road, degrees per g; absent where it would not stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_deg_per_g: Option<f64>,
+    /// The same with the centre of gravity as low and as high as it may be.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub road_between_deg_per_g: Option<[f64; 2]>,
+    /// How many figures it rests on that nobody measured.
+    pub assumed: usize,
+    /// Twist of the ground between the axles, degrees; absent where it would not stand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub trail_deg: Option<f64>,
+    /// The same as a wheel's lift at this axle, track · sin.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub trail_lift_mm: Option<Length>,
+    /// What ends it on the trail.
+    pub ended_by: String,
+    /// What it needs.
+    pub needs: Phrase,
+    /// In one sentence.
+    pub says: Phrase,
+}
+
+/// The vehicle as a whole.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct VehicleResult {
+    /// m_s·g·H, N·m per radian of roll.
+    pub overturning_nm: f64,
+    /// From the roll axis to the centre of gravity, at its station.
+    pub lever_mm: Length,
+    /// Roll rate of this axle's springs, N·m/rad.
+    pub springs_nm_per_rad: f64,
+    /// Of its bar at ride height.
+    pub bar_nm_per_rad: f64,
+    /// Of the other axle, bar and all.
+    pub other_nm_per_rad: f64,
+    /// What it weighs and how high, in words.
+    pub says: Phrase,
+    /// How the roll on the road is worked out with the bar as it is.
+    pub working: Working,
+    /// Every choice.
+    pub choices: Vec<ChoiceResult>,
+    /// Which is suggested, and why.
+    pub suggests: Phrase,
+}
+
+/// What the choices are reckoned from. Rates in N·mm/rad.
+pub(crate) struct Base {
+    pub(crate) weighed: Weighed,
+    /// This axle without a bar.
+    pub(crate) this: AxleRoll,
+    pub(crate) other: AxleRoll,
+    /// m_s·g·H, and with the centre of gravity as low and as high as it may be.
+    pub(crate) overturning: f64,
+    overturning_between: [f64; 2],
+    roll_centre: f64,
+    front: bool,
+    /// Roll at which a joint, a gap or the links of this axle end its travel before its stops do, and
+    /// which.
+    ends_early: Option<(f64, String)>,
+}
+
+/// The least roll, cross-axled either way, at which something of the axle itself is over its limit
+/// before the stops end it, and what happens there.
+fn ends_early(mechanism: &Mechanism, by_stops: f64) -> Option<(f64, String)> {
+    let half = mechanism.stops().half_track.to_mm();
+    [Way::LeftUp, Way::RightUp]
+        .into_iter()
+        .filter_map(|way| {
+            let end = walkers::first_end(mechanism, way).ok()??;
+            let (left, right) = way.end(mechanism);
+            let roll = ((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin();
+            let what = end.watch.map_or_else(
+                || "the links reach no further".to_owned(),
+                |watch| {
+                    let told = happens(mechanism, mechanism.watches()[watch].what, Level::Over);
+                    told.replacen("The ", "the ", 1)
+                },
+            );
+            (roll < by_stops).then_some((roll, what))
+        })
+        .min_by(|a, b| a.0.total_cmp(&b.0))
+}
+
+/// The bar on this axle as it is.
+pub(crate) struct BarOnAxle {
+    /// K_bar at ride height.
+    pub(crate) rate: f64,
+    /// Roll up to which its links stay legal.
+    pub(crate) legal_roll: f64,
+    /// Roll up to which its steel takes the twist.
+    pub(crate) strong_roll: f64,
+    /// Roll and the bar's moment along a sweep.
+    pub(crate) curve: Vec<(f64, f64)>,
+    /// K_bar of the torsion bar that was found for it, and what it is.
+    pub(crate) soft: Option<(f64, Phrase)>,
+    /// How many of the bar's figures nobody measured.
+    pub(crate) assumed: usize,
+}
+
+impl BarOnAxle {
+    /// The bar's moment over the roll, at a roll: its secant rate. `share` of the whole.
+    fn secant(&self, roll: f64, share: f64) -> f64 {
+        let at = |roll: f64| {
+            let mut pairs = self.curve.windows(2).filter_map(|pair| {
+                let ((a, from), (b, to)) = (pair[0], pair[1]);
+                let inside = (a.min(b)..=a.max(b)).contains(&roll) && a != b;
+                inside.then(|| from + (to - from) * (roll - a) / (b - a))
+            });
+            pairs.next()
+        };
+        match (at(roll), at(-roll)) {
+            (Some(up), Some(down)) if roll.abs() > 1e-4 => share * (up - down) / (2.0 * roll),
+            _ => share * self.rate,
+        }
+    }
+}
+
+impl Base {
+    pub(crate) fn of(job: &Job, mechanism: &Mechanism) -> Self {
+        let stops = mechanism.stops();
+        let track = stops.half_track * 2.0;
+        let hub = mechanism.suspension().axle_height();
+        let weighed = weighed(job, track, hub);
+        let roll_centre = mechanism.at_ride_height().map_or(hub.to_mm() + 100.0, |posed| posed.roll_centre);
+        let by_stops = ((stops.bump + stops.droop).to_mm()
+            / (stops.bump_half_spacing + stops.droop_half_spacing).to_mm())
+        .min(0.5)
+        .asin();
+        let track = track.to_mm();
+        let axle = |rate: f64, spacing: f64, bar: f64, weight: f64| AxleRoll {
+            springs: spring_roll_rate(rate, spacing),
+            bar,
+            weight,
+            track,
+            most_roll: by_stops,
+            tyres: weighed.tyre.map(|rate| spring_roll_rate(rate, track)),
+        };
+        let higher = weighed.gravity_good_to;
+        Self {
+            this: axle(weighed.spring, weighed.spacing, 0.0, weighed.axle),
+            other: axle(weighed.other_spring, weighed.other_spacing, weighed.other_bar, weighed.other),
+            overturning: weighed.overturning(roll_centre, 0.0),
+            overturning_between: [-higher, higher].map(|by| weighed.overturning(roll_centre, by)),
+            roll_centre,
+            ends_early: ends_early(mechanism, by_stops),
+            front: job.rig.end != Some(AxleEnd::Rear),
+            weighed,
+        }
+    }
+
+    /// Degrees per g with a bar at this axle.
+    pub(crate) fn road_with(&self, bar: f64) -> Option<f64> {
+        roll_gradient(&self.this.with_bar(bar), &self.other, self.overturning)
+    }
+
+    /// Change of weight at each wheel by a link that is longer, N.
+    pub(crate) fn preload(&self, rate: &BarRate, longer: Length, bar: f64) -> f64 {
+        let lever = (longer.to_mm(), rate.arm.to_mm());
+        let this = self.this.with_bar(bar);
+        preload(rate.effective(), lever, rate.half_spacing.to_mm(), &this, &self.other)
+    }
+
+    /// Lean of the body against this axle, without its bar, on ground that slopes sideways, rad.
+    pub(crate) fn lean_on_slope(&self, slope: f64) -> Option<f64> {
+        let left = self.this.rate() + self.other.rate() - self.overturning;
+        (left > 0.0).then(|| self.overturning * slope.sin() / left)
+    }
+
+    /// From the roll axis to the centre of gravity, at its station.
+    pub(crate) fn lever(&self) -> Length {
+        let weighed = &self.weighed;
+        let axis = self.roll_centre + weighed.station() * (weighed.other_roll_centre - self.roll_centre);
+        Length::from_mm(weighed.gravity - axis)
+    }
+}
+
+/// The vehicle with this axle's bar.
+pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> VehicleResult {
+    let mut result = VehicleResult {
+        overturning_nm: base.overturning / 1000.0,
+        lever_mm: base.lever(),
+        springs_nm_per_rad: base.this.springs / 1000.0,
+        bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate / 1000.0),
+        other_nm_per_rad: base.other.rate() / 1000.0,
+        says: weighs(job, base),
+        working: working(base, bar.map_or(0.0, |bar| bar.rate)),
+        choices: choices(job, base, bar),
+        suggests: Phrase::default(),
+    };
+    result.suggests = suggests(job, &result);
+    result
+}
+
+/// In newtons and metres whatever is shown.
+fn working(base: &Base, bar: f64) -> Working {
+    let weighed = &base.weighed;
+    let number = Value::Number;
+    let roof_lever = (weighed.roof_height - (weighed.gravity - base.lever().to_mm())) / 1000.0;
+    let this = base.this.with_bar(bar);
+    let [here, there, moment] = [this.rate(), base.other.rate(), base.overturning].map(|rate| rate / 1000.0);
+    let mut steps = vec![Step::new(
+        "what leans, N·m to the radian: the weight on the springs and on the roof, each over the roll axis",
+        "M = {W} · {H} + {W_roof} · {H_roof}",
+        &[
+            ("W", number(weighed.sprung(), 0)),
+            ("H", number(base.lever().to_mm() / 1000.0, 3)),
+            ("W_roof", number(weighed.roof, 0)),
+            ("H_roof", number(roof_lever, 3)),
+        ],
+        number(moment, 0),
+    )];
+    steps.push(Step::new(
+        "springs here, N·m to the radian, their rate in N/m",
+        "K_springs = {k} · {s}² / 2",
+        &[("k", number(weighed.spring * 1000.0, 0)), ("s", number(weighed.spacing / 1000.0, 3))],
+        number(base.this.springs / 1000.0, 0),
+    ));
+    steps.push(match this.tyres {
+        None => Step::new(
+            "this axle, its bar in",
+            "K_here = {K_springs} + {K_bar}",
+            &[("K_springs", number(this.springs / 1000.0, 0)), ("K_bar", number(bar / 1000.0, 0))],
+            number(here, 0),
+        ),
+        Some(tyres) => Step::new(
+            "this axle, its bar in, on tyres that give",
+            "K_here = 1 / (1 / ({K_springs} + {K_bar}) + 1 / {K_tyres})",
+            &[
+                ("K_springs", number(this.springs / 1000.0, 0)),
+                ("K_bar", number(bar / 1000.0, 0)),
+                ("K_tyres", number(tyres / 1000.0, 0)),
+            ],
+            number(here, 0),
+        ),
+    });
+    if let Some(road) = base.road_with(bar) {
+        steps.push(Step::new(
+            "roll on the road, degrees to the g",
+            "R = {M} / ({K_here} + {K_other} − {M}) · 180 / π",
+            &[("M", number(moment, 0)), ("K_here", number(here, 0)), ("K_other", number(there, 0))],
+            number(road, 2),
+        ));
+    }
+    Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
+}
+
+fn weighs(job: &Job, base: &Base) -> Phrase {
+    let weighed = &base.weighed;
+    let station = station_says(job, weighed);
+    Phrase::of(|w| {
+        let roof = if weighed.roof > 0.0 {
+            format!(
+                ", {} on the roof at {}",
+                weight(w, weighed.roof),
+                w.distance(Length::from_mm(weighed.roof_height))
+            )
+        } else {
+            String::new()
+        };
+        let station =
+            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        format!(
+            "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
+            weight(w, weighed.sprung()),
+            w.distance(base.lever()),
+            w.distance(Length::from_mm(weighed.gravity_good_to))
+        )
+    })
+}
+
+struct Choice {
+    name: &'static str,
+    road: f64,
+    /// Share of the bar that stays connected on the trail.
+    share: f64,
+    needs: Phrase,
+    kind: Option<SwayKind>,
+}
+
+fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
+    let bar = on_axle.map_or(0.0, |bar| bar.rate);
+    let choice = |name, road, share, needs: &str, kind| Choice {
+        name,
+        road,
+        share,
+        needs: Phrase::plain(needs),
+        kind,
+    };
+    let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > 0.0);
+    let (soft, soft_needs) = soft.map_or_else(
+        || {
+            let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
+            (SOFT_SHARE, Phrase::plain(needs))
+        },
+        |(rate, needs)| (rate / bar, needs),
+    );
+    let two_rate = job.sway.soft_percent.map_or(TWO_RATE_SHARE, |percent| percent / 100.0);
+    let all = [
+        choice(
+            "as it is, always connected",
+            bar,
+            1.0,
+            "nothing to do on the trail",
+            Some(SwayKind::OnePiece),
+        ),
+        choice(
+            "unbolted and tied up",
+            bar,
+            0.0,
+            "a wrench, free and slow; bolts get lost; level ground to reconnect",
+            None,
+        ),
+        choice(
+            "pins",
+            bar,
+            0.0,
+            "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the links",
+            None,
+        ),
+        choice(
+            "powered disconnect",
+            bar,
+            0.0,
+            "wiring, and a hand knob for the day the motor fails",
+            Some(SwayKind::Powered),
+        ),
+        Choice {
+            name: "soft torsion bar, always connected",
+            road: bar * soft,
+            share: soft,
+            needs: soft_needs,
+            kind: Some(SwayKind::Splined),
+        },
+        choice(
+            "two-rate bar",
+            bar,
+            two_rate,
+            "a lever or air cylinder; finds its place again by itself",
+            Some(SwayKind::TwoRate),
+        ),
+        choice("none", 0.0, 0.0, "stiffer springs, or a driver who takes it slowly", Some(SwayKind::None)),
+    ];
+    all.into_iter()
+        .filter(|choice| bar > 0.0 || choice.name == "none")
+        .map(|choice| evaluate(job, base, choice, on_axle))
+        .collect()
+}
+
+/// Roll that ends this axle's articulation, and what ends it.
+fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (f64, String) {
+    let axle = if base.front { "front" } else { "rear" };
+    let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
+    ends.extend(base.ends_early.clone());
+    if let Some(bar) = on_axle.filter(|_| share > 0.0) {
+        ends.push((bar.legal_roll, "the sway bar's links go over centre".to_owned()));
+        // A softer bar is another one, chosen so that its steel takes it.
+        if share >= 1.0 {
+            ends.push((bar.strong_roll, "the sway bar is twisted past what its steel takes".to_owned()));
+        }
+    }
+    ends.into_iter().min_by(|a, b| a.0.total_cmp(&b.0)).unwrap_or((0.0, String::new()))
+}
+
+/// Twist of the ground at which something ends it, and what. A connected bar acts with its moment at
+/// the roll it has there, so that rate and roll are brought together.
+fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(f64, String)> {
+    let (most_roll, limit) = limit_of(base, share, on_axle);
+    let ends = |bar: f64| {
+        let this = AxleRoll { bar, most_roll, ..base.this };
+        let (front, rear) = if base.front { (this, base.other) } else { (base.other, this) };
+        let found = trail_twist(&front, &rear, base.overturning)?;
+        let rear_roll = front.rate() * found.0 / (front.rate() + rear.rate() - base.overturning);
+        Some((found, if base.front { found.0 - rear_roll } else { rear_roll }))
+    };
+    let mut rate = 0.0;
+    if let Some(bar) = on_axle.filter(|_| share > 0.0) {
+        rate = share * bar.rate;
+        for _ in 0..ROUNDS {
+            let Some((_, roll)) = ends(rate) else { break };
+            rate = f64::midpoint(rate, bar.secant(roll.abs().min(most_roll), share));
+        }
+    }
+    let ((twist, end), _) = ends(rate)?;
+    let what = match (end, base.front) {
+        (TwistEnd::FrontLifts, _) => "a front wheel lifts".to_owned(),
+        (TwistEnd::RearLifts, _) => "a rear wheel lifts".to_owned(),
+        (TwistEnd::FrontLimit, true) | (TwistEnd::RearLimit, false) => limit,
+        (TwistEnd::FrontLimit, false) => "the front axle meets its stops".to_owned(),
+        (TwistEnd::RearLimit, true) => "the rear axle meets its stops".to_owned(),
+    };
+    Some((twist, what))
+}
+
+fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
+    let road = base.road_with(choice.road);
+    let this = base.this.with_bar(choice.road);
+    let [low, high] = base.overturning_between.map(|m| roll_gradient(&this, &base.other, m));
+    let (twist, ended_by) = twisted(base, choice.share, on_axle)
+        .map_or_else(|| (None, "it would not stand".to_owned()), |(twist, what)| (Some(twist), what));
+    let degrees = twist.map(f64::to_degrees);
+    let lift = twist.map(|twist| Length::from_mm(base.this.track * twist.sin()));
+    let by_bar = if choice.road > 0.0 { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
+    let between = low.zip(high).map(|(low, high)| [low, high]);
+    let says = Phrase::of(|w| {
+        let road = road.map_or_else(
+            || "would not stand on the road".to_owned(),
+            |road| {
+                let between =
+                    between.map_or_else(String::new, |[low, high]| format!(" ({low:.1} to {high:.1})"));
+                format!("{road:.1}°{between} per g on the road")
+            },
+        );
+        let trail = match (degrees, lift) {
+            (Some(degrees), Some(lift)) => format!(
+                "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
+                w.distance(lift)
+            ),
+            _ => ended_by.clone(),
+        };
+        format!("{road}; {trail}. Needs: {}.", choice.needs.in_unit(w.unit()))
+    });
+    ChoiceResult {
+        name: choice.name.to_owned(),
+        here: match (choice.kind, job.sway.kind) {
+            // A splined bar that is in is the bar as it is.
+            (Some(SwayKind::OnePiece), Some(SwayKind::Splined)) => true,
+            (Some(SwayKind::Splined), _) | (None, _) => false,
+            (kind, there) => kind == there,
+        },
+        road_deg_per_g: road,
+        road_between_deg_per_g: between,
+        assumed: base.weighed.assumed.len() + by_bar,
+        trail_deg: degrees,
+        trail_lift_mm: lift,
+        ended_by,
+        needs: choice.needs,
+        says,
+    }
+}
+
+fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
+    let find = |name: &str| vehicle.choices.iter().find(|choice| choice.name == name);
+    let wanted = match job.rig.used_for {
+        Some(Use::Crawling) => "pins",
+        Some(Use::Trails | Use::Mixed) => "two-rate bar",
+        Some(Use::FastDesert | Use::RoadAndTowing | Use::LoadedTravel) | None => "as it is, always connected",
+    };
+    let why = match job.rig.used_for {
+        Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
+        Some(Use::Trails) => "trails want twist without getting out",
+        Some(Use::Mixed) => "road and trail by turns want the bar firm on the one and soft on the other",
+        Some(Use::FastDesert) => "fast open ground wants the bar at work all the time",
+        Some(Use::RoadAndTowing) => "the road and towing want the least roll",
+        Some(Use::LoadedTravel) => "a load up high wants the least roll",
+        None => "nobody said what it is used for",
+    };
+    match find(wanted).or_else(|| vehicle.choices.first()) {
+        Some(choice) => {
+            let says = choice.says.clone();
+            Phrase {
+                inches: format!("For this use: {}, because {why}. {}", choice.name, says.inches),
+                millimetres: format!("For this use: {}, because {why}. {}", choice.name, says.millimetres),
+            }
+        }
+        None => Phrase::default(),
+    }
+}

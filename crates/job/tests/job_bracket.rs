@@ -1,0 +1,280 @@
+//! Stage Bracket of whole jobs: the exact riser, the ranking, the schools, the fit, and a
+//! chosen plan carried through to Prove. Expected figures are worked by hand.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_core::measure::Length;
+use derecho_core::parts::BracketEnd;
+use derecho_job::bracket::fit::FitVerdict;
+use derecho_job::bracket::school::School;
+use derecho_job::bracket::{PlanResult, plan};
+use derecho_job::prove::ProveVerdict;
+use derecho_job::{Job, check, solve};
+use serde_json::{Value, json};
+
+fn demo(name: &str) -> Value {
+    let text = match name {
+        "lookout-truck-7" => include_str!("../../../demo/lookout-truck-7.derecho.json"),
+        "lookout-truck-12" => include_str!("../../../demo/lookout-truck-12.derecho.json"),
+        "relay-van-2" => include_str!("../../../demo/relay-van-2.derecho.json"),
+        "relay-wagon-5" => include_str!("../../../demo/relay-wagon-5.derecho.json"),
+        "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
+        other => panic!("there is no demo job {other}"),
+    };
+    serde_json::from_str(text).unwrap()
+}
+
+fn job(value: &Value) -> Job {
+    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    assert_eq!(check(&job), []);
+    job
+}
+
+/// L 32 in, v 6 in, frame eye left, on leaf springs with nothing in the way; e 1/2 in left.
+fn plain() -> Value {
+    let mut value = demo("lookout-truck-7");
+    value["rig"]["axle_location"] = json!("leaf_springs");
+    value["rig"]["heights"] = json!([]);
+    value["rig"]["driven_height"] = json!("");
+    value["hardpoints"] = json!({ "bar": { "axle_eye_fore_aft": "0 mm" } });
+    value["bracket"] = json!({});
+    value["setups"].as_object_mut().unwrap().remove("axle_holes");
+    for side in ["left", "right"] {
+        let reading = if side == "left" { "6 1/2 in" } else { "5 1/2 in" };
+        value["sheets"][0][side] = json!([reading, reading, reading, reading]);
+    }
+    value
+}
+
+fn inches(length: Length) -> f64 {
+    length.to_inches()
+}
+
+fn ranked(result: &PlanResult) -> Vec<(&str, bool)> {
+    result.options.iter().map(|o| (o.name.as_str(), o.fails.is_empty())).collect()
+}
+
+#[test]
+fn the_exact_riser_meets_each_target() {
+    let mut value = plain();
+    // Level as driven: r = v = 6 in.
+    assert!((inches(plan(&job(&value)).exact_riser_mm.unwrap()) - 6.0).abs() < 1e-9);
+    // Level in the middle of 3 1/2 in of bump and 4 1/2 in of droop: t* = −1/2 in, r = 6 1/2 in.
+    value["bracket"]["target"] = json!("level_mid_travel");
+    assert!((inches(plan(&job(&value)).exact_riser_mm.unwrap()) - 6.5).abs() < 1e-9);
+    // Like a drag link that rises 3 in over 36: r = 6 − h·3/36 with h = √988 + 1/2.
+    value["bracket"]["target"] = json!("parallel_to_drag_link");
+    value["hardpoints"]["steering"] = json!({ "pitman_side": "left", "knuckle_side": "right",
+        "pitman": { "height": "22 in", "sideways": "14 in", "fore_aft": "6 in" },
+        "knuckle": { "height": "19 in", "sideways": "22 in", "fore_aft": "6 in" } });
+    let by_hand = 6.0 - (988.0_f64.sqrt() + 0.5) * 3.0 / 36.0;
+    let riser = inches(plan(&job(&value)).exact_riser_mm.unwrap());
+    assert!((riser - by_hand).abs() < 1e-6, "{riser} {by_hand}");
+}
+
+#[test]
+fn a_hole_of_the_exact_riser_is_level_centred_and_first() {
+    let mut value = plain();
+    value["bracket"]["brackets"] = json!([
+        { "name": "riser", "holes": [{ "name": "low", "up": "3 in" }, { "name": "exact", "up": "6 in" }] },
+        { "name": "drop", "end": "frame", "holes": [{ "name": "some", "up": "-4 in" }] },
+    ]);
+    let result = plan(&job(&value));
+    assert_eq!(
+        ranked(&result),
+        [("riser, exact", true), ("drop, some", true), ("riser, low", true), ("no bracket", true)]
+    );
+    let best = &result.options[0];
+    assert!(best.angle_deg.to_degrees().abs() < 1e-9 && best.lateral_rate.abs() < 1e-12);
+    // Level and centred it is as long as it reaches: √988 + 1/2 in.
+    assert!((inches(best.length_mm) - (988.0_f64.sqrt() + 0.5)).abs() < 1e-9);
+    // Its swing is that of a level bar at 4 1/2 in of droop, the further end: L − √(L² − 4.5²).
+    let long = inches(best.length_mm);
+    let by_hand = long - (long * long - 4.5 * 4.5).sqrt();
+    assert!((inches(best.peak_to_peak_mm) - by_hand).abs() < 1e-9);
+    // A riser raises the roll centre by r·F_y/(F_y − A_y), a drop lowers it by r·(−A_y)/(F_y − A_y).
+    let (frame_y, reach) = (15.25, 988.0_f64.sqrt() + 0.5);
+    let none = result.options.iter().find(|o| o.end.is_none()).unwrap();
+    let raised = inches(best.roll_centre_mm - none.roll_centre_mm);
+    assert!((raised - 6.0 * frame_y / reach).abs() < 1e-6, "{raised}");
+    let drop = result.options.iter().find(|o| o.end == Some(BracketEnd::Frame)).unwrap();
+    let lowered = inches(none.roll_centre_mm - drop.roll_centre_mm);
+    assert!((lowered - 4.0 * (reach - frame_y) / reach).abs() < 1e-6, "{lowered}");
+}
+
+#[test]
+fn a_failing_option_stays_listed_with_its_reason() {
+    let mut value = plain();
+    value["bracket"]["brackets"] = json!([{ "name": "riser", "holes": [{ "name": "exact", "up": "6 in" }] }]);
+    value["bracket"]["bars"] = json!([{ "name": "short", "made_min": "28 in", "made_max": "30 in" }]);
+    let result = plan(&job(&value));
+    let short: Vec<_> = result.options.iter().filter(|o| o.bar == "short").collect();
+    assert_eq!(short.len(), 2);
+    for option in short {
+        assert_eq!(option.covered, Some(false));
+        assert!(option.fails[0].inches.contains("it is made from 28\" to 30\""), "{:?}", option.fails);
+        assert!(option.rank > 2);
+    }
+    // The bar's own fixed length cannot be changed.
+    value["setups"]["adjuster"] = json!({ "kind": "fixed" });
+    let result = plan(&job(&value));
+    assert!(result.options[0].fails.iter().any(|why| why.inches.contains("fixed")));
+}
+
+#[test]
+fn the_schools_come_out_differently_in_three_demo_jobs() {
+    let van = plan(&job(&demo("relay-van-2")));
+    assert!(van.says.inches.starts_with("Length only is enough"), "{}", van.says.inches);
+
+    let truck = plan(&job(&demo("lookout-truck-7")));
+    assert_eq!(truck.options[0].end, Some(BracketEnd::Axle));
+    assert_eq!(truck.options[0].plan.drag_link, "raised knuckle block");
+    // With the block bar and link lie within half a degree: bumps steer far less than without.
+    let steer = |result: &PlanResult| result.options[0].bump_steer_deg.unwrap().to_degrees();
+    let mut bare = demo("lookout-truck-7");
+    bare["bracket"]["drag_links"] = json!([]);
+    let bare = plan(&job(&bare));
+    assert!(steer(&truck) < 2.0 && steer(&bare) > 4.0, "{} {}", steer(&truck), steer(&bare));
+    let school = |result: &PlanResult, school: School| {
+        result.schools.iter().find(|s| s.school == school).unwrap().option.fails.len()
+    };
+    assert_eq!(school(&truck, School::RiserAndLength), 0);
+    assert!(school(&truck, School::LengthOnly) > 0 && school(&truck, School::DropAndLength) > 0);
+
+    let survey = plan(&job(&demo("lookout-truck-12")));
+    assert_eq!(survey.options[0].end, Some(BracketEnd::Frame));
+    assert!(survey.options.iter().all(|o| o.end == Some(BracketEnd::Frame) || !o.fails.is_empty()));
+    assert!(survey.because.inches.contains("touches the oil pan"), "{}", survey.because.inches);
+}
+
+#[test]
+fn the_curves_of_the_schools_settle_what_a_longer_bar_does() {
+    let result = plan(&job(&plain()));
+    let curve = |school: School| &result.schools.iter().find(|s| s.school == school).unwrap().curve;
+    // Length only passes through the body's centre at ride height, where it was set.
+    let only = curve(School::LengthOnly);
+    let nearest = only.iter().min_by(|a, b| a.travel_mm.abs().partial_cmp(&b.travel_mm.abs()).unwrap());
+    assert!(nearest.unwrap().y_mm.abs().to_mm() < 1.0);
+    // And goes off to the other side in bump: right, away from the frame eye's left.
+    assert!(only.last().unwrap().y_mm < Length::ZERO && only[0].y_mm > Length::ZERO);
+    // Bracket only, exact: level with L = 32 in, so it reaches 32 and stands √988 + 1/2 − 32 off.
+    let riser = result.schools.iter().find(|s| s.school == School::RiserOnly).unwrap();
+    assert!(!riser.at_hand);
+    assert!((inches(riser.left_off_mm) - (988.0_f64.sqrt() + 0.5 - 32.0)).abs() < 1e-9);
+}
+
+#[test]
+fn loads_by_hand() {
+    let mut value = plain();
+    value["rig"]["use"] = json!("trails");
+    value["vehicle"] = json!({ "axle_weight": "1000 kg", "unsprung_weight": "200 kg" });
+    let result = plan(&job(&value));
+    let none = &result.options[0];
+    let (length, reach) = (inches(none.length_mm), 988.0_f64.sqrt() + 0.5);
+    assert!((none.loads.bar_n - 2.0 * 9806.65 * length / reach).abs() < 1e-6);
+    // Half of 800 kg sideways, frame eye left and 6 in higher: up in a left turn.
+    let lift = 0.5 * 800.0 * 9.80665 * 6.0 / reach;
+    assert!((none.loads.jacking_left_turn_n - lift).abs() < 1e-6);
+    assert_eq!(none.loads.axle_moment_ratio, 1.0);
+}
+
+#[test]
+fn fit_is_checked_before_anything_is_welded() {
+    let mut value = plain();
+    value["setups"]["adjuster"] =
+        json!({ "kind": "turnbuckle", "made_min": "30 in", "made_max": "32 1/4 in" });
+    value["bracket"] = json!({ "ear_width": "2 5/8 in", "frame_bracket_angle": "12.0", "axle_bracket_angle": "10.5",
+        "joints": [{ "name": "eye", "width": "2 in" }, { "name": "spacer", "width": "1/2 in" }] });
+    let result = plan(&job(&value));
+    let verdicts: Vec<FitVerdict> = result.fit.iter().map(|check| check.verdict).collect();
+    // It needs 32.49 in; 1/8 in of gap between the ears; 1.5° apart.
+    assert_eq!(verdicts, [FitVerdict::Bad, FitVerdict::Bad, FitVerdict::Bad]);
+    assert!(result.fit[1].says.inches.contains("1/8\" of gap"), "{}", result.fit[1].says.inches);
+    value["bracket"]["joints"][1]["width"] = json!("5/8 in");
+    value["bracket"]["axle_bracket_angle"] = json!("11.5");
+    value["setups"]["adjuster"]["made_max"] = json!("34 in");
+    let result = plan(&job(&value));
+    assert!(result.fit.iter().all(|check| check.verdict == FitVerdict::Good));
+    // Threads of 1 1/4 in at 1 3/8 in engagement may come out 1/8 in each: 32 1/4 in at most.
+    let end = |hand: &str| json!({ "thread": "1-1/4-12", "hand": hand, "engagement": "1 3/8 in" });
+    value["setups"]["adjuster"]["first"] = end("right");
+    value["setups"]["adjuster"]["second"] = end("left");
+    let tight = plan(&job(&value));
+    assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches);
+}
+
+#[test]
+fn a_y_link_conversion_is_checked_at_every_height() {
+    let result = plan(&job(&demo("relay-wagon-5")));
+    let names: Vec<&str> = result.conversion.iter().map(|check| check.name.as_str()).collect();
+    assert!(names.contains(&"pinion at raised") && names.contains(&"pinion at aired out"));
+    assert!(names.contains(&"the link follows the whole travel"));
+    assert_eq!(result.conversion[0].verdict, FitVerdict::Good);
+    assert_eq!(result.conversion[1].verdict, FitVerdict::Open, "nobody read the wheelbases");
+}
+
+#[test]
+fn a_built_bar_and_its_faults() {
+    let result = plan(&job(&demo("water-tender-3")));
+    let built = result.builder.unwrap().bar;
+    // Shells 2 in, stock 1 1/2 in: each saddle (2 − √(4 − 2.25))/2 in; gap 36 1/4 in.
+    let saddle = (2.0 - 1.75_f64.sqrt()) / 2.0;
+    assert!((inches(built.cut_mm) - (36.25 + 2.0 * saddle)).abs() < 1e-9);
+    assert!((inches(built.length_mm) - 38.25).abs() < 1e-9);
+    let mut value = demo("water-tender-3");
+    value["bracket"]["builder"]["stock"] = json!("2 1/2 in");
+    let told = plan(&job(&value)).missing;
+    assert!(told[0].message.contains("thicker than an eye's shell"), "{told:?}");
+}
+
+#[test]
+fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
+    let mut value = plain();
+    value["bracket"] = json!({
+        "brackets": [{ "name": "riser", "holes": [{ "name": "hole 2", "up": "4 in", "outward": "1/2 in" }] }],
+        "chosen": { "bracket": "riser", "hole": "hole 2" } });
+    let chosen = solve(&job(&value)).bar.unwrap();
+    let correction = chosen.correction.unwrap();
+    // v′ = 2 in; the axle eye goes 1/2 in further right: h′ = √988 + 1/2 + 1/2.
+    let (rise, reach) = (2.0_f64, 988.0_f64.sqrt() + 1.0);
+    let wanted = reach.hypot(rise);
+    assert!((inches(correction.recentring.length_mm) - wanted).abs() < 1e-9);
+    assert!((inches(correction.planned.rise_mm) - 2.0).abs() < 1e-9);
+    assert!(correction.plan_says.unwrap().inches.contains("axle eye 4\" up, hole 2"));
+    // Both sides should read their mean then: 6 in.
+    assert!(correction.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-9));
+
+    // Set as planned, with the eye moved, and read again.
+    let moved = serde_json::to_value(correction.moved.unwrap()).unwrap();
+    value["setups"]["as_built"] = json!([{ "length": format!("{wanted:.6} in"), "moved": moved }]);
+    let after = json!({ "id": "after", "kind": "centring", "after_setting": 1, "method": "frame_to_hub",
+        "unit": "in", "left": ["6 in", "6 in", "6 in", "6 in"], "right": ["6 in", "6 in", "6 in", "6 in"],
+        "conditions": { "on_its_weight": true } });
+    value["sheets"].as_array_mut().unwrap().push(after);
+    let proved = solve(&job(&value));
+    let movement = proved.prove.as_ref().unwrap().movement.as_ref().unwrap();
+    assert!((inches(movement.predicted_mm) + 0.5).abs() < 1e-5, "{:?}", movement.predicted_mm);
+    assert!(movement.agrees);
+    assert!(movement.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-5));
+    assert_eq!(proved.prove.as_ref().unwrap().verdict, ProveVerdict::CanSettle);
+    // From now on the bar lies as it was fitted, and is not moved a second time.
+    let bar = proved.bar.unwrap();
+    assert!((inches(bar.found.rise_mm) - 2.0).abs() < 1e-9);
+    assert!(bar.correction.is_none());
+    // The eyes are drawn where they sit now: the axle eye 4 in higher than it was measured.
+    let eyes = proved.elevation.eyes.unwrap();
+    assert!((inches(eyes.axle.z_mm) - (21.25 + 4.0)).abs() < 1e-9);
+    assert!((inches(eyes.frame.z_mm) - 27.25).abs() < 1e-9);
+    // And in the planner the fitted hole is no move any more.
+    let again = plan(&job(&value));
+    let fitted = again.options.iter().find(|o| o.plan.hole == "hole 2").unwrap();
+    assert!(fitted.move_mm.iter().all(|mm| mm.abs() < 1e-9), "{:?}", fitted.move_mm);
+}
+
+#[test]
+fn a_hole_that_is_gone_is_a_plan_no_more_and_says_so() {
+    let mut value = plain();
+    value["bracket"]["chosen"] = json!({ "bracket": "riser", "hole": "hole 9" });
+    let results = solve(&job(&value));
+    assert!(results.bar.unwrap().correction.unwrap().moved.is_none());
+    assert_eq!(results.stages[3].progress, derecho_job::strip::Progress::NeedsLook);
+}
