@@ -6,6 +6,7 @@
 //! at the body's centre; a screen adds the axle's shift and takes the body down by the
 //! travel.
 
+use crate::usual::{self, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -31,17 +32,6 @@ pub struct Eyes {
     pub frame: Place,
     /// On the axle; goes with the axle, its y that of a centred axle.
     pub axle: Place,
-}
-
-/// A figure the drawing or a result rests on that nobody typed.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct Assumption {
-    /// The field that would replace it.
-    pub pointer: String,
-    /// What is assumed.
-    pub says: Phrase,
-    /// Whether figures rest on it, or the drawing alone.
-    pub drawing_only: bool,
 }
 
 /// The end view.
@@ -79,15 +69,6 @@ pub struct Elevation {
     pub full_bump_mm: Length,
 }
 
-pub(crate) const TRACK: f64 = 1560.0;
-pub(crate) const TYRE_DIAMETER: f64 = 800.0;
-const TYRE_WIDTH: f64 = 265.0;
-pub(crate) const FRAME_WIDTH: f64 = 820.0;
-/// Height of the axle eye above the axle centre, where no bolt height is typed.
-pub(crate) const AXLE_EYE_ABOVE: Length = Length::from_mm(60.0);
-/// Underside of the rail above the frame eye in the drawing.
-const RAIL_ABOVE_EYE: Length = Length::from_mm(45.0);
-
 /// Gathers the drawing's places.
 #[must_use]
 pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption>) {
@@ -107,15 +88,17 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
             TapeEntry::length,
         )
     };
-    let bump = or(&rig.bump, heights::ASSUMED_BUMP.to_mm(), "/rig/bump", "bump", false);
-    let droop = or(&rig.droop, heights::ASSUMED_DROOP.to_mm(), "/rig/droop", "droop", false);
-    let track = or(&rig.track, TRACK, "/rig/track", "track width", true);
-    let tyre_diameter = or(&rig.tyre_diameter, TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
-    let tyre_width = or(&rig.tyre_width, TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
-    let frame_width = or(&rig.frame_width, FRAME_WIDTH, "/rig/frame_width", "frame width", true);
+    let bump = or(&rig.bump, usual::BUMP.to_mm(), "/rig/bump", "bump", false);
+    let droop = or(&rig.droop, usual::DROOP.to_mm(), "/rig/droop", "droop", false);
+    let track = or(&rig.track, usual::TRACK, "/rig/track", "track width", true);
+    let tyre_diameter =
+        or(&rig.tyre_diameter, usual::TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
+    let tyre_width = or(&rig.tyre_width, usual::TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
+    let frame_width = or(&rig.frame_width, usual::FRAME_WIDTH, "/rig/frame_width", "frame width", true);
 
     let axle_height = tyre_diameter / 2.0;
-    let axle_eye_z = bar.axle_eye_height.as_ref().map_or(axle_height + AXLE_EYE_ABOVE, TapeEntry::length);
+    let axle_eye_z =
+        bar.axle_eye_height.as_ref().map_or(axle_height + usual::AXLE_EYE_ABOVE, TapeEntry::length);
     let eyes = views.map(|views| {
         let found = &views.found;
         let s = found.frame_eye_side().sign();
@@ -136,7 +119,7 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
         }
     });
     let frame_bottom =
-        eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + RAIL_ABOVE_EYE);
+        eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + usual::RAIL_ABOVE_EYE);
     let elevation = Elevation {
         track_mm: track,
         tyre_diameter_mm: tyre_diameter,

@@ -22,6 +22,8 @@ pub mod setups;
 pub mod strip;
 pub mod sway;
 pub mod tape;
+pub mod usual;
+pub mod verdict;
 
 pub use document::Job;
 pub use document::check::{FieldError, check};

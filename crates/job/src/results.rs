@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
+use crate::assembly::assemble;
 use crate::assembly::weights::weighed;
 use crate::bar::uncertainty::{Uncertainty, uncertainty};
 use crate::bar::{self, BarResult};
@@ -14,11 +15,12 @@ use crate::cycle::{self, CycleResult};
 use crate::document::check::FieldError;
 use crate::document::heights::{self, HeightResult};
 use crate::document::{Job, Settled, SheetKind};
-use crate::elevation::{Assumption, Elevation, elevation};
+use crate::elevation::{Elevation, elevation};
 use crate::prove::{ProveResult, prove};
 use crate::strip::{StageResult, stages};
 use crate::sway::{self, SwayResult};
 use crate::tape::{self, SheetResult};
+use crate::usual::Assumption;
 use derecho_core::measure::{Phrase, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
@@ -93,11 +95,13 @@ pub fn solve(job: &Job) -> Results {
         .settled
         .as_ref()
         .map(|settled| settled.core_version != derecho_core::VERSION || settled.results == frozen(&with_bar));
+    let assembly = assemble(job, bar.views.as_ref()).ok();
     results.stages = stages(
         job,
         &results.sheets,
         &bar,
-        cycle::brief(job, bar.views.as_ref()).as_ref(),
+        assembly.as_ref().map(cycle::brief).as_ref(),
+        assembly.as_ref().and_then(|assembly| sway::legal_at_ends(job, assembly.mechanism())),
         results.prove.as_ref(),
         results.settled_stands,
     );

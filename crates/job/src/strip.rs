@@ -49,6 +49,7 @@ pub fn stages(
     sheets: &[SheetResult],
     bar: &BarOutcome,
     cycle: Option<&Brief>,
+    links_work: Option<bool>,
     prove: Option<&ProveResult>,
     settled_stands: Option<bool>,
 ) -> Vec<StageResult> {
@@ -58,7 +59,7 @@ pub fn stages(
         bar_stage(job, sheets, bar),
         bracket_stage(job, bar),
         cycle_stage(job, cycle),
-        sway_stage(job, cycle),
+        sway_stage(job, links_work),
         prove_stage(job, prove, settled_stands),
     ]
 }
@@ -90,7 +91,7 @@ fn bracket_stage(job: &Job, bar: &BarOutcome) -> StageResult {
 }
 
 /// Settled where the links are legal at the ends of travel.
-fn sway_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
+fn sway_stage(job: &Job, links_work: Option<bool>) -> StageResult {
     let (progress, says) = match job.sway.kind {
         None => (Progress::Nothing, "not measured"),
         Some(SwayKind::None) => (Progress::Settled, "no sway bar"),
@@ -99,9 +100,8 @@ fn sway_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
         }
         Some(_) => {
             let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
-            let legal = cycle.and_then(|brief| brief.links_legal);
-            let word = if legal == Some(false) { "not legal:" } else { "links" };
-            let progress = if legal == Some(true) { Progress::Settled } else { Progress::Begun };
+            let word = if links_work == Some(false) { "not legal:" } else { "links" };
+            let progress = if links_work == Some(true) { Progress::Settled } else { Progress::Begun };
             return stage(Stage::Sway, progress, Phrase::of(|w| format!("{word} {}", w.distance(link))));
         }
     };

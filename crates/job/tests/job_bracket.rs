@@ -4,10 +4,10 @@
 
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
-use derecho_job::bracket::fit::FitVerdict;
 use derecho_job::bracket::school::School;
 use derecho_job::bracket::{PlanResult, plan};
 use derecho_job::prove::ProveVerdict;
+use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use serde_json::{Value, json};
 

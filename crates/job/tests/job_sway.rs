@@ -3,13 +3,13 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::{Length, TapeEntry, Unit};
-use derecho_job::bracket::fit::FitVerdict;
 use derecho_job::cautions::Stage;
 use derecho_job::document::Job;
 use derecho_job::document::sway::SwayKind;
 use derecho_job::solve;
 use derecho_job::strip::Progress;
 use derecho_job::sway::{SwayResult, sway};
+use derecho_job::verdict::FitVerdict;
 use proptest::prelude::*;
 
 /// Arms of 9 1/2 in forward of an axis 11 in behind the axle and 25 1/2 in up; the links go down to

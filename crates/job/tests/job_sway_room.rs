@@ -3,8 +3,8 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::Length;
-use derecho_job::bracket::fit::{FitCheck, FitVerdict};
 use derecho_job::sway::{RoomResult, SwayGap, SwayResult, sway};
+use derecho_job::verdict::{FitCheck, FitVerdict};
 use derecho_job::{Job, check};
 use proptest::prelude::*;
 use serde_json::{Value, json};

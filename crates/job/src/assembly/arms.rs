@@ -1,8 +1,10 @@
 //! Arms, legs and springs as links.
 
+use crate::bar::words::likely_cause;
+use crate::usual;
 use glam::DVec3;
 
-use crate::assembly::{Ask, COINCIDENT, Frame, Read, Reader};
+use crate::assembly::{Ask, Frame, Read, Reader};
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
 use derecho_core::measure::{Length, Phrase, Side};
@@ -10,13 +12,6 @@ use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Member};
 use derecho_core::pose::template::{ArmLayout, ArmPlace};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link};
-
-/// What an arm's own length is good to, plus or minus (default of this program).
-const LENGTH_GOOD_TO: f64 = 2.0;
-const ARM_DIAMETER: f64 = 45.0;
-const BUSH_SPACING: f64 = 160.0;
-/// The share of a leaf spring's front half that a link in its place is long.
-const SPRING_AS_LINK: f64 = 0.75;
 
 /// The links that locate the axle besides the bar.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -41,7 +36,7 @@ impl Reader<'_> {
         if location == AxleLocation::ThreeArms && upper.is_none() {
             self.assume("/hardpoints/upper_arm_side", Phrase::plain("the upper arm is on the left"));
         }
-        let mut arms = Arms { bush_spacing: Length::from_mm(BUSH_SPACING), ..Arms::default() };
+        let mut arms = Arms { bush_spacing: Length::from_mm(usual::BUSH_SPACING), ..Arms::default() };
         for place in layout.places() {
             self.arm(layout, place, &mut arms);
         }
@@ -52,7 +47,10 @@ impl Reader<'_> {
                 None => self.assume(
                     "/hardpoints/arms/lower_left/bush_spacing",
                     Phrase::of(|w| {
-                        format!("bushes of a radius arm {} apart", w.distance(Length::from_mm(BUSH_SPACING)))
+                        format!(
+                            "bushes of a radius arm {} apart",
+                            w.distance(Length::from_mm(usual::BUSH_SPACING))
+                        )
                     }),
                 ),
             }
@@ -111,7 +109,7 @@ impl Reader<'_> {
             self.fit_length(&pointer, &name, length.to_mm(), &mut body, &axle);
         }
         let apart = body.at.distance(axle.at);
-        if apart < COINCIDENT {
+        if apart < usual::COINCIDENT {
             self.fault(
                 pointer.clone(),
                 "coincident_eyes",
@@ -136,7 +134,7 @@ impl Reader<'_> {
                 joint_of(&joint(|arm| &arm.body_joint), BoltAxis::Sideways, along),
                 joint_of(&joint(|arm| &arm.axle_joint), BoltAxis::Sideways, along),
             ],
-            radius: diameter.unwrap_or(Length::from_mm(ARM_DIAMETER)) / 2.0,
+            radius: diameter.unwrap_or(Length::from_mm(usual::ARM_DIAMETER)) / 2.0,
             bend: None,
         });
         arms.names.push(name);
@@ -161,7 +159,8 @@ impl Reader<'_> {
         let leads = if body.fore_aft_open || across.x == 0.0 { self.sizes.leads } else { across.x.signum() };
         if !body.fore_aft_open {
             let apart = across.length();
-            let good_to = (LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
+            let good_to =
+                (usual::ARM_LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
             if (apart - length).abs() > 2.0 * good_to {
                 let cause = likely_cause(length, across, axle.at, good_to, self.sizes.rail);
                 self.warnings.push(Phrase::of(|w| {
@@ -188,12 +187,12 @@ impl Reader<'_> {
         let mut arms = Arms::default();
         for side in [Side::Left, Side::Right] {
             let pad = DVec3::new(0.0, side.sign() * (self.sizes.rail + 30.0), self.sizes.axle_height);
-            let eye = pad + DVec3::X * (front_half.to_mm() * SPRING_AS_LINK);
+            let eye = pad + DVec3::X * (front_half.to_mm() * usual::SPRING_AS_LINK);
             let name = format!("{} spring's front half", side.word());
             arms.links.push(Link {
                 body: BodyPoint::at(eye),
                 axle: AxlePoint::at(pad),
-                made: front_half * SPRING_AS_LINK,
+                made: front_half * usual::SPRING_AS_LINK,
                 stiffness: None,
             });
             // The spring is no rod with joints: it bends, and nothing of it is watched.
@@ -212,29 +211,6 @@ impl Reader<'_> {
         }
         arms
     }
-}
-
-/// What explains best why a link and its ends do not agree.
-pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64, rail: f64) -> &'static str {
-    let fits = |apart: f64| (apart - length).abs() <= 2.0 * good_to;
-    let moved = |by: DVec3| fits((across + by).length());
-    // One eye on the far side of the centreline: its y was taken with the other sign.
-    if moved(DVec3::new(0.0, 2.0 * axle.y, 0.0)) {
-        return "It would fit if one end were on the other side of the centreline: check both sideways distances.";
-    }
-    if moved(DVec3::new(0.0, across.y.signum() * rail, 0.0))
-        || moved(DVec3::new(0.0, -across.y.signum() * rail, 0.0))
-    {
-        return "It would fit if one sideways distance had been taken from the rail instead of the centreline.";
-    }
-    if [25.4, -25.4, 50.8, -50.8].into_iter().any(|inch| fits(across.length() + inch)) {
-        return "It would fit within an inch or two misread on the tape: read the length again.";
-    }
-    let difference = (across.length() - length).abs();
-    if (25.0..=90.0).contains(&difference) {
-        return "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?";
-    }
-    "Measure its length again, centre to centre, then the end you trust least."
 }
 
 /// A joint from its form, with what is usual where it is empty: then its bracket is taken to

@@ -1,5 +1,6 @@
 //! The track bar's eyes in space, and the other setup: a length, or holes tried out.
 
+use crate::usual;
 use glam::DVec3;
 
 use crate::assembly::arms::joint_of;
@@ -7,14 +8,11 @@ use crate::assembly::{Fitted, Frame, Reader, SetupBar, held};
 use crate::bar::Views;
 use crate::document::hardpoints::{BendTowards, BoltAxis};
 use crate::document::{Hole, Job, length_of};
-use crate::elevation::AXLE_EYE_ABOVE;
 use crate::setups::moves::{self, EyeMoves, hole_move};
 use derecho_core::measure::{Length, Phrase};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
-
-const BAR_DIAMETER: f64 = 32.0;
 
 /// The bar as found, with its axle eye named for a centred axle at ride height.
 pub(crate) struct Eyes {
@@ -28,7 +26,7 @@ impl Reader<'_> {
         let s = found.frame_eye_side().sign();
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
-            let usual = Length::from_mm(self.sizes.axle_height) + AXLE_EYE_ABOVE;
+            let usual = Length::from_mm(self.sizes.axle_height) + usual::AXLE_EYE_ABOVE;
             self.assume(
                 "/setups/as_found/axle_eye_height",
                 Phrase::of(|w| format!("the bar's axle eye {} above the floor", w.distance(usual))),
@@ -91,7 +89,7 @@ impl Reader<'_> {
                 joint_of(&body.frame_joint, BoltAxis::ForeAft, along),
                 joint_of(&body.axle_joint, BoltAxis::ForeAft, along),
             ],
-            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(BAR_DIAMETER)) / 2.0,
+            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(usual::BAR_DIAMETER)) / 2.0,
             bend,
         }
     }

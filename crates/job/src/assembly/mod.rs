@@ -6,8 +6,7 @@ mod bar;
 mod things;
 pub mod weights;
 
-pub(crate) use arms::likely_cause;
-
+use crate::usual;
 use glam::DVec3;
 
 use crate::assembly::arms::Arms;
@@ -16,8 +15,8 @@ use crate::document::check::FieldError;
 use crate::document::hardpoints::{PointForm, SidewaysFrom};
 use crate::document::heights;
 use crate::document::{AxleLocation, Job, length_of};
-use crate::elevation::{Assumption, TRACK, TYRE_DIAMETER};
 use crate::setups::moves::{self, EyeMoves};
+use crate::usual::Assumption;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, Length, Phrase, Side, TapeEntry};
@@ -25,11 +24,6 @@ use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Member, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
 use derecho_core::pose::{Held, Link, Pose, PoseFault, Solved, Start, Suspension, WindUp};
-
-/// What a plumb line to a chalked centreline is good to (default of this program).
-const PLUMBED: Length = Length::from_mm(3.0);
-/// Two ends nearer than this are one place.
-const COINCIDENT: f64 = 20.0;
 
 /// A mechanism as found and as planned, or what keeps it from being put together.
 #[derive(Clone, Debug, PartialEq)]
@@ -42,6 +36,14 @@ pub struct Assembly {
     pub assumptions: Vec<Assumption>,
     /// What does not agree, each with its likely cause.
     pub warnings: Vec<Phrase>,
+}
+
+impl Assembly {
+    /// The mechanism that decides: as planned or set where there is a plan, else as found.
+    #[must_use]
+    pub fn mechanism(&self) -> &Mechanism {
+        self.plan.as_ref().map_or(&self.found, |plan| &plan.mechanism)
+    }
 }
 
 /// The other setup.
@@ -130,7 +132,7 @@ impl Reader<'_> {
         if assumed.iter().any(|(open, ..)| *open) {
             self.assume(&ask.pointer, Phrase::of(told));
         }
-        let good_to = pick(|form| &form.good_to).map_or(PLUMBED, TapeEntry::length).to_mm();
+        let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
         Read { at, good_to, fore_aft_open: fore_aft.is_none() }
     }
 }
@@ -187,9 +189,9 @@ impl Workbench {
             return Err(vec![FieldError::new("/setups/as_found/length", "missing", ask)]);
         }
         let rig = &job.rig;
-        let tyre = length_of(&rig.tyre_diameter).map_or(TYRE_DIAMETER, Length::to_mm);
+        let tyre = length_of(&rig.tyre_diameter).map_or(usual::TYRE_DIAMETER, Length::to_mm);
         let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
-        let half_track = length_of(&rig.track).map_or(TRACK, Length::to_mm) / 2.0;
+        let half_track = length_of(&rig.track).map_or(usual::TRACK, Length::to_mm) / 2.0;
         let mut reader = Reader {
             job,
             read_at: if job.hardpoints.height.is_empty() {
@@ -198,7 +200,7 @@ impl Workbench {
                 heights::offset_of(rig, &job.hardpoints.height)
             },
             sizes: Sizes {
-                rail: length_of(&rig.frame_width).map_or(super::elevation::FRAME_WIDTH, Length::to_mm) / 2.0,
+                rail: length_of(&rig.frame_width).map_or(super::usual::FRAME_WIDTH, Length::to_mm) / 2.0,
                 axle_height,
                 leads: if rig.end == Some(AxleEnd::Rear) { 1.0 } else { -1.0 },
             },

@@ -1,5 +1,6 @@
 //! Obstacles and the drag link.
 
+use crate::usual;
 use glam::DVec3;
 
 use crate::assembly::{Ask, Reader};
@@ -9,10 +10,6 @@ use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
 use derecho_core::pose::{AxlePoint, BodyPoint};
-
-const DRAG_LINK_DIAMETER: f64 = 30.0;
-/// Kingpin inside the middle of the tyre, where nobody measured.
-const KINGPIN_INSIDE: f64 = 90.0;
 
 impl Reader<'_> {
     pub(crate) fn obstacles(&mut self) -> Vec<Obstacle> {
@@ -79,10 +76,10 @@ impl Reader<'_> {
             like: None,
             side: form.knuckle_side,
             body: false,
-            usual: DVec3::new(150.0, half_track - KINGPIN_INSIDE - 70.0, z + 60.0),
+            usual: DVec3::new(150.0, half_track - usual::KINGPIN_INSIDE - 70.0, z + 60.0),
         });
         let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
-            let usual = Length::from_mm(half_track - KINGPIN_INSIDE);
+            let usual = Length::from_mm(half_track - usual::KINGPIN_INSIDE);
             self.assume(
                 "/hardpoints/steering/kingpin_from_centre",
                 Phrase::of(|w| format!("kingpin {} from the middle", w.distance(usual))),
@@ -98,7 +95,7 @@ impl Reader<'_> {
         let slope = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
         let side = form.knuckle_side.sign();
         let axis = DVec3::new(-slope(&form.caster), -side * slope(&form.kingpin_inclination), 1.0);
-        if knuckle.at.distance(pitman.at) < crate::assembly::COINCIDENT {
+        if knuckle.at.distance(pitman.at) < usual::COINCIDENT {
             self.fault(
                 "/hardpoints/steering/pitman",
                 "coincident_eyes",
@@ -106,7 +103,7 @@ impl Reader<'_> {
             );
         }
         let kingpin = AxlePoint::from_mm(0.0, side * out.to_mm(), z);
-        let radius = length_of(&form.diameter).unwrap_or(Length::from_mm(DRAG_LINK_DIAMETER)) / 2.0;
+        let radius = length_of(&form.diameter).unwrap_or(Length::from_mm(usual::DRAG_LINK_DIAMETER)) / 2.0;
         let link = DragLink {
             pitman: BodyPoint::at(pitman.at),
             knuckle: AxlePoint::at(knuckle.at),

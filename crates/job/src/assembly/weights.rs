@@ -3,29 +3,11 @@
 
 use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
-use crate::elevation::Assumption;
+use crate::usual;
+use crate::usual::Assumption;
 use derecho_core::measure::load::{GRAVITY, spring_rate, weight};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Length, Phrase, RollRateEntry, SpringRateEntry, TapeEntry, WeightEntry};
-
-/// Weight on an axle nobody put on a scale, kg (default of this program).
-pub const USUAL_AXLE_KG: f64 = 1100.0;
-/// Weight on the other axle, kg (default of this program).
-pub const USUAL_OTHER_KG: f64 = 1000.0;
-/// Weight of an axle itself, kg (default of this program).
-pub const USUAL_UNSPRUNG_KG: f64 = 180.0;
-/// Centre of gravity above hub height (default of this program).
-pub const USUAL_GRAVITY_ABOVE_HUB: Length = Length::from_mm(350.0);
-/// What that is good to, plus or minus.
-pub const USUAL_GRAVITY_GOOD_TO: Length = Length::from_mm(80.0);
-/// What a height somebody measured is good to, where they did not say.
-pub const MEASURED_GRAVITY_GOOD_TO: Length = Length::from_mm(25.0);
-/// Rate of a spring, N/mm (default of this program).
-pub const USUAL_SPRING: f64 = 35.0;
-/// Between the springs, as a share of the track (default of this program).
-pub const USUAL_SPACING: f64 = 0.62;
-/// A load on the roof above the floor (default of this program).
-pub const USUAL_ROOF: Length = Length::from_mm(1900.0);
 
 /// Figures of the vehicle in base units, measured or usual. Weights in N, rates in N/mm and
 /// N·mm/rad, lengths in mm.
@@ -74,7 +56,7 @@ fn corners(left: &Option<WeightEntry>, right: &Option<WeightEntry>) -> Option<(f
 /// Weight on this axle, N: its corners, or the axle as weighed, or the usual.
 #[must_use]
 pub fn axle_weight(job: &Job) -> f64 {
-    measured_weight(&job.vehicle).unwrap_or(USUAL_AXLE_KG * GRAVITY)
+    measured_weight(&job.vehicle).unwrap_or(usual::AXLE_KG * GRAVITY)
 }
 
 fn measured_weight(form: &Vehicle) -> Option<f64> {
@@ -86,22 +68,22 @@ fn measured_weight(form: &Vehicle) -> Option<f64> {
 /// Weight of the axle itself, N.
 #[must_use]
 pub fn unsprung_weight(job: &Job) -> f64 {
-    job.vehicle.unsprung_weight.as_ref().map_or(USUAL_UNSPRUNG_KG * GRAVITY, WeightEntry::newtons)
+    job.vehicle.unsprung_weight.as_ref().map_or(usual::UNSPRUNG_KG * GRAVITY, WeightEntry::newtons)
 }
 
 /// Centre of gravity above the ground.
 #[must_use]
 pub fn centre_of_gravity(job: &Job, hub: Length) -> Length {
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
-    length_of(&job.vehicle.centre_of_gravity).unwrap_or(hub + USUAL_GRAVITY_ABOVE_HUB + lift)
+    length_of(&job.vehicle.centre_of_gravity).unwrap_or(hub + usual::GRAVITY_ABOVE_HUB + lift)
 }
 
 /// What the height of the centre of gravity is good to.
 #[must_use]
 pub fn gravity_good_to(job: &Job) -> Length {
     let usual = match job.vehicle.centre_of_gravity {
-        Some(_) => MEASURED_GRAVITY_GOOD_TO,
-        None => USUAL_GRAVITY_GOOD_TO,
+        Some(_) => usual::MEASURED_GRAVITY_GOOD_TO,
+        None => usual::GRAVITY_GOOD_TO,
     };
     length_of(&job.vehicle.centre_of_gravity_good_to).map_or(usual, Length::abs)
 }
@@ -112,11 +94,11 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
     let form = &job.vehicle;
     let mut assumed = Vec::new();
     if measured_weight(form).is_none() {
-        let usual = |w| format!("{} on this axle", weight(w, USUAL_AXLE_KG * GRAVITY));
+        let usual = |w| format!("{} on this axle", weight(w, usual::AXLE_KG * GRAVITY));
         assumed.push(assumption("axle_weight", Phrase::of(usual)));
     }
     if form.unsprung_weight.is_none() {
-        let usual = |w| format!("an axle itself weighs {}", weight(w, USUAL_UNSPRUNG_KG * GRAVITY));
+        let usual = |w| format!("an axle itself weighs {}", weight(w, usual::UNSPRUNG_KG * GRAVITY));
         assumed.push(assumption("unsprung_weight", Phrase::of(usual)));
     }
     if form.centre_of_gravity.is_none() {
@@ -125,7 +107,7 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
             Phrase::of(|w| {
                 format!(
                     "centre of gravity {} above the hubs and the lift on top, good to {}",
-                    w.distance(USUAL_GRAVITY_ABOVE_HUB),
+                    w.distance(usual::GRAVITY_ABOVE_HUB),
                     w.distance(gravity_good_to(job))
                 )
             }),
@@ -147,9 +129,9 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
         entry.as_ref().map_or_else(
             || {
-                let usual = |w| format!("springs of {} {where_}", spring_rate(w, USUAL_SPRING));
+                let usual = |w| format!("springs of {} {where_}", spring_rate(w, usual::SPRING));
                 assumed.push(assumption(field, Phrase::of(usual)));
-                USUAL_SPRING
+                usual::SPRING
             },
             SpringRateEntry::newtons_per_mm,
         )
@@ -162,7 +144,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
             usual
         })
     };
-    let usual = track * USUAL_SPACING;
+    let usual = track * usual::SPRING_SPACING_SHARE;
     let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, usual);
     let other_spacing =
         length("other_spring_spacing", "between the springs there", &form.other_spring_spacing, usual);
@@ -170,15 +152,15 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
     let roof = form.roof_load.as_ref().map_or(0.0, WeightEntry::newtons);
     let roof_height = if roof > 0.0 {
-        length("roof_height", "the roof load at", &form.roof_height, USUAL_ROOF)
+        length("roof_height", "the roof load at", &form.roof_height, usual::ROOF)
     } else {
-        USUAL_ROOF
+        usual::ROOF
     };
     let other = corners(&form.other_left_corner, &form.other_right_corner)
         .map(|(left, right)| left + right)
         .or_else(|| form.other_weight.as_ref().map(WeightEntry::newtons));
     if other.is_none() {
-        let usual = |w| format!("{} on the other axle", weight(w, USUAL_OTHER_KG * GRAVITY));
+        let usual = |w| format!("{} on the other axle", weight(w, usual::OTHER_AXLE_KG * GRAVITY));
         assumed.push(assumption("other_weight", Phrase::of(usual)));
     }
     if form.other_bar.is_none() {
@@ -186,7 +168,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     }
     Weighed {
         axle: axle_weight(job),
-        other: other.unwrap_or(USUAL_OTHER_KG * GRAVITY),
+        other: other.unwrap_or(usual::OTHER_AXLE_KG * GRAVITY),
         unsprung: unsprung_weight(job),
         leans_left: corners(&form.left_corner, &form.right_corner).map(|(left, right)| left - right),
         wheelbase: length_of(&form.wheelbase).map(Length::to_mm),

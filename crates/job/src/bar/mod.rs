@@ -2,8 +2,9 @@
 //! set.
 
 pub mod uncertainty;
-mod words;
+pub(crate) mod words;
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -25,15 +26,6 @@ use derecho_core::measure::centring::Answer;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Side, Step, Working};
 use derecho_core::parts::BracketEnd;
-
-/// What a tape laid on two eyes is good to, plus or minus (default of this program).
-pub const DEFAULT_HEIGHT_UNCERTAINTY: Length = Length::from_mm(1.5);
-/// What a finder is good to, plus or minus (default of this program).
-pub const DEFAULT_FINDER_DEGREES: f64 = 0.2;
-/// What a plumb line to a chalked centreline is good to (default of this program).
-const PLUMBED: Length = Length::from_mm(3.0);
-/// A set length this near to the wanted one is the wanted one: half a millimetre.
-const AS_WANTED: Length = Length::from_mm(0.5);
 
 /// A bar in figures, at the driven height.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -302,7 +294,7 @@ fn known(job: &Job) -> Result<Known, Vec<FieldError>> {
         return Err(missing);
     };
     let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, AngleEntry::angle);
-    let good_to = length_of(&bar.heights_good_to).unwrap_or(DEFAULT_HEIGHT_UNCERTAINTY);
+    let good_to = length_of(&bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
     let Some(rise) = rise(length, side, heights, good_to, finder, slope) else { return Err(missing) };
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
     let read_at = if bar.height.is_empty() {
@@ -330,7 +322,7 @@ fn finder_reading(bar: &Bar) -> Option<FinderReading> {
         good_to: finder
             .good_to
             .as_ref()
-            .map_or(Angle::from_degrees(DEFAULT_FINDER_DEGREES), |good_to| good_to.angle().abs()),
+            .map_or(Angle::from_degrees(usual::FINDER_GOOD_TO_DEGREES), |good_to| good_to.angle().abs()),
     })
 }
 
@@ -643,8 +635,9 @@ fn set_check(
     let view = planned.with_length(length).ok()?;
     let predicted = carried + (found.reach() - view.reach()) * found.frame_eye_side().sign();
     let differs = length - wanted.length_mm;
-    let moved =
-        made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted.length_mm).abs() > AS_WANTED);
+    let moved = made
+        .wanted_mm
+        .is_some_and(|then| (Length::from_mm(then) - wanted.length_mm).abs() > usual::AS_WANTED);
     let check = SetCheck {
         length_mm: length,
         differs_mm: differs,
@@ -722,16 +715,16 @@ fn eye_check(job: &Job, found: &FrontView) -> Option<EyeCheck> {
     let bar = &job.setups.as_found;
     let plumbed = length_of(&bar.frame_eye_from_centre)? + length_of(&bar.axle_eye_from_centre)?;
     let difference = found.reach() - plumbed;
-    let too_much = difference.abs() > PLUMBED * 2.0;
+    let too_much = difference.abs() > usual::PLUMBED * 2.0;
     let s = found.frame_eye_side().sign();
-    let rail = length_of(&job.rig.frame_width).map_or(super::elevation::FRAME_WIDTH, Length::to_mm) / 2.0;
+    let rail = length_of(&job.rig.frame_width).map_or(super::usual::FRAME_WIDTH, Length::to_mm) / 2.0;
     let across = glam::DVec3::new(found.fore_aft().to_mm(), plumbed.to_mm() * s, found.rise().to_mm());
     let axle_y = length_of(&bar.axle_eye_from_centre).unwrap_or(Length::ZERO).to_mm() * -s;
-    let cause = crate::assembly::likely_cause(
+    let cause = words::likely_cause(
         found.length().to_mm(),
         across,
         glam::DVec3::new(0.0, axle_y, 0.0),
-        PLUMBED.to_mm() * 2.0_f64.sqrt(),
+        usual::PLUMBED.to_mm() * 2.0_f64.sqrt(),
         rail,
     );
     let says = Phrase::of(|w| {

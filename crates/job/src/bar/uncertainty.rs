@@ -1,6 +1,7 @@
 //! How sure the bar's figures are: every raw reading drawn once per draw within what it is
 //! good to, and the exact formulas worked out again.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,8 +15,6 @@ use derecho_core::measure::centring::{Centring, Sense};
 use derecho_core::measure::draws::{DEFAULT_DRAWS, DEFAULT_SEED, Draws, GENERATOR, middle_95};
 use derecho_core::measure::{Length, Phrase, TapeEntry};
 
-/// What the bar's own length is good to, plus or minus (default of this program).
-pub const LENGTH_GOOD_TO: Length = Length::from_mm(1.5);
 /// More failed draws than this share, and no interval is given.
 const MOST_FAILED: f64 = 0.01;
 
@@ -96,7 +95,7 @@ pub fn drawn(job: &Job, count: usize, seed: u64) -> Option<Uncertainty> {
         let graduation = tape::graduation(form);
         Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
     });
-    let good_to = length_of(&job.setups.as_found.heights_good_to).unwrap_or(bar::DEFAULT_HEIGHT_UNCERTAINTY);
+    let good_to = length_of(&job.setups.as_found.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
     let by_heights = bar.rise.source == RiseSource::Heights;
     let (droop, bump) = heights::travel(&job.rig);
     let driven = -heights::driven_offset(&job.rig);
@@ -157,7 +156,7 @@ impl Raw<'_> {
     }
 
     fn draw(&self, draws: &mut Draws) -> Option<[f64; NAMES.len()]> {
-        let length = self.length + draws.normal(LENGTH_GOOD_TO / 2.0);
+        let length = self.length + draws.normal(usual::BAR_LENGTH_GOOD_TO / 2.0);
         let heights = draws.normal(self.height_deviation) - draws.normal(self.height_deviation);
         let rise = self.rise + heights + draws.normal(self.finder_deviation);
         let view = FrontView::new(length, rise, self.fore_aft, self.view.frame_eye_side()).ok()?;

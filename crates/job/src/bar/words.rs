@@ -5,6 +5,7 @@ use derecho_core::bar::evidence::{Rise, RiseSource};
 use derecho_core::bar::{FrontView, Recentring, Swing};
 use derecho_core::measure::phrase::{Value, degrees};
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, Working};
+use glam::DVec3;
 
 /// Above this angle a length alone leaves much sideways motion (default of this program).
 const STEEP_DEGREES: f64 = 4.0;
@@ -247,4 +248,27 @@ pub(crate) fn longer_says(
             w.sideways(at_bump.0)
         )
     }))
+}
+
+/// What explains best why a link and its ends do not agree.
+pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64, rail: f64) -> &'static str {
+    let fits = |apart: f64| (apart - length).abs() <= 2.0 * good_to;
+    let moved = |by: DVec3| fits((across + by).length());
+    // One eye on the far side of the centreline: its y was taken with the other sign.
+    if moved(DVec3::new(0.0, 2.0 * axle.y, 0.0)) {
+        return "It would fit if one end were on the other side of the centreline: check both sideways distances.";
+    }
+    if moved(DVec3::new(0.0, across.y.signum() * rail, 0.0))
+        || moved(DVec3::new(0.0, -across.y.signum() * rail, 0.0))
+    {
+        return "It would fit if one sideways distance had been taken from the rail instead of the centreline.";
+    }
+    if [25.4, -25.4, 50.8, -50.8].into_iter().any(|inch| fits(across.length() + inch)) {
+        return "It would fit within an inch or two misread on the tape: read the length again.";
+    }
+    let difference = (across.length() - length).abs();
+    if (25.0..=90.0).contains(&difference) {
+        return "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?";
+    }
+    "Measure its length again, centre to centre, then the end you trust least."
 }

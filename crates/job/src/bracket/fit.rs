@@ -1,8 +1,8 @@
 //! Fit before welding: does the bar reach both ways, do joint and spacers fill the ears, are
 //! the brackets parallel. And a Y-link conversion checked as a plan.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use crate::usual;
+use crate::verdict::{FitCheck, FitVerdict, check};
 
 use crate::bracket::plan::OptionResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
@@ -12,40 +12,6 @@ use crate::tape::SheetResult;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
-
-/// Ears and what fills them agree within this.
-const EAR_SLACK: Length = Length::from_mm(0.8);
-/// Brackets are parallel within this.
-const PARALLEL_DEGREES: f64 = 1.0;
-/// Pinion may change by so much in a conversion.
-const PINION_DEGREES: f64 = 3.0;
-
-/// How a check came out.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum FitVerdict {
-    /// It fits.
-    Good,
-    /// It does not.
-    Bad,
-    /// Not measured yet.
-    Open,
-}
-
-/// One check.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct FitCheck {
-    /// What is checked.
-    pub name: String,
-    /// How it came out.
-    pub verdict: FitVerdict,
-    /// In words.
-    pub says: Phrase,
-}
-
-fn check(name: &str, verdict: FitVerdict, says: Phrase) -> FitCheck {
-    FitCheck { name: name.to_owned(), verdict, says }
-}
 
 /// The checks for the chosen or best option.
 ///
@@ -121,7 +87,7 @@ fn ears(job: &Job) -> Option<FitCheck> {
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
-    let verdict = if over.abs() <= EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
+    let verdict = if over.abs() <= usual::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check(
         "joint and spacers between the ears",
         verdict,
@@ -142,7 +108,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
     let (frame, axle) = (angle(&job.bracket.frame_bracket_angle)?, angle(&job.bracket.axle_bracket_angle)?);
     let apart = frame - axle;
-    let good = apart.abs().to_degrees() <= PARALLEL_DEGREES;
+    let good = apart.abs().to_degrees() <= usual::PARALLEL_DEGREES;
     let told = if good { "parallel" } else { "turn one until they agree, then tack" };
     Some(check(
         "the two brackets are parallel",
@@ -218,7 +184,7 @@ fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
                 far(a.z_mm.to_mm()).total_cmp(&far(b.z_mm.to_mm()))
             })?;
             let change: Angle = pose.pitch_deg;
-            let good = change.abs().to_degrees() <= PINION_DEGREES;
+            let good = change.abs().to_degrees() <= usual::PINION_DEGREES;
             let way = if change > Angle::ZERO { "down" } else { "up" };
             Some(check(
                 &format!("pinion at {}", height.name),
@@ -227,8 +193,9 @@ fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
                     "As at ride height.".to_owned()
                 } else {
                     format!(
-                        "{} further {way} than at ride height; up to {PINION_DEGREES:.0}° is taken.",
-                        degrees(change)
+                        "{} further {way} than at ride height; up to {:.0}° is taken.",
+                        degrees(change),
+                        usual::PINION_DEGREES
                     )
                 }),
             ))

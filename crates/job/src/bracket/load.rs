@@ -1,6 +1,7 @@
 //! What a plan loads: frame and axle bracket, roll centre against the centre of gravity,
 //! jacking. Estimates for comparison.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,13 +15,6 @@ use derecho_core::bar::strength::bar_load;
 use derecho_core::measure::load::force;
 use derecho_core::measure::{Length, Phrase};
 use derecho_core::parts::{BracketEnd, BracketPart};
-
-/// Half of an axle tube.
-const TUBE: f64 = 46.0;
-/// Rail above the frame eye, where nobody measured it.
-const RAIL_ABOVE_EYE: f64 = 45.0;
-/// A brisk turn, as a share of the weight.
-const TURN: f64 = 0.5;
 
 /// Loads of one plan.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -73,19 +67,22 @@ pub(crate) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let weight = axle_weight(job);
     let hub = shop.bench.axle_height();
     let bar_n = bar_load(weight, factor(job), view.length(), view.reach());
-    let eye = shop.bench.bar_link().map_or(hub.to_mm() + TUBE + 30.0, |link| link.axle.to_mm()[2]);
+    let eye = shop
+        .bench
+        .bar_link()
+        .map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, |link| link.axle.to_mm()[2]);
     // An eye level with the tube still stands off its root by about an eye's radius.
     let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
-    let axle_now = lever(eye - hub.to_mm() - TUBE);
-    let axle = lever(eye + moves.axle.z - hub.to_mm() - TUBE);
-    let frame_now = lever(RAIL_ABOVE_EYE);
-    let frame = lever(RAIL_ABOVE_EYE - moves.frame.z);
+    let axle_now = lever(eye - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
+    let axle = lever(eye + moves.axle.z - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
+    let frame_now = lever(usual::RAIL_ABOVE_EYE.to_mm());
+    let frame = lever(usual::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
     let (axle_moment, frame_moment) = (root_moment(bar_n, axle), root_moment(bar_n, frame));
     let moved = match bracket.end {
         BracketEnd::Axle => axle_moment,
         BracketEnd::Frame => frame_moment,
     };
-    let turn = TURN * (weight - unsprung_weight(job)).max(0.0);
+    let turn = usual::TURN * (weight - unsprung_weight(job)).max(0.0);
     let on_each =
         bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
     let lift = jacking(shop.side.sign(), turn, view.rise(), view.reach());

@@ -9,7 +9,7 @@ use crate::assembly::Workbench;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::{self, Views};
 use crate::bracket::compare::{self, BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
-use crate::bracket::fit::{self, FitCheck};
+use crate::bracket::fit;
 use crate::bracket::load::{self, LoadResult};
 use crate::bracket::school::{SchoolResult, schools};
 use crate::cycle::{cycle as job_cycle, words};
@@ -17,10 +17,11 @@ use crate::document::Job;
 use crate::document::bracketing::{PlanForm, Target};
 use crate::document::check::FieldError;
 use crate::document::heights;
-use crate::elevation::Assumption;
 use crate::setups::moves::{self, EyeMoves};
 use crate::tape;
 use crate::tape::SheetResult;
+use crate::usual::Assumption;
+use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::measure::phrase::{Value, degrees};
@@ -227,8 +228,8 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
 /// A job without a bar: what is left to plan is the conversion that took it out.
 fn converted(job: &Job, sheets: &[SheetResult], missing: Vec<FieldError>) -> PlanResult {
     let checks = fit::conversion(job, sheets, &job_cycle(job), &heights::table(&job.rig, None, None));
-    let bad = checks.iter().filter(|check| check.verdict == fit::FitVerdict::Bad).count();
-    let open = checks.iter().filter(|check| check.verdict == fit::FitVerdict::Open).count();
+    let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad).count();
+    let open = checks.iter().filter(|check| check.verdict == FitVerdict::Open).count();
     let says = match (bad, open) {
         (0, 0) => "The Y-link is right".to_owned(),
         (0, open) => format!("The Y-link is right so far, {open} to check"),

@@ -13,10 +13,9 @@ use crate::bar::{self, Views};
 pub use crate::cycle::steer::SteeringResult;
 use crate::document::Job;
 use crate::document::check::FieldError;
-use crate::elevation::Assumption;
 use crate::setups::moves;
-use crate::sway;
 use crate::tape;
+use crate::usual::Assumption;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::parts::BracketEnd;
@@ -750,16 +749,15 @@ fn drawn_points(mechanism: &Mechanism, posed: &Posed) -> Vec<f64> {
 }
 
 /// The limit that ends the travel first, found on the four ways alone: cheap enough for
-/// every save. None where nothing can be cycled.
+/// every save.
 #[must_use]
-pub fn brief(job: &Job, views: Option<&Views>) -> Option<Brief> {
-    let assembly = assemble(job, views).ok()?;
-    let mechanism = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
+pub fn brief(assembly: &Assembly) -> Brief {
+    let mechanism = assembly.mechanism();
     let soonest = Way::ALL
         .into_iter()
         .filter_map(|way| walkers::first_end(mechanism, way).ok().flatten().map(|found| (way, found)))
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
-    Some(Brief {
+    Brief {
         headline: match soonest {
             None => Phrase::plain("free to its stops"),
             Some((way, found)) => {
@@ -784,8 +782,7 @@ pub fn brief(job: &Job, views: Option<&Views>) -> Option<Brief> {
             }
         },
         ended: soonest.is_some(),
-        links_legal: sway::legal_at_ends(job, mechanism),
-    })
+    }
 }
 
 /// Stage Cycle in the strip.
@@ -795,6 +792,4 @@ pub struct Brief {
     pub headline: Phrase,
     /// Whether something ends the travel before its stops.
     pub ended: bool,
-    /// Whether the sway bar's links are legal at its ends; absent while not measured.
-    pub links_legal: Option<bool>,
 }

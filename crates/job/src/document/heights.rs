@@ -3,6 +3,7 @@
 //! A height is an offset of the body from ride height, + higher. In travel that is
 //! −offset; bump + offset and droop − offset remain from there.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -10,10 +11,6 @@ use crate::document::Rig;
 use derecho_core::bar::FrontView;
 use derecho_core::measure::{Angle, Length};
 
-/// Travel assumed where the rig leaves it empty (default of this program).
-pub const ASSUMED_BUMP: Length = Length::from_mm(75.0);
-/// Travel assumed where the rig leaves it empty (default of this program).
-pub const ASSUMED_DROOP: Length = Length::from_mm(100.0);
 /// The name of ride height where the rig names none.
 pub const RIDE_HEIGHT: &str = "ride height";
 
@@ -74,7 +71,7 @@ pub fn travel(rig: &Rig) -> (Length, Length) {
     let of = |entry: &Option<derecho_core::measure::TapeEntry>, assumed| {
         entry.as_ref().map_or(assumed, derecho_core::measure::TapeEntry::length)
     };
-    (of(&rig.droop, ASSUMED_DROOP), of(&rig.bump, ASSUMED_BUMP))
+    (of(&rig.droop, usual::DROOP), of(&rig.bump, usual::BUMP))
 }
 
 /// All heights of a rig, with the bar as found and as planned where they are known.

@@ -1,6 +1,7 @@
 //! Proving: readings taken after the bar was set, against what was predicted, and the
 //! likely cause where the two differ.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -13,10 +14,6 @@ use derecho_core::measure::centring::{Answer, Centring, Sense};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Length, Phrase, Step, Working};
-
-/// Frame heights that differ by more than this between two sheets are another height:
-/// what a person reads twice off one mark agrees within it.
-const HEIGHT_CHANGED: Length = Length::from_mm(5.0);
 
 /// Why the movement differs from the prediction.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -253,7 +250,7 @@ fn movement(
 
 fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
     let change = stance(after)? - stance(before?)?;
-    (change.abs() > HEIGHT_CHANGED).then_some(change)
+    (change.abs() > usual::HEIGHT_CHANGED).then_some(change)
 }
 
 fn cause(

@@ -1,23 +1,17 @@
 //! Lengths, preload and disconnects, checked.
 
-use crate::bracket::fit::{FitCheck, FitVerdict};
 use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
 use crate::sway::links::SwayLinks;
 use crate::sway::places::Places;
+use crate::sway::stow::StowResult;
 use crate::sway::vehicle::Base;
-use crate::sway::{LEAST_LEFT, stow::StowResult};
+use crate::usual;
+use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::measure::load::{GRAVITY, force, weight};
 use derecho_core::measure::{AngleEntry, Length, Phrase, WeightEntry};
 use derecho_core::sway::BarRate;
 use derecho_core::sway::splined::{OVER_FRAME, least_length, mass};
-
-/// A pin goes in while its eye is so far off: its own chamfer (default of this program).
-const PIN_CHAMFER: Length = Length::from_mm(3.0);
-/// What one hand pulls, N (default of this program).
-const HAND: f64 = 130.0;
-/// A floor that leans less than this counts as level, degrees.
-const LEVEL_DEGREES: f64 = 0.3;
 
 /// Splined bar, mass, arms against stroke, preload, in words.
 pub(crate) fn fit_says(job: &Job, links: &SwayLinks, base: &Base, rate: &BarRate, bar: f64) -> Vec<Phrase> {
@@ -99,7 +93,7 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: f64, says: &mut Vec<Phra
         ));
     }
     let slope = job.rig.floor_slope.as_ref().map_or(0.0, |slope| slope.angle().to_degrees());
-    if slope.abs() > LEVEL_DEGREES {
+    if slope.abs() > usual::LEVEL_DEGREES {
         says.push(Phrase::plain(&format!(
             "The floor leans by {:.1}°: links set here by what slips in come out unequal and twist the bar on level ground. Set both to one length by the tape, or level the tyres first.",
             slope.abs()
@@ -126,12 +120,12 @@ pub(crate) fn disconnects(
     }
     let off = |difference: Length| {
         let pull = rate.effective() * difference.abs().to_mm() / rate.arm.to_mm().powi(2);
-        (pull, difference.abs() <= PIN_CHAMFER || pull <= HAND)
+        (pull, difference.abs() <= usual::PIN_CHAMFER || pull <= usual::HAND)
     };
     if let Some(difference) = length_of(&pins.parked_difference) {
         let (pull, goes_in) = off(difference);
         let says = Phrase::of(|w| {
-            if difference.abs() <= PIN_CHAMFER {
+            if difference.abs() <= usual::PIN_CHAMFER {
                 "Both sides stand alike.".to_owned()
             } else if goes_in {
                 format!(
@@ -156,9 +150,9 @@ pub(crate) fn disconnects(
         let spacing = Length::from_mm(2.0 * places.far.y.abs());
         let difference = spacing * lean.abs();
         let (pull, goes_in) = off(difference);
-        let hand = Length::from_mm(HAND * rate.arm.to_mm().powi(2) / rate.effective()).to_mm();
+        let hand = Length::from_mm(usual::HAND * rate.arm.to_mm().powi(2) / rate.effective()).to_mm();
         let allowed =
-            hand.max(PIN_CHAMFER.to_mm()) / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
+            hand.max(usual::PIN_CHAMFER.to_mm()) / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
         let says = Phrase::of(|w| {
             let told = format!(
                 "On {:.1}° sideways the body leans {:.1}° on its springs and the sides differ by {}, {} at the link",
@@ -221,9 +215,9 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
     }
     if let Some(room) = length_of(&pins.stowed_room) {
         let says = Phrase::of(|w| {
-            format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(LEAST_LEFT))
+            format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(usual::LEAST_LEFT))
         });
-        checks.push(check("stowed link, as taped", room >= LEAST_LEFT, says));
+        checks.push(check("stowed link, as taped", room >= usual::LEAST_LEFT, says));
     }
     checks
 }

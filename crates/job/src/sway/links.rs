@@ -1,5 +1,6 @@
 //! Arms and links over everything the axle does: γ, the legal link, links from each target.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -7,9 +8,9 @@ use crate::cycle::words::place;
 use crate::document::heights;
 use crate::document::sway::SwayTarget;
 use crate::document::{Job, length_of};
+use crate::sway::SWEEP_STEPS;
 use crate::sway::places::Places;
 use crate::sway::rates::{self, BarHere};
-use crate::sway::{FAIL_DEGREES, LEAST_LEFT, SWEEP_STEPS, THREAD_IN, WARN_DEGREES};
 use derecho_core::bar::adjuster::sleeve_turns;
 use derecho_core::measure::phrase::{Value, degrees};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
@@ -238,11 +239,11 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
 /// γ does; the tighter counts.
 fn legal_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
     let reach = places.reach_at(posed, left);
-    let bounds = (Angle::from_degrees(FAIL_DEGREES.0), Angle::from_degrees(FAIL_DEGREES.1));
+    let bounds = (Angle::from_degrees(usual::FAIL_DEGREES.0), Angle::from_degrees(usual::FAIL_DEGREES.1));
     let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
     let arm = places.arm.length;
-    let least = least.max(reach + LEAST_LEFT - arm).max(arm - reach + LEAST_LEFT);
-    let most = most.min(arm + reach - LEAST_LEFT);
+    let least = least.max(reach + usual::LEAST_LEFT - arm).max(arm - reach + usual::LEAST_LEFT);
+    let most = most.min(arm + reach - usual::LEAST_LEFT);
     let [_, _, out] = places.far_end(posed, left);
     let longer = places.left_longer.to_mm() / if left { 2.0 } else { -2.0 };
     let link = |in_plane: Length| in_plane.to_mm().hypot(out.to_mm()) - longer;
@@ -265,11 +266,11 @@ pub(crate) fn links(
     let found = extremes(places, envelope, ride);
     let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
     let outside = |(least, most): (f64, f64)| low < least || high > most;
-    let near = found.straight.0 < LEAST_LEFT.to_mm() || found.folded < LEAST_LEFT.to_mm();
-    let fails = !found.open.is_empty() || outside(FAIL_DEGREES) || near;
+    let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();
+    let fails = !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
     let legal = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| Phrase::of(|w| place(w, posed.left, posed.right));
-    let says = link_says(&found, places, fails, outside(WARN_DEGREES));
+    let says = link_says(&found, places, fails, outside(usual::WARN_DEGREES));
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
@@ -466,7 +467,7 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
     else {
         return (None, None);
     };
-    let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * THREAD_IN };
+    let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * usual::THREAD_IN };
     match parts.cut(link) {
         Ok(cut) => {
             let says = Phrase::of(|w| {
@@ -533,9 +534,9 @@ fn legal_at(places: &Places, posed: &Posed) -> bool {
     [true, false].into_iter().all(|left| {
         places.arm_at(posed, left).is_ok_and(|arm| {
             let gamma = arm.at_eye.to_degrees();
-            (FAIL_DEGREES.0..=FAIL_DEGREES.1).contains(&gamma)
-                && arm.to_straight >= LEAST_LEFT
-                && arm.to_folded >= LEAST_LEFT
+            (usual::FAIL_DEGREES.0..=usual::FAIL_DEGREES.1).contains(&gamma)
+                && arm.to_straight >= usual::LEAST_LEFT
+                && arm.to_folded >= usual::LEAST_LEFT
         })
     })
 }

@@ -16,11 +16,9 @@ use utoipa::ToSchema;
 
 use crate::assembly::assemble;
 use crate::bar;
-use crate::bracket::fit::FitCheck;
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
-use crate::elevation::Assumption;
 pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, legal_at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::rates::HoleResult;
@@ -31,22 +29,14 @@ use crate::sway::things::{Swept, Things};
 use crate::sway::vehicle::{BarOnAxle, Base};
 pub use crate::sway::vehicle::{ChoiceResult, VehicleResult};
 use crate::tape;
-use derecho_core::measure::{Length, Phrase, Working};
+use crate::usual::Assumption;
+use crate::verdict::FitCheck;
+use derecho_core::measure::{Phrase, Working};
 use derecho_core::pose::cycle as walkers;
 
-/// Travel that must be left to a straight or folded line (default of this program).
-pub const LEAST_LEFT: Length = Length::from_mm(12.7);
-/// γ outside this fails (default of this program).
-pub const FAIL_DEGREES: (f64, f64) = (20.0, 160.0);
-/// γ outside this is a lot (default of this program).
-pub const WARN_DEGREES: (f64, f64) = (30.0, 150.0);
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
 const SWEEP_STEPS: usize = 80;
-/// Thread that has to be in a link's rod, in diameters (default of this program).
-const THREAD_IN: f64 = 1.5;
-/// Shear stress a spring-steel bar takes, MPa (default of this program).
-pub const ALLOWABLE_SHEAR: f64 = 700.0;
 
 /// Everything stage Sway answers.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -116,7 +106,7 @@ pub fn sway(job: &Job) -> SwayResult {
         Ok(assembly) => assembly,
         Err(missing) => return without("Nothing can be cycled yet", missing),
     };
-    let mechanism = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
+    let mechanism = assembly.mechanism();
     if kind == SwayKind::None {
         let base = Base::of(job, mechanism);
         let vehicle = Some(vehicle::vehicle(job, &base, None));

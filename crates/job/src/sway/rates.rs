@@ -1,26 +1,20 @@
 //! How stiff the bar is at the axle, hole by hole and pose by pose.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::sway::SwayKind;
 use crate::document::{Job, length_of};
-use crate::elevation::Assumption;
-use crate::sway::ALLOWABLE_SHEAR;
 use crate::sway::places::Places;
 use crate::sway::vehicle::Base;
+use crate::usual::Assumption;
 use derecho_core::measure::load::roll_rate;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, SpringRateEntry, Step, TapeEntry, Working};
 use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::sway::{Arm, BarRate};
-
-/// A bar nobody measured (defaults of this program).
-const USUAL_BAR: Length = Length::from_mm(25.0);
-const USUAL_ACTIVE: Length = Length::from_mm(900.0);
-/// Lean either way over which rates are taken, degrees.
-const LEAN: f64 = 0.5;
 
 /// What the bar does in a pose, in N·mm.
 #[derive(Clone, Copy, Debug)]
@@ -61,9 +55,9 @@ pub struct HoleResult {
 pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
     let form = &job.sway;
     BarRate {
-        outside: length_of(&form.diameter).unwrap_or(USUAL_BAR),
+        outside: length_of(&form.diameter).unwrap_or(usual::SWAY_BAR),
         bore: length_of(&form.bore).unwrap_or(Length::ZERO),
-        active: length_of(&form.active_length).unwrap_or(USUAL_ACTIVE),
+        active: length_of(&form.active_length).unwrap_or(usual::SWAY_ACTIVE),
         arm: places.arm.length,
         bending_arm: (form.kind == Some(SwayKind::OnePiece)).then_some(places.arm.length),
         link: form.link_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
@@ -78,7 +72,7 @@ pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
 
 /// d(α_left − α_right)/dφ at a pose, from a lean of half a degree either way.
 pub(crate) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) -> f64 {
-    let travel = mechanism.stops().half_track.to_mm() * LEAN.to_radians().sin();
+    let travel = mechanism.stops().half_track.to_mm() * usual::LEAN.to_radians().sin();
     let lean = |sign: f64| {
         let posed = mechanism.pose(at.left + sign * travel, at.right - sign * travel, at.trail()).ok()?;
         Some((twist_of(places, &posed)?, posed.solved.pose.roll.to_radians()))
@@ -163,7 +157,10 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
         say("active_length", Phrase::of(|w| format!("{} of it twist", w.distance(rate.active))));
     }
     if job.sway.allowable_mpa.is_none() {
-        say("allowable_mpa", Phrase::plain(&format!("its steel takes {ALLOWABLE_SHEAR:.0} MPa in shear")));
+        say(
+            "allowable_mpa",
+            Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR)),
+        );
     }
     if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
         say("link_rate", Phrase::plain("links and bushes that do not give"));
@@ -225,7 +222,7 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: f64) -> W
 
 /// Shear stress the bar's material takes, MPa.
 pub(crate) fn allowable(job: &Job) -> f64 {
-    job.sway.allowable_mpa.unwrap_or(ALLOWABLE_SHEAR)
+    job.sway.allowable_mpa.unwrap_or(usual::ALLOWABLE_SHEAR)
 }
 
 pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<f64> {

@@ -1,23 +1,22 @@
 //! Room for arms and links through everything the axle does, the holes panels want, and bolts that
 //! must come out again.
 
+use crate::usual;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bracket::fit::{FitCheck, FitVerdict};
 use crate::cycle::words::place;
 use crate::document::Job;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
 use crate::sway::things::{Swept, Thing, Things, placing};
+use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::{Length, Phrase};
 use derecho_core::pose::mechanism::{Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
 
-/// Half of a bolt's head (default of this program).
-const HEAD: f64 = 10.0;
 /// Names of the rods, in the order of [`Places::rods`].
 const RODS: [&str; 5] = ["the bar", "the left arm", "the right arm", "the left link", "the right link"];
 
@@ -262,7 +261,7 @@ fn bolt_check(
         let along = direction(way).0 * length.to_mm();
         let drawn = [*at + along * 0.5, *at + along * 1.5];
         let beside = things.all.iter().filter(|thing| !thing.stowed_only);
-        let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, HEAD)));
+        let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, usual::BOLT_HEAD)));
         gaps.filter(|(_, gap)| *gap < 0.0)
             .min_by(|a, b| a.1.total_cmp(&b.1))
             .map(|(thing, _)| thing.name.clone())

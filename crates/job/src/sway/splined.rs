@@ -1,5 +1,6 @@
 //! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -16,12 +17,6 @@ use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradient, solid_for, stick_out};
 use derecho_core::sway::{Arm, BarRate};
-
-/// Arm and stroke are alike within this share of the stroke (default of this program).
-const LIKE_STROKE: f64 = 0.15;
-
-/// Corners that differ by less say nothing, N.
-const UNEVEN: f64 = 300.0;
 
 /// A bar with a pair of arms.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -249,13 +244,12 @@ fn option(
         });
         let over = if stress > takes { ": over" } else { "" };
         let legal = if swung.legal { "" } else { "; its arms go over centre" };
-        let unlike = stroke.filter(|stroke| (swung.arm - *stroke).abs() > *stroke * LIKE_STROKE).map_or_else(
-            String::new,
-            |stroke| {
+        let unlike = stroke
+            .filter(|stroke| (swung.arm - *stroke).abs() > *stroke * usual::LIKE_STROKE)
+            .map_or_else(String::new, |stroke| {
                 let verb = if swung.arm > stroke { "longer" } else { "shorter" };
                 format!("; arms {} {verb} than the shock's stroke", w.distance(swung.arm - stroke))
-            },
-        );
+            });
         format!(
             "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{legal}{unlike}",
             w.distance(made.outside),
@@ -340,14 +334,16 @@ fn because(
         } else {
             String::new()
         };
-        let corners =
-            weighed.leans_left.filter(|leans| leans.abs() > UNEVEN).map_or_else(String::new, |leans| {
+        let corners = weighed.leans_left.filter(|leans| leans.abs() > usual::UNEVEN).map_or_else(
+            String::new,
+            |leans| {
                 let side = if leans > 0.0 { "left" } else { "right" };
                 format!(
                     " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
                     weight(w, leans.abs())
                 )
-            });
+            },
+        );
         let station =
             station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
         let all = rate_for_gradient(base.overturning, degrees);

@@ -1,10 +1,11 @@
 //! What arms and links could touch: obstacles, frame rails, shocks that lean, tyres at lock.
 
+use crate::usual;
 use glam::{DMat3, DVec3};
 
 use crate::document::{Job, length_of};
-use crate::elevation::Assumption;
 use crate::sway::places::{Places, point_of, read_at};
+use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
 use derecho_core::pose::cycle::Envelope;
@@ -12,18 +13,6 @@ use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE}
 use derecho_core::pose::point::Placing;
 use derecho_core::pose::{AxlePoint, clearance};
 use derecho_core::sway::room::tyre;
-
-/// Rod of an arm or link nobody measured (default of this program).
-const USUAL_ROD: Length = Length::from_mm(25.0);
-/// A rail is as thick as this, so that two rounded edges stand for its side (default of this program).
-const RAIL_WIDTH: f64 = 60.0;
-const USUAL_RAIL_HEIGHT: Length = Length::from_mm(100.0);
-/// How far fore and aft of the bar a rail is looked at.
-const RAIL_REACH: f64 = 500.0;
-/// Steering either way at a front axle (default of this program), degrees.
-const USUAL_LOCK: f64 = 35.0;
-/// Half of an axle tube (default of this program).
-const TUBE: f64 = 46.0;
 
 /// What a thing goes with.
 #[derive(Clone, Debug)]
@@ -128,18 +117,18 @@ impl Things {
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm() - 120.0;
         let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
-        things.put("axle tube", tube, TUBE, WANTED_CLEARANCE);
+        things.put("axle tube", tube, usual::AXLE_TUBE_RADIUS, WANTED_CLEARANCE);
         if let Some(tube) = things.all.last_mut() {
             tube.stowed_only = true;
         }
         if !things.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
-            let arm = things.size("arm_thickness", "sway arms", &form.arm_thickness, USUAL_ROD);
+            let arm = things.size("arm_thickness", "sway arms", &form.arm_thickness, usual::SWAY_ROD);
             things.arm_radius = arm.to_mm() / 2.0;
-            let link = things.size("link_thickness", "sway links", &form.link_thickness, USUAL_ROD);
+            let link = things.size("link_thickness", "sway links", &form.link_thickness, usual::SWAY_ROD);
             things.link_radius = link.to_mm() / 2.0;
         } else {
-            things.arm_radius = length_of(&form.arm_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
-            things.link_radius = length_of(&form.link_thickness).unwrap_or(USUAL_ROD).to_mm() / 2.0;
+            things.arm_radius = length_of(&form.arm_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
+            things.link_radius = length_of(&form.link_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
         }
         things
     }
@@ -187,19 +176,23 @@ impl Things {
         let Some((underside, width)) = taped else { return };
         let height = length_of(&form.rail_height).unwrap_or_else(|| {
             let says = |w: derecho_core::measure::phrase::Words| {
-                format!("frame rails {} high", w.distance(USUAL_RAIL_HEIGHT))
+                format!("frame rails {} high", w.distance(usual::RAIL_HEIGHT))
             };
             self.assume("/sway/room/rail_height", Phrase::of(says));
-            USUAL_RAIL_HEIGHT
+            usual::RAIL_HEIGHT
         });
-        let radius = (RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
+        let radius = (usual::RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
         let low = (underside - read_at(job)).to_mm() + radius;
         let high = low + height.to_mm() - 2.0 * radius;
         let out = width.to_mm() / 2.0 - radius;
         for (side, sign) in [("left", 1.0), ("right", -1.0)] {
             let at = |x: f64, z: f64| DVec3::new(axis.0 + x, sign * out, z);
-            let chain =
-                vec![at(-RAIL_REACH, low), at(RAIL_REACH, low), at(RAIL_REACH, high), at(-RAIL_REACH, high)];
+            let chain = vec![
+                at(-usual::RAIL_REACH, low),
+                at(usual::RAIL_REACH, low),
+                at(usual::RAIL_REACH, high),
+                at(-usual::RAIL_REACH, high),
+            ];
             self.put(&format!("{side} frame rail"), Goes::Body(chain), radius, WANTED_CLEARANCE);
             if let Some(rail) = self.all.last_mut() {
                 rail.holds_bar = true;
@@ -218,10 +211,13 @@ impl Things {
         let lock =
             job.sway.room.steering_lock.as_ref().map(|lock| AngleEntry::angle(lock).to_degrees().abs());
         if front && lock.is_none() {
-            let says = format!("tyres that steer {USUAL_LOCK:.0}° either way about their own middle");
+            let says = format!(
+                "tyres that steer {:.0}° either way about their own middle",
+                usual::STEERING_LOCK_DEGREES
+            );
             self.assume("/sway/room/steering_lock", Phrase::plain(&says));
         }
-        let lock = lock.unwrap_or(if front { USUAL_LOCK } else { 0.0 });
+        let lock = lock.unwrap_or(if front { usual::STEERING_LOCK_DEGREES } else { 0.0 });
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm();
         for (side, sign) in [("left", 1.0), ("right", -1.0)] {

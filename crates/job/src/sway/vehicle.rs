@@ -1,6 +1,7 @@
 //! The vehicle as a whole: how it rolls on the road, how far it twists on the trail, and every
 //! choice of bar and disconnect on both.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -19,10 +20,6 @@ use derecho_core::sway::vehicle::{
     AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist,
 };
 
-/// A soft torsion bar's share of the bar there is, where none was picked, and a two-rate bar's soft
-/// setting (defaults of this program).
-const SOFT_SHARE: f64 = 0.5;
-const TWO_RATE_SHARE: f64 = 0.3;
 /// Steps that bring a bar's rate and the roll it is taken at together.
 const ROUNDS: usize = 24;
 
@@ -329,11 +326,11 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
     let (soft, soft_needs) = soft.map_or_else(
         || {
             let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
-            (SOFT_SHARE, Phrase::plain(needs))
+            (usual::SOFT_SHARE, Phrase::plain(needs))
         },
         |(rate, needs)| (rate / bar, needs),
     );
-    let two_rate = job.sway.soft_percent.map_or(TWO_RATE_SHARE, |percent| percent / 100.0);
+    let two_rate = job.sway.soft_percent.map_or(usual::TWO_RATE_SHARE, |percent| percent / 100.0);
     let all = [
         choice(
             "as it is, always connected",

@@ -1,5 +1,6 @@
 //! The sheets of a job: each worked out, and whether it may drive a correction.
 
+use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -7,18 +8,6 @@ use crate::document::{Job, Method, Rig, Sheet, SheetKind};
 use derecho_core::measure::centring::{Answer, Centring, Readings, centring, range};
 use derecho_core::measure::squareness::{AxleEnd, Squareness, squareness};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, TapeEntry, Unit};
-
-/// What counts as centred where the rig leaves it empty (default of this program).
-pub const DEFAULT_TOLERANCE: Length = Length::from_mm(3.0);
-/// Usual spread of repeats where the rig leaves it empty (default of this program).
-pub const DEFAULT_SPREAD: Length = Length::from_mm(1.0);
-/// A range of repeats beyond so many usual spreads raises a second thought. Four
-/// repeats range over twice their spread; beyond four times is one in a hundred.
-const SUSPICIOUS_SPREADS: f64 = 4.0;
-/// Sides of the frame that differ by more than this show a leaning axle.
-const LEAN_WORTH_ASKING: Length = Length::from_mm(6.0);
-/// Fewer repeats than this on one side are asked for again.
-const REPEATS_WANTED: usize = 3;
 
 /// A sheet worked out.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -67,7 +56,7 @@ pub fn feature_uncertainty(sheet: &Sheet) -> Length {
 /// What counts as centred on this rig.
 #[must_use]
 pub fn tolerance(rig: &Rig) -> Length {
-    rig.tolerance.as_ref().map_or(DEFAULT_TOLERANCE, TapeEntry::length)
+    rig.tolerance.as_ref().map_or(usual::TOLERANCE, TapeEntry::length)
 }
 
 pub(crate) fn graduation(sheet: &Sheet) -> Length {
@@ -115,7 +104,7 @@ pub fn work_out(sheet: &Sheet, rig: &Rig) -> Option<Centring> {
         sense: sheet.sense,
         feature_uncertainty: feature_uncertainty(sheet),
         resolution: graduation(sheet),
-        usual_spread: rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length),
+        usual_spread: rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length),
         tolerance: tolerance(rig),
         plumb: sheet.plumb_drop.as_ref().map(TapeEntry::length).zip(slope),
         lean: sheet.height_above_axle.as_ref().map(TapeEntry::length).zip(roll(sheet, track)),
@@ -167,7 +156,7 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
 }
 
 fn work_out_squareness(sheet: &Sheet, rig: &Rig) -> Option<Squareness> {
-    let spread = rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length);
+    let spread = rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length);
     let count = lengths(&sheet.left).len().min(lengths(&sheet.right).len()).max(1) as f64;
     let of_mean = derecho_core::measure::length::in_quadrature(&[
         spread / count.sqrt(),
@@ -229,11 +218,11 @@ fn refusals(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
 
 fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
     let mut thoughts = Vec::new();
-    let spread = rig.usual_spread.as_ref().map_or(DEFAULT_SPREAD, TapeEntry::length);
+    let spread = rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length);
     let apart: Vec<(&str, Length)> = [("left", &sheet.left), ("right", &sheet.right)]
         .into_iter()
         .map(|(side, entries)| (side, range(&lengths(entries))))
-        .filter(|(_, range)| *range > spread * SUSPICIOUS_SPREADS)
+        .filter(|(_, range)| *range > spread * usual::SUSPICIOUS_SPREADS)
         .collect();
     if !apart.is_empty() {
         thoughts.push(Phrase::of(|w| {
@@ -248,7 +237,7 @@ fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
         }));
     }
     let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
-    if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < REPEATS_WANTED {
+    if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < usual::REPEATS_WANTED {
         thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));
     }
     let conditions = &sheet.conditions;
@@ -282,7 +271,7 @@ fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
         ));
     }
     if let Some((left, right)) = both(&sheet.frame_above_hub_left, &sheet.frame_above_hub_right)
-        && (left - right).abs() > LEAN_WORTH_ASKING
+        && (left - right).abs() > usual::LEAN_WORTH_ASKING
         && (sheet.height_above_axle.is_none() || rig.track.is_none())
     {
         thoughts.push(Phrase::of(|w| {

@@ -1,0 +1,222 @@
+//! Every default of this program in one place, with its reason. A figure that rests on one
+//! is marked as assumed, and the person can type their own.
+//!
+//! Not here: limits of what can be typed (they are in `document::check`), and steps of sweeps.
+
+use derecho_core::measure::{Length, Phrase};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A figure the drawing or a result rests on that nobody typed.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Assumption {
+    /// The field that would replace it.
+    pub pointer: String,
+    /// What is assumed.
+    pub says: Phrase,
+    /// Whether figures rest on it, or the drawing alone.
+    pub drawing_only: bool,
+}
+
+// Readings
+
+/// What counts as centred where the rig leaves it empty (default of this program).
+pub const TOLERANCE: Length = Length::from_mm(3.0);
+
+/// Usual spread of repeats where the rig leaves it empty (default of this program).
+pub const SPREAD: Length = Length::from_mm(1.0);
+
+/// A range of repeats beyond so many usual spreads raises a second thought. Four
+/// repeats range over twice their spread; beyond four times is one in a hundred.
+pub const SUSPICIOUS_SPREADS: f64 = 4.0;
+
+/// Sides of the frame that differ by more than this show a leaning axle.
+pub const LEAN_WORTH_ASKING: Length = Length::from_mm(6.0);
+
+/// Fewer repeats than this on one side are asked for again.
+pub const REPEATS_WANTED: usize = 3;
+
+/// Frame heights that differ by more than this between two sheets are another height:
+/// what a person reads twice off one mark agrees within it.
+pub const HEIGHT_CHANGED: Length = Length::from_mm(5.0);
+
+// The rig
+
+/// Travel assumed where the rig leaves it empty (default of this program).
+pub const BUMP: Length = Length::from_mm(75.0);
+
+/// Travel assumed where the rig leaves it empty (default of this program).
+pub const DROOP: Length = Length::from_mm(100.0);
+
+/// Between the tyre contact centres, mm: a usual truck.
+pub const TRACK: f64 = 1560.0;
+
+/// Outside diameter of the tyres, mm.
+pub const TYRE_DIAMETER: f64 = 800.0;
+
+/// Width of the tyres, mm.
+pub const TYRE_WIDTH: f64 = 265.0;
+
+/// Outside width of the frame over its rails, mm.
+pub const FRAME_WIDTH: f64 = 820.0;
+
+/// Height of the axle eye above the axle centre, where no bolt height is typed.
+pub const AXLE_EYE_ABOVE: Length = Length::from_mm(60.0);
+
+/// Underside of the rail above the frame eye in the drawing.
+pub const RAIL_ABOVE_EYE: Length = Length::from_mm(45.0);
+
+/// Half of an axle tube.
+pub const AXLE_TUBE_RADIUS: f64 = 46.0;
+
+// The bar
+
+/// What a tape laid on two eyes is good to, plus or minus (default of this program).
+pub const BOLT_HEIGHT_GOOD_TO: Length = Length::from_mm(1.5);
+
+/// What a finder is good to, plus or minus (default of this program).
+pub const FINDER_GOOD_TO_DEGREES: f64 = 0.2;
+
+/// What a plumb line to a chalked centreline is good to (default of this program).
+pub const PLUMBED: Length = Length::from_mm(3.0);
+
+/// A set length this near to the wanted one is the wanted one: half a millimetre.
+pub const AS_WANTED: Length = Length::from_mm(0.5);
+
+/// What the bar's own length is good to, plus or minus (default of this program).
+pub const BAR_LENGTH_GOOD_TO: Length = Length::from_mm(1.5);
+
+/// Diameter of a track bar nobody measured, mm.
+pub const BAR_DIAMETER: f64 = 32.0;
+
+// The bracket
+
+/// Ears and what fills them agree within this.
+pub const EAR_SLACK: Length = Length::from_mm(0.8);
+
+/// Brackets are parallel within this.
+pub const PARALLEL_DEGREES: f64 = 1.0;
+
+/// Pinion may change by so much in a conversion.
+pub const PINION_DEGREES: f64 = 3.0;
+
+/// A brisk turn, as a share of the weight.
+pub const TURN: f64 = 0.5;
+
+// Arms and steering
+
+/// Two ends nearer than this are one place.
+pub const COINCIDENT: f64 = 20.0;
+
+/// What an arm's own length is good to, plus or minus (default of this program).
+pub const ARM_LENGTH_GOOD_TO: f64 = 2.0;
+
+/// Diameter of an arm nobody measured, mm.
+pub const ARM_DIAMETER: f64 = 45.0;
+
+/// Between a radius arm's two axle bushes, mm.
+pub const BUSH_SPACING: f64 = 160.0;
+
+/// The share of a leaf spring's front half that a link in its place is long.
+pub const SPRING_AS_LINK: f64 = 0.75;
+
+/// Diameter of a drag link nobody measured, mm.
+pub const DRAG_LINK_DIAMETER: f64 = 30.0;
+
+/// Kingpin inside the middle of the tyre, where nobody measured.
+pub const KINGPIN_INSIDE: f64 = 90.0;
+
+// The vehicle
+
+/// Weight on an axle nobody put on a scale, kg (default of this program).
+pub const AXLE_KG: f64 = 1100.0;
+
+/// Weight on the other axle, kg (default of this program).
+pub const OTHER_AXLE_KG: f64 = 1000.0;
+
+/// Weight of an axle itself, kg (default of this program).
+pub const UNSPRUNG_KG: f64 = 180.0;
+
+/// Centre of gravity above hub height (default of this program).
+pub const GRAVITY_ABOVE_HUB: Length = Length::from_mm(350.0);
+
+/// What that is good to, plus or minus.
+pub const GRAVITY_GOOD_TO: Length = Length::from_mm(80.0);
+
+/// What a height somebody measured is good to, where they did not say.
+pub const MEASURED_GRAVITY_GOOD_TO: Length = Length::from_mm(25.0);
+
+/// Rate of a spring, N/mm (default of this program).
+pub const SPRING: f64 = 35.0;
+
+/// Between the springs, as a share of the track (default of this program).
+pub const SPRING_SPACING_SHARE: f64 = 0.62;
+
+/// A load on the roof above the floor (default of this program).
+pub const ROOF: Length = Length::from_mm(1900.0);
+
+// The sway bar
+
+/// Travel that must be left to a straight or folded line (default of this program).
+pub const LEAST_LEFT: Length = Length::from_mm(12.7);
+
+/// γ outside this fails (default of this program).
+pub const FAIL_DEGREES: (f64, f64) = (20.0, 160.0);
+
+/// γ outside this is a lot (default of this program).
+pub const WARN_DEGREES: (f64, f64) = (30.0, 150.0);
+
+/// Thread that has to be in a link's rod, in diameters (default of this program).
+pub const THREAD_IN: f64 = 1.5;
+
+/// Shear stress a spring-steel bar takes, MPa (default of this program).
+pub const ALLOWABLE_SHEAR: f64 = 700.0;
+
+/// Rod of an arm or link nobody measured (default of this program).
+pub const SWAY_ROD: Length = Length::from_mm(25.0);
+
+/// A rail is as thick as this, so that two rounded edges stand for its side (default of this program).
+pub const RAIL_WIDTH: f64 = 60.0;
+
+/// Height of a frame rail nobody measured.
+pub const RAIL_HEIGHT: Length = Length::from_mm(100.0);
+
+/// How far fore and aft of the bar a rail is looked at.
+pub const RAIL_REACH: f64 = 500.0;
+
+/// Steering either way at a front axle (default of this program), degrees.
+pub const STEERING_LOCK_DEGREES: f64 = 35.0;
+
+/// A soft torsion bar's share of the bar there is, where none was picked, and a two-rate bar's soft
+/// setting (defaults of this program).
+pub const SOFT_SHARE: f64 = 0.5;
+
+/// The same of the soft rate of a two-rate bar.
+pub const TWO_RATE_SHARE: f64 = 0.3;
+
+/// A pin goes in while its eye is so far off: its own chamfer (default of this program).
+pub const PIN_CHAMFER: Length = Length::from_mm(3.0);
+
+/// What one hand pulls, N (default of this program).
+pub const HAND: f64 = 130.0;
+
+/// A floor that leans less than this counts as level, degrees.
+pub const LEVEL_DEGREES: f64 = 0.3;
+
+/// Arm and stroke are alike within this share of the stroke (default of this program).
+pub const LIKE_STROKE: f64 = 0.15;
+
+/// Corners that differ by less say nothing, N.
+pub const UNEVEN: f64 = 300.0;
+
+/// A bar nobody measured (defaults of this program).
+pub const SWAY_BAR: Length = Length::from_mm(25.0);
+
+/// Length of a sway bar that twists, where nobody measured it.
+pub const SWAY_ACTIVE: Length = Length::from_mm(900.0);
+
+/// Lean either way over which rates are taken, degrees.
+pub const LEAN: f64 = 0.5;
+
+/// Half of a bolt's head (default of this program).
+pub const BOLT_HEAD: f64 = 10.0;
