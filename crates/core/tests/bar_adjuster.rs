@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::{
-    Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, Verdict, setting, sleeve_turns,
+    Adjuster, AdjusterKind, EndStyle, TRIM, ThreadSeat, ThreadedEnd, Verdict, setting, setting_within, sleeve,
 };
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::Length;
@@ -50,7 +50,7 @@ fn the_worked_example_three_turns_less_a_touch() {
     assert!((set.per_turn_mm.unwrap().to_inches() - 1.0 / 6.0).abs() < 1e-12);
     assert_eq!(format!("{:.3}", set.exact_turns.unwrap()), "2.977");
     assert_eq!((set.turns, set.flats), (Some(3), Some(0)));
-    assert_eq!(set.exactly.unwrap().inches, "3 turns less 0.14 flat");
+    assert_eq!(format!("{:.2}", set.flats_over.unwrap()), "-0.14");
     // Half an inch is set: 0.0038 in too long, so the leftover is negative.
     assert!((set.leftover_mm.unwrap().to_inches() + 0.003_845_6).abs() < 1e-6);
     // Each end came out 3 turns of 1/12 in: 1.75 in stays in, 1.25 in (one diameter) is enough.
@@ -112,6 +112,15 @@ fn too_little_thread_is_refused_and_the_longest_is_where_the_first_end_runs_out(
     assert_eq!(set.verdict, Verdict::TooLittleThread);
     assert!((set.longest_mm.unwrap().to_inches() - 32.5).abs() < 1e-9);
     assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::Fits);
+    // 1/4 in to spare at one end and 1/2 at the other: evened, 3/4 in of length.
+    assert!((set.evened_longest_mm.unwrap().to_inches() - 32.75).abs() < 1e-9);
+    let even = setting(&bar, inches(32.0), inches(32.625));
+    assert_eq!(even.verdict, Verdict::EvenEnds);
+    assert_eq!(even.turns, None, "turning alone does not reach it");
+    // 3 1/4 in of thread less 5/8 leaves 2 5/8: half at each end, a sixteenth over the least.
+    for end in &even.ends {
+        assert!((end.engagement_after_mm.unwrap().to_inches() - 1.3125).abs() < 1e-9);
+    }
 }
 
 #[test]
@@ -144,25 +153,65 @@ fn beyond_the_made_range() {
     }
     let set = setting(&bar, inches(32.0), inches(31.0));
     assert_eq!(set.verdict, Verdict::CutBack);
-    // Half an inch too long even at its shortest: a quarter off each end.
-    assert!((set.cut_each_end_mm.unwrap().to_inches() - 0.25).abs() < 1e-9);
-    // Shank tips cut: min(3.5 − 0.25, 4); body faced: min(3.5, 4 − 0.25).
-    assert!((set.ends[0].after_cutting_shank_mm.unwrap().to_inches() - 3.25).abs() < 1e-9);
-    assert!((set.ends[0].after_facing_body_mm.unwrap().to_inches() - 3.5).abs() < 1e-9);
+    // Half an inch too long even at its shortest, and a quarter to trim: 3/8 off each end.
+    let cut = set.cut.unwrap();
+    assert_eq!(TRIM, inches(0.25));
+    assert!((cut.each_end_mm.to_inches() - 0.375).abs() < 1e-9);
+    // At the wanted length each end stands 1/8 in out. Shank tips cut: min(3.5 − 3/8, 4) − 1/8;
+    // body faced: min(3.5, 4 − 3/8) − 1/8.
+    assert!((cut.keeps_cutting_shanks_mm.unwrap().to_inches() - 3.0).abs() < 1e-9);
+    assert!((cut.keeps_facing_body_mm.unwrap().to_inches() - 3.375).abs() < 1e-9);
+    assert_eq!(cut.enough, Some(true));
+    // Nothing is promised that the threads do not give, and no end has more in than there is.
+    assert_eq!((set.turns, set.flats), (None, None));
+    for end in &set.ends {
+        assert!(end.engagement_after_mm.unwrap() <= end.full_depth_mm.unwrap());
+    }
 }
 
 #[test]
-fn a_fixed_bar_says_what_length_is_needed() {
+fn a_cut_that_leaves_too_little_thread_is_told() {
+    // One inch of shank in a body as deep: the least that must stay in is all there is.
+    let bar = |shank: f64| {
+        let end = ThreadedEnd {
+            shank: Some(inches(shank)),
+            tapped_depth: Some(inches(shank)),
+            ..end("1-14", Hand::Right, shank)
+        };
+        Adjuster { kind: AdjusterKind::OneEnd, second: None, first: Some(end), ..twelves(2.0) }
+    };
+    let short = setting(&bar(1.0), inches(30.0), inches(29.5));
+    assert_eq!((short.verdict, short.cut.unwrap().enough), (Verdict::CutBack, Some(false)));
+    // 3/4 off one end and 1/4 out: 2 1/4 − 1 leaves 1 1/4, and a quarter may come out again.
+    let long = setting(&bar(2.25), inches(30.0), inches(29.5));
+    assert_eq!((long.cut.unwrap().ends, long.cut.unwrap().enough), (1, Some(true)));
+    assert!((long.cut.unwrap().each_end_mm.to_inches() - 0.75).abs() < 1e-9);
+}
+
+#[test]
+fn within_the_tolerance_a_bar_is_long_enough() {
+    let mut bar = twelves(3.0);
+    bar.made_max = Some(inches(32.25));
+    let near = setting_within(&bar, inches(32.0), inches(32.3), inches(0.1));
+    // The last whole flat inside the made range: nine of 1/36 in are 1/4 in.
+    assert_eq!((near.verdict, near.turns, near.flats), (Verdict::Fits, Some(1), Some(3)));
+    assert!((near.leftover_mm.unwrap().to_inches() - 0.05).abs() < 1e-9);
+    let fixed = Adjuster { kind: AdjusterKind::Fixed, first: None, second: None, ..twelves(2.0) };
+    assert_eq!(setting_within(&fixed, inches(32.0), inches(32.06), inches(0.1)).verdict, Verdict::AsItIs);
+}
+
+#[test]
+fn a_fixed_bar_cannot_be_turned() {
     let bar = Adjuster { kind: AdjusterKind::Fixed, first: None, second: None, ..twelves(2.0) };
     let set = setting(&bar, inches(32.0), inches(32.5));
     assert_eq!(set.verdict, Verdict::CannotBeTurned);
-    assert!(set.says.inches.contains("32 1/2\""), "{}", set.says.inches);
+    assert_eq!((set.turns, set.wanted_mm), (None, inches(32.5)));
 }
 
 #[test]
-fn shortening_is_said_as_turning_in() {
+fn shortening_turns_in() {
     let set = setting(&twelves(2.0), inches(32.0), inches(32.0 - 0.25));
-    assert_eq!(set.turns_say.unwrap().inches, "1 turn and 3 flats in");
+    assert_eq!((set.turns, set.flats), (Some(1), Some(3)));
     assert_eq!(set.exact_turns.map(|turns| (turns * 1e6).round() / 1e6), Some(-1.5));
     assert!(set.ends.iter().all(|e| e.engagement_after_mm.unwrap() > inches(2.0)));
 }
@@ -171,9 +220,10 @@ fn shortening_is_said_as_turning_in() {
 fn a_sleeve_cut_both_ways_moves_two_pitches_a_turn() {
     let thread = Thread::parse("1/2-20").unwrap();
     // 1/4 in over 2/20 in to the turn: 2 turns and 3 flats.
-    let told = sleeve_turns(&thread, inches(8.0), inches(8.25)).unwrap();
-    assert!(told.inches.starts_with("2 turns and 3 flats"), "{}", told.inches);
+    let told = setting(&sleeve(&thread), inches(8.0), inches(8.25));
+    assert_eq!((told.turns, told.flats), (Some(2), Some(3)));
     // As far back again, the other way.
-    let back = sleeve_turns(&thread, inches(8.25), inches(8.0)).unwrap();
-    assert!(back.inches.starts_with("2 turns and 3 flats") && back != told, "{}", back.inches);
+    let back = setting(&sleeve(&thread), inches(8.25), inches(8.0));
+    assert_eq!((back.turns, back.flats), (Some(2), Some(3)));
+    assert!(back.exact_turns.unwrap() < 0.0 && told.exact_turns.unwrap() > 0.0);
 }

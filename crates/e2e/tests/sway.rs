@@ -39,14 +39,14 @@ async fn type_at(page: &Page, pointer: &str, text: &str) -> WebDriverResult<()> 
 }
 
 #[tokio::test(flavor = "multi_thread")]
-async fn a_link_over_centre_is_told_and_a_longer_one_is_legal() {
+async fn a_link_over_centre_is_told_and_a_longer_one_works() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
-        page.sees("nav", "not legal: 6″").await?;
+        page.sees("nav", "do not work: 6″").await?;
         page.key("6").await?;
         page.sees(ANSWER, "goes over centre").await?;
-        page.sees("[data-legal]", "too short").await?;
+        page.sees("[data-window]", "too short").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
         page.at("//*[@data-arm='left']").await?;
         page.at("//*[@data-arm='right']").await?;
@@ -58,7 +58,7 @@ async fn a_link_over_centre_is_told_and_a_longer_one_is_legal() {
         page.enter("Link, eye to eye", "8 1/4").await?;
         page.saved().await?;
         page.sees(ANSWER, "A link of 8 1/4″ works from").await?;
-        page.sees("[data-legal]", "this one is inside").await?;
+        page.sees("[data-window]", "this one is inside").await?;
         page.sees("nav", "links 8 1/4″").await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;

@@ -1,9 +1,9 @@
 //! Whole jobs: `cargo bench -p derecho-job`. Figures are in docs/performance.md.
 
-use derecho_job::bar::uncertainty::uncertainty;
-use derecho_job::bracket::plan;
-use derecho_job::cycle::cycle as cycle_job;
-use derecho_job::sway::sway;
+use derecho_job::results::cycle as cycle_job;
+use derecho_job::results::plan;
+use derecho_job::results::sway;
+use derecho_job::results::uncertainty;
 use derecho_job::{Job, solve};
 use divan::{Bencher, black_box};
 
@@ -39,7 +39,7 @@ fn planner_8_holes_12_bars_3_heights(bencher: Bencher<'_, '_>) {
     let height = |name: &str, offset: &str| serde_json::json!({ "name": name, "offset": offset });
     value["rig"]["heights"] =
         serde_json::json!([height("empty", "0 in"), height("tank", "-1 1/4 in"), height("raised", "2 in")]);
-    value["setups"]["axle_holes"] = serde_json::json!([]);
+    value["setups"]["found"]["axle_holes"] = serde_json::json!([]);
     let hole = |n: usize| serde_json::json!({ "name": format!("hole {n}"), "up": format!("{n} in") });
     let bar = |n: usize| serde_json::json!({ "name": format!("bar {n}"), "made_min": "28 in", "made_max": "36 in" });
     value["bracket"] = serde_json::json!({

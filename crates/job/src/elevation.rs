@@ -10,10 +10,9 @@ use crate::usual::{self, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::Views;
 use crate::document::Job;
 use crate::document::heights;
-use crate::setups::moves;
+use crate::setups::Setups;
 use derecho_core::measure::{Length, Phrase, Side, TapeEntry};
 
 /// A place in the end view.
@@ -71,9 +70,9 @@ pub struct Elevation {
 
 /// Gathers the drawing's places.
 #[must_use]
-pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption>) {
+pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumption>) {
     let rig = &job.rig;
-    let bar = &job.setups.as_found;
+    let bar = &job.setups.found.bar;
     let mut assumptions = Vec::new();
     let mut or = |entry: &Option<TapeEntry>, mm: f64, pointer: &str, name: &str, drawing_only| {
         entry.as_ref().map_or_else(
@@ -99,20 +98,20 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
     let axle_height = tyre_diameter / 2.0;
     let axle_eye_z =
         bar.axle_eye_height.as_ref().map_or(axle_height + usual::AXLE_EYE_ABOVE, TapeEntry::length);
-    let eyes = views.map(|views| {
-        let found = &views.found;
+    let eyes = setups.map(|setups| {
+        let found = &setups.base.view;
         let s = found.frame_eye_side().sign();
         // Eyes moved by a bracket that was fitted since they were measured.
-        let moved = moves::fitted(job, views.round);
+        let moved = setups.base.moves;
         let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
         // Without a plumbed eye the bar is drawn with its middle under the frame's.
         let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
             (Some(from_centre), _) => from_centre.length() * s,
-            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + views.found_offset,
+            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + setups.base.offset,
             (None, None) => found.reach() * (s / 2.0),
         };
         let frame_y = frame_y + Length::from_mm(moved.frame.y);
-        let axle_y = frame_y - found.reach() * s - views.found_offset;
+        let axle_y = frame_y - found.reach() * s - setups.base.offset;
         Eyes {
             frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },
             axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
@@ -130,7 +129,7 @@ pub fn elevation(job: &Job, views: Option<&Views>) -> (Elevation, Vec<Assumption
         differential_side: rig.frame_eye_side.unwrap_or(Side::Left),
         eyes,
         frame_eye_side: rig.frame_eye_side,
-        axle_offset_mm: views.map_or(Length::ZERO, |views| views.found_offset),
+        axle_offset_mm: setups.map_or(Length::ZERO, |setups| setups.base.offset),
         driven_travel_mm: -heights::driven_offset(rig),
         full_droop_mm: -droop,
         full_bump_mm: bump,

@@ -12,6 +12,7 @@
 pub mod assembly;
 pub mod bar;
 pub mod bracket;
+pub mod card;
 pub mod cautions;
 pub mod cycle;
 pub mod document;
@@ -25,6 +26,7 @@ pub mod tape;
 pub mod usual;
 pub mod verdict;
 
+pub use card::{Card, card};
 pub use document::Job;
 pub use document::check::{FieldError, check};
-pub use results::{Card, Everything, Results, card, everything, solve};
+pub use results::{Everything, Results, everything, solve};

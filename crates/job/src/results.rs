@@ -7,21 +7,22 @@ use utoipa::ToSchema;
 
 use crate::assembly::assemble;
 use crate::assembly::weights::weighed;
-use crate::bar::uncertainty::{Uncertainty, uncertainty};
+use crate::bar::heights::{self, HeightResult};
+use crate::bar::uncertainty::{Uncertainty, uncertainty as drawn};
 use crate::bar::{self, BarResult};
-use crate::bracket::plan::{self, PlanResult};
+use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::{self, CycleResult};
 use crate::document::check::FieldError;
-use crate::document::heights::{self, HeightResult};
-use crate::document::{Job, Settled, SheetKind};
+use crate::document::{Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::prove::{ProveResult, prove};
+use crate::prove::{ProveResult, ProveVerdict, prove};
+use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, stages};
 use crate::sway::{self, SwayResult};
-use crate::tape::{self, SheetResult};
+use crate::tape::SheetResult;
 use crate::usual::Assumption;
-use derecho_core::measure::{Phrase, Unit};
+use derecho_core::measure::{Length, Phrase, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
 /// angles degrees in fields ending in `_deg`, sideways figures + to the left.
@@ -43,6 +44,8 @@ pub struct Results {
     pub bar: Option<BarResult>,
     /// What keeps the bar from an answer, each with its field.
     pub bar_missing: Vec<FieldError>,
+    /// Whether there is no track bar at all: a Y-link centres the axle.
+    pub no_bar: bool,
     /// The rig's heights.
     pub heights: Vec<HeightResult>,
     /// The proof, where the bar was set and read again.
@@ -59,6 +62,10 @@ pub struct Results {
     pub assumptions: Vec<Assumption>,
     /// Figures of the vehicle nobody typed, which loads and rolls rest on.
     pub vehicle_assumed: Vec<Assumption>,
+    /// What counts as centred on this rig.
+    pub tolerance_mm: Length,
+    /// What is taken where a field is left empty, each with its field.
+    pub empty_fields: Vec<Assumption>,
     /// Cautions, each with its stage.
     pub cautions: Vec<Caution>,
 }
@@ -67,12 +74,23 @@ pub struct Results {
 /// with what is missing in its place.
 #[must_use]
 pub fn solve(job: &Job) -> Results {
-    let sheets = tape::results(job);
-    let bar = bar::bar(job, &sheets);
-    let proof = prove(job, &sheets, bar.result.as_ref());
-    let (elevation, assumptions) = elevation(job, bar.views.as_ref());
-    let found = bar.views.as_ref().map(|views| (&views.found, views.found_offset));
-    let planned = bar.views.as_ref().map(|views| (&views.planned, views.planned_offset));
+    solved(job, &Resolved::of(job))
+}
+
+fn solved(job: &Job, resolved: &Resolved) -> Results {
+    let setups = resolved.setups();
+    let bar = setups.map(|setups| bar::bar(job, setups));
+    let assembly = assemble(job, setups).ok();
+    let swaying = Job { sway: resolved.sway.plan.clone(), ..job.clone() };
+    let links_work =
+        assembly.as_ref().and_then(|assembly| sway::work_at_ends(&swaying, assembly.mechanism()));
+    let (elevation, assumptions) = elevation(job, setups);
+    let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
+    let corrected = bar.as_ref().is_some_and(|bar| bar.correction.is_some());
+    let planned = setups.map(|setups| {
+        let other = if corrected { setups.other() } else { &setups.base };
+        (&other.view, other.offset)
+    });
     let mut results = Results {
         core_version: derecho_core::VERSION.to_owned(),
         sheet_unit: job.rig.sheet_unit,
@@ -80,35 +98,60 @@ pub fn solve(job: &Job) -> Results {
         stages: Vec::new(),
         heights: heights::table(&job.rig, found, planned),
         settled_stands: None,
-        bar: None,
-        bar_missing: Vec::new(),
-        prove: proof,
-        sheets,
+        bar,
+        bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
+        no_bar: resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink),
+        prove: prove(job, resolved, links_work),
+        sheets: resolved.sheets.clone(),
         vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
         elevation,
         assumptions,
+        tolerance_mm: crate::tape::tolerance(&job.rig),
+        empty_fields: crate::usual::empty_fields(),
         cautions: cautions(),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
-    let with_bar = Results { bar: bar.result.clone(), bar_missing: bar.missing.clone(), ..results.clone() };
     results.settled_stands = job
         .settled
         .as_ref()
-        .map(|settled| settled.core_version != derecho_core::VERSION || settled.results == frozen(&with_bar));
-    let assembly = assemble(job, bar.views.as_ref()).ok();
+        .map(|settled| settled.core_version != derecho_core::VERSION || settled.results == frozen(&results));
     results.stages = stages(
         job,
-        &results.sheets,
-        &bar,
+        resolved,
+        results.bar.as_ref(),
         assembly.as_ref().map(cycle::brief).as_ref(),
-        assembly.as_ref().and_then(|assembly| sway::legal_at_ends(job, assembly.mechanism())),
+        links_work,
         results.prove.as_ref(),
         results.settled_stands,
     );
     results.headline = headline(&results.stages);
-    results.bar = bar.result;
-    results.bar_missing = bar.missing;
     results
+}
+
+/// Stage Cycle of a job by itself.
+#[must_use]
+pub fn cycle(job: &Job) -> CycleResult {
+    cycle::cycle(job, Resolved::of(job).setups())
+}
+
+/// Stage Sway of a job by itself.
+#[must_use]
+pub fn sway(job: &Job) -> SwayResult {
+    sway::sway(job, &Resolved::of(job))
+}
+
+/// Stage Bracket of a job by itself.
+#[must_use]
+pub fn plan(job: &Job) -> PlanResult {
+    let resolved = Resolved::of(job);
+    let bar = resolved.setups().map(|setups| bar::bar(job, setups));
+    bracket::plan(job, &resolved, bar.as_ref())
+}
+
+/// How sure the bar's figures are, of a job by itself.
+#[must_use]
+pub fn uncertainty(job: &Job) -> Option<Uncertainty> {
+    drawn(job, &Resolved::of(job))
 }
 
 /// Everything there is: what the screens fetch with the job, and what stage Cycle fetches
@@ -133,12 +176,14 @@ pub struct Everything {
 /// Computes everything, the whole envelope included.
 #[must_use]
 pub fn everything(job: &Job) -> Everything {
+    let resolved = Resolved::of(job);
+    let results = solved(job, &resolved);
     Everything {
-        results: solve(job),
-        cycle: cycle::cycle(job),
-        plan: plan::plan(job),
-        sway: sway::sway(job),
-        uncertainty: uncertainty(job),
+        cycle: cycle::cycle(job, resolved.setups()),
+        plan: bracket::plan(job, &resolved, results.bar.as_ref()),
+        sway: sway::sway(job, &resolved),
+        uncertainty: drawn(job, &resolved),
+        results,
     }
 }
 
@@ -151,7 +196,7 @@ fn frozen(results: &Results) -> Value {
         bar.remove("sweep");
     }
     // Nothing that is proved rests on the vehicle's weights.
-    for part in ["stages", "headline", "cautions", "vehicle_assumed"] {
+    for part in ["stages", "headline", "cautions", "vehicle_assumed", "empty_fields"] {
         if let Some(results) = value.as_object_mut() {
             results.remove(part);
         }
@@ -164,7 +209,7 @@ fn frozen(results: &Results) -> Value {
 pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
     let open = Job { settled: None, ..job.clone() };
     let results = solve(&open);
-    let proved = results.prove.as_ref()?.verdict == crate::prove::ProveVerdict::CanSettle;
+    let proved = results.prove.as_ref()?.verdict == ProveVerdict::CanSettle;
     proved.then(|| Job {
         settled: Some(Settled {
             at,
@@ -183,82 +228,4 @@ fn headline(stages: &[StageResult]) -> Phrase {
         told.join(" · ")
     };
     Phrase { inches: join(|phrase| &phrase.inches), millimetres: join(|phrase| &phrase.millimetres) }
-}
-
-/// A job as a card in the bay: enough to draw it small and say where it stands.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Card {
-    /// The vehicle, in the shop's own words.
-    pub vehicle: String,
-    /// The answer of the furthest stage that has one.
-    pub says: Phrase,
-    /// Each stage, in working order.
-    pub stages: Vec<StageResult>,
-    /// What the small end view is drawn from.
-    pub elevation: Elevation,
-    /// The axle's place with the planned length, + left, where there is one.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub planned_offset_mm: Option<derecho_core::measure::Length>,
-    /// What waits: readings to take again, a length to set.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub waits: Option<Phrase>,
-}
-
-fn centred(sheet: &SheetResult) -> bool {
-    use derecho_core::measure::centring::Answer;
-    sheet.centring.as_ref().is_some_and(|centring| centring.answer == Answer::WithinTolerance)
-}
-
-/// Makes the card of a job.
-#[must_use]
-pub fn card(job: &Job) -> Card {
-    let results = solve(job);
-    let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
-    let sheet = results
-        .sheets
-        .iter()
-        .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
-    let says = match (&results.prove, correction, sheet, &results.bar) {
-        (Some(proof), ..) => proof.says.clone(),
-        (None, Some(correction), ..) => {
-            correction.set.as_ref().map_or_else(|| correction.says.clone(), |set| set.says.clone())
-        }
-        (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default(),
-        (None, None, None, Some(bar)) => bar.says.clone(),
-        (None, None, None, None) => Phrase::plain("Nothing measured yet"),
-    };
-    let no_bar = results.bar_missing.iter().any(|fault| fault.code == "no_bar");
-    let waits = match (results.settled_stands, &results.prove, correction, sheet) {
-        (Some(true), ..) => None,
-        (Some(false), ..) => Some("changed since it was settled"),
-        (None, Some(proof), ..) => Some(match proof.verdict {
-            crate::prove::ProveVerdict::CanSettle => "road test, then settle it",
-            crate::prove::ProveVerdict::BackToBar => "set the bar again",
-            crate::prove::ProveVerdict::ReadAgain => "read both sides again",
-        }),
-        (None, None, Some(correction), sheet) => Some(match (correction.set.is_some(), sheet) {
-            (true, _) => "read both sides again",
-            (false, Some(_)) => "set the bar",
-            (false, None) => "read both sides",
-        }),
-        (None, None, None, Some(sheet)) if no_bar && !centred(sheet) => Some("see stage Cycle"),
-        (None, None, None, Some(_)) if results.bar.is_none() && !no_bar => Some("measure the bar"),
-        (None, None, None, Some(sheet)) if sheet.usable && centred(sheet) => {
-            Some("nothing to set: note it and close")
-        }
-        (None, None, None, Some(_)) => Some("read both sides again"),
-        (None, None, None, None) => Some("read both sides"),
-    };
-    Card {
-        vehicle: job.rig.vehicle.clone(),
-        says,
-        planned_offset_mm: correction.map(|correction| {
-            correction.set.as_ref().map_or(derecho_core::measure::Length::ZERO, |set| set.predicted_offset_mm)
-        }),
-        stages: results.stages,
-        elevation: results.elevation,
-        waits: waits.map(Phrase::plain),
-    }
 }

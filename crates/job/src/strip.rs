@@ -3,17 +3,18 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::BarOutcome;
-use crate::bracket::plan::ENOUGH_DEGREES;
+use crate::bar::BarResult;
+use crate::bar::need::Need;
 use crate::cautions::Stage;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
 use crate::document::{AxleLocation, Job, SheetKind};
 use crate::prove::{ProveResult, ProveVerdict};
-use crate::setups::moves;
+use crate::setups::{NoBar, Resolved, moves};
 use crate::tape::SheetResult;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
 
@@ -46,8 +47,8 @@ pub struct StageResult {
 #[must_use]
 pub fn stages(
     job: &Job,
-    sheets: &[SheetResult],
-    bar: &BarOutcome,
+    resolved: &Resolved,
+    bar: Option<&BarResult>,
     cycle: Option<&Brief>,
     links_work: Option<bool>,
     prove: Option<&ProveResult>,
@@ -55,9 +56,9 @@ pub fn stages(
 ) -> Vec<StageResult> {
     vec![
         rig(job),
-        tape(job, sheets),
-        bar_stage(job, sheets, bar),
-        bracket_stage(job, bar),
+        tape(job, &resolved.sheets),
+        bar_stage(job, resolved, bar),
+        bracket_stage(job, resolved, bar),
         cycle_stage(job, cycle),
         sway_stage(job, links_work),
         prove_stage(job, prove, settled_stands),
@@ -65,32 +66,31 @@ pub fn stages(
 }
 
 /// Settled once a plan is chosen, or where a length alone is enough.
-fn bracket_stage(job: &Job, bar: &BarOutcome) -> StageResult {
-    let Some(result) = &bar.result else {
-        let no_bar = bar.missing.iter().any(|fault| fault.code == "no_bar");
-        let says = if no_bar { "Y-link" } else { "measure the bar" };
+fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageResult {
+    let (Some(setups), Some(result)) = (resolved.setups(), bar) else {
+        let y_link = resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink);
+        let says = if y_link { "Y-link" } else { "measure the bar" };
         return stage(Stage::Bracket, Progress::Nothing, Phrase::plain(says));
     };
-    if let Some(chosen) = &job.bracket.chosen {
-        if chosen.hole.is_empty() {
-            return stage(Stage::Bracket, Progress::Settled, Phrase::plain("length only"));
-        }
+    if let Some(chosen) = &job.setups.plans.chosen {
+        let told: Vec<&str> =
+            [&chosen.axle, &chosen.frame].into_iter().flatten().map(|choice| choice.hole.as_str()).collect();
+        let says = if told.is_empty() { "length only".to_owned() } else { told.join(", ") };
         // A hole that was taken out of its bracket is a plan no more.
-        let there = moves::plan_move(job, chosen).is_some();
-        let progress = if there { Progress::Settled } else { Progress::NeedsLook };
-        return stage(Stage::Bracket, progress, Phrase::plain(&chosen.hole));
-    }
-    let steep = result.found.angle_deg.abs().to_degrees() > ENOUGH_DEGREES;
-    if !steep {
-        return stage(Stage::Bracket, Progress::Begun, Phrase::plain("not needed"));
+        let progress = if setups.plan_gone { Progress::NeedsLook } else { Progress::Settled };
+        return stage(Stage::Bracket, progress, Phrase::plain(&says));
     }
     let tried = !moves::brackets(job).is_empty();
-    let (progress, says) =
-        if tried { (Progress::Begun, "to choose") } else { (Progress::Nothing, "no bracket tried") };
+    let (progress, says) = match (result.need.need, tried) {
+        (Need::NotNeeded, _) => (Progress::Begun, "not needed"),
+        (Need::Offered, _) => (Progress::Begun, "not urged"),
+        (Need::Urged, true) => (Progress::Begun, "to choose"),
+        (Need::Urged, false) => (Progress::Nothing, "no bracket tried"),
+    };
     stage(Stage::Bracket, progress, Phrase::plain(says))
 }
 
-/// Settled where the links are legal at the ends of travel.
+/// Settled where the links work at the ends of travel.
 fn sway_stage(job: &Job, links_work: Option<bool>) -> StageResult {
     let (progress, says) = match job.sway.kind {
         None => (Progress::Nothing, "not measured"),
@@ -100,7 +100,7 @@ fn sway_stage(job: &Job, links_work: Option<bool>) -> StageResult {
         }
         Some(_) => {
             let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
-            let word = if links_work == Some(false) { "not legal:" } else { "links" };
+            let word = if links_work == Some(false) { "do not work:" } else { "links" };
             let progress = if links_work == Some(true) { Progress::Settled } else { Progress::Begun };
             return stage(Stage::Sway, progress, Phrase::of(|w| format!("{word} {}", w.distance(link))));
         }
@@ -156,7 +156,7 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.centring.is_some());
     let Some(sheet) = newest else {
-        return if !job.setups.as_built.is_empty() {
+        return if !job.setups.rounds.is_empty() {
             stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"))
         } else if job.sheets.iter().any(|sheet| {
             sheet.kind == SheetKind::Centring && sheet.left.iter().chain(&sheet.right).any(Option::is_some)
@@ -186,66 +186,61 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
     }
 }
 
-fn bar_stage(job: &Job, sheets: &[SheetResult], bar: &BarOutcome) -> StageResult {
-    let Some(result) = &bar.result else {
-        if bar.missing.iter().any(|fault| fault.code == "no_bar") {
-            return stage(Stage::Bar, Progress::Settled, Phrase::plain("no bar: Y-link"));
-        }
-        let begun = job.setups.as_found.length.is_some() || job.setups.as_found.frame_eye_height.is_some();
-        let progress = if begun { Progress::Begun } else { Progress::Nothing };
-        let impossible = bar.missing.iter().any(|fault| fault.code == "impossible_bar");
-        let headline = match (impossible, begun) {
-            (true, _) => "cannot be",
-            (false, true) => "more to measure",
-            (false, false) => "not measured",
+fn bar_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageResult {
+    let (Some(setups), Some(result)) = (resolved.setups(), bar) else {
+        let found = &job.setups.found.bar;
+        let begun = found.length.is_some() || found.frame_eye_height.is_some();
+        let (progress, says) = match (resolved.unknown().map(|unknown| unknown.why), begun) {
+            (Some(NoBar::YLink), _) => (Progress::Settled, "no bar: Y-link"),
+            (Some(NoBar::Impossible), _) => (Progress::NeedsLook, "cannot be"),
+            (_, true) => (Progress::Begun, "more to measure"),
+            (_, false) => (Progress::Nothing, "not measured"),
         };
-        let progress = if impossible { Progress::NeedsLook } else { progress };
-        return stage(Stage::Bar, progress, Phrase::plain(headline));
+        return stage(Stage::Bar, progress, Phrase::plain(says));
     };
-    let angle = degrees(result.found.angle_deg);
+    // What breaks a rule is said first, whatever else is settled.
+    if !setups.fitted.bar.thread_faults().is_empty() {
+        return stage(Stage::Bar, Progress::NeedsLook, Phrase::plain("thread!"));
+    }
+    let set = |length: Length| Phrase::of(|w| format!("set {}", w.fine(length)));
     let Some(correction) = &result.correction else {
-        if let Some(made) = job.setups.as_built.last() {
-            return stage(
-                Stage::Bar,
-                Progress::Settled,
-                Phrase::of(|w| format!("set {}", w.fine(made.length.length()))),
-            );
+        if !job.setups.axle_rounds().is_empty() {
+            return stage(Stage::Bar, Progress::Settled, set(setups.fitted.view.length()));
         }
         // Without a length to set the stage is done only when the axle is proved centred.
-        let centred = sheets.iter().any(|sheet| {
-            sheet.usable && sheet.centring.as_ref().is_some_and(|c| c.answer == Answer::WithinTolerance)
-        });
+        let centred = resolved.sheets.iter().any(|sheet| sheet.usable && sheet.centred());
         let progress = if centred { Progress::Settled } else { Progress::Begun };
-        return stage(Stage::Bar, progress, Phrase::plain(&angle));
+        return stage(Stage::Bar, progress, Phrase::plain(&degrees(result.found.angle_deg)));
     };
-    let change = correction.recentring.change_mm;
-    let word = if change > Length::ZERO { "longer" } else { "shorter" };
-    let headline = Phrase::of(|w| format!("{} {word}", w.distance(change)));
+    let change = correction.length_mm - correction.from_length_mm;
+    let headline = Phrase::of(|w| {
+        if print::rounds_to_nought(change, Style::everyday(w.unit())) {
+            return "length stays".to_owned();
+        }
+        let word = if change > Length::ZERO { "longer" } else { "shorter" };
+        format!("{} {word}", w.distance(change))
+    });
     match &correction.set {
         Some(check) if check.wanted_moved => stage(Stage::Bar, Progress::NeedsLook, headline),
-        Some(check) => {
-            stage(Stage::Bar, Progress::Settled, Phrase::of(|w| format!("set {}", w.fine(check.length_mm))))
+        Some(check) => stage(Stage::Bar, Progress::Settled, set(check.length_mm)),
+        None if correction.covered == Some(false) => {
+            stage(Stage::Bar, Progress::NeedsLook, Phrase::plain("does not reach"))
         }
         None => stage(Stage::Bar, Progress::Begun, headline),
     }
 }
 
 fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bool>) -> StageResult {
-    match (settled_stands, prove.map(|prove| prove.verdict)) {
-        (Some(true), _) => stage(Stage::Prove, Progress::Settled, Phrase::plain("settled")),
-        (Some(false), _) => stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("changed since settled")),
-        (None, Some(ProveVerdict::CanSettle)) => {
-            stage(Stage::Prove, Progress::Begun, Phrase::plain("proved, not settled"))
-        }
-        (None, Some(ProveVerdict::BackToBar)) => {
-            stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("back to Bar"))
-        }
-        (None, Some(ProveVerdict::ReadAgain)) => {
-            stage(Stage::Prove, Progress::NeedsLook, Phrase::plain("read again"))
-        }
-        (None, None) if job.setups.as_built.is_empty() => {
-            stage(Stage::Prove, Progress::Nothing, Phrase::plain("set the bar first"))
-        }
-        (None, None) => stage(Stage::Prove, Progress::Begun, Phrase::plain("read both sides")),
-    }
+    let (progress, says) = match (settled_stands, prove.map(|prove| prove.verdict)) {
+        (Some(true), _) => (Progress::Settled, "settled"),
+        (Some(false), _) => (Progress::NeedsLook, "changed since settled"),
+        (None, Some(ProveVerdict::CanSettle)) => (Progress::Begun, "proved, not settled"),
+        (None, Some(ProveVerdict::BackToBar)) => (Progress::NeedsLook, "back to Bar"),
+        (None, Some(ProveVerdict::BackToSway)) => (Progress::NeedsLook, "back to Sway"),
+        (None, Some(ProveVerdict::PlanNotFitted)) => (Progress::Begun, "plan not fitted"),
+        (None, Some(ProveVerdict::ReadAgain)) => (Progress::NeedsLook, "read again"),
+        (None, None) if job.setups.axle_rounds().is_empty() => (Progress::Nothing, "not yet"),
+        (None, None) => (Progress::Begun, "read both sides"),
+    };
+    stage(Stage::Prove, progress, Phrase::plain(says))
 }

@@ -58,7 +58,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/title", json!(long), same, "too_long_text"),
         ("/notes", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/complaints/0/text", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
-        ("/version", json!(2), same, "unknown_version"),
+        ("/version", json!(3), same, "unknown_version"),
         ("/rig/vehicle", json!(long), same, "too_long_text"),
         ("/rig/bump", json!("-3 in"), same, "negative_distance"),
         ("/rig/droop", json!("-3 in"), same, "negative_distance"),
@@ -90,23 +90,28 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/hardpoints/obstacles/0/thickness", json!("0 in"), same, "nought"),
         ("/hardpoints/obstacles/0/from/height", json!("-1 in"), same, "negative_distance"),
         ("/hardpoints/obstacles/0/to/height", json!("-1 in"), same, "negative_distance"),
-        ("/setups/as_found/length", json!("0 in"), same, "nought"),
-        ("/setups/as_found/frame_eye_height", json!("-1 in"), same, "negative_distance"),
-        ("/setups/as_found/heights_good_to", json!("-1 mm"), same, "negative_distance"),
-        ("/setups/as_found/height", json!("on stilts"), same, "unknown_height"),
-        ("/setups/adjuster/made_min", json!("40 in"), same, "range_turned_round"),
-        ("/setups/adjuster/made_max", json!("29 in"), "/setups/adjuster/made_min", "range_turned_round"),
-        ("/setups/adjuster/first/engagement", json!("-1 in"), same, "negative_distance"),
+        ("/setups/found/bar/length", json!("0 in"), same, "nought"),
+        ("/setups/found/bar/frame_eye_height", json!("-1 in"), same, "negative_distance"),
+        ("/setups/found/bar/heights_good_to", json!("-1 mm"), same, "negative_distance"),
+        ("/setups/found/bar/height", json!("on stilts"), same, "unknown_height"),
+        ("/setups/found/adjuster/made_min", json!("40 in"), same, "range_turned_round"),
         (
-            "/setups/adjuster/first/shank",
+            "/setups/found/adjuster/made_max",
+            json!("29 in"),
+            "/setups/found/adjuster/made_min",
+            "range_turned_round",
+        ),
+        ("/setups/found/adjuster/first/engagement", json!("-1 in"), same, "negative_distance"),
+        (
+            "/setups/found/adjuster/first/shank",
             json!("2 in"),
-            "/setups/adjuster/first/engagement",
+            "/setups/found/adjuster/first/engagement",
             "more_thread_than_shank",
         ),
-        ("/setups/axle_holes/0/name", json!(""), same, "name_missing"),
-        ("/setups/axle_holes/2/name", json!("riser hole 1"), same, "name_twice"),
-        ("/setups/trial/axle_hole", json!("no such"), same, "unknown_hole"),
-        ("/setups/trial/frame_hole", json!("no such"), same, "unknown_hole"),
+        ("/setups/found/axle_holes/0/name", json!(""), same, "name_missing"),
+        ("/setups/found/axle_holes/2/name", json!("riser hole 1"), same, "name_twice"),
+        ("/setups/plans/trial/axle/hole", json!("no such"), same, "unknown_hole"),
+        ("/setups/plans/trial/frame/hole", json!("no such"), same, "unknown_hole"),
         ("/bracket/bars/1/name", json!("long-sleeve turnbuckle bar"), same, "name_twice"),
         ("/bracket/brackets/0/name", json!(""), same, "name_missing"),
         ("/bracket/brackets/0/holes/1/name", json!("hole 1"), same, "name_twice"),
@@ -138,7 +143,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/vehicle/centre_of_gravity_good_to", json!("-1 in"), same, "negative_distance"),
         ("/vehicle/roof_height", json!("0 in"), same, "nought"),
         ("/vehicle/other_left_corner", json!("500 kg"), same, "one_corner"),
-        ("/sheets/0/after_setting", json!(3), same, "setting_missing"),
+        ("/sheets/0/round", json!(3), same, "setting_missing"),
         ("/sheets/0/height", json!("on stilts"), same, "unknown_height"),
         ("/sheets/0/left/2", json!("-6 in"), same, "negative_distance"),
         ("/sheets/0/plumb_drop", json!("-6 in"), same, "negative_distance"),
@@ -165,7 +170,7 @@ fn faults_in_different_parts_are_told_together() {
         ("/title", json!(" "), "name_missing"),
         ("/rig/track", json!("0 in"), "nought"),
         ("/sheets/0/left/0", json!("-6 in"), "negative_distance"),
-        ("/setups/as_found/length", json!("0 in"), "nought"),
+        ("/setups/found/bar/length", json!("0 in"), "nought"),
         ("/sway/link", json!("0 in"), "nought"),
         ("/vehicle/wheelbase", json!("0 in"), "nought"),
     ];
@@ -192,8 +197,8 @@ fn lists_have_an_end() {
     assert_eq!(many("/sheets/0/right", MOST_REPEATS, &reading), []);
     assert_eq!(many("/sheets/0/right", MOST_REPEATS + 1, &reading), told("/sheets/0/right"));
     let hole = |index: usize| json!({ "name": format!("hole {index}"), "up": "1 in" });
-    assert_eq!(many("/setups/frame_holes", MOST_HOLES, &hole), []);
-    assert_eq!(many("/setups/frame_holes", MOST_HOLES + 1, &hole), told("/setups/frame_holes"));
+    assert_eq!(many("/setups/found/frame_holes", MOST_HOLES, &hole), []);
+    assert_eq!(many("/setups/found/frame_holes", MOST_HOLES + 1, &hole), told("/setups/found/frame_holes"));
     let thing =
         |index: usize| json!({ "name": format!("thing {index}"), "side": "left", "thickness": "1 in" });
     assert_eq!(many("/hardpoints/obstacles", MOST_OBSTACLES, &thing), []);

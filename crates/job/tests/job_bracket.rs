@@ -4,9 +4,10 @@
 
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
+use derecho_job::bracket::PlanResult;
 use derecho_job::bracket::school::School;
-use derecho_job::bracket::{PlanResult, plan};
 use derecho_job::prove::ProveVerdict;
+use derecho_job::results::plan;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use serde_json::{Value, json};
@@ -37,7 +38,7 @@ fn plain() -> Value {
     value["rig"]["driven_height"] = json!("");
     value["hardpoints"] = json!({ "bar": { "axle_eye_fore_aft": "0 mm" } });
     value["bracket"] = json!({});
-    value["setups"].as_object_mut().unwrap().remove("axle_holes");
+    value["setups"]["found"].as_object_mut().unwrap().remove("axle_holes");
     for side in ["left", "right"] {
         let reading = if side == "left" { "6 1/2 in" } else { "5 1/2 in" };
         value["sheets"][0][side] = json!([reading, reading, reading, reading]);
@@ -115,9 +116,15 @@ fn a_failing_option_stays_listed_with_its_reason() {
         assert!(option.rank > 2);
     }
     // The bar's own fixed length cannot be changed.
-    value["setups"]["adjuster"] = json!({ "kind": "fixed" });
+    value["setups"]["found"]["adjuster"] = json!({ "kind": "fixed" });
     let result = plan(&job(&value));
-    assert!(result.options[0].fails.iter().any(|why| why.inches.contains("fixed")));
+    let fixed = |name: &str| result.options.iter().find(|o| o.name == name && o.plan.bar.is_empty()).unwrap();
+    // √988 + 1/2 = 31.93 in at the exact riser: 0.07 in off, within the 1/8 in that counts as centred.
+    assert_eq!(fixed("riser, exact").covered, Some(true));
+    assert_eq!((result.options[0].name.as_str(), result.options[0].fails.len()), ("riser, exact", 0));
+    assert!((inches(result.options[0].left_off_mm) - (988.0_f64.sqrt() + 0.5 - 32.0)).abs() < 1e-9);
+    // Without it the bar would have to be half an inch longer.
+    assert!(fixed("no bracket").fails.iter().any(|why| why.inches.contains("fixed")));
 }
 
 #[test]
@@ -180,7 +187,7 @@ fn loads_by_hand() {
 #[test]
 fn fit_is_checked_before_anything_is_welded() {
     let mut value = plain();
-    value["setups"]["adjuster"] =
+    value["setups"]["found"]["adjuster"] =
         json!({ "kind": "turnbuckle", "made_min": "30 in", "made_max": "32 1/4 in" });
     value["bracket"] = json!({ "ear_width": "2 5/8 in", "frame_bracket_angle": "12.0", "axle_bracket_angle": "10.5",
         "joints": [{ "name": "eye", "width": "2 in" }, { "name": "spacer", "width": "1/2 in" }] });
@@ -191,13 +198,13 @@ fn fit_is_checked_before_anything_is_welded() {
     assert!(result.fit[1].says.inches.contains("1/8\" of gap"), "{}", result.fit[1].says.inches);
     value["bracket"]["joints"][1]["width"] = json!("5/8 in");
     value["bracket"]["axle_bracket_angle"] = json!("11.5");
-    value["setups"]["adjuster"]["made_max"] = json!("34 in");
+    value["setups"]["found"]["adjuster"]["made_max"] = json!("34 in");
     let result = plan(&job(&value));
     assert!(result.fit.iter().all(|check| check.verdict == FitVerdict::Good));
     // Threads of 1 1/4 in at 1 3/8 in engagement may come out 1/8 in each: 32 1/4 in at most.
     let end = |hand: &str| json!({ "thread": "1-1/4-12", "hand": hand, "engagement": "1 3/8 in" });
-    value["setups"]["adjuster"]["first"] = end("right");
-    value["setups"]["adjuster"]["second"] = end("left");
+    value["setups"]["found"]["adjuster"]["first"] = end("right");
+    value["setups"]["found"]["adjuster"]["second"] = end("left");
     let tight = plan(&job(&value));
     assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches);
 }
@@ -230,8 +237,8 @@ fn a_built_bar_and_its_faults() {
 fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let mut value = plain();
     value["bracket"] = json!({
-        "brackets": [{ "name": "riser", "holes": [{ "name": "hole 2", "up": "4 in", "outward": "1/2 in" }] }],
-        "chosen": { "bracket": "riser", "hole": "hole 2" } });
+        "brackets": [{ "name": "riser", "holes": [{ "name": "hole 2", "up": "4 in", "outward": "1/2 in" }] }] });
+    value["setups"]["plans"] = json!({ "chosen": { "axle": { "bracket": "riser", "hole": "hole 2" } } });
     let chosen = solve(&job(&value)).bar.unwrap();
     let correction = chosen.correction.unwrap();
     // v′ = 2 in; the axle eye goes 1/2 in further right: h′ = √988 + 1/2 + 1/2.
@@ -239,14 +246,14 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let wanted = reach.hypot(rise);
     assert!((inches(correction.recentring.length_mm) - wanted).abs() < 1e-9);
     assert!((inches(correction.planned.rise_mm) - 2.0).abs() < 1e-9);
-    assert!(correction.plan_says.unwrap().inches.contains("axle eye 4\" up, hole 2"));
+    assert!(correction.plan_says.unwrap().inches.contains("axle eye 4\" up and 1/2\" to the right, hole 2"));
     // Both sides should read their mean then: 6 in.
     assert!(correction.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-9));
 
     // Set as planned, with the eye moved, and read again.
-    let moved = serde_json::to_value(correction.moved.unwrap()).unwrap();
-    value["setups"]["as_built"] = json!([{ "length": format!("{wanted:.6} in"), "moved": moved }]);
-    let after = json!({ "id": "after", "kind": "centring", "after_setting": 1, "method": "frame_to_hub",
+    let moved = serde_json::to_value(correction.fitting.moved).unwrap();
+    value["setups"]["rounds"] = json!([{ "length": format!("{wanted:.6} in"), "moved": moved }]);
+    let after = json!({ "id": "after", "kind": "centring", "round": 1, "method": "frame_to_hub",
         "unit": "in", "left": ["6 in", "6 in", "6 in", "6 in"], "right": ["6 in", "6 in", "6 in", "6 in"],
         "conditions": { "on_its_weight": true } });
     value["sheets"].as_array_mut().unwrap().push(after);
@@ -266,15 +273,19 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     assert!((inches(eyes.frame.z_mm) - 27.25).abs() < 1e-9);
     // And in the planner the fitted hole is no move any more.
     let again = plan(&job(&value));
-    let fitted = again.options.iter().find(|o| o.plan.hole == "hole 2").unwrap();
+    let fitted = again
+        .options
+        .iter()
+        .find(|o| o.plan.axle.as_ref().is_some_and(|axle| axle.hole == "hole 2"))
+        .unwrap();
     assert!(fitted.move_mm.iter().all(|mm| mm.abs() < 1e-9), "{:?}", fitted.move_mm);
 }
 
 #[test]
 fn a_hole_that_is_gone_is_a_plan_no_more_and_says_so() {
     let mut value = plain();
-    value["bracket"]["chosen"] = json!({ "bracket": "riser", "hole": "hole 9" });
+    value["setups"]["plans"]["chosen"] = json!({ "axle": { "bracket": "riser", "hole": "hole 9" } });
     let results = solve(&job(&value));
-    assert!(results.bar.unwrap().correction.unwrap().moved.is_none());
+    assert!(results.bar.unwrap().correction.unwrap().fitting.moved.is_empty());
     assert_eq!(results.stages[3].progress, derecho_job::strip::Progress::NeedsLook);
 }

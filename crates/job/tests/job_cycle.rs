@@ -3,8 +3,10 @@
 
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
-use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle, cycle};
+use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
 use derecho_job::document::AxleLocation;
+use derecho_job::results::cycle;
+use derecho_job::setups::Resolved;
 use derecho_job::{Job, check, everything, solve};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -87,8 +89,8 @@ fn with_arms_the_axle_stands_where_it_was_read_and_at_ride_height_nothing_binds(
 #[test]
 fn a_riser_as_high_as_the_rise_levels_the_bar_and_its_length_is_the_reach() {
     let mut value = leaf();
-    value["setups"]["axle_holes"] = json!([{ "name": "level", "up": "6 in" }]);
-    value["setups"]["trial"] = json!({ "axle_hole": "level" });
+    value["setups"]["found"]["axle_holes"] = json!([{ "name": "level", "up": "6 in" }]);
+    value["setups"]["plans"]["trial"] = json!({ "axle": { "hole": "level" } });
     let job = job(&value);
     let result = cycle(&job);
     let plan = result.plan.as_ref().unwrap();
@@ -282,7 +284,7 @@ fn an_arm_that_does_not_fit_its_ends_is_told_with_a_likely_cause() {
 fn a_bar_that_does_not_fit_its_plumbed_eyes_is_told_with_a_likely_cause() {
     let mut value = leaf();
     // Reach 31.43 in, plumbed 15 1/4 + 15 3/16: an inch short.
-    value["setups"]["as_found"]["axle_eye_from_centre"] = json!("15 3/16 in");
+    value["setups"]["found"]["bar"]["axle_eye_from_centre"] = json!("15 3/16 in");
     let check = solve(&job(&value)).bar.unwrap().eye_check.unwrap();
     assert!(check.too_much && check.says.inches.contains("misread on the tape"), "{}", check.says.inches);
 }
@@ -322,16 +324,16 @@ fn what_nobody_measured_is_listed_and_the_right_side_takes_the_left_ones_figures
     let (left, right) = (arm("left radius arm"), arm("right radius arm"));
     assert!((left.length_mm - right.length_mm).abs().to_mm() < 1e-9);
     assert_eq!(left.body_mm[1], -right.body_mm[1]);
-    assert!(result.assumptions.iter().any(|a| a.pointer == "/setups/as_found/frame_eye_from_centre"));
+    assert!(result.assumptions.iter().any(|a| a.pointer == "/setups/found/bar/frame_eye_from_centre"));
     assert!(result.assumptions.iter().all(|a| !a.pointer.starts_with("/hardpoints/arms")));
 }
 
 #[test]
 fn drawn_readings_scatter_as_their_uncertainties_say() {
     let job = job(&demo("lookout-truck-7"));
-    let result = drawn(&job, 20_000, 11).unwrap();
+    let result = drawn(&job, &Resolved::of(&job), 20_000, 11).unwrap();
     assert_eq!(result.failed, 0);
-    assert_eq!(drawn(&job, 20_000, 11).unwrap(), result);
+    assert_eq!(drawn(&job, &Resolved::of(&job), 20_000, 11).unwrap(), result);
     let width = |name: &str| {
         let interval = result.intervals.iter().find(|i| i.name == name).unwrap();
         interval.high - interval.low
@@ -354,8 +356,8 @@ fn drawn_readings_scatter_as_their_uncertainties_say() {
 fn too_many_draws_without_a_bar_give_no_interval() {
     let mut value = leaf();
     // A bar that only just reaches: 6 in of rise and a length good to ±1.5 mm.
-    value["setups"]["as_found"]["length"] = json!("152.6 mm");
-    let result = drawn(&job(&value), 2_000, 3).unwrap();
+    value["setups"]["found"]["bar"]["length"] = json!("152.6 mm");
+    let result = drawn(&job(&value), &Resolved::of(&job(&value)), 2_000, 3).unwrap();
     assert!(result.failed > 20 && result.intervals.is_empty(), "{}", result.failed);
 }
 
@@ -393,7 +395,7 @@ proptest! {
         let point = |i: usize| json!({ "height": mm(heights[i].into()), "sideways": mm(sideways[i].into()) });
         let arm = |i: usize| json!({ "length": mm(i32::from(lengths[i]) + 1), "body": point(2 * i), "axle": point(2 * i + 1) });
         value["hardpoints"]["arms"] = json!({ "lower_left": arm(0), "upper_left": arm(1) });
-        value["setups"]["as_found"]["frame_eye_height"] = mm(600 + i32::from(lift));
+        value["setups"]["found"]["bar"]["frame_eye_height"] = mm(600 + i32::from(lift));
         let result = cycle(&job(&value));
         prop_assert!(result.found.is_some() || !result.missing.is_empty());
         for setup in [&result.found, &result.plan].into_iter().flatten() {

@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::{TapeEntry, Unit};
-use derecho_job::document::heights::HeightResult;
+use derecho_job::bar::heights::HeightResult;
 use derecho_job::document::{HeightState, Job};
 use derecho_job::{Results, solve};
 use proptest::prelude::*;
@@ -16,11 +16,11 @@ fn mm(value: f64) -> TapeEntry {
 /// read 10 mm to the left.
 fn job(heights: &[(&str, f64)], driven: &str) -> Job {
     let mut job: Job = serde_json::from_str(
-        r#"{"format":"derecho-job","version":1,"title":"Heights",
+        r#"{"format":"derecho-job","version":2,"title":"Heights",
             "rig":{"frame_eye_side":"left","bump":80,"droop":120},
             "sheets":[{"id":"a","unit":"mm","left":[110,110,110],"right":[90,90,90],
                        "conditions":{"on_its_weight":true}}],
-            "setups":{"as_found":{"length":500,"frame_eye_height":700,"axle_eye_height":400}}}"#,
+            "setups":{"found":{"bar":{"length":500,"frame_eye_height":700,"axle_eye_height":400}}}}"#,
     )
     .unwrap();
     job.rig.heights = heights

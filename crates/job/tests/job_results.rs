@@ -5,7 +5,7 @@
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
-use derecho_job::document::{Job, MadeSetting, Sheet};
+use derecho_job::document::{Job, Round, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::results::settle;
 use derecho_job::strip::Progress;
@@ -29,16 +29,16 @@ fn inches(text: &str) -> TapeEntry {
     TapeEntry::parse(text, Unit::Inches).unwrap()
 }
 
-fn sheet(id: &str, after_setting: u32, left: &str, right: &str) -> Sheet {
-    let mut sheet = Sheet { id: id.to_owned(), after_setting, ..Sheet::default() };
+fn sheet(id: &str, round: u32, left: &str, right: &str) -> Sheet {
+    let mut sheet = Sheet { id: id.to_owned(), round, ..Sheet::default() };
     sheet.conditions.on_its_weight = Some(true);
     sheet.left = vec![Some(inches(left)); 4];
     sheet.right = vec![Some(inches(right)); 4];
     sheet
 }
 
-fn set_to(text: &str) -> MadeSetting {
-    MadeSetting { length: inches(text), wanted_mm: None, moved: None, at: None }
+fn set_to(text: &str) -> Round {
+    Round { length: Some(inches(text)), ..Round::default() }
 }
 
 #[test]
@@ -130,7 +130,7 @@ fn a_lowered_van_with_its_bar_the_other_way_up() {
     // No fore-aft offset: straight up or down when v is the whole 860 mm.
     assert!((bar.tight_droop_travel_mm.to_mm() - (-70.0 - 860.0)).abs() < 1e-9);
     assert!((bar.tight_bump_travel_mm.to_mm() - (-70.0 + 860.0)).abs() < 1e-9);
-    let setting = bar.correction.unwrap().setting.unwrap();
+    let setting = bar.correction.unwrap().setting.unwrap().facts;
     // 5 mm wanted, half turns of 0.75 mm: seven of them, 3 turns and 3 flats.
     assert_eq!((setting.turns, setting.flats, setting.verdict), (Some(3), Some(3), Verdict::Fits));
 }
@@ -168,7 +168,7 @@ fn a_job_carried_through_is_proved_and_can_be_settled() {
     let text = serde_json::to_string(&settled).unwrap();
     let mut again: Job = serde_json::from_str(&text).unwrap();
     assert_eq!(solve(&again).settled_stands, Some(true), "the frozen copy survives the file");
-    again.setups.as_found.length = Some(inches("36 1/4"));
+    again.setups.found.bar.length = Some(inches("36 1/4"));
     let moved = solve(&again);
     assert_eq!(moved.settled_stands, Some(false));
     assert_eq!(moved.stages[6].progress, Progress::NeedsLook);
@@ -184,7 +184,7 @@ fn an_unproved_job_cannot_be_settled() {
 fn carried_on(length: &str, after: Sheet) -> Job {
     let mut job = demo(1);
     job.sheets = vec![sheet("as-found", 0, "6 1/2", "5 1/2"), after];
-    job.setups.as_built.push(set_to(length));
+    job.setups.rounds.push(set_to(length));
     job
 }
 
@@ -270,7 +270,7 @@ fn back_to_bar_starts_from_the_length_set() {
     assert_eq!(correction.from_length_mm.to_inches(), 32.25);
     assert!((correction.basis.offset_mm.to_inches() - 0.25).abs() < 1e-9);
     // 1/4 in at 1/6 in a turn came out of both ends already: 1.5 turns of 1/12.
-    let before = correction.setting.unwrap().ends[0].engagement_before_mm.unwrap();
+    let before = correction.setting.unwrap().facts.ends[0].engagement_before_mm.unwrap();
     assert!((before.to_inches() - 1.875).abs() < 1e-9);
 }
 
@@ -289,7 +289,7 @@ fn hanging_stale_and_elsewhere_read_sheets_drive_nothing() {
     assert!(elsewhere.sheets[0].refusals[0].inches.contains("driven at empty"));
 
     let mut job = demo(0);
-    job.setups.as_built.push(set_to("32 1/2"));
+    job.setups.rounds.push(set_to("32 1/2"));
     let stale = solve(&job);
     assert!(!stale.sheets[0].usable && !stale.sheets[0].current);
     assert_eq!(stale.stages[1].progress, Progress::NeedsLook);
@@ -300,7 +300,7 @@ fn hanging_stale_and_elsewhere_read_sheets_drive_nothing() {
 fn readings_changed_after_setting_ask_for_another_look() {
     let mut job = demo(0);
     let wanted = solve(&job).bar.unwrap().correction.unwrap().recentring.length_mm;
-    job.setups.as_built.push(MadeSetting { wanted_mm: Some(wanted.to_mm()), ..set_to("32 1/2") });
+    job.setups.rounds.push(Round { wanted_mm: Some(wanted.to_mm()), ..set_to("32 1/2") });
     assert_eq!(solve(&job).stages[2].progress, Progress::Settled);
     job.sheets[0].left = vec![Some(inches("7")); 4];
     assert_eq!(solve(&job).stages[2].progress, Progress::NeedsLook);
@@ -311,7 +311,7 @@ fn the_height_a_bar_was_read_at_is_taken_into_account() {
     let mut job = demo(0);
     // Read with the tank full, 1 1/4 in lower: at the driven height the frame eye is
     // that much higher again.
-    job.setups.as_found.height = "water tank full".to_owned();
+    job.setups.found.bar.height = "water tank full".to_owned();
     let rise = solve(&job).bar.unwrap().found.rise_mm;
     assert!((rise.to_inches() - 7.25).abs() < 1e-9);
 }
@@ -319,10 +319,10 @@ fn the_height_a_bar_was_read_at_is_taken_into_account() {
 #[test]
 fn an_impossible_bar_gets_a_sentence_with_its_field() {
     let mut job = demo(0);
-    job.setups.as_found.length = Some(inches("5"));
+    job.setups.found.bar.length = Some(inches("5"));
     let results = solve(&job);
     assert!(results.bar.is_none());
-    assert_eq!(results.bar_missing[0].pointer, "/setups/as_found/length");
+    assert_eq!(results.bar_missing[0].pointer, "/setups/found/bar/length");
     assert_eq!(results.bar_missing[0].code, "impossible_bar");
 }
 
@@ -332,7 +332,7 @@ fn an_empty_job_asks_for_what_it_needs() {
     let asked: Vec<&str> = results.bar_missing.iter().map(|fault| fault.pointer.as_str()).collect();
     assert_eq!(
         asked,
-        ["/rig/frame_eye_side", "/setups/as_found/length", "/setups/as_found/frame_eye_height"]
+        ["/rig/frame_eye_side", "/setups/found/bar/length", "/setups/found/bar/frame_eye_height"]
     );
     assert!(results.stages.iter().all(|stage| stage.progress == Progress::Nothing));
 }
@@ -340,10 +340,10 @@ fn an_empty_job_asks_for_what_it_needs() {
 #[test]
 fn plumbed_eyes_that_disagree_with_the_length_are_told() {
     let mut job = demo(0);
-    job.setups.as_found.axle_eye_from_centre = Some(inches("16 3/16"));
+    job.setups.found.bar.axle_eye_from_centre = Some(inches("16 3/16"));
     // 15 1/4 + 16 3/16 = 31 7/16 against a reach of 31.4325: agrees.
     assert!(!solve(&job).bar.unwrap().eye_check.unwrap().too_much);
-    job.setups.as_found.axle_eye_from_centre = Some(inches("15 1/2"));
+    job.setups.found.bar.axle_eye_from_centre = Some(inches("15 1/2"));
     assert!(solve(&job).bar.unwrap().eye_check.unwrap().too_much);
 }
 
@@ -354,8 +354,8 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
     job.rig.driven_height = "parked".to_owned();
     job.rig.track = Some(inches("0"));
     job.sheets[0].left[2] = Some(inches("-3/8"));
-    job.sheets[0].after_setting = 3;
-    job.setups.adjuster.made_min = Some(inches("40"));
+    job.sheets[0].round = 3;
+    job.setups.found.adjuster.made_min = Some(inches("40"));
     let faults = check(&job);
     let told: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
     assert_eq!(
@@ -364,9 +364,9 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
             ("/title", "name_missing"),
             ("/rig/track", "nought"),
             ("/rig/driven_height", "unknown_height"),
-            ("/sheets/0/after_setting", "setting_missing"),
+            ("/sheets/0/round", "setting_missing"),
             ("/sheets/0/left/2", "negative_distance"),
-            ("/setups/adjuster/made_min", "range_turned_round"),
+            ("/setups/found/adjuster/made_min", "range_turned_round"),
         ]
     );
 }
@@ -377,7 +377,7 @@ fn typed_figures_are_judged_all_at_once_along_the_schema() {
     let mut document: serde_json::Value = serde_json::from_str(DEMO[0]).unwrap();
     document["sheets"][0]["right"][1]["text"] = "5 17/16".into();
     document["rig"]["lift"]["text"] = "four".into();
-    document["setups"]["adjuster"]["first"]["thread"] = "thick".into();
+    document["setups"]["found"]["adjuster"]["first"]["thread"] = "thick".into();
     document["rig"]["floor_slope"] = serde_json::json!({ "text": "steep" });
     let mut faults = typed_figure_faults(&job_schema(), &document);
     faults.sort_by(|a, b| a.pointer.cmp(&b.pointer));
@@ -387,7 +387,7 @@ fn typed_figures_are_judged_all_at_once_along_the_schema() {
         [
             ("/rig/floor_slope", "bad_figure"),
             ("/rig/lift", "unknown_word"),
-            ("/setups/adjuster/first/thread", "bad_figure"),
+            ("/setups/found/adjuster/first/thread", "bad_figure"),
             ("/sheets/0/right/1", "fraction_too_large"),
         ]
     );
@@ -453,14 +453,14 @@ proptest! {
     ) {
         let mm = |value: f64| TapeEntry::parse(&format!("{value:.3}"), Unit::Millimetres).unwrap();
         let mut job = demo(3);
-        job.setups.as_found.length = Some(mm(length));
-        job.setups.as_found.frame_eye_height = Some(mm(frame));
-        job.setups.as_found.axle_eye_height = Some(mm(axle));
+        job.setups.found.bar.length = Some(mm(length));
+        job.setups.found.bar.frame_eye_height = Some(mm(frame));
+        job.setups.found.bar.axle_eye_height = Some(mm(axle));
         job.rig.lift = Some(mm(lift));
         job.sheets[0].left = vec![None, Some(mm(left))];
         job.sheets[0].right = vec![Some(mm(right))];
         if let Some(set) = set {
-            job.setups.as_built.push(MadeSetting { length: mm(set), wanted_mm: None, moved: None, at: None });
+            job.setups.rounds.push(Round { length: Some(mm(set)), ..Round::default() });
         }
         // JSON has no NaN: serde_json writes null for one.
         let json = serde_json::to_value(solve(&job)).unwrap();

@@ -6,9 +6,10 @@ use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::cautions::Stage;
 use derecho_job::document::Job;
 use derecho_job::document::sway::SwayKind;
+use derecho_job::results::sway;
 use derecho_job::solve;
 use derecho_job::strip::Progress;
-use derecho_job::sway::{SwayResult, sway};
+use derecho_job::sway::SwayResult;
 use derecho_job::verdict::FitVerdict;
 use proptest::prelude::*;
 
@@ -59,7 +60,7 @@ fn a_link_of_that_length_levels_both_arms_at_ride_height() {
 }
 
 #[test]
-fn the_window_of_legal_links_is_where_the_verdict_turns() {
+fn the_window_of_links_that_work_is_where_the_verdict_turns() {
     let links = with_link(160.0).links.unwrap();
     assert!(links.fails);
     let [least, most] = links.window_mm.unwrap().map(Length::to_mm);

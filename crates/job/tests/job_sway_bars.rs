@@ -6,7 +6,8 @@ use std::f64::consts::PI;
 
 use derecho_core::measure::Length;
 use derecho_job::assembly::weights::weighed;
-use derecho_job::sway::{SwayPose, SwayResult, sway, wanted_roll};
+use derecho_job::results::sway;
+use derecho_job::sway::{SwayPose, SwayResult, wanted_roll};
 use derecho_job::{Job, check};
 use proptest::prelude::*;
 use serde_json::{Value, json};

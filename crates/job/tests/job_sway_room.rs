@@ -3,7 +3,8 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::Length;
-use derecho_job::sway::{RoomResult, SwayGap, SwayResult, sway};
+use derecho_job::results::sway;
+use derecho_job::sway::{RoomResult, SwayGap, SwayResult};
 use derecho_job::verdict::{FitCheck, FitVerdict};
 use derecho_job::{Job, check};
 use proptest::prelude::*;

@@ -132,7 +132,7 @@ fn the_longer_bar_is_answered_in_this_jobs_numbers() {
 #[test]
 fn a_level_bar_is_called_level() {
     let mut job = demo("lookout-truck-7");
-    job.setups.as_found.axle_eye_height = job.setups.as_found.frame_eye_height.clone();
+    job.setups.found.bar.axle_eye_height = job.setups.found.bar.frame_eye_height.clone();
     let bar = solve(&job).bar.unwrap();
     assert_eq!(bar.says.inches, "The bar stands level");
     assert_eq!(bar.rate_says.inches, "A small bump moves the axle sideways hardly at all.");
@@ -142,8 +142,8 @@ fn a_level_bar_is_called_level() {
 #[test]
 fn a_finder_alone_says_how_little_it_is_good_for() {
     let mut job = demo("relay-van-2");
-    job.setups.as_found.frame_eye_height = None;
-    job.setups.as_found.finder.good_to = Some(AngleEntry::parse("1").unwrap());
+    job.setups.found.bar.frame_eye_height = None;
+    job.setups.found.bar.finder.good_to = Some(AngleEntry::parse("1").unwrap());
     let bar = solve(&job).bar.unwrap();
     // 860 mm · cos 4.7° · 1° = 14.96 mm.
     let says = &bar.warnings[0].millimetres;
@@ -155,12 +155,12 @@ fn a_finder_alone_says_how_little_it_is_good_for() {
 #[test]
 fn finder_and_heights_that_disagree_are_told() {
     let mut job = demo("relay-van-2");
-    job.setups.as_found.finder.reading = Some(AngleEntry::parse("6.7").unwrap());
+    job.setups.found.bar.finder.reading = Some(AngleEntry::parse("6.7").unwrap());
     let bar = solve(&job).bar.unwrap();
     // 860 · sin 6.7° = 100.3 mm against 70 mm: 30.5 mm apart.
     assert!(bar.warnings.iter().any(|w| w.millimetres.contains("disagree by 30.5 mm")), "{:?}", bar.warnings);
     assert_eq!(bar.found.rise_mm.to_mm(), -70.0, "the heights are used");
-    job.setups.as_found.bent = true;
+    job.setups.found.bar.bent = true;
     let bent = solve(&job).bar.unwrap();
     assert_eq!(bent.rise.disagreement_mm, None);
     assert!(bent.warnings.iter().any(|w| w.inches.contains("bent or tapered")));
@@ -169,7 +169,7 @@ fn finder_and_heights_that_disagree_are_told() {
 #[test]
 fn a_bar_pulled_tight_inside_the_travel_is_told_with_its_travel() {
     let mut job = demo("lookout-truck-7");
-    job.setups.as_found.length = Some(inches("10"));
+    job.setups.found.bar.length = Some(inches("10"));
     job.rig.droop = Some(inches("6"));
     let bar = solve(&job).bar.unwrap();
     // v = 6 in on a 10 in bar: straight down at v = 10, 4 in further into droop.

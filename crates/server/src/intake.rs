@@ -4,6 +4,7 @@
 use std::sync::LazyLock;
 
 use derecho_job::document::check::FieldError;
+use derecho_job::document::forward::bring_forward;
 use derecho_job::document::schema::{drop_nulls, job_schema, typed_figure_faults};
 use derecho_job::{Job, check};
 use jsonschema::Validator;
@@ -56,6 +57,7 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
 
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     drop_nulls(&mut value);
+    bring_forward(&mut value);
     let figures = typed_figure_faults(&SCHEMA, &value);
     // A figure's own fault says more than that of its shape.
     let inside_a_figure = |pointer: &str| figures.iter().any(|known| pointer.starts_with(&known.pointer));
@@ -115,13 +117,13 @@ mod tests {
 
     #[test]
     fn the_least_job() {
-        let job = read_job(br#"{"format":"derecho-job","version":1,"title":"One"}"#).unwrap();
+        let job = read_job(br#"{"format":"derecho-job","version":2,"title":"One"}"#).unwrap();
         assert_eq!(job, Job::new("One"));
     }
 
     #[test]
     fn null_is_left_out() {
-        let text = r#"{"format":"derecho-job","version":1,"title":"One","rig":{"lift":null,"end":null}}"#;
+        let text = r#"{"format":"derecho-job","version":2,"title":"One","rig":{"lift":null,"end":null}}"#;
         assert_eq!(read_job(text.as_bytes()).unwrap(), Job::new("One"));
     }
 
@@ -137,7 +139,7 @@ mod tests {
 
     #[test]
     fn shape_and_figures_are_told_together() {
-        let text = r#"{"format":"derecho-job","version":1,
+        let text = r#"{"format":"derecho-job","version":2,
             "rig":{"end":"sideways","colour":"red","lift":"24 13/0 in"},
             "sheets":[{"left":[{"text":"1,250","unit":"mm"}, true]}]}"#;
         let mut told = faults(text);

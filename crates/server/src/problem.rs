@@ -9,7 +9,7 @@ use derecho_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::api::jobs::JobView;
+use crate::api::view::JobView;
 use crate::intake::Refusal;
 
 /// A problem. `code` is stable; `detail` says what is wrong and what to do.

@@ -62,7 +62,7 @@ async fn problem(answer: Response, status: u16, code: &str) -> Value {
 }
 
 fn document(title: &str) -> Value {
-    json!({ "format": "derecho-job", "version": 1, "title": title })
+    json!({ "format": "derecho-job", "version": 2, "title": title })
 }
 
 #[tokio::test]
@@ -179,7 +179,7 @@ async fn cycling_stores_nothing_and_follows_the_hole_that_is_tried() {
     let straight = cycle(&document).await;
     assert_eq!(straight["cycle"]["plan_name"], "plan");
     assert_eq!(straight["uncertainty"]["draws"], 10_000);
-    document["setups"]["trial"] = json!({ "axle_hole": "riser hole 1" });
+    document["setups"]["plans"]["trial"] = json!({ "axle": { "hole": "riser hole 1" } });
     let tried = cycle(&document).await;
     assert_eq!(tried["cycle"]["plan_name"], "riser hole 1");
     // A riser of 1 3/4 in takes the bar nearer to level: it reaches further, so it is set shorter.
@@ -187,10 +187,10 @@ async fn cycling_stores_nothing_and_follows_the_hole_that_is_tried() {
     assert!(length(&tried) < length(&straight));
     assert_eq!(shop.get("/api/v1/jobs/lookout-truck-7").await["revision"], 1);
 
-    document["setups"]["trial"] = json!({ "axle_hole": "hole 9" });
+    document["setups"]["plans"]["trial"] = json!({ "axle": { "hole": "hole 9" } });
     let answer = shop.call(Method::POST, "/api/v1/compute/cycle", None, Some(document.to_string())).await;
     let told = problem(answer, 422, "bad_fields").await;
-    assert_eq!(told["errors"][0]["pointer"], "/setups/trial/axle_hole");
+    assert_eq!(told["errors"][0]["pointer"], "/setups/plans/trial/axle/hole");
 }
 
 #[tokio::test]
@@ -521,7 +521,7 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     assert_eq!(import("application/json", out).await.json::<Value>().await.unwrap()["added"], 2 * samples);
 
     // A bad line is told by its number, and nothing comes in.
-    let bad = csv.lines().next().unwrap().to_owned() + "\nbracket,bad,axle,,,,hole 1 2 in,,,,,,,,,,,,,,,,\n";
+    let bad = csv.lines().next().unwrap().to_owned() + "\nbracket,bad,axle,,,,hole 1 2 in,,,,,,,,,,,,,,,,,,,,,,,,\n";
     let told = problem(import("text/csv", bad).await, 422, "bad_fields").await;
     assert!(told["detail"].as_str().unwrap().starts_with("Line 2"), "{told}");
     assert_eq!(shop.get("/api/v1/parts").await.as_array().unwrap().len(), 4 * samples + 1);

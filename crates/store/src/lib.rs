@@ -15,6 +15,7 @@ mod sql;
 use std::path::Path;
 use std::sync::{Mutex, MutexGuard};
 
+use derecho_job::document::forward;
 use derecho_job::{Card, Job, card};
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
@@ -492,9 +493,5 @@ fn document(connection: &Connection, id: &str, revision: u64) -> Result<Job, Sto
 }
 
 fn read_document(id: &str, revision: u64, text: &str) -> Result<Job, StoreError> {
-    serde_json::from_str(text).map_err(|source| StoreError::Unreadable {
-        id: id.to_owned(),
-        revision,
-        source,
-    })
+    forward::read(text).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
 }

@@ -555,56 +555,56 @@ export interface components {
             /**
              * @description Lower arm or radius arm on the left.
              * @default {
-             *       "body": {
-             *         "sideways_from": "centreline"
-             *       },
              *       "axle": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {},
-             *       "axle_joint": {}
+             *       "axle_joint": {},
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {}
              *     }
              */
             lower_left?: components["schemas"]["Arm"];
             /**
              * @description On the right; as on the left where empty.
              * @default {
-             *       "body": {
-             *         "sideways_from": "centreline"
-             *       },
              *       "axle": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {},
-             *       "axle_joint": {}
+             *       "axle_joint": {},
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {}
              *     }
              */
             lower_right?: components["schemas"]["Arm"];
             /**
              * @description Upper arm or leg on the left.
              * @default {
-             *       "body": {
-             *         "sideways_from": "centreline"
-             *       },
              *       "axle": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {},
-             *       "axle_joint": {}
+             *       "axle_joint": {},
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {}
              *     }
              */
             upper_left?: components["schemas"]["Arm"];
             /**
              * @description On the right; as on the left where empty.
              * @default {
-             *       "body": {
-             *         "sideways_from": "centreline"
-             *       },
              *       "axle": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {},
-             *       "axle_joint": {}
+             *       "axle_joint": {},
+             *       "body": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {}
              *     }
              */
             upper_right?: components["schemas"]["Arm"];
@@ -804,8 +804,14 @@ export interface components {
             axle_joint?: components["schemas"]["JointKind"];
             /** @description How far it is bent out of the line through its eyes. */
             bend?: components["schemas"]["TapeEntry"];
+            /** @description What passes through the eye of a one-end bar. */
+            end_style?: components["schemas"]["EndStyle"];
             /** @description Joint on the frame. */
             frame_joint?: components["schemas"]["JointKind"];
+            /** @description Which way the frame-side thread is cut, or the only one. */
+            hand?: components["schemas"]["Hand"];
+            /** @description Least thread that must stay in, by the maker; it rules. */
+            least_engagement?: components["schemas"]["TapeEntry"];
             /** @description Longest. */
             made_max?: components["schemas"]["TapeEntry"];
             /** @description Shortest it can be set, eye to eye. */
@@ -818,7 +824,17 @@ export interface components {
             note?: string;
             /** @description Outside diameter of its body. */
             outside?: components["schemas"]["TapeEntry"];
-            /** @description Thread of its adjusting ends. */
+            /** @description What the thread is cut into. */
+            seat?: components["schemas"]["ThreadSeat"];
+            /** @description Which way the axle-side thread is cut. */
+            second_hand?: components["schemas"]["Hand"];
+            /** @description Thread of the axle-side end of a turnbuckle; as the other where empty. */
+            second_thread?: components["schemas"]["Thread"];
+            /** @description Length of thread on each shank. */
+            shank?: components["schemas"]["TapeEntry"];
+            /** @description Depth of thread in the body at each end. */
+            tapped_depth?: components["schemas"]["TapeEntry"];
+            /** @description Thread of its adjusting ends, the frame-side one where they differ. */
             thread?: components["schemas"]["Thread"];
             /** @description Wall of a tube; solid where empty. */
             wall?: components["schemas"]["TapeEntry"];
@@ -830,6 +846,8 @@ export interface components {
         BarRead: "as_it_stands" | "before_the_lift";
         /** @description Everything about the bar. */
         BarResult: {
+            /** @description What is recorded once a bar built to its gap is hung; where there is one. */
+            built?: components["schemas"]["Round"];
             /** @description What to set, where there is something to correct. */
             correction?: components["schemas"]["Correction"];
             /** @description The eyes' places against the length, where both were plumbed. */
@@ -842,13 +860,15 @@ export interface components {
             level_travel_mm: components["schemas"]["Length"];
             /** @description What the lift alone does, where there is one. */
             lift?: components["schemas"]["LiftEffect"];
+            /** @description Whether a bracket is wanted, as the length alone would leave it. */
+            need: components["schemas"]["BracketNeed"];
             /** @description What it does in bump, in one sentence. */
             rate_says: components["schemas"]["Phrase"];
             /** @description The rise and where it comes from. */
             rise: components["schemas"]["Rise"];
             /**
              * Format: int32
-             * @description How often the bar had been set before what is shown here.
+             * @description How many rounds had been done before what is shown here.
              */
             round: number;
             /** @description How it stands, in one sentence. */
@@ -883,7 +903,20 @@ export interface components {
          * @description Where the offset that is corrected comes from.
          * @enum {string}
          */
-        BasisSource: "readings" | "lift";
+        BasisSource: "readings" | "lift" | "supposed" | "strapped";
+        /** @description A bar set on the bench before it is hung. */
+        BenchSetting: {
+            /** @description That, less the length of the bar that comes out. */
+            against_old_mm: components["schemas"]["Length"];
+            /** @description Its length with both ends screwed right in. */
+            fully_in_mm: components["schemas"]["Length"];
+            /** @description The order of work, a sentence each. */
+            says: components["schemas"]["Phrase"][];
+            /** @description Its length to set, eye to eye: what the nearest step makes. */
+            set_mm: components["schemas"]["Length"];
+            /** @description Least thread that stays in at any end, where it is known. */
+            thread_in_mm?: components["schemas"]["Length"];
+        };
         /** @description A bend of the bar out of the line through its eyes. */
         BendForm: {
             /** @description From the frame eye, along the line. */
@@ -930,6 +963,23 @@ export interface components {
          * @enum {string}
          */
         BracketEnd: "frame" | "axle";
+        /** @description Whether a bracket is wanted, and why. */
+        BracketNeed: {
+            /** @description The bar's angle at the driven height with its length alone set. */
+            angle_deg: components["schemas"]["Angle"];
+            /** @description Whether. */
+            need: components["schemas"]["Need"];
+            /** @description Why it is urged; empty where it is not. */
+            reasons: components["schemas"]["NeedReason"][];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description From this angle on a bracket is urged. */
+            steep_from_deg: components["schemas"]["Angle"];
+            /** @description More swing than this is not comfortable. */
+            swing_limit_mm: components["schemas"]["Length"];
+            /** @description The swing over the travel that remains from there. */
+            swing_mm: components["schemas"]["Length"];
+        };
         /** @description A bracket. */
         BracketPart: {
             /** @description How it is held. */
@@ -977,11 +1027,6 @@ export interface components {
              */
             builder?: components["schemas"]["BuilderForm"];
             /**
-             * @description The plan that is chosen.
-             * @default null
-             */
-            chosen?: components["schemas"]["PlanForm"];
-            /**
              * @description Drag-link parts tried.
              * @default []
              */
@@ -1002,10 +1047,15 @@ export interface components {
              */
             joints?: components["schemas"]["JointPart"][];
             /**
-             * @description Plans kept beside it.
-             * @default []
+             * @description From this angle on a bracket is urged, not only offered; 5° where empty.
+             * @default null
              */
-            kept?: components["schemas"]["PlanForm"][];
+            steep_from?: components["schemas"]["AngleEntry"];
+            /**
+             * @description More sideways swing over the travel than this is not comfortable; 1/2 in where empty.
+             * @default null
+             */
+            swing_limit?: components["schemas"]["TapeEntry"];
             /**
              * @description What the angle is aimed at.
              * @default level_driven
@@ -1050,8 +1100,15 @@ export interface components {
         BuilderResult: {
             /** @description What to cut. */
             bar: components["schemas"]["BuilderBar"];
+            /**
+             * @description Centre to centre less the length that centring wants with the plan that is meant; absent
+             *     where the built bar is all there is.
+             */
+            off_wanted_mm?: components["schemas"]["Length"];
             /** @description The order of work. */
             order: string[];
+            /** @description What to look at where that is more than counts as centred. */
+            remark?: components["schemas"]["Phrase"];
             /** @description In words. */
             says: components["schemas"]["Phrase"];
             /** @description With this job's numbers. */
@@ -1150,11 +1207,18 @@ export interface components {
         };
         /** @description A complaint and how it stands after the work. */
         Complaint: {
+            /** @description What it is about; heard by the stages it concerns. */
+            about?: components["schemas"]["ComplaintAbout"];
             /** @description Asked again after the road test. */
             after?: components["schemas"]["ComplaintAfter"];
             /** @description In the owner's words. */
             text: string;
         };
+        /**
+         * @description What a complaint is about.
+         * @enum {string}
+         */
+        ComplaintAbout: "off_centre" | "side_stepping" | "wander" | "wobble" | "rocking" | "rub" | "clunk" | "wheel_crooked" | "lifts_early";
         /**
          * @description How a complaint stands after the road test.
          * @enum {string}
@@ -1185,19 +1249,32 @@ export interface components {
         };
         /** @description What length to set, and how. */
         Correction: {
+            /** @description The bar it is set on. */
+            bar: string;
             /** @description What it corrects. */
             basis: components["schemas"]["Basis"];
             /** @description U of the change from the readings' uncertainty: U·h′/L′. */
             change_uncertainty_mm?: components["schemas"]["Length"];
+            /** @description Whether the bar of the plan can be so long; absent where that is not known. */
+            covered?: boolean;
+            /** @description What is recorded when the plan is fitted and the bar set as wanted. */
+            fitting: components["schemas"]["Round"];
             /** @description Length before it. */
             from_length_mm: components["schemas"]["Length"];
+            /** @description Where the axle will be with it, + left. */
+            leaves_offset_mm: components["schemas"]["Length"];
             /** @description What a cure by length alone leaves behind. */
             leaves_says: components["schemas"]["Phrase"];
+            /**
+             * @description The length the bar should have: the exact one, or its own where it cannot be changed and
+             *     leaves the axle within the tolerance.
+             */
+            length_mm: components["schemas"]["Length"];
             /** @description Whether the longer bar makes it worse, in this job's numbers; where it is longer. */
             longer_says?: components["schemas"]["Phrase"];
-            /** @description The eye the chosen plan moves, where it moves one: kept with the length that is set. */
-            moved?: components["schemas"]["FittedMove"];
-            /** @description The chosen plan in words, where there is one. */
+            /** @description What else would help, where it cannot. */
+            other_ways: components["schemas"]["OtherWay"][];
+            /** @description The chosen plan in words, where it moves an eye or hangs a bar. */
             plan_says?: components["schemas"]["Phrase"];
             /** @description The bar at the wanted length. */
             planned: components["schemas"]["BarFigures"];
@@ -1211,17 +1288,17 @@ export interface components {
             recentring: components["schemas"]["Recentring"];
             /**
              * Format: int32
-             * @description How many times the bar had been set before this correction.
+             * @description How many rounds had been done before this correction.
              */
             round: number;
             /** @description The answer in one sentence. */
             says: components["schemas"]["Phrase"];
-            /** @description Once a length was set in this round. */
+            /** @description Once something was set in this round. */
             set?: components["schemas"]["SetCheck"];
             /** @description Turns and flats. */
-            setting?: components["schemas"]["Setting"];
-            /** @description What the rule of thumb would have cost. */
-            thumb_says: components["schemas"]["Phrase"];
+            setting?: components["schemas"]["SettingResult"];
+            /** @description What the rule of thumb would have cost; absent where another bar is hung or an eye moved. */
+            thumb_says?: components["schemas"]["Phrase"];
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
@@ -1232,6 +1309,36 @@ export interface components {
             /** @description Axle to the left of the body's centre. */
             y_mm: components["schemas"]["Length"];
         };
+        /** @description A bar cut back. */
+        Cut: {
+            /** @description Taken off each adjusting end. */
+            each_end: components["schemas"]["TapeEntry"];
+            /** @description What it was taken off. */
+            from?: components["schemas"]["CutFrom"];
+        };
+        /** @description A bar that is too long screwed right in, cut back. */
+        CutBack: {
+            /** @description Least to cut off each adjusting end, so that the length wanted can be trimmed both ways. */
+            each_end_mm: components["schemas"]["Length"];
+            /** @description How many ends are cut: one, or two alike. */
+            ends: number;
+            /**
+             * @description Whether either way leaves thread enough, trimmed outward too; absent while shank or
+             *     tapped depth is not known.
+             */
+            enough?: boolean;
+            /** @description Thread in at the wanted length where the shanks' tips are cut, at the end with least. */
+            keeps_cutting_shanks_mm?: components["schemas"]["Length"];
+            /** @description Thread in at the wanted length where the body is faced. */
+            keeps_facing_body_mm?: components["schemas"]["Length"];
+            /** @description Length left to trim either way. */
+            trim_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description What a bar's ends were cut from.
+         * @enum {string}
+         */
+        CutFrom: "shanks" | "body";
         /** @description Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump. */
         CycleResult: {
             /** @description Points nobody measured. */
@@ -1307,11 +1414,7 @@ export interface components {
         };
         /** @description One end after the change. */
         EndAfter: {
-            /** @description Thread in after cutting back, fully screwed in: shank tips cut. */
-            after_cutting_shank_mm?: components["schemas"]["Length"];
-            /** @description Thread in after cutting back, fully screwed in: body faced. */
-            after_facing_body_mm?: components["schemas"]["Length"];
-            /** @description Thread in after. */
+            /** @description Thread in after what can be turned was turned. */
             engagement_after_mm?: components["schemas"]["Length"];
             /** @description Thread in before. */
             engagement_before_mm?: components["schemas"]["Length"];
@@ -1481,18 +1584,57 @@ export interface components {
          * @enum {string}
          */
         FitVerdict: "good" | "bad" | "open";
-        /** @description Where a chosen hole puts an eye, kept with the length that was set with it. */
+        /** @description An eye that was moved to another place. */
         FittedMove: {
-            /** @description By how much: mm forward, left, up. */
+            /** @description By how much from where it sat before: mm forward, left, up. */
             by_mm: number[];
             /** @description Which eye was moved. */
             end: components["schemas"]["BracketEnd"];
+            /** @description The hole it went to. */
+            to?: components["schemas"]["HoleChoice"];
         };
         /**
          * @description Marks a file as a job.
          * @enum {string}
          */
         Format: "derecho-job";
+        /** @description The bar and its brackets as they came. */
+        Found: {
+            /**
+             * @description Its adjuster.
+             * @default {
+             *       "end_style": "through_bolt",
+             *       "first": {
+             *         "seat": "steel"
+             *       },
+             *       "second": {
+             *         "seat": "steel"
+             *       }
+             *     }
+             */
+            adjuster?: components["schemas"]["AdjusterForm"];
+            /**
+             * @description Other holes of the bracket on the axle.
+             * @default []
+             */
+            axle_holes?: components["schemas"]["Hole"][];
+            /**
+             * @description The track bar.
+             * @default {
+             *       "bent": false,
+             *       "finder": {
+             *         "zero": "gravity"
+             *       },
+             *       "read": "as_it_stands"
+             *     }
+             */
+            bar?: components["schemas"]["Bar"];
+            /**
+             * @description Other holes of the bracket on the frame.
+             * @default []
+             */
+            frame_holes?: components["schemas"]["Hole"][];
+        };
         /**
          * @description Which way a thread is cut.
          * @enum {string}
@@ -1504,44 +1646,44 @@ export interface components {
              * @description Arms and legs.
              * @default {
              *       "lower_left": {
-             *         "body": {
-             *           "sideways_from": "centreline"
-             *         },
              *         "axle": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {},
-             *         "axle_joint": {}
+             *         "axle_joint": {},
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {}
              *       },
              *       "lower_right": {
-             *         "body": {
-             *           "sideways_from": "centreline"
-             *         },
              *         "axle": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {},
-             *         "axle_joint": {}
+             *         "axle_joint": {},
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {}
              *       },
              *       "upper_left": {
-             *         "body": {
-             *           "sideways_from": "centreline"
-             *         },
              *         "axle": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {},
-             *         "axle_joint": {}
+             *         "axle_joint": {},
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {}
              *       },
              *       "upper_right": {
-             *         "body": {
-             *           "sideways_from": "centreline"
-             *         },
              *         "axle": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {},
-             *         "axle_joint": {}
+             *         "axle_joint": {},
+             *         "body": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {}
              *       }
              *     }
              */
@@ -1549,8 +1691,8 @@ export interface components {
             /**
              * @description The track bar as a body.
              * @default {
-             *       "frame_joint": {},
-             *       "axle_joint": {}
+             *       "axle_joint": {},
+             *       "frame_joint": {}
              *     }
              */
             bar?: components["schemas"]["BarBody"];
@@ -1629,6 +1771,19 @@ export interface components {
             outward?: components["schemas"]["TapeEntry"];
             /** @description Up; down is negative. */
             up: components["schemas"]["TapeEntry"];
+        };
+        /** @description A hole of a bracket, by names. */
+        HoleChoice: {
+            /**
+             * @description The bracket, by the name of a part of this job; empty is the one that is there now.
+             * @default
+             */
+            bracket?: string;
+            /**
+             * @description Its hole; empty is where the eye was found.
+             * @default
+             */
+            hole?: string;
         };
         /** @description A hole an eye can sit in. */
         HolePlace: {
@@ -1839,6 +1994,11 @@ export interface components {
          *     ```
          */
         Length: number;
+        /**
+         * @description What a bar's length is aimed at.
+         * @enum {string}
+         */
+        LengthAim: "centred" | "as_the_old_one";
         /** @description What the lift alone does. */
         LiftEffect: {
             /** @description The bar before it. */
@@ -1925,8 +2085,6 @@ export interface components {
             change_mm: components["schemas"]["Length"];
             /** @description Whether it is the target aimed at. */
             chosen: boolean;
-            /** @description Whether it lies in the legal window. */
-            legal: boolean;
             /** @description The link, eye to eye. */
             link_mm: components["schemas"]["Length"];
             /** @description What it is sized to. */
@@ -1937,6 +2095,8 @@ export interface components {
             rod_says?: components["schemas"]["Phrase"];
             /** @description In words, with turns where its thread is known. */
             says: components["schemas"]["Phrase"];
+            /** @description Whether it lies in the window that works. */
+            works: boolean;
         };
         /** @description Loads of one plan. */
         LoadResult: {
@@ -1991,20 +2151,6 @@ export interface components {
             /** @description Roll centre to centre of gravity. */
             lever_mm: components["schemas"]["Length"];
         };
-        /** @description A length the bar was really set to. */
-        MadeSetting: {
-            /** @description When, in UTC. */
-            at?: string;
-            /** @description Eye to eye as set. */
-            length: components["schemas"]["TapeEntry"];
-            /** @description The eye that was moved with it, where a bracket was fitted. */
-            moved?: components["schemas"]["FittedMove"];
-            /**
-             * Format: double
-             * @description The length that was wanted when it was set, in millimetres.
-             */
-            wanted_mm?: number;
-        };
         /**
          * @description What a bar is made of.
          * @enum {string}
@@ -2049,6 +2195,16 @@ export interface components {
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /**
+         * @description Whether a bracket is wanted.
+         * @enum {string}
+         */
+        Need: "not_needed" | "offered" | "urged";
+        /**
+         * @description Why a bracket is urged.
+         * @enum {string}
+         */
+        NeedReason: "steep" | "swings" | "complaint";
         /** @description Something a bar or link could touch: a rod with round ends. */
         ObstacleForm: {
             /** @description One end of its middle line. */
@@ -2126,6 +2282,8 @@ export interface components {
             fails: components["schemas"]["Phrase"][];
             /** @description The frame eye in the end view's coordinates: mm left, up, at the driven height. */
             frame_eye_mm: number[];
+            /** @description Move of the frame eye where both eyes move. */
+            frame_move_mm?: number[];
             /** @description At every height. */
             heights: components["schemas"]["OptionAtHeight"][];
             /** @description Whether it is kept beside it. */
@@ -2137,15 +2295,22 @@ export interface components {
             lateral_rate: number;
             /** @description The least gap of the bar over the travel. */
             least_gap_mm?: components["schemas"]["Length"];
+            /** @description Where the axle is left at the driven height, + left. */
+            left_off_mm: components["schemas"]["Length"];
             /** @description What is left over in the nearest step of its adjuster, + too short. */
             leftover_mm?: components["schemas"]["Length"];
-            /** @description Length that centres the axle. */
+            /**
+             * @description Length the bar is to have: what centres the axle, or its own where it cannot be changed
+             *     and leaves it within the tolerance, or is left as it is.
+             */
             length_mm: components["schemas"]["Length"];
             /** @description What it loads. */
             loads: components["schemas"]["LoadResult"];
             /** @description What to mind besides. */
             minds: components["schemas"]["Phrase"][];
-            /** @description Move of the eye: mm forward, left, up. */
+            /** @description How far the length wanted is outside what this bar can be. */
+            missed_mm: components["schemas"]["Length"];
+            /** @description Move of that eye from where it is now: mm forward, left, up. */
             move_mm: number[];
             /** @description The hole in words: `riser, hole 2`, `no bracket`. */
             name: string;
@@ -2163,6 +2328,17 @@ export interface components {
             roll_centre_mm: components["schemas"]["Length"];
             /** @description The joint that tilts most over the travel. */
             worst_tilt_deg?: components["schemas"]["Angle"];
+        };
+        /** @description One way out. */
+        OtherWay: {
+            /** @description The bar's length then. */
+            length_mm: components["schemas"]["Length"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description Least thread in at any end then, where it is known. */
+            thread_in_mm?: components["schemas"]["Length"];
+            /** @description What is changed. */
+            way: components["schemas"]["WayOut"];
         };
         /** @description The hole that a panel wants where the bar, its arms and links pass it. */
         PanelCut: {
@@ -2301,28 +2477,36 @@ export interface components {
             /** @description Above the ground. */
             z_mm: components["schemas"]["Length"];
         };
-        /** @description A plan: a hole, a bar, a drag-link part. Empty names are what is there now. */
+        /**
+         * @description A plan: decisions relative to the vehicle as found, by names of parts kept in the job. What
+         *     is left empty stays as it is.
+         */
         PlanForm: {
+            /**
+             * @description The hole for the axle eye.
+             * @default null
+             */
+            axle?: components["schemas"]["HoleChoice"];
             /**
              * @description The bar; empty is the one as found.
              * @default
              */
             bar?: string;
             /**
-             * @description The bracket; empty is none.
-             * @default
-             */
-            bracket?: string;
-            /**
              * @description The drag-link part; empty is none.
              * @default
              */
             drag_link?: string;
             /**
-             * @description Its hole.
-             * @default
+             * @description The hole for the frame eye; both eyes may move.
+             * @default null
              */
-            hole?: string;
+            frame?: components["schemas"]["HoleChoice"];
+            /**
+             * @description What its length is aimed at.
+             * @default centred
+             */
+            length?: components["schemas"]["LengthAim"];
         };
         /** @description Everything stage Bracket answers. */
         PlanResult: {
@@ -2334,6 +2518,8 @@ export interface components {
             because: components["schemas"]["Phrase"];
             /** @description The eye's bolt, where something was said of it. */
             bolt?: components["schemas"]["BoltResult"];
+            /** @description Every bracket there is a hole to choose of, as people call it. */
+            brackets: string[];
             /** @description A built bar, where it was measured. */
             builder?: components["schemas"]["BuilderResult"];
             /** @description A Y-link conversion, checked; empty for other axles. */
@@ -2350,6 +2536,8 @@ export interface components {
             longer_says?: components["schemas"]["Phrase"];
             /** @description What keeps it from an answer. */
             missing: components["schemas"]["FieldError"][];
+            /** @description Whether a bracket is wanted: the same judgement as stage Bar's. */
+            need?: components["schemas"]["BracketNeed"];
             /** @description Every option, best first; failing ones last with their reasons. */
             options: components["schemas"]["OptionResult"][];
             /** @description The hole that will be right at each other height. */
@@ -2362,6 +2550,29 @@ export interface components {
             target: components["schemas"]["Target"];
             /** @description How the exact move is worked out. */
             working: components["schemas"]["Working"];
+        };
+        /** @description Plans: one chosen, others kept to compare, one tried in the drawing. */
+        Plans: {
+            /**
+             * @description The plan that every stage follows.
+             * @default null
+             */
+            chosen?: components["schemas"]["PlanForm"];
+            /**
+             * @description Plans kept beside it.
+             * @default []
+             */
+            kept?: components["schemas"]["PlanForm"][];
+            /**
+             * @description What is planned for the sway bar, whatever hole and bar are chosen.
+             * @default {}
+             */
+            sway?: components["schemas"]["SwayPlan"];
+            /**
+             * @description A plan that is tried in the drawing and not kept.
+             * @default null
+             */
+            trial?: components["schemas"]["PlanForm"];
         };
         /** @description A point as a person can measure it. */
         PointForm: {
@@ -2452,17 +2663,19 @@ export interface components {
             /** @description What to do. */
             advice: components["schemas"]["Phrase"];
             /** @description Its offset, with uncertainty. */
-            after: components["schemas"]["Centring"];
+            after?: components["schemas"]["Centring"];
             /** @description The likely cause, where movement and prediction differ or the sheet is no use. */
             cause?: components["schemas"]["Cause"];
             /** @description The cause in words. */
             cause_says?: components["schemas"]["Phrase"];
+            /** @description What it was done to, each with how it came out; every one must be good. */
+            grounds: components["schemas"]["FitCheck"][];
             /** @description Movement, where there are usable readings from before. */
             movement?: components["schemas"]["Movement"];
             /** @description The answer in one sentence. */
             says: components["schemas"]["Phrase"];
-            /** @description The sheet of after-readings it rests on. */
-            sheet: string;
+            /** @description The sheet of after-readings it rests on, where there is something to centre. */
+            sheet?: string;
             /** @description What comes next. */
             verdict: components["schemas"]["ProveVerdict"];
         };
@@ -2470,7 +2683,7 @@ export interface components {
          * @description What comes next.
          * @enum {string}
          */
-        ProveVerdict: "can_settle" | "back_to_bar" | "read_again";
+        ProveVerdict: "can_settle" | "back_to_bar" | "read_again" | "back_to_sway" | "plan_not_fitted";
         /** @description A length read back. */
         ReadBack: {
             /** @description In inches, to 1/16, or to 1/32 where it lies on one. */
@@ -2506,6 +2719,11 @@ export interface components {
             thumb_cost_mm: components["schemas"]["Length"];
         };
         /**
+         * @description Why a sheet drives no correction.
+         * @enum {string}
+         */
+        Refusal: "hanging" | "other_height" | "stale";
+        /**
          * @description Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
          *     angles degrees in fields ending in `_deg`, sideways figures + to the left.
          */
@@ -2522,10 +2740,14 @@ export interface components {
             core_version: string;
             /** @description What the end view is drawn from. */
             elevation: components["schemas"]["Elevation"];
+            /** @description What is taken where a field is left empty, each with its field. */
+            empty_fields: components["schemas"]["Assumption"][];
             /** @description The headline for the bay. */
             headline: components["schemas"]["Phrase"];
             /** @description The rig's heights. */
             heights: components["schemas"]["HeightResult"][];
+            /** @description Whether there is no track bar at all: a Y-link centres the axle. */
+            no_bar: boolean;
             /** @description The proof, where the bar was set and read again. */
             prove?: components["schemas"]["ProveResult"];
             /** @description Whether the results a settled job was settled on still stand. */
@@ -2536,6 +2758,8 @@ export interface components {
             sheets: components["schemas"]["SheetResult"][];
             /** @description Each stage, in working order. */
             stages: components["schemas"]["StageResult"][];
+            /** @description What counts as centred on this rig. */
+            tolerance_mm: components["schemas"]["Length"];
             /** @description Figures of the vehicle nobody typed, which loads and rolls rest on. */
             vehicle_assumed: components["schemas"]["Assumption"][];
         };
@@ -2760,6 +2984,78 @@ export interface components {
             /** @description The answer. */
             says: components["schemas"]["Phrase"];
         };
+        /**
+         * @description One time of changing something and reading again: what was fitted or set. The sheets read
+         *     after it name it by its number.
+         */
+        Round: {
+            /**
+             * @description When, in UTC.
+             * @default null
+             */
+            at?: string;
+            /**
+             * @description The bar that was hung; empty is the one that was in. `as found` hangs the old one again.
+             * @default null
+             */
+            bar?: string;
+            /**
+             * @description By whom.
+             * @default
+             */
+            by?: string;
+            /**
+             * @description Ends cut back.
+             * @default null
+             */
+            cut?: components["schemas"]["Cut"];
+            /**
+             * @description The drag-link part that was fitted.
+             * @default
+             */
+            drag_link?: string;
+            /**
+             * @description Thread in at the frame-side end after both ends were evened, measured.
+             * @default null
+             */
+            first_engagement?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The bar's length as set, eye to eye.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Eyes that were moved.
+             * @default []
+             */
+            moved?: components["schemas"]["FittedMove"][];
+            /**
+             * @description What else was done: a leg of a Y-link turned, a bracket welded.
+             * @default
+             */
+            note?: string;
+            /**
+             * @description Thread in at the axle-side end.
+             * @default null
+             */
+            second_engagement?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The hole the sway links were put in, from 0.
+             * @default null
+             */
+            sway_hole?: number;
+            /**
+             * @description The length the sway links were set to.
+             * @default null
+             */
+            sway_link?: components["schemas"]["TapeEntry"];
+            /**
+             * Format: double
+             * @description The length that was wanted when it was set, in millimetres.
+             * @default null
+             */
+            wanted_mm?: number;
+        };
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -2832,26 +3128,30 @@ export interface components {
             predicted_offset_mm: components["schemas"]["Length"];
             /** @description In words. */
             says: components["schemas"]["Phrase"];
+            /** @description Whether the thread that is in breaks a rule: the bar must not stay so. */
+            thread_broken: boolean;
             /** @description Whether the wanted length has moved since it was set. */
             wanted_moved: boolean;
         };
         /** @description How to set the length, and what is left. */
         Setting: {
-            /** @description Change the steps achieve. */
+            /** @description Change the steps achieve, as far as they go. */
             achieved_change_mm?: components["schemas"]["Length"];
-            /** @description Length the steps achieve. */
+            /** @description Length the steps achieve, as far as they go. */
             achieved_length_mm?: components["schemas"]["Length"];
-            /** @description To cut off each end where the shortest is still too long. */
-            cut_each_end_mm?: components["schemas"]["Length"];
+            /** @description Where the shortest is still too long. */
+            cut?: components["schemas"]["CutBack"];
             /** @description The threaded ends after the change, frame side first. */
             ends: components["schemas"]["EndAfter"][];
+            /** @description The longest with both ends evened: each with its least. */
+            evened_longest_mm?: components["schemas"]["Length"];
+            /** @description The shortest with both ends evened: each full in. */
+            evened_shortest_mm?: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Turns wanted exactly; positive lengthens.
              */
             exact_turns?: number;
-            /** @description The turns to hundredths of a flat, in words. */
-            exactly?: components["schemas"]["Phrase"];
             /**
              * Format: int32
              * @description And flats, sixths of a turn, to make.
@@ -2862,29 +3162,46 @@ export interface components {
              * @description What the whole flats miss: exact flats less flats made; negative is a touch less.
              */
             flats_over?: number;
+            /** @description Length it starts from. */
+            from_mm: components["schemas"]["Length"];
+            /** @description Whether it goes in half turns alone, or in sixths. */
+            half_turns: boolean;
+            /** @description How it is turned. */
+            kind: components["schemas"]["AdjusterKind"];
             /** @description Wanted less achieved; positive is still too short. */
             leftover_mm?: components["schemas"]["Length"];
-            /** @description The longest legal length: made range and least engagement. */
+            /** @description The longest it goes by turning alone: made range, and where the first end has its least. */
             longest_mm?: components["schemas"]["Length"];
             /** @description Change of length in one turn. */
             per_turn_mm?: components["schemas"]["Length"];
-            /** @description The same in words. */
-            says: components["schemas"]["Phrase"];
-            /** @description The shortest legal length: made range and full depth of thread. */
+            /** @description The shortest it goes by turning alone: made range, and where the first end is full in. */
             shortest_mm?: components["schemas"]["Length"];
             /** @description Smallest step that can be set. */
             step_mm?: components["schemas"]["Length"];
+            /** @description A length this near to the wanted one is taken as it. */
+            tolerance_mm: components["schemas"]["Length"];
             /**
              * Format: int32
-             * @description Whole turns to make.
+             * @description Whole turns to make; absent where turning alone does not reach.
              */
             turns?: number;
-            /** @description The turns in words. */
-            turns_say?: components["schemas"]["Phrase"];
             /** @description What comes of it. */
             verdict: components["schemas"]["Verdict"];
+            /** @description Length wanted. */
+            wanted_mm: components["schemas"]["Length"];
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
+        };
+        /** @description How to set the length, in facts and in words. */
+        SettingResult: components["schemas"]["Setting"] & {
+            /** @description On the bench, where a bar comes new out of its box. */
+            bench?: components["schemas"]["BenchSetting"];
+            /** @description The turns to hundredths of a flat. */
+            exactly?: components["schemas"]["Phrase"];
+            /** @description What comes of it. */
+            says: components["schemas"]["Phrase"];
+            /** @description The turns in words, where turning alone reaches the length. */
+            turns_say?: components["schemas"]["Phrase"];
         };
         /** @description The frozen copy of the results a job was settled on. */
         Settled: {
@@ -2925,62 +3242,43 @@ export interface components {
             /** @description The four ways out from ride height and what is met first on each. */
             ways: components["schemas"]["WayResult"][];
         };
-        /** @description The bar as found and what was done to it. */
+        /** @description As found, as planned, and what was fitted since. */
         Setups: {
             /**
-             * @description Its adjuster.
+             * @description As it came.
              * @default {
-             *       "first": {
-             *         "seat": "steel"
+             *       "adjuster": {
+             *         "end_style": "through_bolt",
+             *         "first": {
+             *           "seat": "steel"
+             *         },
+             *         "second": {
+             *           "seat": "steel"
+             *         }
              *       },
-             *       "second": {
-             *         "seat": "steel"
-             *       },
-             *       "end_style": "through_bolt"
+             *       "bar": {
+             *         "bent": false,
+             *         "finder": {
+             *           "zero": "gravity"
+             *         },
+             *         "read": "as_it_stands"
+             *       }
              *     }
              */
-            adjuster?: components["schemas"]["AdjusterForm"];
+            found?: components["schemas"]["Found"];
             /**
-             * @description The lengths it was set to since, in order.
-             * @default []
-             */
-            as_built?: components["schemas"]["MadeSetting"][];
-            /**
-             * @description As found.
-             * @default {
-             *       "read": "as_it_stands",
-             *       "finder": {
-             *         "zero": "gravity"
-             *       },
-             *       "bent": false
-             *     }
-             */
-            as_found?: components["schemas"]["Bar"];
-            /**
-             * @description Other holes of the bracket on the axle.
-             * @default []
-             */
-            axle_holes?: components["schemas"]["Hole"][];
-            /**
-             * @description Other holes of the bracket on the frame.
-             * @default []
-             */
-            frame_holes?: components["schemas"]["Hole"][];
-            /**
-             * @description What is tried out.
+             * @description What is planned.
              * @default {}
              */
-            trial?: components["schemas"]["Trial"];
+            plans?: components["schemas"]["Plans"];
+            /**
+             * @description What was fitted or set since, oldest first.
+             * @default []
+             */
+            rounds?: components["schemas"]["Round"][];
         };
         /** @description A sheet of readings on both sides. */
         Sheet: {
-            /**
-             * Format: int32
-             * @description How many times the bar had been set when it was read: 0 is as found. A sheet
-             *     read before the bar was last set is stale.
-             * @default 0
-             */
-            after_setting?: number;
             /**
              * @description For squareness: between the two points measured on the axle.
              * @default null
@@ -3062,6 +3360,13 @@ export interface components {
              */
             right?: (components["schemas"]["TapeEntry"] | null)[];
             /**
+             * Format: int32
+             * @description How many rounds had been done when it was read: 0 is as found. A sheet read before
+             *     the last round is stale.
+             * @default 0
+             */
+            round?: number;
+            /**
              * @description What a larger reading means.
              * @default outward
              */
@@ -3089,8 +3394,10 @@ export interface components {
             id: string;
             /** @description What it measures. */
             kind: components["schemas"]["SheetKind"];
-            /** @description Why not. */
+            /** @description The same in words. */
             refusals: components["schemas"]["Phrase"][];
+            /** @description Why not. */
+            refused: components["schemas"]["Refusal"][];
             /** @description The answer in one sentence, where there is one. */
             says?: components["schemas"]["Phrase"];
             /** @description Second thoughts: what to look at again. */
@@ -3157,7 +3464,7 @@ export interface components {
              * @description Rate at one arm's eye with the other held, N/mm: k_eff/a².
              */
             eye_rate_n_per_mm: number;
-            /** @description Whether it fits, stays legal and is not overstressed. */
+            /** @description Whether it fits, works and is not overstressed. */
             fits: boolean;
             /** @description The bar, end to end. */
             length_mm: components["schemas"]["Length"];
@@ -3567,6 +3874,8 @@ export interface components {
             envelope: components["schemas"]["SwayPose"][];
             /** @description Whether it fails, by the limits in force. */
             fails: boolean;
+            /** @description γ outside these fails. */
+            fails_outside_deg: components["schemas"]["Angle"][];
             /** @description Whether the arms point forward. */
             forward: boolean;
             /** @description Both wheels alike, droop first. */
@@ -3597,12 +3906,25 @@ export interface components {
             to_straight_at_mm: components["schemas"]["Length"][];
             /** @description Least travel of the link left to a straight line. */
             to_straight_mm: components["schemas"]["Length"];
-            /** @description Shortest and longest legal link; absent where there is none. */
+            /** @description Shortest and longest link that works; absent where there is none. */
             window_mm?: components["schemas"]["Length"][];
             /** @description The window in words. */
             window_says: components["schemas"]["Phrase"];
             /** @description How it is worked out at ride height. */
             working: components["schemas"]["Working"];
+        };
+        /** @description What is planned for the sway bar; what is left empty stays as it is. */
+        SwayPlan: {
+            /**
+             * @description The sway arm's hole, from 0.
+             * @default null
+             */
+            hole?: number;
+            /**
+             * @description Length of the sway links, eye to eye.
+             * @default null
+             */
+            link?: components["schemas"]["TapeEntry"];
         };
         /** @description Both sides in a pose. */
         SwayPose: {
@@ -3754,19 +4076,6 @@ export interface components {
              * @default null
              */
             witness?: components["schemas"]["TapeEntry"];
-        };
-        /** @description The holes tried out in stage Cycle; empty is the hole in use. */
-        Trial: {
-            /**
-             * @description The hole of the axle bracket.
-             * @default
-             */
-            axle_hole?: string;
-            /**
-             * @description The hole of the frame bracket.
-             * @default
-             */
-            frame_hole?: string;
         };
         /** @description What the draws came to. */
         Uncertainty: {
@@ -3929,7 +4238,31 @@ export interface components {
          * @description What comes of trying to set the wanted length.
          * @enum {string}
          */
-        Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "too_little_thread" | "thread_bottoms" | "cut_back";
+        Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "even_ends" | "too_little_thread" | "thread_bottoms" | "cut_back";
+        /** @description What would be changed instead. */
+        WayOut: {
+            /** @description By so much. */
+            by_mm: components["schemas"]["Length"];
+            /** @enum {string} */
+            kind: "further_out";
+        } | {
+            /** @description By so much. */
+            by_mm: components["schemas"]["Length"];
+            /** @enum {string} */
+            kind: "further_in";
+        } | {
+            /** @description Which eye. */
+            end: components["schemas"]["BracketEnd"];
+            /** @enum {string} */
+            kind: "hole";
+            /** @description The bracket, empty for the one that is there, and the hole. */
+            name: string;
+        } | {
+            /** @enum {string} */
+            kind: "bar";
+            /** @description Its name. */
+            name: string;
+        };
         /** @description One way out from ride height. */
         WayResult: {
             /** @description Wheel travels at its end, left and right. */

@@ -164,17 +164,18 @@ function LiveRule() {
     (sheet) => sheet.kind === "centring" && sheet.centring && (!prove || sheet.id !== prove.sheet),
   );
   const basis = bar?.correction?.basis;
-  const tolerance = prove?.after.tolerance_mm ?? read?.centring?.tolerance_mm ?? 3;
+  const tolerance = results.tolerance_mm;
+  const after = prove?.after;
   const moved =
     sample && bar ? sample.found_mm - (at(bar.sweep, results.elevation.driven_travel_mm)?.found_mm ?? 0) : 0;
   const pointers: Pointer[] = [];
   const foundMm = sample?.found_mm ?? read?.centring?.offset_mm;
-  if (prove) {
+  if (after) {
     pointers.push({
       name: "proved",
       kind: "proved",
-      mm: prove.after.offset_mm + moved,
-      uncertainty: prove.after.uncertainty_mm,
+      mm: after.offset_mm + moved,
+      uncertainty: after.uncertainty_mm,
     });
   }
   const beforeMm = prove?.movement?.before_mm;

@@ -19,9 +19,10 @@ function leaves(value: unknown, place: string, found: Leaves): Leaves {
 
 const WORDS: [RegExp, string][] = [
   [/^sheets › (\d+)/, "sheet $1"],
-  [/^setups › as_found/, "bar"],
-  [/^setups › as_built › (\d+)/, "setting $1"],
-  [/^setups › adjuster/, "adjuster"],
+  [/^setups › found › bar/, "bar"],
+  [/^setups › rounds › (\d+)/, "round $1"],
+  [/^setups › found › adjuster/, "adjuster"],
+  [/^setups › plans › chosen/, "chosen plan"],
 ];
 
 /** Places are counted from 1 for people. */

@@ -31,6 +31,12 @@ export function distance(mm: number, unit: Unit): string {
   return `${Math.abs(divisions(mm, NM_PER_MM / 2)) / 2} mm`;
 }
 
+/** A bar's length: 1/32 in, or a tenth of a millimetre, as the core's sentences have it. */
+export function fine(mm: number, unit: Unit): string {
+  if (unit === "in") return `${mixed(Math.abs(divisions(mm, NM_PER_INCH / 32)), 32)}"`;
+  return `${Math.abs(divisions(mm, NM_PER_MM / 10)) / 10} mm`;
+}
+
 /** A typed length read back: 1/32 where it lies on one, tenths of a millimetre. */
 export function readBack(mm: number, unit: Unit): string {
   const sign = mm < 0 ? "−" : "";

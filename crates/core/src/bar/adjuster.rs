@@ -5,12 +5,15 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::fastener::{Hand, Thread};
-use crate::measure::{Length, Phrase, Step, Working, phrase::Value};
+use crate::measure::{Length, Step, Working, phrase::Value};
 
 /// Flats of a hexagon: the smallest step of a turnbuckle.
 const FLATS: f64 = 6.0;
 /// The least engagement whatever the thread: one inch.
 const LEAST_ENGAGEMENT: Length = Length::from_mm(25.4);
+/// Length that is left to trim either way after a bar was cut back: a quarter of an inch
+/// (default of this program).
+pub const TRIM: Length = Length::from_mm(6.35);
 /// Lengths closer than this are the same: a hundredth of a millimetre.
 const SLACK: Length = Length::from_mm(0.01);
 
@@ -88,7 +91,9 @@ impl ThreadedEnd {
         self.witness.unwrap_or_else(|| LEAST_ENGAGEMENT.max(by_diameter))
     }
 
-    fn full_depth(&self) -> Option<Length> {
+    /// The most thread that can be in: the shorter of shank and tapped depth.
+    #[must_use]
+    pub fn full_depth(&self) -> Option<Length> {
         match (self.shank, self.tapped_depth) {
             (Some(shank), Some(depth)) => Some(shank.min(depth)),
             (one, other) => one.or(other),
@@ -113,10 +118,9 @@ pub struct Adjuster {
     pub made_max: Option<Length>,
 }
 
-/// Turns, in words, that bring a sleeve or link to a wanted length, eye to eye, one of its ends cut
-/// right hand and the other left, both with this thread. None where there is nothing to turn.
+/// A sleeve or link, one of its ends cut right hand and the other left, both with this thread.
 #[must_use]
-pub fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
+pub fn sleeve(thread: &Thread) -> Adjuster {
     let end = |hand| {
         Some(ThreadedEnd {
             thread: thread.clone(),
@@ -128,22 +132,21 @@ pub fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phra
             witness: None,
         })
     };
-    let sleeve = Adjuster {
+    Adjuster {
         kind: AdjusterKind::Turnbuckle,
         first: end(Hand::Right),
         second: end(Hand::Left),
         end_style: EndStyle::default(),
         made_min: None,
         made_max: None,
-    };
-    setting(&sleeve, now, wanted).turns_say
+    }
 }
 
 /// What comes of trying to set the wanted length.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Verdict {
-    /// It can be set, with legal engagement as far as that is known.
+    /// It can be set, with thread enough as far as that is known.
     Fits,
     /// Nothing to change.
     AsItIs,
@@ -157,12 +160,22 @@ pub enum Verdict {
     TurningDoesNothing,
     /// The longest setting is too short for this job.
     BarTooShort,
+    /// It can be set once both ends hold alike: one runs out while the other has thread to spare.
+    EvenEnds,
     /// Too little thread would stay in.
     TooLittleThread,
     /// Two threads of one hand: the finer one is screwed in to its end first.
     ThreadBottoms,
     /// The shortest setting is too long: ends must be cut.
     CutBack,
+}
+
+impl Verdict {
+    /// Whether the wanted length is set by turning, or stands already.
+    #[must_use]
+    pub const fn reaches(self) -> bool {
+        matches!(self, Self::Fits | Self::AsItIs)
+    }
 }
 
 /// One end after the change.
@@ -172,7 +185,7 @@ pub struct EndAfter {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub engagement_before_mm: Option<Length>,
-    /// Thread in after.
+    /// Thread in after what can be turned was turned.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub engagement_after_mm: Option<Length>,
@@ -186,14 +199,30 @@ pub struct EndAfter {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub enough: Option<bool>,
-    /// Thread in after cutting back, fully screwed in: shank tips cut.
+}
+
+/// A bar that is too long screwed right in, cut back.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CutBack {
+    /// Least to cut off each adjusting end, so that the length wanted can be trimmed both ways.
+    pub each_end_mm: Length,
+    /// How many ends are cut: one, or two alike.
+    pub ends: usize,
+    /// Length left to trim either way.
+    pub trim_mm: Length,
+    /// Thread in at the wanted length where the shanks' tips are cut, at the end with least.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub after_cutting_shank_mm: Option<Length>,
-    /// Thread in after cutting back, fully screwed in: body faced.
+    pub keeps_cutting_shanks_mm: Option<Length>,
+    /// Thread in at the wanted length where the body is faced.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub after_facing_body_mm: Option<Length>,
+    pub keeps_facing_body_mm: Option<Length>,
+    /// Whether either way leaves thread enough, trimmed outward too; absent while shank or
+    /// tapped depth is not known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub enough: Option<bool>,
 }
 
 /// How to set the length, and what is left.
@@ -201,8 +230,16 @@ pub struct EndAfter {
 pub struct Setting {
     /// What comes of it.
     pub verdict: Verdict,
-    /// The same in words.
-    pub says: Phrase,
+    /// How it is turned.
+    pub kind: AdjusterKind,
+    /// Whether it goes in half turns alone, or in sixths.
+    pub half_turns: bool,
+    /// Length it starts from.
+    pub from_mm: Length,
+    /// Length wanted.
+    pub wanted_mm: Length,
+    /// A length this near to the wanted one is taken as it.
+    pub tolerance_mm: Length,
     /// Change of length in one turn.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -215,7 +252,7 @@ pub struct Setting {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub exact_turns: Option<f64>,
-    /// Whole turns to make.
+    /// Whole turns to make; absent where turning alone does not reach.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub turns: Option<u32>,
@@ -227,11 +264,11 @@ pub struct Setting {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub flats_over: Option<f64>,
-    /// Change the steps achieve.
+    /// Change the steps achieve, as far as they go.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub achieved_change_mm: Option<Length>,
-    /// Length the steps achieve.
+    /// Length the steps achieve, as far as they go.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub achieved_length_mm: Option<Length>,
@@ -239,26 +276,26 @@ pub struct Setting {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub leftover_mm: Option<Length>,
-    /// The turns in words.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub turns_say: Option<Phrase>,
-    /// The turns to hundredths of a flat, in words.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub exactly: Option<Phrase>,
-    /// The shortest legal length: made range and full depth of thread.
+    /// The shortest it goes by turning alone: made range, and where the first end is full in.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub shortest_mm: Option<Length>,
-    /// The longest legal length: made range and least engagement.
+    /// The longest it goes by turning alone: made range, and where the first end has its least.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub longest_mm: Option<Length>,
-    /// To cut off each end where the shortest is still too long.
+    /// The shortest with both ends evened: each full in.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub cut_each_end_mm: Option<Length>,
+    pub evened_shortest_mm: Option<Length>,
+    /// The longest with both ends evened: each with its least.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub evened_longest_mm: Option<Length>,
+    /// Where the shortest is still too long.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub cut: Option<CutBack>,
     /// The threaded ends after the change, frame side first.
     pub ends: Vec<EndAfter>,
     /// The arithmetic with this job's numbers.
@@ -319,86 +356,137 @@ fn tighter(a: Option<Length>, b: Option<Length>, pick: fn(Length, Length) -> Len
     }
 }
 
-/// How to get from `now` to `wanted`, both eye to eye.
+/// How far a bar can be turned: without evening its ends, and with.
+struct Reach {
+    turned_out: Option<Length>,
+    turned_in: Option<Length>,
+    longest: Option<Length>,
+    shortest: Option<Length>,
+}
+
+fn reach(adjuster: &Adjuster, ends: &[(&ThreadedEnd, Length)], now: Length, per_turn: Length) -> Reach {
+    let out = most_turns(ends, 1.0).map(|most| now + per_turn * most);
+    let inward = most_turns(ends, -1.0).map(|most| now - per_turn * most);
+    // Where every turn takes both ends out, each eye can be turned by itself once unbolted:
+    // what one end has to spare makes up for what the other lacks.
+    let evened = ends.len() > 1 && ends.iter().all(|(_, advance)| *advance > Length::ZERO);
+    let all = |room: fn(&ThreadedEnd) -> Option<Length>| {
+        let rooms = ends.iter().map(|(end, _)| room(end)).collect::<Option<Vec<_>>>();
+        rooms.filter(|_| evened).map(|rooms| rooms.into_iter().sum::<Length>())
+    };
+    let more = all(|end| Some(end.engagement? - end.least_engagement()));
+    let less = all(|end| Some(end.full_depth()? - end.engagement?));
+    let longest = more.map(|room| now + room.max(Length::ZERO)).or(out);
+    let shortest = less.map(|room| now - room.max(Length::ZERO)).or(inward);
+    Reach {
+        turned_out: tighter(out, adjuster.made_max, Length::min),
+        turned_in: tighter(inward, adjuster.made_min, Length::max),
+        longest: tighter(longest, adjuster.made_max, Length::min),
+        shortest: tighter(shortest, adjuster.made_min, Length::max),
+    }
+}
+
+/// How to get from `now` to `wanted`, both eye to eye, where only the wanted length will do.
 #[must_use]
 pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
+    setting_within(adjuster, now, wanted, Length::ZERO)
+}
+
+/// How to get from `now` to `wanted`, both eye to eye. A bar that ends within `tolerance` of
+/// the wanted length is long or short enough.
+#[must_use]
+pub fn setting_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance: Length) -> Setting {
     let ends = match advances(adjuster) {
         Ok(ends) => ends,
-        Err(verdict) => return unsettable(adjuster, verdict, now, wanted),
+        Err(verdict) => return unsettable(adjuster, verdict, now, wanted, tolerance),
     };
+    let slack = tolerance.max(SLACK);
     let per_turn: Length = ends.iter().map(|(_, advance)| *advance).sum();
     let half_turns = adjuster.kind == AdjusterKind::OneEnd && adjuster.end_style == EndStyle::ThroughBolt;
     let flats_per_step = if half_turns { FLATS / 2.0 } else { 1.0 };
     let step = per_turn * (flats_per_step / FLATS);
     let change = wanted - now;
     let exact_turns = change / per_turn;
-    let flats_made = (change / step).round() * flats_per_step;
-    let turned = flats_made / FLATS;
+    let reach = reach(adjuster, &ends, now, per_turn);
+    // The nearest step that the threads allow; a hair over a whole step counts as it.
+    let nearest = (change / step).round();
+    let most = reach.turned_out.map_or(f64::INFINITY, |out| ((out - now) / step + 1e-6).floor().max(0.0));
+    let least =
+        reach.turned_in.map_or(f64::NEG_INFINITY, |inward| ((inward - now) / step - 1e-6).ceil().min(0.0));
+    let steps = nearest.clamp(least, most);
+    let turned = steps * flats_per_step / FLATS;
     let achieved = per_turn * turned;
-    let count = flats_made.abs() as u32;
-    let (turns, flats) = (count / 6, count % 6);
-    let flats_over = exact_turns.abs() * FLATS - flats_made.abs();
+    let leftover = change - achieved;
+    let after: Vec<EndAfter> = ends.iter().map(|(end, advance)| end_after(end, *advance * turned)).collect();
 
-    let outward = most_turns(&ends, 1.0).map(|most| now + per_turn * most);
-    let inward = most_turns(&ends, -1.0).map(|most| now - per_turn * most);
-    let longest = tighter(outward, adjuster.made_max, Length::min);
-    let shortest = tighter(inward, adjuster.made_min, Length::max);
-    let cut = shortest.filter(|short| wanted < *short - SLACK).map(|short| (short - wanted) / 2.0);
-    let after: Vec<EndAfter> =
-        ends.iter().map(|(end, advance)| end_after(end, *advance * turned, cut)).collect();
-
-    let verdict = if count == 0 && cut.is_none() {
-        Verdict::AsItIs
-    } else if adjuster.made_max.is_some_and(|most| wanted > most + SLACK) {
-        Verdict::BarTooShort
-    } else if cut.is_some() {
+    let held = after.iter().all(|end| end.enough != Some(false)) && !after.iter().any(bottoms);
+    let as_near_as_steps =
+        leftover.abs() <= (step / 2.0).max(slack) + SLACK || (steps != nearest && leftover.abs() < step);
+    let mixed = ends.iter().any(|(_, advance)| *advance < Length::ZERO);
+    let too_long = reach.shortest.filter(|short| wanted < *short - slack);
+    let verdict = if too_long.is_some() {
         Verdict::CutBack
-    } else if after.iter().any(|end| end.enough == Some(false)) {
-        Verdict::TooLittleThread
-    } else if after.iter().any(bottoms) {
-        Verdict::ThreadBottoms
-    } else {
+    } else if adjuster.made_max.is_some_and(|most| wanted > most + slack) {
+        Verdict::BarTooShort
+    } else if held && as_near_as_steps && steps == 0.0 {
+        Verdict::AsItIs
+    } else if held && as_near_as_steps {
         Verdict::Fits
-    };
-    let turns_say = if half_turns {
-        half_turns_in_words(count / 3, change)
+    } else if reach.longest.is_some_and(|longest| wanted > longest + slack) && !mixed {
+        Verdict::TooLittleThread
+    } else if mixed {
+        if wanted > now && ends_run_out(&ends, change / per_turn) {
+            Verdict::TooLittleThread
+        } else {
+            Verdict::ThreadBottoms
+        }
+    } else if ends.len() > 1 {
+        Verdict::EvenEnds
     } else {
-        turns_in_words(turns, flats, change)
+        Verdict::TooLittleThread
     };
-    let mut settled = Setting {
-        says: Phrase::default(),
+    let after = if verdict == Verdict::EvenEnds { evened(&ends, change).unwrap_or(after) } else { after };
+    let count = (steps * flats_per_step).abs() as u32;
+    let reaches = verdict.reaches();
+    Setting {
         verdict,
+        kind: adjuster.kind,
+        half_turns,
+        from_mm: now,
+        wanted_mm: wanted,
+        tolerance_mm: tolerance,
         per_turn_mm: Some(per_turn),
         step_mm: Some(step),
         exact_turns: Some(exact_turns),
-        turns: Some(turns),
-        flats: Some(flats),
-        flats_over: Some(flats_over),
+        turns: reaches.then_some(count / 6),
+        flats: reaches.then_some(count % 6),
+        flats_over: reaches.then_some(exact_turns.abs() * FLATS - f64::from(count)),
         achieved_change_mm: Some(achieved),
         achieved_length_mm: Some(now + achieved),
-        leftover_mm: Some(change - achieved),
-        exactly: Some(Phrase::plain(&if half_turns {
-            // Flats mean nothing to an eye that lines up twice in a turn.
-            format!("{:.2} turns, in half turns", exact_turns.abs())
-        } else {
-            exactly_in_words(turns, flats, flats_over)
-        })),
-        turns_say: Some(Phrase::plain(&turns_say)),
-        shortest_mm: shortest,
-        longest_mm: longest,
-        cut_each_end_mm: cut,
+        leftover_mm: Some(leftover),
+        shortest_mm: reach.turned_in,
+        longest_mm: reach.turned_out,
+        evened_shortest_mm: reach.shortest,
+        evened_longest_mm: reach.longest,
+        cut: too_long.map(|short| cut_back(&ends, per_turn, short - wanted)),
         ends: after,
         working: working(adjuster, &ends, per_turn, change, exact_turns, turned, achieved),
-    };
-    settled.says = verdict_in_words(&settled, wanted);
-    settled
+    }
+}
+
+/// Whether an end that comes out would keep less than it must after so many turns.
+fn ends_run_out(ends: &[(&ThreadedEnd, Length)], turns: f64) -> bool {
+    ends.iter().any(|(end, advance)| {
+        *advance > Length::ZERO
+            && end.engagement.is_some_and(|now| now - *advance * turns + SLACK < end.least_engagement())
+    })
 }
 
 fn bottoms(end: &EndAfter) -> bool {
     end.engagement_after_mm.zip(end.full_depth_mm).is_some_and(|(after, full)| after > full + SLACK)
 }
 
-fn end_after(end: &ThreadedEnd, out: Length, cut: Option<Length>) -> EndAfter {
+fn end_after(end: &ThreadedEnd, out: Length) -> EndAfter {
     let least = end.least_engagement();
     let after = end.engagement.map(|engagement| engagement - out);
     EndAfter {
@@ -407,149 +495,85 @@ fn end_after(end: &ThreadedEnd, out: Length, cut: Option<Length>) -> EndAfter {
         least_engagement_mm: least,
         full_depth_mm: end.full_depth(),
         enough: after.map(|after| after + SLACK >= least),
-        after_cutting_shank_mm: cut
-            .zip(end.shank.zip(end.tapped_depth))
-            .map(|(cut, (shank, depth))| (shank - cut).min(depth).max(Length::ZERO)),
-        after_facing_body_mm: cut
-            .zip(end.shank.zip(end.tapped_depth))
-            .map(|(cut, (shank, depth))| shank.min(depth - cut).max(Length::ZERO)),
     }
 }
 
-fn unsettable(adjuster: &Adjuster, verdict: Verdict, now: Length, wanted: Length) -> Setting {
-    let change = wanted - now;
-    let says = match verdict {
-        Verdict::CannotBeTurned => Phrase::of(|w| {
-            format!(
-                "This bar cannot be turned. {} wants a bar of {}, eye to eye.",
-                if change > Length::ZERO { "Longer" } else { "Shorter" },
-                w.distance(wanted)
-            )
-        }),
-        Verdict::ThreadMissing => {
-            Phrase::plain("Type the thread of each adjusting end, such as 1-1/4-12, to get turns and flats.")
-        }
-        Verdict::HandsMissing => Phrase::plain(
-            "Which hand is each thread? Opposite hands add their pitches, the same hand takes them from each other.",
-        ),
-        _ => Phrase::plain(
-            "Both ends have the same pitch and the same hand: turning the middle changes nothing. Check the hands.",
-        ),
+/// The thread to have in at each end so that both have alike to spare at the wanted length:
+/// their room, less the change, shared in halves as far as the depth of either takes it.
+fn evened(ends: &[(&ThreadedEnd, Length)], change: Length) -> Option<Vec<EndAfter>> {
+    let [(a, _), (b, _)] = ends else { return None };
+    let (now_a, now_b) = (a.engagement?, b.engagement?);
+    let total = now_a + now_b - change;
+    let spare = (total - a.least_engagement() - b.least_engagement()) / 2.0;
+    let full = |end: &ThreadedEnd| end.full_depth().unwrap_or(total);
+    let lowest = (total - full(b)).max(Length::ZERO);
+    let first = (a.least_engagement() + spare).min(full(a)).max(lowest);
+    let second = total - first;
+    Some(vec![end_after(a, now_a - first), end_after(b, now_b - second)])
+}
+
+/// What to cut off where a bar screwed right in is `too_long` by so much.
+fn cut_back(ends: &[(&ThreadedEnd, Length)], per_turn: Length, too_long: Length) -> CutBack {
+    let each = (too_long + TRIM) / ends.len() as f64;
+    // At the wanted length every end stands out by its share of the trim.
+    let out = |advance: &Length| TRIM * (advance.abs() / per_turn);
+    let least = |full: fn(Length, Length, Length) -> Length| {
+        let kept = ends.iter().map(|(end, advance)| {
+            let (shank, depth) = (end.shank?, end.tapped_depth?);
+            Some((
+                (full(shank, depth, each) - out(advance)).max(Length::ZERO),
+                end.least_engagement() + out(advance),
+            ))
+        });
+        kept.collect::<Option<Vec<_>>>()
     };
+    let shanks = least(|shank, depth, cut| (shank - cut).min(depth));
+    let body = least(|shank, depth, cut| shank.min(depth - cut));
+    let keeps = |kept: &Option<Vec<(Length, Length)>>| {
+        kept.as_ref()?.iter().map(|(kept, _)| *kept).reduce(Length::min)
+    };
+    let holds = |kept: &Vec<(Length, Length)>| kept.iter().all(|(kept, least)| *kept + SLACK >= *least);
+    CutBack {
+        each_end_mm: each,
+        ends: ends.len(),
+        trim_mm: TRIM,
+        keeps_cutting_shanks_mm: keeps(&shanks),
+        keeps_facing_body_mm: keeps(&body),
+        enough: shanks.as_ref().zip(body.as_ref()).map(|(shanks, body)| holds(shanks) || holds(body)),
+    }
+}
+
+fn unsettable(
+    adjuster: &Adjuster,
+    verdict: Verdict,
+    now: Length,
+    wanted: Length,
+    tolerance: Length,
+) -> Setting {
+    let near = verdict == Verdict::CannotBeTurned && (wanted - now).abs() <= tolerance.max(SLACK);
     Setting {
-        verdict,
-        says,
+        verdict: if near { Verdict::AsItIs } else { verdict },
+        kind: adjuster.kind,
+        half_turns: false,
+        from_mm: now,
+        wanted_mm: wanted,
+        tolerance_mm: tolerance,
         per_turn_mm: None,
         step_mm: None,
         exact_turns: None,
         turns: None,
         flats: None,
         flats_over: None,
-        achieved_change_mm: None,
-        achieved_length_mm: None,
-        leftover_mm: None,
-        turns_say: None,
-        exactly: None,
+        achieved_change_mm: near.then_some(Length::ZERO),
+        achieved_length_mm: near.then_some(now),
+        leftover_mm: near.then_some(wanted - now),
         shortest_mm: adjuster.made_min,
         longest_mm: adjuster.made_max,
-        cut_each_end_mm: None,
+        evened_shortest_mm: adjuster.made_min,
+        evened_longest_mm: adjuster.made_max,
+        cut: None,
         ends: Vec::new(),
         working: Working::default(),
-    }
-}
-
-fn counted(count: u32, word: &str) -> String {
-    format!("{count} {word}{}", if count == 1 { "" } else { "s" })
-}
-
-fn whole_turns(turns: u32, flats: u32) -> String {
-    match (turns, flats) {
-        (turns, 0) => counted(turns, "turn"),
-        (0, flats) => counted(flats, "flat"),
-        (turns, flats) => format!("{} and {}", counted(turns, "turn"), counted(flats, "flat")),
-    }
-}
-
-fn half_turns_in_words(halves: u32, change: Length) -> String {
-    let way = if change > Length::ZERO { "out" } else { "in" };
-    match (halves / 2, halves % 2) {
-        (0, 0) => "leave it as it is".to_owned(),
-        (turns, 0) => format!("{} {way}", counted(turns, "turn")),
-        (0, _) => format!("half a turn {way}"),
-        (turns, _) => format!("{turns} ½ turns {way}"),
-    }
-}
-
-fn turns_in_words(turns: u32, flats: u32, change: Length) -> String {
-    let way = if change > Length::ZERO { "out" } else { "in" };
-    if turns == 0 && flats == 0 {
-        "leave it as it is".to_owned()
-    } else {
-        format!("{} {way}", whole_turns(turns, flats))
-    }
-}
-
-fn exactly_in_words(turns: u32, flats: u32, flats_over: f64) -> String {
-    let rest = format!("{:.2} flat", flats_over.abs());
-    if rest == "0.00 flat" {
-        whole_turns(turns, flats)
-    } else {
-        format!("{} {} {rest}", whole_turns(turns, flats), if flats_over < 0.0 { "less" } else { "and" })
-    }
-}
-
-fn verdict_in_words(setting: &Setting, wanted: Length) -> Phrase {
-    let leftover = setting.leftover_mm.unwrap_or(Length::ZERO);
-    match setting.verdict {
-        Verdict::AsItIs => Phrase::plain("The nearest step is where it stands: leave the threads alone."),
-        Verdict::BarTooShort => Phrase::of(|w| {
-            let most = setting.longest_mm.map_or_else(String::new, |most| w.distance(most));
-            format!("Too short for this job: it takes {} and this bar ends at {most}.", w.distance(wanted))
-        }),
-        Verdict::CutBack => Phrase::of(|w| {
-            let cut = setting.cut_each_end_mm.unwrap_or(Length::ZERO);
-            let short = setting.shortest_mm.unwrap_or(wanted);
-            format!(
-                "Screwed right in it is still {}, longer than the {} wanted. Cut {} off each end, or take a shorter bar.",
-                w.distance(short),
-                w.distance(wanted),
-                w.distance(cut)
-            )
-        }),
-        Verdict::TooLittleThread => Phrase::of(|w| {
-            let least = |pick: fn(&EndAfter) -> Option<Length>| {
-                setting
-                    .ends
-                    .iter()
-                    .filter(|end| end.enough == Some(false))
-                    .filter_map(pick)
-                    .reduce(Length::min)
-            };
-            let after = least(|end| end.engagement_after_mm).unwrap_or(Length::ZERO);
-            let needed = least(|end| Some(end.least_engagement_mm)).unwrap_or(Length::ZERO);
-            if after <= Length::ZERO {
-                return format!(
-                    "This takes the thread right out. At least {} must stay in: take a longer bar.",
-                    w.distance(needed)
-                );
-            }
-            format!(
-                "Only {} of thread would stay in; at least {} is needed. Take a longer bar, or a bracket that wants less length.",
-                w.distance(after),
-                w.distance(needed)
-            )
-        }),
-        Verdict::ThreadBottoms => Phrase::plain(
-            "The finer thread would be screwed in to its end before the length is reached. Take a bar with opposite hands, or a longer one.",
-        ),
-        _ => Phrase::of(|w| {
-            if leftover.abs() <= SLACK {
-                "These steps hit the length.".to_owned()
-            } else {
-                let side = if leftover > Length::ZERO { "short" } else { "long" };
-                format!("The nearest step leaves the bar {} too {side}.", w.fine(leftover))
-            }
-        }),
     }
 }
 

@@ -4,9 +4,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::adjuster::AdjusterKind;
+use crate::bar::adjuster::{AdjusterKind, EndStyle, ThreadSeat};
 use crate::bar::strength::{Material, Section};
-use crate::fastener::Thread;
+use crate::fastener::{Hand, Thread};
 use serde_json::{Value, json};
 
 use crate::measure::{Length, TapeEntry, Unit};
@@ -97,10 +97,40 @@ pub struct BarPart {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub made_max: Option<TapeEntry>,
-    /// Thread of its adjusting ends.
+    /// Thread of its adjusting ends, the frame-side one where they differ.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub thread: Option<Thread>,
+    /// Thread of the axle-side end of a turnbuckle; as the other where empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub second_thread: Option<Thread>,
+    /// Which way the frame-side thread is cut, or the only one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub hand: Option<Hand>,
+    /// Which way the axle-side thread is cut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub second_hand: Option<Hand>,
+    /// Length of thread on each shank.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub shank: Option<TapeEntry>,
+    /// Depth of thread in the body at each end.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tapped_depth: Option<TapeEntry>,
+    /// What the thread is cut into.
+    #[serde(default)]
+    pub seat: ThreadSeat,
+    /// Least thread that must stay in, by the maker; it rules.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub least_engagement: Option<TapeEntry>,
+    /// What passes through the eye of a one-end bar.
+    #[serde(default)]
+    pub end_style: EndStyle,
     /// Joint on the frame.
     #[serde(default)]
     pub frame_joint: JointKind,

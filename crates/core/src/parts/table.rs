@@ -6,7 +6,7 @@ use serde_json::{Map, Value, json};
 use super::part::{Part, length_text};
 
 /// The columns, in order.
-pub const COLUMNS: [&str; 23] = [
+pub const COLUMNS: [&str; 31] = [
     "kind",
     "name",
     "end",
@@ -18,6 +18,14 @@ pub const COLUMNS: [&str; 23] = [
     "made_min",
     "made_max",
     "thread",
+    "second_thread",
+    "hand",
+    "second_hand",
+    "shank",
+    "tapped_depth",
+    "seat",
+    "least_engagement",
+    "end_style",
     "frame_joint",
     "axle_joint",
     "outside",
@@ -33,10 +41,13 @@ pub const COLUMNS: [&str; 23] = [
 ];
 
 /// Columns that hold a length.
-const LENGTHS: [&str; 10] = [
+const LENGTHS: [&str; 13] = [
     "attachment_spacing",
     "made_min",
     "made_max",
+    "shank",
+    "tapped_depth",
+    "least_engagement",
     "outside",
     "wall",
     "bend",
@@ -193,7 +204,7 @@ mod tests {
             ..BarPart::default()
         });
         let row = to_row(&part);
-        assert_eq!((row[8].as_str(), row[13].as_str()), ("30 1/2 in", "32 mm"));
+        assert_eq!((row[8].as_str(), row[21].as_str()), ("30 1/2 in", "32 mm"));
         let back = from_row(COLUMNS.iter().copied().zip(row.iter().map(String::as_str))).unwrap();
         assert_eq!(to_row(&back), row);
     }

@@ -5,12 +5,11 @@ use glam::DVec3;
 
 use crate::assembly::arms::joint_of;
 use crate::assembly::{Fitted, Frame, Reader, SetupBar, held};
-use crate::bar::Views;
 use crate::document::hardpoints::{BendTowards, BoltAxis};
-use crate::document::{Hole, Job, length_of};
-use crate::setups::moves::{self, EyeMoves, hole_move};
+use crate::document::length_of;
+use crate::setups::Setups;
+use crate::setups::moves::EyeMoves;
 use derecho_core::measure::{Length, Phrase};
-use derecho_core::parts::BracketEnd;
 use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
@@ -20,15 +19,15 @@ pub(crate) struct Eyes {
 }
 
 impl Reader<'_> {
-    pub(crate) fn bar_eyes(&mut self, views: &Views) -> Eyes {
-        let (bar, body) = (&self.job.setups.as_found, &self.job.hardpoints.bar);
-        let found = &views.found;
+    pub(crate) fn bar_eyes(&mut self, setups: &Setups) -> Eyes {
+        let (bar, body) = (&self.job.setups.found.bar, &self.job.hardpoints.bar);
+        let found = &setups.base.view;
         let s = found.frame_eye_side().sign();
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
             let usual = Length::from_mm(self.sizes.axle_height) + usual::AXLE_EYE_ABOVE;
             self.assume(
-                "/setups/as_found/axle_eye_height",
+                "/setups/found/bar/axle_eye_height",
                 Phrase::of(|w| format!("the bar's axle eye {} above the floor", w.distance(usual))),
             );
             usual
@@ -42,22 +41,22 @@ impl Reader<'_> {
         });
         let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
             (Some(from_centre), _) => from_centre.length() * s,
-            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + views.found_offset,
+            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + setups.base.offset,
             (None, None) => {
                 let half = found.reach() / 2.0;
                 self.assume(
-                    "/setups/as_found/frame_eye_from_centre",
+                    "/setups/found/bar/frame_eye_from_centre",
                     Phrase::of(|w| format!("the bar's frame eye {} from the centreline", w.distance(half))),
                 );
                 half * s
             }
         };
         // Eyes moved since they were measured.
-        let moved = moves::fitted(self.job, views.round);
+        let moved = setups.base.moves;
         let frame_y = frame_y + Length::from_mm(moved.frame.y);
         let axle_z = axle_z + Length::from_mm(moved.axle.z);
         let axle_x = axle_x + Length::from_mm(moved.axle.x);
-        let axle_y = frame_y - found.reach() * s - views.found_offset;
+        let axle_y = frame_y - found.reach() * s - setups.base.offset;
         let rise = found.rise() - driven_offset;
         let frame_x = axle_x + found.fore_aft();
         let link = Link {
@@ -66,13 +65,13 @@ impl Reader<'_> {
             made: found.length(),
             stiffness: None,
         };
-        Eyes { found: SetupBar { link, offset: views.found_offset } }
+        Eyes { found: SetupBar { link, offset: setups.base.offset } }
     }
 
     pub(crate) fn bar_member(&self, link: &Link) -> Member {
         let along = (link.axle.vector() - link.body.vector()).normalize_or(DVec3::Y);
         let body = &self.job.hardpoints.bar;
-        let length = length_of(&self.job.setups.as_found.length).unwrap_or(Length::from_mm(800.0));
+        let length = length_of(&self.job.setups.found.bar.length).unwrap_or(Length::from_mm(800.0));
         let bend = body.bend.as_ref().map(|bend| Bend {
             along: (bend.from_frame_eye.length() / length).clamp(0.05, 0.95),
             offset: bend.offset.length(),
@@ -96,45 +95,30 @@ impl Reader<'_> {
 }
 
 impl Frame {
-    /// The other setup: holes tried out with the length that centres the axle there, the
-    /// chosen plan, or the planned or set length. None where it is the bar as found.
+    /// The other setup: a plan tried out with the length that centres the axle there, else what
+    /// was set or is planned. None where it is the bar as it stands.
     pub(crate) fn plan(
         &self,
-        job: &Job,
-        eyes: &Eyes,
-        views: &Views,
+        setups: &Setups,
         found: &Fitted,
     ) -> Result<Option<(Fitted, Length, bool)>, PoseFault> {
         let Some(bar) = found.bar else { return Ok(None) };
-        let trial = &job.setups.trial;
-        let s = (eyes.found.link.body.to_mm()[1] - eyes.found.link.axle.to_mm()[1]).signum();
-        let pick = |holes: &[Hole], name: &str, sign: f64, end: BracketEnd| {
-            let hole = holes.iter().find(|hole| hole.name == name)?;
-            Some(moves::still(job, views.round, end, hole_move(hole, sign)))
-        };
-        let frame = pick(&job.setups.frame_holes, &trial.frame_hole, s, BracketEnd::Frame);
-        let axle = pick(&job.setups.axle_holes, &trial.axle_hole, -s, BracketEnd::Axle);
-        if frame.is_some() || axle.is_some() {
-            let moves = EyeMoves { frame: frame.unwrap_or(DVec3::ZERO), axle: axle.unwrap_or(DVec3::ZERO) };
-            let (fitted, length) = self.moved(found, moves)?;
+        if let Some(trial) = &setups.trial {
+            let (fitted, length) = self.moved(found, trial.moves.since(setups.base.moves))?;
             return Ok(Some((fitted, length, true)));
         }
-        let length = views.planned.length();
-        if let Some(moved) = moves::chosen(job, views.round) {
-            let moves = EyeMoves::from(&moved);
-            let link = Link {
-                body: bar.body.moved(moves.frame),
-                axle: bar.axle.moved(moves.axle),
-                made: length,
-                stiffness: None,
-            };
-            return Ok(Some((self.fitted(link)?, length, false)));
-        }
-        if length == views.found.length() {
+        let other = setups.other();
+        let (length, moves) = (other.view.length(), other.moves.since(setups.base.moves));
+        if moves.is_none() && length == setups.base.view.length() {
             return Ok(None);
         }
-        let fitted = self.fitted(Link { made: length, ..bar })?;
-        Ok(Some((fitted, length, false)))
+        let link = Link {
+            body: bar.body.moved(moves.frame),
+            axle: bar.axle.moved(moves.axle),
+            made: length,
+            stiffness: None,
+        };
+        Ok(Some((self.fitted(link)?, length, false)))
     }
 
     /// Eyes moved, with the length that centres the axle there at the driven height.

@@ -10,11 +10,11 @@ use crate::usual;
 use glam::DVec3;
 
 use crate::assembly::arms::Arms;
-use crate::bar::Views;
 use crate::document::check::FieldError;
 use crate::document::hardpoints::{PointForm, SidewaysFrom};
 use crate::document::heights;
 use crate::document::{AxleLocation, Job, length_of};
+use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
 use derecho_core::measure::phrase::Words;
@@ -144,17 +144,15 @@ pub type Missing = Vec<FieldError>;
 ///
 /// # Errors
 /// With what is missing or cannot be, each naming the part.
-pub fn assemble(job: &Job, views: Option<&Views>) -> Result<Assembly, Missing> {
-    let bench = Workbench::new(job, views)?;
+pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing> {
+    let bench = Workbench::new(job, setups)?;
     let found = bench.mechanism(&bench.found, bench.bar_member.as_ref(), bench.steering);
-    let plan = match (&bench.eyes, views) {
-        (Some(eyes), Some(views)) => {
-            bench.frame.plan(job, eyes, views, &bench.found).map_err(|f| bench.frame.faulty(f))?
-        }
+    let plan = match (bench.eyes.is_some(), setups) {
+        (true, Some(setups)) => bench.frame.plan(setups, &bench.found).map_err(|f| bench.frame.faulty(f))?,
         _ => None,
     };
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
-        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref(), planned_steering(job, &bench)),
+        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref(), planned_steering(job, setups, &bench)),
         bar_length,
         trial,
     });
@@ -178,15 +176,15 @@ pub(crate) struct Workbench {
 
 impl Workbench {
     /// Reads the job's points and fits it as found.
-    pub(crate) fn new(job: &Job, views: Option<&Views>) -> Result<Self, Missing> {
+    pub(crate) fn new(job: &Job, setups: Option<&Setups>) -> Result<Self, Missing> {
         let Some(location) = job.rig.axle_location else {
             let ask = "Say in stage Rig what holds the axle fore and aft.";
             return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
         };
         let has_bar = location != AxleLocation::YLink;
-        if has_bar && views.is_none() && matches!(location, AxleLocation::LeafSprings) {
+        if has_bar && setups.is_none() && matches!(location, AxleLocation::LeafSprings) {
             let ask = "Measure the bar in stage Bar first: it is what moves the axle sideways.";
-            return Err(vec![FieldError::new("/setups/as_found/length", "missing", ask)]);
+            return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
         let rig = &job.rig;
         let tyre = length_of(&rig.tyre_diameter).map_or(usual::TYRE_DIAMETER, Length::to_mm);
@@ -212,7 +210,7 @@ impl Workbench {
             reader.assume("/rig/axle_height", axle_height_words(axle_height));
         }
         let arms = reader.arms(location);
-        let eyes = views.filter(|_| has_bar).map(|views| reader.bar_eyes(views));
+        let eyes = setups.filter(|_| has_bar).map(|setups| reader.bar_eyes(setups));
         let obstacles = reader.obstacles();
         let steering = reader.steering(half_track);
         if !reader.faults.is_empty() {
@@ -321,11 +319,10 @@ fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
 }
 
 /// The drag link with the chosen plan's part, as long as it is now: what it wants is told.
-fn planned_steering(job: &Job, bench: &Workbench) -> Option<(DragLink, Length)> {
+fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &Workbench) -> Option<(DragLink, Length)> {
     let (link, radius) = bench.steering?;
-    let tried = !job.setups.trial.is_empty();
-    let part = job.bracket.chosen.as_ref().filter(|_| !tried).map(|plan| plan.drag_link.as_str());
-    Some((raise(link, moves::drag_link_raise(job, part.unwrap_or_default())), radius))
+    let part = setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).drag_link.as_str());
+    Some((raise(link, moves::drag_link_raise(job, part)), radius))
 }
 
 fn axle_height_words(mm: f64) -> Phrase {
@@ -482,7 +479,7 @@ impl Frame {
 
     fn part_pointer(&self, link: usize) -> String {
         let arm = link.checked_sub(1).and_then(|arm| self.arms.pointers.get(arm));
-        arm.cloned().unwrap_or_else(|| "/setups/as_found/length".to_owned())
+        arm.cloned().unwrap_or_else(|| "/setups/found/bar/length".to_owned())
     }
 }
 

@@ -5,9 +5,9 @@ use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::{self, BasisSource};
 use crate::document::heights;
 use crate::document::{Job, length_of};
+use crate::setups::{BasisSource, Resolved};
 use crate::tape;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::evidence::RiseSource;
@@ -76,17 +76,17 @@ const NAMES: [(&str, &str); 8] = [
 
 /// Draws 10,000 times from the default seed. None where the bar is not known.
 #[must_use]
-pub fn uncertainty(job: &Job) -> Option<Uncertainty> {
-    drawn(job, DEFAULT_DRAWS, DEFAULT_SEED)
+pub fn uncertainty(job: &Job, resolved: &Resolved) -> Option<Uncertainty> {
+    drawn(job, resolved, DEFAULT_DRAWS, DEFAULT_SEED)
 }
 
 /// Draws `count` times from a seed, on one thread, so that the numbers are always the same.
 #[must_use]
-pub fn drawn(job: &Job, count: usize, seed: u64) -> Option<Uncertainty> {
-    let results = tape::results(job);
-    let outcome = bar::bar(job, &results);
-    let (bar, views) = (outcome.result?, outcome.views?);
-    let basis = bar.correction.as_ref().map(|correction| &correction.basis);
+pub fn drawn(job: &Job, resolved: &Resolved, count: usize, seed: u64) -> Option<Uncertainty> {
+    let setups = resolved.setups()?;
+    let (results, base) = (&resolved.sheets, &setups.base.view);
+    let corrected = setups.wanted.is_some();
+    let basis = corrected.then_some(&setups.basis);
     let sheet = basis.and_then(|basis| basis.sheet.as_ref());
     let centring = sheet.and_then(|id| {
         let form = job.sheets.iter().find(|sheet| sheet.id == *id)?;
@@ -95,24 +95,23 @@ pub fn drawn(job: &Job, count: usize, seed: u64) -> Option<Uncertainty> {
         let graduation = tape::graduation(form);
         Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
     });
-    let good_to = length_of(&job.setups.as_found.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
-    let by_heights = bar.rise.source == RiseSource::Heights;
+    let good_to = length_of(&job.setups.found.bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
+    let by_heights = setups.known.rise.source == RiseSource::Heights;
     let (droop, bump) = heights::travel(&job.rig);
     let driven = -heights::driven_offset(&job.rig);
     let raw = Raw {
-        length: views.found.length(),
-        rise: views.found.rise(),
-        fore_aft: views.found.fore_aft(),
-        view: views.found,
+        length: base.length(),
+        rise: base.rise(),
+        fore_aft: base.fore_aft(),
+        view: *base,
         // What a reading is good to is taken as two standard deviations.
         height_deviation: if by_heights { good_to / 2.0 } else { Length::ZERO },
-        finder_deviation: if by_heights { Length::ZERO } else { bar.rise.uncertainty_mm / 2.0 },
+        finder_deviation: if by_heights { Length::ZERO } else { setups.known.rise.uncertainty_mm / 2.0 },
         lift: basis.filter(|basis| basis.source == BasisSource::Lift).and_then(|_| length_of(&job.rig.lift)),
         centring,
         droop: droop + driven,
         bump: bump - driven,
     };
-    let corrected = bar.correction.is_some();
     Some(raw.run(count, seed, corrected))
 }
 

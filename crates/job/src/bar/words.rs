@@ -1,14 +1,21 @@
-//! What is said about the bar, and how its figures are worked out.
+//! Every sentence of stage Bar.
 
-use crate::document::{Job, length_of};
-use derecho_core::bar::evidence::{Rise, RiseSource};
+use derecho_core::bar::adjuster::{AdjusterKind, Setting, Verdict, setting, sleeve};
+use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::{FrontView, Recentring, Swing};
-use derecho_core::measure::phrase::{Value, degrees};
+use derecho_core::fastener::Thread;
+use derecho_core::measure::phrase::{Value, Words, degrees};
+use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, Working};
+use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 
-/// Above this angle a length alone leaves much sideways motion (default of this program).
-const STEEP_DEGREES: f64 = 4.0;
+use super::need::{BracketNeed, Need, NeedReason};
+use super::ways::WayOut;
+use crate::document::{HoleChoice, Job, length_of};
+use crate::setups::adjuster::ThreadFault;
+use crate::setups::moves::EyeMoves;
+use crate::setups::{BasisSource, Known, Reading, Setups};
 
 pub(crate) fn stands(view: &FrontView) -> Phrase {
     let angle = view.angle();
@@ -36,51 +43,11 @@ pub(crate) fn rate_says(view: &FrontView) -> Phrase {
     })
 }
 
-pub(crate) fn warnings(job: &Job, rise: &Rise, swing: &Swing) -> Vec<Phrase> {
-    let mut warnings = Vec::new();
-    let bar = &job.setups.as_found;
-    if let Some(difference) = rise.disagreement_mm {
-        warnings.push(Phrase::of(|w| {
-            format!(
-                "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
-                w.distance(difference)
-            )
-        }));
-    }
-    if bar.bent && bar.finder.reading.is_some() {
-        warnings.push(Phrase::plain(
-            "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.",
-        ));
-    }
-    if rise.source == RiseSource::Finder {
-        warnings.push(Phrase::of(|w| {
-            format!(
-                "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
-                w.distance(rise.uncertainty_mm)
-            )
-        }));
-    }
-    if bar.finder.reading.is_some() && bar.finder.higher_end.is_none() {
-        warnings.push(Phrase::plain("Which end of the bar is higher? The finder does not say."));
-    }
-    for (tight, place) in [(swing.tight_in_droop_mm, "droop"), (swing.tight_in_bump_mm, "bump")] {
-        if let Some(travel) = tight {
-            warnings.push(Phrase::of(|w| {
-                format!(
-                    "The bar is pulled tight {} into {place}, before the travel ends.",
-                    w.distance(travel)
-                )
-            }));
-        }
-    }
-    warnings
-}
-
 pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
     let length = Value::Length;
     let terms = [("L", length(view.length())), ("v", length(view.rise())), ("d", length(view.fore_aft()))];
     let mut steps = Vec::new();
-    let bar = &job.setups.as_found;
+    let bar = &job.setups.found.bar;
     if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
         let note = if frame - axle == view.rise() {
             "rise of the frame eye"
@@ -179,53 +146,6 @@ pub(crate) fn length_working(
     Working { title: "The length that centres it".to_owned(), steps }
 }
 
-pub(crate) fn length_says(wanted: &Recentring) -> Phrase {
-    Phrase::of(|w| {
-        let verb = if wanted.change_mm > Length::ZERO { "Lengthen" } else { "Shorten" };
-        let by = w.distance(wanted.change_mm);
-        if by.starts_with("0\"") || by == "0 mm" {
-            "The length is right as it stands".to_owned()
-        } else {
-            format!("{verb} the bar {by}")
-        }
-    })
-}
-
-pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
-    Phrase::of(|w| {
-        let side = if wanted.thumb_cost_mm.to_mm() * wanted.change_mm.to_mm().signum() > 0.0 {
-            "too much"
-        } else {
-            "too little"
-        };
-        format!(
-            "The half-difference rule says {}: {} {side}.",
-            w.decimal(wanted.thumb_change_mm.abs()),
-            w.decimal(wanted.thumb_cost_mm.abs())
-        )
-    })
-}
-
-pub(crate) fn leaves_says(planned: &FrontView, droop: Length, bump: Length) -> Phrase {
-    let swing = planned.swing(droop, bump);
-    Phrase::of(|w| {
-        let over = format!(
-            "The length centres it here. The bar stays at {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
-            degrees(planned.angle()),
-            w.distance(swing.peak_to_peak_mm),
-            w.movement(swing.at_full_droop_mm),
-            w.movement(swing.at_full_bump_mm)
-        );
-        if planned.angle().to_degrees().abs() > STEEP_DEGREES {
-            format!(
-                "{over} At this angle think of a bracket as well: it puts the angle right, the bar only the centre."
-            )
-        } else {
-            over
-        }
-    })
-}
-
 /// Some hold that a longer bar makes the sideways motion worse. Its rate is a little
 /// smaller; but the swing now starts from the centre instead of from the offset.
 pub(crate) fn longer_says(
@@ -271,4 +191,562 @@ pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64
         return "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?";
     }
     "Measure its length again, centre to centre, then the end you trust least."
+}
+
+pub(crate) fn lift_says(verb: &str, shift: Length) -> Phrase {
+    Phrase::of(|w| format!("The {verb} alone moves the axle: {}", w.movement(shift)))
+}
+
+/// `cause` is the likely cause where the two disagree by more than they are good to.
+pub(crate) fn eyes_say(reach: Length, plumbed: Length, cause: Option<&str>) -> Phrase {
+    let difference = reach - plumbed;
+    Phrase::of(|w| match cause {
+        Some(cause) => format!(
+            "The bar reaches {} sideways, but its eyes were plumbed {} apart: {} off. {cause} The length rules here.",
+            w.distance(reach),
+            w.distance(plumbed),
+            w.distance(difference)
+        ),
+        None => format!("The eyes as plumbed agree with the bar's length within {}.", w.fine(difference)),
+    })
+}
+
+pub(crate) fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
+    let mut warnings = Vec::new();
+    let bar = &job.setups.found.bar;
+    let rise = &known.rise;
+    if let Some(difference) = rise.disagreement_mm {
+        warnings.push(Phrase::of(|w| {
+            format!(
+                "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
+                w.distance(difference)
+            )
+        }));
+    }
+    if bar.bent && bar.finder.reading.is_some() {
+        warnings.push(Phrase::plain(
+            "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.",
+        ));
+    }
+    if rise.source == RiseSource::Finder {
+        warnings.push(Phrase::of(|w| {
+            format!(
+                "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
+                w.distance(rise.uncertainty_mm)
+            )
+        }));
+    }
+    if bar.finder.reading.is_some() && bar.finder.higher_end.is_none() {
+        warnings.push(Phrase::plain("Which end of the bar is higher? The finder does not say."));
+    }
+    for (tight, place) in [(swing.tight_in_droop_mm, "droop"), (swing.tight_in_bump_mm, "bump")] {
+        if let Some(travel) = tight {
+            warnings.push(Phrase::of(|w| {
+                format!(
+                    "The bar is pulled tight {} into {place}, before the travel ends.",
+                    w.distance(travel)
+                )
+            }));
+        }
+    }
+    warnings
+}
+
+/// Why no length is offered.
+pub(crate) fn withheld(setups: &Setups) -> Phrase {
+    match (setups.basis.source, setups.basis.answer) {
+        (BasisSource::Strapped, _) => Phrase::of(|w| {
+            format!(
+                "Build the bar {} eye to eye, as the gap in stage Bracket has it: measured strapped to centre, it leaves the axle there. Record it here once it is hung.",
+                w.fine(setups.base.view.length())
+            )
+        }),
+        (_, Reading::CannotTell) => Phrase::plain(
+            "No length is offered: the readings cannot tell the axle from centred. Read again first.",
+        ),
+        (_, Reading::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
+        (_, Reading::Unread) => Phrase::plain(
+            "Read both sides in stage Tape: the length to set follows from how far off the axle is.",
+        ),
+        (_, Reading::Off) => {
+            Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.")
+        }
+    }
+}
+
+/// What the headline is made from.
+pub(crate) struct Set<'a> {
+    /// Change of length from the bar that is in.
+    pub(crate) change: Length,
+    /// The length wanted.
+    pub(crate) length: Length,
+    /// The bar that is hung, where another one is.
+    pub(crate) hangs: Option<&'a str>,
+    /// Whether that one is cut and welded to length.
+    pub(crate) made_to_length: bool,
+    /// What comes of setting it, where that is known.
+    pub(crate) verdict: Option<Verdict>,
+    /// Whether it can be so long, where that is known.
+    pub(crate) covered: Option<bool>,
+}
+
+/// Whether a length says nothing at the everyday rounding.
+fn shows_nothing(w: Words, length: Length) -> bool {
+    print::rounds_to_nought(length, Style::everyday(w.unit()))
+}
+
+pub(crate) fn length_says(set: &Set<'_>) -> Phrase {
+    let reaches = set.covered != Some(false);
+    Phrase::of(|w| {
+        if let Some(name) = set.hangs {
+            let length = w.fine(set.length);
+            return match set.verdict {
+                _ if !reaches => format!("The {name} does not reach: it would have to be {length}"),
+                _ if set.made_to_length => format!("Cut and weld the {name} to {length} eye to eye"),
+                Some(Verdict::AsItIs) => format!("Hang the {name} as it is, {length} eye to eye"),
+                _ => format!("Set the {name} to {length}"),
+            };
+        }
+        let longer = set.change > Length::ZERO;
+        let by = w.distance(set.change);
+        if shows_nothing(w, set.change) {
+            return "The length is right as it stands".to_owned();
+        }
+        if !reaches || set.verdict == Some(Verdict::CannotBeTurned) {
+            let (is, to) = if longer { ("short", "longer") } else { ("long", "shorter") };
+            return format!("The bar is too {is}: it would have to be {by} {to}");
+        }
+        let verb = if longer { "Lengthen" } else { "Shorten" };
+        if set.verdict == Some(Verdict::EvenEnds) {
+            return format!("{verb} the bar {by}, both ends evened first");
+        }
+        format!("{verb} the bar {by}")
+    })
+}
+
+pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
+    Phrase::of(|w| {
+        let cost = wanted.thumb_cost_mm;
+        let says = w.decimal(wanted.thumb_change_mm.abs());
+        if print::decimal(cost.abs(), w.unit()) == print::decimal(Length::ZERO, w.unit()) {
+            return format!("The half-difference rule says {says}: the same here.");
+        }
+        let side =
+            if cost.to_mm() * wanted.change_mm.to_mm().signum() > 0.0 { "too much" } else { "too little" };
+        format!("The half-difference rule says {says}: {} {side}.", w.decimal(cost.abs()))
+    })
+}
+
+/// `need` where no eye is moved: what the length alone leaves to be wanted.
+pub(crate) fn leaves_says(planned: &FrontView, swing: Swing, need: Option<&BracketNeed>) -> Phrase {
+    Phrase::of(|w| {
+        let over = format!(
+            "Centred here, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
+            if planned.angle().abs().to_degrees() < 0.05 {
+                "lies level".to_owned()
+            } else {
+                format!("stands at {}", degrees(planned.angle()))
+            },
+            w.distance(swing.peak_to_peak_mm),
+            w.movement(swing.at_full_droop_mm),
+            w.movement(swing.at_full_bump_mm)
+        );
+        match need {
+            Some(need) => format!("{over} {}", need.says.in_unit(w.unit())),
+            None => over,
+        }
+    })
+}
+
+/// What Bar and Bracket both say of a bracket; angles and swings with their thresholds.
+pub(crate) fn need_says(
+    need: Need,
+    reasons: &[NeedReason],
+    (angle, steep_from): (Angle, Angle),
+    (swing, limit): (Length, Length),
+) -> Phrase {
+    Phrase::of(|w| match need {
+        Need::NotNeeded => format!(
+            "No bracket is needed for the angle: the bar is as good as level, and swings the axle {} over the travel.",
+            w.distance(swing)
+        ),
+        Need::Offered => format!(
+            "A bracket is not urged: {} is under {} and the swing of {} over the travel under {}. One nearer to level would lessen it.",
+            degrees(angle),
+            degrees(steep_from),
+            w.distance(swing),
+            w.distance(limit)
+        ),
+        Need::Urged => {
+            let told: Vec<String> = reasons
+                .iter()
+                .map(|reason| match reason {
+                    NeedReason::Steep => {
+                        format!("{} is steeper than {}", degrees(angle), degrees(steep_from))
+                    }
+                    NeedReason::Swings => format!(
+                        "the swing of {} over the travel is more than {}",
+                        w.distance(swing),
+                        w.distance(limit)
+                    ),
+                    NeedReason::Complaint => "side-stepping is complained of".to_owned(),
+                })
+                .collect();
+            format!(
+                "A bracket is urged: {}. It puts the angle right, the bar only the centre.",
+                told.join(", and ")
+            )
+        }
+    })
+}
+
+pub(crate) fn readings_say([left, right]: [Length; 2]) -> Phrase {
+    Phrase::of(|w| {
+        let (left, right) = (w.distance(left), w.distance(right));
+        if left == right {
+            format!("Both sides should read {left} then.")
+        } else {
+            format!("The left should read {left} then and the right {right}.")
+        }
+    })
+}
+
+/// The eyes the plan moves, frame eye first; None where it moves none.
+pub(crate) fn plan_says(moves: EyeMoves, holes: &[HoleChoice; 2]) -> Option<Phrase> {
+    if moves.is_none() {
+        return None;
+    }
+    Some(Phrase::of(|w| {
+        let told: Vec<String> =
+            [(BracketEnd::Frame, "frame eye", &holes[0]), (BracketEnd::Axle, "axle eye", &holes[1])]
+                .into_iter()
+                .filter(|(end, ..)| moves.at(*end).length() > 1e-6)
+                .map(|(end, eye, hole)| {
+                    let by = moves.at(end);
+                    let up = Length::from_mm(by.z);
+                    let mut ways = Vec::new();
+                    if !shows_nothing(w, up) {
+                        ways.push(format!(
+                            "{} {}",
+                            w.distance(up),
+                            if up < Length::ZERO { "down" } else { "up" }
+                        ));
+                    }
+                    let side = Length::from_mm(by.y);
+                    if !shows_nothing(w, side) {
+                        ways.push(w.sideways(side));
+                    }
+                    let ahead = Length::from_mm(by.x);
+                    if !shows_nothing(w, ahead) {
+                        let way = if ahead > Length::ZERO { "forward" } else { "back" };
+                        ways.push(format!("{} {way}", w.distance(ahead)));
+                    }
+                    let place = if hole.hole.is_empty() { "where it was found" } else { &hole.hole };
+                    format!("the {eye} {}, {place}", ways.join(" and "))
+                })
+                .collect();
+        format!("With {}, as chosen in stage Bracket.", told.join(" and "))
+    }))
+}
+
+pub(crate) fn set_says(
+    length: Length,
+    wants_now: Option<Length>,
+    offset: Length,
+    fault: Option<&ThreadFault>,
+) -> Phrase {
+    Phrase::of(|w| {
+        let place = match w.sideways(offset) {
+            centred if centred == "centred" => "The axle should be centred now".to_owned(),
+            place => format!("The axle should sit {place} now"),
+        };
+        if let Some(fault) = fault {
+            return format!("Set to {}. {} Do not drive it so.", w.fine(length), thread_fault(w, fault));
+        }
+        match wants_now {
+            Some(wanted) => format!(
+                "Set to {}, but the readings have changed since: it now wants {}. {place}.",
+                w.fine(length),
+                w.fine(wanted)
+            ),
+            None => format!("Set to {}. {place}: read both sides again in stage Prove.", w.fine(length)),
+        }
+    })
+}
+
+/// What is wrong with the thread that is in, in one sentence.
+pub(crate) fn thread_fault(w: Words, fault: &ThreadFault) -> String {
+    match fault {
+        ThreadFault::TooLittle { in_mm, .. } if *in_mm <= Length::ZERO => {
+            "So set, the thread is right out: the bar would come apart.".to_owned()
+        }
+        ThreadFault::TooLittle { in_mm, least_mm } => format!(
+            "So set, only {} of thread is in and {} must be: it can pull out.",
+            w.distance(*in_mm),
+            w.distance(*least_mm)
+        ),
+        ThreadFault::PastFullDepth { in_mm, full_mm } => format!(
+            "So set, {} of thread would be in where {} is all there is: measure the length and the thread again.",
+            w.distance(*in_mm),
+            w.distance(*full_mm)
+        ),
+    }
+}
+
+fn counted(count: u32, word: &str) -> String {
+    format!("{count} {word}{}", if count == 1 { "" } else { "s" })
+}
+
+fn whole_turns(turns: u32, flats: u32) -> String {
+    match (turns, flats) {
+        (turns, 0) => counted(turns, "turn"),
+        (0, flats) => counted(flats, "flat"),
+        (turns, flats) => format!("{} and {}", counted(turns, "turn"), counted(flats, "flat")),
+    }
+}
+
+/// The turns to make; None where turning does not reach the length, or a bar has none to make.
+pub(crate) fn turns_say(setting: &Setting) -> Option<Phrase> {
+    let (turns, flats) = (setting.turns?, setting.flats?);
+    let way = if setting.wanted_mm > setting.from_mm { "out" } else { "in" };
+    let text = match (turns, flats, setting.half_turns) {
+        (0, 0, _) => "leave it as it is".to_owned(),
+        (0, 3, true) => format!("half a turn {way}"),
+        (turns, 3, true) => format!("{turns} ½ turns {way}"),
+        (turns, flats, _) => format!("{} {way}", whole_turns(turns, flats)),
+    };
+    Some(Phrase::plain(&text))
+}
+
+/// The turns to hundredths of a flat.
+pub(crate) fn exactly(setting: &Setting) -> Option<Phrase> {
+    let (turns, flats, over) = (setting.turns?, setting.flats?, setting.flats_over?);
+    if setting.half_turns {
+        // Flats mean nothing to an eye that lines up twice in a turn.
+        return Some(Phrase::plain(&format!("{:.2} turns, in half turns", setting.exact_turns?.abs())));
+    }
+    let rest = format!("{:.2} flat", over.abs());
+    Some(Phrase::plain(&if rest == "0.00 flat" {
+        whole_turns(turns, flats)
+    } else {
+        format!("{} {} {rest}", whole_turns(turns, flats), if over < 0.0 { "less" } else { "and" })
+    }))
+}
+
+/// Turns, in words, that bring a sleeve or link to a wanted length, eye to eye, one of its ends cut
+/// right hand and the other left, both with this thread. None where there is nothing to turn.
+pub(crate) fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
+    turns_say(&setting(&sleeve(thread), now, wanted))
+}
+
+/// A length rounded up to the tape's everyday mark, so that what is cut is never too little.
+fn at_least(w: Words, length: Length) -> String {
+    let division = Length::from_mm(Style::everyday(w.unit()).division_nanometres() as f64 / 1e6);
+    // A hair over a mark is that mark: a tape shows no more.
+    let marks = (length / division - 1e-3).ceil().max(0.0);
+    w.distance(division * marks)
+}
+
+/// What comes of setting the length.
+pub(crate) fn setting_says(setting: &Setting) -> Phrase {
+    let leftover = setting.leftover_mm.unwrap_or(Length::ZERO);
+    let change = setting.wanted_mm - setting.from_mm;
+    match setting.verdict {
+        Verdict::CannotBeTurned => Phrase::of(|w| {
+            format!(
+                "This bar cannot be turned. {} wants a bar of {}, eye to eye.",
+                if change > Length::ZERO { "Longer" } else { "Shorter" },
+                w.fine(setting.wanted_mm)
+            )
+        }),
+        Verdict::ThreadMissing => {
+            Phrase::plain("Type the thread of each adjusting end, such as 1-1/4-12, to get turns and flats.")
+        }
+        Verdict::HandsMissing => Phrase::plain(
+            "Which hand is each thread? Opposite hands add their pitches, the same hand takes them from each other.",
+        ),
+        Verdict::TurningDoesNothing => Phrase::plain(
+            "Both ends have the same pitch and the same hand: turning the middle changes nothing. Check the hands.",
+        ),
+        Verdict::AsItIs if setting.kind == AdjusterKind::Fixed => Phrase::of(|w| {
+            if shows_nothing(w, leftover) {
+                "Its length is right as it is.".to_owned()
+            } else {
+                format!(
+                    "Its length stays: {} off the exact one, within what counts as centred.",
+                    w.distance(leftover)
+                )
+            }
+        }),
+        Verdict::AsItIs => Phrase::plain("The nearest step is where it stands: leave the threads alone."),
+        Verdict::BarTooShort => Phrase::of(|w| {
+            let most = setting.evened_longest_mm.map_or_else(String::new, |most| w.fine(most));
+            format!(
+                "Too short for this job: it takes {} and this bar ends at {most}.",
+                w.fine(setting.wanted_mm)
+            )
+        }),
+        Verdict::CutBack => cut_says(setting),
+        Verdict::EvenEnds => Phrase::of(|w| {
+            let told: Vec<String> = setting
+                .ends
+                .iter()
+                .zip(["frame-side", "axle-side"])
+                .filter_map(|(end, name)| {
+                    Some(format!("{} at the {name} end", w.distance(end.engagement_after_mm?)))
+                })
+                .collect();
+            format!(
+                "One end runs out while the other has thread to spare. Unbolt one eye and turn it by itself until both hold alike at {}: {} of thread in, with {} to spare at each.",
+                w.fine(setting.wanted_mm),
+                told.join(" and "),
+                w.distance(spare(setting))
+            )
+        }),
+        Verdict::TooLittleThread => Phrase::of(|w| {
+            let needed = setting.ends.iter().map(|end| end.least_engagement_mm).reduce(Length::max);
+            let needed = needed.unwrap_or(Length::ZERO);
+            match setting.evened_longest_mm {
+                Some(longest) => format!(
+                    "With the {} of thread that must stay in it goes to {} and no further, {} short. Take a longer bar, or a bracket that wants less length.",
+                    w.distance(needed),
+                    w.fine(longest),
+                    w.distance(setting.wanted_mm - longest)
+                ),
+                None => format!("Less than the {} of thread that must stay in would.", w.distance(needed)),
+            }
+        }),
+        Verdict::ThreadBottoms => Phrase::plain(
+            "The finer thread would be screwed in to its end before the length is reached. Take a bar with opposite hands, or a longer one.",
+        ),
+        Verdict::Fits => Phrase::of(|w| {
+            if print::rounds_to_nought(leftover, Style::everyday(w.unit()))
+                && leftover.abs() <= Length::from_mm(0.01)
+            {
+                return "These steps hit the length.".to_owned();
+            }
+            let side = if leftover > Length::ZERO { "short" } else { "long" };
+            format!("The nearest step leaves the bar {} too {side}.", w.fine(leftover))
+        }),
+    }
+}
+
+/// The least that any end has in over what must stay in.
+fn spare(setting: &Setting) -> Length {
+    let spare =
+        setting.ends.iter().filter_map(|end| Some(end.engagement_after_mm? - end.least_engagement_mm));
+    spare.reduce(Length::min).unwrap_or(Length::ZERO)
+}
+
+fn cut_says(setting: &Setting) -> Phrase {
+    let short = setting.evened_shortest_mm.unwrap_or(setting.wanted_mm);
+    Phrase::of(|w| {
+        let long = format!(
+            "Screwed right in it is still {}, longer than the {} wanted.",
+            w.fine(short),
+            w.fine(setting.wanted_mm)
+        );
+        let Some(cut) = &setting.cut else { return long };
+        let each = at_least(w, cut.each_end_mm);
+        let off = if cut.ends > 1 { format!("{each} off each end") } else { format!("{each} off its end") };
+        let keeps = |kept: Option<Length>, how: &str| Some(format!("{how} {} of thread", w.distance(kept?)));
+        let kept: Vec<String> = [
+            keeps(cut.keeps_cutting_shanks_mm, "cutting the shanks' tips leaves"),
+            keeps(cut.keeps_facing_body_mm, "facing the body leaves"),
+        ]
+        .into_iter()
+        .flatten()
+        .collect();
+        match cut.enough {
+            Some(false) => format!(
+                "{long} Cutting {off} would leave too little thread ({}): take a shorter bar.",
+                kept.join(", ")
+            ),
+            known => {
+                let told = if known.is_some() {
+                    format!(": {}", kept.join(", "))
+                } else {
+                    ". Measure shank and tapped depth first, to see what thread that leaves".to_owned()
+                };
+                format!(
+                    "{long} Cut {off}, which leaves {} to trim either way{told}; or take a shorter bar.",
+                    w.distance(cut.trim_mm)
+                )
+            }
+        }
+    })
+}
+
+/// The order of work on the bench with a new bar, a sentence each.
+pub(crate) fn bench_says(
+    setting: &Setting,
+    set: Length,
+    against_old: Length,
+    thread: Option<Length>,
+) -> Vec<Phrase> {
+    let alike = setting.kind == AdjusterKind::Turnbuckle;
+    let turns = turns_say(setting);
+    let mut says = vec![
+        Phrase::of(|w| {
+            let ends = if alike { "Both ends screwed" } else { "Its end screwed" };
+            format!("{ends} right in, it measures {} eye to eye.", w.fine(setting.from_mm))
+        }),
+        Phrase::of(|w| {
+            let equally = if alike { ", both ends coming out alike" } else { "" };
+            format!(
+                "From there {}{equally}: {} on the bench.",
+                turns.as_ref().map_or("", |turns| turns.in_unit(w.unit())),
+                w.fine(set)
+            )
+        }),
+    ];
+    if let Some(thread) = thread {
+        let least = setting.ends.iter().map(|end| end.least_engagement_mm).reduce(Length::max);
+        says.push(Phrase::of(|w| {
+            let ends = if alike { "at each end" } else { "in" };
+            let must =
+                least.map_or_else(String::new, |least| format!("; at least {} must", w.distance(least)));
+            format!("{} of thread stays in {ends}{must}.", w.distance(thread))
+                .replace("stays in in", "stays in")
+        }));
+    }
+    let per_turn = setting.per_turn_mm.unwrap_or(Length::ZERO);
+    says.push(Phrase::of(|w| {
+        if shows_nothing(w, against_old) {
+            format!(
+                "Without a tape: side by side with the old bar, bolts push through both eyes of both. One turn more shows {}, and they do not go through.",
+                w.fine(per_turn)
+            )
+        } else {
+            let word = if against_old > Length::ZERO { "longer" } else { "shorter" };
+            format!(
+                "Without a tape: side by side with the old bar, a bolt through one eye of both, the other eye is {} {word}. One turn more shows {}.",
+                w.fine(against_old),
+                w.fine(per_turn)
+            )
+        }
+    }));
+    says
+}
+
+/// One way out, with the thread that stays in.
+pub(crate) fn way_says(way: &WayOut, length: Length, thread: Option<Length>) -> Phrase {
+    Phrase::of(|w| {
+        let then = match thread {
+            Some(thread) => format!("{} long, with {} of thread in", w.fine(length), w.distance(thread)),
+            None => format!("{} long", w.fine(length)),
+        };
+        match way {
+            WayOut::FurtherOut { by_mm } => format!(
+                "A bracket {} further out, frame or axle side: the bar is then {then}.",
+                at_least(w, *by_mm)
+            ),
+            WayOut::FurtherIn { by_mm } => format!(
+                "A bracket {} further in, frame or axle side: the bar is then {then}.",
+                at_least(w, *by_mm)
+            ),
+            WayOut::Hole { name, .. } => format!("{name}: the bar is then {then}."),
+            WayOut::Bar { name } => format!("The {name}: {then}."),
+        }
+    })
 }

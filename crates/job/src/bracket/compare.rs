@@ -4,11 +4,12 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::option::BAR_AS_FOUND;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::load::factor;
-use crate::bracket::plan::BAR_AS_FOUND;
 use crate::document::check::FieldError;
 use crate::document::{Job, length_of};
+use crate::setups::Setups;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::bar::builder::{BuilderBar, built};
@@ -76,6 +77,15 @@ pub struct BoltResult {
 pub struct BuilderResult {
     /// What to cut.
     pub bar: BuilderBar,
+    /// Centre to centre less the length that centring wants with the plan that is meant; absent
+    /// where the built bar is all there is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub off_wanted_mm: Option<Length>,
+    /// What to look at where that is more than counts as centred.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub remark: Option<Phrase>,
     /// In words.
     pub says: Phrase,
     /// The order of work.
@@ -89,10 +99,10 @@ pub struct BuilderResult {
 pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
     let found = BarPart {
         name: BAR_AS_FOUND.to_owned(),
-        adjuster: job.setups.adjuster.kind,
-        made_min: job.setups.adjuster.made_min.clone(),
-        made_max: job.setups.adjuster.made_max.clone(),
-        thread: job.setups.adjuster.first.thread.clone(),
+        adjuster: job.setups.found.adjuster.kind,
+        made_min: job.setups.found.adjuster.made_min.clone(),
+        made_max: job.setups.found.adjuster.made_max.clone(),
+        thread: job.setups.found.adjuster.first.thread.clone(),
         outside: job.hardpoints.bar.diameter.clone(),
         bend: job.hardpoints.bar.bend.as_ref().map(|bend| bend.offset.clone()),
         ..BarPart::default()
@@ -233,7 +243,11 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
 }
 
 /// The built bar; None where nothing was measured for it, a fault where it cannot be.
-pub(crate) fn builder(job: &Job) -> (Option<BuilderResult>, Option<FieldError>) {
+pub(super) fn builder(
+    job: &Job,
+    wanted: Length,
+    setups: &Setups,
+) -> (Option<BuilderResult>, Option<FieldError>) {
     let form = &job.bracket.builder;
     let all = [&form.gap, &form.frame_shell, &form.axle_shell, &form.stock];
     let [Some(gap), Some(frame), Some(axle), Some(stock)] =
@@ -287,7 +301,21 @@ pub(crate) fn builder(job: &Job) -> (Option<BuilderResult>, Option<FieldError>) 
         "Take it out, press the bushings out before anything gets hot, then weld fully, a quarter at a time.",
         "Let it cool by itself, press the bushings in, fit it, read both sides again.",
     ];
+    let off = (!setups.known.built).then_some(bar.length_mm - wanted);
+    // What counts as centred, as a change of length.
+    let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());
     let result = BuilderResult {
+        off_wanted_mm: off,
+        remark: off.filter(|off| off.abs() > slack).map(|off| {
+            let word = if off > Length::ZERO { "longer" } else { "shorter" };
+            Phrase::of(|w| {
+                format!(
+                    "The gap makes a bar {} {word} than the {} that centring wants. Was it on its weight at the driven height, strapped to centre, the eyes in the holes that are planned? Measure the gap again before anything is cut.",
+                    w.distance(off),
+                    w.fine(wanted)
+                )
+            })
+        }),
         says: Phrase::of(|w| {
             format!(
                 "Cut {} of stock; the bar will be {} eye to eye.",

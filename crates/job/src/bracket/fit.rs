@@ -4,55 +4,45 @@
 use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
-use crate::bracket::plan::OptionResult;
+use super::option::OptionResult;
+use crate::bar::heights::HeightResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
-use crate::document::heights::HeightResult;
 use crate::document::{AxleLocation, Job, SheetKind, length_of};
+use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
+use derecho_core::bar::adjuster::{AdjusterKind, setting};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
 
 /// The checks for the chosen or best option.
-///
-/// `thread_allows` is how short and how long the bar as found can be set with the thread that
-/// must stay in.
-pub(crate) fn checks(
-    job: &Job,
-    option: Option<&OptionResult>,
-    thread_allows: (Option<Length>, Option<Length>),
-) -> Vec<FitCheck> {
+pub(super) fn checks(job: &Job, setups: &Setups, option: Option<&OptionResult>) -> Vec<FitCheck> {
     let mut checks = Vec::new();
     if let Some(option) = option {
-        checks.push(reach(job, option, thread_allows));
+        checks.push(reach(job, setups, option));
     }
     checks.extend(ears(job));
     checks.extend(parallel(job));
     checks
 }
 
-fn reach(
-    job: &Job,
-    option: &OptionResult,
-    (shortest, longest): (Option<Length>, Option<Length>),
-) -> FitCheck {
-    let part = job.bracket.bars.iter().find(|bar| bar.name == option.plan.bar);
-    let adjuster = &job.setups.adjuster;
-    let (least, most) = match part {
-        Some(part) => (&part.made_min, &part.made_max),
-        None => (&adjuster.made_min, &adjuster.made_max),
-    };
-    // The thread that must stay in can end it before its made range does.
-    let tighter = |made: Option<Length>, by_thread: Option<Length>, pick: fn(Length, Length) -> Length| match (
-        made,
-        by_thread.filter(|_| part.is_none()),
-    ) {
-        (Some(made), Some(by_thread)) => Some(pick(made, by_thread)),
-        (made, by_thread) => made.or(by_thread),
-    };
-    let least = tighter(length_of(least), shortest, Length::max);
-    let most = tighter(length_of(most), longest, Length::min);
-    let (Some(least), Some(most)) = (least, most) else {
+/// How short and how long the option's bar can be: made range and the thread that must stay in.
+fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, Option<Length>) {
+    let old = setups.base.view.length();
+    let bar = hung(job, &option.plan.bar, old).unwrap_or_else(|| setups.base.bar.clone());
+    match &bar.adjuster {
+        None => bar.range,
+        Some(adjuster) if adjuster.kind == AdjusterKind::Fixed => (Some(bar.length), Some(bar.length)),
+        Some(adjuster) => {
+            let set = setting(adjuster, bar.length, option.length_mm);
+            (set.evened_shortest_mm, set.evened_longest_mm)
+        }
+    }
+}
+
+fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
+    let (Some(least), Some(most)) = range(job, setups, option) else {
         let ask = Phrase::plain(
             "How short and how long the bar goes is not known: measure it before anything is welded.",
         );
@@ -60,14 +50,16 @@ fn reach(
     };
     let wanted = option.length_mm;
     let (out, inward) = (most - wanted, wanted - least);
-    let verdict =
-        if out >= Length::ZERO && inward >= Length::ZERO { FitVerdict::Good } else { FitVerdict::Bad };
+    // The same judgement as the option's own, so that the two never differ.
+    let verdict = if option.covered == Some(false) { FitVerdict::Bad } else { FitVerdict::Good };
     check(
         "the bar reaches, both ways",
         verdict,
         Phrase::of(|w| {
             let room = |room: Length| {
-                if room < Length::ZERO {
+                if print::rounds_to_nought(room, Style::everyday(w.unit())) {
+                    "nothing to spare".to_owned()
+                } else if room < Length::ZERO {
                     format!("{} short of it", w.distance(room))
                 } else {
                     format!("{} to spare", w.distance(room))
@@ -118,7 +110,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
 }
 
 /// The conversion to a Y-shaped upper link, checked: centred, square, pinion, travel.
-pub(crate) fn conversion(
+pub(super) fn conversion(
     job: &Job,
     sheets: &[SheetResult],
     cycle: &CycleResult,

@@ -6,14 +6,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::assembly::weights::{axle_weight, centre_of_gravity, unsprung_weight};
-use crate::bracket::plan::Shop;
 use crate::document::{Job, Use};
 use crate::setups::moves::EyeMoves;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::bracket_load::{attachment_force, jacking, root_moment, use_factor};
 use derecho_core::bar::strength::bar_load;
 use derecho_core::measure::load::force;
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::{Length, Phrase, Side};
 use derecho_core::parts::{BracketEnd, BracketPart};
 
 /// Loads of one plan.
@@ -62,15 +61,22 @@ pub fn factor(job: &Job) -> f64 {
     )
 }
 
-pub(crate) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
-    let job = shop.job;
+/// What loads are worked out from.
+pub(super) struct Loaded<'a> {
+    pub(super) job: &'a Job,
+    pub(super) axle_height: Length,
+    /// The axle eye above the ground, where it is known.
+    pub(super) axle_eye: Option<Length>,
+    pub(super) side: Side,
+    pub(super) roll_centre: Length,
+}
+
+/// Loads of a bar with its eyes moved.
+pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
+    let (job, hub) = (on.job, on.axle_height);
     let weight = axle_weight(job);
-    let hub = shop.bench.axle_height();
     let bar_n = bar_load(weight, factor(job), view.length(), view.reach());
-    let eye = shop
-        .bench
-        .bar_link()
-        .map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, |link| link.axle.to_mm()[2]);
+    let eye = on.axle_eye.map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
     // An eye level with the tube still stands off its root by about an eye's radius.
     let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
     let axle_now = lever(eye - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
@@ -85,7 +91,7 @@ pub(crate) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let turn = usual::TURN * (weight - unsprung_weight(job)).max(0.0);
     let on_each =
         bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
-    let lift = jacking(shop.side.sign(), turn, view.rise(), view.reach());
+    let lift = jacking(on.side.sign(), turn, view.rise(), view.reach());
     let heave =
         job.vehicle.spring_rate.as_ref().map(|rate| Length::from_mm(lift / (2.0 * rate.newtons_per_mm())));
     LoadResult {
@@ -96,7 +102,7 @@ pub(crate) fn loads(shop: &Shop<'_>, view: &FrontView, moves: EyeMoves, bracket:
         frame_moment_nm: frame_moment,
         frame_moment_ratio: frame / frame_now,
         attachment_n: on_each,
-        lever_mm: centre_of_gravity(job, hub) - shop.roll_centre(view, moves),
+        lever_mm: centre_of_gravity(job, hub) - on.roll_centre,
         jacking_left_turn_n: lift,
         jacking_heave_mm: heave,
         bar_says: Phrase::of(|w| force(w, bar_n)),

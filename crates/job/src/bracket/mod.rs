@@ -1,9 +1,205 @@
-//! Stage Bracket: the form, the moves of eyes, the planner, the schools.
+//! Stage Bracket: every hole and bar ranked, the schools side by side, what fits before it is
+//! welded, what it loads. `option` is one hole with one bar, `planner` makes and ranks them,
+//! `words` makes the sentences.
 
 pub mod compare;
 pub mod fit;
+mod kinds;
 pub mod load;
-pub mod plan;
+pub mod option;
+mod planner;
 pub mod school;
+mod words;
 
-pub use plan::{PlanResult, plan};
+use derecho_core::measure::{Length, Phrase, Working};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
+pub use self::option::{OptionAtHeight, OptionResult};
+use self::planner::{Planner, bar_candidates};
+use self::school::{SchoolResult, schools};
+use crate::assembly::Workbench;
+use crate::assembly::weights::assumed_loads;
+use crate::bar::need::{BracketNeed, Need};
+use crate::bar::{BarResult, heights, need_of};
+use crate::cycle::CycleResult;
+use crate::document::Job;
+use crate::document::bracketing::Target;
+use crate::document::check::FieldError;
+use crate::setups::moves::{EyeMoves, brackets, shown_name};
+use crate::setups::{NoBar, Resolved};
+use crate::usual::Assumption;
+use crate::verdict::{FitCheck, FitVerdict};
+
+/// Everything stage Bracket answers.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PlanResult {
+    /// The answer in one sentence.
+    pub says: Phrase,
+    /// Why, in this job's numbers.
+    pub because: Phrase,
+    /// What keeps it from an answer.
+    pub missing: Vec<FieldError>,
+    /// Whether a bracket is wanted: the same judgement as stage Bar's.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub need: Option<BracketNeed>,
+    /// What is aimed at.
+    pub target: Target,
+    /// Exact riser that meets the target, + up; and the exact drop, + down.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub exact_riser_mm: Option<Length>,
+    /// The exact move in words.
+    pub exact_says: Phrase,
+    /// How the exact move is worked out.
+    pub working: Working,
+    /// Every option, best first; failing ones last with their reasons.
+    pub options: Vec<OptionResult>,
+    /// The schools, each with its best plan.
+    pub schools: Vec<SchoolResult>,
+    /// The hole that will be right at each other height.
+    pub other_heights: Vec<Phrase>,
+    /// Every bracket there is a hole to choose of, as people call it.
+    pub brackets: Vec<String>,
+    /// Bars side by side at the length they need.
+    pub bars: Vec<BarComparison>,
+    /// What the strength figures leave out.
+    pub leaves_out: String,
+    /// The eye's bolt, where something was said of it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bolt: Option<BoltResult>,
+    /// A built bar, where it was measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub builder: Option<BuilderResult>,
+    /// Fit before welding.
+    pub fit: Vec<FitCheck>,
+    /// A Y-link conversion, checked; empty for other axles.
+    pub conversion: Vec<FitCheck>,
+    /// Weights and heights nobody measured.
+    pub assumptions: Vec<Assumption>,
+    /// What the claim that a longer bar makes it worse comes to, where it is longer.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub longer_says: Option<Phrase>,
+}
+
+fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
+    PlanResult {
+        says: words::nothing_yet(),
+        because: Phrase::default(),
+        need: None,
+        missing,
+        target: job.bracket.target,
+        exact_riser_mm: None,
+        exact_says: Phrase::default(),
+        working: Working::default(),
+        options: Vec::new(),
+        schools: Vec::new(),
+        other_heights: Vec::new(),
+        brackets: brackets(job).iter().map(shown_name).collect(),
+        bars: Vec::new(),
+        leaves_out: LEAVES_OUT.to_owned(),
+        bolt: None,
+        builder: None,
+        fit: Vec::new(),
+        conversion: Vec::new(),
+        assumptions: Vec::new(),
+        longer_says: None,
+    }
+}
+
+/// A Y-link conversion's checks; `cycle` as stage Cycle has it.
+#[must_use]
+pub fn conversion(job: &Job, resolved: &Resolved, cycle: &CycleResult) -> Vec<FitCheck> {
+    fit::conversion(job, &resolved.sheets, cycle, &heights::table(&job.rig, None, None))
+}
+
+/// A job without a bar: what is left to plan is the conversion that took it out.
+fn converted(job: &Job, resolved: &Resolved, missing: Vec<FieldError>) -> PlanResult {
+    let checks = conversion(job, resolved, &crate::cycle::cycle(job, None));
+    let count = |verdict| checks.iter().filter(|check| check.verdict == verdict).count();
+    PlanResult {
+        says: words::conversion(count(FitVerdict::Bad), count(FitVerdict::Open)),
+        because: words::no_bar_to_level(),
+        conversion: checks,
+        ..without(missing, job)
+    }
+}
+
+/// Why the other schools that set a length fail: each with its name and its first reason.
+fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Phrase)> {
+    schools
+        .iter()
+        .filter(|school| school.school.sets_length() && school.option.end != pick.end)
+        .filter_map(|school| Some((school.name.clone(), school.option.fails.first()?.clone())))
+        .collect()
+}
+
+/// Plans a job. Never fails: what is missing stands in its place. `bar` is what stage Bar says.
+#[must_use]
+pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResult {
+    let setups = match &resolved.bar {
+        Ok(setups) => setups,
+        Err(unknown) if unknown.why == NoBar::YLink => {
+            return converted(job, resolved, unknown.missing.clone());
+        }
+        Err(unknown) => return without(unknown.missing.clone(), job),
+    };
+    let bench = match Workbench::new(job, Some(setups)) {
+        Ok(bench) => bench,
+        Err(missing) => return without(missing, job),
+    };
+    let Some(member) = bench.bar_member().cloned() else { return without(Vec::new(), job) };
+    let found = match bench.candidate(EyeMoves::default(), &member, [0.0; 2]) {
+        Ok((found, _)) => found,
+        Err(fault) => {
+            let told =
+                FieldError::new("/hardpoints", "impossible_geometry", format!("As measured, {fault}."));
+            return without(vec![told], job);
+        }
+    };
+    let bars = bar_candidates(job, setups, &member);
+    let planner = Planner { job, bench: &bench, setups, side: setups.known.side, found, bars };
+    let exact = planner.exact_riser();
+    let options = planner.options();
+    let schools = schools(&planner, &options, exact);
+    let need = need_of(job, setups);
+    let chosen = options.iter().find(|option| option.chosen);
+    let alone = options.iter().find(|option| option.end.is_none() && option.fails.is_empty());
+    let enough = alone.filter(|_| need.need != Need::Urged && chosen.is_none());
+    let pick = chosen.or(enough).or(options.first());
+    let moves = pick.map(OptionResult::moves).unwrap_or_default();
+    let view = planner.view(moves).unwrap_or(setups.base.view);
+    let correction = bar.and_then(|bar| bar.correction.as_ref());
+    let wanted = pick.map_or(setups.plan.view.length(), |option| option.length_mm);
+    let (builder, unbuilt) = compare::builder(job, wanted, setups);
+    PlanResult {
+        bars: compare::bars(job, &view),
+        leaves_out: LEAVES_OUT.to_owned(),
+        bolt: compare::bolt(job, &view),
+        builder,
+        fit: fit::checks(job, setups, pick),
+        conversion: Vec::new(),
+        assumptions: assumed_loads(job),
+        says: pick
+            .map_or_else(words::nothing_yet, |pick| words::answer(pick, chosen.is_some(), enough.is_some())),
+        because: pick.map_or_else(Phrase::default, |pick| {
+            words::because(pick, &failing(&schools, pick), exact, enough.is_some().then_some(&need))
+        }),
+        need: Some(need),
+        missing: unbuilt.into_iter().collect(),
+        target: job.bracket.target,
+        exact_riser_mm: exact,
+        exact_says: exact.map_or_else(Phrase::default, words::exact),
+        working: planner.exact_working(exact),
+        other_heights: planner.other_heights(&options),
+        brackets: brackets(job).iter().map(shown_name).collect(),
+        longer_says: correction.and_then(|correction| correction.longer_says.clone()),
+        options,
+        schools,
+    }
+}

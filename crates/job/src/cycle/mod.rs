@@ -9,12 +9,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::assembly::{Assembly, assemble};
-use crate::bar::{self, Views};
 pub use crate::cycle::steer::SteeringResult;
-use crate::document::Job;
 use crate::document::check::FieldError;
+use crate::document::{Hole, Job};
+use crate::setups::Setups;
 use crate::setups::moves;
-use crate::tape;
 use crate::usual::Assumption;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length, Phrase};
@@ -336,16 +335,10 @@ fn lengths((left, right): (f64, f64)) -> [Length; 2] {
     [Length::from_mm(left), Length::from_mm(right)]
 }
 
-/// The two views the bar stage worked out, with the sheets they rest on.
-fn views(job: &Job) -> Option<Views> {
-    bar::bar(job, &tape::results(job)).views
-}
-
 /// Cycles a job's axle. Never fails: what is missing stands in its place.
 #[must_use]
-pub fn cycle(job: &Job) -> CycleResult {
-    let views = views(job);
-    let assembly = match assemble(job, views.as_ref()) {
+pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
+    let assembly = match assemble(job, setups) {
         Ok(assembly) => assembly,
         Err(missing) => return without(missing),
     };
@@ -370,11 +363,11 @@ pub fn cycle(job: &Job) -> CycleResult {
     let (mut found, mut plan) = (found, plan);
     assumed(&mut found);
     plan.iter_mut().for_each(assumed);
-    let (axle_holes, frame_holes) = holes(job, &assembly, views.as_ref().map_or(0, |views| views.round));
+    let (axle_holes, frame_holes) = holes(job, &assembly, setups);
     CycleResult {
         says: plan.as_ref().unwrap_or(&found).says.clone(),
         missing: Vec::new(),
-        plan_name: plan_name(job, &assembly),
+        plan_name: plan_name(job, &assembly, setups),
         found: Some(found),
         plan,
         axle_holes,
@@ -412,46 +405,45 @@ fn unsolved(mechanism: &Mechanism, fault: PoseFault) -> FieldError {
     FieldError::new("/hardpoints", "impossible_geometry", message)
 }
 
-fn plan_name(job: &Job, assembly: &Assembly) -> String {
-    let trial = &job.setups.trial;
+fn plan_name(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> String {
     match &assembly.plan {
         Some(plan) if plan.trial => {
-            let told: Vec<&str> = [&trial.frame_hole, &trial.axle_hole]
-                .into_iter()
-                .filter(|n| !n.is_empty())
-                .map(String::as_str)
-                .collect();
+            let trial = job.setups.plans.trial.clone().unwrap_or_default();
+            let told: Vec<String> =
+                [trial.frame, trial.axle].into_iter().flatten().map(|choice| choice.hole).collect();
             told.join(", ")
         }
-        Some(_) if job.setups.as_built.is_empty() => "plan".to_owned(),
-        Some(_) => "as set".to_owned(),
+        Some(_) if setups.is_some_and(|setups| setups.unread) => "as set".to_owned(),
+        Some(_) => "plan".to_owned(),
         None => String::new(),
     }
 }
 
-fn holes(job: &Job, assembly: &Assembly, round: usize) -> (Vec<HolePlace>, Vec<HolePlace>) {
-    let Some(bar) = assembly.found.bar().map(|bar| assembly.found.suspension().links()[bar]) else {
-        return (Vec::new(), Vec::new());
-    };
-    let (frame, axle) = (bar.body.to_mm(), bar.axle.to_mm());
-    let s = (frame[1] - axle[1]).signum();
-    let all = |holes: &[crate::document::Hole], at: [f64; 3], sign: f64, end: BracketEnd, chosen: &str| {
+fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePlace>, Vec<HolePlace>) {
+    let bar = assembly.found.bar().map(|bar| assembly.found.suspension().links()[bar]);
+    let (Some(bar), Some(setups)) = (bar, setups) else { return (Vec::new(), Vec::new()) };
+    let found = &job.setups.found;
+    let trial = job.setups.plans.trial.as_ref();
+    let all = |holes: &[Hole], at: [f64; 3], end: BracketEnd| {
         if holes.is_empty() {
             return Vec::new();
         }
-        let here = HolePlace { name: String::new(), at_mm: at, chosen: chosen.is_empty() };
-        let others = holes.iter().map(|hole| HolePlace {
-            name: hole.name.clone(),
-            at_mm: (DVec3::from_array(at) + moves::still(job, round, end, moves::hole_move(hole, sign)))
-                .to_array(),
-            chosen: hole.name == chosen,
+        let tried = trial.and_then(|plan| moves::choice(plan, end)).map_or("", |choice| choice.hole.as_str());
+        let here = HolePlace { name: String::new(), at_mm: at, chosen: tried.is_empty() };
+        let others = holes.iter().map(|hole| {
+            let by =
+                moves::hole_move(hole, moves::side_sign(end, setups.known.side)) - setups.base.moves.at(end);
+            HolePlace {
+                name: hole.name.clone(),
+                at_mm: (DVec3::from_array(at) + by).to_array(),
+                chosen: hole.name == tried,
+            }
         });
         std::iter::once(here).chain(others).collect()
     };
-    let setups = &job.setups;
     (
-        all(&setups.axle_holes, axle, -s, BracketEnd::Axle, &setups.trial.axle_hole),
-        all(&setups.frame_holes, frame, s, BracketEnd::Frame, &setups.trial.frame_hole),
+        all(&found.axle_holes, bar.axle.to_mm(), BracketEnd::Axle),
+        all(&found.frame_holes, bar.body.to_mm(), BracketEnd::Frame),
     )
 }
 

@@ -4,7 +4,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use derecho_core::bar::adjuster::sleeve_turns;
+use crate::bar::words::sleeve_turns;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Side};

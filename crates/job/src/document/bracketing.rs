@@ -1,11 +1,11 @@
-//! The form of stage Bracket: what is aimed at, the parts tried, the plan that is chosen.
+//! The form of stage Bracket: what is aimed at, the parts tried.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{AngleEntry, TapeEntry};
-use derecho_core::parts::{BarPart, BracketEnd, BracketPart, DragLinkPart, JointPart};
+use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
 
 /// What the bar's angle is aimed at.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -18,24 +18,6 @@ pub enum Target {
     LevelMidTravel,
     /// Parallel to the drag link at the driven height.
     ParallelToDragLink,
-}
-
-/// A plan: a hole, a bar, a drag-link part. Empty names are what is there now.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(default, deny_unknown_fields)]
-pub struct PlanForm {
-    /// The bracket; empty is none.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub bracket: String,
-    /// Its hole.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub hole: String,
-    /// The bar; empty is the one as found.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub bar: String,
-    /// The drag-link part; empty is none.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub drag_link: String,
 }
 
 /// A bar cut and welded to length.
@@ -114,6 +96,14 @@ pub struct EyeBolt {
 pub struct Bracketing {
     /// What the angle is aimed at.
     pub target: Target,
+    /// From this angle on a bracket is urged, not only offered; 5° where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub steep_from: Option<AngleEntry>,
+    /// More sideways swing over the travel than this is not comfortable; 1/2 in where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub swing_limit: Option<TapeEntry>,
     /// Bars tried, as they were when they were taken in.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bars: Vec<BarPart>,
@@ -126,13 +116,6 @@ pub struct Bracketing {
     /// Joints and spacers for the ears.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub joints: Vec<JointPart>,
-    /// The plan that is chosen.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub chosen: Option<PlanForm>,
-    /// Plans kept beside it.
-    #[serde(skip_serializing_if = "Vec::is_empty")]
-    pub kept: Vec<PlanForm>,
     /// Inside width between the ears of the bracket.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -157,14 +140,4 @@ impl Bracketing {
     pub fn is_empty(&self) -> bool {
         *self == Self::default()
     }
-}
-
-/// Where a chosen hole puts an eye, kept with the length that was set with it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct FittedMove {
-    /// Which eye was moved.
-    pub end: BracketEnd,
-    /// By how much: mm forward, left, up.
-    pub by_mm: [f64; 3],
 }

@@ -4,51 +4,12 @@
 //! −offset; bump + offset and droop − offset remain from there.
 
 use crate::usual;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::document::Rig;
-use derecho_core::bar::FrontView;
-use derecho_core::measure::{Angle, Length};
+use derecho_core::measure::Length;
 
 /// The name of ride height where the rig names none.
 pub const RIDE_HEIGHT: &str = "ride height";
-
-/// One height in the result tables.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct HeightResult {
-    /// Its name.
-    pub name: String,
-    /// Whether it is the driven one, where decisions are made.
-    pub driven: bool,
-    /// Body above ride height.
-    pub offset_mm: Length,
-    /// The travel it stands at: the offset turned round.
-    pub travel_mm: Length,
-    /// Travel up that remains from there.
-    pub bump_left_mm: Length,
-    /// Travel down that remains from there.
-    pub droop_left_mm: Length,
-    /// The bar there, as found.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub found: Option<BarAtHeight>,
-    /// The bar there, with the planned length.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub planned: Option<BarAtHeight>,
-}
-
-/// The bar at one height.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct BarAtHeight {
-    /// Angle in front view, + frame end higher.
-    pub angle_deg: Angle,
-    /// To the left per unit of bump.
-    pub lateral_rate: f64,
-    /// Axle centre to the left of the body's centre.
-    pub offset_mm: Length,
-}
 
 /// The offset of a named height; ride height where the name is empty or unknown.
 #[must_use]
@@ -72,46 +33,4 @@ pub fn travel(rig: &Rig) -> (Length, Length) {
         entry.as_ref().map_or(assumed, derecho_core::measure::TapeEntry::length)
     };
     (of(&rig.droop, usual::DROOP), of(&rig.bump, usual::BUMP))
-}
-
-/// All heights of a rig, with the bar as found and as planned where they are known.
-/// Both views stand at the driven height, where their axle is at the offset beside
-/// them.
-#[must_use]
-pub fn table(
-    rig: &Rig,
-    found: Option<(&FrontView, Length)>,
-    planned: Option<(&FrontView, Length)>,
-) -> Vec<HeightResult> {
-    let (droop, bump) = travel(rig);
-    let driven = driven_offset(rig);
-    let mut names: Vec<(String, Length)> =
-        rig.heights.iter().map(|height| (height.name.clone(), height.offset.length())).collect();
-    if names.is_empty() || rig.driven_height.is_empty() {
-        names.insert(0, (RIDE_HEIGHT.to_owned(), Length::ZERO));
-    }
-    let driven_name = if rig.driven_height.is_empty() { RIDE_HEIGHT } else { rig.driven_height.as_str() };
-    let at = |view: Option<(&FrontView, Length)>, raised: Length| {
-        let (view, offset) = view?;
-        let there = view.raised_by(raised).ok()?;
-        let shift = view.shift_of_lift(raised).ok()?;
-        Some(BarAtHeight {
-            angle_deg: there.angle(),
-            lateral_rate: there.lateral_rate(),
-            offset_mm: offset + shift,
-        })
-    };
-    names
-        .into_iter()
-        .map(|(name, offset)| HeightResult {
-            driven: name == driven_name,
-            name,
-            offset_mm: offset,
-            travel_mm: -offset,
-            bump_left_mm: bump + offset,
-            droop_left_mm: droop - offset,
-            found: at(found, offset - driven),
-            planned: at(planned, offset - driven),
-        })
-        .collect()
 }

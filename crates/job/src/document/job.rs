@@ -94,10 +94,38 @@ impl Job {
 pub struct Complaint {
     /// In the owner's words.
     pub text: String,
+    /// What it is about; heard by the stages it concerns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub about: Option<ComplaintAbout>,
     /// Asked again after the road test.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub after: Option<ComplaintAfter>,
+}
+
+/// What a complaint is about.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ComplaintAbout {
+    /// One tyre sticks out further.
+    OffCentre,
+    /// It steps or hops sideways over bumps, or turns one way unlike the other.
+    SideStepping,
+    /// It wanders.
+    Wander,
+    /// It wobbles.
+    Wobble,
+    /// It rocks on after a swerve.
+    Rocking,
+    /// A tyre rubs.
+    Rub,
+    /// It clunks.
+    Clunk,
+    /// The steering wheel is crooked.
+    WheelCrooked,
+    /// A wheel lifts too early off the road.
+    LiftsEarly,
 }
 
 /// How a complaint stands after the road test.

@@ -9,6 +9,7 @@
 
 pub mod bracketing;
 pub mod check;
+pub mod forward;
 pub mod hardpoints;
 pub mod heights;
 mod job;
@@ -19,7 +20,7 @@ mod sheets;
 pub mod sway;
 pub mod vehicle;
 
-pub use bracketing::{Bracketing, FittedMove};
+pub use bracketing::Bracketing;
 pub use hardpoints::Hardpoints;
 pub use job::*;
 pub use rig::*;
@@ -32,7 +33,7 @@ use derecho_core::measure::{Length, TapeEntry};
 pub use derecho_core::parts::Hole;
 
 /// The version written by this program.
-pub const DOCUMENT_VERSION: u32 = 1;
+pub const DOCUMENT_VERSION: u32 = 2;
 
 /// The length of a field that may be empty.
 pub fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {

@@ -1,15 +1,14 @@
-//! The bar as found, its adjuster, and what was set since.
+//! The bar and its brackets as found, what is planned, and what was fitted since.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::bracketing::FittedMove;
 use derecho_core::bar::adjuster::{AdjusterKind, EndStyle, ThreadSeat};
 use derecho_core::bar::evidence::{BarEnd, FinderZero};
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::{AngleEntry, TapeEntry};
-use derecho_core::parts::Hole;
+use derecho_core::parts::{BracketEnd, Hole};
 
 /// When the bolt heights and the angle were read.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -141,52 +140,187 @@ pub struct AdjusterForm {
     pub made_max: Option<TapeEntry>,
 }
 
-/// A length the bar was really set to.
+/// A hole of a bracket, by names.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct HoleChoice {
+    /// The bracket, by the name of a part of this job; empty is the one that is there now.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub bracket: String,
+    /// Its hole; empty is where the eye was found.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub hole: String,
+}
+
+/// What a bar's length is aimed at.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LengthAim {
+    /// The axle centred at the driven height.
+    #[default]
+    Centred,
+    /// As long as the bar that comes out.
+    AsTheOldOne,
+}
+
+/// A plan: decisions relative to the vehicle as found, by names of parts kept in the job. What
+/// is left empty stays as it is.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct PlanForm {
+    /// The hole for the axle eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub axle: Option<HoleChoice>,
+    /// The hole for the frame eye; both eyes may move.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub frame: Option<HoleChoice>,
+    /// The bar; empty is the one as found.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub bar: String,
+    /// What its length is aimed at.
+    #[serde(skip_serializing_if = "is_default")]
+    pub length: LengthAim,
+    /// The drag-link part; empty is none.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub drag_link: String,
+}
+
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
+/// What is planned for the sway bar; what is left empty stays as it is.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct SwayPlan {
+    /// The sway arm's hole, from 0.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub hole: Option<usize>,
+    /// Length of the sway links, eye to eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub link: Option<TapeEntry>,
+}
+
+/// Plans: one chosen, others kept to compare, one tried in the drawing.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Plans {
+    /// The plan that every stage follows.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub chosen: Option<PlanForm>,
+    /// What is planned for the sway bar, whatever hole and bar are chosen.
+    #[serde(skip_serializing_if = "is_default")]
+    pub sway: SwayPlan,
+    /// Plans kept beside it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub kept: Vec<PlanForm>,
+    /// A plan that is tried in the drawing and not kept.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub trial: Option<PlanForm>,
+}
+
+/// An eye that was moved to another place.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct MadeSetting {
-    /// Eye to eye as set.
-    pub length: TapeEntry,
+pub struct FittedMove {
+    /// Which eye was moved.
+    pub end: BracketEnd,
+    /// By how much from where it sat before: mm forward, left, up.
+    pub by_mm: [f64; 3],
+    /// The hole it went to.
+    #[serde(default, skip_serializing_if = "is_default")]
+    pub to: HoleChoice,
+}
+
+/// What a bar's ends were cut from.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CutFrom {
+    /// The tips of the threaded shanks.
+    #[default]
+    Shanks,
+    /// The faces of the body.
+    Body,
+}
+
+/// A bar cut back.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Cut {
+    /// Taken off each adjusting end.
+    pub each_end: TapeEntry,
+    /// What it was taken off.
+    #[serde(default)]
+    pub from: CutFrom,
+}
+
+/// One time of changing something and reading again: what was fitted or set. The sheets read
+/// after it name it by its number.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Round {
+    /// The bar that was hung; empty is the one that was in. `as found` hangs the old one again.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bar: Option<String>,
+    /// The bar's length as set, eye to eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub length: Option<TapeEntry>,
     /// The length that was wanted when it was set, in millimetres.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub wanted_mm: Option<f64>,
-    /// The eye that was moved with it, where a bracket was fitted.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    /// Eyes that were moved.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub moved: Vec<FittedMove>,
+    /// Ends cut back.
+    #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub moved: Option<FittedMove>,
+    pub cut: Option<Cut>,
+    /// Thread in at the frame-side end after both ends were evened, measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub first_engagement: Option<TapeEntry>,
+    /// Thread in at the axle-side end.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub second_engagement: Option<TapeEntry>,
+    /// The drag-link part that was fitted.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub drag_link: String,
+    /// The hole the sway links were put in, from 0.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub sway_hole: Option<usize>,
+    /// The length the sway links were set to.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub sway_link: Option<TapeEntry>,
+    /// What else was done: a leg of a Y-link turned, a bracket welded.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub note: String,
+    /// By whom.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub by: String,
     /// When, in UTC.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false, value_type = String)]
     pub at: Option<Timestamp>,
 }
 
-/// The holes tried out in stage Cycle; empty is the hole in use.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(default, deny_unknown_fields)]
-pub struct Trial {
-    /// The hole of the frame bracket.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub frame_hole: String,
-    /// The hole of the axle bracket.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub axle_hole: String,
-}
-
-impl Trial {
-    /// Whether nothing is tried.
-    #[must_use]
-    pub const fn is_empty(&self) -> bool {
-        self.frame_hole.is_empty() && self.axle_hole.is_empty()
-    }
-}
-
-/// The bar as found and what was done to it.
+/// The bar and its brackets as they came.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
-pub struct Setups {
-    /// As found.
-    pub as_found: Bar,
+pub struct Found {
+    /// The track bar.
+    pub bar: Bar,
     /// Its adjuster.
     pub adjuster: AdjusterForm,
     /// Other holes of the bracket on the frame.
@@ -195,9 +329,46 @@ pub struct Setups {
     /// Other holes of the bracket on the axle.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub axle_holes: Vec<Hole>,
-    /// What is tried out.
-    #[serde(skip_serializing_if = "Trial::is_empty")]
-    pub trial: Trial,
-    /// The lengths it was set to since, in order.
-    pub as_built: Vec<MadeSetting>,
+}
+
+/// As found, as planned, and what was fitted since.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Setups {
+    /// As it came.
+    pub found: Found,
+    /// What is planned.
+    pub plans: Plans,
+    /// What was fitted or set since, oldest first.
+    pub rounds: Vec<Round>,
+}
+
+impl Round {
+    /// Whether the sway bar's links alone were set: the axle stays where it was read.
+    #[must_use]
+    pub fn is_sway_alone(&self) -> bool {
+        let sways = self.sway_hole.is_some() || self.sway_link.is_some();
+        let rest = Self {
+            sway_hole: None,
+            sway_link: None,
+            by: String::new(),
+            at: None,
+            ..self.clone()
+        };
+        sways && rest == Self::default()
+    }
+}
+
+impl Setups {
+    /// The rounds that may have moved the axle, each with its place in the list.
+    #[must_use]
+    pub fn axle_rounds(&self) -> Vec<(usize, &Round)> {
+        self.rounds.iter().enumerate().filter(|(_, round)| !round.is_sway_alone()).collect()
+    }
+
+    /// How many of those had been done when a sheet says `round` rounds had.
+    #[must_use]
+    pub fn axle_rounds_before(&self, round: u32) -> usize {
+        self.rounds.iter().take(round as usize).filter(|round| !round.is_sway_alone()).count()
+    }
 }

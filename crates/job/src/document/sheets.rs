@@ -64,9 +64,9 @@ pub struct Sheet {
     pub id: String,
     /// What it measures.
     pub kind: SheetKind,
-    /// How many times the bar had been set when it was read: 0 is as found. A sheet
-    /// read before the bar was last set is stale.
-    pub after_setting: u32,
+    /// How many rounds had been done when it was read: 0 is as found. A sheet read before
+    /// the last round is stale.
+    pub round: u32,
     /// From what to what.
     pub method: Method,
     /// The person's name for a method of their own.

@@ -1,49 +1,27 @@
-//! Proving: readings taken after the bar was set, against what was predicted, and the
-//! likely cause where the two differ.
+//! Stage Prove: readings taken after the work against what was predicted, by what was done: a
+//! track bar, a Y-link, an axle that needed nothing, sway links alone. `cause` finds why a
+//! movement differs, `words` makes the sentences.
 
-use crate::usual;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+mod cause;
+mod verdict;
+mod words;
 
-use crate::bar::{BarResult, sheet_of_round};
-use crate::document::{Job, MadeSetting, Sheet, SheetKind};
-use crate::setups::moves::{self, EyeMoves};
-use crate::tape::{SheetResult, stance};
 use derecho_core::bar::FrontView;
 use derecho_core::measure::centring::{Answer, Centring, Sense};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Length, Phrase, Step, Working};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
 
-/// Why the movement differs from the prediction.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Cause {
-    /// The after-readings were taken while it hung.
-    ReadWhileHanging,
-    /// The body stood at another height.
-    HeightChanged,
-    /// The bar was changed by the whole difference of the sides instead of half.
-    FullDifferenceUsed,
-    /// The bar was turned the wrong way.
-    SignTurned,
-    /// The axle has hardly moved.
-    NotMoved,
-    /// None of these fits.
-    Unexplained,
-}
-
-/// What comes next.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum ProveVerdict {
-    /// Centred within the tolerance: it can be settled.
-    CanSettle,
-    /// Off centre: back to stage Bar with these readings.
-    BackToBar,
-    /// These readings prove nothing: read again.
-    ReadAgain,
-}
+pub use self::cause::Cause;
+use self::cause::{Moved, cause};
+pub use self::verdict::ProveVerdict;
+use crate::document::{AxleLocation, Job, Sheet, SheetKind};
+use crate::setups::moves::EyeMoves;
+use crate::setups::{Resolved, read_before};
+use crate::tape::SheetResult;
+use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// Predicted against measured.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -77,10 +55,16 @@ pub struct Movement {
 /// The result of the stage.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct ProveResult {
-    /// The sheet of after-readings it rests on.
-    pub sheet: String,
+    /// What it was done to, each with how it came out; every one must be good.
+    pub grounds: Vec<FitCheck>,
+    /// The sheet of after-readings it rests on, where there is something to centre.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub sheet: Option<String>,
     /// Its offset, with uncertainty.
-    pub after: Centring,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub after: Option<Centring>,
     /// What comes next.
     pub verdict: ProveVerdict,
     /// The answer in one sentence.
@@ -101,48 +85,77 @@ pub struct ProveResult {
     pub cause_says: Option<Phrase>,
 }
 
-fn newest_after<'a>(
-    job: &'a Job,
-    sheets: &'a [SheetResult],
-    round: usize,
-) -> Option<(&'a Sheet, &'a SheetResult)> {
+fn newest_after<'a>(job: &'a Job, sheets: &'a [SheetResult]) -> Option<(&'a Sheet, &'a SheetResult)> {
+    let round = job.setups.axle_rounds().len();
     job.sheets.iter().zip(sheets).rfind(|(sheet, result)| {
-        sheet.after_setting as usize == round
-            && sheet.kind == SheetKind::Centring
-            && result.centring.is_some()
+        job.setups.axle_rounds_before(sheet.round) == round && sheet.kind == SheetKind::Centring && result.centring.is_some()
     })
 }
 
-/// Proves the last setting; `None` until the bar was set and both sides read again.
+/// Whether a sheet was begun that reads the axle under the frame.
+fn reads_the_axle(job: &Job) -> bool {
+    job.sheets.iter().any(|sheet| {
+        sheet.kind == SheetKind::Centring && sheet.left.iter().chain(&sheet.right).any(Option::is_some)
+    })
+}
+
+/// Proves what was done; None until there is something to hold against: the axle read after the last
+/// round, an axle found centred that needs nothing, or sway links where nothing else was worked on.
+///
+/// `links_work` says whether the sway links work at the ends of travel; None while not measured.
 #[must_use]
-pub fn prove(job: &Job, sheets: &[SheetResult], bar: Option<&BarResult>) -> Option<ProveResult> {
-    let round = job.setups.as_built.len();
-    let last = round.checked_sub(1)?;
-    let (sheet, result) = newest_after(job, sheets, round)?;
+pub fn prove(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option<ProveResult> {
+    let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
+    if resolved.setups().is_none() && !y_link && !reads_the_axle(job) {
+        return links_work.map(sway_alone);
+    }
+    let (sheet, result) = newest_after(job, &resolved.sheets)?;
     let after = result.centring.clone()?;
-    let before = sheet_of_round(job, sheets, last);
-    let before_sheet = before.and_then(|before| job.sheets.iter().find(|sheet| sheet.id == before.id));
-    let view = view_of_round(job, bar, last);
-    let movement =
-        before.and_then(|before| before.centring.as_ref()).zip(before_sheet).zip(view.as_ref()).and_then(
-            |((before, before_sheet), view)| {
-                movement(before, &after, (before_sheet, sheet), view, &job.setups.as_built[last])
-            },
-        );
-    let cause = cause(sheet, result, before_sheet, movement.as_ref());
+    let rounds = job.setups.axle_rounds().len();
+    let usable = result.refused.is_empty();
+    // Nothing was set: only an axle that is found centred has something to prove.
+    if rounds == 0 && (after.answer != Answer::WithinTolerance || !usable) {
+        return None;
+    }
+    let setups = resolved.setups();
+    let before = read_before(job, &resolved.sheets, rounds);
+    let before_sheet = before.and_then(|(_, before)| job.sheets.iter().find(|sheet| sheet.id == before.id));
+    let earlier = before.zip(setups).map(|((round, _), setups)| &setups.rounds[round]);
+    let movement = before
+        .and_then(|(_, before)| before.centring.as_ref())
+        .zip(before_sheet)
+        .zip(earlier.zip(setups))
+        .map(|((before, before_sheet), (earlier, setups))| {
+            let moved = setups.fitted.moves.since(earlier.moves);
+            movement(before, &after, (before_sheet, sheet), (&earlier.view, moved), &setups.fitted.view)
+        });
+    let moved = movement.as_ref().map(|movement| Moved {
+        before: movement.before_mm,
+        predicted: movement.predicted_mm,
+        measured: movement.measured_mm,
+        uncertainty: movement.uncertainty_mm,
+        agrees: movement.agrees,
+    });
+    let cause = cause(sheet, result, before_sheet, moved.as_ref());
+    let fault = setups.and_then(|setups| setups.fitted.bar.thread_faults().into_iter().next());
+    let open = setups.is_some_and(|setups| !setups.unread && setups.plan.differs(&setups.fitted));
     let verdict = match after.answer {
-        _ if !result.refusals.is_empty() => ProveVerdict::ReadAgain,
+        _ if fault.is_some() => ProveVerdict::BackToBar,
+        _ if !usable => ProveVerdict::ReadAgain,
+        Answer::WithinTolerance if open => ProveVerdict::PlanNotFitted,
         Answer::WithinTolerance => ProveVerdict::CanSettle,
         Answer::OffCentre => ProveVerdict::BackToBar,
         Answer::CannotTell => ProveVerdict::ReadAgain,
     };
-    let cause_says =
-        cause.map(|cause| cause_says(cause, movement.as_ref(), before_sheet, sheet, view.as_ref()));
+    let cause_says = cause.map(|cause| {
+        words::cause(cause, moved.as_ref(), (before_sheet, sheet), earlier.map(|earlier| &earlier.view))
+    });
     Some(ProveResult {
-        sheet: sheet.id.clone(),
-        says: says(verdict, &after),
-        advice: advice(verdict, &after, result),
-        after,
+        grounds: vec![centred(&after, usable)],
+        sheet: Some(sheet.id.clone()),
+        says: words::says(verdict, &after, y_link, fault.as_ref()),
+        advice: words::advice(verdict, &after, (result, y_link, rounds), fault.as_ref()),
+        after: Some(after),
         verdict,
         movement,
         cause,
@@ -150,32 +163,41 @@ pub fn prove(job: &Job, sheets: &[SheetResult], bar: Option<&BarResult>) -> Opti
     })
 }
 
-/// The bar before the setting that ended a round, at the driven height.
-fn view_of_round(job: &Job, bar: Option<&BarResult>, round: usize) -> Option<FrontView> {
-    let bar = bar?;
-    let length = match round.checked_sub(1) {
-        Some(last) => job.setups.as_built.get(last)?.length.length(),
-        None => job.setups.as_found.length.as_ref()?.length(),
+fn centred(after: &Centring, usable: bool) -> FitCheck {
+    let verdict = match after.answer {
+        _ if !usable => FitVerdict::Open,
+        Answer::WithinTolerance => FitVerdict::Good,
+        Answer::OffCentre => FitVerdict::Bad,
+        Answer::CannotTell => FitVerdict::Open,
     };
-    let fore_aft =
-        job.setups.as_found.fore_aft.as_ref().map_or(Length::ZERO, derecho_core::measure::TapeEntry::length);
-    // The bar as it lies now includes whatever was moved since.
-    let (earlier, now) = (moves::fitted(job, round), moves::fitted(job, bar.round as usize));
-    let rise = bar.found.rise_mm - now.rise() + earlier.rise();
-    FrontView::new(length, rise, fore_aft + earlier.fore_aft(), job.rig.frame_eye_side?).ok()
+    check("the axle under the frame", verdict, words::stands(after))
+}
+
+/// A job of sway links alone.
+fn sway_alone(work: bool) -> ProveResult {
+    let verdict = if work { ProveVerdict::CanSettle } else { ProveVerdict::BackToSway };
+    let good = if work { FitVerdict::Good } else { FitVerdict::Bad };
+    ProveResult {
+        grounds: vec![check("sway links", good, words::links(work))],
+        sheet: None,
+        after: None,
+        verdict,
+        says: words::links(work),
+        advice: words::links_advice(work),
+        movement: None,
+        cause: None,
+        cause_says: None,
+    }
 }
 
 fn movement(
     before: &Centring,
     after: &Centring,
     (before_sheet, after_sheet): (&Sheet, &Sheet),
-    view: &FrontView,
-    made: &MadeSetting,
-) -> Option<Movement> {
+    (view, moved): (&FrontView, EyeMoves),
+    changed: &FrontView,
+) -> Movement {
     let same_method = before_sheet.method == after_sheet.method;
-    let set = made.length.length();
-    let moved = made.moved.as_ref().map_or(EyeMoves::default(), EyeMoves::from);
-    let changed = view.moved(set, moved.rise(), moved.fore_aft()).ok()?;
     let predicted = (view.reach() - changed.reach()) * view.frame_eye_side().sign() + moved.sideways();
     let measured = after.offset_mm - before.offset_mm;
     // The feature's own uncertainty is the same both times and drops out, unless the
@@ -221,18 +243,8 @@ fn movement(
     // What a side gains the other loses; which one, the method's sense says.
     let gain = predicted * if before_sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
     let readings = same_method.then(|| [before.left_mean_mm + gain, before.right_mean_mm - gain]);
-    Some(Movement {
-        readings_say: readings.map(|[left, right]| {
-            Phrase::of(|w| {
-                format!(
-                    "The left should read {} and reads {}; the right should read {} and reads {}.",
-                    w.distance(left),
-                    w.distance(after.left_mean_mm),
-                    w.distance(right),
-                    w.distance(after.right_mean_mm)
-                )
-            })
-        }),
+    Movement {
+        readings_say: readings.map(|readings| words::readings(readings, after)),
         predicted_readings_mm: readings,
         before_mm: before.offset_mm,
         after_mm: after.offset_mm,
@@ -240,146 +252,7 @@ fn movement(
         measured_mm: measured,
         uncertainty_mm: uncertainty,
         agrees,
-        says: Phrase::of(|w| {
-            let verdict = if agrees { "as predicted" } else { "not as predicted" };
-            format!("Predicted {}, measured {}: {verdict}.", w.movement(predicted), w.movement(measured))
-        }),
+        says: words::movement(predicted, measured, agrees),
         working: Working { title: "Movement, predicted and measured".to_owned(), steps },
-    })
-}
-
-fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
-    let change = stance(after)? - stance(before?)?;
-    (change.abs() > usual::HEIGHT_CHANGED).then_some(change)
-}
-
-fn cause(
-    sheet: &Sheet,
-    result: &SheetResult,
-    before: Option<&Sheet>,
-    movement: Option<&Movement>,
-) -> Option<Cause> {
-    if sheet.conditions.on_its_weight == Some(false) {
-        return Some(Cause::ReadWhileHanging);
     }
-    if !result.refusals.is_empty() {
-        return Some(Cause::HeightChanged);
-    }
-    let movement = movement?;
-    let wanted = -movement.before_mm;
-    // What the axle did, and what the recorded length says it should have done: either
-    // can be twice the wanted movement, or turned round.
-    let near = |value: Length, target: Length| {
-        (value - target).abs() <= movement.uncertainty_mm.max(wanted.abs() / 4.0)
-    };
-    let worth_telling = wanted.abs() > movement.uncertainty_mm;
-    for moved in [movement.predicted_mm, movement.measured_mm] {
-        if worth_telling && near(moved, wanted * 2.0) && !near(moved, wanted) {
-            return Some(Cause::FullDifferenceUsed);
-        }
-        if worth_telling && near(moved, -wanted) {
-            return Some(Cause::SignTurned);
-        }
-    }
-    if movement.agrees {
-        return None;
-    }
-    if height_change(before, sheet).is_some() {
-        return Some(Cause::HeightChanged);
-    }
-    if movement.measured_mm.abs() <= movement.uncertainty_mm {
-        return Some(Cause::NotMoved);
-    }
-    Some(Cause::Unexplained)
-}
-
-fn cause_says(
-    cause: Cause,
-    movement: Option<&Movement>,
-    before: Option<&Sheet>,
-    sheet: &Sheet,
-    view: Option<&FrontView>,
-) -> Phrase {
-    let zero = Length::ZERO;
-    let (wanted, measured) = movement.map_or((zero, zero), |m| (-m.before_mm, m.measured_mm));
-    match cause {
-        Cause::ReadWhileHanging => Phrase::plain(
-            "These readings were taken while it hung: they prove nothing. Set it on its own weight, bounce it, read again.",
-        ),
-        Cause::HeightChanged => {
-            let change = height_change(before, sheet);
-            let shift = change.zip(view).and_then(|(change, view)| view.shift_of_lift(change).ok());
-            Phrase::of(|w| {
-                match (change, shift) {
-                (Some(change), Some(shift)) => format!(
-                    "The body stands {} {} than before. That alone moves the axle: {}. Bring it to the same height and read again.",
-                    w.distance(change),
-                    if change > zero { "higher" } else { "lower" },
-                    w.movement(shift)
-                ),
-                _ => "It was read at another height than it is driven at. Bring it to the driven height and read again.".to_owned(),
-            }
-            })
-        }
-        Cause::FullDifferenceUsed => Phrase::of(|w| {
-            format!(
-                "It wanted to move {} and went {}, about twice as far. That is the full difference of the two sides instead of half of it.",
-                w.movement(wanted),
-                w.movement(measured)
-            )
-        }),
-        Cause::SignTurned => Phrase::of(|w| {
-            format!(
-                "It wanted to move {} and went {}. The bar was turned the wrong way, or a sheet has left and right swapped.",
-                w.movement(wanted),
-                w.movement(measured)
-            )
-        }),
-        Cause::NotMoved => Phrase::plain(
-            "The axle has hardly moved. Was the length measured eye to eye after turning? Was it bounced to settle? Is a bolt hole worn oval?",
-        ),
-        Cause::Unexplained => Phrase::of(|w| {
-            format!(
-                "It moved {} and none of the usual causes fits. Measure the bar eye to eye, look for worn bolt holes and torn bushings, and read again from the same features.",
-                w.movement(measured)
-            )
-        }),
-    }
-}
-
-fn says(verdict: ProveVerdict, after: &Centring) -> Phrase {
-    Phrase::of(|w| match verdict {
-        ProveVerdict::CanSettle => format!("Proved: centred within {}", w.distance(after.tolerance_mm)),
-        ProveVerdict::BackToBar => match w.sideways(after.offset_mm) {
-            rounded if rounded == "centred" => "Still off by less than the tape shows".to_owned(),
-            sideways => format!("Still {sideways}"),
-        },
-        ProveVerdict::ReadAgain => "Not proved: read again".to_owned(),
-    })
-}
-
-fn advice(verdict: ProveVerdict, after: &Centring, result: &SheetResult) -> Phrase {
-    if let Some(refusal) = result.refusals.first() {
-        return refusal.clone();
-    }
-    Phrase::of(|w| {
-        let reading = format!(
-            "The readings say {}, give or take {}.",
-            w.sideways(after.offset_mm),
-            w.fine(after.uncertainty_mm)
-        );
-        match verdict {
-            ProveVerdict::CanSettle => {
-                format!("{reading} Road test, ask the complaints again, then settle it.")
-            }
-            ProveVerdict::BackToBar => {
-                format!("{reading} Back to stage Bar: it starts from the length set now.")
-            }
-            ProveVerdict::ReadAgain if !after.method_can_prove => format!(
-                "{reading} This way of reading cannot prove {}: read from frame to hub, or more often.",
-                w.distance(after.tolerance_mm)
-            ),
-            ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
-        }
-    })
 }

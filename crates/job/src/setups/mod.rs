@@ -1,3 +1,537 @@
-//! What is meant: found, planned, fitted.
+//! Found, plan, fitted: the one place that decides where both eyes are, which bar is meant, how
+//! long it is, and which offset is corrected. Made once from the document; every stage is handed
+//! it and none decides for itself.
+//!
+//! Not here: what the figures come to (stage Bar), and what a person reads of it.
 
+pub mod adjuster;
+pub mod known;
 pub mod moves;
+mod words;
+
+use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
+use derecho_core::bar::{FrontView, Recentring};
+use derecho_core::measure::centring::Answer;
+use derecho_core::measure::{Length, Phrase, TapeEntry};
+use derecho_core::parts::BarPart;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+pub use self::adjuster::BarState;
+pub use self::known::{Known, NoBar, Unknown, known};
+use self::moves::EyeMoves;
+use crate::document::check::FieldError;
+use crate::document::{Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of};
+use crate::tape::{SheetResult, tolerance};
+
+/// Everything that decides where the axle goes, resolved.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Setup {
+    /// Where both eyes are, from where they were found.
+    pub moves: EyeMoves,
+    /// The bar in it.
+    pub bar: BarState,
+    /// The bar at the driven height.
+    pub view: FrontView,
+    /// Its axle there, + to the left of the body's centre.
+    pub offset: Length,
+    /// The drag-link part; empty is none.
+    pub drag_link: String,
+}
+
+impl Setup {
+    /// Whether another hole or another bar is meant; a length is no other plan.
+    #[must_use]
+    pub fn differs(&self, other: &Self) -> bool {
+        self.bar.name != other.bar.name || !self.moves.since(other.moves).is_none()
+    }
+}
+
+/// Where the offset that is corrected comes from.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BasisSource {
+    /// From a sheet of readings.
+    Readings,
+    /// Reckoned from the lift, supposing the axle was centred before it.
+    Lift,
+    /// Nobody read and nothing was lifted: supposed to be centred as it stands.
+    Supposed,
+    /// A bar built to a gap that was measured with the axle strapped to centre.
+    Strapped,
+}
+
+/// The offset that is corrected.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Basis {
+    /// Where it comes from.
+    pub source: BasisSource,
+    /// The sheet's id, where it comes from one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub sheet: Option<String>,
+    /// e, + to the left.
+    pub offset_mm: Length,
+    /// U of e, where it was read.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub uncertainty_mm: Option<Length>,
+    /// What the readings come to; a reckoned offset is off centre.
+    #[serde(skip)]
+    pub answer: Reading,
+    /// In words.
+    pub says: Phrase,
+}
+
+/// What the readings of a basis come to.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Reading {
+    /// Off centre, read or reckoned.
+    #[default]
+    Off,
+    /// Within the tolerance.
+    Centred,
+    /// The readings cannot tell.
+    CannotTell,
+    /// Nobody read.
+    Unread,
+}
+
+impl From<Answer> for Reading {
+    fn from(answer: Answer) -> Self {
+        match answer {
+            Answer::OffCentre => Self::Off,
+            Answer::WithinTolerance => Self::Centred,
+            Answer::CannotTell => Self::CannotTell,
+        }
+    }
+}
+
+/// A length a bar should have between its eyes, and what it can have.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Wanted {
+    /// The length that puts the axle at its target, with the rules of thumb beside it.
+    pub recentring: Recentring,
+    /// The bar there.
+    pub view: FrontView,
+    /// The length the bar will have: the wanted one, or its own where it cannot be changed and
+    /// leaves the axle within the tolerance.
+    pub length: Length,
+    /// Where the axle will be, + left.
+    pub offset: Length,
+}
+
+/// As found, as read, as planned, as fitted. Nothing in it is optional that a stage needs.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Setups {
+    /// What the bar's geometry rests on.
+    pub known: Known,
+    /// As it came.
+    pub found: Setup,
+    /// As it stood before the round that is shown: what is corrected.
+    pub base: Setup,
+    /// How many rounds had been done then.
+    pub round: usize,
+    /// As it is planned from there; the base where nothing is planned.
+    pub plan: Setup,
+    /// What the plan wants of the bar; None where it is left as it is.
+    pub wanted: Option<Wanted>,
+    /// As it is now, with every round's fitting.
+    pub fitted: Setup,
+    /// Each round's setup in turn, as found first, with its axle reckoned from the basis.
+    pub rounds: Vec<Setup>,
+    /// The plan that is tried in the drawing, where there is one, with its hole names.
+    pub trial: Option<Setup>,
+    /// Whether something was set since the base and not read again.
+    pub unread: bool,
+    /// What that was.
+    pub made: Option<Round>,
+    /// The offset that is corrected.
+    pub basis: Basis,
+    /// Whether the chosen plan names a hole, a bar or a link part that is gone.
+    pub plan_gone: bool,
+    /// What counts as centred.
+    pub tolerance: Length,
+}
+
+impl Setups {
+    /// Resolves a job.
+    ///
+    /// # Errors
+    /// With what is missing or impossible, each with its field.
+    pub fn of(job: &Job, sheets: &[SheetResult]) -> Result<Self, Unknown> {
+        let known = known(job)?;
+        let history = History::of(job, &known);
+        let rounds = job.setups.axle_rounds();
+        let count = rounds.len();
+        let views = (0..=count)
+            .map(|round| history.view(round, &known).ok_or_else(|| impossible(round.checked_sub(1).map(|last| rounds[last].0))))
+            .collect::<Result<Vec<_>, _>>()?;
+        let read = (0..=count).rev().find(|round| sheet_of_round(job, sheets, *round).is_some());
+        let unread = count > 0
+            && read != Some(count)
+            && rounds.last().is_some_and(|(_, last)| completes(last, &history, count));
+        let round = if unread { count - 1 } else { count };
+        let basis = basis(job, sheets, (&known, &history, &views), read, round);
+        let tolerance = tolerance(&job.rig);
+        // Every other round's axle is reckoned from the one the basis speaks of.
+        let offset = |other: usize| basis.offset_mm + history.carried(&views, round, other);
+        let setup = |round: usize| history.setup(round, views[round], offset(round));
+        let base = setup(round);
+        let chosen = job.setups.plans.chosen.as_ref();
+        let (plan, wanted, plan_gone) = match chosen.map(|form| planned(job, form, &base, &basis, tolerance))
+        {
+            Some(Some((plan, wanted))) => (plan, wanted, false),
+            gone => {
+                let alone = PlanForm::default();
+                let (plan, wanted) =
+                    planned(job, &alone, &base, &basis, tolerance).unwrap_or_else(|| (base.clone(), None));
+                (plan, wanted, gone.is_some())
+            }
+        };
+        let tried = job.setups.plans.trial.as_ref();
+        let trial =
+            tried.and_then(|form| planned(job, form, &base, &basis, tolerance)).map(|(setup, _)| setup);
+        Ok(Self {
+            trial,
+            rounds: (0..=count).map(setup).collect(),
+            found: setup(0),
+            fitted: setup(count),
+            base,
+            round,
+            plan,
+            wanted,
+            made: rounds.last().filter(|_| unread).map(|(_, made)| (*made).clone()),
+            unread,
+            basis,
+            plan_gone,
+            tolerance,
+            known,
+        })
+    }
+
+    /// The setup beside the base that is drawn and cycled: what was set, else what is planned.
+    #[must_use]
+    pub const fn other(&self) -> &Setup {
+        if self.unread { &self.fitted } else { &self.plan }
+    }
+
+    /// What a plan comes to from the base; None where a part of it is gone or there is no such bar.
+    #[must_use]
+    pub fn plan_of(&self, job: &Job, form: &PlanForm) -> Option<(Setup, Option<Wanted>)> {
+        planned(job, form, &self.base, &self.basis, self.tolerance)
+    }
+
+    /// What any bar wants with the eyes moved from the base, and whether that is covered.
+    #[must_use]
+    pub fn wanted_with(&self, moves: EyeMoves, bar: &BarState) -> Option<Wanted> {
+        wanted(&self.base, moves, bar, &self.basis, self.tolerance, LengthAim::Centred)
+    }
+}
+
+/// `round` is the place of the round whose length cannot be; None is the bar as found.
+fn impossible(round: Option<usize>) -> Unknown {
+    let message = "The bar is shorter than its eyes are apart, up-and-down and fore-and-aft. Check its length and both bolt heights.";
+    let pointer = match round {
+        None => format!("{}/length", known::BAR),
+        Some(last) => format!("/setups/rounds/{last}/length"),
+    };
+    Unknown { why: NoBar::Impossible, missing: vec![FieldError::new(pointer, "impossible_bar", message)] }
+}
+
+/// The bar and both eyes after each round, as found first.
+struct History {
+    moves: Vec<EyeMoves>,
+    bars: Vec<BarState>,
+    drag_links: Vec<String>,
+}
+
+impl History {
+    fn of(job: &Job, known: &Known) -> Self {
+        let found = BarState::found(job, known.length, known.built);
+        let mut history = Self {
+            moves: vec![EyeMoves::default()],
+            bars: vec![found.clone()],
+            drag_links: vec![String::new()],
+        };
+        for (_, round) in job.setups.axle_rounds() {
+            let last = history.moves.len() - 1;
+            let moved = round
+                .moved
+                .iter()
+                .map(|moved| EyeMoves::from(moved))
+                .fold(history.moves[last], EyeMoves::and);
+            let before = &history.bars[last];
+            let bar = match round.bar.as_deref() {
+                Some(name) if name != before.name => {
+                    hung(job, name, before.length).unwrap_or_else(|| found.clone())
+                }
+                _ => before.clone(),
+            };
+            let link = if round.drag_link.is_empty() { &history.drag_links[last] } else { &round.drag_link };
+            let link = link.clone();
+            history.moves.push(moved);
+            history.bars.push(bar.after(round));
+            history.drag_links.push(link);
+        }
+        history
+    }
+
+    fn view(&self, round: usize, known: &Known) -> Option<FrontView> {
+        let moves = self.moves[round];
+        let (rise, fore_aft) = (known.driven_rise + moves.rise(), known.fore_aft + moves.fore_aft());
+        FrontView::new(self.bars[round].length, rise, fore_aft, known.side).ok()
+    }
+
+    /// How far the axle went to the left from one round to another.
+    fn carried(&self, views: &[FrontView], from: usize, to: usize) -> Length {
+        let reach = views[from].reach() - views[to].reach();
+        reach * views[from].frame_eye_side().sign() + self.moves[to].since(self.moves[from]).sideways()
+    }
+
+    fn setup(&self, round: usize, view: FrontView, offset: Length) -> Setup {
+        Setup {
+            moves: self.moves[round],
+            bar: self.bars[round].clone(),
+            view,
+            offset,
+            drag_link: self.drag_links[round].clone(),
+        }
+    }
+}
+
+fn part<'a>(job: &'a Job, name: &str) -> Option<&'a BarPart> {
+    job.bracket.bars.iter().find(|part| part.name == name)
+}
+
+/// A part as it is hung, in place of a bar of the `old` length. None where there is no such part.
+#[must_use]
+pub fn hung(job: &Job, name: &str, old: Length) -> Option<BarState> {
+    part(job, name).map(|part| BarState::new(part, old))
+}
+
+/// Whether a round ends with a bar that is as long as it was meant: a length was set, or the bar
+/// that is in has none to set. Else there is more to do before reading again.
+fn completes(last: &Round, history: &History, count: usize) -> bool {
+    let fixed = history.bars[count].adjuster.as_ref().is_none_or(|a| a.kind == AdjusterKind::Fixed);
+    last.length.is_some() || (fixed && !history.bars[count].made_to_length)
+}
+
+/// The newest usable answer among the sheets read in a round, staleness aside.
+#[must_use]
+pub fn sheet_of_round<'a>(job: &Job, sheets: &'a [SheetResult], round: usize) -> Option<&'a SheetResult> {
+    job.sheets
+        .iter()
+        .zip(sheets)
+        .filter(|(sheet, result)| {
+            job.setups.axle_rounds_before(sheet.round) == round
+                && sheet.kind == SheetKind::Centring
+                && result.centring.is_some()
+                && result.drives()
+        })
+        .map(|(_, result)| result)
+        .next_back()
+}
+
+/// The offset at the base: read there, or read in an earlier round and reckoned on; else what
+/// the lift did, with what was done since; else supposed to be nought.
+fn basis(
+    job: &Job,
+    sheets: &[SheetResult],
+    (known, history, views): (&Known, &History, &[FrontView]),
+    read: Option<usize>,
+    round: usize,
+) -> Basis {
+    if let Some(read) = read.filter(|read| *read <= round)
+        && let Some(sheet) = sheet_of_round(job, sheets, read)
+        && let Some(centring) = &sheet.centring
+    {
+        let since = history.carried(views, read, round);
+        let offset = centring.offset_mm + since;
+        let answer = if read == round { centring.answer.into() } else { Reading::Off };
+        return Basis {
+            source: BasisSource::Readings,
+            sheet: Some(sheet.id.clone()),
+            offset_mm: offset,
+            uncertainty_mm: Some(centring.uncertainty_mm),
+            answer,
+            says: words::read(offset, centring.uncertainty_mm, read == round),
+        };
+    }
+    let done = history.carried(views, 0, round);
+    let lift = length_of(&job.rig.lift).filter(|lift| *lift != Length::ZERO && !known.built);
+    let lifted = lift.and_then(|lift| views[0].raised_by(-lift).ok()?.shift_of_lift(lift).ok());
+    let (source, offset, answer, says) = match lifted {
+        Some(shift) => (BasisSource::Lift, shift + done, Reading::Off, words::reckoned(shift + done)),
+        None if known.built => (BasisSource::Strapped, done, Reading::Centred, words::strapped()),
+        None => (BasisSource::Supposed, done, Reading::Unread, words::supposed()),
+    };
+    Basis { source, sheet: None, offset_mm: offset, uncertainty_mm: None, answer, says }
+}
+
+/// What a plan comes to from a base.
+fn planned(
+    job: &Job,
+    form: &PlanForm,
+    base: &Setup,
+    basis: &Basis,
+    tolerance: Length,
+) -> Option<(Setup, Option<Wanted>)> {
+    let moves = moves::planned(job, form, base.moves)?;
+    let bar = if form.bar.is_empty() || form.bar == base.bar.name {
+        base.bar.clone()
+    } else {
+        hung(job, &form.bar, base.view.length())?
+    };
+    let link_known =
+        form.drag_link.is_empty() || job.bracket.drag_links.iter().any(|p| p.name == form.drag_link);
+    if !link_known {
+        return None;
+    }
+    let drag_link = if form.drag_link.is_empty() { base.drag_link.clone() } else { form.drag_link.clone() };
+    let wanted = wanted(base, moves.since(base.moves), &bar, basis, tolerance, form.length);
+    let (view, offset) = match &wanted {
+        Some(wanted) => (wanted.view.with_length(wanted.length).ok()?, wanted.offset),
+        None => (base.view, base.offset),
+    };
+    Some((Setup { moves, bar: BarState { length: view.length(), ..bar }, view, offset, drag_link }, wanted))
+}
+
+/// The length a bar should have with the eyes moved from the base; None where it is left as it is.
+fn wanted(
+    base: &Setup,
+    moves: EyeMoves,
+    bar: &BarState,
+    basis: &Basis,
+    tolerance: Length,
+    aim: LengthAim,
+) -> Option<Wanted> {
+    let changes = !moves.is_none() || bar.name != base.bar.name;
+    if !changes && basis.answer != Reading::Off {
+        return None;
+    }
+    let offset = base.offset;
+    let (recentring, view) =
+        base.view.recentred_moved(offset, moves.rise(), moves.fore_aft(), moves.sideways()).ok()?;
+    let lands = |length: Length| {
+        let set = view.with_length(length).ok()?;
+        Some((view.reach() - set.reach()) * view.frame_eye_side().sign())
+    };
+    if aim == LengthAim::AsTheOldOne {
+        let old = base.view.length();
+        let recentring = Recentring { length_mm: old, change_mm: Length::ZERO, ..recentring };
+        let there = lands(old)?;
+        return Some(Wanted { recentring, view: view.with_length(old).ok()?, length: old, offset: there });
+    }
+    let own = bar.length;
+    let fixed = bar.adjuster.as_ref().is_some_and(|adjuster| adjuster.kind == AdjusterKind::Fixed);
+    // A bar that cannot be changed is right where it leaves the axle within the tolerance.
+    let stays = lands(own).filter(|left| fixed && left.abs() <= tolerance);
+    let (length, offset) = stays.map_or((recentring.length_mm, Length::ZERO), |left| (own, left));
+    Some(Wanted { recentring, view, length, offset })
+}
+
+impl Wanted {
+    /// A change of length that keeps the axle within the tolerance: tolerance · h/L, since to
+    /// first order the axle moves L/h of what the length changes.
+    #[must_use]
+    pub fn length_tolerance(&self, tolerance: Length) -> Length {
+        tolerance * (self.view.reach() / self.view.length())
+    }
+
+    /// Whether a bar can be so long, or near enough; None where that is not known.
+    #[must_use]
+    pub fn covered(&self, bar: &BarState, tolerance: Length) -> Option<bool> {
+        if bar.made_to_length {
+            let (least, most) = (bar.range.0?, bar.range.1?);
+            let slack = self.length_tolerance(tolerance);
+            return Some(least - slack <= self.length && self.length <= most + slack);
+        }
+        let adjuster = bar.adjuster.as_ref()?;
+        if adjuster.kind == AdjusterKind::Fixed {
+            return Some((self.length - bar.length).abs().to_mm() < 1e-9);
+        }
+        let slack = self.length_tolerance(tolerance);
+        let set = setting_within(adjuster, bar.length, self.length, slack);
+        match (set.evened_shortest_mm, set.evened_longest_mm) {
+            (None, None) => None,
+            (least, most) => Some(
+                least.is_none_or(|least| self.length >= least - slack)
+                    && most.is_none_or(|most| self.length <= most + slack),
+            ),
+        }
+    }
+}
+
+/// The last round before `round` in which both sides were read well enough, with its sheet.
+#[must_use]
+pub fn read_before<'a>(
+    job: &Job,
+    sheets: &'a [SheetResult],
+    round: usize,
+) -> Option<(usize, &'a SheetResult)> {
+    (0..round).rev().find_map(|earlier| Some((earlier, sheet_of_round(job, sheets, earlier)?)))
+}
+
+/// A job resolved: what every stage is handed.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Resolved {
+    /// Its sheets, worked out.
+    pub sheets: Vec<SheetResult>,
+    /// The track bar's setups, or what keeps them from being known.
+    pub bar: Result<Setups, Unknown>,
+    /// The sway bar's.
+    pub sway: SwaySetups,
+}
+
+impl Resolved {
+    /// Resolves a job, once.
+    #[must_use]
+    pub fn of(job: &Job) -> Self {
+        let sheets = crate::tape::results(job);
+        Self { bar: Setups::of(job, &sheets), sway: SwaySetups::of(job), sheets }
+    }
+
+    /// The track bar's setups, where they are known.
+    #[must_use]
+    pub fn setups(&self) -> Option<&Setups> {
+        self.bar.as_ref().ok()
+    }
+
+    /// Why there is no track bar to set, and what is missing; nothing where there is one.
+    #[must_use]
+    pub fn unknown(&self) -> Option<&Unknown> {
+        self.bar.as_ref().err()
+    }
+}
+
+/// The sway bar's form as it was found, as planned and as fitted.
+#[derive(Clone, Debug, PartialEq)]
+pub struct SwaySetups {
+    /// As found.
+    pub found: Sway,
+    /// With what the chosen plan names.
+    pub plan: Sway,
+    /// With what was fitted since.
+    pub fitted: Sway,
+}
+
+impl SwaySetups {
+    /// Resolves it.
+    #[must_use]
+    pub fn of(job: &Job) -> Self {
+        let with = |form: &Sway, hole: Option<usize>, link: Option<&TapeEntry>| Sway {
+            hole: hole.filter(|hole| *hole < form.holes.len()).unwrap_or(form.hole),
+            link: link.or(form.link.as_ref()).cloned(),
+            ..form.clone()
+        };
+        let fitted = job
+            .setups
+            .rounds
+            .iter()
+            .fold(job.sway.clone(), |sway, round| with(&sway, round.sway_hole, round.sway_link.as_ref()));
+        let planned = &job.setups.plans.sway;
+        let plan = with(&fitted, planned.hole, planned.link.as_ref());
+        Self { found: job.sway.clone(), plan, fitted }
+    }
+}

@@ -1,22 +1,10 @@
-//! Eyes that were moved, and the one a chosen plan moves.
+//! Where eyes are: moves from where they were found, and the holes they can sit in.
 
 use glam::DVec3;
 
-use crate::document::bracketing::{FittedMove, PlanForm};
-use crate::document::{Job, length_of};
+use crate::document::{FittedMove, HoleChoice, Job, PlanForm, length_of};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::{BracketEnd, BracketPart, Hole};
-
-/// The name of the axle bracket that is there now, whose other holes the job knows.
-pub const AXLE_BRACKET_NOW: &str = "axle bracket as it is";
-/// The same on the frame.
-pub const FRAME_BRACKET_NOW: &str = "frame bracket as it is";
-
-/// Whether a bracket is one that is there now.
-#[must_use]
-pub fn is_now(name: &str) -> bool {
-    name == AXLE_BRACKET_NOW || name == FRAME_BRACKET_NOW
-}
 
 /// Moves of both eyes, in millimetres forward, left and up.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
@@ -27,6 +15,9 @@ pub struct EyeMoves {
     pub axle: DVec3,
 }
 
+/// Moves under this are none, in millimetres.
+const NO_MOVE: f64 = 1e-6;
+
 impl EyeMoves {
     /// One eye moved.
     #[must_use]
@@ -34,6 +25,15 @@ impl EyeMoves {
         match end {
             BracketEnd::Frame => Self { frame: by, axle: DVec3::ZERO },
             BracketEnd::Axle => Self { frame: DVec3::ZERO, axle: by },
+        }
+    }
+
+    /// The move of one end.
+    #[must_use]
+    pub const fn at(&self, end: BracketEnd) -> DVec3 {
+        match end {
+            BracketEnd::Frame => self.frame,
+            BracketEnd::Axle => self.axle,
         }
     }
 
@@ -58,11 +58,19 @@ impl EyeMoves {
     /// Whether nothing is moved.
     #[must_use]
     pub fn is_none(&self) -> bool {
-        *self == Self::default()
+        self.frame.length() < NO_MOVE && self.axle.length() < NO_MOVE
     }
 
-    fn and(self, other: Self) -> Self {
+    /// These moves and then others.
+    #[must_use]
+    pub fn and(self, other: Self) -> Self {
         Self { frame: self.frame + other.frame, axle: self.axle + other.axle }
+    }
+
+    /// What is still to be moved from where `before` has taken the eyes.
+    #[must_use]
+    pub fn since(self, before: Self) -> Self {
+        Self { frame: self.frame - before.frame, axle: self.axle - before.axle }
     }
 }
 
@@ -70,17 +78,6 @@ impl From<&FittedMove> for EyeMoves {
     fn from(fitted: &FittedMove) -> Self {
         Self::of(fitted.end, DVec3::from_array(fitted.by_mm))
     }
-}
-
-/// What was moved up to and including a setting.
-#[must_use]
-pub fn fitted(job: &Job, settings: usize) -> EyeMoves {
-    job.setups
-        .as_built
-        .iter()
-        .take(settings)
-        .filter_map(|made| made.moved.as_ref())
-        .fold(EyeMoves::default(), |sum, moved| sum.and(moved.into()))
 }
 
 /// A hole as a move, on the side the eye of that end is on.
@@ -99,56 +96,59 @@ pub fn side_sign(end: BracketEnd, frame_eye_side: Side) -> f64 {
     }
 }
 
-/// Every bracket there is to choose a hole of: those there now, then those tried.
+/// Every bracket there is to choose a hole of: those there now, without a name, then those tried.
 #[must_use]
 pub fn brackets(job: &Job) -> Vec<BracketPart> {
-    let now = |name: &str, end, holes: &[Hole]| {
-        (!holes.is_empty()).then(|| BracketPart {
-            name: name.to_owned(),
-            end,
-            holes: holes.to_vec(),
-            ..BracketPart::default()
-        })
+    let now = |end, holes: &[Hole]| {
+        (!holes.is_empty()).then(|| BracketPart { end, holes: holes.to_vec(), ..BracketPart::default() })
     };
-    now(AXLE_BRACKET_NOW, BracketEnd::Axle, &job.setups.axle_holes)
+    now(BracketEnd::Axle, &job.setups.found.axle_holes)
         .into_iter()
-        .chain(now(FRAME_BRACKET_NOW, BracketEnd::Frame, &job.setups.frame_holes))
+        .chain(now(BracketEnd::Frame, &job.setups.found.frame_holes))
         .chain(job.bracket.brackets.iter().cloned())
         .collect()
 }
 
-/// The move of a plan; None where it moves nothing or its hole is gone.
+/// What people call a bracket: the one that is there has no name of its own.
 #[must_use]
-pub fn plan_move(job: &Job, plan: &PlanForm) -> Option<FittedMove> {
+pub fn shown_name(bracket: &BracketPart) -> String {
+    match (bracket.name.as_str(), bracket.end) {
+        ("", BracketEnd::Axle) => "axle bracket as it is".to_owned(),
+        ("", BracketEnd::Frame) => "frame bracket as it is".to_owned(),
+        (name, _) => name.to_owned(),
+    }
+}
+
+/// The hole a plan puts an end's eye in.
+#[must_use]
+pub const fn choice(plan: &PlanForm, end: BracketEnd) -> Option<&HoleChoice> {
+    match end {
+        BracketEnd::Axle => plan.axle.as_ref(),
+        BracketEnd::Frame => plan.frame.as_ref(),
+    }
+}
+
+/// Where a chosen hole puts an eye, from where it was found. None where there is no such hole.
+#[must_use]
+pub fn chosen_move(job: &Job, end: BracketEnd, choice: &HoleChoice) -> Option<DVec3> {
+    if choice.hole.is_empty() {
+        return Some(DVec3::ZERO);
+    }
     let side = job.rig.frame_eye_side?;
-    let bracket = brackets(job).into_iter().find(|bracket| bracket.name == plan.bracket)?;
-    let hole = bracket.holes.iter().find(|hole| hole.name == plan.hole)?;
-    let by = hole_move(hole, side_sign(bracket.end, side));
-    Some(FittedMove { end: bracket.end, by_mm: by.to_array() })
+    let bracket = brackets(job).into_iter().find(|b| b.end == end && b.name == choice.bracket)?;
+    let hole = bracket.holes.iter().find(|hole| hole.name == choice.hole)?;
+    Some(hole_move(hole, side_sign(end, side)))
 }
 
-/// Of a hole's move, what is still to be done from where the eye sits in a round.
+/// Where a plan puts both eyes, from where they were found: an end it does not name stays where
+/// `fitted` has it. None where one of its holes is gone.
 #[must_use]
-pub fn still(job: &Job, round: usize, end: BracketEnd, by: DVec3) -> DVec3 {
-    let done = fitted(job, round);
-    by - match end {
-        BracketEnd::Frame => done.frame,
-        BracketEnd::Axle => done.axle,
-    }
-}
-
-/// Moves under this are none, in millimetres.
-const NO_MOVE: f64 = 1e-6;
-
-/// The move the chosen plan still has to make in a round: none once it was fitted.
-#[must_use]
-pub fn chosen(job: &Job, round: usize) -> Option<FittedMove> {
-    if let Some(made) = job.setups.as_built.get(round) {
-        return made.moved;
-    }
-    let planned = plan_move(job, job.bracket.chosen.as_ref()?)?;
-    let left = still(job, round, planned.end, DVec3::from_array(planned.by_mm));
-    (left.length() > NO_MOVE).then(|| FittedMove { end: planned.end, by_mm: left.to_array() })
+pub fn planned(job: &Job, plan: &PlanForm, fitted: EyeMoves) -> Option<EyeMoves> {
+    let at = |end| match choice(plan, end) {
+        Some(choice) => chosen_move(job, end, choice),
+        None => Some(fitted.at(end)),
+    };
+    Some(EyeMoves { frame: at(BracketEnd::Frame)?, axle: at(BracketEnd::Axle)? })
 }
 
 /// How far up a drag-link part takes both ends, pitman end first, mm; nothing for no part.

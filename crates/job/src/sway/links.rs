@@ -1,9 +1,10 @@
-//! Arms and links over everything the axle does: γ, the legal link, links from each target.
+//! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
 use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::bar::words::sleeve_turns;
 use crate::cycle::words::place;
 use crate::document::heights;
 use crate::document::sway::SwayTarget;
@@ -11,7 +12,6 @@ use crate::document::{Job, length_of};
 use crate::sway::SWEEP_STEPS;
 use crate::sway::places::Places;
 use crate::sway::rates::{self, BarHere};
-use derecho_core::bar::adjuster::sleeve_turns;
 use derecho_core::measure::phrase::{Value, degrees};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
 use derecho_core::pose::cycle::{self as walkers, Envelope};
@@ -85,8 +85,8 @@ pub struct LinkTarget {
     pub link_mm: Length,
     /// Against the link as it is.
     pub change_mm: Length,
-    /// Whether it lies in the legal window.
-    pub legal: bool,
+    /// Whether it lies in the window that works.
+    pub works: bool,
     /// Whether it is the target aimed at.
     pub chosen: bool,
     /// In words, with turns where its thread is known.
@@ -112,6 +112,8 @@ pub struct SwayLinks {
     pub on_axle: bool,
     /// Whether the arms point forward.
     pub forward: bool,
+    /// γ outside these fails.
+    pub fails_outside_deg: [Angle; 2],
     /// Smallest γ over the envelope.
     pub least_eye_deg: Angle,
     /// Where.
@@ -132,7 +134,7 @@ pub struct SwayLinks {
     pub fails: bool,
     /// Why, or that it does not.
     pub says: Phrase,
-    /// Shortest and longest legal link; absent where there is none.
+    /// Shortest and longest link that works; absent where there is none.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub window_mm: Option<[Length; 2]>,
@@ -208,7 +210,7 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
     let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
     for posed in poses.filter_map(|(posed, _)| posed.as_ref()) {
         for left in [true, false] {
-            found.window = found.window.zip(legal_links(places, posed, left)).and_then(|(all, here)| {
+            found.window = found.window.zip(working_links(places, posed, left)).and_then(|(all, here)| {
                 let (least, most) = (all.0.max(here.0), all.1.min(here.1));
                 (least <= most).then_some((least, most))
             });
@@ -233,11 +235,11 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
     found
 }
 
-/// Shortest and longest legal link of a side in one pose, mm eye to eye. A link stands out of the
+/// Shortest and longest link that works of a side in one pose, mm eye to eye. A link stands out of the
 /// arm's plane by D_y, and the more so the further the axle has swung sideways, which makes it longer
 /// than it is in the plane: l = √(l_f² + D_y²). What is left to a straight or folded line bounds it as
 /// γ does; the tighter counts.
-fn legal_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
+fn working_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
     let reach = places.reach_at(posed, left);
     let bounds = (Angle::from_degrees(usual::FAIL_DEGREES.0), Angle::from_degrees(usual::FAIL_DEGREES.1));
     let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
@@ -268,7 +270,7 @@ pub(crate) fn links(
     let outside = |(least, most): (f64, f64)| low < least || high > most;
     let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();
     let fails = !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
-    let legal = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
+    let works = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| Phrase::of(|w| place(w, posed.left, posed.right));
     let says = link_says(&found, places, fails, outside(usual::WARN_DEGREES));
     let stops = mechanism.stops();
@@ -290,6 +292,7 @@ pub(crate) fn links(
         arm_mm: places.arm.length,
         on_axle: places.on_axle,
         forward: places.arm.forward,
+        fails_outside_deg: [usual::FAIL_DEGREES.0, usual::FAIL_DEGREES.1].map(Angle::from_degrees),
         least_eye_deg: Angle::from_radians(if low.is_finite() { found.least.0 } else { 0.0 }),
         least_at: at(&found.least.1),
         most_eye_deg: Angle::from_radians(if high.is_finite() { found.most.0 } else { 0.0 }),
@@ -300,9 +303,9 @@ pub(crate) fn links(
         open_poses: found.open.len(),
         fails,
         says,
-        window_says: window_says(legal, places.arm.link),
-        targets: targets(job, mechanism, places, legal),
-        window_mm: legal,
+        window_says: window_says(works, places.arm.link),
+        targets: targets(job, mechanism, places, works),
+        window_mm: works,
         heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
         roll: rolled(crate::sway::links::rolling(mechanism)),
         crossed: poses(line((up, down), (down, up), 1)),
@@ -358,13 +361,13 @@ fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phra
         });
     }
     let range = format!("{:.0}° to {:.0}°", found.least.0.to_degrees(), found.most.0.to_degrees());
-    let told = if much { "a lot, but legal" } else { "clear of a straight line" };
+    let told = if much { "a lot, but it works" } else { "clear of a straight line" };
     Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(places.arm.link)))
 }
 
-fn window_says(legal: Option<[Length; 2]>, link: Length) -> Phrase {
-    Phrase::of(|w| match legal {
-        None => "No link is legal over this travel: a longer arm or less travel is wanted.".to_owned(),
+fn window_says(works: Option<[Length; 2]>, link: Length) -> Phrase {
+    Phrase::of(|w| match works {
+        None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
         Some([least, most]) => {
             let verdict = if link < least {
                 format!("this one is {} too short", w.distance(least - link))
@@ -378,7 +381,7 @@ fn window_says(legal: Option<[Length; 2]>, link: Length) -> Phrase {
     })
 }
 
-fn targets(job: &Job, mechanism: &Mechanism, places: &Places, legal: Option<[Length; 2]>) -> Vec<LinkTarget> {
+fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Length; 2]>) -> Vec<LinkTarget> {
     let driven = -heights::driven_offset(&job.rig).to_mm();
     let stops = mechanism.stops();
     let middle = (stops.bump - stops.droop).to_mm() / 2.0;
@@ -413,7 +416,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, legal: Option<[Len
                 name: name.to_owned(),
                 link_mm: link,
                 change_mm: change,
-                legal: legal.is_some_and(|[least, most]| least <= link && link <= most),
+                works: works.is_some_and(|[least, most]| least <= link && link <= most),
                 chosen,
                 says: Phrase::of(|w| {
                     let verb = if change > Length::ZERO { "longer" } else { "shorter" };
@@ -515,22 +518,22 @@ fn working(places: &Places, ride: &Posed) -> Working {
     Working { title: "Arm and link at ride height, left".to_owned(), steps }
 }
 
-/// Whether a link of this length, on an arm of this length, is legal everywhere.
-pub(crate) fn legal_everywhere(places: &Places, envelope: &Envelope) -> bool {
+/// Whether a link of this length, on an arm of this length, works everywhere.
+pub(crate) fn works_everywhere(places: &Places, envelope: &Envelope) -> bool {
     let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
-    poses.filter_map(|(posed, _)| posed.as_ref()).all(|posed| legal_at(places, posed))
+    poses.filter_map(|(posed, _)| posed.as_ref()).all(|posed| works_at(places, posed))
 }
 
-/// Roll at ride height up to which both links stay legal.
-pub(crate) fn legal_roll(mechanism: &Mechanism, places: &Places) -> f64 {
+/// Roll at ride height up to which both links work.
+pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> f64 {
     let (up, down) = mechanism.stops().cross_axled();
     let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return 0.0 };
-    let legal = |posed: &&Posed| legal_at(places, posed);
-    poses.iter().take_while(legal).last().map_or(0.0, |posed| posed.solved.pose.roll.to_radians())
+    let works = |posed: &&Posed| works_at(places, posed);
+    poses.iter().take_while(works).last().map_or(0.0, |posed| posed.solved.pose.roll.to_radians())
 }
 
 /// Whether both arms are within the limits in a pose.
-fn legal_at(places: &Places, posed: &Posed) -> bool {
+fn works_at(places: &Places, posed: &Posed) -> bool {
     [true, false].into_iter().all(|left| {
         places.arm_at(posed, left).is_ok_and(|arm| {
             let gamma = arm.at_eye.to_degrees();
@@ -541,11 +544,11 @@ fn legal_at(places: &Places, posed: &Posed) -> bool {
     })
 }
 
-/// Whether the links are legal at full droop, full bump and cross-axled either way: the quick
+/// Whether the links work at full droop, full bump and cross-axled either way: the quick
 /// answer for the strip, a little stricter than the stage, which leaves out what the axle cannot
 /// reach. Absent while something is not measured.
 #[must_use]
-pub fn legal_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
+pub fn work_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
     let places = Places::of(job, mechanism.suspension().axle_height()).ok()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
@@ -553,6 +556,6 @@ pub fn legal_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
     let ends = [(droop, droop), (bump, bump), (up, down), (down, up)];
     Some(ends.into_iter().all(|end| {
         let walked = walkers::line(mechanism, (0.0, 0.0), end, 2);
-        walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| legal_at(&places, at)))
+        walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| works_at(&places, at)))
     }))
 }

@@ -1,4 +1,4 @@
-//! Stage Sway: arms and links over everything the axle does, the legal link, the holes, the road
+//! Stage Sway: arms and links over everything the axle does, the link that works, the holes, the road
 //! against the trail, and which way to disconnect.
 
 mod fit;
@@ -15,11 +15,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
-use crate::bar;
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
-pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, legal_at_ends};
+use crate::setups::Resolved;
+pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, work_at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::rates::HoleResult;
 pub use crate::sway::room::{PanelCut, RoomResult, SwayGap};
@@ -28,7 +28,6 @@ pub use crate::sway::stow::StowResult;
 use crate::sway::things::{Swept, Things};
 use crate::sway::vehicle::{BarOnAxle, Base};
 pub use crate::sway::vehicle::{ChoiceResult, VehicleResult};
-use crate::tape;
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
 use derecho_core::measure::{Phrase, Working};
@@ -96,13 +95,14 @@ fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
 
 /// Works stage Sway out. Never fails: what is missing stands in its place.
 #[must_use]
-pub fn sway(job: &Job) -> SwayResult {
+pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
+    // Hole and link as planned, or as they were fitted.
+    let job = &Job { sway: resolved.sway.plan.clone(), ..job.clone() };
     let Some(kind) = job.sway.kind else {
         let ask = "Say what kind of sway bar there is, or that there is none.";
         return without("Measure the sway bar", vec![FieldError::new("/sway/kind", "missing", ask)]);
     };
-    let views = bar::bar(job, &tape::results(job)).views;
-    let assembly = match assemble(job, views.as_ref()) {
+    let assembly = match assemble(job, resolved.setups()) {
         Ok(assembly) => assembly,
         Err(missing) => return without("Nothing can be cycled yet", missing),
     };
@@ -136,7 +136,7 @@ pub fn sway(job: &Job) -> SwayResult {
     let line = links::rolling(mechanism);
     let on_axle = BarOnAxle {
         rate: bar,
-        legal_roll: links::legal_roll(mechanism, &places),
+        working_roll: links::working_roll(mechanism, &places),
         strong_roll: rates::strong_roll(job, &places, &rate, &line),
         curve: rates::curve(&places, &rate, &line),
         soft: splined.as_ref().and_then(SplinedResult::soft),

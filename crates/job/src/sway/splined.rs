@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::document::check::FieldError;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
-use crate::sway::links::{legal_everywhere, target_link};
+use crate::sway::links::{works_everywhere, target_link};
 use crate::sway::places::Places;
 use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
 use crate::sway::vehicle::Base;
@@ -49,7 +49,7 @@ pub struct SplinedOption {
     pub link_mm: Length,
     /// Mass of the bar, kg.
     pub mass_kg: f64,
-    /// Whether it fits, stays legal and is not overstressed.
+    /// Whether it fits, works and is not overstressed.
     pub fits: bool,
     /// Whether it is suggested.
     pub suggested: bool,
@@ -188,7 +188,7 @@ pub(crate) fn choose(
 struct Swung {
     arm: Length,
     link: Length,
-    legal: bool,
+    works: bool,
     per_roll: f64,
     twist: f64,
 }
@@ -212,7 +212,7 @@ impl Swung {
         Some(Self {
             arm,
             link,
-            legal: legal_everywhere(&there, envelope),
+            works: works_everywhere(&there, envelope),
             per_roll: arms_per_roll(mechanism, &there, ride),
             twist: worst_twist(&there, envelope),
         })
@@ -243,7 +243,7 @@ fn option(
             format!("; {} too short for the frame", w.distance(least - made.active))
         });
         let over = if stress > takes { ": over" } else { "" };
-        let legal = if swung.legal { "" } else { "; its arms go over centre" };
+        let works = if swung.works { "" } else { "; its arms go over centre" };
         let unlike = stroke
             .filter(|stroke| (swung.arm - *stroke).abs() > *stroke * usual::LIKE_STROKE)
             .map_or_else(String::new, |stroke| {
@@ -251,7 +251,7 @@ fn option(
                 format!("; arms {} {verb} than the shock's stroke", w.distance(swung.arm - stroke))
             });
         format!(
-            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{legal}{unlike}",
+            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{works}{unlike}",
             w.distance(made.outside),
             w.distance(made.active),
             w.distance(swung.arm),
@@ -273,7 +273,7 @@ fn option(
         stick_out_mm: out,
         link_mm: swung.link,
         mass_kg: kilograms,
-        fits: too_short.is_none() && swung.legal && stress <= takes,
+        fits: too_short.is_none() && swung.works && stress <= takes,
         suggested: false,
         says,
     }

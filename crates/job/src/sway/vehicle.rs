@@ -121,8 +121,8 @@ fn ends_early(mechanism: &Mechanism, by_stops: f64) -> Option<(f64, String)> {
 pub(crate) struct BarOnAxle {
     /// K_bar at ride height.
     pub(crate) rate: f64,
-    /// Roll up to which its links stay legal.
-    pub(crate) legal_roll: f64,
+    /// Roll up to which its links work.
+    pub(crate) working_roll: f64,
     /// Roll up to which its steel takes the twist.
     pub(crate) strong_roll: f64,
     /// Roll and the bar's moment along a sweep.
@@ -388,7 +388,7 @@ fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (f64, Strin
     let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
     ends.extend(base.ends_early.clone());
     if let Some(bar) = on_axle.filter(|_| share > 0.0) {
-        ends.push((bar.legal_roll, "the sway bar's links go over centre".to_owned()));
+        ends.push((bar.working_roll, "the sway bar's links go over centre".to_owned()));
         // A softer bar is another one, chosen so that its steel takes it.
         if share >= 1.0 {
             ends.push((bar.strong_roll, "the sway bar is twisted past what its steel takes".to_owned()));

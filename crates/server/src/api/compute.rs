@@ -2,10 +2,11 @@
 
 use axum::Json;
 use axum::body::Bytes;
-use derecho_job::bar::uncertainty::{Uncertainty, uncertainty};
-use derecho_job::bracket::{PlanResult, plan};
-use derecho_job::cycle::{CycleResult, cycle};
-use derecho_job::sway::{SwayResult, sway};
+use derecho_job::bar::uncertainty::Uncertainty;
+use derecho_job::bracket::PlanResult;
+use derecho_job::cycle::CycleResult;
+use derecho_job::results::{cycle, plan, sway, uncertainty};
+use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::Serialize;
 use serde_json::Value;

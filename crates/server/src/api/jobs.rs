@@ -4,65 +4,21 @@ use axum::Json;
 use axum::body::Bytes;
 use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
-use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::results::settle as settled;
-use derecho_job::{Card, Job, Results, solve};
-use derecho_store::{ListedJob, StoredJob};
+use derecho_job::{Card, Job};
+use derecho_store::ListedJob;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
+use super::view::JobView;
 use super::{AppState, based_on, path, query};
 use crate::intake::read_job;
 use crate::problem::Problem;
 
 const MOST_PER_PAGE: u32 = 500;
-
-/// A job with everything computed from it.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
-pub struct JobView {
-    /// Its id.
-    pub id: String,
-    /// The revision; the ETag says the same.
-    pub revision: u64,
-    /// When it was saved, in UTC.
-    #[schema(value_type = String)]
-    pub saved_at: Timestamp,
-    /// Whether there is a change to undo.
-    pub can_undo: bool,
-    /// Whether there is an undone change to bring back.
-    pub can_redo: bool,
-    /// The document.
-    pub document: Job,
-    /// Everything computed from it.
-    pub results: Results,
-}
-
-impl JobView {
-    /// Computes the results of a stored job.
-    #[must_use]
-    pub fn of(stored: StoredJob) -> Self {
-        Self {
-            results: solve(&stored.job),
-            id: stored.id,
-            revision: stored.revision,
-            saved_at: stored.saved_at,
-            can_undo: stored.can_undo,
-            can_redo: stored.can_redo,
-            document: stored.job,
-        }
-    }
-
-    fn answer(stored: StoredJob, status: StatusCode) -> Response {
-        let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
-        let mut response = (status, Json(Self::of(stored))).into_response();
-        if let Ok(tag) = tag {
-            response.headers_mut().insert(header::ETAG, tag);
-        }
-        response
-    }
-}
 
 /// A job as the bay lists it.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
@@ -227,6 +183,51 @@ pub async fn remove(
     Ok(StatusCode::NO_CONTENT)
 }
 
+/// A change the program makes to a job by itself.
+#[derive(Clone, Copy, Debug)]
+enum Change {
+    Undo,
+    Redo,
+    Restore(u64),
+    Settle,
+}
+
+/// Makes a change over the revision named in If-Match, and answers the job as it is then.
+async fn changed(
+    state: &AppState,
+    id: String,
+    headers: &HeaderMap,
+    change: Change,
+) -> Result<Response, Problem> {
+    let (based_on, now) = (based_on(headers)?, Timestamp::now());
+    let job = match change {
+        Change::Settle => {
+            let wanted = id.clone();
+            let stored = state.stored(move |store| store.get(&wanted)).await?;
+            Some(settled(&stored.job, now).ok_or_else(not_proved)?)
+        }
+        _ => None,
+    };
+    let stored = state
+        .stored(move |store| match (change, job) {
+            (_, Some(job)) => store.save(&id, based_on, &job, now),
+            (Change::Undo, _) => store.undo(&id, based_on, now),
+            (Change::Redo, _) => store.redo(&id, based_on, now),
+            (Change::Restore(revision), _) => store.restore(&id, based_on, revision, now),
+            (Change::Settle, None) => store.get(&id),
+        })
+        .await?;
+    Ok(JobView::answer(stored, StatusCode::OK))
+}
+
+fn not_proved() -> Problem {
+    Problem::new(
+        StatusCode::CONFLICT,
+        "not_proved",
+        "The job is not proved yet. Stage Prove says what is missing: readings after the last change, the chosen plan fitted, or links that work.",
+    )
+}
+
 /// Takes the last change back.
 #[utoipa::path(
     post, path = "/api/v1/jobs/{id}/undo", tag = "jobs",
@@ -245,9 +246,7 @@ pub async fn undo(
     id: Result<Path<String>, PathRejection>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    let (id, based_on) = (path(id)?, based_on(&headers)?);
-    let stored = state.stored(move |store| store.undo(&id, based_on, Timestamp::now())).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    changed(&state, path(id)?, &headers, Change::Undo).await
 }
 
 /// Brings the last undone change back.
@@ -268,9 +267,7 @@ pub async fn redo(
     id: Result<Path<String>, PathRejection>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    let (id, based_on) = (path(id)?, based_on(&headers)?);
-    let stored = state.stored(move |store| store.redo(&id, based_on, Timestamp::now())).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    changed(&state, path(id)?, &headers, Change::Redo).await
 }
 
 /// Every revision of a job, newest first.
@@ -331,9 +328,8 @@ pub async fn restore(
     place: Result<Path<(String, u64)>, PathRejection>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    let ((id, revision), based_on) = (path(place)?, based_on(&headers)?);
-    let stored = state.stored(move |store| store.restore(&id, based_on, revision, Timestamp::now())).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    let (id, revision) = path(place)?;
+    changed(&state, id, &headers, Change::Restore(revision)).await
 }
 
 /// Settles a proved job on the results it has now.
@@ -354,19 +350,7 @@ pub async fn settle(
     id: Result<Path<String>, PathRejection>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    let (id, based_on) = (path(id)?, based_on(&headers)?);
-    let wanted = id.clone();
-    let stored = state.stored(move |store| store.get(&wanted)).await?;
-    let now = Timestamp::now();
-    let job = settled(&stored.job, now).ok_or_else(|| {
-        Problem::new(
-            StatusCode::CONFLICT,
-            "not_proved",
-            "The job is not proved yet: read both sides after setting the bar until they are equal within the tolerance.",
-        )
-    })?;
-    let stored = state.stored(move |store| store.save(&id, based_on, &job, now)).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    changed(&state, path(id)?, &headers, Change::Settle).await
 }
 
 /// The job as a job file to keep.

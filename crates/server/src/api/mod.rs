@@ -8,6 +8,7 @@ pub mod parts;
 pub mod samples;
 pub mod tape;
 pub mod templates;
+pub mod view;
 
 use std::sync::Arc;
 

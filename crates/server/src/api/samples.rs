@@ -8,7 +8,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::AppState;
-use super::jobs::{JobView, new_id};
+use super::jobs::new_id;
+use super::view::JobView;
 use crate::problem::Problem;
 use crate::samples;
 

@@ -7,8 +7,8 @@ use axum::response::{IntoResponse, Response};
 use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::template::{Drawing, cope_wrap, drill_holes, panel_hole};
 use derecho_job::document::Job;
-use derecho_job::setups::moves::{brackets, hole_move};
-use derecho_job::sway::sway;
+use derecho_job::results::sway;
+use derecho_job::setups::moves::{brackets, hole_move, shown_name};
 use serde::Deserialize;
 use tokio::task::spawn_blocking;
 use utoipa::IntoParams;
@@ -108,7 +108,7 @@ fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
     let all = brackets(job);
     let bracket = all
         .iter()
-        .find(|bracket| bracket.name == name)
+        .find(|bracket| shown_name(bracket) == name)
         .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
     let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, derecho_core::fastener::Thread::diameter);
     let places: Vec<(String, f64, f64)> = bracket

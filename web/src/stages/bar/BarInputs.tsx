@@ -3,9 +3,10 @@ import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
-import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { setAdjuster, setBar } from "../job/edits";
+import { FigureField } from "../job/FigureField";
+import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 
 type Bar = Schemas["Bar"];
@@ -46,13 +47,14 @@ const STYLES = [
 /** The bar as found: length, heights or angle, and what else matters. */
 export function BarInputs() {
   const { view, job, change } = useJob();
-  const bar: Bar = job.setups?.as_found ?? {};
+  const empty = useEmpty();
+  const bar: Bar = job.setups?.found?.bar ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bar>) => change(setBar(part));
   const length = (field: keyof Bar & string, label: string, hint: string, signed = false) => (
     <TapeField
       job={view.id}
-      pointer={`/setups/as_found/${field}`}
+      pointer={`/setups/found/bar/${field}`}
       label={label}
       hint={hint}
       signed={signed}
@@ -80,7 +82,7 @@ export function BarInputs() {
         <div className="grid gap-2">
           <AngleField
             job={view.id}
-            pointer="/setups/as_found/finder/reading"
+            pointer="/setups/found/bar/finder/reading"
             label="Finder along the bar"
             value={finder.reading}
             onCommit={(reading) => setFinder({ reading })}
@@ -99,7 +101,7 @@ export function BarInputs() {
           />
           <AngleField
             job={view.id}
-            pointer="/setups/as_found/finder/good_to"
+            pointer="/setups/found/bar/finder/good_to"
             label="It is good to, plus or minus"
             hint="Empty: 0.2°. A dial is good to 1°"
             value={finder.good_to}
@@ -121,7 +123,11 @@ export function BarInputs() {
             "checks the length, places the drawing",
           )}
           {length("axle_eye_from_centre", "Axle eye from the centreline", "on the other side")}
-          {length("heights_good_to", "Bolt heights are good to", "plus or minus. Empty: 1.5 mm")}
+          {length(
+            "heights_good_to",
+            "Bolt heights are good to",
+            `plus or minus. ${empty("/setups/found/bar/heights_good_to")}`,
+          )}
         </div>
       </Fold>
     </div>
@@ -131,13 +137,13 @@ export function BarInputs() {
 /** The adjuster: kind, threads, made range. */
 export function AdjusterInputs() {
   const { view, job, change } = useJob();
-  const form: AdjusterForm = job.setups?.adjuster ?? {};
+  const form: AdjusterForm = job.setups?.found?.adjuster ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<AdjusterForm>) => change(setAdjuster(part));
   const made = (field: "made_min" | "made_max", label: string) => (
     <TapeField
       job={view.id}
-      pointer={`/setups/adjuster/${field}`}
+      pointer={`/setups/found/adjuster/${field}`}
       label={label}
       hint="by its maker, eye to eye"
       unit={unit}
@@ -193,7 +199,7 @@ function ThreadedEnd({
 }) {
   const { view, job } = useJob();
   const unit = job.rig?.sheet_unit ?? "in";
-  const at = `/setups/adjuster/${field}`;
+  const at = `/setups/found/adjuster/${field}`;
   const length = (part: keyof EndForm & string, label: string, hint: string) => (
     <TapeField
       job={view.id}
@@ -209,14 +215,12 @@ function ThreadedEnd({
     <fieldset className="grid gap-2 border-frame border-l-[3px] pl-3">
       <legend className="font-semibold">{name}</legend>
       <div className="grid gap-x-3 sm:grid-cols-2">
-        <TextField
-          job={view.id}
+        <FigureField
+          kind="thread"
           pointer={`${at}/thread`}
           label="Thread"
-          hint="1-1/4-12 or M24x2"
-          value={form.thread ?? ""}
-          check={checkThread}
-          onCommit={(thread) => onSet({ ...form, thread: thread === "" ? undefined : thread })}
+          value={form.thread}
+          onCommit={(thread) => onSet({ ...form, thread })}
         />
         {length("engagement", "Thread in, as found", "how much is screwed in")}
       </div>
@@ -239,13 +243,4 @@ function ThreadedEnd({
       </div>
     </fieldset>
   );
-}
-
-// The form only; the core reads the values and has the last word.
-function checkThread(text: string): string | undefined {
-  const metric = /^\s*m\s*\d+(\.\d+)?\s*[x×-]\s*\d+(\.\d+)?\s*$/i;
-  const inch = /^\s*\d+(\.\d+)?([ -]\d+\/\d+|\/\d+)?\s*"?\s*-\s*\d+(\.\d+)?\s*[a-z ]*$/i;
-  return metric.test(text) || inch.test(text)
-    ? undefined
-    : "This is no thread. Type diameter and threads per inch, like 1-1/4-12, or M, diameter and pitch, like M24x2.";
 }

@@ -1,22 +1,18 @@
-import { Ruler } from "lucide-react";
-import { useNavigate } from "react-router";
-import type { Schemas } from "../../api/client";
+import type { Phrase, Schemas } from "../../api/client";
 import { SwingPlot } from "../../elevation/SwingPlot";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
-import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
-import { TapeField } from "../../ui/TapeField";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { addSetting, mendSetting } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { BarComparisons } from "./BarComparisons";
 import { AdjusterInputs, BarInputs } from "./BarInputs";
 import { Builder } from "./Builder";
 import { HeightTable } from "./HeightTable";
+import { LengthSet, SetIt } from "./SetIt";
 import { ThreadEnds } from "./ThreadEnds";
 
 type BarResult = Schemas["BarResult"];
@@ -54,8 +50,11 @@ export function BarStage() {
           <Figure>{say(bar.eye_check.says, units)}</Figure>
         </Notice>
       )}
+      {correction?.setting?.bench && <Bench steps={correction.setting.bench.says} />}
+      {correction && <OtherWays ways={correction.other_ways} />}
       {correction?.setting && <ThreadEnds setting={correction.setting} />}
       {correction && <SetIt correction={correction} />}
+      {bar?.built && <LengthSet round={bar.built} />}
       {bar && <Stands bar={bar} />}
       {bar && <Workings bar={bar} />}
       <Fold title="The bar as found" open={!bar}>
@@ -65,7 +64,7 @@ export function BarStage() {
       <Builder />
       <Fold
         title="How its length is changed"
-        open={bar !== undefined && correction !== undefined && !correction.setting}
+        open={bar !== undefined && correction !== undefined && !correction.setting && !correction.bar}
       >
         <AdjusterInputs />
       </Fold>
@@ -90,7 +89,7 @@ function CorrectionAnswer({ correction }: { correction: Correction }) {
         </p>
       )}
       {setting && !setting.exactly && <p>{say(setting.says, units)}</p>}
-      {!setting && <p>Say below how the bar is adjusted to get turns and flats.</p>}
+      {!setting && !correction.bar && <p>Say below how the bar is adjusted to get turns and flats.</p>}
       {correction.plan_says && (
         <p className="mt-1" data-plan>
           <Figure>{say(correction.plan_says, units)}</Figure>
@@ -108,53 +107,38 @@ function CorrectionAnswer({ correction }: { correction: Correction }) {
   );
 }
 
-/** The length really set: typed, and the job goes on to Prove. */
-function SetIt({ correction }: { correction: Correction }) {
-  const { view, job, change } = useJob();
+/** What else would help where the bar does not reach. */
+function OtherWays({ ways }: { ways: Correction["other_ways"] }) {
   const units = useSettings((s) => s.units);
-  const navigate = useNavigate();
-  const round = job.setups?.as_built?.length ?? 0;
-  if (correction.set) {
-    return (
-      <div className="grid gap-2 border-[1.5px] border-ink bg-paper p-3">
-        <p>
-          <b>Set.</b> <Figure>{say(correction.set.says, units)}</Figure>
-        </p>
-        {job.sheets?.every((sheet) => (sheet.after_setting ?? 0) < round) && (
-          <TapeField
-            job={view.id}
-            pointer={`/setups/as_built/${round - 1}/length`}
-            label="Length it is set to"
-            unit={job.rig?.sheet_unit ?? "in"}
-            value={job.setups?.as_built?.[round - 1]?.length}
-            onCommit={(length) => change(mendSetting(length))}
-          />
-        )}
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/prove`)}>
-          Read both sides again in Prove
-        </Button>
-      </div>
-    );
-  }
+  if (ways.length === 0) return null;
   return (
-    <div className="grid gap-1 border-[1.5px] border-ink bg-paper p-3">
-      <h3 className="flex items-center gap-2 font-semibold">
-        <Ruler size={18} aria-hidden />
-        When it is set, measure it and type what it is
-      </h3>
-      <TapeField
-        key={round}
-        job={view.id}
-        pointer={`/setups/as_built/${round}/length`}
-        label="Length set, eye to eye"
-        unit={job.rig?.sheet_unit ?? "in"}
-        value={undefined}
-        hint="Enter keeps it. Undo takes it back."
-        onCommit={(length) =>
-          length && change(addSetting(length, correction.recentring.length_mm, correction.moved))
-        }
-      />
-    </div>
+    <section data-other-ways>
+      <h3 className="font-semibold">What else would help</h3>
+      <ul className="list-disc pl-5">
+        {ways.map((way) => (
+          <li key={way.says.in}>
+            <Figure>{say(way.says, units)}</Figure>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A new bar set on the bench before it is hung. */
+function Bench({ steps }: { steps: Phrase[] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <section data-bench>
+      <h3 className="font-semibold">On the bench</h3>
+      <ol className="list-decimal pl-6">
+        {steps.map((step) => (
+          <li key={step.in}>
+            <Figure>{say(step, units)}</Figure>
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
 
@@ -167,13 +151,18 @@ function Stands({ bar }: { bar: BarResult }) {
       <p>
         <Figure>{say(bar.rate_says, units)}</Figure>
       </p>
+      {!bar.correction && (
+        <p data-need>
+          <Figure>{say(bar.need.says, units)}</Figure>
+        </p>
+      )}
       {bar.lift && (
         <p>
           <Figure>{`${say(bar.lift.says, units)}.`}</Figure>
         </p>
       )}
       {bar.correction && (
-        <p>
+        <p data-need>
           <Figure>{say(bar.correction.leaves_says, units)}</Figure>
         </p>
       )}
@@ -204,7 +193,7 @@ function Workings({ bar }: { bar: BarResult }) {
       {correction && (
         <>
           <WorkingOut working={correction.working} />
-          <p className="py-1 text-muted">{say(correction.thumb_says, units)}</p>
+          {correction.thumb_says && <p className="py-1 text-muted">{say(correction.thumb_says, units)}</p>}
         </>
       )}
       {correction?.setting && <WorkingOut working={correction.setting.working} />}

@@ -47,6 +47,11 @@ export function Builder() {
           <p className="font-semibold text-[20px]">
             <Figure>{say(built.says, units)}</Figure>
           </p>
+          {built.remark && (
+            <Notice kind="warning">
+              <Figure>{say(built.remark, units)}</Figure>
+            </Notice>
+          )}
           <p className="text-muted">
             It has no adjuster to come loose, and none to turn later: only for an axle proved centred.
           </p>

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { distance } from "../../measure/format";
+import { distance, fine } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 
@@ -22,14 +22,14 @@ export function ThreadEnds({ setting }: { setting: Schemas["Setting"] }) {
           ))}
         </div>
       )}
-      {(setting.shortest_mm !== undefined || setting.longest_mm !== undefined) && (
+      {(setting.evened_shortest_mm !== undefined || setting.evened_longest_mm !== undefined) && (
         <p className="text-[16px]">
           This bar can be set
-          {setting.shortest_mm !== undefined && (
-            <Figure>{` from ${distance(setting.shortest_mm, units)}`}</Figure>
+          {setting.evened_shortest_mm !== undefined && (
+            <Figure>{` from ${fine(setting.evened_shortest_mm, units)}`}</Figure>
           )}
-          {setting.longest_mm !== undefined && (
-            <Figure>{` up to ${distance(setting.longest_mm, units)}`}</Figure>
+          {setting.evened_longest_mm !== undefined && (
+            <Figure>{` up to ${fine(setting.evened_longest_mm, units)}`}</Figure>
           )}
           , eye to eye.
         </p>

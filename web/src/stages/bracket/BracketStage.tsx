@@ -1,6 +1,6 @@
 import { Download } from "lucide-react";
 import type { PlanOption, PlanResult, School } from "../../api/client";
-import { degrees, distance, say, sideways } from "../../measure/format";
+import { degrees, distance, fine, say, sideways } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -9,7 +9,7 @@ import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { choosePlan, setBracketing } from "../job/edits";
+import { choosePlan, setBracketing, setChosen } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { Checks } from "./Checks";
 import { FitInputs } from "./FitInputs";
@@ -22,6 +22,11 @@ const TARGETS = [
   { value: "level_driven", label: "level as driven" },
   { value: "level_mid_travel", label: "level mid-travel" },
   { value: "parallel_to_drag_link", label: "like the drag link" },
+] as const;
+
+const AIMS = [
+  { value: "centred", label: "set to centre it" },
+  { value: "as_the_old_one", label: "as the old one" },
 ] as const;
 
 /** The angle put right: the answer, the holes, the schools, what moves with it. */
@@ -91,12 +96,12 @@ export function BracketStage() {
 
 /** The option looked at: what it does, what it loads, why it fails, and choosing it. */
 function Looked({ option }: { option: PlanOption }) {
-  const { change } = useJob();
+  const { job, change } = useJob();
   const { units } = useSettings();
   const { look } = useLookedAt();
   const { loads } = option;
   const rows: [string, string][] = [
-    ["length to set", distance(option.length_mm, units)],
+    ["length, eye to eye", fine(option.length_mm, units)],
     [
       "at full droop, full bump",
       `${sideways(option.at_full_droop_mm, units)}, ${sideways(option.at_full_bump_mm, units)}`,
@@ -157,7 +162,15 @@ function Looked({ option }: { option: PlanOption }) {
         <Figure>{`A left turn at half a g ${say(loads.jacking_says, units)}.`}</Figure>
       </p>
       {option.chosen ? (
-        <Button onClick={() => change(choosePlan(undefined))}>Let go of this plan</Button>
+        <>
+          <Choice
+            label="The bar's length is"
+            value={job.setups?.plans?.chosen?.length ?? "centred"}
+            options={AIMS}
+            onPick={(length) => change(setChosen({ length }))}
+          />
+          <Button onClick={() => change(choosePlan(undefined))}>Let go of this plan</Button>
+        </>
       ) : (
         <Button
           look="strong"
@@ -256,12 +269,8 @@ function CurveTable({ schools }: { schools: readonly School[] }) {
 
 /** Drill templates of the brackets tried. */
 function Templates() {
-  const { view, job } = useJob();
-  const now = [
-    ...((job.setups?.axle_holes?.length ?? 0) > 0 ? ["axle bracket as it is"] : []),
-    ...((job.setups?.frame_holes?.length ?? 0) > 0 ? ["frame bracket as it is"] : []),
-    ...(job.bracket?.brackets ?? []).map((bracket) => bracket.name),
-  ];
+  const { view } = useJob();
+  const now = usePlanned()?.brackets ?? [];
   if (now.length === 0) return null;
   return (
     <Fold title="Drill templates, one to one">

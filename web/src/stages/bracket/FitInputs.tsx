@@ -6,6 +6,7 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setBracketing } from "../job/edits";
 import { FigureField } from "../job/FigureField";
+import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 
 type Bracketing = Schemas["Bracketing"];
@@ -23,12 +24,13 @@ const isNumber = (text: string) =>
 /** Ears, bolt and brackets: what loads and fit are reckoned from. */
 export function FitInputs() {
   const { view, job, change } = useJob();
+  const empty = useEmpty();
   const form: Bracketing = job.bracket ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
   const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
   return (
-    <Fold title="Ears, bolt, bracket angles">
+    <Fold title="Ears, bolt, bracket angles, how steep is steep">
       <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <TapeField
@@ -75,6 +77,26 @@ export function FitInputs() {
           label="Finder on the axle bracket"
           value={form.axle_bracket_angle}
           onCommit={(axle_bracket_angle) => set({ axle_bracket_angle })}
+        />
+      </div>
+      <p className="text-[15px] text-muted">How steep is steep: when a bracket is urged, not only offered.</p>
+      <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
+        <AngleField
+          job={view.id}
+          pointer="/bracket/steep_from"
+          label="Urged from this angle of the bar on"
+          hint={`degrees. ${empty("/bracket/steep_from")}`}
+          value={form.steep_from}
+          onCommit={(steep_from) => set({ steep_from })}
+        />
+        <TapeField
+          job={view.id}
+          pointer="/bracket/swing_limit"
+          label="And from this swing over the travel on"
+          hint={empty("/bracket/swing_limit")}
+          unit={unit}
+          value={form.swing_limit}
+          onCommit={(swing_limit) => set({ swing_limit })}
         />
       </div>
       <Choice

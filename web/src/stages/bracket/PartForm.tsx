@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 
 type Field = { name: string; label: string; hint?: string; choices?: readonly string[] };
 
+const HANDS = ["", "right", "left"] as const;
 const LENGTH = "with its unit, such as 30 1/2 in";
 const JOINTS = ["rubber", "polyurethane", "spherical", "spherical_high_misalignment"] as const;
 
@@ -13,7 +14,15 @@ const FIELDS = {
     { name: "adjuster", label: "Adjuster", choices: ["", "fixed", "one_end", "turnbuckle"] },
     { name: "made_min", label: "Shortest", hint: LENGTH },
     { name: "made_max", label: "Longest", hint: LENGTH },
-    { name: "thread", label: "Thread", hint: "such as 1-1/4-12" },
+    { name: "thread", label: "Thread, frame end or only one", hint: "such as 1-1/4-12" },
+    { name: "hand", label: "It is cut", choices: HANDS },
+    { name: "second_thread", label: "Thread, axle end", hint: "as the other where empty" },
+    { name: "second_hand", label: "It is cut, axle end", choices: HANDS },
+    { name: "shank", label: "Thread on each shank", hint: LENGTH },
+    { name: "tapped_depth", label: "Depth in the body", hint: LENGTH },
+    { name: "seat", label: "Threads sit in", choices: ["steel", "welded_adapter", "aluminium"] },
+    { name: "least_engagement", label: "Least thread in, by its maker", hint: LENGTH },
+    { name: "end_style", label: "Through a one-end bar's eye", choices: ["through_bolt", "ball_stud"] },
     { name: "frame_joint", label: "Frame joint", choices: JOINTS },
     { name: "axle_joint", label: "Axle joint", choices: JOINTS },
     { name: "outside", label: "Outside diameter", hint: LENGTH },
@@ -93,7 +102,11 @@ export function PartForm({ row: first, fault, onSave, onClose }: PartFormProps) 
               >
                 {choices.map((choice) => (
                   <option key={choice} value={choice}>
-                    {choice === "" ? "cut and welded to length" : choice.replaceAll("_", " ")}
+                    {choice === ""
+                      ? name === "adjuster"
+                        ? "cut and welded to length"
+                        : "not known"
+                      : choice.replaceAll("_", " ")}
                   </option>
                 ))}
               </select>

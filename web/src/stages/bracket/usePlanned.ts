@@ -26,7 +26,9 @@ export const useLookedAt = create<{ key: string | null; look: (key: string | nul
   look: (key) => set({ key }),
 }));
 
-export const keyOf = (option: PlanOption) => `${option.plan.bracket}|${option.plan.hole}|${option.plan.bar}`;
+const holeKey = (hole: PlanOption["plan"]["axle"]) => `${hole?.bracket ?? ""}|${hole?.hole ?? ""}`;
+
+export const keyOf = ({ plan }: PlanOption) => `${holeKey(plan.axle)}|${holeKey(plan.frame)}|${plan.bar}`;
 
 /** The option looked at: picked, else chosen, else the best. */
 export function lookedAt(plan: PlanResult | undefined, key: string | null): PlanOption | undefined {

@@ -10,7 +10,7 @@ import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
-import { setTrial } from "../job/edits";
+import { setTrial, tried } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { useWheels } from "./CycleWall";
 import { HeaveTable } from "./HeaveTable";
@@ -262,7 +262,7 @@ function WorstPoses({ setup }: { setup: SetupCycle }) {
 /** The bracket's holes by name, for whoever does not grasp the eye. */
 function Holes({ cycle }: { cycle: CycleResult }) {
   const { job, change } = useJob();
-  const trial = job.setups?.trial ?? {};
+  const trial = job.setups?.plans?.trial;
   const options = cycle.axle_holes.map((hole) => ({
     value: hole.name || "-",
     label: hole.name || "the hole it is in",
@@ -275,7 +275,7 @@ function Holes({ cycle }: { cycle: CycleResult }) {
       options={options}
       onPick={(name) => {
         useStance.getState().setShown("planned");
-        change(setTrial({ ...trial, axle_hole: name === "-" ? "" : name }));
+        change(setTrial(tried(trial, "axle", name === "-" ? "" : name)));
       }}
       hint="Or take the eye in the drawing and move it. The bar is set to the length that centres the axle there."
     />

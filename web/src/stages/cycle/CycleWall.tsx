@@ -5,7 +5,7 @@ import { HeavePlot } from "../../elevation/HeavePlot";
 import { type Pointer, Rule } from "../../elevation/Rule";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
-import { setTrial } from "../job/edits";
+import { setTrial, tried } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { useCycled, useTrial } from "./useCycled";
 
@@ -25,12 +25,12 @@ export function CycleWall() {
       </section>
     );
   }
-  const trial = job.setups?.trial ?? {};
-  const eye = (field: "axle_hole" | "frame_hole") => ({
-    onTry: (name: string) => hold({ ...trial, [field]: name }),
+  const trial = job.setups?.plans?.trial;
+  const eye = (end: "axle" | "frame") => ({
+    onTry: (name: string) => hold(tried(trial, end, name) ?? {}),
     onPut: (name: string) => {
       useStance.getState().setShown("planned");
-      change(setTrial({ ...trial, [field]: name }));
+      change(setTrial(tried(trial, end, name)));
       hold(null);
     },
   });
@@ -48,8 +48,8 @@ export function CycleWall() {
         elevation={elevation}
         wheels={wheels}
         steeringSide={job.rig?.steering_side}
-        axleEye={eye("axle_hole")}
-        frameEye={eye("frame_hole")}
+        axleEye={eye("axle")}
+        frameEye={eye("frame")}
       />
       <div className="row-span-2 min-h-0">
         <Stick
@@ -83,8 +83,7 @@ function PoseRule({ cycle, results, wheels }: { cycle: CycleResult; results: Res
   const pointers: Pointer[] = [];
   if (found) pointers.push({ name: "as found", kind: "found", mm: found.y_mm });
   if (plan) pointers.push({ name: cycle.plan_name || "plan", kind: "plan", mm: plan.y_mm });
-  const read = results.sheets.findLast((sheet) => sheet.centring);
-  return <Rule pointers={pointers} tolerance={read?.centring?.tolerance_mm ?? 3} />;
+  return <Rule pointers={pointers} tolerance={results.tolerance_mm} />;
 }
 
 /** Where both wheels are: crossed, or alike at the stick's travel. */

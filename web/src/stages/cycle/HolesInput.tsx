@@ -8,12 +8,12 @@ import { setHoles } from "../job/edits";
 import { useJob } from "../job/useJob";
 
 type Hole = Schemas["Hole"];
-type Field = "axle_holes" | "frame_holes";
+type End = "axle" | "frame";
 
 const BRACKETS = [
-  { field: "axle_holes", title: "on the axle" },
-  { field: "frame_holes", title: "on the frame" },
-] as const satisfies readonly { field: Field; title: string }[];
+  { end: "axle", title: "on the axle" },
+  { end: "frame", title: "on the frame" },
+] as const satisfies readonly { end: End; title: string }[];
 
 /** Other holes of both brackets, measured from the hole in use. */
 export function HolesInput() {
@@ -22,21 +22,21 @@ export function HolesInput() {
       <p className="text-[15px] text-muted">
         Measured from the middle of the hole the eye is in now. Down, inward and back have a minus sign.
       </p>
-      {BRACKETS.map(({ field, title }) => (
-        <Bracket key={field} field={field} title={title} />
+      {BRACKETS.map(({ end, title }) => (
+        <Bracket key={end} end={end} title={title} />
       ))}
     </Fold>
   );
 }
 
-function Bracket({ field, title }: { field: Field; title: string }) {
+function Bracket({ end, title }: { end: End; title: string }) {
   const { view, job, change } = useJob();
-  const holes = job.setups?.[field] ?? [];
+  const holes = job.setups?.found?.[`${end}_holes`] ?? [];
   const unit = job.rig?.sheet_unit ?? "in";
   const put = (index: number, part: Partial<Hole>) =>
     change(
       setHoles(
-        field,
+        end,
         holes.map((hole, at) => (at === index ? { ...hole, ...part } : hole)),
       ),
     );
@@ -46,7 +46,7 @@ function Bracket({ field, title }: { field: Field; title: string }) {
   const length = (index: number, name: "up" | "outward" | "forward", label: string, entry?: TapeEntry) => (
     <TapeField
       job={view.id}
-      pointer={`/setups/${field}/${index}/${name}`}
+      pointer={`/setups/found/${end}_holes/${index}/${name}`}
       label={label}
       signed
       unit={unit}
@@ -64,7 +64,7 @@ function Bracket({ field, title }: { field: Field; title: string }) {
         >
           <TextField
             job={view.id}
-            pointer={`/setups/${field}/${index}/name`}
+            pointer={`/setups/found/${end}_holes/${index}/name`}
             label="Called"
             required
             value={hole.name}
@@ -76,7 +76,7 @@ function Bracket({ field, title }: { field: Field; title: string }) {
             onClick={() =>
               change(
                 setHoles(
-                  field,
+                  end,
                   holes.filter((_, at) => at !== index),
                 ),
               )
@@ -93,7 +93,7 @@ function Bracket({ field, title }: { field: Field; title: string }) {
       ))}
       <Button
         className="justify-self-start"
-        onClick={() => change(setHoles(field, [...holes, { name: free ?? "hole", up: { text: "1", unit } }]))}
+        onClick={() => change(setHoles(end, [...holes, { name: free ?? "hole", up: { text: "1", unit } }]))}
       >
         <Plus size={18} aria-hidden />
         Add a hole {title}

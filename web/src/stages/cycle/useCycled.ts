@@ -3,7 +3,7 @@ import { create } from "zustand";
 import { answer, type Cycled, client, type Job, type Schemas } from "../../api/client";
 import { useJob } from "../job/useJob";
 
-type Trial = Schemas["Trial"];
+type Trial = Schemas["PlanForm"];
 
 /** Holes tried while an eye is in the hand; null is what the job says. */
 export const useTrial = create<{ trial: Trial | null; set: (trial: Trial | null) => void }>()((set) => ({
@@ -23,7 +23,10 @@ export function useCycled(): Cycled | undefined {
     gcTime: 20_000,
     queryFn: async () => {
       const body: Job = trial
-        ? { ...view.document, setups: { ...view.document.setups, trial } }
+        ? {
+            ...view.document,
+            setups: { ...view.document.setups, plans: { ...view.document.setups?.plans, trial } },
+          }
         : view.document;
       const result = await answer(client.POST("/api/v1/compute/cycle", { body }));
       if ("data" in result) return result.data;

@@ -4,6 +4,8 @@ import type { Job, Schemas, Sheet, TapeEntry } from "../../api/client";
 type Rig = Schemas["Rig"];
 type Bar = Schemas["Bar"];
 type AdjusterForm = Schemas["AdjusterForm"];
+type Round = Schemas["Round"];
+type PlanForm = Schemas["PlanForm"];
 
 export const setRig =
   (rig: Partial<Rig>) =>
@@ -13,14 +15,20 @@ export const setBar =
   (bar: Partial<Bar>) =>
   (job: Job): Job => ({
     ...job,
-    setups: { ...job.setups, as_found: { ...job.setups?.as_found, ...bar } },
+    setups: {
+      ...job.setups,
+      found: { ...job.setups?.found, bar: { ...job.setups?.found?.bar, ...bar } },
+    },
   });
 
 export const setAdjuster =
   (adjuster: Partial<AdjusterForm>) =>
   (job: Job): Job => ({
     ...job,
-    setups: { ...job.setups, adjuster: { ...job.setups?.adjuster, ...adjuster } },
+    setups: {
+      ...job.setups,
+      found: { ...job.setups?.found, adjuster: { ...job.setups?.found?.adjuster, ...adjuster } },
+    },
   });
 
 export const setSheet =
@@ -44,13 +52,13 @@ export const setReading =
 
 /** A fresh sheet, like the one before it where there is one. */
 export function addSheet(job: Job, kind: Sheet["kind"]): { id: string; edit: (job: Job) => Job } {
-  const round = job.setups?.as_built?.length ?? 0;
+  const round = job.setups?.rounds?.length ?? 0;
   const like = job.sheets?.findLast((old) => old.kind === kind);
   const id = `sheet-${(job.sheets?.length ?? 0) + 1}-${Date.now().toString(36)}`;
   const sheet: Sheet = {
     id,
     kind,
-    after_setting: round,
+    round,
     method: like?.method ?? "frame_to_hub",
     sense: like?.sense ?? "outward",
     unit: like?.unit ?? job.rig?.sheet_unit ?? "in",
@@ -63,14 +71,16 @@ export function addSheet(job: Job, kind: Sheet["kind"]): { id: string; edit: (jo
   return { id, edit: (old) => ({ ...old, sheets: [...(old.sheets ?? []), sheet] }) };
 }
 
-/** The last length set, mended; taken out where it is emptied. */
-export const mendSetting =
-  (length: TapeEntry | undefined) =>
+/** The last round, mended; taken out where nothing is left of it. */
+export const mendRound =
+  (part: Partial<Round>) =>
   (job: Job): Job => {
-    const made = job.setups?.as_built ?? [];
-    const last = made.at(-1);
-    const mended = last && length ? [{ ...last, length }] : [];
-    return { ...job, setups: { ...job.setups, as_built: [...made.slice(0, -1), ...mended] } };
+    const rounds = job.setups?.rounds ?? [];
+    const last = rounds.at(-1);
+    if (!last) return job;
+    const mended: Round = { ...last, ...part };
+    const left = "length" in part && !part.length ? [] : [mended];
+    return { ...job, setups: { ...job.setups, rounds: [...rounds.slice(0, -1), ...left] } };
   };
 
 export const removeSheet =
@@ -80,41 +90,57 @@ export const removeSheet =
     sheets: (job.sheets ?? []).filter((sheet) => sheet.id !== id),
   });
 
-export const addSetting =
-  (length: TapeEntry, wanted: number | undefined, moved: Schemas["FittedMove"] | undefined) =>
-  (job: Job): Job => {
-    const made = {
-      length,
-      at: new Date().toISOString(),
-      ...(wanted !== undefined && { wanted_mm: wanted }),
-      ...(moved && { moved }),
-    };
-    return { ...job, setups: { ...job.setups, as_built: [...(job.setups?.as_built ?? []), made] } };
-  };
+/** What was fitted or set: a round, as the core has it ready, with what the person measured. */
+export const addRound =
+  (round: Round) =>
+  (job: Job): Job => ({
+    ...job,
+    setups: {
+      ...job.setups,
+      rounds: [...(job.setups?.rounds ?? []), { ...round, at: new Date().toISOString() }],
+    },
+  });
 
-type Setups = Schemas["Setups"];
 type Hole = Schemas["Hole"];
 type Hardpoints = Schemas["Hardpoints"];
 type Arm = Schemas["Arm"];
 type ArmName = keyof Schemas["Arms"];
 
-export const setTrial =
-  (trial: Schemas["Trial"]) =>
-  (job: Job): Job => ({ ...job, setups: { ...job.setups, trial } });
+type Plans = Schemas["Plans"];
+
+const setPlans =
+  (part: Partial<Plans>) =>
+  (job: Job): Job => ({ ...job, setups: { ...job.setups, plans: { ...job.setups?.plans, ...part } } });
+
+/** The other end of a trial stays; nothing tried is no trial. */
+export function tried(
+  trial: PlanForm | undefined,
+  end: "axle" | "frame",
+  hole: string,
+): PlanForm | undefined {
+  const next: PlanForm = { ...trial, [end]: hole === "" ? undefined : { hole } };
+  return next.axle || next.frame ? next : undefined;
+}
+
+export const setTrial = (trial: PlanForm | undefined) => setPlans({ trial });
 
 /** Puts a bracket's holes; a hole that is tried goes with its name, or is let go of. */
 export const setHoles =
-  (field: "axle_holes" | "frame_holes", holes: Hole[]) =>
+  (end: "axle" | "frame", holes: Hole[]) =>
   (job: Job): Job => {
-    const tried = field === "axle_holes" ? "axle_hole" : "frame_hole";
-    const before: Partial<Setups> = job.setups ?? {};
-    const name = before.trial?.[tried] ?? "";
-    const place = (before[field] ?? []).findIndex((hole) => hole.name === name);
+    const field = `${end}_holes` as const;
+    const before = job.setups?.found?.[field] ?? [];
+    const trial = job.setups?.plans?.trial;
+    const name = trial?.[end]?.hole ?? "";
+    const place = before.findIndex((hole) => hole.name === name);
     const kept = holes.some((hole) => hole.name === name);
     // Renamed in its place, it stays the one that is tried.
-    const renamed = holes.length === before[field]?.length ? holes[place]?.name : undefined;
-    const trial = { ...before.trial, [tried]: kept ? name : (renamed ?? "") };
-    return { ...job, setups: { ...before, [field]: holes, trial } };
+    const renamed = holes.length === before.length ? holes[place]?.name : undefined;
+    const found = { ...job.setups?.found, [field]: holes };
+    return setTrial(tried(trial, end, kept ? name : (renamed ?? "")))({
+      ...job,
+      setups: { ...job.setups, found },
+    });
   };
 
 export const setHardpoints =
@@ -134,24 +160,33 @@ export const setBracketing =
   (part: Partial<Bracketing>) =>
   (job: Job): Job => ({ ...job, bracket: { ...job.bracket, ...part } });
 
-const samePlan = (a: Schemas["PlanForm"], b: Schemas["PlanForm"]) =>
-  (a.bracket ?? "") === (b.bracket ?? "") &&
-  (a.hole ?? "") === (b.hole ?? "") &&
-  (a.bar ?? "") === (b.bar ?? "");
+const sameHole = (a: PlanForm["axle"], b: PlanForm["axle"]) =>
+  (a?.bracket ?? "") === (b?.bracket ?? "") && (a?.hole ?? "") === (b?.hole ?? "");
+
+const samePlan = (a: PlanForm, b: PlanForm) =>
+  sameHole(a.axle, b.axle) && sameHole(a.frame, b.frame) && (a.bar ?? "") === (b.bar ?? "");
 
 /** Chooses a plan; the one chosen before is kept beside it. Nothing chosen lets go of it. */
 export const choosePlan =
-  (plan: Schemas["PlanForm"] | undefined) =>
+  (plan: PlanForm | undefined) =>
   (job: Job): Job => {
-    const before = job.bracket?.chosen;
-    const kept = job.bracket?.kept ?? [];
+    const { chosen: before, kept = [] } = job.setups?.plans ?? {};
     const held =
       before && !(plan && samePlan(before, plan))
         ? [before, ...kept.filter((k) => !samePlan(k, before))]
         : kept;
     const left = plan ? held.filter((k) => !samePlan(k, plan)) : held;
-    return setBracketing({ chosen: plan, kept: left.slice(0, 12) })(job);
+    return setPlans({ chosen: plan, kept: left.slice(0, 12) })(job);
   };
+
+/** Changes a part of the chosen plan; a plan is begun where there is none. */
+export const setChosen =
+  (part: Partial<PlanForm>) =>
+  (job: Job): Job =>
+    setPlans({ chosen: { ...job.setups?.plans?.chosen, ...part } })(job);
+
+/** What is planned for the sway bar; nothing lets go of it. */
+export const planSway = (sway: Schemas["SwayPlan"] | undefined) => setPlans({ sway });
 
 export const setSway =
   (part: Partial<Schemas["Sway"]>) =>

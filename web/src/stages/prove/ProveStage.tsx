@@ -14,6 +14,7 @@ import { useSession } from "../job/session";
 import { useJob } from "../job/useJob";
 import { SheetForm } from "../tape/SheetForm";
 import { SheetAnswer } from "../tape/TapeStage";
+import { RecordChange } from "./RecordChange";
 
 type ProveResult = Schemas["ProveResult"];
 
@@ -28,31 +29,25 @@ const AFTER = [
 export function ProveStage() {
   const { view, job, results, change } = useJob();
   const navigate = useNavigate();
-  const round = job.setups?.as_built?.length ?? 0;
+  const round = job.setups?.rounds?.length ?? 0;
   const sheets = job.sheets ?? [];
-  const sheet = sheets.findLast((s) => (s.kind ?? "centring") === "centring" && s.after_setting === round);
+  const current = new Set(results.sheets.filter((r) => r.current).map((r) => r.id));
+  const sheet = sheets.findLast((s) => (s.kind ?? "centring") === "centring" && current.has(s.id ?? ""));
   const result = results.sheets.find((r) => r.id === sheet?.id);
-  if (round === 0) {
-    return (
-      <>
-        <Answer says="Set the bar first">
-          When its length is set and typed in stage Bar, the readings after it are proved here.
-        </Answer>
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
-          Go to Bar
-        </Button>
-      </>
-    );
-  }
   return (
     <>
       {results.prove ? (
         <Proof proof={results.prove} />
       ) : sheet ? (
         <SheetAnswer sheet={sheet} result={result} />
-      ) : (
+      ) : round > 0 || results.no_bar ? (
         <Answer says="Read both sides again">
           From the same features as before, on its weight, bounced to settle.
+        </Answer>
+      ) : (
+        <Answer says="Nothing to prove yet">
+          Set what stage Bar or Sway asks for and record it there, or record below what was done; then it is
+          proved here.
         </Answer>
       )}
       {results.prove && (
@@ -61,13 +56,19 @@ export function ProveStage() {
           <Settle />
         </>
       )}
-      {sheet ? (
+      {round === 0 && !results.prove && results.bar && (
+        <Button onClick={() => navigate(`/jobs/${view.id}/bar`)}>Go to Bar</Button>
+      )}
+      {(round > 0 || results.no_bar || results.prove) && sheet ? (
         <SheetForm key={sheet.id} sheet={sheet} result={result} index={sheets.indexOf(sheet)} />
       ) : (
-        <Button look="strong" onClick={() => change(addSheet(job, "centring").edit)}>
-          Start the after-readings
-        </Button>
+        (round > 0 || results.no_bar) && (
+          <Button look="strong" onClick={() => change(addSheet(job, "centring").edit)}>
+            Start the after-readings
+          </Button>
+        )
       )}
+      <RecordChange />
       {results.prove?.movement && <WorkingOut working={results.prove.movement.working} />}
       {result?.centring && <WorkingOut working={result.centring.working} />}
     </>
@@ -174,7 +175,13 @@ function Settle() {
           Settle this job
         </Button>
       )}
-      {verdict === "back_to_bar" && (
+      {verdict === "back_to_sway" && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/sway`)}>
+          <Undo2 size={20} aria-hidden />
+          Back to Sway
+        </Button>
+      )}
+      {verdict === "back_to_bar" && !results.no_bar && (
         <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
           <Undo2 size={20} aria-hidden />
           Back to Bar

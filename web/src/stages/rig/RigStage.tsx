@@ -11,6 +11,7 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setRig } from "../job/edits";
+import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 import { BarInputs } from "../sway/BarInputs";
 import { LocationPicture } from "./LocationPicture";
@@ -48,8 +49,8 @@ const UNITS = [
 
 /** Fields of lengths: what they are called and which stage needs them. */
 const TRAVEL = [
-  { field: "bump", label: "Travel up, from ride height", hint: "Bar: arc over the travel. Empty: 75 mm" },
-  { field: "droop", label: "Travel down, from ride height", hint: "Bar: arc over the travel. Empty: 100 mm" },
+  { field: "bump", label: "Travel up, from ride height", hint: "Bar: arc over the travel." },
+  { field: "droop", label: "Travel down, from ride height", hint: "Bar: arc over the travel." },
 ] as const;
 const SIZES = [
   { field: "track", label: "Track, tyre middle to middle", hint: "Drawing, lean in Tape, Cycle" },
@@ -75,8 +76,8 @@ const STOPS = [
   },
 ] as const;
 const LIMITS = [
-  { field: "tolerance", label: "What counts as centred", hint: "Tape, Prove. Empty: 3 mm" },
-  { field: "usual_spread", label: "Usual spread of repeats", hint: "Tape. Empty: 1 mm" },
+  { field: "tolerance", label: "What counts as centred", hint: "Tape, Prove." },
+  { field: "usual_spread", label: "Usual spread of repeats", hint: "Tape." },
 ] as const;
 
 /** Who holds what: the end, the sides, the heights, the use, the complaints. */
@@ -85,6 +86,7 @@ export function RigStage() {
   const units = useSettings((s) => s.units);
   const rig: Rig = job.rig ?? {};
   const unit = rig.sheet_unit ?? "in";
+  const empty = useEmpty();
   const set = (part: Partial<Rig>) => change(setRig(part));
   const length = ({ field, label, hint }: { field: keyof Rig & string; label: string; hint: string }) => (
     <TapeField
@@ -92,7 +94,7 @@ export function RigStage() {
       job={view.id}
       pointer={`/rig/${field}`}
       label={label}
-      hint={hint}
+      hint={`${hint} ${empty(`/rig/${field}`)}`.trim()}
       unit={unit}
       value={rig[field] as TapeEntry | undefined}
       onCommit={(entry) => set({ [field]: entry })}
@@ -309,6 +311,18 @@ function Heights({ rig, jobId, onSet }: { rig: Rig; jobId: string; onSet: (part:
   );
 }
 
+const ABOUT = [
+  { value: "off_centre", label: "off centre" },
+  { value: "side_stepping", label: "side-stepping" },
+  { value: "wander", label: "wander" },
+  { value: "wobble", label: "wobble" },
+  { value: "rocking", label: "rocking" },
+  { value: "rub", label: "tyre rub" },
+  { value: "clunk", label: "clunk" },
+  { value: "wheel_crooked", label: "wheel crooked" },
+  { value: "lifts_early", label: "wheel lifts early" },
+] as const satisfies readonly { value: Schemas["ComplaintAbout"]; label: string }[];
+
 function Complaints() {
   const { view, job, change } = useJob();
   const complaints = job.complaints ?? [];
@@ -317,7 +331,7 @@ function Complaints() {
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-[15px] text-muted">What is complained about (asked again in Prove)</legend>
       {complaints.map((complaint, index) => (
-        <div key={index} className="grid grid-cols-[1fr_auto] items-end gap-2">
+        <div key={index} className="grid grid-cols-[1fr_auto_auto] items-end gap-2">
           <TextField
             job={view.id}
             pointer={`/complaints/${index}/text`}
@@ -326,6 +340,22 @@ function Complaints() {
             value={complaint.text}
             onCommit={(text) => set(complaints.map((old, at) => (at === index ? { ...old, text } : old)))}
           />
+          <select
+            aria-label={`complaint ${index + 1} is about`}
+            className="min-h-11 border-[1.5px] border-ink bg-slate px-2"
+            value={complaint.about ?? ""}
+            onChange={(event) => {
+              const about = (event.target.value || undefined) as Schemas["ComplaintAbout"] | undefined;
+              set(complaints.map((old, at) => (at === index ? { ...old, about } : old)));
+            }}
+          >
+            <option value="">about…</option>
+            {ABOUT.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
           <Button
             look="quiet"
             aria-label={`take out complaint ${index + 1}`}

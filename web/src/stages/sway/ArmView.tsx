@@ -14,7 +14,6 @@ type ArmViewProps = {
 
 const PAD = 30;
 /** γ outside this is drawn as a fault; the core says so in words. */
-const FAIL = { low: 20, high: 160 };
 
 function inWords(angle: number | undefined): string {
   if (angle === undefined) return "does not close";
@@ -47,7 +46,8 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
   const far = stowed ? ([x(stowed.stud_ahead_mm), y(stowed.stud_above_mm)] as const) : stud;
   const gamma = stowed ? undefined : arm.eye_angle_deg;
   const open = gamma === undefined && !stowed;
-  const bad = gamma === undefined || gamma < FAIL.low || gamma > FAIL.high;
+  const [low = 0, high = 180] = links.fails_outside_deg;
+  const bad = gamma === undefined || gamma < low || gamma > high;
   const trail = links.heave.map((p) => `${x(p[side].far_ahead_mm)},${y(p[side].far_above_mm)}`).join(" ");
   return (
     <div

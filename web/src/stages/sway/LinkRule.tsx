@@ -10,7 +10,7 @@ const TOP = 44;
 /** Room a label takes. */
 const LABEL = 100;
 
-/** Lengths of link on a rule: the legal window as a band, the link as it is and as aimed at. */
+/** Lengths of link on a rule: the lengths that work as a band, the link as it is and as aimed at. */
 export function LinkRule({ links }: { links: SwayLinks }) {
   const box = useRef<HTMLDivElement>(null);
   const { width } = useSize(box);
@@ -40,7 +40,7 @@ export function LinkRule({ links }: { links: SwayLinks }) {
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label="Link lengths: the legal window, the link as it is, and as aimed at"
+          aria-label="Link lengths: the lengths that work, the link as it is, and as aimed at"
         >
           <rect
             x={10}

@@ -3,6 +3,7 @@ import type { Schemas, SwayLinks, SwayResult } from "../../api/client";
 import { type Round, useStance } from "../../elevation/stance";
 import { degrees, rollRate, say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -11,9 +12,10 @@ import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { Checks } from "../bracket/Checks";
 import { useWheels } from "../cycle/CycleWall";
-import { setSway } from "../job/edits";
+import { planSway, setSway } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { ChoiceChart } from "./ChoiceChart";
+import { PlannedLink } from "./PlannedLink";
 import { SwayInputs } from "./SwayInputs";
 import { swayPoseAt, useSwayed } from "./useSwayed";
 
@@ -40,7 +42,7 @@ export function SwayStage() {
     <>
       <Answer says={say(swayed.says, units)}>
         {links && (
-          <p data-legal>
+          <p data-window>
             <Figure>{say(links.window_says, units)}</Figure>
           </p>
         )}
@@ -50,6 +52,7 @@ export function SwayStage() {
           {fault.message}
         </Notice>
       ))}
+      <PlannedLink />
       {links && <Links links={links} />}
       {links && (
         <Choice
@@ -88,6 +91,9 @@ export function SwayStage() {
   );
 }
 
+/** A length the core gave, as it would be typed. */
+const millimetres = (mm: number) => ({ text: mm.toFixed(1), unit: "mm" as const });
+
 function Links({ links }: { links: SwayLinks }) {
   const { job, change } = useJob();
   const units = useSettings((s) => s.units);
@@ -110,8 +116,18 @@ function Links({ links }: { links: SwayLinks }) {
                 </span>
               )}
             </span>
-            <span className={target.legal ? "text-muted" : "font-semibold text-axle"}>
-              {target.legal ? "legal" : "not legal"}
+            <span className={`text-right ${target.works ? "text-muted" : "font-semibold text-axle"}`}>
+              {target.works ? "works" : "does not work"}
+              {target.works && Math.abs(target.link_mm - links.link_mm) > 0.5 && (
+                <Button
+                  look="quiet"
+                  onClick={() =>
+                    change(planSway({ ...job.setups?.plans?.sway, link: millimetres(target.link_mm) }))
+                  }
+                >
+                  Plan it
+                </Button>
+              )}
             </span>
           </li>
         ))}

@@ -8,6 +8,7 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { removeSheet, setReading, setSheet } from "../job/edits";
+import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 import { MethodPicture } from "./MethodPicture";
 import { SpreadMarks } from "./SpreadMarks";
@@ -33,6 +34,7 @@ type SheetFormProps = { sheet: Sheet; result: SheetResult | undefined; index: nu
 /** Readings on both sides, walked round: down the left, then down the right. */
 export function SheetForm({ sheet, result, index }: SheetFormProps) {
   const { view, job, change } = useJob();
+  const empty = useEmpty();
   const unit = sheet.unit ?? "in";
   const id = sheet.id ?? "";
   const set = (part: Partial<Sheet>) => change(setSheet(id, part));
@@ -150,7 +152,7 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
             onPick={(picked) => set({ unit: picked })}
           />
           <div className="grid gap-x-3 sm:grid-cols-2">
-            {length("resolution", "One graduation of the tape", "Empty: 1/16 in or 1 mm")}
+            {length("resolution", "One graduation of the tape", empty("/sheets/resolution"))}
             {length("frame_above_hub_left", "Frame above hub, left", "Prove: was it the same height?")}
             {length("frame_above_hub_right", "Frame above hub, right", "Tape: does the axle lean?")}
             {length(
@@ -165,7 +167,7 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
               length(
                 "feature_uncertainty",
                 "The feature is good to",
-                "one standard deviation. Empty: 1.5 mm",
+                `one standard deviation. ${empty("/sheets/feature_uncertainty")}`,
               )}
           </div>
           {sheet.method === "own" && (

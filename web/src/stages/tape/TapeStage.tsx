@@ -17,7 +17,7 @@ import { SheetForm } from "./SheetForm";
 const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
 
 function nameOf(sheet: Sheet, index: number): string {
-  const round = sheet.after_setting ?? 0;
+  const round = sheet.round ?? 0;
   const when = round === 0 ? "as found" : `after setting ${round}`;
   return `${index + 1}. ${KINDS[sheet.kind ?? "centring"]}, ${when}`;
 }

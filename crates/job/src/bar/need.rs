@@ -1,0 +1,98 @@
+//! How steep is steep: the one judgement whether a bracket is urged, offered or not needed. Stage
+//! Bar and stage Bracket say it in the same sentence.
+
+use derecho_core::bar::FrontView;
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::words;
+use crate::document::{ComplaintAbout, Job, length_of};
+use crate::usual;
+
+/// Whether a bracket is wanted.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Need {
+    /// The bar is level or as good as.
+    NotNeeded,
+    /// One would help; a length alone will do.
+    Offered,
+    /// A length alone leaves too much.
+    Urged,
+}
+
+/// Why a bracket is urged.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NeedReason {
+    /// The bar is steeper than the threshold.
+    Steep,
+    /// The axle swings further over the travel than is comfortable.
+    Swings,
+    /// Side-stepping is complained of.
+    Complaint,
+}
+
+/// Whether a bracket is wanted, and why.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BracketNeed {
+    /// Whether.
+    pub need: Need,
+    /// Why it is urged; empty where it is not.
+    pub reasons: Vec<NeedReason>,
+    /// The bar's angle at the driven height with its length alone set.
+    pub angle_deg: Angle,
+    /// The swing over the travel that remains from there.
+    pub swing_mm: Length,
+    /// From this angle on a bracket is urged.
+    pub steep_from_deg: Angle,
+    /// More swing than this is not comfortable.
+    pub swing_limit_mm: Length,
+    /// In words.
+    pub says: Phrase,
+}
+
+/// Judges the bar as a length alone would leave it; travel as distances from the driven height.
+#[must_use]
+pub fn bracket_need(job: &Job, view: &FrontView, droop: Length, bump: Length) -> BracketNeed {
+    let form = &job.bracket;
+    let steep_from =
+        form.steep_from.as_ref().map_or(Angle::from_degrees(usual::STEEP_FROM_DEGREES), AngleEntry::angle);
+    let swing_limit = length_of(&form.swing_limit).unwrap_or(usual::SWING_LIMIT);
+    let (angle, swing) = (view.angle().abs(), view.swing(droop, bump).peak_to_peak_mm);
+    let tilted = angle.to_degrees() >= usual::LEVEL_ENOUGH_DEGREES;
+    let reasons: Vec<NeedReason> = [
+        (angle > steep_from, NeedReason::Steep),
+        (swing > swing_limit && tilted, NeedReason::Swings),
+        (tilted && side_stepping(job), NeedReason::Complaint),
+    ]
+    .into_iter()
+    .filter_map(|(holds, reason)| holds.then_some(reason))
+    .collect();
+    let need = match (reasons.is_empty(), tilted) {
+        (false, _) => Need::Urged,
+        (true, true) => Need::Offered,
+        (true, false) => Need::NotNeeded,
+    };
+    BracketNeed {
+        says: words::need_says(need, &reasons, (angle, steep_from), (swing, swing_limit)),
+        need,
+        reasons,
+        angle_deg: view.angle(),
+        swing_mm: swing,
+        steep_from_deg: steep_from,
+        swing_limit_mm: swing_limit,
+    }
+}
+
+/// Whether somebody complains that it steps sideways: said so, or in words that mean it.
+#[must_use]
+pub fn side_stepping(job: &Job) -> bool {
+    const WORDS: [&str; 5] = ["side-step", "sidestep", "steps sideways", "hops", "sideways over"];
+    job.complaints.iter().any(|complaint| {
+        let text = complaint.text.to_lowercase();
+        complaint.about == Some(ComplaintAbout::SideStepping)
+            || (complaint.about.is_none() && WORDS.iter().any(|word| text.contains(word)))
+    })
+}

@@ -1,0 +1,51 @@
+//! The schools of putting it right, by name.
+
+use derecho_core::parts::BracketEnd;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One school of doing it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum School {
+    /// An adjustable bar centres it; the angle stays.
+    LengthOnly,
+    /// The axle eye is raised; the length stays.
+    RiserOnly,
+    /// The frame eye is dropped; the length stays.
+    DropOnly,
+    /// The axle eye is raised and the bar set to length.
+    RiserAndLength,
+    /// The frame eye is dropped and the bar set to length.
+    DropAndLength,
+}
+
+impl School {
+    /// In words.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::LengthOnly => "length only",
+            Self::RiserOnly => "riser only",
+            Self::DropOnly => "drop only",
+            Self::RiserAndLength => "riser and length",
+            Self::DropAndLength => "drop and length",
+        }
+    }
+
+    /// The eye it moves.
+    #[must_use]
+    pub const fn end(self) -> Option<BracketEnd> {
+        match self {
+            Self::LengthOnly => None,
+            Self::RiserOnly | Self::RiserAndLength => Some(BracketEnd::Axle),
+            Self::DropOnly | Self::DropAndLength => Some(BracketEnd::Frame),
+        }
+    }
+
+    /// Whether it sets the bar's length.
+    #[must_use]
+    pub const fn sets_length(self) -> bool {
+        matches!(self, Self::LengthOnly | Self::RiserAndLength | Self::DropAndLength)
+    }
+}

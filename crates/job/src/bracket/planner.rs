@@ -1,0 +1,506 @@
+//! The planner: every hole with every bar at every height, checked and ranked.
+
+use derecho_core::bar::FrontView;
+use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
+use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
+use derecho_core::parts::{BracketEnd, BracketPart};
+use derecho_core::pose::cycle;
+use derecho_core::pose::joint::JointKind;
+use derecho_core::pose::mechanism::{Joint, Level, Mechanism, Member};
+use glam::DVec3;
+
+use super::load::{self, Loaded};
+use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
+use super::words;
+use crate::assembly::Workbench;
+use crate::bar::{heights, travel_left};
+use crate::cycle::words as cycle_words;
+use crate::document::bracketing::Target;
+use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
+use crate::setups::moves::{self, EyeMoves};
+use crate::setups::{BarState, Setups};
+
+/// Steps of the sweep every option is checked on.
+const CHECK_STEPS: usize = 20;
+
+/// A bar with what it is as a body.
+pub(super) struct BarCandidate {
+    /// What plans call it; empty is the one that is in.
+    pub(super) name: String,
+    /// What people call it.
+    pub(super) shown: String,
+    pub(super) state: BarState,
+    pub(super) member: Member,
+}
+
+/// A place for the eyes: a plan's holes, with the moves they make from where the eyes are now.
+pub(super) struct Candidate {
+    pub(super) form: PlanForm,
+    pub(super) name: String,
+    pub(super) bracket: BracketPart,
+    pub(super) end: Option<BracketEnd>,
+    pub(super) moves: EyeMoves,
+}
+
+/// How an option's length is meant.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(super) enum LengthPolicy {
+    /// Set to what centres the axle.
+    Set,
+    /// Left as it is, whatever becomes of the axle.
+    Left,
+}
+
+/// What every option is worked out from.
+pub(super) struct Planner<'a> {
+    pub(super) job: &'a Job,
+    pub(super) bench: &'a Workbench,
+    pub(super) setups: &'a Setups,
+    pub(super) side: Side,
+    pub(super) found: Mechanism,
+    pub(super) bars: Vec<BarCandidate>,
+}
+
+/// The bar that is in, then every other of the job.
+pub(super) fn bar_candidates(job: &Job, setups: &Setups, member: &Member) -> Vec<BarCandidate> {
+    let here = &setups.base.bar;
+    let shown = if here.name.is_empty() { BAR_AS_FOUND.to_owned() } else { here.name.clone() };
+    let now = BarCandidate { name: String::new(), shown, state: here.clone(), member: member.clone() };
+    let others = job.bracket.bars.iter().filter(|part| part.name != here.name).map(|part| {
+        let joint = |kind: JointKind, bolt| Joint { kind, bolt, limits: kind.limits() };
+        BarCandidate {
+            name: part.name.clone(),
+            shown: part.name.clone(),
+            state: BarState::new(part, setups.base.view.length()),
+            member: Member {
+                name: "track bar".to_owned(),
+                joints: [
+                    joint(part.frame_joint, member.joints[0].bolt),
+                    joint(part.axle_joint, member.joints[1].bolt),
+                ],
+                radius: part.section().outside / 2.0,
+                bend: None,
+            },
+        }
+    });
+    std::iter::once(now).chain(others).collect()
+}
+
+impl Planner<'_> {
+    /// The bar at the driven height with the eyes moved and set to the length that centres it; the
+    /// bar as it is where nothing is to be set.
+    pub(super) fn view(&self, moves: EyeMoves) -> Option<FrontView> {
+        match self.setups.wanted_with(moves, &self.setups.base.bar) {
+            Some(wanted) => Some(wanted.view),
+            None => moves.is_none().then_some(self.setups.base.view),
+        }
+    }
+
+    fn drag_angle(&self) -> Option<Angle> {
+        let (link, _) = self.bench.drag_link()?;
+        let ride = self.found.at_ride_height().ok()?;
+        Some(link.front_view(self.bench.axle_height(), &ride.solved.pose).0)
+    }
+
+    /// Travel from the driven height at which the bar should be level.
+    fn level_at(&self) -> Length {
+        let (droop, bump) = travel_left(self.job);
+        match self.job.bracket.target {
+            Target::LevelMidTravel => (bump - droop) / 2.0,
+            Target::LevelDriven | Target::ParallelToDragLink => Length::ZERO,
+        }
+    }
+
+    /// r with v − r = t* (level), or v − r = h·tan θ_drag (parallel to the drag link).
+    pub(super) fn exact_riser(&self) -> Option<Length> {
+        let view = self.view(EyeMoves::default())?;
+        let wanted = match self.job.bracket.target {
+            Target::ParallelToDragLink => {
+                let drag = self.drag_angle()?;
+                view.reach() * drag.tan()
+            }
+            Target::LevelDriven | Target::LevelMidTravel => self.level_at(),
+        };
+        Some(view.rise() - wanted)
+    }
+
+    pub(super) fn exact_working(&self, exact: Option<Length>) -> Working {
+        let (Some(view), Some(exact)) = (self.view(EyeMoves::default()), exact) else {
+            return Working::default();
+        };
+        let length = Value::Length;
+        let step = match self.job.bracket.target {
+            Target::ParallelToDragLink => Step::new(
+                "riser that lays the bar parallel to the drag link",
+                "r = {v} − {h} · tan {θ_drag}",
+                &[
+                    ("v", length(view.rise())),
+                    ("h", length(view.reach())),
+                    ("θ_drag", Value::Angle(self.drag_angle().unwrap_or(Angle::ZERO))),
+                ],
+                length(exact),
+            ),
+            Target::LevelDriven | Target::LevelMidTravel => Step::new(
+                "riser that levels the bar at travel t* from the driven height",
+                "r = {v} − {t*}",
+                &[("v", length(view.rise())), ("t*", length(self.level_at()))],
+                length(exact),
+            ),
+        };
+        Working { title: "The exact riser or drop".to_owned(), steps: vec![step] }
+    }
+
+    /// The places there are: where the eyes are now, every hole, and both together where a plan
+    /// that is chosen or kept has both.
+    fn candidates(&self) -> Vec<Candidate> {
+        let mut all = vec![Candidate {
+            form: PlanForm::default(),
+            name: "no bracket".to_owned(),
+            bracket: BracketPart::default(),
+            end: None,
+            moves: EyeMoves::default(),
+        }];
+        for bracket in moves::brackets(self.job) {
+            for hole in &bracket.holes {
+                let by = moves::hole_move(hole, moves::side_sign(bracket.end, self.side));
+                let by = by - self.setups.base.moves.at(bracket.end);
+                let choice = HoleChoice { bracket: bracket.name.clone(), hole: hole.name.clone() };
+                let name = words::hole_name(&choice);
+                let form = match bracket.end {
+                    BracketEnd::Axle => PlanForm { axle: Some(choice), ..PlanForm::default() },
+                    BracketEnd::Frame => PlanForm { frame: Some(choice), ..PlanForm::default() },
+                };
+                let moves = EyeMoves::of(bracket.end, by);
+                all.push(Candidate { form, name, bracket: bracket.clone(), end: Some(bracket.end), moves });
+            }
+        }
+        let plans = &self.job.setups.plans;
+        for plan in plans.chosen.iter().chain(&plans.kept) {
+            let (Some(frame), Some(axle)) = (&plan.frame, &plan.axle) else { continue };
+            let Some(moved) = moves::planned(self.job, plan, self.setups.base.moves) else { continue };
+            let form =
+                PlanForm { frame: Some(frame.clone()), axle: Some(axle.clone()), ..PlanForm::default() };
+            if all.iter().all(|other| other.form != form) {
+                all.push(Candidate {
+                    form,
+                    name: format!("{} and {}", words::hole_name(axle), words::hole_name(frame)),
+                    bracket: BracketPart { name: axle.bracket.clone(), ..BracketPart::default() },
+                    end: Some(BracketEnd::Axle),
+                    moves: moved.since(self.setups.base.moves),
+                });
+            }
+        }
+        all
+    }
+
+    /// Every place with every bar, best first.
+    pub(super) fn options(&self) -> Vec<OptionResult> {
+        let mut options: Vec<OptionResult> = self
+            .candidates()
+            .iter()
+            .flat_map(|candidate| {
+                self.bars.iter().filter_map(|bar| self.option(candidate, bar, LengthPolicy::Set))
+            })
+            .collect();
+        options.sort_by_key(|option| self.rank(option));
+        for (index, option) in options.iter_mut().enumerate() {
+            option.rank = index + 1;
+        }
+        options
+    }
+
+    /// The best place for one eye with the bar's length left alone.
+    pub(super) fn best_left_alone(&self, end: BracketEnd) -> Option<OptionResult> {
+        let bar = self.bars.first()?;
+        self.candidates()
+            .iter()
+            .filter(|candidate| candidate.end == Some(end) && candidate.form != PlanForm::default())
+            .filter_map(|candidate| self.option(candidate, bar, LengthPolicy::Left))
+            .min_by_key(|option| self.rank(option))
+    }
+
+    pub(super) fn option(
+        &self,
+        candidate: &Candidate,
+        bar: &BarCandidate,
+        policy: LengthPolicy,
+    ) -> Option<OptionResult> {
+        let (base, moves) = (&self.setups.base, candidate.moves);
+        let tolerance = self.setups.tolerance;
+        let wanted = self.setups.wanted_with(moves, &bar.state);
+        let (view, left_off) = match (policy, &wanted) {
+            (LengthPolicy::Left, _) => {
+                let view = base.view.moved(base.view.length(), moves.rise(), moves.fore_aft()).ok()?;
+                let carried = (base.view.reach() - view.reach()) * self.side.sign() + moves.sideways();
+                (view, base.offset + carried)
+            }
+            (LengthPolicy::Set, Some(wanted)) => {
+                (wanted.view.with_length(wanted.length).ok()?, wanted.offset)
+            }
+            (LengthPolicy::Set, None) => (moves.is_none().then_some(base.view)?, base.offset),
+        };
+        let (droop, bump) = travel_left(self.job);
+        let swing = view.swing(droop, bump);
+        let drag_link = self.best_drag_link(view.angle());
+        let plan = PlanForm {
+            bar: bar.name.clone(),
+            length: match policy {
+                LengthPolicy::Set => LengthAim::Centred,
+                LengthPolicy::Left => LengthAim::AsTheOldOne,
+            },
+            drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
+            ..candidate.form.clone()
+        };
+        let raised = moves::drag_link_raise(self.job, &plan.drag_link);
+        let mut fails = Vec::new();
+        let mut minds = Vec::new();
+        let checked = match self.bench.candidate(moves, &bar.member, raised) {
+            Ok((mechanism, _)) => self.check(&mechanism, &mut fails, &mut minds),
+            Err(fault) => {
+                fails.push(words::as_measured(&fault.to_string()));
+                Checked::default()
+            }
+        };
+        let (covered, missed, leftover) = match (policy, &wanted) {
+            (LengthPolicy::Set, Some(wanted)) => {
+                let covered = wanted.covered(&bar.state, tolerance);
+                let set = bar.state.adjuster.as_ref().map(|adjuster| {
+                    setting_within(
+                        adjuster,
+                        bar.state.length,
+                        wanted.length,
+                        wanted.length_tolerance(tolerance),
+                    )
+                });
+                let range = match &set {
+                    Some(set) if set.kind != AdjusterKind::Fixed => {
+                        (set.evened_shortest_mm, set.evened_longest_mm)
+                    }
+                    Some(_) => (Some(bar.state.length), Some(bar.state.length)),
+                    None => bar.state.range,
+                };
+                if covered == Some(false) {
+                    fails.push(words::out_of_reach(bar.shown.as_str(), wanted.length, &bar.state, range));
+                }
+                let missed = range.0.map_or(Length::ZERO, |least| (least - wanted.length).max(Length::ZERO))
+                    + range.1.map_or(Length::ZERO, |most| (wanted.length - most).max(Length::ZERO));
+                let leftover = set.filter(|set| set.verdict.reaches() && !bar.name.is_empty());
+                (covered, missed, leftover.and_then(|set| set.leftover_mm))
+            }
+            (LengthPolicy::Left, _) => {
+                if left_off.abs() > tolerance {
+                    fails.push(words::left_off(left_off, tolerance));
+                }
+                (None, Length::ZERO, None)
+            }
+            (LengthPolicy::Set, None) => (Some(true), Length::ZERO, None),
+        };
+        let drag_link_difference = drag_link.map(|(_, difference)| difference);
+        let roll_centre = self.roll_centre(&view, moves);
+        let before = self.roll_centre(&base.view, EyeMoves::default());
+        let off_target = match self.job.bracket.target {
+            Target::ParallelToDragLink => drag_link_difference.unwrap_or(view.angle()),
+            Target::LevelDriven | Target::LevelMidTravel => view.angle_at(self.level_at()),
+        };
+        let eyes = self.eyes(moves);
+        let same = |other: &PlanForm| {
+            (&other.axle, &other.frame, &other.bar) == (&plan.axle, &plan.frame, &plan.bar)
+        };
+        let both = plan.axle.is_some() && plan.frame.is_some();
+        let loaded = Loaded {
+            job: self.job,
+            axle_height: self.bench.axle_height(),
+            axle_eye: self.bench.bar_link().map(|link| Length::from_mm(link.axle.to_mm()[2])),
+            side: self.side,
+            roll_centre,
+        };
+        Some(OptionResult {
+            name: candidate.name.clone(),
+            bar: bar.shown.clone(),
+            end: candidate.end,
+            move_mm: candidate.end.map_or([0.0; 3], |end| moves.at(end).to_array()),
+            frame_move_mm: both.then(|| moves.frame.to_array()),
+            frame_eye_mm: eyes.0,
+            axle_eye_mm: eyes.1,
+            rank: 0,
+            angle_deg: view.angle(),
+            off_target_deg: off_target,
+            lateral_rate: view.lateral_rate(),
+            at_full_droop_mm: swing.at_full_droop_mm,
+            at_full_bump_mm: swing.at_full_bump_mm,
+            peak_to_peak_mm: swing.peak_to_peak_mm,
+            roll_centre_mm: roll_centre,
+            roll_centre_change_mm: roll_centre - before,
+            length_mm: view.length(),
+            left_off_mm: left_off,
+            change_mm: view.length() - base.view.length(),
+            covered,
+            missed_mm: missed,
+            leftover_mm: leftover,
+            worst_tilt_deg: checked.tilt.map(Angle::from_radians),
+            least_gap_mm: checked.gap.map(Length::from_mm),
+            drag_link_difference_deg: drag_link_difference,
+            bump_steer_deg: checked.steer.map(Angle::from_radians),
+            loads: load::loads(&loaded, &view, moves, &candidate.bracket),
+            fails,
+            minds,
+            heights: self.at_heights(&view),
+            chosen: self.job.setups.plans.chosen.as_ref().is_some_and(same),
+            kept: self.job.setups.plans.kept.iter().any(same),
+            plan,
+        })
+    }
+
+    /// Both eyes with the moves made, frame eye first.
+    fn eyes(&self, moves: EyeMoves) -> ([f64; 2], [f64; 2]) {
+        let Some(link) = self.bench.bar_link() else { return Default::default() };
+        let (frame, axle) = (link.body.moved(moves.frame).to_mm(), link.axle.moved(moves.axle).to_mm());
+        let up = rig_heights::driven_offset(&self.job.rig).to_mm();
+        ([frame[1], frame[2] + up], [axle[1], axle[2]])
+    }
+
+    fn at_heights(&self, view: &FrontView) -> Vec<OptionAtHeight> {
+        let driven = rig_heights::driven_offset(&self.job.rig);
+        heights::table(&self.job.rig, None, None)
+            .into_iter()
+            .filter_map(|height| {
+                let there = view.raised_by(height.offset_mm - driven).ok()?;
+                let swing = there.swing(height.droop_left_mm, height.bump_left_mm);
+                Some(OptionAtHeight {
+                    name: height.name,
+                    driven: height.driven,
+                    angle_deg: there.angle(),
+                    lateral_rate: there.lateral_rate(),
+                    peak_to_peak_mm: swing.peak_to_peak_mm,
+                })
+            })
+            .collect()
+    }
+
+    /// Where the bar's line crosses the middle, above the ground, at the driven height.
+    pub(crate) fn roll_centre(&self, view: &FrontView, moves: EyeMoves) -> Length {
+        let Some(link) = self.bench.bar_link() else { return Length::ZERO };
+        let axle_z = link.axle.to_mm()[2] + moves.axle.z;
+        let frame_y = link.body.to_mm()[1] + moves.frame.y;
+        let axle_y = frame_y - view.reach().to_mm() * self.side.sign();
+        Length::from_mm(axle_z + view.rise().to_mm() * -axle_y / (frame_y - axle_y))
+    }
+
+    /// The drag-link part, or none, that lays the link nearest to the bar, and what is left.
+    fn best_drag_link(&self, angle: Angle) -> Option<(String, Angle)> {
+        let (link, _) = self.bench.drag_link()?;
+        let ride = self.found.at_ride_height().ok()?;
+        let out = link.pitman - ride.solved.pose.place(self.bench.axle_height(), link.knuckle);
+        let mm = |entry: &Option<TapeEntry>| entry.as_ref().map_or(0.0, |e| e.length().to_mm());
+        let parts = self
+            .job
+            .bracket
+            .drag_links
+            .iter()
+            .map(|part| (part.name.clone(), mm(&part.raises_axle_end) + mm(&part.drops_pitman_end)));
+        std::iter::once((String::new(), 0.0))
+            .chain(parts)
+            .map(|(name, less)| (name, angle - Angle::from_radians((out.z - less).atan2(out.y.abs()))))
+            .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))
+    }
+
+    fn check(&self, mechanism: &Mechanism, fails: &mut Vec<Phrase>, minds: &mut Vec<Phrase>) -> Checked {
+        let stops = mechanism.stops();
+        let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
+        let Ok(poses) = cycle::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
+            fails.push(words::out_of_reach_at_ride());
+            return Checked::default();
+        };
+        if poses.len() <= CHECK_STEPS {
+            fails.push(words::pulled_tight());
+        }
+        let mut checked = Checked::default();
+        let mut values = Vec::new();
+        let count = mechanism.watches().len();
+        let mut worst: Vec<(Level, f64, f64)> = vec![(Level::Free, f64::NAN, 0.0); count];
+        for posed in &poses {
+            mechanism.values(posed, &mut values);
+            for (index, watch) in mechanism.watches().iter().enumerate() {
+                let (value, level) = (values[index], watch.level(values[index]));
+                let (known_level, known, at) = worst[index];
+                // Of the poses past a limit the one nearest to ride height: there it is met.
+                let sooner = level == Level::Over && known_level == Level::Over;
+                let take =
+                    if sooner { posed.left.abs() < at.abs() } else { watch.used(value) > watch.used(known) };
+                if known.is_nan() || take || level > known_level {
+                    worst[index] = (level, value, posed.left);
+                }
+            }
+        }
+        for (index, watch) in mechanism.watches().iter().enumerate() {
+            let (level, value, at) = worst[index];
+            if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
+                checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
+            }
+            if cycle_words::is_bar(mechanism, watch.what)
+                && !watch.is_gap()
+                && cycle_words::is_tilt(watch.what)
+            {
+                checked.tilt = Some(checked.tilt.map_or(value, |tilt: f64| tilt.max(value)));
+            }
+            if level == Level::Free {
+                continue;
+            }
+            let told = words::met(mechanism, watch.what, level, at);
+            if level == Level::Over { fails.push(told) } else { minds.push(told) }
+        }
+        let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
+        checked.steer = ride.map(|_| {
+            let at_ride =
+                poses.iter().min_by(|a, b| a.left.abs().total_cmp(&b.left.abs())).map_or(0.0, |p| p.steer);
+            poses.iter().map(|p| (p.steer - at_ride).abs()).fold(0.0, f64::max)
+        });
+        checked
+    }
+
+    /// Failing last; then |off target| in half-degree buckets, swing, smallest bracket, and of
+    /// bars that do not reach the nearest first.
+    pub(super) fn rank(&self, option: &OptionResult) -> (bool, i64, i64, i64, i64, usize) {
+        let bucket = (option.off_target_deg.to_degrees().abs() / 0.5).round() as i64;
+        let size = DVec3::from_array(option.move_mm).length();
+        // Tenths of a millimetre: what no tape tells apart must not decide.
+        let tenths = |mm: f64| (mm * 10.0).round() as i64;
+        let bar = self.bars.iter().position(|bar| bar.name == option.plan.bar).unwrap_or(0);
+        (
+            !option.fails.is_empty(),
+            bucket,
+            tenths(option.peak_to_peak_mm.to_mm()),
+            tenths(size),
+            tenths(option.missed_mm.to_mm()),
+            bar,
+        )
+    }
+
+    /// Which hole is nearest to level at each height but the driven one.
+    pub(super) fn other_heights(&self, options: &[OptionResult]) -> Vec<Phrase> {
+        let Some(first) = options.first() else { return Vec::new() };
+        first
+            .heights
+            .iter()
+            .enumerate()
+            .filter(|(_, height)| !height.driven)
+            .filter_map(|(index, height)| {
+                let best = options.iter().filter(|option| option.fails.is_empty()).min_by(|a, b| {
+                    let off = |o: &OptionResult| o.heights[index].angle_deg.abs();
+                    off(a).to_radians().total_cmp(&off(b).to_radians())
+                })?;
+                let angle = best.heights[index].angle_deg;
+                Some(words::other_height(&height.name, &best.name, angle))
+            })
+            .collect()
+    }
+}
+
+/// What the sweep found.
+#[derive(Default)]
+struct Checked {
+    tilt: Option<f64>,
+    gap: Option<f64>,
+    steer: Option<f64>,
+}

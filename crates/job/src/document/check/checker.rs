@@ -1,0 +1,128 @@
+//! What every part is checked with: faults gathered, each with its place.
+
+use derecho_core::measure::TapeEntry;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::document::Rig;
+use crate::document::hardpoints::PointForm;
+
+/// Most characters of a title or a name.
+pub const LONGEST_NAME: usize = 120;
+/// Most characters of a note or a complaint.
+pub const LONGEST_NOTE: usize = 4000;
+/// Most entries of any list in a job.
+pub const LONGEST_LIST: usize = 200;
+/// Most obstacles of a job: each is tried against every link in every pose.
+pub const MOST_OBSTACLES: usize = 12;
+/// Most other holes of one bracket.
+pub const MOST_HOLES: usize = 12;
+/// Most shock absorbers of a side: each is tried against arms and links in every pose.
+pub const MOST_SHOCKS: usize = 4;
+/// Furthest that tyres steer either way.
+pub(super) const MOST_LOCK_DEGREES: f64 = 60.0;
+/// Most repeats on one side of a sheet.
+pub const MOST_REPEATS: usize = 24;
+
+/// One fault of a document.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct FieldError {
+    /// Where: a JSON pointer such as `/sheets/0/left/2`.
+    pub pointer: String,
+    /// Stable name of the fault.
+    pub code: String,
+    /// What is wrong and what to do.
+    pub message: String,
+    /// First character of the place in a typed text, counted from 0.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub start: Option<usize>,
+    /// One past the last character of the place.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub end: Option<usize>,
+}
+
+impl FieldError {
+    /// A fault without a place inside the text.
+    pub fn new(pointer: impl Into<String>, code: &str, message: impl Into<String>) -> Self {
+        Self {
+            pointer: pointer.into(),
+            code: code.to_owned(),
+            message: message.into(),
+            start: None,
+            end: None,
+        }
+    }
+}
+
+/// Gathers the faults of a document.
+pub(super) struct Checker {
+    pub(super) faults: Vec<FieldError>,
+}
+
+impl Checker {
+    pub(super) fn fault(&mut self, pointer: impl Into<String>, code: &str, message: impl Into<String>) {
+        self.faults.push(FieldError::new(pointer, code, message));
+    }
+
+    pub(super) fn distance(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
+        if entry.is_some_and(|entry| entry.number().nanometres() < 0) {
+            self.fault(pointer, "negative_distance", "A distance has no minus sign. Type it without.");
+        }
+    }
+
+    pub(super) fn size(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
+        self.distance(pointer, entry);
+        if entry.is_some_and(|entry| entry.number().nanometres() == 0) {
+            self.fault(pointer, "nought", "This cannot be nought. Type the size, or leave it empty.");
+        }
+    }
+
+    pub(super) fn text(&mut self, pointer: &str, text: &str, most: usize) {
+        if text.chars().count() > most {
+            self.fault(
+                pointer,
+                "too_long_text",
+                format!("At most {most} characters fit here. Shorten it, or put the rest into the notes."),
+            );
+        }
+    }
+
+    pub(super) fn list(&mut self, pointer: &str, length: usize, most: usize) {
+        if length > most {
+            self.fault(pointer, "too_many", format!("At most {most} fit here. Take some out."));
+        }
+    }
+
+    pub(super) fn height_name(&mut self, pointer: &str, name: &str, rig: &Rig) {
+        if !name.is_empty() && !rig.heights.iter().any(|height| height.name == name) {
+            self.fault(
+                pointer,
+                "unknown_height",
+                format!("There is no height called {name:?}. Pick one of the rig's heights."),
+            );
+        }
+    }
+
+    pub(super) fn named(&mut self, pointer: &str, name: &str, ask: &str) {
+        self.text(pointer, name, LONGEST_NAME);
+        if name.trim().is_empty() {
+            self.fault(pointer, "name_missing", ask);
+        }
+    }
+
+    pub(super) fn bore(&mut self, pointer: &str, bore: Option<&TapeEntry>, diameter: Option<&TapeEntry>) {
+        self.distance(pointer, bore);
+        if let (Some(bore), Some(diameter)) = (bore, diameter)
+            && bore.number().nanometres() >= diameter.number().nanometres()
+        {
+            self.fault(pointer, "bore_too_wide", "The bore is as wide as the bar. Check both.");
+        }
+    }
+
+    pub(super) fn point(&mut self, at: &str, point: &PointForm) {
+        self.distance(&format!("{at}/height"), point.height.as_ref());
+        self.distance(&format!("{at}/good_to"), point.good_to.as_ref());
+    }
+}

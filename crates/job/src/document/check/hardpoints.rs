@@ -1,0 +1,90 @@
+//! Points, arms, obstacles.
+
+use super::checker::{Checker, LONGEST_NAME, MOST_OBSTACLES};
+use crate::document::Rig;
+use crate::document::hardpoints::{Arm, Hardpoints, JointForm};
+
+impl Checker {
+    pub(super) fn joint(&mut self, at: &str, joint: &JointForm) {
+        let limit = joint.limit.as_ref().map(|limit| limit.angle().to_degrees());
+        if limit.is_some_and(|limit| !(1.0..=60.0).contains(&limit)) {
+            self.fault(
+                format!("{at}/limit"),
+                "limit_out_of_range",
+                "A joint takes between 1° and 60° either way. Type half of the total angle on the part's sheet.",
+            );
+        }
+    }
+
+    pub(super) fn arm(&mut self, at: &str, arm: &Arm) {
+        for (field, entry) in
+            [("length", &arm.length), ("diameter", &arm.diameter), ("bush_spacing", &arm.bush_spacing)]
+        {
+            self.size(&format!("{at}/{field}"), entry.as_ref());
+        }
+        self.point(&format!("{at}/body"), &arm.body);
+        self.point(&format!("{at}/axle"), &arm.axle);
+        self.joint(&format!("{at}/body_joint"), &arm.body_joint);
+        self.joint(&format!("{at}/axle_joint"), &arm.axle_joint);
+        if arm.stiffness_n_per_mm.is_some_and(|k| !(k.is_finite() && k > 0.0)) {
+            self.fault(
+                format!("{at}/stiffness_n_per_mm"),
+                "no_stiffness",
+                "A stiffness is more than nought. Type it in N/mm, or leave it out.",
+            );
+        }
+    }
+
+    pub(super) fn hardpoints(&mut self, points: &Hardpoints, rig: &Rig) {
+        let at = "/hardpoints";
+        self.height_name(&format!("{at}/height"), &points.height, rig);
+        self.size(&format!("{at}/spring_front_half"), points.spring_front_half.as_ref());
+        let arms = &points.arms;
+        for (name, arm) in [
+            ("lower_left", &arms.lower_left),
+            ("lower_right", &arms.lower_right),
+            ("upper_left", &arms.upper_left),
+            ("upper_right", &arms.upper_right),
+        ] {
+            self.arm(&format!("{at}/arms/{name}"), arm);
+        }
+        let bar = &points.bar;
+        self.joint(&format!("{at}/bar/frame_joint"), &bar.frame_joint);
+        self.joint(&format!("{at}/bar/axle_joint"), &bar.axle_joint);
+        self.size(&format!("{at}/bar/diameter"), bar.diameter.as_ref());
+        if let Some(bend) = &bar.bend {
+            self.distance(&format!("{at}/bar/bend/from_frame_eye"), Some(&bend.from_frame_eye));
+            self.distance(&format!("{at}/bar/bend/offset"), Some(&bend.offset));
+        }
+        if let Some(steering) = &points.steering {
+            self.point(&format!("{at}/steering/pitman"), &steering.pitman);
+            self.point(&format!("{at}/steering/knuckle"), &steering.knuckle);
+            self.size(&format!("{at}/steering/kingpin_from_centre"), steering.kingpin_from_centre.as_ref());
+            self.size(&format!("{at}/steering/diameter"), steering.diameter.as_ref());
+        }
+        let obstacles = &points.obstacles;
+        self.list(&format!("{at}/obstacles"), obstacles.len(), MOST_OBSTACLES);
+        for (index, obstacle) in obstacles.iter().enumerate() {
+            let here = format!("{at}/obstacles/{index}");
+            self.text(&format!("{here}/name"), &obstacle.name, LONGEST_NAME);
+            if obstacle.name.trim().is_empty() {
+                self.fault(
+                    format!("{here}/name"),
+                    "name_missing",
+                    "An obstacle needs a name, such as old bracket.",
+                );
+            } else if obstacles[..index].iter().any(|other| other.name == obstacle.name) {
+                self.fault(
+                    format!("{here}/name"),
+                    "name_twice",
+                    "Two obstacles have this name. Give each its own.",
+                );
+            }
+            self.size(&format!("{here}/thickness"), Some(&obstacle.thickness));
+            self.point(&format!("{here}/from"), &obstacle.from);
+            if let Some(to) = &obstacle.to {
+                self.point(&format!("{here}/to"), to);
+            }
+        }
+    }
+}

@@ -1,0 +1,55 @@
+//! Whether a document makes sense: every fault at once, each with its place, one file a part.
+//!
+//! What cannot be computed yet, or cannot exist in geometry, is no fault of the
+//! document: a half-typed job must be kept. Those are told in the results.
+
+mod bracketing;
+mod checker;
+mod hardpoints;
+mod rig;
+mod setups;
+mod sheets;
+mod sway;
+mod vehicle;
+
+use self::checker::Checker;
+pub use self::checker::{
+    FieldError, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES, MOST_OBSTACLES, MOST_REPEATS,
+    MOST_SHOCKS,
+};
+use super::{DOCUMENT_VERSION, Job};
+
+/// Every fault of a document, in the document's own order.
+#[must_use]
+pub fn check(job: &Job) -> Vec<FieldError> {
+    let mut checker = Checker { faults: Vec::new() };
+    if job.version != DOCUMENT_VERSION {
+        checker.fault(
+            "/version",
+            "unknown_version",
+            format!(
+                "This program reads version {DOCUMENT_VERSION}. Open the job with the program that wrote it."
+            ),
+        );
+    }
+    if job.title.trim().is_empty() {
+        checker.fault("/title", "name_missing", "The job needs a name. Type one.");
+    }
+    checker.text("/title", &job.title, LONGEST_NAME);
+    checker.text("/notes", &job.notes, LONGEST_NOTE);
+    checker.list("/complaints", job.complaints.len(), LONGEST_LIST);
+    for (index, complaint) in job.complaints.iter().enumerate() {
+        checker.text(&format!("/complaints/{index}/text"), &complaint.text, LONGEST_NOTE);
+    }
+    checker.rig(&job.rig);
+    checker.list("/sheets", job.sheets.len(), LONGEST_LIST);
+    for (index, sheet) in job.sheets.iter().enumerate() {
+        checker.sheet(index, sheet, job);
+    }
+    checker.setups(job);
+    checker.hardpoints(&job.hardpoints, &job.rig);
+    checker.bracket(&job.bracket);
+    checker.vehicle(&job.vehicle);
+    checker.sway(&job.sway);
+    checker.faults
+}

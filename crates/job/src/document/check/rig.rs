@@ -1,0 +1,38 @@
+//! Who holds what.
+
+use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME};
+use crate::document::Rig;
+
+impl Checker {
+    pub(super) fn rig(&mut self, rig: &Rig) {
+        self.text("/rig/vehicle", &rig.vehicle, LONGEST_NAME);
+        self.list("/rig/heights", rig.heights.len(), LONGEST_LIST);
+        for (pointer, entry) in
+            [("/rig/bump", &rig.bump), ("/rig/droop", &rig.droop), ("/rig/usual_spread", &rig.usual_spread)]
+        {
+            self.distance(pointer, entry.as_ref());
+        }
+        for (pointer, entry) in [
+            ("/rig/track", &rig.track),
+            ("/rig/tyre_diameter", &rig.tyre_diameter),
+            ("/rig/tyre_width", &rig.tyre_width),
+            ("/rig/frame_width", &rig.frame_width),
+            ("/rig/tolerance", &rig.tolerance),
+            ("/rig/bump_half_spacing", &rig.bump_half_spacing),
+            ("/rig/droop_half_spacing", &rig.droop_half_spacing),
+            ("/rig/axle_height", &rig.axle_height),
+        ] {
+            self.size(pointer, entry.as_ref());
+        }
+        for (index, height) in rig.heights.iter().enumerate() {
+            let pointer = format!("/rig/heights/{index}/name");
+            self.text(&pointer, &height.name, LONGEST_NAME);
+            if height.name.trim().is_empty() {
+                self.fault(&pointer, "name_missing", "A height needs a name, such as raised.");
+            } else if rig.heights[..index].iter().any(|other| other.name == height.name) {
+                self.fault(&pointer, "name_twice", "Two heights have this name. Give each its own.");
+            }
+        }
+        self.height_name("/rig/driven_height", &rig.driven_height, rig);
+    }
+}

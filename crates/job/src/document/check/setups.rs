@@ -1,0 +1,134 @@
+//! The bar as found, the plans, the rounds.
+
+use derecho_core::parts::{BracketEnd, Hole};
+
+use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES};
+use crate::document::{AdjusterForm, Bar, HoleChoice, Job, PlanForm, Rig, ThreadedEndForm};
+
+impl Checker {
+    pub(super) fn bar(&mut self, bar: &Bar, rig: &Rig) {
+        let at = "/setups/found/bar";
+        self.size(&format!("{at}/length"), bar.length.as_ref());
+        for (field, entry) in [
+            ("frame_eye_height", &bar.frame_eye_height),
+            ("axle_eye_height", &bar.axle_eye_height),
+            ("heights_good_to", &bar.heights_good_to),
+        ] {
+            self.distance(&format!("{at}/{field}"), entry.as_ref());
+        }
+        self.height_name(&format!("{at}/height"), &bar.height, rig);
+    }
+
+    pub(super) fn adjuster(&mut self, adjuster: &AdjusterForm) {
+        let at = "/setups/found/adjuster";
+        self.size(&format!("{at}/made_min"), adjuster.made_min.as_ref());
+        self.size(&format!("{at}/made_max"), adjuster.made_max.as_ref());
+        if let (Some(least), Some(most)) = (&adjuster.made_min, &adjuster.made_max)
+            && least.number().nanometres() > most.number().nanometres()
+        {
+            self.fault(
+                format!("{at}/made_min"),
+                "range_turned_round",
+                "The shortest length is longer than the longest. Swap them.",
+            );
+        }
+        for (name, end) in [("first", &adjuster.first), ("second", &adjuster.second)] {
+            self.threaded_end(&format!("{at}/{name}"), end);
+        }
+    }
+
+    pub(super) fn threaded_end(&mut self, at: &str, end: &ThreadedEndForm) {
+        for (field, entry) in [
+            ("engagement", &end.engagement),
+            ("shank", &end.shank),
+            ("tapped_depth", &end.tapped_depth),
+            ("witness", &end.witness),
+        ] {
+            self.distance(&format!("{at}/{field}"), entry.as_ref());
+        }
+        if let (Some(engagement), Some(shank)) = (&end.engagement, &end.shank)
+            && engagement.number().nanometres() > shank.number().nanometres()
+        {
+            self.fault(
+                format!("{at}/engagement"),
+                "more_thread_than_shank",
+                "More thread is in than the shank has. Check both.",
+            );
+        }
+    }
+
+    /// The holes of one bracket, each with its own name.
+    pub(super) fn holes(&mut self, pointer: &str, holes: &[Hole]) {
+        self.list(pointer, holes.len(), MOST_HOLES);
+        for (index, hole) in holes.iter().enumerate() {
+            let at = format!("{pointer}/{index}/name");
+            self.text(&at, &hole.name, LONGEST_NAME);
+            if hole.name.trim().is_empty() {
+                self.fault(&at, "name_missing", "A hole needs a name, such as hole 2.");
+            } else if holes[..index].iter().any(|other| other.name == hole.name) {
+                self.fault(&at, "name_twice", "Two holes of this bracket have this name. Give each its own.");
+            }
+        }
+    }
+
+    /// A trial names holes of the brackets that are there.
+    fn trial(&mut self, job: &Job, trial: &PlanForm) {
+        let found = &job.setups.found;
+        for (end, name, choice) in
+            [(BracketEnd::Frame, "frame", &trial.frame), (BracketEnd::Axle, "axle", &trial.axle)]
+        {
+            let Some(HoleChoice { bracket, hole }) = choice else { continue };
+            let now = if end == BracketEnd::Frame { &found.frame_holes } else { &found.axle_holes };
+            let holes = match bracket.as_str() {
+                "" => Some(now),
+                name => job.bracket.brackets.iter().find(|part| part.name == name).map(|part| &part.holes),
+            };
+            let there = hole.is_empty() || holes.is_some_and(|holes| holes.iter().any(|h| h.name == *hole));
+            if !there {
+                self.fault(
+                    format!("/setups/plans/trial/{name}/hole"),
+                    "unknown_hole",
+                    format!("There is no hole called {hole:?} here. Pick one of the bracket's."),
+                );
+            }
+        }
+    }
+
+    /// As found, planned, fitted.
+    pub(super) fn setups(&mut self, job: &Job) {
+        let setups = &job.setups;
+        self.bar(&setups.found.bar, &job.rig);
+        self.adjuster(&setups.found.adjuster);
+        self.holes("/setups/found/frame_holes", &setups.found.frame_holes);
+        self.holes("/setups/found/axle_holes", &setups.found.axle_holes);
+        if let Some(trial) = &setups.plans.trial {
+            self.trial(job, trial);
+        }
+        self.list("/setups/plans/kept", setups.plans.kept.len(), LONGEST_LIST);
+        self.size("/setups/plans/sway/link", setups.plans.sway.link.as_ref());
+        self.list("/setups/rounds", setups.rounds.len(), LONGEST_LIST);
+        for (index, round) in setups.rounds.iter().enumerate() {
+            let at = |field: &str| format!("/setups/rounds/{index}/{field}");
+            self.size(&at("length"), round.length.as_ref());
+            self.size(&at("sway_link"), round.sway_link.as_ref());
+            self.size(&at("cut/each_end"), round.cut.as_ref().map(|cut| &cut.each_end));
+            self.distance(&at("first_engagement"), round.first_engagement.as_ref());
+            self.distance(&at("second_engagement"), round.second_engagement.as_ref());
+            self.text(&at("by"), &round.by, LONGEST_NAME);
+            self.text(&at("note"), &round.note, LONGEST_NOTE);
+            if let Some(name) = round.bar.as_ref().filter(|name| !name.is_empty())
+                && !job.bracket.bars.iter().any(|part| part.name == *name)
+            {
+                self.fault(
+                    at("bar"),
+                    "unknown_bar",
+                    format!("There is no bar called {name:?} among this job's parts. Take it in again, or leave this empty for the bar as found."),
+                );
+            }
+            let whole = round.moved.iter().all(|moved| moved.by_mm.iter().all(|mm| mm.is_finite()));
+            if !whole {
+                self.fault(at("moved"), "no_number", "A move is a number of millimetres each way.");
+            }
+        }
+    }
+}

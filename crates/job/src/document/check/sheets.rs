@@ -1,0 +1,37 @@
+//! Sheets of readings.
+
+use super::checker::{Checker, LONGEST_NAME, LONGEST_NOTE, MOST_REPEATS};
+use crate::document::{Job, Sheet};
+
+impl Checker {
+    pub(super) fn sheet(&mut self, index: usize, sheet: &Sheet, job: &Job) {
+        let at = |field: &str| format!("/sheets/{index}/{field}");
+        if job.sheets[..index].iter().any(|other| other.id == sheet.id) {
+            self.fault(at("id"), "id_twice", "Two sheets have this id. Give each its own.");
+        }
+        if sheet.round as usize > job.setups.rounds.len() {
+            self.fault(
+                at("round"),
+                "setting_missing",
+                "This sheet says more had been fitted or set than has been. Lower its count.",
+            );
+        }
+        self.text(&at("method_name"), &sheet.method_name, LONGEST_NAME);
+        self.text(&at("note"), &sheet.note, LONGEST_NOTE);
+        self.height_name(&at("height"), &sheet.height, &job.rig);
+        for (side, readings) in [("left", &sheet.left), ("right", &sheet.right)] {
+            self.list(&at(side), readings.len(), MOST_REPEATS);
+            for (place, reading) in readings.iter().enumerate() {
+                self.distance(&format!("{}/{place}", at(side)), reading.as_ref());
+            }
+        }
+        for (field, entry) in
+            [("plumb_drop", &sheet.plumb_drop), ("feature_uncertainty", &sheet.feature_uncertainty)]
+        {
+            self.distance(&at(field), entry.as_ref());
+        }
+        for (field, entry) in [("resolution", &sheet.resolution), ("between_points", &sheet.between_points)] {
+            self.size(&at(field), entry.as_ref());
+        }
+    }
+}

@@ -1,0 +1,32 @@
+//! What it weighs and stands on.
+
+use super::checker::Checker;
+use crate::document::Vehicle;
+
+impl Checker {
+    pub(super) fn vehicle(&mut self, form: &Vehicle) {
+        for (field, entry) in [
+            ("wheelbase", &form.wheelbase),
+            ("centre_of_gravity", &form.centre_of_gravity),
+            ("spring_spacing", &form.spring_spacing),
+            ("other_spring_spacing", &form.other_spring_spacing),
+            ("other_roll_centre", &form.other_roll_centre),
+            ("roof_height", &form.roof_height),
+        ] {
+            self.size(&format!("/vehicle/{field}"), entry.as_ref());
+        }
+        self.distance("/vehicle/centre_of_gravity_good_to", form.centre_of_gravity_good_to.as_ref());
+        for (left, right, name) in [
+            (&form.left_corner, &form.right_corner, "left_corner"),
+            (&form.other_left_corner, &form.other_right_corner, "other_left_corner"),
+        ] {
+            if left.is_some() != right.is_some() {
+                self.fault(
+                    format!("/vehicle/{name}"),
+                    "one_corner",
+                    "One corner of this axle was weighed and not the other. Type both, or the axle alone.",
+                );
+            }
+        }
+    }
+}

@@ -1,0 +1,146 @@
+//! Documents of older versions, brought forward to the one this program writes. Nothing typed
+//! is lost: what stood in one place stands in another.
+
+use serde_json::{Map, Value, json};
+
+use super::{DOCUMENT_VERSION, Job};
+
+/// Reads a job of any version from JSON text, as a file or the store keeps it. What it holds is
+/// not looked at: that is [`check`](super::check::check)'s.
+///
+/// # Errors
+/// Where the text is no job of a version this program knows.
+pub fn read(text: &str) -> Result<Job, serde_json::Error> {
+    // The usual case, a document of today, needs no detour.
+    if let Ok(job) = serde_json::from_str::<Job>(text)
+        && job.version == DOCUMENT_VERSION
+    {
+        return Ok(job);
+    }
+    let mut value: Value = serde_json::from_str(text)?;
+    bring_forward(&mut value);
+    serde_json::from_value(value)
+}
+
+/// Brings a document's JSON forward to today's version. What is no job, or is of today's or an
+/// unknown version, stays as it is.
+pub fn bring_forward(document: &mut Value) {
+    if document["version"] == json!(1) {
+        from_version_1(document);
+    }
+}
+
+/// The names version 1 gave to the brackets that are there: version 2 leaves them empty.
+const NOW: [&str; 2] = ["axle bracket as it is", "frame bracket as it is"];
+
+/// Version 1 had the bar as found, lengths set since, and the chosen plan beside the parts.
+/// Version 2 has found, plans and rounds.
+fn from_version_1(document: &mut Value) {
+    let Some(job) = document.as_object_mut() else { return };
+    job.insert("version".to_owned(), json!(2));
+    for sheet in job.get_mut("sheets").and_then(Value::as_array_mut).into_iter().flatten() {
+        rename(sheet, "after_setting", "round");
+    }
+    let parts = job.get("bracket").cloned().unwrap_or_default();
+    let on_frame = |name: &str| {
+        let tried = parts["brackets"].as_array().into_iter().flatten();
+        let end = tried.filter(|part| part["name"] == json!(name)).map(|part| part["end"] == json!("frame"));
+        end.last().unwrap_or(name == NOW[1])
+    };
+    let plan = |old: &Value| plan_of(old, &on_frame);
+    let bracket = job.get_mut("bracket").and_then(Value::as_object_mut);
+    let (chosen, kept) =
+        bracket.map_or((None, None), |bracket| (bracket.remove("chosen"), bracket.remove("kept")));
+    if !job.contains_key("setups") && chosen.is_none() && kept.is_none() {
+        return;
+    }
+    let setups = job.entry("setups").or_insert_with(|| json!({}));
+    let Some(setups) = setups.as_object_mut() else { return };
+    let mut found = Map::new();
+    for (old, new) in [
+        ("as_found", "bar"),
+        ("adjuster", "adjuster"),
+        ("frame_holes", "frame_holes"),
+        ("axle_holes", "axle_holes"),
+    ] {
+        if let Some(value) = setups.remove(old) {
+            found.insert(new.to_owned(), value);
+        }
+    }
+    let mut plans = Map::new();
+    if let Some(chosen) = chosen.filter(|chosen| !chosen.is_null()) {
+        plans.insert("chosen".to_owned(), plan(&chosen));
+    }
+    if let Some(Value::Array(kept)) = kept {
+        plans.insert("kept".to_owned(), kept.iter().map(plan).collect());
+    }
+    if let Some(trial) = setups.remove("trial").as_ref().and_then(trial_of) {
+        plans.insert("trial".to_owned(), trial);
+    }
+    let rounds = match setups.remove("as_built") {
+        Some(Value::Array(made)) => made.into_iter().map(|made| round_of(made, &plans)).collect(),
+        other => other.unwrap_or_else(|| json!([])),
+    };
+    for (name, value) in
+        [("found", Value::Object(found)), ("plans", Value::Object(plans)), ("rounds", rounds)]
+    {
+        if value != json!({}) && value != json!([]) {
+            setups.insert(name.to_owned(), value);
+        }
+    }
+}
+
+fn rename(object: &mut Value, old: &str, new: &str) {
+    if let Some(object) = object.as_object_mut()
+        && let Some(value) = object.remove(old)
+    {
+        object.insert(new.to_owned(), value);
+    }
+}
+
+/// A plan named one bracket, wherever it sat; now each end has a hole of its own.
+fn plan_of(old: &Value, on_frame: &dyn Fn(&str) -> bool) -> Value {
+    let text = |name: &str| old[name].as_str().unwrap_or_default();
+    let (bracket, hole) = (text("bracket"), text("hole"));
+    let mut plan = Map::new();
+    if !hole.is_empty() {
+        let end = if on_frame(bracket) { "frame" } else { "axle" };
+        let mut choice = json!({ "hole": hole });
+        if !NOW.contains(&bracket) {
+            choice["bracket"] = json!(bracket);
+        }
+        plan.insert(end.to_owned(), choice);
+    }
+    for name in ["bar", "drag_link"] {
+        if !text(name).is_empty() {
+            plan.insert(name.to_owned(), json!(text(name)));
+        }
+    }
+    Value::Object(plan)
+}
+
+/// A trial named holes of the brackets that are there.
+fn trial_of(old: &Value) -> Option<Value> {
+    let mut plan = Map::new();
+    for (name, end) in [("frame_hole", "frame"), ("axle_hole", "axle")] {
+        if let Some(hole) = old[name].as_str().filter(|hole| !hole.is_empty()) {
+            plan.insert(end.to_owned(), json!({ "hole": hole }));
+        }
+    }
+    (!plan.is_empty()).then_some(Value::Object(plan))
+}
+
+/// A length that was set, with the eye that was moved with it: a round. The hole it went to was
+/// not kept; where the chosen plan has one at that end, it is that.
+fn round_of(mut made: Value, plans: &Map<String, Value>) -> Value {
+    if let Some(round) = made.as_object_mut()
+        && let Some(mut moved) = round.remove("moved").filter(|moved| !moved.is_null())
+    {
+        let hole = moved["end"].as_str().and_then(|end| plans.get("chosen")?.get(end)).cloned();
+        if let Some(hole) = hole {
+            moved["to"] = hole;
+        }
+        round.insert("moved".to_owned(), json!([moved]));
+    }
+    made
+}

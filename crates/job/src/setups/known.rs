@@ -1,0 +1,134 @@
+//! What the bar's geometry needs, gathered from the document once: the bar as found at the
+//! driven height, or what keeps it from being known.
+
+use crate::document::check::FieldError;
+use crate::document::{AxleLocation, Bar, BarRead, Job, heights, length_of};
+use crate::usual;
+use derecho_core::bar::builder::built;
+use derecho_core::bar::evidence::{FinderReading, Rise, rise};
+use derecho_core::measure::{Angle, AngleEntry, Length, Side};
+
+/// The field the bar's faults point at.
+pub const BAR: &str = "/setups/found/bar";
+
+/// Why there is no bar to set.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum NoBar {
+    /// A Y-shaped link centres the axle.
+    YLink,
+    /// Something is not measured yet.
+    NotMeasured,
+    /// The bar cannot be as measured.
+    Impossible,
+}
+
+/// The bar as found.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Known {
+    /// L, eye to eye.
+    pub length: Length,
+    /// Whether there was no bar, and this is one built to a gap.
+    pub built: bool,
+    /// The side of the frame eye.
+    pub side: Side,
+    /// d, the frame eye further forward.
+    pub fore_aft: Length,
+    /// The rise as it was read.
+    pub rise: Rise,
+    /// v at the driven height.
+    pub driven_rise: Length,
+}
+
+/// What keeps the bar from being known.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Unknown {
+    /// Why.
+    pub why: NoBar,
+    /// Each with its field.
+    pub missing: Vec<FieldError>,
+}
+
+/// The length of a bar built to the gap that was measured, where it was.
+#[must_use]
+pub fn built_length(job: &Job) -> Option<Length> {
+    let form = &job.bracket.builder;
+    let bar = built(
+        length_of(&form.gap)?,
+        length_of(&form.frame_shell)?,
+        length_of(&form.axle_shell)?,
+        length_of(&form.stock)?,
+    );
+    bar.ok().map(|bar| bar.length_mm)
+}
+
+/// Gathers it.
+///
+/// # Errors
+/// With what is missing, each with its field.
+pub fn known(job: &Job) -> Result<Known, Unknown> {
+    if job.rig.axle_location == Some(AxleLocation::YLink) {
+        let message = "There is no track bar to set: the Y-shaped upper link centres the axle over its whole travel. Stage Cycle shows it; where it is off centre, the link's ends are.";
+        let missing = vec![FieldError::new("/rig/axle_location", "no_bar", message)];
+        return Err(Unknown { why: NoBar::YLink, missing });
+    }
+    let bar = &job.setups.found.bar;
+    let mut missing = Vec::new();
+    let mut ask = |pointer: &str, message: &str| missing.push(FieldError::new(pointer, "missing", message));
+    if job.rig.frame_eye_side.is_none() {
+        ask("/rig/frame_eye_side", "Which side is the bar bolted to the frame on? Say so in stage Rig.");
+    }
+    let typed = length_of(&bar.length);
+    let length = typed.or_else(|| built_length(job));
+    if length.is_none() {
+        ask(
+            &format!("{BAR}/length"),
+            "Type the bar's length, eye to eye; where there is none yet, the gap for a built bar in stage Bracket.",
+        );
+    }
+    let heights = length_of(&bar.frame_eye_height).zip(length_of(&bar.axle_eye_height));
+    let finder = finder_reading(bar);
+    if heights.is_none() && finder.is_none() {
+        ask(
+            &format!("{BAR}/frame_eye_height"),
+            "Type the heights of both bolts above the floor, or the bar's angle and which end is higher.",
+        );
+    }
+    let unknown = |missing| Unknown { why: NoBar::NotMeasured, missing };
+    let (Some(side), Some(length)) = (job.rig.frame_eye_side, length) else {
+        return Err(unknown(missing));
+    };
+    let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, AngleEntry::angle);
+    let good_to = length_of(&bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
+    let Some(rise) = rise(length, side, heights, good_to, finder, slope) else {
+        return Err(unknown(missing));
+    };
+    let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
+    let read_at = if bar.height.is_empty() {
+        heights::driven_offset(&job.rig)
+    } else {
+        heights::offset_of(&job.rig, &bar.height)
+    };
+    let lifted = match bar.read {
+        BarRead::AsItStands => Length::ZERO,
+        BarRead::BeforeTheLift => lift,
+    };
+    let driven_rise = rise.rise_mm + lifted + heights::driven_offset(&job.rig) - read_at;
+    let fore_aft = length_of(&bar.fore_aft).unwrap_or(Length::ZERO);
+    Ok(Known { length, built: typed.is_none(), side, fore_aft, rise, driven_rise })
+}
+
+fn finder_reading(bar: &Bar) -> Option<FinderReading> {
+    if bar.bent {
+        return None;
+    }
+    let finder = &bar.finder;
+    Some(FinderReading {
+        reading: finder.reading.as_ref()?.angle(),
+        higher_end: finder.higher_end?,
+        zero: finder.zero,
+        good_to: finder
+            .good_to
+            .as_ref()
+            .map_or(Angle::from_degrees(usual::FINDER_GOOD_TO_DEGREES), |good_to| good_to.angle().abs()),
+    })
+}

@@ -1,0 +1,166 @@
+//! Every sentence of stage Tape.
+
+use derecho_core::measure::centring::{Answer, Centring, range};
+use derecho_core::measure::squareness::Squareness;
+use derecho_core::measure::{Length, Phrase, TapeEntry};
+
+use super::readings::{both, lengths};
+use super::refusal::Refusal;
+use crate::document::{Method, Rig, Sheet, SheetKind, heights};
+use crate::usual;
+
+/// Why a sheet drives no correction.
+pub(super) fn refusal(refusal: Refusal, sheet: &Sheet, rig: &Rig) -> Phrase {
+    match refusal {
+        Refusal::Hanging => Phrase::plain(
+            "Read while hanging: the bar stands at another angle and the axle somewhere else. Set it on its own weight, bounce it, and read again.",
+        ),
+        Refusal::OtherHeight => {
+            let driven = if rig.driven_height.is_empty() { heights::RIDE_HEIGHT } else { &rig.driven_height };
+            Phrase::plain(&format!(
+                "Read at {}, but it is driven at {driven}: the axle moves sideways between the two. Read again at {driven}.",
+                sheet.height
+            ))
+        }
+        Refusal::Stale => Phrase::plain(
+            "Something has been set since these readings. They stay in the record; read again for the next step.",
+        ),
+    }
+}
+
+pub(super) fn squareness_says(square: &Squareness) -> Phrase {
+    let degrees = square.yaw_deg.to_degrees();
+    let side = if degrees >= 0.0 { "left" } else { "right" };
+    Phrase::of(|w| {
+        if square.yaw_deg.abs() <= square.uncertainty_deg {
+            format!(
+                "Square as far as these readings tell: {:.2}° ± {:.2}°",
+                degrees.abs(),
+                square.uncertainty_deg.to_degrees()
+            )
+        } else {
+            format!(
+                "The axle points {:.2}° to the {side}: the wheelbases differ by {}",
+                degrees.abs(),
+                w.distance(square.difference_mm)
+            )
+        }
+    })
+}
+
+pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
+    let mut thoughts = Vec::new();
+    let spread = rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length);
+    let apart: Vec<(&str, Length)> = [("left", &sheet.left), ("right", &sheet.right)]
+        .into_iter()
+        .map(|(side, entries)| (side, range(&lengths(entries))))
+        .filter(|(_, range)| *range > spread * usual::SUSPICIOUS_SPREADS)
+        .collect();
+    if !apart.is_empty() {
+        thoughts.push(Phrase::of(|w| {
+            let told: Vec<String> = apart
+                .iter()
+                .map(|(side, range)| format!("on the {side} by {}", w.distance(*range)))
+                .collect();
+            format!(
+                "The repeats disagree: {}. Was somebody leaning on it, or was the tape on another edge?",
+                told.join(", ")
+            )
+        }));
+    }
+    let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
+    if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < usual::REPEATS_WANTED {
+        thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));
+    }
+    let conditions = &sheet.conditions;
+    if counts.0 + counts.1 > 0 && conditions.on_its_weight.is_none() {
+        thoughts.push(Phrase::plain("Tick whether it stood on its own weight; hanging readings are no use."));
+    }
+    for (said, thought) in [
+        (
+            conditions.leant_on == Some(true),
+            "It was leant on between repeats. That moves a reading by 1/8\" (3 mm): bounce it and read again.",
+        ),
+        (
+            conditions.wheels_straight == Some(false),
+            "The wheels were not straight: a turned wheel moves its sidewall. Straighten them and read again.",
+        ),
+        (
+            conditions.pressures_equal == Some(false),
+            "The tyres were not alike: level their pressures, or read to the hubs.",
+        ),
+    ] {
+        if said {
+            thoughts.push(Phrase::plain(thought));
+        }
+    }
+    if sheet.kind == SheetKind::Centring
+        && sheet.method == Method::BodyToSidewall
+        && (sheet.plumb_drop.is_none() || rig.floor_slope.is_none())
+    {
+        thoughts.push(Phrase::plain(
+            "A plumb line leans with the floor. Use a level floor, or type the floor's slope (stage Rig) and how far the line hangs.",
+        ));
+    }
+    if let Some((left, right)) = both(&sheet.frame_above_hub_left, &sheet.frame_above_hub_right)
+        && (left - right).abs() > usual::LEAN_WORTH_ASKING
+        && (sheet.height_above_axle.is_none() || rig.track.is_none())
+    {
+        thoughts.push(Phrase::of(|w| {
+            format!(
+                "The frame stands {} higher on one side. Read at hub height, or type how high above the axle the tape was, and the track width.",
+                w.distance(left - right)
+            )
+        }));
+    }
+    thoughts
+}
+
+fn what(kind: SheetKind) -> &'static str {
+    match kind {
+        SheetKind::StickOut => "The sway bar",
+        SheetKind::Centring | SheetKind::Squareness => "The axle",
+    }
+}
+
+pub(super) fn says(kind: SheetKind, centring: &Centring, rig: &Rig) -> Phrase {
+    let seat = rig
+        .steering_side
+        .map_or(String::new(), |steering| format!(", the {}", centring.side.seat_word(steering)));
+    Phrase::of(|w| match centring.answer {
+        Answer::OffCentre => match w.sideways(centring.offset_mm) {
+            rounded if rounded == "centred" => format!("{} is off by less than the tape shows", what(kind)),
+            sideways => format!("{} sits {sideways}{seat}", what(kind)),
+        },
+        Answer::CannotTell => "Cannot be told from centred".to_owned(),
+        Answer::WithinTolerance => format!("Centred within {}", w.distance(centring.tolerance_mm)),
+    })
+}
+
+pub(super) fn advice(kind: SheetKind, centring: &Centring) -> Phrase {
+    Phrase::of(|w| {
+        let sure = format!("give or take {}", w.fine(centring.uncertainty_mm));
+        let best = w.sideways(centring.offset_mm);
+        let mut text = match centring.answer {
+            Answer::OffCentre if kind == SheetKind::StickOut => {
+                format!(
+                    "Half the difference, {sure}. Slide it {} to the {}.",
+                    w.distance(centring.offset_mm),
+                    centring.side.other().word()
+                )
+            }
+            Answer::OffCentre => format!("Half the difference of the two sides, {sure}."),
+            Answer::CannotTell => format!(
+                "The readings say {best}, {sure}. Repeat them, more carefully or more often, or use a better feature, before anything is turned."
+            ),
+            Answer::WithinTolerance => format!("The readings say {best}, {sure}."),
+        };
+        if !centring.method_can_prove {
+            text.push_str(&format!(
+                " As read, this cannot prove {}: it is not sure enough. It takes more repeats that agree, or a better feature.",
+                w.distance(centring.tolerance_mm)
+            ));
+        }
+        text
+    })
+}

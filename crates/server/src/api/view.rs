@@ -1,0 +1,56 @@
+//! A job as it is answered: the document with everything computed from it.
+
+use axum::Json;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use derecho_job::{Job, Results, solve};
+use derecho_store::StoredJob;
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A job with everything computed from it.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct JobView {
+    /// Its id.
+    pub id: String,
+    /// The revision; the ETag says the same.
+    pub revision: u64,
+    /// When it was saved, in UTC.
+    #[schema(value_type = String)]
+    pub saved_at: Timestamp,
+    /// Whether there is a change to undo.
+    pub can_undo: bool,
+    /// Whether there is an undone change to bring back.
+    pub can_redo: bool,
+    /// The document.
+    pub document: Job,
+    /// Everything computed from it.
+    pub results: Results,
+}
+
+impl JobView {
+    /// Computes the results of a stored job.
+    #[must_use]
+    pub fn of(stored: StoredJob) -> Self {
+        Self {
+            results: solve(&stored.job),
+            id: stored.id,
+            revision: stored.revision,
+            saved_at: stored.saved_at,
+            can_undo: stored.can_undo,
+            can_redo: stored.can_redo,
+            document: stored.job,
+        }
+    }
+
+    /// The answer with its revision as ETag.
+    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Response {
+        let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
+        let mut response = (status, Json(Self::of(stored))).into_response();
+        if let Ok(tag) = tag {
+            response.headers_mut().insert(header::ETAG, tag);
+        }
+        response
+    }
+}

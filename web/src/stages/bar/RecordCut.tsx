@@ -1,0 +1,40 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../ui/Choice";
+import { TapeField } from "../../ui/TapeField";
+import { addRound } from "../job/edits";
+import { useJob } from "../job/useJob";
+
+const FROM = [
+  { value: "shanks", label: "the shanks' tips" },
+  { value: "body", label: "the body's faces" },
+] as const;
+
+/** Ends that were cut back, on record: the bar goes on from what is left of its thread. */
+export function RecordCut({ correction }: { correction: Schemas["Correction"] }) {
+  const { view, job, change } = useJob();
+  const [from, setFrom] = useState<Schemas["CutFrom"]>("shanks");
+  const round = job.setups?.rounds?.length ?? 0;
+  const { fitting } = correction;
+  return (
+    <div className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-cut>
+      <h3 className="font-semibold">When its ends are cut back, type what was taken off</h3>
+      <Choice label="Cut from" value={from} options={FROM} onPick={setFrom} />
+      <TapeField
+        key={round}
+        job={view.id}
+        pointer={`/setups/rounds/${round}/cut/each_end`}
+        label="Cut off each adjusting end"
+        hint="Enter keeps it. The length is set afterwards."
+        unit={job.rig?.sheet_unit ?? "in"}
+        value={undefined}
+        onCommit={(each_end) =>
+          each_end &&
+          change(
+            addRound({ ...(fitting.bar !== undefined && { bar: fitting.bar }), cut: { each_end, from } }),
+          )
+        }
+      />
+    </div>
+  );
+}

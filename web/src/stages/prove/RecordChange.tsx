@@ -1,0 +1,63 @@
+import { useState } from "react";
+import { Button } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
+import { addRound } from "../job/edits";
+import { useJob } from "../job/useJob";
+
+/** Whatever else was changed, on record: a leg of a Y-link turned, a bracket welded. */
+export function RecordChange() {
+  const { job, change } = useJob();
+  const [note, setNote] = useState("");
+  const [by, setBy] = useState("");
+  const rounds = job.setups?.rounds ?? [];
+  const look = "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2";
+  const keep = () => {
+    change(addRound({ note: note.trim(), ...(by.trim() && { by: by.trim() }) }));
+    setNote("");
+  };
+  return (
+    <Fold
+      title={
+        rounds.length > 0 ? `What was done (${rounds.length}), and more to record` : "Record what was done"
+      }
+    >
+      {rounds.length > 0 && (
+        <ol className="mb-2 list-decimal pl-6" data-rounds>
+          {rounds.map((round, index) => (
+            <li key={index}>
+              {[
+                round.bar && `hung the ${round.bar}`,
+                ...(round.moved ?? []).map(
+                  (moved) => `${moved.end} eye to ${moved.to?.hole || "another hole"}`,
+                ),
+                round.cut && `cut ${round.cut.each_end.text} ${round.cut.each_end.unit} off each end`,
+                round.length && `length ${round.length.text} ${round.length.unit}`,
+                round.sway_link && `sway links ${round.sway_link.text} ${round.sway_link.unit}`,
+                round.note,
+                round.by && `by ${round.by}`,
+              ]
+                .filter(Boolean)
+                .join(", ")}
+            </li>
+          ))}
+        </ol>
+      )}
+      <p className="text-[15px] text-muted">
+        A change makes the readings before it old: read both sides again after it.
+      </p>
+      <label className="mt-1 block text-[15px] text-muted">
+        What was done
+        <input className={look} value={note} onChange={(event) => setNote(event.target.value)} />
+      </label>
+      <label className="mt-1 block text-[15px] text-muted">
+        By whom
+        <input className={look} value={by} onChange={(event) => setBy(event.target.value)} />
+      </label>
+      <div className="mt-2">
+        <Button onClick={keep} disabled={note.trim() === ""}>
+          Keep it on record
+        </Button>
+      </div>
+    </Fold>
+  );
+}
