@@ -2,7 +2,8 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::{
-    Adjuster, AdjusterKind, EndStyle, TRIM, ThreadSeat, ThreadedEnd, Verdict, setting, setting_within, sleeve,
+    Adjuster, AdjusterKind, CutFrom, EndStyle, TRIM, ThreadSeat, ThreadedEnd, Verdict, setting,
+    setting_within, sleeve,
 };
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::Length;
@@ -157,10 +158,10 @@ fn beyond_the_made_range() {
     let cut = set.cut.unwrap();
     assert_eq!(TRIM, inches(0.25));
     assert!((cut.each_end_mm.to_inches() - 0.375).abs() < 1e-9);
-    // At the wanted length each end stands 1/8 in out. Shank tips cut: min(3.5 − 3/8, 4) − 1/8;
-    // body faced: min(3.5, 4 − 3/8) − 1/8.
-    assert!((cut.keeps_cutting_shanks_mm.unwrap().to_inches() - 3.0).abs() < 1e-9);
-    assert!((cut.keeps_facing_body_mm.unwrap().to_inches() - 3.375).abs() < 1e-9);
+    // The body is tapped deeper than the shanks are long: their shoulders stop it, so it is faced.
+    assert_eq!(cut.from, Some(CutFrom::Body));
+    // At the wanted length each end stands 1/8 in out: min(3.5, 4 − 3/8) − 1/8.
+    assert!((cut.keeps_mm.unwrap().to_inches() - 3.375).abs() < 1e-9);
     assert_eq!(cut.enough, Some(true));
     // Nothing is promised that the threads do not give, and no end has more in than there is.
     assert_eq!((set.turns, set.flats), (None, None));
@@ -182,9 +183,11 @@ fn a_cut_that_leaves_too_little_thread_is_told() {
     };
     let short = setting(&bar(1.0), inches(30.0), inches(29.5));
     assert_eq!((short.verdict, short.cut.unwrap().enough), (Verdict::CutBack, Some(false)));
-    // 3/4 off one end and 1/4 out: 2 1/4 − 1 leaves 1 1/4, and a quarter may come out again.
+    // As long as deep: tip and face both give 3/4, and 1/4 stands out: 2 1/4 − 1 leaves 1 1/4, of
+    // which a quarter may come out again.
     let long = setting(&bar(2.25), inches(30.0), inches(29.5));
     assert_eq!((long.cut.unwrap().ends, long.cut.unwrap().enough), (1, Some(true)));
+    assert_eq!(long.cut.unwrap().from, Some(CutFrom::Both));
     assert!((long.cut.unwrap().each_end_mm.to_inches() - 0.75).abs() < 1e-9);
 }
 

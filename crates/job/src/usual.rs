@@ -242,17 +242,12 @@ pub fn empty_fields() -> Vec<Assumption> {
         ("/setups/found/bar/heights_good_to", BOLT_HEIGHT_GOOD_TO),
         ("/bracket/swing_limit", SWING_LIMIT),
     ];
-    let field = |pointer: &str, says: Phrase| Assumption {
-        pointer: pointer.to_owned(),
-        says,
-        drawing_only: false,
-    };
+    let field =
+        |pointer: &str, says: Phrase| Assumption { pointer: pointer.to_owned(), says, drawing_only: false };
     let feature = field("/sheets/feature_uncertainty", Phrase::of(|w| w.fine(OWN_FEATURE)));
     let steep = field("/bracket/steep_from", Phrase::plain(&format!("{STEEP_FROM_DEGREES:.0}°")));
-    let graduation = field(
-        "/sheets/resolution",
-        Phrase { inches: "1/16\"".to_owned(), millimetres: "1 mm".to_owned() },
-    );
+    let graduation =
+        field("/sheets/resolution", Phrase { inches: "1/16\"".to_owned(), millimetres: "1 mm".to_owned() });
     lengths
         .into_iter()
         .map(|(pointer, length)| field(pointer, Phrase::of(|w| w.fine(length))))

@@ -11,7 +11,8 @@ use serde_json::{Value, json};
 /// Any JSON at all, with the words of a job among its names.
 fn any_json() -> impl Strategy<Value = Value> {
     let words = vec![
-        "rig", "sheets", "setups", "title", "lift", "left", "text", "unit", "mm", "found", "bar", "length", "end",
+        "rig", "sheets", "setups", "title", "lift", "left", "text", "unit", "mm", "found", "bar", "length",
+        "end",
     ];
     let leaf = prop_oneof![
         Just(Value::Null),

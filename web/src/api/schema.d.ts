@@ -1322,23 +1322,20 @@ export interface components {
             each_end_mm: components["schemas"]["Length"];
             /** @description How many ends are cut: one, or two alike. */
             ends: number;
-            /**
-             * @description Whether either way leaves thread enough, trimmed outward too; absent while shank or
-             *     tapped depth is not known.
-             */
+            /** @description Whether that is enough, trimmed outward too. */
             enough?: boolean;
-            /** @description Thread in at the wanted length where the shanks' tips are cut, at the end with least. */
-            keeps_cutting_shanks_mm?: components["schemas"]["Length"];
-            /** @description Thread in at the wanted length where the body is faced. */
-            keeps_facing_body_mm?: components["schemas"]["Length"];
+            /** @description What must be cut; absent while shank or tapped depth is not known. */
+            from?: components["schemas"]["CutFrom"];
+            /** @description Thread in at the wanted length then, at the end with least. */
+            keeps_mm?: components["schemas"]["Length"];
             /** @description Length left to trim either way. */
             trim_mm: components["schemas"]["Length"];
         };
         /**
-         * @description What a bar's ends were cut from.
+         * @description What must be taken off for a bar to screw further in: what stops it.
          * @enum {string}
          */
-        CutFrom: "shanks" | "body";
+        CutFrom: "shanks" | "body" | "both";
         /** @description Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump. */
         CycleResult: {
             /** @description Points nobody measured. */

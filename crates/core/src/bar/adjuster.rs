@@ -201,6 +201,21 @@ pub struct EndAfter {
     pub enough: Option<bool>,
 }
 
+/// What must be taken off for a bar to screw further in: what stops it.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CutFrom {
+    /// The tips of the threaded shanks: they are longer than the thread in the body is deep, so
+    /// they stop inside.
+    #[default]
+    Shanks,
+    /// The faces of the body: it is tapped deeper than the shanks are long, so their shoulders
+    /// stop against it.
+    Body,
+    /// Both alike: shank and depth are alike, and one would stop where the other did.
+    Both,
+}
+
 /// A bar that is too long screwed right in, cut back.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct CutBack {
@@ -210,16 +225,15 @@ pub struct CutBack {
     pub ends: usize,
     /// Length left to trim either way.
     pub trim_mm: Length,
-    /// Thread in at the wanted length where the shanks' tips are cut, at the end with least.
+    /// What must be cut; absent while shank or tapped depth is not known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub keeps_cutting_shanks_mm: Option<Length>,
-    /// Thread in at the wanted length where the body is faced.
+    pub from: Option<CutFrom>,
+    /// Thread in at the wanted length then, at the end with least.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub keeps_facing_body_mm: Option<Length>,
-    /// Whether either way leaves thread enough, trimmed outward too; absent while shank or
-    /// tapped depth is not known.
+    pub keeps_mm: Option<Length>,
+    /// Whether that is enough, trimmed outward too.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub enough: Option<bool>,
@@ -512,34 +526,52 @@ fn evened(ends: &[(&ThreadedEnd, Length)], change: Length) -> Option<Vec<EndAfte
     Some(vec![end_after(a, now_a - first), end_after(b, now_b - second)])
 }
 
-/// What to cut off where a bar screwed right in is `too_long` by so much.
+/// What stops an end from going further in by `cut`.
+fn stopped_by(shank: Length, depth: Length, cut: Length) -> CutFrom {
+    if shank - cut + SLACK >= depth {
+        CutFrom::Shanks
+    } else if depth - cut + SLACK >= shank {
+        CutFrom::Body
+    } else {
+        CutFrom::Both
+    }
+}
+
+/// What to cut off where a bar screwed right in is `too_long` by so much. Shank tips cut: thread in
+/// min(shank − cut, depth); body faced: min(shank, depth − cut); both: min(shank, depth) − cut.
 fn cut_back(ends: &[(&ThreadedEnd, Length)], per_turn: Length, too_long: Length) -> CutBack {
     let each = (too_long + TRIM) / ends.len() as f64;
+    let sizes: Option<Vec<(Length, Length)>> =
+        ends.iter().map(|(end, _)| Some((end.shank?, end.tapped_depth?))).collect();
+    let from = sizes.as_ref().map(|sizes| {
+        let mut ways = sizes.iter().map(|(shank, depth)| stopped_by(*shank, *depth, each));
+        let first = ways.next().unwrap_or_default();
+        // Ends that are stopped unlike are cut alike: both.
+        if ways.all(|way| way == first) { first } else { CutFrom::Both }
+    });
     // At the wanted length every end stands out by its share of the trim.
-    let out = |advance: &Length| TRIM * (advance.abs() / per_turn);
-    let least = |full: fn(Length, Length, Length) -> Length| {
-        let kept = ends.iter().map(|(end, advance)| {
-            let (shank, depth) = (end.shank?, end.tapped_depth?);
-            Some((
-                (full(shank, depth, each) - out(advance)).max(Length::ZERO),
-                end.least_engagement() + out(advance),
-            ))
-        });
-        kept.collect::<Option<Vec<_>>>()
-    };
-    let shanks = least(|shank, depth, cut| (shank - cut).min(depth));
-    let body = least(|shank, depth, cut| shank.min(depth - cut));
-    let keeps = |kept: &Option<Vec<(Length, Length)>>| {
-        kept.as_ref()?.iter().map(|(kept, _)| *kept).reduce(Length::min)
-    };
-    let holds = |kept: &Vec<(Length, Length)>| kept.iter().all(|(kept, least)| *kept + SLACK >= *least);
+    let kept: Option<Vec<(Length, Length)>> = sizes.zip(from).map(|(sizes, from)| {
+        sizes
+            .iter()
+            .zip(ends)
+            .map(|((shank, depth), (end, advance))| {
+                let full = match from {
+                    CutFrom::Shanks => (*shank - each).min(*depth),
+                    CutFrom::Body => (*shank).min(*depth - each),
+                    CutFrom::Both => (*shank).min(*depth) - each,
+                };
+                let out = TRIM * (advance.abs() / per_turn);
+                ((full - out).max(Length::ZERO), end.least_engagement() + out)
+            })
+            .collect()
+    });
     CutBack {
         each_end_mm: each,
         ends: ends.len(),
         trim_mm: TRIM,
-        keeps_cutting_shanks_mm: keeps(&shanks),
-        keeps_facing_body_mm: keeps(&body),
-        enough: shanks.as_ref().zip(body.as_ref()).map(|(shanks, body)| holds(shanks) || holds(body)),
+        from,
+        keeps_mm: kept.as_ref().and_then(|kept| kept.iter().map(|(kept, _)| *kept).reduce(Length::min)),
+        enough: kept.map(|kept| kept.iter().all(|(kept, least)| *kept + SLACK >= *least)),
     }
 }
 

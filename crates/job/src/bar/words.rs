@@ -1,6 +1,6 @@
 //! Every sentence of stage Bar.
 
-use derecho_core::bar::adjuster::{AdjusterKind, Setting, Verdict, setting, sleeve};
+use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, Verdict, setting, sleeve};
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::{FrontView, Recentring, Swing};
 use derecho_core::fastener::Thread;
@@ -648,32 +648,31 @@ fn cut_says(setting: &Setting) -> Phrase {
         );
         let Some(cut) = &setting.cut else { return long };
         let each = at_least(w, cut.each_end_mm);
-        let off = if cut.ends > 1 { format!("{each} off each end") } else { format!("{each} off its end") };
-        let keeps = |kept: Option<Length>, how: &str| Some(format!("{how} {} of thread", w.distance(kept?)));
-        let kept: Vec<String> = [
-            keeps(cut.keeps_cutting_shanks_mm, "cutting the shanks' tips leaves"),
-            keeps(cut.keeps_facing_body_mm, "facing the body leaves"),
-        ]
-        .into_iter()
-        .flatten()
-        .collect();
-        match cut.enough {
-            Some(false) => format!(
-                "{long} Cutting {off} would leave too little thread ({}): take a shorter bar.",
-                kept.join(", ")
+        let ends = if cut.ends > 1 { "each end" } else { "its end" };
+        let (Some(from), Some(keeps)) = (cut.from, cut.keeps_mm) else {
+            return format!(
+                "{long} Cut {each} off {ends}, which leaves {} to trim either way; measure shank and tapped depth first, to see what stops it and what thread is left. Or take a shorter bar.",
+                w.distance(cut.trim_mm)
+            );
+        };
+        let how = match from {
+            CutFrom::Shanks => format!("Cut {each} off the shank's tip at {ends}: it stops inside"),
+            CutFrom::Body => format!("Face {each} off the body at {ends}: the shoulder stops against it"),
+            CutFrom::Both => format!(
+                "Take {each} off both the shank's tip and the body's face at {ends}: either alone would stop it"
             ),
-            known => {
-                let told = if known.is_some() {
-                    format!(": {}", kept.join(", "))
-                } else {
-                    ". Measure shank and tapped depth first, to see what thread that leaves".to_owned()
-                };
-                format!(
-                    "{long} Cut {off}, which leaves {} to trim either way{told}; or take a shorter bar.",
-                    w.distance(cut.trim_mm)
-                )
-            }
+        };
+        if cut.enough == Some(false) {
+            return format!(
+                "{long} Cut back by {each} at {ends} it would keep only {} of thread: take a shorter bar.",
+                w.distance(keeps)
+            );
         }
+        format!(
+            "{long} {how}. That leaves {} to trim either way and {} of thread in; or take a shorter bar.",
+            w.distance(cut.trim_mm),
+            w.distance(keeps)
+        )
     })
 }
 

@@ -4,7 +4,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use derecho_core::bar::adjuster::{AdjusterKind, EndStyle, ThreadSeat};
+use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, EndStyle, ThreadSeat};
 use derecho_core::bar::evidence::{BarEnd, FinderZero};
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::{AngleEntry, TapeEntry};
@@ -238,17 +238,6 @@ pub struct FittedMove {
     pub to: HoleChoice,
 }
 
-/// What a bar's ends were cut from.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum CutFrom {
-    /// The tips of the threaded shanks.
-    #[default]
-    Shanks,
-    /// The faces of the body.
-    Body,
-}
-
 /// A bar cut back.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -348,13 +337,7 @@ impl Round {
     #[must_use]
     pub fn is_sway_alone(&self) -> bool {
         let sways = self.sway_hole.is_some() || self.sway_link.is_some();
-        let rest = Self {
-            sway_hole: None,
-            sway_link: None,
-            by: String::new(),
-            at: None,
-            ..self.clone()
-        };
+        let rest = Self { sway_hole: None, sway_link: None, by: String::new(), at: None, ..self.clone() };
         sways && rest == Self::default()
     }
 }

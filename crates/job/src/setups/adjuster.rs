@@ -1,8 +1,8 @@
 //! The adjuster of the bar that a setup has: as found, or a part of the job, with the thread
 //! that is in after everything that was hung, cut, evened and turned.
 
-use crate::document::{AdjusterForm, CutFrom, Job, Round, ThreadedEndForm, length_of};
-use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, ThreadedEnd, setting};
+use crate::document::{AdjusterForm, Job, Round, ThreadedEndForm, length_of};
+use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, CutFrom, ThreadedEnd, setting};
 use derecho_core::fastener::Hand;
 use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::BarPart;
@@ -178,12 +178,17 @@ impl BarState {
         let mut ends = 0.0;
         for end in [&mut adjuster.first, &mut adjuster.second].into_iter().flatten() {
             ends += 1.0;
-            let target = match from {
-                CutFrom::Shanks => &mut end.shank,
-                CutFrom::Body => &mut end.tapped_depth,
+            let off = |length: &mut Option<Length>| {
+                *length = length.map(|length| (length - each_end).max(Length::ZERO));
             };
-            *target = target.map(|length| (length - each_end).max(Length::ZERO));
-            end.engagement = end.engagement.map(|engagement| (engagement - each_end).max(Length::ZERO));
+            if from != CutFrom::Body {
+                off(&mut end.shank);
+                off(&mut end.engagement);
+            }
+            if from != CutFrom::Shanks {
+                off(&mut end.tapped_depth);
+                off(&mut end.engagement);
+            }
         }
         let shorter = each_end * ends;
         adjuster.made_min = adjuster.made_min.map(|least| least - shorter);

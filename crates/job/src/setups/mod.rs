@@ -165,7 +165,11 @@ impl Setups {
         let rounds = job.setups.axle_rounds();
         let count = rounds.len();
         let views = (0..=count)
-            .map(|round| history.view(round, &known).ok_or_else(|| impossible(round.checked_sub(1).map(|last| rounds[last].0))))
+            .map(|round| {
+                history
+                    .view(round, &known)
+                    .ok_or_else(|| impossible(round.checked_sub(1).map(|last| rounds[last].0)))
+            })
             .collect::<Result<Vec<_>, _>>()?;
         let read = (0..=count).rev().find(|round| sheet_of_round(job, sheets, *round).is_some());
         let unread = count > 0

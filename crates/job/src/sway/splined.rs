@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::document::check::FieldError;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
-use crate::sway::links::{works_everywhere, target_link};
+use crate::sway::links::{target_link, works_everywhere};
 use crate::sway::places::Places;
 use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
 use crate::sway::vehicle::Base;

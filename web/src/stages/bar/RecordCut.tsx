@@ -8,12 +8,13 @@ import { useJob } from "../job/useJob";
 const FROM = [
   { value: "shanks", label: "the shanks' tips" },
   { value: "body", label: "the body's faces" },
+  { value: "both", label: "both" },
 ] as const;
 
 /** Ends that were cut back, on record: the bar goes on from what is left of its thread. */
 export function RecordCut({ correction }: { correction: Schemas["Correction"] }) {
   const { view, job, change } = useJob();
-  const [from, setFrom] = useState<Schemas["CutFrom"]>("shanks");
+  const [from, setFrom] = useState<Schemas["CutFrom"]>(correction.setting?.cut?.from ?? "shanks");
   const round = job.setups?.rounds?.length ?? 0;
   const { fitting } = correction;
   return (

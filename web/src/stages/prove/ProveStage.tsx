@@ -31,8 +31,12 @@ export function ProveStage() {
   const navigate = useNavigate();
   const round = job.setups?.rounds?.length ?? 0;
   const sheets = job.sheets ?? [];
+  // What was read as found proves nothing that was set, but for a Y-link or an axle left as it is.
+  const reads = round > 0 || results.no_bar || results.prove !== undefined;
   const current = new Set(results.sheets.filter((r) => r.current).map((r) => r.id));
-  const sheet = sheets.findLast((s) => (s.kind ?? "centring") === "centring" && current.has(s.id ?? ""));
+  const sheet = !reads
+    ? undefined
+    : sheets.findLast((s) => (s.kind ?? "centring") === "centring" && current.has(s.id ?? ""));
   const result = results.sheets.find((r) => r.id === sheet?.id);
   return (
     <>
@@ -59,7 +63,7 @@ export function ProveStage() {
       {round === 0 && !results.prove && results.bar && (
         <Button onClick={() => navigate(`/jobs/${view.id}/bar`)}>Go to Bar</Button>
       )}
-      {(round > 0 || results.no_bar || results.prove) && sheet ? (
+      {sheet ? (
         <SheetForm key={sheet.id} sheet={sheet} result={result} index={sheets.indexOf(sheet)} />
       ) : (
         (round > 0 || results.no_bar) && (
