@@ -110,6 +110,18 @@ impl Shop {
         self.address = address;
     }
 
+    /// Stores a document as a new job and tells its id.
+    ///
+    /// # Panics
+    /// Where the server refuses it.
+    pub async fn make(&self, document: &Value) -> String {
+        let client = reqwest::Client::new();
+        let call = client.post(format!("{}/api/v1/jobs", self.address)).body(document.to_string());
+        let answer = call.header("content-type", "application/json").send().await.expect("an answer");
+        let made: Value = answer.json().await.expect("JSON");
+        made["id"].as_str().unwrap_or_else(|| panic!("{made}")).to_owned()
+    }
+
     /// A job as the server has it.
     pub async fn job(&self, id: &str) -> Value {
         let answer = reqwest::get(format!("{}/api/v1/jobs/{id}", self.address)).await;
@@ -306,6 +318,18 @@ impl Page {
     /// Waits until the job is saved.
     pub async fn saved(&self) -> WebDriverResult<()> {
         self.at("//*[@data-saved='saved']").await.map(drop)
+    }
+
+    /// Eight readings, walking round: each Enter goes to the next.
+    ///
+    /// # Errors
+    /// Where the browser does not answer.
+    pub async fn type_readings(&self, readings: [&str; 8]) -> WebDriverResult<()> {
+        self.field("left reading 1").await?.click().await?;
+        for reading in readings {
+            self.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
+        }
+        self.saved().await
     }
 
     /// The id of the job that is open.

@@ -8,15 +8,6 @@ use thirtyfour::prelude::*;
 const ANSWER: &str = "[data-answer]";
 const SLATE: &str = "[data-slate]";
 
-/// Eight readings, walking round: each Enter goes to the next.
-async fn type_readings(page: &Page, readings: [&str; 8]) -> WebDriverResult<()> {
-    page.field("left reading 1").await?.click().await?;
-    for reading in readings {
-        page.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
-    }
-    page.saved().await
-}
-
 fn readings(job: &Value, sheet: usize, side: &str) -> Vec<(String, f64)> {
     let entries = job["document"]["sheets"][sheet][side].as_array().cloned().unwrap_or_default();
     entries
@@ -34,10 +25,9 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.go(&shop.address).await?;
         page.at("//*[@data-job='lookout-truck-12']").await?.click().await?;
         page.press("New centring sheet").await?;
-        type_readings(
-            &page,
-            ["24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16"],
-        )
+        page.type_readings([
+            "24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16",
+        ])
         .await?;
         // Every left reading is 1 in more than its right one: half of that.
         page.sees(ANSWER, "The axle sits 1/2″ to the left, the driver's side").await?;
@@ -74,10 +64,9 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;
-        type_readings(
-            &page,
-            ["24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16"],
-        )
+        page.type_readings([
+            "24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16",
+        ])
         .await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
         page.sees("[data-movement]", "should have moved 1/2″ right").await?;
@@ -502,8 +491,7 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;
-        type_readings(&page, ["5 1/2", "5 1/2", "5 1/2", "5 1/2", "6 1/2", "6 1/2", "6 1/2", "6 1/2"])
-            .await?;
+        page.type_readings(["5 1/2", "5 1/2", "5 1/2", "5 1/2", "6 1/2", "6 1/2", "6 1/2", "6 1/2"]).await?;
         page.sees(ANSWER, "Still 1/2″ to the right").await?;
         page.sees(SLATE, "the full difference of the two sides instead of half of it").await?;
         page.press("Back to Bar").await?;
@@ -882,7 +870,7 @@ async fn a_bracket_of_ones_own_is_ranked_and_its_plan_proved() {
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;
-        type_readings(&page, ["6", "6", "6", "6", "6", "6", "6", "6"]).await?;
+        page.type_readings(["6", "6", "6", "6", "6", "6", "6", "6"]).await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
         page.sees("[data-movement]", "has moved 1/2″ right").await?;
         page.sees("[data-readings]", "The left should read 6″ and reads 6″").await?;

@@ -88,7 +88,11 @@ function CorrectionAnswer({ correction }: { correction: Correction }) {
           Exactly {say(setting.exactly, units)}. <Figure>{say(setting.says, units)}</Figure>
         </p>
       )}
-      {setting && !setting.exactly && <p>{say(setting.says, units)}</p>}
+      {setting && !setting.exactly && (
+        <p>
+          <Figure>{say(setting.says, units)}</Figure>
+        </p>
+      )}
       {!setting && !correction.bar && <p>Say below how the bar is adjusted to get turns and flats.</p>}
       {correction.plan_says && (
         <p className="mt-1" data-plan>

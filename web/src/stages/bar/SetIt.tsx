@@ -17,12 +17,9 @@ type Round = Schemas["Round"];
 /** What was really fitted and set: typed, and the job goes on to Prove. */
 export function SetIt({ correction }: { correction: Correction }) {
   if (correction.set) return <WasSet correction={correction} check={correction.set} />;
-  return (
-    <>
-      {correction.setting?.verdict === "cut_back" && <RecordCut correction={correction} />}
-      <LengthSet round={correction.fitting} />
-    </>
-  );
+  // Too long right in: its ends come first, its length afterwards.
+  if (correction.setting?.verdict === "cut_back") return <RecordCut correction={correction} />;
+  return <LengthSet round={correction.fitting} />;
 }
 
 /** A field that records a round once its length was typed. */
