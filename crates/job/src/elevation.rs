@@ -54,6 +54,10 @@ pub struct Elevation {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub eyes: Option<Eyes>,
+    /// The eyes as they are planned or were set, where the plan moves one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub planned_eyes: Option<Eyes>,
     /// The side the frame eye is on.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -128,6 +132,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
         frame_bottom_mm: frame_bottom.max(axle_height + Length::from_mm(120.0)),
         differential_side: rig.frame_eye_side.unwrap_or(Side::Left),
         eyes,
+        planned_eyes: eyes.zip(setups).and_then(|(eyes, setups)| planned_eyes(eyes, setups)),
         frame_eye_side: rig.frame_eye_side,
         axle_offset_mm: setups.map_or(Length::ZERO, |setups| setups.base.offset),
         driven_travel_mm: -heights::driven_offset(rig),
@@ -135,4 +140,15 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
         full_bump_mm: bump,
     };
     (elevation, assumptions)
+}
+
+/// The eyes moved from the base to what is planned or was set.
+fn planned_eyes(eyes: Eyes, setups: &Setups) -> Option<Eyes> {
+    let moves = setups.other().moves.since(setups.base.moves);
+    let moved = |place: Place, by: glam::DVec3| Place {
+        y_mm: place.y_mm + Length::from_mm(by.y),
+        z_mm: place.z_mm + Length::from_mm(by.z),
+    };
+    (!moves.is_none())
+        .then(|| Eyes { frame: moved(eyes.frame, moves.frame), axle: moved(eyes.axle, moves.axle) })
 }

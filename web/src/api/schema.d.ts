@@ -1402,6 +1402,8 @@ export interface components {
             full_bump_mm: components["schemas"]["Length"];
             /** @description Full droop, as travel (negative). */
             full_droop_mm: components["schemas"]["Length"];
+            /** @description The eyes as they are planned or were set, where the plan moves one. */
+            planned_eyes?: components["schemas"]["Eyes"];
             /** @description Between tyre contact centres. */
             track_mm: components["schemas"]["Length"];
             /** @description Tyre diameter. */
@@ -2539,6 +2541,8 @@ export interface components {
             options: components["schemas"]["OptionResult"][];
             /** @description The hole that will be right at each other height. */
             other_heights: components["schemas"]["Phrase"][];
+            /** @description The option the answer speaks of, by its place in `options`. */
+            pick?: number;
             /** @description The answer in one sentence. */
             says: components["schemas"]["Phrase"];
             /** @description The schools, each with its best plan. */

@@ -81,7 +81,11 @@ function Work({ stage }: { stage: StageName }) {
       <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
         {stage === "cycle" ? <CycleWall /> : stage === "sway" ? <SwayWall /> : <Wall stage={stage} />}
         <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
-          <div className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto" data-slate>
+          <div
+            className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
+            data-slate
+            key={stage}
+          >
             <Faults />
             <Screen />
           </div>

@@ -1,6 +1,6 @@
 import { type ReactNode, type RefObject, useRef } from "react";
 import type { Elevation, Sample, Side } from "../api/client";
-import { degrees, distance, sideways } from "../measure/format";
+import { degrees, fine, sideways } from "../measure/format";
 import { at } from "../measure/travel";
 import { Choice } from "../ui/Choice";
 import { Figure } from "../ui/Figure";
@@ -56,6 +56,7 @@ export function ElevationView({
   const posed = {
     travel: travel - elevation.driven_travel_mm,
     axle,
+    planned: shown === "planned",
     ghost: hasPlan ? (shown === "found" ? planned : found) : undefined,
   };
   const [first, second]: [Side, Side] = face === "front" ? ["right", "left"] : ["left", "right"];
@@ -72,7 +73,7 @@ export function ElevationView({
           {length !== undefined && angle !== undefined && (
             <div className="text-center leading-tight" data-bar-caption>
               <b>
-                <Figure>{distance(length, units)}</Figure>
+                <Figure>{fine(length, units)}</Figure>
               </b>
               <span className="max-lg:hidden"> eye to eye</span>, <b>{degrees(angle)}</b>
               <span className="max-lg:hidden">

@@ -9,6 +9,8 @@ export type Posed = {
   axle: number;
   /** The other bar's axle place, for a ghost line. */
   ghost?: number;
+  /** Whether the eyes are where the plan puts them. */
+  planned?: boolean;
   /** Turn of the axle in the picture, clockwise, in degrees. */
   turned?: number;
 };
@@ -28,6 +30,7 @@ type EndViewProps = {
  */
 export function EndView({ elevation: e, picture, posed, mini = false, children }: EndViewProps) {
   const { k, x, y } = picture;
+  const eyes = (posed.planned && e.planned_eyes) || e.eyes;
   const line = mini ? 1 : 1.75;
   const mid = x(0);
   const at = (place: number) => x(posed.axle + place);
@@ -145,8 +148,7 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
         stroke="var(--axle)"
         strokeWidth={line * 1.3}
       />
-      {children ??
-        (e.eyes && <Bar elevation={e} eyes={e.eyes} picture={picture} posed={posed} mini={mini} />)}
+      {children ?? (eyes && <Bar elevation={e} eyes={eyes} picture={picture} posed={posed} mini={mini} />)}
     </g>
   );
 }

@@ -57,6 +57,10 @@ pub struct PlanResult {
     pub working: Working,
     /// Every option, best first; failing ones last with their reasons.
     pub options: Vec<OptionResult>,
+    /// The option the answer speaks of, by its place in `options`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub pick: Option<usize>,
     /// The schools, each with its best plan.
     pub schools: Vec<SchoolResult>,
     /// The hole that will be right at each other height.
@@ -98,6 +102,7 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         exact_says: Phrase::default(),
         working: Working::default(),
         options: Vec::new(),
+        pick: None,
         schools: Vec::new(),
         other_heights: Vec::new(),
         brackets: brackets(job).iter().map(shown_name).collect(),
@@ -199,6 +204,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         other_heights: planner.other_heights(&options),
         brackets: brackets(job).iter().map(shown_name).collect(),
         longer_says: correction.and_then(|correction| correction.longer_says.clone()),
+        pick: pick.map(|pick| pick.rank - 1),
         options,
         schools,
     }

@@ -30,8 +30,8 @@ const holeKey = (hole: PlanOption["plan"]["axle"]) => `${hole?.bracket ?? ""}|${
 
 export const keyOf = ({ plan }: PlanOption) => `${holeKey(plan.axle)}|${holeKey(plan.frame)}|${plan.bar}`;
 
-/** The option looked at: picked, else chosen, else the best. */
+/** The option looked at: taken up, else the one the answer speaks of. */
 export function lookedAt(plan: PlanResult | undefined, key: string | null): PlanOption | undefined {
   const options = plan?.options ?? [];
-  return options.find((o) => keyOf(o) === key) ?? options.find((o) => o.chosen) ?? options[0];
+  return options.find((o) => keyOf(o) === key) ?? options[plan?.pick ?? 0];
 }

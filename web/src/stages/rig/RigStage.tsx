@@ -331,7 +331,7 @@ function Complaints() {
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-[15px] text-muted">What is complained about (asked again in Prove)</legend>
       {complaints.map((complaint, index) => (
-        <div key={index} className="grid grid-cols-[1fr_auto_auto] items-end gap-2">
+        <div key={index} className="grid gap-1">
           <TextField
             job={view.id}
             pointer={`/complaints/${index}/text`}
@@ -340,29 +340,31 @@ function Complaints() {
             value={complaint.text}
             onCommit={(text) => set(complaints.map((old, at) => (at === index ? { ...old, text } : old)))}
           />
-          <select
-            aria-label={`complaint ${index + 1} is about`}
-            className="min-h-11 border-[1.5px] border-ink bg-slate px-2"
-            value={complaint.about ?? ""}
-            onChange={(event) => {
-              const about = (event.target.value || undefined) as Schemas["ComplaintAbout"] | undefined;
-              set(complaints.map((old, at) => (at === index ? { ...old, about } : old)));
-            }}
-          >
-            <option value="">about…</option>
-            {ABOUT.map(({ value, label }) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </select>
-          <Button
-            look="quiet"
-            aria-label={`take out complaint ${index + 1}`}
-            onClick={() => set(complaints.filter((_, at) => at !== index))}
-          >
-            <Trash2 size={18} aria-hidden />
-          </Button>
+          <div className="flex gap-2">
+            <select
+              aria-label={`complaint ${index + 1} is about`}
+              className="min-h-11 min-w-0 flex-1 border-[1.5px] border-ink bg-slate px-2"
+              value={complaint.about ?? ""}
+              onChange={(event) => {
+                const about = (event.target.value || undefined) as Schemas["ComplaintAbout"] | undefined;
+                set(complaints.map((old, at) => (at === index ? { ...old, about } : old)));
+              }}
+            >
+              <option value="">what is it about?</option>
+              {ABOUT.map(({ value, label }) => (
+                <option key={value} value={value}>
+                  {label}
+                </option>
+              ))}
+            </select>
+            <Button
+              look="quiet"
+              aria-label={`take out complaint ${index + 1}`}
+              onClick={() => set(complaints.filter((_, at) => at !== index))}
+            >
+              <Trash2 size={18} aria-hidden />
+            </Button>
+          </div>
         </div>
       ))}
       <div>
