@@ -819,7 +819,7 @@ async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
         page.saved().await?;
         let job = shop.job(&id).await;
         assert_eq!(job["document"]["setups"]["plans"]["chosen"]["axle"]["hole"], "riser hole 1");
-        assert_eq!(job["document"]["bracket"]["kept"][0]["hole"], "riser hole 2");
+        assert_eq!(job["document"]["setups"]["plans"]["kept"][0]["axle"]["hole"], "riser hole 2");
         // By key: one hole up again.
         page.at("//*[@data-eye='axle']").await?.send_keys(Key::Up + "").await?;
         page.at("//*[@data-stage='bracket']//*[contains(text(),'riser hole 2')]").await?;

@@ -9,6 +9,7 @@ use crate::elevation::Elevation;
 use crate::prove::ProveVerdict;
 use crate::results::solve;
 use crate::strip::StageResult;
+use crate::words;
 
 /// A job as a card in the bay: enough to draw it small and say where it stands.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -47,7 +48,7 @@ pub fn card(job: &Job) -> Card {
         }
         (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default(),
         (None, None, None, Some(bar)) => bar.says.clone(),
-        (None, None, None, None) => Phrase::plain("Nothing measured yet"),
+        (None, None, None, None) => words::nothing_measured(),
     };
     let no_bar = results.no_bar;
     let waits = match (results.settled_stands, &results.prove, correction, sheet) {
@@ -80,6 +81,6 @@ pub fn card(job: &Job) -> Card {
         }),
         stages: results.stages,
         elevation: results.elevation,
-        waits: waits.map(Phrase::plain),
+        waits: waits.map(words::waits),
     }
 }

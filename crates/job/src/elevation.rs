@@ -7,13 +7,14 @@
 //! travel.
 
 use crate::usual::{self, Assumption};
+use crate::words;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::Job;
 use crate::document::heights;
 use crate::setups::Setups;
-use derecho_core::measure::{Length, Phrase, Side, TapeEntry};
+use derecho_core::measure::{Length, Side, TapeEntry};
 
 /// A place in the end view.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -83,7 +84,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
             || {
                 assumptions.push(Assumption {
                     pointer: pointer.to_owned(),
-                    says: Phrase::of(|w| format!("{name} {}", w.distance(Length::from_mm(mm)))),
+                    says: words::assumed(name, mm),
                     drawing_only,
                 });
                 Length::from_mm(mm)

@@ -25,6 +25,7 @@ pub mod sway;
 pub mod tape;
 pub mod usual;
 pub mod verdict;
+mod words;
 
 pub use card::{Card, card};
 pub use document::Job;

@@ -18,7 +18,7 @@ use crate::document::{Job, Settled};
 use crate::elevation::{Elevation, elevation};
 use crate::prove::{ProveResult, ProveVerdict, prove};
 use crate::setups::{NoBar, Resolved};
-use crate::strip::{StageResult, stages};
+use crate::strip::{StageResult, joined, stages};
 use crate::sway::{self, SwayResult};
 use crate::tape::SheetResult;
 use crate::usual::Assumption;
@@ -107,7 +107,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         elevation,
         assumptions,
         tolerance_mm: crate::tape::tolerance(&job.rig),
-        empty_fields: crate::usual::empty_fields(),
+        empty_fields: crate::words::empty_fields(),
         cautions: cautions(),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
@@ -222,10 +222,6 @@ pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
 
 fn headline(stages: &[StageResult]) -> Phrase {
     let of = |wanted: Stage| stages.iter().find(|stage| stage.stage == wanted);
-    let parts = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)];
-    let join = |pick: fn(&Phrase) -> &str| {
-        let told: Vec<&str> = parts.iter().flatten().map(|stage| pick(&stage.headline)).collect();
-        told.join(" · ")
-    };
-    Phrase { inches: join(|phrase| &phrase.inches), millimetres: join(|phrase| &phrase.millimetres) }
+    let told = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)].into_iter().flatten();
+    joined(&told.map(|stage| &stage.headline).collect::<Vec<_>>())
 }

@@ -231,30 +231,6 @@ pub const SWING_LIMIT: Length = Length::from_mm(19.05);
 /// Under this angle a bar is as good as level: no bracket makes it better that a person feels.
 pub const LEVEL_ENOUGH_DEGREES: f64 = 1.0;
 
-/// What is taken where a field is left empty, for the field to say in the person's unit.
-#[must_use]
-pub fn empty_fields() -> Vec<Assumption> {
-    let lengths: [(&str, Length); 6] = [
-        ("/rig/bump", BUMP),
-        ("/rig/droop", DROOP),
-        ("/rig/tolerance", TOLERANCE),
-        ("/rig/usual_spread", SPREAD),
-        ("/setups/found/bar/heights_good_to", BOLT_HEIGHT_GOOD_TO),
-        ("/bracket/swing_limit", SWING_LIMIT),
-    ];
-    let field =
-        |pointer: &str, says: Phrase| Assumption { pointer: pointer.to_owned(), says, drawing_only: false };
-    let feature = field("/sheets/feature_uncertainty", Phrase::of(|w| w.fine(OWN_FEATURE)));
-    let steep = field("/bracket/steep_from", Phrase::plain(&format!("{STEEP_FROM_DEGREES:.0}°")));
-    let graduation =
-        field("/sheets/resolution", Phrase { inches: "1/16\"".to_owned(), millimetres: "1 mm".to_owned() });
-    lengths
-        .into_iter()
-        .map(|(pointer, length)| field(pointer, Phrase::of(|w| w.fine(length))))
-        .chain([feature, steep, graduation])
-        .collect()
-}
-
 /// Standard uncertainty of a hub's face or a drum's edge against a feature of the frame.
 pub const HUB_FEATURE: Length = Length::from_mm(0.8);
 

@@ -58,7 +58,7 @@ fn riser(up: &str) -> Value {
     json!([{ "name": "riser", "holes": [{ "name": "hole 1", "up": up }] }])
 }
 
-fn choose(value: &mut Value, plan: Value) {
+fn choose(value: &mut Value, plan: &Value) {
     value["setups"]["plans"] = json!({ "chosen": plan });
 }
 
@@ -74,7 +74,7 @@ fn hole() -> Value {
 fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be_proved() {
     let mut value = truck();
     value["bracket"] = json!({ "brackets": riser("6 in") });
-    choose(&mut value, json!({ "axle": hole() }));
+    choose(&mut value, &json!({ "axle": hole() }));
     // Level, it is as long as it reaches: 31.4325 in, 0.5675 in less.
     let set = correction(&value);
     assert!((inches(set.length_mm) - 988.0_f64.sqrt()).abs() < 1e-9);
@@ -143,7 +143,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     let names: Vec<_> = stock.other_ways.iter().map(|other| other.says.inches.clone()).collect();
     assert!(names.iter().any(|says| says.starts_with("The long-sleeve bar: ")), "{names:?}");
 
-    choose(&mut value, json!({ "bar": "long-sleeve bar" }));
+    choose(&mut value, &json!({ "bar": "long-sleeve bar" }));
     let set = correction(&value);
     // √((√988 + 1/2)² + 36) = 32.4913 in, 1.4913 in out of 31: 8.948 turns, 53.69 flats, so 54.
     let wanted = (988.0_f64.sqrt() + 0.5).hypot(6.0);
@@ -179,7 +179,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
 fn copying_the_old_bars_length_is_a_target_of_its_own() {
     let mut value = truck();
     value["bracket"] = json!({ "bars": [bought()] });
-    choose(&mut value, json!({ "bar": "long-sleeve bar", "length": "as_the_old_one" }));
+    choose(&mut value, &json!({ "bar": "long-sleeve bar", "length": "as_the_old_one" }));
     let set = correction(&value);
     assert_eq!(set.length_mm, Length::from_inches(32.0));
     // One inch out of 31: six turns, and bolts go through both.
@@ -230,7 +230,7 @@ fn a_bar_too_long_names_the_cut_on_the_safe_side_and_the_other_ways() {
         );
     }
     // Outward until 33 1/4 in is wanted: √(33.25² − 36) − 31.95 = 0.7542 in; the far hole; the other bar.
-    let out = set.other_ways.iter().find_map(|other| match other.way {
+    let out = set.other_ways.iter().find_map(|other| match other.facts.way {
         WayOut::FurtherOut { by_mm } => Some(by_mm),
         _ => None,
     });
@@ -239,7 +239,7 @@ fn a_bar_too_long_names_the_cut_on_the_safe_side_and_the_other_ways() {
     let says: Vec<_> = set.other_ways.iter().map(|other| other.says.inches.clone()).collect();
     assert!(says.iter().any(|says| says.starts_with("outrigger, far")), "{says:?}");
     assert!(says.iter().any(|says| says.starts_with("The long-sleeve bar")), "{says:?}");
-    assert!(set.other_ways.iter().all(|other| other.thread_in_mm.is_some()));
+    assert!(set.other_ways.iter().all(|other| other.facts.thread_in_mm.is_some()));
 }
 
 #[test]
@@ -324,7 +324,7 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
     value["setups"]["found"]["bar"]["axle_eye_height"] = json!("25 in");
     let results = solved(&value);
     let need = results.bar.unwrap().need;
-    assert_eq!(need.need, Need::Offered);
+    assert_eq!(need.facts.need, Need::Offered);
     let planned = plan(&job(&value));
     assert_eq!(planned.because, need.says);
     assert!(planned.says.inches.starts_with("Length only is enough"), "{}", planned.says.inches);
@@ -332,17 +332,20 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
     // Side-stepping is complained of: urged, and Bracket no longer calls the length enough.
     value["complaints"] = json!([{ "text": "Jumps", "about": "side_stepping" }]);
     let heard = solved(&value).bar.unwrap().need;
-    assert_eq!((heard.need, heard.reasons.as_slice()), (Need::Urged, [NeedReason::Complaint].as_slice()));
+    assert_eq!(
+        (heard.facts.need, heard.facts.reasons.as_slice()),
+        (Need::Urged, [NeedReason::Complaint].as_slice())
+    );
     assert!(!plan(&job(&value)).says.inches.contains("enough"));
     // So it is in words.
     value["complaints"] = json!([{ "text": "It hops towards the ditch on washboard" }]);
-    assert_eq!(solved(&value).bar.unwrap().need.need, Need::Urged);
+    assert_eq!(solved(&value).bar.unwrap().need.facts.need, Need::Urged);
     // The threshold is the person's: at 3° it is steep, at 4° it is not.
     value["complaints"] = json!([]);
     value["bracket"] = json!({ "steep_from": "3" });
-    assert_eq!(solved(&value).bar.unwrap().need.reasons, [NeedReason::Steep]);
+    assert_eq!(solved(&value).bar.unwrap().need.facts.reasons, [NeedReason::Steep]);
     value["bracket"] = json!({ "steep_from": "4", "swing_limit": "1/4 in" });
-    assert_eq!(solved(&value).bar.unwrap().need.reasons, [NeedReason::Swings]);
+    assert_eq!(solved(&value).bar.unwrap().need.facts.reasons, [NeedReason::Swings]);
 }
 
 // 6. Uneven ends.
@@ -483,7 +486,7 @@ fn sway_links_alone_are_proved_by_whether_they_work() {
 fn a_chosen_plan_that_is_not_fitted_is_not_proved() {
     let mut value = truck();
     value["bracket"] = json!({ "brackets": riser("3 in") });
-    choose(&mut value, json!({ "axle": hole() }));
+    choose(&mut value, &json!({ "axle": hole() }));
     assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::PlanNotFitted);
 }
 
@@ -496,7 +499,7 @@ fn a_change_too_small_for_a_tape_is_no_change() {
     value["sheets"] = json!([read("6 1/4 in", "5 3/4 in", 0)]);
     let rise = (1024.0 - (988.0_f64.sqrt() + 0.25).powi(2)).sqrt();
     value["bracket"] = json!({ "brackets": riser(&format!("{:.3} in", 6.0 - rise)) });
-    choose(&mut value, json!({ "axle": hole() }));
+    choose(&mut value, &json!({ "axle": hole() }));
     let results = solved(&value);
     let set = results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(set.recentring.change_mm.abs() < Length::from_mm(0.1));
@@ -513,7 +516,7 @@ fn both_eyes_may_move() {
     value["bracket"] = json!({ "brackets": [
         { "name": "riser", "holes": [{ "name": "hole 1", "up": "3 in" }] },
         { "name": "drop", "end": "frame", "holes": [{ "name": "hole 1", "up": "-3 in" }] }] });
-    choose(&mut value, json!({ "axle": hole(), "frame": { "bracket": "drop", "hole": "hole 1" } }));
+    choose(&mut value, &json!({ "axle": hole(), "frame": { "bracket": "drop", "hole": "hole 1" } }));
     let set = correction(&value);
     // Three inches each: level.
     assert!(set.planned.rise_mm.abs() < Length::from_mm(1e-9));
@@ -540,7 +543,7 @@ fn a_length_set_in_steps_is_reckoned_on_until_it_is_read_again() {
     let mut value = truck();
     value["sheets"] = json!([read("6 1/2 in", "5 1/2 in", 0)]);
     value["bracket"] = json!({ "bars": [bought()] });
-    choose(&mut value, json!({ "bar": "long-sleeve bar" }));
+    choose(&mut value, &json!({ "bar": "long-sleeve bar" }));
     // Hung but not yet set: what is told goes on from its length right in.
     value["setups"]["rounds"] = json!([{ "bar": "long-sleeve bar" }]);
     let set = correction(&value);

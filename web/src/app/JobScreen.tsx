@@ -84,7 +84,7 @@ function Work({ stage }: { stage: StageName }) {
           <div
             className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
             data-slate
-            key={stage}
+            key={`slate of ${stage}`}
           >
             <Faults />
             <Screen />

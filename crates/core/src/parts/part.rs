@@ -230,6 +230,10 @@ pub struct DragLinkPart {
 /// A part of the library.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(tag = "kind", rename_all = "snake_case")]
+#[expect(
+    clippy::large_enum_variant,
+    reason = "a library has hundreds of parts at most; a box would hide the fields"
+)]
 pub enum Part {
     /// A track bar.
     Bar(BarPart),

@@ -4,10 +4,11 @@ use crate::bar::words::likely_cause;
 use crate::usual;
 use glam::DVec3;
 
-use crate::assembly::{Ask, Frame, Read, Reader};
+use super::reader::{Ask, Read, Reader};
+use super::words;
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
-use derecho_core::measure::{Length, Phrase, Side};
+use derecho_core::measure::{Length, Side};
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Member};
 use derecho_core::pose::template::{ArmLayout, ArmPlace};
@@ -19,7 +20,7 @@ pub(crate) struct Arms {
     pub(crate) links: Vec<Link>,
     pub(crate) names: Vec<String>,
     pub(crate) pointers: Vec<String>,
-    members: Vec<Member>,
+    pub(crate) members: Vec<Member>,
     pub(crate) bush_spacing: Length,
 }
 
@@ -34,7 +35,7 @@ impl Reader<'_> {
             AxleLocation::YLink => ArmLayout::Y,
         };
         if location == AxleLocation::ThreeArms && upper.is_none() {
-            self.assume("/hardpoints/upper_arm_side", Phrase::plain("the upper arm is on the left"));
+            self.assume("/hardpoints/upper_arm_side", words::upper_arm_on_the_left());
         }
         let mut arms = Arms { bush_spacing: Length::from_mm(usual::BUSH_SPACING), ..Arms::default() };
         for place in layout.places() {
@@ -44,15 +45,7 @@ impl Reader<'_> {
             let typed = &self.job.hardpoints.arms.lower_left.bush_spacing;
             match length_of(typed) {
                 Some(spacing) => arms.bush_spacing = spacing,
-                None => self.assume(
-                    "/hardpoints/arms/lower_left/bush_spacing",
-                    Phrase::of(|w| {
-                        format!(
-                            "bushes of a radius arm {} apart",
-                            w.distance(Length::from_mm(usual::BUSH_SPACING))
-                        )
-                    }),
-                ),
+                None => self.assume("/hardpoints/arms/lower_left/bush_spacing", words::bush_spacing()),
             }
         }
         arms
@@ -163,14 +156,7 @@ impl Reader<'_> {
                 (usual::ARM_LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
             if (apart - length).abs() > 2.0 * good_to {
                 let cause = likely_cause(length, across, axle.at, good_to, self.sizes.rail);
-                self.warnings.push(Phrase::of(|w| {
-                    format!(
-                        "The {name} measures {}, but its ends are {} apart: {} off. {cause} The length is used.",
-                        w.distance(Length::from_mm(length)),
-                        w.distance(Length::from_mm(apart)),
-                        w.distance(Length::from_mm(apart - length))
-                    )
-                }));
+                self.warnings.push(words::unlike(name, length, apart, cause));
             }
         }
         body.at.x = axle.at.x + leads * along.sqrt();
@@ -178,10 +164,7 @@ impl Reader<'_> {
 
     fn springs(&mut self) -> Arms {
         let Some(front_half) = length_of(&self.job.hardpoints.spring_front_half) else {
-            self.assume(
-                "/hardpoints/spring_front_half",
-                Phrase::plain("leaf springs hold the axle rigidly fore and aft"),
-            );
+            self.assume("/hardpoints/spring_front_half", words::rigid_springs());
             return Arms::default();
         };
         let mut arms = Arms::default();
@@ -230,11 +213,4 @@ pub(crate) fn joint_of(form: &JointForm, usual: BoltAxis, along: DVec3) -> Joint
     };
     let square = (axis - along * along.dot(axis)).normalize_or(axis);
     Joint { kind, bolt: if form.bolt.is_some() { axis } else { square }, limits }
-}
-
-impl Frame {
-    /// The members in the order of the links: the bar first where there is one.
-    pub(crate) fn members(&self, bar: Option<&Member>) -> Vec<Member> {
-        bar.into_iter().chain(&self.arms.members).cloned().collect()
-    }
 }

@@ -3,13 +3,15 @@
 use crate::usual;
 use glam::DVec3;
 
-use crate::assembly::arms::joint_of;
-use crate::assembly::{Fitted, Frame, Reader, SetupBar, held};
+use super::arms::joint_of;
+use super::frame::{Fitted, Frame, SetupBar, held};
+use super::reader::Reader;
+use super::words;
 use crate::document::hardpoints::{BendTowards, BoltAxis};
 use crate::document::length_of;
 use crate::setups::Setups;
 use crate::setups::moves::EyeMoves;
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
@@ -26,17 +28,11 @@ impl Reader<'_> {
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
             let usual = Length::from_mm(self.sizes.axle_height) + usual::AXLE_EYE_ABOVE;
-            self.assume(
-                "/setups/found/bar/axle_eye_height",
-                Phrase::of(|w| format!("the bar's axle eye {} above the floor", w.distance(usual))),
-            );
+            self.assume("/setups/found/bar/axle_eye_height", words::axle_eye(usual));
             usual
         });
         let axle_x = length_of(&body.axle_eye_fore_aft).unwrap_or_else(|| {
-            self.assume(
-                "/hardpoints/bar/axle_eye_fore_aft",
-                Phrase::plain("the bar's axle eye is straight above the axle centre"),
-            );
+            self.assume("/hardpoints/bar/axle_eye_fore_aft", words::eye_above_the_axle());
             Length::ZERO
         });
         let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
@@ -44,10 +40,7 @@ impl Reader<'_> {
             (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + setups.base.offset,
             (None, None) => {
                 let half = found.reach() / 2.0;
-                self.assume(
-                    "/setups/found/bar/frame_eye_from_centre",
-                    Phrase::of(|w| format!("the bar's frame eye {} from the centreline", w.distance(half))),
-                );
+                self.assume("/setups/found/bar/frame_eye_from_centre", words::frame_eye(half));
                 half * s
             }
         };

@@ -1,29 +1,33 @@
 //! From what a person measured to the mechanism that is solved: points, links, joints,
-//! obstacles, with what had to be assumed and what does not agree.
+//! obstacles, with what had to be assumed and what does not agree. `reader` reads points, `frame`
+//! fits a setup, `words` makes the sentences.
 
 mod arms;
 mod bar;
+mod frame;
+mod reader;
 mod things;
 pub mod weights;
+pub(crate) mod words;
 
 use crate::usual;
 use glam::DVec3;
 
-use crate::assembly::arms::Arms;
+pub use self::frame::Missing;
+use self::frame::{Fitted, Frame};
+use self::reader::Reader;
 use crate::document::check::FieldError;
-use crate::document::hardpoints::{PointForm, SidewaysFrom};
 use crate::document::heights;
 use crate::document::{AxleLocation, Job, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
-use derecho_core::measure::phrase::Words;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Length, Phrase, Side, TapeEntry};
+use derecho_core::measure::{Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Member, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
-use derecho_core::pose::{Held, Link, Pose, PoseFault, Solved, Start, Suspension, WindUp};
+use derecho_core::pose::{Link, PoseFault};
 
 /// A mechanism as found and as planned, or what keeps it from being put together.
 #[derive(Clone, Debug, PartialEq)]
@@ -56,89 +60,6 @@ pub struct Planned {
     /// Whether holes are tried out.
     pub trial: bool,
 }
-
-/// Gathers faults, assumptions and warnings while points are read.
-struct Reader<'a> {
-    job: &'a Job,
-    /// Body above ride height when the points were read.
-    read_at: Length,
-    sizes: Sizes,
-    assumptions: Vec<Assumption>,
-    warnings: Vec<Phrase>,
-    faults: Vec<FieldError>,
-}
-
-/// A point with what it is good to.
-#[derive(Clone, Copy, Debug, PartialEq)]
-struct Read {
-    at: DVec3,
-    good_to: f64,
-    /// Nobody typed where it is fore and aft.
-    fore_aft_open: bool,
-}
-
-/// How a point is asked for.
-struct Ask<'a> {
-    pointer: String,
-    name: String,
-    form: &'a PointForm,
-    /// The same point on the other side, used where this one is empty.
-    like: Option<&'a PointForm>,
-    side: Side,
-    body: bool,
-    /// Usual place at ride height, y out to its own side.
-    usual: DVec3,
-}
-
-impl Reader<'_> {
-    fn assume(&mut self, pointer: &str, says: Phrase) {
-        self.assumptions.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
-    }
-
-    fn fault(&mut self, pointer: impl Into<String>, code: &str, message: String) {
-        self.faults.push(FieldError::new(pointer, code, message));
-    }
-
-    /// A point at ride height, in vehicle axes.
-    fn point(&mut self, ask: &Ask<'_>) -> Read {
-        let pick = |field: fn(&PointForm) -> &Option<TapeEntry>| {
-            field(ask.form).as_ref().or_else(|| ask.like.and_then(|like| field(like).as_ref()))
-        };
-        let height = pick(|form| &form.height).map(TapeEntry::length);
-        let sideways = pick(|form| &form.sideways).map(TapeEntry::length);
-        let fore_aft = pick(|form| &form.fore_aft).map(TapeEntry::length);
-        let from = if ask.form.sideways.is_some() { ask.form } else { ask.like.unwrap_or(ask.form) };
-        let rail = ask.body && from.sideways_from == SidewaysFrom::RailOuterFace;
-        let out = sideways.map(|s| if rail { s.to_mm() + self.sizes.rail } else { s.to_mm() });
-        let up = height.map(|h| if ask.body { h - self.read_at } else { h }.to_mm());
-        let at = DVec3::new(
-            fore_aft.map_or(ask.usual.x, Length::to_mm),
-            out.unwrap_or(ask.usual.y) * ask.side.sign(),
-            up.unwrap_or(ask.usual.z),
-        );
-        let assumed = [
-            (height.is_none(), "height", ask.usual.z),
-            (sideways.is_none(), "out from the middle", ask.usual.y),
-            (fore_aft.is_none() && ask.usual.x != 0.0, "fore and aft", ask.usual.x.abs()),
-        ];
-        let told = |w: Words| {
-            let parts: Vec<String> = assumed
-                .iter()
-                .filter(|(open, ..)| *open)
-                .map(|(_, what, mm)| format!("{what} {}", w.distance(Length::from_mm(*mm))))
-                .collect();
-            format!("{}: {}", ask.name, parts.join(", "))
-        };
-        if assumed.iter().any(|(open, ..)| *open) {
-            self.assume(&ask.pointer, Phrase::of(told));
-        }
-        let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
-        Read { at, good_to, fore_aft_open: fore_aft.is_none() }
-    }
-}
-
-/// Where nothing at all can be put together: what is missing, each with its field.
-pub type Missing = Vec<FieldError>;
 
 /// Puts the mechanism of a job together.
 ///
@@ -207,7 +128,7 @@ impl Workbench {
             faults: Vec::new(),
         };
         if rig.axle_height.is_none() {
-            reader.assume("/rig/axle_height", axle_height_words(axle_height));
+            reader.assume("/rig/axle_height", words::axle_height(axle_height));
         }
         let arms = reader.arms(location);
         let eyes = setups.filter(|_| has_bar).map(|setups| reader.bar_eyes(setups));
@@ -325,10 +246,6 @@ fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &Workbench) -> Op
     Some((raise(link, moves::drag_link_raise(job, part)), radius))
 }
 
-fn axle_height_words(mm: f64) -> Phrase {
-    Phrase::of(|w| format!("axle centre {} above the floor", w.distance(Length::from_mm(mm))))
-}
-
 fn stops(job: &Job, half_track: f64) -> Stops {
     let rig = &job.rig;
     let (droop, bump) = heights::travel(rig);
@@ -342,168 +259,14 @@ fn stops(job: &Job, half_track: f64) -> Stops {
     }
 }
 
-/// Everything a setup shares with the others.
-struct Frame {
-    axle_height: Length,
-    /// Travel of the driven height.
-    driven: Length,
-    location: AxleLocation,
-    arms: Arms,
-}
-
-/// The bar of one setup, its axle eye named with the axle centred at ride height.
-#[derive(Clone, Copy, Debug, PartialEq)]
-struct SetupBar {
-    link: Link,
-    /// Where the axle is at the driven height, + left.
-    offset: Length,
-}
-
-/// A suspension fitted at its own ride height.
-struct Fitted {
-    suspension: Suspension,
-    ride: Solved,
-    at_driven: Solved,
-    bar: Option<Link>,
-}
-
-impl Frame {
-    fn held(&self, has_bar: bool) -> Held {
-        if self.location != AxleLocation::LeafSprings {
-            return Held::default();
-        }
-        // Springs taken as links locate fore and aft and steering themselves.
-        let rigid = self.arms.links.is_empty();
-        Held { x: rigid, y: !has_bar, pitch: true, yaw: rigid }
-    }
-
-    fn wind_up(&self, has_bar: bool) -> Option<WindUp> {
-        let first = usize::from(has_bar);
-        (self.location == AxleLocation::RadiusArms).then_some(WindUp { left: first, right: first + 1 })
-    }
-
-    fn radius_arms(&self, has_bar: bool) -> Option<(WindUp, Length)> {
-        self.wind_up(has_bar).map(|arms| (arms, self.arms.bush_spacing))
-    }
-
-    fn suspension(&self, bar: Option<Link>) -> Suspension {
-        let links = bar.into_iter().chain(self.arms.links.iter().copied()).collect();
-        Suspension::new(self.axle_height, links, self.wind_up(bar.is_some()), self.held(bar.is_some()))
-    }
-
-    /// Fits one setup: the bar keeps its length, the axle stands at its offset at the driven
-    /// height, and the arms are at rest at ride height.
-    fn setup(&self, bar: Option<SetupBar>) -> Result<Fitted, PoseFault> {
-        let Some(SetupBar { link, offset }) = bar else {
-            let suspension = self.suspension(None);
-            if let Some(motion) = suspension.loose(Start::default(), Length::ZERO, Angle::ZERO) {
-                return Err(PoseFault::Loose(motion));
-            }
-            let ride = suspension.solve(Length::ZERO, Angle::ZERO, Start::default())?;
-            let at_driven = suspension.solve(self.driven, Angle::ZERO, ride.start())?;
-            return Ok(Fitted { suspension, ride, at_driven, bar: None });
-        };
-        let mut eye = link;
-        // The eye least certain in y is moved until the axle stands where it was read; the
-        // arms turn and draw it a little, so a few rounds are needed.
-        for _ in 0..8 {
-            let fitted = self.fitted(eye)?;
-            let miss = (fitted.at_driven.pose.y - offset).to_mm();
-            if miss.abs() < 1e-9 {
-                return Ok(fitted);
-            }
-            eye.axle = eye.axle.moved(DVec3::new(0.0, miss, 0.0));
-        }
-        self.fitted(eye)
-    }
-
-    /// A setup whose bar is known in place and length: arms at rest at its ride height.
-    fn fitted(&self, bar: Link) -> Result<Fitted, PoseFault> {
-        let mut suspension = self.suspension(Some(bar));
-        if let Some(motion) = suspension.loose(Start::default(), Length::ZERO, Angle::ZERO) {
-            return Err(PoseFault::Loose(motion));
-        }
-        // Where the arms alone put an axle that is held so far over that the bar fits.
-        let mut y = Length::ZERO;
-        let mut over = suspension.held_sideways(y, Length::ZERO, Some(0))?;
-        for _ in 0..12 {
-            let eye = over.pose.place(self.axle_height, bar.axle);
-            let [dx, dy, dz] = (bar.body - eye).to_array();
-            let reach = bar.made.to_mm().powi(2) - dx * dx - dz * dz;
-            if reach <= 0.0 {
-                return Err(PoseFault::OutOfReach { link: 0, missing_mm: (-reach).sqrt() });
-            }
-            let miss = dy - dy.signum() * reach.sqrt();
-            y = y + Length::from_mm(miss);
-            over = suspension.held_sideways(y, Length::ZERO, Some(0))?;
-            if miss.abs() < 1e-11 {
-                break;
-            }
-        }
-        let ride_pose = over.pose;
-        suspension.fit(&ride_pose, true);
-        // Its own length to the last digit, not what the pose makes of it.
-        let suspension = suspension.with_link(0, bar);
-        let ride = suspension.solve(Length::ZERO, Angle::ZERO, over.start())?;
-        let at_driven = suspension.solve(self.driven, Angle::ZERO, ride.start())?;
-        Ok(Fitted { suspension, ride, at_driven, bar: Some(bar) })
-    }
-
-    /// A fault in words, naming the part.
-    fn faulty(&self, fault: PoseFault) -> Missing {
-        let (pointer, message) = match fault {
-            PoseFault::Loose(motion) => (
-                "/rig/axle_location".to_owned(),
-                format!(
-                    "As measured, nothing holds the axle {motion}. Check the arms' places and what holds the axle, or measure the bar."
-                ),
-            ),
-            PoseFault::OutOfReach { link, missing_mm } => {
-                let part = self.part_name(link);
-                (
-                    self.part_pointer(link),
-                    format!(
-                        "The {part} does not reach: it is {:.0} mm too short for where its ends are at ride height. Check its length and both ends.",
-                        missing_mm.abs()
-                    ),
-                )
-            }
-        };
-        vec![FieldError::new(pointer, "impossible_geometry", message)]
-    }
-
-    fn part_name(&self, link: usize) -> String {
-        let arm = link.checked_sub(1).and_then(|arm| self.arms.names.get(arm));
-        arm.cloned().unwrap_or_else(|| "track bar".to_owned())
-    }
-
-    fn part_pointer(&self, link: usize) -> String {
-        let arm = link.checked_sub(1).and_then(|arm| self.arms.pointers.get(arm));
-        arm.cloned().unwrap_or_else(|| "/setups/found/bar/length".to_owned())
-    }
-}
-
 /// Whatever lies inside another part before anything moves was measured wrong.
 fn inside_at_ride_height(mechanism: &Mechanism, warnings: &mut Vec<Phrase>) {
     let Ok(ride) = mechanism.at_ride_height() else { return };
     for (index, watch) in mechanism.watches().iter().enumerate() {
         let inside = watch.is_gap().then(|| mechanism.value_of(&ride, index)).filter(|gap| *gap < 0.0);
         if let Some(gap) = inside {
-            let parts = crate::cycle::words::pair(mechanism, watch.what);
-            warnings.push(Phrase::of(|w| {
-                format!(
-                    "The {} lies {} inside the {} at ride height already. Check where both were measured, and how thick they are.",
-                    parts.1,
-                    w.distance(Length::from_mm(gap)),
-                    parts.0
-                )
-            }));
+            let parts = words::pair(mechanism, watch.what);
+            warnings.push(words::inside(&parts, gap));
         }
     }
-}
-
-/// The pose of an axle held sideways with its bar out, for the length a bar needs there.
-fn held(fitted: &Fitted, target: Length, driven: Length) -> Result<Pose, PoseFault> {
-    let bar = fitted.bar.map(|_| 0);
-    fitted.suspension.held_sideways(target, driven, bar).map(|solved| solved.pose)
 }

@@ -3,10 +3,11 @@
 use crate::usual;
 use glam::DVec3;
 
-use crate::assembly::{Ask, Reader};
+use super::reader::{Ask, Reader};
+use super::words;
 use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
 use crate::document::length_of;
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
+use derecho_core::measure::{Angle, AngleEntry, Length};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
 use derecho_core::pose::{AxlePoint, BodyPoint};
@@ -80,17 +81,11 @@ impl Reader<'_> {
         });
         let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
             let usual = Length::from_mm(half_track - usual::KINGPIN_INSIDE);
-            self.assume(
-                "/hardpoints/steering/kingpin_from_centre",
-                Phrase::of(|w| format!("kingpin {} from the middle", w.distance(usual))),
-            );
+            self.assume("/hardpoints/steering/kingpin_from_centre", words::kingpin(usual));
             usual
         });
         if form.kingpin_inclination.is_none() || form.caster.is_none() {
-            self.assume(
-                "/hardpoints/steering/kingpin_inclination",
-                Phrase::plain("an upright kingpin, which costs up to 8 % of bump steer"),
-            );
+            self.assume("/hardpoints/steering/kingpin_inclination", words::upright_kingpin());
         }
         let slope = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
         let side = form.knuckle_side.sign();

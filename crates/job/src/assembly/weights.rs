@@ -1,11 +1,12 @@
 //! What the vehicle weighs and stands on, with the usual figure wherever nobody measured, and the
 //! mark of it.
 
+use super::words;
 use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
 use crate::usual;
 use crate::usual::Assumption;
-use derecho_core::measure::load::{GRAVITY, spring_rate, weight};
+use derecho_core::measure::load::GRAVITY;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Length, Phrase, RollRateEntry, SpringRateEntry, TapeEntry, WeightEntry};
 
@@ -94,23 +95,15 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
     let form = &job.vehicle;
     let mut assumed = Vec::new();
     if measured_weight(form).is_none() {
-        let usual = |w| format!("{} on this axle", weight(w, usual::AXLE_KG * GRAVITY));
-        assumed.push(assumption("axle_weight", Phrase::of(usual)));
+        assumed.push(assumption("axle_weight", words::axle_weight(usual::AXLE_KG * GRAVITY)));
     }
     if form.unsprung_weight.is_none() {
-        let usual = |w| format!("an axle itself weighs {}", weight(w, usual::UNSPRUNG_KG * GRAVITY));
-        assumed.push(assumption("unsprung_weight", Phrase::of(usual)));
+        assumed.push(assumption("unsprung_weight", words::unsprung_weight(usual::UNSPRUNG_KG * GRAVITY)));
     }
     if form.centre_of_gravity.is_none() {
         assumed.push(assumption(
             "centre_of_gravity",
-            Phrase::of(|w| {
-                format!(
-                    "centre of gravity {} above the hubs and the lift on top, good to {}",
-                    w.distance(usual::GRAVITY_ABOVE_HUB),
-                    w.distance(gravity_good_to(job))
-                )
-            }),
+            words::gravity(usual::GRAVITY_ABOVE_HUB, gravity_good_to(job)),
         ));
     }
     assumed
@@ -129,8 +122,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
         entry.as_ref().map_or_else(
             || {
-                let usual = |w| format!("springs of {} {where_}", spring_rate(w, usual::SPRING));
-                assumed.push(assumption(field, Phrase::of(usual)));
+                assumed.push(assumption(field, words::springs(usual::SPRING, where_)));
                 usual::SPRING
             },
             SpringRateEntry::newtons_per_mm,
@@ -140,7 +132,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let there = spring("other_spring_rate", "at the other axle", &form.other_spring_rate);
     let mut length = |field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length| {
         length_of(entry).unwrap_or_else(|| {
-            assumed.push(assumption(field, Phrase::of(|w| format!("{what} {}", w.distance(usual)))));
+            assumed.push(assumption(field, words::length(what, usual)));
             usual
         })
     };
@@ -160,11 +152,10 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         .map(|(left, right)| left + right)
         .or_else(|| form.other_weight.as_ref().map(WeightEntry::newtons));
     if other.is_none() {
-        let usual = |w| format!("{} on the other axle", weight(w, usual::OTHER_AXLE_KG * GRAVITY));
-        assumed.push(assumption("other_weight", Phrase::of(usual)));
+        assumed.push(assumption("other_weight", words::other_weight(usual::OTHER_AXLE_KG * GRAVITY)));
     }
     if form.other_bar.is_none() {
-        assumed.push(assumption("other_bar", Phrase::plain("no sway bar at the other axle")));
+        assumed.push(assumption("other_bar", words::no_other_bar()));
     }
     Weighed {
         axle: axle_weight(job),
@@ -218,12 +209,5 @@ pub fn station_says(job: &Job, weighed: &Weighed) -> Option<Phrase> {
     let wheelbase = weighed.wheelbase?;
     let this_is_front = job.rig.end != Some(AxleEnd::Rear);
     let behind_front = if this_is_front { weighed.station() } else { 1.0 - weighed.station() };
-    Some(Phrase::of(|w| {
-        format!(
-            "its weight {} behind the front axle of {} of wheelbase, {:.0} % on the front",
-            w.distance(Length::from_mm(wheelbase * behind_front)),
-            w.distance(Length::from_mm(wheelbase)),
-            (1.0 - behind_front) * 100.0
-        )
-    }))
+    Some(words::station(wheelbase, behind_front))
 }

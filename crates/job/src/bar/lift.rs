@@ -49,7 +49,7 @@ pub(super) fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
             &[("v₁", length(before.rise())), ("Δ", length(lift))],
             length(found.rise()),
         ),
-        reach("₂", &found),
+        reach("₂", found),
         Step::new(
             "shift to the left, s = +1 for a frame eye on the left, −1 on the right",
             "s · (h₁ − h₂) = {s} · ({h₁} − {h₂})",

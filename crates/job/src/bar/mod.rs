@@ -25,10 +25,11 @@ use utoipa::ToSchema;
 pub use self::eyes::EyeCheck;
 pub use self::figures::BarFigures;
 pub use self::lift::LiftEffect;
-use self::need::{BracketNeed, bracket_need};
+use self::need::{BracketNeed, judge};
 use self::set::set_check;
 pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, setting_of};
-pub use self::ways::{OtherWay, WayOut, other_ways};
+use self::ways::other_ways;
+pub use self::ways::{OtherWay, WayOut};
 use crate::document::{FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
 use crate::setups::moves::choice;
 use crate::setups::{BarState, Basis, Reading, Setups, Wanted, hung};
@@ -170,7 +171,8 @@ pub fn need_of(job: &Job, setups: &Setups) -> BracketNeed {
     let alone = setups.plan_of(job, &PlanForm::default());
     let view = alone.map_or(setups.base.view, |(setup, _)| setup.view);
     let (droop, bump) = travel_left(job);
-    bracket_need(job, &view, droop, bump)
+    let facts = judge(job, &view, droop, bump);
+    BracketNeed { says: words::need_says(&facts), facts }
 }
 
 /// Works the bar out.
@@ -267,7 +269,10 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             .map(|uncertainty| uncertainty * (wanted.recentring.reach_mm / wanted.recentring.length_mm)),
         planned: BarFigures::from(&view),
         planned_swing: view.swing(droop, bump),
-        other_ways: other_ways(job, setups, setting.as_ref().map(|setting| &setting.facts)),
+        other_ways: other_ways(job, setups, setting.as_ref().map(|setting| &setting.facts))
+            .into_iter()
+            .map(|facts| OtherWay { says: words::way_says(&facts), facts })
+            .collect(),
         says: words::length_says(&words::Set {
             change: wanted.length - base.view.length(),
             length: wanted.length,

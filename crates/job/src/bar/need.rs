@@ -6,7 +6,6 @@ use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
 use crate::document::{ComplaintAbout, Job, length_of};
 use crate::usual;
 
@@ -36,7 +35,7 @@ pub enum NeedReason {
 
 /// Whether a bracket is wanted, and why.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct BracketNeed {
+pub struct NeedFacts {
     /// Whether.
     pub need: Need,
     /// Why it is urged; empty where it is not.
@@ -49,13 +48,21 @@ pub struct BracketNeed {
     pub steep_from_deg: Angle,
     /// More swing than this is not comfortable.
     pub swing_limit_mm: Length,
+}
+
+/// The same with its sentence: what Bar and Bracket both say.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BracketNeed {
+    /// The facts.
+    #[serde(flatten)]
+    pub facts: NeedFacts,
     /// In words.
     pub says: Phrase,
 }
 
 /// Judges the bar as a length alone would leave it; travel as distances from the driven height.
 #[must_use]
-pub fn bracket_need(job: &Job, view: &FrontView, droop: Length, bump: Length) -> BracketNeed {
+pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFacts {
     let form = &job.bracket;
     let steep_from =
         form.steep_from.as_ref().map_or(Angle::from_degrees(usual::STEEP_FROM_DEGREES), AngleEntry::angle);
@@ -75,8 +82,7 @@ pub fn bracket_need(job: &Job, view: &FrontView, droop: Length, bump: Length) ->
         (true, true) => Need::Offered,
         (true, false) => Need::NotNeeded,
     };
-    BracketNeed {
-        says: words::need_says(need, &reasons, (angle, steep_from), (swing, swing_limit)),
+    NeedFacts {
         need,
         reasons,
         angle_deg: view.angle(),

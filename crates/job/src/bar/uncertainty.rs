@@ -5,6 +5,7 @@ use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::words;
 use crate::document::heights;
 use crate::document::{Job, length_of};
 use crate::setups::{BasisSource, Resolved};
@@ -142,7 +143,7 @@ impl Raw<'_> {
                 meaning: name.1.to_owned(),
                 low,
                 high,
-                says: words(name.0, low, high),
+                says: words::interval(name.0, low, high),
             })
         });
         Uncertainty {
@@ -186,28 +187,5 @@ impl Raw<'_> {
             swing.at_full_bump_mm.to_mm(),
             swing.peak_to_peak_mm.to_mm(),
         ])
-    }
-}
-
-fn words(name: &str, low: f64, high: f64) -> Phrase {
-    let ends = [low, high];
-    match name {
-        "angle_deg" => Phrase::plain(&format!("{low:.1}° to {high:.1}°")),
-        "lateral_rate" => Phrase::plain(&format!("{low:.3} to {high:.3}")),
-        "length_mm" | "peak_to_peak_mm" => Phrase::of(|w| {
-            let [a, b] = ends.map(|mm| w.fine(Length::from_mm(mm)));
-            format!("{a} to {b}")
-        }),
-        "change_mm" => Phrase::of(|w| {
-            let [a, b] = ends.map(|mm| {
-                let word = if mm < 0.0 { "shorter" } else { "longer" };
-                format!("{} {word}", w.fine(Length::from_mm(mm)))
-            });
-            format!("{a} to {b}")
-        }),
-        _ => Phrase::of(|w| {
-            let [a, b] = ends.map(|mm| w.sideways(Length::from_mm(mm)));
-            format!("{a} to {b}")
-        }),
     }
 }

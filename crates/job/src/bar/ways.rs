@@ -7,7 +7,6 @@ use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
 use crate::document::Job;
 use crate::setups::adjuster::BarState;
 use crate::setups::moves::{EyeMoves, brackets, hole_move, side_sign};
@@ -44,9 +43,9 @@ pub enum WayOut {
     },
 }
 
-/// One way out.
+/// One way out, in figures.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct OtherWay {
+pub struct WayFacts {
     /// What is changed.
     pub way: WayOut,
     /// The bar's length then.
@@ -55,19 +54,27 @@ pub struct OtherWay {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub thread_in_mm: Option<Length>,
+}
+
+/// One way out.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct OtherWay {
+    /// The facts.
+    #[serde(flatten)]
+    pub facts: WayFacts,
     /// In words.
     pub says: Phrase,
 }
 
 /// The ways out where the plan's bar does not reach; empty where it does.
 #[must_use]
-pub fn other_ways(job: &Job, setups: &Setups, setting: Option<&Setting>) -> Vec<OtherWay> {
+pub(super) fn other_ways(job: &Job, setups: &Setups, setting: Option<&Setting>) -> Vec<WayFacts> {
     let Some(wanted) = &setups.wanted else { return Vec::new() };
     if wanted.covered(&planned_bar(job, setups), setups.tolerance) != Some(false) {
         return Vec::new();
     }
     let bar = planned_bar(job, setups);
-    let mut ways: Vec<OtherWay> =
+    let mut ways: Vec<WayFacts> =
         setting.and_then(|setting| sideways(wanted, &bar, setting)).into_iter().collect();
     ways.extend(holes(job, setups, &bar));
     ways.extend(bars(job, setups));
@@ -88,13 +95,12 @@ fn thread_in(bar: &BarState, length: Length) -> Option<Length> {
     set.ends.iter().filter_map(|end| end.engagement_after_mm).reduce(Length::min)
 }
 
-fn way(way: WayOut, bar: &BarState, length: Length) -> OtherWay {
-    let thread = thread_in(bar, length);
-    OtherWay { says: words::way_says(&way, length, thread), way, length_mm: length, thread_in_mm: thread }
+fn way(way: WayOut, bar: &BarState, length: Length) -> WayFacts {
+    WayFacts { way, length_mm: length, thread_in_mm: thread_in(bar, length) }
 }
 
 /// A bracket moved sideways until the bar's own range is wanted, with room to trim.
-fn sideways(wanted: &Wanted, bar: &BarState, setting: &Setting) -> Option<OtherWay> {
+fn sideways(wanted: &Wanted, bar: &BarState, setting: &Setting) -> Option<WayFacts> {
     let length = match setting.verdict {
         Verdict::CutBack => setting.evened_shortest_mm? + TRIM,
         Verdict::BarTooShort | Verdict::TooLittleThread => setting.evened_longest_mm? - TRIM,
@@ -107,7 +113,7 @@ fn sideways(wanted: &Wanted, bar: &BarState, setting: &Setting) -> Option<OtherW
     Some(way(out, bar, length))
 }
 
-fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<OtherWay> {
+fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<WayFacts> {
     let mut found = Vec::new();
     for bracket in brackets(job) {
         for hole in &bracket.holes {
@@ -135,7 +141,7 @@ fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<OtherWay> {
     found
 }
 
-fn bars(job: &Job, setups: &Setups) -> Vec<OtherWay> {
+fn bars(job: &Job, setups: &Setups) -> Vec<WayFacts> {
     let moves = setups.plan.moves.since(setups.base.moves);
     let parts = job.bracket.bars.iter().filter(|part| part.name != setups.plan.bar.name);
     let fitting = parts.filter_map(|part| {

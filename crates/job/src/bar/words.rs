@@ -10,8 +10,8 @@ use derecho_core::measure::{Angle, Length, Phrase, Side, Step, Working};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 
-use super::need::{BracketNeed, Need, NeedReason};
-use super::ways::WayOut;
+use super::need::{BracketNeed, Need, NeedFacts, NeedReason};
+use super::ways::{WayFacts, WayOut};
 use crate::document::{HoleChoice, Job, length_of};
 use crate::setups::adjuster::ThreadFault;
 use crate::setups::moves::EyeMoves;
@@ -358,14 +358,12 @@ pub(crate) fn leaves_says(planned: &FrontView, swing: Swing, need: Option<&Brack
     })
 }
 
-/// What Bar and Bracket both say of a bracket; angles and swings with their thresholds.
-pub(crate) fn need_says(
-    need: Need,
-    reasons: &[NeedReason],
-    (angle, steep_from): (Angle, Angle),
-    (swing, limit): (Length, Length),
-) -> Phrase {
-    Phrase::of(|w| match need {
+/// What Bar and Bracket both say of a bracket.
+pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
+    let (angle, steep_from) = (facts.angle_deg, facts.steep_from_deg);
+    let (swing, limit) = (facts.swing_mm, facts.swing_limit_mm);
+    let reasons = &facts.reasons;
+    Phrase::of(|w| match facts.need {
         Need::NotNeeded => format!(
             "No bracket is needed for the angle: the bar is as good as level, and swings the axle {} over the travel.",
             w.distance(swing)
@@ -729,7 +727,8 @@ pub(crate) fn bench_says(
 }
 
 /// One way out, with the thread that stays in.
-pub(crate) fn way_says(way: &WayOut, length: Length, thread: Option<Length>) -> Phrase {
+pub(crate) fn way_says(facts: &WayFacts) -> Phrase {
+    let (way, length, thread) = (&facts.way, facts.length_mm, facts.thread_in_mm);
     Phrase::of(|w| {
         let then = match thread {
             Some(thread) => format!("{} long, with {} of thread in", w.fine(length), w.distance(thread)),
@@ -748,4 +747,28 @@ pub(crate) fn way_says(way: &WayOut, length: Length, thread: Option<Length>) -> 
             WayOut::Bar { name } => format!("The {name}: {then}."),
         }
     })
+}
+
+/// An interval of a drawn figure, by its name; its ends in the unit of the name.
+pub(crate) fn interval(name: &str, low: f64, high: f64) -> Phrase {
+    let ends = [low, high];
+    match name {
+        "angle_deg" => Phrase::plain(&format!("{low:.1}° to {high:.1}°")),
+        "lateral_rate" => Phrase::plain(&format!("{low:.3} to {high:.3}")),
+        "length_mm" | "peak_to_peak_mm" => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| w.fine(Length::from_mm(mm)));
+            format!("{a} to {b}")
+        }),
+        "change_mm" => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| {
+                let word = if mm < 0.0 { "shorter" } else { "longer" };
+                format!("{} {word}", w.fine(Length::from_mm(mm)))
+            });
+            format!("{a} to {b}")
+        }),
+        _ => Phrase::of(|w| {
+            let [a, b] = ends.map(|mm| w.sideways(Length::from_mm(mm)));
+            format!("{a} to {b}")
+        }),
+    }
 }

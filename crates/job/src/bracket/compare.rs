@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::option::BAR_AS_FOUND;
+use super::words;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::load::factor;
 use crate::document::check::FieldError;
@@ -16,9 +17,8 @@ use derecho_core::bar::builder::{BuilderBar, built};
 use derecho_core::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
-use derecho_core::measure::load::{KG_PER_LB, force};
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Length, Phrase, Step, TapeEntry, Unit, Working};
+use derecho_core::measure::{Length, Phrase, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 
 /// What every strength figure leaves out.
@@ -156,31 +156,16 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
     ];
     BarComparison {
         name: part.name.clone(),
-        made_of: made_of(part, &section),
+        made_of: words::made_of(part, &section),
         length_mm: view.length(),
         reaches: part.covers(view.length()),
         load_n: load,
         critical_n: strength.critical_n,
         margin: strength.margin,
         mass_kg: strength.mass_kg,
-        mass_says: Phrase::of(|w| match w.unit() {
-            Unit::Inches => format!("{:.1} lb", strength.mass_kg / KG_PER_LB),
-            Unit::Millimetres => format!("{:.1} kg", strength.mass_kg),
-        }),
+        mass_says: words::mass(strength.mass_kg),
         thread_root_share: share,
-        says: Phrase::of(|w| {
-            let sleeve = if part.adjuster == Some(AdjusterKind::Turnbuckle) {
-                "; its sleeve, away from the ends, carries the bend's moment too"
-            } else {
-                ""
-            };
-            let bent = if bend > Length::ZERO {
-                format!(", its bend of {} costs most of it{sleeve}", w.distance(bend))
-            } else {
-                String::new()
-            };
-            format!("stands {:.1} times its load of {}{bent}", strength.margin, force(w, load))
-        }),
+        says: words::stands(strength.margin, load, bend, part.adjuster == Some(AdjusterKind::Turnbuckle)),
         working: Working { title: format!("Strength of {}, estimated", part.name), steps },
     }
 }
@@ -191,19 +176,6 @@ fn section(part: &BarPart) -> Section {
     }
     let tube = part.section();
     Section { wall: tube.wall.or(Some(USUAL_WALL)), ..tube }
-}
-
-fn made_of(part: &BarPart, section: &Section) -> Phrase {
-    let assumed = if part.outside.is_none() { ", assumed" } else { "" };
-    Phrase::of(|w| match section.wall {
-        Some(wall) => format!(
-            "{}, {} by {} wall{assumed}",
-            part.material.word(),
-            w.distance(section.outside),
-            w.distance(wall)
-        ),
-        None => format!("{}, {}{assumed}", part.material.word(), w.distance(section.outside)),
-    })
 }
 
 /// The eye's bolt; None where nothing was said of it.
@@ -219,25 +191,10 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
     let mut says = Vec::new();
     if let Some(slip) = slip {
-        says.push(Phrase::of(|w| {
-            let verdict = if slip * 0.75 >= load {
-                "it holds by friction"
-            } else if slip * 1.25 < load {
-                "it slips and hammers in its hole under that"
-            } else {
-                "which holds only with a good clamp"
-            };
-            format!(
-                "At that torque a joint holds {} by friction, give or take a quarter, against a load of {}: {verdict}.",
-                force(w, slip),
-                force(w, load)
-            )
-        }));
+        says.push(words::slip(slip, load));
     }
     if let Some(band) = band.filter(|band| *band > Length::ZERO) {
-        says.push(Phrase::of(|w| {
-            format!("The play of the bolts lets the tyres wander {} from end to end.", w.fine(band))
-        }));
+        says.push(words::play(band));
     }
     (!says.is_empty()).then_some(BoltResult { slip_n: slip, dead_band_mm: band, says })
 }
@@ -306,23 +263,8 @@ pub(super) fn builder(
     let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());
     let result = BuilderResult {
         off_wanted_mm: off,
-        remark: off.filter(|off| off.abs() > slack).map(|off| {
-            let word = if off > Length::ZERO { "longer" } else { "shorter" };
-            Phrase::of(|w| {
-                format!(
-                    "The gap makes a bar {} {word} than the {} that centring wants. Was it on its weight at the driven height, strapped to centre, the eyes in the holes that are planned? Measure the gap again before anything is cut.",
-                    w.distance(off),
-                    w.fine(wanted)
-                )
-            })
-        }),
-        says: Phrase::of(|w| {
-            format!(
-                "Cut {} of stock; the bar will be {} eye to eye.",
-                w.fine(bar.cut_mm),
-                w.fine(bar.length_mm)
-            )
-        }),
+        remark: off.filter(|off| off.abs() > slack).map(|off| words::gap_is_off(off, wanted)),
+        says: words::cut_stock(bar.cut_mm, bar.length_mm),
         order: order.map(str::to_owned).to_vec(),
         working: Working { title: "From the gap to the cut".to_owned(), steps },
         bar,

@@ -5,6 +5,7 @@ use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 use super::option::OptionResult;
+use super::words;
 use crate::bar::heights::HeightResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
 use crate::document::{AxleLocation, Job, SheetKind, length_of};
@@ -12,9 +13,7 @@ use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{AdjusterKind, setting};
 use derecho_core::measure::centring::Answer;
-use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::print::{self, Style};
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
+use derecho_core::measure::{Angle, AngleEntry, Length};
 
 /// The checks for the chosen or best option.
 pub(super) fn checks(job: &Job, setups: &Setups, option: Option<&OptionResult>) -> Vec<FitCheck> {
@@ -43,57 +42,25 @@ fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, 
 
 fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
     let (Some(least), Some(most)) = range(job, setups, option) else {
-        let ask = Phrase::plain(
-            "How short and how long the bar goes is not known: measure it before anything is welded.",
-        );
-        return check("the bar reaches, both ways", FitVerdict::Open, ask);
+        return check("the bar reaches, both ways", FitVerdict::Open, words::range_unknown());
     };
     let wanted = option.length_mm;
     let (out, inward) = (most - wanted, wanted - least);
     // The same judgement as the option's own, so that the two never differ.
     let verdict = if option.covered == Some(false) { FitVerdict::Bad } else { FitVerdict::Good };
-    check(
-        "the bar reaches, both ways",
-        verdict,
-        Phrase::of(|w| {
-            let room = |room: Length| {
-                if print::rounds_to_nought(room, Style::everyday(w.unit())) {
-                    "nothing to spare".to_owned()
-                } else if room < Length::ZERO {
-                    format!("{} short of it", w.distance(room))
-                } else {
-                    format!("{} to spare", w.distance(room))
-                }
-            };
-            format!("It needs {}: outward {}, inward {}.", w.fine(wanted), room(out), room(inward))
-        }),
-    )
+    check("the bar reaches, both ways", verdict, words::reaches(wanted, out, inward))
 }
 
 fn ears(job: &Job) -> Option<FitCheck> {
     let ear = length_of(&job.bracket.ear_width)?;
     let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {
-        let ask = Phrase::plain("Add the joint and its spacers to see whether they fill the ears.");
-        return Some(check("joint and spacers between the ears", FitVerdict::Open, ask));
+        return Some(check("joint and spacers between the ears", FitVerdict::Open, words::add_joints()));
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
     let verdict = if over.abs() <= usual::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check(
-        "joint and spacers between the ears",
-        verdict,
-        Phrase::of(|w| {
-            let told = if verdict == FitVerdict::Good {
-                "they fill them".to_owned()
-            } else if over > Length::ZERO {
-                format!("{} too wide: do not spread the ears", w.fine(over))
-            } else {
-                format!("{} of gap: a spacer is missing, do not pull the ears together", w.fine(over))
-            };
-            format!("{} of parts in {} of ears: {told}.", w.fine(filled), w.fine(ear))
-        }),
-    ))
+    Some(check("joint and spacers between the ears", verdict, words::ears(filled, ear, verdict)))
 }
 
 fn parallel(job: &Job) -> Option<FitCheck> {
@@ -101,11 +68,10 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     let (frame, axle) = (angle(&job.bracket.frame_bracket_angle)?, angle(&job.bracket.axle_bracket_angle)?);
     let apart = frame - axle;
     let good = apart.abs().to_degrees() <= usual::PARALLEL_DEGREES;
-    let told = if good { "parallel" } else { "turn one until they agree, then tack" };
     Some(check(
         "the two brackets are parallel",
         if good { FitVerdict::Good } else { FitVerdict::Bad },
-        Phrase::plain(&format!("{} apart: {told}.", degrees(apart))),
+        words::parallel(apart, good),
     ))
 }
 
@@ -122,11 +88,7 @@ pub(super) fn conversion(
     let mut checks = vec![centred(sheets), square(sheets)];
     checks.extend(pinion(cycle, heights));
     checks.extend(travel(cycle));
-    checks.push(check(
-        "spacers behind the old upper mount",
-        FitVerdict::Open,
-        Phrase::plain("Take them out: they were for the bar's height and turn the pinion now."),
-    ));
+    checks.push(check("spacers behind the old upper mount", FitVerdict::Open, words::spacers()));
     checks
 }
 
@@ -134,20 +96,13 @@ fn centred(sheets: &[SheetResult]) -> FitCheck {
     let name = "equal readings both sides";
     let sheet = sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.centring.is_some());
     let Some(centring) = sheet.and_then(|sheet| sheet.centring.as_ref()) else {
-        return check(name, FitVerdict::Open, Phrase::plain("Read both sides in stage Tape."));
+        return check(name, FitVerdict::Open, words::read_both_sides());
     };
     let good = centring.answer == Answer::WithinTolerance;
     check(
         name,
         if good { FitVerdict::Good } else { FitVerdict::Bad },
-        Phrase::of(|w| {
-            let place = w.sideways(centring.offset_mm);
-            if good {
-                format!("It sits {place}, within the tolerance.")
-            } else {
-                format!("It sits {place}: thread both legs alike until both sides read the same.")
-            }
-        }),
+        words::y_link_sits(centring.offset_mm, good),
     )
 }
 
@@ -157,11 +112,7 @@ fn square(sheets: &[SheetResult]) -> FitCheck {
         sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Squareness && sheet.squareness.is_some());
     match sheet.and_then(|sheet| sheet.says.clone()) {
         Some(says) => check(name, FitVerdict::Good, says),
-        None => check(
-            name,
-            FitVerdict::Open,
-            Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides."),
-        ),
+        None => check(name, FitVerdict::Open, words::take_squareness()),
     }
 }
 
@@ -177,19 +128,10 @@ fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
             })?;
             let change: Angle = pose.pitch_deg;
             let good = change.abs().to_degrees() <= usual::PINION_DEGREES;
-            let way = if change > Angle::ZERO { "down" } else { "up" };
             Some(check(
                 &format!("pinion at {}", height.name),
                 if good { FitVerdict::Good } else { FitVerdict::Bad },
-                Phrase::plain(&if change.abs().to_degrees() < 0.05 {
-                    "As at ride height.".to_owned()
-                } else {
-                    format!(
-                        "{} further {way} than at ride height; up to {:.0}° is taken.",
-                        degrees(change),
-                        usual::PINION_DEGREES
-                    )
-                }),
+                words::pinion(change),
             ))
         })
         .collect()
@@ -202,23 +144,8 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     let over = joints.filter(|l| l.level == LimitLevel::Over).count();
     let name = "the link follows the whole travel";
     Some(match ended {
-        Some(way) => check(
-            name,
-            FitVerdict::Bad,
-            Phrase {
-                inches: format!("{}: beyond it a wider wishbone is wanted.", way.says.inches),
-                millimetres: format!("{}: beyond it a wider wishbone is wanted.", way.says.millimetres),
-            },
-        ),
-        None if over > 0 => check(
-            name,
-            FitVerdict::Bad,
-            Phrase::plain("A joint is out of tilt somewhere cross-axled: see stage Cycle."),
-        ),
-        None => check(
-            name,
-            FitVerdict::Good,
-            Phrase::plain("Nothing ends it before the stops, cross-axled either."),
-        ),
+        Some(way) => check(name, FitVerdict::Bad, words::wider_wishbone(&way.says)),
+        None if over > 0 => check(name, FitVerdict::Bad, words::joint_out()),
+        None => check(name, FitVerdict::Good, words::follows()),
     })
 }

@@ -11,7 +11,6 @@ use crate::setups::moves::EyeMoves;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::bracket_load::{attachment_force, jacking, root_moment, use_factor};
 use derecho_core::bar::strength::bar_load;
-use derecho_core::measure::load::force;
 use derecho_core::measure::{Length, Phrase, Side};
 use derecho_core::parts::{BracketEnd, BracketPart};
 
@@ -42,6 +41,14 @@ pub struct LoadResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub jacking_heave_mm: Option<Length>,
+    /// The same in words.
+    #[serde(flatten)]
+    pub says: LoadSays,
+}
+
+/// What a plan loads, in words.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LoadSays {
     /// The bar's load in words.
     pub bar_says: Phrase,
     /// What is on each attachment, in words.
@@ -105,12 +112,6 @@ pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket:
         lever_mm: centre_of_gravity(job, hub) - on.roll_centre,
         jacking_left_turn_n: lift,
         jacking_heave_mm: heave,
-        bar_says: Phrase::of(|w| force(w, bar_n)),
-        attachment_says: on_each.map(|on_each| Phrase::of(|w| force(w, on_each))),
-        jacking_says: Phrase::of(|w| {
-            let verb = if lift >= 0.0 { "lifts" } else { "pulls down" };
-            let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
-            format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
-        }),
+        says: LoadSays::default(),
     }
 }

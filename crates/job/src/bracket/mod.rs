@@ -175,7 +175,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
     let need = need_of(job, setups);
     let chosen = options.iter().find(|option| option.chosen);
     let alone = options.iter().find(|option| option.end.is_none() && option.fails.is_empty());
-    let enough = alone.filter(|_| need.need != Need::Urged && chosen.is_none());
+    let enough = alone.filter(|_| need.facts.need != Need::Urged && chosen.is_none());
     let pick = chosen.or(enough).or(options.first());
     let moves = pick.map(OptionResult::moves).unwrap_or_default();
     let view = planner.view(moves).unwrap_or(setups.base.view);

@@ -10,7 +10,7 @@ use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Level, Mechanism, Member};
 use glam::DVec3;
 
-use super::load::{self, Loaded};
+use super::load::{self, LoadResult, Loaded};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
 use super::words;
 use crate::assembly::Workbench;
@@ -315,6 +315,7 @@ impl Planner<'_> {
             side: self.side,
             roll_centre,
         };
+        let loads = load::loads(&loaded, &view, moves, &candidate.bracket);
         Some(OptionResult {
             name: candidate.name.clone(),
             bar: bar.shown.clone(),
@@ -342,7 +343,7 @@ impl Planner<'_> {
             least_gap_mm: checked.gap.map(Length::from_mm),
             drag_link_difference_deg: drag_link_difference,
             bump_steer_deg: checked.steer.map(Angle::from_radians),
-            loads: load::loads(&loaded, &view, moves, &candidate.bracket),
+            loads: LoadResult { says: words::loads(&loads), ..loads },
             fails,
             minds,
             heights: self.at_heights(&view),

@@ -1,18 +1,22 @@
 //! The sentences of stage Bracket's options, schools and answer.
 
-use derecho_core::measure::load::force;
+use derecho_core::bar::strength::Section;
+use derecho_core::measure::load::{KG_PER_LB, force};
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
-use derecho_core::measure::{Angle, Length, Phrase};
-use derecho_core::parts::BracketEnd;
+use derecho_core::measure::{Angle, Length, Phrase, Unit};
+use derecho_core::parts::{BarPart, BracketEnd};
 use derecho_core::pose::mechanism::{Level, Mechanism, Watched};
 
 use super::kinds::School;
+use super::load::{LoadResult, LoadSays};
 use super::option::OptionResult;
 use crate::bar::need::BracketNeed;
 use crate::cycle::words as cycle_words;
 use crate::document::HoleChoice;
 use crate::setups::BarState;
+use crate::usual;
+use crate::verdict::FitVerdict;
 
 pub(super) fn nothing_yet() -> Phrase {
     Phrase::plain("Nothing can be planned yet")
@@ -213,7 +217,7 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
                 w.distance(option.peak_to_peak_mm)
             )),
             School::RiserOnly | School::DropOnly => {
-                parts.push(format!("Brings the bar to {angle} and leaves the axle {}", w.sideways(left_off)))
+                parts.push(format!("Brings the bar to {angle} and leaves the axle {}", w.sideways(left_off)));
             }
             School::RiserAndLength | School::DropAndLength => parts.push(format!(
                 "Brings the bar to {angle}, centred, swinging {}",
@@ -268,4 +272,195 @@ fn higher(change: Length) -> &'static str {
 fn capital(text: &str) -> String {
     let mut letters = text.chars();
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
+
+pub(super) fn range_unknown() -> Phrase {
+    Phrase::plain("How short and how long the bar goes is not known: measure it before anything is welded.")
+}
+
+/// What is wanted, and what is to spare outward and inward; negative is short of it.
+pub(super) fn reaches(wanted: Length, out: Length, inward: Length) -> Phrase {
+    Phrase::of(|w| {
+        let room = |room: Length| {
+            if print::rounds_to_nought(room, Style::everyday(w.unit())) {
+                "nothing to spare".to_owned()
+            } else if room < Length::ZERO {
+                format!("{} short of it", w.distance(room))
+            } else {
+                format!("{} to spare", w.distance(room))
+            }
+        };
+        format!("It needs {}: outward {}, inward {}.", w.fine(wanted), room(out), room(inward))
+    })
+}
+
+pub(super) fn add_joints() -> Phrase {
+    Phrase::plain("Add the joint and its spacers to see whether they fill the ears.")
+}
+
+pub(super) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
+    let over = filled - ear;
+    Phrase::of(|w| {
+        let told = if verdict == FitVerdict::Good {
+            "they fill them".to_owned()
+        } else if over > Length::ZERO {
+            format!("{} too wide: do not spread the ears", w.fine(over))
+        } else {
+            format!("{} of gap: a spacer is missing, do not pull the ears together", w.fine(over))
+        };
+        format!("{} of parts in {} of ears: {told}.", w.fine(filled), w.fine(ear))
+    })
+}
+
+pub(super) fn parallel(apart: Angle, good: bool) -> Phrase {
+    let told = if good { "parallel" } else { "turn one until they agree, then tack" };
+    Phrase::plain(&format!("{} apart: {told}.", degrees(apart)))
+}
+
+pub(super) fn spacers() -> Phrase {
+    Phrase::plain("Take them out: they were for the bar's height and turn the pinion now.")
+}
+
+pub(super) fn read_both_sides() -> Phrase {
+    Phrase::plain("Read both sides in stage Tape.")
+}
+
+/// Turning both legs alike moves the apex fore and aft; sideways wants one, or opposite amounts.
+pub(super) fn y_link_sits(offset: Length, good: bool) -> Phrase {
+    Phrase::of(|w| {
+        let place = w.sideways(offset);
+        if good {
+            format!("It sits {place}, within the tolerance.")
+        } else {
+            format!(
+                "It sits {place}: turn one leg, or both by opposite amounts, until both sides read the same."
+            )
+        }
+    })
+}
+
+pub(super) fn take_squareness() -> Phrase {
+    Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides.")
+}
+
+/// Change of the pinion from ride height, + nose down.
+pub(super) fn pinion(change: Angle) -> Phrase {
+    let way = if change > Angle::ZERO { "down" } else { "up" };
+    Phrase::plain(&if change.abs().to_degrees() < 0.05 {
+        "As at ride height.".to_owned()
+    } else {
+        format!(
+            "{} further {way} than at ride height; up to {:.0}° is taken.",
+            degrees(change),
+            usual::PINION_DEGREES
+        )
+    })
+}
+
+pub(super) fn wider_wishbone(ends: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("{}: beyond it a wider wishbone is wanted.", ends.in_unit(w.unit())))
+}
+
+pub(super) fn joint_out() -> Phrase {
+    Phrase::plain("A joint is out of tilt somewhere cross-axled: see stage Cycle.")
+}
+
+pub(super) fn follows() -> Phrase {
+    Phrase::plain("Nothing ends it before the stops, cross-axled either.")
+}
+
+/// What a plan loads.
+pub(super) fn loads(load: &LoadResult) -> LoadSays {
+    LoadSays {
+        bar_says: newtons(load.bar_n),
+        attachment_says: load.attachment_n.map(newtons),
+        jacking_says: jacking(load.jacking_left_turn_n, load.jacking_heave_mm),
+    }
+}
+
+/// A force, N.
+fn newtons(newtons: f64) -> Phrase {
+    Phrase::of(|w| force(w, newtons))
+}
+
+/// Lift of the body in a left turn, N, + up, and the same as heave.
+fn jacking(lift: f64, heave: Option<Length>) -> Phrase {
+    Phrase::of(|w| {
+        let verb = if lift >= 0.0 { "lifts" } else { "pulls down" };
+        let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
+        format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
+    })
+}
+
+/// A mass, kg.
+pub(super) fn mass(kg: f64) -> Phrase {
+    Phrase::of(|w| match w.unit() {
+        Unit::Inches => format!("{:.1} lb", kg / KG_PER_LB),
+        Unit::Millimetres => format!("{kg:.1} kg"),
+    })
+}
+
+/// A bar against its load, N; `sleeve` where a turnbuckle's sleeve sits away from its ends.
+pub(super) fn stands(margin: f64, load: f64, bend: Length, sleeve: bool) -> Phrase {
+    Phrase::of(|w| {
+        let sleeve =
+            if sleeve { "; its sleeve, away from the ends, carries the bend's moment too" } else { "" };
+        let bent = if bend > Length::ZERO {
+            format!(", its bend of {} costs most of it{sleeve}", w.distance(bend))
+        } else {
+            String::new()
+        };
+        format!("stands {margin:.1} times its load of {}{bent}", force(w, load))
+    })
+}
+
+pub(super) fn made_of(part: &BarPart, section: &Section) -> Phrase {
+    let assumed = if part.outside.is_none() { ", assumed" } else { "" };
+    Phrase::of(|w| match section.wall {
+        Some(wall) => format!(
+            "{}, {} by {} wall{assumed}",
+            part.material.word(),
+            w.distance(section.outside),
+            w.distance(wall)
+        ),
+        None => format!("{}, {}{assumed}", part.material.word(), w.distance(section.outside)),
+    })
+}
+
+/// What a joint holds by friction against its load, N.
+pub(super) fn slip(slip: f64, load: f64) -> Phrase {
+    Phrase::of(|w| {
+        let verdict = if slip * 0.75 >= load {
+            "it holds by friction"
+        } else if slip * 1.25 < load {
+            "it slips and hammers in its hole under that"
+        } else {
+            "which holds only with a good clamp"
+        };
+        format!(
+            "At that torque a joint holds {} by friction, give or take a quarter, against a load of {}: {verdict}.",
+            force(w, slip),
+            force(w, load)
+        )
+    })
+}
+
+pub(super) fn play(band: Length) -> Phrase {
+    Phrase::of(|w| format!("The play of the bolts lets the tyres wander {} from end to end.", w.fine(band)))
+}
+
+/// A gap that makes another length than centring wants.
+pub(super) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
+    let word = if off > Length::ZERO { "longer" } else { "shorter" };
+    Phrase::of(|w| {
+        format!(
+            "The gap makes a bar {} {word} than the {} that centring wants. Was it on its weight at the driven height, strapped to centre, the eyes in the holes that are planned? Measure the gap again before anything is cut.",
+            w.distance(off),
+            w.fine(wanted)
+        )
+    })
+}
+
+pub(super) fn cut_stock(cut: Length, length: Length) -> Phrase {
+    Phrase::of(|w| format!("Cut {} of stock; the bar will be {} eye to eye.", w.fine(cut), w.fine(length)))
 }

@@ -379,7 +379,7 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
 
 fn without(missing: Vec<FieldError>) -> CycleResult {
     CycleResult {
-        says: Phrase::plain("Nothing can be cycled yet"),
+        says: words::nothing_yet(),
         missing,
         found: None,
         plan: None,
@@ -589,7 +589,7 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
                 worst_says: words::figure(&watch, found.value),
                 worst_left_mm: Length::from_mm(left),
                 worst_right_mm: Length::from_mm(right),
-                worst_place: Phrase::of(|w| words::place(w, left, right)),
+                worst_place: words::at_place(left, right),
                 worst_points_mm: points,
                 level: watch.level(found.value).into(),
                 met: met.collect(),
@@ -620,11 +620,8 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let ended = ends(mechanism, walk);
     let at = |share: f64| (walk.end.0 * share, walk.end.1 * share);
     let says = match &ended {
-        Some((share, what, _)) => {
-            let (left, right) = at(*share);
-            Phrase::of(|w| format!("{what} at {}", words::place(w, left, right)))
-        }
-        None => Phrase::of(|w| format!("free to its stop, {}", words::place(w, walk.end.0, walk.end.1))),
+        Some((share, what, _)) => words::ends(what, at(*share)),
+        None => words::free_to_its_stop(walk.end),
     };
     WayResult {
         way: match walk.way {
@@ -650,31 +647,22 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        let (left, right) = (walk.end.0 * share, walk.end.1 * share);
-        return Phrase::of(|w| format!("{what} at {}", words::place(w, left, right)));
+        return words::ends(&what, (walk.end.0 * share, walk.end.1 * share));
     }
     let somewhere = |level: LimitLevel| limits.iter().position(|limit| limit.level == level);
     let happens = |index: usize, level: Level| {
         let what = mechanism.watches()[index].what;
-        let place = &limits[index].worst_place;
-        let happens = words::happens(mechanism, what, level);
-        (happens, place.clone())
+        (words::happens(mechanism, what, level), &limits[index].worst_place)
     };
     if let Some(index) = somewhere(LimitLevel::Over) {
         let (happens, place) = happens(index, Level::Over);
-        return Phrase {
-            inches: format!("{happens} at {}", place.inches),
-            millimetres: format!("{happens} at {}", place.millimetres),
-        };
+        return words::past(&happens, place);
     }
     if let Some(index) = somewhere(LimitLevel::Close) {
         let (happens, place) = happens(index, Level::Close);
-        return Phrase {
-            inches: format!("Free to its stops. {happens} at {}", place.inches),
-            millimetres: format!("Free to its stops. {happens} at {}", place.millimetres),
-        };
+        return words::free_but(&happens, place);
     }
-    Phrase::plain("Free to its stops, with room all round")
+    words::free()
 }
 
 fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
@@ -751,26 +739,11 @@ pub fn brief(assembly: &Assembly) -> Brief {
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
     Brief {
         headline: match soonest {
-            None => Phrase::plain("free to its stops"),
+            None => words::brief_free(),
             Some((way, found)) => {
                 let end = way.end(mechanism);
-                let (left, right) = (end.0 * found.share, end.1 * found.share);
-                let word = match found.watch.map(|watch| mechanism.watches()[watch].what) {
-                    None => "tight",
-                    Some(Watched::Tilt { .. }) => "joint out",
-                    Some(Watched::WindUp { .. }) => "wound up",
-                    Some(Watched::Bind) => "binds",
-                    Some(_) => "touches",
-                };
-                Phrase::of(|w| {
-                    let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
-                    let place = match way {
-                        Way::Droop => "droop",
-                        Way::Bump => "bump",
-                        Way::LeftUp | Way::RightUp => "crossed",
-                    };
-                    format!("{word} {} {place}", w.distance(most))
-                })
+                let at = (end.0 * found.share, end.1 * found.share);
+                words::brief(way, found.watch.map(|watch| mechanism.watches()[watch].what), at)
             }
         },
         ended: soonest.is_some(),

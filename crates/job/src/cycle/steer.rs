@@ -4,10 +4,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::words::sleeve_turns;
+use super::words;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 
 /// How much of a travel the rates are taken over, either way: 2 mm.
@@ -104,61 +103,8 @@ pub(crate) fn steering(
         drag_link_length_mm: link.made,
         straight_length_mm: straight,
         change_mm: change,
-        says: bump_words(per_mm, worst_angle, Length::from_mm(worst.left)),
-        match_says: match_words(bar.map(|(angle, _)| angle), drag_angle, difference, ratio),
-        change_says: change_words(link.made, straight, thread),
-    })
-}
-
-fn bump_words(per_mm: f64, worst: Angle, at: Length) -> Phrase {
-    Phrase::of(|w| {
-        let step = w.round_step();
-        let rate = per_mm * step.to_mm();
-        if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
-            return "Bumps do not steer it.".to_owned();
-        }
-        let way = if at > Length::ZERO { "bump" } else { "droop" };
-        format!(
-            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {} {way}.",
-            w.distance(step),
-            rate.abs(),
-            Side::of(rate).word(),
-            degrees(worst),
-            Side::of(worst.to_radians()).word(),
-            w.distance(at)
-        )
-    })
-}
-
-fn match_words(bar: Option<Angle>, drag: Angle, difference: Option<Angle>, ratio: Option<f64>) -> Phrase {
-    let (Some(bar), Some(difference), Some(ratio)) = (bar, difference, ratio) else {
-        return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
-    };
-    let verdict = if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
-        "they match"
-    } else {
-        "raise or lower the link's end together with the bar's"
-    };
-    Phrase::plain(&format!(
-        "Bar {}, drag link {}: {} apart, lengths {ratio:.2} to 1; {verdict}.",
-        degrees(bar),
-        degrees(drag),
-        degrees(difference)
-    ))
-}
-
-fn change_words(now: Length, straight: Length, thread: Option<&Thread>) -> Phrase {
-    let change = straight - now;
-    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight));
-    Phrase::of(|w| {
-        if change.abs() < Length::from_mm(0.4) {
-            return "The steering wheel stays straight.".to_owned();
-        }
-        let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
-        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
-        format!(
-            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
-            w.distance(change)
-        )
+        says: words::bump_steer(per_mm, worst_angle, Length::from_mm(worst.left)),
+        match_says: words::link_match(bar.map(|(angle, _)| angle), drag_angle, difference, ratio),
+        change_says: words::link_change(link.made, straight, thread),
     })
 }

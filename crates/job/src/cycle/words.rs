@@ -1,24 +1,13 @@
 //! What the limits are called and what is said about them.
 
+use crate::assembly::words::pair;
+use crate::bar::words::sleeve_turns;
+use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::Words;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::pose::cycle::Way;
 use derecho_core::pose::mechanism::{Level, LinkEnd, Mechanism, Watch, Watched};
-
-/// The two parts a gap lies between, the moving one first.
-pub(crate) fn pair(mechanism: &Mechanism, what: Watched) -> (String, String) {
-    let member = |index: usize| {
-        mechanism.members().get(index).map_or_else(|| "drag link".to_owned(), |member| member.name.clone())
-    };
-    let obstacle = |index: usize| mechanism.obstacles()[index].name.clone();
-    match what {
-        Watched::Gap { member: m, obstacle: o } => (member(m), obstacle(o)),
-        Watched::ObstacleGap { axle, body } => (obstacle(axle), obstacle(body)),
-        Watched::BarToDragLink => (member(mechanism.bar().unwrap_or(0)), "drag link".to_owned()),
-        Watched::Tilt { member: m, .. } | Watched::WindUp { member: m, .. } => (member(m), String::new()),
-        Watched::Bind => ("links".to_owned(), String::new()),
-    }
-}
 
 fn end_word(mechanism: &Mechanism, member: usize, end: LinkEnd) -> &'static str {
     match (end, mechanism.bar() == Some(member)) {
@@ -137,4 +126,116 @@ pub(crate) fn is_bar(mechanism: &Mechanism, what: Watched) -> bool {
 /// Whether a watched figure is the tilt of a joint.
 pub(crate) const fn is_tilt(what: Watched) -> bool {
     matches!(what, Watched::Tilt { .. })
+}
+
+pub(crate) fn bump_steer(per_mm: f64, worst: Angle, at: Length) -> Phrase {
+    Phrase::of(|w| {
+        let step = w.round_step();
+        let rate = per_mm * step.to_mm();
+        if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
+            return "Bumps do not steer it.".to_owned();
+        }
+        let way = if at > Length::ZERO { "bump" } else { "droop" };
+        format!(
+            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {} {way}.",
+            w.distance(step),
+            rate.abs(),
+            Side::of(rate).word(),
+            degrees(worst),
+            Side::of(worst.to_radians()).word(),
+            w.distance(at)
+        )
+    })
+}
+
+pub(crate) fn link_match(
+    bar: Option<Angle>,
+    drag: Angle,
+    difference: Option<Angle>,
+    ratio: Option<f64>,
+) -> Phrase {
+    let (Some(bar), Some(difference), Some(ratio)) = (bar, difference, ratio) else {
+        return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
+    };
+    let verdict = if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
+        "they match"
+    } else {
+        "raise or lower the link's end together with the bar's"
+    };
+    Phrase::plain(&format!(
+        "Bar {}, drag link {}: {} apart, lengths {ratio:.2} to 1; {verdict}.",
+        degrees(bar),
+        degrees(drag),
+        degrees(difference)
+    ))
+}
+
+pub(crate) fn link_change(now: Length, straight: Length, thread: Option<&Thread>) -> Phrase {
+    let change = straight - now;
+    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight));
+    Phrase::of(|w| {
+        if change.abs() < Length::from_mm(0.4) {
+            return "The steering wheel stays straight.".to_owned();
+        }
+        let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
+        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!(
+            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
+            w.distance(change)
+        )
+    })
+}
+
+pub(crate) fn nothing_yet() -> Phrase {
+    Phrase::plain("Nothing can be cycled yet")
+}
+
+/// Wheel travels as a place, mm.
+pub(crate) fn at_place(left: f64, right: f64) -> Phrase {
+    Phrase::of(|w| place(w, left, right))
+}
+
+/// What ends a way, and where: wheel travels, mm.
+pub(crate) fn ends(what: &str, (left, right): (f64, f64)) -> Phrase {
+    Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
+}
+
+pub(crate) fn free_to_its_stop((left, right): (f64, f64)) -> Phrase {
+    Phrase::of(|w| format!("free to its stop, {}", place(w, left, right)))
+}
+
+pub(crate) fn past(happens: &str, place: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("{happens} at {}", place.in_unit(w.unit())))
+}
+
+pub(crate) fn free_but(happens: &str, place: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("Free to its stops. {happens} at {}", place.in_unit(w.unit())))
+}
+
+pub(crate) fn free() -> Phrase {
+    Phrase::plain("Free to its stops, with room all round")
+}
+
+pub(crate) fn brief_free() -> Phrase {
+    Phrase::plain("free to its stops")
+}
+
+/// What ends the travel first, for the strip; nothing watched is a bar or arm pulled tight.
+pub(crate) fn brief(way: Way, what: Option<Watched>, (left, right): (f64, f64)) -> Phrase {
+    let word = match what {
+        None => "tight",
+        Some(Watched::Tilt { .. }) => "joint out",
+        Some(Watched::WindUp { .. }) => "wound up",
+        Some(Watched::Bind) => "binds",
+        Some(_) => "touches",
+    };
+    Phrase::of(|w| {
+        let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
+        let place = match way {
+            Way::Droop => "droop",
+            Way::Bump => "bump",
+            Way::LeftUp | Way::RightUp => "crossed",
+        };
+        format!("{word} {} {place}", w.distance(most))
+    })
 }

@@ -260,11 +260,7 @@ impl History {
         };
         for (_, round) in job.setups.axle_rounds() {
             let last = history.moves.len() - 1;
-            let moved = round
-                .moved
-                .iter()
-                .map(|moved| EyeMoves::from(moved))
-                .fold(history.moves[last], EyeMoves::and);
+            let moved = round.moved.iter().map(EyeMoves::from).fold(history.moves[last], EyeMoves::and);
             let before = &history.bars[last];
             let bar = match round.bar.as_deref() {
                 Some(name) if name != before.name => {

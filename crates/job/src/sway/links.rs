@@ -5,20 +5,22 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::bar::words::sleeve_turns;
-use crate::cycle::words::place;
 use crate::document::heights;
 use crate::document::sway::SwayTarget;
 use crate::document::{Job, length_of};
-use crate::sway::SWEEP_STEPS;
 use crate::sway::places::Places;
 use crate::sway::rates::{self, BarHere};
-use derecho_core::measure::phrase::{Value, degrees};
+use crate::sway::words;
+use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
 use derecho_core::pose::cycle::{self as walkers, Envelope};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::point::Placing;
 use derecho_core::sway::rod::{RodCut, RodLink};
 use derecho_core::sway::{ArmFault, BarRate, window};
+
+/// Steps of the sweeps that are drawn.
+const SWEEP_STEPS: usize = 80;
 
 /// One side of arm and link in a pose.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -271,7 +273,7 @@ pub(crate) fn links(
     let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();
     let fails = !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
     let works = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
-    let at = |posed: &Posed| Phrase::of(|w| place(w, posed.left, posed.right));
+    let at = |posed: &Posed| words::at(posed.left, posed.right);
     let says = link_says(&found, places, fails, outside(usual::WARN_DEGREES));
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
@@ -303,7 +305,7 @@ pub(crate) fn links(
         open_poses: found.open.len(),
         fails,
         says,
-        window_says: window_says(works, places.arm.link),
+        window_says: words::window(works, places.arm.link),
         targets: targets(job, mechanism, places, works),
         window_mm: works,
         heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
@@ -338,12 +340,7 @@ fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phra
         let far = |posed: &Posed| posed.left.abs() + posed.right.abs();
         far(&a.0).total_cmp(&far(&b.0))
     }) {
-        let what = match fault {
-            ArmFault::OverExtended(_) => "The sway bar's arm goes over centre",
-            ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
-            ArmFault::Sideways => "The link is too short sideways",
-        };
-        return Phrase::of(|w| format!("{what} at {}", place(w, posed.left, posed.right)));
+        return words::does_not_close(*fault, posed.left, posed.right);
     }
     if fails {
         let (worst, posed) = if found.most.0.to_degrees() > 180.0 - found.least.0.to_degrees() {
@@ -351,34 +348,11 @@ fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phra
         } else {
             found.least
         };
-        return Phrase::of(|w| {
-            format!(
-                "Arm and link come to {} at {}: {} left to a straight line",
-                degrees(Angle::from_radians(worst)),
-                place(w, posed.left, posed.right),
-                w.distance(Length::from_mm(found.straight.0))
-            )
-        });
+        let (worst, straight) = (Angle::from_radians(worst), Length::from_mm(found.straight.0));
+        return words::too_near(worst, (posed.left, posed.right), straight);
     }
-    let range = format!("{:.0}° to {:.0}°", found.least.0.to_degrees(), found.most.0.to_degrees());
-    let told = if much { "a lot, but it works" } else { "clear of a straight line" };
-    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(places.arm.link)))
-}
-
-fn window_says(works: Option<[Length; 2]>, link: Length) -> Phrase {
-    Phrase::of(|w| match works {
-        None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
-        Some([least, most]) => {
-            let verdict = if link < least {
-                format!("this one is {} too short", w.distance(least - link))
-            } else if link > most {
-                format!("this one is {} too long", w.distance(link - most))
-            } else {
-                "this one is inside".to_owned()
-            };
-            format!("Legal from {} to {}: {verdict}.", w.distance(least), w.distance(most))
-        }
-    })
+    let [least, most] = [found.least.0, found.most.0].map(Angle::from_radians);
+    words::works(places.arm.link, least, most, much)
 }
 
 fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Length; 2]>) -> Vec<LinkTarget> {
@@ -418,12 +392,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
                 change_mm: change,
                 works: works.is_some_and(|[least, most]| least <= link && link <= most),
                 chosen,
-                says: Phrase::of(|w| {
-                    let verb = if change > Length::ZERO { "longer" } else { "shorter" };
-                    let turns =
-                        turns.as_ref().map_or_else(String::new, |t| format!(", {}", t.in_unit(w.unit())));
-                    format!("{}, {} {verb}{turns}", w.fine(link), w.fine(change))
-                }),
+                says: words::target(link, change, turns.as_ref()),
             })
         })
         .collect()
@@ -471,21 +440,9 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
         return (None, None);
     };
     let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * usual::THREAD_IN };
-    match parts.cut(link) {
-        Ok(cut) => {
-            let says = Phrase::of(|w| {
-                format!(
-                    "Built from rod: cut {}, tap one end right hand and one left hand {} deep, {} of thread in at each; it turns {} longer or shorter. Jam nuts last.",
-                    w.distance(cut.rod_mm),
-                    w.distance(cut.tap_mm),
-                    w.distance(cut.in_mm),
-                    w.distance(cut.longer_mm)
-                )
-            });
-            (Some(cut), Some(says))
-        }
-        Err(fault) => (None, Some(Phrase::plain(&format!("No rod makes this link: {fault}.")))),
-    }
+    let cut = parts.cut(link);
+    let says = words::rod(cut.as_ref());
+    (cut.ok(), Some(says))
 }
 
 fn working(places: &Places, ride: &Posed) -> Working {

@@ -10,6 +10,7 @@ mod splined;
 mod stow;
 mod things;
 mod vehicle;
+mod words;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -35,7 +36,6 @@ use derecho_core::pose::cycle as walkers;
 
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
-const SWEEP_STEPS: usize = 80;
 
 /// Everything stage Sway answers.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -78,7 +78,7 @@ pub struct SwayResult {
 
 fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
     SwayResult {
-        says: Phrase::plain(says),
+        says: words::plain(says),
         missing,
         links: None,
         holes: Vec::new(),

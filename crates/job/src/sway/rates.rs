@@ -8,8 +8,8 @@ use crate::document::sway::SwayKind;
 use crate::document::{Job, length_of};
 use crate::sway::places::Places;
 use crate::sway::vehicle::Base;
+use crate::sway::words;
 use crate::usual::Assumption;
-use derecho_core::measure::load::roll_rate;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, SpringRateEntry, Step, TapeEntry, Working};
 use derecho_core::pose::cycle::Envelope;
@@ -151,19 +151,16 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
         assumed.push(Assumption { pointer: format!("/sway/{field}"), says, drawing_only: false });
     };
     if job.sway.diameter.is_none() {
-        say("diameter", Phrase::of(|w| format!("a bar of {}", w.distance(rate.outside))));
+        say("diameter", words::assumed_bar(rate.outside));
     }
     if job.sway.active_length.is_none() {
-        say("active_length", Phrase::of(|w| format!("{} of it twist", w.distance(rate.active))));
+        say("active_length", words::assumed_active(rate.active));
     }
     if job.sway.allowable_mpa.is_none() {
-        say(
-            "allowable_mpa",
-            Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR)),
-        );
+        say("allowable_mpa", words::assumed_steel());
     }
     if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
-        say("link_rate", Phrase::plain("links and bushes that do not give"));
+        say("link_rate", words::assumed_rigid());
     }
     assumed
 }
@@ -262,23 +259,7 @@ pub(crate) fn holes(
                 allowable_mpa: takes,
                 road_deg_per_g: road,
                 assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
-                says: Phrase::of(|w| {
-                    let road = road.map_or_else(
-                        || "it would not stand".to_owned(),
-                        |r| format!("{r:.1}° per g on the road"),
-                    );
-                    let over = if stress > takes { ": over" } else { "" };
-                    let against = if in_use_here {
-                        "the hole in use".to_owned()
-                    } else {
-                        format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0)
-                    };
-                    format!(
-                        "Arm {}: {against}, {}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
-                        w.distance(*arm),
-                        roll_rate(w, roll),
-                    )
-                }),
+                says: words::hole(*arm, (!in_use_here).then_some(ratio), roll, road, (stress, takes)),
             }
         })
         .collect()

@@ -6,13 +6,12 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::cycle::words::place;
 use crate::document::Job;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
 use crate::sway::things::{Swept, Thing, Things, placing};
+use crate::sway::words;
 use crate::verdict::{FitCheck, FitVerdict};
-use derecho_core::measure::phrase::Words;
 use derecho_core::measure::{Length, Phrase};
 use derecho_core::pose::mechanism::{Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
@@ -99,7 +98,11 @@ pub(crate) fn room(
         })
         .collect();
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
-    RoomResult { says: room_says(&gaps), cuts: cuts(job, places, swept, radii), gaps }
+    RoomResult {
+        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear))),
+        cuts: cuts(job, places, swept, radii),
+        gaps,
+    }
 }
 
 /// What bar, arms and links cover of each panel over all poses.
@@ -122,7 +125,7 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
         });
         let out = WANTED_CLEARANCE.to_mm();
         let cut = covered.reduce(around).map(|axes| axes.map(|(least, most)| [least - out, most + out]));
-        let says = cut_says(&panel.name, panel.faces, cut);
+        let says = words::cut(&panel.name, panel.faces, cut);
         let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
         let (_, first, second) = plane.axes();
         let mark = [root[first], root[second]];
@@ -134,16 +137,7 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
 fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {
     let (gap, wanted) = (Length::from_mm(nearest.gap), thing.wanted);
     let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
-    let says = Phrase::of(|w| {
-        let at = place(w, nearest.at.0, nearest.at.1);
-        let upper = |text: String| text.replacen('t', "T", 1);
-        if gap < Length::ZERO {
-            upper(format!("{rod} runs into the {} at {at}", thing.name))
-        } else {
-            let told = if clear { String::new() } else { format!(", {} is wanted", w.distance(wanted)) };
-            upper(format!("{rod} comes within {} of the {} at {at}{told}", w.distance(gap), thing.name))
-        }
-    });
+    let says = words::gap(rod, &thing.name, (gap, wanted), nearest.at);
     SwayGap {
         rod: rod.to_owned(),
         thing: thing.name.clone(),
@@ -155,54 +149,6 @@ fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {
     }
 }
 
-fn room_says(gaps: &[SwayGap]) -> Phrase {
-    match gaps.first() {
-        None => Phrase::plain("Nothing was measured that arms and links could touch."),
-        Some(first) if !first.clear => Phrase::of(|w| format!("{}.", first.says.in_unit(w.unit()))),
-        Some(first) => Phrase::of(|w| {
-            format!("Arms and links are clear of everything measured. {}.", first.says.in_unit(w.unit()))
-        }),
-    }
-}
-
-fn cut_says(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> Phrase {
-    let Some([first, second]) = cut else {
-        return Phrase::plain(&format!("Nothing passes the {name}: leave it whole."));
-    };
-    let mm = Length::from_mm;
-    Phrase::of(|w| {
-        let up = format!("from {} to {} up", w.distance(mm(second[0])), w.distance(mm(second[1])));
-        let out = |pair: [f64; 2]| {
-            format!(
-                "from {} to {} out from the middle",
-                signed(w, pair[0], "across"),
-                w.distance(mm(pair[1]))
-            )
-        };
-        let fore = |pair: [f64; 2]| {
-            let at = |value: f64| {
-                let way = if value < 0.0 { "behind" } else { "forward of" };
-                format!("{} {way}", w.distance(mm(value)))
-            };
-            format!("from {} to {} the axle", at(pair[0]), at(pair[1]))
-        };
-        let where_ = match faces {
-            PanelFaces::Forward => format!("{}, {up}", out(first)),
-            PanelFaces::Outward => format!("{}, {up}", fore(first)),
-            PanelFaces::Up => format!("{}, {}", fore(first), out(second)),
-        };
-        format!(
-            "Cut the {name} {where_}, with {} of room all round, corners rounded; both sides alike.",
-            w.distance(WANTED_CLEARANCE)
-        )
-    })
-}
-
-fn signed(w: Words, value: f64, beyond: &str) -> String {
-    let told = w.distance(Length::from_mm(value));
-    if value < 0.0 { format!("{told} {beyond}") } else { told }
-}
-
 /// Bolts that must come out again: as taped, and by what stands in their way at ride height.
 pub(crate) fn bolts(job: &Job, mechanism: &Mechanism, places: &Places, things: &Things) -> Vec<FitCheck> {
     let ride = mechanism.at_ride_height().ok();
@@ -211,17 +157,6 @@ pub(crate) fn bolts(job: &Job, mechanism: &Mechanism, places: &Places, things: &
         .iter()
         .filter_map(|bolt| bolt_check(bolt, mechanism, places, things, ride.as_ref()))
         .collect()
-}
-
-fn words(way: BoltWay) -> &'static str {
-    match way {
-        BoltWay::Outward => "outward",
-        BoltWay::Inward => "inward",
-        BoltWay::Forward => "forward",
-        BoltWay::Back => "back",
-        BoltWay::Up => "up",
-        BoltWay::Down => "down",
-    }
 }
 
 /// The way on the left side, and the one that turning the bolt round gives.
@@ -267,34 +202,17 @@ fn bolt_check(
             .map(|(thing, _)| thing.name.clone())
     };
     let (verdict, says) = match (taped, at.is_some(), stopped(way)) {
-        (None, false, _) => (
-            FitVerdict::Open,
-            Phrase::plain("Tape the room in front of its head, or say where it goes through."),
-        ),
+        (None, false, _) => (FitVerdict::Open, words::bolt_open()),
         (_, true, Some(thing)) => {
             let round = direction(way).1;
-            let turned = match stopped(round) {
-                None => format!("turn it round, it comes out {}", words(round)),
-                Some(other) => format!("nor {}: the {other} is there", words(round)),
-            };
-            let says = format!("It does not come out {}: the {thing} is in its way; {turned}.", words(way));
-            (FitVerdict::Bad, Phrase::plain(&says))
+            let other = stopped(round);
+            (FitVerdict::Bad, words::bolt_stopped((way, &thing), (round, other.as_deref())))
         }
-        (Some(over), _, _) if over < Length::ZERO => (
-            FitVerdict::Bad,
-            Phrase::of(|w| {
-                format!(
-                    "{} short: turn it round before a tab is welded or the rail is in the way.",
-                    w.distance(over)
-                )
-            }),
-        ),
         (Some(over), _, _) => {
-            (FitVerdict::Good, Phrase::of(|w| format!("{} to spare, {}.", w.distance(over), words(way))))
+            let verdict = if over < Length::ZERO { FitVerdict::Bad } else { FitVerdict::Good };
+            (verdict, words::bolt_room(over, way))
         }
-        (None, true, None) => {
-            (FitVerdict::Good, Phrase::plain(&format!("Nothing measured stands in its way {}.", words(way))))
-        }
+        (None, true, None) => (FitVerdict::Good, words::bolt_free(way)),
     };
     Some(FitCheck { name, verdict, says })
 }

@@ -11,7 +11,7 @@ use crate::sway::links::{target_link, works_everywhere};
 use crate::sway::places::Places;
 use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
 use crate::sway::vehicle::Base;
-use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
+use crate::sway::words::{self, Reason, SplinedFacts};
 use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
@@ -85,14 +85,7 @@ impl SplinedResult {
     pub(crate) fn soft(&self) -> Option<(f64, Phrase)> {
         let best = self.options.iter().find(|option| option.suggested)?;
         let rate = best.roll_rate_nm_per_deg * 1000.0 / 1.0_f64.to_radians();
-        let needs = Phrase::of(|w| {
-            format!(
-                "the bar of {} × {} and arms of {}",
-                w.distance(best.diameter_mm),
-                w.distance(best.length_mm),
-                w.distance(best.arm_mm)
-            )
-        });
+        let needs = words::soft_bar(best.diameter_mm, best.length_mm, best.arm_mm);
         Some((rate, needs))
     }
 }
@@ -234,31 +227,20 @@ fn option(
     let eye_rate = made.effective() / swung.arm.to_mm().powi(2);
     let kilograms = mass(made.outside, made.bore, made.active);
     let road = base.road_with(roll);
-    let says = Phrase::of(|w| {
-        let road = road.map_or_else(|| "would not stand".to_owned(), |road| format!("{road:.1}° per g"));
-        let out = out
-            .filter(|_| too_short.is_none())
-            .map_or_else(String::new, |out| format!(", sticks out {} each side", w.distance(out)));
-        let short = too_short.map_or_else(String::new, |least| {
-            format!("; {} too short for the frame", w.distance(least - made.active))
-        });
-        let over = if stress > takes { ": over" } else { "" };
-        let works = if swung.works { "" } else { "; its arms go over centre" };
-        let unlike = stroke
-            .filter(|stroke| (swung.arm - *stroke).abs() > *stroke * usual::LIKE_STROKE)
-            .map_or_else(String::new, |stroke| {
-                let verb = if swung.arm > stroke { "longer" } else { "shorter" };
-                format!("; arms {} {verb} than the shock's stroke", w.distance(swung.arm - stroke))
-            });
-        format!(
-            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{works}{unlike}",
-            w.distance(made.outside),
-            w.distance(made.active),
-            w.distance(swung.arm),
-            roll_rate(w, roll),
-            spring_rate(w, eye_rate),
-            weight(w, kilograms * GRAVITY),
-        )
+    let unlike = stroke.map(|stroke| (swung.arm - stroke, stroke * usual::LIKE_STROKE));
+    let says = words::splined(&SplinedFacts {
+        diameter: made.outside,
+        length: made.active,
+        arm: swung.arm,
+        road,
+        roll,
+        eye_rate,
+        stress: (stress, takes),
+        kilograms,
+        out: out.filter(|_| too_short.is_none()),
+        short: too_short.map(|least| least - made.active),
+        works: swung.works,
+        unlike: unlike.filter(|(by, alike)| by.abs() > *alike).map(|(by, _)| by),
     });
     SplinedOption {
         length_mm: made.active,
@@ -293,28 +275,14 @@ fn suggested(options: &[SplinedOption], wanted: f64) -> Option<usize> {
 }
 
 fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: f64, least: Option<Length>) -> Phrase {
-    let Some(best) = best else {
-        if form.splined.bars.is_empty() {
-            return Phrase::of(|w| {
-                let least =
-                    least.map_or_else(String::new, |least| format!(", at least {} long", w.distance(least)));
-                format!("A splined bar of {}{least}", roll_rate(w, wanted.max(0.0)))
-            });
+    match best {
+        Some(best) => {
+            let sizes = [best.diameter_mm, best.length_mm, best.arm_mm, best.link_mm];
+            words::splined_best(sizes, best.stick_out_mm)
         }
-        return Phrase::plain("None of these bars and arms fits");
-    };
-    Phrase::of(|w| {
-        let out = best
-            .stick_out_mm
-            .map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
-        format!(
-            "Bar of {} × {}, arms of {}, links of {}{out}",
-            w.distance(best.diameter_mm),
-            w.distance(best.length_mm),
-            w.distance(best.arm_mm),
-            w.distance(best.link_mm)
-        )
-    })
+        None if form.splined.bars.is_empty() => words::splined_wanted(wanted, least),
+        None => words::no_splined(),
+    }
 }
 
 fn because(
@@ -328,47 +296,22 @@ fn because(
 ) -> Phrase {
     let weighed = &base.weighed;
     let station = crate::assembly::weights::station_says(job, weighed);
-    Phrase::of(|w| {
-        let roof = if weighed.roof > 0.0 {
-            format!(" and {} on the roof", weight(w, weighed.roof))
-        } else {
-            String::new()
-        };
-        let corners = weighed.leans_left.filter(|leans| leans.abs() > usual::UNEVEN).map_or_else(
-            String::new,
-            |leans| {
-                let side = if leans > 0.0 { "left" } else { "right" };
-                format!(
-                    " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
-                    weight(w, leans.abs())
-                )
-            },
-        );
-        let station =
-            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
-        let all = rate_for_gradient(base.overturning, degrees);
-        let asks = if wanted > 0.0 {
-            let solid = swung.map_or_else(String::new, |swung| {
-                let torsion = wanted / swung.per_roll.powi(2);
-                let active = length_of(&job.rig.frame_width).map_or(rate.active, least_length);
-                format!(
-                    ": a solid bar of {} over {} with arms of {}",
-                    w.fine(solid_for(torsion, active)),
-                    w.distance(active),
-                    w.distance(if job.sway.splined.arms.is_empty() { places.arm.length } else { swung.arm })
-                )
-            });
-            format!("the bar has to give {}{solid}", roll_rate(w, wanted))
-        } else {
-            "springs and the other axle give it without a bar".to_owned()
-        };
-        format!(
-            "{use_} may roll {degrees:.1}° per g. {} on the springs{roof}, {} above the roll axis{station}, wants {} in all; these springs give {} and the other axle {}: {asks}.{corners}",
-            weight(w, weighed.sprung()),
-            w.distance(base.lever()),
-            roll_rate(w, all),
-            roll_rate(w, base.this.springs),
-            roll_rate(w, base.other.rate()),
-        )
+    let solid = swung.filter(|_| wanted > 0.0).map(|swung| {
+        let torsion = wanted / swung.per_roll.powi(2);
+        let active = length_of(&job.rig.frame_width).map_or(rate.active, least_length);
+        let arm = if job.sway.splined.arms.is_empty() { places.arm.length } else { swung.arm };
+        [solid_for(torsion, active), active, arm]
+    });
+    words::because(&Reason {
+        use_,
+        degrees,
+        weighed,
+        station: station.as_ref(),
+        lever: base.lever(),
+        all: rate_for_gradient(base.overturning, degrees),
+        springs: base.this.springs,
+        other: base.other.rate(),
+        wanted,
+        solid,
     })
 }

@@ -4,10 +4,10 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::cycle::words::place;
 use crate::document::Job;
 use crate::sway::places::{Places, point_of};
 use crate::sway::things::{Swept, Things};
+use crate::sway::words;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::pose::AxlePoint;
 use derecho_core::sway::Arm;
@@ -72,7 +72,7 @@ pub(crate) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
         gap_mm: None,
         thing: String::new(),
         at_mm: [Length::ZERO; 2],
-        says: Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye."),
+        says: words::stud_out_of_reach(),
     };
     let Some(pose) = pose else { return Some(result) };
     let eye = places.eye(pose.above_level, true);
@@ -103,26 +103,13 @@ pub(crate) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
         .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
     let Some((gap, thing, at, wanted)) = least else {
         result.clear = true;
-        result.says =
-            Phrase::plain("Arm and link reach the stud; nothing was measured that they could touch.");
+        result.says = words::stowed_alone();
         return Some(result);
     };
     result.clear = mm(gap) >= wanted;
     result.gap_mm = Some(mm(gap));
     thing.clone_into(&mut result.thing);
     result.at_mm = [mm(at.0), mm(at.1)];
-    result.says = Phrase::of(|w| {
-        let at = place(w, at.0, at.1);
-        if gap < 0.0 {
-            format!("Stowed, it runs into the {thing} at {at}: move the stud.")
-        } else {
-            let told =
-                if mm(gap) >= wanted { String::new() } else { format!("; {} is wanted", w.distance(wanted)) };
-            format!(
-                "Stowed, it clears the {thing} by {} at {at}, the nearest of all{told}.",
-                w.distance(mm(gap))
-            )
-        }
-    });
+    result.says = words::stowed(thing, mm(gap), wanted, at);
     Some(result)
 }

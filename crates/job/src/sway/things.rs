@@ -5,6 +5,7 @@ use glam::{DMat3, DVec3};
 
 use crate::document::{Job, length_of};
 use crate::sway::places::{Places, point_of, read_at};
+use crate::sway::words;
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
@@ -151,8 +152,7 @@ impl Things {
 
     fn size(&mut self, field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length) -> Length {
         length_of(entry).unwrap_or_else(|| {
-            let says = Phrase::of(|w| format!("{what} {} thick", w.distance(usual)));
-            self.assume(&format!("/sway/room/{field}"), says);
+            self.assume(&format!("/sway/room/{field}"), words::assumed_thick(what, usual));
             usual
         })
     }
@@ -175,10 +175,7 @@ impl Things {
         let taped = length_of(&form.rail_underside).zip(length_of(&job.rig.frame_width));
         let Some((underside, width)) = taped else { return };
         let height = length_of(&form.rail_height).unwrap_or_else(|| {
-            let says = |w: derecho_core::measure::phrase::Words| {
-                format!("frame rails {} high", w.distance(usual::RAIL_HEIGHT))
-            };
-            self.assume("/sway/room/rail_height", Phrase::of(says));
+            self.assume("/sway/room/rail_height", words::assumed_rails());
             usual::RAIL_HEIGHT
         });
         let radius = (usual::RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
@@ -211,11 +208,7 @@ impl Things {
         let lock =
             job.sway.room.steering_lock.as_ref().map(|lock| AngleEntry::angle(lock).to_degrees().abs());
         if front && lock.is_none() {
-            let says = format!(
-                "tyres that steer {:.0}° either way about their own middle",
-                usual::STEERING_LOCK_DEGREES
-            );
-            self.assume("/sway/room/steering_lock", Phrase::plain(&says));
+            self.assume("/sway/room/steering_lock", words::assumed_lock());
         }
         let lock = lock.unwrap_or(if front { usual::STEERING_LOCK_DEGREES } else { 0.0 });
         let hub = mechanism.suspension().axle_height().to_mm();

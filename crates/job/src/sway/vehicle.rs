@@ -9,7 +9,7 @@ use crate::assembly::weights::{Weighed, station_says, weighed};
 use crate::cycle::words::happens;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, Use};
-use derecho_core::measure::load::weight;
+use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Length, Phrase, Step, Working};
@@ -218,7 +218,7 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         springs_nm_per_rad: base.this.springs / 1000.0,
         bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate / 1000.0),
         other_nm_per_rad: base.other.rate() / 1000.0,
-        says: weighs(job, base),
+        says: words::weighs(&base.weighed, base.lever(), station_says(job, &base.weighed).as_ref()),
         working: working(base, bar.map_or(0.0, |bar| bar.rate)),
         choices: choices(job, base, bar),
         suggests: Phrase::default(),
@@ -280,30 +280,6 @@ fn working(base: &Base, bar: f64) -> Working {
     Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
 }
 
-fn weighs(job: &Job, base: &Base) -> Phrase {
-    let weighed = &base.weighed;
-    let station = station_says(job, weighed);
-    Phrase::of(|w| {
-        let roof = if weighed.roof > 0.0 {
-            format!(
-                ", {} on the roof at {}",
-                weight(w, weighed.roof),
-                w.distance(Length::from_mm(weighed.roof_height))
-            )
-        } else {
-            String::new()
-        };
-        let station =
-            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
-        format!(
-            "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
-            weight(w, weighed.sprung()),
-            w.distance(base.lever()),
-            w.distance(Length::from_mm(weighed.gravity_good_to))
-        )
-    })
-}
-
 struct Choice {
     name: &'static str,
     road: f64,
@@ -315,18 +291,13 @@ struct Choice {
 
 fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
     let bar = on_axle.map_or(0.0, |bar| bar.rate);
-    let choice = |name, road, share, needs: &str, kind| Choice {
-        name,
-        road,
-        share,
-        needs: Phrase::plain(needs),
-        kind,
-    };
+    let choice =
+        |name, road, share, needs: &str, kind| Choice { name, road, share, needs: words::plain(needs), kind };
     let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > 0.0);
     let (soft, soft_needs) = soft.map_or_else(
         || {
             let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
-            (usual::SOFT_SHARE, Phrase::plain(needs))
+            (usual::SOFT_SHARE, words::plain(needs))
         },
         |(rate, needs)| (rate / bar, needs),
     );
@@ -437,24 +408,7 @@ fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>)
     let lift = twist.map(|twist| Length::from_mm(base.this.track * twist.sin()));
     let by_bar = if choice.road > 0.0 { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
     let between = low.zip(high).map(|(low, high)| [low, high]);
-    let says = Phrase::of(|w| {
-        let road = road.map_or_else(
-            || "would not stand on the road".to_owned(),
-            |road| {
-                let between =
-                    between.map_or_else(String::new, |[low, high]| format!(" ({low:.1} to {high:.1})"));
-                format!("{road:.1}°{between} per g on the road")
-            },
-        );
-        let trail = match (degrees, lift) {
-            (Some(degrees), Some(lift)) => format!(
-                "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
-                w.distance(lift)
-            ),
-            _ => ended_by.clone(),
-        };
-        format!("{road}; {trail}. Needs: {}.", choice.needs.in_unit(w.unit()))
-    });
+    let says = words::choice((road, between), degrees.zip(lift), &ended_by, &choice.needs);
     ChoiceResult {
         name: choice.name.to_owned(),
         here: match (choice.kind, job.sway.kind) {
@@ -490,14 +444,8 @@ fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
         Some(Use::LoadedTravel) => "a load up high wants the least roll",
         None => "nobody said what it is used for",
     };
-    match find(wanted).or_else(|| vehicle.choices.first()) {
-        Some(choice) => {
-            let says = choice.says.clone();
-            Phrase {
-                inches: format!("For this use: {}, because {why}. {}", choice.name, says.inches),
-                millimetres: format!("For this use: {}, because {why}. {}", choice.name, says.millimetres),
-            }
-        }
-        None => Phrase::default(),
-    }
+    find(wanted)
+        .or_else(|| vehicle.choices.first())
+        .map(|choice| words::suggests(&choice.name, why, &choice.says))
+        .unwrap_or_default()
 }

@@ -1,8 +1,12 @@
-//! Where each stage of a job stands, and its one headline figure.
+//! Where each stage of a job stands, and its one headline figure; `words` says it.
+
+mod words;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use self::words::Headline;
+pub(crate) use self::words::joined;
 use crate::bar::BarResult;
 use crate::bar::need::Need;
 use crate::cautions::Stage;
@@ -13,8 +17,6 @@ use crate::prove::{ProveResult, ProveVerdict};
 use crate::setups::{NoBar, Resolved, moves};
 use crate::tape::SheetResult;
 use derecho_core::measure::centring::Answer;
-use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
 
@@ -70,7 +72,7 @@ fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> Sta
     let (Some(setups), Some(result)) = (resolved.setups(), bar) else {
         let y_link = resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink);
         let says = if y_link { "Y-link" } else { "measure the bar" };
-        return stage(Stage::Bracket, Progress::Nothing, Phrase::plain(says));
+        return stage(Stage::Bracket, Progress::Nothing, Headline::Plain(says));
     };
     if let Some(chosen) = &job.setups.plans.chosen {
         let told: Vec<&str> =
@@ -78,16 +80,16 @@ fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> Sta
         let says = if told.is_empty() { "length only".to_owned() } else { told.join(", ") };
         // A hole that was taken out of its bracket is a plan no more.
         let progress = if setups.plan_gone { Progress::NeedsLook } else { Progress::Settled };
-        return stage(Stage::Bracket, progress, Phrase::plain(&says));
+        return stage(Stage::Bracket, progress, Headline::Text(says));
     }
     let tried = !moves::brackets(job).is_empty();
-    let (progress, says) = match (result.need.need, tried) {
+    let (progress, says) = match (result.need.facts.need, tried) {
         (Need::NotNeeded, _) => (Progress::Begun, "not needed"),
         (Need::Offered, _) => (Progress::Begun, "not urged"),
         (Need::Urged, true) => (Progress::Begun, "to choose"),
         (Need::Urged, false) => (Progress::Nothing, "no bracket tried"),
     };
-    stage(Stage::Bracket, progress, Phrase::plain(says))
+    stage(Stage::Bracket, progress, Headline::Plain(says))
 }
 
 /// Settled where the links work at the ends of travel.
@@ -100,28 +102,27 @@ fn sway_stage(job: &Job, links_work: Option<bool>) -> StageResult {
         }
         Some(_) => {
             let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
-            let word = if links_work == Some(false) { "do not work:" } else { "links" };
             let progress = if links_work == Some(true) { Progress::Settled } else { Progress::Begun };
-            return stage(Stage::Sway, progress, Phrase::of(|w| format!("{word} {}", w.distance(link))));
+            return stage(Stage::Sway, progress, Headline::Links { works: links_work != Some(false), link });
         }
     };
-    stage(Stage::Sway, progress, Phrase::plain(says))
+    stage(Stage::Sway, progress, Headline::Plain(says))
 }
 
 /// Settled only where somebody measured more than the bar: a template proves nothing.
 fn cycle_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
     match cycle {
-        None => stage(Stage::Cycle, Progress::Nothing, Phrase::plain("more to measure")),
+        None => stage(Stage::Cycle, Progress::Nothing, Headline::Plain("more to measure")),
         Some(brief) => {
             let done = !brief.ended && !job.hardpoints.is_empty();
             let progress = if done { Progress::Settled } else { Progress::Begun };
-            stage(Stage::Cycle, progress, brief.headline.clone())
+            stage(Stage::Cycle, progress, Headline::Told(brief.headline.clone()))
         }
     }
 }
 
-fn stage(stage: Stage, progress: Progress, headline: Phrase) -> StageResult {
-    StageResult { stage, progress, headline }
+fn stage(stage: Stage, progress: Progress, headline: Headline) -> StageResult {
+    StageResult { stage, progress, headline: words::say(headline) }
 }
 
 fn rig(job: &Job) -> StageResult {
@@ -140,15 +141,7 @@ fn rig(job: &Job) -> StageResult {
         None => "which end?",
     };
     let lift = rig.lift.as_ref().map_or(Length::ZERO, TapeEntry::length);
-    let headline = Phrase::of(|w| {
-        if lift == Length::ZERO {
-            end.to_owned()
-        } else {
-            let verb = if lift > Length::ZERO { "up" } else { "down" };
-            format!("{end}, {} {verb}", w.distance(lift))
-        }
-    });
-    stage(Stage::Rig, progress, headline)
+    stage(Stage::Rig, progress, Headline::Rig { end, lift })
 }
 
 fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
@@ -157,32 +150,28 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.centring.is_some());
     let Some(sheet) = newest else {
         return if !job.setups.rounds.is_empty() {
-            stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"))
+            stage(Stage::Tape, Progress::NeedsLook, Headline::Plain("read again"))
         } else if job.sheets.iter().any(|sheet| {
             sheet.kind == SheetKind::Centring && sheet.left.iter().chain(&sheet.right).any(Option::is_some)
         }) {
-            stage(Stage::Tape, Progress::Begun, Phrase::plain("one side so far"))
+            stage(Stage::Tape, Progress::Begun, Headline::Plain("one side so far"))
         } else {
-            stage(Stage::Tape, Progress::Nothing, Phrase::plain("no readings"))
+            stage(Stage::Tape, Progress::Nothing, Headline::Plain("no readings"))
         };
     };
     let Some(centring) = &sheet.centring else {
-        return stage(Stage::Tape, Progress::Begun, Phrase::plain("no readings"));
+        return stage(Stage::Tape, Progress::Begun, Headline::Plain("no readings"));
     };
     if !sheet.refusals.is_empty() {
-        return stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("read again"));
+        return stage(Stage::Tape, Progress::NeedsLook, Headline::Plain("read again"));
     }
     match centring.answer {
-        Answer::CannotTell => stage(Stage::Tape, Progress::NeedsLook, Phrase::plain("cannot tell yet")),
+        Answer::CannotTell => stage(Stage::Tape, Progress::NeedsLook, Headline::Plain("cannot tell yet")),
         Answer::OffCentre => {
             let side = centring.side.word();
-            stage(
-                Stage::Tape,
-                Progress::Settled,
-                Phrase::of(|w| format!("{} {side}", w.distance(centring.offset_mm))),
-            )
+            stage(Stage::Tape, Progress::Settled, Headline::Off(centring.offset_mm, side))
         }
-        Answer::WithinTolerance => stage(Stage::Tape, Progress::Settled, Phrase::plain("centred")),
+        Answer::WithinTolerance => stage(Stage::Tape, Progress::Settled, Headline::Plain("centred")),
     }
 }
 
@@ -196,35 +185,32 @@ fn bar_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageRe
             (_, true) => (Progress::Begun, "more to measure"),
             (_, false) => (Progress::Nothing, "not measured"),
         };
-        return stage(Stage::Bar, progress, Phrase::plain(says));
+        return stage(Stage::Bar, progress, Headline::Plain(says));
     };
     // What breaks a rule is said first, whatever else is settled.
     if !setups.fitted.bar.thread_faults().is_empty() {
-        return stage(Stage::Bar, Progress::NeedsLook, Phrase::plain("thread!"));
+        return stage(Stage::Bar, Progress::NeedsLook, Headline::Plain("thread!"));
     }
-    let set = |length: Length| Phrase::of(|w| format!("set {}", w.fine(length)));
     let Some(correction) = &result.correction else {
         if !job.setups.axle_rounds().is_empty() {
-            return stage(Stage::Bar, Progress::Settled, set(setups.fitted.view.length()));
+            return stage(Stage::Bar, Progress::Settled, Headline::Set(setups.fitted.view.length()));
         }
         // Without a length to set the stage is done only when the axle is proved centred.
         let centred = resolved.sheets.iter().any(|sheet| sheet.usable && sheet.centred());
         let progress = if centred { Progress::Settled } else { Progress::Begun };
-        return stage(Stage::Bar, progress, Phrase::plain(&degrees(result.found.angle_deg)));
+        return stage(Stage::Bar, progress, Headline::Angle(result.found.angle_deg));
     };
     let change = correction.length_mm - correction.from_length_mm;
-    let headline = Phrase::of(|w| {
-        if print::rounds_to_nought(change, Style::everyday(w.unit())) {
-            return "length stays".to_owned();
-        }
-        let word = if change > Length::ZERO { "longer" } else { "shorter" };
-        format!("{} {word}", w.distance(change))
-    });
+    let headline = if correction.fitting.bar.is_some() {
+        Headline::To(correction.length_mm)
+    } else {
+        Headline::Change(change)
+    };
     match &correction.set {
         Some(check) if check.wanted_moved => stage(Stage::Bar, Progress::NeedsLook, headline),
-        Some(check) => stage(Stage::Bar, Progress::Settled, set(check.length_mm)),
+        Some(check) => stage(Stage::Bar, Progress::Settled, Headline::Set(check.length_mm)),
         None if correction.covered == Some(false) => {
-            stage(Stage::Bar, Progress::NeedsLook, Phrase::plain("does not reach"))
+            stage(Stage::Bar, Progress::NeedsLook, Headline::Plain("does not reach"))
         }
         None => stage(Stage::Bar, Progress::Begun, headline),
     }
@@ -242,5 +228,5 @@ fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bo
         (None, None) if job.setups.axle_rounds().is_empty() => (Progress::Nothing, "not yet"),
         (None, None) => (Progress::Begun, "read both sides"),
     };
-    stage(Stage::Prove, progress, Phrase::plain(says))
+    stage(Stage::Prove, progress, Headline::Plain(says))
 }

@@ -1,0 +1,83 @@
+//! What a person measured, read point by point, with faults, assumptions and warnings.
+
+use derecho_core::measure::{Length, Phrase, Side, TapeEntry};
+use derecho_core::pose::template::Sizes;
+use glam::DVec3;
+
+use super::words;
+use crate::document::Job;
+use crate::document::check::FieldError;
+use crate::document::hardpoints::{PointForm, SidewaysFrom};
+use crate::usual::{self, Assumption};
+
+/// Gathers faults, assumptions and warnings while points are read.
+pub(super) struct Reader<'a> {
+    pub(super) job: &'a Job,
+    /// Body above ride height when the points were read.
+    pub(super) read_at: Length,
+    pub(super) sizes: Sizes,
+    pub(super) assumptions: Vec<Assumption>,
+    pub(super) warnings: Vec<Phrase>,
+    pub(super) faults: Vec<FieldError>,
+}
+
+/// A point with what it is good to.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct Read {
+    pub(super) at: DVec3,
+    pub(super) good_to: f64,
+    /// Nobody typed where it is fore and aft.
+    pub(super) fore_aft_open: bool,
+}
+
+/// How a point is asked for.
+pub(super) struct Ask<'a> {
+    pub(super) pointer: String,
+    pub(super) name: String,
+    pub(super) form: &'a PointForm,
+    /// The same point on the other side, used where this one is empty.
+    pub(super) like: Option<&'a PointForm>,
+    pub(super) side: Side,
+    pub(super) body: bool,
+    /// Usual place at ride height, y out to its own side.
+    pub(super) usual: DVec3,
+}
+
+impl Reader<'_> {
+    pub(super) fn assume(&mut self, pointer: &str, says: Phrase) {
+        self.assumptions.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
+    }
+
+    pub(super) fn fault(&mut self, pointer: impl Into<String>, code: &str, message: String) {
+        self.faults.push(FieldError::new(pointer, code, message));
+    }
+
+    /// A point at ride height, in vehicle axes.
+    pub(super) fn point(&mut self, ask: &Ask<'_>) -> Read {
+        let pick = |field: fn(&PointForm) -> &Option<TapeEntry>| {
+            field(ask.form).as_ref().or_else(|| ask.like.and_then(|like| field(like).as_ref()))
+        };
+        let height = pick(|form| &form.height).map(TapeEntry::length);
+        let sideways = pick(|form| &form.sideways).map(TapeEntry::length);
+        let fore_aft = pick(|form| &form.fore_aft).map(TapeEntry::length);
+        let from = if ask.form.sideways.is_some() { ask.form } else { ask.like.unwrap_or(ask.form) };
+        let rail = ask.body && from.sideways_from == SidewaysFrom::RailOuterFace;
+        let out = sideways.map(|s| if rail { s.to_mm() + self.sizes.rail } else { s.to_mm() });
+        let up = height.map(|h| if ask.body { h - self.read_at } else { h }.to_mm());
+        let at = DVec3::new(
+            fore_aft.map_or(ask.usual.x, Length::to_mm),
+            out.unwrap_or(ask.usual.y) * ask.side.sign(),
+            up.unwrap_or(ask.usual.z),
+        );
+        let assumed = [
+            (height.is_none(), "height", ask.usual.z),
+            (sideways.is_none(), "out from the middle", ask.usual.y),
+            (fore_aft.is_none() && ask.usual.x != 0.0, "fore and aft", ask.usual.x.abs()),
+        ];
+        if assumed.iter().any(|(open, ..)| *open) {
+            self.assume(&ask.pointer, words::point(&ask.name, &assumed));
+        }
+        let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
+        Read { at, good_to, fore_aft_open: fore_aft.is_none() }
+    }
+}

@@ -1,0 +1,639 @@
+//! Sentences of stage Sway, made of figures that are handed in; no figure is worked out here.
+
+use crate::assembly::weights::Weighed;
+use crate::cycle::words::place;
+use crate::document::sway::{BoltWay, PanelFaces};
+use crate::usual;
+use derecho_core::fastener::Thread;
+use derecho_core::measure::load::{GRAVITY, force, roll_rate, spring_rate, weight};
+use derecho_core::measure::phrase::{Words, degrees};
+use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::pose::mechanism::WANTED_CLEARANCE;
+use derecho_core::sway::ArmFault;
+use derecho_core::sway::rod::{RodCut, RodFault};
+use derecho_core::sway::splined::OVER_FRAME;
+
+/// An answer that has no figures.
+pub(super) fn plain(says: &str) -> Phrase {
+    Phrase::plain(says)
+}
+
+/// Where a pose is: both wheels' travel, mm.
+pub(super) fn at(left: f64, right: f64) -> Phrase {
+    Phrase::of(|w| place(w, left, right))
+}
+
+/// Why arm and link do not close.
+pub(super) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
+    let what = match fault {
+        ArmFault::OverExtended(_) => "The sway bar's arm goes over centre",
+        ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
+        ArmFault::Sideways => "The link is too short sideways",
+    };
+    Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
+}
+
+/// Too near a straight or folded line: γ, where, and what is left.
+pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "Arm and link come to {} at {}: {} left to a straight line",
+            degrees(worst),
+            place(w, left, right),
+            w.distance(to_straight)
+        )
+    })
+}
+
+/// The range of γ over everything the axle does.
+pub(super) fn works(link: Length, least: Angle, most: Angle, much: bool) -> Phrase {
+    let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
+    let told = if much { "a lot, but it works" } else { "clear of a straight line" };
+    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(link)))
+}
+
+/// Shortest and longest link that works, and this one.
+pub(super) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
+    Phrase::of(|w| match works {
+        None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
+        Some([least, most]) => {
+            let verdict = if link < least {
+                format!("this one is {} too short", w.distance(least - link))
+            } else if link > most {
+                format!("this one is {} too long", w.distance(link - most))
+            } else {
+                "this one is inside".to_owned()
+            };
+            format!("Links work from {} to {}: {verdict}.", w.distance(least), w.distance(most))
+        }
+    })
+}
+
+/// A link that meets a target, against the one that is there.
+pub(super) fn target(link: Length, change: Length, turns: Option<&Phrase>) -> Phrase {
+    Phrase::of(|w| {
+        let verb = if change > Length::ZERO { "longer" } else { "shorter" };
+        let turns = turns.map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!("{}, {} {verb}{turns}", w.fine(link), w.fine(change))
+    })
+}
+
+/// What to cut for a link built from rod, or why none makes it.
+pub(super) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
+    match cut {
+        Ok(cut) => Phrase::of(|w| {
+            format!(
+                "Built from rod: cut {}, tap one end right hand and one left hand {} deep, {} of thread in at each; it turns {} longer or shorter. Jam nuts last.",
+                w.distance(cut.rod_mm),
+                w.distance(cut.tap_mm),
+                w.distance(cut.in_mm),
+                w.distance(cut.longer_mm)
+            )
+        }),
+        Err(fault) => Phrase::plain(&format!("No rod makes this link: {fault}.")),
+    }
+}
+
+/// The least splined bar for a frame.
+pub(super) fn splined_bar(least: Length, frame: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "A splined bar of at least {}: the frame's {} and {} over, {} sticking out each side.",
+            w.distance(least),
+            w.distance(frame),
+            w.distance(OVER_FRAME),
+            w.distance(OVER_FRAME / 2.0)
+        )
+    })
+}
+
+/// The bar's mass, kg.
+pub(super) fn bar_weighs(kilograms: f64) -> Phrase {
+    Phrase::of(|w| format!("The bar weighs {}.", weight(w, kilograms * GRAVITY)))
+}
+
+/// The arm against the shock's stroke.
+pub(super) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase {
+    let verdict = if alike { "about right" } else { "look at the window above" };
+    Phrase::of(|w| {
+        format!(
+            "Arms of {} against {} of shock stroke: the rule of thumb takes them alike; {verdict}.",
+            w.distance(arm),
+            w.distance(stroke)
+        )
+    })
+}
+
+/// Preload by a left link that is longer, + left longer: at each wheel, N, and the corner weights.
+pub(super) fn preload(longer: Length, change: f64, corners: Option<(f64, f64)>, wanted: bool) -> Phrase {
+    Phrase::of(|w| {
+        let (side, other) = if longer > Length::ZERO { ("left", "right") } else { ("right", "left") };
+        let corners = corners.map_or_else(String::new, |(left, right)| {
+            let sign = if longer > Length::ZERO { 1.0 } else { -1.0 };
+            format!(
+                " Without it the scales would show {} left and {} right; with it {} and {}.",
+                weight(w, left - sign * change),
+                weight(w, right + sign * change),
+                weight(w, left),
+                weight(w, right)
+            )
+        });
+        let wanted = if wanted { "on purpose" } else { "by accident? Set both links alike on a level floor" };
+        format!(
+            "The {side} link is {} longer: {} of preload at each wheel, more under this axle's {side} and the other axle's {other} wheel, {wanted}.{corners}",
+            w.distance(longer),
+            weight(w, change),
+        )
+    })
+}
+
+/// A floor that leans, degrees.
+pub(super) fn floor_leans(degrees: f64) -> Phrase {
+    Phrase::plain(&format!(
+        "The floor leans by {degrees:.1}°: links set here by what slips in come out unequal and twist the bar on level ground. Set both to one length by the tape, or level the tyres first."
+    ))
+}
+
+/// The sides differ as it is parked; the pull at the link, N.
+pub(super) fn parked(difference: Length, pull: f64, goes_in: bool) -> Phrase {
+    Phrase::of(|w| {
+        if difference.abs() <= usual::PIN_CHAMFER {
+            "Both sides stand alike.".to_owned()
+        } else if goes_in {
+            format!("The sides differ by {}: a hand pulls that, {}.", w.distance(difference), force(w, pull))
+        } else {
+            format!(
+                "The sides differ by {}, which takes {} at the link: park level, or let a helper stand on the bumper.",
+                w.distance(difference),
+                force(w, pull)
+            )
+        }
+    })
+}
+
+/// Parked on a slope: slope and lean, what the sides differ by and the pull, N; the slope up to which
+/// pins go in, degrees, where they do not.
+pub(super) fn parked_on_slope(
+    (slope, lean): (Angle, Angle),
+    (difference, pull): (Length, f64),
+    up_to: Option<f64>,
+) -> Phrase {
+    Phrase::of(|w| {
+        let told = format!(
+            "On {:.1}° sideways the body leans {:.1}° on its springs and the sides differ by {}, {} at the link",
+            slope.to_degrees().abs(),
+            lean.to_degrees().abs(),
+            w.distance(difference),
+            force(w, pull)
+        );
+        match up_to {
+            None => format!("{told}: a hand pulls that."),
+            Some(allowed) => format!(
+                "{told}: pins go in up to {allowed:.1}°. Find level ground, or a helper for the bumper."
+            ),
+        }
+    })
+}
+
+/// Play of a stud in the link's eye, below nought where it is too thick.
+pub(super) fn stud(play: Length) -> Phrase {
+    Phrase::of(|w| {
+        if play < Length::ZERO {
+            format!("The stud is {} too thick: press the sleeve out, or take a thinner stud.", w.fine(play))
+        } else {
+            format!("{} of play.", w.fine(play))
+        }
+    })
+}
+
+/// A nut on a stud.
+pub(super) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
+    if same {
+        return Phrase::plain("Diameter and pitch are the same.");
+    }
+    Phrase::plain(&format!(
+        "{} on {}: it starts, and strips. Take the nut of the stud's own thread.",
+        nut.text(),
+        stud.text()
+    ))
+}
+
+/// Whether a hand reaches the pin.
+pub(super) fn pin_side(reaches: bool) -> Phrase {
+    Phrase::plain(if reaches {
+        "A hand reaches the pin."
+    } else {
+        "No hand reaches the pin: turn the stud round, so that the pin's side faces out."
+    })
+}
+
+/// Room over a stowed link, as taped.
+pub(super) fn stowed_room(room: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(usual::LEAST_LEFT))
+    })
+}
+
+/// A stowed link that does not reach.
+pub(super) fn stud_out_of_reach() -> Phrase {
+    Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye.")
+}
+
+/// A stowed link beside nothing that was measured.
+pub(super) fn stowed_alone() -> Phrase {
+    Phrase::plain("Arm and link reach the stud; nothing was measured that they could touch.")
+}
+
+/// A stowed link and what it comes nearest to: the gap, − through it, and the one wanted.
+pub(super) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f64, f64)) -> Phrase {
+    Phrase::of(|w| {
+        let at = place(w, left, right);
+        if gap < Length::ZERO {
+            format!("Stowed, it runs into the {thing} at {at}: move the stud.")
+        } else {
+            let told =
+                if gap >= wanted { String::new() } else { format!("; {} is wanted", w.distance(wanted)) };
+            format!("Stowed, it clears the {thing} by {} at {at}, the nearest of all{told}.", w.distance(gap))
+        }
+    })
+}
+
+/// A rod of the bar and what it comes nearest to: the gap, − through it, and the one wanted.
+pub(super) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (f64, f64)) -> Phrase {
+    Phrase::of(|w| {
+        let at = place(w, at.0, at.1);
+        let upper = |text: String| text.replacen('t', "T", 1);
+        if gap < Length::ZERO {
+            upper(format!("{rod} runs into the {thing} at {at}"))
+        } else {
+            let told =
+                if gap >= wanted { String::new() } else { format!(", {} is wanted", w.distance(wanted)) };
+            upper(format!("{rod} comes within {} of the {thing} at {at}{told}", w.distance(gap)))
+        }
+    })
+}
+
+/// Room for arms and links, by the tightest gap and whether it is clear.
+pub(super) fn room(tightest: Option<(&Phrase, bool)>) -> Phrase {
+    match tightest {
+        None => Phrase::plain("Nothing was measured that arms and links could touch."),
+        Some((says, false)) => Phrase::of(|w| format!("{}.", says.in_unit(w.unit()))),
+        Some((says, true)) => Phrase::of(|w| {
+            format!("Arms and links are clear of everything measured. {}.", says.in_unit(w.unit()))
+        }),
+    }
+}
+
+/// The hole to cut in a panel, in the panel's two axes, mm, with room round it.
+pub(super) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> Phrase {
+    let Some([first, second]) = cut else {
+        return Phrase::plain(&format!("Nothing passes the {name}: leave it whole."));
+    };
+    let mm = Length::from_mm;
+    Phrase::of(|w| {
+        let up = format!("from {} to {} up", w.distance(mm(second[0])), w.distance(mm(second[1])));
+        let out = |pair: [f64; 2]| {
+            format!(
+                "from {} to {} out from the middle",
+                signed(w, pair[0], "across"),
+                w.distance(mm(pair[1]))
+            )
+        };
+        let fore = |pair: [f64; 2]| {
+            let at = |value: f64| {
+                let way = if value < 0.0 { "behind" } else { "forward of" };
+                format!("{} {way}", w.distance(mm(value)))
+            };
+            format!("from {} to {} the axle", at(pair[0]), at(pair[1]))
+        };
+        let where_ = match faces {
+            PanelFaces::Forward => format!("{}, {up}", out(first)),
+            PanelFaces::Outward => format!("{}, {up}", fore(first)),
+            PanelFaces::Up => format!("{}, {}", fore(first), out(second)),
+        };
+        format!(
+            "Cut the {name} {where_}, with {} of room all round, corners rounded; both sides alike.",
+            w.distance(WANTED_CLEARANCE)
+        )
+    })
+}
+
+fn signed(w: Words, value: f64, beyond: &str) -> String {
+    let told = w.distance(Length::from_mm(value));
+    if value < 0.0 { format!("{told} {beyond}") } else { told }
+}
+
+/// A bolt nobody measured.
+pub(super) fn bolt_open() -> Phrase {
+    Phrase::plain("Tape the room in front of its head, or say where it goes through.")
+}
+
+/// A bolt that a thing stops, and what stops it the other way round.
+pub(super) fn bolt_stopped((way, thing): (BoltWay, &str), (round, other): (BoltWay, Option<&str>)) -> Phrase {
+    let turned = match other {
+        None => format!("turn it round, it comes out {}", way_out(round)),
+        Some(other) => format!("nor {}: the {other} is there", way_out(round)),
+    };
+    Phrase::plain(&format!("It does not come out {}: the {thing} is in its way; {turned}.", way_out(way)))
+}
+
+/// Room taped in front of a bolt's head, less its length.
+pub(super) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
+    Phrase::of(|w| {
+        if over < Length::ZERO {
+            format!(
+                "{} short: turn it round before a tab is welded or the rail is in the way.",
+                w.distance(over)
+            )
+        } else {
+            format!("{} to spare, {}.", w.distance(over), way_out(way))
+        }
+    })
+}
+
+/// A bolt in front of which nothing was found.
+pub(super) fn bolt_free(way: BoltWay) -> Phrase {
+    Phrase::plain(&format!("Nothing measured stands in its way {}.", way_out(way)))
+}
+
+const fn way_out(way: BoltWay) -> &'static str {
+    match way {
+        BoltWay::Outward => "outward",
+        BoltWay::Inward => "inward",
+        BoltWay::Forward => "forward",
+        BoltWay::Back => "back",
+        BoltWay::Up => "up",
+        BoltWay::Down => "down",
+    }
+}
+
+/// A bar that nobody measured.
+pub(super) fn assumed_bar(outside: Length) -> Phrase {
+    Phrase::of(|w| format!("a bar of {}", w.distance(outside)))
+}
+
+/// The length that twists, assumed.
+pub(super) fn assumed_active(active: Length) -> Phrase {
+    Phrase::of(|w| format!("{} of it twist", w.distance(active)))
+}
+
+/// What its steel takes, assumed.
+pub(super) fn assumed_steel() -> Phrase {
+    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR))
+}
+
+/// Links and bushes, assumed.
+pub(super) fn assumed_rigid() -> Phrase {
+    Phrase::plain("links and bushes that do not give")
+}
+
+/// A thickness, assumed.
+pub(super) fn assumed_thick(what: &str, usual: Length) -> Phrase {
+    Phrase::of(|w| format!("{what} {} thick", w.distance(usual)))
+}
+
+/// The frame rails' height, assumed.
+pub(super) fn assumed_rails() -> Phrase {
+    Phrase::of(|w| format!("frame rails {} high", w.distance(usual::RAIL_HEIGHT)))
+}
+
+/// The steering lock, assumed.
+pub(super) fn assumed_lock() -> Phrase {
+    Phrase::plain(&format!(
+        "tyres that steer {:.0}° either way about their own middle",
+        usual::STEERING_LOCK_DEGREES
+    ))
+}
+
+/// A hole of the arm: its rate as a share of that in use (none where it is the one), K_bar in
+/// N·mm/rad, roll on the road in degrees per g, stress and what the steel takes in MPa.
+pub(super) fn hole(
+    arm: Length,
+    ratio: Option<f64>,
+    roll: f64,
+    road: Option<f64>,
+    (stress, takes): (f64, f64),
+) -> Phrase {
+    Phrase::of(|w| {
+        let road = road
+            .map_or_else(|| "it would not stand".to_owned(), |road| format!("{road:.1}° per g on the road"));
+        let over = if stress > takes { ": over" } else { "" };
+        let against = ratio.map_or_else(
+            || "the hole in use".to_owned(),
+            |ratio| format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0),
+        );
+        format!(
+            "Arm {}: {against}, {}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
+            w.distance(arm),
+            roll_rate(w, roll),
+        )
+    })
+}
+
+/// What the vehicle weighs, and its centre of gravity above the roll axis.
+pub(super) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>) -> Phrase {
+    Phrase::of(|w| {
+        let roof = if weighed.roof > 0.0 {
+            format!(
+                ", {} on the roof at {}",
+                weight(w, weighed.roof),
+                w.distance(Length::from_mm(weighed.roof_height))
+            )
+        } else {
+            String::new()
+        };
+        let station = station.map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        format!(
+            "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
+            weight(w, weighed.sprung()),
+            w.distance(lever),
+            w.distance(Length::from_mm(weighed.gravity_good_to))
+        )
+    })
+}
+
+/// A choice of bar: roll on the road in degrees per g and its range, twist on the trail in degrees with
+/// the wheel's lift, what ends it, what it needs.
+pub(super) fn choice(
+    (road, between): (Option<f64>, Option<[f64; 2]>),
+    trail: Option<(f64, Length)>,
+    ended_by: &str,
+    needs: &Phrase,
+) -> Phrase {
+    Phrase::of(|w| {
+        let road = road.map_or_else(
+            || "would not stand on the road".to_owned(),
+            |road| {
+                let between =
+                    between.map_or_else(String::new, |[low, high]| format!(" ({low:.1} to {high:.1})"));
+                format!("{road:.1}°{between} per g on the road")
+            },
+        );
+        let trail = trail.map_or_else(
+            || ended_by.to_owned(),
+            |(degrees, lift)| {
+                format!(
+                    "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
+                    w.distance(lift)
+                )
+            },
+        );
+        format!("{road}; {trail}. Needs: {}.", needs.in_unit(w.unit()))
+    })
+}
+
+/// The choice that is suggested.
+pub(super) fn suggests(name: &str, why: &str, says: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("For this use: {name}, because {why}. {}", says.in_unit(w.unit())))
+}
+
+/// What a soft torsion bar needs, where one was found.
+pub(super) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "the bar of {} × {} and arms of {}",
+            w.distance(diameter),
+            w.distance(length),
+            w.distance(arm)
+        )
+    })
+}
+
+/// Sizes, rates and verdicts of a splined bar with its arms.
+pub(super) struct SplinedFacts {
+    pub(super) diameter: Length,
+    pub(super) length: Length,
+    pub(super) arm: Length,
+    /// Degrees per g.
+    pub(super) road: Option<f64>,
+    /// K_bar, N·mm/rad.
+    pub(super) roll: f64,
+    /// N/mm at an arm's eye.
+    pub(super) eye_rate: f64,
+    /// Stress and what the steel takes, MPa.
+    pub(super) stress: (f64, f64),
+    pub(super) kilograms: f64,
+    /// Each side, where the bar is long enough.
+    pub(super) out: Option<Length>,
+    /// Missing to the least length.
+    pub(super) short: Option<Length>,
+    pub(super) works: bool,
+    /// The arm less the shock's stroke, where they are unlike.
+    pub(super) unlike: Option<Length>,
+}
+
+/// A splined bar with its arms.
+pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
+    let (stress, takes) = facts.stress;
+    Phrase::of(|w| {
+        let road =
+            facts.road.map_or_else(|| "would not stand".to_owned(), |road| format!("{road:.1}° per g"));
+        let out =
+            facts.out.map_or_else(String::new, |out| format!(", sticks out {} each side", w.distance(out)));
+        let short = facts
+            .short
+            .map_or_else(String::new, |short| format!("; {} too short for the frame", w.distance(short)));
+        let over = if stress > takes { ": over" } else { "" };
+        let works = if facts.works { "" } else { "; its arms go over centre" };
+        let unlike = facts.unlike.map_or_else(String::new, |by| {
+            let verb = if by > Length::ZERO { "longer" } else { "shorter" };
+            format!("; arms {} {verb} than the shock's stroke", w.distance(by))
+        });
+        format!(
+            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{works}{unlike}",
+            w.distance(facts.diameter),
+            w.distance(facts.length),
+            w.distance(facts.arm),
+            roll_rate(w, facts.roll),
+            spring_rate(w, facts.eye_rate),
+            weight(w, facts.kilograms * GRAVITY),
+        )
+    })
+}
+
+/// No splined bar was typed: what it would have to give, N·mm/rad, and the least length.
+pub(super) fn splined_wanted(wanted: f64, least: Option<Length>) -> Phrase {
+    Phrase::of(|w| {
+        let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.distance(least)));
+        format!("A splined bar of {}{least}", roll_rate(w, wanted.max(0.0)))
+    })
+}
+
+/// None of those typed fits.
+pub(super) fn no_splined() -> Phrase {
+    Phrase::plain("None of these bars and arms fits")
+}
+
+/// The splined bar to take: diameter, length, arm, link; what sticks out each side.
+pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Option<Length>) -> Phrase {
+    Phrase::of(|w| {
+        let out = out.map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
+        format!(
+            "Bar of {} × {}, arms of {}, links of {}{out}",
+            w.distance(diameter),
+            w.distance(length),
+            w.distance(arm),
+            w.distance(link)
+        )
+    })
+}
+
+/// Why a rate is wanted. Rates in N·mm/rad.
+pub(super) struct Reason<'a> {
+    pub(super) use_: &'a str,
+    /// Roll that suits the use, degrees per g.
+    pub(super) degrees: f64,
+    pub(super) weighed: &'a Weighed,
+    pub(super) station: Option<&'a Phrase>,
+    pub(super) lever: Length,
+    pub(super) all: f64,
+    pub(super) springs: f64,
+    pub(super) other: f64,
+    pub(super) wanted: f64,
+    /// A solid bar that gives it: diameter, length, arm.
+    pub(super) solid: Option<[Length; 3]>,
+}
+
+/// Why this rate, in numbers.
+pub(super) fn because(reason: &Reason<'_>) -> Phrase {
+    let Reason { use_, degrees, weighed, .. } = *reason;
+    Phrase::of(|w| {
+        let roof = if weighed.roof > 0.0 {
+            format!(" and {} on the roof", weight(w, weighed.roof))
+        } else {
+            String::new()
+        };
+        let corners = weighed.leans_left.filter(|leans| leans.abs() > usual::UNEVEN).map_or_else(
+            String::new,
+            |leans| {
+                let side = if leans > 0.0 { "left" } else { "right" };
+                format!(
+                    " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
+                    weight(w, leans.abs())
+                )
+            },
+        );
+        let station = reason.station.map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        let asks = if reason.wanted > 0.0 {
+            let solid = reason.solid.map_or_else(String::new, |[diameter, length, arm]| {
+                format!(
+                    ": a solid bar of {} over {} with arms of {}",
+                    w.fine(diameter),
+                    w.distance(length),
+                    w.distance(arm)
+                )
+            });
+            format!("the bar has to give {}{solid}", roll_rate(w, reason.wanted))
+        } else {
+            "springs and the other axle give it without a bar".to_owned()
+        };
+        format!(
+            "{use_} may roll {degrees:.1}° per g. {} on the springs{roof}, {} above the roll axis{station}, wants {} in all; these springs give {} and the other axle {}: {asks}.{corners}",
+            weight(w, weighed.sprung()),
+            w.distance(reason.lever),
+            roll_rate(w, reason.all),
+            roll_rate(w, reason.springs),
+            roll_rate(w, reason.other),
+        )
+    })
+}

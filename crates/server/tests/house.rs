@@ -1,0 +1,291 @@
+//! The house as it is built: no import circle, of files or of folders, in any crate or in the client;
+//! and the only files that make sentences. Made from the sources' own imports.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use std::collections::{BTreeMap, BTreeSet};
+use std::path::{Path, PathBuf};
+
+type Imports = BTreeMap<String, BTreeSet<String>>;
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..").canonicalize().unwrap()
+}
+
+fn sources(folder: &Path, endings: &[&str], found: &mut Vec<PathBuf>) {
+    let mut entries: Vec<_> = std::fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
+    entries.sort();
+    for path in entries {
+        if path.is_dir() {
+            sources(&path, endings, found);
+        } else if endings.iter().any(|ending| path.to_string_lossy().ends_with(ending)) {
+            found.push(path);
+        }
+    }
+}
+
+fn shown(path: &Path, from: &Path) -> String {
+    path.strip_prefix(from).unwrap().to_string_lossy().into_owned()
+}
+
+/// The source without its line comments and without the test module at its end.
+fn code(path: &Path) -> String {
+    let text = std::fs::read_to_string(path).unwrap();
+    let text = text.split("#[cfg(test)]").next().unwrap_or_default();
+    let lines = text.lines().map(|line| line.split("//").next().unwrap_or_default());
+    lines.collect::<Vec<_>>().join("\n")
+}
+
+/// Every path that begins with `crate`, `super` or `self`, the items of braces one by one.
+fn rust_paths(code: &str) -> Vec<Vec<String>> {
+    let mut paths = Vec::new();
+    let bytes = code.as_bytes();
+    for start in ["crate::", "super::", "self::"] {
+        for (at, _) in code.match_indices(start) {
+            let before = at.checked_sub(1).map(|index| bytes[index]);
+            if before.is_some_and(|byte| byte.is_ascii_alphanumeric() || byte == b'_' || byte == b':') {
+                continue;
+            }
+            // A façade passes names on; it does not use them.
+            let line = code[..at].rfind('\n').map_or(0, |newline| newline + 1);
+            if code[line..at].trim_start().starts_with("pub use") {
+                continue;
+            }
+            branch(&code[at..], &mut Vec::new(), &mut paths);
+        }
+    }
+    paths
+}
+
+/// Paths that begin with a module declared in this very file: `words::says`, as in `self::words`.
+fn by_declared_name(code: &str) -> Vec<Vec<String>> {
+    let mut paths = Vec::new();
+    for declared in code.lines().filter_map(|line| line.trim().strip_suffix(';')) {
+        let Some((_, name)) = declared.split_once("mod ") else { continue };
+        for (at, _) in code.match_indices(&format!("{name}::")) {
+            let before = at.checked_sub(1).map(|index| code.as_bytes()[index]);
+            let inside =
+                before.is_some_and(|byte| byte.is_ascii_alphanumeric() || byte == b'_' || byte == b':');
+            let line = code[..at].rfind('\n').map_or(0, |newline| newline + 1);
+            if !inside && !code[line..at].trim_start().starts_with("pub use") {
+                branch(&format!("self::{}", &code[at..]), &mut Vec::new(), &mut paths);
+            }
+        }
+    }
+    paths
+}
+
+/// Reads one path, with its braces, and tells how many bytes it took.
+fn branch(text: &str, before: &mut Vec<String>, paths: &mut Vec<Vec<String>>) -> usize {
+    let depth = before.len();
+    let mut at = 0;
+    loop {
+        let rest = &text[at..];
+        let word = rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').collect::<String>();
+        at += word.len();
+        if word.is_empty() && text[at..].starts_with('{') {
+            at += 1;
+            loop {
+                at += text[at..].len() - text[at..].trim_start_matches([' ', '\n', ',']).len();
+                if text[at..].starts_with('}') || at >= text.len() {
+                    at += 1;
+                    break;
+                }
+                let taken = branch(&text[at..], before, paths);
+                at += taken.max(1);
+            }
+            break;
+        }
+        before.push(word);
+        if text[at..].starts_with("::") {
+            at += 2;
+        } else {
+            paths.push(before.clone());
+            break;
+        }
+    }
+    before.truncate(depth);
+    at
+}
+
+/// The imports of a crate's files among each other.
+fn of_crate(source: &Path) -> Imports {
+    let mut files = Vec::new();
+    sources(source, &[".rs"], &mut files);
+    let module = |file: &Path| -> Vec<String> {
+        let path = shown(file, source);
+        let mut parts: Vec<String> = path.trim_end_matches(".rs").split('/').map(str::to_owned).collect();
+        if matches!(parts.last().map(String::as_str), Some("mod" | "lib" | "main")) {
+            parts.pop();
+        }
+        parts
+    };
+    let by_module: BTreeMap<Vec<String>, String> =
+        files.iter().map(|file| (module(file), shown(file, source))).collect();
+    let mut imports = Imports::new();
+    for file in &files {
+        let here = module(file);
+        let name = shown(file, source);
+        let mut to = BTreeSet::new();
+        let code = code(file);
+        let mut paths = rust_paths(&code);
+        paths.extend(by_declared_name(&code));
+        for path in paths {
+            let mut place: Vec<String> = match path[0].as_str() {
+                "crate" => Vec::new(),
+                _ => here.clone(),
+            };
+            for part in &path {
+                match part.as_str() {
+                    "crate" | "self" => {}
+                    "super" => {
+                        place.pop();
+                    }
+                    other => place.push(other.to_owned()),
+                }
+            }
+            // The longest beginning that is a module is the file the name stands in.
+            while !place.is_empty() && !by_module.contains_key(&place) {
+                place.pop();
+            }
+            if let Some(other) = by_module.get(&place).filter(|other| **other != name && !place.is_empty()) {
+                to.insert(other.clone());
+            }
+        }
+        imports.insert(name, to);
+    }
+    imports
+}
+
+/// The imports of the client's files among each other.
+fn of_client(source: &Path) -> Imports {
+    let mut files = Vec::new();
+    sources(source, &[".ts", ".tsx"], &mut files);
+    let names: BTreeSet<String> = files.iter().map(|file| shown(file, source)).collect();
+    let mut imports = Imports::new();
+    for file in &files {
+        let name = shown(file, source);
+        let text = std::fs::read_to_string(file).unwrap();
+        let mut to = BTreeSet::new();
+        for piece in text.split("from \"").skip(1) {
+            let Some(path) = piece.split('"').next().filter(|path| path.starts_with('.')) else { continue };
+            let mut place: Vec<&str> = name.split('/').collect();
+            place.pop();
+            for part in path.split('/') {
+                match part {
+                    "." => {}
+                    ".." => {
+                        place.pop();
+                    }
+                    other => place.push(other),
+                }
+            }
+            let stem = place.join("/");
+            let found = [".ts", ".tsx", ".d.ts"].map(|ending| format!("{stem}{ending}"));
+            to.extend(found.into_iter().filter(|found| names.contains(found)));
+        }
+        imports.insert(name, to);
+    }
+    imports
+}
+
+/// Files, or folders, that reach themselves.
+fn circles(imports: &Imports) -> Vec<String> {
+    let reach = |from: &str| {
+        let mut seen = BTreeSet::new();
+        let mut open: Vec<&str> = imports.get(from).into_iter().flatten().map(String::as_str).collect();
+        while let Some(next) = open.pop() {
+            if seen.insert(next.to_owned()) {
+                open.extend(imports.get(next).into_iter().flatten().map(String::as_str));
+            }
+        }
+        seen
+    };
+    imports.keys().filter(|file| reach(file).contains(*file)).cloned().collect()
+}
+
+/// The same between what lies directly beneath the source folder.
+fn folders(imports: &Imports) -> Imports {
+    let room = |file: &str| file.split('/').next().unwrap_or(file).to_owned();
+    let mut between = Imports::new();
+    for (from, to) in imports {
+        let here = room(from);
+        let others = to.iter().map(|file| room(file)).filter(|other| *other != here);
+        between.entry(here.clone()).or_default().extend(others.collect::<Vec<_>>());
+    }
+    between
+}
+
+#[test]
+fn no_file_and_no_folder_imports_itself_by_way_of_others() {
+    let mut read = 0;
+    for name in ["core", "job", "store", "server", "e2e"] {
+        let imports = of_crate(&root().join(format!("crates/{name}/src")));
+        read += imports.values().map(BTreeSet::len).sum::<usize>();
+        assert_eq!(
+            circles(&imports),
+            Vec::<String>::new(),
+            "files of crates/{name} import each other in circles"
+        );
+        assert_eq!(circles(&folders(&imports)), Vec::<String>::new(), "folders of crates/{name}");
+    }
+    let client = of_client(&root().join("web/src"));
+    read += client.values().map(BTreeSet::len).sum::<usize>();
+    assert_eq!(circles(&client), Vec::<String>::new(), "files of the client");
+    assert_eq!(circles(&folders(&client)), Vec::<String>::new(), "folders of the client");
+    assert!(read > 600, "only {read} imports were read: the check sees too little");
+}
+
+#[test]
+fn a_circle_would_be_seen() {
+    let imports = |rows: &[(&str, &str)]| {
+        let mut all = Imports::new();
+        for (from, to) in rows {
+            all.entry((*from).to_owned()).or_default().insert((*to).to_owned());
+        }
+        all
+    };
+    let round = imports(&[("a/x", "b/y"), ("b/y", "c/z"), ("c/z", "a/x"), ("d/w", "a/x")]);
+    assert_eq!(circles(&round), ["a/x", "b/y", "c/z"]);
+    // Folders can go in a circle where no file does.
+    let straight = imports(&[("a/x", "b/y"), ("b/z", "a/w")]);
+    assert_eq!(circles(&straight), Vec::<String>::new());
+    assert_eq!(circles(&folders(&straight)), ["a", "b"]);
+    let paths =
+        rust_paths("use crate::bar::{self, need::{Need, NeedReason}, words};\nlet x = super::moves::of();");
+    let told: Vec<String> = paths.iter().map(|path| path.join("::")).collect();
+    for path in
+        ["crate::bar::need::Need", "crate::bar::need::NeedReason", "crate::bar::words", "super::moves::of"]
+    {
+        assert!(told.iter().any(|other| other == path), "{path}: {told:?}");
+    }
+}
+
+/// Where a phrase is made: `Phrase::of`, `Phrase::plain` or a literal of it; a return type is none.
+fn makes_sentences(code: &str) -> bool {
+    let literal = code.match_indices("Phrase {").any(|(at, _)| {
+        let before = code[..at].trim_end();
+        !before.ends_with("->") && !before.ends_with("struct") && !before.ends_with("for")
+    });
+    code.contains("Phrase::of(") || code.contains("Phrase::plain(") || literal
+}
+
+#[test]
+fn only_files_named_words_make_sentences() {
+    let folder = root().join("crates/job/src");
+    let mut files = Vec::new();
+    sources(&folder, &[".rs"], &mut files);
+    let makers: Vec<String> =
+        files.iter().filter(|file| makes_sentences(&code(file))).map(|file| shown(file, &folder)).collect();
+    assert!(makers.iter().filter(|file| file.ends_with("words.rs")).count() > 8, "the check sees {makers:?}");
+    let strays: Vec<&String> = makers.iter().filter(|file| !file.ends_with("words.rs")).collect();
+    assert_eq!(strays, Vec::<&String>::new(), "sentences are made in words.rs");
+}
+
+#[test]
+fn a_sentence_made_elsewhere_would_be_seen() {
+    assert!(makes_sentences("let says = Phrase::of(|w| w.fine(length));"));
+    assert!(makes_sentences("let says = Phrase::plain(\"none\");"));
+    assert!(makes_sentences("return Phrase { inches, millimetres };"));
+    assert!(!makes_sentences("fn says() -> Phrase { words::says() }"));
+    assert!(!makes_sentences("let says = Phrase::default();"));
+}
