@@ -21,9 +21,9 @@ use utoipa::openapi::OpenApi as Document;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::api::problem::Problem;
 use crate::api::{AppState, compute, figure, jobs, parts, samples, tape, templates};
 use crate::assets;
-use crate::problem::Problem;
 
 /// The largest body taken: a job of a thousand readings is a tenth of it.
 pub const LARGEST_BODY: usize = 2 * 1024 * 1024;

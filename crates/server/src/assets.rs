@@ -4,7 +4,7 @@ use axum::http::{HeaderValue, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
 use rust_embed::RustEmbed;
 
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]

@@ -11,6 +11,5 @@ pub mod app;
 pub mod assets;
 pub mod cli;
 pub mod intake;
-pub mod problem;
 pub mod samples;
 pub mod serve;

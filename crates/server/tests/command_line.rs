@@ -141,6 +141,37 @@ fn jobs_go_out_and_come_back() {
 }
 
 #[test]
+fn files_of_version_1_are_solved_and_stored_as_version_2() {
+    let old = |name: &str| {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../job/tests/version_1");
+        folder.join(format!("{name}.derecho.json")).to_str().unwrap().to_owned()
+    };
+    // The worked example of the day the file was written.
+    let solved = json(&derecho(&["solve", &old("lookout-truck-12")], None));
+    let inches = |value: &Value| format!("{:.4}", value.as_f64().unwrap() / 25.4);
+    assert_eq!(inches(&solved["bar"]["lift"]["shift_mm"]), "0.5050");
+    assert_eq!(inches(&solved["bar"]["correction"]["recentring"]["length_mm"]), "32.4962");
+    let directory = tempfile::tempdir().unwrap();
+    let data = directory.path().to_str().unwrap();
+    let stored = derecho(&["import", &old("supply-truck-9"), "--data", data], None);
+    let line = String::from_utf8(stored.stdout).unwrap();
+    let id = line.split_whitespace().next().unwrap();
+    let exported = json(&derecho(&["export", id, "--data", data], None));
+    assert_eq!(exported["version"], 2);
+    assert_eq!(exported["setups"]["rounds"].as_array().unwrap().len(), 1);
+    let from: Value = serde_json::from_str(&std::fs::read_to_string(old("supply-truck-9")).unwrap()).unwrap();
+    let typed = |job: &Value| -> Vec<Vec<String>> {
+        let sheets = job["sheets"].as_array().unwrap().iter();
+        let readings = |side: &Value| -> Vec<String> {
+            side.as_array().into_iter().flatten().map(|entry| entry["text"].to_string()).collect()
+        };
+        sheets.flat_map(|sheet| ["left", "right"].map(|side| readings(&sheet[side]))).collect()
+    };
+    assert!(typed(&from).iter().map(Vec::len).sum::<usize>() >= 8, "there are readings to lose");
+    assert_eq!(typed(&exported), typed(&from), "every reading is there");
+}
+
+#[test]
 fn the_schema_accepts_the_demo_jobs_as_written() {
     let schema = json(&derecho(&["schema"], None));
     let validator = jsonschema::validator_for(&schema).unwrap();

@@ -1,7 +1,11 @@
 //! The form of the database, as a list that only grows. A landed entry is never
 //! edited: a snapshot in the tests shows it if somebody does.
 
-use rusqlite_migration::{M, Migrations};
+use derecho_job::document::forward;
+use rusqlite::{Transaction, params};
+use rusqlite_migration::{HookResult, M, Migrations};
+
+use crate::{card_text, sql};
 
 pub(crate) const LIST: &[&str] = &[
     // 1: jobs and their revisions. The triggers keep revisions append-only whoever asks.
@@ -40,10 +44,35 @@ pub(crate) const LIST: &[&str] = &[
         document TEXT NOT NULL
     ) STRICT;
     CREATE INDEX parts_by_name ON parts (kind, name);",
+    // 3: the cards, drawn anew of documents of version 2; see `cards_anew`.
+    "UPDATE jobs SET search = search;",
 ];
 
+/// Which of them goes on with [`cards_anew`], counted from nought.
+const CARDS_ANEW: usize = 2;
+
 pub(crate) fn all() -> Migrations<'static> {
-    Migrations::new(LIST.iter().map(|sql| M::up(sql)).collect())
+    let step = |(index, sql): (usize, &&'static str)| match index {
+        CARDS_ANEW => M::up_with_hook(sql, cards_anew),
+        _ => M::up(sql),
+    };
+    Migrations::new(LIST.iter().enumerate().map(step).collect())
+}
+
+/// A card says what the program that saved the job found. After the rules changed it would
+/// contradict the job that it opens, so that every card is drawn anew of the newest revision. A
+/// document that cannot be read keeps its card: opening the job says what is wrong.
+fn cards_anew(transaction: &Transaction<'_>) -> HookResult {
+    let newest: Vec<(String, String)> = transaction
+        .prepare(sql::NEWEST)?
+        .query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?
+        .collect::<Result<_, _>>()?;
+    for (id, document) in newest {
+        if let Ok(job) = forward::read(&document) {
+            transaction.execute(sql::DRAW_CARD, params![id, card_text(&job)])?;
+        }
+    }
+    Ok(())
 }
 
 #[cfg(test)]

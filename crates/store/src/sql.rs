@@ -10,6 +10,12 @@ pub(crate) const UPDATE_JOB: &str = "
     UPDATE jobs SET title = ?2, search = ?3, card = ?4, saved_at = ?5, revision = ?6
     WHERE id = ?1";
 
+/// The card alone: neither the job nor when it was saved changes.
+pub(crate) const DRAW_CARD: &str = "UPDATE jobs SET card = ?2 WHERE id = ?1";
+
+pub(crate) const NEWEST: &str = "
+    SELECT id, document FROM jobs JOIN revisions ON job_id = id AND number = revision";
+
 pub(crate) const REMOVE_JOB: &str = "UPDATE jobs SET removed = 1 WHERE id = ?1";
 
 pub(crate) const ADD_REVISION: &str = "

@@ -963,22 +963,10 @@ export interface components {
          * @enum {string}
          */
         BracketEnd: "frame" | "axle";
-        /** @description Whether a bracket is wanted, and why. */
-        BracketNeed: {
-            /** @description The bar's angle at the driven height with its length alone set. */
-            angle_deg: components["schemas"]["Angle"];
-            /** @description Whether. */
-            need: components["schemas"]["Need"];
-            /** @description Why it is urged; empty where it is not. */
-            reasons: components["schemas"]["NeedReason"][];
+        /** @description The same with its sentence: what Bar and Bracket both say. */
+        BracketNeed: components["schemas"]["NeedFacts"] & {
             /** @description In words. */
             says: components["schemas"]["Phrase"];
-            /** @description From this angle on a bracket is urged. */
-            steep_from_deg: components["schemas"]["Angle"];
-            /** @description More swing than this is not comfortable. */
-            swing_limit_mm: components["schemas"]["Length"];
-            /** @description The swing over the travel that remains from there. */
-            swing_mm: components["schemas"]["Length"];
         };
         /** @description A bracket. */
         BracketPart: {
@@ -2098,14 +2086,12 @@ export interface components {
             works: boolean;
         };
         /** @description Loads of one plan. */
-        LoadResult: {
+        LoadResult: components["schemas"]["LoadSays"] & {
             /**
              * Format: double
              * @description Force on each of the bracket's two attachments, N, where their spacing is known.
              */
             attachment_n?: number;
-            /** @description What is on each attachment, in words. */
-            attachment_says?: components["schemas"]["Phrase"];
             /**
              * Format: double
              * @description Moment at the root of the axle bracket, N·m.
@@ -2121,8 +2107,6 @@ export interface components {
              * @description Load of the bar P = n·W·L/h, N.
              */
             bar_n: number;
-            /** @description The bar's load in words. */
-            bar_says: components["schemas"]["Phrase"];
             /**
              * Format: double
              * @description Factor on the weight by use: road 1, trail 2, hard 3.
@@ -2145,10 +2129,17 @@ export interface components {
              * @description Lift of the body in a left turn at half a g, N, + up; a right turn is the opposite.
              */
             jacking_left_turn_n: number;
-            /** @description The jacking in words. */
-            jacking_says: components["schemas"]["Phrase"];
             /** @description Roll centre to centre of gravity. */
             lever_mm: components["schemas"]["Length"];
+        };
+        /** @description What a plan loads, in words. */
+        LoadSays: {
+            /** @description What is on each attachment, in words. */
+            attachment_says?: components["schemas"]["Phrase"];
+            /** @description The bar's load in words. */
+            bar_says: components["schemas"]["Phrase"];
+            /** @description The jacking in words. */
+            jacking_says: components["schemas"]["Phrase"];
         };
         /**
          * @description What a bar is made of.
@@ -2199,6 +2190,21 @@ export interface components {
          * @enum {string}
          */
         Need: "not_needed" | "offered" | "urged";
+        /** @description Whether a bracket is wanted, and why. */
+        NeedFacts: {
+            /** @description The bar's angle at the driven height with its length alone set. */
+            angle_deg: components["schemas"]["Angle"];
+            /** @description Whether. */
+            need: components["schemas"]["Need"];
+            /** @description Why it is urged; empty where it is not. */
+            reasons: components["schemas"]["NeedReason"][];
+            /** @description From this angle on a bracket is urged. */
+            steep_from_deg: components["schemas"]["Angle"];
+            /** @description More swing than this is not comfortable. */
+            swing_limit_mm: components["schemas"]["Length"];
+            /** @description The swing over the travel that remains from there. */
+            swing_mm: components["schemas"]["Length"];
+        };
         /**
          * @description Why a bracket is urged.
          * @enum {string}
@@ -2329,15 +2335,9 @@ export interface components {
             worst_tilt_deg?: components["schemas"]["Angle"];
         };
         /** @description One way out. */
-        OtherWay: {
-            /** @description The bar's length then. */
-            length_mm: components["schemas"]["Length"];
+        OtherWay: components["schemas"]["WayFacts"] & {
             /** @description In words. */
             says: components["schemas"]["Phrase"];
-            /** @description Least thread in at any end then, where it is known. */
-            thread_in_mm?: components["schemas"]["Length"];
-            /** @description What is changed. */
-            way: components["schemas"]["WayOut"];
         };
         /** @description The hole that a panel wants where the bar, its arms and links pass it. */
         PanelCut: {
@@ -4240,6 +4240,15 @@ export interface components {
          * @enum {string}
          */
         Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "even_ends" | "too_little_thread" | "thread_bottoms" | "cut_back";
+        /** @description One way out, in figures. */
+        WayFacts: {
+            /** @description The bar's length then. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Least thread in at any end then, where it is known. */
+            thread_in_mm?: components["schemas"]["Length"];
+            /** @description What is changed. */
+            way: components["schemas"]["WayOut"];
+        };
         /** @description What would be changed instead. */
         WayOut: {
             /** @description By so much. */

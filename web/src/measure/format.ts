@@ -33,8 +33,9 @@ export function distance(mm: number, unit: Unit): string {
 
 /** A bar's length: 1/32 in, or a tenth of a millimetre, as the core's sentences have it. */
 export function fine(mm: number, unit: Unit): string {
-  if (unit === "in") return `${mixed(Math.abs(divisions(mm, NM_PER_INCH / 32)), 32)}"`;
-  return `${Math.abs(divisions(mm, NM_PER_MM / 10)) / 10} mm`;
+  const count = Math.abs(divisions(mm, unit === "in" ? NM_PER_INCH / 32 : NM_PER_MM / 10));
+  const printed = (count: number) => (unit === "in" ? `${mixed(count, 32)}"` : `${count / 10} mm`);
+  return count === 0 && mm !== 0 ? `less than ${printed(1)}` : printed(count);
 }
 
 /** A typed length read back: 1/32 where it lies on one, tenths of a millimetre. */

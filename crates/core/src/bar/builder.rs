@@ -15,7 +15,7 @@ pub enum BuilderFault {
     )]
     StockTooThick,
     /// A size is nought or missing.
-    #[error("gap, shells and stock each need a size more than nought")]
+    #[error("gap, shells and stock each need a size more than zero")]
     NoSize,
 }
 

@@ -4,7 +4,7 @@ use crate::bar::words::likely_cause;
 use crate::usual;
 use glam::DVec3;
 
-use super::reader::{Ask, Read, Reader};
+use super::reader::{PointWanted, Read, Reader};
 use super::words;
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
@@ -76,7 +76,7 @@ impl Reader<'_> {
                 fore_aft_open: false,
             }
         } else {
-            self.point(&Ask {
+            self.point(&PointWanted {
                 pointer: format!("{pointer}/axle"),
                 name: format!("{name}, axle end"),
                 form: &form.axle,
@@ -89,7 +89,7 @@ impl Reader<'_> {
         let typed = length_of(&form.length).or_else(|| like.and_then(|arm| length_of(&arm.length)));
         // A length that was typed places the body end fore and aft: nothing is assumed there.
         let usual = if typed.is_some() { DVec3 { x: 0.0, ..usual_body } } else { usual_body };
-        let mut body = self.point(&Ask {
+        let mut body = self.point(&PointWanted {
             pointer: format!("{pointer}/body"),
             name: format!("{name}, body end"),
             form: &form.body,

@@ -4,7 +4,7 @@ use crate::usual;
 use glam::DVec3;
 
 use super::arms::joint_of;
-use super::frame::{Fitted, Frame, SetupBar, held};
+use super::frame::{Fitted, SetupBar, SharedSetup, held};
 use super::reader::Reader;
 use super::words;
 use crate::document::hardpoints::{BendTowards, BoltAxis};
@@ -87,7 +87,7 @@ impl Reader<'_> {
     }
 }
 
-impl Frame {
+impl SharedSetup {
     /// The other setup: a plan tried out with the length that centres the axle there, else what
     /// was set or is planned. None where it is the bar as it stands.
     pub(crate) fn plan(

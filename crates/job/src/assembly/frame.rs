@@ -13,7 +13,7 @@ use crate::document::check::FieldError;
 pub type Missing = Vec<FieldError>;
 
 /// Everything a setup shares with the others.
-pub(super) struct Frame {
+pub(super) struct SharedSetup {
     pub(super) axle_height: Length,
     /// Travel of the driven height.
     pub(super) driven: Length,
@@ -37,7 +37,7 @@ pub(super) struct Fitted {
     pub(super) bar: Option<Link>,
 }
 
-impl Frame {
+impl SharedSetup {
     /// The members in the order of the links: the bar first where there is one.
     pub(super) fn members(&self, bar: Option<&Member>) -> Vec<Member> {
         bar.into_iter().chain(&self.arms.members).cloned().collect()

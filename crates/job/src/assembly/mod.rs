@@ -14,7 +14,7 @@ use crate::usual;
 use glam::DVec3;
 
 pub use self::frame::Missing;
-use self::frame::{Fitted, Frame};
+use self::frame::{Fitted, SharedSetup};
 use self::reader::Reader;
 use crate::document::check::FieldError;
 use crate::document::heights;
@@ -66,7 +66,7 @@ pub struct Planned {
 /// # Errors
 /// With what is missing or cannot be, each naming the part.
 pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing> {
-    let bench = Workbench::new(job, setups)?;
+    let bench = ReadJob::new(job, setups)?;
     let found = bench.mechanism(&bench.found, bench.bar_member.as_ref(), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
         (true, Some(setups)) => bench.frame.plan(setups, &bench.found).map_err(|f| bench.frame.faulty(f))?,
@@ -83,8 +83,8 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
 }
 
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
-pub(crate) struct Workbench {
-    frame: Frame,
+pub(crate) struct ReadJob {
+    frame: SharedSetup,
     bar_member: Option<Member>,
     obstacles: Vec<Obstacle>,
     steering: Option<(DragLink, Length)>,
@@ -95,7 +95,7 @@ pub(crate) struct Workbench {
     warnings: Vec<Phrase>,
 }
 
-impl Workbench {
+impl ReadJob {
     /// Reads the job's points and fits it as found.
     pub(crate) fn new(job: &Job, setups: Option<&Setups>) -> Result<Self, Missing> {
         let Some(location) = job.rig.axle_location else {
@@ -137,7 +137,7 @@ impl Workbench {
         if !reader.faults.is_empty() {
             return Err(reader.faults);
         }
-        let frame = Frame {
+        let frame = SharedSetup {
             axle_height: Length::from_mm(axle_height),
             driven: -heights::driven_offset(rig),
             location,
@@ -240,7 +240,7 @@ fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
 }
 
 /// The drag link with the chosen plan's part, as long as it is now: what it wants is told.
-fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &Workbench) -> Option<(DragLink, Length)> {
+fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &ReadJob) -> Option<(DragLink, Length)> {
     let (link, radius) = bench.steering?;
     let part = setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).drag_link.as_str());
     Some((raise(link, moves::drag_link_raise(job, part)), radius))

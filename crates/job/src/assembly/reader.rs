@@ -31,7 +31,7 @@ pub(super) struct Read {
 }
 
 /// How a point is asked for.
-pub(super) struct Ask<'a> {
+pub(super) struct PointWanted<'a> {
     pub(super) pointer: String,
     pub(super) name: String,
     pub(super) form: &'a PointForm,
@@ -53,7 +53,7 @@ impl Reader<'_> {
     }
 
     /// A point at ride height, in vehicle axes.
-    pub(super) fn point(&mut self, ask: &Ask<'_>) -> Read {
+    pub(super) fn point(&mut self, ask: &PointWanted<'_>) -> Read {
         let pick = |field: fn(&PointForm) -> &Option<TapeEntry>| {
             field(ask.form).as_ref().or_else(|| ask.like.and_then(|like| field(like).as_ref()))
         };

@@ -3,7 +3,7 @@
 use crate::usual;
 use glam::DVec3;
 
-use super::reader::{Ask, Reader};
+use super::reader::{PointWanted, Reader};
 use super::words;
 use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
 use crate::document::length_of;
@@ -23,7 +23,7 @@ impl Reader<'_> {
         let body = form.on == ObstacleOn::Body;
         let usual = DVec3::new(0.0, self.sizes.rail - 60.0, self.sizes.axle_height + 150.0);
         let mut end = |field: &str, point: &PointForm| {
-            self.point(&Ask {
+            self.point(&PointWanted {
                 pointer: format!("/hardpoints/obstacles/{index}/{field}"),
                 name: form.name.clone(),
                 form: point,
@@ -61,7 +61,7 @@ impl Reader<'_> {
             return None;
         }
         let z = self.sizes.axle_height;
-        let pitman = self.point(&Ask {
+        let pitman = self.point(&PointWanted {
             pointer: "/hardpoints/steering/pitman".to_owned(),
             name: "pitman end of the drag link".to_owned(),
             form: &form.pitman,
@@ -70,7 +70,7 @@ impl Reader<'_> {
             body: true,
             usual: DVec3::new(130.0, self.sizes.rail - 60.0, z + 130.0),
         });
-        let knuckle = self.point(&Ask {
+        let knuckle = self.point(&PointWanted {
             pointer: "/hardpoints/steering/knuckle".to_owned(),
             name: "axle end of the drag link".to_owned(),
             form: &form.knuckle,

@@ -19,7 +19,7 @@ use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
 pub use self::option::{OptionAtHeight, OptionResult};
 use self::planner::{Planner, bar_candidates};
 use self::school::{SchoolResult, schools};
-use crate::assembly::Workbench;
+use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
@@ -154,7 +154,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         }
         Err(unknown) => return without(unknown.missing.clone(), job),
     };
-    let bench = match Workbench::new(job, Some(setups)) {
+    let bench = match ReadJob::new(job, Some(setups)) {
         Ok(bench) => bench,
         Err(missing) => return without(missing, job),
     };

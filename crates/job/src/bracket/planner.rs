@@ -13,7 +13,7 @@ use glam::DVec3;
 use super::load::{self, LoadResult, Loaded};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
 use super::words;
-use crate::assembly::Workbench;
+use crate::assembly::ReadJob;
 use crate::bar::{heights, travel_left};
 use crate::cycle::words as cycle_words;
 use crate::document::bracketing::Target;
@@ -55,7 +55,7 @@ pub(super) enum LengthPolicy {
 /// What every option is worked out from.
 pub(super) struct Planner<'a> {
     pub(super) job: &'a Job,
-    pub(super) bench: &'a Workbench,
+    pub(super) bench: &'a ReadJob,
     pub(super) setups: &'a Setups,
     pub(super) side: Side,
     pub(super) found: Mechanism,

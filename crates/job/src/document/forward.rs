@@ -44,7 +44,8 @@ fn from_version_1(document: &mut Value) {
     let parts = job.get("bracket").cloned().unwrap_or_default();
     let on_frame = |name: &str| {
         let tried = parts["brackets"].as_array().into_iter().flatten();
-        let mut end = tried.filter(|part| part["name"] == json!(name)).map(|part| part["end"] == json!("frame"));
+        let mut end =
+            tried.filter(|part| part["name"] == json!(name)).map(|part| part["end"] == json!("frame"));
         end.next_back().unwrap_or(name == NOW[1])
     };
     let plan = |old: &Value| plan_of(old, &on_frame);

@@ -8,7 +8,7 @@ mod rates;
 mod room;
 mod splined;
 mod stow;
-mod things;
+mod surroundings;
 mod vehicle;
 mod words;
 
@@ -26,7 +26,7 @@ pub use crate::sway::rates::HoleResult;
 pub use crate::sway::room::{PanelCut, RoomResult, SwayGap};
 pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use crate::sway::stow::StowResult;
-use crate::sway::things::{Swept, Things};
+use crate::sway::surroundings::{Surroundings, Swept};
 use crate::sway::vehicle::{BarOnAxle, Base};
 pub use crate::sway::vehicle::{ChoiceResult, VehicleResult};
 use crate::usual::Assumption;
@@ -143,12 +143,12 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         assumed: bar_assumed.len(),
     };
     let vehicle = vehicle::vehicle(job, &base, Some(&on_axle));
-    let things = Things::of(job, mechanism, places.axis);
+    let around = Surroundings::of(job, mechanism, places.axis);
     let swept = Swept::of(mechanism, &places, &envelope);
-    let room = room::room(job, &places, &things, &swept, rate.outside.to_mm() / 2.0);
-    let stowed = stow::stow(job, &places, &things, &swept);
+    let room = room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0);
+    let stowed = stow::stow(job, &places, &around, &swept);
     let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
-    checks.extend(room::bolts(job, mechanism, &places, &things));
+    checks.extend(room::bolts(job, mechanism, &places, &around));
     SwayResult {
         says: links.says.clone(),
         fit_says: fit::fit_says(job, &links, &base, &rate, bar),
@@ -161,6 +161,6 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         stowed,
         vehicle: Some(vehicle),
         missing: Vec::new(),
-        assumptions: [base.weighed.assumed, bar_assumed, things.assumed].concat(),
+        assumptions: [base.weighed.assumed, bar_assumed, around.assumed].concat(),
     }
 }

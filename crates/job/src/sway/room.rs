@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 use crate::document::Job;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
-use crate::sway::things::{Swept, Thing, Things, placing};
+use crate::sway::surroundings::{Neighbour, Surroundings, Swept, placing};
 use crate::sway::words;
 use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::measure::{Length, Phrase};
@@ -77,12 +77,12 @@ struct Nearest {
 pub(crate) fn room(
     job: &Job,
     places: &Places,
-    things: &Things,
+    around: &Surroundings,
     swept: &Swept,
     bar_radius: f64,
 ) -> RoomResult {
-    let radii = [bar_radius, things.arm_radius, things.arm_radius, things.link_radius, things.link_radius];
-    let mut gaps: Vec<SwayGap> = things
+    let radii = [bar_radius, around.arm_radius, around.arm_radius, around.link_radius, around.link_radius];
+    let mut gaps: Vec<SwayGap> = around
         .all
         .iter()
         .filter(|thing| !thing.stowed_only)
@@ -134,7 +134,7 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
     job.sway.room.panels.iter().map(cut).collect()
 }
 
-fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {
+fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
     let (gap, wanted) = (Length::from_mm(nearest.gap), thing.wanted);
     let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
     let says = words::gap(rod, &thing.name, (gap, wanted), nearest.at);
@@ -150,12 +150,17 @@ fn gap_result(thing: &Thing, nearest: &Nearest) -> SwayGap {
 }
 
 /// Bolts that must come out again: as taped, and by what stands in their way at ride height.
-pub(crate) fn bolts(job: &Job, mechanism: &Mechanism, places: &Places, things: &Things) -> Vec<FitCheck> {
+pub(crate) fn bolts(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    around: &Surroundings,
+) -> Vec<FitCheck> {
     let ride = mechanism.at_ride_height().ok();
     job.sway
         .bolts
         .iter()
-        .filter_map(|bolt| bolt_check(bolt, mechanism, places, things, ride.as_ref()))
+        .filter_map(|bolt| bolt_check(bolt, mechanism, places, around, ride.as_ref()))
         .collect()
 }
 
@@ -175,7 +180,7 @@ fn bolt_check(
     bolt: &ServiceBolt,
     mechanism: &Mechanism,
     places: &Places,
-    things: &Things,
+    around: &Surroundings,
     ride: Option<&Posed>,
 ) -> Option<FitCheck> {
     let name = format!("{} comes out again", bolt.name);
@@ -195,7 +200,7 @@ fn bolt_check(
         let (at, placing) = at.as_ref()?;
         let along = direction(way).0 * length.to_mm();
         let drawn = [*at + along * 0.5, *at + along * 1.5];
-        let beside = things.all.iter().filter(|thing| !thing.stowed_only);
+        let beside = around.all.iter().filter(|thing| !thing.stowed_only);
         let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, usual::BOLT_HEAD)));
         gaps.filter(|(_, gap)| *gap < 0.0)
             .min_by(|a, b| a.1.total_cmp(&b.1))

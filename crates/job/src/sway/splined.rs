@@ -145,8 +145,10 @@ pub(crate) fn choose(
     } else {
         form.splined.arms.iter().map(TapeEntry::length).collect()
     };
-    let swung: Vec<Swung> =
-        arms.iter().filter_map(|arm| Swung::of(job, mechanism, places, (envelope, ride), *arm)).collect();
+    let swung: Vec<ArmWithLink> = arms
+        .iter()
+        .filter_map(|arm| ArmWithLink::of(job, mechanism, places, (envelope, ride), *arm))
+        .collect();
     let mut options = Vec::new();
     for bar in &form.splined.bars {
         for swung in &swung {
@@ -178,7 +180,7 @@ pub(crate) fn choose(
 }
 
 /// An arm with the link that suits it, swung through everything.
-struct Swung {
+struct ArmWithLink {
     arm: Length,
     link: Length,
     works: bool,
@@ -186,7 +188,7 @@ struct Swung {
     twist: f64,
 }
 
-impl Swung {
+impl ArmWithLink {
     fn of(
         job: &Job,
         mechanism: &Mechanism,
@@ -216,7 +218,7 @@ fn option(
     job: &Job,
     base: &Base,
     made: &BarRate,
-    swung: &Swung,
+    swung: &ArmWithLink,
     (frame, least): (Option<Length>, Option<Length>),
 ) -> SplinedOption {
     let roll = made.roll_rate(swung.per_roll);
@@ -291,7 +293,7 @@ fn because(
     (degrees, use_): (f64, &str),
     wanted: f64,
     places: &Places,
-    swung: Option<&Swung>,
+    swung: Option<&ArmWithLink>,
     rate: &BarRate,
 ) -> Phrase {
     let weighed = &base.weighed;

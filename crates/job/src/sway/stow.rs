@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use crate::document::Job;
 use crate::sway::places::{Places, point_of};
-use crate::sway::things::{Swept, Things};
+use crate::sway::surroundings::{Surroundings, Swept};
 use crate::sway::words;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::pose::AxlePoint;
@@ -49,7 +49,7 @@ pub struct StowResult {
 }
 
 /// The stowed link, where its stud was measured.
-pub(crate) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -> Option<StowResult> {
+pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Swept) -> Option<StowResult> {
     let stud = point_of(job, &job.sway.pins.stow, !places.on_axle)?;
     let (ahead, above) = (stud.x - places.axis.0, stud.z - places.axis.1);
     let sideways = Length::from_mm(stud.y - places.eye_out);
@@ -87,15 +87,15 @@ pub(crate) fn stow(job: &Job, places: &Places, things: &Things, swept: &Swept) -
         [seen(eye, -1.0), seen(stud, -1.0)],
     ]);
     // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
-    let moving = things.all.iter().filter(|thing| thing.on_body() == places.on_axle);
+    let moving = around.all.iter().filter(|thing| thing.on_body() == places.on_axle);
     let least = moving
         .filter_map(|thing| {
             let (gap, _, pose) = swept.least(|pose, below| {
                 let seen = |at: DVec3| {
                     if places.on_axle { pose.placing.place(AxlePoint::at(at)).vector() } else { at }
                 };
-                let arm = ([seen(root), seen(eye)], things.arm_radius);
-                let link = ([seen(eye), seen(stud)], things.link_radius);
+                let arm = ([seen(root), seen(eye)], around.arm_radius);
+                let link = ([seen(eye), seen(stud)], around.link_radius);
                 thing.nearest(&pose.placing, &[arm, link], below)
             })?;
             Some((gap, thing.name.as_str(), pose.at, thing.wanted))

@@ -13,8 +13,8 @@ use serde_json::Value;
 use tokio::task::spawn_blocking;
 use utoipa::ToSchema;
 
+use crate::api::problem::Problem;
 use crate::intake::read_job;
-use crate::problem::Problem;
 
 /// Computes everything from a document and stores nothing.
 #[utoipa::path(

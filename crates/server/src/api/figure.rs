@@ -11,7 +11,7 @@ use derecho_job::document::check::FieldError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 
 /// What kind of figure it is.
 #[derive(Clone, Copy, Debug, Deserialize, Serialize, ToSchema)]

@@ -15,8 +15,8 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::view::JobView;
 use super::{AppState, based_on, path, query};
+use crate::api::problem::Problem;
 use crate::intake::read_job;
-use crate::problem::Problem;
 
 const MOST_PER_PAGE: u32 = 500;
 

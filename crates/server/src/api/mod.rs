@@ -5,6 +5,7 @@ pub mod compute;
 pub mod figure;
 pub mod jobs;
 pub mod parts;
+pub mod problem;
 pub mod samples;
 pub mod tape;
 pub mod templates;
@@ -18,7 +19,7 @@ use axum::http::{HeaderMap, StatusCode, header};
 use derecho_store::{Store, StoreError};
 use tokio::task::spawn_blocking;
 
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 
 /// What handlers share.
 #[derive(Clone, Debug)]

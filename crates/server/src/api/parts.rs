@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::{AppState, path};
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 use crate::samples;
 
 /// Most parts taken in at once.

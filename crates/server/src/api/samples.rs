@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use super::AppState;
 use super::jobs::new_id;
 use super::view::JobView;
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 use crate::samples;
 
 /// A sample that can be opened.

@@ -12,7 +12,7 @@ use derecho_job::document::schema::code_of;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 
 /// A typed length.
 #[derive(Debug, Deserialize, IntoParams)]

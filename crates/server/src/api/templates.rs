@@ -14,7 +14,7 @@ use tokio::task::spawn_blocking;
 use utoipa::IntoParams;
 
 use super::AppState;
-use crate::problem::Problem;
+use crate::api::problem::Problem;
 
 /// Corners of a panel's hole, so that it does not tear.
 const CORNER: f64 = 12.7;

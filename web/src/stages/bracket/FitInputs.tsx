@@ -19,7 +19,7 @@ const TREATMENTS = [
 ] as const;
 
 const isNumber = (text: string) =>
-  text.trim() === "" || Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than nought.";
+  text.trim() === "" || Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than zero.";
 
 /** Ears, bolt and brackets: what loads and fit are reckoned from. */
 export function FitInputs() {

@@ -44,7 +44,7 @@ const NUMBERS = [
 
 const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
 const isNumber = (text: string) =>
-  Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than nought.";
+  Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than zero.";
 
 /** The sway bar itself: kind, sizes, holes, what gives. */
 export function BarInputs() {

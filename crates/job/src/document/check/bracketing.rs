@@ -50,7 +50,7 @@ impl Checker {
             self.fault(
                 format!("{at}/bolt/torque_nm"),
                 "not_positive",
-                "This is more than nought. Type it, or leave it out.",
+                "This is more than zero. Type it, or leave it out.",
             );
         }
         for (field, entry) in [

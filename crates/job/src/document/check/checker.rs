@@ -75,7 +75,7 @@ impl Checker {
     pub(super) fn size(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
         self.distance(pointer, entry);
         if entry.is_some_and(|entry| entry.number().nanometres() == 0) {
-            self.fault(pointer, "nought", "This cannot be nought. Type the size, or leave it empty.");
+            self.fault(pointer, "nought", "This cannot be zero. Type the size, or leave it empty.");
         }
     }
 

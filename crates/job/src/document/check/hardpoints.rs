@@ -30,7 +30,7 @@ impl Checker {
             self.fault(
                 format!("{at}/stiffness_n_per_mm"),
                 "no_stiffness",
-                "A stiffness is more than nought. Type it in N/mm, or leave it out.",
+                "A stiffness is more than zero. Type it in N/mm, or leave it out.",
             );
         }
     }

@@ -48,7 +48,7 @@ impl Checker {
                 self.fault(
                     format!("{at}/{field}"),
                     "out_of_range",
-                    format!("This is more than nought and at most {most:.0}. Type it, or leave it out."),
+                    format!("This is more than zero and at most {most:.0}. Type it, or leave it out."),
                 );
             }
         }

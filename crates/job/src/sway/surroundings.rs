@@ -33,7 +33,7 @@ struct Disc {
 
 /// One thing, as a chain of capsules at ride height.
 #[derive(Clone, Debug)]
-pub(crate) struct Thing {
+pub(crate) struct Neighbour {
     pub(crate) name: String,
     goes: Goes,
     radius: f64,
@@ -45,7 +45,7 @@ pub(crate) struct Thing {
     pub(crate) holds_bar: bool,
 }
 
-impl Thing {
+impl Neighbour {
     /// Its middle line in a pose, in body axes.
     pub(crate) fn chain(&self, placing: &Placing) -> Vec<DVec3> {
         let placed = |at: &DVec3| placing.place(AxlePoint::at(*at)).vector();
@@ -96,46 +96,46 @@ impl Thing {
 }
 
 /// Everything in the way, with what had to be assumed of it.
-pub(crate) struct Things {
-    pub(crate) all: Vec<Thing>,
+pub(crate) struct Surroundings {
+    pub(crate) all: Vec<Neighbour>,
     pub(crate) arm_radius: f64,
     pub(crate) link_radius: f64,
     pub(crate) assumed: Vec<Assumption>,
 }
 
-impl Things {
+impl Surroundings {
     pub(crate) fn of(job: &Job, mechanism: &Mechanism, axis: (f64, f64)) -> Self {
         let form = &job.sway.room;
-        let mut things = Self { all: Vec::new(), arm_radius: 0.0, link_radius: 0.0, assumed: Vec::new() };
+        let mut around = Self { all: Vec::new(), arm_radius: 0.0, link_radius: 0.0, assumed: Vec::new() };
         for obstacle in mechanism.obstacles() {
             let ends = obstacle.ends.to_vec();
             let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
-            things.put(&obstacle.name, goes, obstacle.radius.to_mm(), obstacle.wanted);
+            around.put(&obstacle.name, goes, obstacle.radius.to_mm(), obstacle.wanted);
         }
-        things.shocks(job);
-        things.rails(job, axis);
-        things.tyres(job, mechanism);
+        around.shocks(job);
+        around.rails(job, axis);
+        around.tyres(job, mechanism);
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm() - 120.0;
         let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
-        things.put("axle tube", tube, usual::AXLE_TUBE_RADIUS, WANTED_CLEARANCE);
-        if let Some(tube) = things.all.last_mut() {
+        around.put("axle tube", tube, usual::AXLE_TUBE_RADIUS, WANTED_CLEARANCE);
+        if let Some(tube) = around.all.last_mut() {
             tube.stowed_only = true;
         }
-        if !things.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
-            let arm = things.size("arm_thickness", "sway arms", &form.arm_thickness, usual::SWAY_ROD);
-            things.arm_radius = arm.to_mm() / 2.0;
-            let link = things.size("link_thickness", "sway links", &form.link_thickness, usual::SWAY_ROD);
-            things.link_radius = link.to_mm() / 2.0;
+        if !around.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
+            let arm = around.size("arm_thickness", "sway arms", &form.arm_thickness, usual::SWAY_ROD);
+            around.arm_radius = arm.to_mm() / 2.0;
+            let link = around.size("link_thickness", "sway links", &form.link_thickness, usual::SWAY_ROD);
+            around.link_radius = link.to_mm() / 2.0;
         } else {
-            things.arm_radius = length_of(&form.arm_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
-            things.link_radius = length_of(&form.link_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
+            around.arm_radius = length_of(&form.arm_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
+            around.link_radius = length_of(&form.link_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
         }
-        things
+        around
     }
 
     fn put(&mut self, name: &str, goes: Goes, radius: f64, wanted: Length) {
-        self.all.push(Thing {
+        self.all.push(Neighbour {
             name: name.to_owned(),
             goes,
             radius,
@@ -233,7 +233,7 @@ impl Things {
     }
 }
 
-/// A pose made ready, for [`Thing::chain`].
+/// A pose made ready, for [`Neighbour::chain`].
 pub(crate) fn placing(mechanism: &Mechanism, posed: &Posed) -> Placing {
     Placing::of(&posed.solved.pose, mechanism.suspension().axle_height())
 }
