@@ -13,7 +13,7 @@ fn read(left: &str, right: &str) -> Value {
 }
 
 /// A front on leaf springs: 32 in of bar that rises 6 in, frame eye left.
-fn truck(adjuster: &Value, readings: Value) -> Value {
+fn truck(adjuster: &Value, readings: &Value) -> Value {
     json!({ "format": "derecho-job", "version": 2, "title": "Ladder truck 3",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in" },
@@ -79,7 +79,7 @@ async fn a_bar_with_welded_adapters_is_cut_back_set_and_proved() {
         "shank": "2 1/2 in", "tapped_depth": "3 1/4 in", "seat": "welded_adapter" })
     };
     let adjuster = json!({ "kind": "turnbuckle", "first": end("right"), "second": end("left") });
-    let mut job = truck(&adjuster, read("5 1/2 in", "6 1/2 in"));
+    let mut job = truck(&adjuster, &read("5 1/2 in", "6 1/2 in"));
     job["setups"]["found"]["bar"]["length"] = json!("33 in");
     let id = shop.make(&job).await;
     in_browser(DESK, |page| async move {
@@ -110,7 +110,7 @@ async fn a_bar_with_welded_adapters_is_cut_back_set_and_proved() {
 #[tokio::test(flavor = "multi_thread")]
 async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled() {
     let shop = Shop::open();
-    let mut job = truck(&json!({ "kind": "fixed" }), read("6 in", "6 in"));
+    let mut job = truck(&json!({ "kind": "fixed" }), &read("6 in", "6 in"));
     job["bracket"] = json!({ "brackets": [{ "name": "low riser", "holes": [
         { "name": "hole 1", "up": "1/4 in" }, { "name": "hole 2", "up": "3 in" }] }] });
     let id = shop.make(&job).await;
@@ -145,7 +145,7 @@ async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled
 #[tokio::test(flavor = "multi_thread")]
 async fn jobs_without_a_bar_to_set_are_proved_and_settled() {
     let shop = Shop::open();
-    let mut off = truck(&json!({}), read("6 1/2 in", "5 1/2 in"));
+    let mut off = truck(&json!({}), &read("6 1/2 in", "5 1/2 in"));
     off["rig"]["axle_location"] = json!("y_link");
     off["setups"] = json!({});
     let id = shop.make(&off).await;
