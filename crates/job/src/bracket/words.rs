@@ -127,10 +127,15 @@ pub(super) fn exact(riser: Length) -> Phrase {
         if print::rounds_to_nought(riser, Style::everyday(w.unit())) {
             return "It is on target where it is.".to_owned();
         }
-        let (axle, frame) = if riser > Length::ZERO { ("up", "down") } else { ("down", "up") };
         let by = w.distance(riser);
-        format!("Exactly on target: axle eye {by} {axle}, or frame eye {by} {frame}.")
+        let (axle, frame) = (way(BracketEnd::Axle, riser), way(BracketEnd::Frame, riser));
+        format!("Exactly on target: axle eye {by} {axle} from where it sits now, or frame eye {by} {frame}.")
     })
+}
+
+/// Which way an eye goes for an exact riser, + axle eye up.
+fn way(end: BracketEnd, riser: Length) -> &'static str {
+    if (riser > Length::ZERO) == (end == BracketEnd::Axle) { "up" } else { "down" }
 }
 
 /// What is done with the bar's length: nothing where the change shows nothing on a tape.
@@ -180,20 +185,27 @@ pub(super) fn because(
         let told: Vec<String> =
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
         let level = exact.map_or_else(String::new, |exact| {
-            format!(
-                " On target would be {} {}.",
-                w.distance(exact),
-                if pick.end == Some(BracketEnd::Frame) { "of drop" } else { "of riser" }
-            )
+            if print::rounds_to_nought(exact, Style::everyday(w.unit())) {
+                return " It is on target where it sits now.".to_owned();
+            }
+            let (end, eye) = match pick.end {
+                Some(BracketEnd::Frame) => (BracketEnd::Frame, "frame eye"),
+                _ => (BracketEnd::Axle, "axle eye"),
+            };
+            let (by, way) = (w.distance(exact), way(end, exact));
+            format!(" On target would be the {eye} {by} {way} from where it sits now.")
         });
         let fails = pick
             .fails
             .first()
             .map_or_else(String::new, |reason| format!(" But it fails: {}.", reason.in_unit(w.unit())));
-        let others =
-            if told.is_empty() { String::new() } else { format!(" What fails: {}.", told.join("; ")) };
+        let others = if told.is_empty() {
+            String::new()
+        } else {
+            format!(" Other ways fail. {}.", capital(&told.join("; ")))
+        };
         format!(
-            "It stands at {} then and swings {} over the travel.{level}{others}{fails}",
+            "It stands at {} then and swings {} over the travel.{level}{fails}{others}",
             degrees(pick.angle_deg),
             w.distance(pick.peak_to_peak_mm)
         )
@@ -224,20 +236,21 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
                 w.distance(option.peak_to_peak_mm)
             )),
         }
-        match option.end {
-            Some(BracketEnd::Axle) => parts.push(format!(
-                "{:.1} times the moment into the axle tube, roll centre {} {}",
-                option.loads.axle_moment_ratio,
-                w.distance(option.roll_centre_change_mm),
-                higher(option.roll_centre_change_mm)
-            )),
-            Some(BracketEnd::Frame) => parts.push(format!(
-                "{:.1} times the moment into the frame rail, where brackets crack on hard use, roll centre {} {}",
-                option.loads.frame_moment_ratio,
-                w.distance(option.roll_centre_change_mm),
-                higher(option.roll_centre_change_mm)
-            )),
-            None => {}
+        let loads = &option.loads;
+        let load = match option.end {
+            Some(BracketEnd::Axle) => Some((loads.axle_moment_ratio, "the axle tube")),
+            Some(BracketEnd::Frame) => {
+                Some((loads.frame_moment_ratio, "the frame rail, where brackets crack on hard use"))
+            }
+            None => None,
+        };
+        if let Some((ratio, into)) = load.filter(|(ratio, _)| (ratio - 1.0).abs() >= 0.05) {
+            parts.push(format!("{ratio:.1} times the moment into {into}"));
+        }
+        let higher = option.roll_centre_change_mm;
+        if option.end.is_some() && !print::rounds_to_nought(higher, Style::everyday(w.unit())) {
+            let way = if higher < Length::ZERO { "lower" } else { "higher" };
+            parts.push(format!("roll centre {} {way}", w.distance(higher)));
         }
         if !option.plan.drag_link.is_empty() && option.end.is_some() {
             parts.push(format!("goes with the {}", option.plan.drag_link));
@@ -250,11 +263,11 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
             };
             parts.push(format!("bar and drag link are {} apart: {cure}", degrees(difference)));
         }
-        parts.push(format!(
-            "in a left turn it {} the body by {}",
-            if option.loads.jacking_left_turn_n >= 0.0 { "lifts" } else { "pulls down" },
-            force(w, option.loads.jacking_left_turn_n.abs())
-        ));
+        let lift = loads.jacking_left_turn_n;
+        parts.push(match verb(w, lift) {
+            Some(verb) => format!("in a left turn it {verb} the body by {}", force(w, lift.abs())),
+            None => format!("in a turn it {NO_JACKING}"),
+        });
         if !at_hand && school != School::LengthOnly {
             parts.push("no such bracket is tried here yet: this is the exact one".to_owned());
         }
@@ -265,8 +278,13 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
     })
 }
 
-fn higher(change: Length) -> &'static str {
-    if change < Length::ZERO { "lower" } else { "higher" }
+/// What a bar does to the body in a turn that it neither lifts nor pulls down.
+const NO_JACKING: &str = "neither lifts the body nor pulls it down";
+
+/// What it does to the body, N, + up; none where the force prints as nothing.
+fn verb(w: Words, lift: f64) -> Option<&'static str> {
+    let shows = force(w, lift.abs()) != force(w, 0.0);
+    shows.then_some(if lift > 0.0 { "lifts" } else { "pulls down" })
 }
 
 fn capital(text: &str) -> String {
@@ -386,7 +404,7 @@ fn newtons(newtons: f64) -> Phrase {
 /// Lift of the body in a left turn, N, + up, and the same as heave.
 fn jacking(lift: f64, heave: Option<Length>) -> Phrase {
     Phrase::of(|w| {
-        let verb = if lift >= 0.0 { "lifts" } else { "pulls down" };
+        let Some(verb) = verb(w, lift) else { return NO_JACKING.to_owned() };
         let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
         format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
     })
