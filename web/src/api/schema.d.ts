@@ -555,56 +555,56 @@ export interface components {
             /**
              * @description Lower arm or radius arm on the left.
              * @default {
-             *       "axle": {
-             *         "sideways_from": "centreline"
-             *       },
-             *       "axle_joint": {},
              *       "body": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {}
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
              *     }
              */
             lower_left?: components["schemas"]["Arm"];
             /**
              * @description On the right; as on the left where empty.
              * @default {
-             *       "axle": {
-             *         "sideways_from": "centreline"
-             *       },
-             *       "axle_joint": {},
              *       "body": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {}
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
              *     }
              */
             lower_right?: components["schemas"]["Arm"];
             /**
              * @description Upper arm or leg on the left.
              * @default {
-             *       "axle": {
-             *         "sideways_from": "centreline"
-             *       },
-             *       "axle_joint": {},
              *       "body": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {}
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
              *     }
              */
             upper_left?: components["schemas"]["Arm"];
             /**
              * @description On the right; as on the left where empty.
              * @default {
-             *       "axle": {
-             *         "sideways_from": "centreline"
-             *       },
-             *       "axle_joint": {},
              *       "body": {
              *         "sideways_from": "centreline"
              *       },
-             *       "body_joint": {}
+             *       "axle": {
+             *         "sideways_from": "centreline"
+             *       },
+             *       "body_joint": {},
+             *       "axle_joint": {}
              *     }
              */
             upper_right?: components["schemas"]["Arm"];
@@ -1590,13 +1590,13 @@ export interface components {
             /**
              * @description Its adjuster.
              * @default {
-             *       "end_style": "through_bolt",
              *       "first": {
              *         "seat": "steel"
              *       },
              *       "second": {
              *         "seat": "steel"
-             *       }
+             *       },
+             *       "end_style": "through_bolt"
              *     }
              */
             adjuster?: components["schemas"]["AdjusterForm"];
@@ -1608,11 +1608,11 @@ export interface components {
             /**
              * @description The track bar.
              * @default {
-             *       "bent": false,
+             *       "read": "as_it_stands",
              *       "finder": {
              *         "zero": "gravity"
              *       },
-             *       "read": "as_it_stands"
+             *       "bent": false
              *     }
              */
             bar?: components["schemas"]["Bar"];
@@ -1633,44 +1633,44 @@ export interface components {
              * @description Arms and legs.
              * @default {
              *       "lower_left": {
-             *         "axle": {
-             *           "sideways_from": "centreline"
-             *         },
-             *         "axle_joint": {},
              *         "body": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {}
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
              *       },
              *       "lower_right": {
-             *         "axle": {
-             *           "sideways_from": "centreline"
-             *         },
-             *         "axle_joint": {},
              *         "body": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {}
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
              *       },
              *       "upper_left": {
-             *         "axle": {
-             *           "sideways_from": "centreline"
-             *         },
-             *         "axle_joint": {},
              *         "body": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {}
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
              *       },
              *       "upper_right": {
-             *         "axle": {
-             *           "sideways_from": "centreline"
-             *         },
-             *         "axle_joint": {},
              *         "body": {
              *           "sideways_from": "centreline"
              *         },
-             *         "body_joint": {}
+             *         "axle": {
+             *           "sideways_from": "centreline"
+             *         },
+             *         "body_joint": {},
+             *         "axle_joint": {}
              *       }
              *     }
              */
@@ -1678,8 +1678,8 @@ export interface components {
             /**
              * @description The track bar as a body.
              * @default {
-             *       "axle_joint": {},
-             *       "frame_joint": {}
+             *       "frame_joint": {},
+             *       "axle_joint": {}
              *     }
              */
             bar?: components["schemas"]["BarBody"];
@@ -3248,21 +3248,21 @@ export interface components {
             /**
              * @description As it came.
              * @default {
+             *       "bar": {
+             *         "read": "as_it_stands",
+             *         "finder": {
+             *           "zero": "gravity"
+             *         },
+             *         "bent": false
+             *       },
              *       "adjuster": {
-             *         "end_style": "through_bolt",
              *         "first": {
              *           "seat": "steel"
              *         },
              *         "second": {
              *           "seat": "steel"
-             *         }
-             *       },
-             *       "bar": {
-             *         "bent": false,
-             *         "finder": {
-             *           "zero": "gravity"
              *         },
-             *         "read": "as_it_stands"
+             *         "end_style": "through_bolt"
              *       }
              *     }
              */

@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import type { SwayLinks } from "../../api/client";
 import { useSize } from "../../elevation/useSize";
-import { distance, withMarks } from "../../measure/format";
+import { fine, withMarks } from "../../measure/format";
 import { ticks } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
 
@@ -99,7 +99,7 @@ export function LinkRule({ links }: { links: SwayLinks }) {
                 fontSize={15}
                 fill="var(--ink)"
               >
-                {withMarks(`${name} ${distance(mm, units)}`)}
+                {withMarks(`${name} ${fine(mm, units)}`)}
               </text>
             </g>
           ))}
