@@ -33,6 +33,10 @@ pub(crate) fn empty_fields() -> Vec<Assumption> {
         |pointer: &str, says: Phrase| Assumption { pointer: pointer.to_owned(), says, drawing_only: false };
     let feature = field("/sheets/feature_uncertainty", Phrase::of(|w| w.fine(usual::OWN_FEATURE)));
     let steep = field("/bracket/steep_from", Phrase::plain(&format!("{:.0}°", usual::STEEP_FROM_DEGREES)));
+    let finder = field(
+        "/setups/found/bar/finder/good_to",
+        Phrase::plain(&format!("{:.1}°", usual::FINDER_GOOD_TO_DEGREES)),
+    );
     let graduation = field(
         "/sheets/resolution",
         Phrase::of(|w| match w.unit() {
@@ -43,6 +47,6 @@ pub(crate) fn empty_fields() -> Vec<Assumption> {
     lengths
         .into_iter()
         .map(|(pointer, length)| field(pointer, Phrase::of(|w| w.fine(length))))
-        .chain([feature, steep, graduation])
+        .chain([feature, steep, finder, graduation])
         .collect()
 }

@@ -262,20 +262,27 @@ async fn a_length_is_read_back_and_a_refused_one_is_marked() {
 }
 
 #[tokio::test]
-async fn a_weight_a_rate_and_a_thread_are_judged_as_they_are_typed() {
+async fn an_angle_a_weight_a_rate_and_a_thread_are_judged_as_they_are_typed() {
     let shop = Shop::open().await;
     // 1000 kg are 2204.6 lb; 35.025 N/mm are 200 lb/in; 1/2-20 is 12.7 mm across.
     for (query, inches, millimetres) in [
         ("kind=weight&text=1000%20kg", "2205 lb", "1000 kg"),
         ("kind=spring_rate&text=200%20lb/in", "200 lb/in", "35.0 N/mm"),
         ("kind=roll_rate&text=100%20Nm/deg", "74 lb-ft/°", "100 N·m/°"),
+        ("kind=angle&text=-10,8%20deg", "-10.8°", "-10.8°"),
     ] {
         let back = shop.get(&format!("/api/v1/figure?{query}")).await;
         assert_eq!((&back["says"]["in"], &back["says"]["mm"]), (&json!(inches), &json!(millimetres)));
     }
     let thread = shop.get("/api/v1/figure?kind=thread&text=1/2-20").await;
     assert!(thread["says"]["mm"].as_str().unwrap().starts_with("12.7 mm across"), "{thread}");
-    for query in ["kind=weight&text=heavy", "kind=spring_rate&text=35", "kind=thread&text=1/2"] {
+    for query in [
+        "kind=angle&text=1-2",
+        "kind=angle&text=95",
+        "kind=weight&text=heavy",
+        "kind=spring_rate&text=35",
+        "kind=thread&text=1/2",
+    ] {
         let refused = shop.call(Method::GET, &format!("/api/v1/figure?{query}"), None, None).await;
         problem(refused, 422, "bad_figure").await;
     }

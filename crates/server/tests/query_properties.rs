@@ -59,7 +59,7 @@ fn runner(cases: u32) -> TestRunner {
 }
 
 fn kind() -> impl Strategy<Value = &'static str> {
-    prop::sample::select(vec!["weight", "spring_rate", "roll_rate", "thread", "colour", ""])
+    prop::sample::select(vec!["angle", "weight", "spring_rate", "roll_rate", "thread", "colour", ""])
 }
 
 #[test]

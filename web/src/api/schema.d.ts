@@ -79,7 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Reads a typed weight, rate or thread and tells it back in both unit systems. */
+        /** Reads a typed angle, weight, rate or thread and tells it back in both unit systems. */
         get: operations["figure"];
         put?: never;
         post?: never;
@@ -1528,7 +1528,7 @@ export interface components {
          * @description What kind of figure it is.
          * @enum {string}
          */
-        FigureKind: "weight" | "spring_rate" | "roll_rate" | "thread";
+        FigureKind: "angle" | "weight" | "spring_rate" | "roll_rate" | "thread";
         /** @description An angle finder laid along the bar. */
         Finder: {
             /**

@@ -1,4 +1,4 @@
-//! Judging a figure with its unit while it is typed: weights, rates, threads.
+//! Judging a figure while it is typed: angles, weights, rates, threads.
 
 use axum::Json;
 use axum::extract::Query;
@@ -6,7 +6,7 @@ use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
-use derecho_core::measure::{Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
+use derecho_core::measure::{AngleEntry, Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
 use derecho_job::document::check::FieldError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -17,6 +17,8 @@ use crate::api::problem::Problem;
 #[derive(Clone, Copy, Debug, Deserialize, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum FigureKind {
+    /// An angle in degrees such as `10.8`.
+    Angle,
     /// A weight such as `2600 lb`.
     Weight,
     /// A rate such as `200 lb/in`.
@@ -48,6 +50,10 @@ pub struct FigureBack {
 
 fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
     Ok(match kind {
+        FigureKind::Angle => {
+            let read = AngleEntry::parse(text)?;
+            Phrase::of(|_| format!("{:.1}°", read.angle().to_degrees()))
+        }
         FigureKind::Weight => {
             let read = WeightEntry::parse(text)?;
             Phrase::of(|w| weight(w, read.kilograms() * GRAVITY))
@@ -69,7 +75,7 @@ fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
     })
 }
 
-/// Reads a typed weight, rate or thread and tells it back in both unit systems.
+/// Reads a typed angle, weight, rate or thread and tells it back in both unit systems.
 #[utoipa::path(
     get, path = "/api/v1/figure", tag = "compute",
     params(TypedFigure),
@@ -83,7 +89,7 @@ pub async fn figure(typed: Result<Query<TypedFigure>, QueryRejection>) -> Result
         Problem::new(
             StatusCode::BAD_REQUEST,
             "bad_query",
-            format!("{rejection}. Send text and kind=weight, spring_rate, roll_rate or thread."),
+            format!("{rejection}. Send text and kind=angle, weight, spring_rate, roll_rate or thread."),
         )
     })?;
     read(typed.kind, &typed.text).map(|says| Json(FigureBack { kind: typed.kind, says })).map_err(|message| {

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
+import { AngleField } from "../job/AngleField";
 import { setAdjuster, setBar } from "../job/edits";
 import { FigureField } from "../job/FigureField";
 import { useEmpty } from "../job/useEmpty";
@@ -103,7 +103,7 @@ export function BarInputs() {
             job={view.id}
             pointer="/setups/found/bar/finder/good_to"
             label="It is good to, plus or minus"
-            hint="Empty: 0.2°. A dial is good to 1°"
+            hint={`${empty("/setups/found/bar/finder/good_to")}. A dial is good to 1°`}
             value={finder.good_to}
             onCommit={(good_to) => setFinder({ good_to })}
           />

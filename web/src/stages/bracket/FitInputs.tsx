@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
 import { FigureField } from "../job/FigureField";
 import { useEmpty } from "../job/useEmpty";

@@ -1,5 +1,6 @@
-import { answer, client, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { TextField } from "../../ui/TextField";
+import { JUDGES } from "./judge";
 import { useJob } from "./useJob";
 
 type Kind = Schemas["FigureKind"];
@@ -8,21 +9,8 @@ const HINTS: Record<Kind, string> = {
   weight: "lb or kg",
   spring_rate: "lb/in or N/mm",
   roll_rate: "lb-ft/deg or Nm/deg",
+  angle: "degrees, such as 10.8",
   thread: "such as 1/2-20 or M14x2",
-};
-
-/** Asks the server what is wrong with a figure. */
-const judge = (kind: Kind) => async (text: string) => {
-  const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
-  if ("data" in result) return undefined;
-  if ("silent" in result) return "The program does not answer. What you typed is kept on this device.";
-  return result.problem.detail;
-};
-const JUDGES: Record<Kind, (text: string) => Promise<string | undefined>> = {
-  weight: judge("weight"),
-  spring_rate: judge("spring_rate"),
-  roll_rate: judge("roll_rate"),
-  thread: judge("thread"),
 };
 
 type FigureFieldProps = {

@@ -1,7 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Job, Schemas, TapeEntry } from "../../api/client";
 import { say } from "../../measure/format";
-import { AngleField } from "../../ui/AngleField";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -10,6 +9,7 @@ import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { AngleField } from "../job/AngleField";
 import { setRig } from "../job/edits";
 import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
+import { AngleField } from "../job/AngleField";
 import { setSway } from "../job/edits";
 import { LengthFields } from "../job/LengthFields";
 import { useJob } from "../job/useJob";

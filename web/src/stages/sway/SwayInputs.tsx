@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Fold } from "../../ui/Fold";
 import { Rows } from "../../ui/Rows";
 import { Tick } from "../../ui/Tick";
+import { AngleField } from "../job/AngleField";
 import { setSway } from "../job/edits";
 import { FigureField } from "../job/FigureField";
 import { LengthFields } from "../job/LengthFields";

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Choice } from "../../ui/Choice";
+import { AngleField } from "../job/AngleField";
 import { useJob } from "../job/useJob";
 
 type JointForm = Schemas["JointForm"];

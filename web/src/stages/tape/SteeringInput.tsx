@@ -1,10 +1,10 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
-import { AngleField } from "../../ui/AngleField";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
+import { AngleField } from "../job/AngleField";
 import { setHardpoints } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { PointInput } from "./PointInput";

@@ -1,0 +1,21 @@
+import { answer, client, type Schemas } from "../../api/client";
+
+type Kind = Schemas["FigureKind"];
+
+/** Asks the server what is wrong with a figure: how one is written is the core's alone. */
+const judge = (kind: Kind) => async (text: string) => {
+  if (text.trim() === "") return undefined;
+  const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
+  if ("data" in result) return undefined;
+  if ("silent" in result) return "The program does not answer. What you typed is kept on this device.";
+  return result.problem.detail;
+};
+
+/** One judge a kind, the same at every call, so that a field is not judged anew when it is drawn anew. */
+export const JUDGES: Record<Kind, (text: string) => Promise<string | undefined>> = {
+  angle: judge("angle"),
+  weight: judge("weight"),
+  spring_rate: judge("spring_rate"),
+  roll_rate: judge("roll_rate"),
+  thread: judge("thread"),
+};
