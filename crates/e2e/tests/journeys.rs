@@ -655,13 +655,19 @@ async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
         page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar").await?;
         page.press("The bar as found").await?;
+        // What is no angle is told at the field, and never sent as a change.
         page.enter("Finder along the bar", "95").await?;
         page.sees(SLATE, "This is steeper than 89°").await?;
+        assert_eq!(shop.job("relay-van-2").await["revision"], 1);
+        page.enter("Finder along the bar", "4.7").await?;
+        // A length of nothing is a length: only the whole document shows that it cannot be.
+        page.enter("Length, eye to eye", "0").await?;
+        page.sees(SLATE, "This cannot be zero").await?;
         page.at("//*[@data-saved='refused']").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
         page.press("Drop this change").await?;
         page.saved().await?;
-        assert_eq!(page.value("Finder along the bar").await?, "4.7");
+        assert_eq!(page.value("Length, eye to eye").await?, "860");
         Ok(())
     })
     .await;
