@@ -492,6 +492,46 @@ fn a_chosen_plan_that_is_not_fitted_is_not_proved() {
 
 // 10. Words and roundings.
 
+/// The truck with a riser of so much chosen, fitted, set and read centred again.
+fn with_riser_fitted(up: &str) -> Value {
+    let mut value = truck();
+    value["bracket"] = json!({ "brackets": riser(up) });
+    choose(&mut value, &json!({ "axle": hole() }));
+    let fitting = serde_json::to_value(&correction(&value).fitting).unwrap();
+    value["setups"]["rounds"] = json!([fitting]);
+    value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 1));
+    value
+}
+
+#[test]
+fn what_is_on_target_is_told_from_where_the_eye_sits_now_and_which_way() {
+    // The bar rises 6 in: 4 in of riser leave 2 in, 7 in are 1 in too many, 6 in level it.
+    let exact = |value: &Value| plan(&job(value)).exact_says.inches;
+    let told = "Exactly on target: axle eye 6\" up from where it sits now, or frame eye 6\" down.";
+    assert_eq!(exact(&truck()), told);
+    let told = "Exactly on target: axle eye 2\" up from where it sits now, or frame eye 2\" down.";
+    assert_eq!(exact(&with_riser_fitted("4 in")), told);
+    let told = "Exactly on target: axle eye 1\" down from where it sits now, or frame eye 1\" up.";
+    assert_eq!(exact(&with_riser_fitted("7 in")), told);
+    assert_eq!(exact(&with_riser_fitted("6 in")), "It is on target where it is.");
+}
+
+#[test]
+fn a_level_bar_lifts_nothing_and_says_so_without_a_nothing_in_figures() {
+    // Jacking goes with the rise over the reach: level, there is none.
+    let planned = plan(&job(&with_riser_fitted("6 in")));
+    let alone = planned.schools.iter().find(|school| school.school == School::LengthOnly).unwrap();
+    assert!(alone.says.inches.contains("in a turn it neither lifts the body nor pulls it down"), "{alone:?}");
+    for school in &planned.schools {
+        for text in [&school.says.inches, &school.says.millimetres] {
+            assert!(
+                ![" 0 lb", " 0 N", " 0\"", " 0 mm", "1.0 times"].iter().any(|nil| text.contains(nil)),
+                "{text}"
+            );
+        }
+    }
+}
+
 #[test]
 fn a_change_too_small_for_a_tape_is_no_change() {
     let mut value = truck();
