@@ -2,7 +2,7 @@
 //! rates against virtual work done step by step.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_core::measure::{Angle, Length};
+use derecho_core::measure::{Angle, Length, SpringRate};
 use derecho_core::sway::rate::{SHEAR, YOUNG};
 use derecho_core::sway::{Arm, ArmFault, BarRate, rate_by_hole, window};
 use proptest::prelude::*;
@@ -138,8 +138,8 @@ proptest! {
             active: mm(active),
             arm: mm(a),
             bending_arm: Some(mm(a)),
-            link: Some(link),
-            bush: Some((bush, mm(half))),
+            link: Some(SpringRate::from_n_per_mm(link)),
+            bush: Some((SpringRate::from_n_per_mm(bush), mm(half))),
             half_spacing: mm(b),
         };
         // A real moment T at the eyes and a virtual one of 1: ∫ T·1/(GJ) along the bar in slices, twice
@@ -158,7 +158,7 @@ proptest! {
         let links = 2.0 * force / link / a;
         let bushes = 2.0 * (force * b / half) * (b / half / a) / bush;
         let twist = along + arms + links + bushes;
-        prop_assert!((bar.effective() * twist / torque - 1.0).abs() < 1e-5, "{twist}");
+        prop_assert!((bar.effective().to_nmm_per_radian() * twist / torque - 1.0).abs() < 1e-5, "{twist}");
     }
 
     /// Holes of a bar with stiff arms: the force at the eye per travel there goes with 1/a².
@@ -176,7 +176,7 @@ proptest! {
                 bush: None,
                 half_spacing: mm(400.0),
             };
-            bar.effective() / (arm * arm)
+            bar.effective().to_nmm_per_radian() / (arm * arm)
         };
         for (rate, hole) in rates.iter().zip(&others) {
             prop_assert!((rate * at_eye(a) / at_eye(*hole) - 1.0).abs() < 1e-9);

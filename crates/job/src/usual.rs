@@ -3,7 +3,7 @@
 //!
 //! Not here: limits of what can be typed (they are in `document::check`), and steps of sweeps.
 
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::{Force, Length, Mass, Phrase, SpringRate, Stress};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -128,14 +128,17 @@ pub const KINGPIN_INSIDE: f64 = 90.0;
 
 // The vehicle
 
-/// Weight on an axle nobody put on a scale, kg (default of this program).
-pub const AXLE_KG: f64 = 1100.0;
+/// Weight on an axle nobody put on a scale (default of this program).
+pub const AXLE_WEIGHT: Force = Mass::from_kg(1100.0).weight();
 
-/// Weight on the other axle, kg (default of this program).
-pub const OTHER_AXLE_KG: f64 = 1000.0;
+/// Weight on the other axle (default of this program).
+pub const OTHER_AXLE_WEIGHT: Force = Mass::from_kg(1000.0).weight();
 
-/// Weight of an axle itself, kg (default of this program).
-pub const UNSPRUNG_KG: f64 = 180.0;
+/// Weight of an axle itself (default of this program).
+pub const UNSPRUNG_WEIGHT: Force = Mass::from_kg(180.0).weight();
+
+/// Roll centre above hub height where the mechanism does not close (default of this program).
+pub const ROLL_CENTRE_ABOVE_HUB: Length = Length::from_mm(100.0);
 
 /// Centre of gravity above hub height (default of this program).
 pub const GRAVITY_ABOVE_HUB: Length = Length::from_mm(350.0);
@@ -146,8 +149,8 @@ pub const GRAVITY_GOOD_TO: Length = Length::from_mm(80.0);
 /// What a height somebody measured is good to, where they did not say.
 pub const MEASURED_GRAVITY_GOOD_TO: Length = Length::from_mm(25.0);
 
-/// Rate of a spring, N/mm (default of this program).
-pub const SPRING: f64 = 35.0;
+/// Rate of a spring (default of this program).
+pub const SPRING: SpringRate = SpringRate::from_n_per_mm(35.0);
 
 /// Between the springs, as a share of the track (default of this program).
 pub const SPRING_SPACING_SHARE: f64 = 0.62;
@@ -169,8 +172,8 @@ pub const WARN_DEGREES: (f64, f64) = (30.0, 150.0);
 /// Thread that has to be in a link's rod, in diameters (default of this program).
 pub const THREAD_IN: f64 = 1.5;
 
-/// Shear stress a spring-steel bar takes, MPa (default of this program).
-pub const ALLOWABLE_SHEAR: f64 = 700.0;
+/// Shear stress a spring-steel bar takes (default of this program).
+pub const ALLOWABLE_SHEAR: Stress = Stress::from_mpa(700.0);
 
 /// Rod of an arm or link nobody measured (default of this program).
 pub const SWAY_ROD: Length = Length::from_mm(25.0);
@@ -197,8 +200,8 @@ pub const TWO_RATE_SHARE: f64 = 0.3;
 /// A pin goes in while its eye is so far off: its own chamfer (default of this program).
 pub const PIN_CHAMFER: Length = Length::from_mm(3.0);
 
-/// What one hand pulls, N (default of this program).
-pub const HAND: f64 = 130.0;
+/// What one hand pulls (default of this program).
+pub const HAND: Force = Force::from_n(130.0);
 
 /// A floor that leans less than this counts as level, degrees.
 pub const LEVEL_DEGREES: f64 = 0.3;
@@ -206,8 +209,8 @@ pub const LEVEL_DEGREES: f64 = 0.3;
 /// Arm and stroke are alike within this share of the stroke (default of this program).
 pub const LIKE_STROKE: f64 = 0.15;
 
-/// Corners that differ by less say nothing, N.
-pub const UNEVEN: f64 = 300.0;
+/// Corners that differ by less say nothing.
+pub const UNEVEN: Force = Force::from_n(300.0);
 
 /// A bar nobody measured (defaults of this program).
 pub const SWAY_BAR: Length = Length::from_mm(25.0);

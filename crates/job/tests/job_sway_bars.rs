@@ -235,8 +235,9 @@ fn the_rate_that_is_wanted_gives_the_roll_that_is_wanted() {
         value["rig"]["use"] = json!(used_for);
         let result = swayed(&value);
         let (splined, vehicle) = (result.splined.unwrap(), result.vehicle.unwrap());
-        assert_eq!(splined.wanted_deg_per_g, degrees);
-        assert_eq!(wanted_roll(job(&value).rig.used_for).0, degrees);
+        assert!((splined.wanted_deg_per_g - degrees).abs() < 1e-12);
+        let at_one_g = wanted_roll(job(&value).rig.used_for).0.to_degrees();
+        assert!((at_one_g - degrees).abs() < 1e-12);
         let bar = splined.wanted_nm_per_deg * 180.0 / PI;
         let all = vehicle.springs_nm_per_rad + bar + vehicle.other_nm_per_rad;
         let road = (vehicle.overturning_nm / (all - vehicle.overturning_nm)).to_degrees();
@@ -269,13 +270,17 @@ fn weights_axis_and_lever_by_hand() {
     });
     let mm = Length::from_mm;
     let weighed = weighed(&job(&value), mm(1600.0), mm(400.0));
-    assert!((weighed.axle / G - 1200.0).abs() < 1e-9 && (weighed.sprung() / G - 1800.0).abs() < 1e-9);
-    assert!((weighed.leans_left.unwrap() / G - 40.0).abs() < 1e-9);
+    assert!(
+        (weighed.axle.to_n() / G - 1200.0).abs() < 1e-9
+            && (weighed.sprung().to_n() / G - 1800.0).abs() < 1e-9
+    );
+    assert!((weighed.leans_left.unwrap().to_n() / G - 40.0).abs() < 1e-9);
     // 1000 of 2200 kg on the other axle: the axis stands at 600 − 100·1000/2200 there.
     let axis = 600.0 - 100_000.0 / 2200.0;
     let expected = G * (1800.0 * (900.0 - axis) + 100.0 * (2000.0 - axis));
-    assert!(close(weighed.overturning(600.0, 0.0), expected, 1e-12));
-    let higher = weighed.overturning(600.0, 50.0) - weighed.overturning(600.0, 0.0);
+    let overturning = |higher| weighed.overturning(mm(600.0), mm(higher)).to_nmm_per_radian();
+    assert!(close(overturning(0.0), expected, 1e-12));
+    let higher = overturning(50.0) - overturning(0.0);
     assert!(close(higher, G * 1800.0 * 50.0, 1e-9));
     // What was typed is not among what is assumed; springs, spacings and the other bar are.
     let assumed: Vec<&str> =

@@ -289,3 +289,35 @@ fn a_sentence_made_elsewhere_would_be_seen() {
     assert!(!makes_sentences("fn says() -> Phrase { words::says() }"));
     assert!(!makes_sentences("let says = Phrase::default();"));
 }
+
+/// Where a sentence is taken apart again: what a stage decides would hang on a wording.
+fn reads_a_sentence_back(code: &str) -> bool {
+    [".inches", ".millimetres", ".in_unit("].iter().any(|read| {
+        code.match_indices(read).any(|(at, _)| {
+            let after = code[at + read.len()..].chars().next();
+            read.ends_with('(') || !after.is_some_and(|c| c.is_alphanumeric() || c == '_')
+        })
+    })
+}
+
+#[test]
+fn facts_are_never_read_back_out_of_sentences() {
+    let folder = root().join("crates/job/src");
+    let mut files = Vec::new();
+    sources(&folder, &[".rs"], &mut files);
+    assert!(files.len() > 60, "the check sees {} files", files.len());
+    let readers: Vec<String> = files
+        .iter()
+        .filter(|file| !file.ends_with("words.rs") && reads_a_sentence_back(&code(file)))
+        .map(|file| shown(file, &folder))
+        .collect();
+    assert_eq!(readers, Vec::<String>::new(), "decisions hang on facts, never on what is said of them");
+}
+
+#[test]
+fn a_sentence_read_back_would_be_seen() {
+    assert!(reads_a_sentence_back("let assumed = says.inches.starts_with(name);"));
+    assert!(reads_a_sentence_back("if says.in_unit(unit) == other"));
+    assert!(!reads_a_sentence_back("let form = says.inches_form;"));
+    assert!(!reads_a_sentence_back("fn in_unit(value: f64) -> f64 { in_unit(value) }"));
+}

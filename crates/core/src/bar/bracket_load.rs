@@ -1,36 +1,47 @@
 //! What a bar puts into the frame and into the axle, and what the body feels of it.
 
-use crate::measure::Length;
+use crate::measure::{Force, Length, Moment, Side};
 
-/// Use of the vehicle as a factor on its weight: road 1.0, trail 2.0, hard use 3.0.
-#[must_use]
-pub const fn use_factor(hard: bool, trail: bool) -> f64 {
-    if hard {
-        3.0
-    } else if trail {
-        2.0
-    } else {
-        1.0
+/// How hard a vehicle is used.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum UsedHow {
+    /// On roads.
+    Road,
+    /// On trails.
+    Trail,
+    /// Crawling, or fast over rough ground.
+    Hard,
+}
+
+impl UsedHow {
+    /// As a factor on the vehicle's weight.
+    #[must_use]
+    pub const fn factor(self) -> f64 {
+        match self {
+            Self::Road => 1.0,
+            Self::Trail => 2.0,
+            Self::Hard => 3.0,
+        }
     }
 }
 
-/// Moment at the root of a bracket: load · lever, N·m.
+/// Moment at the root of a bracket: load · lever.
 #[must_use]
-pub fn root_moment(load_n: f64, lever: Length) -> f64 {
-    load_n * lever.to_mm() / 1000.0
+pub fn root_moment(load: Force, lever: Length) -> Moment {
+    load * lever
 }
 
-/// Force on each of two attachments a distance apart: moment / spacing, N.
+/// Force on each of two attachments a distance apart: moment / spacing.
 #[must_use]
-pub fn attachment_force(moment_nm: f64, spacing: Length) -> f64 {
-    moment_nm * 1000.0 / spacing.to_mm()
+pub fn attachment_force(moment: Moment, spacing: Length) -> Force {
+    moment / spacing
 }
 
-/// Vertical force on the body in a turn: s·Y·v/h, + up, N; Y the sideways force of the bar on
-/// the body, + left (a left turn).
+/// Vertical force on the body in a turn, + up: s·Y·v/h, s the sign of the frame eye's side; Y the
+/// sideways force of the bar on the body, + left (a left turn).
 #[must_use]
-pub fn jacking(side_sign: f64, sideways_n: f64, rise: Length, reach: Length) -> f64 {
-    side_sign * sideways_n * (rise / reach)
+pub fn jacking(frame_eye: Side, sideways: Force, rise: Length, reach: Length) -> Force {
+    sideways * (frame_eye.sign() * (rise / reach))
 }
 
 #[cfg(test)]
@@ -39,12 +50,14 @@ mod tests {
 
     #[test]
     fn moments_and_jacking_by_hand() {
-        assert!((root_moment(12_000.0, Length::from_mm(150.0)) - 1800.0).abs() < 1e-9);
-        assert!((attachment_force(1800.0, Length::from_mm(120.0)) - 15_000.0).abs() < 1e-9);
+        assert!((root_moment(Force::from_n(12_000.0), Length::from_mm(150.0)).to_nm() - 1800.0).abs() < 1e-9);
+        let each = attachment_force(Moment::from_nm(1800.0), Length::from_mm(120.0));
+        assert!((each.to_n() - 15_000.0).abs() < 1e-9);
         // Frame eye left and higher: in a left turn the body is pushed left by the bar, and up.
-        let up = jacking(1.0, 4000.0, Length::from_mm(150.0), Length::from_mm(750.0));
-        assert!((up - 800.0).abs() < 1e-9);
-        assert!((jacking(1.0, -4000.0, Length::from_mm(150.0), Length::from_mm(750.0)) + up).abs() < 1e-9);
-        assert!(use_factor(false, false) < use_factor(false, true));
+        let turn = Force::from_n(4000.0);
+        let up = jacking(Side::Left, turn, Length::from_mm(150.0), Length::from_mm(750.0));
+        assert!((up.to_n() - 800.0).abs() < 1e-9);
+        assert_eq!(jacking(Side::Left, -turn, Length::from_mm(150.0), Length::from_mm(750.0)), -up);
+        assert!(UsedHow::Road.factor() < UsedHow::Trail.factor());
     }
 }

@@ -6,7 +6,7 @@ use std::f64::consts::PI;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::measure::Length;
+use crate::measure::{Force, Length, Mass, Moment, Stress};
 
 /// What a bar is made of.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -31,16 +31,16 @@ const YOUNG: f64 = 205_000.0;
 const DENSITY: f64 = 7.85e-6;
 
 impl Material {
-    /// Typical yield stress, MPa (handbook minima of these product forms, rounded down).
+    /// Typical yield stress (handbook minima of these product forms, rounded down).
     #[must_use]
-    pub const fn yield_stress(self) -> f64 {
-        match self {
+    pub const fn yield_stress(self) -> Stress {
+        Stress::from_mpa(match self {
             Self::SeamlessTube => 480.0,
             Self::WeldedTube => 310.0,
             Self::ChromeMolyTube => 435.0,
             Self::ColdRolledSolid => 370.0,
             Self::Forged => 400.0,
-        }
+        })
     }
 
     /// In words.
@@ -89,10 +89,10 @@ impl Section {
         2.0 * self.second_moment() / self.outside.to_mm()
     }
 
-    /// Mass of a length, kg.
+    /// Mass of a length.
     #[must_use]
-    pub fn mass(&self, length: Length) -> f64 {
-        self.area() * length.to_mm() * DENSITY
+    pub fn mass(&self, length: Length) -> Mass {
+        Mass::from_kg(self.area() * length.to_mm() * DENSITY)
     }
 }
 
@@ -109,10 +109,10 @@ pub struct BarStrength {
     pub mass_kg: f64,
 }
 
-/// Axial load of a bar: P = n·W·L/h, in newtons.
+/// Axial load of a bar: P = n·W·L/h.
 #[must_use]
-pub fn bar_load(weight_n: f64, factor: f64, length: Length, reach: Length) -> f64 {
-    factor * weight_n * (length / reach)
+pub fn bar_load(weight: Force, factor: f64, length: Length, reach: Length) -> Force {
+    weight * factor * (length / reach)
 }
 
 /// A bar in compression by Perry's formula: σ_e = π²EI/(L²A), η = (b + L/1000)·A/Z with b the
@@ -123,19 +123,19 @@ pub fn in_compression(
     material: Material,
     length: Length,
     bend: Length,
-    load_n: f64,
+    load: Force,
 ) -> BarStrength {
     let (area, long) = (section.area(), length.to_mm());
     let euler = PI * PI * YOUNG * section.second_moment() / (long * long * area);
     let eccentric = (bend.to_mm() + long / 1000.0) * area / section.modulus();
-    let yields = material.yield_stress();
+    let yields = material.yield_stress().to_mpa();
     let middle = 0.5 * (yields + (1.0 + eccentric) * euler);
     let critical = middle - (middle * middle - yields * euler).max(0.0).sqrt();
     BarStrength {
         critical_n: critical * area,
         euler_n: euler * area,
-        margin: if load_n > 0.0 { critical * area / load_n } else { f64::INFINITY },
-        mass_kg: section.mass(length),
+        margin: if load > Force::ZERO { critical * area / load.to_n() } else { f64::INFINITY },
+        mass_kg: section.mass(length).to_kg(),
     }
 }
 
@@ -146,12 +146,12 @@ pub fn thread_root_share(diameter: Length, pitch: Length, section: &Section) -> 
     PI / 4.0 * root * root / section.area()
 }
 
-/// What a bolted joint holds by friction alone, N: preload T/(K·D), friction 0.15, two faces.
+/// What a bolted joint holds by friction alone: preload T/(K·D), friction 0.15, two faces.
 /// The preload scatters by ±25 %.
 #[must_use]
-pub fn slip_load(torque_nm: f64, nut_factor: f64, diameter: Length) -> f64 {
-    let preload = torque_nm * 1000.0 / (nut_factor * diameter.to_mm());
-    0.15 * 2.0 * preload
+pub fn slip_load(torque: Moment, nut_factor: f64, diameter: Length) -> Force {
+    let preload = torque / (diameter * nut_factor);
+    preload * (0.15 * 2.0)
 }
 
 /// Dead band at the tyre, end to end: the sum of diametral clearances · L/h.
@@ -177,16 +177,18 @@ mod tests {
         // π/4·(1600 − 900); π/64·(2 560 000 − 810 000).
         assert!((tube.area() - 549.779).abs() < 1e-3);
         assert!((tube.second_moment() - 85_902.9).abs() < 0.1);
-        assert!((tube.mass(mm(1000.0)) - 4.3158).abs() < 1e-3);
+        assert!((tube.mass(mm(1000.0)).to_kg() - 4.3158).abs() < 1e-3);
     }
 
     #[test]
     fn a_straight_long_bar_comes_near_to_euler_and_a_stub_to_yield() {
         let thin = Section { outside: mm(10.0), wall: None };
-        let long = in_compression(&thin, Material::ColdRolledSolid, mm(3000.0), Length::ZERO, 1.0);
+        let long =
+            in_compression(&thin, Material::ColdRolledSolid, mm(3000.0), Length::ZERO, Force::from_n(1.0));
         assert!(long.critical_n < long.euler_n && long.critical_n > 0.7 * long.euler_n, "{long:?}");
         let thick = Section { outside: mm(60.0), wall: None };
-        let stub = in_compression(&thick, Material::ColdRolledSolid, mm(100.0), Length::ZERO, 1.0);
+        let stub =
+            in_compression(&thick, Material::ColdRolledSolid, mm(100.0), Length::ZERO, Force::from_n(1.0));
         assert!((stub.critical_n / (370.0 * thick.area()) - 1.0).abs() < 0.03, "{stub:?}");
     }
 
@@ -195,7 +197,8 @@ mod tests {
         // Independent of the closed form: σ + σ·η/(1 − σ/σ_e) = σ_y at the answer.
         let tube = Section { outside: mm(32.0), wall: Some(mm(4.0)) };
         let (length, bend) = (mm(820.0), mm(25.0));
-        let found = in_compression(&tube, Material::SeamlessTube, length, bend, 10_000.0);
+        let load = Force::from_n(10_000.0);
+        let found = in_compression(&tube, Material::SeamlessTube, length, bend, load);
         let stress = found.critical_n / tube.area();
         let euler = found.euler_n / tube.area();
         let eccentric = (25.0 + 0.82) * tube.area() / tube.modulus();
@@ -203,15 +206,16 @@ mod tests {
         assert!((extreme - 480.0).abs() < 1e-6, "{extreme}");
         assert!((found.margin - found.critical_n / 10_000.0).abs() < 1e-12);
         // A bend costs most of it.
-        let straight = in_compression(&tube, Material::SeamlessTube, length, Length::ZERO, 10_000.0);
+        let straight = in_compression(&tube, Material::SeamlessTube, length, Length::ZERO, load);
         assert!(straight.critical_n > 2.0 * found.critical_n);
     }
 
     #[test]
     fn loads_slip_and_dead_band_by_hand() {
-        assert!((bar_load(10_000.0, 2.0, mm(1000.0), mm(800.0)) - 25_000.0).abs() < 1e-9);
+        let load = bar_load(Force::from_n(10_000.0), 2.0, mm(1000.0), mm(800.0));
+        assert!((load.to_n() - 25_000.0).abs() < 1e-9);
         // 180 N·m on 14 mm, K 0.2: 64.3 kN of preload; 0.3 of it.
-        assert!((slip_load(180.0, 0.2, mm(14.0)) - 19_285.7).abs() < 0.1);
+        assert!((slip_load(Moment::from_nm(180.0), 0.2, mm(14.0)).to_n() - 19_285.7).abs() < 0.1);
         assert!((dead_band(mm(0.8), mm(1000.0), mm(800.0)).to_mm() - 1.0).abs() < 1e-12);
         // M20×1.5: root 18.16 mm against a solid 20 mm bar.
         let bar = Section { outside: mm(20.0), wall: None };

@@ -1,13 +1,14 @@
 //! Angles. Radians inside, degrees at the doors and in JSON.
 
-use std::ops::{Add, Neg, Sub};
+use std::ops::Div;
 
+use derive_more::{Add, Div as DivBy, Mul as Times, Neg, Sub, Sum};
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::ToSchema;
 
 /// A signed angle. Held in radians; written to JSON in degrees, in fields whose
 /// names end in `_deg`.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, ToSchema, Add, Sub, Neg, Sum, Times, DivBy)]
 #[schema(value_type = f64)]
 pub struct Angle(f64);
 
@@ -45,6 +46,18 @@ impl Angle {
         Self(self.0.abs())
     }
 
+    /// The larger of the two.
+    #[must_use]
+    pub const fn max(self, other: Self) -> Self {
+        Self(self.0.max(other.0))
+    }
+
+    /// The smaller of the two.
+    #[must_use]
+    pub const fn min(self, other: Self) -> Self {
+        Self(self.0.min(other.0))
+    }
+
     /// Sine.
     #[must_use]
     pub fn sin(self) -> f64 {
@@ -64,24 +77,10 @@ impl Angle {
     }
 }
 
-impl Add for Angle {
-    type Output = Self;
-    fn add(self, other: Self) -> Self {
-        Self(self.0 + other.0)
-    }
-}
-
-impl Sub for Angle {
-    type Output = Self;
-    fn sub(self, other: Self) -> Self {
-        Self(self.0 - other.0)
-    }
-}
-
-impl Neg for Angle {
-    type Output = Self;
-    fn neg(self) -> Self {
-        Self(-self.0)
+impl Div for Angle {
+    type Output = f64;
+    fn div(self, other: Self) -> f64 {
+        self.0 / other.0
     }
 }
 

@@ -1,7 +1,8 @@
 //! Lengths. Millimetres inside, units named at the doors.
 
-use std::iter::Sum;
-use std::ops::{Add, Div, Mul, Neg, Sub};
+use std::ops::Div;
+
+use derive_more::{Add, Div as DivBy, Mul as Times, Neg, Sub, Sum};
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -38,7 +39,23 @@ pub enum Unit {
 /// let sum: Length = Length::from_mm(1.0) + Length::from_mm(2.0);
 /// assert_eq!(sum.to_mm(), 3.0);
 /// ```
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Serialize, Deserialize, ToSchema)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    Default,
+    PartialEq,
+    PartialOrd,
+    Serialize,
+    Deserialize,
+    ToSchema,
+    Add,
+    Sub,
+    Neg,
+    Sum,
+    Times,
+    DivBy,
+)]
 #[serde(transparent)]
 pub struct Length(f64);
 
@@ -95,51 +112,10 @@ impl Length {
     }
 }
 
-impl Add for Length {
-    type Output = Self;
-    fn add(self, other: Self) -> Self {
-        Self(self.0 + other.0)
-    }
-}
-
-impl Sub for Length {
-    type Output = Self;
-    fn sub(self, other: Self) -> Self {
-        Self(self.0 - other.0)
-    }
-}
-
-impl Neg for Length {
-    type Output = Self;
-    fn neg(self) -> Self {
-        Self(-self.0)
-    }
-}
-
-impl Mul<f64> for Length {
-    type Output = Self;
-    fn mul(self, factor: f64) -> Self {
-        Self(self.0 * factor)
-    }
-}
-
-impl Div<f64> for Length {
-    type Output = Self;
-    fn div(self, divisor: f64) -> Self {
-        Self(self.0 / divisor)
-    }
-}
-
 impl Div for Length {
     type Output = f64;
     fn div(self, other: Self) -> f64 {
         self.0 / other.0
-    }
-}
-
-impl Sum for Length {
-    fn sum<I: Iterator<Item = Self>>(lengths: I) -> Self {
-        lengths.fold(Self::ZERO, Add::add)
     }
 }
 

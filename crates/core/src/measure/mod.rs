@@ -8,16 +8,19 @@ pub mod centring;
 pub mod draws;
 pub mod entry;
 pub mod length;
-pub mod load;
 pub mod phrase;
+pub mod physical;
 pub mod print;
 pub mod side;
 pub mod squareness;
 pub mod tape;
+pub mod unit_entry;
 
 pub use angle::Angle;
 pub use entry::{AngleEntry, TapeEntry};
 pub use length::{Length, Unit};
-pub use load::{RollRateEntry, SpringRateEntry, WeightEntry};
+
 pub use phrase::{Phrase, Step, Words, Working};
+pub use physical::{Force, Mass, Moment, RollRate, SpringRate, Stress};
 pub use side::Side;
+pub use unit_entry::{RollRateEntry, SpringRateEntry, WeightEntry};

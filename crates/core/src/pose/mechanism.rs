@@ -594,16 +594,16 @@ impl Mechanism {
             .collect()
     }
 
-    /// How far a bent bar may roll about its own axis in a pose, in radians either way;
-    /// None where it is straight or a bushing holds it.
+    /// How far a bent bar may roll about its own axis in a pose, from and to; None where it is straight or a bushing holds it.
     #[must_use]
-    pub fn free_spin(&self, posed: &Posed, member: usize) -> Option<(f64, f64)> {
+    pub fn free_spin(&self, posed: &Posed, member: usize) -> Option<[Angle; 2]> {
         let part = self.members.get(member).filter(|part| part.bend.is_some())?;
         if !part.joints.iter().all(|joint| joint.kind.rolls()) {
             return None;
         }
         let limits = part.joints.map(|joint| joint.limits.tilt_fail.to_radians());
-        free_spin(&Scene::of(self, posed).lines[member].tilt, limits)
+        let (low, high) = free_spin(&Scene::of(self, posed).lines[member].tilt, limits)?;
+        Some([low, high].map(Angle::from_radians))
     }
 }
 

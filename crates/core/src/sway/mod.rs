@@ -5,11 +5,11 @@
 //! where the far end of a link is there comes from the pose. Nothing here knows of jobs.
 
 pub mod arm;
+pub mod body_roll;
 pub mod rate;
 pub mod rod;
 pub mod room;
 pub mod splined;
-pub mod vehicle;
 
 pub use arm::{Arm, ArmFault, ArmPose, window};
 pub use rate::{BarRate, rate_by_hole};

@@ -2,14 +2,14 @@
 
 use std::f64::consts::PI;
 
-use crate::measure::Length;
+use crate::measure::{Angle, Length, RollRate, SpringRate, Stress};
 
 /// Shear modulus of steel, MPa.
 pub const SHEAR: f64 = 79_300.0;
 /// Young's modulus of steel, MPa.
 pub const YOUNG: f64 = 205_000.0;
 
-/// A bar with what gives besides it. Rates in N/mm.
+/// A bar with what gives besides it.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct BarRate {
     /// Outside diameter.
@@ -23,9 +23,9 @@ pub struct BarRate {
     /// Length of a one-piece arm that bends; None for stiff arms.
     pub bending_arm: Option<Length>,
     /// Rate of a link with its joints.
-    pub link: Option<f64>,
+    pub link: Option<SpringRate>,
     /// Rate of a bush that holds the bar, and half of the spacing of the two.
-    pub bush: Option<(f64, Length)>,
+    pub bush: Option<(SpringRate, Length)>,
     /// b, half of the links' spacing.
     pub half_spacing: Length,
 }
@@ -35,36 +35,39 @@ impl BarRate {
         PI * (self.outside.to_mm().powi(4) - self.bore.to_mm().powi(4)) / 32.0
     }
 
-    /// k_t = G·J/L_active, N·mm/rad.
+    /// k_t = G·J/L_active.
     #[must_use]
-    pub fn torsion(&self) -> f64 {
-        SHEAR * self.polar() / self.active.to_mm()
+    pub fn torsion(&self) -> RollRate {
+        RollRate::from_nmm_per_radian(SHEAR * self.polar() / self.active.to_mm())
     }
 
-    /// k_eff, N·mm/rad of twist between the arms:
+    /// k_eff, to the radian of twist between the arms:
     /// 1/k_eff = 1/k_t + (2/a²)·(a_b³/(3·E·I) + 1/k_link + (b/c)²/k_bush).
     #[must_use]
-    pub fn effective(&self) -> f64 {
+    pub fn effective(&self) -> RollRate {
         let a = self.arm.to_mm();
         // A round section: I is half of J.
         let bends =
             self.bending_arm.map_or(0.0, |arm| arm.to_mm().powi(3) / (3.0 * YOUNG * self.polar() / 2.0));
-        let link = self.link.map_or(0.0, |rate| 1.0 / rate);
-        let bush = self.bush.map_or(0.0, |(rate, half)| (self.half_spacing / half).powi(2) / rate);
-        1.0 / (1.0 / self.torsion() + 2.0 / (a * a) * (bends + link + bush))
+        let link = self.link.map_or(0.0, |rate| 1.0 / rate.to_n_per_mm());
+        let bush =
+            self.bush.map_or(0.0, |(rate, half)| (self.half_spacing / half).powi(2) / rate.to_n_per_mm());
+        let twists = 1.0 / self.torsion().to_nmm_per_radian();
+        RollRate::from_nmm_per_radian(1.0 / (twists + 2.0 / (a * a) * (bends + link + bush)))
     }
 
-    /// K_bar at a pose, N·mm/rad of roll, where the two arms turn against each other by
+    /// K_bar at a pose, to the radian of roll, where the two arms turn against each other by
     /// `arms_per_roll` for each radian of roll: k_eff·(d(α_left − α_right)/dφ)².
     #[must_use]
-    pub fn roll_rate(&self, arms_per_roll: f64) -> f64 {
-        self.effective() * arms_per_roll * arms_per_roll
+    pub fn roll_rate(&self, arms_per_roll: f64) -> RollRate {
+        self.effective() * (arms_per_roll * arms_per_roll)
     }
 
-    /// Shear stress of the bar's skin at a twist, MPa: T·(D/2)/J.
+    /// Shear stress of the bar's skin at a twist: T·(D/2)/J.
     #[must_use]
-    pub fn stress(&self, twist_radians: f64) -> f64 {
-        self.effective() * twist_radians.abs() * self.outside.to_mm() / 2.0 / self.polar()
+    pub fn stress(&self, twist: Angle) -> Stress {
+        let torque = self.effective() * twist.abs();
+        Stress::from_mpa(torque.to_nmm() * self.outside.to_mm() / 2.0 / self.polar())
     }
 }
 
@@ -98,7 +101,8 @@ mod tests {
     #[test]
     fn torsion_by_hand() {
         // J = π·25⁴/32 = 38 349.5 mm⁴; 79 300·J/900.
-        assert!((bar().torsion() / 3_379_015.0 - 1.0).abs() < 1e-5, "{}", bar().torsion());
+        let torsion = bar().torsion().to_nmm_per_radian();
+        assert!((torsion / 3_379_015.0 - 1.0).abs() < 1e-5, "{torsion}");
         assert!((bar().effective() / bar().torsion() - 1.0).abs() < 1e-12);
     }
 
@@ -106,22 +110,22 @@ mod tests {
     fn a_level_arm_on_an_upright_link_gives_the_textbook_rate() {
         // Roll φ lifts one eye by b·φ and lowers the other: each arm turns b·φ/a.
         let per_roll = 2.0 * 500.0 / 250.0;
-        assert!((bar().roll_rate(per_roll) - bar().torsion() * 16.0).abs() < 1e-6);
+        assert!((bar().roll_rate(per_roll) / bar().torsion() - 16.0).abs() < 1e-12);
     }
 
     #[test]
     fn what_gives_in_series_agrees_with_virtual_work() {
         let soft = BarRate {
             bending_arm: Some(mm(250.0)),
-            link: Some(4000.0),
-            bush: Some((3000.0, mm(400.0))),
+            link: Some(SpringRate::from_n_per_mm(4000.0)),
+            bush: Some((SpringRate::from_n_per_mm(3000.0), mm(400.0))),
             ..bar()
         };
         // A force F up at one eye and down at the other: twice the energy over F² is the
         // compliance at the eyes, times a²/… the turn between the arms is 2·deflection/a.
         let (force, a) = (100.0, 250.0);
         let torque: f64 = force * a;
-        let twist = torque * torque / bar().torsion() / 2.0;
+        let twist = torque * torque / bar().torsion().to_nmm_per_radian() / 2.0;
         let inertia = PI * 25.0_f64.powi(4) / 64.0;
         let bending = 2.0 * force * force * 250.0_f64.powi(3) / (3.0 * YOUNG * inertia) / 2.0;
         let links = 2.0 * force * force / 4000.0 / 2.0;
@@ -130,7 +134,7 @@ mod tests {
         let bushes = 2.0 * bush_force * bush_force / 3000.0 / 2.0;
         let energy = twist + bending + links + bushes;
         let compliance = 2.0 * energy / (torque * torque);
-        assert!((soft.effective() * compliance - 1.0).abs() < 1e-9);
+        assert!((soft.effective().to_nmm_per_radian() * compliance - 1.0).abs() < 1e-9);
     }
 
     #[test]
@@ -141,9 +145,9 @@ mod tests {
 
     #[test]
     fn stress_of_a_solid_bar_is_sixteen_t_over_pi_d_cubed() {
-        let torque = bar().torsion() * 0.3;
+        let torque = bar().torsion().to_nmm_per_radian() * 0.3;
         let by_hand = 16.0 * torque / (PI * 25.0_f64.powi(3));
-        assert!((bar().stress(0.3) - by_hand).abs() < 1e-9);
+        assert!((bar().stress(Angle::from_radians(0.3)).to_mpa() - by_hand).abs() < 1e-9);
     }
 
     #[test]

@@ -3,7 +3,7 @@
 use std::f64::consts::PI;
 
 use super::rate::SHEAR;
-use crate::measure::Length;
+use crate::measure::{Angle, Length, Mass, RollRate};
 
 /// How much longer a splined bar is than the frame is wide outside: about three inches.
 pub const OVER_FRAME: Length = Length::from_mm(76.2);
@@ -29,31 +29,33 @@ pub fn stick_out(bar: Length, frame: Length) -> Length {
     (bar - frame) / 2.0
 }
 
-/// Roll rate of both axles together, N·mm/rad, at which a vehicle rolls by so many degrees to the
-/// g: the roll gradient R = M/(K − M) turned round, K = M·(1 + 1/R), M = m_s·g·H in N·mm.
+/// Roll rate of both axles together at which a vehicle rolls by so much at one g: the roll gradient
+/// R = M/(K − M) turned round, K = M·(1 + 1/R), M = m_s·g·H.
 #[must_use]
-pub fn rate_for_gradient(overturning: f64, degrees_per_g: f64) -> f64 {
-    overturning * (1.0 + 1.0 / degrees_per_g.to_radians())
+pub fn rate_for_gradient(overturning: RollRate, at_one_g: Angle) -> RollRate {
+    overturning * (1.0 + 1.0 / at_one_g.to_radians())
 }
 
-/// Diameter of a solid bar of a torsional rate k_t in N·mm/rad over its length:
+/// Diameter of a solid bar of a torsional rate k_t over its length:
 /// D = (32·k_t·L/(π·G))^¼.
 #[must_use]
-pub fn solid_for(torsion: f64, active: Length) -> Length {
-    Length::from_mm((32.0 * torsion.max(0.0) * active.to_mm() / (PI * SHEAR)).powf(0.25))
+pub fn solid_for(torsion: RollRate, active: Length) -> Length {
+    Length::from_mm((32.0 * torsion.to_nmm_per_radian().max(0.0) * active.to_mm() / (PI * SHEAR)).powf(0.25))
 }
 
-/// Mass of a round steel bar, kg.
+/// Mass of a round steel bar.
 #[must_use]
-pub fn mass(outside: Length, bore: Length, length: Length) -> f64 {
-    STEEL * PI / 4.0 * (outside.to_mm().powi(2) - bore.to_mm().powi(2)) * length.to_mm()
+pub fn mass(outside: Length, bore: Length, length: Length) -> Mass {
+    let area = PI / 4.0 * (outside.to_mm().powi(2) - bore.to_mm().powi(2));
+    Mass::from_kg(STEEL * area * length.to_mm())
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::measure::Force;
     use crate::sway::BarRate;
-    use crate::sway::vehicle::{AxleRoll, roll_gradient};
+    use crate::sway::body_roll::{AxleRoll, roll_gradient};
     use proptest::prelude::*;
 
     fn mm(value: f64) -> Length {
@@ -75,24 +77,24 @@ mod tests {
     #[test]
     fn a_metre_of_one_inch_bar_weighs_four_kilograms() {
         // π/4 · 2.54² · 100 cm³ = 506.7 cm³ of 7.85 g.
-        assert!((mass(mm(25.4), Length::ZERO, mm(1000.0)) - 3.977_7).abs() < 1e-3);
-        let half = mass(mm(25.4), mm(25.4 / 2.0_f64.sqrt()), mm(1000.0));
+        assert!((mass(mm(25.4), Length::ZERO, mm(1000.0)).to_kg() - 3.977_7).abs() < 1e-3);
+        let half = mass(mm(25.4), mm(25.4 / 2.0_f64.sqrt()), mm(1000.0)).to_kg();
         assert!((half - 3.977_7 / 2.0).abs() < 1e-3);
     }
 
     proptest! {
         #[test]
         fn the_rate_asked_for_gives_the_roll_asked_for(m in 2e6..3e7_f64, degrees in 2.0..9.0_f64, share in 0.1..0.9_f64) {
-            let rate = rate_for_gradient(m, degrees);
-            let axle = |springs| AxleRoll { springs, bar: 0.0, weight: 1e4, track: 1500.0, most_roll: 0.2, tyres: None };
-            let rolled = roll_gradient(&axle(rate * share), &axle(rate * (1.0 - share)), m).unwrap();
-            prop_assert!((rolled - degrees).abs() < 1e-9);
+            let rate = rate_for_gradient(RollRate::from_nmm_per_radian(m), Angle::from_degrees(degrees));
+            let axle = |springs| AxleRoll { springs, bar: RollRate::ZERO, weight: Force::from_n(1e4), track: mm(1500.0), most_roll: Angle::from_radians(0.2), tyres: None };
+            let rolled = roll_gradient(&axle(rate * share), &axle(rate * (1.0 - share)), RollRate::from_nmm_per_radian(m)).unwrap();
+            prop_assert!((rolled.to_degrees() - degrees).abs() < 1e-9);
         }
 
         #[test]
         fn a_bar_of_the_diameter_found_has_the_rate(torsion in 1e6..2e7_f64, active in 500.0..1300.0_f64) {
             let bar = BarRate {
-                outside: solid_for(torsion, mm(active)),
+                outside: solid_for(RollRate::from_nmm_per_radian(torsion), mm(active)),
                 bore: Length::ZERO,
                 active: mm(active),
                 arm: mm(250.0),
@@ -101,7 +103,7 @@ mod tests {
                 bush: None,
                 half_spacing: mm(400.0),
             };
-            prop_assert!((bar.torsion() / torsion - 1.0).abs() < 1e-9);
+            prop_assert!((bar.torsion().to_nmm_per_radian() / torsion - 1.0).abs() < 1e-9);
         }
     }
 }

@@ -20,6 +20,8 @@ pub(crate) struct Arms {
     pub(crate) links: Vec<Link>,
     pub(crate) names: Vec<String>,
     pub(crate) pointers: Vec<String>,
+    /// Whether some of where its ends are nobody typed.
+    pub(crate) assumed: Vec<bool>,
     pub(crate) members: Vec<Member>,
     pub(crate) bush_spacing: Length,
 }
@@ -73,6 +75,7 @@ impl Reader<'_> {
             Read {
                 at: arms.links.last().map_or(usual_axle, |leg| leg.axle.vector()),
                 good_to: 0.0,
+                assumed: arms.assumed.last().copied().unwrap_or_default(),
                 fore_aft_open: false,
             }
         } else {
@@ -132,6 +135,7 @@ impl Reader<'_> {
         });
         arms.names.push(name);
         arms.pointers.push(pointer);
+        arms.assumed.push(axle.assumed || body.assumed);
     }
 
     /// The length rules: it places the body end fore and aft. Where that was measured too and
@@ -191,6 +195,7 @@ impl Reader<'_> {
             });
             arms.names.push(name);
             arms.pointers.push("/hardpoints/spring_front_half".to_owned());
+            arms.assumed.push(false);
         }
         arms
     }

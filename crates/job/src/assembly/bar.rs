@@ -18,12 +18,15 @@ use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 /// The bar as found, with its axle eye named for a centred axle at ride height.
 pub(crate) struct Eyes {
     pub(crate) found: SetupBar,
+    /// Whether some of where they are nobody typed.
+    pub(crate) assumed: bool,
 }
 
 impl Reader<'_> {
     pub(crate) fn bar_eyes(&mut self, setups: &Setups) -> Eyes {
         let (bar, body) = (&self.job.setups.found.bar, &self.job.hardpoints.bar);
         let found = &setups.base.view;
+        let known = self.assumptions.len();
         let s = found.frame_eye_side().sign();
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
@@ -58,7 +61,7 @@ impl Reader<'_> {
             made: found.length(),
             stiffness: None,
         };
-        Eyes { found: SetupBar { link, offset: setups.base.offset } }
+        Eyes { found: SetupBar { link, offset: setups.base.offset }, assumed: self.assumptions.len() > known }
     }
 
     pub(crate) fn bar_member(&self, link: &Link) -> Member {

@@ -18,6 +18,8 @@ pub(super) struct SharedSetup {
     /// Travel of the driven height.
     pub(super) driven: Length,
     pub(super) location: AxleLocation,
+    /// Whether the first link is the track bar.
+    pub(super) has_bar: bool,
     pub(super) arms: Arms,
 }
 
@@ -147,13 +149,18 @@ impl SharedSetup {
         vec![FieldError::new(pointer, "impossible_geometry", message)]
     }
 
+    /// Which arm a link is; None for the track bar.
+    fn arm_of(&self, link: usize) -> Option<usize> {
+        link.checked_sub(usize::from(self.has_bar))
+    }
+
     pub(super) fn part_name(&self, link: usize) -> String {
-        let arm = link.checked_sub(1).and_then(|arm| self.arms.names.get(arm));
+        let arm = self.arm_of(link).and_then(|arm| self.arms.names.get(arm));
         arm.cloned().unwrap_or_else(|| "track bar".to_owned())
     }
 
     pub(super) fn part_pointer(&self, link: usize) -> String {
-        let arm = link.checked_sub(1).and_then(|arm| self.arms.pointers.get(arm));
+        let arm = self.arm_of(link).and_then(|arm| self.arms.pointers.get(arm));
         arm.cloned().unwrap_or_else(|| "/setups/found/bar/length".to_owned())
     }
 }

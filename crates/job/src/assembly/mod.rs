@@ -36,6 +36,8 @@ pub struct Assembly {
     pub found: Mechanism,
     /// With the planned or set length, or the holes that are tried.
     pub plan: Option<Planned>,
+    /// Whether some of where a link's ends are nobody typed, in the order of the links.
+    pub assumed_links: Vec<bool>,
     /// What is assumed, point by point.
     pub assumptions: Vec<Assumption>,
     /// What does not agree, each with its likely cause.
@@ -79,7 +81,9 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
     });
     let mut warnings = bench.warnings;
     inside_at_ride_height(&found, &mut warnings);
-    Ok(Assembly { found, plan, assumptions: bench.assumptions, warnings })
+    let bar_assumed = bench.eyes.as_ref().map(|eyes| eyes.assumed);
+    let assumed_links = bar_assumed.into_iter().chain(bench.frame.arms.assumed.iter().copied()).collect();
+    Ok(Assembly { found, plan, assumed_links, assumptions: bench.assumptions, warnings })
 }
 
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
@@ -141,6 +145,7 @@ impl ReadJob {
             axle_height: Length::from_mm(axle_height),
             driven: -heights::driven_offset(rig),
             location,
+            has_bar: eyes.is_some(),
             arms,
         };
         let found = frame.setup(eyes.as_ref().map(|eyes| eyes.found)).map_err(|f| frame.faulty(f))?;

@@ -26,6 +26,8 @@ pub(super) struct Reader<'a> {
 pub(super) struct Read {
     pub(super) at: DVec3,
     pub(super) good_to: f64,
+    /// Some of where it is nobody typed.
+    pub(super) assumed: bool,
     /// Nobody typed where it is fore and aft.
     pub(super) fore_aft_open: bool,
 }
@@ -74,10 +76,11 @@ impl Reader<'_> {
             (sideways.is_none(), "out from the middle", ask.usual.y),
             (fore_aft.is_none() && ask.usual.x != 0.0, "fore and aft", ask.usual.x.abs()),
         ];
-        if assumed.iter().any(|(open, ..)| *open) {
+        let any = assumed.iter().any(|(open, ..)| *open);
+        if any {
             self.assume(&ask.pointer, words::point(&ask.name, &assumed));
         }
         let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
-        Read { at, good_to, fore_aft_open: fore_aft.is_none() }
+        Read { at, good_to, assumed: any, fore_aft_open: fore_aft.is_none() }
     }
 }

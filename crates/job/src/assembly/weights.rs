@@ -6,70 +6,74 @@ use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
 use crate::usual;
 use crate::usual::Assumption;
-use derecho_core::measure::load::GRAVITY;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Length, Phrase, RollRateEntry, SpringRateEntry, TapeEntry, WeightEntry};
+use derecho_core::measure::{
+    Force, Length, Phrase, RollRate, RollRateEntry, SpringRate, SpringRateEntry, TapeEntry, WeightEntry,
+};
 
-/// Figures of the vehicle in base units, measured or usual. Weights in N, rates in N/mm and
-/// N·mm/rad, lengths in mm.
+/// Figures of the vehicle, measured or usual.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Weighed {
     /// On this axle.
-    pub axle: f64,
+    pub axle: Force,
     /// On the other.
-    pub other: f64,
+    pub other: Force,
     /// Of one axle itself.
-    pub unsprung: f64,
+    pub unsprung: Force,
     /// Left less right under this axle, where both corners were weighed.
-    pub leans_left: Option<f64>,
+    pub leans_left: Option<Force>,
     /// Between the axles, where it was measured.
-    pub wheelbase: Option<f64>,
+    pub wheelbase: Option<Length>,
     /// Centre of gravity above the floor.
-    pub gravity: f64,
+    pub gravity: Length,
     /// What that is good to.
-    pub gravity_good_to: f64,
+    pub gravity_good_to: Length,
     /// Rate of a spring here.
-    pub spring: f64,
+    pub spring: SpringRate,
     /// Between the springs here.
-    pub spacing: f64,
+    pub spacing: Length,
     /// Rate of a spring at the other axle.
-    pub other_spring: f64,
+    pub other_spring: SpringRate,
     /// Between the springs there.
-    pub other_spacing: f64,
+    pub other_spacing: Length,
     /// The other axle's bar.
-    pub other_bar: f64,
+    pub other_bar: RollRate,
     /// Roll centre of the other axle above the floor.
-    pub other_roll_centre: f64,
+    pub other_roll_centre: Length,
     /// Rate of a tyre, where it is known.
-    pub tyre: Option<f64>,
+    pub tyre: Option<SpringRate>,
     /// Load on the roof.
-    pub roof: f64,
+    pub roof: Force,
     /// Its height.
-    pub roof_height: f64,
+    pub roof_height: Length,
     /// What nobody measured.
     pub assumed: Vec<Assumption>,
 }
 
-fn corners(left: &Option<WeightEntry>, right: &Option<WeightEntry>) -> Option<(f64, f64)> {
-    Some((left.as_ref()?.newtons(), right.as_ref()?.newtons()))
+fn weight_of(entry: &Option<WeightEntry>) -> Option<Force> {
+    entry.as_ref().map(|entry| entry.mass().weight())
 }
 
-/// Weight on this axle, N: its corners, or the axle as weighed, or the usual.
+fn corners(left: &Option<WeightEntry>, right: &Option<WeightEntry>) -> Option<(Force, Force)> {
+    Some((weight_of(left)?, weight_of(right)?))
+}
+
+/// Weight on this axle: its corners, or the axle as weighed, or the usual.
 #[must_use]
-pub fn axle_weight(job: &Job) -> f64 {
-    measured_weight(&job.vehicle).unwrap_or(usual::AXLE_KG * GRAVITY)
+pub fn axle_weight(job: &Job) -> Force {
+    measured_weight(&job.vehicle).unwrap_or(usual::AXLE_WEIGHT)
 }
 
-fn measured_weight(form: &Vehicle) -> Option<f64> {
+fn measured_weight(form: &Vehicle) -> Option<Force> {
     corners(&form.left_corner, &form.right_corner)
         .map(|(left, right)| left + right)
-        .or_else(|| form.axle_weight.as_ref().map(WeightEntry::newtons))
+        .or_else(|| weight_of(&form.axle_weight))
 }
 
-/// Weight of the axle itself, N.
+/// Weight of the axle itself.
 #[must_use]
-pub fn unsprung_weight(job: &Job) -> f64 {
-    job.vehicle.unsprung_weight.as_ref().map_or(usual::UNSPRUNG_KG * GRAVITY, WeightEntry::newtons)
+pub fn unsprung_weight(job: &Job) -> Force {
+    weight_of(&job.vehicle.unsprung_weight).unwrap_or(usual::UNSPRUNG_WEIGHT)
 }
 
 /// Centre of gravity above the ground.
@@ -95,10 +99,10 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
     let form = &job.vehicle;
     let mut assumed = Vec::new();
     if measured_weight(form).is_none() {
-        assumed.push(assumption("axle_weight", words::axle_weight(usual::AXLE_KG * GRAVITY)));
+        assumed.push(assumption("axle_weight", words::axle_weight(usual::AXLE_WEIGHT)));
     }
     if form.unsprung_weight.is_none() {
-        assumed.push(assumption("unsprung_weight", words::unsprung_weight(usual::UNSPRUNG_KG * GRAVITY)));
+        assumed.push(assumption("unsprung_weight", words::unsprung_weight(usual::UNSPRUNG_WEIGHT)));
     }
     if form.centre_of_gravity.is_none() {
         assumed.push(assumption(
@@ -125,7 +129,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
                 assumed.push(assumption(field, words::springs(usual::SPRING, where_)));
                 usual::SPRING
             },
-            SpringRateEntry::newtons_per_mm,
+            SpringRateEntry::rate,
         )
     };
     let here = spring("spring_rate", "at this axle", &form.spring_rate);
@@ -142,47 +146,47 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         length("other_spring_spacing", "between the springs there", &form.other_spring_spacing, usual);
     let other_roll_centre =
         length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
-    let roof = form.roof_load.as_ref().map_or(0.0, WeightEntry::newtons);
-    let roof_height = if roof > 0.0 {
+    let roof = weight_of(&form.roof_load).unwrap_or(Force::ZERO);
+    let roof_height = if roof > Force::ZERO {
         length("roof_height", "the roof load at", &form.roof_height, usual::ROOF)
     } else {
         usual::ROOF
     };
     let other = corners(&form.other_left_corner, &form.other_right_corner)
         .map(|(left, right)| left + right)
-        .or_else(|| form.other_weight.as_ref().map(WeightEntry::newtons));
+        .or_else(|| weight_of(&form.other_weight));
     if other.is_none() {
-        assumed.push(assumption("other_weight", words::other_weight(usual::OTHER_AXLE_KG * GRAVITY)));
+        assumed.push(assumption("other_weight", words::other_weight(usual::OTHER_AXLE_WEIGHT)));
     }
     if form.other_bar.is_none() {
         assumed.push(assumption("other_bar", words::no_other_bar()));
     }
     Weighed {
         axle: axle_weight(job),
-        other: other.unwrap_or(usual::OTHER_AXLE_KG * GRAVITY),
+        other: other.unwrap_or(usual::OTHER_AXLE_WEIGHT),
         unsprung: unsprung_weight(job),
         leans_left: corners(&form.left_corner, &form.right_corner).map(|(left, right)| left - right),
-        wheelbase: length_of(&form.wheelbase).map(Length::to_mm),
-        gravity: centre_of_gravity(job, hub).to_mm(),
-        gravity_good_to: gravity_good_to(job).to_mm(),
+        wheelbase: length_of(&form.wheelbase),
+        gravity: centre_of_gravity(job, hub),
+        gravity_good_to: gravity_good_to(job),
         spring: here,
-        spacing: spacing.to_mm(),
+        spacing,
         other_spring: there,
-        other_spacing: other_spacing.to_mm(),
-        other_bar: form.other_bar.as_ref().map_or(0.0, RollRateEntry::newton_mm_per_radian),
-        other_roll_centre: other_roll_centre.to_mm(),
-        tyre: form.tyre_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
+        other_spacing,
+        other_bar: form.other_bar.as_ref().map_or(RollRate::ZERO, RollRateEntry::rate),
+        other_roll_centre,
+        tyre: form.tyre_rate.as_ref().map(SpringRateEntry::rate),
         roof,
-        roof_height: roof_height.to_mm(),
+        roof_height,
         assumed,
     }
 }
 
 impl Weighed {
-    /// Weight of what the springs carry, without the roof load, N.
+    /// Weight of what the springs carry, without the roof load.
     #[must_use]
-    pub fn sprung(&self) -> f64 {
-        (self.axle + self.other - 2.0 * self.unsprung).max(0.0)
+    pub fn sprung(&self) -> Force {
+        (self.axle + self.other - self.unsprung * 2.0).max(Force::ZERO)
     }
 
     /// How far from this axle towards the other the centre of gravity stands, as a share of the
@@ -192,14 +196,20 @@ impl Weighed {
         self.other / (self.axle + self.other)
     }
 
-    /// m_s·g·H, N·mm per radian of roll, H from the roll axis to the centre of gravity at its
-    /// station, the roof load at its own height; `roll_centre` is this axle's, `higher` moves the
-    /// centre of gravity up. All in mm.
+    /// m_s·g·H, H from the roll axis to the centre of gravity at its station, the roof load at its own
+    /// height; `roll_centre` is this axle's, `higher` moves the centre of gravity up.
     #[must_use]
-    pub fn overturning(&self, roll_centre: f64, higher: f64) -> f64 {
-        let axis = roll_centre + self.station() * (self.other_roll_centre - roll_centre);
-        self.sprung() * (self.gravity + higher - axis).max(0.0)
-            + self.roof * (self.roof_height - axis).max(0.0)
+    pub fn overturning(&self, roll_centre: Length, higher: Length) -> RollRate {
+        let axis = self.roll_axis(roll_centre);
+        let moment = self.sprung() * (self.gravity + higher - axis).max(Length::ZERO)
+            + self.roof * (self.roof_height - axis).max(Length::ZERO);
+        RollRate::from_nmm_per_radian(moment.to_nmm())
+    }
+
+    /// The roll axis above the floor at the station of the centre of gravity.
+    #[must_use]
+    pub fn roll_axis(&self, roll_centre: Length) -> Length {
+        roll_centre + (self.other_roll_centre - roll_centre) * self.station()
     }
 }
 

@@ -1,7 +1,7 @@
 //! Every sentence about what was assumed and what does not agree.
 
-use derecho_core::measure::load::{spring_rate, weight};
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::physical::{spring_rate, weight};
+use derecho_core::measure::{Force, Length, Phrase, SpringRate};
 use derecho_core::pose::mechanism::{Mechanism, Watched};
 
 use crate::usual;
@@ -95,17 +95,16 @@ pub(super) fn upright_kingpin() -> Phrase {
     Phrase::plain("an upright kingpin, which costs up to 8 % of bump steer")
 }
 
-/// Weights in N, rates in N/mm.
-pub(super) fn axle_weight(newtons: f64) -> Phrase {
-    Phrase::of(|w| format!("{} on this axle", weight(w, newtons)))
+pub(super) fn axle_weight(on_it: Force) -> Phrase {
+    Phrase::of(|w| format!("{} on this axle", weight(w, on_it)))
 }
 
-pub(super) fn other_weight(newtons: f64) -> Phrase {
-    Phrase::of(|w| format!("{} on the other axle", weight(w, newtons)))
+pub(super) fn other_weight(on_it: Force) -> Phrase {
+    Phrase::of(|w| format!("{} on the other axle", weight(w, on_it)))
 }
 
-pub(super) fn unsprung_weight(newtons: f64) -> Phrase {
-    Phrase::of(|w| format!("an axle itself weighs {}", weight(w, newtons)))
+pub(super) fn unsprung_weight(on_it: Force) -> Phrase {
+    Phrase::of(|w| format!("an axle itself weighs {}", weight(w, on_it)))
 }
 
 pub(super) fn gravity(above_hub: Length, good_to: Length) -> Phrase {
@@ -118,7 +117,7 @@ pub(super) fn gravity(above_hub: Length, good_to: Length) -> Phrase {
     })
 }
 
-pub(super) fn springs(rate: f64, place: &str) -> Phrase {
+pub(super) fn springs(rate: SpringRate, place: &str) -> Phrase {
     Phrase::of(|w| format!("springs of {} {place}", spring_rate(w, rate)))
 }
 
@@ -130,13 +129,13 @@ pub(super) fn no_other_bar() -> Phrase {
     Phrase::plain("no sway bar at the other axle")
 }
 
-/// Where the centre of gravity stands: a share of the wheelbase behind the front axle; mm.
-pub(super) fn station(wheelbase: f64, behind_front: f64) -> Phrase {
+/// Where the centre of gravity stands: a share of the wheelbase behind the front axle.
+pub(super) fn station(wheelbase: Length, behind_front: f64) -> Phrase {
     Phrase::of(|w| {
         format!(
             "its weight {} behind the front axle of {} of wheelbase, {:.0} % on the front",
-            w.distance(Length::from_mm(wheelbase * behind_front)),
-            w.distance(Length::from_mm(wheelbase)),
+            w.distance(wheelbase * behind_front),
+            w.distance(wheelbase),
             (1.0 - behind_front) * 100.0
         )
     })

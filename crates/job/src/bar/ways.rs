@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 
 use crate::document::Job;
 use crate::setups::adjuster::BarState;
-use crate::setups::moves::{EyeMoves, brackets, hole_move, side_sign};
+use crate::setups::moves::{EyeMoves, brackets, hole_move, side_of};
 use crate::setups::{Setups, Wanted, hung};
 
 /// Most holes and bars that are named.
@@ -117,7 +117,7 @@ fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<WayFacts> {
     let mut found = Vec::new();
     for bracket in brackets(job) {
         for hole in &bracket.holes {
-            let by = hole_move(hole, side_sign(bracket.end, setups.known.side));
+            let by = hole_move(hole, side_of(bracket.end, setups.known.side));
             let mut all = setups.base.moves;
             match bracket.end {
                 BracketEnd::Axle => all.axle = by,

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use super::option::BAR_AS_FOUND;
 use super::words;
 use crate::assembly::weights::axle_weight;
-use crate::bracket::load::factor;
+use crate::bracket::carried::factor;
 use crate::document::check::FieldError;
 use crate::document::{Job, length_of};
 use crate::setups::Setups;
@@ -18,7 +18,7 @@ use derecho_core::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Length, Phrase, Step, TapeEntry, Working};
+use derecho_core::measure::{Force, Length, Mass, Moment, Phrase, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 
 /// What every strength figure leaves out.
@@ -124,11 +124,11 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
             "P = {n} · {W} · {L} / {h}",
             &[
                 ("n", number(n, 1)),
-                ("W", number(weight, 0)),
+                ("W", number(weight.to_n(), 0)),
                 ("L", Value::Length(view.length())),
                 ("h", Value::Length(view.reach())),
             ],
-            number(load, 0),
+            number(load.to_n(), 0),
         ),
         Step::new(
             "Euler's stress π²EI/(L²A), MPa",
@@ -150,7 +150,7 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
         Step::new(
             "compression it stands by Perry's formula over its load",
             "margin = {critical} / {P}",
-            &[("critical", number(strength.critical_n, 0)), ("P", number(load, 0))],
+            &[("critical", number(strength.critical_n, 0)), ("P", number(load.to_n(), 0))],
             number(strength.margin, 2),
         ),
     ];
@@ -159,11 +159,11 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
         made_of: words::made_of(part, &section),
         length_mm: view.length(),
         reaches: part.covers(view.length()),
-        load_n: load,
+        load_n: load.to_n(),
         critical_n: strength.critical_n,
         margin: strength.margin,
         mass_kg: strength.mass_kg,
-        mass_says: words::mass(strength.mass_kg),
+        mass_says: words::mass(Mass::from_kg(strength.mass_kg)),
         thread_root_share: share,
         says: words::stands(strength.margin, load, bend, part.adjuster == Some(AdjusterKind::Turnbuckle)),
         working: Working { title: format!("Strength of {}, estimated", part.name), steps },
@@ -183,11 +183,9 @@ fn section(part: &BarPart) -> Section {
 pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     let form = &job.bracket.bolt;
     let load = bar_load(axle_weight(job), factor(job), view.length(), view.reach());
-    let slip = form
-        .thread
-        .as_ref()
-        .zip(form.torque_nm)
-        .map(|(thread, torque)| slip_load(torque, form.treatment.nut_factor(), thread.diameter()));
+    let slip = form.thread.as_ref().zip(form.torque_nm).map(|(thread, torque)| {
+        slip_load(Moment::from_nm(torque), form.treatment.nut_factor(), thread.diameter())
+    });
     let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
     let mut says = Vec::new();
     if let Some(slip) = slip {
@@ -196,7 +194,7 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     if let Some(band) = band.filter(|band| *band > Length::ZERO) {
         says.push(words::play(band));
     }
-    (!says.is_empty()).then_some(BoltResult { slip_n: slip, dead_band_mm: band, says })
+    (!says.is_empty()).then_some(BoltResult { slip_n: slip.map(Force::to_n), dead_band_mm: band, says })
 }
 
 /// The built bar; None where nothing was measured for it, a fault where it cannot be.

@@ -2,10 +2,11 @@
 //! welded, what it loads. `option` is one hole with one bar, `planner` makes and ranks them,
 //! `words` makes the sentences.
 
+pub mod carried;
 pub mod compare;
 pub mod fit;
 mod kinds;
-pub mod load;
+
 pub mod option;
 mod planner;
 pub mod school;
@@ -16,6 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
+use self::option::Picked;
 pub use self::option::{OptionAtHeight, OptionResult};
 use self::planner::{Planner, bar_candidates};
 use self::school::{SchoolResult, schools};
@@ -177,6 +179,11 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
     let alone = options.iter().find(|option| option.end.is_none() && option.fails.is_empty());
     let enough = alone.filter(|_| need.facts.need != Need::Urged && chosen.is_none());
     let pick = chosen.or(enough).or(options.first());
+    let picked = match (chosen, enough) {
+        (Some(_), _) => Picked::Chosen,
+        (None, Some(_)) => Picked::Enough,
+        (None, None) => Picked::Best,
+    };
     let moves = pick.map(OptionResult::moves).unwrap_or_default();
     let view = planner.view(moves).unwrap_or(setups.base.view);
     let correction = bar.and_then(|bar| bar.correction.as_ref());
@@ -190,8 +197,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         fit: fit::checks(job, setups, pick),
         conversion: Vec::new(),
         assumptions: assumed_loads(job),
-        says: pick
-            .map_or_else(words::nothing_yet, |pick| words::answer(pick, chosen.is_some(), enough.is_some())),
+        says: pick.map_or_else(words::nothing_yet, |pick| words::answer(pick, picked)),
         because: pick.map_or_else(Phrase::default, |pick| {
             words::because(pick, &failing(&schools, pick), exact, enough.is_some().then_some(&need))
         }),

@@ -6,7 +6,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::load::LoadResult;
+use super::carried::LoadResult;
 use crate::document::PlanForm;
 use crate::setups::moves::EyeMoves;
 
@@ -26,6 +26,17 @@ pub struct OptionAtHeight {
     pub lateral_rate: f64,
     /// Swing over the travel that remains from there.
     pub peak_to_peak_mm: Length,
+}
+
+/// Why an option is the one that is told.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Picked {
+    /// The person chose it.
+    Chosen,
+    /// No bracket, and that is enough.
+    Enough,
+    /// The best there is.
+    Best,
 }
 
 /// One hole with one bar.

@@ -10,7 +10,7 @@ use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Level, Mechanism, Member};
 use glam::DVec3;
 
-use super::load::{self, LoadResult, Loaded};
+use super::carried::{self, LoadResult, Loaded};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
 use super::words;
 use crate::assembly::ReadJob;
@@ -163,7 +163,7 @@ impl Planner<'_> {
         }];
         for bracket in moves::brackets(self.job) {
             for hole in &bracket.holes {
-                let by = moves::hole_move(hole, moves::side_sign(bracket.end, self.side));
+                let by = moves::hole_move(hole, moves::side_of(bracket.end, self.side));
                 let by = by - self.setups.base.moves.at(bracket.end);
                 let choice = HoleChoice { bracket: bracket.name.clone(), hole: hole.name.clone() };
                 let name = words::hole_name(&choice);
@@ -315,7 +315,7 @@ impl Planner<'_> {
             side: self.side,
             roll_centre,
         };
-        let loads = load::loads(&loaded, &view, moves, &candidate.bracket);
+        let loads = carried::loads(&loaded, &view, moves, &candidate.bracket);
         Some(OptionResult {
             name: candidate.name.clone(),
             bar: bar.shown.clone(),

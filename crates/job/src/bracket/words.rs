@@ -1,16 +1,16 @@
 //! The sentences of stage Bracket's options, schools and answer.
 
 use derecho_core::bar::strength::Section;
-use derecho_core::measure::load::{KG_PER_LB, force};
 use derecho_core::measure::phrase::{Words, degrees};
+use derecho_core::measure::physical::{KG_PER_LB, force};
 use derecho_core::measure::print::{self, Style};
-use derecho_core::measure::{Angle, Length, Phrase, Unit};
+use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, Unit};
 use derecho_core::parts::{BarPart, BracketEnd};
 use derecho_core::pose::mechanism::{Level, Mechanism, Watched};
 
+use super::carried::{LoadResult, LoadSays};
 use super::kinds::School;
-use super::load::{LoadResult, LoadSays};
-use super::option::OptionResult;
+use super::option::{OptionResult, Picked};
 use crate::bar::need::BracketNeed;
 use crate::cycle::words as cycle_words;
 use crate::document::HoleChoice;
@@ -151,14 +151,14 @@ fn length(w: Words, option: &OptionResult) -> Option<String> {
 }
 
 /// The answer: the chosen plan, else length only where that is enough, else the best option.
-pub(super) fn answer(pick: &OptionResult, chosen: bool, enough: bool) -> Phrase {
+pub(super) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
     Phrase::of(|w| {
         let set = length(w, pick);
         if pick.end.is_none() {
-            let bare = match (chosen, enough) {
-                (true, _) => "Length only",
-                (false, true) => "Length only is enough",
-                (false, false) => "No bracket here helps",
+            let bare = match picked {
+                Picked::Chosen => "Length only",
+                Picked::Enough => "Length only is enough",
+                Picked::Best => "No bracket here helps",
             };
             format!("{bare}: {}", set.unwrap_or_else(|| "the length stays".to_owned()))
         } else {
@@ -263,7 +263,7 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
             };
             parts.push(format!("bar and drag link are {} apart: {cure}", degrees(difference)));
         }
-        let lift = loads.jacking_left_turn_n;
+        let lift = Force::from_n(loads.jacking_left_turn_n);
         parts.push(match verb(w, lift) {
             Some(verb) => format!("in a left turn it {verb} the body by {}", force(w, lift.abs())),
             None => format!("in a turn it {NO_JACKING}"),
@@ -281,10 +281,10 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
 /// What a bar does to the body in a turn that it neither lifts nor pulls down.
 const NO_JACKING: &str = "neither lifts the body nor pulls it down";
 
-/// What it does to the body, N, + up; none where the force prints as nothing.
-fn verb(w: Words, lift: f64) -> Option<&'static str> {
-    let shows = force(w, lift.abs()) != force(w, 0.0);
-    shows.then_some(if lift > 0.0 { "lifts" } else { "pulls down" })
+/// What it does to the body, + up; none where the force prints as nothing.
+fn verb(w: Words, lift: Force) -> Option<&'static str> {
+    let shows = force(w, lift.abs()) != force(w, Force::ZERO);
+    shows.then_some(if lift > Force::ZERO { "lifts" } else { "pulls down" })
 }
 
 fn capital(text: &str) -> String {
@@ -392,17 +392,16 @@ pub(super) fn loads(load: &LoadResult) -> LoadSays {
     LoadSays {
         bar_says: newtons(load.bar_n),
         attachment_says: load.attachment_n.map(newtons),
-        jacking_says: jacking(load.jacking_left_turn_n, load.jacking_heave_mm),
+        jacking_says: jacking(Force::from_n(load.jacking_left_turn_n), load.jacking_heave_mm),
     }
 }
 
-/// A force, N.
 fn newtons(newtons: f64) -> Phrase {
-    Phrase::of(|w| force(w, newtons))
+    Phrase::of(|w| force(w, Force::from_n(newtons)))
 }
 
-/// Lift of the body in a left turn, N, + up, and the same as heave.
-fn jacking(lift: f64, heave: Option<Length>) -> Phrase {
+/// Lift of the body in a left turn, + up, and the same as heave.
+fn jacking(lift: Force, heave: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let Some(verb) = verb(w, lift) else { return NO_JACKING.to_owned() };
         let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
@@ -410,16 +409,17 @@ fn jacking(lift: f64, heave: Option<Length>) -> Phrase {
     })
 }
 
-/// A mass, kg.
-pub(super) fn mass(kg: f64) -> Phrase {
+/// A mass.
+pub(super) fn mass(mass: Mass) -> Phrase {
+    let kg = mass.to_kg();
     Phrase::of(|w| match w.unit() {
         Unit::Inches => format!("{:.1} lb", kg / KG_PER_LB),
         Unit::Millimetres => format!("{kg:.1} kg"),
     })
 }
 
-/// A bar against its load, N; `sleeve` where a turnbuckle's sleeve sits away from its ends.
-pub(super) fn stands(margin: f64, load: f64, bend: Length, sleeve: bool) -> Phrase {
+/// A bar against its load; `sleeve` where a turnbuckle's sleeve sits away from its ends.
+pub(super) fn stands(margin: f64, load: Force, bend: Length, sleeve: bool) -> Phrase {
     Phrase::of(|w| {
         let sleeve =
             if sleeve { "; its sleeve, away from the ends, carries the bend's moment too" } else { "" };
@@ -445,8 +445,8 @@ pub(super) fn made_of(part: &BarPart, section: &Section) -> Phrase {
     })
 }
 
-/// What a joint holds by friction against its load, N.
-pub(super) fn slip(slip: f64, load: f64) -> Phrase {
+/// What a joint holds by friction against its load.
+pub(super) fn slip(slip: Force, load: Force) -> Phrase {
     Phrase::of(|w| {
         let verdict = if slip * 0.75 >= load {
             "it holds by friction"

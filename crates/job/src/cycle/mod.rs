@@ -355,9 +355,8 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
         }
     };
     let assumed = |setup: &mut SetupCycle| {
-        for link in &mut setup.links {
-            // An assumption opens with the part it is of.
-            link.assumed = assembly.assumptions.iter().any(|a| a.says.inches.starts_with(&link.name));
+        for (link, assumed) in setup.links.iter_mut().zip(&assembly.assumed_links) {
+            link.assumed = *assumed;
         }
     };
     let (mut found, mut plan) = (found, plan);
@@ -432,7 +431,7 @@ fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePl
         let here = HolePlace { name: String::new(), at_mm: at, chosen: tried.is_empty() };
         let others = holes.iter().map(|hole| {
             let by =
-                moves::hole_move(hole, moves::side_sign(end, setups.known.side)) - setups.base.moves.at(end);
+                moves::hole_move(hole, moves::side_of(end, setups.known.side)) - setups.base.moves.at(end);
             HolePlace {
                 name: hole.name.clone(),
                 at_mm: (DVec3::from_array(at) + by).to_array(),
@@ -467,9 +466,7 @@ fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, P
         obstacles: obstacles(mechanism),
         says: answer(mechanism, &walks, &limits),
         steering: steer::steering(mechanism, &heave, &ride, thread),
-        free_spin_deg: bar
-            .and_then(|bar| mechanism.free_spin(&ride, bar))
-            .map(|(low, high)| [Angle::from_radians(low), Angle::from_radians(high)]),
+        free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&ride, bar)),
         heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
         roll: roll.iter().map(|posed| pose_result(mechanism, posed)).collect(),
         envelope: envelope_result(mechanism, &envelope),

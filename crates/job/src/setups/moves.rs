@@ -82,17 +82,17 @@ impl From<&FittedMove> for EyeMoves {
 
 /// A hole as a move, on the side the eye of that end is on.
 #[must_use]
-pub fn hole_move(hole: &Hole, side_sign: f64) -> DVec3 {
+pub fn hole_move(hole: &Hole, side: Side) -> DVec3 {
     let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
-    DVec3::new(mm(&hole.forward), mm(&hole.outward) * side_sign, hole.up.length().to_mm())
+    DVec3::new(mm(&hole.forward), mm(&hole.outward) * side.sign(), hole.up.length().to_mm())
 }
 
-/// The sign of y of an end's eye.
+/// The side an end's eye is on.
 #[must_use]
-pub fn side_sign(end: BracketEnd, frame_eye_side: Side) -> f64 {
+pub const fn side_of(end: BracketEnd, frame_eye_side: Side) -> Side {
     match end {
-        BracketEnd::Frame => frame_eye_side.sign(),
-        BracketEnd::Axle => -frame_eye_side.sign(),
+        BracketEnd::Frame => frame_eye_side,
+        BracketEnd::Axle => frame_eye_side.other(),
     }
 }
 
@@ -137,7 +137,7 @@ pub fn chosen_move(job: &Job, end: BracketEnd, choice: &HoleChoice) -> Option<DV
     let side = job.rig.frame_eye_side?;
     let bracket = brackets(job).into_iter().find(|b| b.end == end && b.name == choice.bracket)?;
     let hole = bracket.holes.iter().find(|hole| hole.name == choice.hole)?;
-    Some(hole_move(hole, side_sign(end, side)))
+    Some(hole_move(hole, side_of(end, side)))
 }
 
 /// Where a plan puts both eyes, from where they were found: an end it does not name stays where

@@ -4,17 +4,23 @@ use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
 use crate::sway::links::SwayLinks;
 use crate::sway::places::Places;
+use crate::sway::road_and_trail::Base;
 use crate::sway::stow::StowResult;
-use crate::sway::vehicle::Base;
 use crate::sway::words;
 use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict};
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, WeightEntry};
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, RollRate};
 use derecho_core::sway::BarRate;
 use derecho_core::sway::splined::{least_length, mass};
 
 /// Splined bar, mass, arms against stroke, preload, in words.
-pub(crate) fn fit_says(job: &Job, links: &SwayLinks, base: &Base, rate: &BarRate, bar: f64) -> Vec<Phrase> {
+pub(crate) fn fit_says(
+    job: &Job,
+    links: &SwayLinks,
+    base: &Base,
+    rate: &BarRate,
+    bar: RollRate,
+) -> Vec<Phrase> {
     let mut says = Vec::new();
     if job.sway.kind == Some(SwayKind::Splined)
         && let Some(frame) = length_of(&job.rig.frame_width)
@@ -35,7 +41,7 @@ pub(crate) fn fit_says(job: &Job, links: &SwayLinks, base: &Base, rate: &BarRate
     says
 }
 
-fn preload(job: &Job, base: &Base, rate: &BarRate, bar: f64, says: &mut Vec<Phrase>) {
+fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec<Phrase>) {
     let longer = length_of(&job.sway.left_longer).unwrap_or(Length::ZERO);
     let wanted = job.sway.preload_wanted;
     if longer != Length::ZERO {
@@ -44,8 +50,8 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: f64, says: &mut Vec<Phra
         let corners = form
             .left_corner
             .as_ref()
-            .map(WeightEntry::newtons)
-            .zip(form.right_corner.as_ref().map(WeightEntry::newtons));
+            .map(|corner| corner.mass().weight())
+            .zip(form.right_corner.as_ref().map(|corner| corner.mass().weight()));
         says.push(words::preload(longer, change, corners, wanted));
     } else if wanted {
         says.push(words::plain(
@@ -76,7 +82,7 @@ pub(crate) fn disconnects(
         checks.push(check("stowed link, worked out", stowed.clear, stowed.says.clone()));
     }
     let off = |difference: Length| {
-        let pull = rate.effective() * difference.abs().to_mm() / rate.arm.to_mm().powi(2);
+        let pull = rate.effective() * Angle::from_radians(difference.abs() / rate.arm) / rate.arm;
         (pull, difference.abs() <= usual::PIN_CHAMFER || pull <= usual::HAND)
     };
     if let Some(difference) = length_of(&pins.parked_difference) {
@@ -85,17 +91,17 @@ pub(crate) fn disconnects(
         checks.push(check("pins go in as it is parked", goes_in, says));
     }
     if let Some(slope) = pins.parked_slope.as_ref().map(AngleEntry::angle)
-        && let Some(lean) = base.lean_on_slope(slope.to_radians())
+        && let Some(lean) = base.lean_on_slope(slope)
     {
         // Eye to eye across the vehicle the two sides differ by the lean over their spacing.
         let spacing = Length::from_mm(2.0 * places.far.y.abs());
-        let difference = spacing * lean.abs();
+        let difference = spacing * lean.abs().to_radians();
         let (pull, goes_in) = off(difference);
-        let hand = Length::from_mm(usual::HAND * rate.arm.to_mm().powi(2) / rate.effective()).to_mm();
+        let hand = rate.arm * ((usual::HAND * rate.arm).to_nmm() / rate.effective().to_nmm_per_radian());
         let allowed =
-            hand.max(usual::PIN_CHAMFER.to_mm()) / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
+            hand.max(usual::PIN_CHAMFER).to_mm() / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
         let up_to = (!goes_in).then_some(allowed);
-        let says = words::parked_on_slope((slope, Angle::from_radians(lean)), (difference, pull), up_to);
+        let says = words::parked_on_slope((slope, lean), (difference, pull), up_to);
         checks.push(check("pins go in on this slope", goes_in, says));
     }
     checks

@@ -8,7 +8,7 @@ use crate::bar::words::sleeve_turns;
 use crate::document::heights;
 use crate::document::sway::SwayTarget;
 use crate::document::{Job, length_of};
-use crate::sway::places::Places;
+use crate::sway::places::{LinkWork, Places};
 use crate::sway::rates::{self, BarHere};
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
@@ -180,9 +180,9 @@ fn pose_result(places: &Places, posed: &Posed, bar: Option<BarHere>) -> SwayPose
         z_mm: pose.z,
         roll_deg: pose.roll,
         end_mm: rods.map(|rod| rod.map(|at| [at.y, at.z])),
-        twist_deg: rates::twist_of(places, posed).map(Angle::from_radians),
-        roll_rate_nm_per_deg: bar.map(|bar| bar.rate / 1000.0 * 1.0_f64.to_radians()),
-        bar_moment_nm: bar.map(|bar| bar.moment / 1000.0),
+        twist_deg: rates::twist_of(places, posed),
+        roll_rate_nm_per_deg: bar.map(|bar| bar.rate.to_nm_per_degree()),
+        bar_moment_nm: bar.map(|bar| bar.moment.to_nm()),
         left_wheel_mm: Length::from_mm(posed.left),
         right_wheel_mm: Length::from_mm(posed.right),
         left: arm_result(places, posed, true),
@@ -274,7 +274,12 @@ pub(crate) fn links(
     let fails = !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
     let works = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| words::at(posed.left, posed.right);
-    let says = link_says(&found, places, fails, outside(usual::WARN_DEGREES));
+    let works_how = match (fails, outside(usual::WARN_DEGREES)) {
+        (true, _) => LinkWork::Fails,
+        (false, true) => LinkWork::ALot,
+        (false, false) => LinkWork::Clear,
+    };
+    let says = link_says(&found, places, works_how);
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
@@ -335,14 +340,14 @@ fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Ve
     every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()
 }
 
-fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phrase {
+fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Phrase {
     if let Some((posed, fault)) = found.open.iter().min_by(|a, b| {
         let far = |posed: &Posed| posed.left.abs() + posed.right.abs();
         far(&a.0).total_cmp(&far(&b.0))
     }) {
         return words::does_not_close(*fault, posed.left, posed.right);
     }
-    if fails {
+    if work == LinkWork::Fails {
         let (worst, posed) = if found.most.0.to_degrees() > 180.0 - found.least.0.to_degrees() {
             found.most
         } else {
@@ -352,7 +357,7 @@ fn link_says(found: &Extremes, places: &Places, fails: bool, much: bool) -> Phra
         return words::too_near(worst, (posed.left, posed.right), straight);
     }
     let [least, most] = [found.least.0, found.most.0].map(Angle::from_radians);
-    words::works(places.arm.link, least, most, much)
+    words::works(places.arm.link, [least, most], work)
 }
 
 fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Length; 2]>) -> Vec<LinkTarget> {
@@ -482,11 +487,11 @@ pub(crate) fn works_everywhere(places: &Places, envelope: &Envelope) -> bool {
 }
 
 /// Roll at ride height up to which both links work.
-pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> f64 {
+pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> Angle {
     let (up, down) = mechanism.stops().cross_axled();
-    let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return 0.0 };
+    let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return Angle::ZERO };
     let works = |posed: &&Posed| works_at(places, posed);
-    poses.iter().take_while(works).last().map_or(0.0, |posed| posed.solved.pose.roll.to_radians())
+    poses.iter().take_while(works).last().map_or(Angle::ZERO, |posed| posed.solved.pose.roll)
 }
 
 /// Whether both arms are within the limits in a pose.

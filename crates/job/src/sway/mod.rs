@@ -5,11 +5,11 @@ mod fit;
 mod links;
 mod places;
 mod rates;
+mod road_and_trail;
 mod room;
 mod splined;
 mod stow;
 mod surroundings;
-mod vehicle;
 mod words;
 
 use serde::{Deserialize, Serialize};
@@ -23,12 +23,12 @@ use crate::setups::Resolved;
 pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, work_at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::rates::HoleResult;
+use crate::sway::road_and_trail::{BarOnAxle, Base};
+pub use crate::sway::road_and_trail::{ChoiceResult, VehicleResult};
 pub use crate::sway::room::{PanelCut, RoomResult, SwayGap};
 pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use crate::sway::stow::StowResult;
 use crate::sway::surroundings::{Surroundings, Swept};
-use crate::sway::vehicle::{BarOnAxle, Base};
-pub use crate::sway::vehicle::{ChoiceResult, VehicleResult};
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
 use derecho_core::measure::{Phrase, Working};
@@ -109,7 +109,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let mechanism = assembly.mechanism();
     if kind == SwayKind::None {
         let base = Base::of(job, mechanism);
-        let vehicle = Some(vehicle::vehicle(job, &base, None));
+        let vehicle = Some(road_and_trail::vehicle(job, &base, None));
         let assumptions = base.weighed.assumed;
         return SwayResult { vehicle, assumptions, ..without("No sway bar here", Vec::new()) };
     }
@@ -142,7 +142,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         soft: splined.as_ref().and_then(SplinedResult::soft),
         assumed: bar_assumed.len(),
     };
-    let vehicle = vehicle::vehicle(job, &base, Some(&on_axle));
+    let vehicle = road_and_trail::vehicle(job, &base, Some(&on_axle));
     let around = Surroundings::of(job, mechanism, places.axis);
     let swept = Swept::of(mechanism, &places, &envelope);
     let room = room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0);

@@ -12,6 +12,17 @@ use derecho_core::pose::point::Placing;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
 
+/// How arm and link work over the travel.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum LinkWork {
+    /// Clear of a straight line.
+    Clear,
+    /// Past where it is worth telling, within what works.
+    ALot,
+    /// They fail.
+    Fails,
+}
+
 /// Bar and links of a job, at ride height in vehicle axes.
 #[derive(Clone, Debug, PartialEq)]
 pub(crate) struct Places {

@@ -7,22 +7,24 @@ use utoipa::ToSchema;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, length_of};
 use crate::sway::places::Places;
-use crate::sway::vehicle::Base;
+use crate::sway::road_and_trail::Base;
 use crate::sway::words;
 use crate::usual::Assumption;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, Length, Phrase, SpringRateEntry, Step, TapeEntry, Working};
+use derecho_core::measure::{
+    Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, TapeEntry, Working,
+};
 use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::sway::{Arm, BarRate};
 
-/// What the bar does in a pose, in N·mm.
+/// What the bar does in a pose.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct BarHere {
     /// K_bar, to the radian of roll.
-    pub(crate) rate: f64,
+    pub(crate) rate: RollRate,
     /// Moment against the roll.
-    pub(crate) moment: f64,
+    pub(crate) moment: Moment,
 }
 
 /// A hole of the arm.
@@ -60,11 +62,11 @@ pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
         active: length_of(&form.active_length).unwrap_or(usual::SWAY_ACTIVE),
         arm: places.arm.length,
         bending_arm: (form.kind == Some(SwayKind::OnePiece)).then_some(places.arm.length),
-        link: form.link_rate.as_ref().map(SpringRateEntry::newtons_per_mm),
+        link: form.link_rate.as_ref().map(SpringRateEntry::rate),
         bush: form
             .bush_rate
             .as_ref()
-            .map(SpringRateEntry::newtons_per_mm)
+            .map(SpringRateEntry::rate)
             .zip(length_of(&form.bush_spacing).map(|spacing| spacing / 2.0)),
         half_spacing: Length::from_mm(places.eye_out),
     }
@@ -75,7 +77,7 @@ pub(crate) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) 
     let travel = mechanism.stops().half_track.to_mm() * usual::LEAN.to_radians().sin();
     let lean = |sign: f64| {
         let posed = mechanism.pose(at.left + sign * travel, at.right - sign * travel, at.trail()).ok()?;
-        Some((twist_of(places, &posed)?, posed.solved.pose.roll.to_radians()))
+        Some((twist_of(places, &posed)?, posed.solved.pose.roll))
     };
     match (lean(1.0), lean(-1.0)) {
         (Some((up, over)), Some((down, back))) => (up - down) / (over - back),
@@ -85,7 +87,7 @@ pub(crate) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) 
 
 fn here(places: &Places, rate: &BarRate, posed: &Posed, per_roll: f64) -> Option<BarHere> {
     let twist = twist_of(places, posed)?;
-    Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * twist * per_roll })
+    Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * (twist * per_roll) })
 }
 
 /// The bar in a pose, leaned a little either way.
@@ -104,44 +106,39 @@ pub(crate) fn bar_between(
     rate: &BarRate,
     (less, here, more): (&Posed, &Posed, &Posed),
 ) -> Option<BarHere> {
-    let roll = |posed: &Posed| posed.solved.pose.roll.to_radians();
+    let roll = |posed: &Posed| posed.solved.pose.roll;
     let lean = roll(more) - roll(less);
     let per_roll = (twist_of(places, more)? - twist_of(places, less)?) / lean;
-    (lean != 0.0).then(|| crate::sway::rates::here(places, rate, here, per_roll))?
+    (lean != Angle::ZERO).then(|| crate::sway::rates::here(places, rate, here, per_roll))?
 }
 
 /// The bar along a sweep in roll, from each pose's neighbours.
 pub(crate) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<Option<BarHere>> {
-    let at: Vec<Option<(f64, f64)>> = line
-        .iter()
-        .map(|posed| Some((twist_of(places, posed)?, posed.solved.pose.roll.to_radians())))
-        .collect();
+    let at: Vec<Option<(Angle, Angle)>> =
+        line.iter().map(|posed| Some((twist_of(places, posed)?, posed.solved.pose.roll))).collect();
     (0..line.len())
         .map(|index| {
             let before = index.checked_sub(1).and_then(|before| at[before]).or(at[index])?;
             let after = at.get(index + 1).copied().flatten().or(at[index])?;
             let lean = after.1 - before.1;
-            (lean != 0.0).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
+            (lean != Angle::ZERO).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
         })
         .collect()
 }
 
 /// The least roll of a sweep at which the bar is twisted past what its steel takes; boundless where it
 /// nowhere is.
-pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Posed]) -> f64 {
+pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Posed]) -> Angle {
     let over =
         |posed: &&Posed| twist_of(places, posed).is_some_and(|twist| rate.stress(twist) > allowable(job));
-    let rolls = line.iter().filter(over).map(|posed| posed.solved.pose.roll.to_radians().abs());
-    rolls.fold(f64::INFINITY, f64::min)
+    let rolls = line.iter().filter(over).map(|posed| posed.solved.pose.roll.abs());
+    rolls.fold(Angle::from_radians(f64::INFINITY), Angle::min)
 }
 
-/// Roll and the bar's moment along the sweep in roll, rad and N·mm, in the order of the roll.
-pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(f64, f64)> {
+/// Roll and the bar's moment along the sweep in roll, in the order of the roll.
+pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(Angle, Moment)> {
     let bars = bar_rolling(places, rate, line);
-    line.iter()
-        .zip(bars)
-        .filter_map(|(posed, bar)| Some((posed.solved.pose.roll.to_radians(), bar?.moment)))
-        .collect()
+    line.iter().zip(bars).filter_map(|(posed, bar)| Some((posed.solved.pose.roll, bar?.moment))).collect()
 }
 
 /// What of the bar nobody measured.
@@ -165,19 +162,19 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
     assumed
 }
 
-/// The largest twist between the arms over everything the axle does, rad.
-pub(crate) fn worst_twist(places: &Places, envelope: &Envelope) -> f64 {
+/// The largest twist between the arms over everything the axle does.
+pub(crate) fn worst_twist(places: &Places, envelope: &Envelope) -> Angle {
     let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
     poses
         .filter_map(|(posed, _)| twist_of(places, posed.as_ref()?))
-        .fold(0.0_f64, |worst, twist| worst.max(twist.abs()))
+        .fold(Angle::ZERO, |worst, twist| worst.max(twist.abs()))
 }
 
 /// How the rate of the bar in use is worked out at ride height, and its stress at the worst pose.
-pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: f64) -> Working {
+pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) -> Working {
     let (length, number) = (Value::Length, Value::Number);
-    let torsion = rate.torsion() / 1000.0;
-    let effective = rate.effective() / 1000.0;
+    let torsion = rate.torsion().to_nm_per_radian();
+    let effective = rate.effective().to_nm_per_radian();
     // Millimetres whatever is shown: the modulus is in N/mm².
     let mm = |length: Length| number(length.to_mm(), 2);
     Working {
@@ -202,30 +199,33 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: f64) -> W
                 number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
             ),
             Step::new(
-                &format!("shear at the worst twist, N/mm², of {:.0} that its steel takes", allowable(job)),
+                &format!(
+                    "shear at the worst twist, N/mm², of {:.0} that its steel takes",
+                    allowable(job).to_mpa()
+                ),
                 "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
                 &[
                     ("k_eff", number(effective, 0)),
-                    ("θ", number(worst, 4)),
+                    ("θ", number(worst.to_radians(), 4)),
                     ("D", mm(rate.outside)),
                     ("d", mm(rate.bore)),
                 ],
-                number(rate.stress(worst), 1),
+                number(rate.stress(worst).to_mpa(), 1),
             ),
             Step::new("the arm in use", "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
         ],
     }
 }
 
-/// Shear stress the bar's material takes, MPa.
-pub(crate) fn allowable(job: &Job) -> f64 {
-    job.sway.allowable_mpa.unwrap_or(usual::ALLOWABLE_SHEAR)
+/// Shear stress the bar's material takes.
+pub(crate) fn allowable(job: &Job) -> Stress {
+    job.sway.allowable_mpa.map_or(usual::ALLOWABLE_SHEAR, Stress::from_mpa)
 }
 
-pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<f64> {
+pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
     let left = places.arm_at(posed, true).ok()?.above_level;
     let right = places.arm_at(posed, false).ok()?.above_level;
-    Some((left - right).to_radians())
+    Some(left - right)
 }
 
 pub(crate) fn holes(
@@ -253,10 +253,10 @@ pub(crate) fn holes(
                 arm_mm: *arm,
                 in_use: in_use_here,
                 rate_ratio: ratio,
-                roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
-                worst_twist_deg: Angle::from_radians(worst),
-                stress_mpa: stress,
-                allowable_mpa: takes,
+                roll_rate_nm_per_deg: roll.to_nm_per_degree(),
+                worst_twist_deg: worst,
+                stress_mpa: stress.to_mpa(),
+                allowable_mpa: takes.to_mpa(),
                 road_deg_per_g: road,
                 assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
                 says: words::hole(*arm, (!in_use_here).then_some(ratio), roll, road, (stress, takes)),

@@ -10,9 +10,9 @@ use crate::document::{Job, Use, length_of};
 use crate::sway::links::{target_link, works_everywhere};
 use crate::sway::places::Places;
 use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
-use crate::sway::vehicle::Base;
+use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Reason, SplinedFacts};
-use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, Phrase, RollRate, SpringRate, TapeEntry};
 use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradient, solid_for, stick_out};
@@ -81,19 +81,19 @@ pub struct SplinedResult {
 }
 
 impl SplinedResult {
-    /// K_bar of the bar suggested, N·mm/rad, and what it needs.
-    pub(crate) fn soft(&self) -> Option<(f64, Phrase)> {
+    /// K_bar of the bar suggested, and what it needs.
+    pub(crate) fn soft(&self) -> Option<(RollRate, Phrase)> {
         let best = self.options.iter().find(|option| option.suggested)?;
-        let rate = best.roll_rate_nm_per_deg * 1000.0 / 1.0_f64.to_radians();
+        let rate = RollRate::from_nm_per_degree(best.roll_rate_nm_per_deg);
         let needs = words::soft_bar(best.diameter_mm, best.length_mm, best.arm_mm);
         Some((rate, needs))
     }
 }
 
-/// Roll on the road that suits a use, degrees per g (defaults of this program), and the use in words.
+/// Roll on the road that suits a use, at one g (defaults of this program), and the use in words.
 #[must_use]
-pub const fn wanted_roll(used_for: Option<Use>) -> (f64, &'static str) {
-    match used_for {
+pub const fn wanted_roll(used_for: Option<Use>) -> (Angle, &'static str) {
+    let (degrees, use_) = match used_for {
         Some(Use::Crawling) => (7.0, "Crawling"),
         Some(Use::Trails) => (6.0, "Trail use"),
         Some(Use::Mixed) => (5.5, "Mixed use"),
@@ -101,16 +101,17 @@ pub const fn wanted_roll(used_for: Option<Use>) -> (f64, &'static str) {
         Some(Use::RoadAndTowing) => (4.5, "Road use and towing"),
         Some(Use::FastDesert) => (4.0, "Fast open ground"),
         None => (5.5, "A use nobody named"),
-    }
+    };
+    (Angle::from_degrees(degrees), use_)
 }
 
-/// K_bar that gives a roll on the road, N·mm/rad: what both axles need together less what springs
+/// K_bar that gives a roll on the road at one g: what both axles need together less what springs
 /// and the other axle give, tyres in series undone.
-fn wanted_rate(base: &Base, degrees: f64) -> f64 {
-    let here = rate_for_gradient(base.overturning, degrees) - base.other.rate();
+fn wanted_rate(base: &Base, roll: Angle) -> RollRate {
+    let here = rate_for_gradient(base.overturning, roll) - base.other.rate();
     let alone = match base.this.tyres {
         Some(tyres) if here < tyres => here / (1.0 - here / tyres),
-        Some(_) => f64::INFINITY,
+        Some(_) => RollRate::from_nmm_per_radian(f64::INFINITY),
         None => here,
     };
     alone - base.this.springs
@@ -125,8 +126,8 @@ pub(crate) fn choose(
     base: &Base,
 ) -> SplinedResult {
     let form = &job.sway;
-    let (degrees, use_) = wanted_roll(job.rig.used_for);
-    let wanted = wanted_rate(base, degrees);
+    let (at_one_g, use_) = wanted_roll(job.rig.used_for);
+    let wanted = wanted_rate(base, at_one_g);
     let frame = length_of(&job.rig.frame_width);
     let least = frame.map(least_length);
     let mut missing = Vec::new();
@@ -169,11 +170,11 @@ pub(crate) fn choose(
     }
     SplinedResult {
         says: answer(form, best.map(|index| &options[index]), wanted, least),
-        because: because(job, base, (degrees, use_), wanted, places, swung.first(), rate),
+        because: because(job, base, (at_one_g, use_), wanted, places, swung.first(), rate),
         least_length_mm: least,
         assumed: base.weighed.assumed.len(),
-        wanted_deg_per_g: degrees,
-        wanted_nm_per_deg: wanted / 1000.0 * 1.0_f64.to_radians(),
+        wanted_deg_per_g: at_one_g.to_degrees(),
+        wanted_nm_per_deg: wanted.to_nm_per_degree(),
         missing,
         options,
     }
@@ -185,7 +186,7 @@ struct ArmWithLink {
     link: Length,
     works: bool,
     per_roll: f64,
-    twist: f64,
+    twist: Angle,
 }
 
 impl ArmWithLink {
@@ -226,7 +227,8 @@ fn option(
     let out = frame.map(|frame| stick_out(made.active, frame));
     let too_short = least.filter(|least| made.active < *least);
     let stroke = length_of(&job.sway.shock_stroke);
-    let eye_rate = made.effective() / swung.arm.to_mm().powi(2);
+    let eye_rate =
+        SpringRate::from_n_per_mm(made.effective().to_nmm_per_radian() / swung.arm.to_mm().powi(2));
     let kilograms = mass(made.outside, made.bore, made.active);
     let road = base.road_with(roll);
     let unlike = stroke.map(|stroke| (swung.arm - stroke, stroke * usual::LIKE_STROKE));
@@ -238,7 +240,7 @@ fn option(
         roll,
         eye_rate,
         stress: (stress, takes),
-        kilograms,
+        mass: kilograms,
         out: out.filter(|_| too_short.is_none()),
         short: too_short.map(|least| least - made.active),
         works: swung.works,
@@ -249,14 +251,14 @@ fn option(
         diameter_mm: made.outside,
         bore_mm: made.bore,
         arm_mm: swung.arm,
-        roll_rate_nm_per_deg: roll / 1000.0 * 1.0_f64.to_radians(),
-        eye_rate_n_per_mm: eye_rate,
+        roll_rate_nm_per_deg: roll.to_nm_per_degree(),
+        eye_rate_n_per_mm: eye_rate.to_n_per_mm(),
         road_deg_per_g: road,
-        worst_twist_deg: Angle::from_radians(swung.twist),
-        stress_mpa: stress,
+        worst_twist_deg: swung.twist,
+        stress_mpa: stress.to_mpa(),
         stick_out_mm: out,
         link_mm: swung.link,
-        mass_kg: kilograms,
+        mass_kg: kilograms.to_kg(),
         fits: too_short.is_none() && swung.works && stress <= takes,
         suggested: false,
         says,
@@ -265,18 +267,18 @@ fn option(
 
 /// Of the options that fit: the next length made, and of those the rate nearest to the one wanted,
 /// as a ratio; the softest where no bar is wanted.
-fn suggested(options: &[SplinedOption], wanted: f64) -> Option<usize> {
+fn suggested(options: &[SplinedOption], wanted: RollRate) -> Option<usize> {
     let fitting: Vec<usize> = (0..options.len()).filter(|index| options[*index].fits).collect();
     let lengths: Vec<Length> = fitting.iter().map(|index| options[*index].length_mm).collect();
     let made = lengths[next_made(Length::ZERO, &lengths)?];
-    let wanted = (wanted / 1000.0 * 1.0_f64.to_radians()).max(f64::MIN_POSITIVE);
+    let wanted = wanted.to_nm_per_degree().max(f64::MIN_POSITIVE);
     fitting.into_iter().filter(|index| options[*index].length_mm <= made).min_by(|a, b| {
         let off = |index: usize| (options[index].roll_rate_nm_per_deg / wanted).ln().abs();
         off(*a).total_cmp(&off(*b))
     })
 }
 
-fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: f64, least: Option<Length>) -> Phrase {
+fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: RollRate, least: Option<Length>) -> Phrase {
     match best {
         Some(best) => {
             let sizes = [best.diameter_mm, best.length_mm, best.arm_mm, best.link_mm];
@@ -290,15 +292,15 @@ fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: f64, least: Option<
 fn because(
     job: &Job,
     base: &Base,
-    (degrees, use_): (f64, &str),
-    wanted: f64,
+    (at_one_g, use_): (Angle, &str),
+    wanted: RollRate,
     places: &Places,
     swung: Option<&ArmWithLink>,
     rate: &BarRate,
 ) -> Phrase {
     let weighed = &base.weighed;
     let station = crate::assembly::weights::station_says(job, weighed);
-    let solid = swung.filter(|_| wanted > 0.0).map(|swung| {
+    let solid = swung.filter(|_| wanted > RollRate::ZERO).map(|swung| {
         let torsion = wanted / swung.per_roll.powi(2);
         let active = length_of(&job.rig.frame_width).map_or(rate.active, least_length);
         let arm = if job.sway.splined.arms.is_empty() { places.arm.length } else { swung.arm };
@@ -306,11 +308,11 @@ fn because(
     });
     words::because(&Reason {
         use_,
-        degrees,
+        degrees: at_one_g.to_degrees(),
         weighed,
         station: station.as_ref(),
         lever: base.lever(),
-        all: rate_for_gradient(base.overturning, degrees),
+        all: rate_for_gradient(base.overturning, at_one_g),
         springs: base.this.springs,
         other: base.other.rate(),
         wanted,

@@ -3,11 +3,12 @@
 use crate::assembly::weights::Weighed;
 use crate::cycle::words::place;
 use crate::document::sway::{BoltWay, PanelFaces};
+use crate::sway::places::LinkWork;
 use crate::usual;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::load::{GRAVITY, force, roll_rate, spring_rate, weight};
 use derecho_core::measure::phrase::{Words, degrees};
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
+use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, RollRate, SpringRate, Stress};
 use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
@@ -46,9 +47,9 @@ pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Len
 }
 
 /// The range of γ over everything the axle does.
-pub(super) fn works(link: Length, least: Angle, most: Angle, much: bool) -> Phrase {
+pub(super) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
     let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
-    let told = if much { "a lot, but it works" } else { "clear of a straight line" };
+    let told = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
     Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(link)))
 }
 
@@ -107,9 +108,9 @@ pub(super) fn splined_bar(least: Length, frame: Length) -> Phrase {
     })
 }
 
-/// The bar's mass, kg.
-pub(super) fn bar_weighs(kilograms: f64) -> Phrase {
-    Phrase::of(|w| format!("The bar weighs {}.", weight(w, kilograms * GRAVITY)))
+/// The bar's mass.
+pub(super) fn bar_weighs(mass: Mass) -> Phrase {
+    Phrase::of(|w| format!("The bar weighs {}.", weight(w, mass.weight())))
 }
 
 /// The arm against the shock's stroke.
@@ -124,16 +125,21 @@ pub(super) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase
     })
 }
 
-/// Preload by a left link that is longer, + left longer: at each wheel, N, and the corner weights.
-pub(super) fn preload(longer: Length, change: f64, corners: Option<(f64, f64)>, wanted: bool) -> Phrase {
+/// Preload by a left link that is longer, + left longer: at each wheel, and the corner weights.
+pub(super) fn preload(
+    longer: Length,
+    change: Force,
+    corners: Option<(Force, Force)>,
+    wanted: bool,
+) -> Phrase {
     Phrase::of(|w| {
         let (side, other) = if longer > Length::ZERO { ("left", "right") } else { ("right", "left") };
         let corners = corners.map_or_else(String::new, |(left, right)| {
             let sign = if longer > Length::ZERO { 1.0 } else { -1.0 };
             format!(
                 " Without it the scales would show {} left and {} right; with it {} and {}.",
-                weight(w, left - sign * change),
-                weight(w, right + sign * change),
+                weight(w, left - change * sign),
+                weight(w, right + change * sign),
                 weight(w, left),
                 weight(w, right)
             )
@@ -154,8 +160,8 @@ pub(super) fn floor_leans(degrees: f64) -> Phrase {
     ))
 }
 
-/// The sides differ as it is parked; the pull at the link, N.
-pub(super) fn parked(difference: Length, pull: f64, goes_in: bool) -> Phrase {
+/// The sides differ as it is parked; the pull at the link.
+pub(super) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
     Phrase::of(|w| {
         if difference.abs() <= usual::PIN_CHAMFER {
             "Both sides stand alike.".to_owned()
@@ -171,11 +177,11 @@ pub(super) fn parked(difference: Length, pull: f64, goes_in: bool) -> Phrase {
     })
 }
 
-/// Parked on a slope: slope and lean, what the sides differ by and the pull, N; the slope up to which
+/// Parked on a slope: slope and lean, what the sides differ by and the pull; the slope up to which
 /// pins go in, degrees, where they do not.
 pub(super) fn parked_on_slope(
     (slope, lean): (Angle, Angle),
-    (difference, pull): (Length, f64),
+    (difference, pull): (Length, Force),
     up_to: Option<f64>,
 ) -> Phrase {
     Phrase::of(|w| {
@@ -379,7 +385,7 @@ pub(super) fn assumed_active(active: Length) -> Phrase {
 
 /// What its steel takes, assumed.
 pub(super) fn assumed_steel() -> Phrase {
-    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR))
+    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR.to_mpa()))
 }
 
 /// Links and bushes, assumed.
@@ -405,15 +411,16 @@ pub(super) fn assumed_lock() -> Phrase {
     ))
 }
 
-/// A hole of the arm: its rate as a share of that in use (none where it is the one), K_bar in
-/// N·mm/rad, roll on the road in degrees per g, stress and what the steel takes in MPa.
+/// A hole of the arm: its rate as a share of that in use (none where it is the one), K_bar,
+/// roll on the road in degrees per g, stress and what the steel takes.
 pub(super) fn hole(
     arm: Length,
     ratio: Option<f64>,
-    roll: f64,
+    roll: RollRate,
     road: Option<f64>,
-    (stress, takes): (f64, f64),
+    (stress, takes): (Stress, Stress),
 ) -> Phrase {
+    let (stress, takes) = (stress.to_mpa(), takes.to_mpa());
     Phrase::of(|w| {
         let road = road
             .map_or_else(|| "it would not stand".to_owned(), |road| format!("{road:.1}° per g on the road"));
@@ -433,12 +440,8 @@ pub(super) fn hole(
 /// What the vehicle weighs, and its centre of gravity above the roll axis.
 pub(super) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
-        let roof = if weighed.roof > 0.0 {
-            format!(
-                ", {} on the roof at {}",
-                weight(w, weighed.roof),
-                w.distance(Length::from_mm(weighed.roof_height))
-            )
+        let roof = if weighed.roof > Force::ZERO {
+            format!(", {} on the roof at {}", weight(w, weighed.roof), w.distance(weighed.roof_height))
         } else {
             String::new()
         };
@@ -447,7 +450,7 @@ pub(super) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>)
             "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
             weight(w, weighed.sprung()),
             w.distance(lever),
-            w.distance(Length::from_mm(weighed.gravity_good_to))
+            w.distance(weighed.gravity_good_to)
         )
     })
 }
@@ -506,13 +509,13 @@ pub(super) struct SplinedFacts {
     pub(super) arm: Length,
     /// Degrees per g.
     pub(super) road: Option<f64>,
-    /// K_bar, N·mm/rad.
-    pub(super) roll: f64,
-    /// N/mm at an arm's eye.
-    pub(super) eye_rate: f64,
-    /// Stress and what the steel takes, MPa.
-    pub(super) stress: (f64, f64),
-    pub(super) kilograms: f64,
+    /// K_bar.
+    pub(super) roll: RollRate,
+    /// At an arm's eye.
+    pub(super) eye_rate: SpringRate,
+    /// Stress and what the steel takes.
+    pub(super) stress: (Stress, Stress),
+    pub(super) mass: Mass,
     /// Each side, where the bar is long enough.
     pub(super) out: Option<Length>,
     /// Missing to the least length.
@@ -524,7 +527,7 @@ pub(super) struct SplinedFacts {
 
 /// A splined bar with its arms.
 pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
-    let (stress, takes) = facts.stress;
+    let (stress, takes) = (facts.stress.0.to_mpa(), facts.stress.1.to_mpa());
     Phrase::of(|w| {
         let road =
             facts.road.map_or_else(|| "would not stand".to_owned(), |road| format!("{road:.1}° per g"));
@@ -546,16 +549,16 @@ pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
             w.distance(facts.arm),
             roll_rate(w, facts.roll),
             spring_rate(w, facts.eye_rate),
-            weight(w, facts.kilograms * GRAVITY),
+            weight(w, facts.mass.weight()),
         )
     })
 }
 
-/// No splined bar was typed: what it would have to give, N·mm/rad, and the least length.
-pub(super) fn splined_wanted(wanted: f64, least: Option<Length>) -> Phrase {
+/// No splined bar was typed: what it would have to give, and the least length.
+pub(super) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.distance(least)));
-        format!("A splined bar of {}{least}", roll_rate(w, wanted.max(0.0)))
+        format!("A splined bar of {}{least}", roll_rate(w, wanted.max(RollRate::ZERO)))
     })
 }
 
@@ -578,7 +581,7 @@ pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Opti
     })
 }
 
-/// Why a rate is wanted. Rates in N·mm/rad.
+/// Why a rate is wanted.
 pub(super) struct Reason<'a> {
     pub(super) use_: &'a str,
     /// Roll that suits the use, degrees per g.
@@ -586,10 +589,10 @@ pub(super) struct Reason<'a> {
     pub(super) weighed: &'a Weighed,
     pub(super) station: Option<&'a Phrase>,
     pub(super) lever: Length,
-    pub(super) all: f64,
-    pub(super) springs: f64,
-    pub(super) other: f64,
-    pub(super) wanted: f64,
+    pub(super) all: RollRate,
+    pub(super) springs: RollRate,
+    pub(super) other: RollRate,
+    pub(super) wanted: RollRate,
     /// A solid bar that gives it: diameter, length, arm.
     pub(super) solid: Option<[Length; 3]>,
 }
@@ -598,7 +601,7 @@ pub(super) struct Reason<'a> {
 pub(super) fn because(reason: &Reason<'_>) -> Phrase {
     let Reason { use_, degrees, weighed, .. } = *reason;
     Phrase::of(|w| {
-        let roof = if weighed.roof > 0.0 {
+        let roof = if weighed.roof > Force::ZERO {
             format!(" and {} on the roof", weight(w, weighed.roof))
         } else {
             String::new()
@@ -606,7 +609,7 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
         let corners = weighed.leans_left.filter(|leans| leans.abs() > usual::UNEVEN).map_or_else(
             String::new,
             |leans| {
-                let side = if leans > 0.0 { "left" } else { "right" };
+                let side = if leans > Force::ZERO { "left" } else { "right" };
                 format!(
                     " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
                     weight(w, leans.abs())
@@ -614,7 +617,7 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
             },
         );
         let station = reason.station.map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
-        let asks = if reason.wanted > 0.0 {
+        let asks = if reason.wanted > RollRate::ZERO {
             let solid = reason.solid.map_or_else(String::new, |[diameter, length, arm]| {
                 format!(
                     ": a solid bar of {} over {} with arms of {}",

@@ -5,7 +5,7 @@ use axum::extract::Query;
 use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::load::{GRAVITY, roll_rate, spring_rate, weight};
+use derecho_core::measure::physical::{roll_rate, spring_rate, weight};
 use derecho_core::measure::{AngleEntry, Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
 use derecho_job::document::check::FieldError;
 use serde::{Deserialize, Serialize};
@@ -56,15 +56,15 @@ fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
         }
         FigureKind::Weight => {
             let read = WeightEntry::parse(text)?;
-            Phrase::of(|w| weight(w, read.kilograms() * GRAVITY))
+            Phrase::of(|w| weight(w, read.mass().weight()))
         }
         FigureKind::SpringRate => {
             let read = SpringRateEntry::parse(text)?;
-            Phrase::of(|w| spring_rate(w, read.newtons_per_mm()))
+            Phrase::of(|w| spring_rate(w, read.rate()))
         }
         FigureKind::RollRate => {
             let read = RollRateEntry::parse(text)?;
-            Phrase::of(|w| roll_rate(w, read.newton_mm_per_radian()))
+            Phrase::of(|w| roll_rate(w, read.rate()))
         }
         FigureKind::Thread => {
             let read = Thread::parse(text).map_err(|fault| fault.to_string())?;

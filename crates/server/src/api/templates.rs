@@ -4,7 +4,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_core::measure::{Length, TapeEntry};
+use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::template::{Drawing, cope_wrap, drill_holes, panel_hole};
 use derecho_job::document::Job;
 use derecho_job::results::sway;
@@ -115,7 +115,7 @@ fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
         .holes
         .iter()
         .map(|hole| {
-            let by = hole_move(hole, 1.0);
+            let by = hole_move(hole, Side::Left);
             (format!("{} ({})", hole.name, TapeEntry::text(&hole.up)), by.y, by.z)
         })
         .collect();

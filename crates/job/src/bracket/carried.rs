@@ -9,9 +9,9 @@ use crate::assembly::weights::{axle_weight, centre_of_gravity, unsprung_weight};
 use crate::document::{Job, Use};
 use crate::setups::moves::EyeMoves;
 use derecho_core::bar::FrontView;
-use derecho_core::bar::bracket_load::{attachment_force, jacking, root_moment, use_factor};
+use derecho_core::bar::bracket_load::{UsedHow, attachment_force, jacking, root_moment};
 use derecho_core::bar::strength::bar_load;
-use derecho_core::measure::{Length, Phrase, Side};
+use derecho_core::measure::{Force, Length, Phrase, Side};
 use derecho_core::parts::{BracketEnd, BracketPart};
 
 /// Loads of one plan.
@@ -62,10 +62,12 @@ pub struct LoadSays {
 /// How hard it is used: the factor n of the load.
 #[must_use]
 pub fn factor(job: &Job) -> f64 {
-    use_factor(
-        matches!(job.rig.used_for, Some(Use::Crawling | Use::FastDesert)),
-        matches!(job.rig.used_for, Some(Use::Trails)),
-    )
+    match job.rig.used_for {
+        Some(Use::Crawling | Use::FastDesert) => UsedHow::Hard,
+        Some(Use::Trails) => UsedHow::Trail,
+        _ => UsedHow::Road,
+    }
+    .factor()
 }
 
 /// What loads are worked out from.
@@ -82,7 +84,7 @@ pub(super) struct Loaded<'a> {
 pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
     let (job, hub) = (on.job, on.axle_height);
     let weight = axle_weight(job);
-    let bar_n = bar_load(weight, factor(job), view.length(), view.reach());
+    let load = bar_load(weight, factor(job), view.length(), view.reach());
     let eye = on.axle_eye.map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
     // An eye level with the tube still stands off its root by about an eye's radius.
     let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
@@ -90,27 +92,26 @@ pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let axle = lever(eye + moves.axle.z - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
     let frame_now = lever(usual::RAIL_ABOVE_EYE.to_mm());
     let frame = lever(usual::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
-    let (axle_moment, frame_moment) = (root_moment(bar_n, axle), root_moment(bar_n, frame));
+    let (axle_moment, frame_moment) = (root_moment(load, axle), root_moment(load, frame));
     let moved = match bracket.end {
         BracketEnd::Axle => axle_moment,
         BracketEnd::Frame => frame_moment,
     };
-    let turn = usual::TURN * (weight - unsprung_weight(job)).max(0.0);
+    let turn = (weight - unsprung_weight(job)).max(Force::ZERO) * usual::TURN;
     let on_each =
         bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
-    let lift = jacking(on.side.sign(), turn, view.rise(), view.reach());
-    let heave =
-        job.vehicle.spring_rate.as_ref().map(|rate| Length::from_mm(lift / (2.0 * rate.newtons_per_mm())));
+    let lift = jacking(on.side, turn, view.rise(), view.reach());
+    let heave = job.vehicle.spring_rate.as_ref().map(|spring| lift / (spring.rate() * 2.0));
     LoadResult {
         factor: factor(job),
-        bar_n,
-        axle_moment_nm: axle_moment,
+        bar_n: load.to_n(),
+        axle_moment_nm: axle_moment.to_nm(),
         axle_moment_ratio: axle / axle_now,
-        frame_moment_nm: frame_moment,
+        frame_moment_nm: frame_moment.to_nm(),
         frame_moment_ratio: frame / frame_now,
-        attachment_n: on_each,
+        attachment_n: on_each.map(Force::to_n),
         lever_mm: centre_of_gravity(job, hub) - on.roll_centre,
-        jacking_left_turn_n: lift,
+        jacking_left_turn_n: lift.to_n(),
         jacking_heave_mm: heave,
         says: LoadSays::default(),
     }

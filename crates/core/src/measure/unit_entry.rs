@@ -7,19 +7,7 @@ use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
 use utoipa::{PartialSchema, ToSchema};
 
-use super::length::Unit;
-use super::phrase::Words;
-
-/// Standard gravity, m/s², by definition.
-pub const GRAVITY: f64 = 9.806_65;
-/// Kilograms in a pound, exact since 1959.
-pub const KG_PER_LB: f64 = 0.453_592_37;
-/// Newtons in a pound-force.
-pub const N_PER_LBF: f64 = KG_PER_LB * GRAVITY;
-/// N/mm in a pound-force to the inch.
-pub const N_PER_MM_PER_LB_IN: f64 = N_PER_LBF / 25.4;
-/// N·m in a pound-foot.
-pub const NM_PER_LB_FT: f64 = N_PER_LBF * 0.3048;
+use super::physical::{KG_PER_LB, Mass, N_PER_MM_PER_LB_IN, NM_PER_LB_FT, RollRate, SpringRate};
 
 /// A kind of figure that is typed with its unit.
 pub trait Quantity {
@@ -139,71 +127,26 @@ impl<Q: Quantity> UnitEntry<Q> {
 }
 
 impl WeightEntry {
-    /// Mass in kilograms.
+    /// The mass that weighs so much.
     #[must_use]
-    pub const fn kilograms(&self) -> f64 {
-        self.value()
-    }
-
-    /// What it weighs, in newtons.
-    #[must_use]
-    pub const fn newtons(&self) -> f64 {
-        self.value() * GRAVITY
+    pub const fn mass(&self) -> Mass {
+        Mass::from_kg(self.value())
     }
 }
 
 impl SpringRateEntry {
-    /// In N/mm.
+    /// The rate.
     #[must_use]
-    pub const fn newtons_per_mm(&self) -> f64 {
-        self.value()
+    pub const fn rate(&self) -> SpringRate {
+        SpringRate::from_n_per_mm(self.value())
     }
 }
 
 impl RollRateEntry {
-    /// In N·mm to the radian.
+    /// The rate.
     #[must_use]
-    pub const fn newton_mm_per_radian(&self) -> f64 {
-        self.value() * 1000.0 / (std::f64::consts::PI / 180.0)
-    }
-}
-
-/// A force in the unit of the words, rounded to ten pounds or fifty newtons.
-#[must_use]
-pub fn force(w: Words, newtons: f64) -> String {
-    match w.unit() {
-        Unit::Inches => format!("{:.0} lb", (newtons / N_PER_LBF / 10.0).round() * 10.0),
-        Unit::Millimetres => format!("{:.0} N", (newtons / 50.0).round() * 50.0),
-    }
-}
-
-/// A weight in the unit of the words, to the pound or half kilogram.
-#[must_use]
-pub fn weight(w: Words, newtons: f64) -> String {
-    let kilograms = newtons / GRAVITY;
-    match w.unit() {
-        Unit::Inches => format!("{:.0} lb", kilograms / KG_PER_LB),
-        Unit::Millimetres if kilograms < 100.0 => format!("{kilograms:.1} kg"),
-        Unit::Millimetres => format!("{kilograms:.0} kg"),
-    }
-}
-
-/// A spring's rate in the unit of the words.
-#[must_use]
-pub fn spring_rate(w: Words, newtons_per_mm: f64) -> String {
-    match w.unit() {
-        Unit::Inches => format!("{:.0} lb/in", newtons_per_mm / N_PER_MM_PER_LB_IN),
-        Unit::Millimetres => format!("{newtons_per_mm:.1} N/mm"),
-    }
-}
-
-/// A roll rate in the unit of the words, from N·mm to the radian.
-#[must_use]
-pub fn roll_rate(w: Words, newton_mm_per_radian: f64) -> String {
-    let per_degree = newton_mm_per_radian / 1000.0 * 1.0_f64.to_radians();
-    match w.unit() {
-        Unit::Inches => format!("{:.0} lb-ft/°", per_degree / NM_PER_LB_FT),
-        Unit::Millimetres => format!("{per_degree:.0} N·m/°"),
+    pub const fn rate(&self) -> RollRate {
+        RollRate::from_nm_per_degree(self.value())
     }
 }
 
@@ -238,7 +181,6 @@ impl<Q: Quantity> ToSchema for UnitEntry<Q> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::measure::Phrase;
     use proptest::prelude::*;
 
     #[test]
@@ -247,7 +189,7 @@ mod tests {
             [("1180 kg", 1180.0), ("2600lb", 2600.0 * 0.453_592_37), (" 1 180,5 KG", 1180.5)]
         {
             let read = WeightEntry::parse(text).unwrap();
-            assert!((read.kilograms() - kilograms).abs() < 1e-9, "{text}");
+            assert!((read.mass().to_kg() - kilograms).abs() < 1e-9, "{text}");
             assert_eq!(WeightEntry::parse(read.text()).unwrap(), read);
         }
         for text in ["", "2600", "heavy kg", "0 kg", "-3 kg", "1e3 kg", "99999 kg"] {
@@ -259,31 +201,19 @@ mod tests {
     fn rates_are_read_with_their_unit() {
         // 1 lbf/in = 4.448 221 615 N / 25.4 mm.
         let typed = SpringRateEntry::parse("200 lb/in").unwrap();
-        assert!((typed.newtons_per_mm() - 200.0 * 4.448_221_615 / 25.4).abs() < 1e-6);
-        assert_eq!(SpringRateEntry::parse("35 N/mm").unwrap().newtons_per_mm(), 35.0);
+        assert!((typed.rate().to_n_per_mm() - 200.0 * 4.448_221_615 / 25.4).abs() < 1e-6);
+        assert_eq!(SpringRateEntry::parse("35 N/mm").unwrap().rate().to_n_per_mm(), 35.0);
         // A pound-foot is 1.355 818 N·m; 180° are π.
         let typed = RollRateEntry::parse("220 lb-ft/deg").unwrap();
         let expected = 220.0 * 1_355.817_948 * 180.0 / std::f64::consts::PI;
-        assert!((typed.newton_mm_per_radian() / expected - 1.0).abs() < 1e-8);
-        assert_eq!(RollRateEntry::parse("0 Nm/deg").unwrap().newton_mm_per_radian(), 0.0);
+        assert!((typed.rate().to_nmm_per_radian() / expected - 1.0).abs() < 1e-8);
+        assert_eq!(RollRateEntry::parse("0 Nm/deg").unwrap().rate().to_nmm_per_radian(), 0.0);
         for text in ["35", "35 kg", "0 N/mm", "-2 lb/in", "N/mm", "6000 N/mm"] {
             assert!(SpringRateEntry::parse(text).is_err(), "{text}");
         }
         for text in ["300", "300 Nm", "-1 Nm/deg", "30000 Nm/deg"] {
             assert!(RollRateEntry::parse(text).is_err(), "{text}");
         }
-    }
-
-    #[test]
-    fn rates_are_told_in_the_unit_of_the_words() {
-        let told = Phrase::of(|w| {
-            format!("{}, {}, {}", spring_rate(w, 35.025_37), weight(w, 1000.0 * GRAVITY), force(w, 444.8))
-        });
-        assert_eq!(told.inches, "200 lb/in, 2205 lb, 100 lb");
-        assert_eq!(told.millimetres, "35.0 N/mm, 1000 kg, 450 N");
-        let per_degree = 100_000.0 * 180.0 / std::f64::consts::PI;
-        assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).millimetres, "100 N·m/°");
-        assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).inches, "74 lb-ft/°");
     }
 
     proptest! {
@@ -298,7 +228,7 @@ mod tests {
         fn a_rate_in_pounds_and_the_same_in_newtons_agree(rate in 10.0..2000.0_f64) {
             let pounds = SpringRateEntry::parse(&format!("{rate:.6} lb/in")).unwrap();
             let newtons = SpringRateEntry::parse(&format!("{:.6} N/mm", rate * 0.175_126_835)).unwrap();
-            prop_assert!((pounds.newtons_per_mm() - newtons.newtons_per_mm()).abs() < 1e-5);
+            prop_assert!((pounds.rate().to_n_per_mm() - newtons.rate().to_n_per_mm()).abs() < 1e-5);
         }
     }
 }

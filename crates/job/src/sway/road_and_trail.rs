@@ -12,11 +12,11 @@ use crate::document::{Job, Use};
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Length, Phrase, Step, Working};
+use derecho_core::measure::{Angle, Force, Length, Moment, Phrase, RollRate, SpringRate, Step, Working};
 use derecho_core::pose::cycle::{self as walkers, Way};
 use derecho_core::pose::mechanism::{Level, Mechanism};
 use derecho_core::sway::BarRate;
-use derecho_core::sway::vehicle::{
+use derecho_core::sway::body_roll::{
     AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist,
 };
 
@@ -79,32 +79,32 @@ pub struct VehicleResult {
     pub suggests: Phrase,
 }
 
-/// What the choices are reckoned from. Rates in N·mm/rad.
+/// What the choices are reckoned from.
 pub(crate) struct Base {
     pub(crate) weighed: Weighed,
     /// This axle without a bar.
     pub(crate) this: AxleRoll,
     pub(crate) other: AxleRoll,
     /// m_s·g·H, and with the centre of gravity as low and as high as it may be.
-    pub(crate) overturning: f64,
-    overturning_between: [f64; 2],
-    roll_centre: f64,
+    pub(crate) overturning: RollRate,
+    overturning_between: [RollRate; 2],
+    roll_centre: Length,
     front: bool,
     /// Roll at which a joint, a gap or the links of this axle end its travel before its stops do, and
     /// which.
-    ends_early: Option<(f64, String)>,
+    ends_early: Option<(Angle, String)>,
 }
 
 /// The least roll, cross-axled either way, at which something of the axle itself is over its limit
 /// before the stops end it, and what happens there.
-fn ends_early(mechanism: &Mechanism, by_stops: f64) -> Option<(f64, String)> {
+fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, String)> {
     let half = mechanism.stops().half_track.to_mm();
     [Way::LeftUp, Way::RightUp]
         .into_iter()
         .filter_map(|way| {
             let end = walkers::first_end(mechanism, way).ok()??;
             let (left, right) = way.end(mechanism);
-            let roll = ((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin();
+            let roll = Angle::from_radians(((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin());
             let what = end.watch.map_or_else(
                 || "the links reach no further".to_owned(),
                 |watch| {
@@ -114,39 +114,41 @@ fn ends_early(mechanism: &Mechanism, by_stops: f64) -> Option<(f64, String)> {
             );
             (roll < by_stops).then_some((roll, what))
         })
-        .min_by(|a, b| a.0.total_cmp(&b.0))
+        .min_by(|a, b| a.0.to_radians().total_cmp(&b.0.to_radians()))
 }
 
 /// The bar on this axle as it is.
 pub(crate) struct BarOnAxle {
     /// K_bar at ride height.
-    pub(crate) rate: f64,
+    pub(crate) rate: RollRate,
     /// Roll up to which its links work.
-    pub(crate) working_roll: f64,
+    pub(crate) working_roll: Angle,
     /// Roll up to which its steel takes the twist.
-    pub(crate) strong_roll: f64,
+    pub(crate) strong_roll: Angle,
     /// Roll and the bar's moment along a sweep.
-    pub(crate) curve: Vec<(f64, f64)>,
+    pub(crate) curve: Vec<(Angle, Moment)>,
     /// K_bar of the torsion bar that was found for it, and what it is.
-    pub(crate) soft: Option<(f64, Phrase)>,
+    pub(crate) soft: Option<(RollRate, Phrase)>,
     /// How many of the bar's figures nobody measured.
     pub(crate) assumed: usize,
 }
 
 impl BarOnAxle {
     /// The bar's moment over the roll, at a roll: its secant rate. `share` of the whole.
-    fn secant(&self, roll: f64, share: f64) -> f64 {
-        let at = |roll: f64| {
+    fn secant(&self, roll: Angle, share: f64) -> RollRate {
+        let at = |roll: Angle| {
             let mut pairs = self.curve.windows(2).filter_map(|pair| {
                 let ((a, from), (b, to)) = (pair[0], pair[1]);
                 let inside = (a.min(b)..=a.max(b)).contains(&roll) && a != b;
-                inside.then(|| from + (to - from) * (roll - a) / (b - a))
+                inside.then(|| from + (to - from) * ((roll - a) / (b - a)))
             });
             pairs.next()
         };
         match (at(roll), at(-roll)) {
-            (Some(up), Some(down)) if roll.abs() > 1e-4 => share * (up - down) / (2.0 * roll),
-            _ => share * self.rate,
+            (Some(up), Some(down)) if roll.abs().to_radians() > 1e-4 => {
+                RollRate::from_nmm_per_radian((up - down).to_nmm() / (2.0 * roll.to_radians())) * share
+            }
+            _ => self.rate * share,
         }
     }
 }
@@ -157,13 +159,12 @@ impl Base {
         let track = stops.half_track * 2.0;
         let hub = mechanism.suspension().axle_height();
         let weighed = weighed(job, track, hub);
-        let roll_centre = mechanism.at_ride_height().map_or(hub.to_mm() + 100.0, |posed| posed.roll_centre);
-        let by_stops = ((stops.bump + stops.droop).to_mm()
-            / (stops.bump_half_spacing + stops.droop_half_spacing).to_mm())
-        .min(0.5)
-        .asin();
-        let track = track.to_mm();
-        let axle = |rate: f64, spacing: f64, bar: f64, weight: f64| AxleRoll {
+        let roll_centre = mechanism
+            .at_ride_height()
+            .map_or(hub + usual::ROLL_CENTRE_ABOVE_HUB, |posed| Length::from_mm(posed.roll_centre));
+        let leans = (stops.bump + stops.droop) / (stops.bump_half_spacing + stops.droop_half_spacing);
+        let by_stops = Angle::from_radians(leans.min(0.5).asin());
+        let axle = |rate: SpringRate, spacing: Length, bar: RollRate, weight: Force| AxleRoll {
             springs: spring_roll_rate(rate, spacing),
             bar,
             weight,
@@ -173,9 +174,9 @@ impl Base {
         };
         let higher = weighed.gravity_good_to;
         Self {
-            this: axle(weighed.spring, weighed.spacing, 0.0, weighed.axle),
+            this: axle(weighed.spring, weighed.spacing, RollRate::ZERO, weighed.axle),
             other: axle(weighed.other_spring, weighed.other_spacing, weighed.other_bar, weighed.other),
-            overturning: weighed.overturning(roll_centre, 0.0),
+            overturning: weighed.overturning(roll_centre, Length::ZERO),
             overturning_between: [-higher, higher].map(|by| weighed.overturning(roll_centre, by)),
             roll_centre,
             ends_early: ends_early(mechanism, by_stops),
@@ -185,41 +186,38 @@ impl Base {
     }
 
     /// Degrees per g with a bar at this axle.
-    pub(crate) fn road_with(&self, bar: f64) -> Option<f64> {
-        roll_gradient(&self.this.with_bar(bar), &self.other, self.overturning)
+    pub(crate) fn road_with(&self, bar: RollRate) -> Option<f64> {
+        roll_gradient(&self.this.with_bar(bar), &self.other, self.overturning).map(Angle::to_degrees)
     }
 
-    /// Change of weight at each wheel by a link that is longer, N.
-    pub(crate) fn preload(&self, rate: &BarRate, longer: Length, bar: f64) -> f64 {
-        let lever = (longer.to_mm(), rate.arm.to_mm());
+    /// Change of weight at each wheel by a link that is longer.
+    pub(crate) fn preload(&self, rate: &BarRate, longer: Length, bar: RollRate) -> Force {
         let this = self.this.with_bar(bar);
-        preload(rate.effective(), lever, rate.half_spacing.to_mm(), &this, &self.other)
+        preload(rate.effective(), (longer, rate.arm), rate.half_spacing, &this, &self.other)
     }
 
-    /// Lean of the body against this axle, without its bar, on ground that slopes sideways, rad.
-    pub(crate) fn lean_on_slope(&self, slope: f64) -> Option<f64> {
+    /// Lean of the body against this axle, without its bar, on ground that slopes sideways.
+    pub(crate) fn lean_on_slope(&self, slope: Angle) -> Option<Angle> {
         let left = self.this.rate() + self.other.rate() - self.overturning;
-        (left > 0.0).then(|| self.overturning * slope.sin() / left)
+        (left > RollRate::ZERO).then(|| Angle::from_radians(self.overturning / left * slope.sin()))
     }
 
     /// From the roll axis to the centre of gravity, at its station.
     pub(crate) fn lever(&self) -> Length {
-        let weighed = &self.weighed;
-        let axis = self.roll_centre + weighed.station() * (weighed.other_roll_centre - self.roll_centre);
-        Length::from_mm(weighed.gravity - axis)
+        self.weighed.gravity - self.weighed.roll_axis(self.roll_centre)
     }
 }
 
 /// The vehicle with this axle's bar.
 pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> VehicleResult {
     let mut result = VehicleResult {
-        overturning_nm: base.overturning / 1000.0,
+        overturning_nm: base.overturning.to_nm_per_radian(),
         lever_mm: base.lever(),
-        springs_nm_per_rad: base.this.springs / 1000.0,
-        bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate / 1000.0),
-        other_nm_per_rad: base.other.rate() / 1000.0,
+        springs_nm_per_rad: base.this.springs.to_nm_per_radian(),
+        bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate.to_nm_per_radian()),
+        other_nm_per_rad: base.other.rate().to_nm_per_radian(),
         says: words::weighs(&base.weighed, base.lever(), station_says(job, &base.weighed).as_ref()),
-        working: working(base, bar.map_or(0.0, |bar| bar.rate)),
+        working: working(base, bar.map_or(RollRate::ZERO, |bar| bar.rate)),
         choices: choices(job, base, bar),
         suggests: Phrase::default(),
     };
@@ -228,52 +226,54 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
 }
 
 /// In newtons and metres whatever is shown.
-fn working(base: &Base, bar: f64) -> Working {
+fn working(base: &Base, bar: RollRate) -> Working {
     let weighed = &base.weighed;
     let number = Value::Number;
-    let roof_lever = (weighed.roof_height - (weighed.gravity - base.lever().to_mm())) / 1000.0;
+    let roof_lever = weighed.roof_height - (weighed.gravity - base.lever());
+    let metres = |length: Length| number(length.to_mm() / 1000.0, 3);
+    let newton_metres = |rate: RollRate| number(rate.to_nm_per_radian(), 0);
     let this = base.this.with_bar(bar);
-    let [here, there, moment] = [this.rate(), base.other.rate(), base.overturning].map(|rate| rate / 1000.0);
+    let [here, there, moment] = [this.rate(), base.other.rate(), base.overturning].map(newton_metres);
     let mut steps = vec![Step::new(
         "what leans, N·m to the radian: the weight on the springs and on the roof, each over the roll axis",
         "M = {W} · {H} + {W_roof} · {H_roof}",
         &[
-            ("W", number(weighed.sprung(), 0)),
-            ("H", number(base.lever().to_mm() / 1000.0, 3)),
-            ("W_roof", number(weighed.roof, 0)),
-            ("H_roof", number(roof_lever, 3)),
+            ("W", number(weighed.sprung().to_n(), 0)),
+            ("H", metres(base.lever())),
+            ("W_roof", number(weighed.roof.to_n(), 0)),
+            ("H_roof", metres(roof_lever)),
         ],
-        number(moment, 0),
+        moment,
     )];
     steps.push(Step::new(
         "springs here, N·m to the radian, their rate in N/m",
         "K_springs = {k} · {s}² / 2",
-        &[("k", number(weighed.spring * 1000.0, 0)), ("s", number(weighed.spacing / 1000.0, 3))],
-        number(base.this.springs / 1000.0, 0),
+        &[("k", number(weighed.spring.to_n_per_mm() * 1000.0, 0)), ("s", metres(weighed.spacing))],
+        newton_metres(base.this.springs),
     ));
     steps.push(match this.tyres {
         None => Step::new(
             "this axle, its bar in",
             "K_here = {K_springs} + {K_bar}",
-            &[("K_springs", number(this.springs / 1000.0, 0)), ("K_bar", number(bar / 1000.0, 0))],
-            number(here, 0),
+            &[("K_springs", newton_metres(this.springs)), ("K_bar", newton_metres(bar))],
+            here,
         ),
         Some(tyres) => Step::new(
             "this axle, its bar in, on tyres that give",
             "K_here = 1 / (1 / ({K_springs} + {K_bar}) + 1 / {K_tyres})",
             &[
-                ("K_springs", number(this.springs / 1000.0, 0)),
-                ("K_bar", number(bar / 1000.0, 0)),
-                ("K_tyres", number(tyres / 1000.0, 0)),
+                ("K_springs", newton_metres(this.springs)),
+                ("K_bar", newton_metres(bar)),
+                ("K_tyres", newton_metres(tyres)),
             ],
-            number(here, 0),
+            here,
         ),
     });
     if let Some(road) = base.road_with(bar) {
         steps.push(Step::new(
             "roll on the road, degrees to the g",
             "R = {M} / ({K_here} + {K_other} − {M}) · 180 / π",
-            &[("M", number(moment, 0)), ("K_here", number(here, 0)), ("K_other", number(there, 0))],
+            &[("M", moment), ("K_here", here), ("K_other", there)],
             number(road, 2),
         ));
     }
@@ -282,7 +282,7 @@ fn working(base: &Base, bar: f64) -> Working {
 
 struct Choice {
     name: &'static str,
-    road: f64,
+    road: RollRate,
     /// Share of the bar that stays connected on the trail.
     share: f64,
     needs: Phrase,
@@ -290,10 +290,10 @@ struct Choice {
 }
 
 fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
-    let bar = on_axle.map_or(0.0, |bar| bar.rate);
+    let bar = on_axle.map_or(RollRate::ZERO, |bar| bar.rate);
     let choice =
         |name, road, share, needs: &str, kind| Choice { name, road, share, needs: words::plain(needs), kind };
-    let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > 0.0);
+    let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > RollRate::ZERO);
     let (soft, soft_needs) = soft.map_or_else(
         || {
             let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
@@ -345,16 +345,22 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
             "a lever or air cylinder; finds its place again by itself",
             Some(SwayKind::TwoRate),
         ),
-        choice("none", 0.0, 0.0, "stiffer springs, or a driver who takes it slowly", Some(SwayKind::None)),
+        choice(
+            "none",
+            RollRate::ZERO,
+            0.0,
+            "stiffer springs, or a driver who takes it slowly",
+            Some(SwayKind::None),
+        ),
     ];
     all.into_iter()
-        .filter(|choice| bar > 0.0 || choice.name == "none")
+        .filter(|choice| bar > RollRate::ZERO || choice.name == "none")
         .map(|choice| evaluate(job, base, choice, on_axle))
         .collect()
 }
 
 /// Roll that ends this axle's articulation, and what ends it.
-fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (f64, String) {
+fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, String) {
     let axle = if base.front { "front" } else { "rear" };
     let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
     ends.extend(base.ends_early.clone());
@@ -365,26 +371,28 @@ fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (f64, Strin
             ends.push((bar.strong_roll, "the sway bar is twisted past what its steel takes".to_owned()));
         }
     }
-    ends.into_iter().min_by(|a, b| a.0.total_cmp(&b.0)).unwrap_or((0.0, String::new()))
+    ends.into_iter()
+        .min_by(|a, b| a.0.to_radians().total_cmp(&b.0.to_radians()))
+        .unwrap_or((Angle::ZERO, String::new()))
 }
 
 /// Twist of the ground at which something ends it, and what. A connected bar acts with its moment at
 /// the roll it has there, so that rate and roll are brought together.
-fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(f64, String)> {
+fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angle, String)> {
     let (most_roll, limit) = limit_of(base, share, on_axle);
-    let ends = |bar: f64| {
+    let ends = |bar: RollRate| {
         let this = AxleRoll { bar, most_roll, ..base.this };
         let (front, rear) = if base.front { (this, base.other) } else { (base.other, this) };
         let found = trail_twist(&front, &rear, base.overturning)?;
-        let rear_roll = front.rate() * found.0 / (front.rate() + rear.rate() - base.overturning);
+        let rear_roll = found.0 * (front.rate() / (front.rate() + rear.rate() - base.overturning));
         Some((found, if base.front { found.0 - rear_roll } else { rear_roll }))
     };
-    let mut rate = 0.0;
+    let mut rate = RollRate::ZERO;
     if let Some(bar) = on_axle.filter(|_| share > 0.0) {
-        rate = share * bar.rate;
+        rate = bar.rate * share;
         for _ in 0..ROUNDS {
             let Some((_, roll)) = ends(rate) else { break };
-            rate = f64::midpoint(rate, bar.secant(roll.abs().min(most_roll), share));
+            rate = (rate + bar.secant(roll.abs().min(most_roll), share)) / 2.0;
         }
     }
     let ((twist, end), _) = ends(rate)?;
@@ -401,12 +409,13 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(f64,
 fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
-    let [low, high] = base.overturning_between.map(|m| roll_gradient(&this, &base.other, m));
+    let [low, high] =
+        base.overturning_between.map(|m| roll_gradient(&this, &base.other, m).map(Angle::to_degrees));
     let (twist, ended_by) = twisted(base, choice.share, on_axle)
         .map_or_else(|| (None, "it would not stand".to_owned()), |(twist, what)| (Some(twist), what));
-    let degrees = twist.map(f64::to_degrees);
-    let lift = twist.map(|twist| Length::from_mm(base.this.track * twist.sin()));
-    let by_bar = if choice.road > 0.0 { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
+    let degrees = twist.map(Angle::to_degrees);
+    let lift = twist.map(|twist| base.this.track * twist.sin());
+    let by_bar = if choice.road > RollRate::ZERO { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
     let between = low.zip(high).map(|(low, high)| [low, high]);
     let says = words::choice((road, between), degrees.zip(lift), &ended_by, &choice.needs);
     ChoiceResult {
