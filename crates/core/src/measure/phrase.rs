@@ -136,12 +136,9 @@ pub enum Value {
 impl Value {
     fn bare(self, unit: Unit) -> String {
         match self {
-            Self::Length(length) => {
-                let text = print::decimal(length, unit);
-                text.split(' ').next().unwrap_or_default().to_owned()
-            }
-            Self::Angle(angle) => format!("{:.3}°", angle.to_degrees()),
-            Self::Number(number, decimals) => print::trim_minus(format!("{number:.decimals$}")),
+            Self::Length(length) => print::bare_decimal(length, unit),
+            Self::Angle(angle) => print::fixed(angle.to_degrees(), 3) + "°",
+            Self::Number(number, decimals) => print::fixed(number, decimals),
         }
     }
 
@@ -171,13 +168,22 @@ impl Step {
     /// `formula` holds each symbol in braces; `terms` says what stands for it.
     #[must_use]
     pub fn new(meaning: &str, formula: &str, terms: &[(&str, Value)], result: Value) -> Self {
+        let right = formula.split_once(" = ").map_or(formula, |(_, right)| right);
         let filled = |unit| {
-            let right = formula.split_once(" = ").map_or(formula, |(_, right)| right);
-            terms.iter().fold(right.to_owned(), |text, (symbol, value)| {
-                let bare = value.bare(unit);
-                let bare = if bare.starts_with('-') { format!("({bare})") } else { bare };
-                text.replace(&format!("{{{symbol}}}"), &bare)
-            })
+            let mut pieces = right.split(['{', '}']);
+            let mut text = pieces.next().unwrap_or_default().to_owned();
+            // Between braces a symbol, behind them what stands as it is.
+            while let (Some(symbol), Some(between)) = (pieces.next(), pieces.next()) {
+                match terms.iter().find(|(name, _)| *name == symbol).map(|(_, value)| value.bare(unit)) {
+                    Some(negative) if negative.starts_with('-') => {
+                        text.extend(["(", &negative, ")"]);
+                    }
+                    Some(bare) => text.push_str(&bare),
+                    None => text.extend(["{", symbol, "}"]),
+                }
+                text.push_str(between);
+            }
+            text
         };
         Self {
             meaning: meaning.to_owned(),

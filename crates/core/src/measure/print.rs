@@ -145,9 +145,38 @@ fn mixed(count: u64, per_inch: u64) -> String {
 #[must_use]
 pub fn decimal(length: Length, unit: Unit) -> String {
     match unit {
-        Unit::Inches => format!("{} in", trim_minus(format!("{:.4}", length.to_inches()))),
-        Unit::Millimetres => format!("{} mm", trim_minus(format!("{:.2}", length.to_mm()))),
+        Unit::Inches => bare_decimal(length, unit) + " in",
+        Unit::Millimetres => bare_decimal(length, unit) + " mm",
     }
+}
+
+/// The same without its unit.
+pub(super) fn bare_decimal(length: Length, unit: Unit) -> String {
+    match unit {
+        Unit::Inches => fixed(length.to_inches(), 4),
+        Unit::Millimetres => fixed(length.to_mm(), 2),
+    }
+}
+
+/// A number with so many decimals, without a minus sign where it rounds to nought.
+///
+/// As `format!` prints it. Whole numbers of the last place are ten times quicker to print than a
+/// binary fraction is to round exactly, and a working has dozens of them.
+#[must_use]
+pub fn fixed(value: f64, decimals: usize) -> String {
+    let places = i32::try_from(decimals).unwrap_or(i32::MAX);
+    let scaled = value.abs() * 10_f64.powi(places);
+    // Near a half the product's own rounding could decide.
+    if decimals > 9 || !(scaled < 1e12) || (scaled.fract() - 0.5).abs() < 1e-3 {
+        return trim_minus(format!("{value:.decimals$}"));
+    }
+    let whole = scaled.round() as u64;
+    let sign = if value < 0.0 && whole > 0 { "-" } else { "" };
+    if decimals == 0 {
+        return format!("{sign}{whole}");
+    }
+    let unit = 10_u64.pow(decimals as u32);
+    format!("{sign}{}.{:0decimals$}", whole / unit, whole % unit)
 }
 
 /// A number that rounds to nought has no minus sign.
@@ -162,6 +191,27 @@ pub fn trim_minus(text: String) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        /// The quick way and the exact one print the same.
+        #[test]
+        fn fixed_is_what_format_prints(value in -1e6..1e6_f64, decimals in 0..9_usize, whole in -50_000..50_000_i32) {
+            prop_assert_eq!(fixed(value, decimals), trim_minus(format!("{value:.decimals$}")));
+            // Ties and their neighbours.
+            for value in [f64::from(whole) / 8.0, f64::from(whole) / 1000.0, f64::from(whole) * 0.005] {
+                prop_assert_eq!(fixed(value, decimals), trim_minus(format!("{value:.decimals$}")));
+            }
+        }
+    }
+
+    #[test]
+    fn what_has_no_end_is_printed_as_it_is() {
+        assert_eq!(fixed(f64::INFINITY, 2), "inf");
+        assert_eq!(fixed(f64::NAN, 2), "NaN");
+        assert_eq!(fixed(-0.000_01, 3), "0.000");
+        assert_eq!(fixed(3e15, 1), "3000000000000000.0");
+    }
 
     #[test]
     fn named_rows() {

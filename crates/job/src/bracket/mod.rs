@@ -12,6 +12,8 @@ mod planner;
 pub mod school;
 mod words;
 
+use std::cell::RefCell;
+
 use derecho_core::measure::{Length, Phrase, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -170,7 +172,15 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         }
     };
     let bars = bar_candidates(job, setups, &member);
-    let planner = Planner { job, bench: &bench, setups, side: setups.known.side, found, bars };
+    let planner = Planner {
+        job,
+        bench: &bench,
+        setups,
+        side: setups.known.side,
+        found,
+        bars,
+        sweeps: RefCell::default(),
+    };
     let exact = planner.exact_riser();
     let options = planner.options();
     let schools = schools(&planner, &options, exact);

@@ -1,5 +1,8 @@
 //! The planner: every hole with every bar at every height, checked and ranked.
 
+use std::cell::RefCell;
+use std::rc::Rc;
+
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
 use derecho_core::measure::phrase::Value;
@@ -60,6 +63,8 @@ pub(super) struct Planner<'a> {
     pub(super) side: Side,
     pub(super) found: Mechanism,
     pub(super) bars: Vec<BarCandidate>,
+    /// Every sweep so far.
+    pub(super) sweeps: RefCell<Vec<Sweep>>,
 }
 
 /// The bar that is in, then every other of the job.
@@ -253,15 +258,8 @@ impl Planner<'_> {
             ..candidate.form.clone()
         };
         let raised = moves::drag_link_raise(self.job, &plan.drag_link);
-        let mut fails = Vec::new();
-        let mut minds = Vec::new();
-        let checked = match self.bench.candidate(moves, &bar.member, raised) {
-            Ok((mechanism, _)) => self.check(&mechanism, &mut fails, &mut minds),
-            Err(fault) => {
-                fails.push(words::as_measured(&fault.to_string()));
-                Checked::default()
-            }
-        };
+        let checked = self.checked(moves, &bar.member, raised);
+        let mut fails = checked.fails.clone();
         let (covered, missed, leftover) = match (policy, &wanted) {
             (LengthPolicy::Set, Some(wanted)) => {
                 let covered = wanted.covered(&bar.state, tolerance);
@@ -345,7 +343,7 @@ impl Planner<'_> {
             bump_steer_deg: checked.steer.map(Angle::from_radians),
             loads: LoadResult { says: words::loads(&loads), ..loads },
             fails,
-            minds,
+            minds: checked.minds.clone(),
             heights: self.at_heights(&view),
             chosen: self.job.setups.plans.chosen.as_ref().is_some_and(same),
             kept: self.job.setups.plans.kept.iter().any(same),
@@ -406,58 +404,23 @@ impl Planner<'_> {
             .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))
     }
 
-    fn check(&self, mechanism: &Mechanism, fails: &mut Vec<Phrase>, minds: &mut Vec<Phrase>) -> Checked {
-        let stops = mechanism.stops();
-        let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
-        let Ok(poses) = cycle::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
-            fails.push(words::out_of_reach_at_ride());
-            return Checked::default();
+    /// The sweep of the eyes at these places. Bars that are alike as bodies share one.
+    fn checked(&self, moves: EyeMoves, member: &Member, raised: [f64; 2]) -> Rc<Checked> {
+        let alike =
+            |sweep: &&Sweep| (&sweep.moves, &sweep.member, &sweep.raised) == (&moves, member, &raised);
+        if let Some(known) = self.sweeps.borrow().iter().find(alike) {
+            return Rc::clone(&known.found);
+        }
+        let found = match self.bench.candidate(moves, member, raised) {
+            Ok((mechanism, _)) => check(&mechanism),
+            Err(fault) => {
+                Checked { fails: vec![words::as_measured(&fault.to_string())], ..Checked::default() }
+            }
         };
-        if poses.len() <= CHECK_STEPS {
-            fails.push(words::pulled_tight());
-        }
-        let mut checked = Checked::default();
-        let mut values = Vec::new();
-        let count = mechanism.watches().len();
-        let mut worst: Vec<(Level, f64, f64)> = vec![(Level::Free, f64::NAN, 0.0); count];
-        for posed in &poses {
-            mechanism.values(posed, &mut values);
-            for (index, watch) in mechanism.watches().iter().enumerate() {
-                let (value, level) = (values[index], watch.level(values[index]));
-                let (known_level, known, at) = worst[index];
-                // Of the poses past a limit the one nearest to ride height: there it is met.
-                let sooner = level == Level::Over && known_level == Level::Over;
-                let take =
-                    if sooner { posed.left.abs() < at.abs() } else { watch.used(value) > watch.used(known) };
-                if known.is_nan() || take || level > known_level {
-                    worst[index] = (level, value, posed.left);
-                }
-            }
-        }
-        for (index, watch) in mechanism.watches().iter().enumerate() {
-            let (level, value, at) = worst[index];
-            if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
-                checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
-            }
-            if cycle_words::is_bar(mechanism, watch.what)
-                && !watch.is_gap()
-                && cycle_words::is_tilt(watch.what)
-            {
-                checked.tilt = Some(checked.tilt.map_or(value, |tilt: f64| tilt.max(value)));
-            }
-            if level == Level::Free {
-                continue;
-            }
-            let told = words::met(mechanism, watch.what, level, at);
-            if level == Level::Over { fails.push(told) } else { minds.push(told) }
-        }
-        let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
-        checked.steer = ride.map(|_| {
-            let at_ride =
-                poses.iter().min_by(|a, b| a.left.abs().total_cmp(&b.left.abs())).map_or(0.0, |p| p.steer);
-            poses.iter().map(|p| (p.steer - at_ride).abs()).fold(0.0, f64::max)
-        });
-        checked
+        let found = Rc::new(found);
+        let sweep = Sweep { moves, member: member.clone(), raised, found: Rc::clone(&found) };
+        self.sweeps.borrow_mut().push(sweep);
+        found
     }
 
     /// Failing last; then |off target| in half-degree buckets, swing, smallest bracket, and of
@@ -498,10 +461,71 @@ impl Planner<'_> {
     }
 }
 
+fn check(mechanism: &Mechanism) -> Checked {
+    let stops = mechanism.stops();
+    let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let Ok(poses) = cycle::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
+        return Checked { fails: vec![words::out_of_reach_at_ride()], ..Checked::default() };
+    };
+    let mut checked = Checked::default();
+    if poses.len() <= CHECK_STEPS {
+        checked.fails.push(words::pulled_tight());
+    }
+    let mut values = Vec::new();
+    let count = mechanism.watches().len();
+    let mut worst: Vec<(Level, f64, f64)> = vec![(Level::Free, f64::NAN, 0.0); count];
+    for posed in &poses {
+        mechanism.values(posed, &mut values);
+        for (index, watch) in mechanism.watches().iter().enumerate() {
+            let (value, level) = (values[index], watch.level(values[index]));
+            let (known_level, known, at) = worst[index];
+            // Of the poses past a limit the one nearest to ride height: there it is met.
+            let sooner = level == Level::Over && known_level == Level::Over;
+            let take =
+                if sooner { posed.left.abs() < at.abs() } else { watch.used(value) > watch.used(known) };
+            if known.is_nan() || take || level > known_level {
+                worst[index] = (level, value, posed.left);
+            }
+        }
+    }
+    for (index, watch) in mechanism.watches().iter().enumerate() {
+        let (level, value, at) = worst[index];
+        if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
+            checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
+        }
+        if cycle_words::is_bar(mechanism, watch.what) && !watch.is_gap() && cycle_words::is_tilt(watch.what) {
+            checked.tilt = Some(checked.tilt.map_or(value, |tilt: f64| tilt.max(value)));
+        }
+        if level == Level::Free {
+            continue;
+        }
+        let told = words::met(mechanism, watch.what, level, at);
+        if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
+    }
+    let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
+    checked.steer = ride.map(|_| {
+        let at_ride =
+            poses.iter().min_by(|a, b| a.left.abs().total_cmp(&b.left.abs())).map_or(0.0, |p| p.steer);
+        poses.iter().map(|p| (p.steer - at_ride).abs()).fold(0.0, f64::max)
+    });
+    checked
+}
+
 /// What the sweep found.
 #[derive(Default)]
 struct Checked {
     tilt: Option<f64>,
     gap: Option<f64>,
     steer: Option<f64>,
+    /// What is over its limit, and what comes near.
+    fails: Vec<Phrase>,
+    minds: Vec<Phrase>,
+}
+
+/// A sweep, by all that decides how it comes out.
+pub(super) struct Sweep {
+    moves: EyeMoves,
+    member: Member,
+    raised: [f64; 2],
+    found: Rc<Checked>,
 }
