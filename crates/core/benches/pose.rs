@@ -7,7 +7,7 @@ use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::joint::{JointKind, JointLimits};
 use derecho_core::pose::mechanism::{Carrier, Joint, Mechanism, Member, Obstacle, Parts, Stops};
-use derecho_core::pose::{AxlePoint, BodyPoint, Held, Link, Pose, Start, Suspension, cycle};
+use derecho_core::pose::{AxlePoint, BodyPoint, Held, Link, Pose, Start, Suspension, travel};
 use divan::{Bencher, black_box};
 use glam::DVec3;
 use levenberg_marquardt::{LeastSquaresProblem, LevenbergMarquardt};
@@ -117,20 +117,20 @@ fn warm_pose(bencher: Bencher<'_, '_>, four_arms: bool) {
 #[divan::bench(args = [false, true])]
 fn envelope_41_by_41_with_everything(bencher: Bencher<'_, '_>, four_arms: bool) {
     let mechanism = mechanism(four_arms);
-    bencher.bench(|| cycle::envelope(black_box(&mechanism), 41));
+    bencher.bench(|| travel::envelope(black_box(&mechanism), 41));
 }
 
 #[divan::bench]
 fn worst_of_everything_refined(bencher: Bencher<'_, '_>) {
     let mechanism = mechanism(false);
-    let envelope = cycle::envelope(&mechanism, 41).expect("an envelope");
-    bencher.bench(|| cycle::worst(black_box(&mechanism), &envelope));
+    let envelope = travel::envelope(&mechanism, 41).expect("an envelope");
+    bencher.bench(|| travel::worst(black_box(&mechanism), &envelope));
 }
 
 #[divan::bench]
 fn four_ways_walked(bencher: Bencher<'_, '_>) {
     let mechanism = mechanism(false);
-    bencher.bench(|| cycle::Way::ALL.map(|way| cycle::walk(black_box(&mechanism), way)));
+    bencher.bench(|| travel::Way::ALL.map(|way| travel::walk(black_box(&mechanism), way)));
 }
 
 /// The same four equations for a general-purpose least-squares crate: unknowns x, y,

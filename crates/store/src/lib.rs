@@ -4,7 +4,7 @@
 //! never altered, undo and redo as walks over them. The only crate that knows SQL.
 //!
 //! What is not here: HTTP, computation, the clock of a request (times are arguments).
-//! Depends on the core alone; the server depends on it.
+//! Depends on core and job; the server depends on it.
 //!
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 

@@ -1,5 +1,4 @@
-//! Threads: diameter, pitch and hand. Bolts, preload and torque come with the stages
-//! that bolt things up.
+//! Threads: diameter, pitch and hand. What a bolted joint holds by friction is in `bar::strength`.
 
 pub mod thread;
 

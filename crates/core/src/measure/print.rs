@@ -167,7 +167,7 @@ pub fn fixed(value: f64, decimals: usize) -> String {
     let places = i32::try_from(decimals).unwrap_or(i32::MAX);
     let scaled = value.abs() * 10_f64.powi(places);
     // Near a half the product's own rounding could decide.
-    if decimals > 9 || !(scaled < 1e12) || (scaled.fract() - 0.5).abs() < 1e-3 {
+    if decimals > 9 || scaled.is_nan() || scaled > 1e12 || (scaled.fract() - 0.5).abs() < 1e-3 {
         return trim_minus(format!("{value:.decimals$}"));
     }
     let whole = scaled.round() as u64;

@@ -1,6 +1,7 @@
 //! From what a person measured to the mechanism that is solved: points, links, joints,
 //! obstacles, with what had to be assumed and what does not agree. `reader` reads points, `frame`
-//! fits a setup, `words` makes the sentences.
+//! fits a setup, `words` makes the sentences. Not here: solving it (core), and which
+//! eyes and length are meant (`setups`).
 
 mod arms;
 mod bar;

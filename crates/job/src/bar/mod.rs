@@ -2,7 +2,7 @@
 //! what a length alone leaves behind. It is handed the setups and decides nothing about them.
 //!
 //! `figures`, `lift`, `eyes`, `need`, `set` and `ways` hold the facts, `words` makes the
-//! sentences, `uncertainty` draws how sure the figures are.
+//! sentences, `uncertainty` draws how sure the figures are. Not here: other holes and bars ranked (`bracket`).
 
 mod eyes;
 mod figures;

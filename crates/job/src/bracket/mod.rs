@@ -1,6 +1,7 @@
 //! Stage Bracket: every hole and bar ranked, the schools side by side, what fits before it is
 //! welded, what it loads. `option` is one hole with one bar, `planner` makes and ranks them,
-//! `words` makes the sentences.
+//! `words` makes the sentences. Not here: whether a bracket is
+//! called for at all; stage Bar says that.
 
 pub mod carried;
 pub mod compare;

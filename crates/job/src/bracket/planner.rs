@@ -8,9 +8,9 @@ use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
 use derecho_core::parts::{BracketEnd, BracketPart};
-use derecho_core::pose::cycle;
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Level, Mechanism, Member};
+use derecho_core::pose::travel;
 use glam::DVec3;
 
 use super::carried::{self, LoadResult, Loaded};
@@ -464,7 +464,7 @@ impl Planner<'_> {
 fn check(mechanism: &Mechanism) -> Checked {
     let stops = mechanism.stops();
     let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
-    let Ok(poses) = cycle::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
+    let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
         return Checked { fails: vec![words::out_of_reach_at_ride()], ..Checked::default() };
     };
     let mut checked = Checked::default();

@@ -1,5 +1,7 @@
 //! Stage Cycle: the axle of a job over everything it can do, as found and as planned, with
-//! what touches, binds, runs out or steers.
+//! what touches, binds, runs out or steers. `steer` has the drag link, `words` makes the sentences.
+//!
+//! Not here: putting the mechanism together (`assembly`), and going through its poses (core).
 
 mod steer;
 pub(crate) mod words;
@@ -19,8 +21,8 @@ use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::PoseFault;
-use derecho_core::pose::cycle::{self as walkers, Envelope, Walk, Way};
 use derecho_core::pose::mechanism::{Carrier, Level, Mechanism, Posed, Watched, drag_link_ends};
+use derecho_core::pose::travel::{self, Envelope, Walk, Way};
 
 /// Poses along each side of the envelope.
 pub const ENVELOPE_SIDE: usize = 41;
@@ -447,14 +449,14 @@ fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePl
 }
 
 fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, PoseFault> {
-    let envelope = walkers::envelope(mechanism, ENVELOPE_SIDE)?;
+    let envelope = travel::envelope(mechanism, ENVELOPE_SIDE)?;
     let walks =
-        Way::ALL.into_iter().map(|way| walkers::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
+        Way::ALL.into_iter().map(|way| travel::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
-    let heave = walkers::line(mechanism, (droop, droop), (bump, bump), SWEEP_STEPS)?;
+    let heave = travel::line(mechanism, (droop, droop), (bump, bump), SWEEP_STEPS)?;
     let lean = lean_at_ride_height(mechanism);
-    let roll = walkers::line(mechanism, (-lean, lean), (lean, -lean), SWEEP_STEPS)?;
+    let roll = travel::line(mechanism, (-lean, lean), (lean, -lean), SWEEP_STEPS)?;
     let limits = limits(mechanism, &envelope, &walks);
     let ways: Vec<WayResult> = walks.iter().map(|walk| way_result(mechanism, walk)).collect();
     let ride = mechanism.at_ride_height()?;
@@ -551,7 +553,7 @@ const fn kind(what: Watched) -> LimitKind {
 }
 
 fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<LimitResult> {
-    let worst = walkers::worst(mechanism, envelope);
+    let worst = travel::worst(mechanism, envelope);
     worst
         .into_iter()
         .map(|found| {
@@ -732,7 +734,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
     let mechanism = assembly.mechanism();
     let soonest = Way::ALL
         .into_iter()
-        .filter_map(|way| walkers::first_end(mechanism, way).ok().flatten().map(|found| (way, found)))
+        .filter_map(|way| travel::first_end(mechanism, way).ok().flatten().map(|found| (way, found)))
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
     Brief {
         headline: match soonest {

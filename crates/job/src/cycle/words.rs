@@ -6,8 +6,8 @@ use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
-use derecho_core::pose::cycle::Way;
 use derecho_core::pose::mechanism::{Level, LinkEnd, Mechanism, Watch, Watched};
+use derecho_core::pose::travel::Way;
 
 fn end_word(mechanism: &Mechanism, member: usize, end: LinkEnd) -> &'static str {
     match (end, mechanism.bar() == Some(member)) {

@@ -1,6 +1,7 @@
 //! Stage Prove: readings taken after the work against what was predicted, by what was done: a
 //! track bar, a Y-link, an axle that needed nothing, sway links alone. `cause` finds why a
-//! movement differs, `words` makes the sentences.
+//! movement differs, `words` makes the sentences. Not here: what was predicted;
+//! `setups` and the stages before say that.
 
 mod cause;
 mod verdict;

@@ -1,4 +1,5 @@
-//! Where each stage of a job stands, and its one headline figure; `words` says it.
+//! Where each stage of a job stands, and its one headline figure; `words` says it. Not here: what a
+//! stage finds; it is handed that.
 
 mod words;
 

@@ -13,9 +13,9 @@ use crate::sway::rates::{self, BarHere};
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
-use derecho_core::pose::cycle::{self as walkers, Envelope};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::point::Placing;
+use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
 use derecho_core::sway::{ArmFault, BarRate, window};
 
@@ -257,7 +257,7 @@ fn working_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64
 /// Poses from cross-axled to cross-axled the other way, right wheel up first.
 pub(crate) fn rolling(mechanism: &Mechanism) -> Vec<Posed> {
     let (up, down) = mechanism.stops().cross_axled();
-    walkers::line(mechanism, (down, up), (up, down), SWEEP_STEPS).unwrap_or_default()
+    travel::line(mechanism, (down, up), (up, down), SWEEP_STEPS).unwrap_or_default()
 }
 
 pub(crate) fn links(
@@ -283,7 +283,7 @@ pub(crate) fn links(
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
-        walkers::line(mechanism, from, to, steps).unwrap_or_default()
+        travel::line(mechanism, from, to, steps).unwrap_or_default()
     };
     let leaning = |posed: &Posed| rates::bar_leaning(mechanism, places, rate, posed);
     let poses = |line: Vec<Posed>| {
@@ -382,7 +382,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
     aimed
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
-            let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+            let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
             let [ahead, above, out] = places.far_end(posed.first()?, true);
             let link = places.arm.link_for(angle?, ahead, above, out);
             let change = link - places.arm.link;
@@ -415,7 +415,7 @@ pub(crate) fn target_link(
         SwayTarget::LevelMidTravel => (stops.bump - stops.droop).to_mm() / 2.0,
         _ => -heights::driven_offset(&job.rig).to_mm(),
     };
-    let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+    let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
     let [ahead, above, out] = places.far_end(posed.first()?, true);
     Some(places.arm.link_for(Angle::ZERO, ahead, above, out))
 }
@@ -424,7 +424,7 @@ pub(crate) fn target_link(
 /// from the side, at a travel of both wheels.
 fn lower_arm(mechanism: &Mechanism, places: &Places, travel: f64) -> Option<Angle> {
     let links = mechanism.suspension().links().iter();
-    let posed = walkers::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+    let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
     let placing = Placing::of(&posed.first()?.solved.pose, mechanism.suspension().axle_height());
     let along = links
         .map(|link| (link.body.vector(), placing.place(link.axle).vector()))
@@ -489,7 +489,7 @@ pub(crate) fn works_everywhere(places: &Places, envelope: &Envelope) -> bool {
 /// Roll at ride height up to which both links work.
 pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> Angle {
     let (up, down) = mechanism.stops().cross_axled();
-    let Ok(poses) = walkers::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return Angle::ZERO };
+    let Ok(poses) = travel::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return Angle::ZERO };
     let works = |posed: &&Posed| works_at(places, posed);
     poses.iter().take_while(works).last().map_or(Angle::ZERO, |posed| posed.solved.pose.roll)
 }
@@ -517,7 +517,7 @@ pub fn work_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
     let (up, down) = stops.cross_axled();
     let ends = [(droop, droop), (bump, bump), (up, down), (down, up)];
     Some(ends.into_iter().all(|end| {
-        let walked = walkers::line(mechanism, (0.0, 0.0), end, 2);
+        let walked = travel::line(mechanism, (0.0, 0.0), end, 2);
         walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| works_at(&places, at)))
     }))
 }

@@ -1,5 +1,7 @@
 //! Stage Sway: arms and links over everything the axle does, the link that works, the holes, the road
-//! against the trail, and which way to disconnect.
+//! against the trail, and which way to disconnect. `words` makes the sentences.
+//!
+//! Not here: which hole and link are meant (`setups`), and the formulas of arms and rates (core).
 
 mod fit;
 mod links;
@@ -32,7 +34,7 @@ use crate::sway::surroundings::{Surroundings, Swept};
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
 use derecho_core::measure::{Phrase, Working};
-use derecho_core::pose::cycle as walkers;
+use derecho_core::pose::travel;
 
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
@@ -120,7 +122,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             return without("Measure the sway bar", missing);
         }
     };
-    let solved = (walkers::poses_over_the_envelope(mechanism, SIDE), mechanism.at_ride_height());
+    let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_ride_height());
     let (Ok(envelope), Ok(ride)) = solved else {
         return without("Nothing can be cycled yet", Vec::new());
     };

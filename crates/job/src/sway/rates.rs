@@ -14,8 +14,8 @@ use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{
     Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, TapeEntry, Working,
 };
-use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::{Arm, BarRate};
 
 /// What the bar does in a pose.

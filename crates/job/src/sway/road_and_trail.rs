@@ -13,8 +13,8 @@ use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, Force, Length, Moment, Phrase, RollRate, SpringRate, Step, Working};
-use derecho_core::pose::cycle::{self as walkers, Way};
 use derecho_core::pose::mechanism::{Level, Mechanism};
+use derecho_core::pose::travel::{self, Way};
 use derecho_core::sway::BarRate;
 use derecho_core::sway::body_roll::{
     AxleRoll, TwistEnd, preload, roll_gradient, spring_roll_rate, trail_twist,
@@ -102,7 +102,7 @@ fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, String)>
     [Way::LeftUp, Way::RightUp]
         .into_iter()
         .filter_map(|way| {
-            let end = walkers::first_end(mechanism, way).ok()??;
+            let end = travel::first_end(mechanism, way).ok()??;
             let (left, right) = way.end(mechanism);
             let roll = Angle::from_radians(((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin());
             let what = end.watch.map_or_else(

@@ -13,8 +13,8 @@ use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
 use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Reason, SplinedFacts};
 use derecho_core::measure::{Angle, Length, Phrase, RollRate, SpringRate, TapeEntry};
-use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradient, solid_for, stick_out};
 use derecho_core::sway::{Arm, BarRate};
 

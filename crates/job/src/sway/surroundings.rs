@@ -9,9 +9,9 @@ use crate::sway::words;
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
-use derecho_core::pose::cycle::Envelope;
 use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::pose::point::Placing;
+use derecho_core::pose::travel::Envelope;
 use derecho_core::pose::{AxlePoint, clearance};
 use derecho_core::sway::room::tyre;
 

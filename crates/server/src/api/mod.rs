@@ -1,5 +1,6 @@
 //! The handlers under /api/v1. Each does one thing; errors become problems in
-//! [`crate::problem`].
+//! `problem`, a job goes out as in `view`. Not here: reading a body against the schema
+//! (`crate::intake`), and anything that computes.
 
 pub mod compute;
 pub mod figure;
