@@ -670,3 +670,23 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
     forward::bring_forward(&mut again);
     assert_eq!(again, now);
 }
+
+/// A figure that was taken once and is asked about today: its job opens, and the notes keep it.
+#[test]
+fn what_is_no_longer_read_goes_to_the_notes() {
+    let text = r#"{"format":"derecho-job","version":2,"title":"Truck","notes":"Mind the tank.",
+        "vehicle":{"axle_weight":"2,600 lb","spring_rate":"35 N/mm"},
+        "bracket":{"bolt":{"torque_nm":150.0}}}"#;
+    let job = forward::read(text).expect("it opens");
+    assert!(job.vehicle.axle_weight.is_none());
+    assert!(
+        job.notes.starts_with(
+            "Mind the tank.\nType again at /vehicle/axle_weight: \"2,600 lb\" was taken out. 1.25 or 1250?"
+        ),
+        "{}",
+        job.notes
+    );
+    // What is still read stays, and a torque gets its unit.
+    assert_eq!(job.vehicle.spring_rate.expect("kept").rate().to_n_per_mm(), 35.0);
+    assert_eq!(job.bracket.bolt.torque.expect("kept").torque().to_nm(), 150.0);
+}

@@ -270,6 +270,9 @@ async fn an_angle_a_weight_a_rate_and_a_thread_are_judged_as_they_are_typed() {
         ("kind=spring_rate&text=200%20lb/in", "200 lb/in", "35.0 N/mm"),
         ("kind=roll_rate&text=100%20Nm/deg", "74 lb-ft/°", "100 N·m/°"),
         ("kind=angle&text=-10,8%20deg", "-10.8°", "-10.8°"),
+        // 180 N·m are 132.8 lb-ft.
+        ("kind=torque&text=180%20Nm", "133 lb-ft", "180 N·m"),
+        ("kind=number&text=700,5", "700.5", "700.5"),
     ] {
         let back = shop.get(&format!("/api/v1/figure?{query}")).await;
         assert_eq!((&back["says"]["in"], &back["says"]["mm"]), (&json!(inches), &json!(millimetres)));
@@ -282,6 +285,9 @@ async fn an_angle_a_weight_a_rate_and_a_thread_are_judged_as_they_are_typed() {
         "kind=weight&text=heavy",
         "kind=spring_rate&text=35",
         "kind=thread&text=1/2",
+        "kind=weight&text=2,600%20lb",
+        "kind=number&text=1,250",
+        "kind=number&text=0",
     ] {
         let refused = shop.call(Method::GET, &format!("/api/v1/figure?{query}"), None, None).await;
         problem(refused, 422, "bad_figure").await;

@@ -1475,11 +1475,10 @@ export interface components {
              */
             thread?: components["schemas"]["Thread"];
             /**
-             * Format: double
-             * @description Torque from the part's own sheet, N·m.
+             * @description Torque from the part's own sheet.
              * @default null
              */
-            torque_nm?: number;
+            torque?: components["schemas"]["TorqueEntry"];
             /**
              * @description How its thread is treated.
              * @default dry
@@ -1528,7 +1527,7 @@ export interface components {
          * @description What kind of figure it is.
          * @enum {string}
          */
-        FigureKind: "angle" | "weight" | "spring_rate" | "roll_rate" | "thread";
+        FigureKind: "angle" | "weight" | "spring_rate" | "roll_rate" | "torque" | "number" | "thread";
         /** @description An angle finder laid along the bar. */
         Finder: {
             /**
@@ -4078,6 +4077,8 @@ export interface components {
              */
             witness?: components["schemas"]["TapeEntry"];
         };
+        /** @description A number with its unit: lb-ft, lb·ft, ft-lb, lbft, ftlb, n·m, nm. */
+        TorqueEntry: string;
         /** @description What the draws came to. */
         Uncertainty: {
             /** @description How many draws. */

@@ -26,6 +26,7 @@ pub struct Thread {
     text: String,
     diameter: Length,
     pitch: Length,
+    hand: Option<Hand>,
 }
 
 /// A designation that cannot be read.
@@ -53,9 +54,10 @@ impl Thread {
     /// Where it is none, or not one a bar could have.
     pub fn parse(text: &str) -> Result<Self, ThreadFault> {
         let plain = text.trim().to_uppercase().replace('×', "X").replace(['–', '−'], "-");
+        let (plain, hand) = hand_stamped(&plain);
         let (diameter, pitch) = match plain.strip_prefix('M') {
             Some(metric) => metric_thread(metric),
-            None => inch_thread(&plain),
+            None => inch_thread(plain),
         }
         .ok_or(ThreadFault::NotAThread)?;
         if !(0.5..=6.35).contains(&pitch.to_mm()) {
@@ -64,7 +66,7 @@ impl Thread {
         if !(4.0..=80.0).contains(&diameter.to_mm()) {
             return Err(ThreadFault::DiameterOutOfReason);
         }
-        Ok(Self { text: text.to_owned(), diameter, pitch })
+        Ok(Self { text: text.to_owned(), diameter, pitch, hand })
     }
 
     /// As typed.
@@ -79,6 +81,12 @@ impl Thread {
         self.diameter
     }
 
+    /// Which way it is cut, where the designation says it: `7/8-18 LH`.
+    #[must_use]
+    pub const fn hand(&self) -> Option<Hand> {
+        self.hand
+    }
+
     /// Advance in one turn.
     #[must_use]
     pub const fn pitch(&self) -> Length {
@@ -86,9 +94,21 @@ impl Thread {
     }
 }
 
+/// The designation without the hand that may be stamped behind it, and the hand.
+fn hand_stamped(text: &str) -> (&str, Option<Hand>) {
+    [("LH", Hand::Left), ("RH", Hand::Right)]
+        .into_iter()
+        .find_map(|(mark, hand)| {
+            let before = text.strip_suffix(mark)?;
+            // Only behind a gap: a word that ends so is no hand.
+            let stands_alone = before.ends_with([' ', '-']) || before.ends_with(|c: char| c.is_ascii_digit());
+            stands_alone.then(|| (before.trim_end_matches([' ', '-']), Some(hand)))
+        })
+        .unwrap_or((text, None))
+}
+
 fn plain_number(text: &str) -> Option<f64> {
-    let digits_only = text.bytes().all(|b| b.is_ascii_digit() || b == b'.');
-    if text.is_empty() || !digits_only { None } else { text.parse().ok() }
+    tape::decimal(text).ok()
 }
 
 fn metric_thread(text: &str) -> Option<(Length, Length)> {
@@ -154,6 +174,25 @@ mod tests {
             assert!((thread.diameter().to_mm() - diameter).abs() < 1e-9, "{text}");
             assert!((thread.pitch().to_mm() - pitch).abs() < 1e-9, "{text}");
         }
+    }
+
+    #[test]
+    fn a_hand_that_is_stamped_is_kept() {
+        for (text, pitch, hand) in [
+            ("7/8-18 LH", 25.4 / 18.0, Some(Hand::Left)),
+            ("M24x2 LH", 2.0, Some(Hand::Left)),
+            ("M24x1,5-LH", 1.5, Some(Hand::Left)),
+            ("m24x2 rh", 2.0, Some(Hand::Right)),
+            ("1-1/4-12 UNF LH", 25.4 / 12.0, Some(Hand::Left)),
+            ("M24x2LH", 2.0, Some(Hand::Left)),
+            ("1-1/4-12 UNF", 25.4 / 12.0, None),
+        ] {
+            let thread = Thread::parse(text).unwrap();
+            assert!((thread.pitch().to_mm() - pitch).abs() < 1e-9, "{text}");
+            assert_eq!(thread.hand(), hand, "{text}");
+            assert_eq!(thread.text(), text);
+        }
+        assert_eq!(Thread::parse("LH"), Err(ThreadFault::NotAThread));
     }
 
     #[test]

@@ -7,7 +7,7 @@ use utoipa::{PartialSchema, ToSchema};
 
 use super::angle::Angle;
 use super::length::{Length, Unit};
-use super::tape::{self, Kind, TapeError, TapeNumber};
+use super::tape::{self, Fault, Kind, TapeError, TapeNumber};
 
 /// A length as typed: the text, the unit of the sheet it was typed on, and the
 /// exact value. 26/32 stays 26/32 in its field.
@@ -146,18 +146,21 @@ impl AngleEntry {
     /// A sentence that says what to type.
     pub fn parse(text: &str) -> Result<Self, String> {
         let trimmed = text.trim().trim_end_matches("degrees").trim_end_matches("deg");
-        let number = trimmed.trim_end_matches('°').trim().replace(',', ".").replace('−', "-");
-        let plain =
-            !number.is_empty() && number.chars().all(|c| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'));
-        match number.parse::<f64>() {
-            Ok(degrees) if plain && degrees.abs() <= STEEPEST_DEGREES => {
-                Ok(Self { text: text.to_owned(), angle: Angle::from_degrees(degrees) })
-            }
-            Ok(_) if plain => Err(format!(
+        let number = trimmed.trim_end_matches('°').trim();
+        let (sign, number) = match number.strip_prefix(['-', '−']) {
+            Some(rest) => (-1.0, rest),
+            None => (1.0, number.strip_prefix('+').unwrap_or(number)),
+        };
+        let degrees = tape::decimal(number).map_err(|fault| match fault {
+            Fault::AmbiguousComma | Fault::TwoDecimalMarks => fault.to_string(),
+            _ => "This is not an angle. Type degrees, such as 10.8.".to_owned(),
+        })?;
+        if degrees > STEEPEST_DEGREES {
+            return Err(format!(
                 "This is steeper than {STEEPEST_DEGREES}°. Type the angle from level, in degrees."
-            )),
-            _ => Err("This is not an angle. Type degrees, such as 10.8.".to_owned()),
+            ));
         }
+        Ok(Self { text: text.to_owned(), angle: Angle::from_degrees(sign * degrees) })
     }
 
     /// The text as typed.
@@ -262,7 +265,7 @@ mod tests {
         for (text, degrees) in [("10.8", 10.8), ("10,8°", 10.8), ("−2 deg", -2.0), (" 3 ", 3.0)] {
             assert_eq!(AngleEntry::parse(text).unwrap().angle(), Angle::from_degrees(degrees), "{text}");
         }
-        for text in ["", "steep", "90", "inf", "NaN", "1e1"] {
+        for text in ["", "steep", "90", "inf", "NaN", "1e1", "1,234", "--3", "1/2", "3 4"] {
             assert!(AngleEntry::parse(text).is_err(), "{text}");
         }
     }

@@ -23,4 +23,4 @@ pub use length::{Length, Unit};
 pub use phrase::{Phrase, Step, Words, Working};
 pub use physical::{Force, Mass, Moment, RollRate, SpringRate, Stress};
 pub use side::Side;
-pub use unit_entry::{RollRateEntry, SpringRateEntry, WeightEntry};
+pub use unit_entry::{RollRateEntry, SpringRateEntry, TorqueEntry, WeightEntry};

@@ -375,6 +375,15 @@ pub fn spring_rate(w: Words, rate: SpringRate) -> String {
     }
 }
 
+/// A torque in the unit of the words.
+#[must_use]
+pub fn torque(w: Words, torque: Moment) -> String {
+    match w.unit() {
+        Unit::Inches => format!("{:.0} lb-ft", torque.to_nm() / NM_PER_LB_FT),
+        Unit::Millimetres => format!("{:.0} N·m", torque.to_nm()),
+    }
+}
+
 /// A roll rate in the unit of the words, to the degree.
 #[must_use]
 pub fn roll_rate(w: Words, rate: RollRate) -> String {

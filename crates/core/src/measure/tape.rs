@@ -218,6 +218,19 @@ pub fn parse(text: &str, sheet: Unit, kind: Kind) -> Result<TapeNumber, TapeErro
     Reader { tokens: &tokens, at: 0, length: text.chars().count() }.whole_text(sheet, kind)
 }
 
+/// Reads a number without sign or unit, by the tape's rules for points and commas: `2600`, `35.5`, `630,5`.
+/// For figures that are no lengths.
+///
+/// # Errors
+/// With the fault of a comma or a second decimal mark; [`Fault::NotANumber`] for anything else.
+pub fn decimal(text: &str) -> Result<f64, Fault> {
+    let tokens = tokens(text).map_err(|error| error.fault)?;
+    let [Placed { token: Token::Number { whole, decimals }, .. }] = tokens.as_slice() else {
+        return Err(Fault::NotANumber);
+    };
+    format!("{whole}.{}", decimals.as_deref().unwrap_or_default()).parse().map_err(|_| Fault::NotANumber)
+}
+
 fn tokens(text: &str) -> Result<Vec<Placed>, TapeError> {
     let chars: Vec<char> = text.chars().collect();
     let mut found = Vec::new();

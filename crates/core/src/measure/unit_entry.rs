@@ -7,7 +7,8 @@ use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
 use utoipa::{PartialSchema, ToSchema};
 
-use super::physical::{KG_PER_LB, Mass, N_PER_MM_PER_LB_IN, NM_PER_LB_FT, RollRate, SpringRate};
+use super::physical::{KG_PER_LB, Mass, Moment, N_PER_MM_PER_LB_IN, NM_PER_LB_FT, RollRate, SpringRate};
+use super::tape::{self, Fault};
 
 /// A kind of figure that is typed with its unit.
 pub trait Quantity {
@@ -37,6 +38,9 @@ pub mod quantity {
     /// N·m per degree of roll.
     #[derive(Clone, Copy, Debug, PartialEq, Eq)]
     pub struct RollRate;
+    /// N·m of a wrench.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+    pub struct Torque;
 
     impl Quantity for Weight {
         const NAME: &'static str = "WeightEntry";
@@ -56,6 +60,24 @@ pub mod quantity {
             "This is not a rate. Type a number with its unit, such as 200 lb/in or 35 N/mm.";
         const BEYOND: &'static str =
             "Between 1 N/mm and 5,000 N/mm (6 to 28,000 lb/in) fit here. Look at the part's sheet again.";
+    }
+
+    impl Quantity for Torque {
+        const NAME: &'static str = "TorqueEntry";
+        const UNITS: &'static [(&'static str, f64)] = &[
+            ("lb-ft", NM_PER_LB_FT),
+            ("lb·ft", NM_PER_LB_FT),
+            ("ft-lb", NM_PER_LB_FT),
+            ("lbft", NM_PER_LB_FT),
+            ("ftlb", NM_PER_LB_FT),
+            ("n·m", 1.0),
+            ("nm", 1.0),
+        ];
+        const RANGE: (f64, f64) = (1.0, 2000.0);
+        const ASK: &'static str =
+            "This is not a torque. Type a number with its unit, such as 180 Nm or 130 lb-ft.";
+        const BEYOND: &'static str =
+            "Between 1 Nm and 2,000 Nm (1 to 1,475 lb-ft) fit here. Look at the part's sheet again.";
     }
 
     impl Quantity for RollRate {
@@ -87,6 +109,8 @@ pub struct UnitEntry<Q> {
 pub type WeightEntry = UnitEntry<quantity::Weight>;
 /// A rate such as `200 lb/in` or `35 N/mm`.
 pub type SpringRateEntry = UnitEntry<quantity::SpringRate>;
+/// A torque such as `180 Nm` or `130 lb-ft`.
+pub type TorqueEntry = UnitEntry<quantity::Torque>;
 /// A roll rate such as `300 Nm/deg` or `220 lb-ft/deg`.
 pub type RollRateEntry = UnitEntry<quantity::RollRate>;
 
@@ -102,11 +126,11 @@ impl<Q: Quantity> UnitEntry<Q> {
             .iter()
             .find_map(|(unit, factor)| plain.strip_suffix(unit).map(|number| (number, *factor)))
             .ok_or_else(ask)?;
-        let number = number.replace(',', ".");
-        if number.is_empty() || !number.chars().all(|c| c.is_ascii_digit() || c == '.') {
-            return Err(ask());
-        }
-        let value = number.parse::<f64>().map_err(|_| ask())? * factor;
+        let number = tape::decimal(number).map_err(|fault| match fault {
+            Fault::AmbiguousComma | Fault::TwoDecimalMarks => fault.to_string(),
+            _ => ask(),
+        })?;
+        let value = number * factor;
         if !(Q::RANGE.0..=Q::RANGE.1).contains(&value) {
             return Err(Q::BEYOND.to_owned());
         }
@@ -139,6 +163,14 @@ impl SpringRateEntry {
     #[must_use]
     pub const fn rate(&self) -> SpringRate {
         SpringRate::from_n_per_mm(self.value())
+    }
+}
+
+impl TorqueEntry {
+    /// The torque.
+    #[must_use]
+    pub const fn torque(&self) -> Moment {
+        Moment::from_nm(self.value())
     }
 }
 
@@ -192,9 +224,23 @@ mod tests {
             assert!((read.mass().to_kg() - kilograms).abs() < 1e-9, "{text}");
             assert_eq!(WeightEntry::parse(read.text()).unwrap(), read);
         }
-        for text in ["", "2600", "heavy kg", "0 kg", "-3 kg", "1e3 kg", "99999 kg"] {
+        for text in ["", "2600", "heavy kg", "0 kg", "-3 kg", "1e3 kg", "99999 kg", "1/2 kg", "5 6/8 lb"] {
             assert!(WeightEntry::parse(text).is_err(), "{text}");
         }
+    }
+
+    /// The tape's rule: a comma before exactly three digits after a whole part may be either.
+    #[test]
+    fn a_comma_that_can_be_read_both_ways_is_asked_about() {
+        for text in ["2,600 lb", "1,180 kg", "12,000 lb"] {
+            assert!(WeightEntry::parse(text).unwrap_err().starts_with("1.25 or 1250?"), "{text}");
+        }
+        assert!(SpringRateEntry::parse("5,000 N/mm").unwrap_err().starts_with("1.25 or 1250?"));
+        assert!(
+            RollRateEntry::parse("1,234.5 Nm/deg").unwrap_err().starts_with("There are two decimal marks")
+        );
+        assert_eq!(WeightEntry::parse("2600,5 kg").unwrap().mass().to_kg(), 2600.5);
+        assert_eq!(SpringRateEntry::parse("35,25 N/mm").unwrap().rate().to_n_per_mm(), 35.25);
     }
 
     #[test]
@@ -208,6 +254,14 @@ mod tests {
         let expected = 220.0 * 1_355.817_948 * 180.0 / std::f64::consts::PI;
         assert!((typed.rate().to_nmm_per_radian() / expected - 1.0).abs() < 1e-8);
         assert_eq!(RollRateEntry::parse("0 Nm/deg").unwrap().rate().to_nmm_per_radian(), 0.0);
+        // 130 lb-ft are 176.256 N·m.
+        for text in ["130 lb-ft", "130 ft-lb", "130 LBFT"] {
+            assert!((TorqueEntry::parse(text).unwrap().torque().to_nm() - 176.256).abs() < 1e-3, "{text}");
+        }
+        assert_eq!(TorqueEntry::parse("180 N·m").unwrap().torque().to_nm(), 180.0);
+        for text in ["180", "180 N", "1e300 Nm", "5000 Nm", "-3 Nm", "1,250 Nm"] {
+            assert!(TorqueEntry::parse(text).is_err(), "{text}");
+        }
         for text in ["35", "35 kg", "0 N/mm", "-2 lb/in", "N/mm", "6000 N/mm"] {
             assert!(SpringRateEntry::parse(text).is_err(), "{text}");
         }

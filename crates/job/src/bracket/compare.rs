@@ -18,7 +18,7 @@ use derecho_core::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Force, Length, Mass, Moment, Phrase, Step, TapeEntry, Working};
+use derecho_core::measure::{Force, Length, Mass, Phrase, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 
 /// What every strength figure leaves out.
@@ -183,9 +183,10 @@ fn section(part: &BarPart) -> Section {
 pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     let form = &job.bracket.bolt;
     let load = bar_load(axle_weight(job), factor(job), view.length(), view.reach());
-    let slip = form.thread.as_ref().zip(form.torque_nm).map(|(thread, torque)| {
-        slip_load(Moment::from_nm(torque), form.treatment.nut_factor(), thread.diameter())
-    });
+    let slip =
+        form.thread.as_ref().zip(form.torque.as_ref()).map(|(thread, torque)| {
+            slip_load(torque.torque(), form.treatment.nut_factor(), thread.diameter())
+        });
     let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
     let mut says = Vec::new();
     if let Some(slip) = slip {

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{AngleEntry, TapeEntry};
+use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
 
 /// What the bar's angle is aimed at.
@@ -78,10 +78,10 @@ pub struct EyeBolt {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub thread: Option<Thread>,
-    /// Torque from the part's own sheet, N·m.
+    /// Torque from the part's own sheet.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub torque_nm: Option<f64>,
+    pub torque: Option<TorqueEntry>,
     /// How its thread is treated.
     pub treatment: ThreadTreatment,
     /// Play of the bolts in their holes, both eyes together.

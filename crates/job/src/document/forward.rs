@@ -1,8 +1,10 @@
 //! Documents of older versions, brought forward to the one this program writes. Nothing typed
 //! is lost: what stood in one place stands in another.
 
+use serde::Deserialize;
 use serde_json::{Map, Value, json};
 
+use super::schema::{job_schema, typed_figure_faults};
 use super::{DOCUMENT_VERSION, Job};
 
 /// Reads a job of any version from JSON text, as a file or the store keeps it. What it holds is
@@ -19,7 +21,37 @@ pub fn read(text: &str) -> Result<Job, serde_json::Error> {
     }
     let mut value: Value = serde_json::from_str(text)?;
     bring_forward(&mut value);
-    serde_json::from_value(value)
+    match Job::deserialize(&value) {
+        Ok(job) => Ok(job),
+        Err(_) => {
+            into_the_notes(&mut value);
+            serde_json::from_value(value)
+        }
+    }
+}
+
+/// A figure that was taken once and is refused today, such as a weight of `2,600 lb` that may be 2.6 or
+/// 2600, must not keep its job from being opened: it is taken out, and the notes say what was typed.
+fn into_the_notes(document: &mut Value) {
+    let mut faults = typed_figure_faults(&job_schema(), document);
+    // The last of a list first, so that the places of the others stay true.
+    faults.reverse();
+    for fault in faults {
+        let Some((parent, key)) = fault.pointer.rsplit_once('/') else { continue };
+        let removed = match document.pointer_mut(parent) {
+            Some(Value::Object(members)) => members.remove(&key.replace("~1", "/").replace("~0", "~")),
+            Some(Value::Array(items)) => {
+                key.parse().ok().filter(|index| *index < items.len()).map(|index: usize| items.remove(index))
+            }
+            _ => None,
+        };
+        let Some(removed) = removed else { continue };
+        let typed = removed["text"].as_str().or_else(|| removed.as_str()).map(str::to_owned);
+        let typed = typed.unwrap_or_else(|| removed.to_string());
+        let notes = document["notes"].as_str().unwrap_or_default();
+        let line = format!("Type again at {}: {typed:?} was taken out. {}", fault.pointer, fault.message);
+        document["notes"] = json!([notes, &line].join("\n").trim_start());
+    }
 }
 
 /// Brings a document's JSON forward to today's version. What is no job, or is of today's or an
@@ -27,6 +59,15 @@ pub fn read(text: &str) -> Result<Job, serde_json::Error> {
 pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(1) {
         from_version_1(document);
+    }
+    torque_with_its_unit(document);
+}
+
+/// A torque was a number of N·m before it was typed with its unit.
+fn torque_with_its_unit(document: &mut Value) {
+    let Some(bolt) = document.pointer_mut("/bracket/bolt").and_then(Value::as_object_mut) else { return };
+    if let Some(torque) = bolt.remove("torque_nm").filter(|torque| !torque.is_null()) {
+        bolt.entry("torque").or_insert_with(|| json!(format!("{torque} Nm")));
     }
 }
 

@@ -8,10 +8,13 @@ use crate::document::Job;
 use crate::document::check::FieldError;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::tape::{self, Kind};
-use derecho_core::measure::{AngleEntry, TapeEntry, Unit, WeightEntry};
+use derecho_core::measure::{
+    AngleEntry, RollRateEntry, SpringRateEntry, TapeEntry, TorqueEntry, Unit, WeightEntry,
+};
 
 /// The schema types whose content is a typed figure.
-const TYPED: [&str; 4] = ["TapeEntry", "AngleEntry", "Thread", "WeightEntry"];
+const TYPED: [&str; 7] =
+    ["TapeEntry", "AngleEntry", "Thread", "WeightEntry", "SpringRateEntry", "RollRateEntry", "TorqueEntry"];
 
 /// The JSON Schema (draft 2020-12) of a job file.
 #[must_use]
@@ -142,6 +145,9 @@ fn figure_fault(name: &str, value: &Value, pointer: &str) -> Option<FieldError> 
         }
         "AngleEntry" => refused(serde_json::from_value::<AngleEntry>(value.clone()).err()?),
         "WeightEntry" => refused(serde_json::from_value::<WeightEntry>(value.clone()).err()?),
+        "SpringRateEntry" => refused(serde_json::from_value::<SpringRateEntry>(value.clone()).err()?),
+        "TorqueEntry" => refused(serde_json::from_value::<TorqueEntry>(value.clone()).err()?),
+        "RollRateEntry" => refused(serde_json::from_value::<RollRateEntry>(value.clone()).err()?),
         _ => refused(serde_json::from_value::<Thread>(value.clone()).err()?),
     };
     Some(FieldError::new(pointer, "bad_figure", message))

@@ -226,9 +226,10 @@ fn adjuster_of_form(form: &AdjusterForm) -> Option<Adjuster> {
 }
 
 fn threaded_end(form: &ThreadedEndForm) -> Option<ThreadedEnd> {
+    let thread = form.thread.clone()?;
     Some(ThreadedEnd {
-        thread: form.thread.clone()?,
-        hand: form.hand,
+        hand: form.hand.or(thread.hand()),
+        thread,
         engagement: length_of(&form.engagement),
         shank: length_of(&form.shank),
         tapped_depth: length_of(&form.tapped_depth),
@@ -242,8 +243,8 @@ fn adjuster_of_part(part: &BarPart, kind: AdjusterKind) -> Adjuster {
     let length = |entry: &Option<TapeEntry>| length_of(entry);
     let end = |thread: Option<&derecho_core::fastener::Thread>, hand: Option<Hand>| {
         let mut end = ThreadedEnd {
+            hand: hand.or(thread?.hand()),
             thread: thread?.clone(),
-            hand,
             engagement: None,
             shank: length(&part.shank),
             tapped_depth: length(&part.tapped_depth),

@@ -1,12 +1,13 @@
-//! Judging a figure while it is typed: angles, weights, rates, threads.
+//! Judging a figure while it is typed: angles, weights, rates, torques, threads.
 
 use axum::Json;
 use axum::extract::Query;
 use axum::extract::rejection::QueryRejection;
 use axum::http::StatusCode;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::physical::{roll_rate, spring_rate, weight};
-use derecho_core::measure::{AngleEntry, Phrase, RollRateEntry, SpringRateEntry, WeightEntry};
+use derecho_core::measure::physical::{roll_rate, spring_rate, torque, weight};
+use derecho_core::measure::tape::{self, Fault};
+use derecho_core::measure::{AngleEntry, Phrase, RollRateEntry, SpringRateEntry, TorqueEntry, WeightEntry};
 use derecho_job::document::check::FieldError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -25,6 +26,10 @@ pub enum FigureKind {
     SpringRate,
     /// A roll rate such as `300 Nm/deg`.
     RollRate,
+    /// A torque such as `180 Nm`.
+    Torque,
+    /// A bare number more than zero, such as `700`.
+    Number,
     /// A thread such as `1/2-20`.
     Thread,
 }
@@ -66,6 +71,20 @@ fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
             let read = RollRateEntry::parse(text)?;
             Phrase::of(|w| roll_rate(w, read.rate()))
         }
+        FigureKind::Torque => {
+            let read = TorqueEntry::parse(text)?;
+            Phrase::of(|w| torque(w, read.torque()))
+        }
+        FigureKind::Number => {
+            let number = tape::decimal(text.trim()).map_err(|fault| match fault {
+                Fault::AmbiguousComma | Fault::TwoDecimalMarks => fault.to_string(),
+                _ => "This is not a number. Type one such as 700.".to_owned(),
+            })?;
+            if number <= 0.0 {
+                return Err("This is more than zero. Type it, or leave it out.".to_owned());
+            }
+            Phrase::of(|_| number.to_string())
+        }
         FigureKind::Thread => {
             let read = Thread::parse(text).map_err(|fault| fault.to_string())?;
             Phrase::of(|w| {
@@ -89,7 +108,7 @@ pub async fn figure(typed: Result<Query<TypedFigure>, QueryRejection>) -> Result
         Problem::new(
             StatusCode::BAD_REQUEST,
             "bad_query",
-            format!("{rejection}. Send text and kind=angle, weight, spring_rate, roll_rate or thread."),
+            format!("{rejection}. Send text and kind=angle, weight, spring_rate, roll_rate, torque, number or thread."),
         )
     })?;
     read(typed.kind, &typed.text).map(|says| Json(FigureBack { kind: typed.kind, says })).map_err(|message| {

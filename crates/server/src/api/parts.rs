@@ -11,6 +11,7 @@ use axum::response::{IntoResponse, Response};
 use derecho_core::parts::Part;
 use derecho_core::parts::table::{COLUMNS, from_row, to_row};
 use derecho_job::FieldError;
+use derecho_job::document::check::check_part;
 use derecho_store::StoredPart;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -127,7 +128,20 @@ fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
             }
         }
     }
-    Ok(())
+    let mut faults = check_part(part);
+    for fault in &mut faults {
+        fault.pointer.insert_str(0, pointer);
+    }
+    match faults.first() {
+        None => Ok(()),
+        Some(first) => {
+            let message = first.message.clone();
+            Err(Problem {
+                errors: faults,
+                ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_fields", message)
+            })
+        }
+    }
 }
 
 fn read<T: serde::de::DeserializeOwned>(body: &[u8]) -> Result<T, Problem> {

@@ -2,7 +2,6 @@ import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
-import { TextField } from "../../ui/TextField";
 import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
 import { FigureField } from "../job/FigureField";
@@ -18,9 +17,6 @@ const TREATMENTS = [
   { value: "anti_seize", label: "anti-seize" },
 ] as const;
 
-const isNumber = (text: string) =>
-  text.trim() === "" || Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than zero.";
-
 /** Ears, bolt and brackets: what loads and fit are reckoned from. */
 export function FitInputs() {
   const { view, job, change } = useJob();
@@ -28,7 +24,6 @@ export function FitInputs() {
   const form: Bracketing = job.bracket ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
-  const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
   return (
     <Fold title="Ears, bolt, bracket angles, how steep is steep">
       <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
@@ -48,13 +43,12 @@ export function FitInputs() {
           value={form.bolt?.thread}
           onCommit={(thread) => set({ bolt: { ...form.bolt, thread } })}
         />
-        <TextField
-          job={view.id}
-          pointer="/bracket/bolt/torque_nm"
-          label="Its torque from the part's sheet, N·m"
-          value={form.bolt?.torque_nm?.toString() ?? ""}
-          check={isNumber}
-          onCommit={(text) => set({ bolt: { ...form.bolt, torque_nm: number(text) } })}
+        <FigureField
+          kind="torque"
+          pointer="/bracket/bolt/torque"
+          label="Its torque from the part's sheet"
+          value={form.bolt?.torque}
+          onCommit={(torque) => set({ bolt: { ...form.bolt, torque } })}
         />
         <TapeField
           job={view.id}

@@ -10,6 +10,8 @@ const HINTS: Record<Kind, string> = {
   spring_rate: "lb/in or N/mm",
   roll_rate: "lb-ft/deg or Nm/deg",
   angle: "degrees, such as 10.8",
+  torque: "Nm or lb-ft",
+  number: "such as 700",
   thread: "such as 1/2-20 or M14x2",
 };
 
@@ -21,7 +23,7 @@ type FigureFieldProps = {
   onCommit: (text: string | undefined) => void;
 };
 
-/** A weight, a rate or a thread as it is typed, with its unit. */
+/** A weight, a rate, a torque or a thread as it is typed, with its unit. */
 export function FigureField({ kind, pointer, label, value, onCommit }: FigureFieldProps) {
   const { view } = useJob();
   return (

@@ -17,5 +17,7 @@ export const JUDGES: Record<Kind, (text: string) => Promise<string | undefined>>
   weight: judge("weight"),
   spring_rate: judge("spring_rate"),
   roll_rate: judge("roll_rate"),
+  number: judge("number"),
+  torque: judge("torque"),
   thread: judge("thread"),
 };

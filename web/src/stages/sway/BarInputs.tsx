@@ -5,6 +5,7 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setSway } from "../job/edits";
 import { FigureField } from "../job/FigureField";
+import { JUDGES } from "../job/judge";
 import { LengthFields } from "../job/LengthFields";
 import { useJob } from "../job/useJob";
 
@@ -43,8 +44,6 @@ const NUMBERS = [
 ] as const;
 
 const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
-const isNumber = (text: string) =>
-  Number(text.replace(",", ".")) > 0 ? undefined : "Type a number more than zero.";
 
 /** The sway bar itself: kind, sizes, holes, what gives. */
 export function BarInputs() {
@@ -109,7 +108,7 @@ export function BarInputs() {
             pointer={`/sway/${field}`}
             label={label}
             value={form[field]?.toString() ?? ""}
-            check={isNumber}
+            check={JUDGES.number}
             hint={field === "allowable_mpa" ? "Empty: 700" : "Empty: 30"}
             onCommit={(text) => set({ [field]: number(text) })}
           />

@@ -1,6 +1,10 @@
 //! Parts tried, the bolt, the built bar.
 
-use super::checker::{Checker, LONGEST_NAME, MOST_HOLES};
+use derecho_core::fastener::{Hand, Thread};
+use derecho_core::measure::TapeEntry;
+use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, Part};
+
+use super::checker::{Checker, FieldError, LONGEST_NAME, MOST_HOLES};
 use crate::document::Bracketing;
 
 impl Checker {
@@ -31,27 +35,16 @@ impl Checker {
             }
         }
         for (index, bracket) in form.brackets.iter().enumerate() {
-            self.holes(&format!("{at}/brackets/{index}/holes"), &bracket.holes);
+            self.bracket_part(&format!("{at}/brackets/{index}"), bracket);
         }
         for (index, bar) in form.bars.iter().enumerate() {
-            for (field, entry) in [
-                ("made_min", &bar.made_min),
-                ("made_max", &bar.made_max),
-                ("outside", &bar.outside),
-                ("wall", &bar.wall),
-                ("shank", &bar.shank),
-                ("tapped_depth", &bar.tapped_depth),
-                ("least_engagement", &bar.least_engagement),
-            ] {
-                self.size(&format!("{at}/bars/{index}/{field}"), entry.as_ref());
-            }
+            self.bar_part(&format!("{at}/bars/{index}"), bar);
         }
-        if form.bolt.torque_nm.is_some_and(|torque| !(torque.is_finite() && torque > 0.0)) {
-            self.fault(
-                format!("{at}/bolt/torque_nm"),
-                "not_positive",
-                "This is more than zero. Type it, or leave it out.",
-            );
+        for (index, part) in form.drag_links.iter().enumerate() {
+            self.drag_link_part(&format!("{at}/drag_links/{index}"), part);
+        }
+        for (index, part) in form.joints.iter().enumerate() {
+            self.joint_part(&format!("{at}/joints/{index}"), part);
         }
         for (field, entry) in [
             ("gap", &form.builder.gap),
@@ -65,4 +58,86 @@ impl Checker {
         self.size(&format!("{at}/ear_width"), form.ear_width.as_ref());
         self.distance(&format!("{at}/bolt/play"), form.bolt.play.as_ref());
     }
+
+    /// Shortest and longest, one way round.
+    pub(super) fn range(&mut self, at: &str, least: Option<&TapeEntry>, most: Option<&TapeEntry>) {
+        self.size(&format!("{at}/made_min"), least);
+        self.size(&format!("{at}/made_max"), most);
+        if let (Some(least), Some(most)) = (least, most)
+            && least.number().nanometres() > most.number().nanometres()
+        {
+            self.fault(
+                format!("{at}/made_min"),
+                "range_turned_round",
+                "The shortest length is longer than the longest. Swap them.",
+            );
+        }
+    }
+
+    /// A hand that a thread's designation says and one that was picked must be the same.
+    pub(super) fn hand(&mut self, pointer: &str, thread: Option<&Thread>, picked: Option<Hand>) {
+        if let (Some(stamped), Some(picked)) = (thread.and_then(Thread::hand), picked)
+            && stamped != picked
+        {
+            self.fault(
+                pointer,
+                "hands_disagree",
+                "The thread's designation says the other hand. Look at the thread and correct one of them.",
+            );
+        }
+    }
+
+    fn bar_part(&mut self, at: &str, bar: &BarPart) {
+        self.range(at, bar.made_min.as_ref(), bar.made_max.as_ref());
+        for (field, entry) in [
+            ("outside", &bar.outside),
+            ("wall", &bar.wall),
+            ("shank", &bar.shank),
+            ("tapped_depth", &bar.tapped_depth),
+            ("least_engagement", &bar.least_engagement),
+        ] {
+            self.size(&format!("{at}/{field}"), entry.as_ref());
+        }
+        self.distance(&format!("{at}/bend"), bar.bend.as_ref());
+        if let (Some(wall), Some(outside)) = (&bar.wall, &bar.outside)
+            && outside.number().nanometres() > 0
+            && wall.number().nanometres() * 2 > outside.number().nanometres()
+        {
+            self.fault(
+                format!("{at}/wall"),
+                "wall_too_thick",
+                "The wall is thicker than half of the bar. Check both, or leave the wall empty for a solid bar.",
+            );
+        }
+        self.hand(&format!("{at}/hand"), bar.thread.as_ref(), bar.hand);
+        self.hand(&format!("{at}/second_hand"), bar.second_thread.as_ref(), bar.second_hand);
+    }
+
+    fn bracket_part(&mut self, at: &str, bracket: &BracketPart) {
+        self.holes(&format!("{at}/holes"), &bracket.holes);
+        self.size(&format!("{at}/attachment_spacing"), bracket.attachment_spacing.as_ref());
+    }
+
+    fn drag_link_part(&mut self, at: &str, part: &DragLinkPart) {
+        self.distance(&format!("{at}/raises_axle_end"), part.raises_axle_end.as_ref());
+        self.distance(&format!("{at}/drops_pitman_end"), part.drops_pitman_end.as_ref());
+    }
+
+    fn joint_part(&mut self, at: &str, part: &JointPart) {
+        self.size(&format!("{at}/width"), part.width.as_ref());
+        self.size(&format!("{at}/bolt"), part.bolt.as_ref());
+    }
+}
+
+/// Whether a part of the library makes sense: every fault with its place in the part.
+#[must_use]
+pub fn check_part(part: &Part) -> Vec<FieldError> {
+    let mut checker = Checker { faults: Vec::new() };
+    match part {
+        Part::Bar(bar) => checker.bar_part("", bar),
+        Part::Bracket(bracket) => checker.bracket_part("", bracket),
+        Part::Joint(joint) => checker.joint_part("", joint),
+        Part::DragLink(part) => checker.drag_link_part("", part),
+    }
+    checker.faults
 }

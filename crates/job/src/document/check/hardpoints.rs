@@ -4,6 +4,9 @@ use super::checker::{Checker, LONGEST_NAME, MOST_OBSTACLES};
 use crate::document::Rig;
 use crate::document::hardpoints::{Arm, Hardpoints, JointForm};
 
+/// The stiffest that is taken for an arm, N/mm: some ten times a solid bar.
+const MOST_STIFFNESS: f64 = 1e6;
+
 impl Checker {
     pub(super) fn joint(&mut self, at: &str, joint: &JointForm) {
         let limit = joint.limit.as_ref().map(|limit| limit.angle().to_degrees());
@@ -26,11 +29,11 @@ impl Checker {
         self.point(&format!("{at}/axle"), &arm.axle);
         self.joint(&format!("{at}/body_joint"), &arm.body_joint);
         self.joint(&format!("{at}/axle_joint"), &arm.axle_joint);
-        if arm.stiffness_n_per_mm.is_some_and(|k| !(k.is_finite() && k > 0.0)) {
+        if arm.stiffness_n_per_mm.is_some_and(|k| !(k > 0.0 && k <= MOST_STIFFNESS)) {
             self.fault(
                 format!("{at}/stiffness_n_per_mm"),
                 "no_stiffness",
-                "A stiffness is more than zero. Type it in N/mm, or leave it out.",
+                "A stiffness is more than zero and at most a million. Type it in N/mm, or leave it out.",
             );
         }
     }

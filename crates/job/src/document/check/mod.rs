@@ -12,6 +12,7 @@ mod sheets;
 mod sway;
 mod vehicle;
 
+pub use self::bracketing::check_part;
 use self::checker::Checker;
 pub use self::checker::{
     FieldError, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES, MOST_OBSTACLES, MOST_REPEATS,

@@ -21,17 +21,7 @@ impl Checker {
 
     pub(super) fn adjuster(&mut self, adjuster: &AdjusterForm) {
         let at = "/setups/found/adjuster";
-        self.size(&format!("{at}/made_min"), adjuster.made_min.as_ref());
-        self.size(&format!("{at}/made_max"), adjuster.made_max.as_ref());
-        if let (Some(least), Some(most)) = (&adjuster.made_min, &adjuster.made_max)
-            && least.number().nanometres() > most.number().nanometres()
-        {
-            self.fault(
-                format!("{at}/made_min"),
-                "range_turned_round",
-                "The shortest length is longer than the longest. Swap them.",
-            );
-        }
+        self.range(at, adjuster.made_min.as_ref(), adjuster.made_max.as_ref());
         for (name, end) in [("first", &adjuster.first), ("second", &adjuster.second)] {
             self.threaded_end(&format!("{at}/{name}"), end);
         }
@@ -46,6 +36,7 @@ impl Checker {
         ] {
             self.distance(&format!("{at}/{field}"), entry.as_ref());
         }
+        self.hand(&format!("{at}/hand"), end.thread.as_ref(), end.hand);
         if let (Some(engagement), Some(shank)) = (&end.engagement, &end.shank)
             && engagement.number().nanometres() > shank.number().nanometres()
         {
@@ -125,9 +116,13 @@ impl Checker {
                     format!("There is no bar called {name:?} among this job's parts. Take it in again, or leave this empty for the bar as found."),
                 );
             }
-            let whole = round.moved.iter().all(|moved| moved.by_mm.iter().all(|mm| mm.is_finite()));
+            let whole = round.moved.iter().all(|moved| moved.by_mm.iter().all(|mm| mm.abs() <= 10_000.0));
             if !whole {
-                self.fault(at("moved"), "no_number", "A move is a number of millimetres each way.");
+                self.fault(
+                    at("moved"),
+                    "no_number",
+                    "A move is a number of millimetres each way, at most ten metres.",
+                );
             }
         }
     }
