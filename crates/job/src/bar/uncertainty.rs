@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 use super::words;
 use crate::document::heights;
 use crate::document::{Job, length_of};
+use crate::setups::moves::EyeMoves;
 use crate::setups::{BasisSource, Resolved};
 use crate::tape;
 use derecho_core::bar::FrontView;
@@ -51,17 +52,34 @@ pub struct Uncertainty {
 
 /// What a draw is made from.
 struct Raw<'a> {
-    length: Length,
-    rise: Length,
-    fore_aft: Length,
-    view: FrontView,
+    /// The bar as found, and as the last round left it.
+    found: FrontView,
+    base: FrontView,
+    /// How far the axle went to the left with the eyes' own moves from found to base.
+    carried_sideways: Length,
+    /// Moves of the eyes that are planned from there.
+    moves: EyeMoves,
+    plan: PlanLength,
     /// Standard deviation of each of the two bolt heights, or of the finder's v.
     height_deviation: Length,
     finder_deviation: Length,
     centring: Option<(&'a Centring, Sense, [usize; 2], Length)>,
+    /// What rounds since the sheet did to the offset that was read.
+    since: Length,
     lift: Option<Length>,
     droop: Length,
     bump: Length,
+}
+
+/// How long the bar of the plan is.
+#[derive(Clone, Copy, Debug, PartialEq)]
+enum PlanLength {
+    /// There is nothing to change: the bar as it stands.
+    AsItStands,
+    /// As long as centres the axle.
+    Centring,
+    /// A length that is what it is: of a fixed bar that lands near enough, or of the old one.
+    Given(Length),
 }
 
 const NAMES: [(&str, &str); 8] = [
@@ -85,9 +103,16 @@ pub fn uncertainty(job: &Job, resolved: &Resolved) -> Option<Uncertainty> {
 #[must_use]
 pub fn drawn(job: &Job, resolved: &Resolved, count: usize, seed: u64) -> Option<Uncertainty> {
     let setups = resolved.setups()?;
-    let (results, base) = (&resolved.sheets, &setups.base.view);
-    let corrected = setups.wanted.is_some();
-    let basis = corrected.then_some(&setups.basis);
+    let (results, base) = (&resolved.sheets, &setups.base);
+    let basis = setups.wanted.is_some().then_some(&setups.basis);
+    let plan = match &setups.wanted {
+        None => PlanLength::AsItStands,
+        // The very figure, where the length is the one that centres.
+        Some(wanted) if wanted.length == wanted.recentring.length_mm && wanted.offset == Length::ZERO => {
+            PlanLength::Centring
+        }
+        Some(wanted) => PlanLength::Given(wanted.length),
+    };
     let sheet = basis.and_then(|basis| basis.sheet.as_ref());
     let centring = sheet.and_then(|id| {
         let form = job.sheets.iter().find(|sheet| sheet.id == *id)?;
@@ -101,10 +126,14 @@ pub fn drawn(job: &Job, resolved: &Resolved, count: usize, seed: u64) -> Option<
     let (droop, bump) = heights::travel(&job.rig);
     let driven = -heights::driven_offset(&job.rig);
     let raw = Raw {
-        length: base.length(),
-        rise: base.rise(),
-        fore_aft: base.fore_aft(),
-        view: *base,
+        found: setups.found.view,
+        base: base.view,
+        carried_sideways: base.moves.since(setups.found.moves).sideways(),
+        moves: setups.plan.moves.since(base.moves),
+        plan,
+        since: basis
+            .zip(centring.as_ref())
+            .map_or(Length::ZERO, |(basis, (centring, ..))| basis.offset_mm - centring.offset_mm),
         // What a reading is good to is taken as two standard deviations.
         height_deviation: if by_heights { good_to / 2.0 } else { Length::ZERO },
         finder_deviation: if by_heights { Length::ZERO } else { setups.known.rise.uncertainty_mm / 2.0 },
@@ -113,11 +142,11 @@ pub fn drawn(job: &Job, resolved: &Resolved, count: usize, seed: u64) -> Option<
         droop: droop + driven,
         bump: bump - driven,
     };
-    Some(raw.run(count, seed, corrected))
+    Some(raw.run(count, seed))
 }
 
 impl Raw<'_> {
-    fn run(&self, count: usize, seed: u64, corrected: bool) -> Uncertainty {
+    fn run(&self, count: usize, seed: u64) -> Uncertainty {
         let mut draws = Draws::new(seed);
         let mut columns: [Vec<f64>; NAMES.len()] = std::array::from_fn(|_| Vec::with_capacity(count));
         let mut failed = 0;
@@ -133,14 +162,20 @@ impl Raw<'_> {
         }
         let trusted = (failed as f64) <= MOST_FAILED * count as f64;
         let intervals = NAMES.iter().zip(&mut columns).enumerate().filter_map(|(index, (name, column))| {
-            // Without a correction the first three say nothing.
-            if !trusted || (index < 3 && !corrected) {
+            // Without a correction the first three say nothing, and a given length is no question.
+            let silent = match self.plan {
+                PlanLength::AsItStands => index < 3,
+                PlanLength::Given(_) => index < 2,
+                PlanLength::Centring => false,
+            };
+            if !trusted || silent {
                 return None;
             }
+            let planned = index > 2 && self.plan != PlanLength::AsItStands;
             let (low, high) = middle_95(column)?;
             Some(Interval {
                 name: name.0.to_owned(),
-                meaning: name.1.to_owned(),
+                meaning: if planned { format!("{}, as planned", name.1) } else { name.1.to_owned() },
                 low,
                 high,
                 says: words::interval(name.0, low, high),
@@ -156,10 +191,14 @@ impl Raw<'_> {
     }
 
     fn draw(&self, draws: &mut Draws) -> Option<[f64; NAMES.len()]> {
-        let length = self.length + draws.normal(usual::BAR_LENGTH_GOOD_TO / 2.0);
+        let longer = draws.normal(usual::BAR_LENGTH_GOOD_TO / 2.0);
         let heights = draws.normal(self.height_deviation) - draws.normal(self.height_deviation);
-        let rise = self.rise + heights + draws.normal(self.finder_deviation);
-        let view = FrontView::new(length, rise, self.fore_aft, self.view.frame_eye_side()).ok()?;
+        let higher = heights + draws.normal(self.finder_deviation);
+        let drawn = |view: &FrontView| {
+            let (length, rise) = (view.length() + longer, view.rise() + higher);
+            FrontView::new(length, rise, view.fore_aft(), view.frame_eye_side()).ok()
+        };
+        let view = drawn(&self.base)?;
         let offset = match (&self.centring, self.lift) {
             (Some((centring, sense, counts, graduation)), _) => {
                 let mut side = |readings: usize| {
@@ -170,19 +209,30 @@ impl Raw<'_> {
                 };
                 let sign = if *sense == Sense::Outward { 0.5 } else { -0.5 };
                 let half = (side(counts[0]) - side(counts[1])) * sign;
-                centring.offset_mm + half + draws.normal(centring.feature_uncertainty_mm)
+                centring.offset_mm + self.since + half + draws.normal(centring.feature_uncertainty_mm)
             }
-            (None, Some(lift)) => view.raised_by(-lift).ok()?.shift_of_lift(lift).ok()?,
+            (None, Some(lift)) => {
+                let found = drawn(&self.found)?;
+                let carried = (found.reach() - view.reach()) * view.frame_eye_side().sign();
+                found.raised_by(-lift).ok()?.shift_of_lift(lift).ok()? + carried + self.carried_sideways
+            }
             (None, None) => Length::ZERO,
         };
-        let wanted = view.recentred(offset).ok()?;
-        let swing = view.swing(self.droop, self.bump);
+        let moves = self.moves;
+        let (recentring, centred) =
+            view.recentred_moved(offset, moves.rise(), moves.fore_aft(), moves.sideways()).ok()?;
+        let planned = match self.plan {
+            PlanLength::AsItStands => view,
+            PlanLength::Centring => centred,
+            PlanLength::Given(length) => centred.with_length(length + longer).ok()?,
+        };
+        let swing = planned.swing(self.droop, self.bump);
         Some([
-            wanted.change_mm.to_mm(),
-            wanted.length_mm.to_mm(),
+            recentring.change_mm.to_mm(),
+            recentring.length_mm.to_mm(),
             offset.to_mm(),
-            view.angle().to_degrees(),
-            view.lateral_rate(),
+            planned.angle().to_degrees(),
+            planned.lateral_rate(),
             swing.at_full_droop_mm.to_mm(),
             swing.at_full_bump_mm.to_mm(),
             swing.peak_to_peak_mm.to_mm(),
