@@ -84,6 +84,7 @@ fn mechanism(four: bool) -> Mechanism {
             obstacle("exhaust", Carrier::Body, -300.0, -320.0, 640.0),
         ],
         steering: Some((drag, mm(15.0))),
+        driven: Length::ZERO,
         stops: Stops {
             bump: mm(90.0),
             droop: mm(110.0),

@@ -246,6 +246,7 @@ pub struct Mechanism {
     obstacles: Vec<Obstacle>,
     steering: Option<(DragLink, Length)>,
     stops: Stops,
+    driven: Length,
     watches: Vec<Watch>,
     rest: Vec<Rest>,
 }
@@ -277,6 +278,8 @@ pub struct Parts {
     pub steering: Option<(DragLink, Length)>,
     /// Where the travel ends.
     pub stops: Stops,
+    /// Travel of the height it is driven at.
+    pub driven: Length,
 }
 
 /// One pose with its figures.
@@ -329,7 +332,7 @@ impl Mechanism {
     /// tightened; `fitted` names it.
     #[must_use]
     pub fn new(parts: Parts, fitted: &Pose) -> Self {
-        let Parts { suspension, members, bar, radius_arms, obstacles, steering, stops } = parts;
+        let Parts { suspension, members, bar, radius_arms, obstacles, steering, stops, driven } = parts;
         let placing = Placing::of(fitted, suspension.axle_height());
         let rest = members
             .iter()
@@ -354,6 +357,7 @@ impl Mechanism {
             obstacles,
             steering,
             stops,
+            driven,
             watches: Vec::new(),
             rest,
         };
@@ -450,6 +454,24 @@ impl Mechanism {
     /// Where there is none.
     pub fn at_ride_height(&self) -> Result<Posed, PoseFault> {
         self.pose(0.0, 0.0, Trail { start: Start::default(), delta: 0.0 })
+    }
+
+    /// Travel of the height it is driven at, mm: decisions are made there.
+    #[must_use]
+    pub const fn driven(&self) -> f64 {
+        self.driven.to_mm()
+    }
+
+    /// The pose at the height it is driven at.
+    ///
+    /// # Errors
+    /// Where there is none.
+    pub fn at_driven_height(&self) -> Result<Posed, PoseFault> {
+        let ride = self.at_ride_height()?;
+        if self.driven == Length::ZERO {
+            return Ok(ride);
+        }
+        self.pose(self.driven(), self.driven(), ride.trail())
     }
 
     /// The pose at two wheel travels, in millimetres, looked for from `trail`.

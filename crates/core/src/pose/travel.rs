@@ -1,10 +1,10 @@
-//! Cycling: the axle over everything it can do, from ride height outward, and the limit
-//! that is met first each way.
+//! Cycling: the axle over everything it can do, and the limit that is met first each way out from
+//! the height it is driven at.
 
 use super::mechanism::{Level, Mechanism, Posed, Trail};
 use super::solver::PoseFault;
 
-/// A way out from ride height.
+/// A way out from the driven height.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Way {
     /// Both wheels down.
@@ -51,6 +51,8 @@ pub struct Met {
 pub struct Walk {
     /// Which.
     pub way: Way,
+    /// Wheel travel, of both alike, at its start.
+    pub start: f64,
     /// Wheel travels at its end.
     pub end: (f64, f64),
     /// What is met on it.
@@ -59,22 +61,39 @@ pub struct Walk {
     pub out_of_reach: Option<(f64, usize)>,
 }
 
+impl Walk {
+    /// Wheel travels at a share of it, left and right, mm.
+    #[must_use]
+    pub fn at(&self, share: f64) -> (f64, f64) {
+        between(self.start, self.end, share)
+    }
+}
+
+/// Wheel travels at a share of the way from `start`, of both wheels alike, to `end`, mm.
+#[must_use]
+pub fn between(start: f64, end: (f64, f64), share: f64) -> (f64, f64) {
+    (start + (end.0 - start) * share, start + (end.1 - start) * share)
+}
+
 /// Steps of a way.
 const WAY_STEPS: usize = 32;
 /// Halvings between two steps: a 200 mm way is cut to 0.002 mm.
 const HALVINGS: usize = 12;
 
-/// Goes a way from ride height and notes what is met.
+/// Goes a way from the driven height and notes what is met.
 ///
 /// # Errors
-/// Where ride height itself has no pose.
+/// Where that height itself has no pose.
 pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
-    let ride = mechanism.at_ride_height()?;
-    let end = way.end(mechanism);
-    let at = |share: f64, trail: Trail| mechanism.pose(end.0 * share, end.1 * share, trail);
+    let driven = mechanism.at_driven_height()?;
+    let (start, end) = (mechanism.driven(), way.end(mechanism));
+    let at = |share: f64, trail: Trail| {
+        let (left, right) = between(start, end, share);
+        mechanism.pose(left, right, trail)
+    };
     let watches = mechanism.watches();
     let mut levels = Vec::new();
-    mechanism.values(&ride, &mut levels);
+    mechanism.values(&driven, &mut levels);
     let mut before = levels.clone();
     let mut met: Vec<Met> = watches
         .iter()
@@ -88,7 +107,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
             }
         })
         .collect();
-    let mut last = ride;
+    let mut last = driven;
     let mut out_of_reach = None;
     for step in 1..=WAY_STEPS {
         let (from, to) = ((step - 1) as f64 / WAY_STEPS as f64, step as f64 / WAY_STEPS as f64);
@@ -121,7 +140,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
         last = posed;
     }
     met.retain(|met| met.close_at.is_some() || met.over_at.is_some());
-    Ok(Walk { way, end, met, out_of_reach })
+    Ok(Walk { way, start, end, met, out_of_reach })
 }
 
 /// The share between `from`, where `past` is false, and `to`, where it is true, from which
@@ -376,12 +395,15 @@ const GLANCES: usize = 6;
 /// As [`walk`] in a few long steps, for the first thing that ends the way alone.
 ///
 /// # Errors
-/// Where ride height itself has no pose.
+/// Where the driven height itself has no pose.
 pub fn first_end(mechanism: &Mechanism, way: Way) -> Result<Option<FirstEnd>, PoseFault> {
-    let ride = mechanism.at_ride_height()?;
-    let end = way.end(mechanism);
-    let at = |share: f64, trail: Trail| mechanism.pose(end.0 * share, end.1 * share, trail);
-    let mut last = ride;
+    let driven = mechanism.at_driven_height()?;
+    let (start, end) = (mechanism.driven(), way.end(mechanism));
+    let at = |share: f64, trail: Trail| {
+        let (left, right) = between(start, end, share);
+        mechanism.pose(left, right, trail)
+    };
+    let mut last = driven;
     let mut values = Vec::new();
     for step in 0..=GLANCES {
         let (from, to) = (step.saturating_sub(1) as f64 / GLANCES as f64, step as f64 / GLANCES as f64);

@@ -184,6 +184,7 @@ impl ReadJob {
             obstacles: self.obstacles.clone(),
             steering,
             stops: self.stops,
+            driven: self.frame.driven,
         };
         Mechanism::new(parts, &fitted.ride.pose)
     }

@@ -172,13 +172,17 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
             return without(vec![told], job);
         }
     };
+    let drag_out = bench
+        .drag_link()
+        .zip(found.at_driven_height().ok())
+        .map(|((link, _), driven)| link.pitman - driven.solved.pose.place(bench.axle_height(), link.knuckle));
     let bars = bar_candidates(job, setups, &member);
     let planner = Planner {
         job,
         bench: &bench,
         setups,
         side: setups.known.side,
-        found,
+        drag_out,
         bars,
         sweeps: RefCell::default(),
     };

@@ -61,7 +61,8 @@ pub(super) struct Planner<'a> {
     pub(super) bench: &'a ReadJob,
     pub(super) setups: &'a Setups,
     pub(super) side: Side,
-    pub(super) found: Mechanism,
+    /// From the drag link's knuckle end to its pitman end at the driven height, as it is now.
+    pub(super) drag_out: Option<DVec3>,
     pub(super) bars: Vec<BarCandidate>,
     /// Every sweep so far.
     pub(super) sweeps: RefCell<Vec<Sweep>>,
@@ -102,10 +103,16 @@ impl Planner<'_> {
         }
     }
 
+    /// The drag link's angle at the driven height as a bar would have it that leans alike, with its
+    /// ends brought nearer by a part, mm up: + where the end on the frame eye's side is the higher one.
+    fn drag_angle_less(&self, less: f64) -> Option<Angle> {
+        let out = self.drag_out?;
+        let angle = Angle::from_radians((out.z - less).atan2(out.y.abs()));
+        Some(if Side::of(out.y) == self.side { angle } else { -angle })
+    }
+
     fn drag_angle(&self) -> Option<Angle> {
-        let (link, _) = self.bench.drag_link()?;
-        let ride = self.found.at_ride_height().ok()?;
-        Some(link.front_view(self.bench.axle_height(), &ride.solved.pose).0)
+        self.drag_angle_less(0.0)
     }
 
     /// Travel from the driven height at which the bar should be level.
@@ -247,7 +254,8 @@ impl Planner<'_> {
         };
         let (droop, bump) = travel_left(self.job);
         let swing = view.swing(droop, bump);
-        let drag_link = self.best_drag_link(view.angle());
+        let both = candidate.form.axle.is_some() && candidate.form.frame.is_some();
+        let drag_link = self.best_drag_link(view.angle(), candidate.end.filter(|_| !both));
         let plan = PlanForm {
             bar: bar.name.clone(),
             length: match policy {
@@ -386,21 +394,25 @@ impl Planner<'_> {
         Length::from_mm(axle_z + view.rise().to_mm() * -axle_y / (frame_y - axle_y))
     }
 
-    /// The drag-link part, or none, that lays the link nearest to the bar, and what is left.
-    fn best_drag_link(&self, angle: Angle) -> Option<(String, Angle)> {
-        let (link, _) = self.bench.drag_link()?;
-        let ride = self.found.at_ride_height().ok()?;
-        let out = link.pitman - ride.solved.pose.place(self.bench.axle_height(), link.knuckle);
+    /// The drag-link part, or none, that lays the link nearest to the bar, and what is left. A riser goes
+    /// with a link raised at the knuckle, a drop with one dropped at the pitman arm.
+    fn best_drag_link(&self, angle: Angle, end: Option<BracketEnd>) -> Option<(String, Angle)> {
+        self.drag_out?;
         let mm = |entry: &Option<TapeEntry>| entry.as_ref().map_or(0.0, |e| e.length().to_mm());
         let parts = self
             .job
             .bracket
             .drag_links
             .iter()
+            .filter(|part| match end {
+                Some(BracketEnd::Axle) => mm(&part.drops_pitman_end) == 0.0,
+                Some(BracketEnd::Frame) => mm(&part.raises_axle_end) == 0.0,
+                None => true,
+            })
             .map(|part| (part.name.clone(), mm(&part.raises_axle_end) + mm(&part.drops_pitman_end)));
         std::iter::once((String::new(), 0.0))
             .chain(parts)
-            .map(|(name, less)| (name, angle - Angle::from_radians((out.z - less).atan2(out.y.abs()))))
+            .filter_map(|(name, less)| Some((name, angle - self.drag_angle_less(less)?)))
             .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))
     }
 
@@ -463,6 +475,7 @@ impl Planner<'_> {
 
 fn check(mechanism: &Mechanism) -> Checked {
     let stops = mechanism.stops();
+    let far = |travel: f64| (travel - mechanism.driven()).abs();
     let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
         return Checked { fails: vec![words::out_of_reach_at_ride()], ..Checked::default() };
@@ -479,10 +492,9 @@ fn check(mechanism: &Mechanism) -> Checked {
         for (index, watch) in mechanism.watches().iter().enumerate() {
             let (value, level) = (values[index], watch.level(values[index]));
             let (known_level, known, at) = worst[index];
-            // Of the poses past a limit the one nearest to ride height: there it is met.
+            // Of the poses past a limit the one nearest to the driven height: there it is met.
             let sooner = level == Level::Over && known_level == Level::Over;
-            let take =
-                if sooner { posed.left.abs() < at.abs() } else { watch.used(value) > watch.used(known) };
+            let take = if sooner { far(posed.left) < far(at) } else { watch.used(value) > watch.used(known) };
             if known.is_nan() || take || level > known_level {
                 worst[index] = (level, value, posed.left);
             }
@@ -504,9 +516,8 @@ fn check(mechanism: &Mechanism) -> Checked {
     }
     let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
     checked.steer = ride.map(|_| {
-        let at_ride =
-            poses.iter().min_by(|a, b| a.left.abs().total_cmp(&b.left.abs())).map_or(0.0, |p| p.steer);
-        poses.iter().map(|p| (p.steer - at_ride).abs()).fold(0.0, f64::max)
+        let driven = poses.iter().min_by(|a, b| far(a.left).total_cmp(&far(b.left))).map_or(0.0, |p| p.steer);
+        poses.iter().map(|p| (p.steer - driven).abs()).fold(0.0, f64::max)
     });
     checked
 }

@@ -345,11 +345,12 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
         Err(missing) => return without(missing),
     };
     let thread = job.hardpoints.steering.as_ref().and_then(|steering| steering.thread.as_ref());
-    let found = match setup(&assembly.found, thread) {
+    let tyre = crate::document::length_of(&job.rig.tyre_diameter);
+    let found = match setup(&assembly.found, tyre, thread) {
         Ok(found) => found,
         Err(fault) => return without(vec![unsolved(&assembly.found, fault)]),
     };
-    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism, thread)).transpose() {
+    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism, tyre, thread)).transpose() {
         Ok(plan) => plan,
         Err(fault) => {
             let tried = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);
@@ -448,18 +449,23 @@ fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePl
     )
 }
 
-fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, PoseFault> {
+fn setup(
+    mechanism: &Mechanism,
+    tyre: Option<Length>,
+    thread: Option<&Thread>,
+) -> Result<SetupCycle, PoseFault> {
     let envelope = travel::envelope(mechanism, ENVELOPE_SIDE)?;
     let walks =
         Way::ALL.into_iter().map(|way| travel::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let heave = travel::line(mechanism, (droop, droop), (bump, bump), SWEEP_STEPS)?;
-    let lean = lean_at_ride_height(mechanism);
-    let roll = travel::line(mechanism, (-lean, lean), (lean, -lean), SWEEP_STEPS)?;
+    let (stands, lean) = (mechanism.driven(), lean_at_driven_height(mechanism));
+    let (low, high) = (stands - lean, stands + lean);
+    let roll = travel::line(mechanism, (low, high), (high, low), SWEEP_STEPS)?;
     let limits = limits(mechanism, &envelope, &walks);
     let ways: Vec<WayResult> = walks.iter().map(|walk| way_result(mechanism, walk)).collect();
-    let ride = mechanism.at_ride_height()?;
+    let driven = mechanism.at_driven_height()?;
     let bar = mechanism.bar();
     Ok(SetupCycle {
         bar_length_mm: bar.map(|bar| mechanism.suspension().links()[bar].made),
@@ -467,8 +473,8 @@ fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, P
         links: links(mechanism),
         obstacles: obstacles(mechanism),
         says: answer(mechanism, &walks, &limits),
-        steering: steer::steering(mechanism, &heave, &ride, thread),
-        free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&ride, bar)),
+        steering: steer::steering(mechanism, &heave, &driven, tyre, thread),
+        free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&driven, bar)),
         heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
         roll: roll.iter().map(|posed| pose_result(mechanism, posed)).collect(),
         envelope: envelope_result(mechanism, &envelope),
@@ -477,12 +483,12 @@ fn setup(mechanism: &Mechanism, thread: Option<&Thread>) -> Result<SetupCycle, P
     })
 }
 
-/// Wheel travel either way at which a lean at ride height meets the stops.
-fn lean_at_ride_height(mechanism: &Mechanism) -> f64 {
-    let stops = mechanism.stops();
+/// Wheel travel either way at which a lean at the driven height meets the stops.
+fn lean_at_driven_height(mechanism: &Mechanism) -> f64 {
+    let (stops, driven) = (mechanism.stops(), mechanism.driven());
     let half = stops.half_track.to_mm();
-    let up = stops.bump.to_mm() * half / stops.bump_half_spacing.to_mm();
-    let down = stops.droop.to_mm() * half / stops.droop_half_spacing.to_mm();
+    let up = (stops.bump.to_mm() - driven).max(0.0) * half / stops.bump_half_spacing.to_mm();
+    let down = (stops.droop.to_mm() + driven).max(0.0) * half / stops.droop_half_spacing.to_mm();
     up.min(down).min(half / 2.0)
 }
 
@@ -566,10 +572,11 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
             let points = points_at(&found.posed);
             let met = walks.iter().enumerate().filter_map(|(way, walk)| {
                 let met = walk.met.iter().find(|met| met.watch == found.watch)?;
-                let at = |share: f64| lengths((walk.end.0 * share, walk.end.1 * share));
+                let at = |share: f64| lengths(walk.at(share));
                 let touching = met.over_at.and_then(|share| {
                     let trail = found.posed.trail();
-                    mechanism.pose(walk.end.0 * share, walk.end.1 * share, trail).ok()
+                    let (left, right) = walk.at(share);
+                    mechanism.pose(left, right, trail).ok()
                 });
                 Some(MetResult {
                     way,
@@ -617,7 +624,7 @@ fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, String, Option<usize
 
 fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let ended = ends(mechanism, walk);
-    let at = |share: f64| (walk.end.0 * share, walk.end.1 * share);
+    let at = |share: f64| walk.at(share);
     let says = match &ended {
         Some((share, what, _)) => words::ends(what, at(*share)),
         None => words::free_to_its_stop(walk.end),
@@ -646,7 +653,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        return words::ends(&what, (walk.end.0 * share, walk.end.1 * share));
+        return words::ends(&what, walk.at(share));
     }
     let somewhere = |level: LimitLevel| limits.iter().position(|limit| limit.level == level);
     let happens = |index: usize, level: Level| {
@@ -741,7 +748,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
             None => words::brief_free(),
             Some((way, found)) => {
                 let end = way.end(mechanism);
-                let at = (end.0 * found.share, end.1 * found.share);
+                let at = travel::between(mechanism.driven(), end, found.share);
                 words::brief(way, found.watch.map(|watch| mechanism.watches()[watch].what), at)
             }
         },

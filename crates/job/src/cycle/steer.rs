@@ -15,23 +15,23 @@ const RATE_STEP: f64 = 2.0;
 /// Steering figures of one setup. Road wheels against the vehicle, + left.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SteeringResult {
-    /// Bump steer at ride height, degrees per millimetre of bump.
+    /// Bump steer at the driven height, degrees per millimetre of bump.
     pub bump_steer_deg_per_mm: f64,
-    /// Roll steer at ride height, degrees per degree of roll.
+    /// Roll steer at the driven height, degrees per degree of roll.
     pub roll_steer_deg_per_deg: f64,
-    /// The most it steers over the heave travel, against ride height.
+    /// The most it steers over the heave travel, against the driven height.
     pub worst_deg: Angle,
     /// At which travel.
     pub worst_at_mm: Length,
-    /// The same at the tyre: diameter · tan δ, over twice the axle's height.
+    /// The same at the tyre: diameter · tan δ, over twice the axle's height where the tyre was not measured.
     pub worst_at_tyre_mm: Length,
-    /// Bar angle in front view at ride height, + body end higher.
+    /// Bar angle in front view at the driven height, + body end higher.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub bar_angle_deg: Option<Angle>,
     /// Drag-link angle in front view, + pitman end higher.
     pub drag_link_angle_deg: Angle,
-    /// Bar less drag link.
+    /// Bar less drag link, both leant as seen from the front.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub angle_difference_deg: Option<Angle>,
@@ -43,7 +43,7 @@ pub struct SteeringResult {
     pub pitman_mm: [f64; 3],
     /// Its length now.
     pub drag_link_length_mm: Length,
-    /// The length that makes the wheels straight at this setup's ride height.
+    /// The length that makes the wheels straight at the driven height.
     pub straight_length_mm: Length,
     /// What to change: straight less now.
     pub change_mm: Length,
@@ -58,44 +58,50 @@ pub struct SteeringResult {
 pub(crate) fn steering(
     mechanism: &Mechanism,
     heave: &[Posed],
-    ride: &Posed,
+    driven: &Posed,
+    tyre: Option<Length>,
     thread: Option<&Thread>,
 ) -> Option<SteeringResult> {
     let link = mechanism.drag_link()?;
     let height = mechanism.suspension().axle_height();
     let at = |left: f64, right: f64| {
-        mechanism.pose(left, right, ride.trail()).map_or(f64::NAN, |posed| posed.steer.to_degrees())
+        let (left, right) = (driven.left + left, driven.right + right);
+        mechanism.pose(left, right, driven.trail()).map_or(f64::NAN, |posed| posed.steer.to_degrees())
     };
     let per_mm = (at(RATE_STEP, RATE_STEP) - at(-RATE_STEP, -RATE_STEP)) / (2.0 * RATE_STEP);
     let roll = (RATE_STEP / mechanism.stops().half_track.to_mm()).asin().to_degrees();
     let per_degree = (at(RATE_STEP, -RATE_STEP) - at(-RATE_STEP, RATE_STEP)) / (2.0 * roll);
-    // Links that are tight at ride height leave no slope to tell.
+    // Links that are tight as it stands leave no slope to tell.
     if !(per_mm.is_finite() && per_degree.is_finite()) {
         return None;
     }
     let worst = heave
         .iter()
         .filter(|posed| posed.steer.is_finite())
-        .max_by(|a, b| (a.steer - ride.steer).abs().total_cmp(&(b.steer - ride.steer).abs()))?;
-    let steered = worst.steer - ride.steer;
-    let (drag_angle, drag_length) = link.front_view(height, &ride.solved.pose);
+        .max_by(|a, b| (a.steer - driven.steer).abs().total_cmp(&(b.steer - driven.steer).abs()))?;
+    let steered = worst.steer - driven.steer;
+    let (drag_angle, drag_length) = link.front_view(height, &driven.solved.pose);
     let bar = mechanism.bar().map(|bar| {
-        let end = mechanism.suspension().axle_end(bar, &ride.solved.pose);
+        let end = mechanism.suspension().axle_end(bar, &driven.solved.pose);
         let out = mechanism.suspension().links()[bar].body - end;
-        (Angle::from_radians(ride.bar_angle), Length::from_mm(out.y.hypot(out.z)))
+        (Angle::from_radians(driven.bar_angle), Length::from_mm(out.y.hypot(out.z)), out)
     });
-    let straight = link.straight_length(height, &ride.solved.pose);
+    let straight = link.straight_length(height, &driven.solved.pose);
     let change = straight - link.made;
-    let difference = bar.map(|(angle, _)| angle - drag_angle);
-    let ratio = bar.map(|(_, length)| length / drag_length);
+    // Leant the same way, seen from the front, whichever side each has its body end on.
+    let pitman_out = link.pitman - driven.solved.pose.place(height, link.knuckle);
+    let same_way = bar.is_none_or(|(.., out)| (out.y < 0.0) == (pitman_out.y < 0.0));
+    let turned = if same_way { drag_angle } else { -drag_angle };
+    let difference = bar.map(|(angle, ..)| angle - turned);
+    let ratio = bar.map(|(_, length, _)| length / drag_length);
     let worst_angle = Angle::from_radians(steered);
     Some(SteeringResult {
         bump_steer_deg_per_mm: per_mm,
         roll_steer_deg_per_deg: per_degree,
         worst_deg: worst_angle,
         worst_at_mm: Length::from_mm(worst.left),
-        worst_at_tyre_mm: height * (2.0 * steered.tan()),
-        bar_angle_deg: bar.map(|(angle, _)| angle),
+        worst_at_tyre_mm: tyre.unwrap_or(height * 2.0) * steered.tan(),
+        bar_angle_deg: bar.map(|(angle, ..)| angle),
         drag_link_angle_deg: drag_angle,
         angle_difference_deg: difference,
         length_ratio: ratio,
@@ -104,7 +110,12 @@ pub(crate) fn steering(
         straight_length_mm: straight,
         change_mm: change,
         says: words::bump_steer(per_mm, worst_angle, Length::from_mm(worst.left)),
-        match_says: words::link_match(bar.map(|(angle, _)| angle), drag_angle, difference, ratio),
+        match_says: words::link_match(
+            bar.map(|(angle, ..)| angle),
+            drag_angle,
+            difference.zip(ratio),
+            same_way,
+        ),
         change_says: words::link_change(link.made, straight, thread),
     })
 }

@@ -151,13 +151,15 @@ pub(crate) fn bump_steer(per_mm: f64, worst: Angle, at: Length) -> Phrase {
 pub(crate) fn link_match(
     bar: Option<Angle>,
     drag: Angle,
-    difference: Option<Angle>,
-    ratio: Option<f64>,
+    match_: Option<(Angle, f64)>,
+    same_way: bool,
 ) -> Phrase {
-    let (Some(bar), Some(difference), Some(ratio)) = (bar, difference, ratio) else {
+    let (Some(bar), Some((difference, ratio))) = (bar, match_) else {
         return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
     };
-    let verdict = if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
+    let verdict = if !same_way {
+        "their body ends are on opposite sides, so that they swing opposite ways and bump steers"
+    } else if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
         "they match"
     } else {
         "raise or lower the link's end together with the bar's"

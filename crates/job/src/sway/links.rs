@@ -477,7 +477,7 @@ fn working(places: &Places, ride: &Posed) -> Working {
             Value::Angle(arm.at_eye),
         ));
     }
-    Working { title: "Arm and link at ride height, left".to_owned(), steps }
+    Working { title: "Arm and link as it stands, left".to_owned(), steps }
 }
 
 /// Whether a link of this length, on an arm of this length, works everywhere.
@@ -486,10 +486,12 @@ pub(crate) fn works_everywhere(places: &Places, envelope: &Envelope) -> bool {
     poses.filter_map(|(posed, _)| posed.as_ref()).all(|posed| works_at(places, posed))
 }
 
-/// Roll at ride height up to which both links work.
+/// Roll from the driven height up to which both links work.
 pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> Angle {
-    let (up, down) = mechanism.stops().cross_axled();
-    let Ok(poses) = travel::line(mechanism, (0.0, 0.0), (up, down), SWEEP_STEPS) else { return Angle::ZERO };
+    let ((up, down), driven) = (mechanism.stops().cross_axled(), mechanism.driven());
+    let Ok(poses) = travel::line(mechanism, (driven, driven), (up, down), SWEEP_STEPS) else {
+        return Angle::ZERO;
+    };
     let works = |posed: &&Posed| works_at(places, posed);
     poses.iter().take_while(works).last().map_or(Angle::ZERO, |posed| posed.solved.pose.roll)
 }

@@ -122,7 +122,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             return without("Measure the sway bar", missing);
         }
     };
-    let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_ride_height());
+    let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_driven_height());
     let (Ok(envelope), Ok(ride)) = solved else {
         return without("Nothing can be cycled yet", Vec::new());
     };

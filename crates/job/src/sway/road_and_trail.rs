@@ -103,8 +103,8 @@ fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, String)>
         .into_iter()
         .filter_map(|way| {
             let end = travel::first_end(mechanism, way).ok()??;
-            let (left, right) = way.end(mechanism);
-            let roll = Angle::from_radians(((left - right).abs() / (2.0 * half) * end.share).min(1.0).asin());
+            let (left, right) = travel::between(mechanism.driven(), way.end(mechanism), end.share);
+            let roll = Angle::from_radians(((left - right).abs() / (2.0 * half)).min(1.0).asin());
             let what = end.watch.map_or_else(
                 || "the links reach no further".to_owned(),
                 |watch| {
@@ -160,7 +160,7 @@ impl Base {
         let hub = mechanism.suspension().axle_height();
         let weighed = weighed(job, track, hub);
         let roll_centre = mechanism
-            .at_ride_height()
+            .at_driven_height()
             .map_or(hub + usual::ROLL_CENTRE_ABOVE_HUB, |posed| Length::from_mm(posed.roll_centre));
         let leans = (stops.bump + stops.droop) / (stops.bump_half_spacing + stops.droop_half_spacing);
         let by_stops = Angle::from_radians(leans.min(0.5).asin());

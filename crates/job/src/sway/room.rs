@@ -156,7 +156,7 @@ pub(crate) fn bolts(
     places: &Places,
     around: &Surroundings,
 ) -> Vec<FitCheck> {
-    let ride = mechanism.at_ride_height().ok();
+    let ride = mechanism.at_driven_height().ok();
     job.sway
         .bolts
         .iter()
