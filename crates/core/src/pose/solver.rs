@@ -396,6 +396,15 @@ impl Suspension {
             by[index] = 1.0;
             push(Row { residual: q[index], by, by_roll: 0.0, weight: 1.0 });
         }
+        // What is held is held whatever the links would have: they settle among the other motions.
+        let located = rows.count - held.iter().filter(|held| **held).count();
+        for row in &mut rows.all[..located] {
+            for (by, held) in row.by.iter_mut().zip(held) {
+                if held {
+                    *by = 0.0;
+                }
+            }
+        }
         rows
     }
 

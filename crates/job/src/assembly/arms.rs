@@ -75,6 +75,7 @@ impl Reader<'_> {
             Read {
                 at: arms.links.last().map_or(usual_axle, |leg| leg.axle.vector()),
                 good_to: 0.0,
+                read_above: 0.0,
                 assumed: arms.assumed.last().copied().unwrap_or_default(),
                 fore_aft_open: false,
             }
@@ -104,7 +105,8 @@ impl Reader<'_> {
         if let Some(length) = typed {
             self.fit_length(&pointer, &name, length.to_mm(), &mut body, &axle);
         }
-        let apart = body.at.distance(axle.at);
+        // A link is as long as its ends are apart where they were read.
+        let apart = body.as_read().distance(axle.at);
         if apart < usual::COINCIDENT {
             self.fault(
                 pointer.clone(),
@@ -141,7 +143,7 @@ impl Reader<'_> {
     /// The length rules: it places the body end fore and aft. Where that was measured too and
     /// differs, the likely cause is told.
     fn fit_length(&mut self, pointer: &str, name: &str, length: f64, body: &mut Read, axle: &Read) {
-        let across = body.at - axle.at;
+        let across = body.as_read() - axle.at;
         let along = length * length - across.y * across.y - across.z * across.z;
         if along <= 0.0 {
             self.fault(
@@ -174,7 +176,9 @@ impl Reader<'_> {
         let mut arms = Arms::default();
         for side in [Side::Left, Side::Right] {
             let pad = DVec3::new(0.0, side.sign() * (self.sizes.rail + 30.0), self.sizes.axle_height);
-            let eye = pad + DVec3::X * (front_half.to_mm() * usual::SPRING_AS_LINK);
+            // A spring lies about level as it stands.
+            let stands = crate::document::heights::driven_offset(&self.job.rig).to_mm();
+            let eye = pad + DVec3::new(front_half.to_mm() * usual::SPRING_AS_LINK, 0.0, -stands);
             let name = format!("{} spring's front half", side.word());
             arms.links.push(Link {
                 body: BodyPoint::at(eye),

@@ -17,6 +17,8 @@ pub(super) struct SharedSetup {
     pub(super) axle_height: Length,
     /// Travel of the driven height.
     pub(super) driven: Length,
+    /// Travel of the height the points were read at: arms lie along their readings there.
+    pub(super) read: Length,
     pub(super) location: AxleLocation,
     /// Whether the first link is the track bar.
     pub(super) has_bar: bool,
@@ -65,7 +67,10 @@ impl SharedSetup {
 
     pub(super) fn suspension(&self, bar: Option<Link>) -> Suspension {
         let links = bar.into_iter().chain(self.arms.links.iter().copied()).collect();
-        Suspension::new(self.axle_height, links, self.wind_up(bar.is_some()), self.held(bar.is_some()))
+        let (wind_up, held) = (self.wind_up(bar.is_some()), self.held(bar.is_some()));
+        let mut suspension = Suspension::new(self.axle_height, links, wind_up, held);
+        suspension.fit(&Pose { z: self.read, ..Pose::RIDE }, false);
+        suspension
     }
 
     /// Fits one setup: the bar keeps its length, the axle stands at its offset at the driven

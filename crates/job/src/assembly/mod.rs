@@ -145,6 +145,7 @@ impl ReadJob {
         let frame = SharedSetup {
             axle_height: Length::from_mm(axle_height),
             driven: -heights::driven_offset(rig),
+            read: -reader.read_at,
             location,
             has_bar: eyes.is_some(),
             arms,

@@ -26,10 +26,20 @@ pub(super) struct Reader<'a> {
 pub(super) struct Read {
     pub(super) at: DVec3,
     pub(super) good_to: f64,
+    /// From where it is at ride height to where it was read, mm up; nought for a usual height, which is one
+    /// at ride height.
+    pub(super) read_above: f64,
     /// Some of where it is nobody typed.
     pub(super) assumed: bool,
     /// Nobody typed where it is fore and aft.
     pub(super) fore_aft_open: bool,
+}
+
+impl Read {
+    /// Where it is in the stance it was read in, over the same ground.
+    pub(super) fn as_read(&self) -> DVec3 {
+        self.at + DVec3::Z * self.read_above
+    }
 }
 
 /// How a point is asked for.
@@ -81,6 +91,7 @@ impl Reader<'_> {
             self.assume(&ask.pointer, words::point(&ask.name, &assumed));
         }
         let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
-        Read { at, good_to, assumed: any, fore_aft_open: fore_aft.is_none() }
+        let read_above = if ask.body && height.is_some() { self.read_at.to_mm() } else { 0.0 };
+        Read { at, good_to, read_above, assumed: any, fore_aft_open: fore_aft.is_none() }
     }
 }

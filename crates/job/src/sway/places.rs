@@ -120,7 +120,14 @@ impl Places {
                 z,
             )
         });
-        let Some(far) = taped.or_else(|| from_leans(form, &arm, axis_x, axis_z, eye_out)) else {
+        // Leans and angle were read as it stood: the far end is found there, and where it is on the body
+        // brought to ride height with it.
+        let leant = || {
+            let axis_read = length_of(&form.axis.height)?.to_mm();
+            let far = from_leans(form, &arm, axis_x, axis_read, eye_out)?;
+            Some(if on_axle { far - DVec3::Z * read_at.to_mm() } else { far })
+        };
+        let Some(far) = taped.or_else(leant) else {
             ask.push((
                 "/sway/far_end",
                 "Measure the link's far end, or the arm's angle and both leans of the link where no tape gets there.",

@@ -108,6 +108,7 @@ pub(crate) fn room(
 /// What bar, arms and links cover of each panel over all poses.
 fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
     let read_at = crate::sway::places::read_at(job).to_mm();
+    let stands = crate::document::heights::driven_offset(&job.rig).to_mm();
     let cut = |panel: &PanelForm| {
         let at = panel.at.length().to_mm();
         let plane = match panel.faces {
@@ -124,11 +125,16 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
             })
         });
         let out = WANTED_CLEARANCE.to_mm();
-        let cut = covered.reduce(around).map(|axes| axes.map(|(least, most)| [least - out, most + out]));
+        // Heights of the body are told above the floor as it stands, where the tape is held.
+        let up = if panel.faces == PanelFaces::Up { 0.0 } else { stands };
+        let cut = covered.reduce(around).map(|axes| {
+            let [first, second] = axes.map(|(least, most)| [least - out, most + out]);
+            [first, second.map(|height| height + up)]
+        });
         let says = words::cut(&panel.name, panel.faces, cut);
         let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
         let (_, first, second) = plane.axes();
-        let mark = [root[first], root[second]];
+        let mark = [root[first], root[second] + up];
         PanelCut { panel: panel.name.clone(), faces: panel.faces, cut_mm: cut, mark_mm: mark, says }
     };
     job.sway.room.panels.iter().map(cut).collect()
