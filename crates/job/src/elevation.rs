@@ -100,7 +100,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
     let tyre_width = or(&rig.tyre_width, usual::TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
     let frame_width = or(&rig.frame_width, usual::FRAME_WIDTH, "/rig/frame_width", "frame width", true);
 
-    let axle_height = tyre_diameter / 2.0;
+    let axle_height = rig.axle_height.as_ref().map_or(tyre_diameter / 2.0, TapeEntry::length);
     let axle_eye_z =
         bar.axle_eye_height.as_ref().map_or(axle_height + usual::AXLE_EYE_ABOVE, TapeEntry::length);
     let eyes = setups.map(|setups| {
@@ -109,13 +109,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
         // Eyes moved by a bracket that was fitted since they were measured.
         let moved = setups.base.moves;
         let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
-        // Without a plumbed eye the bar is drawn with its middle under the frame's.
-        let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
-            (Some(from_centre), _) => from_centre.length() * s,
-            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + setups.base.offset,
-            (None, None) => found.reach() * (s / 2.0),
-        };
-        let frame_y = frame_y + Length::from_mm(moved.frame.y);
+        let (frame_y, _) = setups.frame_eye_y(bar);
         let axle_y = frame_y - found.reach() * s - setups.base.offset;
         Eyes {
             frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },

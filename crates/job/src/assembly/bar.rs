@@ -38,18 +38,13 @@ impl Reader<'_> {
             self.assume("/hardpoints/bar/axle_eye_fore_aft", words::eye_above_the_axle());
             Length::ZERO
         });
-        let frame_y = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
-            (Some(from_centre), _) => from_centre.length() * s,
-            (None, Some(from_centre)) => (found.reach() - from_centre.length()) * s + setups.base.offset,
-            (None, None) => {
-                let half = found.reach() / 2.0;
-                self.assume("/setups/found/bar/frame_eye_from_centre", words::frame_eye(half));
-                half * s
-            }
-        };
+        let (frame_y, assumed) = setups.frame_eye_y(bar);
+        if assumed {
+            let half = setups.found.view.reach() / 2.0;
+            self.assume("/setups/found/bar/frame_eye_from_centre", words::frame_eye(half));
+        }
         // Eyes moved since they were measured.
         let moved = setups.base.moves;
-        let frame_y = frame_y + Length::from_mm(moved.frame.y);
         let axle_z = axle_z + Length::from_mm(moved.axle.z);
         let axle_x = axle_x + Length::from_mm(moved.axle.x);
         let axle_y = frame_y - found.reach() * s - setups.base.offset;

@@ -21,7 +21,7 @@ pub use self::adjuster::BarState;
 pub use self::known::{Known, NoBar, Unknown, known};
 use self::moves::EyeMoves;
 use crate::document::check::FieldError;
-use crate::document::{Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of};
+use crate::document::{Bar, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of};
 use crate::tape::{SheetResult, tolerance};
 
 /// Everything that decides where the axle goes, resolved.
@@ -212,6 +212,20 @@ impl Setups {
             tolerance,
             known,
         })
+    }
+
+    /// Where the frame eye is, + left of the frame's centreline, as the last round left it, and whether
+    /// nobody plumbed an eye: then the bar as found is taken to lie with its middle under the frame's.
+    #[must_use]
+    pub fn frame_eye_y(&self, bar: &Bar) -> (Length, bool) {
+        // Both eyes were plumbed from the frame, as the axle stood when the bar was found.
+        let (s, reach) = (self.found.view.frame_eye_side().sign(), self.found.view.reach());
+        let (out, assumed) = match (&bar.frame_eye_from_centre, &bar.axle_eye_from_centre) {
+            (Some(from_centre), _) => (from_centre.length(), false),
+            (None, Some(from_centre)) => (reach - from_centre.length(), false),
+            (None, None) => (reach / 2.0, true),
+        };
+        (out * s + Length::from_mm(self.base.moves.frame.y), assumed)
     }
 
     /// The setup beside the base that is drawn and cycled: what was set, else what is planned.
