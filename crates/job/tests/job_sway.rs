@@ -121,7 +121,7 @@ fn a_bar_of_more_diameter_goes_with_its_fourth_power() {
         let mut job = roof_tent();
         job.sway.kind = Some(SwayKind::Splined);
         job.sway.diameter = Some(TapeEntry::parse(diameter, Unit::Millimetres).unwrap());
-        sway(&job).holes[1].roll_rate_nm_per_deg
+        sway(&job).holes[1].roll_rate_nm_per_deg.unwrap()
     };
     assert!((rate("28") / rate("20") - 1.4_f64.powi(4)).abs() < 1e-9);
 }

@@ -92,6 +92,46 @@ fn the_bars_moment_over_the_roll_is_the_energy_in_its_twist() {
     assert!(last > 0.3 && close(work, energy, 2e-3), "{work} J for {energy} J");
 }
 
+/// K_bar = k_eff·w² with w the turn between the arms to the radian of roll: w from the moments' own twist,
+/// by differences between neighbouring poses of the sweep, on bars that lie askew in every way.
+#[test]
+fn the_rate_is_the_slope_of_the_twist_all_over_the_sweep_and_at_its_ends() {
+    for name in ["lookout-truck-7", "relay-wagon-5", "supply-truck-9"] {
+        let links = swayed(&demo(name)).links.unwrap();
+        let poses: Vec<(f64, f64, f64)> = links
+            .roll
+            .iter()
+            .filter_map(|pose| {
+                let twist = pose.twist_deg?.to_radians();
+                Some((pose.roll_deg.to_radians(), twist, pose.roll_rate_nm_per_deg?))
+            })
+            .collect();
+        assert!(poses.len() > 40, "{name}");
+        // Halfway between two poses the slope is that of the chord; the root of the rate goes with it.
+        let slopes: Vec<(f64, f64)> = poses
+            .windows(2)
+            .map(|pair| {
+                let slope = (pair[1].1 - pair[0].1) / (pair[1].0 - pair[0].0);
+                (slope.abs(), f64::midpoint(pair[0].2.sqrt(), pair[1].2.sqrt()))
+            })
+            .collect();
+        let share = slopes[0].1 / slopes[0].0;
+        for (slope, root) in slopes {
+            assert!((root / slope / share - 1.0).abs() < 2e-3, "{name}: {} at {slope}", root / slope / share);
+        }
+    }
+}
+
+#[test]
+fn arms_that_do_not_close_as_it_stands_make_no_bar() {
+    let mut value = upright();
+    value["sway"]["link"] = json!("20 mm");
+    let result = swayed(&value);
+    assert_eq!(result.holes[0].roll_rate_nm_per_deg, None);
+    assert!(result.holes[0].says.inches.contains("does not close"), "{}", result.holes[0].says.inches);
+    assert_eq!(result.vehicle.unwrap().bar_nm_per_rad, 0.0);
+}
+
 #[test]
 fn a_lean_the_other_way_is_the_mirror_image() {
     let links = swayed(&upright()).links.unwrap();
@@ -149,7 +189,7 @@ fn rates_over_the_envelope_agree_with_those_of_the_sweeps() {
 
 #[test]
 fn links_and_bushes_that_give_soften_the_bar_as_springs_in_series() {
-    let rate = |value: &Value| swayed(value).holes[0].roll_rate_nm_per_deg;
+    let rate = |value: &Value| swayed(value).holes[0].roll_rate_nm_per_deg.unwrap();
     let mut value = upright();
     let stiff = rate(&value);
     value["sway"]["link_rate"] = json!("800 N/mm");

@@ -1805,9 +1805,9 @@ export interface components {
             road_deg_per_g?: number;
             /**
              * Format: double
-             * @description K_bar at ride height, N·m per degree of roll.
+             * @description K_bar at the driven height, N·m per degree of roll; absent where arm and link do not close there.
              */
-            roll_rate_nm_per_deg: number;
+            roll_rate_nm_per_deg?: number;
             /** @description In words. */
             says: components["schemas"]["Phrase"];
             /**
@@ -3583,13 +3583,13 @@ export interface components {
         };
         /** @description Steering figures of one setup. Road wheels against the vehicle, + left. */
         SteeringResult: {
-            /** @description Bar less drag link. */
+            /** @description Bar less drag link, both leant as seen from the front. */
             angle_difference_deg?: components["schemas"]["Angle"];
-            /** @description Bar angle in front view at ride height, + body end higher. */
+            /** @description Bar angle in front view at the driven height, + body end higher. */
             bar_angle_deg?: components["schemas"]["Angle"];
             /**
              * Format: double
-             * @description Bump steer at ride height, degrees per millimetre of bump.
+             * @description Bump steer at the driven height, degrees per millimetre of bump.
              */
             bump_steer_deg_per_mm: number;
             /** @description What to change: straight less now. */
@@ -3611,18 +3611,18 @@ export interface components {
             pitman_mm: number[];
             /**
              * Format: double
-             * @description Roll steer at ride height, degrees per degree of roll.
+             * @description Roll steer at the driven height, degrees per degree of roll.
              */
             roll_steer_deg_per_deg: number;
             /** @description Bump steer in words. */
             says: components["schemas"]["Phrase"];
-            /** @description The length that makes the wheels straight at this setup's ride height. */
+            /** @description The length that makes the wheels straight at the driven height. */
             straight_length_mm: components["schemas"]["Length"];
             /** @description At which travel. */
             worst_at_mm: components["schemas"]["Length"];
-            /** @description The same at the tyre: diameter · tan δ, over twice the axle's height. */
+            /** @description The same at the tyre: diameter · tan δ, over twice the axle's height where the tyre was not measured. */
             worst_at_tyre_mm: components["schemas"]["Length"];
-            /** @description The most it steers over the heave travel, against ride height. */
+            /** @description The most it steers over the heave travel, against the driven height. */
             worst_deg: components["schemas"]["Angle"];
         };
         /**

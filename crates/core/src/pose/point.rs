@@ -129,6 +129,15 @@ impl Pose {
     }
 }
 
+/// How the axle moves while it rolls at a fixed heave, per radian of roll.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct RollMotion {
+    /// Of the axle centre, mm.
+    pub shift: DVec3,
+    /// Turn, about the body's axes: Rz·x for the roll itself, with the pitch and yaw that come with it.
+    pub turn: DVec3,
+}
+
 /// A pose made ready for many points.
 #[derive(Clone, Copy, Debug)]
 pub struct Placing {
@@ -187,6 +196,19 @@ impl Placing {
     #[must_use]
     pub fn seen_from_axle(&self, place: BodyPoint) -> DVec3 {
         self.centre + self.turn.transpose() * (place.vector() - self.centre - self.shift)
+    }
+
+    /// How an axle-fixed point moves in the body, mm per radian of roll.
+    #[must_use]
+    pub fn velocity(&self, motion: &RollMotion, point: AxlePoint) -> DVec3 {
+        motion.shift + motion.turn.cross(self.arm(point))
+    }
+
+    /// How a place of the body moves as seen from the axle, mm per radian of roll.
+    #[must_use]
+    pub fn velocity_seen_from_axle(&self, motion: &RollMotion, place: BodyPoint) -> DVec3 {
+        let out = place.vector() - self.centre - self.shift;
+        self.turn.transpose() * -(motion.shift + motion.turn.cross(out))
     }
 
     /// A direction fixed to the axle, in body axes.

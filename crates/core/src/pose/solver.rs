@@ -9,7 +9,7 @@ use std::fmt;
 
 use glam::DVec3;
 
-use super::point::{AxlePoint, BodyPoint, Placing, Pose};
+use super::point::{AxlePoint, BodyPoint, Placing, Pose, RollMotion};
 use crate::measure::{Angle, Length};
 
 /// Turns are weighed against shifts as if they acted at this arm, in millimetres.
@@ -123,6 +123,8 @@ pub struct Solved {
     pub bind: Length,
     /// The link that is stretched or pressed most.
     pub bind_link: usize,
+    /// dx, dy (mm), dψ and dω to the radian of roll at fixed heave.
+    per_roll: [f64; 4],
     /// dy/dφ at fixed heave, mm/rad: height of the roll centre above the axle centre.
     pub sideways_per_roll: f64,
     /// Wind-up ε of the radius arms' bushes, left and right; nought without.
@@ -135,6 +137,17 @@ impl Solved {
     #[must_use]
     pub const fn start(&self) -> Start {
         Start(self.q)
+    }
+
+    /// How the axle moves while it rolls on from here at the same heave: dq/dφ = −J⁻¹·∂r/∂φ, the pose's
+    /// constraints kept. `placing` is this pose's.
+    #[must_use]
+    pub fn roll_motion(&self, placing: &Placing) -> RollMotion {
+        let [x, y, pitch, yaw] = self.per_roll;
+        RollMotion {
+            shift: DVec3::new(x, y, 0.0),
+            turn: placing.roll_axis + placing.pitch_axis * pitch + DVec3::Z * yaw,
+        }
     }
 
     /// Where to start for the pose as far beyond this one as this one is beyond `before`.
@@ -499,6 +512,7 @@ impl Suspension {
             pose,
             bind: Length::from_mm(worst.1.abs()),
             bind_link: worst.0,
+            per_roll: [with_roll[0], with_roll[1], with_roll[2] / TURN_SCALE, with_roll[3] / TURN_SCALE],
             sideways_per_roll: with_roll[1],
             wind_up,
             q,

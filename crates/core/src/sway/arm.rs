@@ -84,6 +84,19 @@ impl Arm {
         })
     }
 
+    /// dα for a small move of the link's far end: with E the link's eye and M the far end,
+    /// (E − M)·∂E/∂α·dα = (E − M)·dM keeps the link's length. `far` and `moved` are ahead, above and
+    /// sideways of the arm's eye, mm. None where arm and link lie in one line: no move turns it then.
+    #[must_use]
+    pub fn turned_by(&self, at: &ArmPose, far: [f64; 3], moved: [f64; 3]) -> Option<f64> {
+        let turn = if self.forward { 1.0 } else { -1.0 };
+        let (a, (sin, cos)) = (self.length.to_mm(), at.above_level.to_radians().sin_cos());
+        let link = [turn * a * cos - far[0], a * sin - far[1], -far[2]];
+        let lever = a * (link[1] * cos - turn * link[0] * sin);
+        let along = link[0] * moved[0] + link[1] * moved[1] + link[2] * moved[2];
+        (lever.abs() > 1e-9 * a * a).then(|| along / lever)
+    }
+
     /// The link that puts the arm at an angle above level where its far end is there.
     #[must_use]
     pub fn link_for(&self, above_level: Angle, ahead: Length, above: Length, sideways: Length) -> Length {

@@ -9,7 +9,7 @@ use crate::document::heights;
 use crate::document::sway::SwayTarget;
 use crate::document::{Job, length_of};
 use crate::sway::places::{LinkWork, Places};
-use crate::sway::rates::{self, BarHere};
+use crate::sway::rates;
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
@@ -172,7 +172,8 @@ fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
     }
 }
 
-fn pose_result(places: &Places, posed: &Posed, bar: Option<BarHere>) -> SwayPose {
+fn pose_result(places: &Places, rate: &BarRate, posed: &Posed) -> SwayPose {
+    let bar = rates::bar_in(places, rate, posed);
     let pose = &posed.solved.pose;
     let rods = places.rods_at(posed, [true, false].map(|left| places.drawn_angle(posed, left)));
     SwayPose {
@@ -285,14 +286,8 @@ pub(crate) fn links(
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
         travel::line(mechanism, from, to, steps).unwrap_or_default()
     };
-    let leaning = |posed: &Posed| rates::bar_leaning(mechanism, places, rate, posed);
-    let poses = |line: Vec<Posed>| {
-        line.iter().map(|posed| pose_result(places, posed, leaning(posed))).collect::<Vec<_>>()
-    };
-    let rolled = |line: Vec<Posed>| {
-        let bars = rates::bar_rolling(places, rate, &line);
-        line.iter().zip(bars).map(|(posed, bar)| pose_result(places, posed, bar)).collect::<Vec<_>>()
-    };
+    let poses =
+        |line: Vec<Posed>| line.iter().map(|posed| pose_result(places, rate, posed)).collect::<Vec<_>>();
     let (up, down) = stops.cross_axled();
     SwayLinks {
         link_mm: places.arm.link,
@@ -314,14 +309,14 @@ pub(crate) fn links(
         targets: targets(job, mechanism, places, works),
         window_mm: works,
         heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
-        roll: rolled(crate::sway::links::rolling(mechanism)),
+        roll: poses(crate::sway::links::rolling(mechanism)),
         crossed: poses(line((up, down), (down, up), 1)),
         envelope: over_the_envelope(places, envelope, rate),
         working: working(places, ride),
     }
 }
 
-/// Poses of the envelope for drawing, the bar's rate from their neighbours leaned either way.
+/// Every other pose of the envelope, for drawing.
 fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Vec<SwayPose> {
     let side = envelope.travels.len();
     let at = |left: usize, right: usize| {
@@ -331,10 +326,9 @@ fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Ve
         envelope.poses[left * side + right].as_ref()
     };
     let posed = |left: usize, right: usize| {
-        let here = at(left, right).filter(|_| envelope.allowed[left * side + right])?;
-        let up = right.checked_sub(1).and_then(|right| at(left + 1, right)).unwrap_or(here);
-        let down = left.checked_sub(1).and_then(|left| at(left, right + 1)).unwrap_or(here);
-        Some(pose_result(places, here, rates::bar_between(places, rate, (down, here, up))))
+        at(left, right)
+            .filter(|_| envelope.allowed[left * side + right])
+            .map(|here| pose_result(places, rate, here))
     };
     let every_other = || (0..side).step_by(2);
     every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()

@@ -33,7 +33,7 @@ pub use crate::sway::stow::StowResult;
 use crate::sway::surroundings::{Surroundings, Swept};
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
-use derecho_core::measure::{Phrase, Working};
+use derecho_core::measure::{Phrase, RollRate, Working};
 use derecho_core::pose::travel;
 
 /// Poses along each side of the envelope.
@@ -123,28 +123,28 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         }
     };
     let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_driven_height());
-    let (Ok(envelope), Ok(ride)) = solved else {
+    let (Ok(envelope), Ok(driven)) = solved else {
         return without("Nothing can be cycled yet", Vec::new());
     };
-    let poses = (&envelope, &ride);
+    let poses = (&envelope, &driven);
     let rate = rates::bar_rate(job, &places);
     let links = links::links(job, mechanism, &places, poses, &rate);
     let base = Base::of(job, mechanism);
-    let per_roll = rates::arms_per_roll(mechanism, &places, &ride);
-    let bar = rate.roll_rate(per_roll);
+    let per_roll = places.twist_per_roll(&driven);
     let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
     let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
     let bar_assumed = rates::assumed(job, &rate);
     let line = links::rolling(mechanism);
-    let on_axle = BarOnAxle {
-        rate: bar,
+    // Arms and links that do not close as it stands make no bar.
+    let on_axle = per_roll.map(|per_roll| BarOnAxle {
+        rate: rate.roll_rate(per_roll),
         working_roll: links::working_roll(mechanism, &places),
         strong_roll: rates::strong_roll(job, &places, &rate, &line),
         curve: rates::curve(&places, &rate, &line),
         soft: splined.as_ref().and_then(SplinedResult::soft),
         assumed: bar_assumed.len(),
-    };
-    let vehicle = road_and_trail::vehicle(job, &base, Some(&on_axle));
+    });
+    let vehicle = road_and_trail::vehicle(job, &base, on_axle.as_ref());
     let around = Surroundings::of(job, mechanism, places.axis);
     let swept = Swept::of(mechanism, &places, &envelope);
     let room = room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0);
@@ -153,10 +153,18 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     checks.extend(room::bolts(job, mechanism, &places, &around));
     SwayResult {
         says: links.says.clone(),
-        fit_says: fit::fit_says(job, &links, &base, &rate, bar),
+        fit_says: fit::fit_says(
+            job,
+            &links,
+            &base,
+            &rate,
+            on_axle.as_ref().map_or(RollRate::ZERO, |bar| bar.rate),
+        ),
         checks,
-        holes: rates::holes(job, mechanism, &places, poses, &rate, &base),
-        bar_working: rates::working(job, &rate, per_roll, rates::worst_twist(&places, &envelope)),
+        holes: rates::holes(job, &places, poses, &rate, &base),
+        bar_working: per_roll.map_or_else(Working::default, |per_roll| {
+            rates::working(job, &rate, per_roll, rates::worst_twist(&places, &envelope))
+        }),
         links: Some(links),
         splined,
         room: Some(room),

@@ -159,6 +159,30 @@ impl Places {
         [seen.x - self.axis.0, seen.z - self.axis.1, seen.y * side - self.eye_out].map(Length::from_mm)
     }
 
+    /// How the far end of a side's link moves in a pose: ahead, above and sideways of the arm's eye, mm to
+    /// the radian of roll at the same heave.
+    fn far_end_per_roll(&self, posed: &Posed, left: bool) -> [f64; 3] {
+        let side = if left { 1.0 } else { -1.0 };
+        let far = DVec3::new(self.far.x, self.far.y * side, self.far.z);
+        let placing = Placing::of(&posed.solved.pose, self.axle_height);
+        let motion = posed.solved.roll_motion(&placing);
+        let moves = if self.on_axle {
+            placing.velocity_seen_from_axle(&motion, BodyPoint::at(far))
+        } else {
+            placing.velocity(&motion, AxlePoint::at(far))
+        };
+        [moves.x, moves.z, moves.y * side]
+    }
+
+    /// d(α_left − α_right)/dφ in a pose, in closed form. None where a side does not close.
+    pub(crate) fn twist_per_roll(&self, posed: &Posed) -> Option<f64> {
+        let turns = |left: bool| {
+            let far = self.far_end(posed, left).map(Length::to_mm);
+            self.arm.turned_by(&self.arm_at(posed, left).ok()?, far, self.far_end_per_roll(posed, left))
+        };
+        Some(turns(true)? - turns(false)?)
+    }
+
     /// The arm of a side in a pose.
     pub(crate) fn arm_at(&self, posed: &Posed, left: bool) -> Result<ArmPose, ArmFault> {
         let [ahead, above, out] = self.far_end(posed, left);

@@ -14,7 +14,7 @@ use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{
     Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, TapeEntry, Working,
 };
-use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::{Arm, BarRate};
 
@@ -36,8 +36,10 @@ pub struct HoleResult {
     pub in_use: bool,
     /// Rate at the eye against the hole in use.
     pub rate_ratio: f64,
-    /// K_bar at ride height, N·m per degree of roll.
-    pub roll_rate_nm_per_deg: f64,
+    /// K_bar at the driven height, N·m per degree of roll; absent where arm and link do not close there.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub roll_rate_nm_per_deg: Option<f64>,
     /// Twist of the bar at the worst pose.
     pub worst_twist_deg: Angle,
     /// Shear stress there, MPa.
@@ -72,58 +74,11 @@ pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
     }
 }
 
-/// d(α_left − α_right)/dφ at a pose, from a lean of half a degree either way.
-pub(crate) fn arms_per_roll(mechanism: &Mechanism, places: &Places, at: &Posed) -> f64 {
-    let travel = mechanism.stops().half_track.to_mm() * usual::LEAN.to_radians().sin();
-    let lean = |sign: f64| {
-        let posed = mechanism.pose(at.left + sign * travel, at.right - sign * travel, at.trail()).ok()?;
-        Some((twist_of(places, &posed)?, posed.solved.pose.roll))
-    };
-    match (lean(1.0), lean(-1.0)) {
-        (Some((up, over)), Some((down, back))) => (up - down) / (over - back),
-        _ => 0.0,
-    }
-}
-
-fn here(places: &Places, rate: &BarRate, posed: &Posed, per_roll: f64) -> Option<BarHere> {
+/// The bar in a pose; None where an arm and its link do not close there.
+pub(crate) fn bar_in(places: &Places, rate: &BarRate, posed: &Posed) -> Option<BarHere> {
     let twist = twist_of(places, posed)?;
+    let per_roll = places.twist_per_roll(posed)?;
     Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * (twist * per_roll) })
-}
-
-/// The bar in a pose, leaned a little either way.
-pub(crate) fn bar_leaning(
-    mechanism: &Mechanism,
-    places: &Places,
-    rate: &BarRate,
-    posed: &Posed,
-) -> Option<BarHere> {
-    here(places, rate, posed, arms_per_roll(mechanism, places, posed))
-}
-
-/// The bar in a pose between two others that lean less and more.
-pub(crate) fn bar_between(
-    places: &Places,
-    rate: &BarRate,
-    (less, here, more): (&Posed, &Posed, &Posed),
-) -> Option<BarHere> {
-    let roll = |posed: &Posed| posed.solved.pose.roll;
-    let lean = roll(more) - roll(less);
-    let per_roll = (twist_of(places, more)? - twist_of(places, less)?) / lean;
-    (lean != Angle::ZERO).then(|| crate::sway::rates::here(places, rate, here, per_roll))?
-}
-
-/// The bar along a sweep in roll, from each pose's neighbours.
-pub(crate) fn bar_rolling(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<Option<BarHere>> {
-    let at: Vec<Option<(Angle, Angle)>> =
-        line.iter().map(|posed| Some((twist_of(places, posed)?, posed.solved.pose.roll))).collect();
-    (0..line.len())
-        .map(|index| {
-            let before = index.checked_sub(1).and_then(|before| at[before]).or(at[index])?;
-            let after = at.get(index + 1).copied().flatten().or(at[index])?;
-            let lean = after.1 - before.1;
-            (lean != Angle::ZERO).then(|| here(places, rate, &line[index], (after.0 - before.0) / lean))?
-        })
-        .collect()
 }
 
 /// The least roll of a sweep at which the bar is twisted past what its steel takes; boundless where it
@@ -137,8 +92,8 @@ pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Po
 
 /// Roll and the bar's moment along the sweep in roll, in the order of the roll.
 pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(Angle, Moment)> {
-    let bars = bar_rolling(places, rate, line);
-    line.iter().zip(bars).filter_map(|(posed, bar)| Some((posed.solved.pose.roll, bar?.moment))).collect()
+    let here = |posed: &Posed| Some((posed.solved.pose.roll, bar_in(places, rate, posed)?.moment));
+    line.iter().filter_map(here).collect()
 }
 
 /// What of the bar nobody measured.
@@ -170,7 +125,7 @@ pub(crate) fn worst_twist(places: &Places, envelope: &Envelope) -> Angle {
         .fold(Angle::ZERO, |worst, twist| worst.max(twist.abs()))
 }
 
-/// How the rate of the bar in use is worked out at ride height, and its stress at the worst pose.
+/// How the rate of the bar in use is worked out at the driven height, and its stress at the worst pose.
 pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) -> Working {
     let (length, number) = (Value::Length, Value::Number);
     let torsion = rate.torsion().to_nm_per_radian();
@@ -230,9 +185,8 @@ pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
 
 pub(crate) fn holes(
     job: &Job,
-    mechanism: &Mechanism,
     places: &Places,
-    (envelope, ride): (&Envelope, &Posed),
+    (envelope, driven): (&Envelope, &Posed),
     rate: &BarRate,
     base: &Base,
 ) -> Vec<HoleResult> {
@@ -243,17 +197,17 @@ pub(crate) fn holes(
         .map(|(index, arm)| {
             let there = Places { arm: Arm { length: *arm, ..places.arm }, ..places.clone() };
             let bar = BarRate { arm: *arm, bending_arm: rate.bending_arm.map(|_| *arm), ..*rate };
-            let roll = bar.roll_rate(arms_per_roll(mechanism, &there, ride));
+            let roll = there.twist_per_roll(driven).map(|per_roll| bar.roll_rate(per_roll));
             let worst = worst_twist(&there, envelope);
             let (stress, takes) = (bar.stress(worst), allowable(job));
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
-            let road = base.road_with(roll);
+            let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.hole;
             HoleResult {
                 arm_mm: *arm,
                 in_use: in_use_here,
                 rate_ratio: ratio,
-                roll_rate_nm_per_deg: roll.to_nm_per_degree(),
+                roll_rate_nm_per_deg: roll.map(RollRate::to_nm_per_degree),
                 worst_twist_deg: worst,
                 stress_mpa: stress.to_mpa(),
                 allowable_mpa: takes.to_mpa(),

@@ -9,7 +9,7 @@ use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
 use crate::sway::links::{target_link, works_everywhere};
 use crate::sway::places::Places;
-use crate::sway::rates::{allowable, arms_per_roll, worst_twist};
+use crate::sway::rates::{allowable, worst_twist};
 use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Reason, SplinedFacts};
 use derecho_core::measure::{Angle, Length, Phrase, RollRate, SpringRate, TapeEntry};
@@ -194,7 +194,7 @@ impl ArmWithLink {
         job: &Job,
         mechanism: &Mechanism,
         places: &Places,
-        (envelope, ride): (&Envelope, &Posed),
+        (envelope, driven): (&Envelope, &Posed),
         arm: Length,
     ) -> Option<Self> {
         let longer = Places { arm: Arm { length: arm, ..places.arm }, ..places.clone() };
@@ -209,7 +209,7 @@ impl ArmWithLink {
             arm,
             link,
             works: works_everywhere(&there, envelope),
-            per_roll: arms_per_roll(mechanism, &there, ride),
+            per_roll: there.twist_per_roll(driven)?,
             twist: worst_twist(&there, envelope),
         })
     }

@@ -416,12 +416,15 @@ pub(super) fn assumed_lock() -> Phrase {
 pub(super) fn hole(
     arm: Length,
     ratio: Option<f64>,
-    roll: RollRate,
+    roll: Option<RollRate>,
     road: Option<f64>,
     (stress, takes): (Stress, Stress),
 ) -> Phrase {
     let (stress, takes) = (stress.to_mpa(), takes.to_mpa());
     Phrase::of(|w| {
+        let Some(roll) = roll else {
+            return format!("Arm {}: it does not close with this link as it stands", w.distance(arm));
+        };
         let road = road
             .map_or_else(|| "it would not stand".to_owned(), |road| format!("{road:.1}° per g on the road"));
         let over = if stress > takes { ": over" } else { "" };
