@@ -327,7 +327,16 @@ fn weights_axis_and_lever_by_hand() {
         weighed.assumed.iter().map(|a| a.pointer.trim_start_matches("/vehicle/")).collect();
     assert_eq!(
         assumed,
-        ["spring_rate", "other_spring_rate", "spring_spacing", "other_spring_spacing", "other_bar"]
+        [
+            "spring_rate",
+            "other_spring_rate",
+            "spring_spacing",
+            "other_track",
+            "other_spring_spacing",
+            "other_bump",
+            "other_droop",
+            "other_bar"
+        ]
     );
     // This is a rear axle: 1200 of 2200 kg on it put the weight that far behind the front axle.
     let says = swayed(&value).vehicle.unwrap().says.millimetres;
@@ -583,4 +592,29 @@ proptest! {
             prop_assert!(choice.trail_deg.is_none_or(|trail| trail > 0.0 && trail < 60.0), "{:?}", choice.says);
         }
     }
+}
+
+/// The other axle's own track and travel count where they were typed: a rear that leans less far ends the
+/// twist sooner, and one on a wider track is stiffer on the same springs spaced as widely in proportion.
+#[test]
+fn the_other_axle_has_its_own_track_and_travel() {
+    let trail = |typed: Value| {
+        let mut value = demo("supply-truck-9");
+        for (field, entry) in typed.as_object().unwrap() {
+            value["vehicle"][field] = entry.clone();
+        }
+        let result = swayed(&value);
+        let assumed = result.assumptions.iter().filter(|a| a.pointer.starts_with("/vehicle/other_")).count();
+        let vehicle = result.vehicle.unwrap();
+        (vehicle.choices[1].trail_deg.unwrap(), vehicle.other_nm_per_rad, assumed)
+    };
+    let (as_this, _, assumed) = trail(json!({}));
+    let (short, _, fewer) = trail(json!({ "other_bump": "10 mm", "other_droop": "15 mm" }));
+    assert!(short < as_this && fewer == assumed - 2, "{short} {as_this}, {fewer} of {assumed}");
+    // Springs as usual stand as a share of their own axle's track: their roll rate goes with its square.
+    let springs = |track: &str| {
+        let typed = json!({ "other_track": track, "other_spring_spacing": null, "other_bar": null, "tyre_rate": null });
+        trail(typed).1
+    };
+    assert!(close(springs("2000 mm") / springs("1600 mm"), 1.25 * 1.25, 1e-9));
 }

@@ -4133,6 +4133,16 @@ export interface components {
              */
             other_bar?: components["schemas"]["RollRateEntry"];
             /**
+             * @description Wheel travel up of the other axle, from ride height.
+             * @default null
+             */
+            other_bump?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Wheel travel down of the other axle.
+             * @default null
+             */
+            other_droop?: components["schemas"]["TapeEntry"];
+            /**
              * @description Weight under the other axle's left wheel.
              * @default null
              */
@@ -4157,6 +4167,11 @@ export interface components {
              * @default null
              */
             other_spring_spacing?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Track of the other axle.
+             * @default null
+             */
+            other_track?: components["schemas"]["TapeEntry"];
             /**
              * @description Weight on the other axle; the sum of its corners where they were weighed.
              * @default null

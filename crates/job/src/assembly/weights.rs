@@ -2,6 +2,7 @@
 //! mark of it.
 
 use super::words;
+use crate::document::heights;
 use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
 use crate::usual;
@@ -40,6 +41,10 @@ pub struct Weighed {
     pub other_bar: RollRate,
     /// Roll centre of the other axle above the floor.
     pub other_roll_centre: Length,
+    /// The other axle's track.
+    pub other_track: Length,
+    /// The other axle's travel from stop to stop, at its wheels.
+    pub other_travel: Length,
     /// Rate of a tyre, where it is known.
     pub tyre: Option<SpringRate>,
     /// Load on the roof.
@@ -140,10 +145,21 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
             usual
         })
     };
-    let usual = track * usual::SPRING_SPACING_SHARE;
-    let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, usual);
-    let other_spacing =
-        length("other_spring_spacing", "between the springs there", &form.other_spring_spacing, usual);
+    let share = usual::SPRING_SPACING_SHARE;
+    let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, track * share);
+    let other_track =
+        length("other_track", "the other axle's track, as this one's,", &form.other_track, track);
+    let other_spacing = length(
+        "other_spring_spacing",
+        "between the springs there",
+        &form.other_spring_spacing,
+        other_track * share,
+    );
+    let (droop, bump) = heights::travel(&job.rig);
+    let other_bump =
+        length("other_bump", "the other axle's travel up, as this one's,", &form.other_bump, bump);
+    let other_droop =
+        length("other_droop", "the other axle's travel down, as this one's,", &form.other_droop, droop);
     let other_roll_centre =
         length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
     let roof = weight_of(&form.roof_load).unwrap_or(Force::ZERO);
@@ -175,6 +191,8 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         other_spacing,
         other_bar: form.other_bar.as_ref().map_or(RollRate::ZERO, RollRateEntry::rate),
         other_roll_centre,
+        other_track,
+        other_travel: other_bump + other_droop,
         tyre: form.tyre_rate.as_ref().map(SpringRateEntry::rate),
         roof,
         roof_height,

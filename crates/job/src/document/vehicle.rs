@@ -69,6 +69,18 @@ pub struct Vehicle {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub other_bar: Option<RollRateEntry>,
+    /// Track of the other axle.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub other_track: Option<TapeEntry>,
+    /// Wheel travel up of the other axle, from ride height.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub other_bump: Option<TapeEntry>,
+    /// Wheel travel down of the other axle.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub other_droop: Option<TapeEntry>,
     /// Roll centre of the other axle, above the floor.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -164,18 +164,25 @@ impl Base {
             .map_or(hub + usual::ROLL_CENTRE_ABOVE_HUB, |posed| Length::from_mm(posed.roll_centre));
         let leans = (stops.bump + stops.droop) / (stops.bump_half_spacing + stops.droop_half_spacing);
         let by_stops = Angle::from_radians(leans.min(0.5).asin());
-        let axle = |rate: SpringRate, spacing: Length, bar: RollRate, weight: Force| AxleRoll {
+        let axle = |rate: SpringRate, spacing: Length, track: Length| AxleRoll {
             springs: spring_roll_rate(rate, spacing),
-            bar,
-            weight,
+            bar: RollRate::ZERO,
+            weight: weighed.axle,
             track,
             most_roll: by_stops,
             tyres: weighed.tyre.map(|rate| spring_roll_rate(rate, track)),
         };
+        // Travel at the other axle is told at its wheels.
+        let other_leans = weighed.other_travel / weighed.other_track;
         let higher = weighed.gravity_good_to;
         Self {
-            this: axle(weighed.spring, weighed.spacing, RollRate::ZERO, weighed.axle),
-            other: axle(weighed.other_spring, weighed.other_spacing, weighed.other_bar, weighed.other),
+            this: axle(weighed.spring, weighed.spacing, track),
+            other: AxleRoll {
+                bar: weighed.other_bar,
+                weight: weighed.other,
+                most_roll: Angle::from_radians(other_leans.min(0.5).asin()),
+                ..axle(weighed.other_spring, weighed.other_spacing, weighed.other_track)
+            },
             overturning: weighed.overturning(roll_centre, Length::ZERO),
             overturning_between: [-higher, higher].map(|by| weighed.overturning(roll_centre, by)),
             roll_centre,

@@ -10,11 +10,14 @@ impl Checker {
             ("centre_of_gravity", &form.centre_of_gravity),
             ("spring_spacing", &form.spring_spacing),
             ("other_spring_spacing", &form.other_spring_spacing),
+            ("other_track", &form.other_track),
             ("other_roll_centre", &form.other_roll_centre),
             ("roof_height", &form.roof_height),
         ] {
             self.size(&format!("/vehicle/{field}"), entry.as_ref());
         }
+        self.distance("/vehicle/other_bump", form.other_bump.as_ref());
+        self.distance("/vehicle/other_droop", form.other_droop.as_ref());
         self.distance("/vehicle/centre_of_gravity_good_to", form.centre_of_gravity_good_to.as_ref());
         for (left, right, name) in [
             (&form.left_corner, &form.right_corner, "left_corner"),
