@@ -2,11 +2,12 @@
 //!
 //! `point` has the two kinds of points and the pose, `solver` finds a pose, `joint` and
 //! `clearance` judge one, `travel` goes through all of them, `template` knows what each kind
-//! of axle location consists of. `drag_link` steers the wheels. Nothing here knows of jobs.
+//! of axle location consists of, `legs` sets a Y-link's. `drag_link` steers the wheels. Nothing here knows of jobs.
 
 pub mod clearance;
 pub mod drag_link;
 pub mod joint;
+pub mod legs;
 pub mod mechanism;
 pub mod point;
 pub mod solver;
