@@ -97,6 +97,9 @@ pub const EAR_SLACK: Length = Length::from_mm(0.8);
 /// Brackets are parallel within this.
 pub const PARALLEL_DEGREES: f64 = 1.0;
 
+/// A Y-link's axle that points to one side by less is square: some 4 mm of wheelbase (default of this program).
+pub const SQUARE_DEGREES: f64 = 0.15;
+
 /// Pinion may change by so much in a conversion.
 pub const PINION_DEGREES: f64 = 3.0;
 

@@ -209,14 +209,120 @@ fn fit_is_checked_before_anything_is_welded() {
     assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches);
 }
 
+fn verdict(result: &PlanResult, name: &str) -> FitVerdict {
+    result.conversion.iter().find(|check| check.name == name).unwrap_or_else(|| panic!("no {name}")).verdict
+}
+
 #[test]
 fn a_y_link_conversion_is_checked_at_every_height() {
     let result = plan(&job(&demo("relay-wagon-5")));
     let names: Vec<&str> = result.conversion.iter().map(|check| check.name.as_str()).collect();
     assert!(names.contains(&"pinion at raised") && names.contains(&"pinion at aired out"));
     assert!(names.contains(&"the link follows the whole travel"));
-    assert_eq!(result.conversion[0].verdict, FitVerdict::Good);
-    assert_eq!(result.conversion[1].verdict, FitVerdict::Open, "nobody read the wheelbases");
+    assert_eq!(verdict(&result, "equal readings both sides"), FitVerdict::Good);
+    assert_eq!(verdict(&result, "square under the frame"), FitVerdict::Open, "nobody read the wheelbases");
+    assert!(result.legs.is_empty(), "nothing to turn");
+}
+
+/// Wheelbases that differ over a metre and a half of axle.
+fn wheelbases(left: &str, right: &str) -> Value {
+    json!({ "id": "square", "kind": "squareness", "unit": "mm", "left": [left, left, left, left],
+        "right": [right, right, right, right], "between_points": "1500 mm" })
+}
+
+#[test]
+fn a_perfect_conversion_is_right_and_a_crooked_one_is_not() {
+    let mut value = demo("relay-wagon-5");
+    value["sheets"].as_array_mut().unwrap().push(wheelbases("2700 mm", "2700 mm"));
+    let result = plan(&job(&value));
+    assert_eq!(result.says.inches, "The Y-link is right", "{:?}", result.conversion);
+    // 26 mm in 1500 mm are a degree.
+    *value["sheets"].as_array_mut().unwrap().last_mut().unwrap() = wheelbases("2726 mm", "2700 mm");
+    assert_eq!(verdict(&plan(&job(&value)), "square under the frame"), FitVerdict::Bad);
+    value["bracket"]["conversion"]["spacers_out"] = json!(false);
+    assert_eq!(verdict(&plan(&job(&value)), "spacers behind the old upper mount"), FitVerdict::Bad);
+    // What was read hanging says nothing of how it sits.
+    value["sheets"][0]["conditions"]["on_its_weight"] = json!(false);
+    assert_eq!(verdict(&plan(&job(&value)), "equal readings both sides"), FitVerdict::Open);
+}
+
+/// The pinion is held against what it was, not against ride height: read at one height it is carried to the
+/// others by what the link does in between.
+#[test]
+fn the_pinion_is_compared_with_before_the_conversion() {
+    let told = |before: f64, after: f64, end: &str| {
+        let mut value = demo("relay-wagon-5");
+        value["rig"]["end"] = json!(end);
+        let angle = |degrees: f64| json!({ "text": format!("{degrees:.3}") });
+        value["bracket"]["conversion"]["pinion"] =
+            json!([{ "before": angle(before), "after": angle(after) }]);
+        plan(&job(&value))
+    };
+    assert_eq!(verdict(&told(4.0, 6.9, "rear"), "pinion at road"), FitVerdict::Good);
+    let result = told(4.0, 8.0, "rear");
+    assert_eq!(verdict(&result, "pinion at road"), FitVerdict::Bad);
+    assert_eq!(verdict(&result, "pinion at raised"), FitVerdict::Open, "nobody read it there before");
+    // Both legs alike. A rear axle's legs lie ahead of it: longer ones push its top back and the nose up.
+    let legs = &result.legs[0].legs;
+    let change = |leg: usize| (legs[leg].length_mm - legs[leg].from_mm).to_mm();
+    assert!((change(0) - change(1)).abs() < 1e-6 && change(0) > 1.0, "{legs:?}");
+    // A front axle is the mirror image fore and aft: its pinion points back, its legs lie behind it.
+    let front = told(4.0, 8.0, "front");
+    let there = (front.legs[0].legs[0].length_mm - front.legs[0].legs[0].from_mm).to_mm();
+    assert!((there - change(0)).abs() < 1e-6, "{there} {}", change(0));
+}
+
+/// Sideways wants the legs by opposite amounts, and turns that add up to them.
+#[test]
+fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
+    let mut value = demo("relay-wagon-5");
+    let sheet = &mut value["sheets"][0];
+    // Outward readings: 20 mm more on the left is 10 mm too far left.
+    sheet["left"] = json!(["198 mm", "198 mm", "198 mm", "198 mm"]);
+    sheet["right"] = json!(["178 mm", "178 mm", "178 mm", "178 mm"]);
+    let result = plan(&job(&value));
+    assert_eq!(verdict(&result, "equal readings both sides"), FitVerdict::Bad);
+    assert_eq!(result.legs.len(), 1, "the pinion is as it was");
+    let setting = &result.legs[0];
+    assert!(
+        setting.says.millimetres.starts_with("Sideways, 10 mm to the right"),
+        "{}",
+        setting.says.millimetres
+    );
+    let change = |leg: usize| (setting.legs[leg].length_mm - setting.legs[leg].from_mm).to_mm();
+    // The left leg hangs from the left rail: it lets the axle go right.
+    assert!(change(0) > 2.0 && change(1) < -2.0 && (change(0) + change(1)).abs() < 0.5);
+    // M24x2 at both ends of a sleeve: 4 mm a turn, two thirds of a millimetre a flat.
+    let flats = (change(0) * 6.0 / 4.0).round();
+    let told = match ((flats / 6.0).floor(), flats % 6.0) {
+        (0.0, flats) => format!("{flats} flats out"),
+        (1.0, 0.0) => "1 turn out".to_owned(),
+        (1.0, 1.0) => "1 turn and 1 flat out".to_owned(),
+        (1.0, flats) => format!("1 turn and {flats} flats out"),
+        (turns, flats) => format!("{turns} turns and {flats} flats out"),
+    };
+    assert!(setting.legs[0].says.millimetres.ends_with(&told), "{} {told}", setting.legs[0].says.millimetres);
+}
+
+/// A sway bar lies in its clamps as it does: no hanging axle and no length set makes its readings stale.
+#[test]
+fn a_stick_out_sheet_stands_whatever_is_done_to_the_axle() {
+    let mut value = plain();
+    value["sheets"].as_array_mut().unwrap().push(json!({
+        "id": "out", "kind": "stick_out", "unit": "in", "left": ["2 in", "2 in"], "right": ["1 1/2 in", "1 1/2 in"],
+        "conditions": { "on_its_weight": false }
+    }));
+    value["setups"]["rounds"] = json!([{ "length": "32 1/2 in" }]);
+    let sheet = solve(&job(&value)).sheets.into_iter().find(|sheet| sheet.id == "out").unwrap();
+    assert!(sheet.current && sheet.refused.is_empty());
+    let all = [sheet.says, sheet.advice].map(|says| says.unwrap().inches).join(" ")
+        + &format!("{:?}", sheet.second_thoughts);
+    assert!(
+        all.contains("Slide it 1/4\" to the right")
+            && !all.contains("hanging")
+            && !all.contains("the bar stands"),
+        "{all}"
+    );
 }
 
 #[test]

@@ -1015,6 +1015,11 @@ export interface components {
              */
             builder?: components["schemas"]["BuilderForm"];
             /**
+             * @description A Y-shaped upper link in place of the bar.
+             * @default {}
+             */
+            conversion?: components["schemas"]["Conversion"];
+            /**
              * @description Drag-link parts tried.
              * @default []
              */
@@ -1040,7 +1045,7 @@ export interface components {
              */
             steep_from?: components["schemas"]["AngleEntry"];
             /**
-             * @description More sideways swing over the travel than this is not comfortable; 1/2 in where empty.
+             * @description More sideways swing over the travel than this is not comfortable; 3/4 in where empty.
              * @default null
              */
             swing_limit?: components["schemas"]["TapeEntry"];
@@ -1234,6 +1239,29 @@ export interface components {
              * @default null
              */
             wheels_straight?: boolean;
+        };
+        /** @description A conversion to a Y-shaped upper link. */
+        Conversion: {
+            /**
+             * @description How a leg's length is turned: at one end, or by a sleeve with both hands.
+             * @default null
+             */
+            leg_kind?: components["schemas"]["AdjusterKind"];
+            /**
+             * @description Thread of the legs.
+             * @default null
+             */
+            leg_thread?: components["schemas"]["Thread"];
+            /**
+             * @description The pinion before and after, height by height.
+             * @default []
+             */
+            pinion?: components["schemas"]["PinionReading"][];
+            /**
+             * @description Whether the spacers behind the old upper mount are out.
+             * @default null
+             */
+            spacers_out?: boolean;
         };
         /** @description What length to set, and how. */
         Correction: {
@@ -1959,6 +1987,24 @@ export interface components {
             /** @description Its width between the ears, spacers included. */
             width?: components["schemas"]["TapeEntry"];
         };
+        /** @description One leg's change. */
+        LegChange: {
+            /** @description Its length as measured. */
+            from_mm: components["schemas"]["Length"];
+            /** @description The length it should have. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Which leg. */
+            name: string;
+            /** @description In words, with turns where its thread is known. */
+            says: components["schemas"]["Phrase"];
+        };
+        /** @description What one aim asks of both legs. */
+        LegSetting: {
+            /** @description The left leg, the right leg. */
+            legs: components["schemas"]["LegChange"][];
+            /** @description What it does. */
+            says: components["schemas"]["Phrase"];
+        };
         /**
          * Format: double
          * @description A signed length in millimetres, for computation.
@@ -2468,6 +2514,24 @@ export interface components {
              */
             stud_thread?: components["schemas"]["Thread"];
         };
+        /** @description The pinion at one height, by a finder; nose down is positive. */
+        PinionReading: {
+            /**
+             * @description With the Y-link in.
+             * @default null
+             */
+            after?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Before the conversion.
+             * @default null
+             */
+            before?: components["schemas"]["AngleEntry"];
+            /**
+             * @description The name of the height it stood at; empty is the driven one.
+             * @default
+             */
+            height?: string;
+        };
         /** @description A place in the end view. */
         Place: {
             /** @description To the left of the centreline. */
@@ -2530,6 +2594,8 @@ export interface components {
             fit: components["schemas"]["FitCheck"][];
             /** @description What the strength figures leave out. */
             leaves_out: string;
+            /** @description How far each leg of a Y-link is turned, sideways and for the pinion apart. */
+            legs: components["schemas"]["LegSetting"][];
             /** @description What the claim that a longer bar makes it worse comes to, where it is longer. */
             longer_says?: components["schemas"]["Phrase"];
             /** @description What keeps it from an answer. */

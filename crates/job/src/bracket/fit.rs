@@ -8,11 +8,13 @@ use super::option::OptionResult;
 use super::words;
 use crate::bar::heights::HeightResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
+use crate::document::bracketing::PinionReading;
 use crate::document::{AxleLocation, Job, SheetKind, length_of};
 use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{AdjusterKind, setting};
-use derecho_core::measure::centring::Answer;
+use derecho_core::measure::centring::{Answer, Centring};
+use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, AngleEntry, Length};
 
 /// The checks for the chosen or best option.
@@ -86,55 +88,108 @@ pub(super) fn conversion(
         return Vec::new();
     }
     let mut checks = vec![centred(sheets), square(sheets)];
-    checks.extend(pinion(cycle, heights));
+    let turns = pinion_turns(job, cycle, heights);
+    checks.extend(turns.iter().map(|(height, turned)| pinion(height, *turned)));
     checks.extend(travel(cycle));
-    checks.push(check("spacers behind the old upper mount", FitVerdict::Open, words::spacers()));
+    let verdict = match job.bracket.conversion.spacers_out {
+        Some(true) => FitVerdict::Good,
+        Some(false) => FitVerdict::Bad,
+        None => FitVerdict::Open,
+    };
+    checks.push(check("spacers behind the old upper mount", verdict, words::spacers(verdict)));
     checks
+}
+
+/// The newest centring sheet that may drive a correction now.
+pub(super) fn newest_centring(sheets: &[SheetResult]) -> Option<&Centring> {
+    let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Centring && sheet.refused.is_empty();
+    sheets.iter().filter(stands).filter_map(|sheet| sheet.centring.as_ref()).next_back()
 }
 
 fn centred(sheets: &[SheetResult]) -> FitCheck {
     let name = "equal readings both sides";
-    let sheet = sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.centring.is_some());
-    let Some(centring) = sheet.and_then(|sheet| sheet.centring.as_ref()) else {
+    let Some(centring) = newest_centring(sheets) else {
         return check(name, FitVerdict::Open, words::read_both_sides());
     };
-    let good = centring.answer == Answer::WithinTolerance;
-    check(
-        name,
-        if good { FitVerdict::Good } else { FitVerdict::Bad },
-        words::y_link_sits(centring.offset_mm, good),
-    )
+    let verdict = match centring.answer {
+        Answer::WithinTolerance => FitVerdict::Good,
+        Answer::OffCentre => FitVerdict::Bad,
+        Answer::CannotTell => FitVerdict::Open,
+    };
+    check(name, verdict, words::y_link_sits(centring.offset_mm, verdict))
 }
 
 fn square(sheets: &[SheetResult]) -> FitCheck {
     let name = "square under the frame";
-    let sheet =
-        sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Squareness && sheet.squareness.is_some());
-    match sheet.and_then(|sheet| sheet.says.clone()) {
-        Some(says) => check(name, FitVerdict::Good, says),
-        None => check(name, FitVerdict::Open, words::take_squareness()),
-    }
+    let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Squareness && sheet.refused.is_empty();
+    let Some(found) = sheets.iter().filter(stands).filter_map(|sheet| sheet.squareness.as_ref()).next_back()
+    else {
+        return check(name, FitVerdict::Open, words::take_squareness());
+    };
+    let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
+    let verdict = if yaw + sure <= usual::SQUARE_DEGREES {
+        FitVerdict::Good
+    } else if yaw > sure && yaw > usual::SQUARE_DEGREES {
+        FitVerdict::Bad
+    } else {
+        FitVerdict::Open
+    };
+    check(name, verdict, words::y_link_square(found, verdict))
 }
 
-fn pinion(cycle: &CycleResult, heights: &[HeightResult]) -> Vec<FitCheck> {
-    let Some(found) = &cycle.found else { return Vec::new() };
+/// ψ that sends the pinion's nose down by an angle: it points forward at a rear axle, back at a front one.
+pub(super) fn nose_down(job: &Job, by: Angle) -> Angle {
+    if job.rig.end == Some(AxleEnd::Front) { -by } else { by }
+}
+
+/// How far the pinion's nose went down at each height from what it was before the conversion. Read at that
+/// height, or at another one and carried there by what the link does in between; None where one of the two
+/// was not read.
+pub(super) fn pinion_turns(
+    job: &Job,
+    cycle: &CycleResult,
+    heights: &[HeightResult],
+) -> Vec<(HeightResult, Option<Angle>)> {
+    let readings = &job.bracket.conversion.pinion;
+    let is = |reading: &PinionReading, height: &HeightResult| {
+        if reading.height.is_empty() { height.driven } else { reading.height == height.name }
+    };
+    let modelled = |height: &HeightResult| {
+        let travel = height.travel_mm.to_mm();
+        let heave = &cycle.found.as_ref()?.heave;
+        let after = heave.iter().position(|pose| pose.z_mm.to_mm() >= travel)?;
+        let (low, high) = (&heave[after.saturating_sub(1)], &heave[after]);
+        let wide = (high.z_mm - low.z_mm).to_mm();
+        let share = if wide > 0.0 { (travel - low.z_mm.to_mm()) / wide } else { 0.0 };
+        Some(nose_down(job, low.pitch_deg + (high.pitch_deg - low.pitch_deg) * share))
+    };
+    let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
+    let after_at = |height: &HeightResult| {
+        let here = readings.iter().filter(|reading| is(reading, height)).find_map(|r| angle(&r.after));
+        here.or_else(|| {
+            let (read, there) = heights.iter().find_map(|other| {
+                let reading = readings.iter().find(|reading| is(reading, other))?;
+                Some((angle(&reading.after)?, modelled(other)?))
+            })?;
+            Some(read + (modelled(height)? - there))
+        })
+    };
     heights
         .iter()
-        .filter_map(|height| {
-            let travel = height.travel_mm.to_mm();
-            let pose = found.heave.iter().min_by(|a, b| {
-                let far = |mm: f64| (mm - travel).abs();
-                far(a.z_mm.to_mm()).total_cmp(&far(b.z_mm.to_mm()))
-            })?;
-            let change: Angle = pose.pitch_deg;
-            let good = change.abs().to_degrees() <= usual::PINION_DEGREES;
-            Some(check(
-                &format!("pinion at {}", height.name),
-                if good { FitVerdict::Good } else { FitVerdict::Bad },
-                words::pinion(change),
-            ))
+        .map(|height| {
+            let before = readings.iter().filter(|r| is(r, height)).find_map(|r| angle(&r.before));
+            (height.clone(), after_at(height).zip(before).map(|(after, before)| after - before))
         })
         .collect()
+}
+
+fn pinion(height: &HeightResult, turned: Option<Angle>) -> FitCheck {
+    let verdict = match turned {
+        None => FitVerdict::Open,
+        Some(turned) if turned.abs().to_degrees() <= usual::PINION_DEGREES => FitVerdict::Good,
+        Some(_) => FitVerdict::Bad,
+    };
+    check(&format!("pinion at {}", height.name), verdict, words::pinion(turned, verdict))
 }
 
 fn travel(cycle: &CycleResult) -> Option<FitCheck> {

@@ -7,6 +7,7 @@ pub mod carried;
 pub mod compare;
 pub mod fit;
 mod kinds;
+pub mod legs;
 
 pub mod option;
 mod planner;
@@ -20,6 +21,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
+use self::legs::LegSetting;
 use self::option::Picked;
 pub use self::option::{OptionAtHeight, OptionResult};
 use self::planner::{Planner, bar_candidates};
@@ -88,6 +90,8 @@ pub struct PlanResult {
     pub fit: Vec<FitCheck>,
     /// A Y-link conversion, checked; empty for other axles.
     pub conversion: Vec<FitCheck>,
+    /// How far each leg of a Y-link is turned, sideways and for the pinion apart.
+    pub legs: Vec<LegSetting>,
     /// Weights and heights nobody measured.
     pub assumptions: Vec<Assumption>,
     /// What the claim that a longer bar makes it worse comes to, where it is longer.
@@ -117,6 +121,7 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         builder: None,
         fit: Vec::new(),
         conversion: Vec::new(),
+        legs: Vec::new(),
         assumptions: Vec::new(),
         longer_says: None,
     }
@@ -130,12 +135,19 @@ pub fn conversion(job: &Job, resolved: &Resolved, cycle: &CycleResult) -> Vec<Fi
 
 /// A job without a bar: what is left to plan is the conversion that took it out.
 fn converted(job: &Job, resolved: &Resolved, missing: Vec<FieldError>) -> PlanResult {
-    let checks = conversion(job, resolved, &crate::cycle::cycle(job, None));
+    let cycle = crate::cycle::cycle(job, None);
+    let heights = heights::table(&job.rig, None, None);
+    let turned = fit::pinion_turns(job, &cycle, &heights)
+        .into_iter()
+        .find(|(height, _)| height.driven)
+        .and_then(|(_, turned)| turned);
+    let checks = fit::conversion(job, &resolved.sheets, &cycle, &heights);
     let count = |verdict| checks.iter().filter(|check| check.verdict == verdict).count();
     PlanResult {
         says: words::conversion(count(FitVerdict::Bad), count(FitVerdict::Open)),
         because: words::no_bar_to_level(),
         conversion: checks,
+        legs: legs::legs(job, &resolved.sheets, turned),
         ..without(missing, job)
     }
 }
@@ -211,6 +223,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         builder,
         fit: fit::checks(job, setups, pick),
         conversion: Vec::new(),
+        legs: Vec::new(),
         assumptions: assumed_loads(job),
         says: pick.map_or_else(words::nothing_yet, |pick| words::answer(pick, picked)),
         because: pick.map_or_else(Phrase::default, |pick| {

@@ -1,10 +1,12 @@
 //! The sentences of stage Bracket's options, schools and answer.
 
+use derecho_core::bar::adjuster::Setting;
 use derecho_core::bar::strength::Section;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{KG_PER_LB, force};
 use derecho_core::measure::print::{self, Style};
-use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, Unit};
+use derecho_core::measure::squareness::Squareness;
+use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, Side, Unit};
 use derecho_core::parts::{BarPart, BracketEnd};
 use derecho_core::pose::mechanism::{Level, Mechanism, Watched};
 
@@ -12,6 +14,7 @@ use super::carried::{LoadResult, LoadSays};
 use super::kinds::School;
 use super::option::{OptionResult, Picked};
 use crate::bar::need::BracketNeed;
+use crate::bar::words::turns_say;
 use crate::cycle::words as cycle_words;
 use crate::document::HoleChoice;
 use crate::setups::BarState;
@@ -335,25 +338,80 @@ pub(super) fn parallel(apart: Angle, good: bool) -> Phrase {
     Phrase::plain(&format!("{} apart: {told}.", degrees(apart)))
 }
 
-pub(super) fn spacers() -> Phrase {
-    Phrase::plain("Take them out: they were for the bar's height and turn the pinion now.")
+pub(super) fn spacers(verdict: FitVerdict) -> Phrase {
+    Phrase::plain(if verdict == FitVerdict::Good {
+        "They are out."
+    } else {
+        "Take them out: they were for the bar's height and turn the pinion now."
+    })
 }
 
 pub(super) fn read_both_sides() -> Phrase {
     Phrase::plain("Read both sides in stage Tape.")
 }
 
-/// Turning both legs alike moves the apex fore and aft; sideways wants one, or opposite amounts.
-pub(super) fn y_link_sits(offset: Length, good: bool) -> Phrase {
+/// Where a Y-link's axle sits.
+pub(super) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
     Phrase::of(|w| {
         let place = w.sideways(offset);
-        if good {
-            format!("It sits {place}, within the tolerance.")
-        } else {
-            format!(
-                "It sits {place}: turn one leg, or both by opposite amounts, until both sides read the same."
-            )
+        match verdict {
+            FitVerdict::Good => format!("It sits {place}, within the tolerance."),
+            FitVerdict::Bad => format!("It sits {place}: set the legs as below, then read both sides again."),
+            FitVerdict::Open => {
+                "These readings cannot tell it from centred. Repeat them before a leg is turned.".to_owned()
+            }
         }
+    })
+}
+
+/// How square a Y-link's axle stands.
+pub(super) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
+    let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
+    let told = format!("{yaw:.2}° ± {sure:.2}°");
+    let side = if found.yaw_deg >= Angle::ZERO { "left" } else { "right" };
+    Phrase::plain(&match verdict {
+        FitVerdict::Good => format!("{told}, within {:.2}°.", usual::SQUARE_DEGREES),
+        FitVerdict::Bad => format!(
+            "It points {told} to the {side}; up to {:.2}° is square. A lower arm is longer than the other, or a bracket sits out of place.",
+            usual::SQUARE_DEGREES
+        ),
+        FitVerdict::Open => format!(
+            "{told}: not sure enough to say that it is within {:.2}°. Take the wheelbase again, more often.",
+            usual::SQUARE_DEGREES
+        ),
+    })
+}
+
+/// A pinion that turned by less is not told, degrees.
+const LEAST_TOLD_DEGREES: f64 = 0.05;
+
+/// What the legs do sideways, and what it leaves alone.
+pub(super) fn legs_sideways(off: Length) -> Phrase {
+    Phrase::of(|w| {
+        let way = Side::of(-off.to_mm()).word();
+        format!("Sideways, {} to the {way}; the pinion stays as it is:", w.distance(off))
+    })
+}
+
+/// What the legs do to the pinion. `turned` is how far its nose went down.
+pub(super) fn legs_pinion(turned: Angle) -> Phrase {
+    let way = if turned > Angle::ZERO { "up" } else { "down" };
+    Phrase::plain(&format!(
+        "Pinion nose {} {way}, to where it was; the axle stays where it is:",
+        degrees(turned)
+    ))
+}
+
+/// One leg's change, and its turns.
+pub(super) fn leg(name: &str, change: Length, setting: Option<&Setting>) -> Phrase {
+    let turns = setting.and_then(turns_say);
+    Phrase::of(|w| {
+        if change.abs() < Length::from_mm(0.05) {
+            return format!("{name}: as it is");
+        }
+        let verb = if change > Length::ZERO { "longer" } else { "shorter" };
+        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!("{name}: {} {verb}{turns}", w.fine(change))
     })
 }
 
@@ -361,16 +419,22 @@ pub(super) fn take_squareness() -> Phrase {
     Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides.")
 }
 
-/// Change of the pinion from ride height, + nose down.
-pub(super) fn pinion(change: Angle) -> Phrase {
-    let way = if change > Angle::ZERO { "down" } else { "up" };
-    Phrase::plain(&if change.abs().to_degrees() < 0.05 {
-        "As at ride height.".to_owned()
+/// Change of the pinion from before the conversion, + nose down.
+pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict) -> Phrase {
+    let Some(turned) = turned else {
+        return Phrase::plain(
+            "Type what the finder showed on it before the conversion, and what it shows now.",
+        );
+    };
+    let way = if turned > Angle::ZERO { "down" } else { "up" };
+    Phrase::plain(&if turned.abs().to_degrees() < LEAST_TOLD_DEGREES {
+        "As before the conversion.".to_owned()
     } else {
+        let taken = format!("up to {:.0}° is taken", usual::PINION_DEGREES);
+        let cure = if verdict == FitVerdict::Bad { ": set both legs as below" } else { "" };
         format!(
-            "{} further {way} than at ride height; up to {:.0}° is taken.",
-            degrees(change),
-            usual::PINION_DEGREES
+            "Its nose points {} further {way} than before the conversion; {taken}{cure}.",
+            degrees(turned)
         )
     })
 }

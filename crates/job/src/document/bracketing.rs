@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
@@ -90,6 +91,52 @@ pub struct EyeBolt {
     pub play: Option<TapeEntry>,
 }
 
+/// The pinion at one height, by a finder; nose down is positive.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct PinionReading {
+    /// The name of the height it stood at; empty is the driven one.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub height: String,
+    /// Before the conversion.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub before: Option<AngleEntry>,
+    /// With the Y-link in.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub after: Option<AngleEntry>,
+}
+
+/// A conversion to a Y-shaped upper link.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Conversion {
+    /// How a leg's length is turned: at one end, or by a sleeve with both hands.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub leg_kind: Option<AdjusterKind>,
+    /// Thread of the legs.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub leg_thread: Option<Thread>,
+    /// Whether the spacers behind the old upper mount are out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub spacers_out: Option<bool>,
+    /// The pinion before and after, height by height.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub pinion: Vec<PinionReading>,
+}
+
+impl Conversion {
+    /// Whether nothing was said.
+    #[must_use]
+    pub fn is_empty(&self) -> bool {
+        *self == Self::default()
+    }
+}
+
 /// Everything of stage Bracket.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -100,7 +147,7 @@ pub struct Bracketing {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub steep_from: Option<AngleEntry>,
-    /// More sideways swing over the travel than this is not comfortable; 1/2 in where empty.
+    /// More sideways swing over the travel than this is not comfortable; 3/4 in where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub swing_limit: Option<TapeEntry>,
@@ -132,6 +179,9 @@ pub struct Bracketing {
     pub bolt: EyeBolt,
     /// A bar cut and welded to length.
     pub builder: BuilderForm,
+    /// A Y-shaped upper link in place of the bar.
+    #[serde(skip_serializing_if = "Conversion::is_empty")]
+    pub conversion: Conversion,
 }
 
 impl Bracketing {

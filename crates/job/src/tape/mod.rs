@@ -119,8 +119,11 @@ pub fn results(job: &Job) -> Vec<SheetResult> {
 }
 
 fn result(sheet: &Sheet, job: &Job) -> SheetResult {
-    let current = job.setups.axle_rounds_before(sheet.round) == job.setups.axle_rounds().len();
-    let mut refused = refused(sheet, &job.rig);
+    // A sway bar lies in its clamps as it does whatever is done to the axle, and however it stands.
+    let of_the_axle = sheet.kind != SheetKind::StickOut;
+    let current =
+        !of_the_axle || job.setups.axle_rounds_before(sheet.round) == job.setups.axle_rounds().len();
+    let mut refused = if of_the_axle { refused(sheet, &job.rig) } else { Vec::new() };
     if !current {
         refused.push(Refusal::Stale);
     }

@@ -72,6 +72,9 @@ pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
     if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < usual::REPEATS_WANTED {
         thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));
     }
+    if sheet.kind == SheetKind::StickOut {
+        return thoughts;
+    }
     let conditions = &sheet.conditions;
     if counts.0 + counts.1 > 0 && conditions.on_its_weight.is_none() {
         thoughts.push(Phrase::plain("Tick whether it stood on its own weight; hanging readings are no use."));

@@ -12,7 +12,9 @@ import { WorkingOut } from "../../ui/WorkingOut";
 import { choosePlan, setBracketing, setChosen } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { Checks } from "./Checks";
+import { ConversionInputs } from "./ConversionInputs";
 import { FitInputs } from "./FitInputs";
+import { Legs } from "./Legs";
 import { OptionTable } from "./OptionTable";
 import { PartsTried } from "./PartsTried";
 import { COLOURS, DASHES } from "./SchoolPlot";
@@ -51,7 +53,9 @@ export function BracketStage() {
             {fault.message}
           </Notice>
         ))}
+      {plan.legs.length > 0 && <Legs settings={plan.legs} />}
       {plan.conversion.length > 0 && <Checks title="The conversion, checked" checks={plan.conversion} />}
+      {plan.conversion.length > 0 && <ConversionInputs />}
       {here && <OptionTable plan={plan} here={here} />}
       {here && <Looked option={here} />}
       {plan.schools.length > 0 && <Schools plan={plan} />}

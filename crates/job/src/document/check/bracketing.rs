@@ -5,10 +5,10 @@ use derecho_core::measure::TapeEntry;
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_NAME, MOST_HOLES};
-use crate::document::Bracketing;
+use crate::document::{Bracketing, Rig};
 
 impl Checker {
-    pub(super) fn bracket(&mut self, form: &Bracketing) {
+    pub(super) fn bracket(&mut self, form: &Bracketing, rig: &Rig) {
         let at = "/bracket";
         self.list(&format!("{at}/bars"), form.bars.len(), MOST_HOLES);
         self.list(&format!("{at}/brackets"), form.brackets.len(), MOST_HOLES);
@@ -53,6 +53,10 @@ impl Checker {
             ("stock", &form.builder.stock),
         ] {
             self.size(&format!("{at}/builder/{field}"), entry.as_ref());
+        }
+        self.list(&format!("{at}/conversion/pinion"), form.conversion.pinion.len(), MOST_HOLES);
+        for (index, reading) in form.conversion.pinion.iter().enumerate() {
+            self.height_name(&format!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
         }
         self.size(&format!("{at}/swing_limit"), form.swing_limit.as_ref());
         self.size(&format!("{at}/ear_width"), form.ear_width.as_ref());

@@ -49,7 +49,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     }
     checker.setups(job);
     checker.hardpoints(&job.hardpoints, &job.rig);
-    checker.bracket(&job.bracket);
+    checker.bracket(&job.bracket, &job.rig);
     checker.vehicle(&job.vehicle);
     checker.sway(&job.sway);
     checker.faults

@@ -1,0 +1,107 @@
+//! How far each leg of a Y-link is turned: sideways, and for the pinion, apart.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::words;
+use crate::assembly::assemble;
+use crate::document::{AxleLocation, Job};
+use crate::tape::SheetResult;
+use crate::usual;
+use derecho_core::bar::adjuster::{
+    Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting, sleeve,
+};
+use derecho_core::measure::centring::Answer;
+use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::pose::legs::{Aim, lengths_for};
+
+/// One leg's change.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LegChange {
+    /// Which leg.
+    pub name: String,
+    /// Its length as measured.
+    pub from_mm: Length,
+    /// The length it should have.
+    pub length_mm: Length,
+    /// In words, with turns where its thread is known.
+    pub says: Phrase,
+}
+
+/// What one aim asks of both legs.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LegSetting {
+    /// What it does.
+    pub says: Phrase,
+    /// The left leg, the right leg.
+    pub legs: Vec<LegChange>,
+}
+
+/// What both legs want: sideways where a sheet that stands says it is off, the pinion where it was read
+/// before and after and has turned too far. `turned` is how far its nose went down at the driven height.
+pub(super) fn legs(job: &Job, sheets: &[SheetResult], turned: Option<Angle>) -> Vec<LegSetting> {
+    if job.rig.axle_location != Some(AxleLocation::YLink) {
+        return Vec::new();
+    }
+    let off = super::fit::newest_centring(sheets)
+        .filter(|centring| centring.answer == Answer::OffCentre)
+        .map(|centring| centring.offset_mm);
+    let sideways = off
+        .and_then(|off| set(job, -off, Angle::ZERO))
+        .map(|legs| LegSetting { says: words::legs_sideways(off.unwrap_or(Length::ZERO)), legs });
+    let turned = turned.filter(|turned| turned.abs().to_degrees() > usual::PINION_DEGREES);
+    let pinion = turned
+        .and_then(|turned| set(job, Length::ZERO, super::fit::nose_down(job, -turned)))
+        .map(|legs| LegSetting { says: words::legs_pinion(turned.unwrap_or(Angle::ZERO)), legs });
+    sideways.into_iter().chain(pinion).collect()
+}
+
+/// Both legs for the axle moved to the left and pitched by so much from where it stands.
+fn set(job: &Job, left: Length, pitch: Angle) -> Option<Vec<LegChange>> {
+    let assembly = assemble(job, None).ok()?;
+    let mechanism = assembly.mechanism();
+    let suspension = mechanism.suspension();
+    let first = suspension.links().len().checked_sub(2)?;
+    let legs = [first, first + 1];
+    let stands = mechanism.at_driven_height().ok()?.solved;
+    let aim = Aim { y: stands.pose.y + left, pitch: stands.pose.pitch + pitch };
+    let lengths = lengths_for(suspension, legs, Length::from_mm(mechanism.driven()), &stands, aim).ok()?;
+    let adjuster = adjuster(job);
+    let changes = legs.into_iter().zip(lengths).map(|(leg, length)| {
+        let now = suspension.links()[leg].made;
+        let turns = adjuster.as_ref().map(|adjuster| setting(adjuster, now, length));
+        LegChange {
+            name: mechanism.members()[leg].name.clone(),
+            from_mm: now,
+            length_mm: length,
+            says: words::leg(&mechanism.members()[leg].name, length - now, turns.as_ref()),
+        }
+    });
+    Some(changes.collect())
+}
+
+/// How a leg's length is turned; None where nobody said.
+fn adjuster(job: &Job) -> Option<Adjuster> {
+    let form = &job.bracket.conversion;
+    let thread = form.leg_thread.as_ref()?;
+    match form.leg_kind? {
+        AdjusterKind::Fixed => None,
+        AdjusterKind::Turnbuckle => Some(sleeve(thread)),
+        AdjusterKind::OneEnd => Some(Adjuster {
+            kind: AdjusterKind::OneEnd,
+            first: Some(ThreadedEnd {
+                thread: thread.clone(),
+                hand: thread.hand(),
+                engagement: None,
+                shank: None,
+                tapped_depth: None,
+                seat: ThreadSeat::default(),
+                witness: None,
+            }),
+            second: None,
+            end_style: EndStyle::ThroughBolt,
+            made_min: None,
+            made_max: None,
+        }),
+    }
+}
