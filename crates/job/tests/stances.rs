@@ -2,6 +2,8 @@
 //! vehicle with that height called its ride height, is one vehicle: every stage tells the same figures.
 //! Four arms and a bar are left out: they bind, and are at rest at ride height by definition.
 
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
 use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::{Job, solve};
 use serde_json::{Value, json};

@@ -57,7 +57,8 @@ pub fn table(
     let driven = driven_offset(rig);
     let mut names: Vec<(String, Length)> =
         rig.heights.iter().map(|height| (height.name.clone(), height.offset.length())).collect();
-    if names.is_empty() || rig.driven_height.is_empty() {
+    let named = names.iter().any(|(name, _)| name == RIDE_HEIGHT);
+    if names.is_empty() || (rig.driven_height.is_empty() && !named) {
         names.insert(0, (RIDE_HEIGHT.to_owned(), Length::ZERO));
     }
     let driven_name = if rig.driven_height.is_empty() { RIDE_HEIGHT } else { rig.driven_height.as_str() };

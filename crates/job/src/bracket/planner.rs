@@ -7,9 +7,9 @@ use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
-use derecho_core::parts::{BracketEnd, BracketPart};
+use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
-use derecho_core::pose::mechanism::{Joint, Level, Mechanism, Member};
+use derecho_core::pose::mechanism::{Bend, Joint, Level, Mechanism, Member};
 use derecho_core::pose::travel;
 use glam::DVec3;
 
@@ -20,7 +20,7 @@ use crate::assembly::ReadJob;
 use crate::bar::{heights, travel_left};
 use crate::cycle::words as cycle_words;
 use crate::document::bracketing::Target;
-use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
+use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights, length_of};
 use crate::setups::moves::{self, EyeMoves};
 use crate::setups::{BarState, Setups};
 
@@ -68,6 +68,14 @@ pub(super) struct Planner<'a> {
     pub(super) sweeps: RefCell<Vec<Sweep>>,
 }
 
+/// A part's bend as a body: in its middle and towards where the bar that is in bends, upward where that is
+/// straight, since its sheet says no more.
+fn bend_of(part: &BarPart, member: &Member) -> Option<Bend> {
+    let offset = length_of(&part.bend).filter(|offset| *offset > Length::ZERO)?;
+    let direction = member.bend.map_or(DVec3::Z, |bend| bend.direction);
+    Some(Bend { along: 0.5, offset, direction })
+}
+
 /// The bar that is in, then every other of the job.
 pub(super) fn bar_candidates(job: &Job, setups: &Setups, member: &Member) -> Vec<BarCandidate> {
     let here = &setups.base.bar;
@@ -86,7 +94,7 @@ pub(super) fn bar_candidates(job: &Job, setups: &Setups, member: &Member) -> Vec
                     joint(part.axle_joint, member.joints[1].bolt),
                 ],
                 radius: part.section().outside / 2.0,
-                bend: None,
+                bend: bend_of(part, member),
             },
         }
     });
@@ -268,6 +276,10 @@ impl Planner<'_> {
         let raised = moves::drag_link_raise(self.job, &plan.drag_link);
         let checked = self.checked(moves, &bar.member, raised);
         let mut fails = checked.fails.clone();
+        let mut minds = checked.minds.clone();
+        if !bar.name.is_empty() && bar.member.bend.is_some() {
+            minds.push(words::bend_taken());
+        }
         let (covered, missed, leftover) = match (policy, &wanted) {
             (LengthPolicy::Set, Some(wanted)) => {
                 let covered = wanted.covered(&bar.state, tolerance);
@@ -351,7 +363,7 @@ impl Planner<'_> {
             bump_steer_deg: checked.steer.map(Angle::from_radians),
             loads: LoadResult { says: words::loads(&loads), ..loads },
             fails,
-            minds: checked.minds.clone(),
+            minds,
             heights: self.at_heights(&view),
             chosen: self.job.setups.plans.chosen.as_ref().is_some_and(same),
             kept: self.job.setups.plans.kept.iter().any(same),
@@ -459,14 +471,17 @@ impl Planner<'_> {
         first
             .heights
             .iter()
-            .enumerate()
-            .filter(|(_, height)| !height.driven)
-            .filter_map(|(index, height)| {
-                let best = options.iter().filter(|option| option.fails.is_empty()).min_by(|a, b| {
-                    let off = |o: &OptionResult| o.heights[index].angle_deg.abs();
-                    off(a).to_radians().total_cmp(&off(b).to_radians())
-                })?;
-                let angle = best.heights[index].angle_deg;
+            .filter(|height| !height.driven)
+            .filter_map(|height| {
+                // A height that an option's bar cannot reach is not among its own.
+                let there = |option: &OptionResult| {
+                    option.heights.iter().find(|other| other.name == height.name).map(|other| other.angle_deg)
+                };
+                let (best, angle) = options
+                    .iter()
+                    .filter(|option| option.fails.is_empty())
+                    .filter_map(|option| Some((option, there(option)?)))
+                    .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))?;
                 Some(words::other_height(&height.name, &best.name, angle))
             })
             .collect()
@@ -502,6 +517,10 @@ fn check(mechanism: &Mechanism) -> Checked {
     }
     for (index, watch) in mechanism.watches().iter().enumerate() {
         let (level, value, at) = worst[index];
+        // Nothing was found where no pose was.
+        if value.is_nan() {
+            continue;
+        }
         if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
             checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
         }

@@ -295,6 +295,12 @@ fn capital(text: &str) -> String {
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
+pub(super) fn bend_taken() -> Phrase {
+    Phrase::plain(
+        "its bend is taken to lie in its middle, the way the bar bends that is in, else upward: hold it up before it is bought",
+    )
+}
+
 pub(super) fn range_unknown() -> Phrase {
     Phrase::plain("How short and how long the bar goes is not known: measure it before anything is welded.")
 }

@@ -655,7 +655,15 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
     if let Some((share, what, walk)) = soonest {
         return words::ends(&what, walk.at(share));
     }
-    let somewhere = |level: LimitLevel| limits.iter().position(|limit| limit.level == level);
+    // Of those at a level the one that is furthest gone.
+    let used = |index: usize| {
+        let (watch, limit) = (&mechanism.watches()[index], &limits[index]);
+        watch.used(if watch.is_angle() { limit.worst.to_radians() } else { limit.worst })
+    };
+    let somewhere = |level: LimitLevel| {
+        let at_it = (0..limits.len()).filter(|index| limits[*index].level == level);
+        at_it.max_by(|a, b| used(*a).total_cmp(&used(*b)))
+    };
     let happens = |index: usize, level: Level| {
         let what = mechanism.watches()[index].what;
         (words::happens(mechanism, what, level), &limits[index].worst_place)

@@ -200,7 +200,9 @@ fn movement(
     (view, moved): (&FrontView, EyeMoves),
     changed: &FrontView,
 ) -> Movement {
-    let same_method = before_sheet.method == after_sheet.method;
+    // Features of one's own are alike where they go by one name.
+    let feature = |sheet: &Sheet| (sheet.method, sheet.sense, sheet.method_name.trim().to_lowercase());
+    let same_method = feature(before_sheet) == feature(after_sheet);
     let predicted = (view.reach() - changed.reach()) * view.frame_eye_side().sign() + moved.sideways();
     let measured = after.offset_mm - before.offset_mm;
     // The feature's own uncertainty is the same both times and drops out, unless the

@@ -78,7 +78,7 @@ pub struct SwayResult {
     pub assumptions: Vec<Assumption>,
 }
 
-fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
+fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
     SwayResult {
         says: words::plain(says),
         missing,
@@ -87,7 +87,7 @@ fn without(says: &str, missing: Vec<FieldError>) -> SwayResult {
         bar_working: Working::default(),
         vehicle: None,
         fit_says: Vec::new(),
-        checks: Vec::new(),
+        checks: room::bolts_as_taped(job),
         splined: None,
         room: None,
         stowed: None,
@@ -102,29 +102,29 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let job = &Job { sway: resolved.sway.plan.clone(), ..job.clone() };
     let Some(kind) = job.sway.kind else {
         let ask = "Say what kind of sway bar there is, or that there is none.";
-        return without("Measure the sway bar", vec![FieldError::new("/sway/kind", "missing", ask)]);
+        return without(job, "Measure the sway bar", vec![FieldError::new("/sway/kind", "missing", ask)]);
     };
     let assembly = match assemble(job, resolved.setups()) {
         Ok(assembly) => assembly,
-        Err(missing) => return without("Nothing can be cycled yet", missing),
+        Err(missing) => return without(job, "Nothing can be cycled yet", missing),
     };
     let mechanism = assembly.mechanism();
     if kind == SwayKind::None {
         let base = Base::of(job, mechanism);
         let vehicle = Some(road_and_trail::vehicle(job, &base, None));
         let assumptions = base.weighed.assumed;
-        return SwayResult { vehicle, assumptions, ..without("No sway bar here", Vec::new()) };
+        return SwayResult { vehicle, assumptions, ..without(job, "No sway bar here", Vec::new()) };
     }
     let places = match Places::of(job, mechanism.suspension().axle_height()) {
         Ok(places) => places,
         Err(ask) => {
             let missing = ask.into_iter().map(|(at, says)| FieldError::new(at, "missing", says)).collect();
-            return without("Measure the sway bar", missing);
+            return without(job, "Measure the sway bar", missing);
         }
     };
     let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_driven_height());
     let (Ok(envelope), Ok(driven)) = solved else {
-        return without("Nothing can be cycled yet", Vec::new());
+        return without(job, "Nothing can be cycled yet", Vec::new());
     };
     let poses = (&envelope, &driven);
     let rate = rates::bar_rate(job, &places);

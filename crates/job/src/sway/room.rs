@@ -99,7 +99,7 @@ pub(crate) fn room(
         .collect();
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
     RoomResult {
-        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear))),
+        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear)), &around.half_measured),
         cuts: cuts(job, places, swept, radii),
         gaps,
     }
@@ -170,6 +170,28 @@ pub(crate) fn bolts(
         .collect()
 }
 
+/// Bolts that must come out again, by the room that was taped alone: where nothing else is measured.
+pub(crate) fn bolts_as_taped(job: &Job) -> Vec<FitCheck> {
+    let judged = |bolt: &ServiceBolt| {
+        let taped = bolt.room.as_ref().map(|room| room.length() - bolt.length.length());
+        let (verdict, says) = match taped {
+            None => (FitVerdict::Open, words::bolt_open()),
+            Some(over) => bolt_with_room(over, bolt.way.unwrap_or(BoltWay::Outward)),
+        };
+        FitCheck { name: bolt_name(bolt), verdict, says }
+    };
+    job.sway.bolts.iter().map(judged).collect()
+}
+
+fn bolt_name(bolt: &ServiceBolt) -> String {
+    format!("{} comes out again", bolt.name)
+}
+
+fn bolt_with_room(over: Length, way: BoltWay) -> (FitVerdict, Phrase) {
+    let verdict = if over < Length::ZERO { FitVerdict::Bad } else { FitVerdict::Good };
+    (verdict, words::bolt_room(over, way))
+}
+
 /// The way on the left side, and the one that turning the bolt round gives.
 fn direction(way: BoltWay) -> (DVec3, BoltWay) {
     match way {
@@ -189,7 +211,6 @@ fn bolt_check(
     around: &Surroundings,
     ride: Option<&Posed>,
 ) -> Option<FitCheck> {
-    let name = format!("{} comes out again", bolt.name);
     let length = bolt.length.length();
     let way = bolt.way.unwrap_or(BoltWay::Outward);
     let taped = bolt.room.as_ref().map(|room| room.length() - length);
@@ -219,11 +240,8 @@ fn bolt_check(
             let other = stopped(round);
             (FitVerdict::Bad, words::bolt_stopped((way, &thing), (round, other.as_deref())))
         }
-        (Some(over), _, _) => {
-            let verdict = if over < Length::ZERO { FitVerdict::Bad } else { FitVerdict::Good };
-            (verdict, words::bolt_room(over, way))
-        }
+        (Some(over), _, _) => bolt_with_room(over, way),
         (None, true, None) => (FitVerdict::Good, words::bolt_free(way)),
     };
-    Some(FitCheck { name, verdict, says })
+    Some(FitCheck { name: bolt_name(bolt), verdict, says })
 }

@@ -101,12 +101,20 @@ pub(crate) struct Surroundings {
     pub(crate) arm_radius: f64,
     pub(crate) link_radius: f64,
     pub(crate) assumed: Vec<Assumption>,
+    /// Shocks that were begun and not measured whole: they are not looked at, and nothing is called clear.
+    pub(crate) half_measured: Vec<String>,
 }
 
 impl Surroundings {
     pub(crate) fn of(job: &Job, mechanism: &Mechanism, axis: (f64, f64)) -> Self {
         let form = &job.sway.room;
-        let mut around = Self { all: Vec::new(), arm_radius: 0.0, link_radius: 0.0, assumed: Vec::new() };
+        let mut around = Self {
+            all: Vec::new(),
+            arm_radius: 0.0,
+            link_radius: 0.0,
+            assumed: Vec::new(),
+            half_measured: Vec::new(),
+        };
         for obstacle in mechanism.obstacles() {
             let ends = obstacle.ends.to_vec();
             let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
@@ -160,7 +168,10 @@ impl Surroundings {
     fn shocks(&mut self, job: &Job) {
         for shock in &job.sway.room.shocks {
             let ends = point_of(job, &shock.body, true).zip(point_of(job, &shock.axle, false));
-            let Some((body, axle)) = ends else { continue };
+            let Some((body, axle)) = ends else {
+                self.half_measured.push(shock.name.clone());
+                continue;
+            };
             for (side, sign) in [("left", 1.0), ("right", -1.0)] {
                 let over = |at: DVec3| DVec3::new(at.x, at.y * sign, at.z);
                 let goes = Goes::Between(over(body), over(axle));

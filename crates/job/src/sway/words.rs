@@ -280,7 +280,14 @@ pub(super) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
 }
 
 /// Room for arms and links, by the tightest gap and whether it is clear.
-pub(super) fn room(tightest: Option<(&Phrase, bool)>) -> Phrase {
+pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[String]) -> Phrase {
+    if !half_measured.is_empty() {
+        let told = half_measured.join(", ");
+        return Phrase::of(|w| {
+            let gap = tightest.map_or_else(String::new, |(says, _)| format!(" {}.", says.in_unit(w.unit())));
+            format!("Not measured whole, so nothing is called clear yet: {told}. Type both its ends.{gap}")
+        });
+    }
     match tightest {
         None => Phrase::plain("Nothing was measured that arms and links could touch."),
         Some((says, false)) => Phrase::of(|w| format!("{}.", says.in_unit(w.unit()))),

@@ -2,6 +2,7 @@
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME};
 use crate::document::Rig;
+use crate::document::heights::RIDE_HEIGHT;
 
 impl Checker {
     pub(super) fn rig(&mut self, rig: &Rig) {
@@ -31,6 +32,14 @@ impl Checker {
                 self.fault(&pointer, "name_missing", "A height needs a name, such as raised.");
             } else if rig.heights[..index].iter().any(|other| other.name == height.name) {
                 self.fault(&pointer, "name_twice", "Two heights have this name. Give each its own.");
+            } else if height.name.trim().eq_ignore_ascii_case(RIDE_HEIGHT)
+                && height.offset.number().nanometres() != 0
+            {
+                self.fault(
+                    &pointer,
+                    "name_taken",
+                    "Ride height itself goes by this name: it is 0 above itself. Give this height another name.",
+                );
             }
         }
         self.height_name("/rig/driven_height", &rig.driven_height, rig);
