@@ -111,10 +111,11 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         cautions: cautions(),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
-    results.settled_stands = job
-        .settled
-        .as_ref()
-        .map(|settled| settled.core_version != derecho_core::VERSION || settled.results == frozen(&results));
+    results.settled_stands = job.settled.as_ref().map(|settled| {
+        let now = frozen(&results);
+        settled.results == now
+            || (settled.core_version != derecho_core::VERSION && figures_agree(&settled.results, &now))
+    });
     results.stages = stages(
         job,
         resolved,
@@ -202,6 +203,34 @@ fn frozen(results: &Results) -> Value {
         }
     }
     value
+}
+
+/// Whether the figures a proof rests on agree with those of another version of the rules: readings, bar,
+/// proof. What only one of the two versions knows, and how it is said, is left out.
+fn figures_agree(then: &Value, now: &Value) -> bool {
+    ["sheets", "bar", "prove", "tolerance_mm"].iter().all(|part| {
+        // A part that came or went is a change, whatever the version.
+        then.get(part).is_some() == now.get(part).is_some() && agree(&then[part], &now[part])
+    })
+}
+
+fn agree(then: &Value, now: &Value) -> bool {
+    let said = |value: &Value| value.get("in").is_some() && value.get("mm").is_some();
+    match (then, now) {
+        (Value::Object(a), Value::Object(b)) => {
+            said(then) || a.iter().all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
+        }
+        (Value::Array(a), Value::Array(b)) => {
+            a.iter().chain(b).any(said) || (a.len() == b.len() && a.iter().zip(b).all(|(a, b)| agree(a, b)))
+        }
+        // A hundredth of a millimetre or of a degree is nothing anybody set.
+        (Value::Number(a), Value::Number(b)) => {
+            a.as_f64().zip(b.as_f64()).is_some_and(|(a, b)| (a - b).abs() <= 0.01)
+        }
+        // Sentences have blanks, codes have none.
+        (Value::String(a), Value::String(b)) => a == b || a.contains(' ') || b.contains(' '),
+        (a, b) => a == b,
+    }
 }
 
 /// Settles a job on the results it has now. `None` where the proof does not allow it.

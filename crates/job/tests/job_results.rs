@@ -174,6 +174,26 @@ fn a_job_carried_through_is_proved_and_can_be_settled() {
     assert_eq!(moved.stages[6].progress, Progress::NeedsLook);
 }
 
+/// What another version of the rules settled stands while this one finds the same figures, whatever it
+/// says of them and whatever it tells beside; it does not where a figure has moved.
+#[test]
+fn a_job_of_another_version_stands_on_its_figures() {
+    let mut settled = settle(&demo(5), "2026-09-14T16:00:00Z".parse().unwrap()).unwrap();
+    let kept = settled.settled.as_mut().unwrap();
+    kept.core_version = "0.1.0".to_owned();
+    kept.results["core_version"] = serde_json::json!("0.1.0");
+    kept.results["bar"]["says"] = serde_json::json!({ "in": "Said otherwise then", "mm": "Said otherwise then" });
+    kept.results["bar"].as_object_mut().unwrap().remove("level_travel_mm");
+    assert_eq!(solve(&settled).settled_stands, Some(true));
+    let mut turned = settled.clone();
+    turned.setups.found.bar.length = Some(inches("36 1/4"));
+    assert_eq!(solve(&turned).settled_stands, Some(false));
+    let mut other_rules = settled.clone();
+    let offset = &mut other_rules.settled.as_mut().unwrap().results["prove"]["movement"]["measured_mm"];
+    *offset = serde_json::json!(offset.as_f64().unwrap() + 0.5);
+    assert_eq!(solve(&other_rules).settled_stands, Some(false));
+}
+
 #[test]
 fn an_unproved_job_cannot_be_settled() {
     assert!(settle(&demo(0), "2026-09-14T16:00:00Z".parse().unwrap()).is_none());

@@ -170,7 +170,10 @@ function Settle() {
     <div className="grid gap-2">
       {job.settled && (
         <Notice kind="warning">
-          Something changed since this job was settled. Settle it again on the figures of now, or undo.
+          {job.settled.core_version === results.core_version
+            ? "Something changed since this job was settled."
+            : `Something changed since this job was settled, or this version reckons otherwise than ${job.settled.core_version} did.`}{" "}
+          Settle it again on the figures of now, or undo.
         </Notice>
       )}
       {verdict === "can_settle" && (
