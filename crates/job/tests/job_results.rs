@@ -182,7 +182,8 @@ fn a_job_of_another_version_stands_on_its_figures() {
     let kept = settled.settled.as_mut().unwrap();
     kept.core_version = "0.1.0".to_owned();
     kept.results["core_version"] = serde_json::json!("0.1.0");
-    kept.results["bar"]["says"] = serde_json::json!({ "in": "Said otherwise then", "mm": "Said otherwise then" });
+    kept.results["bar"]["says"] =
+        serde_json::json!({ "in": "Said otherwise then", "mm": "Said otherwise then" });
     kept.results["bar"].as_object_mut().unwrap().remove("level_travel_mm");
     assert_eq!(solve(&settled).settled_stands, Some(true));
     let mut turned = settled.clone();

@@ -11,6 +11,7 @@ use serde_json::{Value, json};
 fn demo(name: &str) -> Value {
     let text = match name {
         "lookout-truck-7" => include_str!("../../../demo/lookout-truck-7.derecho.json"),
+        "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
         "supply-truck-9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
         other => panic!("no demo {other}"),
     };
@@ -138,4 +139,60 @@ fn the_limit_that_is_told_is_the_one_furthest_gone() {
         let told = &found.says.inches;
         assert!(told.contains("comes near the pipe"), "{told}");
     }
+}
+
+/// The links share their quarrel by how stiff they are: the stiffer the bar among the arms, the nearer the
+/// axle follows the bar's own arc.
+#[test]
+fn arm_stiffnesses_count_where_there_is_a_bar() {
+    let off_the_arc = |bar: Option<f64>| {
+        let mut value = demo("water-tender-3");
+        for arm in value["hardpoints"]["arms"].as_object_mut().unwrap().values_mut() {
+            arm["stiffness_n_per_mm"] = json!(2000.0);
+        }
+        if let Some(stiffness) = bar {
+            value["hardpoints"]["bar"]["stiffness_n_per_mm"] = json!(stiffness);
+        }
+        let found = cycle(&job(&value)).found.unwrap();
+        let bar = found.links.iter().find(|link| link.is_bar).unwrap();
+        let end = &found.heave[0];
+        // The bar's length in that pose against its own: what it is stretched by.
+        let frame = bar.body_mm;
+        let (ca, sa) = (end.pitch_deg.to_radians().cos(), end.pitch_deg.to_radians().sin());
+        let (x, z) = (bar.axle_mm[0], bar.axle_mm[2] - found.axle_height_mm.to_mm());
+        // Pitch alone turns the eye fore and aft; yaw is a tenth of a degree here and left out.
+        let eye = [
+            x * ca + z * sa + end.x_mm.to_mm(),
+            bar.axle_mm[1] + end.y_mm.to_mm(),
+            found.axle_height_mm.to_mm() + z * ca - x * sa + end.z_mm.to_mm(),
+        ];
+        let length = (0..3).map(|i| (eye[i] - frame[i]).powi(2)).sum::<f64>().sqrt();
+        (length - bar.length_mm.to_mm()).abs()
+    };
+    let (soft, alike, stiff) = (off_the_arc(Some(200.0)), off_the_arc(None), off_the_arc(Some(200_000.0)));
+    assert!(soft > 2.0 * alike && stiff < alike, "{soft} {alike} {stiff}");
+}
+
+/// Bushings wind up from where they were tightened: let down from a lift first, they start at rest there.
+#[test]
+fn wind_up_counts_from_the_height_it_was_tightened_at() {
+    let wound = |tightened: &str, at: f64| {
+        let mut value = demo("supply-truck-9");
+        value["rig"]["heights"] = json!([height("raised", "2 in")]);
+        if !tightened.is_empty() {
+            value["hardpoints"]["tightened_height"] = json!(tightened);
+        }
+        let found = cycle(&job(&value)).found.unwrap();
+        let watch =
+            found.limits.iter().position(|l| l.name.contains("lower arm") && l.name.contains("wind-up"));
+        let pose = found
+            .heave
+            .iter()
+            .min_by(|a, b| (a.z_mm.to_mm() - at).abs().total_cmp(&(b.z_mm.to_mm() - at).abs()));
+        pose.unwrap().limits[watch.unwrap()]
+    };
+    // Two inches higher is 50.8 mm of droop: at rest there now, and wound by that much at ride height.
+    assert!(wound("raised", -50.8) < 0.1 && wound("", 0.0) < 0.1);
+    let (over, back) = (wound("raised", 0.0), wound("", -50.8));
+    assert!(over > 2.0 && (over - back).abs() < 0.1, "{over} {back}");
 }

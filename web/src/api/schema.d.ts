@@ -732,6 +732,13 @@ export interface components {
              * @default {}
              */
             frame_joint?: components["schemas"]["JointForm"];
+            /**
+             * Format: double
+             * @description Stiffness along it with its bushings, N/mm; as the stiffest arm where it is empty and every arm's
+             *     is known.
+             * @default null
+             */
+            stiffness_n_per_mm?: number;
         };
         /** @description A bar against the load it carries here. */
         BarComparison: {
@@ -1731,6 +1738,12 @@ export interface components {
              * @default null
              */
             steering?: components["schemas"]["SteeringForm"];
+            /**
+             * @description The name of the height its bushings were tightened at: their wind-up counts from there. Empty is ride
+             *     height.
+             * @default
+             */
+            tightened_height?: string;
             /**
              * @description Three arms: the side the upper one is on; left where empty.
              * @default null

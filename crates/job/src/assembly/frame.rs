@@ -23,6 +23,10 @@ pub(super) struct SharedSetup {
     /// Whether the first link is the track bar.
     pub(super) has_bar: bool,
     pub(super) arms: Arms,
+    /// Travel of the height the bushings were tightened at.
+    pub(super) tightened: Length,
+    /// The bar's stiffness, N/mm, where every arm's is known.
+    pub(super) bar_stiffness: Option<f64>,
 }
 
 /// The bar of one setup, its axle eye named with the axle centred at ride height.
@@ -66,7 +70,8 @@ impl SharedSetup {
     }
 
     pub(super) fn suspension(&self, bar: Option<Link>) -> Suspension {
-        let links = bar.into_iter().chain(self.arms.links.iter().copied()).collect();
+        let bar_link = bar.map(|bar| Link { stiffness: self.bar_stiffness, ..bar });
+        let links = bar_link.into_iter().chain(self.arms.links.iter().copied()).collect();
         let (wind_up, held) = (self.wind_up(bar.is_some()), self.held(bar.is_some()));
         let mut suspension = Suspension::new(self.axle_height, links, wind_up, held);
         suspension.fit(&Pose { z: self.read, ..Pose::RIDE }, false);
@@ -125,7 +130,7 @@ impl SharedSetup {
         let ride_pose = over.pose;
         suspension.fit(&ride_pose, true);
         // Its own length to the last digit, not what the pose makes of it.
-        let suspension = suspension.with_link(0, bar);
+        let suspension = suspension.with_link(0, Link { stiffness: self.bar_stiffness, ..bar });
         let ride = suspension.solve(Length::ZERO, Angle::ZERO, over.start())?;
         let at_driven = suspension.solve(self.driven, Angle::ZERO, ride.start())?;
         Ok(Fitted { suspension, ride, at_driven, bar: Some(bar) })

@@ -24,7 +24,7 @@ use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Member, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
@@ -148,6 +148,8 @@ impl ReadJob {
             read: -reader.read_at,
             location,
             has_bar: eyes.is_some(),
+            tightened: -heights::offset_of(rig, &job.hardpoints.tightened_height),
+            bar_stiffness: bar_stiffness(job, &arms),
             arms,
         };
         let found = frame.setup(eyes.as_ref().map(|eyes| eyes.found)).map_err(|f| frame.faulty(f))?;
@@ -187,7 +189,9 @@ impl ReadJob {
             stops: self.stops,
             driven: self.frame.driven,
         };
-        Mechanism::new(parts, &fitted.ride.pose)
+        // Bushings wind up from where they were tightened.
+        let tightened = fitted.suspension.solve(self.frame.tightened, Angle::ZERO, fitted.ride.start());
+        Mechanism::new(parts, tightened.as_ref().map_or(&fitted.ride.pose, |solved| &solved.pose))
     }
 
     /// The bar as a body as it is now.
@@ -236,6 +240,14 @@ impl ReadJob {
         });
         Ok((self.mechanism(&fitted, Some(&member), steering), length))
     }
+}
+
+/// The bar's stiffness among the arms': its own, else that of the stiffest; None where an arm's is not known,
+/// since then all count alike.
+fn bar_stiffness(job: &Job, arms: &arms::Arms) -> Option<f64> {
+    let known = arms.links.iter().map(|link| link.stiffness).collect::<Option<Vec<_>>>()?;
+    let stiffest = known.into_iter().reduce(f64::max)?;
+    Some(job.hardpoints.bar.stiffness_n_per_mm.unwrap_or(stiffest))
 }
 
 /// A drag link with its ends moved up, pitman end first.

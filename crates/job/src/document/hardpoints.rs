@@ -165,6 +165,11 @@ pub struct BarBody {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub bend: Option<BendForm>,
+    /// Stiffness along it with its bushings, N/mm; as the stiffest arm where it is empty and every arm's
+    /// is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stiffness_n_per_mm: Option<f64>,
 }
 
 /// What the drag link ends on at the axle.
@@ -274,6 +279,10 @@ pub struct Hardpoints {
     /// The name of the height it stood at; empty is the driven one.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub height: String,
+    /// The name of the height its bushings were tightened at: their wind-up counts from there. Empty is ride
+    /// height.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub tightened_height: String,
     /// Three arms: the side the upper one is on; left where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -60,6 +60,7 @@ export function Points() {
       ? ([`upper_${upper}`, title] as const)
       : ([name, title] as const),
   );
+  const heights = job.rig?.heights ?? [];
   const length = (
     pointer: string,
     label: string,
@@ -91,6 +92,19 @@ export function Points() {
           value={upper}
           options={SIDES}
           onPick={(upper_arm_side) => change(setHardpoints({ upper_arm_side }))}
+        />
+      )}
+      {heights.length > 0 && (
+        <Choice
+          label="Its bushings were tightened at"
+          value={points.tightened_height || "-"}
+          options={[
+            { value: "-", label: "ride height" },
+            ...heights.map((height) => ({ value: height.name, label: height.name })),
+          ]}
+          onPick={(name) =>
+            change(setHardpoints({ tightened_height: name === undefined || name === "-" ? "" : name }))
+          }
         />
       )}
       {location === "leaf_springs" &&

@@ -29,7 +29,11 @@ impl Checker {
         self.point(&format!("{at}/axle"), &arm.axle);
         self.joint(&format!("{at}/body_joint"), &arm.body_joint);
         self.joint(&format!("{at}/axle_joint"), &arm.axle_joint);
-        if arm.stiffness_n_per_mm.is_some_and(|k| !(k > 0.0 && k <= MOST_STIFFNESS)) {
+        self.stiffness(at, arm.stiffness_n_per_mm);
+    }
+
+    fn stiffness(&mut self, at: &str, typed: Option<f64>) {
+        if typed.is_some_and(|k| !(k > 0.0 && k <= MOST_STIFFNESS)) {
             self.fault(
                 format!("{at}/stiffness_n_per_mm"),
                 "no_stiffness",
@@ -41,6 +45,8 @@ impl Checker {
     pub(super) fn hardpoints(&mut self, points: &Hardpoints, rig: &Rig) {
         let at = "/hardpoints";
         self.height_name(&format!("{at}/height"), &points.height, rig);
+        self.height_name(&format!("{at}/tightened_height"), &points.tightened_height, rig);
+        self.stiffness(&format!("{at}/bar"), points.bar.stiffness_n_per_mm);
         self.size(&format!("{at}/spring_front_half"), points.spring_front_half.as_ref());
         let arms = &points.arms;
         for (name, arm) in [
