@@ -313,3 +313,40 @@ fn held_sideways_the_bar_is_as_long_as_its_eyes_are_apart() {
     let solved = suspension.with_link(3, longer).solve(Length::ZERO, Angle::ZERO, Start::default()).unwrap();
     assert!((solved.pose.y.to_mm() - 9.0).abs() < 1e-9, "{:?}", solved.pose);
 }
+
+/// Four splayed arms want the axle elsewhere than where it is held: it is held there to the last digit, and
+/// no nearby x, pitch or yaw has the links stretched less in all.
+#[test]
+fn what_is_held_is_held_exactly_and_the_rest_gives_least() {
+    let arms = vec![
+        link([800.0, 420.0, 420.0], [0.0, 520.0, 330.0]),
+        link([800.0, -400.0, 430.0], [0.0, -510.0, 335.0]),
+        link([650.0, 330.0, 560.0], [-20.0, 180.0, 540.0]),
+        link([640.0, -340.0, 555.0], [-20.0, -200.0, 545.0]),
+    ];
+    let axle = held_by(arms);
+    for (y, z) in [(25.0, -60.0), (-30.0, 50.0), (12.0, 0.0)] {
+        let held = axle.held_sideways(mm(y), mm(z), None).unwrap().pose;
+        assert_eq!(held.y, mm(y));
+        let stretched = |pose: &Pose| {
+            let gaps = axle.links().iter().map(|link| {
+                let end = pose.place(mm(AXLE), link.axle);
+                (end - link.body).length() - link.made.to_mm()
+            });
+            gaps.map(|gap| gap * gap).sum::<f64>()
+        };
+        let least = stretched(&held);
+        assert!(least > 1e-4, "nothing gives: {least}");
+        let step = 1e-3;
+        for pose in [
+            Pose { x: held.x + mm(step), ..held },
+            Pose { x: held.x - mm(step), ..held },
+            Pose { pitch: held.pitch + degrees(step), ..held },
+            Pose { pitch: held.pitch - degrees(step), ..held },
+            Pose { yaw: held.yaw + degrees(step), ..held },
+            Pose { yaw: held.yaw - degrees(step), ..held },
+        ] {
+            assert!(stretched(&pose) > least - 1e-12, "{} {least}", stretched(&pose));
+        }
+    }
+}

@@ -2,8 +2,9 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::Length;
+use derecho_core::parts::BracketEnd;
 use derecho_job::document::check::check;
-use derecho_job::results::{cycle, plan, sway};
+use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, solve};
 use serde_json::{Value, json};
@@ -11,6 +12,7 @@ use serde_json::{Value, json};
 fn demo(name: &str) -> Value {
     let text = match name {
         "lookout-truck-7" => include_str!("../../../demo/lookout-truck-7.derecho.json"),
+        "relay-wagon-5" => include_str!("../../../demo/relay-wagon-5.derecho.json"),
         "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
         "supply-truck-9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
         other => panic!("no demo {other}"),
@@ -195,4 +197,128 @@ fn wind_up_counts_from_the_height_it_was_tightened_at() {
     assert!(wound("raised", -50.8) < 0.1 && wound("", 0.0) < 0.1);
     let (over, back) = (wound("raised", 0.0), wound("", -50.8));
     assert!(over > 2.0 && (over - back).abs() < 0.1, "{over} {back}");
+}
+
+/// A bar whose frame eye is on the other side than the pitman arm swings the other way, however alike they
+/// lie: it is never said to match.
+#[test]
+fn a_bar_and_a_drag_link_on_opposite_sides_never_match() {
+    let mut value = demo("lookout-truck-7");
+    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap();
+    let alike = told(&value);
+    assert!(!alike.match_says.inches.contains("opposite"), "{}", alike.match_says.inches);
+    value["rig"]["frame_eye_side"] = json!("right");
+    let crossed = told(&value);
+    assert!(crossed.match_says.inches.contains("opposite sides"), "{}", crossed.match_says.inches);
+    assert!(!crossed.match_says.inches.contains("they match"));
+    // Leant like roof and gutter: what they are apart is the sum of both.
+    let [bar, link] = [crossed.bar_angle_deg.unwrap(), crossed.drag_link_angle_deg];
+    let apart = crossed.angle_difference_deg.unwrap();
+    assert!((apart - bar - link).to_degrees().abs() < 1e-9, "{apart:?}");
+}
+
+#[test]
+fn a_drop_goes_with_a_dropped_pitman_arm_and_a_riser_with_a_raised_knuckle() {
+    let mut value = demo("lookout-truck-7");
+    value["bracket"]["drag_links"] = json!([
+        { "name": "raised block", "raises_axle_end": "4 in" },
+        { "name": "dropped arm", "drops_pitman_end": "4 in" },
+    ]);
+    value["bracket"]["brackets"] = json!([
+        { "name": "riser", "end": "axle", "holes": [{ "name": "hole", "up": "4 in" }] },
+        { "name": "drop", "end": "frame", "holes": [{ "name": "hole", "up": "-4 in" }] },
+    ]);
+    for option in plan(&job(&value)).options {
+        let wrong = match option.end {
+            Some(BracketEnd::Axle) => "dropped arm",
+            Some(BracketEnd::Frame) => "raised block",
+            None => continue,
+        };
+        assert_ne!(option.plan.drag_link, wrong, "{}", option.name);
+    }
+}
+
+/// Both eyes are plumbed from the frame: the frame eye is as far out as the bar reaches less the axle eye's
+/// distance, wherever the axle sits.
+#[test]
+fn the_axle_eyes_distance_alone_places_the_frame_eye() {
+    let mut value = demo("supply-truck-9");
+    value["setups"]["found"]["bar"]["axle_eye_from_centre"] = json!("17 in");
+    let found = cycle(&job(&value)).found.unwrap();
+    let bar = found.links.iter().find(|link| link.is_bar).unwrap();
+    // h = √(36² − 4.5²) = 35.717 64 in.
+    assert!((bar.body_mm[1] / 25.4 - (35.717_64 - 17.0)).abs() < 1e-4, "{}", bar.body_mm[1] / 25.4);
+    assert!(!bar.assumed);
+    let unplumbed = cycle(&job(&demo("supply-truck-9"))).found.unwrap();
+    assert!(unplumbed.links.iter().any(|link| link.is_bar && link.assumed), "nobody plumbed an eye");
+    let eyes = solve(&job(&value)).elevation.eyes.unwrap();
+    assert!((eyes.frame.y_mm.to_mm() - bar.body_mm[1]).abs() < 1e-6);
+}
+
+#[test]
+fn the_axle_and_the_tyre_are_as_they_were_measured() {
+    let mut value = demo("lookout-truck-7");
+    value["rig"]["axle_height"] = json!("15 in");
+    value["rig"]["tyre_diameter"] = json!("33 in");
+    let drawn = solve(&job(&value)).elevation;
+    assert!((drawn.axle_height_mm.to_inches() - 15.0).abs() < 1e-9);
+    let steering = cycle(&job(&value)).found.unwrap().steering.unwrap();
+    let toe = 33.0 * steering.worst_deg.tan();
+    assert!((steering.worst_at_tyre_mm.to_inches() - toe).abs() < 1e-9);
+}
+
+/// A leg that cannot reach is named by its own place, not by its neighbour's or by a bar that is not there.
+#[test]
+fn a_y_links_fault_names_the_part_that_does_not_reach() {
+    let mut value = demo("relay-wagon-5");
+    value["rig"]["heights"] = json!([height("on a lift", "900 mm")]);
+    value["rig"]["driven_height"] = json!("on a lift");
+    value["hardpoints"].as_object_mut().unwrap().remove("height");
+    value["hardpoints"]["tightened_height"] = json!("");
+    value["bracket"] = json!({});
+    value["rig"]["droop"] = json!("1000 mm");
+    // Read at ride height, driven where nothing reaches.
+    value["rig"]["heights"].as_array_mut().unwrap().push(height("as measured", "0 mm"));
+    value["hardpoints"]["height"] = json!("as measured");
+    let missing = cycle(&job(&value)).missing;
+    assert_eq!(missing.len(), 1, "{missing:?}");
+    assert!(missing[0].pointer.starts_with("/hardpoints/arms/"), "{missing:?}");
+    assert!(!missing[0].message.contains("track bar"), "{missing:?}");
+}
+
+/// The interval of the change is about the change that is told, with a riser chosen too.
+#[test]
+fn intervals_are_about_the_plan_that_is_chosen() {
+    for hole in [None, Some("4 in")] {
+        let mut value = demo("lookout-truck-7");
+        value["bracket"]["brackets"] = json!([
+            { "name": "riser", "end": "axle", "holes": [{ "name": "hole", "up": hole.unwrap_or("1 in") }] }]);
+        value["setups"]["plans"] = hole
+            .map_or(json!({}), |_| json!({ "chosen": { "axle": { "bracket": "riser", "hole": "hole" } } }));
+        let job = job(&value);
+        let correction = solve(&job).bar.unwrap().correction.unwrap();
+        let change = (correction.length_mm - correction.from_length_mm).to_mm();
+        let drawn = uncertainty(&job).unwrap();
+        let of = |name: &str| drawn.intervals.iter().find(|interval| interval.name == name).unwrap();
+        for (name, told) in [
+            ("change_mm", change),
+            ("length_mm", correction.length_mm.to_mm()),
+            ("angle_deg", correction.planned.angle_deg.to_degrees()),
+            ("peak_to_peak_mm", correction.planned_swing.peak_to_peak_mm.to_mm()),
+        ] {
+            let interval = of(name);
+            assert!(interval.low < told && told < interval.high, "{hole:?} {name} {told} {interval:?}");
+        }
+    }
+}
+
+/// What the lift did is reckoned with the eyes where they were found, also once a riser is in.
+#[test]
+fn what_the_lift_did_does_not_change_with_a_riser() {
+    let mut value = demo("lookout-truck-7");
+    value["rig"]["lift"] = json!("4 in");
+    let lifted = |value: &Value| solve(&job(value)).bar.unwrap().lift.unwrap().shift_mm.to_mm();
+    let before = lifted(&value);
+    value["setups"]["rounds"] = json!([{ "moved": [{ "end": "axle", "by_mm": [0.0, 0.0, 100.0] }] }]);
+    assert!((lifted(&value) - before).abs() < 1e-9);
 }
