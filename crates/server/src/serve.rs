@@ -3,7 +3,6 @@
 use std::future::Future;
 use std::net::SocketAddr;
 use std::path::PathBuf;
-use std::sync::Arc;
 
 use derecho_store::{Store, StoreError};
 use jiff::Timestamp;
@@ -80,7 +79,7 @@ pub async fn launch_with_listener(
     if settings.demo {
         samples::fill(&store, Timestamp::now())?;
     }
-    let state = AppState { store: Arc::new(store) };
+    let state = AppState::new(store);
     axum::serve(listener, app(state)).with_graceful_shutdown(shutdown).await?;
     Ok(())
 }

@@ -346,11 +346,18 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
     };
     let thread = job.hardpoints.steering.as_ref().and_then(|steering| steering.thread.as_ref());
     let tyre = crate::document::length_of(&job.rig.tyre_diameter);
-    let found = match setup(&assembly.found, tyre, thread) {
+    // Both setups side by side: each is a whole envelope.
+    let (found, plan) = std::thread::scope(|scope| {
+        let plan =
+            assembly.plan.as_ref().map(|plan| scope.spawn(move || setup(&plan.mechanism, tyre, thread)));
+        let found = setup(&assembly.found, tyre, thread);
+        (found, plan.map(|plan| plan.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))))
+    });
+    let found = match found {
         Ok(found) => found,
         Err(fault) => return without(vec![unsolved(&assembly.found, fault)]),
     };
-    let plan = match assembly.plan.as_ref().map(|plan| setup(&plan.mechanism, tyre, thread)).transpose() {
+    let plan = match plan.transpose() {
         Ok(plan) => plan,
         Err(fault) => {
             let tried = assembly.plan.as_ref().map_or(&assembly.found, |plan| &plan.mechanism);

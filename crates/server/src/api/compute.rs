@@ -2,6 +2,7 @@
 
 use axum::Json;
 use axum::body::Bytes;
+use axum::extract::State;
 use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
@@ -10,10 +11,11 @@ use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::Serialize;
 use serde_json::Value;
-use tokio::task::spawn_blocking;
 use utoipa::ToSchema;
 
+use crate::api::AppState;
 use crate::api::problem::Problem;
+use crate::api::written::Written;
 use crate::intake::read_job;
 
 /// Computes everything from a document and stores nothing.
@@ -25,8 +27,8 @@ use crate::intake::read_job;
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute(body: Bytes) -> Result<Json<Results>, Problem> {
-    Ok(Json(solve(&read_job(&body)?)))
+pub async fn compute(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&solve(&read_job(&body)?))).await
 }
 
 /// The axle over everything it can do, and how sure the bar's figures are.
@@ -49,11 +51,18 @@ pub struct Cycled {
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_cycle(body: Bytes) -> Result<Json<Cycled>, Problem> {
-    let job = read_job(&body)?;
-    // Tens of milliseconds of arithmetic: on a thread that may take its time.
-    let cycled = spawn_blocking(move || Cycled { cycle: cycle(&job), uncertainty: uncertainty(&job) });
-    cycled.await.map(Json).map_err(|panic| Problem::internal(&panic))
+pub async fn compute_cycle(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    let cycled = move || {
+        let job = read_job(&body)?;
+        let cycled = std::thread::scope(|scope| {
+            let drawn = scope.spawn(|| uncertainty(&job));
+            let cycle = cycle(&job);
+            let uncertainty = drawn.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+            Cycled { cycle, uncertainty }
+        });
+        Written::of(&cycled)
+    };
+    state.computed(cycled).await
 }
 
 /// Plans a document's bracket, hole and bar, and stores nothing.
@@ -65,9 +74,8 @@ pub async fn compute_cycle(body: Bytes) -> Result<Json<Cycled>, Problem> {
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_plan(body: Bytes) -> Result<Json<PlanResult>, Problem> {
-    let job = read_job(&body)?;
-    spawn_blocking(move || plan(&job)).await.map(Json).map_err(|panic| Problem::internal(&panic))
+pub async fn compute_plan(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&plan(&read_job(&body)?))).await
 }
 
 /// Works a document's sway bar out and stores nothing.
@@ -79,9 +87,8 @@ pub async fn compute_plan(body: Bytes) -> Result<Json<PlanResult>, Problem> {
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_sway(body: Bytes) -> Result<Json<SwayResult>, Problem> {
-    let job = read_job(&body)?;
-    spawn_blocking(move || sway(&job)).await.map(Json).map_err(|panic| Problem::internal(&panic))
+pub async fn compute_sway(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&sway(&read_job(&body)?))).await
 }
 
 /// The JSON Schema of a job file.

@@ -11,6 +11,7 @@ pub mod samples;
 pub mod tape;
 pub mod templates;
 pub mod view;
+mod written;
 
 use std::sync::Arc;
 
@@ -18,6 +19,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use derecho_store::{Store, StoreError};
+use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
 
 use crate::api::problem::Problem;
@@ -27,9 +29,32 @@ use crate::api::problem::Problem;
 pub struct AppState {
     /// The jobs.
     pub store: Arc<Store>,
+    /// As many may compute at once as there are cores; the others wait in order.
+    computing: Arc<Semaphore>,
 }
 
 impl AppState {
+    /// Around a store.
+    #[must_use]
+    pub fn new(store: Store) -> Self {
+        let cores = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
+        Self { store: Arc::new(store), computing: Arc::new(Semaphore::new(cores)) }
+    }
+
+    /// Reads, computes and writes on a thread that may take its time, when its turn has come.
+    async fn computed<T: Send + 'static>(
+        &self,
+        call: impl FnOnce() -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        let turn = Arc::clone(&self.computing).acquire_owned().await.map_err(|e| Problem::internal(&e))?;
+        let work = spawn_blocking(move || {
+            let answer = call();
+            drop(turn);
+            answer
+        });
+        work.await.map_err(|panic| Problem::internal(&panic))?
+    }
+
     /// Runs a store call on a thread that may wait for the disk.
     async fn stored<T: Send + 'static>(
         &self,

@@ -1,0 +1,153 @@
+//! Results as HTTP writes them: figures no longer than they are good for. `derecho solve` keeps every digit.
+//!
+//! Not here: documents, which go out as they were typed.
+
+use std::io;
+
+use axum::body::Bytes;
+use axum::http::{HeaderValue, header};
+use axum::response::{IntoResponse, Response};
+use serde::Serialize;
+use serde_json::ser::{CompactFormatter, Formatter, Serializer};
+
+use crate::api::problem::Problem;
+
+/// JSON that was written on the thread that computed it.
+#[derive(Debug)]
+pub struct Written(Bytes);
+
+impl Written {
+    /// Writes a result: millimetres to a thousandth, degrees to a ten-thousandth, all else to six digits.
+    ///
+    /// # Errors
+    /// Where it has no JSON form.
+    pub fn of(result: &impl Serialize) -> Result<Self, Problem> {
+        let mut bytes = Vec::with_capacity(64 * 1024);
+        let mut writer = Serializer::with_formatter(&mut bytes, Rounding::default());
+        result.serialize(&mut writer).map_err(|error| Problem::internal(&error))?;
+        Ok(Self(bytes.into()))
+    }
+}
+
+impl IntoResponse for Written {
+    fn into_response(self) -> Response {
+        ([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], self.0).into_response()
+    }
+}
+
+/// What a figure is, by the ending of its field's name.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+enum Kind {
+    Millimetres,
+    Degrees,
+    #[default]
+    Other,
+}
+
+/// Rounds floating-point numbers by the field they stand in.
+#[derive(Default)]
+struct Rounding {
+    in_key: bool,
+    key: String,
+    kind: Kind,
+}
+
+impl Formatter for Rounding {
+    fn begin_object_key<W: ?Sized + io::Write>(&mut self, writer: &mut W, first: bool) -> io::Result<()> {
+        self.in_key = true;
+        self.key.clear();
+        CompactFormatter.begin_object_key(writer, first)
+    }
+
+    fn end_object_key<W: ?Sized + io::Write>(&mut self, writer: &mut W) -> io::Result<()> {
+        self.in_key = false;
+        self.kind = if self.key.ends_with("_mm") {
+            Kind::Millimetres
+        } else if self.key.ends_with("_deg") {
+            Kind::Degrees
+        } else {
+            Kind::Other
+        };
+        CompactFormatter.end_object_key(writer)
+    }
+
+    fn write_string_fragment<W: ?Sized + io::Write>(&mut self, writer: &mut W, part: &str) -> io::Result<()> {
+        if self.in_key {
+            self.key.push_str(part);
+        }
+        CompactFormatter.write_string_fragment(writer, part)
+    }
+
+    fn write_f64<W: ?Sized + io::Write>(&mut self, writer: &mut W, value: f64) -> io::Result<()> {
+        let rounded = match self.kind {
+            Kind::Millimetres => places(value, 1e3),
+            Kind::Degrees => places(value, 1e4),
+            Kind::Other => six_digits(value),
+        };
+        // A whole number needs no point.
+        if rounded.fract() == 0.0 && rounded.abs() < 1e15 {
+            return CompactFormatter.write_i64(writer, rounded as i64);
+        }
+        CompactFormatter.write_f64(writer, rounded)
+    }
+}
+
+fn places(value: f64, scale: f64) -> f64 {
+    (value * scale).round() / scale
+}
+
+fn six_digits(value: f64) -> f64 {
+    if value == 0.0 || !value.is_finite() {
+        return value;
+    }
+    let before = value.abs().log10().floor() as i32 + 1;
+    if before >= 6 {
+        return value.round();
+    }
+    // Dividing by a whole power of ten gives the nearest double to the decimal; multiplying by 0.1 does not.
+    places(value, 10_f64.powi(6 - before))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use serde_json::{Value, json};
+
+    fn written(value: &Value) -> String {
+        String::from_utf8(Written::of(value).unwrap().0.to_vec()).unwrap()
+    }
+
+    #[test]
+    fn figures_are_as_long_as_they_are_good_for() {
+        let value = json!({
+            "length_mm": 824.123_456_7, "angle_deg": [10.123_456_7, -0.000_01], "rate": 0.123_456_789_1,
+            "big": 123_456_789.123, "says": "12.345678 mm", "count": 7, "nested_mm": { "plain": 1.0 / 3.0 },
+            "tiny": 1.234_567_89e-7, "whole_mm": 24.0,
+        });
+        let back: Value = serde_json::from_str(&written(&value)).unwrap();
+        assert_eq!(back["length_mm"], json!(824.123));
+        assert_eq!(back["angle_deg"], json!([10.1235, 0]));
+        assert_eq!(back["rate"], json!(0.123_457));
+        assert_eq!(back["big"], json!(123_456_789));
+        assert_eq!(back["says"], value["says"]);
+        assert_eq!(back["count"], json!(7));
+        assert_eq!(back["nested_mm"]["plain"], json!(0.333_333));
+        assert_eq!(back["tiny"], json!(1.234_57e-7));
+        assert!(written(&value).contains("\"whole_mm\":24,") || written(&value).contains("\"whole_mm\":24}"));
+    }
+
+    proptest! {
+        /// Nothing is further off than half of the last place that is kept, and writing again changes nothing.
+        #[test]
+        fn no_figure_moves_by_more_than_half_a_place(value in -1e7..1e7_f64) {
+            let text = written(&json!({ "a_mm": value, "b_deg": value, "c": value }));
+            let back: Value = serde_json::from_str(&text).unwrap();
+            let of = |key: &str| back[key].as_f64().unwrap();
+            prop_assert!((of("a_mm") - value).abs() <= 0.000_500_1);
+            prop_assert!((of("b_deg") - value).abs() <= 0.000_050_1);
+            prop_assert!((of("c") / value - 1.0).abs() <= 5.1e-6 || value == 0.0);
+            prop_assert_eq!(written(&back), text);
+        }
+    }
+}
