@@ -9,7 +9,7 @@ use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
-use derecho_core::pose::mechanism::{Bend, Joint, Level, Mechanism, Member};
+use derecho_core::pose::mechanism::{Bend, Joint, Level, Mechanism, Member, Posed};
 use derecho_core::pose::travel;
 use glam::DVec3;
 
@@ -492,6 +492,7 @@ fn check(mechanism: &Mechanism) -> Checked {
     let stops = mechanism.stops();
     let far = |travel: f64| (travel - mechanism.driven()).abs();
     let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let span = (high - low) / CHECK_STEPS as f64;
     let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
         return Checked { fails: vec![words::out_of_reach_at_ride()], ..Checked::default() };
     };
@@ -499,28 +500,33 @@ fn check(mechanism: &Mechanism) -> Checked {
     if poses.len() <= CHECK_STEPS {
         checked.fails.push(words::pulled_tight());
     }
+    // Where it stands is one of the poses: what is past a limit there is met there.
+    let mut all: Vec<&Posed> = poses.iter().collect();
+    let driven = mechanism.at_driven_height().ok();
+    all.extend(driven.as_ref());
     let mut values = Vec::new();
-    let count = mechanism.watches().len();
-    let mut worst: Vec<(Level, f64, f64)> = vec![(Level::Free, f64::NAN, 0.0); count];
-    for posed in &poses {
+    let mut worst: Vec<Option<Found<'_>>> = vec![None; mechanism.watches().len()];
+    for posed in &all {
         mechanism.values(posed, &mut values);
         for (index, watch) in mechanism.watches().iter().enumerate() {
             let (value, level) = (values[index], watch.level(values[index]));
-            let (known_level, known, at) = worst[index];
-            // Of the poses past a limit the one nearest to the driven height: there it is met.
-            let sooner = level == Level::Over && known_level == Level::Over;
-            let take = if sooner { far(posed.left) < far(at) } else { watch.used(value) > watch.used(known) };
-            if known.is_nan() || take || level > known_level {
-                worst[index] = (level, value, posed.left);
+            let found = worst[index].get_or_insert(Found { level, worst: value, met: posed });
+            // Of the poses past a limit the one nearest to the driven height; of the others the worst.
+            let sooner = level == Level::Over && far(posed.left) < far(found.met.left);
+            let worse = watch.used(value) > watch.used(found.worst);
+            if level > found.level
+                || (level == found.level && if level == Level::Over { sooner } else { worse })
+            {
+                found.met = posed;
+            }
+            found.level = found.level.max(level);
+            if worse {
+                found.worst = value;
             }
         }
     }
     for (index, watch) in mechanism.watches().iter().enumerate() {
-        let (level, value, at) = worst[index];
-        // Nothing was found where no pose was.
-        if value.is_nan() {
-            continue;
-        }
+        let Some(Found { level, worst: value, met }) = worst[index] else { continue };
         if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
             checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
         }
@@ -530,6 +536,7 @@ fn check(mechanism: &Mechanism) -> Checked {
         if level == Level::Free {
             continue;
         }
+        let at = if level == Level::Over { crossing(mechanism, index, met, span) } else { met.left };
         let told = words::met(mechanism, watch.what, level, at);
         if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
     }
@@ -539,6 +546,37 @@ fn check(mechanism: &Mechanism) -> Checked {
         poses.iter().map(|p| (p.steer - driven).abs()).fold(0.0, f64::max)
     });
     checked
+}
+
+/// What one watched figure came to over a sweep.
+#[derive(Clone, Copy)]
+struct Found<'a> {
+    level: Level,
+    worst: f64,
+    /// The pose that is told of it.
+    met: &'a Posed,
+}
+
+/// Travel at which a figure goes over its limit, from a pose that is over it towards the driven height, where
+/// one step further in it is not: halved to a hundredth of a step.
+fn crossing(mechanism: &Mechanism, watch: usize, over: &Posed, step: f64) -> f64 {
+    let driven = mechanism.driven();
+    let inward = (driven - over.left).clamp(-step, step);
+    let is_over = |travel: f64| {
+        mechanism.pose(travel, travel, over.trail()).is_ok_and(|posed| {
+            mechanism.watches()[watch].level(mechanism.value_of(&posed, watch)) == Level::Over
+        })
+    };
+    let (mut out, mut inside) = (over.left, over.left + inward);
+    for _ in 0..7 {
+        let middle = f64::midpoint(out, inside);
+        if is_over(middle) {
+            out = middle;
+        } else {
+            inside = middle;
+        }
+    }
+    out
 }
 
 /// What the sweep found.

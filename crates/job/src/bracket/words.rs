@@ -116,7 +116,8 @@ pub(super) fn other_height(height: &str, name: &str, angle: Angle) -> Phrase {
 /// What a limit does, and at which travel.
 pub(super) fn met(mechanism: &Mechanism, what: Watched, level: Level, at: f64) -> Phrase {
     let what = cycle_words::happens(mechanism, what, level);
-    Phrase::of(|w| format!("{} at {}", lowered(&what), cycle_words::place(w, at, at)))
+    let place = cycle_words::met_place(mechanism, (at, at));
+    Phrase::of(|w| format!("{} {}", lowered(&what), place.in_unit(w.unit())))
 }
 
 fn lowered(text: &str) -> String {

@@ -633,7 +633,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let ended = ends(mechanism, walk);
     let at = |share: f64| walk.at(share);
     let says = match &ended {
-        Some((share, what, _)) => words::ends(what, at(*share)),
+        Some((share, what, _)) => words::ends(mechanism, what, at(*share)),
         None => words::free_to_its_stop(walk.end),
     };
     WayResult {
@@ -660,7 +660,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        return words::ends(&what, walk.at(share));
+        return words::ends(mechanism, &what, walk.at(share));
     }
     // Of those at a level the one that is furthest gone.
     let used = |index: usize| {
@@ -764,7 +764,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
             Some((way, found)) => {
                 let end = way.end(mechanism);
                 let at = travel::between(mechanism.driven(), end, found.share);
-                words::brief(way, found.watch.map(|watch| mechanism.watches()[watch].what), at)
+                words::brief(mechanism, way, found.watch.map(|watch| mechanism.watches()[watch].what), at)
             }
         },
         ended: soonest.is_some(),

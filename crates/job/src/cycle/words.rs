@@ -198,8 +198,18 @@ pub(crate) fn at_place(left: f64, right: f64) -> Phrase {
 }
 
 /// What ends a way, and where: wheel travels, mm.
-pub(crate) fn ends(what: &str, (left, right): (f64, f64)) -> Phrase {
-    Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
+pub(crate) fn ends(mechanism: &Mechanism, what: &str, at: (f64, f64)) -> Phrase {
+    let place = met_place(mechanism, at);
+    Phrase::of(|w| format!("{what} {}", place.in_unit(w.unit())))
+}
+
+/// Where a limit is met: at a place of the travel, or as it stands before anything moves.
+pub(crate) fn met_place(mechanism: &Mechanism, (left, right): (f64, f64)) -> Phrase {
+    let stands = |travel: f64| (travel - mechanism.driven()).abs() < 0.5;
+    if mechanism.driven() != 0.0 && stands(left) && stands(right) {
+        return Phrase::plain("as it stands");
+    }
+    Phrase::of(|w| format!("at {}", place(w, left, right)))
 }
 
 pub(crate) fn free_to_its_stop((left, right): (f64, f64)) -> Phrase {
@@ -223,7 +233,12 @@ pub(crate) fn brief_free() -> Phrase {
 }
 
 /// What ends the travel first, for the strip; nothing watched is a bar or arm pulled tight.
-pub(crate) fn brief(way: Way, what: Option<Watched>, (left, right): (f64, f64)) -> Phrase {
+pub(crate) fn brief(
+    mechanism: &Mechanism,
+    way: Way,
+    what: Option<Watched>,
+    (left, right): (f64, f64),
+) -> Phrase {
     let word = match what {
         None => "tight",
         Some(Watched::Tilt { .. }) => "joint out",
@@ -231,6 +246,10 @@ pub(crate) fn brief(way: Way, what: Option<Watched>, (left, right): (f64, f64)) 
         Some(Watched::Bind) => "binds",
         Some(_) => "touches",
     };
+    let stands = |travel: f64| (travel - mechanism.driven()).abs() < 0.5;
+    if stands(left) && stands(right) {
+        return Phrase::plain(&format!("{word} as it stands"));
+    }
     Phrase::of(|w| {
         let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
         let place = match way {
