@@ -17,7 +17,7 @@ const VIEWS: [View; 19] = [
     ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
     ("bracket", DESK, "/jobs/lookout-truck-7/bracket", ""),
-    ("bracket-drop", DESK, "/jobs/lookout-truck-12/bracket", ""),
+    ("bracket-y-link", DESK, "/jobs/relay-wagon-5/bracket", ""),
     ("parts", DESK, "/parts", ""),
     ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
     ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
@@ -53,7 +53,7 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
     page.sees("h1", "").await?;
     page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
     if url.ends_with("/bracket") {
-        page.at("//*[@data-options]").await?;
+        page.at("//*[@data-options] | //*[@data-checks]").await?;
     }
     if url.ends_with("/cycle") {
         page.at("//*[@data-map]").await?;

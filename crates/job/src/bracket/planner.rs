@@ -558,7 +558,7 @@ struct Found<'a> {
 }
 
 /// Travel at which a figure goes over its limit, from a pose that is over it towards the driven height, where
-/// one step further in it is not: halved to a hundredth of a step.
+/// one step further in it is not: halved as finely as stage Cycle does.
 fn crossing(mechanism: &Mechanism, watch: usize, over: &Posed, step: f64) -> f64 {
     let driven = mechanism.driven();
     let inward = (driven - over.left).clamp(-step, step);
@@ -568,7 +568,7 @@ fn crossing(mechanism: &Mechanism, watch: usize, over: &Posed, step: f64) -> f64
         })
     };
     let (mut out, mut inside) = (over.left, over.left + inward);
-    for _ in 0..7 {
+    for _ in 0..14 {
         let middle = f64::midpoint(out, inside);
         if is_over(middle) {
             out = middle;
