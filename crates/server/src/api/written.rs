@@ -38,6 +38,8 @@ impl IntoResponse for Written {
 /// What a figure is, by the ending of its field's name.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 enum Kind {
+    /// What goes back into a document as it is: a typed figure's value, a move, a length wanted.
+    Exact,
     Millimetres,
     Degrees,
     #[default]
@@ -61,7 +63,9 @@ impl Formatter for Rounding {
 
     fn end_object_key<W: ?Sized + io::Write>(&mut self, writer: &mut W) -> io::Result<()> {
         self.in_key = false;
-        self.kind = if self.key.ends_with("_mm") {
+        self.kind = if matches!(self.key.as_str(), "mm" | "deg" | "by_mm" | "wanted_mm") {
+            Kind::Exact
+        } else if self.key.ends_with("_mm") {
             Kind::Millimetres
         } else if self.key.ends_with("_deg") {
             Kind::Degrees
@@ -80,6 +84,7 @@ impl Formatter for Rounding {
 
     fn write_f64<W: ?Sized + io::Write>(&mut self, writer: &mut W, value: f64) -> io::Result<()> {
         let rounded = match self.kind {
+            Kind::Exact => value,
             Kind::Millimetres => places(value, 1e3),
             Kind::Degrees => places(value, 1e4),
             Kind::Other => six_digits(value),
@@ -134,6 +139,9 @@ mod tests {
         assert_eq!(back["count"], json!(7));
         assert_eq!(back["nested_mm"]["plain"], json!(0.333_333));
         assert_eq!(back["tiny"], json!(1.234_57e-7));
+        // What a client sends back in a document is not touched.
+        let typed = json!({ "length": { "text": "973.062859", "unit": "mm", "mm": 973.062_859 }, "by_mm": [1.0 / 3.0] });
+        assert_eq!(serde_json::from_str::<Value>(&written(&typed)).unwrap(), typed);
         assert!(written(&value).contains("\"whole_mm\":24,") || written(&value).contains("\"whole_mm\":24}"));
     }
 
