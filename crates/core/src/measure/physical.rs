@@ -19,14 +19,46 @@ pub const N_PER_MM_PER_LB_IN: f64 = N_PER_LBF / 25.4;
 /// N·m in a pound-foot.
 pub const NM_PER_LB_FT: f64 = N_PER_LBF * 0.3048;
 
-/// A force, held in newtons. Its sign is said where it is used.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct Force(f64);
+/// A figure with a unit of its own: sums and multiples of it are the same kind of figure, one over another is a
+/// bare number.
+macro_rules! quantity {
+    ($(#[$doc:meta])* $name:ident) => {
+        $(#[$doc])*
+        #[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
+        pub struct $name(f64);
+
+        impl $name {
+            /// None.
+            pub const ZERO: Self = Self(0.0);
+
+            /// The larger of the two.
+            #[must_use]
+            pub const fn max(self, other: Self) -> Self {
+                Self(self.0.max(other.0))
+            }
+
+            /// Without its sign.
+            #[must_use]
+            pub const fn abs(self) -> Self {
+                Self(self.0.abs())
+            }
+        }
+
+        impl Div for $name {
+            type Output = f64;
+            fn div(self, other: Self) -> f64 {
+                self.0 / other.0
+            }
+        }
+    };
+}
+
+quantity! {
+    /// A force, held in newtons. Its sign is said where it is used.
+    Force
+}
 
 impl Force {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From newtons.
     #[must_use]
     pub const fn from_n(newtons: f64) -> Self {
@@ -38,35 +70,14 @@ impl Force {
     pub const fn to_n(self) -> f64 {
         self.0
     }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
 }
 
-impl Div for Force {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
-    }
+quantity! {
+    /// A mass, held in kilograms.
+    Mass
 }
-
-/// A mass, held in kilograms.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct Mass(f64);
 
 impl Mass {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From kilograms.
     #[must_use]
     pub const fn from_kg(kilograms: f64) -> Self {
@@ -78,35 +89,14 @@ impl Mass {
     pub const fn to_kg(self) -> f64 {
         self.0
     }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
 }
 
-impl Div for Mass {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
-    }
+quantity! {
+    /// A moment, held in N·mm.
+    Moment
 }
-
-/// A moment, held in N·mm.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct Moment(f64);
 
 impl Moment {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From newton millimetres.
     #[must_use]
     pub const fn from_nmm(newton_mm: f64) -> Self {
@@ -130,35 +120,14 @@ impl Moment {
     pub const fn to_nm(self) -> f64 {
         self.0 / 1000.0
     }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
 }
 
-impl Div for Moment {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
-    }
+quantity! {
+    /// A force to the length, held in N/mm.
+    SpringRate
 }
-
-/// A force to the length, held in N/mm.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct SpringRate(f64);
 
 impl SpringRate {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From N/mm.
     #[must_use]
     pub const fn from_n_per_mm(newtons_per_mm: f64) -> Self {
@@ -170,35 +139,14 @@ impl SpringRate {
     pub const fn to_n_per_mm(self) -> f64 {
         self.0
     }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
 }
 
-impl Div for SpringRate {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
-    }
+quantity! {
+    /// A moment to the angle, held in N·mm to the radian.
+    RollRate
 }
-
-/// A moment to the angle, held in N·mm to the radian.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct RollRate(f64);
 
 impl RollRate {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From N·mm to the radian.
     #[must_use]
     pub const fn from_nmm_per_radian(newton_mm: f64) -> Self {
@@ -234,35 +182,14 @@ impl RollRate {
     pub const fn to_nm_per_degree(self) -> f64 {
         self.0 / 1000.0 * 1.0_f64.to_radians()
     }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
 }
 
-impl Div for RollRate {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
-    }
+quantity! {
+    /// A stress, held in N/mm², which is MPa.
+    Stress
 }
-
-/// A stress, held in N/mm², which is MPa.
-#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Add, Sub, Neg, Sum, Times, DivBy)]
-pub struct Stress(f64);
 
 impl Stress {
-    /// None.
-    pub const ZERO: Self = Self(0.0);
-
     /// From MPa.
     #[must_use]
     pub const fn from_mpa(megapascals: f64) -> Self {
@@ -273,25 +200,6 @@ impl Stress {
     #[must_use]
     pub const fn to_mpa(self) -> f64 {
         self.0
-    }
-
-    /// The larger of the two.
-    #[must_use]
-    pub const fn max(self, other: Self) -> Self {
-        Self(self.0.max(other.0))
-    }
-
-    /// Without its sign.
-    #[must_use]
-    pub const fn abs(self) -> Self {
-        Self(self.0.abs())
-    }
-}
-
-impl Div for Stress {
-    type Output = f64;
-    fn div(self, other: Self) -> f64 {
-        self.0 / other.0
     }
 }
 
