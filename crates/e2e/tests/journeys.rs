@@ -924,3 +924,60 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
     })
     .await;
 }
+
+/// A Y-link that sits to one side and has turned its pinion: the legs are told one aim after the other, and a
+/// conversion with everything done is right.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_y_link_is_set_leg_by_leg_until_it_is_right() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
+        page.sees(ANSWER, "right so far, 1 to check").await?;
+        page.misses("[data-legs]").await?;
+        page.enter("Now, at road", "9.5").await?;
+        page.saved().await?;
+        // 5.5° further down than the 4.0° before: both legs alike bring it back.
+        page.sees("[data-legs]", "Pinion nose 5.5° up, to where it was").await?;
+        page.sees("[data-legs]", "right leg of the Y-link").await?;
+        page.sees("[data-checks]", "pinion at road: not good").await?;
+        page.enter("Now, at road", "4.2").await?;
+        page.saved().await?;
+        page.misses("[data-legs]").await?;
+        // Two readings that are 20 mm apart: 10 mm too far left, and the legs go opposite ways.
+        page.go(&format!("{}/jobs/relay-wagon-5/tape", shop.address)).await?;
+        for reading in 1..=3 {
+            page.enter(&format!("left reading {reading}"), "198").await?;
+            page.enter(&format!("right reading {reading}"), "178").await?;
+        }
+        page.saved().await?;
+        page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
+        let told = page.sees("[data-legs]", "Sideways").await?;
+        assert!(told.contains("longer") && told.contains("shorter") && told.contains("turn"), "{told}");
+        page.sees("[data-checks]", "set the legs as below").await?;
+        let kept = shop.job("relay-wagon-5").await;
+        assert_eq!(kept["document"]["bracket"]["conversion"]["pinion"][0]["after"]["text"], "4.2");
+        Ok(())
+    })
+    .await;
+}
+
+/// A torque is typed in the unit of its sheet, and kept as typed; a comma that can be read both ways is asked
+/// about at its field.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_torque_and_a_weight_are_typed_with_their_unit() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
+        page.press("Ears, bolt, bracket angles, how steep is steep").await?;
+        page.enter("Its torque from the part's sheet", "130 lb-ft").await?;
+        page.saved().await?;
+        let kept = shop.job("lookout-truck-7").await;
+        assert_eq!(kept["document"]["bracket"]["bolt"]["torque"], "130 lb-ft");
+        page.go(&format!("{}/jobs/lookout-truck-7/rig", shop.address)).await?;
+        page.press("Springs, weights, centre of gravity").await?;
+        page.enter("Or the other axle alone", "2,600 lb").await?;
+        page.sees("main", "1.25 or 1250?").await?;
+        Ok(())
+    })
+    .await;
+}
