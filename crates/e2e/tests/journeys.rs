@@ -953,7 +953,7 @@ async fn a_y_link_is_set_leg_by_leg_until_it_is_right() {
         page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
         let told = page.sees("[data-legs]", "Sideways").await?;
         assert!(told.contains("longer") && told.contains("shorter") && told.contains("turn"), "{told}");
-        page.sees("[data-checks]", "set the legs as below").await?;
+        page.sees("[data-checks]", "turn the legs as told").await?;
         let kept = shop.job("relay-wagon-5").await;
         assert_eq!(kept["document"]["bracket"]["conversion"]["pinion"][0]["after"]["text"], "4.2");
         Ok(())

@@ -189,7 +189,7 @@ fn pinion(height: &HeightResult, turned: Option<Angle>) -> FitCheck {
         Some(turned) if turned.abs().to_degrees() <= usual::PINION_DEGREES => FitVerdict::Good,
         Some(_) => FitVerdict::Bad,
     };
-    check(&format!("pinion at {}", height.name), verdict, words::pinion(turned, verdict))
+    check(&format!("pinion at {}", height.name), verdict, words::pinion(turned, verdict, height.driven))
 }
 
 fn travel(cycle: &CycleResult) -> Option<FitCheck> {

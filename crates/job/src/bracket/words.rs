@@ -363,7 +363,7 @@ pub(super) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
         let place = w.sideways(offset);
         match verdict {
             FitVerdict::Good => format!("It sits {place}, within the tolerance."),
-            FitVerdict::Bad => format!("It sits {place}: set the legs as below, then read both sides again."),
+            FitVerdict::Bad => format!("It sits {place}: turn the legs as told, then read both sides again."),
             FitVerdict::Open => {
                 "These readings cannot tell it from centred. Repeat them before a leg is turned.".to_owned()
             }
@@ -426,8 +426,8 @@ pub(super) fn take_squareness() -> Phrase {
     Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides.")
 }
 
-/// Change of the pinion from before the conversion, + nose down.
-pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict) -> Phrase {
+/// Change of the pinion from before the conversion, + nose down. The legs are told for the driven height.
+pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -> Phrase {
     let Some(turned) = turned else {
         return Phrase::plain(
             "Type what the finder showed on it before the conversion, and what it shows now.",
@@ -438,7 +438,7 @@ pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict) -> Phrase {
         "As before the conversion.".to_owned()
     } else {
         let taken = format!("up to {:.0}° is taken", usual::PINION_DEGREES);
-        let cure = if verdict == FitVerdict::Bad { ": set both legs as below" } else { "" };
+        let cure = if verdict == FitVerdict::Bad && driven { ": turn both legs as told" } else { "" };
         format!(
             "Its nose points {} further {way} than before the conversion; {taken}{cure}.",
             degrees(turned)
