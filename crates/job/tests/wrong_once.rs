@@ -322,3 +322,39 @@ fn what_the_lift_did_does_not_change_with_a_riser() {
     value["setups"]["rounds"] = json!([{ "moved": [{ "end": "axle", "by_mm": [0.0, 0.0, 100.0] }] }]);
     assert!((lifted(&value) - before).abs() < 1e-9);
 }
+
+/// Arms whose axle ends all but coincide leave nothing to solve by: what cannot be told is left out, never a
+/// null where a number is promised.
+#[test]
+fn what_cannot_be_told_is_left_out() {
+    fn nulls(value: &Value, at: &str, found: &mut Vec<String>) {
+        match value {
+            Value::Null => found.push(at.to_owned()),
+            Value::Object(members) => {
+                for (key, member) in members {
+                    nulls(member, &format!("{at}/{key}"), found);
+                }
+            }
+            Value::Array(items) => {
+                for item in items {
+                    nulls(item, &format!("{at}/#"), found);
+                }
+            }
+            _ => {}
+        }
+    }
+    for apart in ["0 mm", "0.1 mm", "1 mm", "5 mm"] {
+        let mut value = demo("supply-truck-9");
+        let axle = json!({ "height": "23 in", "sideways": "11 in", "fore_aft": apart });
+        for arm in ["lower_left", "upper_left"] {
+            value["hardpoints"]["arms"][arm]["axle"] = axle.clone();
+            value["hardpoints"]["arms"][arm].as_object_mut().unwrap().remove("length");
+        }
+        let job = job(&value);
+        let mut found = Vec::new();
+        nulls(&serde_json::to_value(plan(&job)).unwrap(), "/plan", &mut found);
+        nulls(&serde_json::to_value(sway(&job)).unwrap(), "/sway", &mut found);
+        nulls(&serde_json::to_value(solve(&job)).unwrap(), "/solve", &mut found);
+        assert_eq!(found, Vec::<String>::new(), "{apart}");
+    }
+}

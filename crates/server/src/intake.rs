@@ -158,6 +158,23 @@ mod tests {
     }
 
     #[test]
+    fn every_kind_of_figure_is_told_by_its_place() {
+        let text = r#"{"format":"derecho-job","version":2,"title":"One",
+            "vehicle":{"spring_rate":"35","other_bar":"300","axle_weight":"2,600 lb"},
+            "bracket":{"bolt":{"thread":"thick","torque":"180"}}}"#;
+        let mut told = faults(text);
+        told.sort();
+        let places = [
+            "/bracket/bolt/thread",
+            "/bracket/bolt/torque",
+            "/vehicle/axle_weight",
+            "/vehicle/other_bar",
+            "/vehicle/spring_rate",
+        ];
+        assert_eq!(told, pairs(&places.map(|place| (place, "bad_figure"))));
+    }
+
+    #[test]
     fn what_is_no_json_is_told_with_its_line() {
         let refusal = read_job(b"{\n  \"format\": \"derecho-job\",,\n}");
         assert!(matches!(refusal, Err(Refusal::NotJson { line: 2, .. })), "{refusal:?}");

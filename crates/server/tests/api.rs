@@ -543,6 +543,19 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     let changed = shop.call(Method::PUT, &path, None, Some(retired.to_string())).await;
     assert_eq!(changed.json::<Value>().await.unwrap()["retired"], true);
 
+    // A part that cannot be is told by its fields and does not come in.
+    let crooked = json!({ "row": { "kind": "bar", "name": "all wall", "outside": "1 in", "wall": "3/4 in",
+        "made_min": "40 in", "made_max": "30 in" } });
+    let told = problem(
+        shop.call(Method::POST, "/api/v1/parts", None, Some(crooked.to_string())).await,
+        422,
+        "bad_fields",
+    )
+    .await;
+    let codes: Vec<&str> =
+        told["errors"].as_array().unwrap().iter().map(|fault| fault["code"].as_str().unwrap()).collect();
+    assert_eq!(codes, ["range_turned_round", "wall_too_thick"]);
+
     // Out as CSV and JSON, in again: as many more, and the same rows.
     let csv =
         shop.call(Method::GET, "/api/v1/parts/export?format=csv", None, None).await.text().await.unwrap();
