@@ -2401,8 +2401,8 @@ export interface components {
         PanelCut: {
             /**
              * @description The cut line on the left, clearance included: least and most along the panel's first axis,
-             *     then its second, mm in vehicle axes at ride height. Forward-facing: left, up. Outward: forward,
-             *     up. Up: forward, left. Absent where nothing passes it.
+             *     then its second, mm in vehicle axes, heights above the floor as it stands driven.
+             *     Forward-facing: left, up. Outward: forward, up. Up: forward, left. Absent where nothing passes it.
              */
             cut_mm?: number[][];
             /** @description Which way it faces. */

@@ -30,7 +30,6 @@ use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
-use crate::cycle::CycleResult;
 use crate::document::Job;
 use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
@@ -125,12 +124,6 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         assumptions: Vec::new(),
         longer_says: None,
     }
-}
-
-/// A Y-link conversion's checks; `cycle` as stage Cycle has it.
-#[must_use]
-pub fn conversion(job: &Job, resolved: &Resolved, cycle: &CycleResult) -> Vec<FitCheck> {
-    fit::conversion(job, &resolved.sheets, cycle, &heights::table(&job.rig, None, None))
 }
 
 /// A job without a bar: what is left to plan is the conversion that took it out.

@@ -46,8 +46,8 @@ pub struct PanelCut {
     /// Which way it faces.
     pub faces: PanelFaces,
     /// The cut line on the left, clearance included: least and most along the panel's first axis,
-    /// then its second, mm in vehicle axes at ride height. Forward-facing: left, up. Outward: forward,
-    /// up. Up: forward, left. Absent where nothing passes it.
+    /// then its second, mm in vehicle axes, heights above the floor as it stands driven.
+    /// Forward-facing: left, up. Outward: forward, up. Up: forward, left. Absent where nothing passes it.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub cut_mm: Option<[[f64; 2]; 2]>,
