@@ -19,6 +19,7 @@ fn demo(name: &str) -> Value {
         "relay-van-2" => include_str!("../../../demo/relay-van-2.derecho.json"),
         "relay-wagon-5" => include_str!("../../../demo/relay-wagon-5.derecho.json"),
         "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
+        "patrol-truck-6" => include_str!("../../../demo/patrol-truck-6.derecho.json"),
         other => panic!("there is no demo job {other}"),
     };
     serde_json::from_str(text).unwrap()
@@ -394,4 +395,44 @@ fn a_hole_that_is_gone_is_a_plan_no_more_and_says_so() {
     let results = solve(&job(&value));
     assert!(results.bar.unwrap().correction.unwrap().fitting.moved.is_empty());
     assert_eq!(results.stages[3].progress, derecho_job::strip::Progress::NeedsLook);
+}
+
+/// Stage Bracket tells of a hole and bar what stage Cycle tells when they are tried: with that bar's own joints,
+/// thickness and bend, the deepest that parts overlap and not the first pose in which they do.
+#[test]
+fn an_option_is_judged_as_its_cycle_is() {
+    let mut value = demo("patrol-truck-6");
+    // The pan 58 mm lower: the bent bar goes deep into it at full bump.
+    for end in ["from", "to"] {
+        value["hardpoints"]["obstacles"][0][end]["height"] = json!("732 mm");
+    }
+    // A thicker, straight bar on spherical joints beside the bent one.
+    let straight = &mut value["bracket"]["bars"][0];
+    straight["outside"] = json!("44 mm");
+    straight["frame_joint"] = json!("spherical");
+    let planned = plan(&job(&value));
+    let (mut gaps, mut tilts) = (Vec::new(), Vec::new());
+    for option in &planned.options {
+        value["setups"]["plans"]["trial"] = serde_json::to_value(&option.plan).unwrap();
+        let cycled = derecho_job::results::cycle(&job(&value)).plan.unwrap();
+        // Both wheels alike is what the planner goes through.
+        let worst = |wanted: &str, larger: fn(f64, f64) -> f64, none: f64| {
+            let named = |name: &str| name.starts_with("track bar") && name.contains(wanted);
+            let limits = cycled.limits.iter().enumerate().filter(|(_, limit)| named(&limit.name));
+            let of = |index: usize| cycled.heave.iter().map(move |pose| pose.limits[index]);
+            limits.flat_map(|(index, _)| of(index)).fold(none, larger)
+        };
+        let gap = worst(" to ", f64::min, f64::INFINITY);
+        let tilt = worst("tilt of its", f64::max, f64::NEG_INFINITY);
+        let (told, tilted) =
+            (option.least_gap_mm.unwrap().to_mm(), option.worst_tilt_deg.unwrap().to_degrees());
+        assert!((told - gap).abs() < 0.05, "{} {}: {told} {gap}", option.name, option.bar);
+        assert!((tilted - tilt).abs() < 0.02, "{} {}: {tilted} {tilt}", option.name, option.bar);
+        gaps.push(told);
+        tilts.push(tilted);
+    }
+    let deepest = gaps.iter().copied().fold(f64::INFINITY, f64::min);
+    let widest = gaps.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+    assert!(deepest < -8.0 && widest - deepest > 4.0, "{gaps:?}");
+    assert!(tilts.iter().all(|tilt| *tilt > 1.0), "{tilts:?}");
 }

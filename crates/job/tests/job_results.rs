@@ -12,13 +12,14 @@ use derecho_job::strip::Progress;
 use derecho_job::{check, solve};
 use proptest::prelude::*;
 
-const DEMO: [&str; 6] = [
+const DEMO: [&str; 7] = [
     include_str!("../../../demo/lookout-truck-7.derecho.json"),
     include_str!("../../../demo/lookout-truck-12.derecho.json"),
     include_str!("../../../demo/water-tender-3.derecho.json"),
     include_str!("../../../demo/relay-van-2.derecho.json"),
     include_str!("../../../demo/lookout-truck-4.derecho.json"),
     include_str!("../../../demo/supply-truck-9.derecho.json"),
+    include_str!("../../../demo/patrol-truck-6.derecho.json"),
 ];
 
 fn demo(index: usize) -> Job {

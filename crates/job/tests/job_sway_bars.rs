@@ -78,16 +78,16 @@ fn a_level_arm_and_an_upright_link_give_twice_the_spacing_over_the_arm_squared()
 fn the_bars_moment_over_the_roll_is_the_energy_in_its_twist() {
     let links = swayed(&upright()).links.unwrap();
     // ∫ M dφ from ride height to the end of the roll, by the trapezium rule, against ½·k·Δα².
-    let from: Vec<&SwayPose> = links.roll.iter().filter(|pose| roll(pose) >= 0.0).collect();
+    let from: Vec<SwayPose> = links.roll.iter().filter(|pose| roll(pose) >= 0.0).collect();
     let work: f64 = from
         .windows(2)
         .map(|pair| {
             let mean = f64::midpoint(pair[0].bar_moment_nm.unwrap(), pair[1].bar_moment_nm.unwrap());
-            mean * (roll(pair[1]) - roll(pair[0]))
+            mean * (roll(&pair[1]) - roll(&pair[0]))
         })
         .sum();
     let twist = |pose: &SwayPose| pose.twist_deg.unwrap().to_radians();
-    let (first, last) = (twist(from[0]), twist(from.last().unwrap()));
+    let (first, last) = (twist(&from[0]), twist(from.last().unwrap()));
     let energy = torsion() / 1000.0 * (last * last - first * first) / 2.0;
     assert!(last > 0.3 && close(work, energy, 2e-3), "{work} J for {energy} J");
 }
@@ -135,7 +135,8 @@ fn arms_that_do_not_close_as_it_stands_make_no_bar() {
 #[test]
 fn a_lean_the_other_way_is_the_mirror_image() {
     let links = swayed(&upright()).links.unwrap();
-    for (one, other) in links.roll.iter().zip(links.roll.iter().rev()) {
+    let poses: Vec<SwayPose> = links.roll.iter().collect();
+    for (one, other) in poses.iter().zip(poses.iter().rev()) {
         let (a, b) = (one.twist_deg.unwrap().to_degrees(), other.twist_deg.unwrap().to_degrees());
         assert!((a + b).abs() < 1e-6, "{a} {b}");
         let (a, b) = (one.roll_rate_nm_per_deg.unwrap(), other.roll_rate_nm_per_deg.unwrap());
@@ -147,8 +148,8 @@ fn a_lean_the_other_way_is_the_mirror_image() {
 #[test]
 fn every_pose_drawn_has_arms_and_links_of_their_lengths() {
     let links = swayed(&upright()).links.unwrap();
-    assert!(links.envelope.len() > 100);
-    for pose in links.heave.iter().chain(&links.roll).chain(&links.envelope) {
+    assert!(links.envelope.iter().count() > 100);
+    for pose in links.heave.iter().chain(links.roll.iter()).chain(links.envelope.iter()) {
         for (arm, eye, far) in [(&pose.left, 1, 3), (&pose.right, 2, 4)] {
             let reach = arm.eye_ahead_mm.to_mm().hypot(arm.eye_above_mm.to_mm());
             assert!((reach - 320.0).abs() < 1e-9, "{reach}");
@@ -170,7 +171,7 @@ fn every_pose_drawn_has_arms_and_links_of_their_lengths() {
 fn rates_over_the_envelope_agree_with_those_of_the_sweeps() {
     let links = swayed(&upright()).links.unwrap();
     let mut compared = 0;
-    for pose in &links.envelope {
+    for pose in links.envelope.iter() {
         let near = links.roll.iter().find(|other| {
             let apart = (pose.left_wheel_mm - other.left_wheel_mm)
                 .to_mm()

@@ -8,10 +8,11 @@ use derecho_job::document::{Job, Sheet, SheetKind};
 use derecho_job::{card, solve};
 use serde_json::Value;
 
-const DEMO: [(&str, &str); 6] = [
+const DEMO: [(&str, &str); 7] = [
     ("lookout-truck-7", include_str!("../../../demo/lookout-truck-7.derecho.json")),
     ("lookout-truck-12", include_str!("../../../demo/lookout-truck-12.derecho.json")),
     ("water-tender-3", include_str!("../../../demo/water-tender-3.derecho.json")),
+    ("patrol-truck-6", include_str!("../../../demo/patrol-truck-6.derecho.json")),
     ("relay-van-2", include_str!("../../../demo/relay-van-2.derecho.json")),
     ("lookout-truck-4", include_str!("../../../demo/lookout-truck-4.derecho.json")),
     ("supply-truck-9", include_str!("../../../demo/supply-truck-9.derecho.json")),

@@ -15,6 +15,7 @@ fn demo(name: &str) -> Value {
         "relay-wagon-5" => include_str!("../../../demo/relay-wagon-5.derecho.json"),
         "relay-van-2" => include_str!("../../../demo/relay-van-2.derecho.json"),
         "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
+        "patrol-truck-6" => include_str!("../../../demo/patrol-truck-6.derecho.json"),
         other => panic!("no demo {other}"),
     };
     serde_json::from_str(text).unwrap()
@@ -62,6 +63,11 @@ fn two_names(mut value: Value, offset: f64) -> [Value; 2] {
     above["rig"]["driven_height"] = json!("as it stands");
     above["rig"]["bump"] = entry(bump);
     above["rig"]["droop"] = entry(droop);
+    // Tightened as it stands: the height has another name in each.
+    let tightened = value["hardpoints"].as_object_mut().and_then(|points| points.remove("tightened_height"));
+    if tightened.is_some() {
+        above["hardpoints"]["tightened_height"] = json!("as it stands");
+    }
     let mut renamed = value;
     renamed["rig"]["bump"] = entry(bump + offset);
     renamed["rig"]["droop"] = entry(droop - offset);
@@ -130,7 +136,9 @@ fn walk(a: &Value, b: &Value, pointer: &str, apart: &mut Vec<String>) {
         }
         (Value::Number(x), Value::Number(y)) => {
             let (x, y) = (x.as_f64().unwrap(), y.as_f64().unwrap());
-            if (x - y).abs() > 1e-5 * x.abs().max(y.abs()).max(1.0) {
+            // A bent bar rolls with its bushings, whose bolts are square to it at ride height.
+            let least = if key == "least_gap_mm" { 0.05 } else { 0.0 };
+            if (x - y).abs() > (1e-5 * x.abs().max(y.abs()).max(1.0)).max(least) {
                 apart.push(format!("{pointer} {x} {y}"));
             }
         }
@@ -174,4 +182,11 @@ fn a_rear_on_a_y_link() {
 fn a_front_on_leaf_springs() {
     same("relay-van-2", 25.0);
     same("relay-van-2", -25.0);
+}
+
+/// A driven height below ride height, a bent bar, an eye moved in a round that was read after, tyre rates.
+#[test]
+fn a_front_with_an_eye_fitted_a_bent_bar_and_tyres_that_give() {
+    same("patrol-truck-6", 25.0);
+    same("patrol-truck-6", -30.0);
 }

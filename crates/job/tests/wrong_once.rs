@@ -331,7 +331,12 @@ fn what_cannot_be_told_is_left_out() {
         match value {
             Value::Null => found.push(at.to_owned()),
             Value::Object(members) => {
-                for (key, member) in members {
+                // Columns of many poses have a place for each, closed or not.
+                let column = |key: &str, member: &Value| {
+                    let may = ["arm_angle_deg", "eye_angle_deg", "twist_deg", "roll_rate_nm_per_deg"];
+                    member.is_array() && (may.contains(&key) || key == "bar_moment_nm")
+                };
+                for (key, member) in members.iter().filter(|(key, member)| !column(key, member)) {
                     nulls(member, &format!("{at}/{key}"), found);
                 }
             }

@@ -165,7 +165,22 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
         shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
     // Computed alone, figures are no longer than they are good for.
     alike(&computed.json::<Value>().await.unwrap(), &stored["results"], "");
-    assert_eq!(shop.get("/api/v1/jobs").await["total"], 7);
+    assert_eq!(shop.get("/api/v1/jobs").await["total"], 8);
+}
+
+/// What a phone under a vehicle has to fetch, before it is compressed.
+#[tokio::test]
+async fn answers_are_no_larger_than_they_must_be() {
+    let shop = Shop::open().await;
+    for name in ["lookout-truck-7", "patrol-truck-6", "water-tender-3"] {
+        let document = shop.get(&format!("/api/v1/jobs/{name}")).await["document"].to_string();
+        for (stage, most) in [("cycle", 300_000), ("sway", 250_000), ("plan", 100_000)] {
+            let path = format!("/api/v1/compute/{stage}");
+            let answer = shop.call(Method::POST, &path, None, Some(document.clone())).await;
+            let bytes = answer.bytes().await.unwrap().len();
+            assert!(bytes > 1000 && bytes < most, "{name} {stage}: {bytes}");
+        }
+    }
 }
 
 /// The same but for the last places of figures: half a thousandth of a millimetre, or the sixth digit.

@@ -34,6 +34,7 @@ export type PartView = Schemas["PartView"];
 export type SwayResult = Schemas["SwayResult"];
 export type SwayLinks = Schemas["SwayLinks"];
 export type SwayPose = Schemas["SwayPose"];
+export type SwayPoses = Schemas["SwayPoses"];
 export type StowResult = Schemas["StowResult"];
 export type SwayChoice = Schemas["ChoiceResult"];
 export type StageName = Schemas["Stage"];

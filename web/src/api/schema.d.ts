@@ -532,6 +532,21 @@ export interface components {
              */
             stiffness_n_per_mm?: number;
         };
+        /** @description One side of arm and link in many poses, each column in the poses' order. */
+        ArmColumns: {
+            /** @description α above level; `null` where the link does not close. */
+            arm_angle_deg: (components["schemas"]["Angle"] | null)[];
+            /** @description And above it. */
+            eye_above_mm: components["schemas"]["Length"][];
+            /** @description The link's eye ahead of the axis. */
+            eye_ahead_mm: components["schemas"]["Length"][];
+            /** @description γ at the link's eye. */
+            eye_angle_deg: (components["schemas"]["Angle"] | null)[];
+            /** @description And above it. */
+            far_above_mm: components["schemas"]["Length"][];
+            /** @description The link's far end ahead of the bar's axis. */
+            far_ahead_mm: components["schemas"]["Length"][];
+        };
         /** @description One side of arm and link in a pose. */
         ArmResult: {
             /** @description α above level; absent where the link does not close. */
@@ -934,7 +949,7 @@ export interface components {
             towards: components["schemas"]["BendTowards"];
         };
         /**
-         * @description Which way a bar is bent at ride height.
+         * @description Which way a bar is bent, as the vehicle stands.
          * @enum {string}
          */
         BendTowards: "up" | "down" | "forward" | "back";
@@ -1403,6 +1418,40 @@ export interface components {
             /** @description How much higher the link's axle end sits. */
             raises_axle_end?: components["schemas"]["TapeEntry"];
         };
+        /** @description Poses for drawing: row by row, shape `[left][right]`, `null` where the links do not reach. */
+        DrawnPoses: {
+            /** @description Bar angle. */
+            bar_angle_deg: (number | null)[];
+            /** @description Bind. */
+            bind_mm: (number | null)[];
+            /** @description Pitch. */
+            pitch_deg: (number | null)[];
+            /**
+             * @description Points of the links in body axes to a tenth of a millimetre, x y z, shape `[left][right][point][3]`.
+             *     Per link its bend, where it has one, then its axle end; the drag link's end last.
+             */
+            points_mm: (number | null)[];
+            /** @description How many points of links a pose has in `points_mm`. */
+            points_per_pose: number;
+            /** @description Whether the links reach. */
+            reached: boolean[];
+            /** @description Roll centre above the ground. */
+            roll_centre_mm: (number | null)[];
+            /** @description φ, + left wheel higher. */
+            roll_deg: (number | null)[];
+            /** @description Road wheels. */
+            steer_deg: (number | null)[];
+            /** @description Wheel travels of rows and columns alike, lowest first. */
+            travels_mm: number[];
+            /** @description Axle forward. */
+            x_mm: (number | null)[];
+            /** @description Axle to the left. */
+            y_mm: (number | null)[];
+            /** @description Yaw. */
+            yaw_deg: (number | null)[];
+            /** @description Heave. */
+            z_mm: (number | null)[];
+        };
         /** @description The end view. */
         Elevation: {
             /** @description Axle centre above the ground. */
@@ -1453,49 +1502,22 @@ export interface components {
          */
         EndStyle: "through_bolt" | "ball_stud";
         /**
-         * @description The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
-         *     the links do not reach; poses outside the stops are there for drawing alone.
+         * @description The left × right envelope: for each pose, row by row, shape `[left][right]`. Poses outside the stops are
+         *     there for drawing alone.
          */
         EnvelopeResult: {
-            /** @description Whether the stops allow it. */
-            allowed: boolean[];
-            /** @description Bar angle. */
-            bar_angle_deg: (number | null)[];
-            /** @description Bind. */
-            bind_mm: (number | null)[];
-            /** @description How it stands. */
-            level: components["schemas"]["LimitLevel"][];
+            /** @description Every other pose of each row and column, for drawing between them. */
+            drawn: components["schemas"]["DrawnPoses"];
+            /** @description How it stands; `null` where the stops do not allow it. */
+            level: (components["schemas"]["LimitLevel"] | null)[];
             /** @description The limit that is nearest, by its index. */
             nearest: (number | null)[];
-            /** @description Pitch. */
-            pitch_deg: (number | null)[];
-            /**
-             * @description For drawing: points of the links in body axes, x y z, shape `[left][right][point][3]`.
-             *     Per link its bend, where it has one, then its axle end; the drag link's end last.
-             */
-            points_mm: (number | null)[];
-            /** @description How many points of links a pose has in `points_mm`. */
-            points_per_pose: number;
             /** @description Whether the links reach. */
             reached: boolean[];
-            /** @description Roll centre above the ground. */
-            roll_centre_mm: (number | null)[];
-            /** @description φ, + left wheel higher. */
-            roll_deg: (number | null)[];
-            /** @description Road wheels. */
-            steer_deg: (number | null)[];
             /** @description Wheel travels of rows and columns alike, lowest first. */
             travels_mm: number[];
-            /** @description How much of it is used: 1 at the limit, for a gap one half at the wanted clearance. */
+            /** @description How much of it is used, to a hundredth: 1 at the limit, for a gap one half at the wanted clearance. */
             used: (number | null)[];
-            /** @description Axle forward. */
-            x_mm: (number | null)[];
-            /** @description Axle to the left. */
-            y_mm: (number | null)[];
-            /** @description Yaw. */
-            yaw_deg: (number | null)[];
-            /** @description Heave. */
-            z_mm: (number | null)[];
         };
         /** @description The bolt through an eye. */
         EyeBolt: {
@@ -3312,8 +3334,6 @@ export interface components {
             links: components["schemas"]["LinkResult"][];
             /** @description Obstacles. */
             obstacles: components["schemas"]["ObstacleResult"][];
-            /** @description Leaning at ride height, from right wheel up to left wheel up. */
-            roll: components["schemas"]["PoseResult"][];
             /** @description The answer for this setup. */
             says: components["schemas"]["Phrase"];
             /** @description Steering, where a drag link was measured. */
@@ -3950,7 +3970,7 @@ export interface components {
             /** @description Cross-axled, left wheel up, and right wheel up. */
             crossed: components["schemas"]["SwayPose"][];
             /** @description Every other pose of the envelope that the stops allow, row by row `[left][right]`. */
-            envelope: components["schemas"]["SwayPose"][];
+            envelope: components["schemas"]["SwayPoses"];
             /** @description Whether it fails, by the limits in force. */
             fails: boolean;
             /** @description γ outside these fails. */
@@ -3958,7 +3978,7 @@ export interface components {
             /** @description Whether the arms point forward. */
             forward: boolean;
             /** @description Both wheels alike, droop first. */
-            heave: components["schemas"]["SwayPose"][];
+            heave: components["schemas"]["SwayPoses"];
             /** @description Where. */
             least_at: components["schemas"]["Phrase"];
             /** @description Smallest γ over the envelope. */
@@ -3973,8 +3993,8 @@ export interface components {
             on_axle: boolean;
             /** @description Poses in which arm and link do not close at all. */
             open_poses: number;
-            /** @description Leaning at ride height. */
-            roll: components["schemas"]["SwayPose"][];
+            /** @description From cross-axled to cross-axled the other way, right wheel up first. */
+            roll: components["schemas"]["SwayPoses"];
             /** @description Why, or that it does not. */
             says: components["schemas"]["Phrase"];
             /** @description Links from each target. */
@@ -4039,6 +4059,31 @@ export interface components {
             y_mm: components["schemas"]["Length"];
             /** @description And above where it is at ride height. */
             z_mm: components["schemas"]["Length"];
+        };
+        /** @description Both sides in many poses, each column in the poses' order; what a column is says [`SwayPose`]. */
+        SwayPoses: {
+            /** @description Moment of the bar against the roll, N·m. */
+            bar_moment_nm: (number | null)[];
+            /** @description Seen from the end, shape `[pose][rod][end][left, up]`. */
+            end_mm: number[][][][];
+            /** @description The left arm. */
+            left: components["schemas"]["ArmColumns"];
+            /** @description Travel of the left wheel. */
+            left_wheel_mm: components["schemas"]["Length"][];
+            /** @description The right arm. */
+            right: components["schemas"]["ArmColumns"];
+            /** @description Travel of the right wheel. */
+            right_wheel_mm: components["schemas"]["Length"][];
+            /** @description Its lean, + left wheel higher. */
+            roll_deg: components["schemas"]["Angle"][];
+            /** @description K_bar, N·m per degree of roll. */
+            roll_rate_nm_per_deg: (number | null)[];
+            /** @description Twist between the arms, + left arm higher; `null` where a side does not close. */
+            twist_deg: (components["schemas"]["Angle"] | null)[];
+            /** @description The axle's middle, to the left of the body's. */
+            y_mm: components["schemas"]["Length"][];
+            /** @description And above where it is at ride height. */
+            z_mm: components["schemas"]["Length"][];
         };
         /** @description Everything stage Sway answers. */
         SwayResult: {

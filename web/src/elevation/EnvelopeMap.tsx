@@ -152,14 +152,14 @@ const Cells = memo(
             <line x1={0} y1={0} x2={0} y2={5} stroke="var(--slate)" strokeWidth={1.6} />
           </pattern>
         </defs>
-        {envelope.allowed.map((allowed, index) => {
+        {envelope.level.map((level, index) => {
           const left = travels[Math.floor(index / side)] ?? 0;
           const right = travels[index % side] ?? 0;
-          if (!allowed) return null;
+          if (level === null) return null;
           const reached = envelope.reached[index];
           const limit = limits[envelope.nearest[index] ?? -1];
           const used = envelope.used[index] ?? 0;
-          const over = envelope.level[index] === "over";
+          const over = level === "over";
           const place = { x: x(left) - size / 2, y: y(right) - size / 2, width: size, height: size };
           const colour = reached ? (limit ? KIND_COLOURS[limit.kind] : "var(--slate)") : "var(--ink)";
           const strength = !reached || over ? 100 : Math.max(0, Math.min(70, (used - 0.25) * 105));

@@ -22,11 +22,14 @@ export type DrawnPose = Wheels & {
   points: number[];
   /** Index of the nearest limit, and how it stands. */
   nearest: number | undefined;
-  level: Envelope["level"][number];
+  level: NonNullable<Envelope["level"][number]>;
 };
 
 /** The cell's corners with their shares; corners without a pose are left out. */
-function corners(envelope: Envelope, { left, right }: Wheels): { index: number; share: number }[] {
+function corners(
+  envelope: Pick<Envelope, "travels_mm" | "reached">,
+  { left, right }: Wheels,
+): { index: number; share: number }[] {
   const { travels_mm: travels } = envelope;
   const side = travels.length;
   const low = travels[0] ?? 0;
@@ -46,14 +49,15 @@ function corners(envelope: Envelope, { left, right }: Wheels): { index: number; 
 
 /** The pose at two wheel travels; undefined out of reach. */
 export function poseAt(setup: SetupCycle, wheels: Wheels): DrawnPose | undefined {
-  const { envelope } = setup;
-  const near = corners(envelope, wheels);
+  const { drawn } = setup.envelope;
+  const near = corners(drawn, wheels);
   const whole = near.reduce((sum, corner) => sum + corner.share, 0);
-  const nearest = near.reduce((best, corner) => (corner.share > best.share ? corner : best), {
-    index: -1,
-    share: 0,
-  });
-  if (whole === 0) return undefined;
+  const nearest = corners(setup.envelope, wheels).reduce(
+    (best, corner) => (corner.share > best.share ? corner : best),
+    { index: -1, share: 0 },
+  );
+  // The finer grid tells where the links still reach.
+  if (whole === 0 || nearest.index < 0) return undefined;
   const between = (column: readonly (number | null)[], stride = 1, offset = 0): number | undefined => {
     let sum = 0;
     for (const { index, share } of near) {
@@ -63,22 +67,22 @@ export function poseAt(setup: SetupCycle, wheels: Wheels): DrawnPose | undefined
     }
     return sum;
   };
-  const stride = 3 * envelope.points_per_pose;
+  const stride = 3 * drawn.points_per_pose;
   return {
     ...wheels,
-    z: between(envelope.z_mm) ?? 0,
-    roll_deg: between(envelope.roll_deg) ?? 0,
-    x_mm: between(envelope.x_mm) ?? 0,
-    y_mm: between(envelope.y_mm) ?? 0,
-    pitch_deg: between(envelope.pitch_deg) ?? 0,
-    yaw_deg: between(envelope.yaw_deg) ?? 0,
-    bar_angle_deg: between(envelope.bar_angle_deg),
-    roll_centre_mm: between(envelope.roll_centre_mm) ?? 0,
-    steer_deg: between(envelope.steer_deg),
-    bind_mm: between(envelope.bind_mm) ?? 0,
-    points: Array.from({ length: stride }, (_, offset) => between(envelope.points_mm, stride, offset) ?? 0),
-    nearest: envelope.nearest[nearest.index] ?? undefined,
-    level: envelope.level[nearest.index] ?? "free",
+    z: between(drawn.z_mm) ?? 0,
+    roll_deg: between(drawn.roll_deg) ?? 0,
+    x_mm: between(drawn.x_mm) ?? 0,
+    y_mm: between(drawn.y_mm) ?? 0,
+    pitch_deg: between(drawn.pitch_deg) ?? 0,
+    yaw_deg: between(drawn.yaw_deg) ?? 0,
+    bar_angle_deg: between(drawn.bar_angle_deg),
+    roll_centre_mm: between(drawn.roll_centre_mm) ?? 0,
+    steer_deg: between(drawn.steer_deg),
+    bind_mm: between(drawn.bind_mm) ?? 0,
+    points: Array.from({ length: stride }, (_, offset) => between(drawn.points_mm, stride, offset) ?? 0),
+    nearest: setup.envelope.nearest[nearest.index] ?? undefined,
+    level: setup.envelope.level[nearest.index] ?? "free",
   };
 }
 

@@ -38,7 +38,8 @@ pub struct Bend {
     pub along: f64,
     /// How far out of the line.
     pub offset: Length,
-    /// Which way at ride height, in body axes; its part along the link does not count.
+    /// Which way at the driven height, where it is looked at, in body axes; its part along the link does not
+    /// count.
     pub direction: DVec3,
 }
 
@@ -219,10 +220,14 @@ impl Watch {
     }
 
     /// How much of the limit is used: 1 at the limit. For a gap 1/(1 + gap/wanted), which
-    /// is one half at the wanted clearance.
+    /// is one half at the wanted clearance; where it overlaps 1 − gap/wanted, so that deeper is more.
     #[must_use]
     pub fn used(&self, value: f64) -> f64 {
-        if self.is_gap() { 1.0 / (1.0 + (value / self.warn).max(-0.75)) } else { value / self.fail }
+        match (self.is_gap(), value / self.warn) {
+            (true, gap) if gap < 0.0 => 1.0 - gap,
+            (true, gap) => 1.0 / (1.0 + gap),
+            (false, _) => value / self.fail,
+        }
     }
 
     /// Larger is worse, in the figure's own unit.
@@ -257,8 +262,10 @@ struct Rest {
     along: DVec3,
     along_on_axle: DVec3,
     clocking: f64,
-    /// Unit direction of the bend square to the link.
+    /// Unit direction of the bend square to the link, as it lay where the bend was looked at.
     bend: DVec3,
+    /// The link there.
+    looked_at: DVec3,
 }
 
 /// The parts a mechanism is put together from.
@@ -340,12 +347,12 @@ impl Mechanism {
             .map(|(member, link)| {
                 let along = (placing.place(link.axle) - link.body).normalize();
                 let bolts = [member.joints[0].bolt, placing.direction(member.joints[1].bolt)];
-                let out = member.bend.map_or(DVec3::Z, |bend| bend.direction);
                 Rest {
                     along,
                     along_on_axle: placing.turn.transpose() * along,
                     clocking: twist_between(along, bolts),
-                    bend: (out - along * along.dot(out)).normalize_or_zero(),
+                    bend: member.bend.map_or(DVec3::ZERO, |bend| square_to(along, bend.direction)),
+                    looked_at: along,
                 }
             })
             .collect();
@@ -362,7 +369,24 @@ impl Mechanism {
             rest,
         };
         mechanism.watches = mechanism.watch_list();
+        mechanism.lay_bends();
         mechanism
+    }
+
+    /// Turns each bend so that it points its way as the vehicle stands, not where bushings are at rest.
+    fn lay_bends(&mut self) {
+        if self.members.iter().all(|member| member.bend.is_none()) {
+            return;
+        }
+        // Where it does not stand there is nothing to look at.
+        let Ok(driven) = self.at_driven_height() else { return };
+        let scene = Scene::of(self, &driven);
+        for ((member, rest), line) in self.members.iter().zip(&mut self.rest).zip(&scene.lines) {
+            let Some(bend) = member.bend else { continue };
+            let seen = square_to(line.along, bend.direction);
+            rest.bend = DQuat::from_axis_angle(line.along, -line.tilt.share) * seen;
+            rest.looked_at = line.along;
+        }
     }
 
     fn watch_list(&self) -> Vec<Watch> {
@@ -642,11 +666,16 @@ struct Line {
 
 impl Line {
     fn bent(&self, rest: &Rest, bend: &Bend, roll: f64) -> [DVec3; 3] {
-        let carried = DQuat::from_rotation_arc(rest.along, self.along) * rest.bend;
+        let carried = DQuat::from_rotation_arc(rest.looked_at, self.along) * rest.bend;
         let out = DQuat::from_axis_angle(self.along, roll) * carried;
         let middle = self.body.lerp(self.axle, bend.along) + out * bend.offset.to_mm();
         [self.body, middle, self.axle]
     }
+}
+
+/// The unit direction square to a link that is nearest to `towards`; nought where that lies along the link.
+fn square_to(along: DVec3, towards: DVec3) -> DVec3 {
+    (towards - along * along.dot(towards)).normalize_or_zero()
 }
 
 /// Everything placed for one pose.
@@ -693,4 +722,23 @@ impl Scene {
 #[must_use]
 pub fn drag_link_ends(mechanism: &Mechanism, posed: &Posed) -> Option<[BodyPoint; 2]> {
     Scene::of(mechanism, posed).drag.map(|ends| ends.map(BodyPoint::at))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_gap_uses_more_the_smaller_it_is_and_the_deeper_parts_overlap() {
+        let watch = Watch { what: Watched::Gap { member: 0, obstacle: 0 }, warn: 20.0, fail: 0.0 };
+        // 1/(1 + 1), 1/(1 + 0) and as far again past it.
+        for (gap, used) in [(20.0, 0.5), (0.0, 1.0), (-20.0, 2.0), (-60.0, 4.0)] {
+            assert!((watch.used(gap) - used).abs() < 1e-12, "{gap}: {}", watch.used(gap));
+        }
+        let gaps = (-90..90).map(f64::from);
+        assert!(gaps.zip(-89..).all(|(gap, next)| watch.used(gap) > watch.used(f64::from(next))));
+        // Steep alike on both sides of touching: nothing jumps there.
+        let slope = |at: f64| (watch.used(at + 0.01) - watch.used(at - 0.01)) / 0.02;
+        assert!((slope(-1.0) + 1.0 / 20.0).abs() < 1e-9 && (slope(0.02) + 1.0 / 20.0).abs() < 1e-3);
+    }
 }

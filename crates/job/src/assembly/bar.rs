@@ -7,11 +7,12 @@ use super::arms::joint_of;
 use super::frame::{Fitted, SetupBar, SharedSetup, held};
 use super::reader::Reader;
 use super::words;
-use crate::document::hardpoints::{BendTowards, BoltAxis};
-use crate::document::length_of;
+use crate::document::hardpoints::{BendTowards, BoltAxis, JointForm};
+use crate::document::{Job, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::EyeMoves;
 use derecho_core::measure::Length;
+use derecho_core::parts::BarPart;
 use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
@@ -58,49 +59,91 @@ impl Reader<'_> {
         };
         Eyes { found: SetupBar { link, offset: setups.base.offset }, assumed: self.assumptions.len() > known }
     }
+}
 
-    pub(crate) fn bar_member(&self, link: &Link) -> Member {
-        let along = (link.axle.vector() - link.body.vector()).normalize_or(DVec3::Y);
-        let body = &self.job.hardpoints.bar;
-        let length = length_of(&self.job.setups.found.bar.length).unwrap_or(Length::from_mm(800.0));
-        let bend = body.bend.as_ref().map(|bend| Bend {
-            along: (bend.from_frame_eye.length() / length).clamp(0.05, 0.95),
-            offset: bend.offset.length(),
-            direction: match bend.towards {
-                BendTowards::Up => DVec3::Z,
-                BendTowards::Down => DVec3::NEG_Z,
-                BendTowards::Forward => DVec3::X,
-                BendTowards::Back => DVec3::NEG_X,
-            },
-        });
+/// A bar as a body, wherever its eyes are.
+#[derive(Clone, Debug, PartialEq)]
+pub(crate) struct BarBody {
+    /// Frame joint and axle joint.
+    joints: [JointForm; 2],
+    radius: Length,
+    pub(crate) bend: Option<Bend>,
+}
+
+impl BarBody {
+    /// The bar of a setup by its name: a part of the job, else the bar as found.
+    pub(crate) fn of(job: &Job, name: &str) -> Self {
+        let found = Self::found(job);
+        match job.bracket.bars.iter().find(|part| part.name == name) {
+            Some(part) if !name.is_empty() => found.replaced_by(part),
+            _ => found,
+        }
+    }
+
+    fn found(job: &Job) -> Self {
+        let body = &job.hardpoints.bar;
+        let length = length_of(&job.setups.found.bar.length).unwrap_or(Length::from_mm(800.0));
+        Self {
+            joints: [body.frame_joint.clone(), body.axle_joint.clone()],
+            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(usual::BAR_DIAMETER)) / 2.0,
+            bend: body.bend.as_ref().map(|bend| Bend {
+                along: (bend.from_frame_eye.length() / length).clamp(0.05, 0.95),
+                offset: bend.offset.length(),
+                direction: match bend.towards {
+                    BendTowards::Up => DVec3::Z,
+                    BendTowards::Down => DVec3::NEG_Z,
+                    BendTowards::Forward => DVec3::X,
+                    BendTowards::Back => DVec3::NEG_X,
+                },
+            }),
+        }
+    }
+
+    /// A part in its place, between the same bolts. Its bend is taken to be in its middle and towards where
+    /// this one bends, upward where this one is straight, since a part's sheet says no more.
+    fn replaced_by(&self, part: &BarPart) -> Self {
+        let joint = |kind, place: &JointForm| JointForm { kind: Some(kind), bolt: place.bolt, limit: None };
+        let bent = length_of(&part.bend).filter(|offset| *offset > Length::ZERO);
+        Self {
+            joints: [joint(part.frame_joint, &self.joints[0]), joint(part.axle_joint, &self.joints[1])],
+            radius: part.section().outside / 2.0,
+            bend: bent.map(|offset| Bend {
+                along: 0.5,
+                offset,
+                direction: self.bend.map_or(DVec3::Z, |bend| bend.direction),
+            }),
+        }
+    }
+
+    /// As a member that lies this way at ride height: bolts nobody described are square to it there.
+    pub(crate) fn member(&self, along: DVec3) -> Member {
         Member {
             name: "track bar".to_owned(),
-            joints: [
-                joint_of(&body.frame_joint, BoltAxis::ForeAft, along),
-                joint_of(&body.axle_joint, BoltAxis::ForeAft, along),
-            ],
-            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(usual::BAR_DIAMETER)) / 2.0,
-            bend,
+            joints: self.joints.each_ref().map(|joint| joint_of(joint, BoltAxis::ForeAft, along)),
+            radius: self.radius,
+            bend: self.bend,
         }
     }
 }
 
 impl SharedSetup {
-    /// The other setup: a plan tried out with the length that centres the axle there, else what
-    /// was set or is planned. None where it is the bar as it stands.
+    /// The other setup: a plan tried out with the length that centres the axle there, or the old one's where
+    /// it is `left`; else what was set or is planned. None where it is the bar as it stands.
     pub(crate) fn plan(
         &self,
         setups: &Setups,
         found: &Fitted,
+        left: bool,
     ) -> Result<Option<(Fitted, Length, bool)>, PoseFault> {
         let Some(bar) = found.bar else { return Ok(None) };
         if let Some(trial) = &setups.trial {
-            let (fitted, length) = self.moved(found, trial.moves.since(setups.base.moves))?;
+            let moves = trial.moves.since(setups.base.moves);
+            let (fitted, length) = self.moved(found, moves, left.then(|| trial.view.length()))?;
             return Ok(Some((fitted, length, true)));
         }
         let other = setups.other();
         let (length, moves) = (other.view.length(), other.moves.since(setups.base.moves));
-        if moves.is_none() && length == setups.base.view.length() {
+        if moves.is_none() && length == setups.base.view.length() && other.bar.name == setups.base.bar.name {
             return Ok(None);
         }
         let link = Link {
@@ -112,14 +155,24 @@ impl SharedSetup {
         Ok(Some((self.fitted(link)?, length, false)))
     }
 
-    /// Eyes moved, with the length that centres the axle there at the driven height.
-    pub(crate) fn moved(&self, found: &Fitted, moves: EyeMoves) -> Result<(Fitted, Length), PoseFault> {
+    /// Eyes moved, with a length, or with the one that centres the axle there at the driven height.
+    pub(crate) fn moved(
+        &self,
+        found: &Fitted,
+        moves: EyeMoves,
+        length: Option<Length>,
+    ) -> Result<(Fitted, Length), PoseFault> {
         let Some(bar) = found.bar else {
             return Err(PoseFault::OutOfReach { link: 0, missing_mm: 0.0 });
         };
         let (body, axle) = (bar.body.moved(moves.frame), bar.axle.moved(moves.axle));
-        let centred = held(found, Length::ZERO, self.driven)?;
-        let length = Length::from_mm((centred.place(self.axle_height, axle) - body).length());
+        let length = match length {
+            Some(length) => length,
+            None => {
+                let centred = held(found, Length::ZERO, self.driven)?;
+                Length::from_mm((centred.place(self.axle_height, axle) - body).length())
+            }
+        };
         let fitted = self.fitted(Link { body, axle, made: length, stiffness: None })?;
         Ok((fitted, length))
     }

@@ -14,19 +14,20 @@ pub(crate) mod words;
 use crate::usual;
 use glam::DVec3;
 
+pub(crate) use self::bar::BarBody;
 pub use self::frame::Missing;
 use self::frame::{Fitted, SharedSetup};
 use self::reader::Reader;
 use crate::document::check::FieldError;
 use crate::document::heights;
-use crate::document::{AxleLocation, Job, length_of};
+use crate::document::{AxleLocation, Job, LengthAim, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
-use derecho_core::pose::mechanism::{Mechanism, Member, Obstacle, Parts, Stops};
+use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
 use derecho_core::pose::{Link, PoseFault};
 
@@ -70,13 +71,20 @@ pub struct Planned {
 /// With what is missing or cannot be, each naming the part.
 pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing> {
     let bench = ReadJob::new(job, setups)?;
-    let found = bench.mechanism(&bench.found, bench.bar_member.as_ref(), bench.steering);
+    let now = setups.map_or("", |setups| setups.base.bar.name.as_str());
+    let found = bench.mechanism(&bench.found, &BarBody::of(job, now), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
-        (true, Some(setups)) => bench.frame.plan(setups, &bench.found).map_err(|f| bench.frame.faulty(f))?,
+        (true, Some(setups)) => {
+            let left = job.setups.plans.trial.as_ref().is_some_and(|t| t.length == LengthAim::AsTheOldOne);
+            bench.frame.plan(setups, &bench.found, left).map_err(|f| bench.frame.faulty(f))?
+        }
         _ => None,
     };
+    let planned =
+        setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).bar.name.as_str());
+    let planned = BarBody::of(job, planned);
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
-        mechanism: bench.mechanism(&fitted, bench.bar_member.as_ref(), planned_steering(job, setups, &bench)),
+        mechanism: bench.mechanism(&fitted, &planned, planned_steering(job, setups, &bench)),
         bar_length,
         trial,
     });
@@ -90,7 +98,6 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
 pub(crate) struct ReadJob {
     frame: SharedSetup,
-    bar_member: Option<Member>,
     obstacles: Vec<Obstacle>,
     steering: Option<(DragLink, Length)>,
     stops: Stops,
@@ -159,10 +166,8 @@ impl ReadJob {
             let made = link.straight_length(frame.axle_height, &driven);
             (DragLink { made, ..link }, radius)
         });
-        let bar_member = found.bar.as_ref().map(|link| reader.bar_member(link));
         Ok(Self {
             frame,
-            bar_member,
             obstacles,
             steering,
             stops: stops(job, half_track),
@@ -173,16 +178,16 @@ impl ReadJob {
         })
     }
 
-    fn mechanism(
-        &self,
-        fitted: &Fitted,
-        bar: Option<&Member>,
-        steering: Option<(DragLink, Length)>,
-    ) -> Mechanism {
+    fn mechanism(&self, fitted: &Fitted, bar: &BarBody, steering: Option<(DragLink, Length)>) -> Mechanism {
+        // As it lies in this setup, at ride height.
+        let bar = fitted.bar.map(|link| {
+            let axle = fitted.ride.pose.place(self.frame.axle_height, link.axle);
+            bar.member((axle - link.body).normalize_or(DVec3::Y))
+        });
         let parts = Parts {
             suspension: fitted.suspension.clone(),
-            members: self.frame.members(bar),
-            bar: bar.map(|_| 0),
+            members: self.frame.members(bar.as_ref()),
+            bar: bar.as_ref().map(|_| 0),
             radius_arms: self.frame.radius_arms(bar.is_some()),
             obstacles: self.obstacles.clone(),
             steering,
@@ -192,11 +197,6 @@ impl ReadJob {
         // Bushings wind up from where they were tightened.
         let tightened = fitted.suspension.solve(self.frame.tightened, Angle::ZERO, fitted.ride.start());
         Mechanism::new(parts, tightened.as_ref().map_or(&fitted.ride.pose, |solved| &solved.pose))
-    }
-
-    /// The bar as a body as it is now.
-    pub(crate) const fn bar_member(&self) -> Option<&Member> {
-        self.bar_member.as_ref()
     }
 
     /// The bar's eyes as found, at ride height with the axle centred.
@@ -214,31 +214,23 @@ impl ReadJob {
         self.steering.as_ref()
     }
 
-    /// Eyes moved and another bar in: the mechanism with the length that centres the axle at
+    /// Eyes moved and another bar in: the mechanism with a length, or with the one that centres the axle at
     /// the driven height, and that length.
     ///
     /// `raised` moves the drag link's ends, pitman end first, in mm up; it is set straight again.
     pub(crate) fn candidate(
         &self,
-        moves: EyeMoves,
-        bar: &Member,
+        (moves, length): (EyeMoves, Option<Length>),
+        bar: &BarBody,
         raised: [f64; 2],
     ) -> Result<(Mechanism, Length), PoseFault> {
-        let (fitted, length) = self.frame.moved(&self.found, moves)?;
-        // Bolts stay square to the bar where it lies now.
-        let link = fitted.suspension.links()[0];
-        let along =
-            (fitted.ride.pose.place(self.frame.axle_height, link.axle) - link.body).normalize_or(DVec3::Y);
-        let mut member = bar.clone();
-        for joint in &mut member.joints {
-            joint.bolt = (joint.bolt - along * along.dot(joint.bolt)).normalize_or(joint.bolt);
-        }
+        let (fitted, length) = self.frame.moved(&self.found, moves, length)?;
         let steering = self.steering.map(|(link, radius)| {
             let link = raise(link, raised);
             let made = link.straight_length(self.frame.axle_height, &fitted.at_driven.pose);
             (DragLink { made, ..link }, radius)
         });
-        Ok((self.mechanism(&fitted, Some(&member), steering), length))
+        Ok((self.mechanism(&fitted, bar, steering), length))
     }
 }
 

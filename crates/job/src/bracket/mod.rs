@@ -168,8 +168,11 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         Ok(bench) => bench,
         Err(missing) => return without(missing, job),
     };
-    let Some(member) = bench.bar_member().cloned() else { return without(Vec::new(), job) };
-    let found = match bench.candidate(EyeMoves::default(), &member, [0.0; 2]) {
+    if bench.bar_link().is_none() {
+        return without(Vec::new(), job);
+    }
+    let bars = bar_candidates(job, setups);
+    let found = match bench.candidate((EyeMoves::default(), None), &bars[0].body, [0.0; 2]) {
         Ok((found, _)) => found,
         Err(fault) => {
             let told =
@@ -181,7 +184,6 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         .drag_link()
         .zip(found.at_driven_height().ok())
         .map(|((link, _), driven)| link.pitman - driven.solved.pose.place(bench.axle_height(), link.knuckle));
-    let bars = bar_candidates(job, setups, &member);
     let planner = Planner {
         job,
         bench: &bench,

@@ -7,20 +7,19 @@ use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
-use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
-use derecho_core::pose::joint::JointKind;
-use derecho_core::pose::mechanism::{Bend, Joint, Level, Mechanism, Member, Posed};
+use derecho_core::parts::{BracketEnd, BracketPart};
+use derecho_core::pose::mechanism::{Level, Mechanism, Posed};
 use derecho_core::pose::travel;
 use glam::DVec3;
 
 use super::carried::{self, LoadResult, Loaded};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
 use super::words;
-use crate::assembly::ReadJob;
+use crate::assembly::{BarBody, ReadJob};
 use crate::bar::{heights, travel_left};
 use crate::cycle::words as cycle_words;
 use crate::document::bracketing::Target;
-use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights, length_of};
+use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
 use crate::setups::moves::{self, EyeMoves};
 use crate::setups::{BarState, Setups};
 
@@ -34,7 +33,7 @@ pub(super) struct BarCandidate {
     /// What people call it.
     pub(super) shown: String,
     pub(super) state: BarState,
-    pub(super) member: Member,
+    pub(super) body: BarBody,
 }
 
 /// A place for the eyes: a plan's holes, with the moves they make from where the eyes are now.
@@ -68,35 +67,17 @@ pub(super) struct Planner<'a> {
     pub(super) sweeps: RefCell<Vec<Sweep>>,
 }
 
-/// A part's bend as a body: in its middle and towards where the bar that is in bends, upward where that is
-/// straight, since its sheet says no more.
-fn bend_of(part: &BarPart, member: &Member) -> Option<Bend> {
-    let offset = length_of(&part.bend).filter(|offset| *offset > Length::ZERO)?;
-    let direction = member.bend.map_or(DVec3::Z, |bend| bend.direction);
-    Some(Bend { along: 0.5, offset, direction })
-}
-
 /// The bar that is in, then every other of the job.
-pub(super) fn bar_candidates(job: &Job, setups: &Setups, member: &Member) -> Vec<BarCandidate> {
+pub(super) fn bar_candidates(job: &Job, setups: &Setups) -> Vec<BarCandidate> {
     let here = &setups.base.bar;
     let shown = if here.name.is_empty() { BAR_AS_FOUND.to_owned() } else { here.name.clone() };
-    let now = BarCandidate { name: String::new(), shown, state: here.clone(), member: member.clone() };
-    let others = job.bracket.bars.iter().filter(|part| part.name != here.name).map(|part| {
-        let joint = |kind: JointKind, bolt| Joint { kind, bolt, limits: kind.limits() };
-        BarCandidate {
-            name: part.name.clone(),
-            shown: part.name.clone(),
-            state: BarState::new(part, setups.base.view.length()),
-            member: Member {
-                name: "track bar".to_owned(),
-                joints: [
-                    joint(part.frame_joint, member.joints[0].bolt),
-                    joint(part.axle_joint, member.joints[1].bolt),
-                ],
-                radius: part.section().outside / 2.0,
-                bend: bend_of(part, member),
-            },
-        }
+    let body = BarBody::of(job, &here.name);
+    let now = BarCandidate { name: String::new(), shown, state: here.clone(), body };
+    let others = job.bracket.bars.iter().filter(|part| part.name != here.name).map(|part| BarCandidate {
+        name: part.name.clone(),
+        shown: part.name.clone(),
+        state: BarState::new(part, setups.base.view.length()),
+        body: BarBody::of(job, &part.name),
     });
     std::iter::once(now).chain(others).collect()
 }
@@ -274,10 +255,12 @@ impl Planner<'_> {
             ..candidate.form.clone()
         };
         let raised = moves::drag_link_raise(self.job, &plan.drag_link);
-        let checked = self.checked(moves, &bar.member, raised);
+        // A length that is left moves the axle: it is checked where it then stands.
+        let left = (policy == LengthPolicy::Left).then(|| view.length());
+        let checked = self.checked((moves, left), &bar.body, raised);
         let mut fails = checked.fails.clone();
         let mut minds = checked.minds.clone();
-        if !bar.name.is_empty() && bar.member.bend.is_some() {
+        if !bar.name.is_empty() && bar.body.bend.is_some() {
             minds.push(words::bend_taken());
         }
         let (covered, missed, leftover) = match (policy, &wanted) {
@@ -429,20 +412,19 @@ impl Planner<'_> {
     }
 
     /// The sweep of the eyes at these places. Bars that are alike as bodies share one.
-    fn checked(&self, moves: EyeMoves, member: &Member, raised: [f64; 2]) -> Rc<Checked> {
-        let alike =
-            |sweep: &&Sweep| (&sweep.moves, &sweep.member, &sweep.raised) == (&moves, member, &raised);
+    fn checked(&self, eyes: (EyeMoves, Option<Length>), body: &BarBody, raised: [f64; 2]) -> Rc<Checked> {
+        let alike = |sweep: &&Sweep| (&sweep.eyes, &sweep.body, &sweep.raised) == (&eyes, body, &raised);
         if let Some(known) = self.sweeps.borrow().iter().find(alike) {
             return Rc::clone(&known.found);
         }
-        let found = match self.bench.candidate(moves, member, raised) {
+        let found = match self.bench.candidate(eyes, body, raised) {
             Ok((mechanism, _)) => check(&mechanism),
             Err(fault) => {
                 Checked { fails: vec![words::as_measured(&fault.to_string())], ..Checked::default() }
             }
         };
         let found = Rc::new(found);
-        let sweep = Sweep { moves, member: member.clone(), raised, found: Rc::clone(&found) };
+        let sweep = Sweep { eyes, body: body.clone(), raised, found: Rc::clone(&found) };
         self.sweeps.borrow_mut().push(sweep);
         found
     }
@@ -592,8 +574,9 @@ struct Checked {
 
 /// A sweep, by all that decides how it comes out.
 pub(super) struct Sweep {
-    moves: EyeMoves,
-    member: Member,
+    /// How the eyes are moved, and the length where it is left.
+    eyes: (EyeMoves, Option<Length>),
+    body: BarBody,
     raised: [f64; 2],
     found: Rc<Checked>,
 }

@@ -26,7 +26,7 @@ use derecho_core::pose::travel::{self, Envelope, Walk, Way};
 
 /// Poses along each side of the envelope.
 pub const ENVELOPE_SIDE: usize = 41;
-/// Steps of the heave and roll sweeps.
+/// Steps of the heave sweep.
 const SWEEP_STEPS: usize = 80;
 
 /// Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump.
@@ -86,8 +86,6 @@ pub struct SetupCycle {
     pub ways: Vec<WayResult>,
     /// Both wheels alike, from full droop to full bump.
     pub heave: Vec<PoseResult>,
-    /// Leaning at ride height, from right wheel up to left wheel up.
-    pub roll: Vec<PoseResult>,
     /// The left × right envelope.
     pub envelope: EnvelopeResult,
     /// Steering, where a drag link was measured.
@@ -285,22 +283,31 @@ pub struct PoseResult {
     pub limits: Vec<f64>,
 }
 
-/// The left × right envelope: for each pose, row by row, shape `[left][right]`. `null` where
-/// the links do not reach; poses outside the stops are there for drawing alone.
+/// The left × right envelope: for each pose, row by row, shape `[left][right]`. Poses outside the stops are
+/// there for drawing alone.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct EnvelopeResult {
     /// Wheel travels of rows and columns alike, lowest first.
     pub travels_mm: Vec<f64>,
-    /// Whether the stops allow it.
-    pub allowed: Vec<bool>,
     /// Whether the links reach.
     pub reached: Vec<bool>,
     /// The limit that is nearest, by its index.
     pub nearest: Vec<Option<usize>>,
-    /// How much of it is used: 1 at the limit, for a gap one half at the wanted clearance.
+    /// How much of it is used, to a hundredth: 1 at the limit, for a gap one half at the wanted clearance.
     pub used: Vec<Option<f64>>,
-    /// How it stands.
-    pub level: Vec<LimitLevel>,
+    /// How it stands; `null` where the stops do not allow it.
+    pub level: Vec<Option<LimitLevel>>,
+    /// Every other pose of each row and column, for drawing between them.
+    pub drawn: DrawnPoses,
+}
+
+/// Poses for drawing: row by row, shape `[left][right]`, `null` where the links do not reach.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct DrawnPoses {
+    /// Wheel travels of rows and columns alike, lowest first.
+    pub travels_mm: Vec<f64>,
+    /// Whether the links reach.
+    pub reached: Vec<bool>,
     /// Heave.
     pub z_mm: Vec<Option<f64>>,
     /// φ, + left wheel higher.
@@ -323,14 +330,20 @@ pub struct EnvelopeResult {
     pub bind_mm: Vec<Option<f64>>,
     /// How many points of links a pose has in `points_mm`.
     pub points_per_pose: usize,
-    /// For drawing: points of the links in body axes, x y z, shape `[left][right][point][3]`.
+    /// Points of the links in body axes to a tenth of a millimetre, x y z, shape `[left][right][point][3]`.
     /// Per link its bend, where it has one, then its axle end; the drag link's end last.
     pub points_mm: Vec<Option<f64>>,
 }
 
-fn rounded(value: f64) -> Option<f64> {
-    // A ten-thousandth of a millimetre or degree is far below what a drawing shows.
-    value.is_finite().then(|| (value * 1e4).round() / 1e4)
+/// To a ten-thousandth of a millimetre or degree: far below what is told.
+const TOLD: f64 = 1e4;
+/// To a tenth of a millimetre: a quarter of a dot on a large screen.
+const DRAWN: f64 = 10.0;
+/// To a hundredth of a limit: what a tint tells.
+const TINTED: f64 = 100.0;
+
+fn rounded(value: f64, places: f64) -> Option<f64> {
+    value.is_finite().then(|| (value * places).round() / places)
 }
 
 fn lengths((left, right): (f64, f64)) -> [Length; 2] {
@@ -467,9 +480,6 @@ fn setup(
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let heave = travel::line(mechanism, (droop, droop), (bump, bump), SWEEP_STEPS)?;
-    let (stands, lean) = (mechanism.driven(), lean_at_driven_height(mechanism));
-    let (low, high) = (stands - lean, stands + lean);
-    let roll = travel::line(mechanism, (low, high), (high, low), SWEEP_STEPS)?;
     let limits = limits(mechanism, &envelope, &walks);
     let ways: Vec<WayResult> = walks.iter().map(|walk| way_result(mechanism, walk)).collect();
     let driven = mechanism.at_driven_height()?;
@@ -483,20 +493,10 @@ fn setup(
         steering: steer::steering(mechanism, &heave, &driven, tyre, thread),
         free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&driven, bar)),
         heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
-        roll: roll.iter().map(|posed| pose_result(mechanism, posed)).collect(),
         envelope: envelope_result(mechanism, &envelope),
         limits,
         ways,
     })
-}
-
-/// Wheel travel either way at which a lean at the driven height meets the stops.
-fn lean_at_driven_height(mechanism: &Mechanism) -> f64 {
-    let (stops, driven) = (mechanism.stops(), mechanism.driven());
-    let half = stops.half_track.to_mm();
-    let up = (stops.bump.to_mm() - driven).max(0.0) * half / stops.bump_half_spacing.to_mm();
-    let down = (stops.droop.to_mm() + driven).max(0.0) * half / stops.droop_half_spacing.to_mm();
-    up.min(down).min(half / 2.0)
 }
 
 fn links(mechanism: &Mechanism) -> Vec<LinkResult> {
@@ -688,9 +688,6 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
 
 fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
     let watches = mechanism.watches().len();
-    let column = |pick: &dyn Fn(&Posed) -> f64| -> Vec<Option<f64>> {
-        envelope.poses.iter().map(|posed| posed.as_ref().and_then(|p| rounded(pick(p)))).collect()
-    };
     let nearest: Vec<Option<(usize, f64)>> = (0..envelope.poses.len())
         .map(|index| {
             envelope.poses[index].as_ref()?;
@@ -703,22 +700,32 @@ fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult
             let values = envelope.values_at(index, watches).iter().zip(mechanism.watches());
             let reached = envelope.poses[index].is_some();
             let worst = values.map(|(value, watch)| watch.level(*value)).max().unwrap_or(Level::Free);
-            if reached || !envelope.allowed[index] { worst.into() } else { LimitLevel::Over }
+            envelope.allowed[index].then(|| if reached { worst.into() } else { LimitLevel::Over })
         })
         .collect();
-    let points: Vec<Option<Vec<f64>>> = envelope
-        .poses
-        .iter()
-        .map(|posed| posed.as_ref().map(|posed| drawn_points(mechanism, posed)))
-        .collect();
-    let per_pose = points.iter().flatten().map(|p| p.len() / 3).next().unwrap_or(0);
     EnvelopeResult {
         travels_mm: envelope.travels.clone(),
-        allowed: envelope.allowed.clone(),
         reached: envelope.poses.iter().map(Option::is_some).collect(),
-        used: nearest.iter().map(|n| n.and_then(|(_, used)| rounded(used))).collect(),
+        used: nearest.iter().map(|n| n.and_then(|(_, used)| rounded(used, TINTED))).collect(),
         nearest: nearest.iter().map(|n| n.map(|(watch, _)| watch)).collect(),
         level,
+        drawn: drawn(mechanism, envelope),
+    }
+}
+
+/// Every other pose of the envelope. Its side is odd, so that both ends are among them.
+fn drawn(mechanism: &Mechanism, envelope: &Envelope) -> DrawnPoses {
+    let rows = envelope.poses.chunks(envelope.travels.len()).step_by(2);
+    let poses: Vec<Option<&Posed>> = rows.flat_map(|row| row.iter().step_by(2)).map(Option::as_ref).collect();
+    let column = |pick: &dyn Fn(&Posed) -> f64| -> Vec<Option<f64>> {
+        poses.iter().map(|posed| posed.and_then(|posed| rounded(pick(posed), TOLD))).collect()
+    };
+    let points: Vec<Option<Vec<f64>>> =
+        poses.iter().map(|posed| posed.map(|posed| drawn_points(mechanism, posed))).collect();
+    let per_pose = points.iter().flatten().map(|p| p.len() / 3).next().unwrap_or(0);
+    DrawnPoses {
+        travels_mm: envelope.travels.iter().copied().step_by(2).collect(),
+        reached: poses.iter().map(Option::is_some).collect(),
         z_mm: column(&|p| p.solved.pose.z.to_mm()),
         roll_deg: column(&|p| p.solved.pose.roll.to_degrees()),
         x_mm: column(&|p| p.solved.pose.x.to_mm()),
@@ -733,7 +740,7 @@ fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult
         points_mm: points
             .into_iter()
             .flat_map(|points| match points {
-                Some(points) => points.into_iter().map(rounded).collect(),
+                Some(points) => points.into_iter().map(|point| rounded(point, DRAWN)).collect(),
                 None => vec![None; 3 * per_pose],
             })
             .collect(),

@@ -131,7 +131,7 @@ pub struct BendForm {
     pub towards: BendTowards,
 }
 
-/// Which way a bar is bent at ride height.
+/// Which way a bar is bent, as the vehicle stands.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum BendTowards {

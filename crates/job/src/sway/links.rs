@@ -9,6 +9,7 @@ use crate::document::heights;
 use crate::document::sway::SwayTarget;
 use crate::document::{Job, length_of};
 use crate::sway::places::{LinkWork, Places};
+use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
@@ -21,62 +22,6 @@ use derecho_core::sway::{ArmFault, BarRate, window};
 
 /// Steps of the sweeps that are drawn.
 const SWEEP_STEPS: usize = 80;
-
-/// One side of arm and link in a pose.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct ArmResult {
-    /// α above level; absent where the link does not close.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub arm_angle_deg: Option<Angle>,
-    /// γ at the link's eye.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub eye_angle_deg: Option<Angle>,
-    /// The link's far end ahead of the bar's axis.
-    pub far_ahead_mm: Length,
-    /// And above it.
-    pub far_above_mm: Length,
-    /// The link's eye ahead of the axis.
-    pub eye_ahead_mm: Length,
-    /// And above it.
-    pub eye_above_mm: Length,
-}
-
-/// Both sides in a pose.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct SwayPose {
-    /// Travel of the left wheel.
-    pub left_wheel_mm: Length,
-    /// Travel of the right wheel.
-    pub right_wheel_mm: Length,
-    /// The axle's middle, to the left of the body's.
-    pub y_mm: Length,
-    /// And above where it is at ride height.
-    pub z_mm: Length,
-    /// Its lean, + left wheel higher.
-    pub roll_deg: Angle,
-    /// Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
-    /// as left and up, mm in the body's axes at ride height. Where a side does not close its arm
-    /// points to the link's far end.
-    pub end_mm: [[[f64; 2]; 2]; 5],
-    /// The left arm.
-    pub left: ArmResult,
-    /// The right arm.
-    pub right: ArmResult,
-    /// Twist between the arms, + left arm higher; absent where a side does not close.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub twist_deg: Option<Angle>,
-    /// K_bar here, N·m per degree of roll: k_eff·(dΔα/dφ)².
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub roll_rate_nm_per_deg: Option<f64>,
-    /// Moment of the bar against the roll here, N·m: k_eff·Δα·dΔα/dφ.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub bar_moment_nm: Option<f64>,
-}
 
 /// A link length that meets a target.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -145,13 +90,13 @@ pub struct SwayLinks {
     /// Links from each target.
     pub targets: Vec<LinkTarget>,
     /// Both wheels alike, droop first.
-    pub heave: Vec<SwayPose>,
-    /// Leaning at ride height.
-    pub roll: Vec<SwayPose>,
+    pub heave: SwayPoses,
+    /// From cross-axled to cross-axled the other way, right wheel up first.
+    pub roll: SwayPoses,
     /// Cross-axled, left wheel up, and right wheel up.
     pub crossed: Vec<SwayPose>,
     /// Every other pose of the envelope that the stops allow, row by row `[left][right]`.
-    pub envelope: Vec<SwayPose>,
+    pub envelope: SwayPoses,
     /// How it is worked out at ride height.
     pub working: Working,
 }
@@ -286,8 +231,7 @@ pub(crate) fn links(
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
         travel::line(mechanism, from, to, steps).unwrap_or_default()
     };
-    let poses =
-        |line: Vec<Posed>| line.iter().map(|posed| pose_result(places, rate, posed)).collect::<Vec<_>>();
+    let posed = |posed: &Posed| pose_result(places, rate, posed);
     let (up, down) = stops.cross_axled();
     SwayLinks {
         link_mm: places.arm.link,
@@ -308,16 +252,16 @@ pub(crate) fn links(
         window_says: words::window(works, places.arm.link),
         targets: targets(job, mechanism, places, works),
         window_mm: works,
-        heave: poses(line((droop, droop), (bump, bump), SWEEP_STEPS)),
-        roll: poses(crate::sway::links::rolling(mechanism)),
-        crossed: poses(line((up, down), (down, up), 1)),
+        heave: line((droop, droop), (bump, bump), SWEEP_STEPS).iter().map(posed).collect(),
+        roll: rolling(mechanism).iter().map(posed).collect(),
+        crossed: line((up, down), (down, up), 1).iter().map(posed).collect(),
         envelope: over_the_envelope(places, envelope, rate),
         working: working(places, ride),
     }
 }
 
 /// Every other pose of the envelope, for drawing.
-fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Vec<SwayPose> {
+fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> SwayPoses {
     let side = envelope.travels.len();
     let at = |left: usize, right: usize| {
         if left >= side || right >= side {

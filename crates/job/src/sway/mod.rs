@@ -6,6 +6,7 @@
 mod fit;
 mod links;
 mod places;
+mod poses;
 mod rates;
 mod road_and_trail;
 mod room;
@@ -22,8 +23,9 @@ use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
-pub use crate::sway::links::{ArmResult, LinkTarget, SwayLinks, SwayPose, work_at_ends};
+pub use crate::sway::links::{LinkTarget, SwayLinks, work_at_ends};
 use crate::sway::places::Places;
+pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;
 use crate::sway::road_and_trail::{BarOnAxle, Base};
 pub use crate::sway::road_and_trail::{ChoiceResult, VehicleResult};

@@ -26,9 +26,9 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
   const { width, height } = useSize(box);
   const arm = pose[side];
   // Everything the far end does, so that the drawing keeps its scale.
-  const places = [...links.heave, ...links.roll].map((p) => p[side]);
-  const xs = [0, ...places.flatMap((p) => [p.far_ahead_mm, p.eye_ahead_mm])];
-  const zs = [0, ...places.flatMap((p) => [p.far_above_mm, p.eye_above_mm])];
+  const [heave, roll] = [links.heave[side], links.roll[side]];
+  const xs = [0, ...[heave, roll].flatMap((p) => [...p.far_ahead_mm, ...p.eye_ahead_mm])];
+  const zs = [0, ...[heave, roll].flatMap((p) => [...p.far_above_mm, ...p.eye_above_mm])];
   if (stowed) {
     xs.push(stowed.eye_ahead_mm, stowed.stud_ahead_mm);
     zs.push(stowed.eye_above_mm, stowed.stud_above_mm);
@@ -48,7 +48,9 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
   const open = gamma === undefined && !stowed;
   const [low = 0, high = 180] = links.fails_outside_deg;
   const bad = gamma === undefined || gamma < low || gamma > high;
-  const trail = links.heave.map((p) => `${x(p[side].far_ahead_mm)},${y(p[side].far_above_mm)}`).join(" ");
+  const trail = heave.far_ahead_mm
+    .map((ahead, index) => `${x(ahead)},${y(heave.far_above_mm[index] ?? 0)}`)
+    .join(" ");
   return (
     <div
       ref={box}

@@ -22,7 +22,7 @@ export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
   const { width, height } = useSize(box);
   const { job } = useJob();
   const face = useSettings((s) => s.face);
-  const last = links.roll[links.roll.length - 1];
+  const last = links.crossed[0];
   const under = last ? Math.abs(last.left_wheel_mm - last.right_wheel_mm) / 2 : 0;
   const lowBody = { ...elevation, full_droop_mm: elevation.driven_travel_mm - 60 };
   const picture = fit(lowBody, width, height, face, 8, under);

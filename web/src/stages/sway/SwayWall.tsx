@@ -24,7 +24,7 @@ export function SwayWall() {
   const stowed = shown && swayed?.stowed?.reaches ? swayed.stowed : undefined;
   const pose = links && swayPoseAt(links, wheels, crossed !== null);
   const { elevation } = results;
-  const most = links?.roll[links.roll.length - 1];
+  const most = links?.crossed[0];
   const swing = (share: number) => {
     const turn = Math.sin(share * 2 * Math.PI);
     if (round === "heave" || !most) {
