@@ -4,9 +4,11 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_job::results::{cycle, plan, sway, uncertainty};
-use derecho_job::{Job, solve};
+mod vehicles;
+
+use proptest::prelude::*;
 use serde_json::{Value, json};
+use vehicles::{Made, told, typed, vehicle};
 
 fn demo(name: &str) -> Value {
     let text = match name {
@@ -19,18 +21,6 @@ fn demo(name: &str) -> Value {
         other => panic!("no demo {other}"),
     };
     serde_json::from_str(text).unwrap()
-}
-
-/// Everything every stage tells of a job.
-fn told(value: &Value) -> Value {
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
-    json!({
-        "solve": solve(&job),
-        "cycle": cycle(&job),
-        "plan": plan(&job),
-        "sway": sway(&job),
-        "uncertainty": uncertainty(&job),
-    })
 }
 
 /// The vehicle with every reading taken as it stands, `offset` above its ride height, and the same with
@@ -53,6 +43,10 @@ fn two_names(mut value: Value, offset: f64) -> [Value; 2] {
         if let Some(part) = value.pointer_mut(pointer).and_then(Value::as_object_mut) {
             part.remove("height");
         }
+    }
+    // Readings at heights that are no longer named.
+    if let Some(pinion) = value.pointer_mut("/bracket/conversion/pinion").and_then(Value::as_array_mut) {
+        pinion.truncate(1);
     }
     for sheet in value["sheets"].as_array_mut().into_iter().flatten() {
         sheet.as_object_mut().unwrap().remove("height");
@@ -189,4 +183,44 @@ fn a_front_on_leaf_springs() {
 fn a_front_with_an_eye_fitted_a_bent_bar_and_tyres_that_give() {
     same("patrol-truck-6", 25.0);
     same("patrol-truck-6", -30.0);
+}
+
+/// A random vehicle, which stands above or below its ride height, with that height called its ride height.
+fn renamed(made: &Made) -> Value {
+    let up = typed(&made.document, "/rig/heights/1/offset");
+    let mut renamed = made.document.clone();
+    let rig = renamed["rig"].as_object_mut().unwrap();
+    rig.remove("heights");
+    rig.remove("driven_height");
+    for (travel, by) in [("bump", up), ("droop", -up)] {
+        rig.insert(travel.to_owned(), vehicles::mm(typed(&made.document, &format!("/rig/{travel}")) + by));
+    }
+    renamed
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    #[test]
+    fn any_vehicle_under_either_name(made in vehicle().prop_filter("arms", |made| made.location != "four_arms")) {
+        let (mut above, mut renamed) = (told(&made.document), told(&renamed(&made)));
+        for told in [&mut above, &mut renamed] {
+            // The other height has another distance from it, and its own line.
+            told["solve"]["heights"] = Value::Null;
+            told["plan"]["other_heights"] = Value::Null;
+            told["plan"]["conversion"] = Value::Null;
+            for options in told["plan"]["options"].as_array_mut().into_iter().flatten() {
+                options["heights"] = Value::Null;
+            }
+            for school in told["plan"]["schools"].as_array_mut().into_iter().flatten() {
+                school["option"]["heights"] = Value::Null;
+            }
+            // Draws are drawn anew for another number of heights.
+            told["uncertainty"] = Value::Null;
+        }
+        let mut apart = Vec::new();
+        walk(&above, &renamed, "", &mut apart);
+        apart.truncate(12);
+        prop_assert_eq!(apart, Vec::<String>::new());
+    }
 }

@@ -1,6 +1,7 @@
 //! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
 use crate::usual;
+use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -320,9 +321,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
     aimed
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
-            let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
-            let [ahead, above, out] = places.far_end(posed.first()?, true);
-            let link = places.arm.link_for(angle?, ahead, above, out);
+            let link = link_at(mechanism, places, travel, angle?)?;
             let change = link - places.arm.link;
             let turns =
                 job.sway.link_thread.as_ref().and_then(|thread| sleeve_turns(thread, places.arm.link, link));
@@ -353,24 +352,39 @@ pub(crate) fn target_link(
         SwayTarget::LevelMidTravel => (stops.bump - stops.droop).to_mm() / 2.0,
         _ => -heights::driven_offset(&job.rig).to_mm(),
     };
-    let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
-    let [ahead, above, out] = places.far_end(posed.first()?, true);
-    Some(places.arm.link_for(Angle::ZERO, ahead, above, out))
+    link_at(mechanism, places, travel, Angle::ZERO)
 }
 
-/// The sway arm's angle that runs in line with the lowest link that holds the axle fore and aft, seen
-/// from the side, at a travel of both wheels.
+/// The link that brings the arms to an angle above level at a travel of both wheels: the mean of what each
+/// side wants, which differ by the square of how far the axle stands off to one side.
+fn link_at(mechanism: &Mechanism, places: &Places, travel: f64, angle: Angle) -> Option<Length> {
+    let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
+    let posed = posed.first()?;
+    let [left, right] = [true, false].map(|left| {
+        let [ahead, above, out] = places.far_end(posed, left);
+        places.arm.link_for(angle, ahead, above, out)
+    });
+    Some((left + right) / 2.0)
+}
+
+/// The sway arm's angle that runs in line with the lowest links that hold the axle fore and aft, the mean of
+/// one on each side, seen from the side, at a travel of both wheels.
 fn lower_arm(mechanism: &Mechanism, places: &Places, travel: f64) -> Option<Angle> {
-    let links = mechanism.suspension().links().iter();
     let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
     let placing = Placing::of(&posed.first()?.solved.pose, mechanism.suspension().axle_height());
-    let along = links
+    let links = mechanism.suspension().links().iter();
+    let along: Vec<(DVec3, DVec3)> = links
         .map(|link| (link.body.vector(), placing.place(link.axle).vector()))
         .filter(|(body, axle)| (body.x - axle.x).abs() > (body.y - axle.y).abs())
-        .min_by(|a, b| a.1.z.total_cmp(&b.1.z))?;
-    let slope = (along.0.z - along.1.z) / (along.0.x - along.1.x);
+        .collect();
+    let lowest = |left: bool| {
+        let here = along.iter().filter(|(body, _)| (body.y > 0.0) == left);
+        here.min_by(|a, b| a.1.z.total_cmp(&b.1.z)).map(|(body, axle)| (body.z - axle.z) / (body.x - axle.x))
+    };
+    let slopes: Vec<f64> = [true, false].into_iter().filter_map(lowest).collect();
+    let slope = slopes.iter().sum::<f64>() / slopes.len() as f64;
     let turn = if places.arm.forward { 1.0 } else { -1.0 };
-    Some(Angle::from_radians((turn * slope).atan()))
+    (!slopes.is_empty()).then(|| Angle::from_radians((turn * slope).atan()))
 }
 
 /// What to cut for a link built from rod.
