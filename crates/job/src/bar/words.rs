@@ -49,19 +49,17 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
     let mut steps = Vec::new();
     let bar = &job.setups.found.bar;
     if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
-        let note = if frame - axle == view.rise() {
-            "rise of the frame eye"
-        } else {
-            "rise of the frame eye as it was read"
-        };
+        // Counted to ride height and back: what is left over of that was not added by anybody.
+        let added = view.rise() - (frame - axle);
+        let changed = added.abs() > Length::from_mm(1e-6);
+        let note = if changed { "rise of the frame eye as it was read" } else { "rise of the frame eye" };
         steps.push(Step::new(
             note,
             "v = {F_z} − {A_z}",
             &[("F_z", length(frame)), ("A_z", length(axle))],
             length(frame - axle),
         ));
-        if frame - axle != view.rise() {
-            let added = view.rise() - (frame - axle);
+        if changed {
             steps.push(Step::new(
                 "rise at the driven height, with what was added since",
                 "v = {v} + {added}",
