@@ -99,3 +99,34 @@ fn a_link_too_short_for_the_travel_has_no_steer() {
     let link = drag_link([150.0, -450.0, 480.0], [150.0, -650.0, 480.0], DVec3::Z);
     assert_eq!(link.steer(AXLE, &heave(-400.0, 0.0), Angle::ZERO), None);
 }
+
+/// Where the drag link does not reach, its knuckle stays turned to where it comes nearest to reaching: whatever
+/// turn it was looked for from, and running on from where it just reaches.
+#[test]
+fn out_of_reach_the_knuckle_is_turned_as_near_as_it_comes() {
+    let link = drag_link([130.0, 330.0, 600.0], [150.0, -560.0, 480.0], DVec3::new(-0.06, 0.1, 1.0));
+    let placed = |mm: f64| derecho_core::pose::point::Placing::of(&heave(mm, 0.0), AXLE);
+    let short = |pose: &Pose, delta: f64| {
+        let end = link.knuckle_place(AXLE, pose, Angle::from_radians(delta));
+        ((end - link.pitman).length() - link.made.to_mm()).abs()
+    };
+    // Down until it no longer reaches.
+    let edge =
+        (0..600).map(|step| -f64::from(step)).find(|mm| !link.turn_at(&placed(*mm), 0.0).reaches).unwrap();
+    let last = link.turn_at(&placed(edge + 1.0), 0.0).steer;
+    for below in [edge, edge - 5.0, edge - 40.0] {
+        let pose = heave(below, 0.0);
+        let turn = link.turn_at(&placed(below), 0.0);
+        assert!(!turn.reaches && link.steer(AXLE, &pose, Angle::ZERO).is_none());
+        let least =
+            (-3000..3000).map(|step| short(&pose, f64::from(step) / 1000.0)).fold(f64::INFINITY, f64::min);
+        assert!(short(&pose, turn.steer) < least + 1e-3, "{below}: {} {least}", short(&pose, turn.steer));
+        for near in [-0.4, 0.3, 1.2] {
+            assert!(
+                (link.turn_at(&placed(below), near).steer - turn.steer).abs() < 1e-9,
+                "{below} from {near}"
+            );
+        }
+    }
+    assert!((link.turn_at(&placed(edge), last).steer - last).abs() < 0.15);
+}

@@ -421,3 +421,21 @@ fn every_demo_is_a_full_rig_of_its_kind() {
     assert_eq!(kinds, [RadiusArms, LeafSprings, ThreeArms, FourArms, YLink]);
     assert_eq!(job(&demo("relay-van-2")).rig.frame_eye_side, Some(Side::Right));
 }
+
+#[test]
+fn a_drag_link_that_no_longer_reaches_is_told_with_the_place() {
+    let mut value = demo("lookout-truck-7");
+    let steering = &mut value["hardpoints"]["steering"];
+    steering["kingpin_from_centre"] = json!("24 in");
+    steering["knuckle"]["fore_aft"] = json!("2 in");
+    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap().says.inches;
+    assert!(!told(&value).contains("does not reach"), "{}", told(&value));
+    value["rig"]["droop"] = json!("20 in");
+    let says = told(&value);
+    // Drawn out straight the link and its arm reach at most as far as both are long: by hand √(L + a)² from the
+    // kingpin, 17 to 18 in below ride height here.
+    assert!(
+        says.contains("From about 17") && says.contains("droop on the drag link does not reach"),
+        "{says}"
+    );
+}

@@ -26,6 +26,15 @@ pub struct DragLink {
     pub made: Length,
 }
 
+/// How far the knuckle is turned in a pose.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Turn {
+    /// δ in radians, + steers left.
+    pub steer: f64,
+    /// Whether the drag link reaches.
+    pub reaches: bool,
+}
+
 impl DragLink {
     /// Length |P − D| in a pose with the road wheels straight on the axle (δ = 0).
     #[must_use]
@@ -49,12 +58,14 @@ impl DragLink {
     /// drag link does not reach.
     #[must_use]
     pub fn steer(&self, axle_height: Length, pose: &Pose, near: Angle) -> Option<Angle> {
-        self.steer_at(&Placing::of(pose, axle_height), near.to_radians()).map(Angle::from_radians)
+        let turn = self.turn_at(&Placing::of(pose, axle_height), near.to_radians());
+        turn.reaches.then(|| Angle::from_radians(turn.steer))
     }
 
-    /// As [`DragLink::steer`], in a pose made ready; radians.
+    /// As [`DragLink::steer`], in a pose made ready; where the drag link does not reach the turn at which it
+    /// comes nearest to it, which runs on from where it just does.
     #[must_use]
-    pub fn steer_at(&self, placing: &Placing, near: f64) -> Option<f64> {
+    pub fn turn_at(&self, placing: &Placing, near: f64) -> Turn {
         let axis = placing.direction(self.kingpin_axis.normalize());
         let w = placing.arm(self.knuckle) - placing.arm(self.kingpin);
         let to_pitman = self.pitman - placing.place(self.kingpin);
@@ -65,9 +76,9 @@ impl DragLink {
         let c = (to_pitman - along).length_squared() + across.length_squared()
             - self.made.to_mm() * self.made.to_mm();
         let ratio = -c / a.hypot(b);
-        // Beyond this the link is too short or too long by less than rounding.
-        if ratio.is_nan() || ratio.abs() > 1.0 + 1e-12 {
-            return None;
+        // A knuckle end on its own kingpin turns nothing.
+        if ratio.is_nan() {
+            return Turn { steer: near, reaches: false };
         }
         let (middle, half) = (b.atan2(a), ratio.clamp(-1.0, 1.0).acos());
         let wrap = |angle: f64| {
@@ -76,7 +87,8 @@ impl DragLink {
         };
         let roots = [wrap(middle + half), wrap(middle - half)];
         let nearer = if (roots[0] - near).abs() <= (roots[1] - near).abs() { 0 } else { 1 };
-        Some(roots[nearer])
+        // Beyond this the link is too short or too long by more than rounding.
+        Turn { steer: roots[nearer], reaches: ratio.abs() <= 1.0 + 1e-12 }
     }
 
     /// Its angle in front view at ride height, + body end higher, and its length seen from

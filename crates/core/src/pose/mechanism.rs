@@ -515,7 +515,7 @@ impl Mechanism {
             let link = &self.suspension.links()[bar];
             (link.body.vector(), placing.place(link.axle).vector())
         });
-        let delta = self.steering.as_ref().and_then(|(link, _)| link.steer_at(&placing, near));
+        let turn = self.steering.as_ref().map(|(link, _)| link.turn_at(&placing, near));
         let z = solved.pose.z.to_mm();
         let bind = match self.wind_up {
             Some((_, spacing)) => {
@@ -531,8 +531,10 @@ impl Mechanism {
             roll_centre: self.suspension.axle_height().to_mm() + solved.sideways_per_roll,
             bar_line_roll_centre: eyes
                 .map_or(f64::NAN, |(f, a)| a.z + (f.z - a.z) * (-a.y) / (f.y - a.y) - z),
-            steer: delta.map_or(f64::NAN, |delta| delta + solved.pose.yaw.to_radians()),
-            delta: delta.unwrap_or(near),
+            steer: turn
+                .filter(|turn| turn.reaches)
+                .map_or(f64::NAN, |turn| turn.steer + solved.pose.yaw.to_radians()),
+            delta: turn.map_or(near, |turn| turn.steer),
             bind,
             solved,
         }

@@ -310,6 +310,9 @@ pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
         .collect()
 }
 
+const ONE_WHEEL: [(f64, f64); 4] = [(1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0)];
+const BOTH_WHEELS: [(f64, f64); 4] = [(1.0, 1.0), (-1.0, -1.0), (1.0, -1.0), (-1.0, 1.0)];
+
 /// Looks around a pose in ever smaller steps for a worse one.
 fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
     let judge = mechanism.watches()[best.watch];
@@ -317,8 +320,12 @@ fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
     // Curves are flat at their worst: half a millimetre of travel is far below 0.1 mm of gap.
     while step > 0.5 {
         let mut moved = false;
-        for (left, right) in [(step, 0.0), (-step, 0.0), (0.0, step), (0.0, -step)] {
-            let (left, right) = (best.posed.left + left, best.posed.right + right);
+        for (index, (left, right)) in ONE_WHEEL.into_iter().chain(BOTH_WHEELS).enumerate() {
+            // The least gap can lie along a crease across the grid: both wheels are moved where one helps no more.
+            if moved && index >= ONE_WHEEL.len() {
+                break;
+            }
+            let (left, right) = (best.posed.left + step * left, best.posed.right + step * right);
             if !mechanism.stops().allow(left, right) {
                 continue;
             }

@@ -80,6 +80,11 @@ pub(crate) fn steering(
         .filter(|posed| posed.steer.is_finite())
         .max_by(|a, b| (a.steer - driven.steer).abs().total_cmp(&(b.steer - driven.steer).abs()))?;
     let steered = worst.steer - driven.steer;
+    // Both wheels alike: from where the drag link no longer reaches, nearest to where it stands.
+    let tight = heave
+        .iter()
+        .filter(|posed| posed.steer.is_nan())
+        .min_by(|a, b| (a.left - driven.left).abs().total_cmp(&(b.left - driven.left).abs()));
     let (drag_angle, drag_length) = link.front_view(height, &driven.solved.pose);
     let bar = mechanism.bar().map(|bar| {
         let end = mechanism.suspension().axle_end(bar, &driven.solved.pose);
@@ -109,7 +114,11 @@ pub(crate) fn steering(
         drag_link_length_mm: link.made,
         straight_length_mm: straight,
         change_mm: change,
-        says: words::bump_steer(per_mm, worst_angle, Length::from_mm(worst.left)),
+        says: words::bump_steer(
+            per_mm,
+            (worst_angle, Length::from_mm(worst.left)),
+            tight.map(|posed| Length::from_mm(posed.left)),
+        ),
         match_says: words::link_match(
             bar.map(|(angle, ..)| angle),
             drag_angle,

@@ -128,22 +128,30 @@ pub(crate) const fn is_tilt(what: Watched) -> bool {
     matches!(what, Watched::Tilt { .. })
 }
 
-pub(crate) fn bump_steer(per_mm: f64, worst: Angle, at: Length) -> Phrase {
+/// `tight` is the travel at which the drag link no longer reaches, where there is one.
+pub(crate) fn bump_steer(per_mm: f64, (worst, at): (Angle, Length), tight: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let step = w.round_step();
         let rate = per_mm * step.to_mm();
         if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
             return "Bumps do not steer it.".to_owned();
         }
-        let way = if at > Length::ZERO { "bump" } else { "droop" };
+        let way = |at: Length| if at > Length::ZERO { "bump" } else { "droop" };
+        let place = |at: Length| format!("{} {}", w.distance(at), way(at));
+        let tight = tight.map_or_else(String::new, |tight| {
+            format!(
+                " From about {} on the drag link does not reach: it pulls the wheels round to their stops.",
+                place(tight)
+            )
+        });
         format!(
-            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {} {way}.",
+            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {}.{tight}",
             w.distance(step),
             rate.abs(),
             Side::of(rate).word(),
             degrees(worst),
             Side::of(worst.to_radians()).word(),
-            w.distance(at)
+            place(at)
         )
     })
 }
