@@ -144,9 +144,15 @@ pub fn sway(job: &Job) -> SwayResult {
 /// Stage Bracket of a job by itself.
 #[must_use]
 pub fn plan(job: &Job) -> PlanResult {
+    plan_from(job, 0)
+}
+
+/// Stage Bracket of a job by itself, its options told from the one after `from`.
+#[must_use]
+pub fn plan_from(job: &Job, from: usize) -> PlanResult {
     let resolved = Resolved::of(job);
     let bar = resolved.setups().map(|setups| bar::bar(job, setups));
-    bracket::plan(job, &resolved, bar.as_ref())
+    bracket::plan(job, &resolved, bar.as_ref(), from)
 }
 
 /// How sure the bar's figures are, of a job by itself.
@@ -181,7 +187,7 @@ pub fn everything(job: &Job) -> Everything {
     let results = solved(job, &resolved);
     Everything {
         cycle: cycle::cycle(job, resolved.setups()),
-        plan: bracket::plan(job, &resolved, results.bar.as_ref()),
+        plan: bracket::plan(job, &resolved, results.bar.as_ref(), 0),
         sway: sway::sway(job, &resolved),
         uncertainty: drawn(job, &resolved),
         results,

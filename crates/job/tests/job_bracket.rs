@@ -436,3 +436,49 @@ fn an_option_is_judged_as_its_cycle_is() {
     assert!(deepest < -8.0 && widest - deepest > 4.0, "{gaps:?}");
     assert!(tilts.iter().all(|tilt| *tilt > 1.0), "{tilts:?}");
 }
+
+/// At the limits of its lists a plan is told by pages, which put together are every option in its rank.
+#[test]
+fn a_plan_of_hundreds_of_options_comes_by_pages() {
+    let mut value = plain();
+    let holes = |up: i32| -> Vec<Value> {
+        (0..12)
+            .map(|hole| json!({ "name": format!("{hole}"), "up": format!("{} mm", up + 3 * hole) }))
+            .collect()
+    };
+    value["bracket"] = json!({
+        "brackets": (0..6).map(|n| json!({ "name": format!("riser {n}"), "end": "axle", "holes": holes(8 * n) }))
+            .collect::<Vec<_>>(),
+        "bars": (0..4).map(|n| json!({ "name": format!("bar {n}"), "adjuster": "turnbuckle" })).collect::<Vec<_>>(),
+    });
+    value["rig"]["heights"] = (0..30)
+        .map(|n| json!({ "name": format!("height {n}"), "offset": format!("{} mm", n - 15) }))
+        .collect();
+    value["setups"]["plans"] =
+        json!({ "chosen": { "axle": { "bracket": "riser 0", "hole": "0" }, "bar": "bar 3" } });
+    let job = job(&value);
+    let first = plan(&job);
+    // Six brackets of twelve holes and the places where the eyes are, each with the bar as found and four others.
+    let all = (6 * 12 + 1) * 5;
+    assert_eq!(first.options_in_all, all);
+    // What is chosen is among them whatever its rank, and the answer speaks of it.
+    let picked = &first.options[first.pick.unwrap()];
+    assert!(picked.chosen, "{}", picked.rank);
+    assert_eq!(picked.heights.len(), solve(&job).heights.len());
+    let mut ranks = Vec::new();
+    for from in [0, 200] {
+        let page = derecho_job::results::plan_from(&job, from);
+        assert!(page.options.len() <= 201, "{}", page.options.len());
+        let told = page.options.iter().filter(|option| !option.heights.is_empty()).count();
+        assert!((8..=9).contains(&told), "{told}");
+        ranks.extend(
+            page.options
+                .iter()
+                .map(|option| option.rank)
+                .filter(|rank| (from + 1..=from + 200).contains(rank)),
+        );
+        assert_eq!(page.other_heights, first.other_heights);
+        assert_eq!(page.schools, first.schools);
+    }
+    assert_eq!(ranks, (1..=all).collect::<Vec<_>>());
+}

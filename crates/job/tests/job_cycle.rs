@@ -432,8 +432,8 @@ fn a_drag_link_that_no_longer_reaches_is_told_with_the_place() {
     assert!(!told(&value).contains("does not reach"), "{}", told(&value));
     value["rig"]["droop"] = json!("20 in");
     let says = told(&value);
-    // Drawn out straight the link and its arm reach at most as far as both are long: by hand √(L + a)² from the
-    // kingpin, 17 to 18 in below ride height here.
+    // The bar swings after the knuckle: with v = 6 + t the axle stands √(32² − 6²) − √(32² − v²) nearer to the
+    // pitman arm, which lets the 34.8 in link and its arm of 3.6 in follow to 17 in and a bit.
     assert!(
         says.contains("From about 17") && says.contains("droop on the drag link does not reach"),
         "{says}"

@@ -2637,8 +2637,13 @@ export interface components {
             missing: components["schemas"]["FieldError"][];
             /** @description Whether a bracket is wanted: the same judgement as stage Bar's. */
             need?: components["schemas"]["BracketNeed"];
-            /** @description Every option, best first; failing ones last with their reasons. */
+            /**
+             * @description Options, best first; failing ones last with their reasons. A page of them, with what is chosen, kept
+             *     or spoken of whatever its rank; figures at every height with the first few of it.
+             */
             options: components["schemas"]["OptionResult"][];
+            /** @description How many options there are. */
+            options_in_all: number;
             /** @description The hole that will be right at each other height. */
             other_heights: components["schemas"]["Phrase"][];
             /** @description The option the answer speaks of, by its place in `options`. */
@@ -4514,7 +4519,10 @@ export interface operations {
     };
     compute_plan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description How many options to pass over; a page is of 200. */
+                from?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4532,6 +4540,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanResult"];
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Bad fields, all of them */

@@ -61,8 +61,11 @@ pub struct PlanResult {
     pub exact_says: Phrase,
     /// How the exact move is worked out.
     pub working: Working,
-    /// Every option, best first; failing ones last with their reasons.
+    /// Options, best first; failing ones last with their reasons. A page of them, with what is chosen, kept
+    /// or spoken of whatever its rank; figures at every height with the first few of it.
     pub options: Vec<OptionResult>,
+    /// How many options there are.
+    pub options_in_all: usize,
     /// The option the answer speaks of, by its place in `options`.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -110,6 +113,7 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         exact_says: Phrase::default(),
         working: Working::default(),
         options: Vec::new(),
+        options_in_all: 0,
         pick: None,
         schools: Vec::new(),
         other_heights: Vec::new(),
@@ -154,9 +158,15 @@ fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Phrase
         .collect()
 }
 
-/// Plans a job. Never fails: what is missing stands in its place. `bar` is what stage Bar says.
+/// Options told at once: more than any shop has holes and bars for, and no more than a phone can show.
+pub const OPTIONS_TOLD: usize = 200;
+/// Of those, how many have their figures at every height.
+const WITH_HEIGHTS: usize = 8;
+
+/// Plans a job. Never fails: what is missing stands in its place. `bar` is what stage Bar says; options are
+/// told from the one after `from`.
 #[must_use]
-pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResult {
+pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize) -> PlanResult {
     let setups = match &resolved.bar {
         Ok(setups) => setups,
         Err(unknown) if unknown.why == NoBar::YLink => {
@@ -194,13 +204,19 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         sweeps: RefCell::default(),
     };
     let exact = planner.exact_riser();
-    let options = planner.options();
-    let schools = schools(&planner, &options, exact);
+    let ranked = planner.options();
+    let schools = schools(&planner, &ranked, exact);
+    let other_heights = planner.other_heights(&ranked);
+    let options_in_all = ranked.len();
     let need = need_of(job, setups);
-    let chosen = options.iter().find(|option| option.chosen);
-    let alone = options.iter().find(|option| option.end.is_none() && option.fails.is_empty());
+    let find = |wanted: &dyn Fn(&OptionResult) -> bool| {
+        ranked.iter().map(|(option, _)| option).find(|option| wanted(option))
+    };
+    let chosen = find(&|option| option.chosen);
+    let alone = find(&|option| option.end.is_none() && option.fails.is_empty());
     let enough = alone.filter(|_| need.facts.need != Need::Urged && chosen.is_none());
-    let pick = chosen.or(enough).or(options.first());
+    let pick = chosen.or(enough).or(find(&|_| true)).cloned();
+    let pick = pick.as_ref();
     let picked = match (chosen, enough) {
         (Some(_), _) => Picked::Chosen,
         (None, Some(_)) => Picked::Enough,
@@ -211,6 +227,20 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
     let correction = bar.and_then(|bar| bar.correction.as_ref());
     let wanted = pick.map_or(setups.plan.view.length(), |option| option.length_mm);
     let (builder, unbuilt) = compare::builder(job, wanted, setups);
+    let needed = |option: &OptionResult| {
+        let page = (from + 1..=from + OPTIONS_TOLD).contains(&option.rank);
+        page || option.chosen || option.kept || pick.is_some_and(|pick| pick.rank == option.rank)
+    };
+    let says_enough = enough.is_some();
+    let options: Vec<OptionResult> = ranked
+        .into_iter()
+        .filter(|(option, _)| needed(option))
+        .enumerate()
+        .map(|(index, found)| {
+            let shown = index < WITH_HEIGHTS || found.0.chosen || found.0.kept;
+            if shown { planner.with_heights(found) } else { found.0 }
+        })
+        .collect();
     PlanResult {
         bars: compare::bars(job, &view),
         leaves_out: LEAVES_OUT.to_owned(),
@@ -222,7 +252,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         assumptions: assumed_loads(job),
         says: pick.map_or_else(words::nothing_yet, |pick| words::answer(pick, picked)),
         because: pick.map_or_else(Phrase::default, |pick| {
-            words::because(pick, &failing(&schools, pick), exact, enough.is_some().then_some(&need))
+            words::because(pick, &failing(&schools, pick), exact, says_enough.then_some(&need))
         }),
         need: Some(need),
         missing: unbuilt.into_iter().collect(),
@@ -230,11 +260,12 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> PlanResu
         exact_riser_mm: exact,
         exact_says: exact.map_or_else(Phrase::default, words::exact),
         working: planner.exact_working(exact),
-        other_heights: planner.other_heights(&options),
+        other_heights,
         brackets: brackets(job).iter().map(shown_name).collect(),
         longer_says: correction.and_then(|correction| correction.longer_says.clone()),
-        pick: pick.map(|pick| pick.rank - 1),
+        pick: pick.and_then(|pick| options.iter().position(|option| option.rank == pick.rank)),
         options,
+        options_in_all,
         schools,
     }
 }

@@ -195,20 +195,26 @@ impl Planner<'_> {
         all
     }
 
-    /// Every place with every bar, best first.
-    pub(super) fn options(&self) -> Vec<OptionResult> {
-        let mut options: Vec<OptionResult> = self
+    /// Every place with every bar, best first, each with its bar at the driven height. Figures at other
+    /// heights are left to [`Planner::with_heights`]: of hundreds of options few are looked at.
+    pub(super) fn options(&self) -> Vec<(OptionResult, FrontView)> {
+        let mut options: Vec<(OptionResult, FrontView)> = self
             .candidates()
             .iter()
             .flat_map(|candidate| {
                 self.bars.iter().filter_map(|bar| self.option(candidate, bar, LengthPolicy::Set))
             })
             .collect();
-        options.sort_by_key(|option| self.rank(option));
-        for (index, option) in options.iter_mut().enumerate() {
+        options.sort_by_key(|(option, _)| self.rank(option));
+        for (index, (option, _)) in options.iter_mut().enumerate() {
             option.rank = index + 1;
         }
         options
+    }
+
+    /// An option with its figures at every height.
+    pub(super) fn with_heights(&self, (option, view): (OptionResult, FrontView)) -> OptionResult {
+        OptionResult { heights: self.at_heights(&view), ..option }
     }
 
     /// The best place for one eye with the bar's length left alone.
@@ -218,7 +224,8 @@ impl Planner<'_> {
             .iter()
             .filter(|candidate| candidate.end == Some(end) && candidate.form != PlanForm::default())
             .filter_map(|candidate| self.option(candidate, bar, LengthPolicy::Left))
-            .min_by_key(|option| self.rank(option))
+            .min_by_key(|(option, _)| self.rank(option))
+            .map(|found| self.with_heights(found))
     }
 
     pub(super) fn option(
@@ -226,7 +233,7 @@ impl Planner<'_> {
         candidate: &Candidate,
         bar: &BarCandidate,
         policy: LengthPolicy,
-    ) -> Option<OptionResult> {
+    ) -> Option<(OptionResult, FrontView)> {
         let (base, moves) = (&self.setups.base, candidate.moves);
         let tolerance = self.setups.tolerance;
         let wanted = self.setups.wanted_with(moves, &bar.state);
@@ -317,7 +324,7 @@ impl Planner<'_> {
             roll_centre,
         };
         let loads = carried::loads(&loaded, &view, moves, &candidate.bracket);
-        Some(OptionResult {
+        let option = OptionResult {
             name: candidate.name.clone(),
             bar: bar.shown.clone(),
             end: candidate.end,
@@ -347,11 +354,12 @@ impl Planner<'_> {
             loads: LoadResult { says: words::loads(&loads), ..loads },
             fails,
             minds,
-            heights: self.at_heights(&view),
+            heights: Vec::new(),
             chosen: self.job.setups.plans.chosen.as_ref().is_some_and(same),
             kept: self.job.setups.plans.kept.iter().any(same),
             plan,
-        })
+        };
+        Some((option, view))
     }
 
     /// Both eyes with the moves made, frame eye first.
@@ -448,21 +456,20 @@ impl Planner<'_> {
     }
 
     /// Which hole is nearest to level at each height but the driven one.
-    pub(super) fn other_heights(&self, options: &[OptionResult]) -> Vec<Phrase> {
-        let Some(first) = options.first() else { return Vec::new() };
-        first
-            .heights
-            .iter()
+    pub(super) fn other_heights(&self, options: &[(OptionResult, FrontView)]) -> Vec<Phrase> {
+        let driven = rig_heights::driven_offset(&self.job.rig);
+        heights::table(&self.job.rig, None, None)
+            .into_iter()
             .filter(|height| !height.driven)
             .filter_map(|height| {
-                // A height that an option's bar cannot reach is not among its own.
-                let there = |option: &OptionResult| {
-                    option.heights.iter().find(|other| other.name == height.name).map(|other| other.angle_deg)
-                };
                 let (best, angle) = options
                     .iter()
-                    .filter(|option| option.fails.is_empty())
-                    .filter_map(|option| Some((option, there(option)?)))
+                    .filter(|(option, _)| option.fails.is_empty())
+                    // A height that an option's bar cannot reach is not among its own.
+                    .filter_map(|(option, view)| {
+                        let there = view.raised_by(height.offset_mm - driven).ok()?;
+                        Some((option, there.angle()))
+                    })
                     .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))?;
                 Some(words::other_height(&height.name, &best.name, angle))
             })

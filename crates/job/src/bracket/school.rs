@@ -64,7 +64,7 @@ fn curve(planner: &Planner<'_>, view: &FrontView, offset: Length) -> Vec<CurvePo
 /// Every school with its best plan, where it has one.
 pub(super) fn schools(
     planner: &Planner<'_>,
-    options: &[OptionResult],
+    options: &[(OptionResult, FrontView)],
     exact: Option<Length>,
 ) -> Vec<SchoolResult> {
     let all = [
@@ -79,14 +79,17 @@ pub(super) fn schools(
 
 fn school_result(
     planner: &Planner<'_>,
-    options: &[OptionResult],
+    options: &[(OptionResult, FrontView)],
     exact: Option<Length>,
     school: School,
 ) -> Option<SchoolResult> {
     let best = match school.end().filter(|_| !school.sets_length()) {
         Some(end) => planner.best_left_alone(end),
         // Options come best first.
-        None => options.iter().find(|option| option.end == school.end()).cloned(),
+        None => {
+            let found = options.iter().find(|(option, _)| option.end == school.end()).cloned();
+            found.map(|found| planner.with_heights(found))
+        }
     };
     let (option, at_hand) = match best {
         Some(option) => (option, true),
@@ -126,8 +129,9 @@ fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<
         moves: EyeMoves::of(end, DVec3::new(0.0, 0.0, up.to_mm())),
     };
     if !school.sets_length() {
-        return planner.option(&candidate, planner.bars.first()?, LengthPolicy::Left);
+        let found = planner.option(&candidate, planner.bars.first()?, LengthPolicy::Left)?;
+        return Some(planner.with_heights(found));
     }
     let all = planner.bars.iter().filter_map(|bar| planner.option(&candidate, bar, LengthPolicy::Set));
-    all.min_by_key(|option| planner.rank(option))
+    all.min_by_key(|(option, _)| planner.rank(option)).map(|found| planner.with_heights(found))
 }

@@ -2,20 +2,21 @@
 
 use axum::Json;
 use axum::body::Bytes;
-use axum::extract::State;
+use axum::extract::rejection::QueryRejection;
+use axum::extract::{Query, State};
 use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
-use derecho_job::results::{cycle, plan, sway, uncertainty};
+use derecho_job::results::{cycle, plan_from, sway, uncertainty};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
-use crate::api::AppState;
 use crate::api::problem::Problem;
 use crate::api::written::Written;
+use crate::api::{AppState, query};
 use crate::intake::read_job;
 
 /// Computes everything from a document and stores nothing.
@@ -65,17 +66,32 @@ pub async fn compute_cycle(State(state): State<AppState>, body: Bytes) -> Result
     state.computed(cycled).await
 }
 
+/// Which page of a plan's options.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PlanPage {
+    /// How many options to pass over; a page is of 200.
+    #[serde(default)]
+    from: usize,
+}
+
 /// Plans a document's bracket, hole and bar, and stores nothing.
 #[utoipa::path(
-    post, path = "/api/v1/compute/plan", tag = "compute",
+    post, path = "/api/v1/compute/plan", tag = "compute", params(PlanPage),
     request_body = Job,
     responses(
         (status = 200, description = "Everything stage Bracket shows", body = PlanResult),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_plan(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
-    state.computed(move || Written::of(&plan(&read_job(&body)?))).await
+pub async fn compute_plan(
+    State(state): State<AppState>,
+    page: Result<Query<PlanPage>, QueryRejection>,
+    body: Bytes,
+) -> Result<Written, Problem> {
+    let PlanPage { from } = query(page)?;
+    state.computed(move || Written::of(&plan_from(&read_job(&body)?, from))).await
 }
 
 /// Works a document's sway bar out and stores nothing.

@@ -93,3 +93,54 @@ fn path<T>(path: Result<Path<T>, PathRejection>) -> Result<T, Problem> {
     path.map(|Path(value)| value)
         .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_address", rejection.to_string()))
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::sync::atomic::{AtomicUsize, Ordering::SeqCst};
+    use std::sync::mpsc;
+
+    /// On a runtime of one thread: were anything computed on it, nobody could let the work go on.
+    #[tokio::test]
+    async fn computing_leaves_the_runtime_free_and_takes_turns() {
+        let folder = tempfile::tempdir().unwrap();
+        let state = AppState::new(Store::open(folder.path()).unwrap());
+        let cores = state.computing.available_permits();
+        let (running, most) = (Arc::new(AtomicUsize::new(0)), Arc::new(AtomicUsize::new(0)));
+        let (started, mut starts) = mpsc::channel();
+        let jobs: Vec<_> = (0..cores + 3)
+            .map(|number| {
+                let (state, started) = (state.clone(), started.clone());
+                let (running, most) = (Arc::clone(&running), Arc::clone(&most));
+                let (go, gone) = mpsc::channel::<()>();
+                let task = tokio::spawn(async move {
+                    let work = move || {
+                        most.fetch_max(running.fetch_add(1, SeqCst) + 1, SeqCst);
+                        started.send(number).unwrap();
+                        gone.recv().unwrap();
+                        running.fetch_sub(1, SeqCst);
+                        Ok(std::thread::current().id())
+                    };
+                    state.computed(work).await
+                });
+                (go, task)
+            })
+            .collect();
+        // Each is let go once it has begun.
+        let mut begun = Vec::new();
+        for _ in 0..jobs.len() {
+            let next = tokio::task::spawn_blocking(move || (starts.recv().unwrap(), starts));
+            let (number, rest) = next.await.unwrap();
+            jobs[number].0.send(()).unwrap();
+            begun.push(number);
+            starts = rest;
+        }
+        for (_, task) in jobs {
+            let thread = task.await.unwrap().unwrap_or_else(|problem| panic!("{problem:?}"));
+            assert_ne!(thread, std::thread::current().id());
+        }
+        begun.sort_unstable();
+        assert_eq!(begun, (0..cores + 3).collect::<Vec<_>>());
+        assert!((1..=cores).contains(&most.load(SeqCst)), "{} of {cores}", most.load(SeqCst));
+    }
+}

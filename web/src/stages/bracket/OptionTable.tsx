@@ -4,7 +4,7 @@ import type { PlanOption, PlanResult } from "../../api/client";
 import { degrees, distance } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { keyOf, useLookedAt } from "./usePlanned";
+import { keyOf, useLookedAt, useMoreOptions } from "./usePlanned";
 
 const SORTS = {
   rank: { label: "hole and bar", by: (o: PlanOption) => o.rank },
@@ -18,7 +18,10 @@ type Sort = keyof typeof SORTS;
 export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption }) {
   const [sort, setSort] = useState<Sort>("rank");
   const [all, showAll] = useState(false);
-  const sorted = [...plan.options].sort((a, b) => SORTS[sort].by(a) - SORTS[sort].by(b) || a.rank - b.rank);
+  const { options, left, more } = useMoreOptions(plan);
+  const sorted = [...plan.options, ...options].sort(
+    (a, b) => SORTS[sort].by(a) - SORTS[sort].by(b) || a.rank - b.rank,
+  );
   const shown = all ? sorted : sorted.slice(0, 8);
   const rows = shown.includes(here) ? shown : [...shown, here];
   return (
@@ -56,7 +59,12 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
       </p>
       {plan.options.length > 8 && (
         <button type="button" className="min-h-11 underline" onClick={() => showAll(!all)}>
-          {all ? "Show the first eight" : `Show all ${plan.options.length}`}
+          {all ? "Show the first eight" : `Show ${left > 0 ? "the first" : "all"} ${sorted.length}`}
+        </button>
+      )}
+      {all && left > 0 && (
+        <button type="button" className="ml-4 min-h-11 underline" onClick={more}>
+          {`Fetch more: ${left} are left, none better`}
         </button>
       )}
     </section>

@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { create } from "zustand";
 import { answer, client, type PlanOption, type PlanResult } from "../../api/client";
 import { useJob } from "../job/useJob";
@@ -18,6 +19,32 @@ export function usePlanned(): PlanResult | undefined {
     },
   });
   return data;
+}
+
+/** Options that the plan has but did not tell with its first page; `more` fetches the next. */
+export function useMoreOptions(plan: PlanResult) {
+  const { view } = useJob();
+  const [pages, setPages] = useState({ revision: view.revision, options: [] as PlanOption[] });
+  const options = pages.revision === view.revision ? pages.options : [];
+  const told = Math.max(
+    0,
+    ...[...plan.options.filter((o) => !o.chosen && !o.kept), ...options].map((o) => o.rank),
+  );
+  const left = plan.options_in_all - told;
+  const more = async () => {
+    const { document: body, revision } = view;
+    const result = await answer(
+      client.POST("/api/v1/compute/plan", { body, params: { query: { from: told } } }),
+    );
+    if ("data" in result) {
+      const known = new Set([...plan.options, ...options].map(keyOf));
+      setPages({
+        revision,
+        options: [...options, ...result.data.options.filter((o) => !known.has(keyOf(o)))],
+      });
+    }
+  };
+  return { options, left, more };
 }
 
 /** The option looked at, by its key; null is the chosen or best one. */
