@@ -8,7 +8,7 @@ use crate::document::sway::SwayKind;
 use crate::document::{Job, length_of};
 use crate::sway::places::Places;
 use crate::sway::road_and_trail::Base;
-use crate::sway::words;
+use crate::sway::words::{self, Against};
 use crate::usual::Assumption;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{
@@ -192,6 +192,7 @@ pub(crate) fn holes(
 ) -> Vec<HoleResult> {
     let all: Vec<Length> = job.sway.holes.iter().map(TapeEntry::length).collect();
     let in_use = rate.effective() / rate.arm.to_mm().powi(2);
+    let roll_in_use = places.twist_per_roll(driven).map(|per_roll| rate.roll_rate(per_roll));
     all.iter()
         .enumerate()
         .map(|(index, arm)| {
@@ -203,6 +204,8 @@ pub(crate) fn holes(
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.hole;
+            // Told as what the two rates beside it come to: arms at other angles turn otherwise.
+            let against = roll.zip(roll_in_use).map(|(here, in_use)| here / in_use);
             HoleResult {
                 arm_mm: *arm,
                 in_use: in_use_here,
@@ -213,7 +216,17 @@ pub(crate) fn holes(
                 allowable_mpa: takes.to_mpa(),
                 road_deg_per_g: road,
                 assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
-                says: words::hole(*arm, (!in_use_here).then_some(ratio), roll, road, (stress, takes)),
+                says: words::hole(
+                    *arm,
+                    if in_use_here {
+                        Against::InUse
+                    } else {
+                        against.map_or(Against::Unknown, Against::Share)
+                    },
+                    roll,
+                    road,
+                    (stress, takes),
+                ),
             }
         })
         .collect()

@@ -418,11 +418,22 @@ pub(super) fn assumed_lock() -> Phrase {
     ))
 }
 
-/// A hole of the arm: its rate as a share of that in use (none where it is the one), K_bar,
+/// A hole's K_bar against that of the hole in use.
+#[derive(Clone, Copy)]
+pub(super) enum Against {
+    /// It is the hole in use.
+    InUse,
+    /// As a share of it.
+    Share(f64),
+    /// One of the two does not close.
+    Unknown,
+}
+
+/// A hole of the arm: how it stands against the one in use, K_bar,
 /// roll on the road in degrees per g, stress and what the steel takes.
 pub(super) fn hole(
     arm: Length,
-    ratio: Option<f64>,
+    against: Against,
     roll: Option<RollRate>,
     road: Option<f64>,
     (stress, takes): (Stress, Stress),
@@ -435,12 +446,19 @@ pub(super) fn hole(
         let road = road
             .map_or_else(|| "it would not stand".to_owned(), |road| format!("{road:.1}° per g on the road"));
         let over = if stress > takes { ": over" } else { "" };
-        let against = ratio.map_or_else(
-            || "the hole in use".to_owned(),
-            |ratio| format!("{:+.0} % of rate against the hole in use", (ratio - 1.0) * 100.0),
-        );
+        let against = match against {
+            Against::InUse => "the hole in use, ".to_owned(),
+            Against::Unknown => String::new(),
+            Against::Share(share) if (share - 1.0).abs() < 0.005 => {
+                "as stiff as the hole in use, ".to_owned()
+            }
+            Against::Share(share) => {
+                let way = if share > 1.0 { "stiffer" } else { "softer" };
+                format!("{:.0} % {way} than the hole in use, ", (share - 1.0).abs() * 100.0)
+            }
+        };
         format!(
-            "Arm {}: {against}, {}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
+            "Arm {}: {against}{}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
             w.distance(arm),
             roll_rate(w, roll),
         )
