@@ -3,18 +3,24 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
+import { Fallen } from "./app/Fallen";
+import { watchWindow } from "./stages/job/session";
 import "./index.css";
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true, retry: 1 } } });
 const root = document.getElementById("root");
 
+watchWindow();
+
 if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
+        <Fallen>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </Fallen>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -10,9 +10,12 @@ import { fit } from "../src/elevation/picture";
 import { distance, fine, readBack, rollRate, sideOf, sideways, withMarks } from "../src/measure/format";
 import { at, ticks } from "../src/measure/travel";
 import { addRound, mendRound, removeSheet, setBar, setReading, setSheet } from "../src/stages/job/edits";
+import { queueCases } from "./queue";
 
-const cases: [string, () => void][] = [];
-const test = (name: string, run: () => void) => cases.push([name, run]);
+const cases: [string, () => void | Promise<void>][] = [];
+const test = (name: string, run: () => void | Promise<void>) => cases.push([name, run]);
+
+queueCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {
@@ -138,7 +141,7 @@ test("two documents differ leaf by leaf, sheets counted from one, typed figures 
 for (const [name, run] of cases) {
   let fault = "";
   try {
-    run();
+    await run();
   } catch (error) {
     fault = String(error instanceof Error ? error.message : error);
   }

@@ -665,7 +665,16 @@ async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
         page.sees(SLATE, "This cannot be zero").await?;
         page.at("//*[@data-saved='refused']").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
-        page.press("Drop this change").await?;
+        // What else is typed is saved all the same; what was refused stays in its field.
+        page.enter("Finder along the bar", "5").await?;
+        page.at("//*[@data-saved='refused']").await?;
+        let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
+        while shop.job("relay-van-2").await["revision"] != 2 {
+            assert!(std::time::Instant::now() < deadline, "the good figure was never saved");
+            tokio::task::yield_now().await;
+        }
+        assert_eq!(page.value("Length, eye to eye").await?, "0");
+        page.press("Drop what was refused").await?;
         page.saved().await?;
         assert_eq!(page.value("Length, eye to eye").await?, "860");
         Ok(())

@@ -1,14 +1,16 @@
 //! The router and what every request passes through.
 
 use std::any::Any;
+use std::net::IpAddr;
 use std::time::Duration;
 
+use axum::Router;
+use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, Request};
-use axum::http::{HeaderName, HeaderValue, StatusCode, header};
+use axum::http::{HeaderName, HeaderValue, Method, StatusCode, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use axum::{Json, Router};
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::csrf::{CsrfLayer, ProtectionError};
@@ -74,30 +76,38 @@ pub fn openapi() -> Document {
 /// The whole application.
 pub fn app(state: AppState) -> Router {
     let (router, document) = api();
+    // Written once: what a route holds is copied for every connection.
+    let document = Bytes::from(serde_json::to_vec(&document).unwrap_or_default());
     let header_layer = |name: HeaderName, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value))
     };
     // The layer added last is the first to see a request.
     router
-        .route("/api/openapi.json", get(|| async move { Json(document) }))
+        .route("/api/openapi.json", get(move || described(document.clone())))
         .fallback(assets::client)
         .layer(DefaultBodyLimit::max(LARGEST_BODY))
         .layer(CsrfLayer::new().with_rejection_response(foreign))
         .layer(from_fn(local_host_only))
+        .layer(from_fn(plainly_asked))
         .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, LONGEST_REQUEST))
         .layer(from_fn(as_problem))
         .layer(CatchPanicLayer::custom(panicked))
         .layer(CompressionLayer::new())
         .layer(header_layer(
             header::CONTENT_SECURITY_POLICY,
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'",
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
         ))
         .layer(header_layer(header::REFERRER_POLICY, "no-referrer"))
+        .layer(header_layer(HeaderName::from_static("cross-origin-resource-policy"), "same-origin"))
         .layer(header_layer(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
         .layer(PropagateRequestIdLayer::x_request_id())
         .layer(TraceLayer::new_for_http())
         .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))
         .with_state(state)
+}
+
+async fn described(document: Bytes) -> impl IntoResponse {
+    ([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], document)
 }
 
 #[expect(clippy::needless_pass_by_value, reason = "the layer hands the cause over")]
@@ -123,16 +133,52 @@ fn foreign(_error: ProtectionError) -> Response {
 /// browser send our name. So only local names are answered.
 async fn local_host_only(request: Request, next: Next) -> Response {
     let host = request.headers().get(header::HOST).and_then(|host| host.to_str().ok());
-    let name = host.map(|host| host.rsplit_once(':').map_or(host, |(name, _)| name));
-    match name {
-        None | Some("127.0.0.1" | "localhost" | "[::1]" | "[" | "") => next.run(request).await,
-        Some(_) => Problem::new(
-            StatusCode::MISDIRECTED_REQUEST,
-            "foreign_name",
-            "This program answers on 127.0.0.1 and localhost only.",
-        )
-        .into_response(),
+    if host.is_none_or(is_local) {
+        return next.run(request).await;
     }
+    Problem::new(
+        StatusCode::MISDIRECTED_REQUEST,
+        "foreign_name",
+        "This program answers on localhost and addresses of this machine alone, such as 127.0.0.1.",
+    )
+    .into_response()
+}
+
+/// Whether a Host header names this machine: `localhost` or a loopback address, with or without a port.
+fn is_local(host: &str) -> bool {
+    let named = host.rsplit_once(':').filter(|(_, port)| port.bytes().all(|b| b.is_ascii_digit()));
+    let name = named.map_or(host, |(name, _)| name);
+    let address = name.trim_start_matches('[').trim_end_matches(']');
+    name == "localhost"
+        || name.is_empty()
+        || address.parse::<IpAddr>().is_ok_and(|address| address.is_loopback())
+}
+
+/// Methods and content types the program knows. A form of another page can send text, never JSON; and what
+/// is answered about jobs is kept by no cache.
+async fn plainly_asked(request: Request, next: Next) -> Response {
+    let known = [Method::GET, Method::HEAD, Method::POST, Method::PUT, Method::DELETE, Method::OPTIONS];
+    if !known.contains(request.method()) {
+        return StatusCode::METHOD_NOT_ALLOWED.into_response();
+    }
+    let of_the_api = request.uri().path().starts_with("/api/");
+    let has_body = request.headers().get(header::CONTENT_LENGTH).is_some_and(|length| length != "0")
+        || request.headers().contains_key(header::TRANSFER_ENCODING);
+    let kind = request.headers().get(header::CONTENT_TYPE).and_then(|kind| kind.to_str().ok());
+    let plain = kind.is_some_and(|kind| kind.starts_with("application/json") || kind.starts_with("text/csv"));
+    if of_the_api && has_body && !plain {
+        return Problem::new(
+            StatusCode::UNSUPPORTED_MEDIA_TYPE,
+            "unknown_content",
+            "Send JSON with Content-Type: application/json, or a table of parts with text/csv.",
+        )
+        .into_response();
+    }
+    let mut response = next.run(request).await;
+    if of_the_api {
+        response.headers_mut().entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
+    }
+    response
 }
 
 /// Layers and extractors that refuse in plain text are given the common form.

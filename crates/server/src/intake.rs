@@ -1,6 +1,7 @@
 //! From JSON to a job: the one door for documents, whether they come over HTTP, from a
 //! file or from standard input. It tells every fault at once, each with its place.
 
+use std::collections::HashSet;
 use std::sync::LazyLock;
 
 use derecho_job::document::check::FieldError;
@@ -58,11 +59,15 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     drop_nulls(&mut value);
     bring_forward(&mut value);
-    let figures = typed_figure_faults(&SCHEMA, &value);
+    let mut figures = typed_figure_faults(&SCHEMA, &value);
     // A figure's own fault says more than that of its shape.
-    let inside_a_figure = |pointer: &str| figures.iter().any(|known| pointer.starts_with(&known.pointer));
-    let mut faults: Vec<FieldError> =
-        shape_faults(&value).into_iter().filter(|fault| !inside_a_figure(&fault.pointer)).collect();
+    let known: HashSet<&str> = figures.iter().map(|fault| fault.pointer.as_str()).collect();
+    let inside_a_figure = |pointer: &str| {
+        let ends = pointer.match_indices('/').map(|(end, _)| end).chain([pointer.len()]);
+        ends.into_iter().any(|end| known.contains(&pointer[..end]))
+    };
+    let mut faults = shape_faults(&value, inside_a_figure);
+    figures.truncate(MOST_FAULTS);
     faults.extend(figures);
     if faults.is_empty() {
         match serde_json::from_value::<Job>(value) {
@@ -80,10 +85,17 @@ fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     Err(faults)
 }
 
-fn shape_faults(value: &Value) -> Vec<FieldError> {
+/// Longest message of a fault: the validator repeats what it was given.
+const LONGEST_MESSAGE: usize = 300;
+
+/// The first of the faults of shape that are not `known`.
+fn shape_faults(value: &Value, known: impl Fn(&str) -> bool) -> Vec<FieldError> {
     VALIDATOR
         .iter_errors(value)
-        .map(|error| {
+        .map(|error| (error.instance_path().to_string(), error))
+        .filter(|(pointer, _)| !known(pointer))
+        .take(MOST_FAULTS)
+        .map(|(pointer, error)| {
             let (code, remedy) = match error.kind() {
                 ValidationErrorKind::Required { .. } => ("missing", "Add it."),
                 ValidationErrorKind::AdditionalProperties { .. } => {
@@ -95,7 +107,12 @@ fn shape_faults(value: &Value) -> Vec<FieldError> {
                 ValidationErrorKind::Type { .. } => ("wrong_type", "Put the right kind of value there."),
                 _ => ("bad_value", "See docs/job-file.md for its form."),
             };
-            FieldError::new(error.instance_path().to_string(), code, format!("{error}. {remedy}"))
+            let mut message = error.to_string();
+            if let Some((end, _)) = message.char_indices().nth(LONGEST_MESSAGE) {
+                message.truncate(end);
+                message.push('…');
+            }
+            FieldError::new(pointer, code, format!("{message}. {remedy}"))
         })
         .collect()
 }
@@ -132,7 +149,7 @@ mod tests {
         for name in crate::samples::names() {
             let job = crate::samples::sample(&name).unwrap();
             let value = serde_json::to_value(&job).unwrap();
-            assert_eq!(shape_faults(&value), [], "{name}");
+            assert_eq!(shape_faults(&value, |_| false), [], "{name}");
             assert_eq!(job_of(value), Ok(job), "{name}");
         }
     }

@@ -1,13 +1,21 @@
 //! Starting the server so that a test can own it.
 
+use std::fs::File;
 use std::future::Future;
 use std::net::SocketAddr;
 use std::path::PathBuf;
+use std::sync::Arc;
+use std::time::Duration;
 
 use derecho_store::{Store, StoreError};
+use hyper::server::conn::http1;
+use hyper_util::rt::{TokioIo, TokioTimer};
+use hyper_util::server::graceful::GracefulShutdown;
+use hyper_util::service::TowerToHyperService;
 use jiff::Timestamp;
 use thiserror::Error;
 use tokio::net::TcpListener;
+use tokio::sync::Semaphore;
 
 use crate::api::AppState;
 use crate::app::app;
@@ -62,8 +70,11 @@ pub async fn launch(
     }
     let listener =
         TcpListener::bind(address).await.map_err(|source| ServeError::Listen { address, source })?;
+    let opened = open(&settings)?;
+    // Told when there is something to open: a page that is asked for now is answered.
     started(listener.local_addr()?);
-    launch_with_listener(settings, listener, shutdown).await
+    serve(opened, listener, shutdown).await;
+    Ok(())
 }
 
 /// Serves on a listener that is there already.
@@ -75,11 +86,66 @@ pub async fn launch_with_listener(
     listener: TcpListener,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> Result<(), ServeError> {
+    serve(open(&settings)?, listener, shutdown).await;
+    Ok(())
+}
+
+/// The store, and the hold on its directory that keeps other servers off it.
+type Opened = (Store, File);
+
+fn open(settings: &Settings) -> Result<Opened, ServeError> {
+    let held = derecho_store::hold(&settings.data)?;
     let store = Store::open(&settings.data)?;
     if settings.demo {
         samples::fill(&store, Timestamp::now())?;
     }
-    let state = AppState::new(store);
-    axum::serve(listener, app(state)).with_graceful_shutdown(shutdown).await?;
-    Ok(())
+    Ok((store, held))
+}
+
+/// Connections at once: windows, phones and tools of one shop are a tenth of it. More wait to be let in.
+const MOST_CONNECTIONS: usize = 512;
+/// A request's head comes in one piece, or in this time; a connection idle for longer is closed.
+const HEAD_WITHIN: Duration = Duration::from_secs(10);
+/// What is under way when the program is stopped has this long to come to its end.
+const ENDS_WITHIN: Duration = Duration::from_secs(5);
+
+async fn serve((store, held): Opened, listener: TcpListener, shutdown: impl Future<Output = ()>) {
+    let router = app(AppState::new(store));
+    let mut shutdown = std::pin::pin!(shutdown);
+    let places = Arc::new(Semaphore::new(MOST_CONNECTIONS));
+    let graceful = GracefulShutdown::new();
+    let mut http = http1::Builder::new();
+    http.timer(TokioTimer::new()).header_read_timeout(HEAD_WITHIN);
+    loop {
+        // Its place first, so that those who wait do so in the system's own queue.
+        let place = Arc::clone(&places).acquire_owned();
+        let accepted = tokio::select! {
+            accepted = async { (place.await, listener.accept().await) } => accepted,
+            () = &mut shutdown => break,
+        };
+        let (Ok(place), accepted) = accepted else { break };
+        let stream = match accepted {
+            Ok((stream, _)) => stream,
+            Err(error) => {
+                // Out of file handles, say: others are freed meanwhile.
+                tracing::warn!(%error, "a connection was not accepted");
+                tokio::time::sleep(Duration::from_millis(50)).await;
+                continue;
+            }
+        };
+        let service = TowerToHyperService::new(router.clone());
+        let connection = graceful.watch(http.serve_connection(TokioIo::new(stream), service));
+        tokio::spawn(async move {
+            // A client that goes away in the middle is nobody's fault.
+            if let Err(error) = connection.await {
+                tracing::debug!(%error, "a connection ended");
+            }
+            drop(place);
+        });
+    }
+    drop(listener);
+    if tokio::time::timeout(ENDS_WITHIN, graceful.shutdown()).await.is_err() {
+        tracing::warn!("some requests were not done when the program was stopped");
+    }
+    drop(held);
 }

@@ -12,18 +12,26 @@ mod migrations;
 pub mod parts;
 mod sql;
 
-use std::path::Path;
+use std::fs::{File, TryLockError};
+use std::path::{Path, PathBuf};
 use std::sync::{Mutex, MutexGuard};
 
 use derecho_job::document::forward;
-use derecho_job::{Card, Job, card};
+use derecho_job::{Card, Job, card as card_of};
 use jiff::Timestamp;
-use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
+use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 use thiserror::Error;
 
 /// The file inside the data directory.
 pub const DATABASE_FILE: &str = "derecho.sqlite3";
+/// Locked while a database is opened and brought up to date.
+const OPENING_FILE: &str = "derecho.opening";
+/// Locked as long as a server runs on the directory.
+const SERVING_FILE: &str = "derecho.serving";
 pub use parts::StoredPart;
+
+/// The rules cards are drawn by today: of the program's version, and of what a card holds.
+const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 1");
 
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;
@@ -60,14 +68,66 @@ pub enum StoreError {
     #[error("part {0} cannot be read")]
     UnreadablePart(String),
     /// The data directory cannot be used.
-    #[error("the data directory cannot be used: {0}")]
+    #[error("the data folder cannot be used: {0}. Check that it is there and may be written to")]
     Directory(#[from] std::io::Error),
+    /// Another program has the data directory.
+    #[error(
+        "another Derecho is using the data folder {0}. Close that one, or give this one its own with --data"
+    )]
+    InUse(PathBuf),
+    /// The database file has nothing in it at all.
+    #[error(
+        "{0} is empty: nought bytes, not even an empty bay. Put a backup in its place, or move it away to begin anew"
+    )]
+    EmptyFile(PathBuf),
+    /// The database was made by a newer program.
+    #[error(
+        "the data was last used by a newer Derecho than this one. Use that, or give this one its own folder with --data"
+    )]
+    NewerForm,
     /// The database's form cannot be brought up to date.
     #[error("the database cannot be brought up to date: {0}")]
-    Migration(#[from] rusqlite_migration::Error),
+    Migration(rusqlite_migration::Error),
+    /// The disk is full.
+    #[error("the disk is full. Make room; nothing that was saved before is lost")]
+    Full,
+    /// Another program holds the database.
+    #[error("the database is held by another program. Try again in a moment")]
+    Busy,
+    /// The database may not be written.
+    #[error("the data folder may not be written to. Give this program the right to write there")]
+    ReadOnly,
+    /// The database is no database, or damaged.
+    #[error(
+        "the database is damaged: {0}. Put a backup in its place; keep the damaged file, it may be read in part"
+    )]
+    Damaged(String),
     /// SQLite refused.
     #[error("the database refused: {0}")]
-    Database(#[from] rusqlite::Error),
+    Database(rusqlite::Error),
+}
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        match error.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => Self::Full,
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Busy,
+            Some(ErrorCode::ReadOnly | ErrorCode::CannotOpen | ErrorCode::PermissionDenied) => Self::ReadOnly,
+            Some(ErrorCode::DatabaseCorrupt | ErrorCode::NotADatabase) => Self::Damaged(error.to_string()),
+            _ => Self::Database(error),
+        }
+    }
+}
+
+impl From<rusqlite_migration::Error> for StoreError {
+    fn from(error: rusqlite_migration::Error) -> Self {
+        use rusqlite_migration::{Error, MigrationDefinitionError};
+        match error {
+            Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => Self::NewerForm,
+            Error::RusqliteError { err, .. } => err.into(),
+            other => Self::Migration(other),
+        }
+    }
 }
 
 /// A job as stored at one revision.
@@ -83,6 +143,8 @@ pub struct StoredJob {
     pub can_undo: bool,
     /// Whether there is an undone change to bring back.
     pub can_redo: bool,
+    /// The client's name for the edit that made this revision, where it gave one.
+    pub edit: Option<String>,
     /// The document.
     pub job: Job,
 }
@@ -98,8 +160,8 @@ pub struct ListedJob {
     pub revision: u64,
     /// When it was saved, in UTC.
     pub saved_at: Timestamp,
-    /// Its card, as made when it was saved.
-    pub card: Card,
+    /// Its card, drawn by the rules of today; None where the job cannot be read.
+    pub card: Option<Card>,
 }
 
 /// How a revision came about.
@@ -149,6 +211,21 @@ pub struct HistoryLine {
     pub saved_at: Timestamp,
 }
 
+/// What a change is based on.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Basis {
+    /// The revision it was begun at.
+    pub revision: u64,
+    /// The client's own name for the edit, so that sent twice it is made once.
+    pub edit: Option<String>,
+}
+
+impl From<u64> for Basis {
+    fn from(revision: u64) -> Self {
+        Self { revision, edit: None }
+    }
+}
+
 /// Where undo and redo lead from a revision.
 #[derive(Clone, Copy, Default)]
 struct Links {
@@ -161,7 +238,7 @@ struct Links {
 pub struct Store {
     writer: Mutex<Connection>,
     readers: Mutex<Vec<Connection>>,
-    path: std::path::PathBuf,
+    path: PathBuf,
 }
 
 impl Store {
@@ -170,10 +247,18 @@ impl Store {
     /// # Errors
     /// Where the directory cannot be used, or the database is of a newer program.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
-        std::fs::create_dir_all(directory)?;
+        folder_of_ones_own(directory)?;
         let path = directory.join(DATABASE_FILE);
+        if path.metadata().is_ok_and(|file| file.len() == 0) {
+            return Err(StoreError::EmptyFile(path));
+        }
+        // One after another: two programs that bring one database up to date would do it twice.
+        let opening = File::create(directory.join(OPENING_FILE))?;
+        opening.lock()?;
         let mut writer = connect(&path)?;
         migrations::all().to_latest(&mut writer)?;
+        private(&path)?;
+        opening.unlock()?;
         Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), path })
     }
 
@@ -209,8 +294,12 @@ impl Store {
             return Err(StoreError::AlreadyThere);
         }
         let card = card_text(job);
-        transaction.execute(sql::ADD_JOB, params![id, job.title, searchable(job), card, now.to_string()])?;
-        add_revision(&transaction, id, 1, job, RevisionKind::Created, Links::default(), now)?;
+        transaction.execute(
+            sql::ADD_JOB,
+            params![id, job.title, searchable(job), card, now.to_string(), DRAWN_BY],
+        )?;
+        let made = Made { kind: RevisionKind::Created, links: Links::default(), at: now, edit: None };
+        add_revision(&transaction, id, 1, job, &made)?;
         transaction.commit()?;
         Ok(StoredJob {
             id: id.to_owned(),
@@ -218,6 +307,7 @@ impl Store {
             saved_at: now,
             can_undo: false,
             can_redo: false,
+            edit: None,
             job: job.clone(),
         })
     }
@@ -236,8 +326,14 @@ impl Store {
     /// # Errors
     /// [`StoreError::ChangedElsewhere`] with the newer job where `based_on` is not the
     /// revision it stands at; nothing is written then.
-    pub fn save(&self, id: &str, based_on: u64, job: &Job, now: Timestamp) -> Result<StoredJob, StoreError> {
-        self.change(id, based_on, now, |_, stored| {
+    pub fn save(
+        &self,
+        id: &str,
+        based_on: impl Into<Basis>,
+        job: &Job,
+        now: Timestamp,
+    ) -> Result<StoredJob, StoreError> {
+        self.change(id, &based_on.into(), now, |_, stored| {
             if stored.job == *job {
                 return Ok(None);
             }
@@ -250,8 +346,13 @@ impl Store {
     ///
     /// # Errors
     /// As [`Store::save`], or where there is nothing to undo.
-    pub fn undo(&self, id: &str, based_on: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
-        self.change(id, based_on, now, |transaction, stored| {
+    pub fn undo(
+        &self,
+        id: &str,
+        based_on: impl Into<Basis>,
+        now: Timestamp,
+    ) -> Result<StoredJob, StoreError> {
+        self.change(id, &based_on.into(), now, |transaction, stored| {
             let links = links_of(transaction, id, stored.revision)?;
             let target = links.undo_to.ok_or(StoreError::NothingTo("undo"))?;
             let before = links_of(transaction, id, target)?;
@@ -265,8 +366,13 @@ impl Store {
     ///
     /// # Errors
     /// As [`Store::save`], or where there is nothing to redo.
-    pub fn redo(&self, id: &str, based_on: u64, now: Timestamp) -> Result<StoredJob, StoreError> {
-        self.change(id, based_on, now, |transaction, stored| {
+    pub fn redo(
+        &self,
+        id: &str,
+        based_on: impl Into<Basis>,
+        now: Timestamp,
+    ) -> Result<StoredJob, StoreError> {
+        self.change(id, &based_on.into(), now, |transaction, stored| {
             let target =
                 links_of(transaction, id, stored.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
             let links = links_of(transaction, id, target)?;
@@ -282,11 +388,11 @@ impl Store {
     pub fn restore(
         &self,
         id: &str,
-        based_on: u64,
+        based_on: impl Into<Basis>,
         revision: u64,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.change(id, based_on, now, |transaction, stored| {
+        self.change(id, &based_on.into(), now, |transaction, stored| {
             let job = document(transaction, id, revision)?;
             let links = Links { undo_to: Some(stored.revision), redo_to: None };
             Ok(Some((job, RevisionKind::Restored, links)))
@@ -296,27 +402,34 @@ impl Store {
     fn change(
         &self,
         id: &str,
-        based_on: u64,
+        based_on: &Basis,
         now: Timestamp,
         next: impl FnOnce(&Transaction<'_>, &StoredJob) -> Result<Option<(Job, RevisionKind, Links)>, StoreError>,
     ) -> Result<StoredJob, StoreError> {
         let mut writer = self.writer();
         let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let stored = current(&transaction, id)?;
-        if stored.revision != based_on {
+        // The same edit again, whose answer was lost on the way: it is done.
+        if based_on.edit.is_some() && stored.edit == based_on.edit {
+            return Ok(stored);
+        }
+        if stored.revision != based_on.revision {
             return Err(StoreError::ChangedElsewhere(Box::new(stored)));
         }
         let Some((job, kind, links)) = next(&transaction, &stored)? else { return Ok(stored) };
         let revision = stored.revision + 1;
-        add_revision(&transaction, id, revision, &job, kind, links, now)?;
+        let made = Made { kind, links, at: now, edit: based_on.edit.as_deref() };
+        add_revision(&transaction, id, revision, &job, &made)?;
+        let (search, card) = (searchable(&job), card_text(&job));
         transaction.execute(
             sql::UPDATE_JOB,
-            params![id, job.title, searchable(&job), card_text(&job), now.to_string(), revision as i64],
+            params![id, job.title, search, card, now.to_string(), revision as i64, DRAWN_BY],
         )?;
         transaction.commit()?;
         Ok(StoredJob {
             id: id.to_owned(),
             revision,
+            edit: based_on.edit.clone(),
             saved_at: now,
             can_undo: links.undo_to.is_some(),
             can_redo: links.redo_to.is_some(),
@@ -346,14 +459,41 @@ impl Store {
     /// # Errors
     /// Where the database refuses.
     pub fn list(&self, search: &str, limit: u32, offset: u32) -> Result<(Vec<ListedJob>, u64), StoreError> {
-        let literal = search.to_lowercase().replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
-        let pattern = format!("%{literal}%");
-        self.read(|connection| {
-            let total: i64 = connection.query_row(sql::COUNT_JOBS, [&pattern], |row| row.get(0))?;
+        let wanted = search.to_lowercase();
+        let (rows, total) = self.read(|connection| {
+            let total: i64 =
+                connection.prepare_cached(sql::COUNT_JOBS)?.query_row([&wanted], |row| row.get(0))?;
             let mut statement = connection.prepare_cached(sql::LIST_JOBS)?;
-            let rows = statement.query_map(params![pattern, limit, offset], listed)?;
-            Ok((rows.collect::<Result<_, _>>()?, total.unsigned_abs()))
-        })
+            let rows = statement.query_map(params![wanted, limit, offset], listed)?;
+            Ok((rows.collect::<Result<Vec<_>, _>>()?, total.unsigned_abs()))
+        })?;
+        let jobs = rows.into_iter().map(|row| self.with_card(row)).collect::<Result<_, _>>()?;
+        Ok((jobs, total))
+    }
+
+    /// A card that was drawn by other rules is drawn anew of its document; so is one that cannot be read.
+    fn with_card(&self, row: ListedRow) -> Result<ListedJob, StoreError> {
+        let ListedRow { mut job, card, drawn_by } = row;
+        if drawn_by == DRAWN_BY
+            && let Ok(card) = serde_json::from_str(&card)
+        {
+            job.card = Some(card);
+            return Ok(job);
+        }
+        match self.get(&job.id) {
+            Ok(stored) => {
+                let text = card_text(&stored.job);
+                let params = params![job.id, text, DRAWN_BY, stored.revision as i64];
+                // Where it cannot be written, a full disk say, it is drawn again at the next look.
+                if let Err(error) = self.writer().execute(sql::DRAW_CARD_BY, params) {
+                    drop(error);
+                }
+                job.card = Some(card_of(&stored.job));
+            }
+            Err(StoreError::Unreadable { .. } | StoreError::NoSuchJob) => {}
+            Err(other) => return Err(other),
+        }
+        Ok(job)
     }
 
     /// The history of a job, newest first.
@@ -381,8 +521,48 @@ impl Store {
     /// # Errors
     /// Where there is no such job or revision.
     pub fn revision(&self, id: &str, revision: u64) -> Result<Job, StoreError> {
-        self.read(|connection| document(connection, id, revision))
+        self.read(|connection| {
+            // A job that was taken out of the bay is out with all its revisions.
+            if connection.prepare_cached(sql::IN_THE_BAY)?.query_row([id], |_| Ok(())).optional()?.is_none() {
+                return Err(StoreError::NoSuchJob);
+            }
+            document(connection, id, revision)
+        })
     }
+}
+
+/// Holds a data directory for one server: until it is dropped no other gets it.
+///
+/// # Errors
+/// [`StoreError::InUse`] where another has it; where the directory cannot be used.
+pub fn hold(directory: &Path) -> Result<File, StoreError> {
+    folder_of_ones_own(directory)?;
+    let file = File::create(directory.join(SERVING_FILE))?;
+    match file.try_lock() {
+        Ok(()) => Ok(file),
+        Err(TryLockError::WouldBlock) => Err(StoreError::InUse(directory.to_owned())),
+        Err(TryLockError::Error(error)) => Err(error.into()),
+    }
+}
+
+/// Makes the data directory where it is missing, for its owner alone: addresses and names of people are in it.
+fn folder_of_ones_own(directory: &Path) -> std::io::Result<()> {
+    let mut builder = std::fs::DirBuilder::new();
+    builder.recursive(true);
+    #[cfg(unix)]
+    std::os::unix::fs::DirBuilderExt::mode(&mut builder, 0o700);
+    builder.create(directory)
+}
+
+#[cfg(unix)]
+fn private(file: &Path) -> std::io::Result<()> {
+    std::fs::set_permissions(file, std::os::unix::fs::PermissionsExt::from_mode(0o600))
+}
+
+#[cfg(not(unix))]
+#[expect(clippy::unnecessary_wraps, reason = "as where files have modes")]
+fn private(_file: &Path) -> std::io::Result<()> {
+    Ok(())
 }
 
 fn connect(path: &Path) -> Result<Connection, rusqlite::Error> {
@@ -401,7 +581,15 @@ fn searchable(job: &Job) -> String {
 
 fn card_text(job: &Job) -> String {
     // A card is plain data with string keys: it always has a JSON form.
-    serde_json::to_string(&card(job)).unwrap_or_default()
+    serde_json::to_string(&card_of(job)).unwrap_or_default()
+}
+
+/// How a revision is made.
+struct Made<'a> {
+    kind: RevisionKind,
+    links: Links,
+    at: Timestamp,
+    edit: Option<&'a str>,
 }
 
 fn add_revision(
@@ -409,9 +597,7 @@ fn add_revision(
     id: &str,
     revision: u64,
     job: &Job,
-    kind: RevisionKind,
-    links: Links,
-    now: Timestamp,
+    made: &Made<'_>,
 ) -> Result<(), StoreError> {
     let document = serde_json::to_string(job).map_err(|source| StoreError::Unreadable {
         id: id.to_owned(),
@@ -425,10 +611,11 @@ fn add_revision(
             id,
             revision as i64,
             document,
-            kind.word(),
-            link(links.undo_to),
-            link(links.redo_to),
-            now.to_string()
+            made.kind.word(),
+            link(made.links.undo_to),
+            link(made.links.redo_to),
+            made.at.to_string(),
+            made.edit,
         ],
     )?;
     Ok(())
@@ -444,17 +631,22 @@ fn time(row: &Row<'_>, index: usize) -> rusqlite::Result<Timestamp> {
     })
 }
 
-fn listed(row: &Row<'_>) -> rusqlite::Result<ListedJob> {
-    let card: String = row.get(4)?;
-    Ok(ListedJob {
+/// A row of the list, its card not yet read.
+struct ListedRow {
+    job: ListedJob,
+    card: String,
+    drawn_by: String,
+}
+
+fn listed(row: &Row<'_>) -> rusqlite::Result<ListedRow> {
+    let job = ListedJob {
         id: row.get(0)?,
         title: row.get(1)?,
         revision: number(row, 2)?,
         saved_at: time(row, 3)?,
-        card: serde_json::from_str(&card).map_err(|error| {
-            rusqlite::Error::FromSqlConversionFailure(4, rusqlite::types::Type::Text, Box::new(error))
-        })?,
-    })
+        card: None,
+    };
+    Ok(ListedRow { job, card: row.get(4)?, drawn_by: row.get(5)? })
 }
 
 fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
@@ -464,13 +656,14 @@ fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
             let document: String = row.get(2)?;
             let undo_to: Option<i64> = row.get(3)?;
             let redo_to: Option<i64> = row.get(4)?;
-            Ok((number(row, 0)?, time(row, 1)?, document, undo_to.is_some(), redo_to.is_some()))
+            let links = (undo_to.is_some(), redo_to.is_some());
+            Ok((number(row, 0)?, time(row, 1)?, document, links, row.get(5)?))
         })
         .optional()?
         .ok_or(StoreError::NoSuchJob)?;
-    let (revision, saved_at, document, can_undo, can_redo) = row;
+    let (revision, saved_at, document, (can_undo, can_redo), edit) = row;
     let job = read_document(id, revision, &document)?;
-    Ok(StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, job })
+    Ok(StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, edit, job })
 }
 
 fn links_of(connection: &Connection, id: &str, revision: u64) -> Result<Links, StoreError> {

@@ -46,6 +46,12 @@ pub(crate) const LIST: &[&str] = &[
     CREATE INDEX parts_by_name ON parts (kind, name);",
     // 3: the cards, drawn anew of documents of version 2; see `cards_anew`.
     "UPDATE jobs SET search = search;",
+    // 4: which edit of which client made a revision, so that an answer that was lost is known again; by which
+    // rules a card was drawn; and the bay's list out of an index alone, without reading cards.
+    "ALTER TABLE revisions ADD COLUMN edit TEXT;
+    ALTER TABLE jobs ADD COLUMN drawn_by TEXT NOT NULL DEFAULT '';
+    DROP INDEX jobs_by_time;
+    CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC, search);",
 ];
 
 /// Which of them goes on with [`cards_anew`], counted from nought.

@@ -2,7 +2,7 @@
 
 use derecho_core::parts::Part;
 use jiff::Timestamp;
-use rusqlite::{OptionalExtension, Row, params};
+use rusqlite::{Connection, OptionalExtension, Row, TransactionBehavior, params};
 
 use crate::{Store, StoreError, sql};
 
@@ -32,6 +32,19 @@ fn part_of((id, retired, at, document): (String, bool, String, String)) -> Resul
     })
 }
 
+fn put(
+    connection: &Connection,
+    id: &str,
+    part: &Part,
+    retired: bool,
+    now: Timestamp,
+) -> Result<(), StoreError> {
+    let document = serde_json::to_string(part).map_err(|_| StoreError::UnreadablePart(id.to_owned()))?;
+    let row = params![id, part.kind(), part.name(), retired, now.to_string(), document];
+    connection.prepare_cached(sql::PUT_PART)?.execute(row)?;
+    Ok(())
+}
+
 impl Store {
     /// Every part, by kind and name.
     ///
@@ -56,13 +69,21 @@ impl Store {
         retired: bool,
         now: Timestamp,
     ) -> Result<StoredPart, StoreError> {
-        let document = serde_json::to_string(part).map_err(|_| StoreError::UnreadablePart(id.to_owned()))?;
-        let writer = self.writer();
-        writer.execute(
-            sql::PUT_PART,
-            params![id, part.kind(), part.name(), retired, now.to_string(), document],
-        )?;
+        put(&self.writer(), id, part, retired, now)?;
         Ok(StoredPart { id: id.to_owned(), retired, changed_at: now, part: part.clone() })
+    }
+
+    /// Adds parts with their ids, all of them or none.
+    ///
+    /// # Errors
+    /// Where the database refuses; nothing is added then.
+    pub fn put_parts(&self, parts: &[(String, Part)], now: Timestamp) -> Result<(), StoreError> {
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        for (id, part) in parts {
+            put(&transaction, id, part, false, now)?;
+        }
+        Ok(transaction.commit()?)
     }
 
     /// Whether there is a part with this id.

@@ -1,17 +1,23 @@
 //! Every statement, by name.
 
+pub(crate) const IN_THE_BAY: &str = "SELECT 1 FROM jobs WHERE id = ?1 AND removed = 0";
+
 pub(crate) const JOB_EXISTS: &str = "SELECT 1 FROM jobs WHERE id = ?1";
 
 pub(crate) const ADD_JOB: &str = "
-    INSERT INTO jobs (id, title, search, card, created_at, saved_at, revision)
-    VALUES (?1, ?2, ?3, ?4, ?5, ?5, 1)";
+    INSERT INTO jobs (id, title, search, card, created_at, saved_at, drawn_by, revision)
+    VALUES (?1, ?2, ?3, ?4, ?5, ?5, ?6, 1)";
 
 pub(crate) const UPDATE_JOB: &str = "
-    UPDATE jobs SET title = ?2, search = ?3, card = ?4, saved_at = ?5, revision = ?6
+    UPDATE jobs SET title = ?2, search = ?3, card = ?4, saved_at = ?5, revision = ?6, drawn_by = ?7
     WHERE id = ?1";
 
 /// The card alone: neither the job nor when it was saved changes.
 pub(crate) const DRAW_CARD: &str = "UPDATE jobs SET card = ?2 WHERE id = ?1";
+
+/// As [`DRAW_CARD`], by which rules; not where the job was saved meanwhile.
+pub(crate) const DRAW_CARD_BY: &str =
+    "UPDATE jobs SET card = ?2, drawn_by = ?3 WHERE id = ?1 AND revision = ?4";
 
 pub(crate) const NEWEST: &str = "
     SELECT id, document FROM jobs JOIN revisions ON job_id = id AND number = revision";
@@ -19,11 +25,11 @@ pub(crate) const NEWEST: &str = "
 pub(crate) const REMOVE_JOB: &str = "UPDATE jobs SET removed = 1 WHERE id = ?1";
 
 pub(crate) const ADD_REVISION: &str = "
-    INSERT INTO revisions (job_id, number, document, kind, undo_to, redo_to, saved_at)
-    VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
+    INSERT INTO revisions (job_id, number, document, kind, undo_to, redo_to, saved_at, edit)
+    VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)";
 
 pub(crate) const CURRENT: &str = "
-    SELECT r.number, r.saved_at, r.document, r.undo_to, r.redo_to
+    SELECT r.number, r.saved_at, r.document, r.undo_to, r.redo_to, r.edit
     FROM jobs j JOIN revisions r ON r.job_id = j.id AND r.number = j.revision
     WHERE j.id = ?1 AND j.removed = 0";
 
@@ -34,13 +40,17 @@ pub(crate) const DOCUMENT: &str = "SELECT document FROM revisions WHERE job_id =
 pub(crate) const HISTORY: &str = "
     SELECT number, kind, saved_at FROM revisions WHERE job_id = ?1 ORDER BY number DESC";
 
-pub(crate) const COUNT_JOBS: &str =
-    r"SELECT count(*) FROM jobs WHERE removed = 0 AND search LIKE ?1 ESCAPE '\'";
+pub(crate) const COUNT_JOBS: &str = "SELECT count(*) FROM jobs INDEXED BY jobs_by_time WHERE removed = 0 AND (?1 = '' OR instr(search, ?1) > 0)";
 
-pub(crate) const LIST_JOBS: &str = r"
-    SELECT id, title, revision, saved_at, card FROM jobs
-    WHERE removed = 0 AND search LIKE ?1 ESCAPE '\'
-    ORDER BY saved_at DESC, id DESC LIMIT ?2 OFFSET ?3";
+/// The page out of the index alone, then the rows it names: cards are long.
+pub(crate) const LIST_JOBS: &str = "
+    SELECT j.id, j.title, j.revision, j.saved_at, j.card, j.drawn_by
+    FROM (
+        SELECT rowid AS place, saved_at, id FROM jobs INDEXED BY jobs_by_time
+        WHERE removed = 0 AND (?1 = '' OR instr(search, ?1) > 0)
+        ORDER BY saved_at DESC, id DESC LIMIT ?2 OFFSET ?3
+    ) page JOIN jobs j ON j.rowid = page.place
+    ORDER BY page.saved_at DESC, page.id DESC";
 
 pub(crate) const LIST_PARTS: &str =
     "SELECT id, retired, changed_at, document FROM parts ORDER BY kind, name COLLATE NOCASE, id";

@@ -163,7 +163,7 @@ fn a_database_of_a_newer_program_is_refused() {
     let raw = rusqlite::Connection::open(directory.path().join(DATABASE_FILE)).unwrap();
     raw.pragma_update(None, "user_version", 99).unwrap();
     drop(raw);
-    assert!(matches!(Store::open(directory.path()), Err(StoreError::Migration(_))));
+    assert!(matches!(Store::open(directory.path()), Err(StoreError::NewerForm)));
 }
 
 #[test]

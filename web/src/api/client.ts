@@ -69,7 +69,8 @@ function asProblem(error: unknown, response: Response): Problem {
   };
 }
 
-/** The header that names the revision a change is based on. */
-export function ifMatch(revision: number) {
-  return { "If-Match": `"${revision}"` };
+/** The headers that name the revision a change is based on, and the edit. */
+export function ifMatch(revision: number, edit?: string) {
+  const based = { "If-Match": `"${revision}"` };
+  return edit === undefined ? based : { ...based, "Idempotency-Key": edit };
 }

@@ -1939,8 +1939,8 @@ export interface components {
         };
         /** @description A job as the bay lists it. */
         JobLine: {
-            /** @description Its card. */
-            card: components["schemas"]["Card"];
+            /** @description Its card; left out where the job cannot be read. */
+            card?: components["schemas"]["Card"];
             /** @description Its id. */
             id: string;
             /**
@@ -1971,6 +1971,8 @@ export interface components {
             can_undo: boolean;
             /** @description The document. */
             document: components["schemas"]["Job"];
+            /** @description The client's own name for the edit that made this revision, where it gave one. */
+            edit?: string;
             /** @description Its id. */
             id: string;
             /** @description Everything computed from it. */
@@ -4727,6 +4729,8 @@ export interface operations {
             header: {
                 /** @description The revision the change is based on, in quotes */
                 "If-Match": string;
+                /** @description The client's own name for this edit: sent again it is made once */
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 /** @description The job's id */
@@ -4849,6 +4853,8 @@ export interface operations {
             header: {
                 /** @description The revision it was seen at, in quotes */
                 "If-Match": string;
+                /** @description The client's own name for this edit: sent again it is made once */
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 /** @description The job's id */
@@ -4959,6 +4965,8 @@ export interface operations {
             header: {
                 /** @description The revision it was seen at, in quotes */
                 "If-Match": string;
+                /** @description The client's own name for this edit: sent again it is made once */
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 /** @description The job's id */
@@ -4996,6 +5004,8 @@ export interface operations {
             header: {
                 /** @description The revision it was seen at, in quotes */
                 "If-Match": string;
+                /** @description The client's own name for this edit: sent again it is made once */
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 /** @description The job's id */
@@ -5087,6 +5097,8 @@ export interface operations {
             header: {
                 /** @description The revision it was seen at, in quotes */
                 "If-Match": string;
+                /** @description The client's own name for this edit: sent again it is made once */
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 /** @description The job's id */

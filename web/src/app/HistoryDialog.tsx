@@ -69,7 +69,7 @@ export function HistoryDialog({ open, onOpenChange }: HistoryDialogProps) {
 
 function Earlier({ revision, onDone }: { revision: number; onDone: () => void }) {
   const { view, job } = useJob();
-  const restore = useSession((s) => s.restore);
+  const step = useSession((s) => s.step);
   const then = useQuery({
     queryKey: ["revision", view.id, revision],
     queryFn: async () => {
@@ -104,7 +104,7 @@ function Earlier({ revision, onDone }: { revision: number; onDone: () => void })
       <Button
         look="strong"
         onClick={async () => {
-          await restore(revision);
+          await step({ restore: revision });
           onDone();
         }}
       >

@@ -11,8 +11,26 @@ const SIZE = { width: 260, height: 128 };
 
 /** A job as a card: a small elevation, where it stands, what waits. */
 export function JobCard({ line }: { line: JobLine }) {
+  return line.card ? <Drawn line={line} card={line.card} /> : <Unreadable line={line} />;
+}
+
+/** A job whose document cannot be read: it is there, and its history may hold more. */
+function Unreadable({ line }: { line: JobLine }) {
+  return (
+    <li className="grid content-start gap-2 border-[1.5px] border-axle bg-slate px-3 py-2" data-job={line.id}>
+      <h2 className="font-bold text-[21px] leading-tight">{line.title}</h2>
+      <p role="alert">
+        This job cannot be read. Nothing of it was changed: its history may hold one that can.
+      </p>
+      <Link className="flex min-h-11 items-center underline" to={`/jobs/${line.id}/rig`}>
+        Open it and see why
+      </Link>
+    </li>
+  );
+}
+
+function Drawn({ line, card }: { line: JobLine; card: NonNullable<JobLine["card"]> }) {
   const { units, face } = useSettings();
-  const { card } = line;
   const picture = fit(card.elevation, SIZE.width, SIZE.height, face, 4);
   return (
     <li>
@@ -66,5 +84,5 @@ export function JobCard({ line }: { line: JobLine }) {
 
 /** Where work goes on: the first stage that is not settled. */
 function nextStage(line: JobLine): string {
-  return line.card.stages.find((stage) => stage.progress !== "settled")?.stage ?? "prove";
+  return line.card?.stages.find((stage) => stage.progress !== "settled")?.stage ?? "prove";
 }

@@ -43,7 +43,7 @@ const SCREENS = {
 /** A job: opens it, then shows the stage asked for. */
 export function JobScreen() {
   const { id = "", stage } = useParams();
-  const { view, missing, open, close } = useSession();
+  const { view, missing, unopened, open, close } = useSession();
   useEffect(() => {
     useStance.setState({ travel: null, crossed: null, playing: false, round: "heave" });
     void open(id);
@@ -66,7 +66,15 @@ export function JobScreen() {
     );
   }
   if (!view || view.id !== id)
-    return <main className="grid h-full place-content-center text-muted">Opening the job…</main>;
+    return (
+      <main className="grid h-full place-content-center p-6 text-center text-muted">
+        {unopened ? (
+          <p role="alert">The job does not open yet: {unopened} Trying again.</p>
+        ) : (
+          "Opening the job…"
+        )}
+      </main>
+    );
   return <Work stage={stage} />;
 }
 
@@ -102,14 +110,13 @@ function Work({ stage }: { stage: StageName }) {
 }
 
 function Faults() {
-  const { faults, state, dropChange } = useSession();
+  const { faults, state, why, dropChange } = useSession();
   if (state !== "refused") return null;
+  const told = faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ") || why;
   return (
-    <div className="grid justify-items-start gap-2">
-      <Notice kind="refused">
-        Not saved yet. {faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ")}
-      </Notice>
-      <Button onClick={dropChange}>Drop this change</Button>
+    <div className="grid justify-items-start gap-2" role="alert">
+      <Notice kind="refused">Not saved: {told} Everything else is. Type it anew, or drop it.</Notice>
+      <Button onClick={dropChange}>Drop what was refused</Button>
     </div>
   );
 }

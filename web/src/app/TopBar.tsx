@@ -18,25 +18,35 @@ import { type SaveState, useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
+import { useUnread } from "../ui/unread";
 import { HistoryDialog } from "./HistoryDialog";
 import { RemoveDialog } from "./RemoveDialog";
 
 const SIGNS = {
-  saved: (time: string) => `saved ${time}`,
-  saving: () => "saving…",
+  idle: (time: string) => `saved ${time}`,
+  sending: () => "saving…",
   waiting: () => "kept here, no answer yet",
-  refused: () => "not saved",
+  refused: () => "not all saved",
+  asked: () => "changed elsewhere",
 } satisfies Record<SaveState, (time: string) => string>;
+
+/** What the sign says: what is not safe comes first. */
+function sign(state: SaveState, unkept: boolean, unread: number, time: string): string {
+  if (state !== "idle" && unkept) return "not saved, and this device keeps nothing: leave the window open";
+  if (state === "idle" && unread > 0) return "typed, not read yet: no answer";
+  return SIGNS[state](time);
+}
 
 /** The job's name, whether it is saved, and what the screen is looked at in. */
 export function TopBar({ onKeys }: { onKeys: () => void }) {
   const { view, job } = useJob();
-  const { state, step } = useSession();
+  const { state, step, unkept, why } = useSession();
+  const unread = useUnread((s) => s.fields.size);
   const { units, face, theme, pad, flipUnits, flipFace, flipTheme, flipPad } = useSettings();
   const [historyShown, showHistory] = useState(false);
   const [removing, askRemove] = useState(false);
   const time = new Date(view.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
-  const busy = state !== "saved";
+  const busy = state !== "idle";
   const item =
     "flex min-h-11 cursor-pointer items-center gap-2 px-3 outline-none data-[highlighted]:bg-marker data-[highlighted]:text-on-marker";
   return (
@@ -51,8 +61,12 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
       <div className="min-w-0 flex-1">
         <h1 className="truncate font-bold text-[18px] sm:text-[21px] leading-tight">{job.title}</h1>
         <div className="truncate text-[15px] text-muted leading-tight">
-          <span role="status" data-saved={state}>
-            {SIGNS[state](time)}
+          <span
+            role="status"
+            data-saved={state !== "idle" ? state : unread > 0 ? "unread" : "saved"}
+            title={why ?? undefined}
+          >
+            {sign(state, unkept, unread, time)}
           </span>
           <span className="hidden lg:inline">{job.rig?.vehicle ? ` · ${job.rig.vehicle}` : ""}</span>
         </div>

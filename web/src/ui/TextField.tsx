@@ -1,5 +1,5 @@
 import { useCallback, useId } from "react";
-import { type Judged, useTypedField } from "./useTypedField";
+import { type Fault, type Judged, useTypedField } from "./useTypedField";
 
 type TextFieldProps = {
   job: string;
@@ -11,7 +11,7 @@ type TextFieldProps = {
   /** Text that must not be empty keeps its last value. */
   required?: boolean;
   /** Says what is wrong with a text, or nothing. */
-  check?: (text: string) => string | undefined | Promise<string | undefined>;
+  check?: (text: string) => Promise<Fault | undefined>;
   onCommit: (text: string) => void;
 };
 
@@ -30,8 +30,7 @@ export function TextField({
   const id = useId();
   const judge = useCallback(
     async (text: string): Promise<Judged<string>> => {
-      const fault = await check?.(text);
-      return fault ? { fault } : { value: text };
+      return (await check?.(text)) ?? { value: text };
     },
     [check],
   );

@@ -1,7 +1,18 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { drafts } from "./drafts";
+import { useUnread } from "./unread";
 
-export type Judged<T> = { value: T } | { fault: string; start?: number; end?: number };
+export type Fault = {
+  fault: string;
+  start?: number | undefined;
+  end?: number | undefined;
+  /** Nobody answered: it is tried again. */
+  silent?: boolean;
+};
+
+export type Judged<T> = { value: T } | Fault;
+
+const AGAIN_MS = 2000;
 
 type TypedField<T> = {
   job: string;
@@ -22,6 +33,8 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
   const [draft, setDraft] = useState<string | null>(() => drafts.get(job, pointer));
   const [judged, setJudged] = useState<Judged<T> | null>(null);
   const latest = useRef(draft);
+  const mark = useUnread((s) => s.mark);
+  const field = `${job}${pointer}`;
   latest.current = draft;
   // Judging takes a moment, in which a neighbour may have been committed: what is put is put into the
   // document as it is then, not as it was when this field was left.
@@ -40,9 +53,10 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
   const drop = useCallback(() => {
     drafts.drop(job, pointer);
     latest.current = null;
+    mark(field, false);
     setDraft(null);
     setJudged(null);
-  }, [job, pointer]);
+  }, [job, pointer, field, mark]);
 
   const judging = useRef<{ text: string; outcome: Promise<boolean> } | null>(null);
   const settle = useCallback((): Promise<boolean> => {
@@ -64,6 +78,8 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
       if (latest.current !== text) return false;
       if ("fault" in result) {
         setJudged(result);
+        mark(field, result.silent === true);
+        if (result.silent) setTimeout(() => latest.current === text && void again.current(), AGAIN_MS);
         return false;
       }
       drop();
@@ -77,7 +93,9 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
       });
     }
     return outcome;
-  }, [stored, judge, drop]);
+  }, [stored, judge, drop, field, mark]);
+  const again = useRef(settle);
+  again.current = settle;
 
   // What was typed before a reload is taken up again, if it is sound.
   const settleOnce = useRef(settle);

@@ -14,9 +14,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::view::JobView;
-use super::{AppState, based_on, path, query};
+use super::{AppState, based_on, basis, path, query};
 use crate::api::problem::Problem;
-use crate::intake::read_job;
 
 const MOST_PER_PAGE: u32 = 500;
 
@@ -32,8 +31,10 @@ pub struct JobLine {
     /// When it was saved, in UTC.
     #[schema(value_type = String)]
     pub saved_at: Timestamp,
-    /// Its card.
-    pub card: Card,
+    /// Its card; left out where the job cannot be read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub card: Option<Card>,
 }
 
 impl From<ListedJob> for JobLine {
@@ -113,9 +114,9 @@ pub async fn list(
     )
 )]
 pub async fn create(State(state): State<AppState>, body: Bytes) -> Result<Response, Problem> {
-    let job = read_job(&body)?;
+    let job = state.job_from(body).await?;
     let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
-    Ok(JobView::answer(stored, StatusCode::CREATED))
+    state.told(stored, StatusCode::CREATED).await
 }
 
 /// A job as it stands.
@@ -133,7 +134,7 @@ pub async fn read(
 ) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored(move |store| store.get(&id)).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    state.told(stored, StatusCode::OK).await
 }
 
 /// Saves a document over the revision named in If-Match.
@@ -142,6 +143,7 @@ pub async fn read(
     params(
         ("id" = String, Path, description = "The job's id"),
         ("If-Match" = String, Header, description = "The revision the change is based on, in quotes"),
+        ("Idempotency-Key" = Option<String>, Header, description = "The client's own name for this edit: sent again it is made once"),
     ),
     responses(
         (status = 200, description = "The job as saved", body = JobView),
@@ -156,9 +158,10 @@ pub async fn save(
     headers: HeaderMap,
     body: Bytes,
 ) -> Result<Response, Problem> {
-    let (id, based_on, job) = (path(id)?, based_on(&headers)?, read_job(&body)?);
-    let stored = state.stored(move |store| store.save(&id, based_on, &job, Timestamp::now())).await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    let (id, basis) = (path(id)?, basis(&headers)?);
+    let job = state.job_from(body).await?;
+    let stored = state.stored(move |store| store.save(&id, basis, &job, Timestamp::now())).await?;
+    state.told(stored, StatusCode::OK).await
 }
 
 /// Takes a job out of the bay.
@@ -199,25 +202,26 @@ async fn changed(
     headers: &HeaderMap,
     change: Change,
 ) -> Result<Response, Problem> {
-    let (based_on, now) = (based_on(headers)?, Timestamp::now());
+    let (basis, now) = (basis(headers)?, Timestamp::now());
     let job = match change {
         Change::Settle => {
             let wanted = id.clone();
             let stored = state.stored(move |store| store.get(&wanted)).await?;
-            Some(settled(&stored.job, now).ok_or_else(not_proved)?)
+            let settling = move || settled(&stored.job, now).ok_or_else(not_proved);
+            Some(state.computed(settling).await?)
         }
         _ => None,
     };
     let stored = state
         .stored(move |store| match (change, job) {
-            (_, Some(job)) => store.save(&id, based_on, &job, now),
-            (Change::Undo, _) => store.undo(&id, based_on, now),
-            (Change::Redo, _) => store.redo(&id, based_on, now),
-            (Change::Restore(revision), _) => store.restore(&id, based_on, revision, now),
+            (_, Some(job)) => store.save(&id, basis, &job, now),
+            (Change::Undo, _) => store.undo(&id, basis, now),
+            (Change::Redo, _) => store.redo(&id, basis, now),
+            (Change::Restore(revision), _) => store.restore(&id, basis, revision, now),
             (Change::Settle, None) => store.get(&id),
         })
         .await?;
-    Ok(JobView::answer(stored, StatusCode::OK))
+    state.told(stored, StatusCode::OK).await
 }
 
 fn not_proved() -> Problem {
@@ -234,6 +238,7 @@ fn not_proved() -> Problem {
     params(
         ("id" = String, Path, description = "The job's id"),
         ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+        ("Idempotency-Key" = Option<String>, Header, description = "The client's own name for this edit: sent again it is made once"),
     ),
     responses(
         (status = 200, description = "The job without the change", body = JobView),
@@ -255,6 +260,7 @@ pub async fn undo(
     params(
         ("id" = String, Path, description = "The job's id"),
         ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+        ("Idempotency-Key" = Option<String>, Header, description = "The client's own name for this edit: sent again it is made once"),
     ),
     responses(
         (status = 200, description = "The job with the change", body = JobView),
@@ -317,6 +323,7 @@ pub async fn revision(
         ("id" = String, Path, description = "The job's id"),
         ("revision" = u64, Path, description = "The revision"),
         ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+        ("Idempotency-Key" = Option<String>, Header, description = "The client's own name for this edit: sent again it is made once"),
     ),
     responses(
         (status = 200, description = "The job as it was then", body = JobView),
@@ -338,6 +345,7 @@ pub async fn restore(
     params(
         ("id" = String, Path, description = "The job's id"),
         ("If-Match" = String, Header, description = "The revision it was seen at, in quotes"),
+        ("Idempotency-Key" = Option<String>, Header, description = "The client's own name for this edit: sent again it is made once"),
     ),
     responses(
         (status = 200, description = "The settled job", body = JobView),

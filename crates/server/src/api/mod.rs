@@ -15,14 +15,19 @@ mod written;
 
 use std::sync::Arc;
 
+use axum::body::Bytes;
 use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
-use derecho_store::{Store, StoreError};
+use axum::response::Response;
+use derecho_job::Job;
+use derecho_store::{Basis, Store, StoreError, StoredJob};
 use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
 
 use crate::api::problem::Problem;
+use crate::api::view::JobView;
+use crate::intake::read_job;
 
 /// What handlers share.
 #[derive(Clone, Debug)]
@@ -55,6 +60,16 @@ impl AppState {
         work.await.map_err(|panic| Problem::internal(&panic))?
     }
 
+    /// A stored job as it is answered, computed where computing is done.
+    async fn told(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
+        self.computed(move || Ok(JobView::answer(stored, status))).await
+    }
+
+    /// Reads a document where computing is done: refusing one takes its time.
+    async fn job_from(&self, body: Bytes) -> Result<Job, Problem> {
+        self.computed(move || read_job(&body).map_err(Problem::from)).await
+    }
+
     /// Runs a store call on a thread that may wait for the disk.
     async fn stored<T: Send + 'static>(
         &self,
@@ -66,6 +81,24 @@ impl AppState {
             Err(panic) => Err(Problem::internal(&panic)),
         }
     }
+}
+
+/// Longest name of an edit.
+const LONGEST_EDIT: usize = 64;
+
+/// What a change is based on: the revision from `If-Match: "7"`, and the client's own name for the edit from
+/// `Idempotency-Key`, so that an edit sent again after its answer was lost is made once.
+fn basis(headers: &HeaderMap) -> Result<Basis, Problem> {
+    let edit = headers.get("idempotency-key").map(|value| {
+        value.to_str().ok().filter(|text| !text.is_empty() && text.len() <= LONGEST_EDIT).ok_or_else(|| {
+            Problem::new(
+                StatusCode::BAD_REQUEST,
+                "bad_edit_key",
+                "Idempotency-Key is a text of up to 64 plain characters.",
+            )
+        })
+    });
+    Ok(Basis { revision: based_on(headers)?, edit: edit.transpose()?.map(str::to_owned) })
 }
 
 /// The revision a change is based on, from `If-Match: "7"`.

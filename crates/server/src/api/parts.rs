@@ -21,6 +21,9 @@ use super::{AppState, path};
 use crate::api::problem::Problem;
 use crate::samples;
 
+/// Longest name of a part.
+const LONGEST_NAME: usize = 200;
+
 /// Most parts taken in at once.
 const MOST_PARTS: usize = 2000;
 
@@ -116,6 +119,10 @@ fn bad(pointer: &str, message: String) -> Problem {
 fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
     if part.name().trim().is_empty() {
         return Err(bad(&format!("{pointer}/name"), "A part needs a name. Type one.".to_owned()));
+    }
+    if part.name().chars().count() > LONGEST_NAME {
+        let message = format!("A part's name has at most {LONGEST_NAME} letters. Shorten it.");
+        return Err(bad(&format!("{pointer}/name"), message));
     }
     if let Part::Bracket(bracket) = part {
         for (index, hole) in bracket.holes.iter().enumerate() {
@@ -240,9 +247,26 @@ fn to_csv(parts: &[Part]) -> Result<Vec<u8>, csv::Error> {
     let mut writer = csv::Writer::from_writer(Vec::new());
     writer.write_record(COLUMNS)?;
     for part in parts {
-        writer.write_record(to_row(part))?;
+        writer.write_record(to_row(part).into_iter().map(no_formula))?;
     }
     writer.into_inner().map_err(|error| csv::Error::from(error.into_error()))
+}
+
+/// A table program takes a cell that begins so for a formula, and runs it: such a cell is written with an
+/// apostrophe before it, as those programs themselves do, and read without.
+const FORMULA: [char; 6] = ['=', '+', '-', '@', '\t', '\r'];
+
+fn no_formula(cell: String) -> String {
+    // A figure such as -2 in is one.
+    let plain = |c: char| c.is_ascii_alphanumeric() || matches!(c, ' ' | '.' | '/' | '"');
+    let figure = cell
+        .strip_prefix('-')
+        .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit()) && rest.chars().all(plain));
+    if cell.starts_with(FORMULA) && !figure { format!("'{cell}") } else { cell }
+}
+
+fn as_written(cell: &str) -> &str {
+    cell.strip_prefix('\'').filter(|rest| rest.starts_with(FORMULA)).unwrap_or(cell)
 }
 
 fn from_csv(body: &[u8]) -> Result<Vec<Part>, Problem> {
@@ -253,7 +277,7 @@ fn from_csv(body: &[u8]) -> Result<Vec<Part>, Problem> {
     for (index, record) in reader.records().enumerate() {
         let record = record.map_err(unreadable)?;
         // Line 1 holds the columns.
-        let part = from_row(columns.iter().zip(record.iter()))
+        let part = from_row(columns.iter().zip(record.iter().map(as_written)))
             .map_err(|message| bad(&format!("/{index}"), format!("Line {}: {message}.", index + 2)))?;
         parts.push(part);
     }
@@ -296,14 +320,8 @@ pub async fn samples(State(state): State<AppState>) -> Result<Json<Imported>, Pr
 
 async fn add_all(state: &AppState, parts: Vec<Part>) -> Result<Json<Imported>, Problem> {
     let added = parts.len();
-    state
-        .stored(move |store| {
-            for part in &parts {
-                let id = uuid::Uuid::now_v7().to_string();
-                store.put_part(&id, part, false, Timestamp::now())?;
-            }
-            Ok(())
-        })
-        .await?;
+    let named: Vec<(String, Part)> =
+        parts.into_iter().map(|part| (uuid::Uuid::now_v7().to_string(), part)).collect();
+    state.stored(move |store| store.put_parts(&named, Timestamp::now())).await?;
     Ok(Json(Imported { added }))
 }

@@ -119,6 +119,30 @@ impl From<StoreError> for Problem {
             StoreError::AlreadyThere => {
                 Self::new(StatusCode::CONFLICT, "already_there", "There is a job with this id already.")
             }
+            // The client keeps what it has and tries again.
+            full @ (StoreError::Full | StoreError::ReadOnly) => {
+                let code = if matches!(full, StoreError::Full) { "disk_full" } else { "read_only" };
+                Self::new(StatusCode::INSUFFICIENT_STORAGE, code, format!("Not saved: {full}."))
+            }
+            StoreError::Busy => Self::new(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "database_busy",
+                format!("Not done yet: {}.", StoreError::Busy),
+            ),
+            damaged @ StoreError::Damaged(_) => {
+                tracing::error!(%damaged, "the database");
+                Self::new(StatusCode::INTERNAL_SERVER_ERROR, "damaged", format!("Not done: {damaged}."))
+            }
+            StoreError::Unreadable { id, revision, source } => {
+                tracing::error!(%id, revision, %source, "a stored document");
+                Self::new(
+                    StatusCode::INTERNAL_SERVER_ERROR,
+                    "unreadable",
+                    format!(
+                        "Revision {revision} of this job cannot be read: {source}. Its history may hold one that can."
+                    ),
+                )
+            }
             other => Self::internal(&other),
         }
     }

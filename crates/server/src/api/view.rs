@@ -23,6 +23,10 @@ pub struct JobView {
     pub can_undo: bool,
     /// Whether there is an undone change to bring back.
     pub can_redo: bool,
+    /// The client's own name for the edit that made this revision, where it gave one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub edit: Option<String>,
     /// The document.
     pub document: Job,
     /// Everything computed from it.
@@ -40,6 +44,7 @@ impl JobView {
             saved_at: stored.saved_at,
             can_undo: stored.can_undo,
             can_redo: stored.can_redo,
+            edit: stored.edit,
             document: stored.job,
         }
     }

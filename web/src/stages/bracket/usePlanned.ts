@@ -26,10 +26,10 @@ export function useMoreOptions(plan: PlanResult) {
   const { view } = useJob();
   const [pages, setPages] = useState({ revision: view.revision, options: [] as PlanOption[] });
   const options = pages.revision === view.revision ? pages.options : [];
-  const told = Math.max(
-    0,
-    ...[...plan.options.filter((o) => !o.chosen && !o.kept), ...options].map((o) => o.rank),
-  );
+  // Pages follow each other; what is chosen or kept may stand beside them whatever its rank.
+  const ranks = new Set([...plan.options, ...options].map((o) => o.rank));
+  let told = 0;
+  while (ranks.has(told + 1)) told += 1;
   const left = plan.options_in_all - told;
   const more = async () => {
     const { document: body, revision } = view;

@@ -1,18 +1,23 @@
 import { answer, client, type Schemas } from "../../api/client";
+import type { Fault } from "../../ui/useTypedField";
 
 type Kind = Schemas["FigureKind"];
 
 /** Asks the server what is wrong with a figure: how one is written is the core's alone. */
-const judge = (kind: Kind) => async (text: string) => {
-  if (text.trim() === "") return undefined;
-  const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
-  if ("data" in result) return undefined;
-  if ("silent" in result) return "The program does not answer. What you typed is kept on this device.";
-  return result.problem.detail;
-};
+const judge =
+  (kind: Kind) =>
+  async (text: string): Promise<Fault | undefined> => {
+    if (text.trim() === "") return undefined;
+    const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
+    if ("data" in result) return undefined;
+    if ("silent" in result) {
+      return { fault: "The program does not answer. What you typed is kept on this device.", silent: true };
+    }
+    return { fault: result.problem.detail };
+  };
 
 /** One judge a kind, the same at every call, so that a field is not judged anew when it is drawn anew. */
-export const JUDGES: Record<Kind, (text: string) => Promise<string | undefined>> = {
+export const JUDGES: Record<Kind, (text: string) => Promise<Fault | undefined>> = {
   angle: judge("angle"),
   weight: judge("weight"),
   spring_rate: judge("spring_rate"),

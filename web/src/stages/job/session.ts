@@ -1,19 +1,13 @@
 /**
- * The job open in this window: every change is kept on this device first, then saved to
- * the server, one at a time. A change that could not be saved stays until it can be.
+ * The jobs of this window: a queue of edits for each that was opened, and which of them is on the screen. A
+ * queue goes on when its job is left.
  */
 import { create } from "zustand";
-import {
-  answer,
-  client,
-  type FieldError,
-  ifMatch,
-  type Job,
-  type JobView,
-  type Problem,
-} from "../../api/client";
+import { answer, client, type FieldError, ifMatch, type Job, type JobView } from "../../api/client";
+import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
+import { live, shelf, takeUp } from "./shelf";
 
-export type SaveState = "saved" | "saving" | "refused" | "waiting";
+export type SaveState = QueueState;
 
 type Session = {
   view: JobView | null;
@@ -21,15 +15,20 @@ type Session = {
   document: Job | null;
   state: SaveState;
   faults: FieldError[];
+  /** Why it waits or was refused. */
+  why: string | null;
+  /** Whether this device would not keep what is not saved. */
+  unkept: boolean;
   missing: boolean;
+  /** What kept the job from opening, while it is tried again. */
+  unopened: string | null;
   /** The newer job, while the person has to choose. */
   conflict: JobView | null;
   open: (id: string) => Promise<void>;
   close: () => void;
-  change: (edit: (job: Job) => Job) => void;
-  step: (action: "undo" | "redo" | "settle") => Promise<void>;
-  restore: (revision: number) => Promise<void>;
-  /** Gives a refused change up: the job is again as it was saved. */
+  /** Changes a job, on the screen or not. */
+  changeJob: (id: string, edit: (job: Job) => Job) => void;
+  step: (step: Step) => Promise<void>;
   dropChange: () => void;
   /** Takes the job out of the bay; false where that failed. */
   remove: () => Promise<boolean>;
@@ -38,159 +37,137 @@ type Session = {
 };
 
 const RETRY_MS = 2000;
-const unsavedKey = (id: string) => `derecho.unsaved.${id}`;
+/** Jobs kept at hand in a window. */
+const MOST_OPEN = 12;
 
-type Unsaved = { basedOn: number; document: Job };
+const server: Server = {
+  get: (id) => answer(client.GET("/api/v1/jobs/{id}", { params: { path: { id } } })),
+  put: ({ id, revision }, body, key) =>
+    answer(
+      client.PUT("/api/v1/jobs/{id}", { params: { path: { id }, header: ifMatch(revision, key) }, body }),
+    ),
+  step: ({ id, revision }, step, key) => {
+    const header = ifMatch(revision, key);
+    if (typeof step === "object") {
+      const path = { id, revision: step.restore };
+      return answer(
+        client.POST("/api/v1/jobs/{id}/revisions/{revision}/restore", { params: { path, header } }),
+      );
+    }
+    const params = { path: { id }, header };
+    if (step === "undo") return answer(client.POST("/api/v1/jobs/{id}/undo", { params }));
+    if (step === "redo") return answer(client.POST("/api/v1/jobs/{id}/redo", { params }));
+    return answer(client.POST("/api/v1/jobs/{id}/settle", { params }));
+  },
+};
 
-function keep(id: string, unsaved: Unsaved) {
-  localStorage.setItem(unsavedKey(id), JSON.stringify(unsaved));
-}
+const clock: Clock = {
+  after: (ms, run) => {
+    const timer = setTimeout(run, ms);
+    return () => clearTimeout(timer);
+  },
+  key: () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`,
+};
 
-function kept(id: string): Unsaved | null {
-  const text = localStorage.getItem(unsavedKey(id));
-  if (text === null) return null;
-  try {
-    return JSON.parse(text) as Unsaved;
-  } catch {
-    // Half-written by a browser that was ended: the server's copy is all there is.
-    return null;
-  }
-}
+const CLOSED = {
+  view: null,
+  document: null,
+  state: "idle" as const,
+  faults: [],
+  why: null,
+  unkept: false,
+  missing: false,
+  unopened: null,
+  conflict: null,
+};
+
+const queues = new Map<string, JobQueue>();
 
 export const useSession = create<Session>()((set, get) => {
-  let sending = false;
+  /** The job wanted on the screen, whatever answers come late. */
+  let wanted: string | null = null;
   let retry: ReturnType<typeof setTimeout> | undefined;
 
-  const adopt = (view: JobView) => {
-    localStorage.removeItem(unsavedKey(view.id));
-    set({ view, document: view.document, state: "saved", faults: [], conflict: null });
+  const show = (queue: JobQueue) => {
+    if (queue.view.id !== wanted) return;
+    const { view, document, state, faults, why, unkept, conflict } = queue;
+    set({ view, document, state, faults, why, unkept, conflict, missing: false, unopened: null });
   };
 
-  const refuse = (problem: Problem) => {
-    if (problem.code === "changed_elsewhere" && problem.current) set({ conflict: problem.current });
-    else set({ state: "refused", faults: problem.errors ?? [] });
+  const queueOf = (view: JobView) => {
+    const queue: JobQueue = new JobQueue(view, server, shelf, clock, () => show(queue));
+    queues.set(view.id, queue);
+    // A job that was left is kept a while: a figure may still be read for it. The oldest go first.
+    const done = [...queues].filter(([id, other]) => id !== wanted && other.isIdle());
+    for (const [id] of done.slice(0, Math.max(0, queues.size - MOST_OPEN))) queues.delete(id);
+    return queue;
   };
 
-  const send = async () => {
-    const { view, document, conflict } = get();
-    if (!view || !document || sending || conflict || document === view.document) return;
-    sending = true;
-    set({ state: "saving" });
-    const result = await answer(
-      client.PUT("/api/v1/jobs/{id}", {
-        params: { path: { id: view.id }, header: ifMatch(view.revision) },
-        body: document,
-      }),
-    );
-    sending = false;
-    if (get().view?.id !== view.id) return;
-    if ("data" in result) {
-      const meanwhile = get().document;
-      if (meanwhile === document) return adopt(result.data);
-      // Typed on while this was under way: save that too, on top of it.
-      set({ view: result.data, faults: [] });
-      if (meanwhile) keep(view.id, { basedOn: result.data.revision, document: meanwhile });
-      return send();
-    }
-    if ("problem" in result) return refuse(result.problem);
-    set({ state: "waiting" });
-    clearTimeout(retry);
-    retry = setTimeout(send, RETRY_MS);
-  };
+  const here = () => (wanted ? queues.get(wanted) : undefined);
 
   return {
-    view: null,
-    document: null,
-    state: "saved",
-    faults: [],
-    missing: false,
-    conflict: null,
+    ...CLOSED,
 
     open: async (id) => {
-      set({ view: null, document: null, missing: false, conflict: null, faults: [], state: "saved" });
-      const result = await answer(client.GET("/api/v1/jobs/{id}", { params: { path: { id } } }));
-      if (!("data" in result)) {
-        if ("problem" in result) set({ missing: true });
-        else retry = setTimeout(() => get().open(id), RETRY_MS);
+      clearTimeout(retry);
+      wanted = id;
+      set(CLOSED);
+      const known = queues.get(id);
+      if (known) show(known);
+      const result = await server.get(id);
+      if (wanted !== id) return;
+      if ("data" in result) {
+        const there = queues.get(id);
+        if (there) {
+          there.refresh(result.data);
+          return show(there);
+        }
+        const queue = queueOf(result.data);
+        show(queue);
+        // A device that keeps nothing back has nothing to take up.
+        const kept = await takeUp(id).catch(() => undefined);
+        if (kept) queue.resume(kept);
         return;
       }
-      const unsaved = kept(id);
-      set({ view: result.data, document: result.data.document });
-      if (!unsaved) return;
-      set({ document: unsaved.document });
-      if (unsaved.basedOn === result.data.revision) void send();
-      else if (JSON.stringify(unsaved.document) === JSON.stringify(result.data.document)) adopt(result.data);
-      else set({ conflict: result.data });
+      if (known) return;
+      if ("problem" in result && result.problem.status === 404) return set({ missing: true });
+      set({ unopened: "problem" in result ? result.problem.detail : "No answer yet." });
+      retry = setTimeout(() => void get().open(id), RETRY_MS);
     },
 
     close: () => {
       clearTimeout(retry);
-      set({ view: null, document: null, conflict: null });
+      wanted = null;
+      set(CLOSED);
     },
 
-    change: (edit) => {
-      const { view, document } = get();
-      if (!view || !document) return;
-      const changed = edit(document);
-      keep(view.id, { basedOn: view.revision, document: changed });
-      set({ document: changed });
-      void send();
-    },
-
-    step: async (action) => {
-      const { view } = get();
-      if (!view) return;
-      const params = { path: { id: view.id }, header: ifMatch(view.revision) };
-      const call = {
-        undo: () => client.POST("/api/v1/jobs/{id}/undo", { params }),
-        redo: () => client.POST("/api/v1/jobs/{id}/redo", { params }),
-        settle: () => client.POST("/api/v1/jobs/{id}/settle", { params }),
-      }[action];
-      const result = await answer(call());
-      if ("data" in result) adopt(result.data);
-      else if ("problem" in result) refuse(result.problem);
-    },
-
-    restore: async (revision) => {
-      const { view } = get();
-      if (!view) return;
-      const result = await answer(
-        client.POST("/api/v1/jobs/{id}/revisions/{revision}/restore", {
-          params: { path: { id: view.id, revision }, header: ifMatch(view.revision) },
-        }),
-      );
-      if ("data" in result) adopt(result.data);
-      else if ("problem" in result) refuse(result.problem);
-    },
-
-    dropChange: () => {
-      const { view } = get();
-      if (view) adopt(view);
-    },
+    changeJob: (id, edit) => queues.get(id)?.change(edit),
+    step: (step) => here()?.step(step) ?? Promise.resolve(),
+    dropChange: () => here()?.dropRefused(),
+    keepMine: () => here()?.keepMine(),
+    takeTheirs: () => here()?.takeTheirs(),
 
     remove: async () => {
-      const { view } = get();
-      if (!view) return false;
+      const queue = here();
+      if (!queue) return false;
+      const { id, revision } = queue.view;
       const result = await answer(
-        client.DELETE("/api/v1/jobs/{id}", {
-          params: { path: { id: view.id }, header: ifMatch(view.revision) },
-        }),
+        client.DELETE("/api/v1/jobs/{id}", { params: { path: { id }, header: ifMatch(revision) } }),
       );
-      if ("problem" in result) refuse(result.problem);
+      if ("problem" in result && result.problem.current) queue.refresh(result.problem.current);
+      if ("data" in result) queues.delete(id);
       return "data" in result;
-    },
-
-    keepMine: () => {
-      const { conflict, document } = get();
-      if (!conflict || !document) return;
-      keep(conflict.id, { basedOn: conflict.revision, document });
-      set({ view: conflict, conflict: null });
-      void send();
-    },
-
-    takeTheirs: () => {
-      const { conflict } = get();
-      if (conflict) adopt(conflict);
     },
   };
 });
+
+/** Looks after the window itself: its lock, a warning before it is closed, another try when a network comes. */
+export function watchWindow() {
+  live();
+  addEventListener("beforeunload", (event) => {
+    if ([...queues.values()].some((queue) => !queue.isIdle())) event.preventDefault();
+  });
+  addEventListener("online", () => {
+    for (const queue of queues.values()) queue.again();
+  });
+}

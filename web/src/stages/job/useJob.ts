@@ -1,3 +1,4 @@
+import { useCallback } from "react";
 import type { Job, JobView } from "../../api/client";
 import { useSession } from "./session";
 
@@ -10,7 +11,10 @@ export function useJob(): {
 } {
   const view = useSession((s) => s.view);
   const job = useSession((s) => s.document);
-  const change = useSession((s) => s.change);
+  const changeJob = useSession((s) => s.changeJob);
+  const id = view?.id ?? "";
+  // Of this job, though a figure be read only after the screen was left.
+  const change = useCallback((edit: (job: Job) => Job) => changeJob(id, edit), [changeJob, id]);
   if (!view || !job) throw new Error("no job is open");
   return { view, job, results: view.results, change };
 }

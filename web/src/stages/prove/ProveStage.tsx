@@ -177,7 +177,7 @@ function Settle() {
         </Notice>
       )}
       {verdict === "can_settle" && (
-        <Button look="strong" disabled={state !== "saved"} onClick={() => void step("settle")}>
+        <Button look="strong" disabled={state !== "idle"} onClick={() => void step("settle")}>
           <BadgeCheck size={20} aria-hidden />
           Settle this job
         </Button>

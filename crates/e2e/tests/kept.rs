@@ -1,0 +1,167 @@
+//! Nothing typed is ever lost: through real windows, a network that goes and comes, and a device that is full.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_e2e::{DESK, Page, Shop, in_browser};
+use serde_json::{Value, json};
+use thirtyfour::error::WebDriverResult;
+
+const ANSWER: &str = "[data-answer]";
+
+async fn offline(page: &Page, on: bool) -> WebDriverResult<()> {
+    let conditions = json!({ "offline": on, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
+    page.driver.cdp().network().enable().await?;
+    page.driver.cdp().send_raw("Network.emulateNetworkConditions", conditions).await.map(drop)
+}
+
+fn reading(job: &Value, side: &str, index: usize) -> String {
+    job["document"]["sheets"][0][side][index]["text"].as_str().unwrap_or_default().to_owned()
+}
+
+/// Waits until the stored job says so.
+async fn stored(shop: &Shop, id: &str, holds: impl Fn(&Value) -> bool) -> Value {
+    let deadline = std::time::Instant::now() + std::time::Duration::from_secs(15);
+    loop {
+        let job = shop.job(id).await;
+        if holds(&job) {
+            return job;
+        }
+        assert!(std::time::Instant::now() < deadline, "never stored: {}", job["document"]["sheets"]);
+        tokio::task::yield_now().await;
+    }
+}
+
+async fn opened(page: &Page, shop: &Shop, id: &str) -> WebDriverResult<()> {
+    page.go(&format!("{}/jobs/{id}/tape", shop.address)).await?;
+    page.sees(ANSWER, "").await.map(drop)
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_figure_typed_just_before_going_back_to_the_bay_is_kept() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        page.fill("left reading 1", "6 5/8").await?;
+        page.press("Back to the bay").await?;
+        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn two_jobs_changed_without_a_network_are_both_saved_when_it_comes() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        let press = "//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']";
+        page.press("Back to the bay").await?;
+        page.pick("//*[@data-job='lookout-truck-4']").await?;
+        page.sees(ANSWER, "").await?;
+        page.press("Back to the bay").await?;
+        page.pick("//*[@data-job='lookout-truck-7']").await?;
+        page.sees(ANSWER, "").await?;
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees(ANSWER, "").await?;
+        offline(&page, true).await?;
+        page.pick(press).await?;
+        page.sees("[data-saved=waiting]", "kept here").await?;
+        // Left, with its change unsent; the network comes while the bay is on the screen.
+        page.press("Back to the bay").await?;
+        page.at("//h1").await?;
+        offline(&page, false).await?;
+        stored(&shop, "lookout-truck-7", |job| {
+            job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
+        })
+        .await;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn undo_pressed_while_a_change_waits_takes_that_change_back_once_it_is_sent() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        offline(&page, true).await?;
+        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
+            .await?;
+        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.driver
+            .execute("dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }))", vec![])
+            .await?;
+        page.misses("[role=dialog]").await?;
+        offline(&page, false).await?;
+        let job = stored(&shop, "lookout-truck-7", |job| job["revision"] == 3).await;
+        // The change is in the history, and taken back.
+        assert_eq!(job["document"]["sheets"][0]["conditions"]["wheels_straight"], true);
+        page.saved().await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        let first = page.driver.window().await?;
+        let second = page.driver.new_tab().await?;
+        offline(&page, true).await?;
+        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
+            .await?;
+        page.sees("[data-saved=waiting]", "kept here").await?;
+        // Closed without a word, as by a flat battery.
+        page.driver.cdp().send_raw("Page.close", json!({})).await.map(drop).unwrap_or_default();
+        page.driver.switch_to_window(second).await?;
+        drop(first);
+        opened(&page, &shop, "lookout-truck-7").await?;
+        page.saved().await?;
+        stored(&shop, "lookout-truck-7", |job| {
+            job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
+        })
+        .await;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn on_a_device_that_keeps_nothing_typing_goes_on_and_it_is_said() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        // Full to the last byte: neither of the two places takes anything.
+        let full = "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); };
+             IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError'); };";
+        page.driver.execute(full, vec![]).await?;
+        page.enter("left reading 1", "6 5/8").await?;
+        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        page.saved().await?;
+        offline(&page, true).await?;
+        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
+            .await?;
+        page.sees("[role=status]", "this device keeps nothing: leave the window open").await?;
+        offline(&page, false).await?;
+        page.saved().await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_text_nobody_could_read_is_not_called_saved_and_is_read_when_somebody_answers() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, "lookout-truck-7").await?;
+        offline(&page, true).await?;
+        page.enter("left reading 1", "6 5/8").await?;
+        page.sees("[data-saved=unread]", "typed, not read yet").await?;
+        offline(&page, false).await?;
+        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        page.saved().await?;
+        Ok(())
+    })
+    .await;
+}
