@@ -10,7 +10,8 @@ use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::{Job, document::schema::job_schema, everything};
-use derecho_store::Store;
+use derecho_store::safekeeping::{self, restore};
+use derecho_store::{DATABASE_FILE, Store};
 use jiff::Timestamp;
 use serde_json::json;
 
@@ -79,6 +80,30 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Copy the whole bay to a file, also while the server runs.
+    Backup {
+        /// The file to write; it must not be there yet.
+        file: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Go through the bay, or a copy of it, and tell everything that is damaged.
+    Check {
+        /// A copy; the bay itself where left out.
+        file: Option<PathBuf>,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Put a copy in the place of the bay; what was there is kept beside it.
+    Restore {
+        /// The copy.
+        file: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
     /// Store job files as new jobs.
     Import {
         /// Job files, or - for standard input.
@@ -136,7 +161,7 @@ pub fn run() -> ExitCode {
 
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
-        Command::Serve { demo, data, listen } => serve(Settings { data: directory(data)?, demo }, listen),
+        Command::Serve { demo, data, listen } => serve(Settings::new(directory(data)?, demo), listen),
         Command::Solve { file } => print_json(&everything(&load(&file)?)),
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
@@ -145,6 +170,19 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Openapi => print_json(&crate::app::openapi()),
         Command::Export { id, output, data } => export(id.as_deref(), &output, data),
         Command::Import { files, data } => import(&files, data),
+        Command::Backup { file, data } => {
+            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+            store.backup(&file).map_err(Failure::could_not)?;
+            print(&format!("The bay is copied to {}.", file.display()))
+        }
+        Command::Check { file, data } => check(file, data),
+        Command::Restore { file, data } => {
+            let directory = directory(data)?;
+            let aside = restore(&file, &directory).map_err(Failure::could_not)?;
+            let kept = aside
+                .map_or_else(String::new, |aside| format!(" What was there is kept as {}.", aside.display()));
+            print(&format!("{} is in the place of the bay.{kept}", file.display()))
+        }
     }
 }
 
@@ -256,6 +294,19 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
     let text = serde_json::to_string_pretty(&stored.job).map_err(Failure::could_not)?;
     std::fs::write(output, text + "\n")
         .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+}
+
+fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
+    let file = match file {
+        Some(file) => file,
+        None => directory(data)?.join(DATABASE_FILE),
+    };
+    let found = safekeeping::check(&file).map_err(Failure::could_not)?;
+    if found.faults.is_empty() {
+        return print(&format!("Sound: {} jobs, {} revisions.", found.jobs, found.revisions));
+    }
+    let advice = "Put a backup in its place with derecho restore; keep this one, it may be read in part.";
+    Err(Failure::could_not(format!("{}\nderecho: {advice}", found.faults.join("\nderecho: "))))
 }
 
 fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {

@@ -16,6 +16,7 @@ use jiff::Timestamp;
 use thiserror::Error;
 use tokio::net::TcpListener;
 use tokio::sync::Semaphore;
+use tokio::task::spawn_blocking;
 
 use crate::api::AppState;
 use crate::app::app;
@@ -28,6 +29,16 @@ pub struct Settings {
     pub data: PathBuf,
     /// Put the samples into an empty bay.
     pub demo: bool,
+    /// A request's head comes in one piece, or in this time; a connection idle for longer is closed.
+    pub head_within: Duration,
+}
+
+impl Settings {
+    /// With a head within ten seconds.
+    #[must_use]
+    pub const fn new(data: PathBuf, demo: bool) -> Self {
+        Self { data, demo, head_within: Duration::from_secs(10) }
+    }
 }
 
 /// Why serving ended or never began.
@@ -73,7 +84,7 @@ pub async fn launch(
     let opened = open(&settings)?;
     // Told when there is something to open: a page that is asked for now is answered.
     started(listener.local_addr()?);
-    serve(opened, listener, shutdown).await;
+    serve(opened, settings.head_within, listener, shutdown).await;
     Ok(())
 }
 
@@ -86,7 +97,7 @@ pub async fn launch_with_listener(
     listener: TcpListener,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> Result<(), ServeError> {
-    serve(open(&settings)?, listener, shutdown).await;
+    serve(open(&settings)?, settings.head_within, listener, shutdown).await;
     Ok(())
 }
 
@@ -104,18 +115,23 @@ fn open(settings: &Settings) -> Result<Opened, ServeError> {
 
 /// Connections at once: windows, phones and tools of one shop are a tenth of it. More wait to be let in.
 const MOST_CONNECTIONS: usize = 512;
-/// A request's head comes in one piece, or in this time; a connection idle for longer is closed.
-const HEAD_WITHIN: Duration = Duration::from_secs(10);
 /// What is under way when the program is stopped has this long to come to its end.
 const ENDS_WITHIN: Duration = Duration::from_secs(5);
 
-async fn serve((store, held): Opened, listener: TcpListener, shutdown: impl Future<Output = ()>) {
-    let router = app(AppState::new(store));
+async fn serve(
+    (store, held): Opened,
+    head_within: Duration,
+    listener: TcpListener,
+    shutdown: impl Future<Output = ()>,
+) {
+    let state = AppState::new(store);
+    let copying = tokio::spawn(daily_copies(Arc::clone(&state.store)));
+    let router = app(state);
     let mut shutdown = std::pin::pin!(shutdown);
     let places = Arc::new(Semaphore::new(MOST_CONNECTIONS));
     let graceful = GracefulShutdown::new();
     let mut http = http1::Builder::new();
-    http.timer(TokioTimer::new()).header_read_timeout(HEAD_WITHIN);
+    http.timer(TokioTimer::new()).header_read_timeout(head_within);
     loop {
         // Its place first, so that those who wait do so in the system's own queue.
         let place = Arc::clone(&places).acquire_owned();
@@ -147,5 +163,22 @@ async fn serve((store, held): Opened, listener: TcpListener, shutdown: impl Futu
     if tokio::time::timeout(ENDS_WITHIN, graceful.shutdown()).await.is_err() {
         tracing::warn!("some requests were not done when the program was stopped");
     }
+    copying.abort();
     drop(held);
+}
+
+/// How often it is looked whether today has its copy.
+const LOOK_EVERY: Duration = Duration::from_secs(3600);
+
+async fn daily_copies(store: Arc<Store>) {
+    loop {
+        let store = Arc::clone(&store);
+        let copied = spawn_blocking(move || store.daily_copy(jiff::Zoned::now().date())).await;
+        match copied {
+            Ok(Ok(_)) => {}
+            Ok(Err(error)) => tracing::error!(%error, "today's copy was not taken"),
+            Err(error) => tracing::error!(%error, "today's copy was not taken"),
+        }
+        tokio::time::sleep(LOOK_EVERY).await;
+    }
 }

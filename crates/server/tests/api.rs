@@ -20,7 +20,7 @@ impl Shop {
         let data = tempfile::tempdir().unwrap();
         let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
         let address = format!("http://{}", listener.local_addr().unwrap());
-        let settings = Settings { data: data.path().to_owned(), demo: true };
+        let settings = Settings::new(data.path().to_owned(), true);
         tokio::spawn(launch_with_listener(settings, listener, std::future::pending()));
         Self { address, client: Client::new(), _data: data }
     }

@@ -261,3 +261,33 @@ fn the_commands_the_readme_names_are_known() {
     }
     assert!(named >= 6);
 }
+
+#[test]
+fn a_bay_is_copied_checked_and_put_back() {
+    let data = tempfile::tempdir().unwrap();
+    let folder = data.path().to_str().unwrap();
+    let copy = data.path().join("copy.sqlite3");
+    let copy = copy.to_str().unwrap();
+    let file = demo("lookout-truck-4");
+    let run = |words: &[&str]| {
+        let output = std::process::Command::new(env!("CARGO_BIN_EXE_derecho")).args(words).output().unwrap();
+        let told =
+            String::from_utf8_lossy(if output.status.success() { &output.stdout } else { &output.stderr });
+        (output.status.code().unwrap(), told.into_owned())
+    };
+    assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
+    assert_eq!(run(&["backup", copy, "--data", folder]).0, 0);
+    assert_eq!(run(&["check", "--data", folder]), (0, "Sound: 1 jobs, 1 revisions.\n".to_owned()));
+    // A second job, then back to the copy: one again, and what was there kept.
+    assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
+    let (code, told) = run(&["restore", copy, "--data", folder]);
+    assert!(code == 0 && told.contains("before-restore-1.sqlite3"), "{told}");
+    assert_eq!(run(&["export", "--data", folder]).1.lines().count(), 1);
+    let aside = data.path().join("before-restore-1.sqlite3");
+    assert_eq!(run(&["check", aside.to_str().unwrap()]), (0, "Sound: 2 jobs, 2 revisions.\n".to_owned()));
+    // A copy that is no database is told, and nothing is put in place of anything.
+    std::fs::write(copy, "no database at all, but long enough to look at ".repeat(60)).unwrap();
+    let (code, told) = run(&["restore", copy, "--data", folder]);
+    assert!(code == 1 && told.contains("not a database"), "{told}");
+    assert_eq!(run(&["check", copy]).0, 1);
+}

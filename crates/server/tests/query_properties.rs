@@ -21,7 +21,7 @@ impl Asked {
     fn new() -> Self {
         let runtime = Runtime::new().unwrap();
         let data = tempfile::tempdir().unwrap();
-        let settings = Settings { data: data.path().to_owned(), demo: false };
+        let settings = Settings::new(data.path().to_owned(), false);
         let address = runtime.block_on(async {
             let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
             let address = format!("http://{}", listener.local_addr().unwrap());

@@ -9,7 +9,9 @@
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 
 mod migrations;
+mod packed;
 pub mod parts;
+pub mod safekeeping;
 mod sql;
 
 use std::fs::{File, TryLockError};
@@ -249,13 +251,14 @@ impl Store {
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
         folder_of_ones_own(directory)?;
         let path = directory.join(DATABASE_FILE);
-        if path.metadata().is_ok_and(|file| file.len() == 0) {
-            return Err(StoreError::EmptyFile(path));
-        }
         // One after another: two programs that bring one database up to date would do it twice.
         let opening = File::create(directory.join(OPENING_FILE))?;
         opening.lock()?;
+        if path.metadata().is_ok_and(|file| file.len() == 0) {
+            return Err(StoreError::EmptyFile(path));
+        }
         let mut writer = connect(&path)?;
+        safekeeping::set_aside(&writer, &path)?;
         migrations::all().to_latest(&mut writer)?;
         private(&path)?;
         opening.unlock()?;
@@ -490,7 +493,7 @@ impl Store {
                 }
                 job.card = Some(card_of(&stored.job));
             }
-            Err(StoreError::Unreadable { .. } | StoreError::NoSuchJob) => {}
+            Err(StoreError::Unreadable { .. } | StoreError::Damaged(_) | StoreError::NoSuchJob) => {}
             Err(other) => return Err(other),
         }
         Ok(job)
@@ -599,18 +602,27 @@ fn add_revision(
     job: &Job,
     made: &Made<'_>,
 ) -> Result<(), StoreError> {
-    let document = serde_json::to_string(job).map_err(|source| StoreError::Unreadable {
+    let text = serde_json::to_string(job).map_err(|source| StoreError::Unreadable {
         id: id.to_owned(),
         revision,
         source,
     })?;
+    let since = revision.saturating_sub(packed::WHOLE_EVERY) as i64;
+    let whole: Option<i64> =
+        transaction.prepare_cached(sql::WHOLE)?.query_row(params![id, since], |row| row.get(0))?;
+    let earlier = match whole.map(i64::unsigned_abs) {
+        Some(number) => Some((number, text_of(transaction, id, number)?)),
+        None => None,
+    };
+    let packed = packed::pack(&text, earlier.as_ref())?;
     let link = |to: Option<u64>| to.map(|to| to as i64);
     transaction.execute(
         sql::ADD_REVISION,
         params![
             id,
             revision as i64,
-            document,
+            packed.bytes,
+            link(packed.against),
             made.kind.word(),
             link(made.links.undo_to),
             link(made.links.redo_to),
@@ -653,16 +665,15 @@ fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
     let row = connection
         .prepare_cached(sql::CURRENT)?
         .query_row([id], |row| {
-            let document: String = row.get(2)?;
-            let undo_to: Option<i64> = row.get(3)?;
-            let redo_to: Option<i64> = row.get(4)?;
+            let undo_to: Option<i64> = row.get(2)?;
+            let redo_to: Option<i64> = row.get(3)?;
             let links = (undo_to.is_some(), redo_to.is_some());
-            Ok((number(row, 0)?, time(row, 1)?, document, links, row.get(5)?))
+            Ok((number(row, 0)?, time(row, 1)?, links, row.get(4)?))
         })
         .optional()?
         .ok_or(StoreError::NoSuchJob)?;
-    let (revision, saved_at, document, (can_undo, can_redo), edit) = row;
-    let job = read_document(id, revision, &document)?;
+    let (revision, saved_at, (can_undo, can_redo), edit) = row;
+    let job = document(connection, id, revision)?;
     Ok(StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, edit, job })
 }
 
@@ -678,13 +689,79 @@ fn links_of(connection: &Connection, id: &str, revision: u64) -> Result<Links, S
 }
 
 fn document(connection: &Connection, id: &str, revision: u64) -> Result<Job, StoreError> {
-    let text: Option<String> = connection
+    read_document(id, revision, &text_of(connection, id, revision)?)
+}
+
+/// The text of a revision's document.
+fn text_of(connection: &Connection, id: &str, revision: u64) -> Result<String, StoreError> {
+    let row = connection
         .prepare_cached(sql::DOCUMENT)?
-        .query_row(params![id, revision as i64], |row| row.get(0))
+        .query_row(params![id, revision as i64], |row| {
+            Ok((row.get(0)?, row.get::<_, Option<Vec<u8>>>(1)?, row.get::<_, Option<i64>>(2)?))
+        })
         .optional()?;
-    read_document(id, revision, &text.ok_or(StoreError::NoSuchRevision)?)
+    let (plain, packed, against): (String, _, _) = row.ok_or(StoreError::NoSuchRevision)?;
+    let Some(packed) = packed else { return Ok(plain) };
+    // One step: what a revision is packed against stands by itself.
+    let earlier = match against.map(i64::unsigned_abs) {
+        Some(number) if number < revision => Some(text_of(connection, id, number)?),
+        _ => None,
+    };
+    packed::unpack(&packed, earlier.as_deref())
+        .map_err(|error| StoreError::Damaged(format!("revision {revision} of job {id}: {error}")))
 }
 
 fn read_document(id: &str, revision: u64, text: &str) -> Result<Job, StoreError> {
     forward::read(text).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn now() -> Timestamp {
+        Timestamp::from_second(1_790_000_000).unwrap()
+    }
+
+    #[test]
+    fn a_full_disk_is_called_so_and_what_was_saved_stays() {
+        let directory = tempfile::tempdir().unwrap();
+        let store = Store::open(directory.path()).unwrap();
+        store.create("a", &Job::new("one"), now()).unwrap();
+        let pages: i64 = store.writer().query_row("PRAGMA page_count", [], |row| row.get(0)).unwrap();
+        store.writer().pragma_update(None, "max_page_count", pages).unwrap();
+        // Noise does not pack: sooner or later there is no page left.
+        let noise = |seed: u64| -> String {
+            let mut state = seed;
+            let mut letter = || {
+                state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                char::from(b'!' + (state >> 33) as u8 % 90)
+            };
+            (0..20_000).map(|_| letter()).collect()
+        };
+        let full = (1..50).find_map(|count| {
+            let job = Job { notes: noise(count), ..Job::new("one") };
+            let revision = store.get("a").unwrap().revision;
+            store.save("a", revision, &job, now()).err().map(|error| (error, revision))
+        });
+        let (error, revision) = full.unwrap();
+        assert!(matches!(error, StoreError::Full), "{error}");
+        assert_eq!(store.get("a").unwrap().revision, revision);
+        // With room again it goes on.
+        store.writer().pragma_update(None, "max_page_count", 1_000_000).unwrap();
+        assert_eq!(store.save("a", revision, &Job::new("two"), now()).unwrap().revision, revision + 1);
+    }
+
+    #[test]
+    fn a_database_held_by_another_is_called_busy() {
+        let directory = tempfile::tempdir().unwrap();
+        let store = Store::open(directory.path()).unwrap();
+        store.create("a", &Job::new("one"), now()).unwrap();
+        let other = Connection::open(directory.path().join(DATABASE_FILE)).unwrap();
+        other.execute_batch("BEGIN IMMEDIATE").unwrap();
+        store.writer().busy_timeout(std::time::Duration::ZERO).unwrap();
+        assert!(matches!(store.save("a", 1, &Job::new("two"), now()), Err(StoreError::Busy)));
+        other.execute_batch("ROLLBACK").unwrap();
+        assert_eq!(store.save("a", 1, &Job::new("two"), now()).unwrap().revision, 2);
+    }
 }

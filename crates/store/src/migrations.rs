@@ -47,8 +47,11 @@ pub(crate) const LIST: &[&str] = &[
     // 3: the cards, drawn anew of documents of version 2; see `cards_anew`.
     "UPDATE jobs SET search = search;",
     // 4: which edit of which client made a revision, so that an answer that was lost is known again; by which
-    // rules a card was drawn; and the bay's list out of an index alone, without reading cards.
+    // rules a card was drawn; the bay's list out of an index alone, without reading cards; and documents packed,
+    // most of them against an earlier revision.
     "ALTER TABLE revisions ADD COLUMN edit TEXT;
+    ALTER TABLE revisions ADD COLUMN packed BLOB;
+    ALTER TABLE revisions ADD COLUMN against INTEGER;
     ALTER TABLE jobs ADD COLUMN drawn_by TEXT NOT NULL DEFAULT '';
     DROP INDEX jobs_by_time;
     CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC, search);",
@@ -70,7 +73,7 @@ pub(crate) fn all() -> Migrations<'static> {
 /// document that cannot be read keeps its card: opening the job says what is wrong.
 fn cards_anew(transaction: &Transaction<'_>) -> HookResult {
     let newest: Vec<(String, String)> = transaction
-        .prepare(sql::NEWEST)?
+        .prepare("SELECT id, document FROM jobs JOIN revisions ON job_id = id AND number = revision")?
         .query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?
         .collect::<Result<_, _>>()?;
     for (id, document) in newest {

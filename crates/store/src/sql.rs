@@ -19,23 +19,28 @@ pub(crate) const DRAW_CARD: &str = "UPDATE jobs SET card = ?2 WHERE id = ?1";
 pub(crate) const DRAW_CARD_BY: &str =
     "UPDATE jobs SET card = ?2, drawn_by = ?3 WHERE id = ?1 AND revision = ?4";
 
-pub(crate) const NEWEST: &str = "
-    SELECT id, document FROM jobs JOIN revisions ON job_id = id AND number = revision";
-
 pub(crate) const REMOVE_JOB: &str = "UPDATE jobs SET removed = 1 WHERE id = ?1";
 
 pub(crate) const ADD_REVISION: &str = "
-    INSERT INTO revisions (job_id, number, document, kind, undo_to, redo_to, saved_at, edit)
-    VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)";
+    INSERT INTO revisions (job_id, number, document, packed, against, kind, undo_to, redo_to, saved_at, edit)
+    VALUES (?1, ?2, '', ?3, ?4, ?5, ?6, ?7, ?8, ?9)";
 
 pub(crate) const CURRENT: &str = "
-    SELECT r.number, r.saved_at, r.document, r.undo_to, r.redo_to, r.edit
+    SELECT r.number, r.saved_at, r.undo_to, r.redo_to, r.edit
     FROM jobs j JOIN revisions r ON r.job_id = j.id AND r.number = j.revision
     WHERE j.id = ?1 AND j.removed = 0";
 
 pub(crate) const LINKS: &str = "SELECT undo_to, redo_to FROM revisions WHERE job_id = ?1 AND number = ?2";
 
-pub(crate) const DOCUMENT: &str = "SELECT document FROM revisions WHERE job_id = ?1 AND number = ?2";
+/// A document, packed or, from before the fourth form, as it is.
+pub(crate) const DOCUMENT: &str =
+    "SELECT document, packed, against FROM revisions WHERE job_id = ?1 AND number = ?2";
+
+/// The newest revision that stands by itself: later ones are packed against it.
+pub(crate) const WHOLE: &str = "
+    SELECT max(number) FROM revisions WHERE job_id = ?1 AND number > ?2 AND packed IS NOT NULL AND against IS NULL";
+
+pub(crate) const EVERY_REVISION: &str = "SELECT job_id, number FROM revisions ORDER BY job_id, number";
 
 pub(crate) const HISTORY: &str = "
     SELECT number, kind, saved_at FROM revisions WHERE job_id = ?1 ORDER BY number DESC";

@@ -1,0 +1,218 @@
+//! Copies of a whole database, taken while it runs, and whether one is sound.
+//!
+//! Not here: when the server takes them (`serve` in the server).
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use derecho_job::Job;
+use jiff::civil::Date;
+use rusqlite::{Connection, OpenFlags};
+
+use crate::{DATABASE_FILE, Store, StoreError, hold, migrations, private, sql, text_of};
+
+/// Where the daily copies are, in the data directory.
+pub const COPIES: &str = "copies";
+/// Copies of the last so many days are kept, and of so many weeks before them one each.
+const DAYS: usize = 7;
+const WEEKS: usize = 4;
+
+/// What [`check`] found.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Checked {
+    /// Jobs, those taken out of the bay too.
+    pub jobs: usize,
+    /// Their revisions.
+    pub revisions: usize,
+    /// Everything that is wrong, one line each.
+    pub faults: Vec<String>,
+}
+
+impl Store {
+    /// Writes the database as it is now to a new file, while it is in use.
+    ///
+    /// # Errors
+    /// Where the file is there already or cannot be written.
+    pub fn backup(&self, to: &Path) -> Result<(), StoreError> {
+        self.read(|connection| copy(connection, to))
+    }
+
+    /// Takes today's copy into the data directory, where there is none yet, and lets those go that are neither
+    /// of the last seven days nor the newest of one of the four weeks before. True where one was taken.
+    ///
+    /// # Errors
+    /// Where it cannot be written.
+    pub fn daily_copy(&self, today: Date) -> Result<bool, StoreError> {
+        let folder = self.path.with_file_name(COPIES);
+        fs::create_dir_all(&folder)?;
+        let file = folder.join(format!("{today}.sqlite3"));
+        if file.exists() {
+            return Ok(false);
+        }
+        self.backup(&file)?;
+        let mut days: Vec<Date> = fs::read_dir(&folder)?
+            .filter_map(|entry| entry.ok()?.path().file_stem()?.to_str()?.parse().ok())
+            .collect();
+        days.sort_unstable();
+        days.reverse();
+        for old in gone(&days) {
+            fs::remove_file(folder.join(format!("{old}.sqlite3")))?;
+        }
+        Ok(true)
+    }
+}
+
+/// Of days, newest first, those whose copy may go.
+fn gone(days: &[Date]) -> Vec<Date> {
+    let mut weeks: Vec<(i16, i8)> = Vec::new();
+    let older = days.iter().skip(DAYS).filter(|day| {
+        let date = day.iso_week_date();
+        let week = (date.year(), date.week());
+        let kept = weeks.len() < WEEKS && !weeks.contains(&week);
+        if kept {
+            weeks.push(week);
+        }
+        !kept
+    });
+    older.copied().collect()
+}
+
+fn copy(connection: &Connection, to: &Path) -> Result<(), StoreError> {
+    if to.exists() {
+        let taken = std::io::Error::new(
+            std::io::ErrorKind::AlreadyExists,
+            format!("{} is there already", to.display()),
+        );
+        return Err(taken.into());
+    }
+    // Under another name until it is whole.
+    let half = to.with_extension("half");
+    let _ = fs::remove_file(&half);
+    connection.execute("VACUUM INTO ?1", [half.to_string_lossy()])?;
+    private(&half)?;
+    fs::File::open(&half)?.sync_all()?;
+    Ok(fs::rename(half, to)?)
+}
+
+/// Keeps a copy of a database that is about to be brought to a newer form, beside it.
+pub(crate) fn set_aside(connection: &Connection, path: &Path) -> Result<(), StoreError> {
+    let form: i64 = connection.query_row("PRAGMA user_version", [], |row| row.get(0))?;
+    if form == 0 || form >= migrations::LIST.len() as i64 {
+        return Ok(());
+    }
+    let aside = path.with_file_name(format!("before-form-{}.sqlite3", migrations::LIST.len()));
+    if aside.exists() { Ok(()) } else { copy(connection, &aside) }
+}
+
+/// Goes through a database file: its own checks, then every revision of every job.
+///
+/// # Errors
+/// Where it cannot be opened at all; what is wrong inside is told in the result.
+pub fn check(file: &Path) -> Result<Checked, StoreError> {
+    if !file.exists() {
+        let missing =
+            std::io::Error::new(std::io::ErrorKind::NotFound, format!("{} is not there", file.display()));
+        return Err(missing.into());
+    }
+    let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
+    let mut checked = Checked::default();
+    let lines = connection.prepare("PRAGMA integrity_check(100)").and_then(|mut check| {
+        check.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()
+    });
+    match lines {
+        Ok(lines) => checked.faults.extend(lines.into_iter().filter(|line| line != "ok")),
+        Err(error) => checked.faults.push(error.to_string()),
+    }
+    let every = connection.prepare(sql::EVERY_REVISION).and_then(|mut every| {
+        let rows = every.query_map([], |row| Ok((row.get(0)?, row.get::<_, i64>(1)?)))?;
+        rows.collect::<Result<Vec<(String, i64)>, _>>()
+    });
+    let every = match every {
+        Ok(every) => every,
+        Err(error) => {
+            checked.faults.push(error.to_string());
+            return Ok(checked);
+        }
+    };
+    let mut last = "";
+    for (id, number) in &every {
+        checked.jobs += usize::from(id != last);
+        last = id;
+        checked.revisions += 1;
+        let number = number.unsigned_abs();
+        let read = text_of(&connection, id, number).and_then(|text| crate::read_document(id, number, &text));
+        if let Err(error) = read.map(|_: Job| ()) {
+            checked.faults.push(format!("job {id}, revision {number}: {error}"));
+        }
+    }
+    Ok(checked)
+}
+
+/// Puts a copy in the place of a database, which is kept beside it under the name that is returned, where
+/// there was one.
+///
+/// # Errors
+/// Where the copy is not sound, a server has the directory, or a file cannot be written.
+pub fn restore(copy: &Path, directory: &Path) -> Result<Option<PathBuf>, StoreError> {
+    let found = check(copy)?;
+    if let Some(fault) = found.faults.first() {
+        return Err(StoreError::Damaged(fault.clone()));
+    }
+    let held = hold(directory)?;
+    let database = directory.join(DATABASE_FILE);
+    let fresh = directory.join("restored.half");
+    fs::copy(copy, &fresh)?;
+    private(&fresh)?;
+    fs::File::open(&fresh)?.sync_all()?;
+    let aside =
+        (1..).map(|number| directory.join(format!("before-restore-{number}.sqlite3"))).find(|p| !p.exists());
+    let aside = match (database.exists(), aside) {
+        (true, Some(aside)) => {
+            // What is still in the log belongs to the database that goes.
+            let old = Connection::open(&database)?;
+            let _ = old.execute_batch("PRAGMA wal_checkpoint(TRUNCATE)");
+            drop(old);
+            fs::rename(&database, &aside)?;
+            Some(aside)
+        }
+        _ => None,
+    };
+    for log in ["-wal", "-shm"] {
+        let _ = fs::remove_file(directory.join(format!("{DATABASE_FILE}{log}")));
+    }
+    fs::rename(fresh, database)?;
+    drop(held);
+    Ok(aside)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Eighty days in a row: seven days, then one of each of four weeks, the newest of it.
+    #[test]
+    fn seven_days_and_four_weeks_are_kept() {
+        let today: Date = "2026-11-26".parse().unwrap();
+        let days: Vec<Date> =
+            (0..80).map(|back| today.saturating_sub(jiff::Span::new().days(back))).collect();
+        let gone = gone(&days);
+        let kept: Vec<String> =
+            days.iter().filter(|day| !gone.contains(day)).map(ToString::to_string).collect();
+        // A Thursday; seven days reach to Friday the 20th. The weeks before end on Sundays, the first of them
+        // is the rest of the week of the 20th.
+        let expected = [
+            "2026-11-26",
+            "2026-11-25",
+            "2026-11-24",
+            "2026-11-23",
+            "2026-11-22",
+            "2026-11-21",
+            "2026-11-20",
+            "2026-11-19",
+            "2026-11-15",
+            "2026-11-08",
+            "2026-11-01",
+        ];
+        assert_eq!(kept, expected);
+    }
+}
