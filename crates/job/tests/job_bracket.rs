@@ -482,3 +482,27 @@ fn a_plan_of_hundreds_of_options_comes_by_pages() {
     }
     assert_eq!(ranks, (1..=all).collect::<Vec<_>>());
 }
+
+/// A bracket's lever at the axle is how far its eye stands off the tube, above it or below: an eye brought down to
+/// the hub loads it less, not more, and as far below as it was above it loads it alike.
+#[test]
+fn the_axle_bracket_is_loaded_by_how_far_its_eye_stands_off_the_tube() {
+    let mut value = plain();
+    // 380 mm of hub height, the eye 140 mm above it: 140 - 46 = 94 mm off the tube.
+    value["rig"]["axle_height"] = json!("380 mm");
+    value["setups"]["found"]["bar"]["axle_eye_height"] = json!("520 mm");
+    value["setups"]["found"]["bar"]["frame_eye_height"] = json!("420 mm");
+    let hole = |name: &str, up: &str| json!({ "name": name, "up": up });
+    value["bracket"]["brackets"] = json!([{ "name": "lowered tab", "end": "axle", "holes": [
+        hole("hub", "-140 mm"), hole("under", "-280 mm"), hole("up", "94 mm"),
+    ] }]);
+    let planned = plan(&job(&value));
+    let ratio = |hole: &str| {
+        let option = planned.options.iter().find(|option| option.name.contains(hole)).unwrap();
+        option.loads.axle_moment_ratio
+    };
+    // At the hub an eye's own 25 mm are left; below it is as above; twice as far off is twice the moment.
+    for (hole, expected) in [("hub", 25.0 / 94.0), ("under", 1.0), ("up", 2.0)] {
+        assert!((ratio(hole) - expected).abs() < 1e-6, "{hole}: {}", ratio(hole));
+    }
+}

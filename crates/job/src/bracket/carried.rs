@@ -88,8 +88,10 @@ pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let eye = on.axle_eye.map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
     // An eye level with the tube still stands off its root by about an eye's radius.
     let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
-    let axle_now = lever(eye - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
-    let axle = lever(eye + moves.axle.z - hub.to_mm() - usual::AXLE_TUBE_RADIUS);
+    // Above the tube or below it: the bracket's root is on the side where the eye is.
+    let off_tube =
+        |eye: f64| Length::from_mm(((eye - hub.to_mm()).abs() - usual::AXLE_TUBE_RADIUS).max(25.0));
+    let (axle_now, axle) = (off_tube(eye), off_tube(eye + moves.axle.z));
     let frame_now = lever(usual::RAIL_ABOVE_EYE.to_mm());
     let frame = lever(usual::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
     let (axle_moment, frame_moment) = (root_moment(load, axle), root_moment(load, frame));

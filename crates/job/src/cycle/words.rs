@@ -256,7 +256,9 @@ pub(crate) fn brief(
     };
     let stands = |travel: f64| (travel - mechanism.driven()).abs() < 0.5;
     if stands(left) && stands(right) {
-        return Phrase::plain(&format!("{word} as it stands"));
+        // As the stages call that place.
+        let place = if mechanism.driven() == 0.0 { "at ride height" } else { "as it stands" };
+        return Phrase::plain(&format!("{word} {place}"));
     }
     Phrase::of(|w| {
         let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });

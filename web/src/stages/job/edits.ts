@@ -11,6 +11,31 @@ export const setRig =
   (rig: Partial<Rig>) =>
   (job: Job): Job => ({ ...job, rig: { ...job.rig, ...rig } });
 
+/** Gives a height another name, wherever it is meant: sheets, points, the bar, the pinion, the driven one. */
+export const renameHeight =
+  (from: string, to: string) =>
+  (job: Job): Job => {
+    const renamed = <T extends { height?: string }>(read: T): T =>
+      read.height === from && from !== "" ? { ...read, height: to } : read;
+    const { rig, hardpoints, setups, sheets, bracket } = job;
+    const points = hardpoints && renamed(hardpoints);
+    const tightened = points?.tightened_height === from ? { ...points, tightened_height: to } : points;
+    const bar = setups?.found?.bar && renamed(setups.found.bar);
+    const pinion = bracket?.conversion?.pinion?.map(renamed);
+    return {
+      ...job,
+      rig: {
+        ...rig,
+        heights: rig?.heights?.map((height) => (height.name === from ? { ...height, name: to } : height)),
+        ...(rig?.driven_height === from ? { driven_height: to } : {}),
+      },
+      ...(tightened ? { hardpoints: tightened } : {}),
+      ...(bar ? { setups: { ...setups, found: { ...setups?.found, bar } } } : {}),
+      ...(sheets ? { sheets: sheets.map(renamed) } : {}),
+      ...(pinion ? { bracket: { ...bracket, conversion: { ...bracket?.conversion, pinion } } } : {}),
+    } as Job;
+  };
+
 export const setBar =
   (bar: Partial<Bar>) =>
   (job: Job): Job => ({

@@ -10,7 +10,7 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { AngleField } from "../job/AngleField";
-import { setRig } from "../job/edits";
+import { renameHeight, setRig } from "../job/edits";
 import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 import { BarInputs } from "../sway/BarInputs";
@@ -235,10 +235,8 @@ function Heights({ rig, jobId, onSet }: { rig: Rig; jobId: string; onSet: (part:
   const heights = rig.heights ?? [];
   const put = (index: number, part: Partial<Schemas["HeightState"]>) =>
     heights.map((height, at) => (at === index ? { ...height, ...part } : height));
-  const rename = (index: number, name: string) => {
-    const driven = rig.driven_height === heights[index]?.name ? name : rig.driven_height;
-    onSet({ heights: put(index, { name }), driven_height: driven });
-  };
+  const { change } = useJob();
+  const rename = (index: number, name: string) => change(renameHeight(heights[index]?.name ?? "", name));
   const add = () => {
     const taken = heights.map((height) => height.name);
     const name =
