@@ -6,6 +6,9 @@ use serde_json::{Value, json};
 use thirtyfour::error::WebDriverResult;
 
 const ANSWER: &str = "[data-answer]";
+/// A press that changes the first sheet without the server having to read anything.
+const NOT_STRAIGHT: &str =
+    "//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']";
 
 async fn offline(page: &Page, on: bool) -> WebDriverResult<()> {
     let conditions = json!({ "offline": on, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
@@ -15,6 +18,10 @@ async fn offline(page: &Page, on: bool) -> WebDriverResult<()> {
 
 fn reading(job: &Value, side: &str, index: usize) -> String {
     job["document"]["sheets"][0][side][index]["text"].as_str().unwrap_or_default().to_owned()
+}
+
+fn not_straight(job: &Value) -> bool {
+    job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
 }
 
 /// Waits until the stored job says so.
@@ -53,7 +60,6 @@ async fn two_jobs_changed_without_a_network_are_both_saved_when_it_comes() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         opened(&page, &shop, "lookout-truck-7").await?;
-        let press = "//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']";
         page.press("Back to the bay").await?;
         page.pick("//*[@data-job='lookout-truck-4']").await?;
         page.sees(ANSWER, "").await?;
@@ -63,16 +69,13 @@ async fn two_jobs_changed_without_a_network_are_both_saved_when_it_comes() {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees(ANSWER, "").await?;
         offline(&page, true).await?;
-        page.pick(press).await?;
+        page.pick(NOT_STRAIGHT).await?;
         page.sees("[data-saved=waiting]", "kept here").await?;
         // Left, with its change unsent; the network comes while the bay is on the screen.
         page.press("Back to the bay").await?;
         page.at("//h1").await?;
         offline(&page, false).await?;
-        stored(&shop, "lookout-truck-7", |job| {
-            job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
-        })
-        .await;
+        stored(&shop, "lookout-truck-7", not_straight).await;
         Ok(())
     })
     .await;
@@ -84,11 +87,13 @@ async fn undo_pressed_while_a_change_waits_takes_that_change_back_once_it_is_sen
     in_browser(DESK, |page| async move {
         opened(&page, &shop, "lookout-truck-7").await?;
         offline(&page, true).await?;
-        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
-            .await?;
+        page.pick(NOT_STRAIGHT).await?;
         page.sees("[data-saved=waiting]", "kept here").await?;
         page.driver
-            .execute("dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }))", vec![])
+            .execute(
+                "dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }))",
+                vec![],
+            )
             .await?;
         page.misses("[role=dialog]").await?;
         offline(&page, false).await?;
@@ -109,8 +114,7 @@ async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
         let first = page.driver.window().await?;
         let second = page.driver.new_tab().await?;
         offline(&page, true).await?;
-        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
-            .await?;
+        page.pick(NOT_STRAIGHT).await?;
         page.sees("[data-saved=waiting]", "kept here").await?;
         // Closed without a word, as by a flat battery.
         page.driver.cdp().send_raw("Page.close", json!({})).await.map(drop).unwrap_or_default();
@@ -118,10 +122,7 @@ async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
         drop(first);
         opened(&page, &shop, "lookout-truck-7").await?;
         page.saved().await?;
-        stored(&shop, "lookout-truck-7", |job| {
-            job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
-        })
-        .await;
+        stored(&shop, "lookout-truck-7", not_straight).await;
         Ok(())
     })
     .await;
@@ -133,15 +134,15 @@ async fn on_a_device_that_keeps_nothing_typing_goes_on_and_it_is_said() {
     in_browser(DESK, |page| async move {
         opened(&page, &shop, "lookout-truck-7").await?;
         // Full to the last byte: neither of the two places takes anything.
-        let full = "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); };
+        let full =
+            "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); };
              IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError'); };";
         page.driver.execute(full, vec![]).await?;
         page.enter("left reading 1", "6 5/8").await?;
         stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         page.saved().await?;
         offline(&page, true).await?;
-        page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']")
-            .await?;
+        page.pick(NOT_STRAIGHT).await?;
         page.sees("[role=status]", "this device keeps nothing: leave the window open").await?;
         offline(&page, false).await?;
         page.saved().await?;

@@ -56,6 +56,36 @@ fn planner_8_holes_12_bars_3_heights(bencher: Bencher<'_, '_>, bars: &str) {
     bencher.bench(|| plan(black_box(&job)));
 }
 
+/// Twelve brackets of twelve holes, twelve unlike bars, twelve drag-link parts, two hundred heights.
+#[divan::bench(sample_count = 5)]
+fn a_plan_at_the_limits_of_its_lists(bencher: Bencher<'_, '_>) {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let mut value: serde_json::Value = serde_json::from_str(text).expect("JSON");
+    let twelve = |one: &dyn Fn(usize) -> serde_json::Value| (0..12).map(one).collect::<Vec<_>>();
+    let hole = |b: usize| move |h: usize| serde_json::json!({ "name": format!("{h}"), "up": format!("{} mm", 8 * b + h) });
+    value["bracket"]["brackets"] = twelve(
+        &|b| serde_json::json!({ "name": format!("riser {b}"), "end": "axle", "holes": twelve(&hole(b)) }),
+    )
+    .into();
+    value["bracket"]["bars"] = twelve(&|n| {
+        serde_json::json!({ "name": format!("bar {n}"), "made_min": "28 in", "made_max": "36 in",
+            "outside": format!("{} mm", 25 + n) })
+    })
+    .into();
+    value["bracket"]["drag_links"] = twelve(&|n| {
+        serde_json::json!({ "name": format!("block {n}"), "raises_axle_end": format!("{} mm", 5 * n + 5) })
+    })
+    .into();
+    value["rig"]["heights"] = (0..200)
+        .map(|n: i32| serde_json::json!({ "name": format!("height {n}"), "offset": format!("{} mm", f64::from(n - 100) / 4.0) }))
+        .collect();
+    value["rig"]["driven_height"] = "height 100".into();
+    let job: Job = serde_json::from_value(value).expect("a sound job");
+    let bytes = serde_json::to_vec(&plan(&job)).expect("JSON").len();
+    assert!(bytes < 2_000_000, "{bytes} bytes");
+    bencher.bench(|| plan(black_box(&job)));
+}
+
 #[divan::bench]
 fn a_whole_job_cycled_both_setups(bencher: Bencher<'_, '_>) {
     let text = include_str!("../../../demo/lookout-truck-7.derecho.json");

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { StageName } from "../api/client";
 import { ElevationView } from "../elevation/ElevationView";
@@ -23,6 +23,7 @@ import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
 import { Notice } from "../ui/Notice";
+import { Refused } from "../ui/refused";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
 import { StageStrip } from "./StageStrip";
@@ -83,29 +84,36 @@ function Work({ stage }: { stage: StageName }) {
   const [keysShown, showKeys] = useState(false);
   useKeys(view.id, () => showKeys(true));
   const Screen = SCREENS[stage];
+  const { faults, state } = useSession();
+  const refused = useMemo(
+    () => new Map(state === "idle" ? [] : faults.map((fault) => [fault.pointer, fault.message])),
+    [faults, state],
+  );
   return (
-    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
-      <TopBar onKeys={() => showKeys(true)} />
-      <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-        {stage === "cycle" ? <CycleWall /> : stage === "sway" ? <SwayWall /> : <Wall stage={stage} />}
-        <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
-          <div
-            className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
-            data-slate
-            key={`slate of ${stage}`}
-          >
-            <Faults />
-            <Screen />
-          </div>
-          <Cautions key={stage} cautions={results.cautions} stage={stage} />
-        </main>
+    <Refused value={refused}>
+      <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
+        <TopBar onKeys={() => showKeys(true)} />
+        <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
+          {stage === "cycle" ? <CycleWall /> : stage === "sway" ? <SwayWall /> : <Wall stage={stage} />}
+          <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
+            <div
+              className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
+              data-slate
+              key={`slate of ${stage}`}
+            >
+              <Faults />
+              <Screen />
+            </div>
+            <Cautions key={stage} cautions={results.cautions} stage={stage} />
+          </main>
+        </div>
+        {/* A row of its own, so that its keys never move under a finger. */}
+        <FractionPad />
+        <StageStrip current={stage} />
+        <ConflictDialog />
+        <KeysDialog open={keysShown} onOpenChange={showKeys} />
       </div>
-      {/* A row of its own, so that its keys never move under a finger. */}
-      <FractionPad />
-      <StageStrip current={stage} />
-      <ConflictDialog />
-      <KeysDialog open={keysShown} onOpenChange={showKeys} />
-    </div>
+    </Refused>
   );
 }
 

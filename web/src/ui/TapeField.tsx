@@ -4,9 +4,10 @@ import { readBack } from "../measure/format";
 import { Figure } from "./Figure";
 import { focusNext } from "./focus";
 import { usePad } from "./pad";
+import { Refused } from "./refused";
 import { useSettings } from "./settings";
 import { TapeReading } from "./tapeReading";
-import { useTypedField } from "./useTypedField";
+import { type Fault as FaultOf, useTypedField } from "./useTypedField";
 
 type TapeFieldProps = {
   job: string;
@@ -48,7 +49,9 @@ export function TapeField(props: TapeFieldProps) {
     if (target?.write === field.type && target.text !== field.text) arm();
   }, [field.text]);
 
-  const fault = field.judged && "fault" in field.judged ? field.judged : null;
+  const refused = useContext(Refused).get(pointer);
+  const judged = field.judged && "fault" in field.judged ? field.judged : null;
+  const fault = judged ?? (refused && !field.isDraft ? { fault: refused } : null);
   const mm =
     field.judged && "value" in field.judged ? field.judged.value.mm : field.isDraft ? undefined : value?.mm;
   return (
@@ -102,7 +105,7 @@ export function TapeField(props: TapeFieldProps) {
   );
 }
 
-function Fault({ text, fault, start, end }: { text: string; fault: string; start?: number; end?: number }) {
+function Fault({ text, fault, start, end }: FaultOf & { text: string }) {
   // The core counts characters, not UTF-16 units.
   const chars = [...text];
   const marked = start !== undefined && end !== undefined && end > start;

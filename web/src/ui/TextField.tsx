@@ -1,4 +1,5 @@
-import { useCallback, useId } from "react";
+import { useCallback, useContext, useId } from "react";
+import { Refused } from "./refused";
 import { type Fault, type Judged, useTypedField } from "./useTypedField";
 
 type TextFieldProps = {
@@ -41,7 +42,9 @@ export function TextField({
     [onCommit, required],
   );
   const field = useTypedField({ job, pointer, stored: value, judge, commit });
-  const fault = field.judged && "fault" in field.judged ? field.judged.fault : null;
+  const refused = useContext(Refused).get(pointer);
+  const judged = field.judged && "fault" in field.judged ? field.judged.fault : null;
+  const fault = judged ?? (field.isDraft ? null : (refused ?? null));
   const shared = {
     id,
     value: field.text,

@@ -1,6 +1,7 @@
 //! A picture of any address after a few presses, for looking at while working:
 //! `cargo run -p derecho-e2e --bin look -- FILE WIDTHxHEIGHT ADDRESS [PRESS...]`.
-//! A press that begins with `//` is an XPath, `key:` a key, `scroll:` an XPath brought into view.
+//! A press that begins with `//` is an XPath, `key:` a key, `scroll:` an XPath brought into view,
+//! `type:FIELD=TEXT` a text typed into a field.
 
 use std::path::PathBuf;
 
@@ -52,6 +53,9 @@ async fn take(page: &derecho_e2e::Page, press: &str) -> WebDriverResult<()> {
         let argument = element.to_json()?;
         let top = "arguments[0].scrollIntoView({ block: 'start' })";
         return page.driver.execute(top, vec![argument]).await.map(drop);
+    }
+    if let Some((field, text)) = press.strip_prefix("type:").and_then(|typed| typed.split_once('=')) {
+        return page.enter(field, text).await;
     }
     if press.starts_with("//") { page.pick(press).await } else { page.press(press).await }
 }
