@@ -332,14 +332,20 @@ fn reflected(a: &Value, b: &Value, at: &str, apart: &mut Vec<String>) {
             let parent = parents.next().unwrap_or_default();
             let holder =
                 if parent.parse::<usize>().is_ok() { parents.next().unwrap_or_default() } else { parent };
-            let point = match (key, holder) {
-                ("0", "axle_eye_mm" | "frame_eye_mm") => true,
-                (
-                    "1",
-                    "body_mm" | "axle_mm" | "ends_mm" | "worst_points_mm" | "over_points_mm" | "move_mm"
-                    | "pitman_mm",
-                ) => true,
-                ("1", "frame_move_mm" | "by_mm") => true,
+            let in_space = [
+                "body_mm",
+                "axle_mm",
+                "ends_mm",
+                "worst_points_mm",
+                "over_points_mm",
+                "move_mm",
+                "pitman_mm",
+                "frame_move_mm",
+                "by_mm",
+            ];
+            let point = match key {
+                "0" => ["axle_eye_mm", "frame_eye_mm"].contains(&holder),
+                "1" => in_space.contains(&holder),
                 _ => false,
             };
             // How much higher the body stands at a height is no offset of the axle.

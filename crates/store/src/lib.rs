@@ -464,11 +464,25 @@ impl Store {
     pub fn list(&self, search: &str, limit: u32, offset: u32) -> Result<(Vec<ListedJob>, u64), StoreError> {
         let wanted = search.to_lowercase();
         let (rows, total) = self.read(|connection| {
-            let total: i64 =
-                connection.prepare_cached(sql::COUNT_JOBS)?.query_row([&wanted], |row| row.get(0))?;
-            let mut statement = connection.prepare_cached(sql::LIST_JOBS)?;
-            let rows = statement.query_map(params![wanted, limit, offset], listed)?;
-            Ok((rows.collect::<Result<Vec<_>, _>>()?, total.unsigned_abs()))
+            let found = |row: &Row<'_>| Ok((listed(row)?, number(row, 6)?));
+            let rows = if wanted.is_empty() {
+                let mut page = connection.prepare_cached(sql::LIST_ALL)?;
+                page.query_map(params![limit, offset], found)?.collect::<Result<Vec<_>, _>>()?
+            } else {
+                let mut page = connection.prepare_cached(sql::FIND_JOBS)?;
+                page.query_map(params![limit, offset, wanted], found)?.collect::<Result<Vec<_>, _>>()?
+            };
+            // Every row of a search says how many there are; a page past the end has none to say it.
+            let total = match rows.first() {
+                Some((_, total)) if !wanted.is_empty() => *total,
+                _ if wanted.is_empty() => {
+                    connection.prepare_cached(sql::COUNT_ALL)?.query_row([], |row| number(row, 0))?
+                }
+                _ => {
+                    connection.prepare_cached(sql::COUNT_JOBS)?.query_row([&wanted], |row| number(row, 0))?
+                }
+            };
+            Ok((rows.into_iter().map(|(row, _)| row).collect::<Vec<_>>(), total))
         })?;
         let jobs = rows.into_iter().map(|row| self.with_card(row)).collect::<Result<_, _>>()?;
         Ok((jobs, total))

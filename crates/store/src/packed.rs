@@ -53,7 +53,7 @@ mod tests {
         fn what_is_packed_comes_back_and_a_flipped_bit_never_passes(
             text in "[ -~]{0,400}", earlier in "[ -~]{0,400}", alone: bool, at: prop::sample::Index, bit in 0..8_u8,
         ) {
-            let against = (!alone).then(|| (7, earlier));
+            let against = (!alone).then_some((7, earlier));
             let packed = pack(&text, against.as_ref()).unwrap();
             let earlier = against.as_ref().map(|(_, earlier)| earlier.as_str());
             prop_assert_eq!(&unpack(&packed.bytes, earlier).unwrap(), &text);

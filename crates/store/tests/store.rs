@@ -115,6 +115,9 @@ fn the_list_is_searched_paged_and_sorted_by_last_saved() {
     let (found, total) = store.list("TRUCK", 1, 1).unwrap();
     assert_eq!((found[0].title.as_str(), total), ("Truck 3", 2));
     assert_eq!(store.list("vehicle 1", 9, 0).unwrap().1, 1);
+    // A page past the end still knows how many there are.
+    assert_eq!(store.list("truck", 9, 50).unwrap(), (Vec::new(), 2));
+    assert_eq!(store.list("", 9, 50).unwrap(), (Vec::new(), 3));
     // A percent sign stands for itself and not for anything at all.
     assert_eq!(store.list("truck%again", 9, 0).unwrap().1, 0);
     store.remove("Truck 3", 1).unwrap();
