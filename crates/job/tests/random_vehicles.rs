@@ -274,7 +274,8 @@ proptest! {
 
 /// What is drawn as points and poses in an order of sides; the place of a flat least gap; and intervals, whose
 /// draws have no mirror image.
-const BY_ORDER: [&str; 12] = [
+const BY_ORDER: [&str; 13] = [
+    "at_mm",
     "envelope",
     "roll",
     "crossed",
@@ -290,8 +291,7 @@ const BY_ORDER: [&str; 12] = [
 ];
 
 /// Pairs of a left and a right figure.
-const OF_BOTH_SIDES: [&str; 5] =
-    ["at_mm", "predicted_readings_mm", "ended_at_mm", "to_straight_at_mm", "readings_mm"];
+const OF_BOTH_SIDES: [&str; 4] = ["predicted_readings_mm", "ended_at_mm", "to_straight_at_mm", "readings_mm"];
 
 fn reflected(a: &Value, b: &Value, at: &str, apart: &mut Vec<String>) {
     let key = at.rsplit('/').next().unwrap_or_default();

@@ -372,10 +372,16 @@ fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, Str
     let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
     ends.extend(base.ends_early.clone());
     if let Some(bar) = on_axle.filter(|_| share > 0.0) {
-        ends.push((bar.working_roll, "the sway bar's links go over centre".to_owned()));
+        // Up to the stops themselves is all the way: a rounding short of them ends nothing.
+        let mut before_the_stops = |roll: Angle, what: &str| {
+            if roll < base.this.most_roll - Angle::from_degrees(1e-6) {
+                ends.push((roll, what.to_owned()));
+            }
+        };
+        before_the_stops(bar.working_roll, "the sway bar's links go over centre");
         // A softer bar is another one, chosen so that its steel takes it.
         if share >= 1.0 {
-            ends.push((bar.strong_roll, "the sway bar is twisted past what its steel takes".to_owned()));
+            before_the_stops(bar.strong_roll, "the sway bar is twisted past what its steel takes");
         }
     }
     ends.into_iter()
