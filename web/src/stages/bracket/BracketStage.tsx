@@ -38,7 +38,7 @@ export function BracketStage() {
   const plan = usePlanned();
   const key = useLookedAt((s) => s.key);
   if (!plan) return <Answer says="Planning…" />;
-  const here = lookedAt(plan, key);
+  const here = lookedAt(plan, key, job.setups?.plans?.chosen);
   return (
     <>
       <Answer says={say(plan.says, units)}>

@@ -7,10 +7,10 @@ import { keyOf, lookedAt, useLookedAt, usePlanned } from "./usePlanned";
 
 /** Ghosts of every hole over the elevation; either eye is taken and moved from hole to hole. */
 export function HoleGhosts({ scene }: { scene: Scene }) {
-  const { change } = useJob();
+  const { job, change } = useJob();
   const plan = usePlanned();
   const { key, look } = useLookedAt();
-  const here = lookedAt(plan, key);
+  const here = lookedAt(plan, key, job.setups?.plans?.chosen);
   if (!plan || !here) return null;
   const { picture, travel, axle, canvas } = scene;
   const place = (option: PlanOption, end: "frame" | "axle") => {

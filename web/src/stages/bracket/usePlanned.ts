@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { create } from "zustand";
-import { answer, client, type PlanOption, type PlanResult } from "../../api/client";
+import { answer, client, type PlanForm, type PlanOption, type PlanResult } from "../../api/client";
 import { useJob } from "../job/useJob";
 
 /** The plan of the job in view, worked out by the server; what was there stays until the new is. */
@@ -55,10 +55,17 @@ export const useLookedAt = create<{ key: string | null; look: (key: string | nul
 
 const holeKey = (hole: PlanOption["plan"]["axle"]) => `${hole?.bracket ?? ""}|${hole?.hole ?? ""}`;
 
-export const keyOf = ({ plan }: PlanOption) => `${holeKey(plan.axle)}|${holeKey(plan.frame)}|${plan.bar}`;
+export const keyOf = ({ plan }: { plan: PlanForm }) =>
+  `${holeKey(plan.axle)}|${holeKey(plan.frame)}|${plan.bar ?? ""}`;
 
-/** The option looked at: taken up, else the one the answer speaks of. */
-export function lookedAt(plan: PlanResult | undefined, key: string | null): PlanOption | undefined {
+/** The option looked at: taken up, else the one chosen in the job as it is now, else the one the answer speaks of. */
+export function lookedAt(
+  plan: PlanResult | undefined,
+  key: string | null,
+  chosen: PlanForm | undefined,
+): PlanOption | undefined {
   const options = plan?.options ?? [];
-  return options.find((o) => keyOf(o) === key) ?? options[plan?.pick ?? 0];
+  // The answer may still be that to the choice before: a key pressed meanwhile goes on from this one.
+  const wanted = key ?? (chosen && keyOf({ plan: chosen }));
+  return options.find((o) => keyOf(o) === wanted) ?? options[plan?.pick ?? 0];
 }
