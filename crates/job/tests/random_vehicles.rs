@@ -93,7 +93,7 @@ fn between(samples: &[Value], at: f64, key: &str, travel: &str) -> f64 {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(3 * CASES))]
+    #![proptest_config(vehicles::as_many(3 * CASES))]
 
     /// What is told of the bar, from what was typed, by hand; and the pose solver puts the axle there.
     #[test]
@@ -174,7 +174,7 @@ fn figures(told: &Value, at: &str, found: &mut Vec<(String, f64)>) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(CASES))]
+    #![proptest_config(vehicles::as_many(CASES))]
 
     #[test]
     fn typed_in_inches_every_figure_is_the_same(made in vehicle()) {
@@ -260,7 +260,7 @@ const TURNED: [&str; 26] = [
 ];
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(2 * CASES))]
+    #![proptest_config(vehicles::as_many(2 * CASES))]
 
     #[test]
     fn in_a_mirror_sideways_figures_turn_and_all_others_stay(made in vehicle()) {

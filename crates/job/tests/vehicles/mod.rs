@@ -7,7 +7,16 @@
 use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::{Job, check, solve};
 use proptest::prelude::*;
+use proptest::test_runner::RngSeed;
 use serde_json::{Value, json};
+
+/// So many vehicles, the same in every run; others, and as many as one likes, with `DERECHO_VEHICLES=300`.
+pub(crate) fn as_many(cases: u32) -> ProptestConfig {
+    match std::env::var("DERECHO_VEHICLES").ok().and_then(|cases| cases.parse().ok()) {
+        Some(cases) => ProptestConfig::with_cases(cases),
+        None => ProptestConfig { rng_seed: RngSeed::Fixed(20_261_126), ..ProptestConfig::with_cases(cases) },
+    }
+}
 
 /// A length as typed in millimetres.
 pub(crate) fn mm(value: f64) -> Value {
