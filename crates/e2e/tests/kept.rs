@@ -166,3 +166,28 @@ async fn a_text_nobody_could_read_is_not_called_saved_and_is_read_when_somebody_
     })
     .await;
 }
+
+/// More jobs than a page: the bay says how many there are, and goes on to the last.
+#[tokio::test(flavor = "multi_thread")]
+async fn the_bay_says_how_many_jobs_there_are_and_goes_on_to_the_last() {
+    let shop = Shop::open();
+    let client = reqwest::Client::new();
+    for count in 0..60 {
+        let document = json!({ "format": "derecho-job", "version": 2, "title": format!("Mule {count}") });
+        let made = client.post(format!("{}/api/v1/jobs", shop.address)).json(&document).send().await.unwrap();
+        assert_eq!(made.status().as_u16(), 201);
+    }
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.sees("[data-how-many]", "60 of 68 jobs").await?;
+        page.misses("[data-job='lookout-truck-7']").await?;
+        page.press("Show more").await?;
+        page.at("//*[@data-job='lookout-truck-7']").await?;
+        page.sees("[data-how-many]", "68 jobs").await?;
+        page.fill("Find a job", "mule 5").await?;
+        // 5 and 50 to 59.
+        page.sees("[data-how-many]", "11 jobs").await?;
+        Ok(())
+    })
+    .await;
+}

@@ -1,4 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { FolderOpen, Moon, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -15,6 +21,9 @@ const EMPTY = (unit: "in" | "mm"): Job => ({
   rig: { sheet_unit: unit },
 });
 
+/** Jobs fetched at a time. */
+const PAGE = 60;
+
 /** The jobs in hand, what waits, and the samples. */
 export function Bay() {
   const [search, setSearch] = useState("");
@@ -23,15 +32,23 @@ export function Bay() {
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const { units, flipUnits, theme, flipTheme } = useSettings();
-  const jobs = useQuery({
+  const jobs = useInfiniteQuery({
     queryKey: ["jobs", search],
-    placeholderData: (before) => before,
-    queryFn: async () => {
-      const result = await answer(client.GET("/api/v1/jobs", { params: { query: { search, limit: 200 } } }));
+    placeholderData: keepPreviousData,
+    initialPageParam: 0,
+    queryFn: async ({ pageParam: offset }) => {
+      const query = { search, limit: PAGE, offset };
+      const result = await answer(client.GET("/api/v1/jobs", { params: { query } }));
       if (!("data" in result)) throw new Error("no answer");
       return result.data;
     },
+    getNextPageParam: (last, pages) => {
+      const told = pages.reduce((sum, page) => sum + page.jobs.length, 0);
+      return last.jobs.length > 0 && told < last.total ? told : undefined;
+    },
   });
+  const lines = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
+  const total = jobs.data?.pages[0]?.total ?? 0;
   const samples = useQuery({
     queryKey: ["samples"],
     queryFn: async () => {
@@ -66,7 +83,7 @@ export function Bay() {
       });
     }
   };
-  const empty = jobs.data?.total === 0 && search === "";
+  const empty = jobs.data !== undefined && total === 0 && search === "";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
@@ -143,12 +160,26 @@ export function Bay() {
               The bay is empty. Start a new job, or open a sample to see how it goes.
             </p>
           )}
-          {jobs.data && jobs.data.jobs.length === 0 && !empty && <p>No job is called that.</p>}
+          {jobs.data && lines.length === 0 && !empty && <p>No job is called that.</p>}
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-3">
-            {jobs.data?.jobs.map((line) => (
+            {lines.map((line) => (
               <JobCard key={line.id} line={line} />
             ))}
           </ul>
+          {total > 0 && (
+            <p className="flex flex-wrap items-center gap-3 text-muted" data-how-many role="status">
+              {lines.length < total
+                ? `${lines.length} of ${total} jobs`
+                : total === 1
+                  ? "1 job"
+                  : `${total} jobs`}
+              {jobs.hasNextPage && (
+                <Button disabled={jobs.isFetchingNextPage} onClick={() => void jobs.fetchNextPage()}>
+                  Show more
+                </Button>
+              )}
+            </p>
+          )}
           {samples.data && samples.data.length > 0 && (
             <section className="border-line border-t pt-3">
               <h2 className="mb-2 font-semibold">
