@@ -12,7 +12,7 @@ use serde_json::{Value, json};
 
 /// So many vehicles, the same in every run; others, and as many as one likes, with `DERECHO_VEHICLES=300`.
 pub(crate) fn as_many(cases: u32) -> ProptestConfig {
-    match std::env::var("DERECHO_VEHICLES").ok().and_then(|cases| cases.parse().ok()) {
+    match option_env!("DERECHO_VEHICLES").and_then(|cases| cases.parse().ok()) {
         Some(cases) => ProptestConfig::with_cases(cases),
         None => ProptestConfig { rng_seed: RngSeed::Fixed(20_261_126), ..ProptestConfig::with_cases(cases) },
     }
