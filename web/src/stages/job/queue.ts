@@ -87,6 +87,8 @@ export class JobQueue {
     // What was refused and is now another value is tried again.
     this.held = this.held.filter((held) => same(valueAt(this.document, held.pointer), held.value));
     if (this.sending) this.meanwhile.push(edit);
+    // A step pressed before must not take back what was typed after it.
+    else this.dropSteps();
     this.stuck = false;
     this.shelve();
     this.pump();
@@ -149,6 +151,10 @@ export class JobQueue {
   stop() {
     this.stopWaiting?.();
     this.stopWaiting = undefined;
+  }
+
+  private dropSteps() {
+    for (const { done } of this.steps.splice(0)) done();
   }
 
   private sendable(): Job {
@@ -235,8 +241,10 @@ export class JobQueue {
       this.shelve();
       done();
     } else {
-      const known = this.failed(result);
-      if (!known) {
+      const again = this.failed(result, true);
+      // Meant for what was on the screen then.
+      if (this.conflict || this.meanwhile.length > 0) this.dropSteps();
+      else if (!again) {
         this.steps.shift();
         done();
       }
@@ -245,7 +253,7 @@ export class JobQueue {
   }
 
   /** What comes of a call that was not taken; true where it is tried again. */
-  private failed(result: { problem: Problem } | { silent: true }): boolean {
+  private failed(result: { problem: Problem } | { silent: true }, ofStep = false): boolean {
     if ("silent" in result) return this.wait("No answer yet.");
     const { problem } = result;
     if (problem.status >= 500 || problem.status === 429) return this.wait(problem.detail);
@@ -260,9 +268,12 @@ export class JobQueue {
       }
       if (same(this.sendable(), this.view.document) && this.held.length === 0) this.adopt(newer);
       else this.conflict = newer;
+      this.dropSteps();
       return false;
     }
     this.why = problem.detail;
+    // Nothing to take back, say: no edit waits for it.
+    if (ofStep) return false;
     const faults = problem.errors ?? [];
     const fresh = faults.filter(
       ({ pointer }) => pointer !== "" && !this.held.some((h) => h.pointer === pointer),
