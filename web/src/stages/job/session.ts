@@ -117,16 +117,17 @@ export const useSession = create<Session>()((set, get) => {
       const result = await server.get(id);
       if (wanted !== id) return;
       if ("data" in result) {
+        // Before anything can be typed over it. A device that keeps nothing has nothing to take up.
+        const kept = queues.has(id) ? undefined : await takeUp(id).catch(() => undefined);
+        if (wanted !== id) return;
         const there = queues.get(id);
         if (there) {
           there.refresh(result.data);
           return show(there);
         }
         const queue = queueOf(result.data);
-        show(queue);
-        // A device that keeps nothing back has nothing to take up.
-        const kept = await takeUp(id).catch(() => undefined);
         if (kept) queue.resume(kept);
+        show(queue);
         return;
       }
       if (known) return;
