@@ -307,7 +307,7 @@ fn held_sideways_the_bar_is_as_long_as_its_eyes_are_apart() {
     let mut links = three_arms();
     links.push(bar());
     let suspension = held_by(links);
-    let over = suspension.held_sideways(mm(9.0), mm(0.0), Some(3)).unwrap();
+    let over = suspension.held_sideways(mm(9.0), mm(0.0), Some(3), Start::default()).unwrap();
     let apart = (over.pose.place(mm(AXLE), bar().axle) - bar().body).length();
     let longer = Link { made: mm(apart), ..bar() };
     let solved = suspension.with_link(3, longer).solve(Length::ZERO, Angle::ZERO, Start::default()).unwrap();
@@ -326,7 +326,7 @@ fn what_is_held_is_held_exactly_and_the_rest_gives_least() {
     ];
     let axle = held_by(arms);
     for (y, z) in [(25.0, -60.0), (-30.0, 50.0), (12.0, 0.0)] {
-        let held = axle.held_sideways(mm(y), mm(z), None).unwrap().pose;
+        let held = axle.held_sideways(mm(y), mm(z), None, Start::default()).unwrap().pose;
         assert_eq!(held.y, mm(y));
         let stretched = |pose: &Pose| {
             let gaps = axle.links().iter().map(|link| {

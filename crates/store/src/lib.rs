@@ -8,6 +8,7 @@
 //!
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 
+mod bay;
 mod migrations;
 mod packed;
 pub mod parts;
@@ -23,6 +24,8 @@ use derecho_job::{Card, Job, card as card_of};
 use jiff::Timestamp;
 use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 use thiserror::Error;
+
+use crate::bay::Bay;
 
 /// The file inside the data directory.
 pub const DATABASE_FILE: &str = "derecho.sqlite3";
@@ -72,6 +75,20 @@ pub enum StoreError {
     /// The data directory cannot be used.
     #[error("the data folder cannot be used: {0}. Check that it is there and may be written to")]
     Directory(#[from] std::io::Error),
+    /// A file that is to be made is there already.
+    #[error("{} is there already, and nothing is written over it. Give the copy another name", .0.display())]
+    Exists(PathBuf),
+    /// A file that is to be read is not there.
+    #[error("{} is not there. Check its name and folder", .0.display())]
+    NotThere(PathBuf),
+    /// A copy is not sound enough to take the database's place.
+    #[error("{} is damaged: {fault}. Nothing was changed; take another copy", .file.display())]
+    BadCopy {
+        /// The copy.
+        file: PathBuf,
+        /// The first thing that is wrong with it.
+        fault: String,
+    },
     /// Another program has the data directory.
     #[error(
         "another Derecho is using the data folder {0}. Close that one, or give this one its own with --data"
@@ -240,6 +257,7 @@ struct Links {
 pub struct Store {
     writer: Mutex<Connection>,
     readers: Mutex<Vec<Connection>>,
+    bay: Bay,
     path: PathBuf,
 }
 
@@ -262,7 +280,8 @@ impl Store {
         migrations::all().to_latest(&mut writer)?;
         private(&path)?;
         opening.unlock()?;
-        Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), path })
+        let bay = Bay::new(connect(&path)?);
+        Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), bay, path })
     }
 
     // A poisoned lock means a panic between two statements; the transaction it was in
@@ -462,29 +481,15 @@ impl Store {
     /// # Errors
     /// Where the database refuses.
     pub fn list(&self, search: &str, limit: u32, offset: u32) -> Result<(Vec<ListedJob>, u64), StoreError> {
-        let wanted = search.to_lowercase();
-        let (rows, total) = self.read(|connection| {
-            let found = |row: &Row<'_>| Ok((listed(row)?, number(row, 6)?));
-            let rows = if wanted.is_empty() {
-                let mut page = connection.prepare_cached(sql::LIST_ALL)?;
-                page.query_map(params![limit, offset], found)?.collect::<Result<Vec<_>, _>>()?
-            } else {
-                let mut page = connection.prepare_cached(sql::FIND_JOBS)?;
-                page.query_map(params![limit, offset, wanted], found)?.collect::<Result<Vec<_>, _>>()?
-            };
-            // Every row of a search says how many there are; a page past the end has none to say it.
-            let total = match rows.first() {
-                Some((_, total)) if !wanted.is_empty() => *total,
-                _ if wanted.is_empty() => {
-                    connection.prepare_cached(sql::COUNT_ALL)?.query_row([], |row| number(row, 0))?
-                }
-                _ => {
-                    connection.prepare_cached(sql::COUNT_JOBS)?.query_row([&wanted], |row| number(row, 0))?
-                }
-            };
-            Ok((rows.into_iter().map(|(row, _)| row).collect::<Vec<_>>(), total))
+        let (places, total) = self.bay.page(&search.to_lowercase(), limit as usize, offset as usize)?;
+        let rows = self.read(|connection| {
+            let mut line = connection.prepare_cached(sql::LISTED)?;
+            // One that was taken out since is not there any more.
+            let rows = places.into_iter().map(|place| line.query_row([place], listed).optional());
+            Ok(rows.collect::<Result<Vec<_>, _>>()?)
         })?;
-        let jobs = rows.into_iter().map(|row| self.with_card(row)).collect::<Result<_, _>>()?;
+        let rows = rows.into_iter().flatten();
+        let jobs = rows.map(|row| self.with_card(row)).collect::<Result<_, _>>()?;
         Ok((jobs, total))
     }
 

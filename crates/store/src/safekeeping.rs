@@ -79,11 +79,7 @@ fn gone(days: &[Date]) -> Vec<Date> {
 
 fn copy(connection: &Connection, to: &Path) -> Result<(), StoreError> {
     if to.exists() {
-        let taken = std::io::Error::new(
-            std::io::ErrorKind::AlreadyExists,
-            format!("{} is there already", to.display()),
-        );
-        return Err(taken.into());
+        return Err(StoreError::Exists(to.to_owned()));
     }
     // Under another name until it is whole.
     let half = to.with_extension("half");
@@ -110,9 +106,7 @@ pub(crate) fn set_aside(connection: &Connection, path: &Path) -> Result<(), Stor
 /// Where it cannot be opened at all; what is wrong inside is told in the result.
 pub fn check(file: &Path) -> Result<Checked, StoreError> {
     if !file.exists() {
-        let missing =
-            std::io::Error::new(std::io::ErrorKind::NotFound, format!("{} is not there", file.display()));
-        return Err(missing.into());
+        return Err(StoreError::NotThere(file.to_owned()));
     }
     let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
     let mut checked = Checked::default();
@@ -142,7 +136,9 @@ pub fn check(file: &Path) -> Result<Checked, StoreError> {
         let number = number.unsigned_abs();
         let read = text_of(&connection, id, number).and_then(|text| crate::read_document(id, number, &text));
         if let Err(error) = read.map(|_: Job| ()) {
-            checked.faults.push(format!("job {id}, revision {number}: {error}"));
+            // What to do about it is said once, by whoever asked.
+            let why = if let StoreError::Damaged(why) = error { why } else { error.to_string() };
+            checked.faults.push(format!("job {id}, revision {number}: {why}"));
         }
     }
     Ok(checked)
@@ -156,7 +152,7 @@ pub fn check(file: &Path) -> Result<Checked, StoreError> {
 pub fn restore(copy: &Path, directory: &Path) -> Result<Option<PathBuf>, StoreError> {
     let found = check(copy)?;
     if let Some(fault) = found.faults.first() {
-        return Err(StoreError::Damaged(fault.clone()));
+        return Err(StoreError::BadCopy { file: copy.to_owned(), fault: fault.clone() });
     }
     let held = hold(directory)?;
     let database = directory.join(DATABASE_FILE);
@@ -164,24 +160,47 @@ pub fn restore(copy: &Path, directory: &Path) -> Result<Option<PathBuf>, StoreEr
     fs::copy(copy, &fresh)?;
     private(&fresh)?;
     fs::File::open(&fresh)?.sync_all()?;
-    let aside =
-        (1..).map(|number| directory.join(format!("before-restore-{number}.sqlite3"))).find(|p| !p.exists());
-    let aside = match (database.exists(), aside) {
-        (true, Some(aside)) => {
-            // What is still in the log belongs to the database that goes.
-            let old = Connection::open(&database)?;
-            let _ = old.execute_batch("PRAGMA wal_checkpoint(TRUNCATE)");
-            drop(old);
-            fs::rename(&database, &aside)?;
-            Some(aside)
-        }
-        _ => None,
-    };
-    for log in ["-wal", "-shm"] {
-        let _ = fs::remove_file(directory.join(format!("{DATABASE_FILE}{log}")));
+    let aside = database.exists().then(|| keep_beside(&database)).transpose()?;
+    // A log that stayed would be played into the copy. It goes only now that it lies beside.
+    for log in LOGS {
+        let _ = fs::remove_file(with_ending(&database, log));
     }
     fs::rename(fresh, database)?;
     drop(held);
+    Ok(aside)
+}
+
+/// Endings of the files in which SQLite keeps what is not yet in the database itself.
+const LOGS: [&str; 2] = ["-wal", "-shm"];
+
+fn with_ending(database: &Path, ending: &str) -> PathBuf {
+    let mut name = database.as_os_str().to_owned();
+    name.push(ending);
+    name.into()
+}
+
+/// Copies a database beside itself, with what is still in its log; the database stays where it is, so that at
+/// no moment there is none. Returns the copy's name.
+fn keep_beside(database: &Path) -> Result<PathBuf, StoreError> {
+    let mut number = 1;
+    let mut aside = database.with_file_name("before-restore-1.sqlite3");
+    while aside.exists() {
+        number += 1;
+        aside = database.with_file_name(format!("before-restore-{number}.sqlite3"));
+    }
+    // Before SQLite looks: of a database that is none any more it throws the log away.
+    for log in LOGS.into_iter().filter(|log| with_ending(database, log).exists()) {
+        fs::copy(with_ending(database, log), with_ending(&aside, log))?;
+    }
+    let brought_in = Connection::open(database)
+        .and_then(|old| old.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |row| row.get::<_, i64>(0)));
+    if brought_in.is_ok_and(|busy| busy == 0) {
+        for log in LOGS {
+            let _ = fs::remove_file(with_ending(&aside, log));
+        }
+    }
+    fs::copy(database, &aside)?;
+    fs::File::open(&aside)?.sync_all()?;
     Ok(aside)
 }
 

@@ -45,28 +45,12 @@ pub(crate) const EVERY_REVISION: &str = "SELECT job_id, number FROM revisions OR
 pub(crate) const HISTORY: &str = "
     SELECT number, kind, saved_at FROM revisions WHERE job_id = ?1 ORDER BY number DESC";
 
-/// How many jobs hold a text; all of them where it is empty.
-pub(crate) const COUNT_JOBS: &str = "SELECT count(*) FROM jobs INDEXED BY jobs_by_time WHERE removed = 0 AND (?1 = '' OR instr(search, ?1) > 0)";
+/// The bay's lines out of the index alone: cards are long.
+pub(crate) const BAY: &str = "
+    SELECT rowid, search FROM jobs INDEXED BY jobs_by_time WHERE removed = 0 ORDER BY saved_at DESC, id DESC";
 
-pub(crate) const COUNT_ALL: &str = "SELECT count(*) FROM jobs INDEXED BY jobs_by_time WHERE removed = 0";
-
-/// The page out of the index alone, then the rows it names: cards are long.
-pub(crate) const LIST_ALL: &str = "
-    SELECT j.id, j.title, j.revision, j.saved_at, j.card, j.drawn_by, 0
-    FROM (
-        SELECT rowid AS place, saved_at, id FROM jobs INDEXED BY jobs_by_time
-        WHERE removed = 0 ORDER BY saved_at DESC, id DESC LIMIT ?1 OFFSET ?2
-    ) page JOIN jobs j ON j.rowid = page.place
-    ORDER BY page.saved_at DESC, page.id DESC";
-
-/// As [`LIST_ALL`], of those that hold a text, and how many they are: one pass over the index.
-pub(crate) const FIND_JOBS: &str = "
-    SELECT j.id, j.title, j.revision, j.saved_at, j.card, j.drawn_by, page.total
-    FROM (
-        SELECT rowid AS place, saved_at, id, count(*) OVER () AS total FROM jobs INDEXED BY jobs_by_time
-        WHERE removed = 0 AND instr(search, ?3) > 0 ORDER BY saved_at DESC, id DESC LIMIT ?1 OFFSET ?2
-    ) page JOIN jobs j ON j.rowid = page.place
-    ORDER BY page.saved_at DESC, page.id DESC";
+pub(crate) const LISTED: &str = "
+    SELECT id, title, revision, saved_at, card, drawn_by FROM jobs WHERE rowid = ?1 AND removed = 0";
 
 pub(crate) const LIST_PARTS: &str =
     "SELECT id, retired, changed_at, document FROM parts ORDER BY kind, name COLLATE NOCASE, id";

@@ -72,7 +72,7 @@ fn a_backup_taken_under_load_is_whole() {
         assert!((before.max(1)..=121).contains(&found.revisions), "{}", found.revisions);
         before = found.revisions;
     }
-    assert!(matches!(store.backup(&copies[0]), Err(StoreError::Directory(_))), "nothing is written over");
+    assert!(matches!(store.backup(&copies[0]), Err(StoreError::Exists(_))), "nothing is written over");
 }
 
 #[test]
@@ -93,13 +93,38 @@ fn check_finds_a_flipped_bit_and_restore_refuses_such_a_copy() {
     let found = check(&copy).unwrap();
     assert!(found.faults.iter().any(|fault| fault.starts_with("job a, revision")), "{:?}", found.faults);
     drop(store);
-    assert!(matches!(restore(&copy, directory.path()), Err(StoreError::Damaged(_))));
+    let told = restore(&copy, directory.path()).unwrap_err();
+    assert!(matches!(told, StoreError::BadCopy { .. }), "{told}");
+    assert!(told.to_string().contains("copy.sqlite3") && told.to_string().contains("Nothing was changed"));
+    let missing = restore(&directory.path().join("no.sqlite3"), directory.path()).unwrap_err();
+    assert!(matches!(missing, StoreError::NotThere(_)) && !missing.to_string().contains("data folder"));
     // Sound again it is taken, and what was there is kept.
     fs::write(&copy, &sound).unwrap();
     let aside = restore(&copy, directory.path()).unwrap().unwrap();
     assert_eq!(check(&aside).unwrap().revisions, 61);
     let store = Store::open(directory.path()).unwrap();
     assert_eq!(store.get("a").unwrap().job, edited(60));
+}
+
+/// Even a database that is no database any more is kept, with its log, byte for byte.
+#[test]
+fn what_a_restore_replaces_is_kept_whole() {
+    let (directory, store) = bay();
+    let copy = directory.path().join("copy.sqlite3");
+    store.backup(&copy).unwrap();
+    drop(store);
+    let database = directory.path().join(DATABASE_FILE);
+    fs::write(&database, b"a shopping list").unwrap();
+    fs::write(directory.path().join(format!("{DATABASE_FILE}-wal")), b"a log").unwrap();
+    let aside = restore(&copy, directory.path()).unwrap().unwrap();
+    assert_eq!(fs::read(&aside).unwrap(), b"a shopping list");
+    let log = aside.with_file_name(format!("{}-wal", aside.file_name().unwrap().to_string_lossy()));
+    assert_eq!(fs::read(log).unwrap(), b"a log");
+    let store = Store::open(directory.path()).unwrap();
+    assert_eq!(store.get("a").unwrap().job, rig());
+    drop(store);
+    // A second restore writes over neither.
+    assert_ne!(restore(&copy, directory.path()).unwrap().unwrap(), aside);
 }
 
 #[test]

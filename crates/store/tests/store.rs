@@ -122,6 +122,10 @@ fn the_list_is_searched_paged_and_sorted_by_last_saved() {
     assert_eq!(store.list("truck%again", 9, 0).unwrap().1, 0);
     store.remove("Truck 3", 1).unwrap();
     assert_eq!(titles(&store), ["Truck 1 again", "Tender 2"]);
+    // What another program changes is seen as well: a job taken in at the command line, say.
+    Store::open(directory.path()).unwrap().create("Mule 4", &job("Mule 4"), at(12)).unwrap();
+    assert_eq!(titles(&store), ["Mule 4", "Truck 1 again", "Tender 2"]);
+    assert_eq!(store.list("ule", 9, 0).unwrap().1, 1);
     assert!(matches!(store.get("Truck 3"), Err(StoreError::NoSuchJob)));
 }
 

@@ -30,6 +30,31 @@ fn every_job_and_part_is_there() {
 }
 
 #[test]
+fn the_database_as_it_was_is_kept_beside_the_newer_one() {
+    let (directory, store) = filled();
+    drop(store);
+    let before: Vec<_> = std::fs::read_dir(directory.path())
+        .unwrap()
+        .map(|entry| entry.unwrap().path())
+        .filter(|path| path.file_name().unwrap().to_string_lossy().starts_with("before-form-"))
+        .collect();
+    let [before] = before.as_slice() else { panic!("{before:?}") };
+    let old = rusqlite::Connection::open(before).unwrap();
+    let form = |connection: &rusqlite::Connection| -> i64 {
+        connection.query_row("PRAGMA user_version", [], |row| row.get(0)).unwrap()
+    };
+    let new = rusqlite::Connection::open(directory.path().join(DATABASE_FILE)).unwrap();
+    assert!(form(&old) < form(&new));
+    // Its documents are the very ones that were filled in.
+    let version: i64 = old
+        .query_row("SELECT min(json_extract(document, '$.version')) FROM revisions", [], |row| row.get(0))
+        .unwrap();
+    assert_eq!(version, 1);
+    let jobs: i64 = old.query_row("SELECT count(*) FROM jobs", [], |row| row.get(0)).unwrap();
+    assert_eq!(jobs, 7);
+}
+
+#[test]
 fn a_job_reads_as_its_file_brought_forward() {
     let (_directory, store) = filled();
     let files = [

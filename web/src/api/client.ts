@@ -18,7 +18,6 @@ export type Sheet = Schemas["Sheet"];
 export type SheetResult = Schemas["SheetResult"];
 export type Sample = Schemas["Sample"];
 export type Elevation = Schemas["Elevation"];
-export type Cycled = Schemas["Cycled"];
 export type CycleResult = Schemas["CycleResult"];
 export type SetupCycle = Schemas["SetupCycle"];
 export type PoseResult = Schemas["PoseResult"];

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/uncertainty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draws every reading of a document within what it is good to, ten thousand times, and stores nothing. */
+        post: operations["compute_uncertainty"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/figure": {
         parameters: {
             query?: never;
@@ -1395,13 +1412,6 @@ export interface components {
             /** @description What does not agree, with its likely cause. */
             warnings: components["schemas"]["Phrase"][];
         };
-        /** @description The axle over everything it can do, and how sure the bar's figures are. */
-        Cycled: {
-            /** @description Limits, sweeps, the left × right envelope, for both setups. */
-            cycle: components["schemas"]["CycleResult"];
-            /** @description Intervals of the bar's figures, where the bar is known. */
-            uncertainty?: components["schemas"]["Uncertainty"];
-        };
         /**
          * @description What the drag link ends on at the axle.
          * @enum {string}
@@ -1417,6 +1427,11 @@ export interface components {
             note?: string;
             /** @description How much higher the link's axle end sits. */
             raises_axle_end?: components["schemas"]["TapeEntry"];
+        };
+        /** @description How sure the figures of the bar are. */
+        Drawn: {
+            /** @description Intervals of the bar's figures, where the bar is known. */
+            uncertainty?: components["schemas"]["Uncertainty"];
         };
         /** @description Poses for drawing: row by row, shape `[left][right]`, `null` where the links do not reach. */
         DrawnPoses: {
@@ -4505,7 +4520,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Cycled"];
+                    "application/json": components["schemas"]["CycleResult"];
                 };
             };
             /** @description Bad fields, all of them */
@@ -4584,6 +4599,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwayResult"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_uncertainty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description How sure the bar's figures are */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawn"];
                 };
             };
             /** @description Bad fields, all of them */

@@ -1,6 +1,10 @@
 //! Typed figures as they are kept in a job: the text as typed beside the value.
 
-use serde::de::Error as _;
+use std::fmt;
+use std::marker::PhantomData;
+
+use serde::de::value::MapAccessDeserializer;
+use serde::de::{self, Error as _, MapAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::openapi::{RefOr, Schema};
 use utoipa::{PartialSchema, ToSchema};
@@ -95,31 +99,75 @@ impl Serialize for TapeEntry {
     }
 }
 
-#[derive(Deserialize)]
-#[serde(untagged)]
-enum AnyTapeForm {
+/// The three ways a typed figure may stand in a document. By hand, not as an untagged choice: that would keep the
+/// whole value and write an error for each way that does not fit, which is most of what reading a job takes.
+struct Forms<F> {
+    expected: &'static str,
+    form: PhantomData<F>,
+}
+
+/// A typed figure as it stands in a document.
+enum Given<F> {
     Number(f64),
     Text(String),
-    Form(TapeForm),
+    Form(F),
+}
+
+impl<F> Forms<F> {
+    const fn expecting(expected: &'static str) -> Self {
+        Self { expected, form: PhantomData }
+    }
+}
+
+impl<'de, F: Deserialize<'de>> Visitor<'de> for Forms<F> {
+    type Value = Given<F>;
+
+    fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
+        formatter.write_str(self.expected)
+    }
+
+    fn visit_f64<E: de::Error>(self, number: f64) -> Result<Self::Value, E> {
+        Ok(Given::Number(number))
+    }
+
+    fn visit_i64<E: de::Error>(self, number: i64) -> Result<Self::Value, E> {
+        Ok(Given::Number(number as f64))
+    }
+
+    fn visit_u64<E: de::Error>(self, number: u64) -> Result<Self::Value, E> {
+        Ok(Given::Number(number as f64))
+    }
+
+    fn visit_str<E: de::Error>(self, text: &str) -> Result<Self::Value, E> {
+        Ok(Given::Text(text.to_owned()))
+    }
+
+    fn visit_string<E: de::Error>(self, text: String) -> Result<Self::Value, E> {
+        Ok(Given::Text(text))
+    }
+
+    fn visit_map<A: MapAccess<'de>>(self, map: A) -> Result<Self::Value, A::Error> {
+        F::deserialize(MapAccessDeserializer::new(map)).map(Given::Form)
+    }
 }
 
 impl<'de> Deserialize<'de> for TapeEntry {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        let form = AnyTapeForm::deserialize(deserializer).map_err(|_| {
-            D::Error::custom(
-                "a length is an object with text and unit, a string with its unit, or a number of millimetres",
-            )
-        })?;
-        let (text, unit, mm) = match form {
-            AnyTapeForm::Number(mm) => (mm.to_string(), Unit::Millimetres, None),
-            AnyTapeForm::Text(text) => (text, Unit::Millimetres, None),
-            AnyTapeForm::Form(form) => (form.text, form.unit, form.mm),
+        let forms = Forms::<TapeForm>::expecting(
+            "a length: an object with text and unit, a string with its unit, or a number of millimetres",
+        );
+        let (text, unit, mm) = match deserializer.deserialize_any(forms)? {
+            Given::Number(mm) => (mm.to_string(), Unit::Millimetres, None),
+            Given::Text(text) => (text, Unit::Millimetres, None),
+            Given::Form(form) => (form.text, form.unit, form.mm),
         };
-        let entry = Self::parse(&text, unit).map_err(D::Error::custom)?;
+        let number = tape::parse(&text, unit, Kind::Signed).map_err(D::Error::custom)?;
+        let entry = Self { text, unit, number };
         // A thousandth of a millimetre allows for a value written with fewer digits.
         if mm.is_some_and(|mm| (mm - entry.length().to_mm()).abs() > 1e-3) {
             return Err(D::Error::custom(format!(
-                "the text {text:?} and mm disagree: the text is {} mm. Leave mm out or make them agree.",
+                "the text {:?} and mm disagree: the text is {} mm. Leave mm out or make them agree.",
+                entry.text,
                 entry.length().to_mm()
             )));
         }
@@ -211,24 +259,13 @@ impl Serialize for AngleEntry {
     }
 }
 
-#[derive(Deserialize)]
-#[serde(untagged)]
-enum AnyAngleForm {
-    Number(f64),
-    Text(String),
-    Form(AngleForm),
-}
-
 impl<'de> Deserialize<'de> for AngleEntry {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        let text = match AnyAngleForm::deserialize(deserializer) {
-            Ok(AnyAngleForm::Number(degrees)) => degrees.to_string(),
-            Ok(AnyAngleForm::Text(text) | AnyAngleForm::Form(AngleForm { text, .. })) => text,
-            Err(_) => {
-                return Err(D::Error::custom(
-                    "an angle is an object with text, a string, or a number of degrees",
-                ));
-            }
+        let forms =
+            Forms::<AngleForm>::expecting("an angle: an object with text, a string, or a number of degrees");
+        let text = match deserializer.deserialize_any(forms)? {
+            Given::Number(degrees) => degrees.to_string(),
+            Given::Text(text) | Given::Form(AngleForm { text, .. }) => text,
         };
         Self::parse(&text).map_err(D::Error::custom)
     }
@@ -252,6 +289,23 @@ mod tests {
         assert_eq!(read("630.5"), 630.5);
         assert_eq!(read(r#""24 in""#), 609.6);
         assert_eq!(read(r#"{"text":"24","unit":"in"}"#), 609.6);
+    }
+
+    #[test]
+    fn what_is_no_figure_is_refused_by_what_a_figure_is() {
+        let told = |json: &str| serde_json::from_str::<TapeEntry>(json).unwrap_err().to_string();
+        for json in ["true", "null", "[24]"] {
+            assert!(told(json).contains("a length: an object with text and unit"), "{json}: {}", told(json));
+        }
+        assert!(told(r#"{"unit":"in"}"#).contains("missing field `text`"));
+        assert!(told(r#"{"text":"24","unit":"in","inch":1}"#).contains("unknown field `inch`"));
+        assert!(told(r#"{"text":"24","unit":"ft"}"#).contains("unknown variant `ft`"));
+        let angle = |json: &str| serde_json::from_str::<AngleEntry>(json);
+        assert!(angle("false").unwrap_err().to_string().contains("an angle: an object with text"));
+        for json in ["3", "3.0", r#""3""#, r#"{"text":"3"}"#] {
+            assert_eq!(angle(json).unwrap().angle(), Angle::from_degrees(3.0), "{json}");
+        }
+        assert_eq!(angle("-2").unwrap().angle(), Angle::from_degrees(-2.0));
     }
 
     #[test]

@@ -233,7 +233,7 @@ pub fn decimal(text: &str) -> Result<f64, Fault> {
 
 fn tokens(text: &str) -> Result<Vec<Placed>, TapeError> {
     let chars: Vec<char> = text.chars().collect();
-    let mut found = Vec::new();
+    let mut found = Vec::with_capacity(4);
     let mut at = 0;
     while at < chars.len() {
         let start = at;
@@ -280,7 +280,11 @@ fn digit(c: char) -> Option<(char, u8)> {
             .and_then(|value| char::from_digit(value as u32, 10))
             .map(|value| (value, kind))
     };
-    if c.is_ascii_digit() { Some((c, 0)) } else { of(RAISED, 1).or_else(|| of(LOWERED, 2)) }
+    match c {
+        '0'..='9' => Some((c, 0)),
+        _ if c.is_ascii() => None,
+        _ => of(RAISED, 1).or_else(|| of(LOWERED, 2)),
+    }
 }
 
 fn plain_digit_at(chars: &[char], at: usize) -> bool {

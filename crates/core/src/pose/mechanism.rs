@@ -234,6 +234,16 @@ impl Watch {
     pub(crate) fn badness(&self, value: f64) -> f64 {
         if self.is_gap() { -value } else { value }
     }
+
+    /// How far a value is past a level, in its own unit: nought or more where it stands at the level or worse.
+    pub(crate) fn past(&self, value: f64, level: Level) -> f64 {
+        let threshold = match level {
+            Level::Free => return f64::INFINITY,
+            Level::Close => self.warn,
+            Level::Over => self.fail,
+        };
+        self.badness(value) - self.badness(threshold)
+    }
 }
 
 /// Link stretch that is a lot, and that is too much (defaults of this program).
@@ -311,6 +321,8 @@ pub struct Posed {
     delta: f64,
     /// Link stretch, or give of the radius arms' bushes, mm.
     pub bind: f64,
+    /// The pose made ready for placing points.
+    pub placing: Placing,
 }
 
 /// Where to go on from.
@@ -327,10 +339,29 @@ impl Posed {
         Trail { start: self.solved.start(), delta: self.delta }
     }
 
-    /// Where to start for a pose as far beyond this one as this one is beyond `before`.
+    /// Where to start for a pose at a share of the way from this one to `other`.
     #[must_use]
-    pub fn trail_beyond(&self, before: &Self) -> Trail {
-        Trail { start: self.solved.beyond(&before.solved), delta: 2.0 * self.delta - before.delta }
+    pub fn trail_towards(&self, other: &Self, share: f64) -> Trail {
+        Trail {
+            start: self.solved.towards(&other.solved, share),
+            delta: self.delta + share * (other.delta - self.delta),
+        }
+    }
+
+    /// Where to start for a pose as far beyond this one as this one is beyond the first of `before`, and that one
+    /// beyond the second.
+    #[must_use]
+    pub fn trail_beyond(&self, before: [Option<&Self>; 2]) -> Trail {
+        match before {
+            [None, _] => self.trail(),
+            [Some(before), None] => {
+                Trail { start: self.solved.beyond(&before.solved), delta: 2.0 * self.delta - before.delta }
+            }
+            [Some(before), Some(earlier)] => Trail {
+                start: self.solved.beyond_both(&before.solved, &earlier.solved),
+                delta: 3.0 * (self.delta - before.delta) + earlier.delta,
+            },
+        }
     }
 }
 
@@ -536,6 +567,7 @@ impl Mechanism {
                 .map_or(f64::NAN, |turn| turn.steer + solved.pose.yaw.to_radians()),
             delta: turn.map_or(near, |turn| turn.steer),
             bind,
+            placing,
             solved,
         }
     }
@@ -550,7 +582,20 @@ impl Mechanism {
     /// One watched figure in a pose.
     #[must_use]
     pub fn value_of(&self, posed: &Posed, watch: usize) -> f64 {
-        self.value(&Scene::of(self, posed), posed, self.watches[watch].what)
+        let what = self.watches[watch].what;
+        self.value(&self.scene_for(posed, what), posed, what)
+    }
+
+    /// As much of the scene as one watch looks at.
+    fn scene_for(&self, posed: &Posed, what: Watched) -> Scene {
+        let looked_at = match what {
+            Watched::Tilt { member, .. } | Watched::WindUp { member, .. } | Watched::Gap { member, .. } => {
+                Some(member)
+            }
+            Watched::BarToDragLink => self.bar,
+            Watched::ObstacleGap { .. } | Watched::Bind => None,
+        };
+        Scene::with(self, posed, |member| looked_at == Some(member))
     }
 
     fn value(&self, scene: &Scene, posed: &Posed, what: Watched) -> f64 {
@@ -580,7 +625,7 @@ impl Mechanism {
     #[must_use]
     pub fn gap_of(&self, posed: &Posed, watch: usize) -> Option<Gap> {
         let watch = &self.watches[watch];
-        watch.is_gap().then(|| self.gap_in(&Scene::of(self, posed), watch.what))
+        watch.is_gap().then(|| self.gap_in(&self.scene_for(posed, watch.what), watch.what))
     }
 
     fn gap_in(&self, scene: &Scene, what: Watched) -> Gap {
@@ -689,11 +734,16 @@ struct Scene {
 
 impl Scene {
     fn of(mechanism: &Mechanism, posed: &Posed) -> Self {
+        Self::with(mechanism, posed, |_| true)
+    }
+
+    /// With those members alone that are wanted.
+    fn with(mechanism: &Mechanism, posed: &Posed, wanted: impl Fn(usize) -> bool) -> Self {
         let suspension = &mechanism.suspension;
-        let placing = Placing::of(&posed.solved.pose, suspension.axle_height());
+        let placing = posed.placing;
         let lines = std::array::from_fn(|index| {
-            let (Some(member), Some(link)) = (mechanism.members.get(index), suspension.links().get(index))
-            else {
+            let parts = mechanism.members.get(index).zip(suspension.links().get(index));
+            let Some((member, link)) = parts.filter(|_| wanted(index)) else {
                 let still = Misalignment { off: [0.0; 2], share: 0.0, cone_cos: [1.0; 2], twist: 0.0 };
                 return Line { body: DVec3::ZERO, axle: DVec3::ZERO, along: DVec3::Y, tilt: still };
             };

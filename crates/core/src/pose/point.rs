@@ -139,7 +139,7 @@ pub struct RollMotion {
 }
 
 /// A pose made ready for many points.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Placing {
     /// The axle centre at ride height, mm.
     pub centre: DVec3,

@@ -155,6 +155,18 @@ impl Solved {
     pub fn beyond(&self, before: &Self) -> Start {
         Start(std::array::from_fn(|i| 2.0 * self.q[i] - before.q[i]))
     }
+
+    /// Where to start for the pose at a share of the way from this one to `other`.
+    #[must_use]
+    pub fn towards(&self, other: &Self, share: f64) -> Start {
+        Start(std::array::from_fn(|i| self.q[i] + share * (other.q[i] - self.q[i])))
+    }
+
+    /// As [`Solved::beyond`], with a pose as far before that one, so that what is curved is followed too.
+    #[must_use]
+    pub fn beyond_both(&self, before: &Self, earlier: &Self) -> Start {
+        Start(std::array::from_fn(|i| 3.0 * (self.q[i] - before.q[i]) + earlier.q[i]))
+    }
 }
 
 /// A first guess of x, y, pitch and yaw.
@@ -257,12 +269,15 @@ fn eliminate(mut matrix: [[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f64; 4]>
 fn eigen(mut matrix: [[f64; 4]; 4]) -> ([f64; 4], [[f64; 4]; 4]) {
     let mut vectors: [[f64; 4]; 4] =
         std::array::from_fn(|i| std::array::from_fn(|j| f64::from(u8::from(i == j))));
+    let size = matrix.iter().flatten().fold(0.0_f64, |most, value| most.max(value.abs()));
     for _ in 0..30 {
+        let mut still = true;
         for p in 0..3 {
             for q in p + 1..4 {
-                if matrix[p][q].abs() < 1e-300 {
+                if matrix[p][q].abs() <= size * 1e-18 {
                     continue;
                 }
+                still = false;
                 let theta = (matrix[q][q] - matrix[p][p]) / (2.0 * matrix[p][q]);
                 let t = theta.signum() / (theta.abs() + theta.hypot(1.0));
                 let c = 1.0 / t.hypot(1.0);
@@ -281,6 +296,9 @@ fn eigen(mut matrix: [[f64; 4]; 4]) -> ([f64; 4], [[f64; 4]; 4]) {
                     vector[q] = s * a + c * b;
                 }
             }
+        }
+        if still {
+            break;
         }
     }
     (std::array::from_fn(|i| matrix[i][i]), vectors)
@@ -520,11 +538,17 @@ impl Suspension {
     }
 
     /// The pose at ride height or another heave with the axle held `y` to the left by hand
-    /// and one link (the bar) taken out: where the others put it.
+    /// and one link (the bar) taken out: where the others put it, looked for from `start`.
     ///
     /// # Errors
     /// As [`Suspension::solve`].
-    pub fn held_sideways(&self, y: Length, z: Length, without: Option<usize>) -> Result<Solved, PoseFault> {
+    pub fn held_sideways(
+        &self,
+        y: Length,
+        z: Length,
+        without: Option<usize>,
+        start: Start,
+    ) -> Result<Solved, PoseFault> {
         let mut freed = self.clone();
         // A link far away on the y axis would hold y only nearly; holding it is exact.
         if let Some(bar) = without {
@@ -539,7 +563,8 @@ impl Suspension {
         for link in &mut freed.links {
             link.body = link.body.moved(DVec3::new(0.0, -y.to_mm(), 0.0));
         }
-        let mut solved = freed.solve(z, Angle::ZERO, Start::default())?;
+        let [x, _, pitch, yaw] = start.0;
+        let mut solved = freed.solve(z, Angle::ZERO, Start([x, 0.0, pitch, yaw]))?;
         solved.pose.y = y;
         solved.q[1] = y.to_mm();
         Ok(solved)

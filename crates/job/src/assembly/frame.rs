@@ -45,6 +45,24 @@ pub(super) struct Fitted {
     pub(super) bar: Option<Link>,
 }
 
+/// Steps that bring a miss to nought which a step of its own size nearly does: by the secant of the last two.
+#[derive(Default)]
+struct Secant {
+    before: Option<(f64, f64)>,
+}
+
+impl Secant {
+    fn step(&mut self, miss: f64) -> f64 {
+        let step = match self.before {
+            // A miss that hardly changed says nothing of the slope.
+            Some((stepped, missed)) if (miss / missed).abs() < 0.5 => miss * stepped / (missed - miss),
+            _ => miss,
+        };
+        self.before = Some((step, miss));
+        step
+    }
+}
+
 impl SharedSetup {
     /// The members in the order of the links: the bar first where there is one.
     pub(super) fn members(&self, bar: Option<&Member>) -> Vec<Member> {
@@ -91,28 +109,37 @@ impl SharedSetup {
             return Ok(Fitted { suspension, ride, at_driven, bar: None });
         };
         let mut eye = link;
+        let mut fitted = self.fitted(eye)?;
         // The eye least certain in y is moved until the axle stands where it was read; the
         // arms turn and draw it a little, so a few rounds are needed.
+        let mut rounds = Secant::default();
         for _ in 0..8 {
-            let fitted = self.fitted(eye)?;
             let miss = (fitted.at_driven.pose.y - offset).to_mm();
             if miss.abs() < 1e-9 {
                 return Ok(fitted);
             }
-            eye.axle = eye.axle.moved(DVec3::new(0.0, miss, 0.0));
+            eye.axle = eye.axle.moved(DVec3::new(0.0, rounds.step(miss), 0.0));
+            fitted = self.at_rest(eye, fitted.ride.start(), fitted.ride.pose.y)?;
         }
-        self.fitted(eye)
+        Ok(fitted)
     }
 
     /// A setup whose bar is known in place and length: arms at rest at its ride height.
     pub(super) fn fitted(&self, bar: Link) -> Result<Fitted, PoseFault> {
-        let mut suspension = self.suspension(Some(bar));
+        let suspension = self.suspension(Some(bar));
         if let Some(motion) = suspension.loose(Start::default(), Length::ZERO, Angle::ZERO) {
             return Err(PoseFault::Loose(motion));
         }
+        self.at_rest(bar, Start::default(), Length::ZERO)
+    }
+
+    /// As [`Self::fitted`] of a bar that is known to hold the axle, looked for from where it about stands, `y` to
+    /// the left.
+    fn at_rest(&self, bar: Link, start: Start, mut y: Length) -> Result<Fitted, PoseFault> {
+        let mut suspension = self.suspension(Some(bar));
         // Where the arms alone put an axle that is held so far over that the bar fits.
-        let mut y = Length::ZERO;
-        let mut over = suspension.held_sideways(y, Length::ZERO, Some(0))?;
+        let mut over = suspension.held_sideways(y, Length::ZERO, Some(0), start)?;
+        let mut rounds = Secant::default();
         for _ in 0..12 {
             let eye = over.pose.place(self.axle_height, bar.axle);
             let [dx, dy, dz] = (bar.body - eye).to_array();
@@ -121,8 +148,8 @@ impl SharedSetup {
                 return Err(PoseFault::OutOfReach { link: 0, missing_mm: (-reach).sqrt() });
             }
             let miss = dy - dy.signum() * reach.sqrt();
-            y = y + Length::from_mm(miss);
-            over = suspension.held_sideways(y, Length::ZERO, Some(0))?;
+            y = y + Length::from_mm(rounds.step(miss));
+            over = suspension.held_sideways(y, Length::ZERO, Some(0), over.start())?;
             if miss.abs() < 1e-11 {
                 break;
             }
@@ -178,5 +205,5 @@ impl SharedSetup {
 /// The pose of an axle held sideways with its bar out, for the length a bar needs there.
 pub(super) fn held(fitted: &Fitted, target: Length, driven: Length) -> Result<Pose, PoseFault> {
     let bar = fitted.bar.map(|_| 0);
-    fitted.suspension.held_sideways(target, driven, bar).map(|solved| solved.pose)
+    fitted.suspension.held_sideways(target, driven, bar, fitted.at_driven.start()).map(|solved| solved.pose)
 }

@@ -761,9 +761,10 @@ fn drawn_points(mechanism: &Mechanism, posed: &Posed) -> Vec<f64> {
 #[must_use]
 pub fn brief(assembly: &Assembly) -> Brief {
     let mechanism = assembly.mechanism();
+    let driven = mechanism.at_driven_height().ok();
     let soonest = Way::ALL
         .into_iter()
-        .filter_map(|way| travel::first_end(mechanism, way).ok().flatten().map(|found| (way, found)))
+        .filter_map(|way| Some((way, travel::first_end_from(mechanism, driven.as_ref()?, way)?)))
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
     Brief {
         headline: match soonest {

@@ -16,7 +16,6 @@ use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
-use derecho_core::pose::point::Placing;
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
 use derecho_core::sway::{ArmFault, BarRate, window};
@@ -371,7 +370,7 @@ fn link_at(mechanism: &Mechanism, places: &Places, travel: f64, angle: Angle) ->
 /// one on each side, seen from the side, at a travel of both wheels.
 fn lower_arm(mechanism: &Mechanism, places: &Places, travel: f64) -> Option<Angle> {
     let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
-    let placing = Placing::of(&posed.first()?.solved.pose, mechanism.suspension().axle_height());
+    let placing = posed.first()?.placing;
     let links = mechanism.suspension().links().iter();
     let along: Vec<(DVec3, DVec3)> = links
         .map(|link| (link.body.vector(), placing.place(link.axle).vector()))

@@ -35,7 +35,7 @@ pub use crate::sway::stow::StowResult;
 use crate::sway::surroundings::{Surroundings, Swept};
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
-use derecho_core::measure::{Phrase, RollRate, Working};
+use derecho_core::measure::{Angle, Phrase, RollRate, Working};
 use derecho_core::pose::travel;
 
 /// Poses along each side of the envelope.
@@ -97,6 +97,15 @@ fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
     }
 }
 
+/// What arms, links and bolts come near, and how far the bar twists, over everything the axle does.
+struct Touched {
+    room: RoomResult,
+    stowed: Option<StowResult>,
+    bolts: Vec<FitCheck>,
+    holes: Vec<HoleResult>,
+    worst_twist: Angle,
+}
+
 /// Works stage Sway out. Never fails: what is missing stands in its place.
 #[must_use]
 pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
@@ -130,29 +139,42 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     };
     let poses = (&envelope, &driven);
     let rate = rates::bar_rate(job, &places);
-    let links = links::links(job, mechanism, &places, poses, &rate);
     let base = Base::of(job, mechanism);
-    let per_roll = places.twist_per_roll(&driven);
-    let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
-    let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
-    let bar_assumed = rates::assumed(job, &rate);
-    let line = links::rolling(mechanism);
-    // Arms and links that do not close as it stands make no bar.
-    let on_axle = per_roll.map(|per_roll| BarOnAxle {
-        rate: rate.roll_rate(per_roll),
-        working_roll: links::working_roll(mechanism, &places),
-        strong_roll: rates::strong_roll(job, &places, &rate, &line),
-        curve: rates::curve(&places, &rate, &line),
-        soft: splined.as_ref().and_then(SplinedResult::soft),
-        assumed: bar_assumed.len(),
-    });
-    let vehicle = road_and_trail::vehicle(job, &base, on_axle.as_ref());
     let around = Surroundings::of(job, mechanism, places.axis);
-    let swept = Swept::of(mechanism, &places, &envelope);
-    let room = room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0);
-    let stowed = stow::stow(job, &places, &around, &swept);
+    let per_roll = places.twist_per_roll(&driven);
+    let bar_assumed = rates::assumed(job, &rate);
+    // What arms and links touch is found beside what they do: neither asks the other.
+    let (touched, links, splined, on_axle, vehicle) = std::thread::scope(|scope| {
+        let touched = scope.spawn(|| {
+            let swept = Swept::of(&places, &envelope);
+            Touched {
+                room: room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0),
+                stowed: stow::stow(job, &places, &around, &swept),
+                bolts: room::bolts(job, &driven, &places, &around),
+                holes: rates::holes(job, &places, poses, &rate, &base),
+                worst_twist: rates::worst_twist(&places, &envelope),
+            }
+        });
+        let links = links::links(job, mechanism, &places, poses, &rate);
+        let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
+        let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
+        let line = links::rolling(mechanism);
+        // Arms and links that do not close as it stands make no bar.
+        let on_axle = per_roll.map(|per_roll| BarOnAxle {
+            rate: rate.roll_rate(per_roll),
+            working_roll: links::working_roll(mechanism, &places),
+            strong_roll: rates::strong_roll(job, &places, &rate, &line),
+            curve: rates::curve(&places, &rate, &line),
+            soft: splined.as_ref().and_then(SplinedResult::soft),
+            assumed: bar_assumed.len(),
+        });
+        let vehicle = road_and_trail::vehicle(job, &base, on_axle.as_ref());
+        let touched = touched.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+        (touched, links, splined, on_axle, vehicle)
+    });
+    let Touched { room, stowed, bolts, holes, worst_twist } = touched;
     let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
-    checks.extend(room::bolts(job, mechanism, &places, &around));
+    checks.extend(bolts);
     SwayResult {
         says: links.says.clone(),
         fit_says: fit::fit_says(
@@ -163,10 +185,9 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             on_axle.as_ref().map_or(RollRate::ZERO, |bar| bar.rate),
         ),
         checks,
-        holes: rates::holes(job, &places, poses, &rate, &base),
-        bar_working: per_roll.map_or_else(Working::default, |per_roll| {
-            rates::working(job, &rate, per_roll, rates::worst_twist(&places, &envelope))
-        }),
+        holes,
+        bar_working: per_roll
+            .map_or_else(Working::default, |per_roll| rates::working(job, &rate, per_roll, worst_twist)),
         links: Some(links),
         splined,
         room: Some(room),

@@ -8,7 +8,6 @@ use crate::document::sway::Sway;
 use crate::document::{Job, length_of};
 use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry};
 use derecho_core::pose::mechanism::Posed;
-use derecho_core::pose::point::Placing;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
 
@@ -150,7 +149,7 @@ impl Places {
     pub(crate) fn far_end(&self, posed: &Posed, left: bool) -> [Length; 3] {
         let side = if left { 1.0 } else { -1.0 };
         let far = DVec3::new(self.far.x, self.far.y * side, self.far.z);
-        let placing = Placing::of(&posed.solved.pose, self.axle_height);
+        let placing = &posed.placing;
         let seen = if self.on_axle {
             placing.seen_from_axle(BodyPoint::at(far))
         } else {
@@ -164,8 +163,8 @@ impl Places {
     fn far_end_per_roll(&self, posed: &Posed, left: bool) -> [f64; 3] {
         let side = if left { 1.0 } else { -1.0 };
         let far = DVec3::new(self.far.x, self.far.y * side, self.far.z);
-        let placing = Placing::of(&posed.solved.pose, self.axle_height);
-        let motion = posed.solved.roll_motion(&placing);
+        let placing = &posed.placing;
+        let motion = posed.solved.roll_motion(placing);
         let moves = if self.on_axle {
             placing.velocity_seen_from_axle(&motion, BodyPoint::at(far))
         } else {
@@ -200,7 +199,7 @@ impl Places {
 
     /// The same with the arms at these angles, left first.
     pub(crate) fn rods_at(&self, posed: &Posed, angles: [Angle; 2]) -> [[DVec3; 2]; 5] {
-        let placing = Placing::of(&posed.solved.pose, self.axle_height);
+        let placing = &posed.placing;
         let (left_eye, left_far) = (self.eye(angles[0], true), self.far_end(posed, true));
         let (right_eye, right_far) = (self.eye(angles[1], false), self.far_end(posed, false));
         let seen = |point: DVec3| {

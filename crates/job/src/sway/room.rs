@@ -9,11 +9,11 @@ use utoipa::ToSchema;
 use crate::document::Job;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
-use crate::sway::surroundings::{Neighbour, Surroundings, Swept, placing};
+use crate::sway::surroundings::{Neighbour, Surroundings, Swept};
 use crate::sway::words;
 use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::measure::{Length, Phrase};
-use derecho_core::pose::mechanism::{Mechanism, Posed, WANTED_CLEARANCE};
+use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
 
 /// Names of the rods, in the order of [`Places::rods`].
@@ -155,19 +155,9 @@ fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
     }
 }
 
-/// Bolts that must come out again: as taped, and by what stands in their way at ride height.
-pub(crate) fn bolts(
-    job: &Job,
-    mechanism: &Mechanism,
-    places: &Places,
-    around: &Surroundings,
-) -> Vec<FitCheck> {
-    let ride = mechanism.at_driven_height().ok();
-    job.sway
-        .bolts
-        .iter()
-        .filter_map(|bolt| bolt_check(bolt, mechanism, places, around, ride.as_ref()))
-        .collect()
+/// Bolts that must come out again: as taped, and by what stands in their way as it is driven.
+pub(crate) fn bolts(job: &Job, driven: &Posed, places: &Places, around: &Surroundings) -> Vec<FitCheck> {
+    job.sway.bolts.iter().filter_map(|bolt| bolt_check(bolt, places, around, driven)).collect()
 }
 
 /// Bolts that must come out again, by the room that was taped alone: where nothing else is measured.
@@ -206,21 +196,20 @@ fn direction(way: BoltWay) -> (DVec3, BoltWay) {
 
 fn bolt_check(
     bolt: &ServiceBolt,
-    mechanism: &Mechanism,
     places: &Places,
     around: &Surroundings,
-    ride: Option<&Posed>,
+    driven: &Posed,
 ) -> Option<FitCheck> {
     let length = bolt.length.length();
     let way = bolt.way.unwrap_or(BoltWay::Outward);
     let taped = bolt.room.as_ref().map(|room| room.length() - length);
-    let rods = ride.and_then(|posed| Some((posed, places.rods(posed)?)));
-    let at = bolt.place.zip(rods).map(|(place, (posed, rods))| {
+    let rods = places.rods(driven);
+    let at = bolt.place.zip(rods).map(|(place, rods)| {
         let at = match place {
             BoltPlace::ArmEye => rods[3][0],
             BoltPlace::FarEnd => rods[3][1],
         };
-        (at, placing(mechanism, posed))
+        (at, driven.placing)
     });
     // Drawn out by its own length, its head leading: what it runs into first.
     let stopped = |way: BoltWay| {

@@ -244,11 +244,6 @@ impl Surroundings {
     }
 }
 
-/// A pose made ready, for [`Neighbour::chain`].
-pub(crate) fn placing(mechanism: &Mechanism, posed: &Posed) -> Placing {
-    Placing::of(&posed.solved.pose, mechanism.suspension().axle_height())
-}
-
 /// Every so many poses are looked at first, the envelope's ends among them; gaps change smoothly, so
 /// that the least of all is then looked for round the least of these.
 const COARSE: usize = 4;
@@ -270,10 +265,10 @@ pub(crate) struct Swept {
 }
 
 impl Swept {
-    pub(crate) fn of(mechanism: &Mechanism, places: &Places, envelope: &Envelope) -> Self {
+    pub(crate) fn of(places: &Places, envelope: &Envelope) -> Self {
         let swept = |(index, posed): (usize, &Option<Posed>)| {
             let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
-            let (at, placing) = ((posed.left, posed.right), placing(mechanism, posed));
+            let (at, placing) = ((posed.left, posed.right), posed.placing);
             Some(SweptPose { at, placing, rods: places.rods(posed) })
         };
         Self { side: envelope.travels.len(), poses: envelope.poses.iter().enumerate().map(swept).collect() }

@@ -32,38 +32,39 @@ pub async fn compute(State(state): State<AppState>, body: Bytes) -> Result<Writt
     state.computed(move || Written::of(&solve(&read_job(&body)?))).await
 }
 
-/// The axle over everything it can do, and how sure the bar's figures are.
+/// Cycles the axle of a document and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/cycle", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "Everything stage Cycle shows", body = CycleResult),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_cycle(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&cycle(&read_job(&body)?))).await
+}
+
+/// How sure the figures of the bar are.
 #[derive(Serialize, ToSchema)]
-pub struct Cycled {
-    /// Limits, sweeps, the left × right envelope, for both setups.
-    pub cycle: CycleResult,
+pub struct Drawn {
     /// Intervals of the bar's figures, where the bar is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub uncertainty: Option<Uncertainty>,
 }
 
-/// Cycles the axle of a document and stores nothing.
+/// Draws every reading of a document within what it is good to, ten thousand times, and stores nothing.
 #[utoipa::path(
-    post, path = "/api/v1/compute/cycle", tag = "compute",
+    post, path = "/api/v1/compute/uncertainty", tag = "compute",
     request_body = Job,
     responses(
-        (status = 200, description = "Everything stage Cycle shows", body = Cycled),
+        (status = 200, description = "How sure the bar's figures are", body = Drawn),
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_cycle(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
-    let cycled = move || {
-        let job = read_job(&body)?;
-        let cycled = std::thread::scope(|scope| {
-            let drawn = scope.spawn(|| uncertainty(&job));
-            let cycle = cycle(&job);
-            let uncertainty = drawn.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic));
-            Cycled { cycle, uncertainty }
-        });
-        Written::of(&cycled)
-    };
-    state.computed(cycled).await
+pub async fn compute_uncertainty(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&Drawn { uncertainty: uncertainty(&read_job(&body)?) })).await
 }
 
 /// Which page of a plan's options.

@@ -27,12 +27,11 @@ const ROUNDS = [
 /** What touches, binds, runs out or steers, over everything the axle can do. */
 export function CycleStage() {
   const units = useSettings((s) => s.units);
-  const cycled = useCycled();
+  const cycle = useCycled();
   const { shown } = useStance();
   const { results } = useJob();
   const wheels = useWheels(results);
-  if (!cycled) return <Answer says="Cycling the axle…" />;
-  const { cycle, uncertainty } = cycled;
+  if (!cycle) return <Answer says="Cycling the axle…" />;
   const setup = shown === "planned" && cycle.plan ? cycle.plan : cycle.found;
   return (
     <>
@@ -67,7 +66,7 @@ export function CycleStage() {
         />
       )}
       <HolesInput />
-      {uncertainty && <Intervals uncertainty={uncertainty} />}
+      {results.bar && <Intervals />}
       <Assumed cycle={cycle} />
     </>
   );

@@ -12,11 +12,10 @@ import { useCycled, useTrial } from "./useCycled";
 /** The bay wall of stage Cycle: side view, end view, a plot beside the stick. */
 export function CycleWall() {
   const { job, results, change } = useJob();
-  const cycled = useCycled();
+  const cycle = useCycled();
   const { shown, round } = useStance();
   const hold = useTrial((s) => s.set);
   const wheels = useWheels(results);
-  const cycle = cycled?.cycle;
   const setup = shown === "planned" && cycle?.plan ? cycle.plan : cycle?.found;
   if (!cycle || !setup) {
     return (

@@ -3,12 +3,27 @@ import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
+import { useDrawn } from "./useCycled";
 
-/** How sure the bar's figures are, every reading drawn within what it is good to. */
-export function Intervals({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
-  const units = useSettings((s) => s.units);
+/** How sure the bar's figures are, every reading drawn within what it is good to once it is unfolded. */
+export function Intervals() {
   return (
     <Fold title="How sure the bar's figures are">
+      <Drawn />
+    </Fold>
+  );
+}
+
+function Drawn() {
+  const drawn = useDrawn();
+  if (!drawn) return <p className="text-muted">Drawing…</p>;
+  return drawn.uncertainty ? <Told uncertainty={drawn.uncertainty} /> : <p>The bar is not known.</p>;
+}
+
+function Told({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <>
       {uncertainty.intervals.length === 0 && (
         <p>
           Too many draws gave no bar at all: {uncertainty.failed} of {uncertainty.draws}. Check the readings.
@@ -31,6 +46,6 @@ export function Intervals({ uncertainty }: { uncertainty: Schemas["Uncertainty"]
         what each is good to ({uncertainty.generator}, seed {uncertainty.seed}), {uncertainty.failed} without
         a bar.
       </p>
-    </Fold>
+    </>
   );
 }

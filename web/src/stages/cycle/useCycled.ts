@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
-import { answer, type Cycled, client, type Job, type Schemas } from "../../api/client";
+import { answer, type CycleResult, client, type Job, type Schemas } from "../../api/client";
 import { useJob } from "../job/useJob";
 
 type Trial = Schemas["PlanForm"];
@@ -12,7 +12,7 @@ export const useTrial = create<{ trial: Trial | null; set: (trial: Trial | null)
 }));
 
 /** The axle of the job in view, cycled by the server; what was there stays until the new is. */
-export function useCycled(): Cycled | undefined {
+export function useCycled(): CycleResult | undefined {
   const { view } = useJob();
   const trial = useTrial((s) => s.trial);
   const { data } = useQuery({
@@ -29,6 +29,22 @@ export function useCycled(): Cycled | undefined {
           }
         : view.document;
       const result = await answer(client.POST("/api/v1/compute/cycle", { body }));
+      if ("data" in result) return result.data;
+      throw new Error("the program does not answer");
+    },
+  });
+  return data;
+}
+
+/** Every reading of the job in view drawn within what it is good to; asked for where it is shown. */
+export function useDrawn(): Schemas["Drawn"] | undefined {
+  const { view } = useJob();
+  const { data } = useQuery({
+    queryKey: ["drawn", view.id, view.revision],
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: async () => {
+      const result = await answer(client.POST("/api/v1/compute/uncertainty", { body: view.document }));
       if ("data" in result) return result.data;
       throw new Error("the program does not answer");
     },

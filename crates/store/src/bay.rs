@@ -1,0 +1,79 @@
+//! The lines of the bay, newest first, kept in memory for looking through as somebody types: a text inside a word
+//! is found as well as at its beginning, which no index of SQLite's finds for one or two letters.
+//!
+//! Not here: the cards themselves (`lib`), which are read for one page alone.
+
+use std::sync::{Arc, Mutex, PoisonError};
+
+use memchr::memmem::Finder;
+use rusqlite::Connection;
+
+use crate::{StoreError, sql};
+
+/// One job of the bay.
+#[derive(Debug)]
+struct Line {
+    /// Its row.
+    place: i64,
+    /// What is looked through, lower case.
+    search: Box<str>,
+}
+
+/// The lines as they were at one state of the database.
+#[derive(Debug)]
+struct Read {
+    /// SQLite's own count of changes made through other connections than this one.
+    version: i64,
+    lines: Arc<[Line]>,
+}
+
+/// All lines, read again where the database was changed since, by whomever.
+#[derive(Debug)]
+pub(crate) struct Bay {
+    /// Reads alone, so that every change is one of another connection.
+    connection: Mutex<(Connection, Option<Read>)>,
+}
+
+impl Bay {
+    pub(crate) const fn new(connection: Connection) -> Self {
+        Self { connection: Mutex::new((connection, None)) }
+    }
+
+    /// The rows of a page of those that hold `wanted` (lower case), and how many hold it in all.
+    pub(crate) fn page(
+        &self,
+        wanted: &str,
+        limit: usize,
+        offset: usize,
+    ) -> Result<(Vec<i64>, u64), StoreError> {
+        let lines = self.lines()?;
+        let finder = Finder::new(wanted);
+        let mut rows = Vec::new();
+        let mut total = 0;
+        for line in lines.iter() {
+            if finder.find(line.search.as_bytes()).is_some() {
+                if (offset..offset.saturating_add(limit)).contains(&total) {
+                    rows.push(line.place);
+                }
+                total += 1;
+            }
+        }
+        Ok((rows, total as u64))
+    }
+
+    fn lines(&self) -> Result<Arc<[Line]>, StoreError> {
+        let mut held = self.connection.lock().unwrap_or_else(PoisonError::into_inner);
+        let (connection, read) = &mut *held;
+        // Asked for before the lines are read: what is changed in between is read once more, never missed.
+        let version = connection.pragma_query_value(None, "data_version", |row| row.get(0))?;
+        if let Some(read) = read.as_ref().filter(|read| read.version == version) {
+            return Ok(Arc::clone(&read.lines));
+        }
+        let mut statement = connection.prepare_cached(sql::BAY)?;
+        let rows = statement.query_map([], |row| Ok(Line { place: row.get(0)?, search: row.get(1)? }))?;
+        let lines: Arc<[Line]> = rows.collect::<Result<_, _>>()?;
+        drop(statement);
+        *read = Some(Read { version, lines: Arc::clone(&lines) });
+        Ok(lines)
+    }
+}
