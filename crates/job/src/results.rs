@@ -81,9 +81,9 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     let setups = resolved.setups();
     let bar = setups.map(|setups| bar::bar(job, setups));
     let assembly = assemble(job, setups).ok();
-    let swaying = Job { sway: resolved.sway.plan.clone(), ..job.clone() };
+    let swaying = &resolved.sway.plan;
     let links_work =
-        assembly.as_ref().and_then(|assembly| sway::work_at_ends(&swaying, assembly.mechanism()));
+        assembly.as_ref().and_then(|assembly| sway::work_at_ends(job, swaying, assembly.mechanism()));
     let (elevation, assumptions) = elevation(job, setups);
     let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
     let corrected = bar.as_ref().is_some_and(|bar| bar.correction.is_some());

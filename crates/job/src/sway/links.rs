@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use crate::bar::words::sleeve_turns;
 use crate::document::heights;
-use crate::document::sway::SwayTarget;
+use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, length_of};
 use crate::sway::places::{LinkWork, Places};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
@@ -463,8 +463,8 @@ fn works_at(places: &Places, posed: &Posed) -> bool {
 /// answer for the strip, a little stricter than the stage, which leaves out what the axle cannot
 /// reach. Absent while something is not measured.
 #[must_use]
-pub fn work_at_ends(job: &Job, mechanism: &Mechanism) -> Option<bool> {
-    let places = Places::of(job, mechanism.suspension().axle_height()).ok()?;
+pub fn work_at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<bool> {
+    let places = Places::of(job, form, mechanism.suspension().axle_height()).ok()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let (up, down) = stops.cross_axled();

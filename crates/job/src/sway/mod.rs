@@ -126,7 +126,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         let assumptions = base.weighed.assumed;
         return SwayResult { vehicle, assumptions, ..without(job, "No sway bar here", Vec::new()) };
     }
-    let places = match Places::of(job, mechanism.suspension().axle_height()) {
+    let places = match Places::of(job, &job.sway, mechanism.suspension().axle_height()) {
         Ok(places) => places,
         Err(ask) => {
             let missing = ask.into_iter().map(|(at, says)| FieldError::new(at, "missing", says)).collect();

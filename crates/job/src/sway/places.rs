@@ -75,8 +75,8 @@ pub(crate) fn point_of(job: &Job, point: &PointForm, body: bool) -> Option<DVec3
 }
 
 impl Places {
-    pub(crate) fn of(job: &Job, axle_height: Length) -> Result<Self, Ask> {
-        let form = &job.sway;
+    /// Of the sway bar that `form` says, on the vehicle of a job.
+    pub(crate) fn of(job: &Job, form: &Sway, axle_height: Length) -> Result<Self, Ask> {
         let read_at = read_at(job);
         let on_axle = form.on == ObstacleOn::Axle;
         let up = |point: &PointForm, body: bool| height_of(point, body, read_at);

@@ -1,5 +1,7 @@
 //! Parts tried, the bolt, the built bar.
 
+use std::fmt::Display;
+
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::TapeEntry;
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, Part};
@@ -10,10 +12,10 @@ use crate::document::{Bracketing, Rig};
 impl Checker {
     pub(super) fn bracket(&mut self, form: &Bracketing, rig: &Rig) {
         let at = "/bracket";
-        self.list(&format!("{at}/bars"), form.bars.len(), MOST_HOLES);
-        self.list(&format!("{at}/brackets"), form.brackets.len(), MOST_HOLES);
-        self.list(&format!("{at}/drag_links"), form.drag_links.len(), MOST_HOLES);
-        self.list(&format!("{at}/joints"), form.joints.len(), MOST_HOLES);
+        self.list(format_args!("{at}/bars"), form.bars.len(), MOST_HOLES);
+        self.list(format_args!("{at}/brackets"), form.brackets.len(), MOST_HOLES);
+        self.list(format_args!("{at}/drag_links"), form.drag_links.len(), MOST_HOLES);
+        self.list(format_args!("{at}/joints"), form.joints.len(), MOST_HOLES);
         let names: [(&str, Vec<&str>); 3] = [
             ("bars", form.bars.iter().map(|part| part.name.as_str()).collect()),
             ("brackets", form.brackets.iter().map(|part| part.name.as_str()).collect()),
@@ -35,16 +37,16 @@ impl Checker {
             }
         }
         for (index, bracket) in form.brackets.iter().enumerate() {
-            self.bracket_part(&format!("{at}/brackets/{index}"), bracket);
+            self.bracket_part(format_args!("{at}/brackets/{index}"), bracket);
         }
         for (index, bar) in form.bars.iter().enumerate() {
-            self.bar_part(&format!("{at}/bars/{index}"), bar);
+            self.bar_part(format_args!("{at}/bars/{index}"), bar);
         }
         for (index, part) in form.drag_links.iter().enumerate() {
-            self.drag_link_part(&format!("{at}/drag_links/{index}"), part);
+            self.drag_link_part(format_args!("{at}/drag_links/{index}"), part);
         }
         for (index, part) in form.joints.iter().enumerate() {
-            self.joint_part(&format!("{at}/joints/{index}"), part);
+            self.joint_part(format_args!("{at}/joints/{index}"), part);
         }
         for (field, entry) in [
             ("gap", &form.builder.gap),
@@ -52,21 +54,26 @@ impl Checker {
             ("axle_shell", &form.builder.axle_shell),
             ("stock", &form.builder.stock),
         ] {
-            self.size(&format!("{at}/builder/{field}"), entry.as_ref());
+            self.size(format_args!("{at}/builder/{field}"), entry.as_ref());
         }
-        self.list(&format!("{at}/conversion/pinion"), form.conversion.pinion.len(), MOST_HOLES);
+        self.list(format_args!("{at}/conversion/pinion"), form.conversion.pinion.len(), MOST_HOLES);
         for (index, reading) in form.conversion.pinion.iter().enumerate() {
-            self.height_name(&format!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
+            self.height_name(format_args!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
         }
-        self.size(&format!("{at}/swing_limit"), form.swing_limit.as_ref());
-        self.size(&format!("{at}/ear_width"), form.ear_width.as_ref());
-        self.distance(&format!("{at}/bolt/play"), form.bolt.play.as_ref());
+        self.size(format_args!("{at}/swing_limit"), form.swing_limit.as_ref());
+        self.size(format_args!("{at}/ear_width"), form.ear_width.as_ref());
+        self.distance(format_args!("{at}/bolt/play"), form.bolt.play.as_ref());
     }
 
     /// Shortest and longest, one way round.
-    pub(super) fn range(&mut self, at: &str, least: Option<&TapeEntry>, most: Option<&TapeEntry>) {
-        self.size(&format!("{at}/made_min"), least);
-        self.size(&format!("{at}/made_max"), most);
+    pub(super) fn range(
+        &mut self,
+        at: impl Display + Copy,
+        least: Option<&TapeEntry>,
+        most: Option<&TapeEntry>,
+    ) {
+        self.size(format_args!("{at}/made_min"), least);
+        self.size(format_args!("{at}/made_max"), most);
         if let (Some(least), Some(most)) = (least, most)
             && least.number().nanometres() > most.number().nanometres()
         {
@@ -79,7 +86,12 @@ impl Checker {
     }
 
     /// A hand that a thread's designation says and one that was picked must be the same.
-    pub(super) fn hand(&mut self, pointer: &str, thread: Option<&Thread>, picked: Option<Hand>) {
+    pub(super) fn hand(
+        &mut self,
+        pointer: impl Display + Copy,
+        thread: Option<&Thread>,
+        picked: Option<Hand>,
+    ) {
         if let (Some(stamped), Some(picked)) = (thread.and_then(Thread::hand), picked)
             && stamped != picked
         {
@@ -91,7 +103,7 @@ impl Checker {
         }
     }
 
-    fn bar_part(&mut self, at: &str, bar: &BarPart) {
+    fn bar_part(&mut self, at: impl Display + Copy, bar: &BarPart) {
         self.range(at, bar.made_min.as_ref(), bar.made_max.as_ref());
         for (field, entry) in [
             ("outside", &bar.outside),
@@ -100,9 +112,9 @@ impl Checker {
             ("tapped_depth", &bar.tapped_depth),
             ("least_engagement", &bar.least_engagement),
         ] {
-            self.size(&format!("{at}/{field}"), entry.as_ref());
+            self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.distance(&format!("{at}/bend"), bar.bend.as_ref());
+        self.distance(format_args!("{at}/bend"), bar.bend.as_ref());
         if let (Some(wall), Some(outside)) = (&bar.wall, &bar.outside)
             && outside.number().nanometres() > 0
             && wall.number().nanometres() * 2 > outside.number().nanometres()
@@ -113,23 +125,23 @@ impl Checker {
                 "The wall is thicker than half of the bar. Check both, or leave the wall empty for a solid bar.",
             );
         }
-        self.hand(&format!("{at}/hand"), bar.thread.as_ref(), bar.hand);
-        self.hand(&format!("{at}/second_hand"), bar.second_thread.as_ref(), bar.second_hand);
+        self.hand(format_args!("{at}/hand"), bar.thread.as_ref(), bar.hand);
+        self.hand(format_args!("{at}/second_hand"), bar.second_thread.as_ref(), bar.second_hand);
     }
 
-    fn bracket_part(&mut self, at: &str, bracket: &BracketPart) {
-        self.holes(&format!("{at}/holes"), &bracket.holes);
-        self.size(&format!("{at}/attachment_spacing"), bracket.attachment_spacing.as_ref());
+    fn bracket_part(&mut self, at: impl Display + Copy, bracket: &BracketPart) {
+        self.holes(format_args!("{at}/holes"), &bracket.holes);
+        self.size(format_args!("{at}/attachment_spacing"), bracket.attachment_spacing.as_ref());
     }
 
-    fn drag_link_part(&mut self, at: &str, part: &DragLinkPart) {
-        self.distance(&format!("{at}/raises_axle_end"), part.raises_axle_end.as_ref());
-        self.distance(&format!("{at}/drops_pitman_end"), part.drops_pitman_end.as_ref());
+    fn drag_link_part(&mut self, at: impl Display + Copy, part: &DragLinkPart) {
+        self.distance(format_args!("{at}/raises_axle_end"), part.raises_axle_end.as_ref());
+        self.distance(format_args!("{at}/drops_pitman_end"), part.drops_pitman_end.as_ref());
     }
 
-    fn joint_part(&mut self, at: &str, part: &JointPart) {
-        self.size(&format!("{at}/width"), part.width.as_ref());
-        self.size(&format!("{at}/bolt"), part.bolt.as_ref());
+    fn joint_part(&mut self, at: impl Display + Copy, part: &JointPart) {
+        self.size(format_args!("{at}/width"), part.width.as_ref());
+        self.size(format_args!("{at}/bolt"), part.bolt.as_ref());
     }
 }
 

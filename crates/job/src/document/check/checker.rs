@@ -1,5 +1,7 @@
 //! What every part is checked with: faults gathered, each with its place.
 
+use std::fmt::Display;
+
 use derecho_core::measure::TapeEntry;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -56,30 +58,31 @@ impl FieldError {
     }
 }
 
-/// Gathers the faults of a document.
+/// Gathers the faults of a document. Places are handed over unwritten (`format_args!`): a sound document, the usual
+/// case, writes none.
 pub(super) struct Checker {
     pub(super) faults: Vec<FieldError>,
 }
 
 impl Checker {
-    pub(super) fn fault(&mut self, pointer: impl Into<String>, code: &str, message: impl Into<String>) {
-        self.faults.push(FieldError::new(pointer, code, message));
+    pub(super) fn fault(&mut self, pointer: impl Display, code: &str, message: impl Into<String>) {
+        self.faults.push(FieldError::new(pointer.to_string(), code, message));
     }
 
-    pub(super) fn distance(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
+    pub(super) fn distance(&mut self, pointer: impl Display + Copy, entry: Option<&TapeEntry>) {
         if entry.is_some_and(|entry| entry.number().nanometres() < 0) {
             self.fault(pointer, "negative_distance", "A distance has no minus sign. Type it without.");
         }
     }
 
-    pub(super) fn size(&mut self, pointer: &str, entry: Option<&TapeEntry>) {
+    pub(super) fn size(&mut self, pointer: impl Display + Copy, entry: Option<&TapeEntry>) {
         self.distance(pointer, entry);
         if entry.is_some_and(|entry| entry.number().nanometres() == 0) {
             self.fault(pointer, "nought", "This cannot be zero. Type the size, or leave it empty.");
         }
     }
 
-    pub(super) fn text(&mut self, pointer: &str, text: &str, most: usize) {
+    pub(super) fn text(&mut self, pointer: impl Display + Copy, text: &str, most: usize) {
         if text.chars().count() > most {
             self.fault(
                 pointer,
@@ -89,13 +92,13 @@ impl Checker {
         }
     }
 
-    pub(super) fn list(&mut self, pointer: &str, length: usize, most: usize) {
+    pub(super) fn list(&mut self, pointer: impl Display + Copy, length: usize, most: usize) {
         if length > most {
             self.fault(pointer, "too_many", format!("At most {most} fit here. Take some out."));
         }
     }
 
-    pub(super) fn height_name(&mut self, pointer: &str, name: &str, rig: &Rig) {
+    pub(super) fn height_name(&mut self, pointer: impl Display + Copy, name: &str, rig: &Rig) {
         if !name.is_empty() && !rig.heights.iter().any(|height| height.name == name) {
             self.fault(
                 pointer,
@@ -105,14 +108,19 @@ impl Checker {
         }
     }
 
-    pub(super) fn named(&mut self, pointer: &str, name: &str, ask: &str) {
+    pub(super) fn named(&mut self, pointer: impl Display + Copy, name: &str, ask: &str) {
         self.text(pointer, name, LONGEST_NAME);
         if name.trim().is_empty() {
             self.fault(pointer, "name_missing", ask);
         }
     }
 
-    pub(super) fn bore(&mut self, pointer: &str, bore: Option<&TapeEntry>, diameter: Option<&TapeEntry>) {
+    pub(super) fn bore(
+        &mut self,
+        pointer: impl Display + Copy,
+        bore: Option<&TapeEntry>,
+        diameter: Option<&TapeEntry>,
+    ) {
         self.distance(pointer, bore);
         if let (Some(bore), Some(diameter)) = (bore, diameter)
             && bore.number().nanometres() >= diameter.number().nanometres()
@@ -121,8 +129,8 @@ impl Checker {
         }
     }
 
-    pub(super) fn point(&mut self, at: &str, point: &PointForm) {
-        self.distance(&format!("{at}/height"), point.height.as_ref());
-        self.distance(&format!("{at}/good_to"), point.good_to.as_ref());
+    pub(super) fn point(&mut self, at: impl Display + Copy, point: &PointForm) {
+        self.distance(format_args!("{at}/height"), point.height.as_ref());
+        self.distance(format_args!("{at}/good_to"), point.good_to.as_ref());
     }
 }

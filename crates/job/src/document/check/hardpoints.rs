@@ -1,5 +1,7 @@
 //! Points, arms, obstacles.
 
+use std::fmt::Display;
+
 use super::checker::{Checker, LONGEST_NAME, MOST_OBSTACLES};
 use crate::document::Rig;
 use crate::document::hardpoints::{Arm, Hardpoints, JointForm};
@@ -8,7 +10,7 @@ use crate::document::hardpoints::{Arm, Hardpoints, JointForm};
 const MOST_STIFFNESS: f64 = 1e6;
 
 impl Checker {
-    pub(super) fn joint(&mut self, at: &str, joint: &JointForm) {
+    pub(super) fn joint(&mut self, at: impl Display + Copy, joint: &JointForm) {
         let limit = joint.limit.as_ref().map(|limit| limit.angle().to_degrees());
         if limit.is_some_and(|limit| !(1.0..=60.0).contains(&limit)) {
             self.fault(
@@ -19,20 +21,20 @@ impl Checker {
         }
     }
 
-    pub(super) fn arm(&mut self, at: &str, arm: &Arm) {
+    pub(super) fn arm(&mut self, at: impl Display + Copy, arm: &Arm) {
         for (field, entry) in
             [("length", &arm.length), ("diameter", &arm.diameter), ("bush_spacing", &arm.bush_spacing)]
         {
-            self.size(&format!("{at}/{field}"), entry.as_ref());
+            self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.point(&format!("{at}/body"), &arm.body);
-        self.point(&format!("{at}/axle"), &arm.axle);
-        self.joint(&format!("{at}/body_joint"), &arm.body_joint);
-        self.joint(&format!("{at}/axle_joint"), &arm.axle_joint);
+        self.point(format_args!("{at}/body"), &arm.body);
+        self.point(format_args!("{at}/axle"), &arm.axle);
+        self.joint(format_args!("{at}/body_joint"), &arm.body_joint);
+        self.joint(format_args!("{at}/axle_joint"), &arm.axle_joint);
         self.stiffness(at, arm.stiffness_n_per_mm);
     }
 
-    fn stiffness(&mut self, at: &str, typed: Option<f64>) {
+    fn stiffness(&mut self, at: impl Display + Copy, typed: Option<f64>) {
         if typed.is_some_and(|k| !(k > 0.0 && k <= MOST_STIFFNESS)) {
             self.fault(
                 format!("{at}/stiffness_n_per_mm"),
@@ -44,10 +46,10 @@ impl Checker {
 
     pub(super) fn hardpoints(&mut self, points: &Hardpoints, rig: &Rig) {
         let at = "/hardpoints";
-        self.height_name(&format!("{at}/height"), &points.height, rig);
-        self.height_name(&format!("{at}/tightened_height"), &points.tightened_height, rig);
-        self.stiffness(&format!("{at}/bar"), points.bar.stiffness_n_per_mm);
-        self.size(&format!("{at}/spring_front_half"), points.spring_front_half.as_ref());
+        self.height_name(format_args!("{at}/height"), &points.height, rig);
+        self.height_name(format_args!("{at}/tightened_height"), &points.tightened_height, rig);
+        self.stiffness(format_args!("{at}/bar"), points.bar.stiffness_n_per_mm);
+        self.size(format_args!("{at}/spring_front_half"), points.spring_front_half.as_ref());
         let arms = &points.arms;
         for (name, arm) in [
             ("lower_left", &arms.lower_left),
@@ -55,27 +57,30 @@ impl Checker {
             ("upper_left", &arms.upper_left),
             ("upper_right", &arms.upper_right),
         ] {
-            self.arm(&format!("{at}/arms/{name}"), arm);
+            self.arm(format_args!("{at}/arms/{name}"), arm);
         }
         let bar = &points.bar;
-        self.joint(&format!("{at}/bar/frame_joint"), &bar.frame_joint);
-        self.joint(&format!("{at}/bar/axle_joint"), &bar.axle_joint);
-        self.size(&format!("{at}/bar/diameter"), bar.diameter.as_ref());
+        self.joint(format_args!("{at}/bar/frame_joint"), &bar.frame_joint);
+        self.joint(format_args!("{at}/bar/axle_joint"), &bar.axle_joint);
+        self.size(format_args!("{at}/bar/diameter"), bar.diameter.as_ref());
         if let Some(bend) = &bar.bend {
-            self.distance(&format!("{at}/bar/bend/from_frame_eye"), Some(&bend.from_frame_eye));
-            self.distance(&format!("{at}/bar/bend/offset"), Some(&bend.offset));
+            self.distance(format_args!("{at}/bar/bend/from_frame_eye"), Some(&bend.from_frame_eye));
+            self.distance(format_args!("{at}/bar/bend/offset"), Some(&bend.offset));
         }
         if let Some(steering) = &points.steering {
-            self.point(&format!("{at}/steering/pitman"), &steering.pitman);
-            self.point(&format!("{at}/steering/knuckle"), &steering.knuckle);
-            self.size(&format!("{at}/steering/kingpin_from_centre"), steering.kingpin_from_centre.as_ref());
-            self.size(&format!("{at}/steering/diameter"), steering.diameter.as_ref());
+            self.point(format_args!("{at}/steering/pitman"), &steering.pitman);
+            self.point(format_args!("{at}/steering/knuckle"), &steering.knuckle);
+            self.size(
+                format_args!("{at}/steering/kingpin_from_centre"),
+                steering.kingpin_from_centre.as_ref(),
+            );
+            self.size(format_args!("{at}/steering/diameter"), steering.diameter.as_ref());
         }
         let obstacles = &points.obstacles;
-        self.list(&format!("{at}/obstacles"), obstacles.len(), MOST_OBSTACLES);
+        self.list(format_args!("{at}/obstacles"), obstacles.len(), MOST_OBSTACLES);
         for (index, obstacle) in obstacles.iter().enumerate() {
             let here = format!("{at}/obstacles/{index}");
-            self.text(&format!("{here}/name"), &obstacle.name, LONGEST_NAME);
+            self.text(format_args!("{here}/name"), &obstacle.name, LONGEST_NAME);
             if obstacle.name.trim().is_empty() {
                 self.fault(
                     format!("{here}/name"),
@@ -89,10 +94,10 @@ impl Checker {
                     "Two obstacles have this name. Give each its own.",
                 );
             }
-            self.size(&format!("{here}/thickness"), Some(&obstacle.thickness));
-            self.point(&format!("{here}/from"), &obstacle.from);
+            self.size(format_args!("{here}/thickness"), Some(&obstacle.thickness));
+            self.point(format_args!("{here}/from"), &obstacle.from);
             if let Some(to) = &obstacle.to {
-                self.point(&format!("{here}/to"), to);
+                self.point(format_args!("{here}/to"), to);
             }
         }
     }

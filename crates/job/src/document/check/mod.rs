@@ -40,7 +40,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.text("/notes", &job.notes, LONGEST_NOTE);
     checker.list("/complaints", job.complaints.len(), LONGEST_LIST);
     for (index, complaint) in job.complaints.iter().enumerate() {
-        checker.text(&format!("/complaints/{index}/text"), &complaint.text, LONGEST_NOTE);
+        checker.text(format_args!("/complaints/{index}/text"), &complaint.text, LONGEST_NOTE);
     }
     checker.rig(&job.rig);
     checker.list("/sheets", job.sheets.len(), LONGEST_LIST);

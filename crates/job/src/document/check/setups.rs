@@ -1,5 +1,7 @@
 //! The bar as found, the plans, the rounds.
 
+use std::fmt::Display;
+
 use derecho_core::parts::{BracketEnd, Hole};
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES};
@@ -8,35 +10,35 @@ use crate::document::{AdjusterForm, Bar, HoleChoice, Job, PlanForm, Rig, Threade
 impl Checker {
     pub(super) fn bar(&mut self, bar: &Bar, rig: &Rig) {
         let at = "/setups/found/bar";
-        self.size(&format!("{at}/length"), bar.length.as_ref());
+        self.size(format_args!("{at}/length"), bar.length.as_ref());
         for (field, entry) in [
             ("frame_eye_height", &bar.frame_eye_height),
             ("axle_eye_height", &bar.axle_eye_height),
             ("heights_good_to", &bar.heights_good_to),
         ] {
-            self.distance(&format!("{at}/{field}"), entry.as_ref());
+            self.distance(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.height_name(&format!("{at}/height"), &bar.height, rig);
+        self.height_name(format_args!("{at}/height"), &bar.height, rig);
     }
 
     pub(super) fn adjuster(&mut self, adjuster: &AdjusterForm) {
         let at = "/setups/found/adjuster";
         self.range(at, adjuster.made_min.as_ref(), adjuster.made_max.as_ref());
         for (name, end) in [("first", &adjuster.first), ("second", &adjuster.second)] {
-            self.threaded_end(&format!("{at}/{name}"), end);
+            self.threaded_end(format_args!("{at}/{name}"), end);
         }
     }
 
-    pub(super) fn threaded_end(&mut self, at: &str, end: &ThreadedEndForm) {
+    pub(super) fn threaded_end(&mut self, at: impl Display + Copy, end: &ThreadedEndForm) {
         for (field, entry) in [
             ("engagement", &end.engagement),
             ("shank", &end.shank),
             ("tapped_depth", &end.tapped_depth),
             ("witness", &end.witness),
         ] {
-            self.distance(&format!("{at}/{field}"), entry.as_ref());
+            self.distance(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.hand(&format!("{at}/hand"), end.thread.as_ref(), end.hand);
+        self.hand(format_args!("{at}/hand"), end.thread.as_ref(), end.hand);
         if let (Some(engagement), Some(shank)) = (&end.engagement, &end.shank)
             && engagement.number().nanometres() > shank.number().nanometres()
         {
@@ -49,7 +51,7 @@ impl Checker {
     }
 
     /// The holes of one bracket, each with its own name.
-    pub(super) fn holes(&mut self, pointer: &str, holes: &[Hole]) {
+    pub(super) fn holes(&mut self, pointer: impl Display + Copy, holes: &[Hole]) {
         self.list(pointer, holes.len(), MOST_HOLES);
         for (index, hole) in holes.iter().enumerate() {
             let at = format!("{pointer}/{index}/name");

@@ -22,7 +22,7 @@ impl Checker {
         for (side, readings) in [("left", &sheet.left), ("right", &sheet.right)] {
             self.list(&at(side), readings.len(), MOST_REPEATS);
             for (place, reading) in readings.iter().enumerate() {
-                self.distance(&format!("{}/{place}", at(side)), reading.as_ref());
+                self.distance(format_args!("{}/{place}", at(side)), reading.as_ref());
             }
         }
         for (field, entry) in

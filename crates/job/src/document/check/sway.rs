@@ -6,10 +6,10 @@ use crate::document::Sway;
 impl Checker {
     pub(super) fn sway(&mut self, form: &Sway) {
         let at = "/sway";
-        self.list(&format!("{at}/holes"), form.holes.len(), MOST_HOLES);
-        self.list(&format!("{at}/bolts"), form.bolts.len(), MOST_HOLES);
+        self.list(format_args!("{at}/holes"), form.holes.len(), MOST_HOLES);
+        self.list(format_args!("{at}/bolts"), form.bolts.len(), MOST_HOLES);
         for (index, hole) in form.holes.iter().enumerate() {
-            self.size(&format!("{at}/holes/{index}"), Some(hole));
+            self.size(format_args!("{at}/holes/{index}"), Some(hole));
         }
         if !form.holes.is_empty() && form.hole >= form.holes.len() {
             self.fault(
@@ -33,13 +33,13 @@ impl Checker {
             ("room/rail_underside", &form.room.rail_underside),
             ("room/rail_height", &form.room.rail_height),
         ] {
-            self.size(&format!("{at}/{field}"), entry.as_ref());
+            self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.bore(&format!("{at}/bore"), form.bore.as_ref(), form.diameter.as_ref());
+        self.bore(format_args!("{at}/bore"), form.bore.as_ref(), form.diameter.as_ref());
         for (field, point) in
             [("axis", &form.axis), ("far_end", &form.far_end), ("pins/stow", &form.pins.stow)]
         {
-            self.point(&format!("{at}/{field}"), point);
+            self.point(format_args!("{at}/{field}"), point);
         }
         for (field, number, most) in
             [("allowable_mpa", form.allowable_mpa, 2000.0), ("soft_percent", form.soft_percent, 100.0)]
@@ -59,33 +59,37 @@ impl Checker {
         let at = "/sway";
         for (index, bar) in form.splined.bars.iter().enumerate() {
             let here = format!("{at}/splined/bars/{index}");
-            self.size(&format!("{here}/length"), Some(&bar.length));
-            self.size(&format!("{here}/diameter"), Some(&bar.diameter));
-            self.bore(&format!("{here}/bore"), bar.bore.as_ref(), Some(&bar.diameter));
+            self.size(format_args!("{here}/length"), Some(&bar.length));
+            self.size(format_args!("{here}/diameter"), Some(&bar.diameter));
+            self.bore(format_args!("{here}/bore"), bar.bore.as_ref(), Some(&bar.diameter));
         }
-        self.list(&format!("{at}/splined/bars"), form.splined.bars.len(), MOST_HOLES);
-        self.list(&format!("{at}/splined/arms"), form.splined.arms.len(), MOST_HOLES);
+        self.list(format_args!("{at}/splined/bars"), form.splined.bars.len(), MOST_HOLES);
+        self.list(format_args!("{at}/splined/arms"), form.splined.arms.len(), MOST_HOLES);
         for (index, arm) in form.splined.arms.iter().enumerate() {
-            self.size(&format!("{at}/splined/arms/{index}"), Some(arm));
+            self.size(format_args!("{at}/splined/arms/{index}"), Some(arm));
         }
-        self.list(&format!("{at}/room/shocks"), form.room.shocks.len(), MOST_SHOCKS);
+        self.list(format_args!("{at}/room/shocks"), form.room.shocks.len(), MOST_SHOCKS);
         for (index, shock) in form.room.shocks.iter().enumerate() {
             let here = format!("{at}/room/shocks/{index}");
-            self.named(&format!("{here}/name"), &shock.name, "A shock needs a name, such as shock.");
-            self.point(&format!("{here}/body"), &shock.body);
-            self.point(&format!("{here}/axle"), &shock.axle);
-            self.size(&format!("{here}/thickness"), Some(&shock.thickness));
+            self.named(format_args!("{here}/name"), &shock.name, "A shock needs a name, such as shock.");
+            self.point(format_args!("{here}/body"), &shock.body);
+            self.point(format_args!("{here}/axle"), &shock.axle);
+            self.size(format_args!("{here}/thickness"), Some(&shock.thickness));
         }
-        self.list(&format!("{at}/room/panels"), form.room.panels.len(), MOST_HOLES);
+        self.list(format_args!("{at}/room/panels"), form.room.panels.len(), MOST_HOLES);
         for (index, panel) in form.room.panels.iter().enumerate() {
             let here = format!("{at}/room/panels/{index}/name");
             self.named(&here, &panel.name, "A panel needs a name, such as inner fender.");
         }
         for (index, bolt) in form.bolts.iter().enumerate() {
             let here = format!("{at}/bolts/{index}");
-            self.named(&format!("{here}/name"), &bolt.name, "A bolt needs a name, such as lower link bolt.");
-            self.size(&format!("{here}/length"), Some(&bolt.length));
-            self.distance(&format!("{here}/room"), bolt.room.as_ref());
+            self.named(
+                format_args!("{here}/name"),
+                &bolt.name,
+                "A bolt needs a name, such as lower link bolt.",
+            );
+            self.size(format_args!("{here}/length"), Some(&bolt.length));
+            self.distance(format_args!("{here}/room"), bolt.room.as_ref());
         }
         let lock = form.room.steering_lock.as_ref().map_or(0.0, |lock| lock.angle().to_degrees().abs());
         if lock > MOST_LOCK_DEGREES {

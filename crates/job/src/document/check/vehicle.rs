@@ -14,7 +14,7 @@ impl Checker {
             ("other_roll_centre", &form.other_roll_centre),
             ("roof_height", &form.roof_height),
         ] {
-            self.size(&format!("/vehicle/{field}"), entry.as_ref());
+            self.size(format_args!("/vehicle/{field}"), entry.as_ref());
         }
         self.distance("/vehicle/other_bump", form.other_bump.as_ref());
         self.distance("/vehicle/other_droop", form.other_droop.as_ref());
