@@ -133,12 +133,15 @@ proptest! {
 
     /// Whatever a part is called, the file stays a file: no name ends a tag or a line.
     #[test]
-    fn no_name_breaks_the_file(name in "\\PC{0,24}") {
+    fn no_name_breaks_the_file(name in "[\\PC\0\u{1}\u{8}\u{b}\u{1b}\n\u{85}\u{fffe}\u{ffff}]{0,24}") {
         let drawing = drill_holes(&name, &[(name.clone(), 10.0, 50.0)], mm(14.0));
         let dxf = drawing.dxf();
         prop_assert_eq!(dxf.lines().count() % 2, 0);
         prop_assert!(dxf.is_ascii() && dxf.ends_with("0\nEOF\n"));
         let svg = drawing.svg();
+        // XML 1.0 takes none of these, not even escaped.
+        let taken = |c: char| matches!(c, '\t' | '\n' | '\r' | '\u{20}'..='\u{d7ff}' | '\u{e000}'..='\u{fffd}' | '\u{10000}'..);
+        prop_assert!(svg.chars().all(taken), "{svg:?}");
         let inside = svg.split("<text").skip(1).map(|rest| rest.split("</text>").next().unwrap());
         for text in inside {
             prop_assert!(!text.split_once('>').unwrap().1.contains('<'), "{text}");

@@ -11,6 +11,7 @@ use axum::http::{HeaderName, HeaderValue, Method, StatusCode, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
+use serde_json::Value;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::csrf::{CsrfLayer, ProtectionError};
@@ -26,6 +27,7 @@ use utoipa_axum::routes;
 use crate::api::problem::Problem;
 use crate::api::{AppState, compute, figure, jobs, parts, samples, tape, templates};
 use crate::assets;
+use crate::described::finished;
 
 /// The largest body taken: a job of a thousand readings is a tenth of it.
 pub const LARGEST_BODY: usize = 2 * 1024 * 1024;
@@ -70,15 +72,15 @@ fn api() -> (Router<AppState>, Document) {
 
 /// The OpenAPI document, made from the handlers.
 #[must_use]
-pub fn openapi() -> Document {
-    api().1
+pub fn openapi() -> Value {
+    finished(&api().1)
 }
 
 /// The whole application.
 pub fn app(state: AppState) -> Router {
     let (router, document) = api();
     // Written once: what a route holds is copied for every connection.
-    let document = Bytes::from(serde_json::to_vec(&document).unwrap_or_default());
+    let document = Bytes::from(finished(&document).to_string());
     let header_layer = |name: HeaderName, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value))
     };

@@ -10,6 +10,7 @@ pub mod api;
 pub mod app;
 pub mod assets;
 pub mod cli;
+mod described;
 pub mod intake;
 pub mod samples;
 pub mod serve;

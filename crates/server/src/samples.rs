@@ -47,7 +47,7 @@ pub fn fill(store: &Store, now: Timestamp) -> Result<(), StoreError> {
     }
     if store.parts()?.is_empty() {
         for (index, part) in parts().iter().enumerate() {
-            store.put_part(&format!("sample-{}", index + 1), part, false, now)?;
+            store.add_part(&format!("sample-{}", index + 1), part, now)?;
         }
     }
     // A second apart, so that the bay lists them in the order of their names.

@@ -574,8 +574,22 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     assert_eq!(made["part"]["holes"][1]["up"]["mm"], 50.8);
     let path = format!("/api/v1/parts/{}", made["id"].as_str().unwrap());
     let retired = json!({ "row": made["row"], "retired": true });
-    let changed = shop.call(Method::PUT, &path, None, Some(retired.to_string())).await;
-    assert_eq!(changed.json::<Value>().await.unwrap()["retired"], true);
+    let put = async |path: &str, seen: Option<&Value>, body: &Value| {
+        let mut call = shop.client.put(format!("{}{path}", shop.address)).json(body);
+        if let Some(seen) = seen {
+            call = call.header("If-Match", format!("\"{}\"", seen["changed_at"].as_str().unwrap()));
+        }
+        call.send().await.unwrap()
+    };
+    problem(put(&path, None, &retired).await, 428, "revision_missing").await;
+    let changed: Value = put(&path, Some(&made), &retired).await.json().await.unwrap();
+    assert_eq!(changed["retired"], true);
+    // Whoever still sees it as it was made writes over nothing.
+    let renamed = json!({ "row": { "kind": "bracket", "name": "theirs", "end": "axle" } });
+    problem(put(&path, Some(&made), &renamed).await, 412, "part_changed_elsewhere").await;
+    let kept = shop.get("/api/v1/parts").await;
+    let kept = kept.as_array().unwrap().iter().find(|part| part["id"] == made["id"]).unwrap();
+    assert_eq!((&kept["part"]["name"], &kept["changed_at"]), (&json!("own riser"), &changed["changed_at"]));
 
     // A part that cannot be is told by its fields and does not come in.
     let crooked = json!({ "row": { "kind": "bar", "name": "all wall", "outside": "1 in", "wall": "3/4 in",
@@ -589,6 +603,28 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     let codes: Vec<&str> =
         told["errors"].as_array().unwrap().iter().map(|fault| fault["code"].as_str().unwrap()).collect();
     assert_eq!(codes, ["range_turned_round", "wall_too_thick"]);
+    // Nor does one whose adjuster could not do what it says.
+    for (adjuster, more, code) in [
+        ("one_end", json!({ "thread": "7/8-14", "second_thread": "1-14" }), "second_thread_of_one"),
+        (
+            "turnbuckle",
+            json!({ "thread": "7/8-14", "hand": "right", "second_hand": "right" }),
+            "turning_does_nothing",
+        ),
+        (
+            "one_end",
+            json!({ "thread": "7/8-14", "shank": "1 in", "least_engagement": "2 in" }),
+            "more_thread_than_there_is",
+        ),
+    ] {
+        let mut row = json!({ "kind": "bar", "name": "odd", "adjuster": adjuster });
+        row.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        let body = json!({ "row": row }).to_string();
+        let told =
+            problem(shop.call(Method::POST, "/api/v1/parts", None, Some(body)).await, 422, "bad_fields")
+                .await;
+        assert_eq!(told["errors"][0]["code"], code, "{told}");
+    }
 
     // Out as CSV and JSON, in again: as many more, and the same rows.
     let csv =
@@ -610,12 +646,7 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     let told = problem(import("text/csv", bad).await, 422, "bad_fields").await;
     assert!(told["detail"].as_str().unwrap().starts_with("Line 2"), "{told}");
     assert_eq!(shop.get("/api/v1/parts").await.as_array().unwrap().len(), 4 * samples + 1);
-    problem(
-        shop.call(Method::PUT, "/api/v1/parts/none", None, Some(row.to_string())).await,
-        404,
-        "no_such_part",
-    )
-    .await;
+    problem(put("/api/v1/parts/none", Some(&changed), &row).await, 404, "no_such_part").await;
     problem(shop.call(Method::POST, "/api/v1/parts", None, Some("{}".to_owned())).await, 422, "bad_fields")
         .await;
 }

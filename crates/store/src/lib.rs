@@ -69,6 +69,12 @@ pub enum StoreError {
         /// Why.
         source: serde_json::Error,
     },
+    /// No part of this id.
+    #[error("there is no such part")]
+    NoSuchPart,
+    /// The part was changed since the change was begun.
+    #[error("the part was changed elsewhere")]
+    PartChangedElsewhere,
     /// A stored part cannot be read.
     #[error("part {0} cannot be read")]
     UnreadablePart(String),

@@ -1,7 +1,7 @@
 //! The parts library on disk.
 
 use derecho_core::parts::Part;
-use jiff::Timestamp;
+use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, OptionalExtension, Row, TransactionBehavior, params};
 
 use crate::{Store, StoreError, sql};
@@ -58,18 +58,40 @@ impl Store {
         })
     }
 
-    /// Adds a part, or puts it in the place of the one with this id.
+    /// Adds a part.
     ///
     /// # Errors
     /// Where the database refuses.
-    pub fn put_part(
+    pub fn add_part(&self, id: &str, part: &Part, now: Timestamp) -> Result<StoredPart, StoreError> {
+        put(&self.writer(), id, part, false, now)?;
+        Ok(StoredPart { id: id.to_owned(), retired: false, changed_at: now, part: part.clone() })
+    }
+
+    /// Puts a part in the place of the one that was last changed at `based_on`.
+    ///
+    /// # Errors
+    /// [`StoreError::NoSuchPart`], [`StoreError::PartChangedElsewhere`] where it was changed since; nothing is
+    /// written then.
+    pub fn change_part(
         &self,
         id: &str,
+        based_on: Timestamp,
         part: &Part,
         retired: bool,
         now: Timestamp,
     ) -> Result<StoredPart, StoreError> {
-        put(&self.writer(), id, part, retired, now)?;
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let changed: Option<String> =
+            transaction.query_row(sql::PART_CHANGED_AT, [id], |row| row.get(0)).optional()?;
+        let changed = changed.ok_or(StoreError::NoSuchPart)?;
+        if changed.parse::<Timestamp>().ok() != Some(based_on) {
+            return Err(StoreError::PartChangedElsewhere);
+        }
+        // Never the same moment twice, however coarse the clock: it is what tells one state from the next.
+        let now = now.max(based_on.saturating_add(SignedDuration::from_nanos(1)).unwrap_or(now));
+        put(&transaction, id, part, retired, now)?;
+        transaction.commit()?;
         Ok(StoredPart { id: id.to_owned(), retired, changed_at: now, part: part.clone() })
     }
 
@@ -84,15 +106,5 @@ impl Store {
             put(&transaction, id, part, false, now)?;
         }
         Ok(transaction.commit()?)
-    }
-
-    /// Whether there is a part with this id.
-    ///
-    /// # Errors
-    /// Where the database refuses.
-    pub fn has_part(&self, id: &str) -> Result<bool, StoreError> {
-        self.read(|connection| {
-            Ok(connection.query_row(sql::PART_EXISTS, [id], |_| Ok(())).optional()?.is_some())
-        })
     }
 }

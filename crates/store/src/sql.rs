@@ -59,4 +59,4 @@ pub(crate) const PUT_PART: &str = "
     INSERT INTO parts (id, kind, name, retired, changed_at, document) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
     ON CONFLICT (id) DO UPDATE SET kind = ?2, name = ?3, retired = ?4, changed_at = ?5, document = ?6";
 
-pub(crate) const PART_EXISTS: &str = "SELECT 1 FROM parts WHERE id = ?1";
+pub(crate) const PART_CHANGED_AT: &str = "SELECT changed_at FROM parts WHERE id = ?1";

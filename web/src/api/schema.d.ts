@@ -2468,19 +2468,93 @@ export interface components {
             name: string;
         };
         /** @description A part of the library. */
-        Part: (components["schemas"]["BarPart"] & {
+        Part: {
+            /** @description Fixed, one end, turnbuckle; none is cut and welded to length. */
+            adjuster?: components["schemas"]["AdjusterKind"];
+            /** @description Joint on the axle. */
+            axle_joint?: components["schemas"]["JointKind"];
+            /** @description How far it is bent out of the line through its eyes. */
+            bend?: components["schemas"]["TapeEntry"];
+            /** @description What passes through the eye of a one-end bar. */
+            end_style?: components["schemas"]["EndStyle"];
+            /** @description Joint on the frame. */
+            frame_joint?: components["schemas"]["JointKind"];
+            /** @description Which way the frame-side thread is cut, or the only one. */
+            hand?: components["schemas"]["Hand"];
+            /** @description Least thread that must stay in, by the maker; it rules. */
+            least_engagement?: components["schemas"]["TapeEntry"];
+            /** @description Longest. */
+            made_max?: components["schemas"]["TapeEntry"];
+            /** @description Shortest it can be set, eye to eye. */
+            made_min?: components["schemas"]["TapeEntry"];
+            /** @description What it is made of. */
+            material?: components["schemas"]["Material"];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Outside diameter of its body. */
+            outside?: components["schemas"]["TapeEntry"];
+            /** @description What the thread is cut into. */
+            seat?: components["schemas"]["ThreadSeat"];
+            /** @description Which way the axle-side thread is cut. */
+            second_hand?: components["schemas"]["Hand"];
+            /** @description Thread of the axle-side end of a turnbuckle; as the other where empty. */
+            second_thread?: components["schemas"]["Thread"];
+            /** @description Length of thread on each shank. */
+            shank?: components["schemas"]["TapeEntry"];
+            /** @description Depth of thread in the body at each end. */
+            tapped_depth?: components["schemas"]["TapeEntry"];
+            /** @description Thread of its adjusting ends, the frame-side one where they differ. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Wall of a tube; solid where empty. */
+            wall?: components["schemas"]["TapeEntry"];
             /** @enum {string} */
             kind: "bar";
-        }) | (components["schemas"]["BracketPart"] & {
+        } | {
+            /** @description How it is held. */
+            attachment?: components["schemas"]["Attachment"];
+            /** @description Between its two attachments. */
+            attachment_spacing?: components["schemas"]["TapeEntry"];
+            /** @description What must come off first. */
+            comes_off_first?: string;
+            /** @description Which end it is for. */
+            end?: components["schemas"]["BracketEnd"];
+            /** @description Its holes. */
+            holes?: components["schemas"]["Hole"][];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
             /** @enum {string} */
             kind: "bracket";
-        }) | (components["schemas"]["JointPart"] & {
+        } | {
+            /** @description Diameter of its bolt. */
+            bolt?: components["schemas"]["TapeEntry"];
+            /** @description What it is. */
+            joint?: components["schemas"]["JointKind"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Thread of its shank. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Its width between the ears, spacers included. */
+            width?: components["schemas"]["TapeEntry"];
             /** @enum {string} */
             kind: "joint";
-        }) | (components["schemas"]["DragLinkPart"] & {
+        } | {
+            /** @description How much lower its pitman end sits. */
+            drops_pitman_end?: components["schemas"]["TapeEntry"];
+            /** @description What it is called; unique in a job. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description How much higher the link's axle end sits. */
+            raises_axle_end?: components["schemas"]["TapeEntry"];
             /** @enum {string} */
             kind: "drag_link";
-        });
+        };
         /** @description A part as it should be: whole, or as the row of a table. */
         PartChange: {
             /** @description The part. */
@@ -4499,6 +4573,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_cycle: {
@@ -4525,6 +4608,15 @@ export interface operations {
             };
             /** @description Bad fields, all of them */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4577,6 +4669,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_sway: {
@@ -4610,6 +4711,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_uncertainty: {
@@ -4636,6 +4746,15 @@ export interface operations {
             };
             /** @description Bad fields, all of them */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4677,6 +4796,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     list: {
@@ -4702,6 +4830,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobList"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4737,6 +4874,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     read: {
@@ -4762,6 +4908,15 @@ export interface operations {
             };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4828,6 +4983,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     remove: {
@@ -4861,6 +5025,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     export: {
@@ -4886,6 +5059,15 @@ export interface operations {
             };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4939,6 +5121,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     history: {
@@ -4964,6 +5155,15 @@ export interface operations {
             };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4998,6 +5198,15 @@ export interface operations {
             };
             /** @description No such job or revision */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5044,6 +5253,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     settle: {
@@ -5083,6 +5301,15 @@ export interface operations {
             };
             /** @description Changed elsewhere */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5137,6 +5364,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     undo: {
@@ -5183,6 +5419,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     list_parts: {
@@ -5201,6 +5446,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5236,6 +5490,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     export_parts: {
@@ -5257,6 +5520,15 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5292,6 +5564,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     sample_parts: {
@@ -5312,12 +5593,24 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     save_part: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The part's changed_at as it was seen, in quotes */
+                "If-Match": string;
+            };
             path: {
                 /** @description The part */
                 id: string;
@@ -5348,8 +5641,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Changed elsewhere since */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Bad fields */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description If-Match is missing */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5375,6 +5695,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SampleLine"][];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5409,6 +5738,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     schema: {
@@ -5427,6 +5765,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5458,6 +5805,15 @@ export interface operations {
             };
             /** @description No length: what is wrong and where */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,7 +22,7 @@ export function Parts() {
   const [search, setSearch] = useState("");
   const [sort, setSort] = useState<Sort>("kind");
   const [retired, showRetired] = useState(false);
-  const [edited, edit] = useState<{ id?: string; row: Row } | null>(null);
+  const [edited, edit] = useState<{ seen?: PartView; row: Row } | null>(null);
   const [fault, setFault] = useState("");
   const wanted = search.trim().toLowerCase();
   const shown = library
@@ -124,7 +124,7 @@ export function Parts() {
                   <Button
                     look="quiet"
                     aria-label={`Change ${view.row.name}`}
-                    onClick={() => edit({ id: view.id, row: { ...view.row } })}
+                    onClick={() => edit({ seen: view, row: { ...view.row } })}
                   >
                     <Pencil size={18} aria-hidden />
                   </Button>
@@ -150,12 +150,12 @@ export function Parts() {
         {shown.length === 0 && <p className="mt-3 text-muted">No part is called so.</p>}
       </main>
       {edited && (
-        <Modal open onOpenChange={() => edit(null)} title={edited.id ? "Change a part" : "A new part"}>
+        <Modal open onOpenChange={() => edit(null)} title={edited.seen ? "Change a part" : "A new part"}>
           <PartForm
             row={edited.row}
             fault={fault}
             onClose={() => edit(null)}
-            onSave={(row) => void after(saveRow(edited.id, row)).then((kept) => kept && edit(null))}
+            onSave={(row) => void after(saveRow(edited.seen, row)).then((kept) => kept && edit(null))}
           />
         </Modal>
       )}

@@ -9,17 +9,20 @@ function trouble(result: Answer<unknown>): string {
 }
 
 /** Keeps a row as a new part, or in the place of one. */
-export async function saveRow(id: string | undefined, row: Record<string, string>): Promise<string> {
+export async function saveRow(view: PartView | undefined, row: Record<string, string>): Promise<string> {
   const body = { row };
-  if (id === undefined) return trouble(await answer(client.POST("/api/v1/parts", { body })));
-  return trouble(await answer(client.PUT("/api/v1/parts/{id}", { params: { path: { id } }, body })));
+  if (view === undefined) return trouble(await answer(client.POST("/api/v1/parts", { body })));
+  return trouble(await answer(client.PUT("/api/v1/parts/{id}", { params: seen(view), body })));
+}
+
+/** Which part, and in which state it was seen: what was changed elsewhere since is not written over. */
+function seen(view: PartView) {
+  return { path: { id: view.id }, header: { "If-Match": `"${view.changed_at}"` } };
 }
 
 export async function retirePart(view: PartView, retired: boolean): Promise<string> {
-  const params = { path: { id: view.id } };
-  return trouble(
-    await answer(client.PUT("/api/v1/parts/{id}", { params, body: { row: view.row, retired } })),
-  );
+  const body = { row: view.row, retired };
+  return trouble(await answer(client.PUT("/api/v1/parts/{id}", { params: seen(view), body })));
 }
 
 export async function takeSamples(): Promise<string> {

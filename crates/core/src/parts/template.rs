@@ -78,7 +78,8 @@ impl Drawing {
         text.push_str("</g>\n<g font-family=\"sans-serif\" font-size=\"4\">\n");
         for ((x, y), words) in &self.words {
             let (tx, ty) = (x - left + MARGIN, top - y + MARGIN);
-            let safe = words.replace('&', "&amp;").replace('<', "&lt;");
+            let safe: String = words.chars().map(|c| if xml_takes(c) { c } else { '?' }).collect();
+            let safe = safe.replace('&', "&amp;").replace('<', "&lt;");
             let _ = writeln!(text, "<text x=\"{tx:.4}\" y=\"{ty:.4}\">{safe}</text>");
         }
         text.push_str("</g>\n</svg>\n");
@@ -113,6 +114,11 @@ impl Drawing {
         text.push_str("0\nENDSEC\n0\nEOF\n");
         text
     }
+}
+
+/// Whether a letter may stand in XML 1.0 at all, escaped or not.
+fn xml_takes(letter: char) -> bool {
+    !letter.is_control() && !matches!(letter, '\u{FFFE}' | '\u{FFFF}')
 }
 
 /// A wrap for the cope of a stock on a shell: cut along the curve, wrapped round the stock

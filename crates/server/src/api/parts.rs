@@ -180,41 +180,52 @@ pub async fn create(
 ) -> Result<(StatusCode, Json<PartView>), Problem> {
     let part = read::<PartChange>(&body)?.part()?;
     let id = uuid::Uuid::now_v7().to_string();
-    let stored = state.stored(move |store| store.put_part(&id, &part, false, Timestamp::now())).await?;
+    let stored = state.stored(move |store| store.add_part(&id, &part, Timestamp::now())).await?;
     Ok((StatusCode::CREATED, Json(stored.into())))
 }
 
 /// Changes or retires a part.
 #[utoipa::path(
     put, path = "/api/v1/parts/{id}", tag = "parts", operation_id = "save_part",
-    params(("id" = String, Path, description = "The part")),
+    params(
+        ("id" = String, Path, description = "The part"),
+        ("If-Match" = String, Header, description = "The part's changed_at as it was seen, in quotes"),
+    ),
     request_body = PartChange,
     responses(
         (status = 200, description = "The part", body = PartView),
         (status = 404, description = "No such part", body = Problem, content_type = "application/problem+json"),
+        (status = 412, description = "Changed elsewhere since", body = Problem, content_type = "application/problem+json"),
+        (status = 428, description = "If-Match is missing", body = Problem, content_type = "application/problem+json"),
         (status = 422, description = "Bad fields", body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub async fn save(
     State(state): State<AppState>,
     id: Result<Path<String>, PathRejection>,
+    headers: HeaderMap,
     body: Bytes,
 ) -> Result<Json<PartView>, Problem> {
     let id = path(id)?;
+    let based_on = seen_at(&headers)?;
     let change: PartChange = read(&body)?;
     let part = change.part()?;
-    let known = id.clone();
-    if !state.stored(move |store| store.has_part(&known)).await? {
-        return Err(Problem::new(
-            StatusCode::NOT_FOUND,
-            "no_such_part",
-            "There is no such part. Load the library again.",
-        ));
-    }
-    let stored = state
-        .stored(move |store| store.put_part(&id, &part, change.retired.unwrap_or(false), Timestamp::now()))
-        .await?;
+    let retired = change.retired.unwrap_or(false);
+    let stored =
+        state.stored(move |store| store.change_part(&id, based_on, &part, retired, Timestamp::now())).await?;
     Ok(Json(stored.into()))
+}
+
+/// When the part was last changed as the client saw it, from `If-Match: "2026-11-26T08:00:00Z"`.
+fn seen_at(headers: &HeaderMap) -> Result<Timestamp, Problem> {
+    let text = headers.get(header::IF_MATCH).and_then(|value| value.to_str().ok()).unwrap_or_default();
+    text.trim().trim_matches('"').parse().map_err(|_| {
+        Problem::new(
+            StatusCode::PRECONDITION_REQUIRED,
+            "revision_missing",
+            "Say which state of the part this change is based on: its changed_at, in the header If-Match.",
+        )
+    })
 }
 
 /// The library as a file.

@@ -116,6 +116,16 @@ impl From<StoreError> for Problem {
                     "The job was changed elsewhere since this change was begun. Both versions are kept apart: choose one.",
                 )
             },
+            StoreError::NoSuchPart => Self::new(
+                StatusCode::NOT_FOUND,
+                "no_such_part",
+                "There is no such part. Load the library again.",
+            ),
+            StoreError::PartChangedElsewhere => Self::new(
+                StatusCode::PRECONDITION_FAILED,
+                "part_changed_elsewhere",
+                "This part was changed elsewhere since it was opened here, and nothing of this change was kept. What was typed is still in the form: note it, close the form and open the part again.",
+            ),
             StoreError::AlreadyThere => {
                 Self::new(StatusCode::CONFLICT, "already_there", "There is a job with this id already.")
             }

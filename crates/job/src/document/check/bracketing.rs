@@ -2,8 +2,9 @@
 
 use std::fmt::Display;
 
+use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::{Hand, Thread};
-use derecho_core::measure::TapeEntry;
+use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_NAME, MOST_HOLES};
@@ -129,6 +130,49 @@ impl Checker {
         self.hand(format_args!("{at}/second_hand"), bar.second_thread.as_ref(), bar.second_hand);
     }
 
+    /// What turns a bar's length must be able to. Of the library alone: a job keeps what it took in before this was
+    /// asked.
+    fn turning(&mut self, bar: &BarPart) {
+        let turnbuckle = bar.adjuster == Some(AdjusterKind::Turnbuckle);
+        if !turnbuckle && (bar.second_thread.is_some() || bar.second_hand.is_some()) {
+            let field = if bar.second_thread.is_some() { "second_thread" } else { "second_hand" };
+            self.fault(
+                format_args!("/{field}"),
+                "second_thread_of_one",
+                "Only a turnbuckle has a second thread. Say turnbuckle, or leave the second thread and its hand empty.",
+            );
+        }
+        let of = |thread: &Option<Thread>, hand: Option<Hand>| {
+            let thread = thread.as_ref()?;
+            Some((thread.pitch(), thread.hand().or(hand)?))
+        };
+        let first = of(&bar.thread, bar.hand);
+        let second =
+            of(if bar.second_thread.is_some() { &bar.second_thread } else { &bar.thread }, bar.second_hand);
+        if turnbuckle
+            && let (Some((pitch, hand)), Some((other, other_hand))) = (first, second)
+            && hand == other_hand
+            && (pitch - other).abs() < Length::from_mm(1e-6)
+        {
+            self.fault(
+                "/second_hand",
+                "turning_does_nothing",
+                "Both threads are of one hand and one pitch: turning would not change the length. Look at both ends again.",
+            );
+        }
+        let in_nanometres =
+            |entry: &Option<TapeEntry>| entry.as_ref().map(|entry| entry.number().nanometres());
+        if let (Some(least), Some(shank)) = (in_nanometres(&bar.least_engagement), in_nanometres(&bar.shank))
+            && least > shank
+        {
+            self.fault(
+                "/least_engagement",
+                "more_thread_than_there_is",
+                "More thread must stay in than the shank has. Check both.",
+            );
+        }
+    }
+
     fn bracket_part(&mut self, at: impl Display + Copy, bracket: &BracketPart) {
         self.holes(format_args!("{at}/holes"), &bracket.holes);
         self.size(format_args!("{at}/attachment_spacing"), bracket.attachment_spacing.as_ref());
@@ -150,7 +194,10 @@ impl Checker {
 pub fn check_part(part: &Part) -> Vec<FieldError> {
     let mut checker = Checker { faults: Vec::new() };
     match part {
-        Part::Bar(bar) => checker.bar_part("", bar),
+        Part::Bar(bar) => {
+            checker.bar_part("", bar);
+            checker.turning(bar);
+        }
         Part::Bracket(bracket) => checker.bracket_part("", bracket),
         Part::Joint(joint) => checker.joint_part("", joint),
         Part::DragLink(part) => checker.drag_link_part("", part),
