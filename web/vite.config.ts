@@ -4,6 +4,8 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
+  // The server puts its own in at every page: styles that components bring are taken by it, and no others.
+  html: { cspNonce: "one-page-nonce" },
   build: { target: "es2022", assetsInlineLimit: 0 },
   server: { host: "127.0.0.1", proxy: { "/api": "http://127.0.0.1:7317" } },
 });

@@ -270,6 +270,12 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         assert_eq!(field.attr("data-tape").await?.as_deref(), Some("/sheets/0/left/3"));
         page.key("?").await?;
         page.sees("[role=dialog]", "Keys").await?;
+        // The style a dialog brings to hold the page behind it still is taken, by the page's nonce; one without is not.
+        let taken = "const foreign = document.createElement('style'); foreign.textContent = 'b{}';
+            document.head.append(foreign);
+            const own = [...document.querySelectorAll('style')].filter((style) => style !== foreign);
+            return own.length > 0 && own.every((style) => style.sheet) && !foreign.sheet;";
+        assert!(page.driver.execute(taken, Vec::new()).await?.convert::<bool>()?);
         Ok(())
     })
     .await;

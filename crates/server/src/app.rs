@@ -96,10 +96,7 @@ pub fn app(state: AppState) -> Router {
         .layer(from_fn(as_problem))
         .layer(CatchPanicLayer::custom(panicked))
         .layer(CompressionLayer::new())
-        .layer(header_layer(
-            header::CONTENT_SECURITY_POLICY,
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
-        ))
+        .layer(header_layer(header::CONTENT_SECURITY_POLICY, assets::OWN_ONLY))
         .layer(header_layer(header::REFERRER_POLICY, "no-referrer"))
         .layer(header_layer(HeaderName::from_static("cross-origin-resource-policy"), "same-origin"))
         .layer(header_layer(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))

@@ -1,10 +1,14 @@
 //! The web client, built into the program.
 
 use axum::http::{HeaderValue, StatusCode, Uri, header};
-use axum::response::{IntoResponse, Response};
+use axum::response::{Html, IntoResponse, Response};
 use rust_embed::RustEmbed;
 
 use crate::api::problem::Problem;
+
+/// What a page may load: what the program itself serves.
+pub const OWN_ONLY: &str =
+    "default-src 'self'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
@@ -21,7 +25,7 @@ pub async fn client(uri: Uri) -> Response {
         )
         .into_response();
     }
-    if let Some(response) = file(path) {
+    if let Some(response) = file(path).filter(|_| path != PAGE) {
         return response;
     }
     if path.starts_with("assets/") {
@@ -32,7 +36,7 @@ pub async fn client(uri: Uri) -> Response {
         )
         .into_response();
     }
-    file("index.html").unwrap_or_else(|| {
+    page().unwrap_or_else(|| {
         Problem::new(
             StatusCode::NOT_FOUND,
             "client_not_built",
@@ -40,6 +44,23 @@ pub async fn client(uri: Uri) -> Response {
         )
         .into_response()
     })
+}
+
+const PAGE: &str = "index.html";
+/// Stands in the page as it is built, where each answer has a nonce of its own.
+const NONCE: &str = "one-page-nonce";
+
+/// The client's page. Styles are taken from the program's own files, and where a component brings one (a dialog
+/// that stops the page behind it from scrolling) by a nonce that holds for this answer alone.
+fn page() -> Option<Response> {
+    let nonce = uuid::Uuid::new_v4().simple().to_string();
+    let page = String::from_utf8(Client::get(PAGE)?.data.into_owned()).ok()?.replace(NONCE, &nonce);
+    let mut response = Html(page).into_response();
+    let headers = response.headers_mut();
+    headers.insert(header::CACHE_CONTROL, HeaderValue::from_static("no-store"));
+    let policy = format!("{OWN_ONLY}; style-src 'self' 'nonce-{nonce}'");
+    headers.insert(header::CONTENT_SECURITY_POLICY, HeaderValue::from_str(&policy).ok()?);
+    Some(response)
 }
 
 fn file(path: &str) -> Option<Response> {

@@ -437,8 +437,16 @@ async fn the_client_and_its_papers_are_served() {
     let shop = Shop::open().await;
     let page = shop.call(Method::GET, "/jobs/anything/tape", None, None).await;
     assert_eq!(page.status(), StatusCode::OK);
-    assert!(page.headers()["content-security-policy"].to_str().unwrap().contains("default-src 'self'"));
-    assert!(page.text().await.unwrap().contains("<div id=\"root\">"));
+    let policy = page.headers()["content-security-policy"].to_str().unwrap().to_owned();
+    assert!(policy.contains("default-src 'self'") && !policy.contains("unsafe"), "{policy}");
+    let text = page.text().await.unwrap();
+    assert!(text.contains("<div id=\"root\">"));
+    // Styles are taken by a nonce that the page has in it, another one every time, by whatever name it is asked for.
+    let nonce = policy.split("'nonce-").nth(1).unwrap().split('\'').next().unwrap();
+    assert!(nonce.len() >= 22 && text.contains(&format!("nonce=\"{nonce}\"")), "{policy}");
+    let again = shop.call(Method::GET, "/index.html", None, None).await;
+    let other = again.headers()["content-security-policy"].to_str().unwrap();
+    assert!(other.contains("'nonce-") && other != policy, "{other}");
     let described = shop.get("/api/openapi.json").await;
     assert_eq!(described["openapi"], "3.1.0");
     assert!(described["paths"]["/api/v1/jobs/{id}"]["put"].is_object());
