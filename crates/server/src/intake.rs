@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use std::sync::LazyLock;
 
 use derecho_job::document::check::FieldError;
-use derecho_job::document::forward::bring_forward;
+use derecho_job::document::forward::{bring_forward, parsed};
 use derecho_job::document::schema::{drop_nulls, job_schema, typed_figure_faults};
 use derecho_job::{Job, check};
 use jsonschema::Validator;
@@ -43,7 +43,7 @@ pub enum Refusal {
 pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
     // A sound document, the usual case, needs no second look: serde refuses all that the
     // schema refuses. Only what it will not take is gone through for every fault.
-    if let Ok(job) = serde_json::from_slice::<Job>(text)
+    if let Ok(job) = parsed(text)
         && check(&job).is_empty()
     {
         return Ok(job);
@@ -70,7 +70,7 @@ fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     figures.truncate(MOST_FAULTS);
     faults.extend(figures);
     if faults.is_empty() {
-        match serde_json::from_value::<Job>(value) {
+        match parsed(value.to_string().as_bytes()) {
             Ok(job) => {
                 let unsound = check(&job);
                 if unsound.is_empty() {
@@ -78,7 +78,12 @@ fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
                 }
                 faults = unsound;
             }
-            Err(error) => faults.push(FieldError::new("", "bad_document", error.to_string())),
+            Err(error) => {
+                // Its line and column are of a text nobody typed.
+                let message = error.to_string();
+                let message = message.split(" at line ").next().unwrap_or_default();
+                faults.push(FieldError::new("", "bad_document", message));
+            }
         }
     }
     faults.truncate(MOST_FAULTS);

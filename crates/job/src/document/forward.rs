@@ -1,11 +1,19 @@
 //! Documents of older versions, brought forward to the one this program writes. Nothing typed
 //! is lost: what stood in one place stands in another.
 
-use serde::Deserialize;
 use serde_json::{Map, Value, json};
 
 use super::schema::{job_schema, typed_figure_faults};
 use super::{DOCUMENT_VERSION, Job};
+
+/// Reads a job of today's form from JSON. Everything that becomes a job comes through here: reading is a good part
+/// of the program, and each other source of JSON would make it once more.
+///
+/// # Errors
+/// Where it is no JSON, or no job of today's form.
+pub fn parsed(json: &[u8]) -> Result<Job, serde_json::Error> {
+    serde_json::from_slice(json)
+}
 
 /// Reads a job of any version from JSON text, as a file or the store keeps it. What it holds is
 /// not looked at: that is [`check`](super::check::check)'s.
@@ -14,20 +22,18 @@ use super::{DOCUMENT_VERSION, Job};
 /// Where the text is no job of a version this program knows.
 pub fn read(text: &str) -> Result<Job, serde_json::Error> {
     // The usual case, a document of today, needs no detour.
-    if let Ok(job) = serde_json::from_str::<Job>(text)
+    if let Ok(job) = parsed(text.as_bytes())
         && job.version == DOCUMENT_VERSION
     {
         return Ok(job);
     }
     let mut value: Value = serde_json::from_str(text)?;
     bring_forward(&mut value);
-    match Job::deserialize(&value) {
-        Ok(job) => Ok(job),
-        Err(_) => {
-            into_the_notes(&mut value);
-            serde_json::from_value(value)
-        }
+    if let Ok(job) = parsed(value.to_string().as_bytes()) {
+        return Ok(job);
     }
+    into_the_notes(&mut value);
+    parsed(value.to_string().as_bytes())
 }
 
 /// A figure that was taken once and is refused today, such as a weight of `2,600 lb` that may be 2.6 or
