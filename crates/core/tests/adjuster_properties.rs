@@ -36,15 +36,14 @@ fn end() -> impl Strategy<Value = ThreadedEnd> {
 }
 
 fn any_bar() -> impl Strategy<Value = Adjuster> {
-    (end(), end(), prop::bool::ANY, prop::bool::ANY).prop_map(|(first, second, turnbuckle, bolted)| {
-        Adjuster {
-            kind: if turnbuckle { AdjusterKind::Turnbuckle } else { AdjusterKind::OneEnd },
-            first: Some(first),
-            second: turnbuckle.then_some(second),
-            end_style: if bolted { EndStyle::ThroughBolt } else { EndStyle::BallStud },
-            made_min: None,
-            made_max: None,
-        }
+    let styles = prop::sample::select(vec![EndStyle::ThroughBolt, EndStyle::BallStud, EndStyle::OneWayUp]);
+    (end(), end(), prop::bool::ANY, styles).prop_map(|(first, second, turnbuckle, end_style)| Adjuster {
+        kind: if turnbuckle { AdjusterKind::Turnbuckle } else { AdjusterKind::OneEnd },
+        first: Some(first),
+        second: turnbuckle.then_some(second),
+        end_style,
+        made_min: None,
+        made_max: None,
     })
 }
 
@@ -77,6 +76,9 @@ proptest! {
         prop_assert!(set.flats.unwrap() < 6);
         if bar.kind == AdjusterKind::OneEnd && bar.end_style == EndStyle::ThroughBolt {
             prop_assert_eq!(set.flats.unwrap() % 3, 0, "a bolted eye lines up twice in a turn");
+        }
+        if bar.kind == AdjusterKind::OneEnd && bar.end_style == EndStyle::OneWayUp {
+            prop_assert_eq!(set.flats.unwrap(), 0, "this one once");
         }
     }
 

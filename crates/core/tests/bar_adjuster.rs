@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::bar::adjuster::{
-    Adjuster, AdjusterKind, CutFrom, EndStyle, TRIM, ThreadSeat, ThreadedEnd, Verdict, setting,
+    Adjuster, AdjusterKind, CutFrom, EndStyle, TRIM, ThreadSeat, ThreadedEnd, TurnStep, Verdict, setting,
     setting_within, sleeve,
 };
 use derecho_core::fastener::{Hand, Thread};
@@ -102,6 +102,11 @@ fn a_one_end_bar_goes_in_half_turns_and_a_ball_stud_in_flats() {
     let stud = setting(&bar, mm(800.0), wanted);
     assert_eq!((stud.turns, stud.flats), (Some(1), Some(4)));
     assert!((stud.leftover_mm.unwrap().to_mm() + 0.0333).abs() < 1e-3);
+    // An eye that fits one way up goes in whole turns of 2 mm: two, 0.7 mm too long.
+    bar.end_style = EndStyle::OneWayUp;
+    let whole = setting(&bar, mm(800.0), wanted);
+    assert_eq!((whole.turns, whole.flats, whole.turned_by), (Some(2), Some(0), TurnStep::WholeTurn));
+    assert!((whole.leftover_mm.unwrap().to_mm() + 0.7).abs() < 1e-9);
 }
 
 #[test]

@@ -395,13 +395,14 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
 
 #[test]
 fn typed_figures_are_judged_all_at_once_along_the_schema() {
-    use derecho_job::document::schema::{job_schema, typed_figure_faults};
+    use derecho_job::document::schema::job_schema;
+    use derecho_job::document::shape::figure_faults;
     let mut document: serde_json::Value = serde_json::from_str(DEMO[0]).unwrap();
     document["sheets"][0]["right"][1]["text"] = "5 17/16".into();
     document["rig"]["lift"]["text"] = "four".into();
     document["setups"]["found"]["adjuster"]["first"]["thread"] = "thick".into();
     document["rig"]["floor_slope"] = serde_json::json!({ "text": "steep" });
-    let mut faults = typed_figure_faults(&job_schema(), &document);
+    let mut faults = figure_faults(&job_schema(), &document);
     faults.sort_by(|a, b| a.pointer.cmp(&b.pointer));
     let told: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
     assert_eq!(

@@ -14,6 +14,9 @@ use derecho_store::safekeeping::{self, restore};
 use derecho_store::{DATABASE_FILE, Store};
 use jiff::Timestamp;
 use serde_json::json;
+use tracing_subscriber::filter::{LevelFilter, Targets};
+use tracing_subscriber::layer::SubscriberExt as _;
+use tracing_subscriber::util::SubscriberInitExt as _;
 
 use crate::api::jobs::new_id;
 use crate::api::tape::ReadBack;
@@ -321,12 +324,11 @@ fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {
 }
 
 fn serve(settings: Settings, listen: SocketAddr) -> Result<(), Failure> {
-    tracing_subscriber::fmt()
-        .with_env_filter(
-            tracing_subscriber::EnvFilter::try_from_default_env()
-                .unwrap_or_else(|_| tracing_subscriber::EnvFilter::new("warn")),
-        )
-        .with_writer(std::io::stderr)
+    // Levels by part of the program, RUST_LOG=warn,derecho_server=debug: no patterns, which half a build would be for.
+    let wanted = std::env::var("RUST_LOG").ok().and_then(|text| text.parse::<Targets>().ok());
+    tracing_subscriber::registry()
+        .with(tracing_subscriber::fmt::layer().with_writer(std::io::stderr))
+        .with(wanted.unwrap_or_else(|| Targets::new().with_default(LevelFilter::WARN)))
         .init();
     let runtime = tokio::runtime::Runtime::new().map_err(Failure::could_not)?;
     let started = |address| {

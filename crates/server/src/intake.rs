@@ -1,24 +1,19 @@
 //! From JSON to a job: the one door for documents, whether they come over HTTP, from a
 //! file or from standard input. It tells every fault at once, each with its place.
 
-use std::collections::HashSet;
 use std::sync::LazyLock;
 
 use derecho_job::document::check::FieldError;
 use derecho_job::document::forward::{bring_forward, parsed};
-use derecho_job::document::schema::{drop_nulls, job_schema, typed_figure_faults};
+use derecho_job::document::schema::{drop_nulls, job_schema};
+use derecho_job::document::shape;
 use derecho_job::{Job, check};
-use jsonschema::Validator;
-use jsonschema::error::ValidationErrorKind;
 use serde_json::Value;
 
 /// Most faults told of one document; the rest would not be read.
 const MOST_FAULTS: usize = 100;
 
 static SCHEMA: LazyLock<Value> = LazyLock::new(job_schema);
-static VALIDATOR: LazyLock<Validator> = LazyLock::new(|| {
-    jsonschema::validator_for(&SCHEMA).expect("our own schema is sound: a test compiles it")
-});
 
 /// Why a text is no job.
 #[derive(Clone, Debug, PartialEq)]
@@ -59,16 +54,7 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     drop_nulls(&mut value);
     bring_forward(&mut value);
-    let mut figures = typed_figure_faults(&SCHEMA, &value);
-    // A figure's own fault says more than that of its shape.
-    let known: HashSet<&str> = figures.iter().map(|fault| fault.pointer.as_str()).collect();
-    let inside_a_figure = |pointer: &str| {
-        let ends = pointer.match_indices('/').map(|(end, _)| end).chain([pointer.len()]);
-        ends.into_iter().any(|end| known.contains(&pointer[..end]))
-    };
-    let mut faults = shape_faults(&value, inside_a_figure);
-    figures.truncate(MOST_FAULTS);
-    faults.extend(figures);
+    let mut faults = shape::faults(&SCHEMA, &value, MOST_FAULTS);
     if faults.is_empty() {
         match parsed(value.to_string().as_bytes()) {
             Ok(job) => {
@@ -88,38 +74,6 @@ fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     }
     faults.truncate(MOST_FAULTS);
     Err(faults)
-}
-
-/// Longest message of a fault: the validator repeats what it was given.
-const LONGEST_MESSAGE: usize = 300;
-
-/// The first of the faults of shape that are not `known`.
-fn shape_faults(value: &Value, known: impl Fn(&str) -> bool) -> Vec<FieldError> {
-    VALIDATOR
-        .iter_errors(value)
-        .map(|error| (error.instance_path().to_string(), error))
-        .filter(|(pointer, _)| !known(pointer))
-        .take(MOST_FAULTS)
-        .map(|(pointer, error)| {
-            let (code, remedy) = match error.kind() {
-                ValidationErrorKind::Required { .. } => ("missing", "Add it."),
-                ValidationErrorKind::AdditionalProperties { .. } => {
-                    ("unknown_field", "Take it out, or check its spelling.")
-                }
-                ValidationErrorKind::Enum { .. } | ValidationErrorKind::Constant { .. } => {
-                    ("unknown_choice", "Use one of the choices.")
-                }
-                ValidationErrorKind::Type { .. } => ("wrong_type", "Put the right kind of value there."),
-                _ => ("bad_value", "See docs/job-file.md for its form."),
-            };
-            let mut message = error.to_string();
-            if let Some((end, _)) = message.char_indices().nth(LONGEST_MESSAGE) {
-                message.truncate(end);
-                message.push('…');
-            }
-            FieldError::new(pointer, code, format!("{message}. {remedy}"))
-        })
-        .collect()
 }
 
 #[cfg(test)]
@@ -154,7 +108,7 @@ mod tests {
         for name in crate::samples::names() {
             let job = crate::samples::sample(&name).unwrap();
             let value = serde_json::to_value(&job).unwrap();
-            assert_eq!(shape_faults(&value, |_| false), [], "{name}");
+            assert_eq!(shape::faults(&SCHEMA, &value, MOST_FAULTS), [], "{name}");
             assert_eq!(job_of(value), Ok(job), "{name}");
         }
     }

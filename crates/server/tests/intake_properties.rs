@@ -2,6 +2,10 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use std::sync::LazyLock;
+
+use derecho_job::document::schema::{drop_nulls, job_schema};
+use derecho_job::document::shape;
 use derecho_job::solve;
 use derecho_server::intake::{Refusal, read_job};
 use derecho_server::samples;
@@ -27,6 +31,29 @@ fn any_json() -> impl Strategy<Value = Value> {
                 .prop_map(|map| map.into_iter().map(|(name, value)| (name.to_owned(), value)).collect()),
         ]
     })
+}
+
+static SCHEMA: LazyLock<Value> = LazyLock::new(job_schema);
+static VALIDATOR: LazyLock<jsonschema::Validator> =
+    LazyLock::new(|| jsonschema::validator_for(&SCHEMA).unwrap());
+
+/// Every place of a document that holds others, its own root among them.
+fn groups(value: &Value, here: String) -> Vec<String> {
+    let mut found = Vec::new();
+    match value {
+        Value::Object(map) => {
+            map.iter().for_each(|(name, member)| found.extend(groups(member, format!("{here}/{name}"))));
+        }
+        Value::Array(items) => {
+            items
+                .iter()
+                .enumerate()
+                .for_each(|(at, item)| found.extend(groups(item, format!("{here}/{at}"))));
+        }
+        _ => {}
+    }
+    found.push(here);
+    found
 }
 
 fn pointers(value: &Value, here: String, found: &mut Vec<String>) {
@@ -71,6 +98,36 @@ proptest! {
             }
             Err(Refusal::NotJson { message, .. }) => prop_assert!(false, "{}", message),
         }
+    }
+
+    /// What the program says of a document's shape is what a validator of the whole of JSON Schema says of it, but
+    /// for typed figures, which have a grammar that no schema holds.
+    #[test]
+    fn its_shape_is_judged_as_a_validator_judges_it(
+        sample in 0_usize..6, place in any::<prop::sample::Index>(), value in any_json(),
+        name in "[a-z_]{1,8}", taken_out: bool,
+    ) {
+        let mut document = serde_json::to_value(samples::sample(&samples::names()[sample]).unwrap()).unwrap();
+        let all = groups(&document, String::new());
+        let at = document.pointer_mut(place.get(&all).as_str()).unwrap();
+        match at.as_object_mut() {
+            Some(members) if taken_out => {
+                if let Some(first) = members.keys().nth(name.len() % members.len().max(1)).cloned() {
+                    members.remove(&first);
+                }
+            }
+            Some(members) if name.len() % 2 == 0 => {
+                members.insert(name, value);
+            }
+            _ => *at = value,
+        }
+        // Null is left out before anything looks.
+        drop_nulls(&mut document);
+        let faults = shape::faults(&SCHEMA, &document, usize::MAX);
+        let figures = shape::figure_faults(&SCHEMA, &document).len();
+        let sound = VALIDATOR.is_valid(&document);
+        prop_assert!(sound || !faults.is_empty(), "{}", document);
+        prop_assert!(!sound || faults.len() == figures, "{:?}", faults);
     }
 
     #[test]

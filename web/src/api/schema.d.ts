@@ -1515,7 +1515,7 @@ export interface components {
          * @description What passes through the eye of a one-end bar.
          * @enum {string}
          */
-        EndStyle: "through_bolt" | "ball_stud";
+        EndStyle: "through_bolt" | "ball_stud" | "one_way_up";
         /**
          * @description The left × right envelope: for each pose, row by row, shape `[left][right]`. Poses outside the stops are
          *     there for drawing alone.
@@ -3361,8 +3361,6 @@ export interface components {
             flats_over?: number;
             /** @description Length it starts from. */
             from_mm: components["schemas"]["Length"];
-            /** @description Whether it goes in half turns alone, or in sixths. */
-            half_turns: boolean;
             /** @description How it is turned. */
             kind: components["schemas"]["AdjusterKind"];
             /** @description Wanted less achieved; positive is still too short. */
@@ -3377,6 +3375,8 @@ export interface components {
             step_mm?: components["schemas"]["Length"];
             /** @description A length this near to the wanted one is taken as it. */
             tolerance_mm: components["schemas"]["Length"];
+            /** @description The least it can be turned by. */
+            turned_by: components["schemas"]["TurnStep"];
             /**
              * Format: int32
              * @description Whole turns to make; absent where turning alone does not reach.
@@ -4255,7 +4255,7 @@ export interface components {
          */
         ThreadSeat: "steel" | "welded_adapter" | "aluminium";
         /**
-         * @description How a bolt's thread is treated.
+         * @description How a thread is treated before it goes in; one to a thread.
          * @enum {string}
          */
         ThreadTreatment: "dry" | "threadlocker" | "oiled" | "anti_seize";
@@ -4299,6 +4299,11 @@ export interface components {
         };
         /** @description A number with its unit: lb-ft, lb·ft, ft-lb, lbft, ftlb, n·m, nm. */
         TorqueEntry: string;
+        /**
+         * @description The least that a bar can be turned by.
+         * @enum {string}
+         */
+        TurnStep: "flat" | "half_turn" | "whole_turn";
         /** @description What the draws came to. */
         Uncertainty: {
             /** @description How many draws. */

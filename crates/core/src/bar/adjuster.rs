@@ -38,6 +38,40 @@ pub enum EndStyle {
     ThroughBolt,
     /// A ball stud: lines up anywhere.
     BallStud,
+    /// A through bolt in an eye that fits one way up only, by its offset, its grease nipple or a bend behind it: it
+    /// lines up once in a turn.
+    OneWayUp,
+}
+
+/// The least that a bar can be turned by.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TurnStep {
+    /// A flat of its sleeve or nut, a sixth of a turn.
+    #[default]
+    Flat,
+    /// Half a turn: its eye lines up with its bolt twice in one.
+    HalfTurn,
+    /// A whole turn: its eye fits one way up.
+    WholeTurn,
+}
+
+impl TurnStep {
+    const fn of(adjuster: &Adjuster) -> Self {
+        match (adjuster.kind, adjuster.end_style) {
+            (AdjusterKind::OneEnd, EndStyle::ThroughBolt) => Self::HalfTurn,
+            (AdjusterKind::OneEnd, EndStyle::OneWayUp) => Self::WholeTurn,
+            _ => Self::Flat,
+        }
+    }
+
+    const fn flats(self) -> f64 {
+        match self {
+            Self::Flat => 1.0,
+            Self::HalfTurn => FLATS / 2.0,
+            Self::WholeTurn => FLATS,
+        }
+    }
 }
 
 /// What the thread is cut into; it decides how much must stay in.
@@ -246,8 +280,8 @@ pub struct Setting {
     pub verdict: Verdict,
     /// How it is turned.
     pub kind: AdjusterKind,
-    /// Whether it goes in half turns alone, or in sixths.
-    pub half_turns: bool,
+    /// The least it can be turned by.
+    pub turned_by: TurnStep,
     /// Length it starts from.
     pub from_mm: Length,
     /// Length wanted.
@@ -416,8 +450,8 @@ pub fn setting_within(adjuster: &Adjuster, now: Length, wanted: Length, toleranc
     };
     let slack = tolerance.max(SLACK);
     let per_turn: Length = ends.iter().map(|(_, advance)| *advance).sum();
-    let half_turns = adjuster.kind == AdjusterKind::OneEnd && adjuster.end_style == EndStyle::ThroughBolt;
-    let flats_per_step = if half_turns { FLATS / 2.0 } else { 1.0 };
+    let turned_by = TurnStep::of(adjuster);
+    let flats_per_step = turned_by.flats();
     let step = per_turn * (flats_per_step / FLATS);
     let change = wanted - now;
     let exact_turns = change / per_turn;
@@ -465,7 +499,7 @@ pub fn setting_within(adjuster: &Adjuster, now: Length, wanted: Length, toleranc
     Setting {
         verdict,
         kind: adjuster.kind,
-        half_turns,
+        turned_by,
         from_mm: now,
         wanted_mm: wanted,
         tolerance_mm: tolerance,
@@ -586,7 +620,7 @@ fn unsettable(
     Setting {
         verdict: if near { Verdict::AsItIs } else { verdict },
         kind: adjuster.kind,
-        half_turns: false,
+        turned_by: TurnStep::Flat,
         from_mm: now,
         wanted_mm: wanted,
         tolerance_mm: tolerance,

@@ -1,5 +1,8 @@
-//! Threads: diameter, pitch and hand. What a bolted joint holds by friction is in `bar::strength`.
+//! Threads: diameter, pitch and hand; what a bolt carries (`strength`); how long it must be for what it holds
+//! (`stack`). What a bolted joint holds by friction is in `bar::strength`.
 
+pub mod stack;
+pub mod strength;
 pub mod thread;
 
 pub use thread::{Hand, Thread};

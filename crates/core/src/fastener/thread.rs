@@ -10,6 +10,9 @@ use crate::measure::length::MM_PER_INCH;
 use crate::measure::tape::{self, Kind};
 use crate::measure::{Length, Unit};
 
+/// Two sizes are one below this: the nearest different pitches of one diameter are a hundred times further apart.
+const SAME: Length = Length::from_mm(1e-3);
+
 /// Which way a thread is cut.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -26,6 +29,7 @@ pub struct Thread {
     text: String,
     diameter: Length,
     pitch: Length,
+    metric: bool,
     hand: Option<Hand>,
 }
 
@@ -66,7 +70,7 @@ impl Thread {
         if !(4.0..=80.0).contains(&diameter.to_mm()) {
             return Err(ThreadFault::DiameterOutOfReason);
         }
-        Ok(Self { text: text.to_owned(), diameter, pitch, hand })
+        Ok(Self { text: text.to_owned(), diameter, pitch, metric: plain.starts_with('M'), hand })
     }
 
     /// As typed.
@@ -85,6 +89,22 @@ impl Thread {
     #[must_use]
     pub const fn hand(&self) -> Option<Hand> {
         self.hand
+    }
+
+    /// Whether it is of the metric series.
+    #[must_use]
+    pub const fn is_metric(&self) -> bool {
+        self.metric
+    }
+
+    /// Whether a nut of this thread goes on a bolt of the other: diameter, pitch and hand alike. Those that look
+    /// alike, M14×1.5 and M14×2, start and then bind.
+    #[must_use]
+    pub fn takes(&self, bolt: &Self) -> bool {
+        let hand = |thread: &Self| thread.hand.unwrap_or(Hand::Right);
+        (self.diameter - bolt.diameter).abs() < SAME
+            && (self.pitch - bolt.pitch).abs() < SAME
+            && hand(self) == hand(bolt)
     }
 
     /// Advance in one turn.
@@ -193,6 +213,28 @@ mod tests {
             assert_eq!(thread.text(), text);
         }
         assert_eq!(Thread::parse("LH"), Err(ThreadFault::NotAThread));
+    }
+
+    #[test]
+    fn a_nut_goes_on_its_own_thread_alone() {
+        let takes = |nut: &str, bolt: &str| Thread::parse(nut).unwrap().takes(&Thread::parse(bolt).unwrap());
+        for (nut, bolt) in [
+            ("M14x2", "M14X2.0"),
+            ("9/16-18", "9/16-18 UNF"),
+            ("7/8-18 LH", "7/8-18 LH"),
+            ("M14x2 RH", "M14x2"),
+        ] {
+            assert!(takes(nut, bolt) && takes(bolt, nut), "{nut} on {bolt}");
+        }
+        for (nut, bolt) in [
+            ("M14x1.5", "M14x2"),
+            ("9/16-18", "9/16-12"),
+            ("M14x2", "9/16-12"),
+            ("7/8-18 LH", "7/8-18"),
+            ("M14x2", "M16x2"),
+        ] {
+            assert!(!takes(nut, bolt) && !takes(bolt, nut), "{nut} on {bolt}");
+        }
     }
 
     #[test]

@@ -239,77 +239,144 @@ impl Envelope {
 /// # Errors
 /// Where ride height itself has no pose.
 pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
-    solved(mechanism, side, mechanism.watches().len())
+    let begun = Begun::of(mechanism, side, true)?;
+    let (low, high) = (begun.outward(Outward::Down), begun.outward(Outward::Up));
+    Ok(begun.joined(low, high))
 }
 
-/// As [`envelope`], the poses alone: `values` stays empty.
-///
-/// # Errors
-/// Where ride height itself has no pose.
-pub fn poses_over_the_envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
-    solved(mechanism, side, 0)
+/// One half of an envelope, seen from the row in its middle.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Outward {
+    /// Left wheel below it.
+    Down,
+    /// Left wheel above it.
+    Up,
 }
 
-fn solved(mechanism: &Mechanism, side: usize, watches: usize) -> Result<Envelope, PoseFault> {
-    let ride = mechanism.at_ride_height()?;
-    let side = side.max(3);
-    let (low, high) = mechanism.stops().span();
-    let travels: Vec<f64> = (0..side).map(|i| low + (high - low) * i as f64 / (side - 1) as f64).collect();
-    let middle = (0..side).min_by(|a, b| travels[*a].abs().total_cmp(&travels[*b].abs())).unwrap_or(side / 2);
-    let mut envelope = Envelope {
-        poses: vec![None; side * side],
-        allowed: vec![false; side * side],
-        values: vec![f64::NAN; side * side * watches],
-        travels,
-    };
-    let outward = || (middle..side).chain((0..middle).rev());
-    let mut buffer = Vec::with_capacity(watches);
-    for row in outward() {
-        for column in outward() {
-            let (left, right) = (envelope.travels[row], envelope.travels[column]);
-            let index = row * side + column;
-            envelope.allowed[index] = mechanism.stops().allow(left, right);
-            let near = trails(&envelope, (row, column), middle, side)
-                .into_iter()
-                .flatten()
-                .chain((row == middle && column == middle).then(|| ride.trail()));
-            let Some(posed) = near.filter_map(|trail| mechanism.pose(left, right, trail).ok()).next() else {
-                continue;
-            };
-            if watches > 0 {
-                mechanism.values(&posed, &mut buffer);
-                envelope.values[index * watches..(index + 1) * watches].copy_from_slice(&buffer);
-            }
-            envelope.poses[index] = Some(posed);
-        }
-    }
-    Ok(envelope)
+/// The poses of one left wheel's travel, with the watched figures of each where they were asked for.
+#[derive(Clone, Debug)]
+struct Row {
+    /// Shape `[right]`.
+    poses: Vec<Option<Posed>>,
+    /// Shape `[right][watch]`.
+    values: Vec<f64>,
 }
 
-/// Where to start from: the neighbours nearer to the middle, in the row first.
-fn trails(
-    envelope: &Envelope,
-    (row, column): (usize, usize),
+/// Some rows of an envelope, from the middle outward.
+#[derive(Clone, Debug)]
+pub struct Rows(Vec<Row>);
+
+/// An envelope whose middle row is solved: both halves follow from it and not from each other, so that whoever
+/// has two threads may do both at once.
+#[derive(Clone, Debug)]
+pub struct Begun<'a> {
+    mechanism: &'a Mechanism,
+    travels: Vec<f64>,
     middle: usize,
-    side: usize,
-) -> [Option<Trail>; 2] {
-    let inward = |place: usize, steps: usize| {
-        if place >= middle + steps {
-            Some(place - steps)
-        } else if place + steps <= middle {
-            Some(place + steps)
-        } else {
-            None
+    watches: usize,
+    row: Row,
+}
+
+impl<'a> Begun<'a> {
+    /// Solves the middle row of a grid of `side` × `side`. Without `watched` the envelope's `values` stay empty.
+    ///
+    /// # Errors
+    /// Where ride height itself has no pose.
+    pub fn of(mechanism: &'a Mechanism, side: usize, watched: bool) -> Result<Self, PoseFault> {
+        let ride = mechanism.at_ride_height()?;
+        let side = side.max(3);
+        let (low, high) = mechanism.stops().span();
+        let travels: Vec<f64> =
+            (0..side).map(|i| low + (high - low) * i as f64 / (side - 1) as f64).collect();
+        let middle =
+            (0..side).min_by(|a, b| travels[*a].abs().total_cmp(&travels[*b].abs())).unwrap_or(side / 2);
+        let watches = if watched { mechanism.watches().len() } else { 0 };
+        let row = Row { poses: Vec::new(), values: Vec::new() };
+        let mut begun = Self { mechanism, travels, middle, watches, row };
+        begun.row = begun.solved(middle, [None; 3], Some(ride.trail()));
+        Ok(begun)
+    }
+
+    /// The rows of one half.
+    #[must_use]
+    pub fn outward(&self, way: Outward) -> Rows {
+        let mut rows: Vec<Row> = Vec::new();
+        let mut solve = |row: usize| {
+            // The nearest row first; the one in the middle counts as the one before the first.
+            let inward = |steps: usize| match rows.len().checked_sub(steps) {
+                Some(index) => rows.get(index),
+                None => (rows.len() + 1 == steps).then_some(&self.row),
+            };
+            let solved = self.solved(row, [inward(1), inward(2), inward(3)], None);
+            rows.push(solved);
+        };
+        match way {
+            Outward::Down => (0..self.middle).rev().for_each(&mut solve),
+            Outward::Up => (self.middle + 1..self.travels.len()).for_each(&mut solve),
         }
-    };
-    let pose = |row: usize, column: usize| envelope.poses[row * side + column].as_ref();
-    let poses = |places: [Option<(usize, usize)>; 3]| {
-        let [near, before, earlier] = places.map(|place| place.and_then(|(row, column)| pose(row, column)));
-        Some(near?.trail_beyond([before, earlier]))
-    };
-    let along_row = poses([1, 2, 3].map(|steps| inward(column, steps).map(|column| (row, column))));
-    let along_column = poses([1, 2, 3].map(|steps| inward(row, steps).map(|row| (row, column))));
-    [along_row, along_column]
+        Rows(rows)
+    }
+
+    /// The whole of it.
+    #[must_use]
+    pub fn joined(self, low: Rows, high: Rows) -> Envelope {
+        let side = self.travels.len();
+        let rows = low.0.into_iter().rev().chain([self.row]).chain(high.0);
+        let mut envelope = Envelope {
+            poses: Vec::with_capacity(side * side),
+            allowed: Vec::with_capacity(side * side),
+            values: Vec::with_capacity(side * side * self.watches),
+            travels: Vec::new(),
+        };
+        for row in rows {
+            envelope.poses.extend(row.poses);
+            envelope.values.extend(row.values);
+        }
+        for left in &self.travels {
+            let stops = self.mechanism.stops();
+            envelope.allowed.extend(self.travels.iter().map(|right| stops.allow(*left, *right)));
+        }
+        envelope.travels = self.travels;
+        envelope
+    }
+
+    /// A row, from its middle outward, each pose from those beside it nearer in, or else from those of the rows
+    /// `inward` of it, nearest first.
+    fn solved(&self, row: usize, inward: [Option<&Row>; 3], start: Option<Trail>) -> Row {
+        let (side, middle) = (self.travels.len(), self.middle);
+        let mut poses: Vec<Option<Posed>> = vec![None; side];
+        let mut values = vec![f64::NAN; side * self.watches];
+        let mut buffer = Vec::with_capacity(self.watches);
+        for column in (middle..side).chain((0..middle).rev()) {
+            let beside = [1, 2, 3].map(|steps| poses[nearer_in(column, steps, middle)?].as_ref());
+            let across = inward.map(|row| row?.poses[column].as_ref());
+            let beyond = |[near, before, earlier]: [Option<&Posed>; 3]| {
+                near.map(|near: &Posed| near.trail_beyond([before, earlier]))
+            };
+            let starts = [beyond(beside), beyond(across), start.filter(|_| column == middle)];
+            let (left, right) = (self.travels[row], self.travels[column]);
+            let found =
+                starts.into_iter().flatten().find_map(|trail| self.mechanism.pose(left, right, trail).ok());
+            let Some(posed) = found else { continue };
+            if self.watches > 0 {
+                self.mechanism.values(&posed, &mut buffer);
+                values[column * self.watches..(column + 1) * self.watches].copy_from_slice(&buffer);
+            }
+            poses[column] = Some(posed);
+        }
+        Row { poses, values }
+    }
+}
+
+/// The place so many steps nearer to the middle, where that is not past it.
+fn nearer_in(place: usize, steps: usize, middle: usize) -> Option<usize> {
+    if place >= middle + steps {
+        Some(place - steps)
+    } else if place + steps <= middle {
+        Some(place + steps)
+    } else {
+        None
+    }
 }
 
 /// The worst a watched figure gets anywhere.

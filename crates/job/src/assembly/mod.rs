@@ -29,6 +29,7 @@ use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
+use derecho_core::pose::travel::{Begun, Envelope, Outward};
 use derecho_core::pose::{Link, PoseFault};
 
 /// A mechanism as found and as planned, or what keeps it from being put together.
@@ -93,6 +94,20 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
     let bar_assumed = bench.eyes.as_ref().map(|eyes| eyes.assumed);
     let assumed_links = bar_assumed.into_iter().chain(bench.frame.arms.assumed.iter().copied()).collect();
     Ok(Assembly { found, plan, assumed_links, assumptions: bench.assumptions, warnings })
+}
+
+/// The envelope of a mechanism, both halves at once. Without `watched` its `values` stay empty.
+///
+/// # Errors
+/// Where ride height itself has no pose.
+pub fn envelope(mechanism: &Mechanism, side: usize, watched: bool) -> Result<Envelope, PoseFault> {
+    let begun = Begun::of(mechanism, side, watched)?;
+    let (low, high) = std::thread::scope(|scope| {
+        let low = scope.spawn(|| begun.outward(Outward::Down));
+        let high = begun.outward(Outward::Up);
+        (low.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)), high)
+    });
+    Ok(begun.joined(low, high))
 }
 
 /// Everything a job's mechanisms are put together from, whatever hole and bar.

@@ -1,6 +1,6 @@
 //! Every sentence of stage Bar.
 
-use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, Verdict, setting, sleeve};
+use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verdict, setting, sleeve};
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::{FrontView, Recentring, Swing};
 use derecho_core::fastener::Thread;
@@ -505,10 +505,10 @@ fn whole_turns(turns: u32, flats: u32) -> String {
 pub(crate) fn turns_say(setting: &Setting) -> Option<Phrase> {
     let (turns, flats) = (setting.turns?, setting.flats?);
     let way = if setting.wanted_mm > setting.from_mm { "out" } else { "in" };
-    let text = match (turns, flats, setting.half_turns) {
+    let text = match (turns, flats, setting.turned_by) {
         (0, 0, _) => "leave it as it is".to_owned(),
-        (0, 3, true) => format!("half a turn {way}"),
-        (turns, 3, true) => format!("{turns} ½ turns {way}"),
+        (0, 3, TurnStep::HalfTurn) => format!("half a turn {way}"),
+        (turns, 3, TurnStep::HalfTurn) => format!("{turns} ½ turns {way}"),
         (turns, flats, _) => format!("{} {way}", whole_turns(turns, flats)),
     };
     Some(Phrase::plain(&text))
@@ -517,9 +517,14 @@ pub(crate) fn turns_say(setting: &Setting) -> Option<Phrase> {
 /// The turns to hundredths of a flat.
 pub(crate) fn exactly(setting: &Setting) -> Option<Phrase> {
     let (turns, flats, over) = (setting.turns?, setting.flats?, setting.flats_over?);
-    if setting.half_turns {
-        // Flats mean nothing to an eye that lines up twice in a turn.
-        return Some(Phrase::plain(&format!("{:.2} turns, in half turns", setting.exact_turns?.abs())));
+    // Flats mean nothing to an eye that lines up once or twice in a turn.
+    let steps = match setting.turned_by {
+        TurnStep::Flat => None,
+        TurnStep::HalfTurn => Some("half"),
+        TurnStep::WholeTurn => Some("whole"),
+    };
+    if let Some(steps) = steps {
+        return Some(Phrase::plain(&format!("{:.2} turns, in {steps} turns", setting.exact_turns?.abs())));
     }
     let rest = format!("{:.2} flat", over.abs());
     Some(Phrase::plain(&if rest == "0.00 flat" {

@@ -10,7 +10,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::assembly::{Assembly, assemble};
+use crate::assembly::{self, Assembly, assemble};
 pub use crate::cycle::steer::SteeringResult;
 use crate::document::check::FieldError;
 use crate::document::{Hole, Job};
@@ -474,7 +474,7 @@ fn setup(
     tyre: Option<Length>,
     thread: Option<&Thread>,
 ) -> Result<SetupCycle, PoseFault> {
-    let envelope = travel::envelope(mechanism, ENVELOPE_SIDE)?;
+    let envelope = assembly::envelope(mechanism, ENVELOPE_SIDE, true)?;
     let walks =
         Way::ALL.into_iter().map(|way| travel::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
     let stops = mechanism.stops();

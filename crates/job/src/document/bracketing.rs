@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::Thread;
+pub use derecho_core::fastener::strength::ThreadTreatment;
 use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
 
@@ -41,34 +42,6 @@ pub struct BuilderForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub stock: Option<TapeEntry>,
-}
-
-/// How a bolt's thread is treated.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum ThreadTreatment {
-    /// Dry or plated: nut factor 0.20.
-    #[default]
-    Dry,
-    /// Threadlocker: 0.17.
-    Threadlocker,
-    /// Oiled: 0.15.
-    Oiled,
-    /// Anti-seize: 0.13.
-    AntiSeize,
-}
-
-impl ThreadTreatment {
-    /// Nut factor K.
-    #[must_use]
-    pub const fn nut_factor(self) -> f64 {
-        match self {
-            Self::Dry => 0.20,
-            Self::Threadlocker => 0.17,
-            Self::Oiled => 0.15,
-            Self::AntiSeize => 0.13,
-        }
-    }
 }
 
 /// The bolt through an eye.

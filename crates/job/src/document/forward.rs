@@ -3,7 +3,8 @@
 
 use serde_json::{Map, Value, json};
 
-use super::schema::{job_schema, typed_figure_faults};
+use super::schema::job_schema;
+use super::shape::figure_faults;
 use super::{DOCUMENT_VERSION, Job};
 
 /// Reads a job of today's form from JSON. Everything that becomes a job comes through here: reading is a good part
@@ -39,7 +40,7 @@ pub fn read(text: &str) -> Result<Job, serde_json::Error> {
 /// A figure that was taken once and is refused today, such as a weight of `2,600 lb` that may be 2.6 or
 /// 2600, must not keep its job from being opened: it is taken out, and the notes say what was typed.
 fn into_the_notes(document: &mut Value) {
-    let mut faults = typed_figure_faults(&job_schema(), document);
+    let mut faults = figure_faults(&job_schema(), document);
     // The last of a list first, so that the places of the others stay true.
     faults.reverse();
     for fault in faults {

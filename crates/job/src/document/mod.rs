@@ -16,6 +16,7 @@ mod job;
 mod rig;
 pub mod schema;
 mod setups;
+pub mod shape;
 mod sheets;
 pub mod sway;
 pub mod vehicle;

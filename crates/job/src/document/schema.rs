@@ -1,5 +1,5 @@
 //! The JSON Schema of a job file, and what a schema cannot say: typed figures are
-//! read by their own grammar, all of them at once.
+//! read by their own grammar. `shape` goes through a document along it.
 
 use serde_json::{Map, Value, json};
 use utoipa::{PartialSchema, ToSchema};
@@ -13,7 +13,7 @@ use derecho_core::measure::{
 };
 
 /// The schema types whose content is a typed figure.
-const TYPED: [&str; 7] =
+pub(super) const TYPED: [&str; 7] =
     ["TapeEntry", "AngleEntry", "Thread", "WeightEntry", "SpringRateEntry", "RollRateEntry", "TorqueEntry"];
 
 /// The JSON Schema (draft 2020-12) of a job file.
@@ -77,56 +77,8 @@ pub fn drop_nulls(value: &mut Value) {
     }
 }
 
-/// The faults of every typed figure in a document's JSON, found by walking it along
-/// its schema.
-#[must_use]
-pub fn typed_figure_faults(schema: &Value, document: &Value) -> Vec<FieldError> {
-    let mut faults = Vec::new();
-    walk(schema, schema, document, &mut String::new(), &mut faults);
-    faults
-}
-
-fn walk(root: &Value, schema: &Value, value: &Value, pointer: &mut String, faults: &mut Vec<FieldError>) {
-    if value.is_null() {
-        return;
-    }
-    if let Some(name) = schema["$ref"].as_str().and_then(|path| path.strip_prefix("#/$defs/")) {
-        if TYPED.contains(&name) {
-            faults.extend(figure_fault(name, value, pointer));
-        } else {
-            walk(root, &root["$defs"][name], value, pointer, faults);
-        }
-        return;
-    }
-    // A documented reference stands as allOf or oneOf with one member.
-    for group in ["allOf", "oneOf"] {
-        for member in schema[group].as_array().into_iter().flatten() {
-            walk(root, member, value, pointer, faults);
-        }
-    }
-    let depth = pointer.len();
-    match value {
-        Value::Object(members) => {
-            for (name, member) in members {
-                let escaped = name.replace('~', "~0").replace('/', "~1");
-                pointer.push('/');
-                pointer.push_str(&escaped);
-                walk(root, &schema["properties"][name], member, pointer, faults);
-                pointer.truncate(depth);
-            }
-        }
-        Value::Array(items) => {
-            for (index, item) in items.iter().enumerate() {
-                pointer.push_str(&format!("/{index}"));
-                walk(root, &schema["items"], item, pointer, faults);
-                pointer.truncate(depth);
-            }
-        }
-        _ => {}
-    }
-}
-
-fn figure_fault(name: &str, value: &Value, pointer: &str) -> Option<FieldError> {
+/// What is wrong with a typed figure of a schema type. None where it can be read, or where the type holds none.
+pub(super) fn figure_fault(name: &str, value: &Value, pointer: &str) -> Option<FieldError> {
     let refused = |error: serde_json::Error| error.to_string();
     let message = match name {
         "TapeEntry" => {
@@ -148,7 +100,8 @@ fn figure_fault(name: &str, value: &Value, pointer: &str) -> Option<FieldError> 
         "SpringRateEntry" => refused(serde_json::from_value::<SpringRateEntry>(value.clone()).err()?),
         "TorqueEntry" => refused(serde_json::from_value::<TorqueEntry>(value.clone()).err()?),
         "RollRateEntry" => refused(serde_json::from_value::<RollRateEntry>(value.clone()).err()?),
-        _ => refused(serde_json::from_value::<Thread>(value.clone()).err()?),
+        "Thread" => refused(serde_json::from_value::<Thread>(value.clone()).err()?),
+        _ => return None,
     };
     Some(FieldError::new(pointer, "bad_figure", message))
 }

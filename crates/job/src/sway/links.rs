@@ -18,7 +18,7 @@ use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
-use derecho_core::sway::{ArmFault, BarRate, window};
+use derecho_core::sway::{ArmFault, ArmPose, BarRate, window};
 
 /// Steps of the sweeps that are drawn.
 const SWEEP_STEPS: usize = 80;
@@ -101,12 +101,11 @@ pub struct SwayLinks {
     pub working: Working,
 }
 
-fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
+fn arm_result(places: &Places, posed: &Posed, left: bool, arm: Option<&ArmPose>) -> ArmResult {
     let [ahead, above, _] = places.far_end(posed, left);
-    let arm = places.arm_at(posed, left).ok();
     let turn = if places.arm.forward { 1.0 } else { -1.0 };
     let angle = arm.map(|arm| arm.above_level);
-    let drawn = places.drawn_angle(posed, left);
+    let drawn = places.drawn_angle(posed, left, arm);
     ArmResult {
         arm_angle_deg: angle,
         eye_angle_deg: arm.map(|arm| arm.at_eye),
@@ -118,21 +117,25 @@ fn arm_result(places: &Places, posed: &Posed, left: bool) -> ArmResult {
 }
 
 fn pose_result(places: &Places, rate: &BarRate, posed: &Posed) -> SwayPose {
-    let bar = rates::bar_in(places, rate, posed);
+    let [left, right] = [true, false].map(|left| places.arm_at(posed, left).ok());
+    let both = left.zip(right).map(|(left, right)| [left, right]);
+    let bar = both.as_ref().and_then(|arms| rates::bar_in(places, rate, posed, arms));
     let pose = &posed.solved.pose;
-    let rods = places.rods_at(posed, [true, false].map(|left| places.drawn_angle(posed, left)));
+    let (left, right) = (left.as_ref(), right.as_ref());
+    let drawn = [places.drawn_angle(posed, true, left), places.drawn_angle(posed, false, right)];
+    let rods = places.rods_at(posed, drawn);
     SwayPose {
         y_mm: pose.y,
         z_mm: pose.z,
         roll_deg: pose.roll,
         end_mm: rods.map(|rod| rod.map(|at| [at.y, at.z])),
-        twist_deg: rates::twist_of(places, posed),
+        twist_deg: both.as_ref().map(rates::twist),
         roll_rate_nm_per_deg: bar.map(|bar| bar.rate.to_nm_per_degree()),
         bar_moment_nm: bar.map(|bar| bar.moment.to_nm()),
         left_wheel_mm: Length::from_mm(posed.left),
         right_wheel_mm: Length::from_mm(posed.right),
-        left: arm_result(places, posed, true),
-        right: arm_result(places, posed, false),
+        left: arm_result(places, posed, true, left),
+        right: arm_result(places, posed, false, right),
     }
 }
 

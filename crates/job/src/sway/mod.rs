@@ -18,7 +18,7 @@ mod words;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::assembly::assemble;
+use crate::assembly::{assemble, envelope};
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
@@ -36,7 +36,6 @@ use crate::sway::surroundings::{Surroundings, Swept};
 use crate::usual::Assumption;
 use crate::verdict::FitCheck;
 use derecho_core::measure::{Angle, Phrase, RollRate, Working};
-use derecho_core::pose::travel;
 
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
@@ -133,7 +132,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             return without(job, "Measure the sway bar", missing);
         }
     };
-    let solved = (travel::poses_over_the_envelope(mechanism, SIDE), mechanism.at_driven_height());
+    let solved = (envelope(mechanism, SIDE, false), mechanism.at_driven_height());
     let (Ok(envelope), Ok(driven)) = solved else {
         return without(job, "Nothing can be cycled yet", Vec::new());
     };

@@ -175,11 +175,21 @@ impl Places {
 
     /// d(α_left − α_right)/dφ in a pose, in closed form. None where a side does not close.
     pub(crate) fn twist_per_roll(&self, posed: &Posed) -> Option<f64> {
-        let turns = |left: bool| {
+        self.twist_per_roll_of(posed, &self.both_arms(posed)?)
+    }
+
+    /// As [`Self::twist_per_roll`], of arms that are known there.
+    pub(crate) fn twist_per_roll_of(&self, posed: &Posed, [left, right]: &[ArmPose; 2]) -> Option<f64> {
+        let turns = |arm: &ArmPose, left: bool| {
             let far = self.far_end(posed, left).map(Length::to_mm);
-            self.arm.turned_by(&self.arm_at(posed, left).ok()?, far, self.far_end_per_roll(posed, left))
+            self.arm.turned_by(arm, far, self.far_end_per_roll(posed, left))
         };
-        Some(turns(true)? - turns(false)?)
+        Some(turns(left, true)? - turns(right, false)?)
+    }
+
+    /// Both arms in a pose, left first. None where a side does not close.
+    pub(crate) fn both_arms(&self, posed: &Posed) -> Option<[ArmPose; 2]> {
+        Some([self.arm_at(posed, true).ok()?, self.arm_at(posed, false).ok()?])
     }
 
     /// The arm of a side in a pose.
@@ -193,8 +203,7 @@ impl Places {
     /// Middle lines of the bar, the arms and the links in a pose, in body axes, mm; left first. None
     /// where a side does not close.
     pub(crate) fn rods(&self, posed: &Posed) -> Option<[[DVec3; 2]; 5]> {
-        let angle = |left: bool| Some(self.arm_at(posed, left).ok()?.above_level);
-        Some(self.rods_at(posed, [angle(true)?, angle(false)?]))
+        Some(self.rods_at(posed, self.both_arms(posed)?.map(|arm| arm.above_level)))
     }
 
     /// The same with the arms at these angles, left first.
@@ -224,9 +233,9 @@ impl Places {
     }
 
     /// The arm's angle for drawing: towards the link's far end where it does not close.
-    pub(crate) fn drawn_angle(&self, posed: &Posed, left: bool) -> Angle {
-        self.arm_at(posed, left).map_or_else(
-            |_| {
+    pub(crate) fn drawn_angle(&self, posed: &Posed, left: bool, arm: Option<&ArmPose>) -> Angle {
+        arm.map_or_else(
+            || {
                 let [ahead, above, _] = self.far_end(posed, left);
                 let turn = if self.arm.forward { 1.0 } else { -1.0 };
                 Angle::from_radians(above.to_mm().atan2(turn * ahead.to_mm()))

@@ -16,7 +16,7 @@ use derecho_core::measure::{
 };
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
-use derecho_core::sway::{Arm, BarRate};
+use derecho_core::sway::{Arm, ArmPose, BarRate};
 
 /// What the bar does in a pose.
 #[derive(Clone, Copy, Debug)]
@@ -75,9 +75,9 @@ pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
 }
 
 /// The bar in a pose; None where an arm and its link do not close there.
-pub(crate) fn bar_in(places: &Places, rate: &BarRate, posed: &Posed) -> Option<BarHere> {
-    let twist = twist_of(places, posed)?;
-    let per_roll = places.twist_per_roll(posed)?;
+pub(crate) fn bar_in(places: &Places, rate: &BarRate, posed: &Posed, arms: &[ArmPose; 2]) -> Option<BarHere> {
+    let twist = twist(arms);
+    let per_roll = places.twist_per_roll_of(posed, arms)?;
     Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * (twist * per_roll) })
 }
 
@@ -92,7 +92,10 @@ pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Po
 
 /// Roll and the bar's moment along the sweep in roll, in the order of the roll.
 pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(Angle, Moment)> {
-    let here = |posed: &Posed| Some((posed.solved.pose.roll, bar_in(places, rate, posed)?.moment));
+    let here = |posed: &Posed| {
+        let bar = bar_in(places, rate, posed, &places.both_arms(posed)?)?;
+        Some((posed.solved.pose.roll, bar.moment))
+    };
     line.iter().filter_map(here).collect()
 }
 
@@ -178,9 +181,12 @@ pub(crate) fn allowable(job: &Job) -> Stress {
 }
 
 pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
-    let left = places.arm_at(posed, true).ok()?.above_level;
-    let right = places.arm_at(posed, false).ok()?.above_level;
-    Some(left - right)
+    Some(twist(&places.both_arms(posed)?))
+}
+
+/// The twist between two arms, left first.
+pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
+    left.above_level - right.above_level
 }
 
 pub(crate) fn holes(

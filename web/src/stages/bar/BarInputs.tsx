@@ -42,6 +42,7 @@ const SEATS = [
 const STYLES = [
   { value: "through_bolt", label: "through bolt" },
   { value: "ball_stud", label: "ball stud" },
+  { value: "one_way_up", label: "through bolt, eye one way up" },
 ] as const;
 
 /** The bar as found: length, heights or angle, and what else matters. */
