@@ -22,7 +22,11 @@ const FIELDS = {
     { name: "tapped_depth", label: "Depth in the body", hint: LENGTH },
     { name: "seat", label: "Threads sit in", choices: ["steel", "welded_adapter", "aluminium"] },
     { name: "least_engagement", label: "Least thread in, by its maker", hint: LENGTH },
-    { name: "end_style", label: "Through a one-end bar's eye", choices: ["through_bolt", "ball_stud", "one_way_up"] },
+    {
+      name: "end_style",
+      label: "Through a one-end bar's eye",
+      choices: ["through_bolt", "ball_stud", "one_way_up"],
+    },
     { name: "frame_joint", label: "Frame joint", choices: JOINTS },
     { name: "axle_joint", label: "Axle joint", choices: JOINTS },
     { name: "outside", label: "Outside diameter", hint: LENGTH },
