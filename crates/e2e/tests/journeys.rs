@@ -983,7 +983,7 @@ async fn a_torque_and_a_weight_are_typed_with_their_unit() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
-        page.press("Ears, bolt, bracket angles, how steep is steep").await?;
+        page.press("The eye's bolt: thread, nut, what is on it, room to get it out").await?;
         page.enter("Its torque from the part's sheet", "130 lb-ft").await?;
         page.saved().await?;
         let kept = shop.job("lookout-truck-7").await;

@@ -12,7 +12,7 @@ use crate::measure::Length;
 /// Threads that stand out of the nut at least.
 const STANDS_OUT: f64 = 2.0;
 /// A hole wider than its bolt by more than this hammers: 1/32 in.
-const PLAY: Length = Length::from_mm(25.4 / 32.0);
+pub const PLAY: Length = Length::from_mm(25.4 / 32.0);
 /// Thickness of a spanner's head, where none was measured.
 const WRENCH: Length = Length::from_mm(12.0);
 

@@ -5,12 +5,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::option::BAR_AS_FOUND;
-use super::words;
+use super::{stack, words};
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
 use crate::document::check::FieldError;
 use crate::document::{Job, length_of};
 use crate::setups::Setups;
+use crate::verdict::FitCheck;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::bar::builder::{BuilderBar, built};
@@ -70,6 +71,12 @@ pub struct BoltResult {
     pub dead_band_mm: Option<Length>,
     /// In words.
     pub says: Vec<Phrase>,
+    /// Nut, hole, length and torque, as far as they were measured.
+    pub checks: Vec<FitCheck>,
+    /// From the parts on it to its length, where they were measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub working: Option<Working>,
 }
 
 /// A bar built to length.
@@ -195,7 +202,14 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     if let Some(band) = band.filter(|band| *band > Length::ZERO) {
         says.push(words::play(band));
     }
-    (!says.is_empty()).then_some(BoltResult { slip_n: slip.map(Force::to_n), dead_band_mm: band, says })
+    let (checks, working) = (stack::checks(job), stack::working(job));
+    (!says.is_empty() || !checks.is_empty()).then_some(BoltResult {
+        slip_n: slip.map(Force::to_n),
+        dead_band_mm: band,
+        says,
+        checks,
+        working,
+    })
 }
 
 /// The built bar; None where nothing was measured for it, a fault where it cannot be.

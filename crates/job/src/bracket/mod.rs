@@ -12,6 +12,7 @@ pub mod legs;
 pub mod option;
 mod planner;
 pub mod school;
+mod stack;
 mod words;
 
 use std::cell::RefCell;

@@ -2,11 +2,14 @@
 
 use derecho_core::bar::adjuster::Setting;
 use derecho_core::bar::strength::Section;
+use derecho_core::fastener::Thread;
+use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
+use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
 use derecho_core::measure::phrase::{Words, degrees};
-use derecho_core::measure::physical::{KG_PER_LB, force};
+use derecho_core::measure::physical::{KG_PER_LB, force, torque as printed_torque};
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::Squareness;
-use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, Side, Unit};
+use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
 use derecho_core::parts::{BarPart, BracketEnd};
 use derecho_core::pose::mechanism::{Level, Mechanism, Watched};
 
@@ -532,6 +535,130 @@ pub(super) fn slip(slip: Force, load: Force) -> Phrase {
             force(w, load)
         )
     })
+}
+
+/// Sentences one after another.
+pub(super) fn in_a_row(parts: &[Phrase]) -> Phrase {
+    let row = |of: fn(&Phrase) -> &str| parts.iter().map(of).collect::<Vec<_>>().join(" ");
+    Phrase { inches: row(|part| &part.inches), millimetres: row(|part| &part.millimetres) }
+}
+
+pub(super) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
+    let (nut, bolt) = (nut.text(), bolt.text());
+    Phrase::plain(&if own {
+        format!("A {nut} nut goes on a {bolt} bolt. Start it by hand.")
+    } else {
+        format!(
+            "A {nut} nut does not belong on a {bolt} bolt, even if it starts: it binds, or holds by a few threads. Stop here and get the bolt's own nut; start it by hand."
+        )
+    })
+}
+
+pub(super) fn hole(play: Length, too_wide: bool) -> Phrase {
+    Phrase::of(|w| {
+        let by = w.fine(play);
+        if play < Length::ZERO {
+            format!(
+                "The bolt is {by} thicker than its hole. Look whether hole and bolt are a pair before anything is drilled."
+            )
+        } else if too_wide {
+            format!(
+                "The hole is {by} wider than the bolt: it hammers. A sleeve, a reducer or the bolt's own size is wanted."
+            )
+        } else {
+            format!("The hole is {by} wider than the bolt.")
+        }
+    })
+}
+
+pub(super) fn bolt_unmeasured() -> Phrase {
+    Phrase::plain(
+        "Measure the thickness of an ear and the inside width between the ears to reckon the bolt's length.",
+    )
+}
+
+/// Shortest bolt, the one to buy, and what the one that is there comes to.
+pub(super) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
+    let assumed = if stack.nut_height.is_some() { "" } else { " (its height assumed by its size)" };
+    let threads = told.stands_out_threads.filter(|threads| *threads >= 0.0);
+    let there = threads.map_or(String::new(), |threads| {
+        format!(" The one that is there stands {threads:.1} threads out of the nut.")
+    });
+    let washers = if stack.washers.is_empty() { "no washers" } else { "two washers" };
+    Phrase::of(|w| {
+        let beyond = told.most.filter(|most| *most < told.buy).map_or(String::new(), |most| {
+            format!(" Only {} comes out again there, with room for the wrench: look for another way in, or turn the bolt round.", w.distance(most))
+        });
+        format!(
+            "With {washers} and a {}{assumed} it needs {} under its head; {} is made.{there}{beyond}",
+            stack.nut.word(),
+            w.fine(told.needed),
+            w.distance(told.buy),
+        )
+    })
+}
+
+/// What is wrong with the bolt that is there.
+pub(super) fn stack_fault(fault: &StackFault) -> Phrase {
+    Phrase::of(|w| match fault {
+        StackFault::WrongNut => "The nut is not its own.".to_owned(),
+        StackFault::HoleTooSmall(by) => format!("The hole is {} too small.", w.fine(*by)),
+        StackFault::HoleTooWide(by) => format!("The hole is {} too wide.", w.fine(*by)),
+        StackFault::TooShort(by) => {
+            format!(
+                "The bolt that is there is {} too short: two threads must stand out of its nut.",
+                w.fine(*by)
+            )
+        }
+        StackFault::NutOnShank(by) => format!(
+            "Its nut comes to the end of the thread before it holds anything: {} more must lie under it, or a bolt with more thread. It would feel tight and be loose.",
+            w.fine(*by)
+        ),
+        StackFault::NoWayOut(by) => format!(
+            "It does not come out again: {} more room is wanted behind its head. Put it in from the other side, or ease what is in the way first.",
+            w.distance(*by)
+        ),
+        StackFault::NoWrench(by) => format!(
+            "No wrench gets past its end on the nut's side: {} more room is wanted there.",
+            w.distance(*by)
+        ),
+    })
+}
+
+/// A torque that was given beside what is usual for a bolt of its size; never one to use.
+pub(super) fn torque(
+    usual: Moment,
+    (thread, grade, treatment): (&Thread, Grade, ThreadTreatment),
+    given: Option<(Moment, TorqueStands)>,
+) -> Phrase {
+    Phrase::of(|w| {
+        let usual = in_both(w, usual);
+        let size = format!("a {} bolt of {}, {}", thread.text(), grade.word(), treatment.word());
+        let stands = match given {
+            None => {
+                "Type the torque from the part's own sheet; this one is only to compare it with.".to_owned()
+            }
+            Some((given, TorqueStands::Usual)) => {
+                format!("The {} that was given is in reason. The part's own sheet rules.", in_both(w, given))
+            }
+            Some((given, TorqueStands::Low)) => format!(
+                "The {} that was given is less than half of that: ask its maker whether it is meant for this bolt.",
+                in_both(w, given)
+            ),
+            Some((given, TorqueStands::PastProof)) => format!(
+                "The {} that was given would stretch this bolt for good. Do not use it before its maker has said so: look whether bolt, grade and unit are the right ones.",
+                in_both(w, given)
+            ),
+        };
+        format!("About {usual} is usual for {size}. {stands}")
+    })
+}
+
+/// A torque in both units, the person's own first: wrenches are marked in either.
+fn in_both(w: Words, moment: Moment) -> String {
+    let other = if w.unit() == Unit::Inches { Unit::Millimetres } else { Unit::Inches };
+    let other = Phrase::of(|w| printed_torque(w, moment)).in_unit(other).to_owned();
+    format!("{} ({other})", printed_torque(w, moment))
 }
 
 pub(super) fn play(band: Length) -> Phrase {

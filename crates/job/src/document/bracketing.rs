@@ -5,7 +5,8 @@ use utoipa::ToSchema;
 
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::Thread;
-pub use derecho_core::fastener::strength::ThreadTreatment;
+pub use derecho_core::fastener::stack::NutKind;
+pub use derecho_core::fastener::strength::{Grade, ThreadTreatment};
 use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
 
@@ -58,6 +59,48 @@ pub struct EyeBolt {
     pub torque: Option<TorqueEntry>,
     /// How its thread is treated.
     pub treatment: ThreadTreatment,
+    /// Strength marked on its head.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub grade: Option<Grade>,
+    /// Its nut.
+    pub nut: NutKind,
+    /// The nut's own thread; the bolt's where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub nut_thread: Option<Thread>,
+    /// The nut's height.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub nut_height: Option<TapeEntry>,
+    /// The hole in the ears.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub hole: Option<TapeEntry>,
+    /// Thickness of one ear.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub ear: Option<TapeEntry>,
+    /// Thickness of one washer; one lies under the head and one under the nut.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub washer: Option<TapeEntry>,
+    /// Length of the bolt that is there, under its head.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub length: Option<TapeEntry>,
+    /// Length of its thread.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub threaded: Option<TapeEntry>,
+    /// Room behind its head, straight out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub room_at_head: Option<TapeEntry>,
+    /// Room beyond the ear on the nut's side.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub room_at_nut: Option<TapeEntry>,
     /// Play of the bolts in their holes, both eyes together.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -11,6 +11,8 @@ import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { choosePlan, setBracketing, setChosen } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { BoltInputs } from "./BoltInputs";
+import { BoltTold } from "./BoltTold";
 import { Checks } from "./Checks";
 import { ConversionInputs } from "./ConversionInputs";
 import { FitInputs } from "./FitInputs";
@@ -79,8 +81,10 @@ export function BracketStage() {
         </p>
       ))}
       {plan.fit.length > 0 && <Checks title="Before anything is welded" checks={plan.fit} />}
+      {plan.bolt && plan.bolt.checks.length > 0 && <BoltTold bolt={plan.bolt} />}
       <PartsTried />
       <FitInputs />
+      <BoltInputs />
       <Templates />
       {plan.assumptions.length > 0 && (
         <Fold title={`Assumed, because nobody has measured it (${plan.assumptions.length})`}>

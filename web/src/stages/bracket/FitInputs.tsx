@@ -1,23 +1,14 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
-import { FigureField } from "../job/FigureField";
 import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 
 type Bracketing = Schemas["Bracketing"];
 
-const TREATMENTS = [
-  { value: "dry", label: "dry or plated" },
-  { value: "threadlocker", label: "threadlocker" },
-  { value: "oiled", label: "oiled" },
-  { value: "anti_seize", label: "anti-seize" },
-] as const;
-
-/** Ears, bolt and brackets: what loads and fit are reckoned from. */
+/** Ears and brackets: what loads and fit are reckoned from. */
 export function FitInputs() {
   const { view, job, change } = useJob();
   const empty = useEmpty();
@@ -25,7 +16,7 @@ export function FitInputs() {
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
   return (
-    <Fold title="Ears, bolt, bracket angles, how steep is steep">
+    <Fold title="Ears, bracket angles, how steep is steep">
       <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <TapeField
@@ -35,28 +26,6 @@ export function FitInputs() {
           unit={unit}
           value={form.ear_width}
           onCommit={(ear_width) => set({ ear_width })}
-        />
-        <FigureField
-          kind="thread"
-          pointer="/bracket/bolt/thread"
-          label="Eye bolt's thread"
-          value={form.bolt?.thread}
-          onCommit={(thread) => set({ bolt: { ...form.bolt, thread } })}
-        />
-        <FigureField
-          kind="torque"
-          pointer="/bracket/bolt/torque"
-          label="Its torque from the part's sheet"
-          value={form.bolt?.torque}
-          onCommit={(torque) => set({ bolt: { ...form.bolt, torque } })}
-        />
-        <TapeField
-          job={view.id}
-          pointer="/bracket/bolt/play"
-          label="Play of both bolts in their holes"
-          unit={unit}
-          value={form.bolt?.play}
-          onCommit={(play) => set({ bolt: { ...form.bolt, play } })}
         />
         <AngleField
           job={view.id}
@@ -93,12 +62,6 @@ export function FitInputs() {
           onCommit={(swing_limit) => set({ swing_limit })}
         />
       </div>
-      <Choice
-        label="The bolt's thread is"
-        value={form.bolt?.treatment ?? "dry"}
-        options={TREATMENTS}
-        onPick={(treatment) => set({ bolt: { ...form.bolt, treatment } })}
-      />
     </Fold>
   );
 }

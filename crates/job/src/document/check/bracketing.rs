@@ -63,7 +63,29 @@ impl Checker {
         }
         self.size(format_args!("{at}/swing_limit"), form.swing_limit.as_ref());
         self.size(format_args!("{at}/ear_width"), form.ear_width.as_ref());
-        self.distance(format_args!("{at}/bolt/play"), form.bolt.play.as_ref());
+        let bolt = &form.bolt;
+        self.distance(format_args!("{at}/bolt/play"), bolt.play.as_ref());
+        for (field, entry) in [
+            ("nut_height", &bolt.nut_height),
+            ("hole", &bolt.hole),
+            ("ear", &bolt.ear),
+            ("washer", &bolt.washer),
+            ("length", &bolt.length),
+            ("threaded", &bolt.threaded),
+            ("room_at_head", &bolt.room_at_head),
+            ("room_at_nut", &bolt.room_at_nut),
+        ] {
+            self.size(format_args!("{at}/bolt/{field}"), entry.as_ref());
+        }
+        if let (Some(threaded), Some(length)) = (&bolt.threaded, &bolt.length)
+            && threaded.number().nanometres() > length.number().nanometres()
+        {
+            self.fault(
+                format_args!("{at}/bolt/threaded"),
+                "more_thread_than_there_is",
+                "The thread is longer than the bolt. Both are measured from the same side, under the head. Check both.",
+            );
+        }
     }
 
     /// Shortest and longest, one way round.

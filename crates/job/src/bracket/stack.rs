@@ -1,0 +1,123 @@
+//! The eye's bolt reckoned: whether nut and hole are its own, how long it must be, whether it comes out again, and
+//! how the torque that was given stands to what it carries.
+//!
+//! Not here: what the joint holds by friction (`compare`), and the formulas (core).
+
+use super::words;
+use crate::document::{Job, length_of};
+use crate::verdict::{FitCheck, FitVerdict, check};
+use derecho_core::fastener::Thread;
+use derecho_core::fastener::stack::{PLAY, Reckoned, Stack, StackFault, reckon};
+use derecho_core::fastener::strength::{TorqueStands, reference_torque, torque_stands};
+use derecho_core::measure::phrase::{Step, Value};
+use derecho_core::measure::{Length, TorqueEntry, Working};
+
+/// Everything that can be told of the eye's bolt, in the order in which it matters; empty where no thread was named.
+pub(super) fn checks(job: &Job) -> Vec<FitCheck> {
+    let Some(thread) = job.bracket.bolt.thread.as_ref() else { return Vec::new() };
+    let stack = stack(job, thread);
+    let told = stack.as_ref().map(reckon);
+    [nut(job, thread), hole(job, thread), length(job, stack.as_ref().zip(told.as_ref())), torque(job, thread)]
+        .into_iter()
+        .flatten()
+        .collect()
+}
+
+/// What is on the bolt; None until ear and the width between the ears are measured.
+fn stack(job: &Job, thread: &Thread) -> Option<Stack> {
+    let form = &job.bracket.bolt;
+    let (ear, between) = (length_of(&form.ear)?, length_of(&job.bracket.ear_width)?);
+    Some(Stack {
+        bolt: thread.clone(),
+        clamped: vec![ear, between, ear],
+        washers: length_of(&form.washer).map_or_else(Vec::new, |washer| vec![washer; 2]),
+        nut: form.nut,
+        nut_thread: form.nut_thread.clone(),
+        nut_height: length_of(&form.nut_height),
+        hole: length_of(&form.hole),
+        length: length_of(&form.length),
+        threaded: length_of(&form.threaded),
+        room_at_head: length_of(&form.room_at_head),
+        room_at_nut: length_of(&form.room_at_nut),
+    })
+}
+
+fn nut(job: &Job, thread: &Thread) -> Option<FitCheck> {
+    let nut = job.bracket.bolt.nut_thread.as_ref()?;
+    let own = nut.takes(thread);
+    let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
+    Some(check("nut", verdict, words::nut(nut, thread, own)))
+}
+
+fn hole(job: &Job, thread: &Thread) -> Option<FitCheck> {
+    let play = length_of(&job.bracket.bolt.hole)? - thread.diameter();
+    let too_wide = play > PLAY;
+    let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
+    Some(check("bolt in its hole", verdict, words::hole(play, too_wide)))
+}
+
+fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
+    let form = &job.bracket.bolt;
+    let asked = form.ear.is_some() || form.length.is_some();
+    let Some((stack, told)) = reckoned else {
+        return asked.then(|| check("bolt's length", FitVerdict::Open, words::bolt_unmeasured()));
+    };
+    let says = words::bolt_length(told, stack);
+    let faults: Vec<&StackFault> = told.faults.iter().filter(|fault| is_of_length(fault)).collect();
+    if !faults.is_empty() {
+        let told = faults.iter().map(|fault| words::stack_fault(fault)).chain([says]);
+        return Some(check("bolt's length", FitVerdict::Bad, words::in_a_row(&told.collect::<Vec<_>>())));
+    }
+    let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };
+    Some(check("bolt's length", verdict, says))
+}
+
+/// Nut and hole have lines of their own.
+const fn is_of_length(fault: &StackFault) -> bool {
+    !matches!(fault, StackFault::WrongNut | StackFault::HoleTooSmall(_) | StackFault::HoleTooWide(_))
+}
+
+fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
+    let form = &job.bracket.bolt;
+    let (grade, given) = (form.grade?, form.torque.as_ref().map(TorqueEntry::torque));
+    let usual = reference_torque(thread, grade, form.treatment);
+    let stands = given.map(|given| torque_stands(given, thread, grade, form.treatment));
+    let verdict = match stands {
+        None => FitVerdict::Open,
+        Some(TorqueStands::Usual) => FitVerdict::Good,
+        Some(_) => FitVerdict::Bad,
+    };
+    Some(check("torque", verdict, words::torque(usual, (thread, grade, form.treatment), given.zip(stands))))
+}
+
+/// From the parts on the bolt to its length.
+pub(super) fn working(job: &Job) -> Option<Working> {
+    let stack = stack(job, job.bracket.bolt.thread.as_ref()?)?;
+    let told = reckon(&stack);
+    let washers = stack.washers.iter().copied().sum::<Length>();
+    let diameter = stack.bolt.diameter();
+    let nut = stack.nut_height.unwrap_or(diameter * stack.nut.usual_height());
+    let length = Value::Length;
+    Some(Working {
+        title: "From what is on it to the bolt's length".to_owned(),
+        steps: vec![
+            Step::new(
+                "grip: both ears and what is between",
+                "grip = 2 · {ear} + {between}",
+                &[("ear", length(stack.clamped[0])), ("between", length(stack.clamped[1]))],
+                length(told.grip),
+            ),
+            Step::new(
+                "shortest bolt: two threads stand out of the nut",
+                "L = {grip} + {washers} + {nut} + 2 · {p}",
+                &[
+                    ("grip", length(told.grip)),
+                    ("washers", length(washers)),
+                    ("nut", length(nut)),
+                    ("p", length(stack.bolt.pitch())),
+                ],
+                length(told.needed),
+            ),
+        ],
+    })
+}
