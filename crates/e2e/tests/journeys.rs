@@ -988,6 +988,13 @@ async fn a_torque_and_a_weight_are_typed_with_their_unit() {
         page.saved().await?;
         let kept = shop.job("lookout-truck-7").await;
         assert_eq!(kept["document"]["bracket"]["bolt"]["torque"], "130 lb-ft");
+        // A nut that looks alike stops the work; the bolt's own does not.
+        page.enter("Eye bolt's thread", "9/16-18").await?;
+        page.enter("The nut's thread", "9/16-12").await?;
+        page.sees("[data-bolt]", "nut: not good").await?;
+        page.sees("[data-bolt]", "Stop here and get the bolt's own nut").await?;
+        page.enter("The nut's thread", "9/16-18").await?;
+        page.sees("[data-bolt]", "nut: good").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/rig", shop.address)).await?;
         page.press("Springs, weights, centre of gravity").await?;
         page.enter("Or the other axle alone", "2,600 lb").await?;

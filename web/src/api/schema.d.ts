@@ -982,6 +982,8 @@ export interface components {
         BoltPlace: "arm_eye" | "far_end";
         /** @description The bolt through an eye. */
         BoltResult: {
+            /** @description Nut, hole, length and torque, as far as they were measured. */
+            checks: components["schemas"]["FitCheck"][];
             /** @description Dead band at the tyre, end to end. */
             dead_band_mm?: components["schemas"]["Length"];
             /** @description In words. */
@@ -991,6 +993,8 @@ export interface components {
              * @description What it holds by friction, N, ± a quarter.
              */
             slip_n?: number;
+            /** @description From the parts on it to its length, where they were measured. */
+            working?: components["schemas"]["Working"];
         };
         /**
          * @description Which way a bolt comes out.
@@ -1039,7 +1043,8 @@ export interface components {
             /**
              * @description The bolt through an eye.
              * @default {
-             *       "treatment": "dry"
+             *       "treatment": "dry",
+             *       "nut": "plain"
              *     }
              */
             bolt?: components["schemas"]["EyeBolt"];
@@ -1537,15 +1542,65 @@ export interface components {
         /** @description The bolt through an eye. */
         EyeBolt: {
             /**
+             * @description Thickness of one ear.
+             * @default null
+             */
+            ear?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Strength marked on its head.
+             * @default null
+             */
+            grade?: components["schemas"]["Grade"];
+            /**
+             * @description The hole in the ears.
+             * @default null
+             */
+            hole?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Length of the bolt that is there, under its head.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its nut.
+             * @default plain
+             */
+            nut?: components["schemas"]["NutKind"];
+            /**
+             * @description The nut's height.
+             * @default null
+             */
+            nut_height?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The nut's own thread; the bolt's where empty.
+             * @default null
+             */
+            nut_thread?: components["schemas"]["Thread"];
+            /**
              * @description Play of the bolts in their holes, both eyes together.
              * @default null
              */
             play?: components["schemas"]["TapeEntry"];
             /**
+             * @description Room behind its head, straight out.
+             * @default null
+             */
+            room_at_head?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Room beyond the ear on the nut's side.
+             * @default null
+             */
+            room_at_nut?: components["schemas"]["TapeEntry"];
+            /**
              * @description Its thread.
              * @default null
              */
             thread?: components["schemas"]["Thread"];
+            /**
+             * @description Length of its thread.
+             * @default null
+             */
+            threaded?: components["schemas"]["TapeEntry"];
             /**
              * @description Torque from the part's own sheet.
              * @default null
@@ -1556,6 +1611,11 @@ export interface components {
              * @default dry
              */
             treatment?: components["schemas"]["ThreadTreatment"];
+            /**
+             * @description Thickness of one washer; one lies under the head and one under the nut.
+             * @default null
+             */
+            washer?: components["schemas"]["TapeEntry"];
         };
         /** @description Both eyes' places against the bar's length. */
         EyeCheck: {
@@ -1693,6 +1753,11 @@ export interface components {
              */
             frame_holes?: components["schemas"]["Hole"][];
         };
+        /**
+         * @description The strength marked on a bolt's head.
+         * @enum {string}
+         */
+        Grade: "grade_5" | "grade_8" | "8.8" | "10.9" | "12.9";
         /**
          * @description Which way a thread is cut.
          * @enum {string}
@@ -2307,6 +2372,11 @@ export interface components {
          * @enum {string}
          */
         NeedReason: "steep" | "swings" | "complaint";
+        /**
+         * @description What holds the bolt's far end.
+         * @enum {string}
+         */
+        NutKind: "plain" | "nylon_insert" | "crushed" | "flanged" | "tab" | "captive" | "welded" | "castle";
         /** @description Something a bar or link could touch: a rod with round ends. */
         ObstacleForm: {
             /** @description One end of its middle line. */

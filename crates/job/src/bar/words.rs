@@ -541,7 +541,7 @@ pub(crate) fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Opti
 }
 
 /// A length rounded up to the tape's everyday mark, so that what is cut is never too little.
-fn at_least(w: Words, length: Length) -> String {
+pub(crate) fn at_least(w: Words, length: Length) -> String {
     let division = Length::from_mm(Style::everyday(w.unit()).division_nanometres() as f64 / 1e6);
     // A hair over a mark is that mark: a tape shows no more.
     let marks = (length / division - 1e-3).ceil().max(0.0);

@@ -17,7 +17,7 @@ use super::carried::{LoadResult, LoadSays};
 use super::kinds::School;
 use super::option::{OptionResult, Picked};
 use crate::bar::need::BracketNeed;
-use crate::bar::words::turns_say;
+use crate::bar::words::{at_least, turns_say};
 use crate::cycle::words as cycle_words;
 use crate::document::HoleChoice;
 use crate::setups::BarState;
@@ -580,20 +580,24 @@ pub(super) fn bolt_unmeasured() -> Phrase {
 /// Shortest bolt, the one to buy, and what the one that is there comes to.
 pub(super) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
     let assumed = if stack.nut_height.is_some() { "" } else { " (its height assumed by its size)" };
-    let threads = told.stands_out_threads.filter(|threads| *threads >= 0.0);
+    // A nut that does not come down to what it holds stands nowhere yet.
+    let seated = !told.faults.iter().any(|fault| matches!(fault, StackFault::NutOnShank(_)));
+    let threads = told.stands_out_threads.filter(|threads| seated && *threads >= 0.0);
     let there = threads.map_or(String::new(), |threads| {
         format!(" The one that is there stands {threads:.1} threads out of the nut.")
     });
+    // Bolts are made and sold in the unit of their thread.
+    let series = if stack.bolt.is_metric() { Unit::Millimetres } else { Unit::Inches };
+    let made = print::written(told.buy, Style::everyday(series));
     let washers = if stack.washers.is_empty() { "no washers" } else { "two washers" };
     Phrase::of(|w| {
         let beyond = told.most.filter(|most| *most < told.buy).map_or(String::new(), |most| {
             format!(" Only {} comes out again there, with room for the wrench: look for another way in, or turn the bolt round.", w.distance(most))
         });
         format!(
-            "With {washers} and a {}{assumed} it needs {} under its head; {} is made.{there}{beyond}",
+            "With {washers} and a {}{assumed} it needs at least {} under its head; {made} is made.{there}{beyond}",
             stack.nut.word(),
-            w.fine(told.needed),
-            w.distance(told.buy),
+            at_least(w, told.needed),
         )
     })
 }

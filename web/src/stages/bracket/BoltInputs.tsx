@@ -92,12 +92,7 @@ export function BoltInputs() {
         options={GRADES}
         onPick={(grade) => set({ grade: grade === "unknown" ? undefined : grade })}
       />
-      <Choice
-        label="Its nut is"
-        value={bolt.nut ?? "plain"}
-        options={NUTS}
-        onPick={(nut) => set({ nut })}
-      />
+      <Choice label="Its nut is" value={bolt.nut ?? "plain"} options={NUTS} onPick={(nut) => set({ nut })} />
       <Choice
         label="The bolt's thread is"
         value={bolt.treatment ?? "dry"}

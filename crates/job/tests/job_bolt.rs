@@ -1,0 +1,155 @@
+//! The eye's bolt in stage Bracket of whole jobs: stacks worked by hand in both unit systems, nuts that look alike,
+//! torques beside what is usual.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_job::bracket::compare::BoltResult;
+use derecho_job::results::plan;
+use derecho_job::verdict::{FitCheck, FitVerdict};
+use derecho_job::{Job, check};
+use serde_json::{Value, json};
+
+fn with_bolt(ear_width: &str, bolt: Value) -> Value {
+    let text = include_str!("../../../demo/lookout-truck-7.derecho.json");
+    let mut value: Value = serde_json::from_str(text).unwrap();
+    value["bracket"]["ear_width"] = json!(ear_width);
+    value["bracket"]["bolt"] = bolt;
+    value
+}
+
+fn told(value: &Value) -> BoltResult {
+    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    assert_eq!(check(&job), []);
+    plan(&job).bolt.unwrap()
+}
+
+fn line<'a>(bolt: &'a BoltResult, name: &str) -> &'a FitCheck {
+    bolt.checks.iter().find(|check| check.name == name).unwrap_or_else(|| panic!("{name}: {:?}", bolt.checks))
+}
+
+/// Two ears of 1/4 in and 2-1/2 in between them: grip 3 in; two washers of 1/8 in, a nut of 1/2 in, two threads of 18
+/// to the inch: 3 + 0.25 + 0.5 + 0.1111 = 3.8611 in, so 3 7/8 on a tape at least; 4 in is bought.
+#[test]
+fn a_bolt_of_an_inch_stack_by_hand() {
+    let mut value = with_bolt(
+        "2 1/2 in",
+        json!({ "thread": "9/16-18", "ear": "1/4 in", "washer": "1/8 in", "nut_height": "1/2 in" }),
+    );
+    let open = told(&value);
+    let length = line(&open, "bolt's length");
+    assert_eq!(length.verdict, FitVerdict::Open);
+    assert!(
+        length.says.inches.contains("needs at least 3 7/8\" under its head; 4\" is made"),
+        "{}",
+        length.says.inches
+    );
+    // 3.8611 in are 98.07 mm; a bolt of inch thread is sold by the inch.
+    assert!(
+        length.says.millimetres.contains("needs at least 98.5 mm under its head; 4\" is made"),
+        "{}",
+        length.says.millimetres
+    );
+    let working = open.working.unwrap();
+    assert_eq!(working.steps[1].numbers.inches, "3.0000 + 0.2500 + 0.5000 + 2 · 0.0556");
+    assert_eq!(working.steps[1].result.inches, "3.8611 in");
+
+    // 3 3/4 in stand 0 threads out of a nut that ends at 3 3/4 in: two are missing, 0.1111 in or 7/64.
+    value["bracket"]["bolt"]["length"] = json!("3 3/4 in");
+    let short = told(&value);
+    let length = line(&short, "bolt's length");
+    assert_eq!(length.verdict, FitVerdict::Bad);
+    assert!(length.says.inches.contains("too short: two threads must stand out"), "{}", length.says.inches);
+    value["bracket"]["bolt"]["length"] = json!("4 in");
+    // 0.25 in stand out: 4.5 threads of 18.
+    let good = told(&value);
+    let length = line(&good, "bolt's length");
+    assert_eq!(length.verdict, FitVerdict::Good);
+    assert!(length.says.inches.contains("stands 4.5 threads out"), "{}", length.says.inches);
+    // Three inches of room behind the head: one too little.
+    value["bracket"]["bolt"]["room_at_head"] = json!("3 in");
+    let stuck = told(&value);
+    let length = line(&stuck, "bolt's length");
+    assert_eq!(length.verdict, FitVerdict::Bad);
+    assert!(length.says.inches.contains("does not come out again: 1\" more room"), "{}", length.says.inches);
+}
+
+/// Ears of 6 mm and 60 between: grip 72. No washers, a plain nut of 7/8 of 14 mm, two pitches of 2: 72 + 12.25 + 4 =
+/// 88.25 mm; 90 is made. Of 90 mm with 12 of thread 78 are shank, and the nut sits at 72: 6 mm are missing.
+#[test]
+fn a_bolt_of_a_metric_stack_by_hand() {
+    let value = with_bolt(
+        "60 mm",
+        json!({ "thread": "M14x2", "ear": "6 mm", "length": "90 mm", "threaded": "12 mm", "hole": "14.5 mm" }),
+    );
+    let bolt = told(&value);
+    let length = line(&bolt, "bolt's length");
+    assert_eq!(length.verdict, FitVerdict::Bad);
+    assert!(length.says.millimetres.contains("6 mm more must lie under it"), "{}", length.says.millimetres);
+    assert!(
+        length.says.millimetres.contains("its height assumed by its size"),
+        "{}",
+        length.says.millimetres
+    );
+    assert!(
+        length.says.millimetres.contains("needs at least 88.5 mm under its head; 90 mm is made"),
+        "{}",
+        length.says.millimetres
+    );
+    // It is not said to stand out of a nut that is not down yet.
+    assert!(!length.says.millimetres.contains("threads out of the nut"), "{}", length.says.millimetres);
+    assert_eq!(line(&bolt, "bolt in its hole").verdict, FitVerdict::Good);
+}
+
+#[test]
+fn a_nut_that_looks_alike_is_refused() {
+    for (nut, verdict) in
+        [("9/16-12", FitVerdict::Bad), ("9/16-18", FitVerdict::Good), ("M14x2", FitVerdict::Bad)]
+    {
+        let bolt = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "nut_thread": nut })));
+        let line = line(&bolt, "nut");
+        assert_eq!(line.verdict, verdict, "{nut}");
+        let stops = line.says.inches.contains("Stop here");
+        assert_eq!(stops, verdict == FitVerdict::Bad, "{}", line.says.inches);
+    }
+    // A hole of 14 mm for a bolt of 9/16 in, 14.2875 mm.
+    let tight = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "hole": "14 mm" })));
+    let hole = line(&tight, "bolt in its hole");
+    assert_eq!(hole.verdict, FitVerdict::Bad);
+    assert!(hole.says.millimetres.contains("0.3 mm thicker than its hole"), "{}", hole.says.millimetres);
+}
+
+/// M14x1.5 of 10.9, dry: 217.1 N·m by hand (the core's own test has the figures), 160.1 lb-ft.
+#[test]
+fn a_torque_is_compared_and_never_supplied() {
+    let of = |more: Value| {
+        let mut bolt = json!({ "thread": "M14x1.5", "grade": "10.9" });
+        bolt.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        line(&told(&with_bolt("2 1/2 in", bolt)), "torque").clone()
+    };
+    let open = of(json!({}));
+    assert_eq!(open.verdict, FitVerdict::Open);
+    assert!(
+        open.says.millimetres.starts_with("About 217 N·m (160 lb-ft) is usual"),
+        "{}",
+        open.says.millimetres
+    );
+    assert!(open.says.inches.starts_with("About 160 lb-ft (217 N·m) is usual"), "{}", open.says.inches);
+    assert!(open.says.inches.contains("part's own sheet"));
+    assert_eq!(of(json!({ "torque": "180 Nm" })).verdict, FitVerdict::Good);
+    // 217.1 / 0.75 = 289.5 N·m brings it to its proof load.
+    let past = of(json!({ "torque": "295 Nm" }));
+    assert_eq!(past.verdict, FitVerdict::Bad);
+    assert!(
+        past.says.millimetres.contains("stretch this bolt for good. Do not use it"),
+        "{}",
+        past.says.millimetres
+    );
+    assert_eq!(of(json!({ "torque": "70 lb-ft" })).verdict, FitVerdict::Bad);
+}
+
+#[test]
+fn a_thread_longer_than_its_bolt_is_told_by_its_place() {
+    let value = with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "length": "3 in", "threaded": "4 in" }));
+    let faults = check(&serde_json::from_value(value).unwrap());
+    let places: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
+    assert_eq!(places, [("/bracket/bolt/threaded", "more_thread_than_there_is")]);
+}
