@@ -240,6 +240,34 @@ export function queueCases(test: Test) {
     assert.equal(window.queue.state, "idle");
   });
 
+  test("a step pressed before takes back nothing that is typed after it", async () => {
+    const { server, window, answerAll } = one();
+    window.type("first", "good");
+    await answerAll();
+    void window.queue.step("undo");
+    // It never gets there, and typing goes on meanwhile.
+    server.calls.splice(0)[0]?.answer({ silent: true });
+    await settle();
+    window.type("second", "good");
+    window.timers.splice(0).map((run) => run());
+    await answerAll();
+    assert.deepEqual(Object.keys(tokens(server.view().document)), ["first", "second"]);
+    assert.deepEqual([window.queue.state, server.revisions.length], ["idle", 3]);
+  });
+
+  test("a step that meets what another window saved is not made on that", async () => {
+    const { server, window, answerAll } = one();
+    window.type("first", "good");
+    await answerAll();
+    server.put(2, withToken(server.view().document, "theirs", "good"), "another");
+    void window.queue.step("undo");
+    await answerAll();
+    assert.deepEqual(Object.keys(tokens(server.view().document)), ["first", "theirs"]);
+    // Nothing was unsent here: theirs is what is shown, and nobody is asked.
+    assert.deepEqual([window.queue.state, window.queue.conflict], ["idle", null]);
+    assert.deepEqual(window.queue.document, server.view().document);
+  });
+
   test("an edit whose answer was lost is no conflict with oneself", async () => {
     const { server, window, answerAll } = one();
     window.type("first", "good");
