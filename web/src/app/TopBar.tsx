@@ -67,6 +67,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
             title={why ?? undefined}
           >
             {sign(state, unkept, unread, time)}
+            {state === "idle" && why ? ` · ${why}` : ""}
           </span>
           <span className="hidden lg:inline">{job.rig?.vehicle ? ` · ${job.rig.vehicle}` : ""}</span>
         </div>

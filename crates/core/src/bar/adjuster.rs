@@ -444,6 +444,19 @@ pub fn setting(adjuster: &Adjuster, now: Length, wanted: Length) -> Setting {
 /// the wanted length is long or short enough.
 #[must_use]
 pub fn setting_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance: Length) -> Setting {
+    let mut set = facts_within(adjuster, now, wanted, tolerance);
+    if let (Ok(ends), Some(per_turn), Some(exact_turns), Some(achieved)) =
+        (advances(adjuster), set.per_turn_mm, set.exact_turns, set.achieved_change_mm)
+    {
+        let turned = achieved / per_turn;
+        set.working = working(adjuster, &ends, per_turn, wanted - now, exact_turns, turned, achieved);
+    }
+    set
+}
+
+/// As [`setting_within`] without its working, for where many are compared.
+#[must_use]
+pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance: Length) -> Setting {
     let ends = match advances(adjuster) {
         Ok(ends) => ends,
         Err(verdict) => return unsettable(adjuster, verdict, now, wanted, tolerance),
@@ -518,7 +531,7 @@ pub fn setting_within(adjuster: &Adjuster, now: Length, wanted: Length, toleranc
         evened_longest_mm: reach.longest,
         cut: too_long.map(|short| cut_back(&ends, per_turn, short - wanted)),
         ends: after,
-        working: working(adjuster, &ends, per_turn, change, exact_turns, turned, achieved),
+        working: Working::default(),
     }
 }
 

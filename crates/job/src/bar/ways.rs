@@ -1,7 +1,7 @@
 //! What else would help where a bar cannot be set: a bracket further out or in, another hole,
 //! another bar, each with the thread that would stay in.
 
-use derecho_core::bar::adjuster::{Setting, TRIM, Verdict, setting_within};
+use derecho_core::bar::adjuster::{Setting, TRIM, Verdict, facts_within};
 use derecho_core::measure::{Length, Phrase};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
@@ -91,7 +91,7 @@ fn planned_bar(job: &Job, setups: &Setups) -> BarState {
 }
 
 fn thread_in(bar: &BarState, length: Length) -> Option<Length> {
-    let set = setting_within(bar.adjuster.as_ref()?, bar.length, length, Length::ZERO);
+    let set = facts_within(bar.adjuster.as_ref()?, bar.length, length, Length::ZERO);
     set.ends.iter().filter_map(|end| end.engagement_after_mm).reduce(Length::min)
 }
 

@@ -1,6 +1,6 @@
 //! Every sentence of stage Bar.
 
-use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verdict, setting, sleeve};
+use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verdict, facts_within, sleeve};
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::{FrontView, Recentring, Swing};
 use derecho_core::fastener::Thread;
@@ -537,7 +537,7 @@ pub(crate) fn exactly(setting: &Setting) -> Option<Phrase> {
 /// Turns, in words, that bring a sleeve or link to a wanted length, eye to eye, one of its ends cut
 /// right hand and the other left, both with this thread. None where there is nothing to turn.
 pub(crate) fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
-    turns_say(&setting(&sleeve(thread), now, wanted))
+    turns_say(&facts_within(&sleeve(thread), now, wanted, Length::ZERO))
 }
 
 /// A length rounded up to the tape's everyday mark, so that what is cut is never too little.

@@ -12,7 +12,7 @@ use crate::document::bracketing::PinionReading;
 use crate::document::{AxleLocation, Job, SheetKind, length_of};
 use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
-use derecho_core::bar::adjuster::{AdjusterKind, setting};
+use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, AngleEntry, Length};
@@ -36,7 +36,7 @@ fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, 
         None => bar.range,
         Some(adjuster) if adjuster.kind == AdjusterKind::Fixed => (Some(bar.length), Some(bar.length)),
         Some(adjuster) => {
-            let set = setting(adjuster, bar.length, option.length_mm);
+            let set = facts_within(adjuster, bar.length, option.length_mm, Length::ZERO);
             (set.evened_shortest_mm, set.evened_longest_mm)
         }
     }

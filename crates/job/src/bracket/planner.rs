@@ -4,7 +4,7 @@ use std::cell::RefCell;
 use std::rc::Rc;
 
 use derecho_core::bar::FrontView;
-use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
+use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
 use derecho_core::parts::{BracketEnd, BracketPart};
@@ -274,7 +274,7 @@ impl Planner<'_> {
             (LengthPolicy::Set, Some(wanted)) => {
                 let covered = wanted.covered(&bar.state, tolerance);
                 let set = bar.state.adjuster.as_ref().map(|adjuster| {
-                    setting_within(
+                    facts_within(
                         adjuster,
                         bar.state.length,
                         wanted.length,

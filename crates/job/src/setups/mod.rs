@@ -9,7 +9,7 @@ pub mod known;
 pub mod moves;
 mod words;
 
-use derecho_core::bar::adjuster::{AdjusterKind, setting_within};
+use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
@@ -466,7 +466,7 @@ impl Wanted {
             return Some((self.length - bar.length).abs().to_mm() < 1e-9);
         }
         let slack = self.length_tolerance(tolerance);
-        let set = setting_within(adjuster, bar.length, self.length, slack);
+        let set = facts_within(adjuster, bar.length, self.length, slack);
         match (set.evened_shortest_mm, set.evened_longest_mm) {
             (None, None) => None,
             (least, most) => Some(

@@ -9,7 +9,7 @@ use crate::bar::words::sleeve_turns;
 use crate::document::heights;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, length_of};
-use crate::sway::places::{LinkWork, Places};
+use crate::sway::places::{Arms, LinkWork, Places, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use crate::sway::words;
@@ -129,7 +129,7 @@ fn pose_result(places: &Places, rate: &BarRate, posed: &Posed) -> SwayPose {
         z_mm: pose.z,
         roll_deg: pose.roll,
         end_mm: rods.map(|rod| rod.map(|at| [at.y, at.z])),
-        twist_deg: both.as_ref().map(rates::twist),
+        twist_deg: both.as_ref().map(twist),
         roll_rate_nm_per_deg: bar.map(|bar| bar.rate.to_nm_per_degree()),
         bar_moment_nm: bar.map(|bar| bar.moment.to_nm()),
         left_wheel_mm: Length::from_mm(posed.left),
@@ -149,7 +149,7 @@ struct Extremes {
     open: Vec<(Posed, ArmFault)>,
 }
 
-fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
+fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<Arms>], ride: &Posed) -> Extremes {
     let mut found = Extremes {
         least: (f64::INFINITY, *ride),
         most: (f64::NEG_INFINITY, *ride),
@@ -158,14 +158,14 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
         window: Some((0.0, f64::INFINITY)),
         open: Vec::new(),
     };
-    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
-    for posed in poses.filter_map(|(posed, _)| posed.as_ref()) {
-        for left in [true, false] {
+    let poses = envelope.poses.iter().zip(arms);
+    for (posed, arms) in poses.filter_map(|(posed, arms)| Some((posed.as_ref()?, arms.as_ref()?))) {
+        for (left, arm) in [true, false].into_iter().zip(arms) {
             found.window = found.window.zip(working_links(places, posed, left)).and_then(|(all, here)| {
                 let (least, most) = (all.0.max(here.0), all.1.min(here.1));
                 (least <= most).then_some((least, most))
             });
-            match places.arm_at(posed, left) {
+            match arm {
                 Ok(arm) => {
                     let gamma = arm.at_eye.to_radians();
                     if gamma < found.least.0 {
@@ -179,7 +179,7 @@ fn extremes(places: &Places, envelope: &Envelope, ride: &Posed) -> Extremes {
                     }
                     found.folded = found.folded.min(arm.to_folded.to_mm());
                 }
-                Err(fault) => found.open.push((*posed, fault)),
+                Err(fault) => found.open.push((*posed, *fault)),
             }
         }
     }
@@ -214,9 +214,10 @@ pub(crate) fn links(
     mechanism: &Mechanism,
     places: &Places,
     (envelope, ride): (&Envelope, &Posed),
+    arms: &[Option<Arms>],
     rate: &BarRate,
 ) -> SwayLinks {
-    let found = extremes(places, envelope, ride);
+    let found = extremes(places, envelope, arms, ride);
     let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
     let outside = |(least, most): (f64, f64)| low < least || high > most;
     let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();

@@ -137,6 +137,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         return without(job, "Nothing can be cycled yet", Vec::new());
     };
     let poses = (&envelope, &driven);
+    let arms = places.over(&envelope);
     let rate = rates::bar_rate(job, &places);
     let base = Base::of(job, mechanism);
     let around = Surroundings::of(job, mechanism, places.axis);
@@ -145,16 +146,16 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     // What arms and links touch is found beside what they do: neither asks the other.
     let (touched, links, splined, on_axle, vehicle) = std::thread::scope(|scope| {
         let touched = scope.spawn(|| {
-            let swept = Swept::of(&places, &envelope);
+            let swept = Swept::of(&places, &envelope, &arms);
             Touched {
                 room: room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0),
                 stowed: stow::stow(job, &places, &around, &swept),
                 bolts: room::bolts(job, &driven, &places, &around),
-                holes: rates::holes(job, &places, poses, &rate, &base),
-                worst_twist: rates::worst_twist(&places, &envelope),
+                holes: rates::holes(job, &places, poses, &arms, &rate, &base),
+                worst_twist: rates::worst_twist(&arms),
             }
         });
-        let links = links::links(job, mechanism, &places, poses, &rate);
+        let links = links::links(job, mechanism, &places, poses, &arms, &rate);
         let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();
         let splined = choosing.then(|| splined::choose(job, mechanism, &places, poses, &rate, &base));
         let line = links::rolling(mechanism);

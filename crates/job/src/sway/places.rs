@@ -8,6 +8,7 @@ use crate::document::sway::Sway;
 use crate::document::{Job, length_of};
 use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry};
 use derecho_core::pose::mechanism::Posed;
+use derecho_core::pose::travel::Envelope;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
 
@@ -36,6 +37,14 @@ pub(crate) struct Places {
     pub(crate) axle_height: Length,
     /// Left link less right link.
     pub(crate) left_longer: Length,
+}
+
+/// Both arms in a pose, left first, or why one does not close.
+pub(crate) type Arms = [Result<ArmPose, ArmFault>; 2];
+
+/// The twist between two arms.
+pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
+    left.above_level - right.above_level
 }
 
 /// What is missing, in words.
@@ -198,6 +207,17 @@ impl Places {
         let half = self.left_longer / 2.0;
         let link = self.arm.link + if left { half } else { -half };
         Arm { link, ..self.arm }.pose(ahead, above, out)
+    }
+
+    /// The arms in every pose that the stops allow: shape `[left][right]` as the envelope's.
+    pub(crate) fn over(&self, envelope: &Envelope) -> Vec<Option<Arms>> {
+        let allowed = envelope.poses.iter().zip(&envelope.allowed);
+        allowed
+            .map(|(posed, allowed)| {
+                let posed = posed.as_ref().filter(|_| *allowed)?;
+                Some([self.arm_at(posed, true), self.arm_at(posed, false)])
+            })
+            .collect()
     }
 
     /// Middle lines of the bar, the arms and the links in a pose, in body axes, mm; left first. None

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use crate::document::sway::SwayKind;
 use crate::document::{Job, length_of};
-use crate::sway::places::Places;
+use crate::sway::places::{Arms, Places, twist};
 use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Against};
 use crate::usual::Assumption;
@@ -121,11 +121,9 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
 }
 
 /// The largest twist between the arms over everything the axle does.
-pub(crate) fn worst_twist(places: &Places, envelope: &Envelope) -> Angle {
-    let poses = envelope.poses.iter().zip(&envelope.allowed).filter(|(_, allowed)| **allowed);
-    poses
-        .filter_map(|(posed, _)| twist_of(places, posed.as_ref()?))
-        .fold(Angle::ZERO, |worst, twist| worst.max(twist.abs()))
+pub(crate) fn worst_twist(arms: &[Option<Arms>]) -> Angle {
+    let closed = arms.iter().flatten().filter_map(|[left, right]| Some([left.ok()?, right.ok()?]));
+    closed.fold(Angle::ZERO, |worst, arms| worst.max(twist(&arms).abs()))
 }
 
 /// How the rate of the bar in use is worked out at the driven height, and its stress at the worst pose.
@@ -184,15 +182,11 @@ pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
     Some(twist(&places.both_arms(posed)?))
 }
 
-/// The twist between two arms, left first.
-pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
-    left.above_level - right.above_level
-}
-
 pub(crate) fn holes(
     job: &Job,
     places: &Places,
     (envelope, driven): (&Envelope, &Posed),
+    arms: &[Option<Arms>],
     rate: &BarRate,
     base: &Base,
 ) -> Vec<HoleResult> {
@@ -205,11 +199,11 @@ pub(crate) fn holes(
             let there = Places { arm: Arm { length: *arm, ..places.arm }, ..places.clone() };
             let bar = BarRate { arm: *arm, bending_arm: rate.bending_arm.map(|_| *arm), ..*rate };
             let roll = there.twist_per_roll(driven).map(|per_roll| bar.roll_rate(per_roll));
-            let worst = worst_twist(&there, envelope);
-            let (stress, takes) = (bar.stress(worst), allowable(job));
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.hole;
+            let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&there.over(envelope)) };
+            let (stress, takes) = (bar.stress(worst), allowable(job));
             // Told as what the two rates beside it come to: arms at other angles turn otherwise.
             let against = roll.zip(roll_in_use).map(|(here, in_use)| here / in_use);
             HoleResult {

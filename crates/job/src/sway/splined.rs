@@ -210,7 +210,7 @@ impl ArmWithLink {
             link,
             works: works_everywhere(&there, envelope),
             per_roll: there.twist_per_roll(driven)?,
-            twist: worst_twist(&there, envelope),
+            twist: worst_twist(&there.over(envelope)),
         })
     }
 }

@@ -4,7 +4,7 @@ use crate::usual;
 use glam::{DMat3, DVec3};
 
 use crate::document::{Job, length_of};
-use crate::sway::places::{Places, point_of, read_at};
+use crate::sway::places::{Arms, Places, point_of, read_at};
 use crate::sway::words;
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
@@ -265,13 +265,14 @@ pub(crate) struct Swept {
 }
 
 impl Swept {
-    pub(crate) fn of(places: &Places, envelope: &Envelope) -> Self {
-        let swept = |(index, posed): (usize, &Option<Posed>)| {
-            let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
-            let (at, placing) = ((posed.left, posed.right), posed.placing);
-            Some(SweptPose { at, placing, rods: places.rods(posed) })
+    pub(crate) fn of(places: &Places, envelope: &Envelope, arms: &[Option<Arms>]) -> Self {
+        let swept = |(posed, arms): (&Option<Posed>, &Option<Arms>)| {
+            let (posed, [left, right]) = (posed.as_ref()?, arms.as_ref()?);
+            let angles = left.ok().zip(right.ok()).map(|(left, right)| [left.above_level, right.above_level]);
+            let rods = angles.map(|angles| places.rods_at(posed, angles));
+            Some(SweptPose { at: (posed.left, posed.right), placing: posed.placing, rods })
         };
-        Self { side: envelope.travels.len(), poses: envelope.poses.iter().enumerate().map(swept).collect() }
+        Self { side: envelope.travels.len(), poses: envelope.poses.iter().zip(arms).map(swept).collect() }
     }
 
     /// Every pose.
