@@ -5594,7 +5594,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/plain": string;
+                    "application/json": components["schemas"]["Part"][];
+                    "text/csv": string;
                 };
             };
             /** @description What went wrong and what to do */

@@ -232,7 +232,8 @@ fn seen_at(headers: &HeaderMap) -> Result<Timestamp, Problem> {
 #[utoipa::path(
     get, path = "/api/v1/parts/export", tag = "parts", operation_id = "export_parts",
     params(ExportQuery),
-    responses((status = 200, description = "Parts in use, as CSV or as a JSON array", body = String))
+    responses((status = 200, description = "Parts in use, as CSV or as a JSON array",
+        content((Vec<Part> = "application/json"), (String = "text/csv"))))
 )]
 pub async fn export(
     State(state): State<AppState>,
