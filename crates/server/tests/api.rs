@@ -634,6 +634,15 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
         assert_eq!(told["errors"][0]["code"], code, "{told}");
     }
 
+    // One that is no longer taken can be put out of use, and does not come back as it is.
+    let odd = |retired: bool| {
+        let row = json!({ "kind": "bar", "name": "odd", "adjuster": "one_end", "thread": "7/8-14", "second_thread": "1-14" });
+        json!({ "row": row, "retired": retired })
+    };
+    let shelved: Value = put(&path, Some(&changed), &odd(true)).await.json().await.unwrap();
+    assert_eq!(shelved["retired"], true, "{shelved}");
+    problem(put(&path, Some(&shelved), &odd(false)).await, 422, "bad_fields").await;
+
     // Out as CSV and JSON, in again: as many more, and the same rows.
     let csv =
         shop.call(Method::GET, "/api/v1/parts/export?format=csv", None, None).await.text().await.unwrap();
@@ -654,7 +663,7 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     let told = problem(import("text/csv", bad).await, 422, "bad_fields").await;
     assert!(told["detail"].as_str().unwrap().starts_with("Line 2"), "{told}");
     assert_eq!(shop.get("/api/v1/parts").await.as_array().unwrap().len(), 4 * samples + 1);
-    problem(put("/api/v1/parts/none", Some(&changed), &row).await, 404, "no_such_part").await;
+    problem(put("/api/v1/parts/none", Some(&shelved), &row).await, 404, "no_such_part").await;
     problem(shop.call(Method::POST, "/api/v1/parts", None, Some("{}".to_owned())).await, 422, "bad_fields")
         .await;
 }

@@ -78,14 +78,17 @@ pub struct PartChange {
 }
 
 impl PartChange {
-    fn part(&self) -> Result<Part, Problem> {
+    fn part(&self, out_of_use: bool) -> Result<Part, Problem> {
         let part = match (&self.part, &self.row) {
             (Some(part), None) => part.clone(),
             (None, Some(row)) => from_row(row.iter().map(|(column, text)| (column.as_str(), text.as_str())))
                 .map_err(|message| bad("/row", format!("This part cannot be kept: {message}.")))?,
             _ => return Err(bad("", "Send the part or its row, one of them.".to_owned())),
         };
-        sound(&part, "/part")?;
+        // One kept before it was looked at so closely can still be put out of use; brought back it is looked at.
+        if !out_of_use {
+            sound(&part, "/part")?;
+        }
         Ok(part)
     }
 }
@@ -178,7 +181,7 @@ pub async fn create(
     State(state): State<AppState>,
     body: Bytes,
 ) -> Result<(StatusCode, Json<PartView>), Problem> {
-    let part = read::<PartChange>(&body)?.part()?;
+    let part = read::<PartChange>(&body)?.part(false)?;
     let id = uuid::Uuid::now_v7().to_string();
     let stored = state.stored(move |store| store.add_part(&id, &part, Timestamp::now())).await?;
     Ok((StatusCode::CREATED, Json(stored.into())))
@@ -209,8 +212,8 @@ pub async fn save(
     let id = path(id)?;
     let based_on = seen_at(&headers)?;
     let change: PartChange = read(&body)?;
-    let part = change.part()?;
     let retired = change.retired.unwrap_or(false);
+    let part = change.part(retired)?;
     let stored =
         state.stored(move |store| store.change_part(&id, based_on, &part, retired, Timestamp::now())).await?;
     Ok(Json(stored.into()))
