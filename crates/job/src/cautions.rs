@@ -19,6 +19,8 @@ pub enum Stage {
     Cycle,
     /// Links, arms, rates, disconnects.
     Sway,
+    /// The work in order: parts, steps, torque.
+    BoltUp,
     /// Readings again, and whether it is settled.
     Prove,
 }
@@ -32,7 +34,7 @@ pub struct Caution {
     pub says: String,
 }
 
-const CAUTIONS: [(Stage, &str); 30] = [
+const CAUTIONS: [(Stage, &str); 35] = [
     (
         Stage::Rig,
         "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
@@ -123,6 +125,23 @@ const CAUTIONS: [(Stage, &str); 30] = [
     (
         Stage::Sway,
         "Rates and roll here are estimates to compare by. The maker's instructions and a qualified inspection come first.",
+    ),
+    (
+        Stage::BoltUp,
+        "Stands under the frame before anything is undone, never a jack alone. Springs store energy, and the axle drops or shifts when bar or shocks come off.",
+    ),
+    (Stage::BoltUp, "Engine off and fingers out of bolt holes while anything moves, the steering wheel too."),
+    (
+        Stage::BoltUp,
+        "Torques come from the part's own sheet or the vehicle's manual alone. The maker's order comes before the order here.",
+    ),
+    (
+        Stage::BoltUp,
+        "Welding and drilling: eyes and hands covered, battery negative off, fuel and brake lines away from heat and chips, something to put a fire out at hand.",
+    ),
+    (
+        Stage::BoltUp,
+        "Structural welding, steering and brake parts belong to people qualified and, where the law says so, licensed and inspected.",
     ),
     (
         Stage::Prove,

@@ -11,6 +11,7 @@
 
 pub mod assembly;
 pub mod bar;
+pub mod bolt_up;
 pub mod bracket;
 pub mod card;
 pub mod cautions;

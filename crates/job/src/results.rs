@@ -10,13 +10,16 @@ use crate::assembly::weights::weighed;
 use crate::bar::heights::{self, HeightResult};
 use crate::bar::uncertainty::{Uncertainty, uncertainty as drawn};
 use crate::bar::{self, BarResult};
+use crate::bolt_up::{self, WorkResult, progressed};
 use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::{self, CycleResult};
 use crate::document::check::FieldError;
 use crate::document::{Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::prove::{ProveResult, ProveVerdict, prove};
+use crate::prove::complaints::{ComplaintAdvice, advice};
+use crate::prove::settling::{Settling, settling};
+use crate::prove::{ProveResult, prove};
 use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, joined, stages};
 use crate::sway::{self, SwayResult};
@@ -52,6 +55,11 @@ pub struct Results {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub prove: Option<ProveResult>,
+    /// What stands in the way of settling, and what is due afterwards.
+    pub settling: Settling,
+    /// What each complaint suggests to look at.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub complaints: Vec<ComplaintAdvice>,
     /// Whether the results a settled job was settled on still stand.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -98,6 +106,8 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         stages: Vec::new(),
         heights: heights::table(&job.rig, found, planned),
         settled_stands: None,
+        settling: Settling::default(),
+        complaints: advice(job, resolved, bar.as_ref(), links_work),
         bar,
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
         no_bar: resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink),
@@ -116,14 +126,16 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         settled.results == now
             || (settled.core_version != derecho_core::VERSION && figures_agree(&settled.results, &now))
     });
+    let progressed = progressed(job, resolved);
+    results.settling = settling(job, results.prove.as_ref(), &progressed);
     results.stages = stages(
         job,
         resolved,
         results.bar.as_ref(),
         assembly.as_ref().map(cycle::brief).as_ref(),
         links_work,
-        results.prove.as_ref(),
-        results.settled_stands,
+        &progressed,
+        (results.prove.as_ref(), results.settled_stands),
     );
     results.headline = headline(&results.stages);
     results
@@ -155,6 +167,18 @@ pub fn plan_from(job: &Job, from: usize) -> PlanResult {
     bracket::plan(job, &resolved, bar.as_ref(), from)
 }
 
+/// Stage Bolt-up of a job by itself.
+#[must_use]
+pub fn work(job: &Job) -> WorkResult {
+    let resolved = Resolved::of(job);
+    let bar = resolved.setups().map(|setups| bar::bar(job, setups));
+    work_of(job, &resolved, bar.as_ref())
+}
+
+fn work_of(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> WorkResult {
+    bolt_up::work(job, resolved, bar, bracket::legs_say(job, resolved))
+}
+
 /// How sure the bar's figures are, of a job by itself.
 #[must_use]
 pub fn uncertainty(job: &Job) -> Option<Uncertainty> {
@@ -174,6 +198,8 @@ pub struct Everything {
     pub plan: PlanResult,
     /// The sway bar.
     pub sway: SwayResult,
+    /// The plan of work.
+    pub work: WorkResult,
     /// How sure the bar's figures are, where the bar is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -189,6 +215,7 @@ pub fn everything(job: &Job) -> Everything {
         cycle: cycle::cycle(job, resolved.setups()),
         plan: bracket::plan(job, &resolved, results.bar.as_ref(), 0),
         sway: sway::sway(job, &resolved),
+        work: work_of(job, &resolved, results.bar.as_ref()),
         uncertainty: drawn(job, &resolved),
         results,
     }
@@ -203,7 +230,9 @@ fn frozen(results: &Results) -> Value {
         bar.remove("sweep");
     }
     // Nothing that is proved rests on the vehicle's weights.
-    for part in ["stages", "headline", "cautions", "vehicle_assumed", "empty_fields"] {
+    for part in
+        ["stages", "headline", "cautions", "vehicle_assumed", "empty_fields", "settling", "complaints"]
+    {
         if let Some(results) = value.as_object_mut() {
             results.remove(part);
         }
@@ -244,8 +273,7 @@ fn agree(then: &Value, now: &Value) -> bool {
 pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
     let open = Job { settled: None, ..job.clone() };
     let results = solve(&open);
-    let proved = results.prove.as_ref()?.verdict == ProveVerdict::CanSettle;
-    proved.then(|| Job {
+    results.settling.may.then(|| Job {
         settled: Some(Settled {
             at,
             core_version: derecho_core::VERSION.to_owned(),

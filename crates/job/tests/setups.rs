@@ -461,7 +461,15 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     assert!(still.advice.inches.contains("one leg of the Y-link"), "{}", still.advice.inches);
     value["setups"]["rounds"].as_array_mut().unwrap().push(json!({ "note": "a turn more" }));
     value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 2));
-    assert!(settle(&job(&value), "2026-11-26T08:00:00Z".parse().unwrap()).is_some());
+    // Nobody wrote how tight the legs' jam nuts are: only a reason lets it be settled so.
+    let at = "2026-11-26T08:00:00Z".parse().unwrap();
+    assert!(settle(&job(&value), at).is_none());
+    let mut reasoned = value.clone();
+    reasoned["proof"] = json!({ "although": "the wrench is at the depot; marked with paint" });
+    assert!(settle(&job(&reasoned), at).is_some());
+    value["work"] = json!({ "fasteners": [{ "key": "legs/jam",
+        "tight": { "torque": "110 lb-ft", "done": { "at": "2026-11-25T15:00:00Z", "by": "Ada" } } }] });
+    assert!(settle(&job(&value), at).is_some());
 }
 
 #[test]

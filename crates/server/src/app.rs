@@ -56,6 +56,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute_uncertainty))
         .routes(routes!(compute::compute_plan))
         .routes(routes!(compute::compute_sway))
+        .routes(routes!(compute::compute_work))
         .routes(routes!(compute::schema))
         .routes(routes!(parts::list, parts::create))
         .routes(routes!(parts::save))

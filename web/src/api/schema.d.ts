@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans a document's work, in order, and stores nothing. */
+        post: operations["compute_work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/figure": {
         parameters: {
             query?: never;
@@ -1099,6 +1116,17 @@ export interface components {
              */
             target?: components["schemas"]["Target"];
         };
+        /** @description A pair of steps that stands against a rule in a person's order. */
+        BrokenRule: {
+            /** @description The step that comes first by it. */
+            first: string;
+            /** @description The rule. */
+            rule: components["schemas"]["Rule"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description The one that stands before it. */
+            then: string;
+        };
         /** @description What to cut. */
         BuilderBar: {
             /** @description Saddle at the axle end. */
@@ -1256,6 +1284,15 @@ export interface components {
          * @enum {string}
          */
         ComplaintAbout: "off_centre" | "side_stepping" | "wander" | "wobble" | "rocking" | "rub" | "clunk" | "wheel_crooked" | "lifts_early";
+        /** @description What to look at for one complaint. */
+        ComplaintAdvice: {
+            /** @description Whether it is open again: the same or worse after the road test. */
+            again: boolean;
+            /** @description Its place in the job's list. */
+            complaint: number;
+            /** @description What to look at, the likeliest first. */
+            says: components["schemas"]["Phrase"][];
+        };
         /**
          * @description How a complaint stands after the road test.
          * @enum {string}
@@ -1306,6 +1343,29 @@ export interface components {
              * @default null
              */
             spacers_out?: boolean;
+        };
+        /** @description Heights at the four corners, the same mark each time. */
+        Corners: {
+            /**
+             * @description Left front.
+             * @default null
+             */
+            left_front?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Left rear.
+             * @default null
+             */
+            left_rear?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Right front.
+             * @default null
+             */
+            right_front?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Right rear.
+             * @default null
+             */
+            right_rear?: components["schemas"]["TapeEntry"];
         };
         /** @description What length to set, and how. */
         Correction: {
@@ -1438,6 +1498,31 @@ export interface components {
             /** @description Intervals of the bar's figures, where the bar is known. */
             uncertainty?: components["schemas"]["Uncertainty"];
         };
+        /** @description A bolt through two ears, as it is drawn; usual sizes where it was not measured. */
+        DrawnBolt: {
+            /** @description Between the ears. */
+            between_mm: components["schemas"]["Length"];
+            /** @description Diameter of its thread. */
+            diameter_mm: components["schemas"]["Length"];
+            /** @description Thickness of one ear. */
+            ear_mm: components["schemas"]["Length"];
+            /** @description Across the flats of its head. */
+            head_mm: components["schemas"]["Length"];
+            /** @description The wrench for its head, where its thread is known. */
+            head_wrench?: string;
+            /** @description Under its head. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Whether every size is a measured one. */
+            measured: boolean;
+            /** @description Height of its nut. */
+            nut_height_mm: components["schemas"]["Length"];
+            /** @description Across the flats of its nut. */
+            nut_mm: components["schemas"]["Length"];
+            /** @description The wrench for its nut, where the nut does not hold itself. */
+            nut_wrench?: string;
+            /** @description Thickness of one washer. */
+            washer_mm: components["schemas"]["Length"];
+        };
         /** @description Poses for drawing: row by row, shape `[left][right]`, `null` where the links do not reach. */
         DrawnPoses: {
             /** @description Bar angle. */
@@ -1471,6 +1556,26 @@ export interface components {
             yaw_deg: (number | null)[];
             /** @description Heave. */
             z_mm: (number | null)[];
+        };
+        /** @description A hole to drill. */
+        DrillForm: {
+            /**
+             * @description What for, and where.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description Its diameter.
+             * @default null
+             */
+            size?: components["schemas"]["TapeEntry"];
+        };
+        /** @description A hole of the drill schedule. */
+        DrillLine: {
+            /** @description What for, and where. */
+            name: string;
+            /** @description Marking, punching, pilot and steps. */
+            says: components["schemas"]["Phrase"];
         };
         /** @description The end view. */
         Elevation: {
@@ -1635,6 +1740,113 @@ export interface components {
             /** @description On the frame; goes with the body. */
             frame: components["schemas"]["Place"];
         };
+        /** @description A bolt, stud or nut of the plan, or one a person added: what is known of it, and how tight it was made. */
+        FastenerForm: {
+            /**
+             * @description What has to give way for the wrench: a wheel off, the exhaust turned.
+             * @default
+             */
+            access?: string;
+            /**
+             * @description Strength marked on its head.
+             * @default null
+             */
+            grade?: components["schemas"]["Grade"];
+            /**
+             * @description The side its head is on.
+             * @default null
+             */
+            head?: components["schemas"]["HeadSide"];
+            /**
+             * @description The hole it goes through.
+             * @default null
+             */
+            hole?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its key in the plan; `own/` and a number for one a person added.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description Length under its head.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description What it holds, for one a person added.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description Its nut.
+             * @default null
+             */
+            nut?: components["schemas"]["NutKind"];
+            /**
+             * @description The nut's own thread; the bolt's where empty.
+             * @default null
+             */
+            nut_thread?: components["schemas"]["Thread"];
+            /**
+             * @description Where a reused one comes from; new where empty.
+             * @default
+             */
+            reused_from?: string;
+            /**
+             * @description Who gave it.
+             * @default null
+             */
+            source?: components["schemas"]["TorqueSource"];
+            /**
+             * @description Why it is struck out of the plan; in the plan where empty.
+             * @default
+             */
+            struck?: string;
+            /**
+             * @description Thread.
+             * @default null
+             */
+            thread?: components["schemas"]["Thread"];
+            /**
+             * @description How tight it was made.
+             * @default null
+             */
+            tight?: components["schemas"]["TorqueMark"];
+            /**
+             * @description Torque as it was given.
+             * @default null
+             */
+            torque?: components["schemas"]["TorqueEntry"];
+            /**
+             * @description How its thread is treated.
+             * @default null
+             */
+            treatment?: components["schemas"]["ThreadTreatment"];
+        };
+        /** @description A fastener of the plan. */
+        FastenerLine: {
+            /** @description Nut, hole, and the torque beside what is usual. */
+            checks: components["schemas"]["FitCheck"][];
+            /**
+             * Format: int32
+             * @description How many there are, where the plan knows.
+             */
+            count?: number;
+            /** @description What it is drawn with. */
+            drawn: components["schemas"]["DrawnBolt"];
+            /** @description Its key. */
+            key: string;
+            /** @description What it is. */
+            name: string;
+            /** @description The same in words, where it is on record. */
+            tight_says?: components["schemas"]["Phrase"];
+            /** @description How tight it is. */
+            tightness: components["schemas"]["Tightness"];
+            /** @description The torque that was given, in both units and with who gave it, or that it is to be taken from the sheet. */
+            torque_says: components["schemas"]["Phrase"];
+            /** @description Everything known of it but its torque, in one line; empty where nothing is. */
+            what: string;
+        };
         /** @description One fault of a document. */
         FieldError: {
             /** @description Stable name of the fault. */
@@ -1753,6 +1965,18 @@ export interface components {
              */
             frame_holes?: components["schemas"]["Hole"][];
         };
+        /** @description One thing that stands in the way of settling. */
+        Gate: {
+            /** @description What it is. */
+            kind: components["schemas"]["GateKind"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description What stands in the way.
+         * @enum {string}
+         */
+        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right";
         /**
          * @description The strength marked on a bolt's head.
          * @enum {string}
@@ -1852,6 +2076,11 @@ export interface components {
              */
             upper_arm_side?: components["schemas"]["Side"];
         };
+        /**
+         * @description Which side a bolt's head is on.
+         * @enum {string}
+         */
+        HeadSide: "forward" | "back" | "inward" | "outward" | "up" | "down";
         /** @description One height in the result tables. */
         HeightResult: {
             /** @description Travel up that remains from there. */
@@ -1997,6 +2226,8 @@ export interface components {
             hardpoints?: components["schemas"]["Hardpoints"];
             /** @description Free notes. */
             notes?: string;
+            /** @description What was looked at, driven and agreed afterwards. */
+            proof?: components["schemas"]["Proof"];
             /** @description Who holds what. */
             rig?: components["schemas"]["Rig"];
             /** @description Present once the job was settled. */
@@ -2016,6 +2247,8 @@ export interface components {
              * @description The version of this document's form: 1.
              */
             version: number;
+            /** @description What was done of the work. */
+            work?: components["schemas"]["Work"];
         };
         /** @description A job as the bay lists it. */
         JobLine: {
@@ -2303,6 +2536,66 @@ export interface components {
             /** @description The jacking in words. */
             jacking_says: components["schemas"]["Phrase"];
         };
+        /** @description What is looked at once the work is done; left out where nobody looked, false where it is not right. */
+        LookedAt: {
+            /**
+             * @description The bar's angle as it stands now, by a finder, without a sign.
+             * @default null
+             */
+            bar_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description The left sway link as it is set, eye to eye.
+             * @default null
+             */
+            left_link?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Lines and looms are free at full droop and at lock.
+             * @default null
+             */
+            lines?: boolean;
+            /**
+             * @description Pins of a disconnect go in and out on level ground.
+             * @default null
+             */
+            pins_level?: boolean;
+            /**
+             * @description The right one.
+             * @default null
+             */
+            right_link?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Stability sensors have their zero, or there are none.
+             * @default null
+             */
+            sensors?: boolean;
+            /**
+             * @description The stowed link stays clear through a full cycle.
+             * @default null
+             */
+            stowed_clear?: boolean;
+            /**
+             * @description Toe was checked.
+             * @default null
+             */
+            toe?: boolean;
+            /**
+             * @description Wheel nuts are torqued.
+             * @default null
+             */
+            wheel_nuts?: boolean;
+            /**
+             * @description The steering wheel stands straight.
+             * @default null
+             */
+            wheel_straight?: boolean;
+        };
+        /** @description When something was done, and by whom. */
+        Mark: {
+            /** @description When, in UTC. */
+            at: string;
+            /** @description By whom. */
+            by?: string;
+        };
         /**
          * @description What a bar is made of.
          * @enum {string}
@@ -2324,6 +2617,29 @@ export interface components {
          * @enum {string}
          */
         Method: "frame_to_hub" | "frame_to_sidewall" | "body_to_sidewall" | "own";
+        /** @description What stands before anything is measured to, drilled or welded. */
+        MockUp: {
+            /**
+             * @description Left and right stand equally high.
+             * @default false
+             */
+            corners_equal?: boolean;
+            /**
+             * @description The full cycle was done, half an inch past the stops.
+             * @default false
+             */
+            cycled?: boolean;
+            /**
+             * @description Repeats of the readings agree.
+             * @default false
+             */
+            repeats_agree?: boolean;
+            /**
+             * @description The axle is strapped to centre.
+             * @default false
+             */
+            strapped?: boolean;
+        };
         /** @description Predicted against measured. */
         Movement: {
             /** @description Offset after. */
@@ -2506,6 +2822,24 @@ export interface components {
             /** @description In words. */
             says: components["schemas"]["Phrase"];
         };
+        /** @description A step that a person added. */
+        OwnStep: {
+            /**
+             * @description The key of the step it comes after; last where empty.
+             * @default
+             */
+            after?: string;
+            /**
+             * @description What to do.
+             * @default
+             */
+            does?: string;
+            /**
+             * @description Its key; begins with `own/`.
+             * @default
+             */
+            key?: string;
+        };
         /** @description The hole that a panel wants where the bar, its arms and links pass it. */
         PanelCut: {
             /**
@@ -2636,6 +2970,52 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A part of the plan. */
+        PartLine: {
+            /** @description Its key. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether it stops its steps: missing, or the wrong one. */
+            stops: boolean;
+            /** @description What to write to its supplier, where it stops. */
+            supplier_says?: components["schemas"]["Phrase"];
+            /** @description How many, and where it goes. */
+            where_says: components["schemas"]["Phrase"];
+        };
+        /** @description A part of the plan, or one a person added: whether it is there and fits. */
+        PartRecord: {
+            /**
+             * @description Its key in the plan; `own/` and a number for one a person added.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description What it is, for one a person added.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description What is wrong with it, or where it comes from.
+             * @default
+             */
+            note?: string;
+            /**
+             * @description Whether it is there.
+             * @default null
+             */
+            state?: components["schemas"]["PartState"];
+            /**
+             * @description What replaces it later, where it is there for a while only.
+             * @default
+             */
+            until?: string;
+        };
+        /**
+         * @description Whether a part is there.
+         * @enum {string}
+         */
+        PartState: "in_the_kit" | "reused" | "bought" | "made" | "declined" | "missing" | "wrong";
         /** @description A part of the library. */
         PartView: {
             /** @description When it was last changed, in UTC. */
@@ -2925,6 +3305,70 @@ export interface components {
          * @enum {string}
          */
         Progress: "nothing" | "begun" | "settled" | "needs_look";
+        /** @description Everything of stage Prove beside its readings. */
+        Proof: {
+            /**
+             * @description Why it is settled although something is open.
+             * @default
+             */
+            although?: string;
+            /**
+             * @description By whom it is settled.
+             * @default
+             */
+            by?: string;
+            /**
+             * @description Defects met: wrong spacers, a narrow pocket, a missing nut.
+             * @default
+             */
+            defects?: string;
+            /**
+             * @description What was done otherwise than planned.
+             * @default
+             */
+            deviations?: string;
+            /**
+             * @description Inspection or licence, where it is asked for.
+             * @default
+             */
+            inspection?: string;
+            /**
+             * @description What was looked at.
+             * @default {}
+             */
+            looked_at?: components["schemas"]["LookedAt"];
+            /**
+             * @description The odometer then, as it reads.
+             * @default
+             */
+            odometer?: string;
+            /**
+             * Format: date
+             * @description The day the vehicle went back to work; reminders count from it.
+             * @default null
+             */
+            on_the_road?: string;
+            /**
+             * @description Photographs by their names.
+             * @default
+             */
+            photographs?: string;
+            /**
+             * @description Reminders that were seen to.
+             * @default []
+             */
+            reminders?: components["schemas"]["ReminderRecord"][];
+            /**
+             * @description The road test.
+             * @default []
+             */
+            road?: components["schemas"]["RoadRecord"][];
+            /**
+             * @description How it felt off the road, with which hole and link.
+             * @default
+             */
+            trail?: string;
+        };
         /** @description The result of the stage. */
         ProveResult: {
             /** @description What to do. */
@@ -2990,6 +3434,36 @@ export interface components {
          * @enum {string}
          */
         Refusal: "hanging" | "other_height" | "stale";
+        /** @description Something that is due after the work. */
+        Reminder: {
+            /** @description Seen to. */
+            done?: components["schemas"]["ReminderRecord"];
+            /**
+             * Format: date
+             * @description The day it is due, once the vehicle is back on the road and where it goes by days.
+             */
+            due?: string;
+            /** @description What it is. */
+            kind: components["schemas"]["ReminderKind"];
+            /** @description What the odometer reads then, where it was read. */
+            odometer_says?: components["schemas"]["Phrase"];
+            /** @description What to do. */
+            says: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description What is due after the work.
+         * @enum {string}
+         */
+        ReminderKind: "first_day" | "first_fifty" | "five_hundred" | "first_trail" | "two_weeks" | "temporary" | "by_feel";
+        /** @description A reminder that was seen to. */
+        ReminderRecord: {
+            /** @description When and by whom. */
+            done: components["schemas"]["Mark"];
+            /** @description Which. */
+            kind: components["schemas"]["ReminderKind"];
+            /** @description What was found. */
+            note?: string;
+        };
         /**
          * @description Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
          *     angles degrees in fields ending in `_deg`, sideways figures + to the left.
@@ -3003,6 +3477,8 @@ export interface components {
             bar_missing: components["schemas"]["FieldError"][];
             /** @description Cautions, each with its stage. */
             cautions: components["schemas"]["Caution"][];
+            /** @description What each complaint suggests to look at. */
+            complaints?: components["schemas"]["ComplaintAdvice"][];
             /** @description The version of the rules that computed this. */
             core_version: string;
             /** @description What the end view is drawn from. */
@@ -3019,6 +3495,8 @@ export interface components {
             prove?: components["schemas"]["ProveResult"];
             /** @description Whether the results a settled job was settled on still stand. */
             settled_stands?: boolean;
+            /** @description What stands in the way of settling, and what is due afterwards. */
+            settling: components["schemas"]["Settling"];
             /** @description The unit the job's sheets are written in. */
             sheet_unit: components["schemas"]["Unit"];
             /** @description Each sheet, in the document's order. */
@@ -3165,6 +3643,25 @@ export interface components {
          * @enum {string}
          */
         RiseSource: "heights" | "finder";
+        /** @description A step of the road test as it was driven. */
+        RoadRecord: {
+            /** @description What was noticed; for a swerve how many times it rocks. */
+            note?: string;
+            /** @description How it went. */
+            result: components["schemas"]["RoadResult"];
+            /** @description Which. */
+            step: components["schemas"]["RoadStep"];
+        };
+        /**
+         * @description How a step of the road test went.
+         * @enum {string}
+         */
+        RoadResult: "good" | "noticed" | "stopped";
+        /**
+         * @description A step of the road test.
+         * @enum {string}
+         */
+        RoadStep: "yard" | "slow_turns" | "dips" | "expansion_joints" | "swerve" | "washboard" | "highway" | "trail";
         /** @description What to cut. */
         RodCut: {
             /** @description Thread in the rod at each end as built, midway of what can be turned. */
@@ -3323,6 +3820,11 @@ export interface components {
              */
             wanted_mm?: number;
         };
+        /**
+         * @description Why a step comes after another one.
+         * @enum {string}
+         */
+        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "first_arm_tight" | "stick_out_first" | "angles_first" | "read_before_jam" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -3478,6 +3980,15 @@ export interface components {
             core_version: string;
             /** @description The results, as `derecho solve` prints them. */
             results: Record<string, never>;
+        };
+        /** @description What stands in the way of settling, and what comes after it. */
+        Settling: {
+            /** @description What stands in the way. */
+            gates: components["schemas"]["Gate"][];
+            /** @description Whether it can be settled now: proved, and nothing in the way or a reason written down. */
+            may: boolean;
+            /** @description What is due afterwards, soonest first. */
+            reminders: components["schemas"]["Reminder"][];
         };
         /** @description One setup cycled. */
         SetupCycle: {
@@ -3810,7 +4321,7 @@ export interface components {
          * @description The stages of a job that work today, in working order.
          * @enum {string}
          */
-        Stage: "rig" | "tape" | "bar" | "bracket" | "cycle" | "sway" | "prove";
+        Stage: "rig" | "tape" | "bar" | "bracket" | "cycle" | "sway" | "bolt_up" | "prove";
         /** @description A stage in the strip. */
         StageResult: {
             /** @description Its figure, or what it waits for. */
@@ -3820,6 +4331,11 @@ export interface components {
             /** @description Which. */
             stage: components["schemas"]["Stage"];
         };
+        /**
+         * @description How the vehicle stands while it is worked on.
+         * @enum {string}
+         */
+        Stands: "supported" | "on_its_weight";
         /** @description The drag link and the knuckle it turns. */
         SteeringForm: {
             /** @description Caster, top back; upright where empty. */
@@ -3904,6 +4420,80 @@ export interface components {
             /** @description The result with its unit. */
             result: components["schemas"]["Phrase"];
         };
+        /** @description A step of the plan. */
+        StepLine: {
+            /** @description Why. */
+            because: string;
+            /** @description What to mind. */
+            caution?: string;
+            /** @description What to do. */
+            does: components["schemas"]["Phrase"];
+            /** @description How, with this job's figures. */
+            how?: components["schemas"]["Phrase"];
+            /** @description Its key. */
+            key: string;
+            /** @description Why it stops, or why it should not be done as it stands now. */
+            minds: components["schemas"]["Phrase"][];
+            /** @description Whether a person added it. */
+            own: boolean;
+            /** @description How the vehicle must stand; either way where absent. */
+            stands?: components["schemas"]["Stands"];
+            /** @description The same in words. */
+            stands_says: string;
+            /** @description Keys of the fasteners it starts by hand. */
+            starts: string[];
+            /** @description How far it is. */
+            state: components["schemas"]["StepState"];
+            /** @description Keys of the fasteners it makes tight. */
+            tightens: string[];
+            /** @description What was done otherwise, and what has changed since. */
+            told: components["schemas"]["Phrase"][];
+            /** @description Steps that come first and are not done. */
+            waits: components["schemas"]["Waits"][];
+        };
+        /** @description What was done with a step of the plan. */
+        StepRecord: {
+            /**
+             * @description Why it was done against the order or the condition.
+             * @default
+             */
+            against?: string;
+            /**
+             * @description Ticked.
+             * @default null
+             */
+            done?: components["schemas"]["Mark"];
+            /**
+             * @description Its key in the plan.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description Free note.
+             * @default
+             */
+            note?: string;
+            /**
+             * @description As it read when it was ticked.
+             * @default
+             */
+            read?: string;
+            /**
+             * @description How the vehicle stood then.
+             * @default null
+             */
+            stood?: components["schemas"]["Stands"];
+            /**
+             * @description Why it is struck out of the plan; in the plan where empty.
+             * @default
+             */
+            struck?: string;
+        };
+        /**
+         * @description How far a step is.
+         * @enum {string}
+         */
+        StepState: "waits" | "ready" | "stopped" | "done" | "changed" | "struck";
         /** @description The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis. */
         StowResult: {
             /** @description The arm above level, where it reaches. */
@@ -4300,6 +4890,24 @@ export interface components {
             /** @description Travel in droop at which the bar is pulled tight, where that is inside the travel. */
             tight_in_droop_mm?: components["schemas"]["Length"];
         };
+        /** @description Something taken off or eased on the way, that must go back. */
+        TakenOff: {
+            /**
+             * @description Put back.
+             * @default null
+             */
+            back?: components["schemas"]["Mark"];
+            /**
+             * @description What: a brake line's clip, a loom, a wheel.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description Why it stays off.
+             * @default
+             */
+            stays_off?: string;
+        };
         /** @description A length as typed, with the sheet's unit and its exact value in millimetres. */
         TapeEntry: {
             /**
@@ -4367,8 +4975,40 @@ export interface components {
              */
             witness?: components["schemas"]["TapeEntry"];
         };
+        /**
+         * @description How tight a fastener is.
+         * @enum {string}
+         */
+        Tightness: "open" | "tight" | "other_than_wanted" | "by_feel" | "struck";
+        /** @description A tool. */
+        ToolLine: {
+            /** @description Its key, also its name. */
+            key: string;
+            /** @description What it is for, or what does in its place. */
+            says: string;
+            /** @description Whether it is on the bench. */
+            there: boolean;
+        };
         /** @description A number with its unit: lb-ft, lb·ft, ft-lb, lbft, ftlb, n·m, nm. */
         TorqueEntry: string;
+        /** @description How tight a fastener was made. */
+        TorqueMark: {
+            /** @description Why it was tightened by feel. */
+            by_feel_because?: string;
+            /** @description When and by whom. */
+            done: components["schemas"]["Mark"];
+            /** @description How the vehicle stood. */
+            stood?: components["schemas"]["Stands"];
+            /** @description With which tool. */
+            tool?: string;
+            /** @description What the wrench said; none where it was tightened by feel. */
+            torque?: components["schemas"]["TorqueEntry"];
+        };
+        /**
+         * @description Who gave a torque.
+         * @enum {string}
+         */
+        TorqueSource: "parts_sheet" | "vehicle_manual" | "maker_told" | "from_memory";
         /**
          * @description The least that a bar can be turned by.
          * @enum {string}
@@ -4551,6 +5191,15 @@ export interface components {
          * @enum {string}
          */
         Verdict: "fits" | "as_it_is" | "cannot_be_turned" | "thread_missing" | "hands_missing" | "turning_does_nothing" | "bar_too_short" | "even_ends" | "too_little_thread" | "thread_bottoms" | "cut_back";
+        /** @description A step that comes first and is not done. */
+        Waits: {
+            /** @description Its key. */
+            key: string;
+            /** @description Why it comes first. */
+            rule: components["schemas"]["Rule"];
+            /** @description The same in words. */
+            says: components["schemas"]["Phrase"];
+        };
         /** @description One way out, in figures. */
         WayFacts: {
             /** @description The bar's length then. */
@@ -4601,6 +5250,115 @@ export interface components {
         };
         /** @description A number with its unit: kg, lbs, lb. */
         WeightEntry: string;
+        /** @description Everything of stage Bolt-up. */
+        Work: {
+            /**
+             * @description Who works: kept with each tick.
+             * @default
+             */
+            by?: string;
+            /**
+             * @description Corner heights afterwards.
+             * @default {}
+             */
+            corners_after?: components["schemas"]["Corners"];
+            /**
+             * @description Corner heights before anything was undone.
+             * @default {}
+             */
+            corners_before?: components["schemas"]["Corners"];
+            /**
+             * @description Holes to drill.
+             * @default []
+             */
+            drills?: components["schemas"]["DrillForm"][];
+            /**
+             * @description What is known of the fasteners.
+             * @default []
+             */
+            fasteners?: components["schemas"]["FastenerForm"][];
+            /**
+             * @description Whether the sway bar itself is fitted in this job.
+             * @default null
+             */
+            fits_sway_bar?: boolean;
+            /**
+             * @description Whether that order is the maker's: then it rules over what is only usual.
+             * @default null
+             */
+            makers_order?: boolean;
+            /**
+             * @description Whether the mock-up stands.
+             * @default null
+             */
+            mock_up?: components["schemas"]["MockUp"];
+            /**
+             * @description The order in which a person does the steps, by their keys; the plan's own where empty.
+             * @default []
+             */
+            order?: string[];
+            /**
+             * @description Steps a person added.
+             * @default []
+             */
+            own?: components["schemas"]["OwnStep"][];
+            /**
+             * @description What is known of the parts.
+             * @default []
+             */
+            parts?: components["schemas"]["PartRecord"][];
+            /**
+             * @description How the vehicle stands now.
+             * @default null
+             */
+            stands?: components["schemas"]["Stands"];
+            /**
+             * @description Steps that something was done with.
+             * @default []
+             */
+            steps?: components["schemas"]["StepRecord"][];
+            /**
+             * @description What was taken off on the way.
+             * @default []
+             */
+            taken_off?: components["schemas"]["TakenOff"][];
+            /**
+             * @description Tools on the bench, by their keys.
+             * @default []
+             */
+            tools?: string[];
+        };
+        /** @description Everything stage Bolt-up answers. */
+        WorkResult: {
+            /** @description What in a person's order stands against a rule. */
+            broken: components["schemas"]["BrokenRule"][];
+            /** @description How it stands against before, where the corners were read twice. */
+            corners?: components["schemas"]["Phrase"];
+            /** @description How many steps are done or struck out. */
+            done: number;
+            /** @description Holes to drill. */
+            drills: components["schemas"]["DrillLine"][];
+            /** @description Fasteners. */
+            fasteners: components["schemas"]["FastenerLine"][];
+            /** @description Joint and spacers between the ears, the eye's bolt: reckoned. */
+            fit: components["schemas"]["FitCheck"][];
+            /** @description Done, and no longer in the plan. */
+            gone: components["schemas"]["Phrase"][];
+            /** @description Why there is nothing to do, or why nothing may be undone yet. */
+            minds?: components["schemas"]["Phrase"];
+            /** @description Whether what is drilled or welded may be, in words; absent where nothing is. */
+            mock_up?: components["schemas"]["Phrase"];
+            /** @description The key of the next step. */
+            next?: string;
+            /** @description Parts. */
+            parts: components["schemas"]["PartLine"][];
+            /** @description The next step, or that all are done. */
+            says: components["schemas"]["Phrase"];
+            /** @description The steps in the order they are done. */
+            steps: components["schemas"]["StepLine"][];
+            /** @description Tools. */
+            tools: components["schemas"]["ToolLine"][];
+        };
         /** @description How a figure is worked out, line by line. */
         Working: {
             /** @description The lines, in order. */
@@ -4817,6 +5575,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Drawn"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Everything stage Bolt-up shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkResult"];
                 };
             };
             /** @description Bad fields, all of them */

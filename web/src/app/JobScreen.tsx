@@ -7,6 +7,9 @@ import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { at } from "../measure/travel";
 import { BarStage } from "../stages/bar/BarStage";
+import { BoltUpStage } from "../stages/bolt_up/BoltUpStage";
+import { BoltUpWall } from "../stages/bolt_up/BoltUpWall";
+import { useOpenStep } from "../stages/bolt_up/useWorked";
 import { BracketStage } from "../stages/bracket/BracketStage";
 import { HoleGhosts } from "../stages/bracket/HoleGhosts";
 import { SchoolPlot } from "../stages/bracket/SchoolPlot";
@@ -38,6 +41,7 @@ const SCREENS = {
   bracket: BracketStage,
   cycle: CycleStage,
   sway: SwayStage,
+  bolt_up: BoltUpStage,
   prove: ProveStage,
 } satisfies Record<StageName, () => React.ReactNode>;
 
@@ -47,6 +51,7 @@ export function JobScreen() {
   const { view, missing, unopened, open, close } = useSession();
   useEffect(() => {
     useStance.setState({ travel: null, crossed: null, playing: false, round: "heave" });
+    useOpenStep.setState({ key: null });
     void open(id);
     return close;
   }, [id, open, close]);
@@ -94,7 +99,7 @@ function Work({ stage }: { stage: StageName }) {
       <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
         <TopBar onKeys={() => showKeys(true)} />
         <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-          {stage === "cycle" ? <CycleWall /> : stage === "sway" ? <SwayWall /> : <Wall stage={stage} />}
+          <WallOf stage={stage} />
           <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
             <div
               className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
@@ -115,6 +120,13 @@ function Work({ stage }: { stage: StageName }) {
       </div>
     </Refused>
   );
+}
+
+function WallOf({ stage }: { stage: StageName }) {
+  if (stage === "cycle") return <CycleWall />;
+  if (stage === "sway") return <SwayWall />;
+  if (stage === "bolt_up") return <BoltUpWall />;
+  return <Wall stage={stage} />;
 }
 
 function Faults() {

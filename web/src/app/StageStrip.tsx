@@ -19,7 +19,7 @@ export function StageStrip({ current }: { current: StageName }) {
   const { view, results } = useJob();
   const units = useSettings((s) => s.units);
   return (
-    <nav aria-label="Stages" className="row-start-4 grid grid-cols-7 border-ink border-t-2 bg-slate">
+    <nav aria-label="Stages" className="row-start-4 grid grid-cols-8 border-ink border-t-2 bg-slate">
       {results.stages.map((stage, index) => {
         const here = stage.stage === current;
         return (
@@ -27,13 +27,13 @@ export function StageStrip({ current }: { current: StageName }) {
             key={stage.stage}
             to={`/jobs/${view.id}/${stage.stage}`}
             aria-current={here ? "step" : undefined}
-            className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-1 py-1.5 last:border-r-0 sm:px-2 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
+            className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-0.5 py-1.5 last:border-r-0 sm:px-2 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
             data-stage={stage.stage}
             data-progress={stage.progress}
           >
             <Badge number={index + 1} progress={stage.progress} here={here} />
             <span className="min-w-0">
-              <span className="block font-bold leading-tight max-sm:text-[14px]">
+              <span className="block whitespace-nowrap font-bold leading-tight max-sm:text-[12.5px] max-sm:tracking-tight">
                 {STAGE_NAMES[stage.stage]}
               </span>
               <span className="block truncate text-[14px] leading-tight sm:text-[16px]">

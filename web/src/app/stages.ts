@@ -8,6 +8,7 @@ export const STAGES = [
   "bracket",
   "cycle",
   "sway",
+  "bolt_up",
   "prove",
 ] as const satisfies readonly StageName[];
 
@@ -18,6 +19,7 @@ export const STAGE_NAMES = {
   bracket: "Bracket",
   cycle: "Cycle",
   sway: "Sway",
+  bolt_up: "Bolt-up",
   prove: "Prove",
 } satisfies Record<StageName, string>;
 

@@ -1,6 +1,7 @@
 //! Threads: diameter, pitch and hand; what a bolt carries (`strength`); how long it must be for what it holds
-//! (`stack`). What a bolted joint holds by friction is in `bar::strength`.
+//! (`stack`), which tools it wants (`hex`). What a bolted joint holds by friction is in `bar::strength`.
 
+pub mod hex;
 pub mod stack;
 pub mod strength;
 pub mod thread;

@@ -53,7 +53,7 @@ fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
     check("the bar reaches, both ways", verdict, words::reaches(wanted, out, inward))
 }
 
-fn ears(job: &Job) -> Option<FitCheck> {
+pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
     let ear = length_of(&job.bracket.ear_width)?;
     let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {

@@ -12,8 +12,8 @@ pub mod legs;
 pub mod option;
 mod planner;
 pub mod school;
-mod stack;
-mod words;
+pub(crate) mod stack;
+pub(crate) mod words;
 
 use std::cell::RefCell;
 
@@ -31,9 +31,9 @@ use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
-use crate::document::Job;
 use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
+use crate::document::{AxleLocation, Job};
 use crate::setups::moves::{EyeMoves, brackets, shown_name};
 use crate::setups::{NoBar, Resolved};
 use crate::usual::Assumption;
@@ -148,6 +148,18 @@ fn converted(job: &Job, resolved: &Resolved, missing: Vec<FieldError>) -> PlanRe
         legs: legs::legs(job, &resolved.sheets, turned),
         ..without(missing, job)
     }
+}
+
+/// What each leg of a Y-link is turned by, sideways and for the pinion, a sentence each.
+pub(crate) fn legs_say(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
+    if job.rig.axle_location != Some(AxleLocation::YLink) {
+        return Vec::new();
+    }
+    let settings = converted(job, resolved, Vec::new()).legs;
+    settings
+        .into_iter()
+        .flat_map(|setting| [setting.says].into_iter().chain(setting.legs.into_iter().map(|leg| leg.says)))
+        .collect()
 }
 
 /// Why the other schools that set a length fail: each with its name and its first reason.

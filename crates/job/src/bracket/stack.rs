@@ -13,7 +13,7 @@ use derecho_core::measure::phrase::{Step, Value};
 use derecho_core::measure::{Length, TorqueEntry, Working};
 
 /// Everything that can be told of the eye's bolt, in the order in which it matters; empty where no thread was named.
-pub(super) fn checks(job: &Job) -> Vec<FitCheck> {
+pub(crate) fn checks(job: &Job) -> Vec<FitCheck> {
     let Some(thread) = job.bracket.bolt.thread.as_ref() else { return Vec::new() };
     let stack = stack(job, thread);
     let told = stack.as_ref().map(reckon);

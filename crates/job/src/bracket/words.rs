@@ -543,7 +543,7 @@ pub(super) fn in_a_row(parts: &[Phrase]) -> Phrase {
     Phrase { inches: row(|part| &part.inches), millimetres: row(|part| &part.millimetres) }
 }
 
-pub(super) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
+pub(crate) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
     let (nut, bolt) = (nut.text(), bolt.text());
     Phrase::plain(&if own {
         format!("A {nut} nut goes on a {bolt} bolt. Start it by hand.")
@@ -554,10 +554,12 @@ pub(super) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
     })
 }
 
-pub(super) fn hole(play: Length, too_wide: bool) -> Phrase {
+pub(crate) fn hole(play: Length, too_wide: bool) -> Phrase {
     Phrase::of(|w| {
         let by = w.fine(play);
-        if play < Length::ZERO {
+        if play == Length::ZERO {
+            "The hole is of the bolt's own size.".to_owned()
+        } else if play < Length::ZERO {
             format!(
                 "The bolt is {by} thicker than its hole. Look whether hole and bolt are a pair before anything is drilled."
             )

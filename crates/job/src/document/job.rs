@@ -8,11 +8,13 @@ use utoipa::ToSchema;
 use super::DOCUMENT_VERSION;
 use super::bracketing::Bracketing;
 use super::hardpoints::Hardpoints;
+use super::proof::Proof;
 use super::rig::Rig;
 use super::setups::Setups;
 use super::sheets::Sheet;
 use super::sway::Sway;
 use super::vehicle::Vehicle;
+use super::work::Work;
 
 /// Marks a file as a job.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -60,6 +62,12 @@ pub struct Job {
     /// The bar as found, its adjuster, and the lengths it was set to since.
     #[serde(default)]
     pub setups: Setups,
+    /// What was done of the work.
+    #[serde(default, skip_serializing_if = "Work::is_empty")]
+    pub work: Work,
+    /// What was looked at, driven and agreed afterwards.
+    #[serde(default, skip_serializing_if = "Proof::is_empty")]
+    pub proof: Proof,
     /// Present once the job was settled.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -83,6 +91,8 @@ impl Job {
             sway: Sway::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
+            work: Work::default(),
+            proof: Proof::default(),
             settled: None,
         }
     }

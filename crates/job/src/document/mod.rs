@@ -13,6 +13,7 @@ pub mod forward;
 pub mod hardpoints;
 pub mod heights;
 mod job;
+pub mod proof;
 mod rig;
 pub mod schema;
 mod setups;
@@ -20,15 +21,18 @@ pub mod shape;
 mod sheets;
 pub mod sway;
 pub mod vehicle;
+pub mod work;
 
 pub use bracketing::Bracketing;
 pub use hardpoints::Hardpoints;
 pub use job::*;
+pub use proof::Proof;
 pub use rig::*;
 pub use setups::*;
 pub use sheets::*;
 pub use sway::Sway;
 pub use vehicle::Vehicle;
+pub use work::Work;
 
 use derecho_core::measure::{Length, TapeEntry};
 pub use derecho_core::parts::Hole;

@@ -4,6 +4,8 @@
 //! `setups` and the stages before say that.
 
 mod cause;
+pub mod complaints;
+pub mod settling;
 mod verdict;
 mod words;
 
@@ -110,7 +112,8 @@ fn reads_the_axle(job: &Job) -> bool {
 pub fn prove(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option<ProveResult> {
     let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
     if resolved.setups().is_none() && !y_link && !reads_the_axle(job) {
-        return links_work.map(sway_alone);
+        let fitted = resolved.sway.plan == resolved.sway.fitted;
+        return links_work.map(|work| sway_alone(work, fitted));
     }
     let (sheet, result) = newest_after(job, &resolved.sheets)?;
     let after = result.centring.clone()?;
@@ -176,17 +179,20 @@ fn centred(after: &Centring, usable: bool) -> FitCheck {
     check("the axle under the frame", verdict, words::stands(after))
 }
 
-/// A job of sway links alone.
-fn sway_alone(work: bool) -> ProveResult {
-    let verdict = if work { ProveVerdict::CanSettle } else { ProveVerdict::BackToSway };
-    let good = if work { FitVerdict::Good } else { FitVerdict::Bad };
+/// A job of sway links alone: whether they work as they are planned, and whether they are fitted so.
+fn sway_alone(work: bool, fitted: bool) -> ProveResult {
+    let (verdict, ground) = match (work, fitted) {
+        (false, _) => (ProveVerdict::BackToSway, FitVerdict::Bad),
+        (true, false) => (ProveVerdict::PlanNotFitted, FitVerdict::Open),
+        (true, true) => (ProveVerdict::CanSettle, FitVerdict::Good),
+    };
     ProveResult {
-        grounds: vec![check("sway links", good, words::links(work))],
+        grounds: vec![check("sway links", ground, words::links(work))],
         sheet: None,
         after: None,
         verdict,
-        says: words::links(work),
-        advice: words::links_advice(work),
+        says: if work && !fitted { words::links_not_fitted() } else { words::links(work) },
+        advice: if work && !fitted { words::fit_links() } else { words::links_advice(work) },
         movement: None,
         cause: None,
         cause_says: None,

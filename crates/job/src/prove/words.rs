@@ -1,13 +1,15 @@
 //! Every sentence of stage Prove.
 
 use derecho_core::bar::FrontView;
-use derecho_core::measure::centring::Centring;
+use derecho_core::measure::centring::{Answer, Centring};
+use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Length, Phrase};
 
 use super::cause::{Cause, Moved, height_change};
 use super::verdict::ProveVerdict;
+use crate::bar::BarResult;
 use crate::bar::words::thread_fault;
-use crate::document::Sheet;
+use crate::document::{ComplaintAbout, Sheet};
 use crate::setups::adjuster::ThreadFault;
 use crate::tape::SheetResult;
 
@@ -97,6 +99,16 @@ pub(super) fn links(work: bool) -> Phrase {
     })
 }
 
+pub(super) fn links_not_fitted() -> Phrase {
+    Phrase::plain("The planned sway links are not fitted yet")
+}
+
+pub(super) fn fit_links() -> Phrase {
+    Phrase::plain(
+        "They work over the whole travel. Set and hang them in the order of stage Bolt-up, then record them in stage Sway.",
+    )
+}
+
 pub(super) fn links_advice(work: bool) -> Phrase {
     Phrase::plain(if work {
         "Nothing else was worked on. Cycle it on the vehicle, road test, ask the complaints again, then settle it."
@@ -174,4 +186,149 @@ pub(super) fn advice(
             ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
         }
     })
+}
+
+pub(super) fn still_off(name: &str) -> Phrase {
+    Phrase::plain(&format!(
+        "Still off the vehicle: {name}. Put it back in stage Bolt-up, or say why it stays off."
+    ))
+}
+
+pub(super) fn complaint_open(text: &str) -> Phrase {
+    Phrase::plain(&format!("Not asked again after the road test: \u{201c}{}\u{201d}.", text.trim()))
+}
+
+pub(super) fn torque_missing(names: &[String]) -> Phrase {
+    Phrase::plain(&format!(
+        "No torque on record, nor why there is none: {}. Stage Bolt-up keeps them.",
+        names.join(", ")
+    ))
+}
+
+pub(super) fn not_right(what: &str) -> Phrase {
+    Phrase::plain(what)
+}
+
+pub(super) fn odometer(reads: f64, unit: &str) -> Phrase {
+    Phrase::plain(&format!("at {reads:.0} {unit}"))
+}
+
+pub(super) fn after_first_day() -> Phrase {
+    Phrase::plain("After the first day: torque everything again, look at the paint marks.")
+}
+
+pub(super) fn after_fifty() -> Phrase {
+    Phrase::plain("After 50 miles (80 km), or three days: torque everything again.")
+}
+
+pub(super) fn after_five_hundred() -> Phrase {
+    Phrase::plain("After 500 miles (800 km), or a month: torque everything again, read both sides.")
+}
+
+pub(super) fn after_first_trail() -> Phrase {
+    Phrase::plain("After the first day off the road: torque, paint marks, lines and looms.")
+}
+
+pub(super) fn after_two_weeks() -> Phrase {
+    Phrase::plain("After two weeks: how does it feel? Ask the complaints again.")
+}
+
+pub(super) fn temporary(name: &str, until: &str) -> Phrase {
+    Phrase::plain(&format!("There for a while only: {name}. {until} replaces it."))
+}
+
+pub(super) fn check_by_feel(names: &[String]) -> Phrase {
+    Phrase::plain(&format!("Tightened by feel or otherwise than wanted: {}. Torque them.", names.join(", ")))
+}
+
+/// What the sentences about complaints need.
+pub(super) struct ComplaintFacts<'a> {
+    pub(super) centring: Option<&'a Centring>,
+    pub(super) bar: Option<&'a BarResult>,
+    pub(super) view: Option<&'a FrontView>,
+    pub(super) play: Option<Length>,
+    pub(super) drag_link: bool,
+    pub(super) links_work: Option<bool>,
+}
+
+/// What to look at for a complaint, the likeliest first.
+pub(super) fn complaint(about: ComplaintAbout, facts: &ComplaintFacts<'_>) -> Vec<Phrase> {
+    let play = || match facts.play {
+        Some(play) if play > Length::ZERO => Phrase::of(|w| {
+            format!(
+                "Play: the bolts have {} in their holes. A sleeve or the bolt's own size takes it out.",
+                w.fine(play)
+            )
+        }),
+        _ => Phrase::plain(
+            "Play: oval holes, bolts thinner than their holes, torn bushings. Have somebody turn the steering wheel to and fro while you hold the eye.",
+        ),
+    };
+    let bracket =
+        || Phrase::plain("A bracket that moves: paint marks across it, watch it while the body is shoved.");
+    let angle = || match facts.view {
+        Some(view) => {
+            let angle = view.angle();
+            Phrase::of(|_| {
+                format!(
+                    "Angle: the bar stands at {} as it is driven. Stage Bracket levels it; the length alone does not.",
+                    degrees(angle)
+                )
+            })
+        }
+        None => {
+            Phrase::plain("Angle: measure the bar in stage Bar; a steep one steps sideways at every bump.")
+        }
+    };
+    let offset = || match facts.centring {
+        Some(centring) if centring.answer == Answer::OffCentre => {
+            let off = centring.offset_mm;
+            Phrase::of(|w| {
+                format!("Offset: the axle is {}. Stage Bar says what length centres it.", w.sideways(off))
+            })
+        }
+        Some(_) => Phrase::plain(
+            "Offset: the axle reads centred. Look for a wheel or a tyre that differs from its partner.",
+        ),
+        None => Phrase::plain("Offset: read both sides in stage Tape."),
+    };
+    let drag_link = || match facts.drag_link {
+        true => Phrase::plain(
+            "Drag link against bar: stages Bracket and Cycle tell both angles and the bump steer.",
+        ),
+        false => Phrase::plain(
+            "Drag link: measure it in stage Tape; one that lies otherwise than the bar steers over bumps.",
+        ),
+    };
+    let links = || match facts.links_work {
+        Some(true) => Phrase::plain(
+            "Links: they work over the whole travel. Look at holes and rate in stage Sway, road against trail.",
+        ),
+        Some(false) => {
+            Phrase::plain("Links: they do not work over the travel. Stage Sway gives the window that does.")
+        }
+        None => Phrase::plain(
+            "Links and bar: measure them in stage Sway; a stiff bar or a short link lifts a wheel early.",
+        ),
+    };
+    let steering = || {
+        Phrase::plain(
+            "Joints, bearings, damper and toe of the steering: looked at by whoever is qualified for it.",
+        )
+    };
+    let wheel = || Phrase::plain("Steering wheel: the drag link's length sets it, once the axle is centred.");
+    match about {
+        ComplaintAbout::OffCentre => vec![offset()],
+        ComplaintAbout::SideStepping => {
+            let rate = facts.bar.map(|bar| bar.rate_says.clone());
+            [angle()].into_iter().chain(rate).chain([play(), drag_link()]).collect()
+        }
+        ComplaintAbout::Wander => vec![play(), steering(), drag_link()],
+        ComplaintAbout::Wobble => vec![play(), bracket(), steering()],
+        ComplaintAbout::Rocking => vec![play(), bracket(), links()],
+        ComplaintAbout::Rub => vec![offset(), angle()],
+        ComplaintAbout::Clunk => vec![play(), bracket()],
+        ComplaintAbout::WheelCrooked => vec![wheel(), drag_link(), offset()],
+        ComplaintAbout::LiftsEarly => vec![links()],
+    }
 }

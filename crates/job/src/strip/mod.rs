@@ -10,10 +10,11 @@ use self::words::Headline;
 pub(crate) use self::words::joined;
 use crate::bar::BarResult;
 use crate::bar::need::Need;
+use crate::bolt_up::Progressed;
 use crate::cautions::Stage;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
-use crate::document::{AxleLocation, Job, SheetKind};
+use crate::document::{AxleLocation, Job, SheetKind, Sway};
 use crate::prove::{ProveResult, ProveVerdict};
 use crate::setups::{NoBar, Resolved, moves};
 use crate::tape::SheetResult;
@@ -54,8 +55,8 @@ pub fn stages(
     bar: Option<&BarResult>,
     cycle: Option<&Brief>,
     links_work: Option<bool>,
-    prove: Option<&ProveResult>,
-    settled_stands: Option<bool>,
+    progressed: &Progressed,
+    (prove, settled_stands): (Option<&ProveResult>, Option<bool>),
 ) -> Vec<StageResult> {
     vec![
         rig(job),
@@ -63,7 +64,8 @@ pub fn stages(
         bar_stage(job, resolved, bar),
         bracket_stage(job, resolved, bar),
         cycle_stage(job, cycle),
-        sway_stage(job, links_work),
+        sway_stage(&resolved.sway.plan, links_work),
+        bolt_up_stage(progressed),
         prove_stage(job, prove, settled_stands),
     ]
 }
@@ -93,16 +95,14 @@ fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> Sta
     stage(Stage::Bracket, progress, Headline::Plain(says))
 }
 
-/// Settled where the links work at the ends of travel.
-fn sway_stage(job: &Job, links_work: Option<bool>) -> StageResult {
-    let (progress, says) = match job.sway.kind {
+/// Settled where the links work at the ends of travel, as they are planned.
+fn sway_stage(sway: &Sway, links_work: Option<bool>) -> StageResult {
+    let (progress, says) = match sway.kind {
         None => (Progress::Nothing, "not measured"),
         Some(SwayKind::None) => (Progress::Settled, "no sway bar"),
-        Some(_) if job.sway.link.is_none() || job.sway.holes.is_empty() => {
-            (Progress::Begun, "more to measure")
-        }
+        Some(_) if sway.link.is_none() || sway.holes.is_empty() => (Progress::Begun, "more to measure"),
         Some(_) => {
-            let link = job.sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
+            let link = sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
             let progress = if links_work == Some(true) { Progress::Settled } else { Progress::Begun };
             return stage(Stage::Sway, progress, Headline::Links { works: links_work != Some(false), link });
         }
@@ -214,6 +214,22 @@ fn bar_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageRe
             stage(Stage::Bar, Progress::NeedsLook, Headline::Plain("does not reach"))
         }
         None => stage(Stage::Bar, Progress::Begun, headline),
+    }
+}
+
+fn bolt_up_stage(progressed: &Progressed) -> StageResult {
+    let Progressed { steps, done, .. } = *progressed;
+    match (steps, done) {
+        (0, _) => stage(Stage::BoltUp, Progress::Nothing, Headline::Plain("nothing chosen")),
+        (_, 0) => stage(Stage::BoltUp, Progress::Nothing, Headline::Steps { done, of: steps }),
+        _ if done < steps => stage(Stage::BoltUp, Progress::Begun, Headline::Steps { done, of: steps }),
+        _ if !progressed.untorqued.is_empty() => {
+            stage(Stage::BoltUp, Progress::NeedsLook, Headline::Plain("torque missing"))
+        }
+        _ if !progressed.still_off.is_empty() => {
+            stage(Stage::BoltUp, Progress::NeedsLook, Headline::Plain("something is off"))
+        }
+        _ => stage(Stage::BoltUp, Progress::Settled, Headline::Plain("done")),
     }
 }
 

@@ -26,6 +26,8 @@ pub(super) enum Headline {
     Change(Length),
     /// Whether the sway links work, and their length.
     Links { works: bool, link: Length },
+    /// How many steps are done.
+    Steps { done: usize, of: usize },
 }
 
 pub(super) fn say(headline: Headline) -> Phrase {
@@ -51,6 +53,7 @@ pub(super) fn say(headline: Headline) -> Phrase {
             let word = if change > Length::ZERO { "longer" } else { "shorter" };
             format!("{} {word}", w.distance(change))
         }),
+        Headline::Steps { done, of } => Phrase::plain(&format!("{done} of {of}")),
         Headline::Links { works, link } => {
             let word = if works { "links" } else { "do not work:" };
             Phrase::of(|w| format!("{word} {}", w.distance(link)))

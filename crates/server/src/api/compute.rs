@@ -5,9 +5,10 @@ use axum::body::Bytes;
 use axum::extract::rejection::QueryRejection;
 use axum::extract::{Query, State};
 use derecho_job::bar::uncertainty::Uncertainty;
+use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
-use derecho_job::results::{cycle, plan_from, sway, uncertainty};
+use derecho_job::results::{cycle, plan_from, sway, uncertainty, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};
@@ -106,6 +107,19 @@ pub async fn compute_plan(
 )]
 pub async fn compute_sway(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
     state.computed(move || Written::of(&sway(&read_job(&body)?))).await
+}
+
+/// Plans a document's work, in order, and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/work", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "Everything stage Bolt-up shows", body = WorkResult),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_work(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&work(&read_job(&body)?))).await
 }
 
 /// The JSON Schema of a job file.

@@ -8,13 +8,13 @@ import { useJob } from "../job/useJob";
 
 type Bolt = NonNullable<Schemas["Bracketing"]["bolt"]>;
 
-const TREATMENTS = [
+export const TREATMENTS = [
   { value: "dry", label: "dry or plated" },
   { value: "threadlocker", label: "threadlocker" },
   { value: "oiled", label: "oiled" },
   { value: "anti_seize", label: "anti-seize" },
 ] as const;
-const GRADES = [
+export const GRADES = [
   { value: "unknown", label: "not marked" },
   { value: "grade_5", label: "grade 5" },
   { value: "grade_8", label: "grade 8" },
@@ -22,7 +22,7 @@ const GRADES = [
   { value: "10.9", label: "10.9" },
   { value: "12.9", label: "12.9" },
 ] as const;
-const NUTS = [
+export const NUTS = [
   { value: "plain", label: "plain" },
   { value: "nylon_insert", label: "nylon insert" },
   { value: "crushed", label: "crushed" },

@@ -11,6 +11,7 @@ mod setups;
 mod sheets;
 mod sway;
 mod vehicle;
+mod work;
 
 pub use self::bracketing::check_part;
 use self::checker::Checker;
@@ -52,5 +53,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.bracket(&job.bracket, &job.rig);
     checker.vehicle(&job.vehicle);
     checker.sway(&job.sway);
+    checker.work(&job.work);
+    checker.proof(&job.proof);
     checker.faults
 }

@@ -1,0 +1,346 @@
+//! The list of fasteners: what is known of each, whether nut, hole and torque are its own, how tight it was made. No
+//! torque is ever supplied from here.
+
+use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::fastener::hex::across_flats;
+use derecho_core::fastener::stack::PLAY;
+use derecho_core::fastener::strength::{Grade, ThreadTreatment, reference_torque, torque_stands};
+use derecho_core::fastener::{Thread, stack::NutKind};
+use derecho_core::measure::print::{Style, written};
+use derecho_core::measure::{Length, Moment, Phrase, TorqueEntry};
+use derecho_core::parts::BracketEnd;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::situation::Situation;
+use super::tasks::Task;
+use super::words;
+use crate::bracket::words as bracket_words;
+use crate::document::work::{FastenerForm, TorqueSource};
+use crate::document::{Job, length_of};
+use crate::verdict::{FitCheck, FitVerdict, check};
+
+/// A wrench reads within so much of what was wanted.
+const AS_WANTED: f64 = 0.05;
+
+/// How tight a fastener is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Tightness {
+    /// Not on record.
+    Open,
+    /// With a wrench, as wanted where that was given.
+    Tight,
+    /// With a wrench, otherwise than wanted.
+    OtherThanWanted,
+    /// By feel.
+    ByFeel,
+    /// Struck out of the plan.
+    Struck,
+}
+
+/// A fastener of the plan.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FastenerLine {
+    /// Its key.
+    pub key: String,
+    /// What it is.
+    pub name: String,
+    /// How many there are, where the plan knows.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub count: Option<u32>,
+    /// Everything known of it but its torque, in one line; empty where nothing is.
+    pub what: String,
+    /// The torque that was given, in both units and with who gave it, or that it is to be taken from the sheet.
+    pub torque_says: Phrase,
+    /// Nut, hole, and the torque beside what is usual.
+    pub checks: Vec<FitCheck>,
+    /// How tight it is.
+    pub tightness: Tightness,
+    /// The same in words, where it is on record.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tight_says: Option<Phrase>,
+    /// What it is drawn with.
+    pub drawn: DrawnBolt,
+}
+
+/// A bolt through two ears, as it is drawn; usual sizes where it was not measured.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct DrawnBolt {
+    /// Diameter of its thread.
+    pub diameter_mm: Length,
+    /// Across the flats of its head.
+    pub head_mm: Length,
+    /// Across the flats of its nut.
+    pub nut_mm: Length,
+    /// Height of its nut.
+    pub nut_height_mm: Length,
+    /// Thickness of one ear.
+    pub ear_mm: Length,
+    /// Between the ears; none for a bolt that holds a bracket against what it sits on.
+    pub between_mm: Length,
+    /// Thickness of one washer.
+    pub washer_mm: Length,
+    /// Under its head.
+    pub length_mm: Length,
+    /// Whether every size is a measured one.
+    pub measured: bool,
+    /// The wrench for its head, where its thread is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub head_wrench: Option<String>,
+    /// The wrench for its nut, where the nut does not hold itself.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub nut_wrench: Option<String>,
+}
+
+/// Bolt nobody named, mm.
+const USUAL_DIAMETER: Length = Length::from_mm(14.0);
+/// Ear, space between the ears and washer nobody measured, mm.
+const USUAL: [Length; 3] = [Length::from_mm(6.0), Length::from_mm(44.0), Length::from_mm(3.0)];
+
+fn drawn(job: &Job, key: &str, known: &Known) -> DrawnBolt {
+    let through_an_eye = matches!(key, "bar/frame-eye" | "bar/axle-eye" | "bar/adjuster");
+    let bolt = &job.bracket.bolt;
+    let of_the_eye = |length: Option<Length>| length.filter(|_| through_an_eye);
+    let thread = known.thread.as_ref();
+    let diameter = thread.map_or(USUAL_DIAMETER, Thread::diameter);
+    let flats = thread.and_then(across_flats);
+    let [head, nut_flats] = flats.unwrap_or([diameter * 1.5; 2]);
+    let nut = known.nut.unwrap_or_default();
+    let (ear, between) = (of_the_eye(length_of(&bolt.ear)), of_the_eye(length_of(&job.bracket.ear_width)));
+    let washer = of_the_eye(length_of(&bolt.washer));
+    let nut_height = of_the_eye(length_of(&bolt.nut_height)).unwrap_or(diameter * nut.usual_height());
+    let typed = job.work.fastener(key).and_then(|form| length_of(&form.length));
+    let length = typed.or_else(|| of_the_eye(length_of(&bolt.length)));
+    let measured = thread.is_some() && ear.is_some() && between.is_some() && length.is_some();
+    let [usual_ear, usual_between, usual_washer] = USUAL;
+    // Other bolts hold a bracket against what it sits on, with nothing between.
+    let usual_between = if through_an_eye { usual_between } else { Length::ZERO };
+    let (ear, between, washer) =
+        (ear.unwrap_or(usual_ear), between.unwrap_or(usual_between), washer.unwrap_or(usual_washer));
+    let metric = thread.is_some_and(Thread::is_metric);
+    DrawnBolt {
+        diameter_mm: diameter,
+        head_mm: head,
+        nut_mm: nut_flats,
+        nut_height_mm: nut_height,
+        length_mm: length.unwrap_or(ear * 2.0 + between + washer * 2.0 + nut_height * 1.3),
+        ear_mm: ear,
+        between_mm: between,
+        washer_mm: washer,
+        measured,
+        head_wrench: flats.map(|[head, _]| wrench_size(head, metric)),
+        nut_wrench: flats.filter(|_| nut.needs_wrench()).map(|[_, nut]| wrench_size(nut, metric)),
+    }
+}
+
+/// A wrench by its size: half millimetres, or sixteenths of an inch.
+pub(super) fn wrench_size(flats: Length, metric: bool) -> String {
+    written(flats, if metric { Style::HalfMillimetres } else { Style::Sixteenths })
+}
+
+/// What is known of a fastener: as typed for it, else what stage Bracket or Sway knows.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Known {
+    pub(super) thread: Option<Thread>,
+    pub(super) nut: Option<NutKind>,
+    nut_thread: Option<Thread>,
+    grade: Option<Grade>,
+    treatment: Option<ThreadTreatment>,
+    hole: Option<Length>,
+    torque: Option<TorqueEntry>,
+    source: Option<TorqueSource>,
+}
+
+impl Known {
+    pub(super) fn of(job: &Job, key: &str) -> Self {
+        let default = FastenerForm::default();
+        let form = job.work.fastener(key).unwrap_or(&default);
+        let mut known = Self {
+            thread: form.thread.clone(),
+            nut: form.nut,
+            nut_thread: form.nut_thread.clone(),
+            grade: form.grade,
+            treatment: form.treatment,
+            hole: length_of(&form.hole),
+            torque: form.torque.clone(),
+            source: form.source,
+        };
+        // The bolt through the eye is described in stage Bracket; what is typed here for one of both rules.
+        let bolt = &job.bracket.bolt;
+        if matches!(key, "bar/frame-eye" | "bar/axle-eye" | "bar/adjuster") && known.thread.is_none() {
+            known.thread.clone_from(&bolt.thread);
+            known.nut = known.nut.or(bolt.thread.as_ref().map(|_| bolt.nut));
+            known.nut_thread = known.nut_thread.or_else(|| bolt.nut_thread.clone());
+            known.grade = known.grade.or(bolt.grade);
+            known.treatment = known.treatment.or(bolt.thread.as_ref().map(|_| bolt.treatment));
+            known.hole = known.hole.or_else(|| length_of(&bolt.hole));
+            if known.torque.is_none() && bolt.torque.is_some() {
+                known.torque.clone_from(&bolt.torque);
+                known.source = known.source.or(Some(TorqueSource::PartsSheet));
+            }
+        }
+        if key == "sway/links-jam" && known.thread.is_none() {
+            known.thread.clone_from(&job.sway.link_thread);
+        }
+        known
+    }
+
+    fn wanted(&self) -> Option<Moment> {
+        self.torque.as_ref().map(TorqueEntry::torque)
+    }
+
+    /// Whether the nut is another bolt's.
+    pub(super) fn nut_is_wrong(&self) -> bool {
+        self.thread.as_ref().zip(self.nut_thread.as_ref()).is_some_and(|(bolt, nut)| !nut.takes(bolt))
+    }
+
+    fn what(&self, form: Option<&FastenerForm>) -> String {
+        let thread = self.thread.as_ref().map(|thread| thread.text().to_owned());
+        let grade = self.grade.map(|grade| grade.word().to_owned());
+        let nut = self.nut.map(|nut| nut.word().to_owned());
+        let treatment = self.treatment.map(|treatment| treatment.word().to_owned());
+        let head = form.and_then(|form| form.head).map(|head| format!("head {}", head_word(head)));
+        let reused = form.map(|form| form.reused_from.trim()).filter(|from| !from.is_empty());
+        let reused = reused.map(|from| format!("reused from {from}"));
+        let access = form.map(|form| form.access.trim().to_owned()).filter(|access| !access.is_empty());
+        let told: Vec<String> =
+            [thread, grade, nut, treatment, head, reused, access].into_iter().flatten().collect();
+        told.join(", ")
+    }
+
+    fn checks(&self) -> Vec<FitCheck> {
+        let Some(thread) = &self.thread else { return Vec::new() };
+        let nut = self.nut_thread.as_ref().map(|nut| {
+            let own = nut.takes(thread);
+            let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
+            check("nut", verdict, bracket_words::nut(nut, thread, own))
+        });
+        let hole = self.hole.map(|hole| {
+            let play = hole - thread.diameter();
+            let bad = play < Length::ZERO || play > PLAY;
+            let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };
+            check("bolt in its hole", verdict, bracket_words::hole(play, play > PLAY))
+        });
+        let torque = self.grade.map(|grade| {
+            let treatment = self.treatment.unwrap_or_default();
+            let usual = reference_torque(thread, grade, treatment);
+            let stands = self.wanted().map(|given| torque_stands(given, thread, grade, treatment));
+            let verdict = match stands {
+                None => FitVerdict::Open,
+                Some(derecho_core::fastener::strength::TorqueStands::Usual) => FitVerdict::Good,
+                Some(_) => FitVerdict::Bad,
+            };
+            check("torque", verdict, words::reference(usual, stands))
+        });
+        [nut, hole, torque].into_iter().flatten().collect()
+    }
+}
+
+const fn head_word(head: crate::document::work::HeadSide) -> &'static str {
+    use crate::document::work::HeadSide;
+    match head {
+        HeadSide::Forward => "forward",
+        HeadSide::Back => "back",
+        HeadSide::Inward => "towards the middle",
+        HeadSide::Outward => "outward",
+        HeadSide::Up => "up",
+        HeadSide::Down => "down",
+    }
+}
+
+/// What a fastener of the plan is, and how many there are.
+pub(super) fn named(situation: &Situation, key: &str) -> (String, Option<u32>) {
+    let part = |end: BracketEnd| {
+        let bracket = situation.at(end).and_then(|work| work.bracket.as_ref());
+        bracket.map_or("bracket", |part| part.name.as_str()).to_owned()
+    };
+    let one_end = situation.bar.as_ref().is_some_and(|bar| bar.kind == Some(AdjusterKind::OneEnd));
+    let (name, count) = match key {
+        "bar/frame-eye" => ("frame eye's bolt", Some(1)),
+        "bar/axle-eye" => ("axle eye's bolt", Some(1)),
+        "bar/adjuster" => ("bolt of the adjusting end", Some(1)),
+        "bar/jam" if one_end => ("bar's jam nut", Some(1)),
+        "bar/jam" => ("bar's jam nuts or clamps", Some(2)),
+        "drag-link/studs" => ("nuts of the drag-link part", None),
+        "sway/first-mount" => ("first sway arm's mount bolt", Some(1)),
+        "sway/second-mount" => ("second sway arm's mount bolt", Some(1)),
+        "sway/clamps" => ("sway bar's clamps", Some(2)),
+        "sway/pinch" => ("pinch bolts of the sway arms", Some(2)),
+        "sway/arm-eyes" => ("sway links' bolts on the arms", Some(2)),
+        "sway/far-ends" => ("sway links' bolts at the far ends", Some(2)),
+        "sway/links-jam" => ("sway links' jam nuts", None),
+        "legs/jam" => ("jam nuts of the Y-link's legs", Some(2)),
+        _ => {
+            let end = if key.starts_with("frame/") { BracketEnd::Frame } else { BracketEnd::Axle };
+            return match key.rsplit_once('/') {
+                Some((_, "main")) => (format!("main bolt of the {}", part(end)), Some(1)),
+                Some((_, "side")) => (format!("side bolts of the {}", part(end)), None),
+                Some((_, "small")) => (format!("small bolts of the {}", part(end)), None),
+                _ => (key.to_owned(), None),
+            };
+        }
+    };
+    (name.to_owned(), count)
+}
+
+/// Keys of the fasteners of a plan, in the order in which they are made tight, a person's own behind them.
+pub(super) fn keys(job: &Job, tasks: &[Task]) -> Vec<String> {
+    let planned = tasks.iter().flat_map(|task| task.tightens.iter().cloned());
+    let own = job.work.fasteners.iter().map(|form| form.key.clone()).filter(|key| key.starts_with("own/"));
+    planned.chain(own).collect()
+}
+
+/// How tight one is.
+pub(super) fn tightness(job: &Job, key: &str) -> Tightness {
+    let Some(form) = job.work.fastener(key) else { return Tightness::Open };
+    if !form.struck.trim().is_empty() {
+        return Tightness::Struck;
+    }
+    let Some(tight) = &form.tight else { return Tightness::Open };
+    let Some(made) = tight.torque.as_ref().map(TorqueEntry::torque) else { return Tightness::ByFeel };
+    match Known::of(job, key).wanted() {
+        Some(wanted) if (made - wanted).abs() > wanted * AS_WANTED => Tightness::OtherThanWanted,
+        _ => Tightness::Tight,
+    }
+}
+
+/// Every fastener.
+pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<FastenerLine> {
+    keys(job, tasks)
+        .into_iter()
+        .map(|key| {
+            let form = job.work.fastener(&key);
+            let known = Known::of(job, &key);
+            let own = form.map(|form| form.name.trim()).filter(|name| !name.is_empty());
+            let (name, count) = named(situation, &key);
+            let tightness = tightness(job, &key);
+            let tight = form.and_then(|form| form.tight.as_ref());
+            let tight_says = tight.map(|tight| match tight.torque.as_ref().map(TorqueEntry::torque) {
+                None => words::by_feel(&tight.by_feel_because),
+                Some(made) => {
+                    let wanted = known.wanted().filter(|_| tightness == Tightness::OtherThanWanted);
+                    words::torque_made(made, wanted)
+                }
+            });
+            let torque_says = known.torque.as_ref().map_or_else(words::torque_missing, |torque| {
+                words::torque_wanted(torque.torque(), torque.text(), known.source)
+            });
+            FastenerLine {
+                name: own.map_or(name, str::to_owned),
+                count: if own.is_some() { None } else { count },
+                what: known.what(form),
+                torque_says,
+                checks: known.checks(),
+                drawn: drawn(job, &key, &known),
+                tightness,
+                tight_says,
+                key,
+            }
+        })
+        .collect()
+}

@@ -1,0 +1,508 @@
+//! Stage Bolt-up: the plan of work from the setup that was chosen, what of it was done, and what was done otherwise.
+//!
+//! `situation` is what is to be done, `tasks` the steps that follow, `rules` why one comes after another, `order` their
+//! order; `fasteners`, `parts` and `tools` what they need, `words` the sentences. Pure functions of the document: a
+//! changed plan keeps what was ticked, by the keys of its steps, and marks what it changed.
+//!
+//! Not here: what is set (the stages before), and whether it came out (Prove).
+
+mod fasteners;
+pub mod order;
+mod parts;
+pub mod rules;
+mod situation;
+pub mod tasks;
+#[cfg(test)]
+mod tests;
+mod tools;
+pub(crate) mod words;
+
+use derecho_core::measure::{Length, Phrase, TapeEntry};
+use derecho_core::parts::BracketEnd;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+pub use self::fasteners::{FastenerLine, Tightness};
+use self::order::{arranged, sorted};
+pub use self::parts::PartLine;
+pub(crate) use self::parts::temporary;
+pub use self::rules::Rule;
+use self::situation::{Situation, drill_size};
+use self::tasks::{Task, What, tasks};
+pub use self::tools::ToolLine;
+use crate::bar::{BarResult, can_be_followed};
+use crate::document::work::{Mark, Stands, StepRecord};
+use crate::document::{Job, length_of};
+use crate::setups::Resolved;
+use crate::usual;
+use crate::verdict::FitCheck;
+
+/// How far a step is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StepState {
+    /// Others come first.
+    Waits,
+    /// It can be done now.
+    Ready,
+    /// A part or a nut is wrong: it stops.
+    Stopped,
+    /// Ticked.
+    Done,
+    /// Ticked, and the plan has changed since.
+    Changed,
+    /// Struck out with a reason.
+    Struck,
+}
+
+/// A step that comes first and is not done.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Waits {
+    /// Its key.
+    pub key: String,
+    /// Why it comes first.
+    pub rule: Rule,
+    /// The same in words.
+    pub says: Phrase,
+}
+
+/// A step of the plan.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct StepLine {
+    /// Its key.
+    pub key: String,
+    /// What to do.
+    pub does: Phrase,
+    /// How, with this job's figures.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub how: Option<Phrase>,
+    /// Why.
+    pub because: String,
+    /// What to mind.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub caution: Option<String>,
+    /// How the vehicle must stand; either way where absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stands: Option<Stands>,
+    /// The same in words.
+    pub stands_says: String,
+    /// Keys of the fasteners it makes tight.
+    pub tightens: Vec<String>,
+    /// Keys of the fasteners it starts by hand.
+    pub starts: Vec<String>,
+    /// How far it is.
+    pub state: StepState,
+    /// Steps that come first and are not done.
+    pub waits: Vec<Waits>,
+    /// Why it stops, or why it should not be done as it stands now.
+    pub minds: Vec<Phrase>,
+    /// What was done otherwise, and what has changed since.
+    pub told: Vec<Phrase>,
+    /// Whether a person added it.
+    pub own: bool,
+}
+
+/// A pair of steps that stands against a rule in a person's order.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct BrokenRule {
+    /// The rule.
+    pub rule: Rule,
+    /// The step that comes first by it.
+    pub first: String,
+    /// The one that stands before it.
+    pub then: String,
+    /// In words.
+    pub says: Phrase,
+}
+
+/// A hole of the drill schedule.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct DrillLine {
+    /// What for, and where.
+    pub name: String,
+    /// Marking, punching, pilot and steps.
+    pub says: Phrase,
+}
+
+/// Everything stage Bolt-up answers.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WorkResult {
+    /// The next step, or that all are done.
+    pub says: Phrase,
+    /// Why there is nothing to do, or why nothing may be undone yet.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub minds: Option<Phrase>,
+    /// The key of the next step.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub next: Option<String>,
+    /// How many steps are done or struck out.
+    pub done: usize,
+    /// The steps in the order they are done.
+    pub steps: Vec<StepLine>,
+    /// Done, and no longer in the plan.
+    pub gone: Vec<Phrase>,
+    /// What in a person's order stands against a rule.
+    pub broken: Vec<BrokenRule>,
+    /// Parts.
+    pub parts: Vec<PartLine>,
+    /// Joint and spacers between the ears, the eye's bolt: reckoned.
+    pub fit: Vec<FitCheck>,
+    /// Fasteners.
+    pub fasteners: Vec<FastenerLine>,
+    /// Tools.
+    pub tools: Vec<ToolLine>,
+    /// Holes to drill.
+    pub drills: Vec<DrillLine>,
+    /// Whether what is drilled or welded may be, in words; absent where nothing is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub mock_up: Option<Phrase>,
+    /// How it stands against before, where the corners were read twice.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub corners: Option<Phrase>,
+}
+
+/// The plan of a job: what is to be done, and its steps in the person's order.
+struct Plan {
+    situation: Situation,
+    tasks: Vec<Task>,
+}
+
+impl Plan {
+    fn of(job: &Job, resolved: &Resolved) -> Self {
+        let situation = Situation::of(job, resolved);
+        let tasks = arranged(sorted(tasks(&situation, &job.work.own)), &job.work.order);
+        Self { situation, tasks }
+    }
+}
+
+fn is_closed(record: Option<&StepRecord>) -> bool {
+    record.is_some_and(|record| record.done.is_some() || !record.struck.trim().is_empty())
+}
+
+/// How far the work is, as stage strip and settling need it.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Progressed {
+    /// How many steps there are.
+    pub steps: usize,
+    /// How many of them are done or struck out.
+    pub done: usize,
+    /// Fasteners nobody wrote a torque or a reason for, by name.
+    pub untorqued: Vec<String>,
+    /// Fasteners tightened by feel or otherwise than wanted, by name.
+    pub recheck: Vec<String>,
+    /// What is still off the vehicle.
+    pub still_off: Vec<String>,
+}
+
+/// How far the work is.
+#[must_use]
+pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
+    let Plan { situation, tasks } = Plan::of(job, resolved);
+    let named = |wanted: &[Tightness]| -> Vec<String> {
+        fasteners::keys(job, &tasks)
+            .into_iter()
+            .filter(|key| wanted.contains(&fasteners::tightness(job, key)))
+            .map(|key| match job.work.fastener(&key).map(|form| form.name.trim()) {
+                Some(name) if !name.is_empty() => name.to_owned(),
+                _ => fasteners::named(&situation, &key).0,
+            })
+            .collect()
+    };
+    let off =
+        job.work.taken_off.iter().filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
+    Progressed {
+        steps: tasks.len(),
+        done: tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count(),
+        untorqued: named(&[Tightness::Open]),
+        recheck: named(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
+        still_off: off.map(|taken| taken.name.clone()).collect(),
+    }
+}
+
+/// Works the plan of work out. Never fails: where nothing is chosen it says so.
+#[must_use]
+pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<Phrase>) -> WorkResult {
+    let Plan { situation, tasks } = Plan::of(job, resolved);
+    let told = context(job, &situation, bar, legs);
+    let says: Vec<words::Told> = tasks.iter().map(|task| words::step(&told, &task.what)).collect();
+    let does = |key: &str| {
+        let found = tasks.iter().position(|task| task.key == key);
+        found.map(|index| says[index].does.clone()).unwrap_or_default()
+    };
+    let steps: Vec<StepLine> =
+        tasks.iter().zip(&says).map(|(task, told)| step_line(job, &situation, task, told, &does)).collect();
+    let open = steps.iter().find(|step| matches!(step.state, StepState::Ready | StepState::Stopped));
+    let open = open.or_else(|| steps.iter().find(|step| step.state == StepState::Waits));
+    let done = tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count();
+    let reaches = bar
+        .and_then(|bar| bar.correction.as_ref())
+        .filter(|correction| correction.set.is_none())
+        .is_none_or(|correction| {
+            correction.covered != Some(false)
+                && correction.setting.as_ref().is_none_or(|setting| can_be_followed(setting.facts.verdict))
+        });
+    let minds = if tasks.is_empty() { Some(words::nothing_yet()) } else { (!reaches).then(words::refused) };
+    let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
+    WorkResult {
+        says: words::says(done, steps.len(), open.map(|step| &step.does)),
+        minds,
+        next: open.map(|step| step.key.clone()),
+        done,
+        gone: gone(job, &tasks),
+        broken: order::broken(&tasks, job.work.makers_order == Some(true))
+            .into_iter()
+            .map(|fault| BrokenRule {
+                says: words::broken(&does(&fault.first), &does(&fault.then), fault.rule),
+                rule: fault.rule,
+                first: fault.first,
+                then: fault.then,
+            })
+            .collect(),
+        parts: parts::lines(job, &situation),
+        fit: fit(job, &situation),
+        fasteners: fasteners::lines(job, &situation, &tasks),
+        tools: tools::lines(job, &situation, &tasks),
+        drills: drills(job),
+        mock_up: gates.then(|| mock_up(job)),
+        corners: corners(job).map(|(says, _)| says),
+        steps,
+    }
+}
+
+/// What the sentences need of the other stages, as those say it.
+fn context<'a>(
+    job: &'a Job,
+    situation: &'a Situation,
+    bar: Option<&BarResult>,
+    legs: Vec<Phrase>,
+) -> words::Context<'a> {
+    let correction = bar.and_then(|bar| bar.correction.as_ref());
+    let setting = correction.filter(|correction| correction.set.is_none()).and_then(|c| c.setting.as_ref());
+    let setting = setting.map_or_else(Vec::new, |setting| match &setting.bench {
+        Some(bench) => bench.says.clone(),
+        None => setting.turns_say.iter().chain([&setting.says]).cloned().collect(),
+    });
+    words::Context {
+        job,
+        situation,
+        setting,
+        eye: bar.and_then(|bar| eye_off(job, bar)),
+        readings: correction.and_then(|correction| correction.readings_say.clone()),
+        legs,
+    }
+}
+
+/// How far the axle is from where its eye meets the hole: on its weight, and at full droop, where the bar comes so far.
+fn eye_off(job: &Job, bar: &BarResult) -> Option<Phrase> {
+    bar.correction.as_ref()?;
+    let driven = -crate::document::heights::driven_offset(&job.rig);
+    let near =
+        |sample: &&derecho_core::bar::sweep::Sample| ((sample.travel_mm - driven).to_mm().abs() * 1e3) as i64;
+    let stands = bar.sweep.iter().min_by_key(near)?;
+    let (droop, _) = crate::document::heights::travel(&job.rig);
+    let hangs = bar.sweep.first().filter(|sample| (sample.travel_mm + droop).abs() < usual::AS_WANTED);
+    let off = |sample: &derecho_core::bar::sweep::Sample| sample.planned_mm - sample.found_mm;
+    Some(words::eye_off(off(stands), hangs.map(off)))
+}
+
+fn step_line(
+    job: &Job,
+    situation: &Situation,
+    task: &Task,
+    told: &words::Told,
+    does: &dyn Fn(&str) -> Phrase,
+) -> StepLine {
+    let record = job.work.step(&task.key);
+    let waits: Vec<Waits> = task
+        .after
+        .iter()
+        .filter(|(key, _)| !is_closed(job.work.step(key)))
+        .map(|(key, rule)| Waits { key: key.clone(), rule: *rule, says: words::waits(&does(key), *rule) })
+        .collect();
+    let done = record.and_then(|record| record.done.as_ref());
+    let struck = record.is_some_and(|record| !record.struck.trim().is_empty());
+    let mut minds = Vec::new();
+    if done.is_none() && !struck {
+        minds.extend(parts::stopped(job, situation, &task.what));
+        let started = tasks::starts(&task.what);
+        let wrong = task.tightens.iter().chain(&started);
+        let wrong = wrong.filter(|key| fasteners::Known::of(job, key).nut_is_wrong());
+        minds.extend(wrong.map(|key| words::wrong_nut(&fasteners::named(situation, key).0)));
+    }
+    let stopped = !minds.is_empty();
+    if done.is_none() && !struck {
+        let wrong =
+            task.stands.zip(job.work.stands).filter(|(wanted, now)| wanted != now && waits.is_empty());
+        // Letting it down is how it comes to stand so.
+        minds.extend(
+            wrong
+                .filter(|_| task.what != What::OnItsWeight)
+                .map(|(wanted, _)| words::stand_otherwise(wanted)),
+        );
+        let open: Vec<&str> = open_of_mock_up(job);
+        if task.what == What::MockUp && !open.is_empty() {
+            minds.push(mock_up(job));
+        }
+        if task.what == What::PutBack {
+            minds.extend(still_off(job));
+        }
+    }
+    let changed = record.is_some_and(|record| words::reads_otherwise(&told.does, &record.read));
+    StepLine {
+        key: task.key.clone(),
+        how: told.how.clone(),
+        because: told.because.to_owned(),
+        caution: told.caution.map(str::to_owned),
+        stands: task.stands,
+        stands_says: words::stands(task.stands).to_owned(),
+        tightens: task.tightens.clone(),
+        starts: tasks::starts(&task.what),
+        state: match done {
+            _ if struck => StepState::Struck,
+            Some(_) if changed => StepState::Changed,
+            Some(_) => StepState::Done,
+            None if stopped => StepState::Stopped,
+            None if waits.is_empty() => StepState::Ready,
+            None => StepState::Waits,
+        },
+        told: record.zip(done).map_or_else(Vec::new, |(record, done)| {
+            otherwise(job, situation, task, (record, done), changed, does)
+        }),
+        waits: if done.is_some() || struck { Vec::new() } else { waits },
+        minds,
+        does: told.does.clone(),
+        own: matches!(task.what, What::Own(_)),
+    }
+}
+
+/// What was done otherwise than the plan has it.
+fn otherwise(
+    job: &Job,
+    situation: &Situation,
+    task: &Task,
+    (record, done): (&StepRecord, &Mark),
+    changed: bool,
+    does: &dyn Fn(&str) -> Phrase,
+) -> Vec<Phrase> {
+    let mut told = Vec::new();
+    if changed {
+        told.push(words::changed(&record.read));
+    }
+    for (key, rule) in &task.after {
+        let first = job.work.step(key);
+        let later = match first.and_then(|first| first.done.as_ref()) {
+            Some(first) => first.at > done.at,
+            None => !is_closed(first),
+        };
+        if later {
+            told.push(words::done_before(&does(key), *rule));
+        }
+    }
+    if let (Some(stood), Some(wanted)) = (record.stood, task.stands)
+        && stood != wanted
+        && task.what != What::OnItsWeight
+    {
+        told.push(words::stood_otherwise(stood, wanted));
+    }
+    if !record.against.trim().is_empty() {
+        told.push(words::reason(&record.against));
+    }
+    for key in &task.tightens {
+        if fasteners::tightness(job, key) == Tightness::Open {
+            told.push(words::no_torque(&fasteners::named(situation, key).0));
+        }
+    }
+    told
+}
+
+/// Ticked steps that the plan has no more.
+fn gone(job: &Job, tasks: &[Task]) -> Vec<Phrase> {
+    let known = |key: &str| tasks.iter().any(|task| task.key == key);
+    let gone = job.work.steps.iter().filter(|record| record.done.is_some() && !known(&record.key));
+    gone.map(|record| words::gone(&record.read)).collect()
+}
+
+/// Joint and spacers, and the eye's bolt, where an eye is bolted anew.
+fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
+    if ![BracketEnd::Frame, BracketEnd::Axle].into_iter().any(|end| situation.is_undone(end)) {
+        return Vec::new();
+    }
+    crate::bracket::fit::ears(job).into_iter().chain(crate::bracket::stack::checks(job)).collect()
+}
+
+fn drills(job: &Job) -> Vec<DrillLine> {
+    let forms = job.work.drills.iter().enumerate();
+    forms
+        .map(|(index, drill)| DrillLine {
+            name: drill.name.clone(),
+            says: words::drill(drill_size(job, index)),
+        })
+        .collect()
+}
+
+fn open_of_mock_up(job: &Job) -> Vec<&'static str> {
+    let told = job.work.mock_up.unwrap_or_default();
+    [
+        (told.corners_equal, "left and right equally high"),
+        (told.strapped, "strapped to centre"),
+        (told.repeats_agree, "repeats agree"),
+        (told.cycled, "the full cycle done"),
+    ]
+    .into_iter()
+    .filter(|(stands, _)| !stands)
+    .map(|(_, name)| name)
+    .collect()
+}
+
+fn mock_up(job: &Job) -> Phrase {
+    let open = open_of_mock_up(job);
+    let told = words::mock_up(&open);
+    // A tick that the tape contradicts is no tick.
+    let corners = &job.work.corners_before;
+    let apart = |name, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
+        let apart = (length_of(left)? - length_of(right)?).abs();
+        (apart > usual::HEIGHT_CHANGED).then(|| words::corners_apart(name, apart))
+    };
+    let apart = [
+        apart("front", &corners.left_front, &corners.right_front),
+        apart("rear", &corners.left_rear, &corners.right_rear),
+    ];
+    words::in_a_row(&[told].into_iter().chain(apart.into_iter().flatten()).collect::<Vec<_>>())
+}
+
+fn still_off(job: &Job) -> Option<Phrase> {
+    let off =
+        job.work.taken_off.iter().filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
+    let names: Vec<&str> = off.map(|taken| taken.name.as_str()).collect();
+    (!names.is_empty()).then(|| words::still_off(&names))
+}
+
+/// How it stands against before, and whether that is otherwise; None where it was not read twice.
+#[must_use]
+pub fn corners(job: &Job) -> Option<(Phrase, bool)> {
+    let (before, after) = (job.work.corners_before.each(), job.work.corners_after.each());
+    let read: Vec<(&str, Length)> = before
+        .iter()
+        .zip(after)
+        .filter_map(|((_, name, before), (_, _, after))| {
+            Some((*name, after?.length() - before.as_ref()?.length()))
+        })
+        .collect();
+    if read.is_empty() {
+        return None;
+    }
+    let moved: Vec<Phrase> = read
+        .into_iter()
+        .filter(|(_, change)| change.abs() > usual::HEIGHT_CHANGED)
+        .map(|(name, change)| words::corner_moved(name, change))
+        .collect();
+    let otherwise = !moved.is_empty();
+    Some((if otherwise { words::corners_moved(&moved) } else { words::corners_alike() }, otherwise))
+}

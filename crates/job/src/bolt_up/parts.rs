@@ -1,0 +1,122 @@
+//! The parts of the plan: whether each is there and the right one; what a wrong one stops.
+
+use derecho_core::measure::Phrase;
+use derecho_core::parts::BracketEnd;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::situation::{Situation, side_word};
+use super::tasks::{What, end_word};
+use super::words;
+use crate::document::Job;
+use crate::document::work::{PartRecord, PartState};
+
+/// A part of the plan.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct PartLine {
+    /// Its key.
+    pub key: String,
+    /// What it is called.
+    pub name: String,
+    /// How many, and where it goes.
+    pub where_says: Phrase,
+    /// Whether it stops its steps: missing, or the wrong one.
+    pub stops: bool,
+    /// What to write to its supplier, where it stops.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub supplier_says: Option<Phrase>,
+}
+
+const fn stops(record: &PartRecord) -> bool {
+    matches!(record.state, Some(PartState::Missing | PartState::Wrong))
+}
+
+fn record<'a>(job: &'a Job, key: &str) -> Option<&'a PartRecord> {
+    job.work.parts.iter().find(|record| record.key == key)
+}
+
+/// Key, name and place of every part.
+fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Phrase)> {
+    let mut parts = Vec::new();
+    if let Some(bar) = situation.bar.as_ref().filter(|bar| bar.hangs.is_some()) {
+        let name = bar.hangs.clone().filter(|name| !name.is_empty());
+        let name = name.unwrap_or_else(|| "built track bar".to_owned());
+        parts.push(("part/bar".to_owned(), name, words::part_at("1, the track bar", bar.length)));
+    }
+    for work in &situation.ends {
+        if let Some(part) = &work.bracket {
+            let end = end_word(work.end);
+            let place = format!("1, on the {end}, {} side", side_word(job, work.end));
+            parts.push((format!("part/{end}-bracket"), part.name.clone(), words::part_at(&place, None)));
+        }
+    }
+    if let Some(name) = situation.drag_link.as_ref().filter(|name| !name.is_empty()) {
+        parts.push(("part/drag-link".to_owned(), name.clone(), words::part_at("on the drag link", None)));
+    }
+    if let Some(sway) = &situation.sway {
+        if sway.fits_bar {
+            let place = words::part_at("1, with its mounts", None);
+            parts.push(("part/sway-bar".to_owned(), "sway bar".to_owned(), place));
+        }
+        if sway.link.is_some() {
+            let place = words::part_at("2, one a side", sway.link);
+            parts.push(("part/sway-links".to_owned(), "sway links".to_owned(), place));
+        }
+    }
+    parts
+}
+
+/// Every part of the plan, a person's own behind them.
+pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
+    let own = job.work.parts.iter().filter(|record| record.key.starts_with("own/"));
+    let own = own.map(|record| (record.key.clone(), record.name.clone(), Phrase::default()));
+    planned(job, situation)
+        .into_iter()
+        .chain(own)
+        .map(|(key, name, where_says)| {
+            let stopping = record(job, &key).filter(|record| stops(record));
+            PartLine {
+                supplier_says: stopping.map(|record| words::supplier(record, &name, &job.rig.vehicle)),
+                stops: stopping.is_some(),
+                where_says,
+                key,
+                name,
+            }
+        })
+        .collect()
+}
+
+/// The part a step cannot do without.
+const fn needs(what: &What) -> Option<&'static str> {
+    match what {
+        What::Bench | What::EyeByHand(_) => Some("part/bar"),
+        What::BracketByHand(BracketEnd::Frame) | What::Tack(BracketEnd::Frame) => Some("part/frame-bracket"),
+        What::BracketByHand(BracketEnd::Axle) | What::Tack(BracketEnd::Axle) => Some("part/axle-bracket"),
+        What::DragLink => Some("part/drag-link"),
+        What::SwayByHand | What::FirstArm => Some("part/sway-bar"),
+        What::LinksByHand | What::LinksSet => Some("part/sway-links"),
+        _ => None,
+    }
+}
+
+/// Why a step stops for a part.
+pub(super) fn stopped(job: &Job, situation: &Situation, what: &What) -> Option<Phrase> {
+    let key = needs(what)?;
+    let record = record(job, key).filter(|record| stops(record))?;
+    let (_, name, _) = planned(job, situation).into_iter().find(|(known, ..)| known == key)?;
+    Some(words::wrong_part(record, &name))
+}
+
+/// Parts that are there for a while only, with what replaces them.
+pub(crate) fn temporary(job: &Job) -> Vec<(String, String)> {
+    let named = |record: &PartRecord| {
+        if record.name.is_empty() {
+            record.key.rsplit('/').next().unwrap_or_default().replace('-', " ")
+        } else {
+            record.name.clone()
+        }
+    };
+    let temporary = job.work.parts.iter().filter(|record| !record.until.trim().is_empty());
+    temporary.map(|record| (named(record), record.until.trim().to_owned())).collect()
+}

@@ -1,0 +1,103 @@
+//! Why a step comes after another one. Not here: which steps there are (`tasks`), their order (`order`).
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Why a step comes after another one.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Rule {
+    /// Stands before anything is undone.
+    StandsFirst,
+    /// What is to be compared is read before anything is undone.
+    ReadFirst,
+    /// Out of the way first.
+    OutOfTheWay,
+    /// Drilled and welded only once the mock-up stands.
+    MockUpFirst,
+    /// Battery off before an arc is struck.
+    BatteryOff,
+    /// Tacked and looked at before it is welded out.
+    TackFirst,
+    /// Cold and coated before something is hung on it.
+    ColdFirst,
+    /// Drilled before it is bolted up.
+    DrilledFirst,
+    /// Set on the bench before it is hung.
+    SetFirst,
+    /// It hangs before its other end is bolted.
+    HungFirst,
+    /// Every bolt by hand before any is tight.
+    HandFirst,
+    /// Snug and back a turn before anything is drawn up.
+    SnugFirst,
+    /// A bracket's main bolt before its side ones.
+    MainFirst,
+    /// The side bolts before the small ones.
+    SideFirst,
+    /// The bar's own bolt after the bracket's.
+    BarBoltLast,
+    /// Bushings are tightened on the weight.
+    OnItsWeight,
+    /// The first arm is tight before the bar is pushed through.
+    FirstArmTight,
+    /// The stick-out is equal before anything clamps it.
+    StickOutFirst,
+    /// Both arms stand alike before their pinch bolts are tight.
+    AnglesFirst,
+    /// Jam nuts once both sides read alike.
+    ReadBeforeJam,
+    /// Torqued before it is pinned.
+    TorqueBeforePin,
+    /// Everything tight before it is marked and greased.
+    TightFirst,
+    /// Put back at the end.
+    PutBackLast,
+    /// Where a person put a step of their own.
+    AsWritten,
+}
+
+impl Rule {
+    /// Whether it holds whatever order the maker gives: what is only usual yields to the maker's own order.
+    #[must_use]
+    pub const fn is_firm(self) -> bool {
+        !matches!(
+            self,
+            Self::SnugFirst
+                | Self::MainFirst
+                | Self::SideFirst
+                | Self::BarBoltLast
+                | Self::SetFirst
+                | Self::PutBackLast
+                | Self::AsWritten
+        )
+    }
+
+    /// Every rule.
+    pub const ALL: [Self; 24] = [
+        Self::StandsFirst,
+        Self::ReadFirst,
+        Self::OutOfTheWay,
+        Self::MockUpFirst,
+        Self::BatteryOff,
+        Self::TackFirst,
+        Self::ColdFirst,
+        Self::DrilledFirst,
+        Self::SetFirst,
+        Self::HungFirst,
+        Self::HandFirst,
+        Self::SnugFirst,
+        Self::MainFirst,
+        Self::SideFirst,
+        Self::BarBoltLast,
+        Self::OnItsWeight,
+        Self::FirstArmTight,
+        Self::StickOutFirst,
+        Self::AnglesFirst,
+        Self::ReadBeforeJam,
+        Self::TorqueBeforePin,
+        Self::TightFirst,
+        Self::PutBackLast,
+        Self::AsWritten,
+    ];
+}

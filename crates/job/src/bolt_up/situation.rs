@@ -1,0 +1,222 @@
+//! What is to be done: everything in which the vehicle as it is planned, or as it was fitted, differs from the vehicle
+//! as it came. From as it came, so that the plan of work stays when its parts are recorded as fitted.
+//!
+//! Not here: the steps that follow from it (`tasks`).
+
+use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::measure::{Length, TapeEntry};
+use derecho_core::parts::{Attachment, BarPart, BracketEnd, BracketPart};
+use derecho_core::pose::joint::JointKind;
+
+use crate::document::sway::SwayKind;
+use crate::document::{AxleLocation, HoleChoice, Job, length_of};
+use crate::setups::moves::{choice, side_of};
+use crate::setups::{Resolved, Setups, SwaySetups};
+use crate::usual;
+
+/// An eye further than this from where it was found sits in another place, mm.
+const MOVED: f64 = 1e-6;
+
+/// What is done to the track bar.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct BarWork {
+    /// The bar that is hung in place of the old one.
+    pub(super) hangs: Option<String>,
+    /// How its length is changed; None where nobody said, or it is cut and welded to length.
+    pub(super) kind: Option<AdjusterKind>,
+    /// Whether it is cut and welded to length.
+    pub(super) made_to_length: bool,
+    /// The length it gets, where that is another one than it has.
+    pub(super) length: Option<Length>,
+    /// What sits in its eyes, frame eye first.
+    pub(super) joints: [JointKind; 2],
+}
+
+/// What is done at one end of it.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct EndWork {
+    /// Which end.
+    pub(super) end: BracketEnd,
+    /// The hole its eye goes to.
+    pub(super) hole: HoleChoice,
+    /// The bracket that is fitted for it; None where the hole is in the one that is there.
+    pub(super) bracket: Option<BracketPart>,
+}
+
+impl EndWork {
+    /// Whether a bracket is bolted on for it.
+    pub(super) fn bolts_on(&self) -> bool {
+        self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::BoltOn)
+    }
+
+    /// Whether a bracket is welded on for it.
+    pub(super) fn welds_on(&self) -> bool {
+        self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::WeldOn)
+    }
+}
+
+/// What is done to the sway bar.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct SwayWork {
+    /// Whether the bar itself is fitted.
+    pub(super) fits_bar: bool,
+    /// Whether its arms are splined on.
+    pub(super) splined: bool,
+    /// The length the links get, where that is another one than they have.
+    pub(super) link: Option<Length>,
+    /// The arm to the hole the links go to, from the bar's axis.
+    pub(super) hole: Option<Length>,
+}
+
+/// Everything that is to be done.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(super) struct Situation {
+    /// The track bar.
+    pub(super) bar: Option<BarWork>,
+    /// Ends whose eye goes to another hole, frame first.
+    pub(super) ends: Vec<EndWork>,
+    /// The drag-link part that is fitted.
+    pub(super) drag_link: Option<String>,
+    /// The sway bar.
+    pub(super) sway: Option<SwayWork>,
+    /// Whether a Y-shaped link centres the axle.
+    pub(super) y_link: bool,
+    /// Holes to drill, by their names.
+    pub(super) drills: Vec<String>,
+}
+
+impl Situation {
+    /// Of a job.
+    pub(super) fn of(job: &Job, resolved: &Resolved) -> Self {
+        let mut situation = Self {
+            y_link: job.rig.axle_location == Some(AxleLocation::YLink),
+            sway: sway(job, &resolved.sway),
+            drills: job.work.drills.iter().map(|drill| drill.name.clone()).collect(),
+            ..Self::default()
+        };
+        if let Some(setups) = resolved.setups() {
+            situation.ends = ends(job, setups);
+            situation.bar = bar(job, setups);
+            let (found, target) = (&setups.found, setups.other());
+            situation.drag_link = (found.drag_link != target.drag_link).then(|| target.drag_link.clone());
+        }
+        situation
+    }
+
+    /// Whether anything is to be done at all.
+    pub(super) const fn is_nothing(&self) -> bool {
+        self.bar.is_none()
+            && self.ends.is_empty()
+            && self.drag_link.is_none()
+            && self.sway.is_none()
+            && !self.y_link
+    }
+
+    /// Whether anything is unbolted for it; a sleeve is turned as it stands.
+    pub(super) fn undoes(&self) -> bool {
+        self.bar_comes_out()
+            || !self.ends.is_empty()
+            || self.turns_an_end()
+            || self.drag_link.is_some()
+            || self.sway.is_some()
+            || !self.drills.is_empty()
+            || self.y_link
+    }
+
+    /// What is done at an end.
+    pub(super) fn at(&self, end: BracketEnd) -> Option<&EndWork> {
+        self.ends.iter().find(|work| work.end == end)
+    }
+
+    /// Whether the whole bar comes out: another is hung, or both its eyes move.
+    pub(super) fn bar_comes_out(&self) -> bool {
+        self.ends.len() == 2 || self.bar.as_ref().is_some_and(|bar| bar.hangs.is_some())
+    }
+
+    /// Whether the eye of an end is unbolted.
+    pub(super) fn is_undone(&self, end: BracketEnd) -> bool {
+        self.bar_comes_out() || self.at(end).is_some()
+    }
+
+    /// Whether one end of a bar that stays in is unbolted to turn it.
+    pub(super) fn turns_an_end(&self) -> bool {
+        self.ends.is_empty()
+            && self.bar.as_ref().is_some_and(|bar| {
+                bar.hangs.is_none() && bar.kind == Some(AdjusterKind::OneEnd) && bar.length.is_some()
+            })
+    }
+}
+
+/// The hole an end's eye goes to: as the plan says, else as it was recorded.
+fn hole(job: &Job, end: BracketEnd) -> HoleChoice {
+    let planned = job.setups.plans.chosen.as_ref().and_then(|plan| choice(plan, end));
+    let fitted = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
+    let fitted = fitted.filter(|moved| moved.end == end).map(|moved| &moved.to);
+    planned.into_iter().chain(fitted).next().cloned().unwrap_or_default()
+}
+
+fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
+    let moves = setups.other().moves.since(setups.found.moves);
+    [BracketEnd::Frame, BracketEnd::Axle]
+        .into_iter()
+        .filter(|end| moves.at(*end).length() > MOVED)
+        .map(|end| {
+            let hole = hole(job, end);
+            let bracket =
+                job.bracket.brackets.iter().find(|part| part.end == end && part.name == hole.bracket);
+            EndWork { end, bracket: bracket.cloned(), hole }
+        })
+        .collect()
+}
+
+fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
+    let (found, target) = (&setups.found, setups.other());
+    let hangs = (target.bar.name != found.bar.name).then(|| target.bar.name.clone());
+    let kind = target.bar.adjuster.as_ref().map(|adjuster| adjuster.kind);
+    let change = (target.view.length() - found.view.length()).abs();
+    // A bar built to its gap is made, and hung, as it was reckoned.
+    let made_to_length = target.bar.made_to_length || setups.known.built;
+    let fixed = kind == Some(AdjusterKind::Fixed) && !made_to_length;
+    let length = (made_to_length || (!fixed && (hangs.is_some() || change > usual::AS_WANTED)))
+        .then(|| target.view.length());
+    let moved = !target.moves.since(found.moves).is_none();
+    if hangs.is_none() && length.is_none() && !moved {
+        return None;
+    }
+    let part: Option<&BarPart> =
+        hangs.as_ref().and_then(|name| job.bracket.bars.iter().find(|p| p.name == *name));
+    let body = &job.hardpoints.bar;
+    let joints = part.map_or_else(
+        || [&body.frame_joint, &body.axle_joint].map(|joint| joint.kind.unwrap_or_default()),
+        |part| [part.frame_joint, part.axle_joint],
+    );
+    let hangs = if setups.known.built { Some(hangs.unwrap_or_default()) } else { hangs };
+    Some(BarWork { hangs, kind, made_to_length, length, joints })
+}
+
+fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
+    let kind = sway.plan.kind?;
+    let fits_bar = job.work.fits_sway_bar == Some(true);
+    let (then, now) = (length_of(&sway.found.link), length_of(&sway.plan.link));
+    let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > usual::AS_WANTED));
+    let hole = (sway.found.hole != sway.plan.hole)
+        .then(|| sway.plan.holes.get(sway.plan.hole).map(TapeEntry::length))
+        .flatten();
+    let work = SwayWork { fits_bar, splined: kind == SwayKind::Splined, link, hole };
+    (kind != SwayKind::None && (fits_bar || link.is_some() || hole.is_some())).then_some(work)
+}
+
+/// Whether a bushing is wound up for good where it is tightened at another height than it is driven at.
+pub(super) const fn is_bushing(joint: JointKind) -> bool {
+    matches!(joint, JointKind::Rubber | JointKind::Polyurethane)
+}
+
+/// The side of the vehicle an end's eye is on, in words.
+pub(super) fn side_word(job: &Job, end: BracketEnd) -> &'static str {
+    job.rig.frame_eye_side.map_or("", |side| side_of(end, side).word())
+}
+
+/// What is bored, where its size is known.
+pub(super) fn drill_size(job: &Job, index: usize) -> Option<Length> {
+    job.work.drills.get(index)?.size.as_ref().map(TapeEntry::length)
+}

@@ -1,0 +1,244 @@
+//! The order of work of random plans, held against the rules of the trade and not against the plan's own list.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::measure::Length;
+use derecho_core::parts::{Attachment, BracketEnd, BracketPart};
+use derecho_core::pose::joint::JointKind;
+use proptest::prelude::*;
+
+use super::order::{arranged, broken, sorted};
+use super::rules::Rule;
+use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
+use super::tasks::{Task, What, tasks};
+use crate::document::HoleChoice;
+use crate::document::work::{OwnStep, Stands};
+
+fn joint() -> impl Strategy<Value = JointKind> {
+    prop::sample::select(vec![
+        JointKind::Rubber,
+        JointKind::Polyurethane,
+        JointKind::Spherical,
+        JointKind::SphericalHighMisalignment,
+    ])
+}
+
+prop_compose! {
+    fn bar()(
+        hangs in prop::option::of(Just("new bar".to_owned())),
+        kind in prop::option::of(prop::sample::select(vec![AdjusterKind::Fixed, AdjusterKind::OneEnd, AdjusterKind::Turnbuckle])),
+        made_to_length: bool,
+        length in prop::option::of(Just(Length::from_mm(830.0))),
+        frame in joint(), axle in joint(),
+    ) -> BarWork {
+        // What is cut and welded to length is hung, and has one.
+        let hangs = if made_to_length { Some("new bar".to_owned()) } else { hangs };
+        let length = if made_to_length { Some(Length::from_mm(830.0)) } else { length };
+        BarWork { hangs, kind: kind.filter(|_| !made_to_length), made_to_length, length, joints: [frame, axle] }
+    }
+}
+
+fn end(end: BracketEnd) -> impl Strategy<Value = Option<EndWork>> {
+    let bracket = (prop::bool::ANY, prop::bool::ANY).prop_map(move |(welded, first)| BracketPart {
+        name: "bracket".to_owned(),
+        end,
+        attachment: if welded { Attachment::WeldOn } else { Attachment::BoltOn },
+        comes_off_first: if first { "the old bracket".to_owned() } else { String::new() },
+        ..BracketPart::default()
+    });
+    let work = prop::option::of(bracket).prop_map(move |bracket| EndWork {
+        end,
+        hole: HoleChoice { bracket: String::new(), hole: "hole 2".to_owned() },
+        bracket,
+    });
+    prop::option::of(work)
+}
+
+prop_compose! {
+    fn swaying()(fits_bar: bool, splined: bool, link: bool, hole: bool) -> SwayWork {
+        let length = Length::from_mm(250.0);
+        SwayWork { fits_bar, splined, link: link.then_some(length), hole: hole.then_some(length) }
+    }
+}
+
+prop_compose! {
+    fn situation()(
+        bar in prop::option::of(bar()),
+        frame in end(BracketEnd::Frame),
+        axle in end(BracketEnd::Axle),
+        drag_link in prop::option::of(Just("raised arm".to_owned())),
+        sway in prop::option::of(swaying()),
+        y_link in prop::bool::weighted(0.1),
+        drills in prop::collection::vec(Just("side hole".to_owned()), 0..3),
+    ) -> Situation {
+        Situation { bar, ends: frame.into_iter().chain(axle).collect(), drag_link, sway, y_link, drills }
+    }
+}
+
+fn plan(situation: &Situation) -> Vec<Task> {
+    sorted(tasks(situation, &[]))
+}
+
+fn place(tasks: &[Task], wanted: impl Fn(&What) -> bool) -> Option<usize> {
+    tasks.iter().position(|task| wanted(&task.what))
+}
+
+/// Every step that does such a thing.
+fn places(tasks: &[Task], wanted: impl Fn(&What) -> bool) -> Vec<usize> {
+    (0..tasks.len()).filter(|index| wanted(&tasks[*index].what)).collect()
+}
+
+fn all_before(tasks: &[Task], first: impl Fn(&What) -> bool, then: impl Fn(&What) -> bool) -> bool {
+    let last = places(tasks, first).into_iter().max();
+    let next = places(tasks, then).into_iter().min();
+    last.zip(next).is_none_or(|(last, next)| last < next)
+}
+
+proptest! {
+    /// No step waits for one behind it, no key comes twice, and nothing is lost in sorting.
+    #[test]
+    fn every_plan_is_in_a_legal_order(situation in situation()) {
+        let loose = tasks(&situation, &[]);
+        let sorted = plan(&situation);
+        prop_assert_eq!(loose.len(), sorted.len());
+        prop_assert_eq!(broken(&sorted, false), vec![]);
+        for (index, task) in sorted.iter().enumerate() {
+            prop_assert!(!sorted[..index].iter().any(|other| other.key == task.key), "{} twice", task.key);
+            for (first, _) in &task.after {
+                prop_assert!(sorted[..index].iter().any(|other| other.key == *first), "{first} before {}", task.key);
+            }
+        }
+    }
+
+    /// The trade's own rules, written down here once more.
+    #[test]
+    fn every_plan_keeps_the_rules_of_the_trade(situation in situation()) {
+        let steps = plan(&situation);
+        // Nothing is undone, drilled or welded before the corners are read and stands are under it.
+        if let Some(stands) = place(&steps, |what| *what == What::Stands) {
+            let read = place(&steps, |what| *what == What::Corners);
+            prop_assert!(read.is_some_and(|read| read < stands));
+            let undone = |what: &What| matches!(what, What::BarOut | What::EyeOff(_) | What::AdjusterOff | What::Weld(_)
+                | What::Drill(_) | What::DragLink | What::LinksByHand | What::ComesOff(_));
+            prop_assert!(all_before(&steps, |what| *what == What::Stands, undone));
+        }
+        // Drilled and welded only with the mock-up standing, welded with the battery off, tacked before.
+        prop_assert!(all_before(&steps, |what| *what == What::MockUp, |what| matches!(what, What::Drill(_) | What::Tack(_) | What::Build)));
+        prop_assert_eq!(
+            place(&steps, |what| matches!(what, What::Drill(_) | What::Tack(_) | What::Build)).is_some(),
+            place(&steps, |what| *what == What::MockUp).is_some()
+        );
+        prop_assert!(all_before(&steps, |what| *what == What::BatteryOff, |what| matches!(what, What::Tack(_) | What::Weld(_))));
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Weld(_)), |what| *what == What::BatteryOn));
+        for end in [BracketEnd::Frame, BracketEnd::Axle] {
+            prop_assert!(all_before(&steps, |what| *what == What::TackCheck(end), |what| *what == What::Weld(end)));
+            prop_assert!(all_before(&steps, |what| *what == What::Coat(end), |what| *what == What::EyeByHand(end)));
+        }
+        // Everything about the bar is started by hand before anything of it is tight.
+        prop_assert!(all_before(
+            &steps,
+            |what| matches!(what, What::EyeByHand(_) | What::BracketByHand(_) | What::AdjusterByHand),
+            |what| matches!(what, What::EyeTight(_) | What::BracketTight(..) | What::AdjusterTight | What::Snug(_)),
+        ));
+        // A bushing is tightened on its weight, and only then; an eye after its bracket.
+        let weight = place(&steps, |what| *what == What::OnItsWeight);
+        for end in [BracketEnd::Frame, BracketEnd::Axle] {
+            if let (Some(tight), Some(bar)) = (place(&steps, |what| *what == What::EyeTight(end)), &situation.bar) {
+                let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
+                prop_assert_eq!(steps[tight].stands == Some(Stands::OnItsWeight), is_bushing(joint));
+                prop_assert!(!is_bushing(joint) || weight.is_some_and(|weight| weight < tight));
+            }
+            prop_assert!(all_before(
+                &steps,
+                |what| matches!(what, What::BracketTight(of, _) if *of == end),
+                |what| *what == What::EyeTight(end),
+            ));
+        }
+        // Jam nuts after the readings, readings after the bolts; marks and grease after everything tight.
+        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Jam | What::LegsJam)));
+        prop_assert!(all_before(&steps, |what| matches!(what, What::EyeTight(_) | What::Turn), |what| *what == What::ReadAgain));
+        let tightened = steps.iter().rposition(|task| !task.tightens.is_empty());
+        let marked = place(&steps, |what| *what == What::Witness);
+        prop_assert_eq!(tightened.is_some(), marked.is_some());
+        prop_assert!(tightened.zip(marked).is_none_or(|(tightened, marked)| tightened < marked));
+        // Splined arms: stick-out, then angles, then pinched.
+        prop_assert!(all_before(&steps, |what| *what == What::StickOut, |what| matches!(what, What::SwayMounts | What::ArmsAlike | What::Pinch)));
+        prop_assert!(all_before(&steps, |what| *what == What::ArmsAlike, |what| *what == What::Pinch));
+    }
+
+    /// What is unbolted is bolted again, and nothing else.
+    #[test]
+    fn what_comes_off_goes_on(situation in situation()) {
+        let steps = plan(&situation);
+        let count = |wanted: &dyn Fn(&What) -> bool| places(&steps, wanted).len();
+        let by_hand = count(&|what| matches!(what, What::EyeByHand(_)));
+        let tight = count(&|what| matches!(what, What::EyeTight(_)));
+        if situation.bar.is_some() {
+            prop_assert_eq!(by_hand, tight);
+        }
+        if count(&|what| *what == What::BarOut) > 0 {
+            prop_assert_eq!(by_hand, 2);
+        }
+        prop_assert_eq!(count(&|what| *what == What::AdjusterOff), count(&|what| *what == What::AdjusterByHand));
+        prop_assert_eq!(count(&|what| *what == What::BatteryOff), count(&|what| *what == What::BatteryOn));
+    }
+
+    /// Two steps that one rule joins, swapped in a person's order: that rule is named, with both of them.
+    #[test]
+    fn a_swapped_pair_is_named(situation in situation(), pick in 0..1000_usize) {
+        let steps = plan(&situation);
+        let pairs: Vec<(String, String, Rule)> = steps
+            .iter()
+            .flat_map(|task| task.after.iter().map(|(first, rule)| (first.clone(), task.key.clone(), *rule)))
+            .collect();
+        prop_assume!(!pairs.is_empty());
+        let (first, then, rule) = pairs[pick % pairs.len()].clone();
+        let mut order: Vec<String> = steps.iter().map(|task| task.key.clone()).collect();
+        let at = |order: &[String], key: &str| order.iter().position(|known| known == key).unwrap();
+        let (a, b) = (at(&order, &first), at(&order, &then));
+        order.swap(a, b);
+        let arranged = arranged(steps.clone(), &order);
+        prop_assert_eq!(arranged.len(), steps.len());
+        let named = broken(&arranged, false);
+        prop_assert!(
+            named.iter().any(|fault| fault.first == first && fault.then == then && fault.rule == rule),
+            "{first} and {then}: {named:?}"
+        );
+        // The maker's own order rules over what is only usual, never over what is firm.
+        let under_the_maker = broken(&arranged, true);
+        prop_assert!(under_the_maker.iter().all(|fault| fault.rule.is_firm()));
+        prop_assert_eq!(rule.is_firm(), under_the_maker.iter().any(|fault| fault.first == first && fault.then == then));
+    }
+
+    /// An order in which every step is named is the order; one that names none changes nothing.
+    #[test]
+    fn a_persons_order_is_kept(situation in situation(), seed: u64) {
+        let steps = plan(&situation);
+        let mut order: Vec<String> = steps.iter().map(|task| task.key.clone()).collect();
+        let length = order.len();
+        for index in 0..length {
+            order.swap(index, ((seed >> (index % 60)) as usize + index) % length);
+        }
+        let keys: Vec<String> = arranged(steps.clone(), &order).into_iter().map(|task| task.key).collect();
+        prop_assert_eq!(&keys, &order);
+        prop_assert_eq!(arranged(steps.clone(), &[]), steps);
+    }
+}
+
+#[test]
+fn a_step_of_ones_own_stands_where_it_was_put() {
+    let situation = Situation { drag_link: Some("raised arm".to_owned()), ..Situation::default() };
+    let own = |after: &str| OwnStep {
+        key: "own/1".to_owned(),
+        does: "Photograph it".to_owned(),
+        after: after.to_owned(),
+    };
+    let keys = |own: &OwnStep| -> Vec<String> {
+        sorted(tasks(&situation, std::slice::from_ref(own))).into_iter().map(|task| task.key).collect()
+    };
+    let behind = keys(&own("stands"));
+    let at = behind.iter().position(|key| key == "own/1").unwrap();
+    assert_eq!(behind[at - 1], "stands");
+    // Behind a step that is not there it comes last.
+    assert_eq!(keys(&own("nowhere")).last().unwrap(), "own/1");
+}

@@ -1,0 +1,193 @@
+import { Plus } from "lucide-react";
+import type { Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { useSettings } from "../../ui/settings";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { GRADES, NUTS, TREATMENTS } from "../bracket/BoltInputs";
+import { Checks } from "../bracket/Checks";
+import { FigureField } from "../job/FigureField";
+import { useJob } from "../job/useJob";
+import { type FastenerForm, ownKey, setFastener, setWork } from "./edits";
+import type { FastenerLine, WorkResult } from "./useWorked";
+
+const SOURCES = [
+  { value: "parts_sheet", label: "part's sheet" },
+  { value: "vehicle_manual", label: "vehicle's manual" },
+  { value: "maker_told", label: "maker told it" },
+  { value: "from_memory", label: "from memory" },
+] as const;
+
+const HEADS = [
+  { value: "forward", label: "forward" },
+  { value: "back", label: "back" },
+  { value: "inward", label: "inward" },
+  { value: "outward", label: "outward" },
+  { value: "up", label: "up" },
+  { value: "down", label: "down" },
+] as const;
+
+const TIGHTNESS = {
+  open: "open",
+  tight: "tight",
+  other_than_wanted: "not as wanted",
+  by_feel: "by feel",
+  struck: "struck out",
+} satisfies Record<Schemas["Tightness"], string>;
+
+/** One list for everything that is bolted. */
+export function Fasteners({ worked }: { worked: WorkResult }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  return (
+    <>
+      {worked.fasteners.length === 0 && <p className="text-muted">Nothing is bolted in this job.</p>}
+      {worked.fasteners.map((line) => (
+        <Fold key={line.key} title={`${line.name}: ${TIGHTNESS[line.tightness]}`}>
+          <p className="mb-2">
+            <Figure>{say(line.torque_says, units)}</Figure>
+          </p>
+          <FastenerInputs line={line} />
+        </Fold>
+      ))}
+      <div>
+        <Button
+          onClick={() => change(setFastener(ownKey(job.work?.fasteners), { name: "another fastener" }))}
+        >
+          <Plus size={18} aria-hidden />
+          Add a fastener
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function FastenerInputs({ line }: { line: FastenerLine }) {
+  const { view, job, change } = useJob();
+  const forms = job.work?.fasteners ?? [];
+  const known = forms.findIndex((form) => form.key === line.key);
+  const form: FastenerForm = forms[known] ?? { key: line.key };
+  const at = `/work/fasteners/${known < 0 ? line.key : known}`;
+  const unit = job.rig?.sheet_unit ?? "in";
+  const set = (part: Partial<FastenerForm>) => change(setFastener(line.key, part));
+  const own = line.key.startsWith("own/");
+  return (
+    <div className="grid gap-2" data-fastener-inputs={line.key}>
+      <Checks title="" checks={line.checks} />
+      <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
+        {own && (
+          <TextField
+            job={view.id}
+            pointer={`${at}/name`}
+            label="What it holds"
+            value={form.name ?? ""}
+            required
+            onCommit={(name) => set({ name })}
+          />
+        )}
+        <FigureField
+          kind="thread"
+          pointer={`${at}/thread`}
+          label="Thread"
+          value={form.thread}
+          onCommit={(thread) => set({ thread })}
+        />
+        <FigureField
+          kind="thread"
+          pointer={`${at}/nut_thread`}
+          label="The nut's thread"
+          value={form.nut_thread}
+          onCommit={(nut_thread) => set({ nut_thread })}
+        />
+        <FigureField
+          kind="torque"
+          pointer={`${at}/torque`}
+          label="Torque as it was given"
+          value={form.torque}
+          onCommit={(torque) => set({ torque })}
+        />
+        <TapeField
+          job={view.id}
+          pointer={`${at}/length`}
+          label="Length under its head"
+          unit={unit}
+          value={form.length}
+          onCommit={(length) => set({ length })}
+        />
+        <TapeField
+          job={view.id}
+          pointer={`${at}/hole`}
+          label="The hole it goes through"
+          unit={unit}
+          value={form.hole}
+          onCommit={(hole) => set({ hole })}
+        />
+        <TextField
+          job={view.id}
+          pointer={`${at}/reused_from`}
+          label="Reused from"
+          value={form.reused_from ?? ""}
+          onCommit={(reused_from) => set({ reused_from })}
+        />
+        <TextField
+          job={view.id}
+          pointer={`${at}/access`}
+          label="What gives way for the wrench"
+          value={form.access ?? ""}
+          onCommit={(access) => set({ access })}
+        />
+      </div>
+      <Choice
+        label="The torque is from the"
+        value={form.source}
+        options={SOURCES}
+        onPick={(source) => set({ source })}
+      />
+      <Choice
+        label="Marked on its head"
+        value={form.grade ?? "unknown"}
+        options={GRADES}
+        onPick={(grade) => set({ grade: grade === "unknown" ? undefined : grade })}
+      />
+      <Choice label="Its nut is" value={form.nut} options={NUTS} onPick={(nut) => set({ nut })} />
+      <Choice
+        label="Its thread is"
+        value={form.treatment}
+        options={TREATMENTS}
+        onPick={(treatment) => set({ treatment })}
+      />
+      <Choice
+        label="Its head is on the side"
+        value={form.head}
+        options={HEADS}
+        onPick={(head) => set({ head })}
+      />
+      <TextField
+        job={view.id}
+        pointer={`${at}/struck`}
+        label="Strike it out of the plan, because"
+        value={form.struck ?? ""}
+        onCommit={(struck) => set({ struck })}
+      />
+      {own && (
+        <div>
+          <Button
+            onClick={() =>
+              change(
+                setWork((work) => ({
+                  fasteners: (work.fasteners ?? []).filter((old) => old.key !== line.key),
+                })),
+              )
+            }
+          >
+            Take it out
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}

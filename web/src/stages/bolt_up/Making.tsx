@@ -1,0 +1,121 @@
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { Notice } from "../../ui/Notice";
+import { Rows } from "../../ui/Rows";
+import { useSettings } from "../../ui/settings";
+import { TapeField } from "../../ui/TapeField";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { useJob } from "../job/useJob";
+import { setWork } from "./edits";
+import type { WorkResult } from "./useWorked";
+
+const MOCK_UP = [
+  ["corners_equal", "Left and right equally high"],
+  ["strapped", "Axle strapped to centre"],
+  ["repeats_agree", "Repeats of the readings agree"],
+  ["cycled", "Full cycle done, past the stops"],
+] as const;
+
+const CORNERS = [
+  ["left_front", "Left front"],
+  ["right_front", "Right front"],
+  ["left_rear", "Left rear"],
+  ["right_rear", "Right rear"],
+] as const;
+
+/** Corner heights, the mock-up's gate, what is drilled. */
+export function Making({ worked }: { worked: WorkResult }) {
+  const { view, job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const unit = job.rig?.sheet_unit ?? "in";
+  const drills = job.work?.drills ?? [];
+  return (
+    <>
+      {worked.mock_up && (
+        <section className="grid gap-1">
+          <h4 className="font-semibold">Before anything is drilled, cut or welded</h4>
+          {MOCK_UP.map(([field, label]) => (
+            <Tick
+              key={field}
+              label={label}
+              value={job.work?.mock_up?.[field] ? true : undefined}
+              onPick={(told) =>
+                change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: told === true } })))
+              }
+            />
+          ))}
+          <Notice
+            kind={
+              Object.values(job.work?.mock_up ?? {}).filter(Boolean).length === 4 ? "question" : "warning"
+            }
+          >
+            <Figure>{say(worked.mock_up, units)}</Figure>
+          </Notice>
+        </section>
+      )}
+      <section className="grid gap-1" data-drills>
+        <h4 className="font-semibold">Holes to drill</h4>
+        <Rows
+          items={drills}
+          name={(drill) => drill.name || "this hole"}
+          add="Add a hole"
+          onAdd={() => change(setWork({ drills: [...drills, { name: `hole ${drills.length + 1}` }] }))}
+          onSet={(items) => change(setWork({ drills: items }))}
+        >
+          {(drill, index, put) => (
+            <div className="grid gap-x-2 sm:grid-cols-2">
+              <TextField
+                job={view.id}
+                pointer={`/work/drills/${index}/name`}
+                label="Which hole"
+                value={drill.name ?? ""}
+                required
+                onCommit={(name) => put({ name })}
+              />
+              <TapeField
+                job={view.id}
+                pointer={`/work/drills/${index}/size`}
+                label="Its size"
+                unit={unit}
+                value={drill.size}
+                onCommit={(size) => put({ size })}
+              />
+              {worked.drills[index] && (
+                <p className="text-[16px] leading-snug sm:col-span-2">
+                  <Figure>{say(worked.drills[index].says, units)}</Figure>
+                </p>
+              )}
+            </div>
+          )}
+        </Rows>
+      </section>
+      {(["corners_before", "corners_after"] as const).map((at) => (
+        <Fold
+          key={at}
+          title={at === "corners_before" ? "Corner heights before" : "Corner heights afterwards"}
+        >
+          <div className="grid grid-cols-2 gap-2">
+            {CORNERS.map(([field, label]) => (
+              <TapeField
+                key={field}
+                job={view.id}
+                pointer={`/work/${at}/${field}`}
+                label={label}
+                unit={unit}
+                value={job.work?.[at]?.[field]}
+                onCommit={(entry) => change(setWork((work) => ({ [at]: { ...work[at], [field]: entry } })))}
+              />
+            ))}
+          </div>
+        </Fold>
+      ))}
+      {worked.corners && (
+        <p>
+          <Figure>{say(worked.corners, units)}</Figure>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,123 @@
+import { Plus } from "lucide-react";
+import { say } from "../../measure/format";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { Checks } from "../bracket/Checks";
+import { useJob } from "../job/useJob";
+import { ownKey, setPart, setWork } from "./edits";
+import type { WorkResult } from "./useWorked";
+
+const STATES = [
+  { value: "in_the_kit", label: "in the kit" },
+  { value: "reused", label: "reused" },
+  { value: "bought", label: "bought" },
+  { value: "made", label: "made" },
+  { value: "declined", label: "left out" },
+  { value: "missing", label: "missing" },
+  { value: "wrong", label: "wrong" },
+] as const;
+
+/** Whether everything is there and fits. */
+export function Parts({ worked }: { worked: WorkResult }) {
+  const { view, job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const records = job.work?.parts ?? [];
+  return (
+    <>
+      {worked.parts.length === 0 && <p className="text-muted">No new part in this plan.</p>}
+      {worked.parts.map((part) => {
+        const known = records.findIndex((record) => record.key === part.key);
+        const record = records[known];
+        const at = `/work/parts/${known < 0 ? part.key : known}`;
+        return (
+          <section key={part.key} className="grid gap-1 border-line border-b pb-2" data-part={part.key}>
+            <h4 className="font-semibold leading-tight">
+              {part.name}
+              <span className="font-normal text-muted">
+                {" "}
+                <Figure>{say(part.where_says, units)}</Figure>
+              </span>
+            </h4>
+            <Choice
+              label="It is"
+              value={record?.state}
+              options={STATES}
+              onPick={(state) => change(setPart(part.key, { state }))}
+            />
+            <div className="grid gap-x-2 sm:grid-cols-2">
+              <TextField
+                job={view.id}
+                pointer={`${at}/note`}
+                label="What is wrong with it, or where from"
+                value={record?.note ?? ""}
+                onCommit={(note) => change(setPart(part.key, { note }))}
+              />
+              <TextField
+                job={view.id}
+                pointer={`${at}/until`}
+                label="For a while: what replaces it"
+                value={record?.until ?? ""}
+                onCommit={(until) => change(setPart(part.key, { until }))}
+              />
+            </div>
+            {part.supplier_says && (
+              <Notice kind="refused">
+                It stops its steps. For the supplier: <q>{say(part.supplier_says, units)}</q>
+              </Notice>
+            )}
+          </section>
+        );
+      })}
+      <OwnPart />
+      {worked.fit.length > 0 && <Checks title="Does it fit together" checks={worked.fit} />}
+      <Tick
+        label="The sway bar itself is fitted in this job"
+        value={job.work?.fits_sway_bar}
+        onPick={(fits_sway_bar) => change(setWork({ fits_sway_bar }))}
+      />
+    </>
+  );
+}
+
+function OwnPart() {
+  const { job, change } = useJob();
+  const add = () => change(setPart(ownKey(job.work?.parts), { name: "another part" }));
+  const own = (job.work?.parts ?? []).filter((record) => record.key?.startsWith("own/"));
+  const { view } = useJob();
+  return (
+    <div className="grid gap-2">
+      {own.map((record) => (
+        <div key={record.key} className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+          <TextField
+            job={view.id}
+            pointer={`/work/parts/own/${record.key}/name`}
+            label="Part"
+            value={record.name ?? ""}
+            required
+            onCommit={(name) => change(setPart(record.key ?? "", { name }))}
+          />
+          <Button
+            onClick={() =>
+              change(
+                setWork((work) => ({ parts: (work.parts ?? []).filter((old) => old.key !== record.key) })),
+              )
+            }
+          >
+            Take it out
+          </Button>
+        </div>
+      ))}
+      <div>
+        <Button onClick={add}>
+          <Plus size={18} aria-hidden />
+          Add a part
+        </Button>
+      </div>
+    </div>
+  );
+}

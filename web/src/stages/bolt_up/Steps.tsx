@@ -1,0 +1,265 @@
+import { Check, ChevronDown, ChevronUp, CircleSlash, Plus } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { say } from "../../measure/format";
+import { Button } from "../../ui/Button";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { Tick } from "../../ui/Tick";
+import { useJob } from "../job/useJob";
+import { mark, ownKey, setStep, setWork } from "./edits";
+import { Reason } from "./Reason";
+import { TightenField } from "./TightenField";
+import { openStep, type StepLine, useOpenStep, type WorkResult } from "./useWorked";
+
+/** Every step in its order, the open one with all it says. */
+export function Steps({ worked }: { worked: WorkResult }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const { key, look } = useOpenStep();
+  const open = openStep(worked, key)?.step.key;
+  return (
+    <>
+      {worked.broken.map((fault) => (
+        <Notice key={`${fault.first} ${fault.then}`} kind="warning">
+          <Figure>{say(fault.says, units)}</Figure>
+        </Notice>
+      ))}
+      <ol className="grid" data-steps>
+        {worked.steps.map((step, index) => (
+          <Step
+            key={step.key}
+            step={step}
+            number={index + 1}
+            worked={worked}
+            open={step.key === open}
+            onOpen={() => look(step.key)}
+          />
+        ))}
+      </ol>
+      {worked.gone.map((gone) => (
+        <p key={gone.in} className="text-muted">
+          <Figure>{say(gone, units)}</Figure>
+        </p>
+      ))}
+      <OwnStep steps={worked.steps} />
+      {(job.work?.order ?? []).length > 0 && (
+        <div className="grid gap-1">
+          <Tick
+            label="This is the maker's own order"
+            value={job.work?.makers_order}
+            onPick={(makers_order) => change(setWork({ makers_order }))}
+          />
+          <div>
+            <Button onClick={() => change(setWork({ order: [] }))}>Back to the usual order</Button>
+          </div>
+        </div>
+      )}
+    </>
+  );
+}
+
+type StepProps = { step: StepLine; number: number; worked: WorkResult; open: boolean; onOpen: () => void };
+
+function Step({ step, number, worked, open, onOpen }: StepProps) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const [asking, ask] = useState<"against" | "struck" | null>(null);
+  const look = useOpenStep((s) => s.look);
+  const line = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (open) line.current?.scrollIntoView({ block: "nearest" });
+  }, [open]);
+  const ticked = step.state === "done" || step.state === "changed";
+  const struck = step.state === "struck";
+  const record = job.work?.steps?.find((known) => known.key === step.key);
+  const tick = (against: string) => {
+    change((old) =>
+      setStep(step.key, {
+        done: mark(old.work),
+        read: say(step.does, units),
+        stood: step.key === "on-its-weight" ? "on_its_weight" : old.work?.stands,
+        against,
+      })(step.key === "on-its-weight" ? setWork({ stands: "on_its_weight" })(old) : old),
+    );
+    ask(null);
+    look(null);
+  };
+  const press = () => {
+    if (ticked || struck) return onOpen();
+    onOpen();
+    if (step.waits.length > 0 || step.minds.length > 0) return ask("against");
+    tick("");
+  };
+  return (
+    <li
+      ref={line}
+      className={`grid scroll-my-2 grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-line border-b py-1.5 ${open ? "-mx-2 bg-tape px-2" : ""}`}
+      data-step={step.key}
+      data-state={step.state}
+    >
+      <button
+        type="button"
+        onClick={onOpen}
+        className="min-h-11 text-left leading-tight"
+        aria-expanded={open}
+      >
+        <span className={struck ? "line-through opacity-60" : ticked ? "opacity-70" : "font-semibold"}>
+          <span className="mr-1.5 inline-block min-w-6 font-bold">{number}</span>
+          <Figure>{say(step.does, units)}</Figure>
+        </span>
+        {step.stands && <span className="block pl-8 text-[15px] text-muted">{step.stands_says}</span>}
+      </button>
+      <button
+        type="button"
+        aria-pressed={ticked}
+        aria-label={`tick ${say(step.does, units)}`}
+        onClick={press}
+        className={`settle grid size-14 shrink-0 place-content-center rounded-[3px] border-2 ${
+          ticked ? "border-ink bg-marker text-on-marker" : "border-ink bg-slate"
+        }`}
+      >
+        {ticked ? <Check size={34} aria-hidden /> : struck ? <CircleSlash size={26} aria-hidden /> : null}
+        <span className="sr-only">{step.state}</span>
+      </button>
+      {step.told.length > 0 && (
+        <div className="col-span-2 mt-1 grid gap-1" data-told>
+          {step.told.map((told) => (
+            <Notice key={told.in} kind="warning">
+              <Figure>{say(told, units)}</Figure>
+            </Notice>
+          ))}
+        </div>
+      )}
+      {open && (
+        <div className="col-span-2 grid gap-2 py-2">
+          {step.how && (
+            <p className="leading-snug">
+              <Figure>{say(step.how, units)}</Figure>
+            </p>
+          )}
+          <p className="text-[16px] text-muted leading-snug">Why: {step.because}</p>
+          {step.caution && (
+            <p className="border-axle border-l-4 pl-2 leading-snug">
+              <b className="text-axle">Mind this.</b> {step.caution}
+            </p>
+          )}
+          {[...step.minds, ...step.waits.map((wait) => wait.says)].map((says) => (
+            <Notice key={says.in} kind={step.state === "stopped" ? "refused" : "question"}>
+              <Figure>{say(says, units)}</Figure>
+            </Notice>
+          ))}
+          {step.tightens.map((key) => {
+            const line = worked.fasteners.find((known) => known.key === key);
+            return line && <TightenField key={key} line={line} />;
+          })}
+          {asking === "against" && (
+            <Reason
+              ask="Go on against the order, because"
+              go="Tick it all the same"
+              onGo={tick}
+              onLeave={() => ask(null)}
+            />
+          )}
+          {asking === "struck" && (
+            <Reason
+              ask="Strike it out, because"
+              go="Strike it out"
+              onGo={(reason) => {
+                change(setStep(step.key, { struck: reason }));
+                ask(null);
+              }}
+              onLeave={() => ask(null)}
+            />
+          )}
+          {record?.struck && <p>Struck out: {record.struck}</p>}
+          {record?.done && (
+            <p className="text-[16px] text-muted">
+              Ticked {new Date(record.done.at).toLocaleString()}
+              {record.done.by && ` by ${record.done.by}`}
+            </p>
+          )}
+          <div className="flex flex-wrap gap-2">
+            {ticked && (
+              <Button onClick={() => change(setStep(step.key, { done: undefined, read: "", against: "" }))}>
+                Take the tick back
+              </Button>
+            )}
+            {struck && (
+              <Button onClick={() => change(setStep(step.key, { struck: "" }))}>
+                Put it into the plan again
+              </Button>
+            )}
+            {!ticked && !struck && <Button onClick={() => ask("struck")}>Strike it out</Button>}
+            {step.own && (
+              <Button
+                onClick={() =>
+                  change(setWork((work) => ({ own: (work.own ?? []).filter((own) => own.key !== step.key) })))
+                }
+              >
+                Take it out
+              </Button>
+            )}
+            <Move worked={worked} step={step} by={-1} />
+            <Move worked={worked} step={step} by={1} />
+          </div>
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** A step one place up or down, in an order of the person's own. */
+function Move({ worked, step, by }: { worked: WorkResult; step: StepLine; by: -1 | 1 }) {
+  const { change } = useJob();
+  const keys = worked.steps.map((known) => known.key);
+  const at = keys.indexOf(step.key);
+  const other = keys[at + by];
+  const Icon = by < 0 ? ChevronUp : ChevronDown;
+  return (
+    <Button
+      disabled={other === undefined}
+      onClick={() => {
+        const order = keys.map((key, index) =>
+          index === at ? (other ?? key) : index === at + by ? step.key : key,
+        );
+        change(setWork({ order }));
+      }}
+    >
+      <Icon size={18} aria-hidden />
+      {by < 0 ? "earlier" : "later"}
+    </Button>
+  );
+}
+
+function OwnStep({ steps }: { steps: readonly StepLine[] }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const { key } = useOpenStep();
+  const [does, setDoes] = useState("");
+  const after = steps.find((step) => step.key === key) ?? steps.at(-1);
+  const add = () => {
+    const step = { key: ownKey(job.work?.own), does: does.trim(), ...(after && { after: after.key }) };
+    change(setWork((work) => ({ own: [...(work.own ?? []), step] })));
+    setDoes("");
+  };
+  return (
+    <Fold title="Add a step of your own">
+      <label className="block text-[15px] text-muted">
+        What is done{after && <> after “{say(after.does, units)}”</>}
+        <input
+          className="min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2"
+          value={does}
+          onChange={(event) => setDoes(event.target.value)}
+        />
+      </label>
+      <div className="mt-2">
+        <Button onClick={add} disabled={does.trim() === ""}>
+          <Plus size={18} aria-hidden />
+          Add it
+        </Button>
+      </div>
+    </Fold>
+  );
+}
