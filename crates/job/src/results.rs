@@ -127,7 +127,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
             || (settled.core_version != derecho_core::VERSION && figures_agree(&settled.results, &now))
     });
     let progressed = progressed(job, resolved);
-    results.settling = settling(job, results.prove.as_ref(), &progressed);
+    results.settling = settling(job, resolved, results.prove.as_ref(), &progressed);
     results.stages = stages(
         job,
         resolved,

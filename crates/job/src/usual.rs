@@ -248,3 +248,8 @@ pub const BODY_FEATURE: Length = Length::from_mm(3.0);
 
 /// The same of a feature of one's own that nothing was said of.
 pub const OWN_FEATURE: Length = Length::from_mm(1.5);
+
+/// A finder laid along the bar afterwards reads as predicted within this, degrees.
+pub const ANGLE_AS_PREDICTED_DEGREES: f64 = 0.7;
+/// A sway link measured eye to eye is as it was to be set within this: a sixteenth of an inch.
+pub const LINK_AS_PREDICTED: Length = Length::from_mm(1.6);

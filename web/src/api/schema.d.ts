@@ -1500,7 +1500,7 @@ export interface components {
         };
         /** @description A bolt through two ears, as it is drawn; usual sizes where it was not measured. */
         DrawnBolt: {
-            /** @description Between the ears. */
+            /** @description Between the ears; none for a bolt that holds a bracket against what it sits on. */
             between_mm: components["schemas"]["Length"];
             /** @description Diameter of its thread. */
             diameter_mm: components["schemas"]["Length"];
@@ -3983,6 +3983,8 @@ export interface components {
         };
         /** @description What stands in the way of settling, and what comes after it. */
         Settling: {
+            /** @description The bar's angle and the links as they were read afterwards, against what was predicted. */
+            compared: components["schemas"]["FitCheck"][];
             /** @description What stands in the way. */
             gates: components["schemas"]["Gate"][];
             /** @description Whether it can be settled now: proved, and nothing in the way or a reason written down. */

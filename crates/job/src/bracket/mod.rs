@@ -13,6 +13,7 @@ pub mod option;
 mod planner;
 pub mod school;
 pub(crate) mod stack;
+pub mod template;
 pub(crate) mod words;
 
 use std::cell::RefCell;

@@ -14,7 +14,10 @@ use super::verdict::ProveVerdict;
 use super::{ProveResult, words};
 use crate::bolt_up::{Progressed, temporary};
 use crate::document::proof::{ReminderKind, ReminderRecord};
-use crate::document::{Job, Use};
+use crate::document::{Job, Use, length_of};
+use crate::setups::Resolved;
+use crate::usual;
+use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// What stands in the way.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -63,12 +66,14 @@ pub struct Reminder {
 }
 
 /// What stands in the way of settling, and what comes after it.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Settling {
     /// What stands in the way.
     pub gates: Vec<Gate>,
     /// Whether it can be settled now: proved, and nothing in the way or a reason written down.
     pub may: bool,
+    /// The bar's angle and the links as they were read afterwards, against what was predicted.
+    pub compared: Vec<FitCheck>,
     /// What is due afterwards, soonest first.
     pub reminders: Vec<Reminder>,
 }
@@ -103,6 +108,26 @@ fn gates(job: &Job, progressed: &Progressed) -> Vec<Gate> {
         }
     }
     gates
+}
+
+/// What was read afterwards beside the axle's place, against what was predicted.
+fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
+    let looked = &job.proof.looked_at;
+    let bar = looked.bar_angle.as_ref().zip(resolved.setups()).map(|(read, setups)| {
+        let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
+        let good = (read - wanted).abs().to_degrees() <= usual::ANGLE_AS_PREDICTED_DEGREES;
+        let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
+        check("bar's angle", verdict, words::angle_compared(read, wanted, good))
+    });
+    let planned = length_of(&resolved.sway.plan.link);
+    let links = [("left sway link", &looked.left_link), ("right sway link", &looked.right_link)];
+    let links = links.into_iter().filter_map(|(name, read)| {
+        let (read, wanted) = (length_of(read)?, planned?);
+        let good = (read - wanted).abs() <= usual::LINK_AS_PREDICTED;
+        let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
+        Some(check(name, verdict, words::link_compared(read, wanted, good)))
+    });
+    bar.into_iter().chain(links).collect()
 }
 
 /// The day reminders count from.
@@ -165,12 +190,18 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
 
 /// What stands in the way, and what comes after.
 #[must_use]
-pub fn settling(job: &Job, prove: Option<&ProveResult>, progressed: &Progressed) -> Settling {
+pub fn settling(
+    job: &Job,
+    resolved: &Resolved,
+    prove: Option<&ProveResult>,
+    progressed: &Progressed,
+) -> Settling {
     let gates = gates(job, progressed);
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {
         may: proved && (gates.is_empty() || !job.proof.although.trim().is_empty()),
         gates,
+        compared: compared(job, resolved),
         reminders: reminders(job, progressed),
     }
 }

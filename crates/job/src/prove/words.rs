@@ -3,7 +3,7 @@
 use derecho_core::bar::FrontView;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::{Angle, Length, Phrase};
 
 use super::cause::{Cause, Moved, height_change};
 use super::verdict::ProveVerdict;
@@ -185,6 +185,27 @@ pub(super) fn advice(
             ),
             ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
         }
+    })
+}
+
+pub(super) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
+    let advice = if good {
+        "as predicted."
+    } else {
+        "Which hole is the eye in? Does it stand at the driven height? Was the finder zeroed on level?"
+    };
+    let told = if good { "" } else { "otherwise than predicted. " };
+    Phrase::plain(&format!("{} read, {} predicted: {told}{advice}", degrees(read), degrees(wanted)))
+}
+
+pub(super) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase {
+    Phrase::of(|w| {
+        let told = if good {
+            "as planned."
+        } else {
+            "not as planned. Set it again with its partner beside it, before the jam nuts are tight."
+        };
+        format!("{} read, {} planned: {told}", w.fine(read), w.fine(wanted))
     })
 }
 

@@ -4,11 +4,11 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_core::measure::{Length, Side, TapeEntry};
-use derecho_core::parts::template::{Drawing, cope_wrap, drill_holes, panel_hole};
+use derecho_core::parts::template::{Drawing, cope_wrap, panel_hole};
+use derecho_job::bracket::template::holes as bracket_holes;
 use derecho_job::document::Job;
 use derecho_job::results::sway;
-use derecho_job::setups::moves::{brackets, hole_move, shown_name};
+use derecho_job::setups::moves::{brackets, shown_name};
 use serde::Deserialize;
 use tokio::task::spawn_blocking;
 use utoipa::IntoParams;
@@ -18,8 +18,6 @@ use crate::api::problem::Problem;
 
 /// Corners of a panel's hole, so that it does not tear.
 const CORNER: f64 = 12.7;
-/// Hole of a bracket nobody gave a bolt for.
-const USUAL_BOLT: Length = Length::from_mm(14.0);
 
 /// Which drawing.
 #[derive(Deserialize, IntoParams)]
@@ -110,14 +108,5 @@ fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
         .iter()
         .find(|bracket| shown_name(bracket) == name)
         .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
-    let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, derecho_core::fastener::Thread::diameter);
-    let places: Vec<(String, f64, f64)> = bracket
-        .holes
-        .iter()
-        .map(|hole| {
-            let by = hole_move(hole, Side::Left);
-            (format!("{} ({})", hole.name, TapeEntry::text(&hole.up)), by.y, by.z)
-        })
-        .collect();
-    Ok(drill_holes(&format!("Holes of {name}, out to the right, from the old hole"), &places, bolt))
+    Ok(bracket_holes(job, bracket))
 }

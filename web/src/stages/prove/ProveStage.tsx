@@ -14,7 +14,11 @@ import { useSession } from "../job/session";
 import { useJob } from "../job/useJob";
 import { SheetForm } from "../tape/SheetForm";
 import { SheetAnswer } from "../tape/TapeStage";
+import { LookedAt } from "./LookedAt";
 import { RecordChange } from "./RecordChange";
+import { Reminders } from "./Reminders";
+import { RoadTest } from "./RoadTest";
+import { SettleForm } from "./SettleForm";
 
 type ProveResult = Schemas["ProveResult"];
 
@@ -56,8 +60,12 @@ export function ProveStage() {
       )}
       {results.prove && (
         <>
+          <LookedAt />
+          <RoadTest />
           <ComplaintsAgain />
+          <SettleForm />
           <Settle />
+          <Reminders />
         </>
       )}
       {round === 0 && !results.prove && results.bar && (
@@ -128,26 +136,40 @@ function Proof({ proof }: { proof: ProveResult }) {
 }
 
 function ComplaintsAgain() {
-  const { job, change } = useJob();
+  const { job, results, change } = useJob();
+  const units = useSettings((s) => s.units);
   const complaints = job.complaints ?? [];
   if (complaints.length === 0) return null;
   return (
     <section className="grid gap-3">
       <h3 className="font-semibold">After the road test, ask again</h3>
-      {complaints.map((complaint, index) => (
-        <Choice
-          key={index}
-          label={complaint.text}
-          value={complaint.after}
-          options={AFTER}
-          onPick={(after) =>
-            change((old) => ({
-              ...old,
-              complaints: complaints.map((c, at) => (at === index ? { ...c, after } : c)),
-            }))
-          }
-        />
-      ))}
+      {complaints.map((complaint, index) => {
+        const advice = results.complaints?.find((told) => told.complaint === index);
+        return (
+          <div key={index} className="grid gap-1">
+            <Choice
+              label={complaint.text}
+              value={complaint.after}
+              options={AFTER}
+              onPick={(after) =>
+                change((old) => ({
+                  ...old,
+                  complaints: (old.complaints ?? []).map((c, at) => (at === index ? { ...c, after } : c)),
+                }))
+              }
+            />
+            {advice?.again && (
+              <ul className="list-disc pl-6" data-advice={index}>
+                {advice.says.map((says) => (
+                  <li key={says.in}>
+                    <Figure>{say(says, units)}</Figure>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </div>
+        );
+      })}
     </section>
   );
 }
@@ -177,7 +199,11 @@ function Settle() {
         </Notice>
       )}
       {verdict === "can_settle" && (
-        <Button look="strong" disabled={state !== "idle"} onClick={() => void step("settle")}>
+        <Button
+          look="strong"
+          disabled={state !== "idle" || !results.settling.may}
+          onClick={() => void step("settle")}
+        >
           <BadgeCheck size={20} aria-hidden />
           Settle this job
         </Button>

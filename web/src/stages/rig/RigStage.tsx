@@ -321,6 +321,23 @@ const ABOUT = [
   { value: "lifts_early", label: "wheel lifts early" },
 ] as const satisfies readonly { value: Schemas["ComplaintAbout"]; label: string }[];
 
+/** What a complaint suggests to look at, in this job's figures. */
+function Advice({ complaint }: { complaint: number }) {
+  const { results } = useJob();
+  const units = useSettings((s) => s.units);
+  const advice = results.complaints?.find((told) => told.complaint === complaint);
+  if (!advice) return null;
+  return (
+    <ul className="list-disc pl-6 text-[16px] leading-snug" data-advice={complaint}>
+      {advice.says.map((says) => (
+        <li key={says.in}>
+          <Figure>{say(says, units)}</Figure>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Complaints() {
   const { view, job, change } = useJob();
   const complaints = job.complaints ?? [];
@@ -363,6 +380,7 @@ function Complaints() {
               <Trash2 size={18} aria-hidden />
             </Button>
           </div>
+          <Advice complaint={index} />
         </div>
       ))}
       <div>

@@ -1,0 +1,291 @@
+//! What stands on the card: the vehicle, what is set, parts, tools, what goes back, steps, drill templates.
+
+use derecho_core::measure::{Phrase, Unit};
+use derecho_core::parts::template::Drawing;
+use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
+use derecho_job::bracket::template::{chosen_brackets, holes};
+use derecho_job::{Job, Results};
+
+use crate::Paper;
+use crate::sheet::{Block, HEADING, LARGE, MARGIN, Mark, PLAIN, Pages, QUIET, STRONG, Style, TITLE};
+use crate::text::Faces;
+
+/// A box that a greasy finger hits, mm.
+const TICK: f64 = 8.0;
+/// Left of it the step's number.
+const NUMBER: f64 = 8.0;
+/// Blanks a person writes in.
+const BLANK: f64 = 26.0;
+
+/// Every page of the card.
+pub(crate) fn pages(
+    job: &Job,
+    results: &Results,
+    work: &WorkResult,
+    paper: Paper,
+    faces: &Faces<'_>,
+) -> Vec<Vec<Mark>> {
+    let unit = job.rig.sheet_unit;
+    let mut pages = Pages::new(paper, faces);
+    head(&mut pages, job);
+    what_is_set(&mut pages, job, results, unit);
+    cautions(&mut pages, results);
+    parts_and_tools(&mut pages, work, unit);
+    put_back(&mut pages, job);
+    steps(&mut pages, work, unit);
+    for drawing in chosen_brackets(job).iter().map(|bracket| holes(job, bracket)) {
+        let marks = template(&drawing, faces);
+        pages.whole_page(marks);
+    }
+    pages.finished(&job.title)
+}
+
+fn say(phrase: &Phrase, unit: Unit) -> &str {
+    phrase.in_unit(unit)
+}
+
+const fn other(unit: Unit) -> Unit {
+    match unit {
+        Unit::Inches => Unit::Millimetres,
+        Unit::Millimetres => Unit::Inches,
+    }
+}
+
+/// In the job's own unit, with the other one behind it where they differ.
+fn both(phrase: &Phrase, unit: Unit) -> String {
+    let (own, second) = (say(phrase, unit), say(phrase, other(unit)));
+    if own == second { own.to_owned() } else { format!("{own} ({second})") }
+}
+
+fn heading(pages: &mut Pages<'_>, text: &str) {
+    let mut block = pages.begin();
+    block.height = 3.0;
+    pages.write(&mut block, HEADING, 0.0, pages.width(), text);
+    let y = block.height + 0.8;
+    block.marks.push(Mark::Line { from: (0.0, y), to: (pages.width(), y), width: 0.4 });
+    block.height += 2.0;
+    pages.block(block);
+}
+
+fn paragraph(pages: &mut Pages<'_>, style: Style, text: &str) {
+    let mut block = pages.begin();
+    pages.write(&mut block, style, 0.0, pages.width(), text);
+    pages.block(block);
+}
+
+fn head(pages: &mut Pages<'_>, job: &Job) {
+    paragraph(pages, TITLE, &job.title);
+    let end = job.rig.end.map(|end| match end {
+        derecho_core::measure::squareness::AxleEnd::Front => "front axle",
+        derecho_core::measure::squareness::AxleEnd::Rear => "rear axle",
+    });
+    let told: Vec<&str> = [Some(job.rig.vehicle.as_str()), end]
+        .into_iter()
+        .flatten()
+        .filter(|text| !text.trim().is_empty())
+        .collect();
+    paragraph(pages, PLAIN, &told.join(", "));
+    paragraph(pages, QUIET, "Left and right as one sits in it. Torques from the part's own sheet alone.");
+}
+
+fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
+    let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
+    let mut lines: Vec<String> = Vec::new();
+    if let Some(correction) = correction {
+        lines.extend(correction.plan_says.iter().map(|says| both(says, unit)));
+        lines.push(both(&correction.says, unit));
+        let setting = correction.setting.as_ref().filter(|_| correction.set.is_none());
+        lines.extend(setting.and_then(|setting| setting.turns_say.as_ref()).map(|says| both(says, unit)));
+        lines.extend(correction.readings_say.iter().map(|says| both(says, unit)));
+    }
+    if let Some(sway) = results.stages.iter().find(|stage| stage.stage == derecho_job::cautions::Stage::Sway)
+        && job.sway.link.is_some()
+    {
+        lines.push(format!("Sway: {}", both(&sway.headline, unit)));
+    }
+    if lines.is_empty() {
+        return;
+    }
+    heading(pages, "Set");
+    for line in lines {
+        paragraph(pages, LARGE, &line);
+    }
+}
+
+fn cautions(pages: &mut Pages<'_>, results: &Results) {
+    let of_the_work = derecho_job::cautions::Stage::BoltUp;
+    heading(pages, "Mind this");
+    for caution in results.cautions.iter().filter(|caution| caution.stage == of_the_work) {
+        paragraph(pages, PLAIN, &caution.says);
+    }
+}
+
+/// A box with a line of text beside it.
+fn ticked(pages: &mut Pages<'_>, name: &str, says: &str, there: bool) {
+    let mut block = pages.begin();
+    block.height = 0.6;
+    let small = TICK * 0.62;
+    pages.write(&mut block, STRONG, small + 3.0, pages.width() - small - 3.0, name);
+    if !says.is_empty() {
+        pages.write(&mut block, QUIET, small + 3.0, pages.width() - small - 3.0, says);
+    }
+    block.height = block.height.max(small + 1.0);
+    block.marks.push(Mark::Box { x: 0.0, y: 0.8, width: small, height: small });
+    if there {
+        cross(&mut block, 0.0, 0.8, small);
+    }
+    block.height += 0.8;
+    pages.block(block);
+}
+
+/// What is ticked already.
+fn cross(block: &mut Block, x: f64, y: f64, side: f64) {
+    let (a, b) = (side * 0.15, side * 0.85);
+    let line = |from, to| Mark::Line { from, to, width: 0.6 };
+    block.marks.push(line((x + a, y + a), (x + b, y + b)));
+    block.marks.push(line((x + a, y + b), (x + b, y + a)));
+}
+
+fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
+    if !work.parts.is_empty() {
+        heading(pages, "Parts");
+    }
+    for part in &work.parts {
+        let place = say(&part.where_says, unit);
+        ticked(pages, &part.name, place, false);
+    }
+    if !work.tools.is_empty() {
+        heading(pages, "Tools");
+    }
+    for tool in &work.tools {
+        ticked(pages, &tool.key, &tool.says, tool.there);
+    }
+}
+
+fn put_back(pages: &mut Pages<'_>, job: &Job) {
+    heading(pages, "Off on the way, and back");
+    for taken in &job.work.taken_off {
+        ticked(pages, &taken.name, &taken.stays_off, taken.back.is_some());
+    }
+    for _ in 0..3 {
+        let mut block = pages.begin();
+        let small = TICK * 0.62;
+        block.marks.push(Mark::Box { x: 0.0, y: 1.0, width: small, height: small });
+        let y = 1.0 + small;
+        block.marks.push(Mark::Line { from: (small + 3.0, y), to: (pages.width(), y), width: 0.2 });
+        block.height = small + 3.0;
+        pages.block(block);
+    }
+}
+
+fn steps(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
+    if work.steps.is_empty() {
+        return;
+    }
+    heading(pages, "Steps, in this order");
+    for (index, step) in work.steps.iter().enumerate() {
+        let lines: Vec<&FastenerLine> = step
+            .tightens
+            .iter()
+            .filter_map(|key| work.fasteners.iter().find(|line| line.key == *key))
+            .collect();
+        let block = step_block(pages, index + 1, step, &lines, unit);
+        pages.block(block);
+    }
+}
+
+fn step_block(
+    pages: &Pages<'_>,
+    number: usize,
+    step: &StepLine,
+    fasteners: &[&FastenerLine],
+    unit: Unit,
+) -> Block {
+    let mut block = pages.begin();
+    let left = NUMBER + TICK + 3.0;
+    let width = pages.width() - left;
+    block.height = 1.0;
+    pages.write(&mut block, STRONG, left, width, &both(&step.does, unit));
+    let number = number.to_string();
+    block.marks.push(Mark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
+    pages.write(&mut block, QUIET, left, width, &format!("{}. {}", step.stands_says, step.because));
+    if let Some(how) = &step.how {
+        pages.write(&mut block, PLAIN, left, width, say(how, unit));
+    }
+    if let Some(caution) = &step.caution {
+        pages.write(&mut block, STRONG, left, width, &format!("Mind this: {caution}"));
+    }
+    for mind in step.minds.iter().filter(|_| step.state == StepState::Stopped) {
+        pages.write(&mut block, STRONG, left, width, &format!("Stop: {}", say(mind, unit)));
+    }
+    for line in fasteners {
+        let count =
+            line.count.filter(|count| *count > 1).map_or_else(String::new, |count| format!(" ({count})"));
+        let what = if line.what.is_empty() { String::new() } else { format!(", {}", line.what) };
+        pages.write(&mut block, PLAIN, left, width, &format!("{}{count}{what}", line.name));
+        pages.write(&mut block, PLAIN, left, width, say(&line.torque_says, unit));
+        if let Some(tight) = &line.tight_says {
+            pages.write(&mut block, PLAIN, left, width, say(tight, unit));
+        }
+        blanks(&mut block, left);
+    }
+    let (x, y) = (NUMBER, 1.2);
+    block.marks.push(Mark::Box { x, y, width: TICK, height: TICK });
+    match step.state {
+        StepState::Done | StepState::Changed => cross(&mut block, x, y, TICK),
+        StepState::Struck => {
+            let line = Mark::Line { from: (x, y + TICK), to: (x + TICK, y), width: 0.6 };
+            block.marks.push(line);
+        }
+        StepState::Waits | StepState::Ready | StepState::Stopped => {}
+    }
+    block.height = block.height.max(TICK + 2.0) + 1.6;
+    block
+}
+
+/// Blanks for what the wrench said, and who held it.
+fn blanks(block: &mut Block, left: f64) {
+    let y = block.height + 6.0;
+    for (x, name) in
+        [(left, "wrench said"), (left + BLANK + 24.0, "tool"), (left + 2.0 * BLANK + 38.0, "initials")]
+    {
+        block.marks.push(Mark::Text {
+            x,
+            y,
+            size: QUIET.size,
+            bold: false,
+            grey: true,
+            text: name.to_owned(),
+        });
+        let from = x + 4.0 + name.len() as f64 * 1.6;
+        block.marks.push(Mark::Line { from: (from, y + 0.6), to: (from + BLANK, y + 0.6), width: 0.25 });
+    }
+    block.height = y + 1.5;
+}
+
+/// A drawing at one to one on a page of its own, its y upward turned down.
+fn template(drawing: &Drawing, faces: &Faces<'_>) -> Vec<Mark> {
+    let points = drawing.lines.iter().flatten().copied();
+    let circles = drawing.circles.iter().flat_map(|((x, y), r)| [(x - r, y - r), (x + r, y + r)]);
+    let (mut left, mut top) = (f64::MAX, f64::MIN);
+    for (x, y) in points.chain(circles) {
+        left = left.min(x);
+        top = top.max(y);
+    }
+    let at = |(x, y): (f64, f64)| (x - left + MARGIN + 4.0, top - y + MARGIN + 10.0);
+    let mut marks = Vec::new();
+    for line in &drawing.lines {
+        for pair in line.windows(2) {
+            marks.push(Mark::Line { from: at(pair[0]), to: at(pair[1]), width: 0.25 });
+        }
+    }
+    for (middle, radius) in &drawing.circles {
+        let (x, y) = at(*middle);
+        marks.push(Mark::Circle { x, y, radius: *radius });
+    }
+    for (place, words) in &drawing.words {
+        let (x, y) = at(*place);
+        marks.push(Mark::Text { x, y, size: 11.0, bold: false, grey: false, text: faces.known(words) });
+    }
+    marks
+}

@@ -1,0 +1,67 @@
+//! # derecho-card
+//!
+//! The job card on paper, for greasy fingers: what is set, parts, tools, steps with boxes to tick, blanks for torque and
+//! initials, and a drill template at one to one. Drawn in millimetres; the same job gives the same bytes.
+//!
+//! `content` says what stands on it, `sheet` where, `text` how wide a line is, `pdf` writes it. Not here: what is to be
+//! done (`derecho-job`), HTTP, files.
+
+mod content;
+mod pdf;
+mod sheet;
+mod text;
+
+use derecho_core::measure::Unit;
+use derecho_job::Job;
+use derecho_job::results::{solve, work};
+use thiserror::Error;
+
+/// The paper it is printed on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Paper {
+    /// 210 by 297 mm.
+    A4,
+    /// 8 1/2 by 11 in.
+    Letter,
+}
+
+impl Paper {
+    /// Width and height, mm.
+    #[must_use]
+    pub const fn size_mm(self) -> (f64, f64) {
+        match self {
+            Self::A4 => (210.0, 297.0),
+            Self::Letter => (215.9, 279.4),
+        }
+    }
+
+    /// What is usual where sheets are written in a unit.
+    #[must_use]
+    pub const fn usual(unit: Unit) -> Self {
+        match unit {
+            Unit::Inches => Self::Letter,
+            Unit::Millimetres => Self::A4,
+        }
+    }
+}
+
+/// A card that could not be written.
+#[derive(Debug, Error)]
+pub enum CardError {
+    /// The shipped faces cannot be read.
+    #[error("the card's faces cannot be read")]
+    Face,
+    /// The writer of the file refused.
+    #[error("the card cannot be written: {0}")]
+    Writing(String),
+}
+
+/// The card of a job as a PDF.
+///
+/// # Errors
+/// Where the shipped faces or the writer of the file fail; no job is the cause.
+pub fn card(job: &Job, paper: Paper) -> Result<Vec<u8>, CardError> {
+    let faces = text::Faces::shipped()?;
+    let pages = content::pages(job, &solve(job), &work(job), paper, &faces);
+    pdf::write(&job.title, paper, &pages, &faces)
+}

@@ -1,0 +1,184 @@
+//! Pages of marks in millimetres, x to the right, y down from the top left corner.
+
+use crate::Paper;
+use crate::text::Faces;
+
+/// Free edge around a page, mm.
+pub(crate) const MARGIN: f64 = 12.0;
+/// Room at the foot for the check rule and the page's number, mm.
+const FOOT: f64 = 16.0;
+
+/// Something drawn.
+#[derive(Clone, Debug, PartialEq)]
+pub(crate) enum Mark {
+    /// A line of text: where its left end stands on its base line, its size in points.
+    Text { x: f64, y: f64, size: f64, bold: bool, grey: bool, text: String },
+    /// A straight line.
+    Line { from: (f64, f64), to: (f64, f64), width: f64 },
+    /// An empty box.
+    Box { x: f64, y: f64, width: f64, height: f64 },
+    /// A circle.
+    Circle { x: f64, y: f64, radius: f64 },
+}
+
+/// How a paragraph is set.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Style {
+    pub(crate) size: f64,
+    pub(crate) bold: bool,
+    pub(crate) grey: bool,
+}
+
+/// What the card is set in.
+pub(crate) const TITLE: Style = Style { size: 22.0, bold: true, grey: false };
+pub(crate) const LARGE: Style = Style { size: 16.0, bold: true, grey: false };
+pub(crate) const HEADING: Style = Style { size: 12.0, bold: true, grey: false };
+pub(crate) const STRONG: Style = Style { size: 11.0, bold: true, grey: false };
+pub(crate) const PLAIN: Style = Style { size: 9.5, bold: false, grey: false };
+pub(crate) const QUIET: Style = Style { size: 9.0, bold: false, grey: true };
+
+impl Style {
+    /// From one base line to the next, mm.
+    pub(crate) fn leading(self) -> f64 {
+        self.size * 1.22 / crate::text::POINTS
+    }
+}
+
+/// Pages that are filled from the top down; a block that does not fit goes to the next one whole.
+pub(crate) struct Pages<'a> {
+    faces: &'a Faces<'a>,
+    paper: Paper,
+    done: Vec<Vec<Mark>>,
+    page: Vec<Mark>,
+    y: f64,
+}
+
+impl<'a> Pages<'a> {
+    pub(crate) fn new(paper: Paper, faces: &'a Faces<'a>) -> Self {
+        Self { faces, paper, done: Vec::new(), page: Vec::new(), y: MARGIN }
+    }
+
+    /// Between the margins.
+    pub(crate) fn width(&self) -> f64 {
+        self.paper.size_mm().0 - 2.0 * MARGIN
+    }
+
+    fn bottom(&self) -> f64 {
+        self.paper.size_mm().1 - MARGIN - FOOT
+    }
+
+    fn next_page(&mut self) {
+        self.done.push(std::mem::take(&mut self.page));
+        self.y = MARGIN;
+    }
+
+    /// A block that is kept together.
+    pub(crate) fn block(&mut self, block: Block) {
+        if self.y + block.height > self.bottom() && !self.page.is_empty() {
+            self.next_page();
+        }
+        let top = self.y;
+        self.page.extend(block.marks.into_iter().map(|mark| mark.moved(MARGIN, top)));
+        self.y += block.height;
+    }
+
+    /// A page of its own for marks that are placed already.
+    pub(crate) fn whole_page(&mut self, marks: Vec<Mark>) {
+        if !self.page.is_empty() {
+            self.next_page();
+        }
+        self.done.push(marks);
+    }
+
+    /// An empty block as wide as the page.
+    pub(crate) fn begin(&self) -> Block {
+        Block { marks: Vec::new(), height: 0.0 }
+    }
+
+    /// Text in a block, broken to a width.
+    pub(crate) fn write(&self, block: &mut Block, style: Style, x: f64, width: f64, text: &str) {
+        for line in self.faces.broken(text, style.size, style.bold, width) {
+            block.height += style.leading();
+            block.marks.push(Mark::Text {
+                x,
+                y: block.height - style.leading() * 0.24,
+                size: style.size,
+                bold: style.bold,
+                grey: style.grey,
+                text: line,
+            });
+        }
+    }
+
+    /// All pages, with a check rule and a number at the foot of each.
+    pub(crate) fn finished(mut self, title: &str) -> Vec<Vec<Mark>> {
+        if !self.page.is_empty() {
+            self.next_page();
+        }
+        let count = self.done.len();
+        let (width, height) = self.paper.size_mm();
+        for (index, page) in self.done.iter_mut().enumerate() {
+            page.extend(check_rule(MARGIN, height - MARGIN));
+            let text = self.faces.known(&format!("{title}, page {} of {count}", index + 1));
+            let wide = self.faces.width(&text, QUIET.size, false);
+            page.push(Mark::Text {
+                x: width - MARGIN - wide,
+                y: height - MARGIN,
+                size: QUIET.size,
+                bold: false,
+                grey: true,
+                text,
+            });
+        }
+        self.done
+    }
+}
+
+/// Length of the check rule, mm.
+pub(crate) const CHECK: f64 = 100.0;
+
+/// A rule of 100 mm and 4 in under it, to see whether the printer kept to one to one.
+fn check_rule(x: f64, y: f64) -> Vec<Mark> {
+    let line = |from, to| Mark::Line { from, to, width: 0.3 };
+    let mut marks = vec![line((x, y - 4.0), (x + CHECK, y - 4.0))];
+    for tenth in 0..=10 {
+        let at = x + CHECK * f64::from(tenth) / 10.0;
+        let tall = if tenth % 5 == 0 { 3.0 } else { 1.8 };
+        marks.push(line((at, y - 4.0 - tall), (at, y - 4.0)));
+    }
+    for inch in 0..=3 {
+        let at = x + f64::from(inch) * 25.4;
+        marks.push(line((at, y - 4.0), (at, y - 2.0)));
+    }
+    marks.push(Mark::Text {
+        x,
+        y,
+        size: 7.5,
+        bold: false,
+        grey: true,
+        text: "100 mm above, inches below: measure it; drill by a template only where it is right".to_owned(),
+    });
+    marks
+}
+
+/// Marks that belong together, from their own top left corner.
+#[derive(Clone, Debug)]
+pub(crate) struct Block {
+    pub(crate) marks: Vec<Mark>,
+    pub(crate) height: f64,
+}
+
+impl Mark {
+    fn moved(self, by: f64, down: f64) -> Self {
+        match self {
+            Self::Text { x, y, size, bold, grey, text } => {
+                Self::Text { x: x + by, y: y + down, size, bold, grey, text }
+            }
+            Self::Line { from, to, width } => {
+                Self::Line { from: (from.0 + by, from.1 + down), to: (to.0 + by, to.1 + down), width }
+            }
+            Self::Box { x, y, width, height } => Self::Box { x: x + by, y: y + down, width, height },
+            Self::Circle { x, y, radius } => Self::Circle { x: x + by, y: y + down, radius },
+        }
+    }
+}

@@ -1,0 +1,78 @@
+import { Fold } from "../../ui/Fold";
+import { TapeField } from "../../ui/TapeField";
+import { Tick } from "../../ui/Tick";
+import { Checks } from "../bracket/Checks";
+import { AngleField } from "../job/AngleField";
+import { useJob } from "../job/useJob";
+import { setProof } from "./edits";
+
+const ALWAYS = [
+  ["wheel_straight", "Steering wheel straight, by the drag link"],
+  ["toe", "Toe is right"],
+  ["sensors", "Stability sensors have their zero, or there are none"],
+  ["lines", "Lines and looms free at full droop and at lock"],
+  ["wheel_nuts", "Wheel nuts torqued"],
+] as const;
+
+const PINS = [
+  ["pins_level", "Pins go in and out on level ground"],
+  ["stowed_clear", "Stowed link clear through a full cycle"],
+] as const;
+
+/** What is looked at again once the work is done. */
+export function LookedAt() {
+  const { view, job, results, change } = useJob();
+  const looked = job.proof?.looked_at ?? {};
+  const set = (part: Partial<typeof looked>) =>
+    change(setProof((proof) => ({ looked_at: { ...proof.looked_at, ...part } })));
+  const list = [...ALWAYS, ...(job.sway?.pins ? PINS : [])];
+  const open = list.filter(([field]) => looked[field] === undefined).length;
+  const unit = job.rig?.sheet_unit ?? "in";
+  const { compared } = results.settling;
+  return (
+    <Fold title={`Look at it again${open > 0 ? ` (${open} to look at)` : ": all looked at"}`}>
+      <div data-looked-at>
+        {list.map(([field, label]) => (
+          <Tick
+            key={field}
+            label={label}
+            value={looked[field]}
+            yes="good"
+            no="not yet"
+            onPick={(answer) => set({ [field]: answer })}
+          />
+        ))}
+      </div>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <AngleField
+          job={view.id}
+          pointer="/proof/looked_at/bar_angle"
+          label="Bar's angle now"
+          value={looked.bar_angle}
+          onCommit={(bar_angle) => set({ bar_angle })}
+        />
+        {job.sway?.kind && job.sway.kind !== "none" && (
+          <>
+            <TapeField
+              job={view.id}
+              pointer="/proof/looked_at/left_link"
+              label="Left sway link as set"
+              unit={unit}
+              value={looked.left_link}
+              onCommit={(left_link) => set({ left_link })}
+            />
+            <TapeField
+              job={view.id}
+              pointer="/proof/looked_at/right_link"
+              label="Right sway link as set"
+              unit={unit}
+              value={looked.right_link}
+              onCommit={(right_link) => set({ right_link })}
+            />
+          </>
+        )}
+      </div>
+      {compared.length > 0 && <Checks title="Against what was predicted" checks={compared} />}
+    </Fold>
+  );
+}

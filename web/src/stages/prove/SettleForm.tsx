@@ -1,0 +1,55 @@
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { useJob } from "../job/useJob";
+import { type Proof, setProof } from "./edits";
+
+const RECORD = [
+  ["inspection", "Inspection or licence, where it is asked for"],
+  ["photographs", "Photographs, by their names"],
+  ["deviations", "Done otherwise than planned"],
+  ["defects", "Defects met: wrong spacers, a narrow pocket"],
+  ["trail", "How it felt off the road, with which hole and link"],
+] as const satisfies readonly (readonly [keyof Proof, string])[];
+
+/** What stands in the way of settling, by whom it is settled, and what belongs on record. */
+export function SettleForm() {
+  const { view, job, results, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const { gates } = results.settling;
+  const field = (name: "by" | "although" | (typeof RECORD)[number][0], label: string, long = true) => (
+    <TextField
+      key={name}
+      job={view.id}
+      pointer={`/proof/${name}`}
+      label={label}
+      value={job.proof?.[name] ?? ""}
+      long={long}
+      onCommit={(text) => change(setProof({ [name]: text }))}
+    />
+  );
+  return (
+    <div className="grid gap-2">
+      {gates.length > 0 && (
+        <section className="grid gap-1" data-gates={gates.length}>
+          <h3 className="font-semibold">Before it is settled</h3>
+          {gates.map((gate) => (
+            <Notice key={gate.says.in} kind="question">
+              <Figure>{say(gate.says, units)}</Figure>
+            </Notice>
+          ))}
+          {field("although", "Settle it all the same, because", false)}
+        </section>
+      )}
+      <Fold title="By whom, and what belongs on record">
+        <div className="grid gap-2">
+          {field("by", "Settled by", false)}
+          {RECORD.map(([name, label]) => field(name, label))}
+        </div>
+      </Fold>
+    </div>
+  );
+}
