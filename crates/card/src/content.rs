@@ -15,7 +15,7 @@ const TICK: f64 = 8.0;
 /// Left of it the step's number.
 const NUMBER: f64 = 8.0;
 /// Blanks a person writes in.
-const BLANK: f64 = 26.0;
+const BLANK: f64 = 13.0;
 
 /// Every page of the card.
 pub(crate) fn pages(
@@ -51,12 +51,6 @@ const fn other(unit: Unit) -> Unit {
     }
 }
 
-/// In the job's own unit, with the other one behind it where they differ.
-fn both(phrase: &Phrase, unit: Unit) -> String {
-    let (own, second) = (say(phrase, unit), say(phrase, other(unit)));
-    if own == second { own.to_owned() } else { format!("{own} ({second})") }
-}
-
 fn heading(pages: &mut Pages<'_>, text: &str) {
     let mut block = pages.begin();
     block.height = 3.0;
@@ -90,25 +84,25 @@ fn head(pages: &mut Pages<'_>, job: &Job) {
 
 fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
     let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
-    let mut lines: Vec<String> = Vec::new();
+    let mut lines: Vec<Phrase> = Vec::new();
     if let Some(correction) = correction {
-        lines.extend(correction.plan_says.iter().map(|says| both(says, unit)));
-        lines.push(both(&correction.says, unit));
+        lines.extend(correction.plan_says.iter().cloned());
+        lines.push(correction.says.clone());
         let setting = correction.setting.as_ref().filter(|_| correction.set.is_none());
-        lines.extend(setting.and_then(|setting| setting.turns_say.as_ref()).map(|says| both(says, unit)));
-        lines.extend(correction.readings_say.iter().map(|says| both(says, unit)));
+        lines.extend(setting.and_then(|setting| setting.turns_say.clone()));
+        lines.extend(correction.readings_say.iter().cloned());
     }
-    if let Some(sway) = results.stages.iter().find(|stage| stage.stage == derecho_job::cautions::Stage::Sway)
-        && job.sway.link.is_some()
-    {
-        lines.push(format!("Sway: {}", both(&sway.headline, unit)));
-    }
+    let sway = results.stages.iter().find(|stage| stage.stage == derecho_job::cautions::Stage::Sway);
+    lines.extend(sway.filter(|_| job.sway.link.is_some()).map(|stage| stage.headline.clone()));
     if lines.is_empty() {
         return;
     }
     heading(pages, "Set");
-    for line in lines {
-        paragraph(pages, LARGE, &line);
+    for says in lines {
+        paragraph(pages, LARGE, say(&says, unit));
+        if say(&says, unit) != say(&says, other(unit)) {
+            paragraph(pages, QUIET, say(&says, other(unit)));
+        }
     }
 }
 
@@ -121,7 +115,7 @@ fn cautions(pages: &mut Pages<'_>, results: &Results) {
 }
 
 /// A box with a line of text beside it.
-fn ticked(pages: &mut Pages<'_>, name: &str, says: &str, there: bool) {
+fn ticked(pages: &Pages<'_>, name: &str, says: &str, there: bool) -> Block {
     let mut block = pages.begin();
     block.height = 0.6;
     let small = TICK * 0.62;
@@ -135,7 +129,7 @@ fn ticked(pages: &mut Pages<'_>, name: &str, says: &str, there: bool) {
         cross(&mut block, 0.0, 0.8, small);
     }
     block.height += 0.8;
-    pages.block(block);
+    block
 }
 
 /// What is ticked already.
@@ -147,51 +141,70 @@ fn cross(block: &mut Block, x: f64, y: f64, side: f64) {
 }
 
 fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
+    let section =
+        |pages: &mut Pages<'_>, title: &str, columns: usize, of: &dyn Fn(&Pages<'_>) -> Vec<Block>| {
+            pages.in_columns(1);
+            heading(pages, title);
+            pages.in_columns(columns);
+            let blocks = of(pages);
+            pages.even_columns(columns, blocks);
+            pages.in_columns(1);
+        };
     if !work.parts.is_empty() {
-        heading(pages, "Parts");
-    }
-    for part in &work.parts {
-        let place = say(&part.where_says, unit);
-        ticked(pages, &part.name, place, false);
+        section(pages, "Parts", 2, &|pages| {
+            work.parts
+                .iter()
+                .map(|part| ticked(pages, &part.name, say(&part.where_says, unit), false))
+                .collect()
+        });
     }
     if !work.tools.is_empty() {
-        heading(pages, "Tools");
-    }
-    for tool in &work.tools {
-        ticked(pages, &tool.key, &tool.says, tool.there);
+        section(pages, "Tools", 3, &|pages| {
+            work.tools.iter().map(|tool| ticked(pages, &tool.key, "", tool.there)).collect()
+        });
     }
 }
 
 fn put_back(pages: &mut Pages<'_>, job: &Job) {
     heading(pages, "Off on the way, and back");
-    for taken in &job.work.taken_off {
-        ticked(pages, &taken.name, &taken.stays_off, taken.back.is_some());
-    }
-    for _ in 0..3 {
+    pages.in_columns(2);
+    let known = job.work.taken_off.iter();
+    let mut blocks: Vec<Block> =
+        known.map(|taken| ticked(pages, &taken.name, &taken.stays_off, taken.back.is_some())).collect();
+    for _ in 0..4 {
         let mut block = pages.begin();
         let small = TICK * 0.62;
         block.marks.push(Mark::Box { x: 0.0, y: 1.0, width: small, height: small });
         let y = 1.0 + small;
         block.marks.push(Mark::Line { from: (small + 3.0, y), to: (pages.width(), y), width: 0.2 });
         block.height = small + 3.0;
-        pages.block(block);
+        blocks.push(block);
     }
+    pages.even_columns(2, blocks);
+    pages.in_columns(1);
 }
 
 fn steps(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
     if work.steps.is_empty() {
         return;
     }
+    pages.in_columns(1);
     heading(pages, "Steps, in this order");
+    pages.in_columns(2);
+    // A caution stands beside the first step it belongs to; those after it are read on the same page.
+    let mut told: Vec<&str> = Vec::new();
     for (index, step) in work.steps.iter().enumerate() {
         let lines: Vec<&FastenerLine> = step
             .tightens
             .iter()
             .filter_map(|key| work.fasteners.iter().find(|line| line.key == *key))
             .collect();
-        let block = step_block(pages, index + 1, step, &lines, unit);
+        let caution = step.caution.as_deref().filter(|caution| !told.contains(caution));
+        told.extend(caution);
+        let block = step_block(pages, index + 1, step, &lines, unit, caution.is_some());
         pages.block(block);
     }
+    pages.in_columns(1);
 }
 
 fn step_block(
@@ -200,19 +213,26 @@ fn step_block(
     step: &StepLine,
     fasteners: &[&FastenerLine],
     unit: Unit,
+    tell_caution: bool,
 ) -> Block {
     let mut block = pages.begin();
     let left = NUMBER + TICK + 3.0;
     let width = pages.width() - left;
     block.height = 1.0;
-    pages.write(&mut block, STRONG, left, width, &both(&step.does, unit));
+    pages.write(&mut block, STRONG, left, width, say(&step.does, unit));
+    if say(&step.does, unit) != say(&step.does, other(unit)) {
+        pages.write(&mut block, QUIET, left, width, say(&step.does, other(unit)));
+    }
     let number = number.to_string();
     block.marks.push(Mark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
-    pages.write(&mut block, QUIET, left, width, &format!("{}. {}", step.stands_says, step.because));
-    if let Some(how) = &step.how {
+    if step.stands.is_some() {
+        pages.write(&mut block, QUIET, left, width, &step.stands_says);
+    }
+    // What is tightened says its condition already.
+    if let Some(how) = step.how.as_ref().filter(|_| fasteners.is_empty()) {
         pages.write(&mut block, PLAIN, left, width, say(how, unit));
     }
-    if let Some(caution) = &step.caution {
+    if let Some(caution) = step.caution.as_ref().filter(|_| tell_caution) {
         pages.write(&mut block, STRONG, left, width, &format!("Mind this: {caution}"));
     }
     for mind in step.minds.iter().filter(|_| step.state == StepState::Stopped) {
@@ -246,8 +266,7 @@ fn step_block(
 /// Blanks for what the wrench said, and who held it.
 fn blanks(block: &mut Block, left: f64) {
     let y = block.height + 6.0;
-    for (x, name) in
-        [(left, "wrench said"), (left + BLANK + 24.0, "tool"), (left + 2.0 * BLANK + 38.0, "initials")]
+    for (x, name, wide) in [(left, "wrench said", 17.0), (left + 33.0, "tool", 8.0), (left + 55.5, "by", 5.0)]
     {
         block.marks.push(Mark::Text {
             x,
@@ -257,7 +276,7 @@ fn blanks(block: &mut Block, left: f64) {
             grey: true,
             text: name.to_owned(),
         });
-        let from = x + 4.0 + name.len() as f64 * 1.6;
+        let from = x + wide;
         block.marks.push(Mark::Line { from: (from, y + 0.6), to: (from + BLANK, y + 0.6), width: 0.25 });
     }
     block.height = y + 1.5;

@@ -31,11 +31,11 @@ pub(crate) struct Style {
 
 /// What the card is set in.
 pub(crate) const TITLE: Style = Style { size: 22.0, bold: true, grey: false };
-pub(crate) const LARGE: Style = Style { size: 16.0, bold: true, grey: false };
+pub(crate) const LARGE: Style = Style { size: 17.0, bold: true, grey: false };
 pub(crate) const HEADING: Style = Style { size: 12.0, bold: true, grey: false };
-pub(crate) const STRONG: Style = Style { size: 11.0, bold: true, grey: false };
-pub(crate) const PLAIN: Style = Style { size: 9.5, bold: false, grey: false };
-pub(crate) const QUIET: Style = Style { size: 9.0, bold: false, grey: true };
+pub(crate) const STRONG: Style = Style { size: 10.0, bold: true, grey: false };
+pub(crate) const PLAIN: Style = Style { size: 9.0, bold: false, grey: false };
+pub(crate) const QUIET: Style = Style { size: 8.5, bold: false, grey: true };
 
 impl Style {
     /// From one base line to the next, mm.
@@ -51,16 +51,63 @@ pub(crate) struct Pages<'a> {
     done: Vec<Vec<Mark>>,
     page: Vec<Mark>,
     y: f64,
+    /// How many columns, which one is being filled, where they begin, and the lowest end of any of them.
+    columns: usize,
+    column: usize,
+    top: f64,
+    lowest: f64,
 }
+
+/// Between two columns, mm.
+const GUTTER: f64 = 6.0;
 
 impl<'a> Pages<'a> {
     pub(crate) fn new(paper: Paper, faces: &'a Faces<'a>) -> Self {
-        Self { faces, paper, done: Vec::new(), page: Vec::new(), y: MARGIN }
+        let (done, page) = (Vec::new(), Vec::new());
+        Self { faces, paper, done, page, y: MARGIN, columns: 1, column: 0, top: MARGIN, lowest: MARGIN }
     }
 
-    /// Between the margins.
+    /// Of a column; between the margins where there is one.
     pub(crate) fn width(&self) -> f64 {
-        self.paper.size_mm().0 - 2.0 * MARGIN
+        let whole = self.paper.size_mm().0 - 2.0 * MARGIN;
+        let columns = self.columns as f64;
+        (whole - GUTTER * (columns - 1.0)) / columns
+    }
+
+    /// Goes on in so many columns, below everything there is.
+    pub(crate) fn in_columns(&mut self, columns: usize) {
+        let below = self.y.max(self.lowest);
+        (self.columns, self.column, self.top, self.y, self.lowest) = (columns, 0, below, below, below);
+    }
+
+    /// Goes on in so many columns of equal length where that many blocks fit on this page.
+    pub(crate) fn even_columns(&mut self, columns: usize, blocks: Vec<Block>) {
+        let longest = |limit: usize| {
+            blocks
+                .chunks(limit)
+                .map(|part| part.iter().map(|block| block.height).sum::<f64>())
+                .fold(0.0, f64::max)
+        };
+        let each = blocks.len().div_ceil(columns).max(1);
+        if self.top + longest(each) > self.bottom() {
+            return blocks.into_iter().for_each(|block| self.block(block));
+        }
+        for (index, block) in blocks.into_iter().enumerate() {
+            if index > 0 && index % each == 0 {
+                self.next_column();
+            }
+            self.block(block);
+        }
+    }
+
+    fn next_column(&mut self) {
+        self.lowest = self.lowest.max(self.y);
+        if self.column + 1 < self.columns {
+            self.column += 1;
+            self.y = self.top;
+        } else {
+            self.next_page();
+        }
     }
 
     fn bottom(&self) -> f64 {
@@ -69,17 +116,19 @@ impl<'a> Pages<'a> {
 
     fn next_page(&mut self) {
         self.done.push(std::mem::take(&mut self.page));
-        self.y = MARGIN;
+        (self.column, self.top, self.y, self.lowest) = (0, MARGIN, MARGIN, MARGIN);
     }
 
     /// A block that is kept together.
     pub(crate) fn block(&mut self, block: Block) {
         if self.y + block.height > self.bottom() && !self.page.is_empty() {
-            self.next_page();
+            self.next_column();
         }
         let top = self.y;
-        self.page.extend(block.marks.into_iter().map(|mark| mark.moved(MARGIN, top)));
+        let left = MARGIN + self.column as f64 * (self.width() + GUTTER);
+        self.page.extend(block.marks.into_iter().map(|mark| mark.moved(left, top)));
         self.y += block.height;
+        self.lowest = self.lowest.max(self.y);
     }
 
     /// A page of its own for marks that are placed already.

@@ -1,6 +1,7 @@
 //! A job as a card in the bay.
 
 use derecho_core::measure::{Length, Phrase};
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -26,10 +27,23 @@ pub struct Card {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub planned_offset_mm: Option<Length>,
+    /// What is due after the work and not seen to, with its day.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub due: Vec<CardDue>,
     /// What waits: readings to take again, a length to set.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub waits: Option<Phrase>,
+}
+
+/// A reminder with its day.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct CardDue {
+    /// The day.
+    #[schema(value_type = String, format = Date)]
+    pub day: Date,
+    /// What to do.
+    pub says: Phrase,
 }
 
 /// Makes the card of a job.
@@ -73,7 +87,12 @@ pub fn card(job: &Job) -> Card {
         (None, None, None, Some(_)) => Some("read both sides again"),
         (None, None, None, None) => Some("read both sides"),
     };
+    let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
+    let mut due: Vec<CardDue> =
+        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says })).collect();
+    due.sort_by_key(|due| due.day);
     Card {
+        due,
         vehicle: job.rig.vehicle.clone(),
         says,
         planned_offset_mm: correction.map(|correction| {

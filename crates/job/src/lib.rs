@@ -18,6 +18,7 @@ pub mod cautions;
 pub mod cycle;
 pub mod document;
 pub mod elevation;
+pub mod log;
 pub mod prove;
 pub mod results;
 pub mod setups;

@@ -25,7 +25,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::api::problem::Problem;
-use crate::api::{AppState, compute, figure, jobs, parts, samples, tape, templates};
+use crate::api::{AppState, compute, figure, jobs, papers, parts, samples, shop, tape, templates};
 use crate::assets;
 use crate::described::finished;
 
@@ -36,7 +36,7 @@ const LONGEST_REQUEST: Duration = Duration::from_secs(30);
 #[derive(OpenApi)]
 #[openapi(
     info(title = "Derecho", description = "Solid axles set straight: jobs, and what is computed from them."),
-    components(schemas(Problem))
+    components(schemas(Problem, papers::PaperName))
 )]
 struct Described;
 
@@ -57,6 +57,8 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute_plan))
         .routes(routes!(compute::compute_sway))
         .routes(routes!(compute::compute_work))
+        .routes(routes!(papers::card_pdf))
+        .routes(routes!(papers::reminders_ics))
         .routes(routes!(compute::schema))
         .routes(routes!(parts::list, parts::create))
         .routes(routes!(parts::save))
@@ -66,6 +68,13 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(templates::template))
         .routes(routes!(tape::tape))
         .routes(routes!(figure::figure))
+        .routes(routes!(shop::shop_log))
+        .routes(routes!(shop::shop_log_csv))
+        .merge(
+            OpenApiRouter::new()
+                .routes(routes!(shop::shop_out, shop::shop_in))
+                .layer(DefaultBodyLimit::max(shop::LARGEST_SHOP)),
+        )
         .routes(routes!(samples::list))
         .routes(routes!(samples::open))
         .split_for_parts()
@@ -166,12 +175,16 @@ async fn plainly_asked(request: Request, next: Next) -> Response {
     let has_body = request.headers().get(header::CONTENT_LENGTH).is_some_and(|length| length != "0")
         || request.headers().contains_key(header::TRANSFER_ENCODING);
     let kind = request.headers().get(header::CONTENT_TYPE).and_then(|kind| kind.to_str().ok());
-    let plain = kind.is_some_and(|kind| kind.starts_with("application/json") || kind.starts_with("text/csv"));
+    let plain = kind.is_some_and(|kind| {
+        kind.starts_with("application/json")
+            || kind.starts_with("text/csv")
+            || (kind == "application/zip" && request.uri().path() == "/api/v1/shop.zip")
+    });
     if of_the_api && has_body && !plain {
         return Problem::new(
             StatusCode::UNSUPPORTED_MEDIA_TYPE,
             "unknown_content",
-            "Send JSON with Content-Type: application/json, or a table of parts with text/csv.",
+            "Send JSON with Content-Type: application/json, a table of parts with text/csv, or a shop with application/zip.",
         )
         .into_response();
     }

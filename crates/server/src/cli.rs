@@ -6,6 +6,7 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand, ValueEnum};
+use derecho_card::{Paper, card};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
@@ -19,7 +20,9 @@ use tracing_subscriber::layer::SubscriberExt as _;
 use tracing_subscriber::util::SubscriberInitExt as _;
 
 use crate::api::jobs::new_id;
+use crate::api::shop;
 use crate::api::tape::ReadBack;
+use crate::calendar::{calendar, due};
 use crate::intake::{Refusal, read_job};
 use crate::serve::{Settings, launch};
 
@@ -107,15 +110,61 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Write the job card as a PDF.
+    Card {
+        /// A job file, or the id of a stored job.
+        job: PathBuf,
+        /// The file to write, or - for standard output.
+        #[arg(long, short, value_name = "FILE")]
+        output: PathBuf,
+        /// The paper; what is usual for the job's unit where left out.
+        #[arg(long, value_enum)]
+        paper: Option<PaperWord>,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Print what is due after the work, over all jobs, soonest first.
+    Reminders {
+        /// Write them as a calendar file instead.
+        #[arg(long, value_name = "FILE")]
+        calendar: Option<PathBuf>,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Write the log over all jobs as CSV.
+    Log {
+        /// The file to write, or - for standard output.
+        #[arg(long, short, value_name = "FILE", default_value = "-")]
+        output: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Write every job into one zip of job files; import takes it back in.
+    Pack {
+        /// The file to write.
+        file: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
     /// Store job files as new jobs.
     Import {
-        /// Job files, or - for standard input.
+        /// Job files, zips of them, or - for standard input.
         #[arg(required = true)]
         files: Vec<PathBuf>,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+}
+
+#[derive(Clone, Copy, Debug, ValueEnum)]
+enum PaperWord {
+    A4,
+    Letter,
 }
 
 #[derive(Clone, Copy, Debug, ValueEnum)]
@@ -173,6 +222,17 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Openapi => print_json(&crate::app::openapi()),
         Command::Export { id, output, data } => export(id.as_deref(), &output, data),
         Command::Import { files, data } => import(&files, data),
+        Command::Card { job, output, paper, data } => card_of(&job, &output, paper, data),
+        Command::Reminders { calendar, data } => reminders(calendar, data),
+        Command::Log { output, data } => {
+            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+            let lines = shop::lines(&store, "", None).map_err(Failure::could_not)?;
+            write_out(&output, &shop::log_csv(&lines).map_err(Failure::could_not)?)
+        }
+        Command::Pack { file, data } => {
+            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+            write_out(&file, &shop::shop_zip(&store).map_err(Failure::could_not)?)
+        }
         Command::Backup { file, data } => {
             let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
             store.backup(&file).map_err(Failure::could_not)?;
@@ -299,6 +359,54 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
         .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
 }
 
+/// Writes bytes to a file, or to standard output for -.
+fn write_out(output: &Path, bytes: &[u8]) -> Result<(), Failure> {
+    if output == Path::new("-") {
+        return std::io::stdout().write_all(bytes).map_err(Failure::could_not);
+    }
+    std::fs::write(output, bytes)
+        .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+}
+
+/// A job by its file where there is one, else by its id.
+fn card_of(
+    job: &Path,
+    output: &Path,
+    paper: Option<PaperWord>,
+    data: Option<PathBuf>,
+) -> Result<(), Failure> {
+    let job = if job == Path::new("-") || job.exists() {
+        load(job)?
+    } else {
+        let id = job.to_string_lossy();
+        let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+        let told =
+            |error| Failure::could_not(format!("{id}: there is no such file, and no such job: {error}"));
+        store.get(&id).map_err(told)?.job
+    };
+    let paper = match paper {
+        Some(PaperWord::A4) => Paper::A4,
+        Some(PaperWord::Letter) => Paper::Letter,
+        None => Paper::usual(job.rig.sheet_unit),
+    };
+    write_out(output, &card(&job, paper).map_err(Failure::could_not)?)
+}
+
+fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
+    let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+    let (jobs, _) = store.list("", u32::MAX, 0).map_err(Failure::could_not)?;
+    let mut all = Vec::new();
+    for listed in jobs {
+        let stored = store.get(&listed.id).map_err(Failure::could_not)?;
+        all.extend(due(&stored.id, &stored.job, stored.saved_at));
+    }
+    all.sort_by_key(|due| due.day);
+    match file {
+        Some(file) => write_out(&file, calendar(&all).as_bytes()),
+        None => all.iter().try_for_each(|due| print(&format!("{}\t{}\t{}", due.day, due.title, due.says))),
+    }
+}
+
 fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
     let file = match file {
         Some(file) => file,
@@ -312,9 +420,21 @@ fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
     Err(Failure::could_not(format!("{}\nderecho: {advice}", found.faults.join("\nderecho: "))))
 }
 
+/// The jobs of a file: one, or those of a zip.
+fn jobs_of(file: &Path) -> Result<Vec<Job>, Failure> {
+    if file.extension().is_none_or(|ending| ending != "zip") {
+        return Ok(vec![load(file)?]);
+    }
+    shop::jobs_of_zip(&read(file)?).map_err(|problem| {
+        let lines = problem.errors.iter().map(|fault| format!("{}: {}", fault.pointer, fault.message));
+        let told: Vec<String> = [problem.detail.clone()].into_iter().chain(lines).collect();
+        Failure::bad(format!("{}: {}", file.display(), told.join("\nderecho: ")))
+    })
+}
+
 fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {
     // All are read before any is stored: a bad one among them stores none.
-    let jobs = files.iter().map(|file| load(file)).collect::<Result<Vec<_>, _>>()?;
+    let jobs = files.iter().map(|file| jobs_of(file)).collect::<Result<Vec<_>, _>>()?.concat();
     let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
     for job in &jobs {
         let stored = store.create(&new_id(), job, Timestamp::now()).map_err(Failure::could_not)?;

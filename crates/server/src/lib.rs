@@ -9,6 +9,7 @@
 pub mod api;
 pub mod app;
 pub mod assets;
+pub mod calendar;
 pub mod cli;
 mod described;
 pub mod intake;

@@ -36,7 +36,7 @@ const SERVING_FILE: &str = "derecho.serving";
 pub use parts::StoredPart;
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.
-const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 1");
+const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 2");
 
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;

@@ -160,6 +160,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The job card as a PDF. */
+        get: operations["card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/export": {
         parameters: {
             query?: never;
@@ -188,6 +205,23 @@ export interface paths {
         put?: never;
         /** Brings the last undone change back. */
         post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/reminders.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due after the work, as a calendar file. */
+        get: operations["reminders"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -290,6 +324,40 @@ export interface paths {
         put?: never;
         /** Takes the last change back. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's log. */
+        get: operations["shop_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's log as a table. */
+        get: operations["shop_log_csv"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -427,6 +495,24 @@ export interface paths {
         get: operations["schema"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every job, as a zip of job files. */
+        get: operations["shop_out"];
+        put?: never;
+        /** Takes the jobs of a zip in as new jobs; all of them or none. */
+        post: operations["shop_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1181,6 +1267,8 @@ export interface components {
         };
         /** @description A job as a card in the bay: enough to draw it small and say where it stands. */
         Card: {
+            /** @description What is due after the work and not seen to, with its day. */
+            due?: components["schemas"]["CardDue"][];
             /** @description What the small end view is drawn from. */
             elevation: components["schemas"]["Elevation"];
             /** @description The axle's place with the planned length, + left, where there is one. */
@@ -1193,6 +1281,16 @@ export interface components {
             vehicle: string;
             /** @description What waits: readings to take again, a length to set. */
             waits?: components["schemas"]["Phrase"];
+        };
+        /** @description A reminder with its day. */
+        CardDue: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            day: string;
+            /** @description What to do. */
+            says: components["schemas"]["Phrase"];
         };
         /**
          * @description Why the movement differs from the prediction.
@@ -2536,6 +2634,40 @@ export interface components {
             /** @description The jacking in words. */
             jacking_says: components["schemas"]["Phrase"];
         };
+        /** @description An entry of the log. */
+        LogEntry: {
+            /** @description When, in UTC, where that is on record. */
+            at?: string;
+            /** @description By whom; empty where nobody said. */
+            by: string;
+            /** @description What it is about. */
+            kind: components["schemas"]["LogKind"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description What an entry is about.
+         * @enum {string}
+         */
+        LogKind: "reading" | "setting" | "torque" | "deviation" | "reminder" | "trail" | "defect" | "settled";
+        /** @description An entry of the shop's log. */
+        LogLine: {
+            /** @description What happened. */
+            entry: components["schemas"]["LogEntry"];
+            /** @description The job's id. */
+            id: string;
+            /** @description Its title. */
+            title: string;
+            /** @description Its vehicle. */
+            vehicle: string;
+        };
+        /** @description A page of the shop's log, newest first. */
+        LogPage: {
+            /** @description The entries. */
+            lines: components["schemas"]["LogLine"][];
+            /** @description How many there are in all. */
+            total: number;
+        };
         /** @description What is looked at once the work is done; left out where nobody looked, false where it is not right. */
         LookedAt: {
             /**
@@ -2871,6 +3003,11 @@ export interface components {
             /** @description What it is called. */
             name: string;
         };
+        /**
+         * @description The paper.
+         * @enum {string}
+         */
+        PaperName: "a4" | "letter";
         /** @description A part of the library. */
         Part: {
             /** @description Fixed, one end, turnbuckle; none is cut and welded to length. */
@@ -4195,6 +4332,11 @@ export interface components {
             name: string;
             /** @description Its thickness. */
             thickness: components["schemas"]["TapeEntry"];
+        };
+        /** @description How many came in. */
+        ShopIn: {
+            /** @description Jobs. */
+            added: number;
         };
         /**
          * @description A side of the vehicle. Left and right are stored; driver and passenger follow
@@ -5913,6 +6055,59 @@ export interface operations {
             };
         };
     };
+    card: {
+        parameters: {
+            query?: {
+                /** @description What is usual where the job's sheets are written in inches or millimetres, where empty. */
+                paper?: components["schemas"]["PaperName"];
+            };
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The card, boxes and template at one to one */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export: {
         parameters: {
             query?: never;
@@ -5991,6 +6186,47 @@ export interface operations {
             };
             /** @description Changed elsewhere */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reminders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description An iCalendar file, with alarms the day before and on the day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description No such job */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6289,6 +6525,96 @@ export interface operations {
             };
             /** @description Changed elsewhere */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_log: {
+        parameters: {
+            query?: {
+                /** @description What title, vehicle or entry must hold. */
+                search?: string;
+                /** @description Of one kind alone. */
+                kind?: components["schemas"]["LogKind"];
+                /** @description How many entries to pass over. */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A page of 200 entries, newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_log_csv: {
+        parameters: {
+            query?: {
+                /** @description What title, vehicle or entry must hold. */
+                search?: string;
+                /** @description Of one kind alone. */
+                kind?: components["schemas"]["LogKind"];
+                /** @description How many entries to pass over. */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every entry that is asked for, both units */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6643,6 +6969,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A job file for each job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description How many came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopIn"];
+                };
+            };
+            /** @description No zip, or bad files in it */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description What went wrong and what to do */

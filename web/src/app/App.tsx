@@ -5,6 +5,7 @@ import { useSettings } from "../ui/settings";
 import { TapeReading } from "../ui/tapeReading";
 import { Bay } from "./Bay";
 import { JobScreen } from "./JobScreen";
+import { Log } from "./Log";
 import { Parts } from "./Parts";
 
 export function App() {
@@ -17,6 +18,7 @@ export function App() {
       <Routes>
         <Route path="/" element={<Bay />} />
         <Route path="/parts" element={<Parts />} />
+        <Route path="/log" element={<Log />} />
         <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
         <Route path="/jobs/:id/:stage" element={<JobScreen />} />
         <Route

@@ -5,7 +5,7 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import { FolderOpen, Moon, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
+import { Download, FolderOpen, Moon, NotebookPen, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Job, type Problem } from "../api/client";
@@ -13,6 +13,7 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSettings } from "../ui/settings";
 import { JobCard } from "./JobCard";
+import { takeShop } from "./shopCalls";
 
 const EMPTY = (unit: "in" | "mm"): Job => ({
   format: "derecho-job",
@@ -71,6 +72,12 @@ export function Bay() {
   });
   const importFile = async (picked: File | undefined) => {
     if (!picked) return;
+    if (picked.name.endsWith(".zip")) {
+      const result = await takeShop(picked);
+      setTrouble("problem" in result ? result.problem : null);
+      void queries.invalidateQueries({ queryKey: ["jobs"] });
+      return;
+    }
     try {
       make.mutate(JSON.parse(await picked.text()) as Job);
     } catch {
@@ -123,7 +130,7 @@ export function Bay() {
             </Button>
             <Button onClick={() => file.current?.click()}>
               <Upload size={18} aria-hidden />
-              Open a job file
+              Open job files
             </Button>
             <Link
               to="/parts"
@@ -132,10 +139,25 @@ export function Bay() {
               <Wrench size={18} aria-hidden />
               Parts library
             </Link>
+            <Link
+              to="/log"
+              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
+            >
+              <NotebookPen size={18} aria-hidden />
+              The log
+            </Link>
+            <a
+              href="/api/v1/shop.zip"
+              download
+              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
+            >
+              <Download size={18} aria-hidden />
+              All jobs as a zip
+            </a>
             <input
               ref={file}
               type="file"
-              accept=".json,application/json"
+              accept=".json,.zip,application/json,application/zip"
               className="hidden"
               aria-label="Job file"
               onChange={(event) => void importFile(event.target.files?.[0])}

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { JobLine } from "../api/client";
 import { EndView } from "../elevation/EndView";
 import { fit } from "../elevation/picture";
-import { say } from "../measure/format";
+import { isPast, say } from "../measure/format";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";
 import { STAGE_NAMES } from "./stages";
@@ -65,6 +65,16 @@ function Drawn({ line, card }: { line: JobLine; card: NonNullable<JobLine["card"
               {say(card.waits, units)}
             </p>
           )}
+          {card.due?.slice(0, 1).map((due) => (
+            <p key={due.day} className="mt-1 leading-snug" data-due={due.day}>
+              <span
+                className={`px-1.5 py-0.5 font-semibold ${isPast(due.day) ? "bg-axle text-slate" : "border border-ink"}`}
+              >
+                {isPast(due.day) ? "overdue" : "due"} {due.day}
+              </span>{" "}
+              {say(due.says, units)}
+            </p>
+          ))}
         </div>
         <ol className="grid grid-cols-4 border-line border-t text-[14px]">
           {card.stages.map((stage) => (

@@ -6,6 +6,7 @@ import {
   LayoutGrid,
   Menu,
   Moon,
+  Printer,
   Redo2,
   Sun,
   Trash2,
@@ -128,6 +129,12 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
             <DropdownMenu.Item className={item} onSelect={flipPad}>
               <LayoutGrid size={18} aria-hidden />
               Fraction pad: {pad ? "on" : "off"}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} asChild>
+              <a href={`/api/v1/jobs/${view.id}/card.pdf`} target="_blank" rel="noreferrer">
+                <Printer size={18} aria-hidden />
+                Print the job card
+              </a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} asChild>
               <a href={`/api/v1/jobs/${view.id}/export`} download>

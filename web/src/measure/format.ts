@@ -85,3 +85,10 @@ export function say(phrase: Phrase, unit: Unit): string {
 export function withMarks(text: string): string {
   return text.replaceAll(/(?<=\d)"/g, "″").replaceAll(/(?<=\d) (?=mm\b|\d+\/\d|½)/g, "\u00a0");
 }
+
+/** Whether a day is behind us, as it is counted where the person is. */
+export function isPast(day: string): boolean {
+  const now = new Date();
+  const two = (part: number) => String(part).padStart(2, "0");
+  return day < `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}

@@ -51,7 +51,7 @@ async fn main() {
 async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResult<()> {
     page.go(url).await?;
     page.sees("h1", "").await?;
-    page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
+    page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log]").await?;
     if url.ends_with("/bracket") {
         page.at("//*[@data-options] | //*[@data-checks]").await?;
     }

@@ -205,14 +205,11 @@ pub struct Progressed {
 #[must_use]
 pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let named = |wanted: &[Tightness]| -> Vec<String> {
+    let of = |wanted: &[Tightness]| -> Vec<String> {
         fasteners::keys(job, &tasks)
             .into_iter()
             .filter(|key| wanted.contains(&fasteners::tightness(job, key)))
-            .map(|key| match job.work.fastener(&key).map(|form| form.name.trim()) {
-                Some(name) if !name.is_empty() => name.to_owned(),
-                _ => fasteners::named(&situation, &key).0,
-            })
+            .map(|key| self::named(job, &situation, &key))
             .collect()
     };
     let off =
@@ -220,9 +217,24 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
     Progressed {
         steps: tasks.len(),
         done: tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count(),
-        untorqued: named(&[Tightness::Open]),
-        recheck: named(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
+        untorqued: of(&[Tightness::Open]),
+        recheck: of(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
         still_off: off.map(|taken| taken.name.clone()).collect(),
+    }
+}
+
+/// Keys and names of the fasteners of a plan.
+pub(crate) fn fastener_names(job: &Job, resolved: &Resolved) -> Vec<(String, String)> {
+    let Plan { situation, tasks } = Plan::of(job, resolved);
+    let keys = fasteners::keys(job, &tasks);
+    keys.into_iter().map(|key| (key.clone(), named(job, &situation, &key))).collect()
+}
+
+/// What a fastener is called: as a person named it, else as the plan does.
+fn named(job: &Job, situation: &Situation, key: &str) -> String {
+    match job.work.fastener(key).map(|form| form.name.trim()) {
+        Some(name) if !name.is_empty() => name.to_owned(),
+        _ => fasteners::named(situation, key).0,
     }
 }
 

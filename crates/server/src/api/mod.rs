@@ -5,9 +5,11 @@
 pub mod compute;
 pub mod figure;
 pub mod jobs;
+pub mod papers;
 pub mod parts;
 pub mod problem;
 pub mod samples;
+pub mod shop;
 pub mod tape;
 pub mod templates;
 pub mod view;

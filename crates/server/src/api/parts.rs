@@ -271,7 +271,7 @@ fn to_csv(parts: &[Part]) -> Result<Vec<u8>, csv::Error> {
 /// apostrophe before it, as those programs themselves do, and read without.
 const FORMULA: [char; 6] = ['=', '+', '-', '@', '\t', '\r'];
 
-fn no_formula(cell: String) -> String {
+pub(crate) fn no_formula(cell: String) -> String {
     // A figure such as -2 in is one.
     let plain = |c: char| c.is_ascii_alphanumeric() || matches!(c, ' ' | '.' | '/' | '"');
     let figure = cell

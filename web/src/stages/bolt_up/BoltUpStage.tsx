@@ -1,3 +1,4 @@
+import { Printer } from "lucide-react";
 import { useState } from "react";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
@@ -24,6 +25,7 @@ const STANDS = [
 
 /** The work in order: steps, parts, fasteners, tools, what is made, what goes back. */
 export function BoltUpStage() {
+  const { view } = useJob();
   const units = useSettings((s) => s.units);
   const worked = useWorked();
   const [section, pick] = useState("steps");
@@ -77,6 +79,15 @@ export function BoltUpStage() {
         ]}
       />
       <HowItStands />
+      <a
+        className="settle inline-flex min-h-11 w-fit items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3"
+        href={`/api/v1/jobs/${view.id}/card.pdf`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        <Printer size={18} aria-hidden />
+        Print the job card
+      </a>
     </>
   );
 }

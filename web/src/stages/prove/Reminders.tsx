@@ -1,6 +1,6 @@
 import { CalendarDays, Check } from "lucide-react";
 import type { Schemas } from "../../api/client";
-import { say } from "../../measure/format";
+import { isPast, say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -10,9 +10,6 @@ import { useJob } from "../job/useJob";
 import { setProof } from "./edits";
 
 type Reminder = Schemas["Reminder"];
-
-/** Whether a day is behind us. */
-export const isPast = (day: string) => day < new Date().toISOString().slice(0, 10);
 
 /** What is due after the work: with its day, its odometer, and a calendar to take along. */
 export function Reminders() {
