@@ -179,11 +179,11 @@ async fn the_bay_says_how_many_jobs_there_are_and_goes_on_to_the_last() {
     }
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
-        page.sees("[data-how-many]", "60 of 68 jobs").await?;
+        page.sees("[data-how-many]", "60 of 73 jobs").await?;
         page.misses("[data-job='lookout-truck-7']").await?;
         page.press("Show more").await?;
         page.at("//*[@data-job='lookout-truck-7']").await?;
-        page.sees("[data-how-many]", "68 jobs").await?;
+        page.sees("[data-how-many]", "73 jobs").await?;
         page.fill("Find a job", "mule 5").await?;
         // 5 and 50 to 59.
         page.sees("[data-how-many]", "11 jobs").await?;

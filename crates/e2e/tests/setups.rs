@@ -133,6 +133,8 @@ async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled
         page.press("Read both sides again in Prove").await?;
         after_readings(&page, "6").await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.enter("Settle it all the same, because", "torqued by the owner").await?;
+        page.saved().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
         let document = &shop.job(&id).await["document"];
@@ -154,6 +156,8 @@ async fn jobs_without_a_bar_to_set_are_proved_and_settled() {
         page.go(&format!("{}/jobs/relay-wagon-5/prove", shop.address)).await?;
         page.sees(ANSWER, "Proved: centred within").await?;
         page.sees(SLATE, "Nothing was set").await?;
+        page.enter("Settle it all the same, because", "nobody complains any more").await?;
+        page.saved().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
         // One that is off: a leg is turned, put on record, and both sides are read again.

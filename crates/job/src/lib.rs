@@ -26,6 +26,7 @@ pub mod strip;
 pub mod sway;
 pub mod tape;
 pub mod usual;
+pub mod vehicle;
 pub mod verdict;
 mod words;
 

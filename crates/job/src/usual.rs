@@ -253,3 +253,5 @@ pub const OWN_FEATURE: Length = Length::from_mm(1.5);
 pub const ANGLE_AS_PREDICTED_DEGREES: f64 = 0.7;
 /// A sway link measured eye to eye is as it was to be set within this: a sixteenth of an inch.
 pub const LINK_AS_PREDICTED: Length = Length::from_mm(1.6);
+/// How far past the stops a cycle should still be clear: half an inch.
+pub const PAST_THE_STOPS: Length = Length::from_mm(12.7);

@@ -165,7 +165,7 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
         shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
     // Computed alone, figures are no longer than they are good for.
     alike(&computed.json::<Value>().await.unwrap(), &stored["results"], "");
-    assert_eq!(shop.get("/api/v1/jobs").await["total"], 8);
+    assert_eq!(shop.get("/api/v1/jobs").await["total"], 13);
 }
 
 /// What a phone under a vehicle has to fetch, before it is compressed.

@@ -291,3 +291,43 @@ fn a_bay_is_copied_checked_and_put_back() {
     assert!(code == 1 && told.contains("not a database"), "{told}");
     assert_eq!(run(&["check", copy]).0, 1);
 }
+
+#[test]
+fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
+    let folder = tempfile::tempdir().unwrap();
+    let at = |name: &str| folder.path().join(name).to_str().unwrap().to_owned();
+    let data = at("data");
+    let card = derecho(&["card", demo("tower-truck-8").to_str().unwrap(), "-o", &at("card.pdf")], None);
+    assert!(card.status.success(), "{}", complaint(&card));
+    assert!(std::fs::read(at("card.pdf")).unwrap().starts_with(b"%PDF-"));
+
+    let stored = derecho(&["import", demo("ridge-truck-1").to_str().unwrap(), "--data", &data], None);
+    let told = String::from_utf8_lossy(&stored.stdout).into_owned();
+    let id = told.split('\t').next().unwrap();
+    let card = derecho(&["card", id, "-o", &at("stored.pdf"), "--paper", "a4", "--data", &data], None);
+    assert!(card.status.success(), "{}", complaint(&card));
+    let nowhere = derecho(&["card", "nowhere", "-o", &at("no.pdf"), "--data", &data], None);
+    assert_eq!(nowhere.status.code(), Some(1));
+    assert!(complaint(&nowhere).contains("nowhere"), "{}", complaint(&nowhere));
+
+    let due = derecho(&["reminders", "--data", &data], None);
+    let lines: Vec<String> = String::from_utf8_lossy(&due.stdout).lines().map(str::to_owned).collect();
+    assert_eq!(lines.len(), 6);
+    assert!(lines[0].starts_with("2026-11-04\tRidge truck 1\t") && lines.is_sorted(), "{lines:?}");
+    assert!(derecho(&["reminders", "--calendar", &at("r.ics"), "--data", &data], None).status.success());
+    assert!(std::fs::read_to_string(at("r.ics")).unwrap().starts_with("BEGIN:VCALENDAR"));
+
+    let log = derecho(&["log", "--data", &data], None);
+    assert!(String::from_utf8_lossy(&log.stdout).contains("Tight by feel, bar's jam nuts or clamps"));
+
+    // The whole bay as a zip, and in again beside what is there.
+    assert!(derecho(&["pack", &at("shop.zip"), "--data", &data], None).status.success());
+    let back = derecho(&["import", &at("shop.zip"), "--data", &data], None);
+    assert!(back.status.success(), "{}", complaint(&back));
+    let jobs = derecho(&["export", "--data", &data], None);
+    assert_eq!(String::from_utf8_lossy(&jobs.stdout).matches("Ridge truck 1").count(), 2);
+    std::fs::write(at("bad.zip"), "no zip").unwrap();
+    let bad = derecho(&["import", &at("bad.zip"), "--data", &data], None);
+    assert_eq!(bad.status.code(), Some(2));
+    assert!(complaint(&bad).contains("This is no zip"), "{}", complaint(&bad));
+}

@@ -194,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/other-end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs at the other end of the same vehicle. */
+        get: operations["other_end"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/redo": {
         parameters: {
             query?: never;
@@ -1566,6 +1583,8 @@ export interface components {
             frame_holes: components["schemas"]["HolePlace"][];
             /** @description What keeps it from an answer, each naming the part. */
             missing: components["schemas"]["FieldError"][];
+            /** @description Whether it stays clear half an inch past its stops, where it is clear to them. */
+            past_stops_say?: components["schemas"]["Phrase"];
             /** @description With the planned or set length, or the holes tried. */
             plan?: components["schemas"]["SetupCycle"];
             /** @description What the other setup is called: `plan`, `as set`, or the holes tried. */
@@ -2858,6 +2877,19 @@ export interface components {
             /** @description Half of its thickness. */
             radius_mm: components["schemas"]["Length"];
         };
+        /** @description A figure of the vehicle that the other job knows. */
+        Offer: {
+            /** @description What this job says, as typed; empty where it says nothing. */
+            here: string;
+            /** @description What it is. */
+            name: string;
+            /** @description The field of this job, as a JSON pointer. */
+            pointer: string;
+            /** @description What the other job says, as typed. */
+            there: string;
+            /** @description The value for the field. */
+            value: Record<string, never>;
+        };
         /** @description An option at another height. */
         OptionAtHeight: {
             /** @description Bar angle there. */
@@ -2948,6 +2980,15 @@ export interface components {
             roll_centre_mm: components["schemas"]["Length"];
             /** @description The joint that tilts most over the travel. */
             worst_tilt_deg?: components["schemas"]["Angle"];
+        };
+        /** @description The job at the other end of the same vehicle, and what it knows. */
+        OtherEnd: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it knows of the vehicle that this job does not say, or says otherwise. */
+            offers: components["schemas"]["Offer"][];
+            /** @description Its title. */
+            title: string;
         };
         /** @description One way out. */
         OtherWay: components["schemas"]["WayFacts"] & {
@@ -6127,6 +6168,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    other_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Each with what it offers; nothing is changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherEnd"][];
                 };
             };
             /** @description No such job */

@@ -8,7 +8,7 @@ import {
 import { Download, FolderOpen, Moon, NotebookPen, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, client, type Job, type Problem } from "../api/client";
+import { answer, client, type Job, type JobLine, type Problem } from "../api/client";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSettings } from "../ui/settings";
@@ -21,6 +21,16 @@ const EMPTY = (unit: "in" | "mm"): Job => ({
   title: "New job",
   rig: { sheet_unit: unit },
 });
+
+/** Both ends of one vehicle stand side by side, where the one that was saved last stands. */
+function together(lines: JobLine[]): JobLine[] {
+  const vehicles = new Map<string, JobLine[]>();
+  for (const line of lines) {
+    const name = line.card?.vehicle.trim().toLowerCase() || line.id;
+    vehicles.set(name, [...(vehicles.get(name) ?? []), line]);
+  }
+  return [...vehicles.values()].flat();
+}
 
 /** Jobs fetched at a time. */
 const PAGE = 60;
@@ -48,7 +58,7 @@ export function Bay() {
       return last.jobs.length > 0 && told < last.total ? told : undefined;
     },
   });
-  const lines = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
+  const lines = together(jobs.data?.pages.flatMap((page) => page.jobs) ?? []);
   const total = jobs.data?.pages[0]?.total ?? 0;
   const samples = useQuery({
     queryKey: ["samples"],

@@ -2,13 +2,14 @@ import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
 
 const KEYS = [
-  ["1 to 7", "go to a stage"],
+  ["1 to 8", "go to a stage"],
   ["[ and ]", "step the stick down and up"],
   ["Home", "the driven height"],
   ["Space", "cycle the travel, hold it"],
   ["F", "from the front or from the rear"],
   ["U", "inches or millimetres"],
   ["N", "the next empty reading"],
+  ["T", "in Bolt-up: tick the open step"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["Enter, in a field", "keep it and go to the next"],
   ["Escape, in a field", "the last good value again"],

@@ -105,7 +105,12 @@ export function Log() {
               data-kind={line.entry.kind}
             >
               <span className="text-muted tabular-nums">
-                {line.entry.at ? new Date(line.entry.at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" }) : "no time on record"}
+                {line.entry.at
+                  ? new Date(line.entry.at).toLocaleString(undefined, {
+                      dateStyle: "medium",
+                      timeStyle: "short",
+                    })
+                  : "no time on record"}
               </span>
               <b>{KINDS[line.entry.kind]}</b>
               <Link className="underline" to={`/jobs/${line.id}/prove`}>

@@ -3,17 +3,9 @@ import { useNavigate } from "react-router";
 import { stickStep } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { useSession } from "../stages/job/session";
-import { focusNextEmpty } from "../ui/focus";
+import { focusNextEmpty, isTaken } from "../ui/focus";
 import { useSettings } from "../ui/settings";
 import { STAGES } from "./stages";
-
-/** Keys belong to the field or dialog one is in; space and arrows to the control. */
-function isTaken(event: KeyboardEvent): boolean {
-  const element = event.target instanceof Element ? event.target : null;
-  if (!element) return false;
-  if (element.closest("input, textarea, select, [contenteditable], [role=dialog], [role=menu]")) return true;
-  return event.key === " " && element.closest("button, a, [role=radio]") !== null;
-}
 
 function stepStick(direction: 1 | -1) {
   const sweep = useSession.getState().view?.results.bar?.sweep;

@@ -24,3 +24,11 @@ export function focusNextEmpty() {
   const empty = [...document.querySelectorAll<HTMLInputElement>(FIELDS)].find((field) => field.value === "");
   empty?.focus();
 }
+
+/** Keys belong to the field or dialog one is in; space and arrows to the control. */
+export function isTaken(event: KeyboardEvent): boolean {
+  const element = event.target instanceof Element ? event.target : null;
+  if (!element) return false;
+  if (element.closest("input, textarea, select, [contenteditable], [role=dialog], [role=menu]")) return true;
+  return event.key === " " && element.closest("button, a, [role=radio]") !== null;
+}

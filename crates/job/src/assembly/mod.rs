@@ -20,12 +20,12 @@ use self::frame::{Fitted, SharedSetup};
 use self::reader::Reader;
 use crate::document::check::FieldError;
 use crate::document::heights;
-use crate::document::{AxleLocation, Job, LengthAim, length_of};
+use crate::document::{AxleLocation, Job, LengthAim, Rig, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, Phrase, TapeEntry, Unit};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
@@ -64,6 +64,18 @@ pub struct Planned {
     pub bar_length: Length,
     /// Whether holes are tried out.
     pub trial: bool,
+}
+
+/// The mechanism of a job whose travel goes so far past its stops both ways; None where it cannot be put together.
+#[must_use]
+pub fn past_the_stops(job: &Job, setups: Option<&Setups>) -> Option<Assembly> {
+    let (droop, bump) = crate::document::heights::travel(&job.rig);
+    let further = |travel: Length| {
+        let mm = (travel + usual::PAST_THE_STOPS).to_mm();
+        TapeEntry::parse(&format!("{mm:.4}"), Unit::Millimetres).ok()
+    };
+    let rig = Rig { droop: further(droop), bump: further(bump), ..job.rig.clone() };
+    assemble(&Job { rig, ..job.clone() }, setups).ok()
 }
 
 /// Puts the mechanism of a job together.

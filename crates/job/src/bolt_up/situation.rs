@@ -4,6 +4,7 @@
 //! Not here: the steps that follow from it (`tasks`).
 
 use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{Attachment, BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
@@ -12,6 +13,7 @@ use crate::document::sway::SwayKind;
 use crate::document::{AxleLocation, HoleChoice, Job, length_of};
 use crate::setups::moves::{choice, side_of};
 use crate::setups::{Resolved, Setups, SwaySetups};
+use crate::tape::SheetResult;
 use crate::usual;
 
 /// An eye further than this from where it was found sits in another place, mm.
@@ -79,7 +81,7 @@ pub(super) struct Situation {
     pub(super) drag_link: Option<String>,
     /// The sway bar.
     pub(super) sway: Option<SwayWork>,
-    /// Whether a Y-shaped link centres the axle.
+    /// Whether the legs of a Y-shaped link are turned.
     pub(super) y_link: bool,
     /// Holes to drill, by their names.
     pub(super) drills: Vec<String>,
@@ -89,7 +91,7 @@ impl Situation {
     /// Of a job.
     pub(super) fn of(job: &Job, resolved: &Resolved) -> Self {
         let mut situation = Self {
-            y_link: job.rig.axle_location == Some(AxleLocation::YLink),
+            y_link: turns_legs(job, resolved),
             sway: sway(job, &resolved.sway),
             drills: job.work.drills.iter().map(|drill| drill.name.clone()).collect(),
             ..Self::default()
@@ -145,6 +147,18 @@ impl Situation {
                 bar.hangs.is_none() && bar.kind == Some(AdjusterKind::OneEnd) && bar.length.is_some()
             })
     }
+}
+
+/// Whether a Y-link's legs are turned in this job: it is fitted in it, was worked on, or reads off centre. One that is
+/// found centred is left alone.
+fn turns_legs(job: &Job, resolved: &Resolved) -> bool {
+    let off = |sheet: &SheetResult| {
+        sheet.usable && sheet.centring.as_ref().is_some_and(|read| read.answer == Answer::OffCentre)
+    };
+    job.rig.axle_location == Some(AxleLocation::YLink)
+        && (!job.bracket.conversion.is_empty()
+            || !job.setups.rounds.is_empty()
+            || resolved.sheets.iter().rev().take(1).any(off))
 }
 
 /// The hole an end's eye goes to: as the plan says, else as it was recorded.

@@ -10,7 +10,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::assembly::{self, Assembly, assemble};
+use crate::assembly::{self, Assembly, assemble, past_the_stops};
 pub use crate::cycle::steer::SteeringResult;
 use crate::document::check::FieldError;
 use crate::document::{Hole, Job};
@@ -50,6 +50,10 @@ pub struct CycleResult {
     pub axle_holes: Vec<HolePlace>,
     /// The frame eye's places, the hole in use first.
     pub frame_holes: Vec<HolePlace>,
+    /// Whether it stays clear half an inch past its stops, where it is clear to them.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub past_stops_say: Option<Phrase>,
     /// What does not agree, with its likely cause.
     pub warnings: Vec<Phrase>,
     /// Points nobody measured.
@@ -394,9 +398,19 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
         plan,
         axle_holes,
         frame_holes,
+        past_stops_say: past_stops(job, setups, &assembly),
         warnings: assembly.warnings,
         assumptions: assembly.assumptions,
     }
+}
+
+/// What ends the travel half an inch past the stops, where nothing does before them.
+fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option<Phrase> {
+    if brief(assembly).ended {
+        return None;
+    }
+    let further = brief(&past_the_stops(job, setups)?);
+    Some(words::past_stops(further.ended.then_some(&further.headline)))
 }
 
 fn without(missing: Vec<FieldError>) -> CycleResult {
@@ -408,6 +422,7 @@ fn without(missing: Vec<FieldError>) -> CycleResult {
         plan_name: String::new(),
         axle_holes: Vec::new(),
         frame_holes: Vec::new(),
+        past_stops_say: None,
         warnings: Vec::new(),
         assumptions: Vec::new(),
     }

@@ -240,6 +240,20 @@ pub(crate) fn brief_free() -> Phrase {
     Phrase::plain("free to its stops")
 }
 
+/// Half an inch past the stops: what ends the travel there, or nothing.
+pub(crate) fn past_stops(ends: Option<&Phrase>) -> Phrase {
+    Phrase::of(|w| {
+        let past = w.distance(crate::usual::PAST_THE_STOPS);
+        match ends {
+            None => format!("{past} past its stops it is still clear: a stop that gives changes nothing."),
+            Some(ends) => format!(
+                "Clear to its stops, but not {past} past them: {}. A bump stop gives, and wears; make the room now.",
+                ends.in_unit(w.unit())
+            ),
+        }
+    })
+}
+
 /// What ends the travel first, for the strip; nothing watched is a bar or arm pulled tight.
 pub(crate) fn brief(
     mechanism: &Mechanism,

@@ -18,7 +18,7 @@ mod words;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::assembly::{assemble, envelope};
+use crate::assembly::{assemble, envelope, past_the_stops};
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
@@ -34,8 +34,9 @@ pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use crate::sway::stow::StowResult;
 use crate::sway::surroundings::{Surroundings, Swept};
 use crate::usual::Assumption;
-use crate::verdict::FitCheck;
+use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::measure::{Angle, Phrase, RollRate, Working};
+use derecho_core::pose::mechanism::Mechanism;
 
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
@@ -103,6 +104,15 @@ struct Touched {
     bolts: Vec<FitCheck>,
     holes: Vec<HoleResult>,
     worst_twist: Angle,
+}
+
+/// Whether the links still work half an inch past the stops, where they work to them.
+fn past_stops(job: &Job, resolved: &Resolved, mechanism: &Mechanism) -> Option<FitCheck> {
+    work_at_ends(job, &job.sway, mechanism).filter(|work| *work)?;
+    let further = past_the_stops(job, resolved.setups())?;
+    let work = work_at_ends(job, &job.sway, further.mechanism())?;
+    let verdict = if work { FitVerdict::Good } else { FitVerdict::Bad };
+    Some(check("past the stops", verdict, words::past_stops(work)))
 }
 
 /// Works stage Sway out. Never fails: what is missing stands in its place.
@@ -175,6 +185,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let Touched { room, stowed, bolts, holes, worst_twist } = touched;
     let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
     checks.extend(bolts);
+    checks.extend(past_stops(job, resolved, mechanism));
     SwayResult {
         says: links.says.clone(),
         fit_says: fit::fit_says(

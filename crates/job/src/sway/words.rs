@@ -668,3 +668,17 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
         )
     })
 }
+
+/// Half an inch past the stops.
+pub(super) fn past_stops(work: bool) -> Phrase {
+    Phrase::of(|w| {
+        let past = w.distance(crate::usual::PAST_THE_STOPS);
+        if work {
+            format!("The links still work {past} past the stops.")
+        } else {
+            format!(
+                "To the stops the links work, {past} past them they do not. A bump stop gives; take a link further inside its window."
+            )
+        }
+    })
+}

@@ -4,13 +4,14 @@ use std::io::{Cursor, Read, Write};
 
 use axum::Json;
 use axum::body::Bytes;
-use axum::extract::rejection::QueryRejection;
-use axum::extract::{Query, State};
+use axum::extract::rejection::{PathRejection, QueryRejection};
+use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
 use derecho_job::document::check::FieldError;
 use derecho_job::log::{LogEntry, LogKind, log};
+use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
 use derecho_store::{Store, StoreError, StoredJob};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -287,4 +288,56 @@ pub async fn shop_in(State(state): State<AppState>, body: Bytes) -> Result<Json<
         })
         .await?;
     Ok(Json(ShopIn { added }))
+}
+
+/// The job at the other end of the same vehicle, and what it knows.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OtherEnd {
+    /// Its id.
+    pub id: String,
+    /// Its title.
+    pub title: String,
+    /// What it knows of the vehicle that this job does not say, or says otherwise.
+    pub offers: Vec<Offer>,
+}
+
+/// Jobs at the other end of the same vehicle.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/other-end", tag = "jobs", operation_id = "other_end",
+    params(("id" = String, Path, description = "The job")),
+    responses(
+        (status = 200, description = "Each with what it offers; nothing is changed", body = Vec<OtherEnd>),
+        (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn other_end(
+    State(state): State<AppState>,
+    path: Result<Path<String>, PathRejection>,
+) -> Result<Json<Vec<OtherEnd>>, Problem> {
+    let id = super::path(path)?;
+    let (here, there) = state
+        .stored(move |store| {
+            let here = store.get(&id)?;
+            let vehicle = here.job.rig.vehicle.trim().to_owned();
+            if vehicle.is_empty() {
+                return Ok((here, Vec::new()));
+            }
+            let (listed, _) = store.list(&vehicle, u32::MAX, 0)?;
+            let found = listed.iter().filter(|job| job.id != id).filter_map(|job| store.get(&job.id).ok());
+            let found: Vec<StoredJob> =
+                found.filter(|there| is_of_one_vehicle(&here.job, &there.job)).collect();
+            Ok((here, found))
+        })
+        .await?;
+    let ends = state
+        .computed(move || {
+            let of = |there: StoredJob| OtherEnd {
+                offers: offers(&here.job, &there.job),
+                id: there.id,
+                title: there.job.title,
+            };
+            Ok(there.into_iter().map(of).collect())
+        })
+        .await?;
+    Ok(Json(ends))
 }

@@ -4,6 +4,7 @@ import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
+import { isTaken } from "../../ui/focus";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { Tick } from "../../ui/Tick";
@@ -19,6 +20,16 @@ export function Steps({ worked }: { worked: WorkResult }) {
   const units = useSettings((s) => s.units);
   const { key, look } = useOpenStep();
   const open = openStep(worked, key)?.step.key;
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() !== "t" || event.ctrlKey || event.metaKey || event.altKey || isTaken(event))
+        return;
+      list.current?.querySelector<HTMLButtonElement>("[data-open] > button[aria-pressed]")?.click();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
   return (
     <>
       {worked.broken.map((fault) => (
@@ -26,7 +37,7 @@ export function Steps({ worked }: { worked: WorkResult }) {
           <Figure>{say(fault.says, units)}</Figure>
         </Notice>
       ))}
-      <ol className="grid" data-steps>
+      <ol ref={list} className="grid" data-steps>
         {worked.steps.map((step, index) => (
           <Step
             key={step.key}
@@ -98,6 +109,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
       className={`grid scroll-my-2 grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-line border-b py-1.5 ${open ? "-mx-2 bg-tape px-2" : ""}`}
       data-step={step.key}
       data-state={step.state}
+      data-open={open || undefined}
     >
       <button
         type="button"

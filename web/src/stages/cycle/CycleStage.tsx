@@ -47,6 +47,11 @@ export function CycleStage() {
           {fault.message}
         </Notice>
       ))}
+      {cycle.past_stops_say && (
+        <p data-past-stops>
+          <Figure>{say(cycle.past_stops_say, units)}</Figure>
+        </p>
+      )}
       {cycle.warnings.map((warning) => (
         <Notice key={warning.in} kind="warning">
           <Figure>{say(warning, units)}</Figure>

@@ -15,6 +15,7 @@ import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 import { BarInputs } from "../sway/BarInputs";
 import { LocationPicture } from "./LocationPicture";
+import { OtherEnd } from "./OtherEnd";
 import { VehicleInputs } from "./VehicleInputs";
 
 type Rig = Schemas["Rig"];
@@ -174,6 +175,7 @@ export function RigStage() {
         hint="Bracket: loads. Sway: how much it may roll."
       />
       <Complaints />
+      <OtherEnd />
       <Fold title="Sizes and tolerances">
         <div className="grid gap-x-3 sm:grid-cols-2">
           {SIZES.map(length)}

@@ -1,0 +1,198 @@
+//! Two jobs at the two ends of one vehicle: what the one knows of the vehicle that the other does not, or says
+//! otherwise. It is offered, with its field; nothing is changed from here.
+//!
+//! Not here: which jobs there are.
+
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use crate::document::Job;
+use crate::document::sway::SwayKind;
+use crate::setups::Resolved;
+
+/// A figure of the vehicle that the other job knows.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Offer {
+    /// The field of this job, as a JSON pointer.
+    pub pointer: String,
+    /// What it is.
+    pub name: String,
+    /// What this job says, as typed; empty where it says nothing.
+    pub here: String,
+    /// What the other job says, as typed.
+    pub there: String,
+    /// The value for the field.
+    #[schema(value_type = Object)]
+    pub value: Value,
+}
+
+/// Fields that are the same at both ends: a name, this job's field and the other's.
+const SHARED: [(&str, &str); 11] = [
+    ("steering side", "/rig/steering_side"),
+    ("tyre diameter", "/rig/tyre_diameter"),
+    ("tyre width", "/rig/tyre_width"),
+    ("wheelbase", "/vehicle/wheelbase"),
+    ("centre of gravity", "/vehicle/centre_of_gravity"),
+    ("what that height is good to", "/vehicle/centre_of_gravity_good_to"),
+    ("tyre rate", "/vehicle/tyre_rate"),
+    ("weight of each axle itself", "/vehicle/unsprung_weight"),
+    ("load on the roof", "/vehicle/roof_load"),
+    ("its height", "/vehicle/roof_height"),
+    ("who works", "/work/by"),
+];
+
+/// Fields in which one end's own figure is the other end's figure of the other axle: a name, the field as this axle's
+/// own, the field as the other axle's.
+const CROSSED: [(&str, &str, &str); 8] = [
+    ("weight on the axle", "/vehicle/axle_weight", "/vehicle/other_weight"),
+    ("weight under its left wheel", "/vehicle/left_corner", "/vehicle/other_left_corner"),
+    ("weight under its right wheel", "/vehicle/right_corner", "/vehicle/other_right_corner"),
+    ("spring rate", "/vehicle/spring_rate", "/vehicle/other_spring_rate"),
+    ("between the springs", "/vehicle/spring_spacing", "/vehicle/other_spring_spacing"),
+    ("track", "/rig/track", "/vehicle/other_track"),
+    ("travel up", "/rig/bump", "/vehicle/other_bump"),
+    ("travel down", "/rig/droop", "/vehicle/other_droop"),
+];
+
+/// Whether two jobs are of one vehicle: it goes by one name, and they are at its two ends.
+#[must_use]
+pub fn is_of_one_vehicle(here: &Job, there: &Job) -> bool {
+    let name = |job: &Job| job.rig.vehicle.trim().to_lowercase();
+    !name(here).is_empty()
+        && name(here) == name(there)
+        && here.rig.end.zip(there.rig.end).is_some_and(|(here, there)| here != there)
+}
+
+/// A value as a person typed it.
+fn typed(value: Option<&Value>) -> String {
+    match value {
+        None | Some(Value::Null) => String::new(),
+        Some(Value::String(text)) => text.clone(),
+        Some(entry) => {
+            let text = entry["text"].as_str().unwrap_or_default();
+            let unit = entry["unit"].as_str().unwrap_or_default();
+            format!("{text} {unit}").trim().to_owned()
+        }
+    }
+}
+
+/// What `there` knows of the vehicle that `here` does not say, or says otherwise.
+#[must_use]
+pub fn offers(here: &Job, there: &Job) -> Vec<Offer> {
+    // A job is plain data with string keys: it always has a JSON form.
+    let json = |job: &Job| serde_json::to_value(job).unwrap_or_default();
+    let (mine, theirs) = (json(here), json(there));
+    let offer = |name: String, to: &str, from: &str| {
+        let value = theirs.pointer(from).filter(|value| !value.is_null())?;
+        let (here, there) = (typed(mine.pointer(to)), typed(Some(value)));
+        (!there.is_empty() && here != there).then(|| Offer {
+            pointer: to.to_owned(),
+            name,
+            here,
+            there,
+            value: value.clone(),
+        })
+    };
+    let shared = SHARED.iter().filter_map(|(name, field)| offer((*name).to_owned(), field, field));
+    let crossed = CROSSED.iter().flat_map(|(name, own, other)| {
+        [offer(format!("other axle: {name}"), other, own), offer(format!("this axle: {name}"), own, other)]
+    });
+    let bar = bar_there(there).and_then(|text| {
+        let here = typed(mine.pointer("/vehicle/other_bar"));
+        (here != text).then(|| Offer {
+            pointer: "/vehicle/other_bar".to_owned(),
+            name: "other axle: roll rate of its sway bar, as reckoned there".to_owned(),
+            here,
+            there: text.clone(),
+            value: Value::String(text),
+        })
+    });
+    shared.chain(crossed.flatten()).chain(bar).collect()
+}
+
+/// The roll rate of the other job's sway bar as it was fitted, where it is known; nought where there is none.
+fn bar_there(there: &Job) -> Option<String> {
+    if there.sway.kind? == SwayKind::None {
+        return Some("0 Nm/deg".to_owned());
+    }
+    let vehicle = crate::sway::sway(there, &Resolved::of(there)).vehicle?;
+    let per_degree = vehicle.bar_nm_per_rad.to_radians();
+    (per_degree > 0.0).then(|| format!("{per_degree:.1} Nm/deg"))
+}
+
+#[cfg(test)]
+mod tests {
+    #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+    use super::*;
+    use serde_json::json;
+
+    fn job(end: &str, rest: Value) -> Job {
+        let mut value = json!({ "format": "derecho-job", "version": 2, "title": end,
+            "rig": { "vehicle": "Tender of the pass", "end": end } });
+        for (part, fields) in rest.as_object().unwrap() {
+            for (field, entry) in fields.as_object().unwrap() {
+                value[part][field] = entry.clone();
+            }
+        }
+        serde_json::from_value(value).unwrap()
+    }
+
+    fn offer<'a>(offers: &'a [Offer], pointer: &str) -> Option<&'a Offer> {
+        offers.iter().find(|offer| offer.pointer == pointer)
+    }
+
+    #[test]
+    fn one_vehicle_is_one_name_at_two_ends() {
+        let (front, rear) =
+            (job("front", json!({})), job("rear", json!({ "rig": { "vehicle": " tender of THE pass " } })));
+        assert!(is_of_one_vehicle(&front, &rear) && is_of_one_vehicle(&rear, &front));
+        assert!(!is_of_one_vehicle(&front, &front), "the same end is another job, not the other end");
+        assert!(!is_of_one_vehicle(&front, &job("rear", json!({ "rig": { "vehicle": "Another" } }))));
+        let nameless = job("rear", json!({ "rig": { "vehicle": " " } }));
+        assert!(!is_of_one_vehicle(&nameless, &job("front", json!({ "rig": { "vehicle": "" } }))));
+    }
+
+    /// What is this axle's own at one end is the other axle's at the other, both ways; what is the vehicle's is the
+    /// vehicle's.
+    #[test]
+    fn own_and_other_are_crossed_and_the_rest_is_shared() {
+        let front = job(
+            "front",
+            json!({ "vehicle": { "axle_weight": "2600 lb", "wheelbase": "102 in", "other_weight": "2100 lb" },
+                "rig": { "track": "61 1/2 in", "steering_side": "left" } }),
+        );
+        let rear = job("rear", json!({ "vehicle": { "axle_weight": "2250 lb", "wheelbase": "102 in" } }));
+        let to_rear = offers(&rear, &front);
+        assert_eq!(offer(&to_rear, "/vehicle/other_weight").unwrap().there, "2600 lb");
+        assert_eq!(offer(&to_rear, "/vehicle/other_track").unwrap().there, "61 1/2 in");
+        assert_eq!(offer(&to_rear, "/rig/steering_side").unwrap().value, "left");
+        // They differ: what the front job supposed of the rear is offered, beside what the rear job says itself.
+        let weight = offer(&to_rear, "/vehicle/axle_weight").unwrap();
+        assert_eq!((weight.here.as_str(), weight.there.as_str()), ("2250 lb", "2100 lb"));
+        // Alike on both sides is nothing to offer.
+        assert_eq!(offer(&to_rear, "/vehicle/wheelbase"), None);
+        let to_front = offers(&front, &rear);
+        assert_eq!(offer(&to_front, "/vehicle/other_weight").unwrap().there, "2250 lb");
+        assert_eq!(offer(&to_front, "/vehicle/wheelbase"), None);
+    }
+
+    /// Taken over, nothing of it is offered again, and the job is sound.
+    #[test]
+    fn an_offer_taken_is_offered_no_more() {
+        let there: Job =
+            serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
+        let mut here = job("rear", json!({}));
+        here.rig.vehicle.clone_from(&there.rig.vehicle);
+        let first = offers(&here, &there);
+        assert!(first.len() > 5, "{first:?}");
+        let mut value = serde_json::to_value(&here).unwrap();
+        for offer in &first {
+            let (part, field) = offer.pointer[1..].split_once('/').unwrap();
+            value[part][field] = offer.value.clone();
+        }
+        let taken: Job = serde_json::from_value(value).unwrap();
+        assert_eq!(crate::check(&taken), []);
+        assert_eq!(offers(&taken, &there), []);
+    }
+}
