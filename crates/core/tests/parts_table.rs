@@ -3,10 +3,13 @@
 
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{TapeEntry, Unit};
+use derecho_core::fastener::stack::NutKind;
+use derecho_core::fastener::strength::{Grade, ThreadTreatment};
+use derecho_core::measure::{TapeEntry, TorqueEntry, Unit};
 use derecho_core::parts::table::{COLUMNS, from_row, to_row};
 use derecho_core::parts::{
-    Attachment, BarPart, BracketEnd, BracketPart, DragLinkPart, Hole, JointPart, Part,
+    Attachment, BarPart, BracePart, BracketEnd, BracketPart, DisconnectPart, DragLinkPart, FastenerPart,
+    Hole, JointPart, KitFastener, KitLine, KitPart, Part, ShimPart, SwayBarPart, SwayLinkPart,
 };
 use derecho_core::pose::joint::JointKind;
 use proptest::prelude::*;
@@ -112,6 +115,63 @@ fn other() -> impl Strategy<Value = Part> {
     ]
 }
 
+/// What a kit's fastener says, each piece as it stands in a file.
+fn kit_fastener() -> impl Strategy<Value = KitFastener> {
+    let place = prop::sample::select(vec!["frame/main", "axle/side", "bar/frame-eye", "own/1"]);
+    let torque = prop::option::of(prop::sample::select(vec!["120 lb-ft", "45 Nm", "85 N·m"]));
+    (place, thread(), 0_usize..4, torque).prop_map(|(place, thread, which, torque)| KitFastener {
+        place: place.to_owned(),
+        thread,
+        grade: [None, Some(Grade::Grade8), Some(Grade::Class10_9), Some(Grade::Class8_8)][which],
+        nut: [None, Some(NutKind::Flanged), Some(NutKind::Castle), None][which],
+        treatment: [None, Some(ThreadTreatment::AntiSeize), None, Some(ThreadTreatment::Dry)][which],
+        torque: torque.map(|text| TorqueEntry::parse(text).unwrap()),
+    })
+}
+
+fn hardware() -> impl Strategy<Value = Part> {
+    let line = ("[a-z][a-z0-9 -]{0,12}[a-z0-9]", 1_u32..9).prop_map(|(name, count)| KitLine { name, count });
+    let kit =
+        (name(), prop::collection::vec(line, 0..4), prop::collection::vec(kit_fastener(), 0..4), name());
+    prop_oneof![
+        kit.prop_map(|(name, holds, fasteners, note)| {
+            let order = fasteners.iter().map(|fastener| fastener.place.clone()).collect();
+            Part::Kit(KitPart { name, holds, fasteners, order, note })
+        }),
+        (name(), thread(), maybe(), thread()).prop_map(|(name, thread, length, nut_thread)| {
+            Part::Fastener(FastenerPart { name, thread, length, nut_thread, ..FastenerPart::default() })
+        }),
+        (name(), maybe(), maybe(), maybe(), maybe()).prop_map(|(name, outside, bore, active_length, arm)| {
+            Part::SwayBar(SwayBarPart { name, outside, bore, active_length, arm, note: String::new() })
+        }),
+        (name(), maybe(), maybe(), thread()).prop_map(|(name, made_min, made_max, thread)| {
+            Part::SwayLink(SwayLinkPart { name, made_min, made_max, thread, note: String::new() })
+        }),
+        (name(), maybe(), maybe()).prop_map(|(name, below_rail, length)| {
+            Part::Brace(BracePart { name, below_rail, length, note: String::new() })
+        }),
+        (name(), maybe()).prop_map(|(name, thickness)| Part::Shim(ShimPart {
+            name,
+            thickness,
+            note: String::new()
+        })),
+        (name(), thread(), thread()).prop_map(|(name, thread, nut_thread)| {
+            Part::Disconnect(DisconnectPart { name, thread, nut_thread, note: String::new() })
+        }),
+    ]
+}
+
+/// What a kit's cell says wrongly is named with its place.
+#[test]
+fn a_kit_that_cannot_be_read_says_why() {
+    let told = |fasteners: &str| {
+        from_row([("kind", "kit"), ("name", "x"), ("fasteners", fasteners)].into_iter()).unwrap_err()
+    };
+    assert!(told("frame/main 9/16-18").contains("no colon"));
+    assert!(told("frame/main: 9/16-18, tight").contains("\"tight\" of the fastener \"frame/main\""));
+    assert!(told("frame/main: M12x1.75, M14x1.5").contains("two of thread"));
+}
+
 fn row(part: &Part) -> Vec<(&'static str, String)> {
     COLUMNS.into_iter().zip(to_row(part)).collect()
 }
@@ -142,7 +202,7 @@ fn figures(part: &Part) -> serde_json::Value {
 
 proptest! {
     #[test]
-    fn every_part_comes_back_from_its_row(part in prop_oneof![bracket(), bar(), other()]) {
+    fn every_part_comes_back_from_its_row(part in prop_oneof![bracket(), bar(), other(), hardware()]) {
         let out = row(&part);
         let back = read(&out).map_err(TestCaseError::fail)?;
         prop_assert_eq!(figures(&back), figures(&part));
@@ -153,7 +213,7 @@ proptest! {
     }
 
     #[test]
-    fn columns_may_stand_in_any_order(part in prop_oneof![bracket(), bar(), other()], turn in 0_usize..23) {
+    fn columns_may_stand_in_any_order(part in prop_oneof![bracket(), bar(), other(), hardware()], turn in 0_usize..23) {
         let mut out = row(&part);
         let as_it_was = read(&out);
         out.rotate_left(turn);

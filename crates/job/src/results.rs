@@ -123,7 +123,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| {
         let now = frozen(&results);
-        settled.results == now
+        same(&settled.results, &now)
             || (settled.core_version != derecho_core::VERSION && figures_agree(&settled.results, &now))
     });
     let progressed = progressed(job, resolved);
@@ -238,6 +238,20 @@ fn frozen(results: &Results) -> Value {
         }
     }
     value
+}
+
+/// Whether two frozen copies are the same. A program that wrote 1.0 may have read 1: numbers are compared by their
+/// value.
+fn same(then: &Value, now: &Value) -> bool {
+    match (then, now) {
+        (Value::Object(a), Value::Object(b)) => {
+            a.len() == b.len()
+                && a.iter().all(|(key, value)| b.get(key).is_some_and(|other| same(value, other)))
+        }
+        (Value::Array(a), Value::Array(b)) => a.len() == b.len() && a.iter().zip(b).all(|(a, b)| same(a, b)),
+        (Value::Number(a), Value::Number(b)) => a.as_f64() == b.as_f64(),
+        (a, b) => a == b,
+    }
 }
 
 /// Whether the figures a proof rests on agree with those of another version of the rules: readings, bar,

@@ -72,7 +72,8 @@ fn typed(value: Option<&Value>) -> String {
         Some(entry) => {
             let text = entry["text"].as_str().unwrap_or_default();
             let unit = entry["unit"].as_str().unwrap_or_default();
-            format!("{text} {unit}").trim().to_owned()
+            let has_unit = text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c));
+            if has_unit { text.to_owned() } else { format!("{text} {unit}").trim().to_owned() }
         }
     }
 }

@@ -175,6 +175,29 @@ fn a_job_carried_through_is_proved_and_can_be_settled() {
     assert_eq!(moved.stages[7].progress, Progress::NeedsLook);
 }
 
+/// A browser writes 1 where the program wrote 1.0: what was settled stands when the job comes back from it.
+#[test]
+fn a_settled_job_that_went_through_a_browser_stands() {
+    fn through_a_browser(value: &mut serde_json::Value) {
+        match value {
+            serde_json::Value::Number(number) => {
+                if let Some(whole) = number.as_f64().filter(|n| n.fract() == 0.0 && n.abs() < 1e15) {
+                    *value = serde_json::json!(whole as i64);
+                }
+            }
+            serde_json::Value::Array(list) => list.iter_mut().for_each(through_a_browser),
+            serde_json::Value::Object(map) => map.values_mut().for_each(through_a_browser),
+            _ => {}
+        }
+    }
+    let settled = settle(&demo(5), "2026-09-14T16:00:00Z".parse().unwrap()).unwrap();
+    let mut value = serde_json::to_value(&settled).unwrap();
+    let before = value.clone();
+    through_a_browser(&mut value);
+    assert_ne!(value, before, "some figure of it is whole");
+    assert_eq!(solve(&serde_json::from_value(value).unwrap()).settled_stands, Some(true));
+}
+
 /// What another version of the rules settled stands while this one finds the same figures, whatever it
 /// says of them and whatever it tells beside; it does not where a figure has moved.
 #[test]

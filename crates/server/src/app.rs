@@ -28,9 +28,8 @@ use crate::api::problem::Problem;
 use crate::api::{AppState, compute, figure, jobs, papers, parts, samples, shop, tape, templates};
 use crate::assets;
 use crate::described::finished;
+use crate::intake::LARGEST_BODY;
 
-/// The largest body taken: a job of a thousand readings is a tenth of it.
-pub const LARGEST_BODY: usize = 2 * 1024 * 1024;
 const LONGEST_REQUEST: Duration = Duration::from_secs(30);
 
 #[derive(OpenApi)]

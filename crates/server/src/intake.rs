@@ -10,6 +10,9 @@ use derecho_job::document::shape;
 use derecho_job::{Job, check};
 use serde_json::Value;
 
+/// The largest job taken: one of a thousand readings is a tenth of it.
+pub const LARGEST_BODY: usize = 2 * 1024 * 1024;
+
 /// Most faults told of one document; the rest would not be read.
 const MOST_FAULTS: usize = 100;
 

@@ -1045,6 +1045,34 @@ export interface components {
             /** @description The arithmetic of angle and rate with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description A bar in the table of old and new. */
+        BarRow: {
+            /**
+             * Format: double
+             * @description Against the old bar: its rate at the links over the old one's.
+             */
+            against_old: number;
+            /** @description From the axis to the link's eye. */
+            arm_mm: components["schemas"]["Length"];
+            /** @description Bore; nought is solid. */
+            bore_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Force at one link for so much travel of both, opposite ways, N/mm.
+             */
+            link_rate_n_per_mm: number;
+            /** @description The same in words. */
+            link_rate_says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description Mass without what hangs on it, kg.
+             */
+            mass_kg: number;
+            /** @description Which. */
+            name: string;
+            /** @description Outside diameter. */
+            outside_mm: components["schemas"]["Length"];
+        };
         /** @description The offset that is corrected. */
         Basis: {
             /** @description e, + to the left. */
@@ -1121,6 +1149,17 @@ export interface components {
          * @enum {string}
          */
         BoltWay: "outward" | "inward" | "forward" | "back" | "up" | "down";
+        /** @description A brace from a bracket on the frame to the far rail. */
+        BracePart: {
+            /** @description How far below the rail it holds the bracket. */
+            below_rail?: components["schemas"]["TapeEntry"];
+            /** @description Between its bolts. */
+            length?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+        };
         /**
          * @description Which end a bracket is for.
          * @enum {string}
@@ -1168,6 +1207,11 @@ export interface components {
              *     }
              */
             bolt?: components["schemas"]["EyeBolt"];
+            /**
+             * @description A brace from the bracket on the frame to the far rail.
+             * @default null
+             */
+            brace?: components["schemas"]["BracePart"];
             /**
              * @description Brackets tried.
              * @default []
@@ -1594,6 +1638,17 @@ export interface components {
             /** @description What does not agree, with its likely cause. */
             warnings: components["schemas"]["Phrase"][];
         };
+        /** @description A disconnect. */
+        DisconnectPart: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Thread of its nut. */
+            nut_thread?: components["schemas"]["Thread"];
+            /** @description Thread of its stud. */
+            thread?: components["schemas"]["Thread"];
+        };
         /**
          * @description What the drag link ends on at the axle.
          * @enum {string}
@@ -1963,6 +2018,27 @@ export interface components {
             torque_says: components["schemas"]["Phrase"];
             /** @description Everything known of it but its torque, in one line; empty where nothing is. */
             what: string;
+        };
+        /** @description A bolt or stud with its nut. */
+        FastenerPart: {
+            /** @description Strength marked on its head. */
+            grade?: components["schemas"]["Grade"];
+            /** @description Length under its head. */
+            length?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its nut. */
+            nut?: components["schemas"]["NutKind"];
+            /** @description The nut's own thread; the bolt's where empty. */
+            nut_thread?: components["schemas"]["Thread"];
+            /** @description Thread. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Torque as its maker gives it. */
+            torque?: components["schemas"]["TorqueEntry"];
+            /** @description How its thread is treated. */
+            treatment?: components["schemas"]["ThreadTreatment"];
         };
         /** @description One fault of a document. */
         FieldError: {
@@ -2454,6 +2530,44 @@ export interface components {
             /** @description Its width between the ears, spacers included. */
             width?: components["schemas"]["TapeEntry"];
         };
+        /** @description A fastener of a kit, in its place. */
+        KitFastener: {
+            /** @description Strength marked on its head. */
+            grade?: components["schemas"]["Grade"];
+            /** @description Its nut. */
+            nut?: components["schemas"]["NutKind"];
+            /** @description Its place in the work: the key of a fastener, such as `frame/main` or `bar/axle-eye`. */
+            place: string;
+            /** @description Thread. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Torque as the maker gives it. */
+            torque?: components["schemas"]["TorqueEntry"];
+            /** @description How its thread is treated. */
+            treatment?: components["schemas"]["ThreadTreatment"];
+        };
+        /** @description A part of a kit. */
+        KitLine: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description What it is. */
+            name: string;
+        };
+        /** @description Parts with their hardware, order and torques, as the maker gives them. */
+        KitPart: {
+            /** @description Its fasteners, each in its place. */
+            fasteners?: components["schemas"]["KitFastener"][];
+            /** @description What is in it. */
+            holds?: components["schemas"]["KitLine"][];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description The maker's order of work: keys of steps, such as `frame/by-hand`. */
+            order?: string[];
+        };
         /** @description One leg's change. */
         LegChange: {
             /** @description Its length as measured. */
@@ -2890,6 +3004,29 @@ export interface components {
             /** @description The value for the field. */
             value: Record<string, never>;
         };
+        /** @description The sway bar that was there before. */
+        OldBar: {
+            /**
+             * @description Length that twists.
+             * @default null
+             */
+            active_length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its arm, from the bar's axis to the link's eye.
+             * @default null
+             */
+            arm?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Bore; solid where empty.
+             * @default null
+             */
+            bore?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+        };
         /** @description An option at another height. */
         OptionAtHeight: {
             /** @description Bar angle there. */
@@ -3136,6 +3273,99 @@ export interface components {
             raises_axle_end?: components["schemas"]["TapeEntry"];
             /** @enum {string} */
             kind: "drag_link";
+        } | {
+            /** @description How far below the rail it holds the bracket. */
+            below_rail?: components["schemas"]["TapeEntry"];
+            /** @description Between its bolts. */
+            length?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @enum {string} */
+            kind: "brace";
+        } | {
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its thickness. */
+            thickness?: components["schemas"]["TapeEntry"];
+            /** @enum {string} */
+            kind: "shim";
+        } | {
+            /** @description Length that twists. */
+            active_length?: components["schemas"]["TapeEntry"];
+            /** @description Its arm, from the bar's axis to the link's eye. */
+            arm?: components["schemas"]["TapeEntry"];
+            /** @description Bore; solid where empty. */
+            bore?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Outside diameter. */
+            outside?: components["schemas"]["TapeEntry"];
+            /** @enum {string} */
+            kind: "sway_bar";
+        } | {
+            /** @description Longest. */
+            made_max?: components["schemas"]["TapeEntry"];
+            /** @description Shortest, eye to eye. */
+            made_min?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its thread, one end right hand and the other left. */
+            thread?: components["schemas"]["Thread"];
+            /** @enum {string} */
+            kind: "sway_link";
+        } | {
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Thread of its nut. */
+            nut_thread?: components["schemas"]["Thread"];
+            /** @description Thread of its stud. */
+            thread?: components["schemas"]["Thread"];
+            /** @enum {string} */
+            kind: "disconnect";
+        } | {
+            /** @description Strength marked on its head. */
+            grade?: components["schemas"]["Grade"];
+            /** @description Length under its head. */
+            length?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its nut. */
+            nut?: components["schemas"]["NutKind"];
+            /** @description The nut's own thread; the bolt's where empty. */
+            nut_thread?: components["schemas"]["Thread"];
+            /** @description Thread. */
+            thread?: components["schemas"]["Thread"];
+            /** @description Torque as its maker gives it. */
+            torque?: components["schemas"]["TorqueEntry"];
+            /** @description How its thread is treated. */
+            treatment?: components["schemas"]["ThreadTreatment"];
+            /** @enum {string} */
+            kind: "fastener";
+        } | {
+            /** @description Its fasteners, each in its place. */
+            fasteners?: components["schemas"]["KitFastener"][];
+            /** @description What is in it. */
+            holds?: components["schemas"]["KitLine"][];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description The maker's order of work: keys of steps, such as `frame/by-hand`. */
+            order?: string[];
+            /** @enum {string} */
+            kind: "kit";
         };
         /** @description A part as it should be: whole, or as the row of a table. */
         PartChange: {
@@ -4363,6 +4593,15 @@ export interface components {
             /** @description Whether it may drive a correction. */
             usable: boolean;
         };
+        /** @description A shim or plate under a clamp. */
+        ShimPart: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its thickness. */
+            thickness?: components["schemas"]["TapeEntry"];
+        };
         /** @description A shock absorber, the same on both sides. */
         ShockForm: {
             /** @description Its end on the axle. */
@@ -4822,6 +5061,11 @@ export interface components {
              */
             link_thread?: components["schemas"]["Thread"];
             /**
+             * @description The bar that was there before, to compare with.
+             * @default {}
+             */
+            old_bar?: components["schemas"]["OldBar"];
+            /**
              * @description What the bar itself is fixed to: on the body links go down, on the axle up.
              * @default body
              */
@@ -4850,6 +5094,16 @@ export interface components {
              * @default {}
              */
             room?: components["schemas"]["RoomForm"];
+            /**
+             * @description A shim or plate under one clamp of the bar and not under the other.
+             * @default null
+             */
+            shim?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The side it is under.
+             * @default null
+             */
+            shim_side?: components["schemas"]["Side"];
             /**
              * @description Stroke of the shock.
              * @default null
@@ -4882,6 +5136,21 @@ export interface components {
              */
             wanted_angle?: components["schemas"]["AngleEntry"];
         };
+        /** @description A sway bar. */
+        SwayBarPart: {
+            /** @description Length that twists. */
+            active_length?: components["schemas"]["TapeEntry"];
+            /** @description Its arm, from the bar's axis to the link's eye. */
+            arm?: components["schemas"]["TapeEntry"];
+            /** @description Bore; solid where empty. */
+            bore?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Outside diameter. */
+            outside?: components["schemas"]["TapeEntry"];
+        };
         /** @description The nearest that a bar, arm or link comes to a thing. */
         SwayGap: {
             /** @description Wheel travels there, left and right. */
@@ -4904,6 +5173,19 @@ export interface components {
          * @enum {string}
          */
         SwayKind: "one_piece" | "splined" | "two_rate" | "powered" | "none";
+        /** @description A sway link. */
+        SwayLinkPart: {
+            /** @description Longest. */
+            made_max?: components["schemas"]["TapeEntry"];
+            /** @description Shortest, eye to eye. */
+            made_min?: components["schemas"]["TapeEntry"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Free note. */
+            note?: string;
+            /** @description Its thread, one end right hand and the other left. */
+            thread?: components["schemas"]["Thread"];
+        };
         /** @description Arms and links over everything the axle does. */
         SwayLinks: {
             /** @description The arm in use. */
@@ -5042,6 +5324,8 @@ export interface components {
             links?: components["schemas"]["SwayLinks"];
             /** @description What keeps it from an answer. */
             missing: components["schemas"]["FieldError"][];
+            /** @description The old bar beside the new one, where the old one was measured. */
+            old_and_new: components["schemas"]["BarRow"][];
             /** @description Room for arms and links. */
             room?: components["schemas"]["RoomResult"];
             /** @description The answer in one sentence. */

@@ -10,7 +10,19 @@ import { Notice } from "../ui/Notice";
 import { Modal } from "./Modal";
 import { importParts, retirePart, saveRow, takeSamples } from "./partCalls";
 
-const KINDS = { bar: "bar", bracket: "bracket", joint: "joint", drag_link: "drag link" } as const;
+const KINDS = {
+  bar: "bar",
+  bracket: "bracket",
+  joint: "joint",
+  drag_link: "drag link",
+  brace: "brace",
+  shim: "shim",
+  sway_bar: "sway bar",
+  sway_link: "sway link",
+  disconnect: "disconnect",
+  fastener: "fastener",
+  kit: "kit",
+} satisfies Record<PartView["part"]["kind"], string>;
 const SORTS = ["name", "kind", "says"] as const;
 type Sort = (typeof SORTS)[number];
 

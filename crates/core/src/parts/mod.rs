@@ -3,8 +3,10 @@
 //!
 //! Uses `measure`, `fastener`, `bar` and `pose`'s joints; knows nothing of jobs.
 
+mod kit;
 mod part;
 pub mod table;
 pub mod template;
 
+pub use kit::*;
 pub use part::*;

@@ -12,6 +12,8 @@ use serde_json::{Value, json};
 use crate::measure::{Length, TapeEntry, Unit};
 use crate::pose::joint::JointKind;
 
+use super::kit::{BracePart, DisconnectPart, FastenerPart, KitPart, ShimPart, SwayBarPart, SwayLinkPart};
+
 /// A hole of a bracket, as a move of the eye from where it is without the bracket.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -243,6 +245,20 @@ pub enum Part {
     Joint(JointPart),
     /// A drag-link part.
     DragLink(DragLinkPart),
+    /// A brace.
+    Brace(BracePart),
+    /// A shim.
+    Shim(ShimPart),
+    /// A sway bar.
+    SwayBar(SwayBarPart),
+    /// A sway link.
+    SwayLink(SwayLinkPart),
+    /// A disconnect.
+    Disconnect(DisconnectPart),
+    /// A fastener.
+    Fastener(FastenerPart),
+    /// A kit.
+    Kit(KitPart),
 }
 
 impl Part {
@@ -254,6 +270,13 @@ impl Part {
             Self::Bracket(part) => &part.name,
             Self::Joint(part) => &part.name,
             Self::DragLink(part) => &part.name,
+            Self::Brace(part) => &part.name,
+            Self::Shim(part) => &part.name,
+            Self::SwayBar(part) => &part.name,
+            Self::SwayLink(part) => &part.name,
+            Self::Disconnect(part) => &part.name,
+            Self::Fastener(part) => &part.name,
+            Self::Kit(part) => &part.name,
         }
     }
 
@@ -282,10 +305,39 @@ impl Part {
                 let drops = text(&part.drops_pitman_end).map(|by| format!("drops the pitman end {by}"));
                 [raises, drops].into_iter().flatten().collect::<Vec<_>>().join(", ")
             }
+            Self::Brace(part) => {
+                let below = text(&part.below_rail).map(|by| format!("holds {by} below the rail"));
+                below.unwrap_or_default()
+            }
+            Self::Shim(part) => text(&part.thickness).map_or_else(String::new, |by| format!("{by} thick")),
+            Self::SwayBar(part) => {
+                let outside = text(&part.outside).map(|outside| format!("{outside} thick"));
+                let bore = text(&part.bore).map(|bore| format!("bore {bore}"));
+                let arm = text(&part.arm).map(|arm| format!("arm {arm}"));
+                [outside, bore, arm].into_iter().flatten().collect::<Vec<_>>().join(", ")
+            }
+            Self::SwayLink(part) => {
+                let range = text(&part.made_min).zip(text(&part.made_max));
+                range.map_or_else(String::new, |(least, most)| format!("{least} to {most}"))
+            }
+            Self::Disconnect(part) => {
+                part.thread.as_ref().map_or_else(String::new, |thread| format!("stud {}", thread.text()))
+            }
+            Self::Fastener(part) => {
+                let thread = part.thread.as_ref().map(|thread| thread.text().to_owned());
+                let grade = part.grade.map(|grade| grade.word().to_owned());
+                let torque = part.torque.as_ref().map(|torque| torque.text().to_owned());
+                [thread, grade, text(&part.length), torque]
+                    .into_iter()
+                    .flatten()
+                    .collect::<Vec<_>>()
+                    .join(", ")
+            }
+            Self::Kit(kit) => format!("{} parts, {} fasteners", kit.holds.len(), kit.fasteners.len()),
         }
     }
 
-    /// `bar`, `bracket`, `joint` or `drag_link`.
+    /// As it stands in files: `bar`, `bracket`, `drag_link` and so on.
     #[must_use]
     pub const fn kind(&self) -> &'static str {
         match self {
@@ -293,6 +345,13 @@ impl Part {
             Self::Bracket(_) => "bracket",
             Self::Joint(_) => "joint",
             Self::DragLink(_) => "drag_link",
+            Self::Brace(_) => "brace",
+            Self::Shim(_) => "shim",
+            Self::SwayBar(_) => "sway_bar",
+            Self::SwayLink(_) => "sway_link",
+            Self::Disconnect(_) => "disconnect",
+            Self::Fastener(_) => "fastener",
+            Self::Kit(_) => "kit",
         }
     }
 }

@@ -4,9 +4,13 @@
 use serde_json::{Map, Value, json};
 
 use super::part::{Part, length_text};
+use crate::fastener::Thread;
+use crate::fastener::stack::NutKind;
+use crate::fastener::strength::{Grade, ThreadTreatment};
+use crate::measure::TorqueEntry;
 
 /// The columns, in order.
-pub const COLUMNS: [&str; 31] = [
+pub const COLUMNS: [&str; 45] = [
     "kind",
     "name",
     "end",
@@ -37,11 +41,25 @@ pub const COLUMNS: [&str; 31] = [
     "bolt",
     "raises_axle_end",
     "drops_pitman_end",
+    "below_rail",
+    "length",
+    "thickness",
+    "bore",
+    "active_length",
+    "arm",
+    "grade",
+    "nut",
+    "nut_thread",
+    "treatment",
+    "torque",
+    "holds",
+    "fasteners",
+    "order",
     "note",
 ];
 
 /// Columns that hold a length.
-const LENGTHS: [&str; 13] = [
+const LENGTHS: [&str; 19] = [
     "attachment_spacing",
     "made_min",
     "made_max",
@@ -55,7 +73,81 @@ const LENGTHS: [&str; 13] = [
     "bolt",
     "raises_axle_end",
     "drops_pitman_end",
+    "below_rail",
+    "length",
+    "thickness",
+    "bore",
+    "active_length",
+    "arm",
 ];
+
+/// What is in a kit: `2 × spacer; 1 × crush sleeve`.
+fn holds_text(holds: &Value) -> String {
+    let told = holds.as_array().into_iter().flatten();
+    let told = told.map(|line| format!("{} × {}", line["count"], line["name"].as_str().unwrap_or_default()));
+    told.collect::<Vec<_>>().join("; ")
+}
+
+/// Fields of a kit's fastener in the order in which they are written.
+const FASTENER: [&str; 5] = ["thread", "grade", "nut", "treatment", "torque"];
+
+/// A kit's fasteners: `frame/main: 9/16-18, grade_8, nylon_insert, threadlocker, 120 lb-ft; …`.
+fn fasteners_text(fasteners: &Value) -> String {
+    let told = fasteners.as_array().into_iter().flatten().map(|line| {
+        let fields = FASTENER.iter().filter_map(|field| line[*field].as_str());
+        format!("{}: {}", line["place"].as_str().unwrap_or_default(), fields.collect::<Vec<_>>().join(", "))
+    });
+    told.collect::<Vec<_>>().join("; ")
+}
+
+fn order_text(order: &Value) -> String {
+    order.as_array().into_iter().flatten().filter_map(Value::as_str).collect::<Vec<_>>().join("; ")
+}
+
+/// The pieces of a cell that holds several.
+fn pieces(text: &str) -> impl Iterator<Item = &str> {
+    text.split(';').map(str::trim).filter(|piece| !piece.is_empty())
+}
+
+fn held_of(text: &str) -> Value {
+    let (count, name) = text.split_once('×').or_else(|| text.split_once(" x ")).unwrap_or(("1", text));
+    match count.trim().parse::<u32>() {
+        Ok(count) => json!({ "name": name.trim(), "count": count }),
+        Err(_) => json!({ "name": text, "count": 1 }),
+    }
+}
+
+/// A fastener of a cell: what follows its place is told apart by what it can be read as.
+fn fastener_of(text: &str) -> Result<Value, String> {
+    let (place, rest) = text.split_once(':').ok_or_else(|| {
+        format!("the fastener {text:?} has no colon: write it as frame/main: 9/16-18, 120 lb-ft")
+    })?;
+    let mut fastener = Map::new();
+    fastener.insert("place".to_owned(), json!(place.trim()));
+    for piece in rest.split(',').map(str::trim).filter(|piece| !piece.is_empty()) {
+        let value = json!(piece);
+        let field = if Thread::parse(piece).is_ok() {
+            "thread"
+        } else if serde_json::from_value::<Grade>(value.clone()).is_ok() {
+            "grade"
+        } else if serde_json::from_value::<NutKind>(value.clone()).is_ok() {
+            "nut"
+        } else if serde_json::from_value::<ThreadTreatment>(value.clone()).is_ok() {
+            "treatment"
+        } else if TorqueEntry::parse(piece).is_ok() {
+            "torque"
+        } else {
+            return Err(format!(
+                "{piece:?} of the fastener {:?} is no thread, grade, nut, treatment or torque",
+                place.trim()
+            ));
+        };
+        if fastener.insert(field.to_owned(), value).is_some() {
+            return Err(format!("the fastener {:?} has two of {field}", place.trim()));
+        }
+    }
+    Ok(Value::Object(fastener))
+}
 
 fn holes_text(holes: &Value) -> String {
     let told = holes.as_array().into_iter().flatten().map(|hole| {
@@ -79,6 +171,9 @@ pub fn to_row(part: &Part) -> Vec<String> {
         .iter()
         .map(|column| match &value[*column] {
             holes if *column == "holes" => holes_text(holes),
+            holds if *column == "holds" => holds_text(holds),
+            fasteners if *column == "fasteners" => fasteners_text(fasteners),
+            order if *column == "order" => order_text(order),
             entry @ Value::Object(_) => length_text(entry),
             Value::String(text) => text.clone(),
             _ => String::new(),
@@ -146,6 +241,12 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
         }
         let value = if column == "holes" {
             Value::Array(holes_of(text).iter().map(|hole| hole_of(hole)).collect::<Result<_, _>>()?)
+        } else if column == "holds" {
+            pieces(text).map(held_of).collect()
+        } else if column == "fasteners" {
+            Value::Array(pieces(text).map(fastener_of).collect::<Result<_, _>>()?)
+        } else if column == "order" {
+            pieces(text).map(Value::from).collect()
         } else {
             if LENGTHS.contains(&column) && !text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c))
             {

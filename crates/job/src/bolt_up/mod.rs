@@ -268,7 +268,7 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
         next: open.map(|step| step.key.clone()),
         done,
         gone: gone(job, &tasks),
-        broken: order::broken(&tasks, job.work.makers_order == Some(true))
+        broken: order::broken(&tasks, is_makers_order(job))
             .into_iter()
             .map(|fault| BrokenRule {
                 says: words::broken(&does(&fault.first), &does(&fault.then), fault.rule),
@@ -335,7 +335,7 @@ fn step_line(
     let waits: Vec<Waits> = task
         .after
         .iter()
-        .filter(|(key, _)| !is_closed(job.work.step(key)))
+        .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.work.step(key)))
         .map(|(key, rule)| Waits { key: key.clone(), rule: *rule, says: words::waits(&does(key), *rule) })
         .collect();
     let done = record.and_then(|record| record.done.as_ref());
@@ -394,6 +394,16 @@ fn step_line(
     }
 }
 
+/// Whether the order in the job is the maker's.
+fn is_makers_order(job: &Job) -> bool {
+    job.work.makers_order == Some(true) && !job.work.order.is_empty()
+}
+
+/// Whether a rule holds in a job: what is only usual yields to the maker's order.
+fn rules_here(job: &Job, rule: Rule) -> bool {
+    rule.is_firm() || !is_makers_order(job)
+}
+
 /// What was done otherwise than the plan has it.
 fn otherwise(
     job: &Job,
@@ -407,7 +417,7 @@ fn otherwise(
     if changed {
         told.push(words::changed(&record.read));
     }
-    for (key, rule) in &task.after {
+    for (key, rule) in task.after.iter().filter(|(_, rule)| rules_here(job, *rule)) {
         let first = job.work.step(key);
         let later = match first.and_then(|first| first.done.as_ref()) {
             Some(first) => first.at > done.at,

@@ -13,15 +13,17 @@ use crate::document::{AxleLocation, Job, SheetKind, length_of};
 use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
+use derecho_core::bar::bracket_load::braced;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, AngleEntry, Length};
+use derecho_core::measure::{Angle, AngleEntry, Force, Length, Moment};
 
 /// The checks for the chosen or best option.
 pub(super) fn checks(job: &Job, setups: &Setups, option: Option<&OptionResult>) -> Vec<FitCheck> {
     let mut checks = Vec::new();
     if let Some(option) = option {
         checks.push(reach(job, setups, option));
+        checks.extend(brace(job, option));
     }
     checks.extend(ears(job));
     checks.extend(parallel(job));
@@ -51,6 +53,21 @@ fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
     // The same judgement as the option's own, so that the two never differ.
     let verdict = if option.covered == Some(false) { FitVerdict::Bad } else { FitVerdict::Good };
     check("the bar reaches, both ways", verdict, words::reaches(wanted, out, inward))
+}
+
+/// What a brace to the far rail takes off the frame bracket's root, with the eye where the option has it.
+fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
+    let part = job.bracket.brace.as_ref()?;
+    let name = "brace to the far rail";
+    let Some(below) = length_of(&part.below_rail) else {
+        return Some(check(name, FitVerdict::Open, words::brace_unmeasured()));
+    };
+    let (load, moment) = (Force::from_n(option.loads.bar_n), Moment::from_nm(option.loads.frame_moment_nm));
+    let lever = Length::from_mm(moment.to_nmm() / load.to_n());
+    Some(match braced(lever, below) {
+        Some(with) => check(name, FitVerdict::Good, words::braced(with, load)),
+        None => check(name, FitVerdict::Bad, words::brace_beyond(below, lever)),
+    })
 }
 
 pub(crate) fn ears(job: &Job) -> Option<FitCheck> {

@@ -1,6 +1,7 @@
 //! The sentences of stage Bracket's options, schools and answer.
 
 use derecho_core::bar::adjuster::Setting;
+use derecho_core::bar::bracket_load::Braced;
 use derecho_core::bar::strength::Section;
 use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
@@ -685,4 +686,29 @@ pub(super) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
 
 pub(super) fn cut_stock(cut: Length, length: Length) -> Phrase {
     Phrase::of(|w| format!("Cut {} of stock; the bar will be {} eye to eye.", w.fine(cut), w.fine(length)))
+}
+
+pub(crate) fn brace_unmeasured() -> Phrase {
+    Phrase::plain("Say how far below the rail the brace holds the bracket: what it takes follows from that.")
+}
+
+/// What a brace does, at most: it is taken to be stiff.
+pub(crate) fn braced(with: Braced, load: Force) -> Phrase {
+    Phrase::of(|w| {
+        let carried = force(w, load * with.brace_share);
+        format!(
+            "With it {:.0} % of the moment stays in this rail; the brace carries {carried} across to the other one. An estimate for a stiff brace: one that gives takes less.",
+            with.root_share * 100.0
+        )
+    })
+}
+
+pub(crate) fn brace_beyond(below: Length, lever: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "{} below the rail is beyond the eye, which hangs {} below it. Check both.",
+            w.distance(below),
+            w.distance(lever)
+        )
+    })
 }

@@ -8,7 +8,7 @@ use derecho_core::fastener::Thread;
 pub use derecho_core::fastener::stack::NutKind;
 pub use derecho_core::fastener::strength::{Grade, ThreadTreatment};
 use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
-use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart};
+use derecho_core::parts::{BarPart, BracePart, BracketPart, DragLinkPart, JointPart};
 
 /// What the bar's angle is aimed at.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -176,6 +176,10 @@ pub struct Bracketing {
     /// Drag-link parts tried.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub drag_links: Vec<DragLinkPart>,
+    /// A brace from the bracket on the frame to the far rail.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub brace: Option<BracePart>,
     /// Joints and spacers for the ears.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub joints: Vec<JointPart>,

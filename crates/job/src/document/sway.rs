@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::document::hardpoints::{ObstacleOn, PointForm};
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{AngleEntry, SpringRateEntry, TapeEntry};
+use derecho_core::measure::{AngleEntry, Side, SpringRateEntry, TapeEntry};
 
 /// Kinds of sway bar.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -248,6 +248,32 @@ pub struct PinForm {
     pub stow: PointForm,
 }
 
+/// The sway bar that was there before.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct OldBar {
+    /// Outside diameter.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub diameter: Option<TapeEntry>,
+    /// Bore; solid where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bore: Option<TapeEntry>,
+    /// Length that twists.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub active_length: Option<TapeEntry>,
+    /// Its arm, from the bar's axis to the link's eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub arm: Option<TapeEntry>,
+}
+
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
 /// Everything of stage Sway.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -352,6 +378,17 @@ pub struct Sway {
     pub shock_stroke: Option<TapeEntry>,
     /// A pin disconnect.
     pub pins: PinForm,
+    /// A shim or plate under one clamp of the bar and not under the other.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub shim: Option<TapeEntry>,
+    /// The side it is under.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub shim_side: Option<Side>,
+    /// The bar that was there before, to compare with.
+    #[serde(skip_serializing_if = "is_default")]
+    pub old_bar: OldBar,
     /// Bolts that must come out again.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bolts: Vec<ServiceBolt>,

@@ -255,7 +255,7 @@ pub(super) fn after_two_weeks() -> Phrase {
 }
 
 pub(super) fn temporary(name: &str, until: &str) -> Phrase {
-    Phrase::plain(&format!("There for a while only: {name}. {until} replaces it."))
+    Phrase::plain(&format!("There for a while only: {name}. To replace it: {until}."))
 }
 
 pub(super) fn check_by_feel(names: &[String]) -> Phrase {

@@ -1,4 +1,7 @@
-//! Lengths, preload and disconnects, checked.
+//! Lengths, preload and disconnects, checked; the old bar beside the new one.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
 
 use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
@@ -8,8 +11,8 @@ use crate::sway::road_and_trail::Base;
 use crate::sway::stow::StowResult;
 use crate::sway::words;
 use crate::usual;
-use crate::verdict::{FitCheck, FitVerdict};
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, RollRate};
+use crate::verdict::{self, FitCheck, FitVerdict};
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, RollRate, SpringRate};
 use derecho_core::sway::BarRate;
 use derecho_core::sway::splined::{least_length, mass};
 
@@ -128,4 +131,71 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
         checks.push(check("stowed link, as taped", room >= usual::LEAST_LEFT, says));
     }
     checks
+}
+
+/// A shim or plate under one clamp alone: the bar's axis leans.
+pub(crate) fn shim(job: &Job, rate: &BarRate) -> Option<FitCheck> {
+    let form = &job.sway;
+    let thick = length_of(&form.shim)?;
+    let name = "shim under one clamp";
+    let Some(between) = length_of(&form.bush_spacing).filter(|between| *between > Length::ZERO) else {
+        return Some(verdict::check(name, FitVerdict::Open, words::shim_unmeasured()));
+    };
+    let lean = Angle::from_radians((thick / between).atan());
+    // The eyes stand further out than the clamps: what one gains in height grows with it.
+    let apart = thick * (rate.half_spacing * 2.0 / between);
+    Some(verdict::check(name, FitVerdict::Bad, words::shim(thick, lean, apart, form.shim_side)))
+}
+
+/// A bar in the table of old and new.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BarRow {
+    /// Which.
+    pub name: String,
+    /// Outside diameter.
+    pub outside_mm: Length,
+    /// Bore; nought is solid.
+    pub bore_mm: Length,
+    /// From the axis to the link's eye.
+    pub arm_mm: Length,
+    /// Force at one link for so much travel of both, opposite ways, N/mm.
+    pub link_rate_n_per_mm: f64,
+    /// The same in words.
+    pub link_rate_says: Phrase,
+    /// Mass without what hangs on it, kg.
+    pub mass_kg: f64,
+    /// Against the old bar: its rate at the links over the old one's.
+    pub against_old: f64,
+}
+
+/// The old bar beside the new one; empty where nobody said how thick the old one was.
+pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
+    let old = &job.sway.old_bar;
+    let Some(outside) = length_of(&old.diameter) else { return Vec::new() };
+    let arm = length_of(&old.arm).unwrap_or(rate.arm);
+    let before = BarRate {
+        outside,
+        bore: length_of(&old.bore).unwrap_or(Length::ZERO),
+        active: length_of(&old.active_length).unwrap_or(rate.active),
+        arm,
+        bending_arm: rate.bending_arm.map(|_| arm),
+        ..rate.clone()
+    };
+    let at_link = |bar: &BarRate| {
+        SpringRate::from_n_per_mm(2.0 * bar.effective().to_nmm_per_radian() / bar.arm.to_mm().powi(2))
+    };
+    let row = |name: &str, bar: &BarRate| {
+        let arms = bar.bending_arm.map_or(Length::ZERO, |arm| arm * 2.0);
+        BarRow {
+            name: name.to_owned(),
+            outside_mm: bar.outside,
+            bore_mm: bar.bore,
+            arm_mm: bar.arm,
+            link_rate_n_per_mm: at_link(bar).to_n_per_mm(),
+            link_rate_says: words::link_rate(at_link(bar)),
+            mass_kg: mass(bar.outside, bar.bore, bar.active + arms).to_kg(),
+            against_old: at_link(bar) / at_link(&before),
+        }
+    };
+    vec![row("the old bar", &before), row("the bar here", rate)]
 }

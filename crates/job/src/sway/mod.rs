@@ -23,6 +23,7 @@ use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
+pub use crate::sway::fit::BarRow;
 pub use crate::sway::links::{LinkTarget, SwayLinks, work_at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
@@ -62,6 +63,8 @@ pub struct SwayResult {
     pub vehicle: Option<VehicleResult>,
     /// Splined bar, mass, preload, arms against stroke, in words.
     pub fit_says: Vec<Phrase>,
+    /// The old bar beside the new one, where the old one was measured.
+    pub old_and_new: Vec<BarRow>,
     /// Disconnects, stowing, bolts.
     pub checks: Vec<FitCheck>,
     /// Choosing a splined bar, where one is there or some were typed.
@@ -89,6 +92,7 @@ fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
         bar_working: Working::default(),
         vehicle: None,
         fit_says: Vec::new(),
+        old_and_new: Vec::new(),
         checks: room::bolts_as_taped(job),
         splined: None,
         room: None,
@@ -185,6 +189,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let Touched { room, stowed, bolts, holes, worst_twist } = touched;
     let mut checks = fit::disconnects(job, &places, (&base, &rate), stowed.as_ref());
     checks.extend(bolts);
+    checks.extend(fit::shim(job, &rate));
     checks.extend(past_stops(job, resolved, mechanism));
     SwayResult {
         says: links.says.clone(),
@@ -195,6 +200,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             &rate,
             on_axle.as_ref().map_or(RollRate::ZERO, |bar| bar.rate),
         ),
+        old_and_new: fit::old_and_new(job, &rate),
         checks,
         holes,
         bar_working: per_roll

@@ -8,7 +8,7 @@ use crate::usual;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
-use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, RollRate, SpringRate, Stress};
+use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, RollRate, Side, SpringRate, Stress};
 use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
@@ -681,4 +681,25 @@ pub(super) fn past_stops(work: bool) -> Phrase {
             )
         }
     })
+}
+
+pub(super) fn shim_unmeasured() -> Phrase {
+    Phrase::plain("Measure between the clamps: how far the bar leans follows from that.")
+}
+
+/// What a shim under one clamp alone does.
+pub(super) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>) -> Phrase {
+    Phrase::of(|w| {
+        let where_ = side.map_or_else(String::new, |side| format!(" on the {}", side.word()));
+        format!(
+            "{} under one clamp{where_} leans the bar by {:.1}°: its two arms stand {} apart in height, as with unequal links. An equal one under the other clamp takes it out.",
+            w.fine(thick),
+            lean.to_degrees(),
+            w.fine(apart)
+        )
+    })
+}
+
+pub(super) fn link_rate(rate: SpringRate) -> Phrase {
+    Phrase::of(|w| spring_rate(w, rate))
 }

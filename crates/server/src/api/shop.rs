@@ -23,8 +23,7 @@ use super::AppState;
 use crate::api::jobs::new_id;
 use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
-use crate::app::LARGEST_BODY;
-use crate::intake::{Refusal, read_job};
+use crate::intake::{LARGEST_BODY, Refusal, read_job};
 
 /// Entries of a page of the log where nobody says how many.
 const PAGE: usize = 200;

@@ -10,6 +10,7 @@ import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
 import { useJob } from "../job/useJob";
 import { ownKey, setPart, setWork } from "./edits";
+import { UseKit } from "./UseKit";
 import type { WorkResult } from "./useWorked";
 
 const STATES = [
@@ -74,6 +75,7 @@ export function Parts({ worked }: { worked: WorkResult }) {
         );
       })}
       <OwnPart />
+      <UseKit worked={worked} />
       {worked.fit.length > 0 && <Checks title="Does it fit together" checks={worked.fit} />}
       <Tick
         label="The sway bar itself is fitted in this job"

@@ -106,7 +106,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
   return (
     <li
       ref={line}
-      className={`grid scroll-my-2 grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-line border-b py-1.5 ${open ? "-mx-2 bg-tape px-2" : ""}`}
+      className={`grid scroll-mt-16 scroll-mb-2 grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-line border-b py-1.5 ${open ? "-mx-2 bg-tape px-2" : ""}`}
       data-step={step.key}
       data-state={step.state}
       data-open={open || undefined}
@@ -114,7 +114,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
       <button
         type="button"
         onClick={onOpen}
-        className="min-h-11 text-left leading-tight"
+        className="min-h-11 scroll-mt-16 text-left leading-tight"
         aria-expanded={open}
       >
         <span className={struck ? "line-through opacity-60" : ticked ? "opacity-70" : "font-semibold"}>
@@ -128,7 +128,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
         aria-pressed={ticked}
         aria-label={`tick ${say(step.does, units)}`}
         onClick={press}
-        className={`settle grid size-14 shrink-0 place-content-center rounded-[3px] border-2 ${
+        className={`settle grid size-14 shrink-0 scroll-mt-16 place-content-center rounded-[3px] border-2 ${
           ticked ? "border-ink bg-marker text-on-marker" : "border-ink bg-slate"
         }`}
       >

@@ -55,9 +55,71 @@ const FIELDS = {
     { name: "raises_axle_end", label: "Raises the axle end by", hint: LENGTH },
     { name: "drops_pitman_end", label: "Drops the pitman end by", hint: LENGTH },
   ],
+  brace: [
+    { name: "below_rail", label: "Holds the bracket so far below the rail", hint: LENGTH },
+    { name: "length", label: "Between its bolts", hint: LENGTH },
+  ],
+  shim: [{ name: "thickness", label: "Thickness", hint: LENGTH }],
+  sway_bar: [
+    { name: "outside", label: "Outside diameter", hint: LENGTH },
+    { name: "bore", label: "Bore; solid where empty", hint: LENGTH },
+    { name: "active_length", label: "Length that twists", hint: LENGTH },
+    { name: "arm", label: "Arm, axis to the link's eye", hint: LENGTH },
+  ],
+  sway_link: [
+    { name: "made_min", label: "Shortest", hint: LENGTH },
+    { name: "made_max", label: "Longest", hint: LENGTH },
+    { name: "thread", label: "Thread" },
+  ],
+  disconnect: [
+    { name: "thread", label: "Stud's thread", hint: "such as 1/2-20" },
+    { name: "nut_thread", label: "Nut's thread" },
+  ],
+  fastener: [
+    { name: "thread", label: "Thread", hint: "such as 9/16-18" },
+    {
+      name: "grade",
+      label: "Marked on its head",
+      choices: ["", "grade_5", "grade_8", "8.8", "10.9", "12.9"],
+    },
+    { name: "length", label: "Length under its head", hint: LENGTH },
+    {
+      name: "nut",
+      label: "Its nut",
+      choices: ["", "plain", "nylon_insert", "crushed", "flanged", "tab", "captive", "welded", "castle"],
+    },
+    { name: "nut_thread", label: "The nut's thread" },
+    {
+      name: "treatment",
+      label: "Its thread is",
+      choices: ["", "dry", "threadlocker", "oiled", "anti_seize"],
+    },
+    { name: "torque", label: "Torque, as its maker gives it", hint: "such as 120 lb-ft" },
+  ],
+  kit: [
+    { name: "holds", label: "What is in it", hint: "2 × spacer; 1 × crush sleeve" },
+    {
+      name: "fasteners",
+      label: "Fasteners, each in its place",
+      hint: "frame/main: 9/16-18, grade_8, nylon_insert, 120 lb-ft; frame/side: …",
+    },
+    { name: "order", label: "The maker's order, by steps", hint: "frame/by-hand; frame/main; frame/side" },
+  ],
 } satisfies Record<Part["kind"], readonly Field[]>;
 
-const KINDS = { bar: "Bar", bracket: "Bracket", joint: "Joint or spacer", drag_link: "Drag-link part" };
+const KINDS = {
+  bar: "Bar",
+  bracket: "Bracket",
+  joint: "Joint or spacer",
+  drag_link: "Drag-link part",
+  brace: "Brace",
+  shim: "Shim",
+  sway_bar: "Sway bar",
+  sway_link: "Sway link",
+  disconnect: "Disconnect",
+  fastener: "Fastener",
+  kit: "Kit",
+} satisfies Record<Part["kind"], string>;
 
 export type Row = Record<string, string>;
 

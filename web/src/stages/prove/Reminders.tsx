@@ -28,7 +28,11 @@ export function Reminders() {
       })),
     );
   return (
-    <Fold title={`Due afterwards (${open} open)`} open={job.settled !== undefined}>
+    <Fold
+      key={job.settled ? "settled" : "open"}
+      title={`Due afterwards (${open} open)`}
+      open={job.settled !== undefined}
+    >
       <div className="mb-2 grid grid-cols-2 gap-2">
         <label className="block text-[15px] text-muted">
           Back on the road on

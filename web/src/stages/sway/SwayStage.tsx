@@ -15,6 +15,7 @@ import { useWheels } from "../cycle/CycleWall";
 import { planSway, setSway } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { ChoiceChart } from "./ChoiceChart";
+import { OldBar } from "./OldBar";
 import { PlannedLink } from "./PlannedLink";
 import { SwayInputs } from "./SwayInputs";
 import { swayPoseAt, useSwayed } from "./useSwayed";
@@ -85,6 +86,7 @@ export function SwayStage() {
       )}
       {swayed.room && <Room room={swayed.room} />}
       {swayed.checks.length > 0 && <Checks title="Disconnects and bolts" checks={swayed.checks} />}
+      <OldBar swayed={swayed} />
       <SwayInputs />
       {swayed.assumptions.length > 0 && <Assumed assumptions={swayed.assumptions} />}
     </>

@@ -5,9 +5,9 @@ use std::fmt::Display;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::{Hand, Thread};
 use derecho_core::measure::{Length, TapeEntry};
-use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, Part};
+use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, KitPart, Part};
 
-use super::checker::{Checker, FieldError, LONGEST_NAME, MOST_HOLES};
+use super::checker::{Checker, FieldError, LONGEST_LIST, LONGEST_NAME, MOST_HOLES};
 use crate::document::{Bracketing, Rig};
 
 impl Checker {
@@ -195,6 +195,42 @@ impl Checker {
         }
     }
 
+    /// A nut of another thread strips its bolt's.
+    fn own_nut(&mut self, bolt: Option<&Thread>, nut: Option<&Thread>) {
+        if let (Some(bolt), Some(nut)) = (bolt, nut)
+            && !nut.takes(bolt)
+        {
+            self.fault(
+                "/nut_thread",
+                "wrong_nut",
+                "This nut does not belong on this thread: diameter, pitch and hand must be alike. Look at both again.",
+            );
+        }
+    }
+
+    fn kit(&mut self, kit: &KitPart) {
+        self.list("/holds", kit.holds.len(), LONGEST_LIST);
+        self.list("/fasteners", kit.fasteners.len(), LONGEST_LIST);
+        self.list("/order", kit.order.len(), LONGEST_LIST);
+        for (index, line) in kit.holds.iter().enumerate() {
+            self.named(format_args!("/holds/{index}/name"), &line.name, "Say what it is.");
+            if line.count == 0 {
+                self.fault(
+                    format_args!("/holds/{index}/count"),
+                    "nought",
+                    "Say how many there are, or take it out.",
+                );
+            }
+        }
+        for (index, fastener) in kit.fasteners.iter().enumerate() {
+            let at = format!("/fasteners/{index}/place");
+            self.named(&at, &fastener.place, "Say where it goes, such as frame/main.");
+            if kit.fasteners[..index].iter().any(|other| other.place == fastener.place) {
+                self.fault(&at, "key_twice", "Two fasteners of the kit go to one place. Take one out.");
+            }
+        }
+    }
+
     fn bracket_part(&mut self, at: impl Display + Copy, bracket: &BracketPart) {
         self.holes(format_args!("{at}/holes"), &bracket.holes);
         self.size(format_args!("{at}/attachment_spacing"), bracket.attachment_spacing.as_ref());
@@ -223,6 +259,24 @@ pub fn check_part(part: &Part) -> Vec<FieldError> {
         Part::Bracket(bracket) => checker.bracket_part("", bracket),
         Part::Joint(joint) => checker.joint_part("", joint),
         Part::DragLink(part) => checker.drag_link_part("", part),
+        Part::Brace(part) => {
+            checker.size("/below_rail", part.below_rail.as_ref());
+            checker.size("/length", part.length.as_ref());
+        }
+        Part::Shim(part) => checker.size("/thickness", part.thickness.as_ref()),
+        Part::SwayBar(part) => {
+            checker.size("/outside", part.outside.as_ref());
+            checker.bore("/bore", part.bore.as_ref(), part.outside.as_ref());
+            checker.size("/active_length", part.active_length.as_ref());
+            checker.size("/arm", part.arm.as_ref());
+        }
+        Part::SwayLink(part) => checker.range("", part.made_min.as_ref(), part.made_max.as_ref()),
+        Part::Disconnect(part) => checker.own_nut(part.thread.as_ref(), part.nut_thread.as_ref()),
+        Part::Fastener(part) => {
+            checker.size("/length", part.length.as_ref());
+            checker.own_nut(part.thread.as_ref(), part.nut_thread.as_ref());
+        }
+        Part::Kit(kit) => checker.kit(kit),
     }
     checker.faults
 }

@@ -5,6 +5,11 @@ use crate::document::Sway;
 
 impl Checker {
     pub(super) fn sway(&mut self, form: &Sway) {
+        self.size("/sway/shim", form.shim.as_ref());
+        self.size("/sway/old_bar/diameter", form.old_bar.diameter.as_ref());
+        self.bore("/sway/old_bar/bore", form.old_bar.bore.as_ref(), form.old_bar.diameter.as_ref());
+        self.size("/sway/old_bar/active_length", form.old_bar.active_length.as_ref());
+        self.size("/sway/old_bar/arm", form.old_bar.arm.as_ref());
         let at = "/sway";
         self.list(format_args!("{at}/holes"), form.holes.len(), MOST_HOLES);
         self.list(format_args!("{at}/bolts"), form.bolts.len(), MOST_HOLES);

@@ -1,0 +1,348 @@
+//! The work of whole jobs: what is ticked stays when the plan changes, what is open keeps a job from being settled,
+//! and what else a part does. Figures are worked by hand beside each.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_core::measure::Unit;
+use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
+use derecho_job::log::{LogKind, log};
+use derecho_job::prove::settling::GateKind;
+use derecho_job::results::{cycle, plan, settle, sway, work};
+use derecho_job::verdict::FitVerdict;
+use derecho_job::{Job, check, solve};
+use serde_json::{Value, json};
+
+fn demo(name: &str) -> Value {
+    let path = format!("{}/../../demo/{name}.derecho.json", env!("CARGO_MANIFEST_DIR"));
+    serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
+}
+
+fn job(value: &Value) -> Job {
+    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    assert_eq!(check(&job), []);
+    job
+}
+
+fn worked(value: &Value) -> WorkResult {
+    work(&job(value))
+}
+
+fn step<'a>(worked: &'a WorkResult, key: &str) -> &'a StepLine {
+    worked.steps.iter().find(|step| step.key == key).unwrap_or_else(|| panic!("{key}"))
+}
+
+/// The plan goes from hole 3 to hole 2: the ticks stay, the step whose hole has changed says so with what it said, the
+/// others are as they were.
+#[test]
+fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
+    let mut value = demo("tower-truck-8");
+    let mark = json!({ "at": "2026-11-25T11:00:00Z", "by": "N. Orr" });
+    let before = worked(&value);
+    let eye = step(&before, "bar/frame-eye-by-hand").does.inches.clone();
+    assert!(eye.contains("hole 3 of the three-hole drop"), "{eye}");
+    value["work"]["steps"]
+        .as_array_mut()
+        .unwrap()
+        .push(json!({ "key": "bar/frame-eye-by-hand", "done": mark, "read": eye, "stood": "supported" }));
+    assert_eq!(step(&worked(&value), "bar/frame-eye-by-hand").state, StepState::Done);
+    let ticked = worked(&value).done;
+
+    value["setups"]["plans"]["chosen"]["frame"]["hole"] = json!("hole 2");
+    let after = worked(&value);
+    assert_eq!(after.done, ticked, "nothing ticked is lost");
+    let changed = step(&after, "bar/frame-eye-by-hand");
+    assert_eq!(changed.state, StepState::Changed);
+    assert!(changed.does.inches.contains("hole 2"), "{}", changed.does.inches);
+    assert!(changed.told[0].inches.contains("hole 3 of the three-hole drop"), "{}", changed.told[0].inches);
+    assert_eq!(step(&after, "stands").state, StepState::Done);
+    // Read in the other unit nothing is another plan: the same step, the same length.
+    let bench = step(&after, "bar/bench").does.clone();
+    value["work"]["steps"]
+        .as_array_mut()
+        .unwrap()
+        .push(json!({ "key": "bar/bench", "done": mark, "read": bench.millimetres }));
+    value["rig"]["sheet_unit"] = json!("mm");
+    assert_eq!(step(&worked(&value), "bar/bench").state, StepState::Done);
+
+    // Without the bracket its steps are gone, and are told as done.
+    value["setups"]["plans"]["chosen"] = json!({ "bar": "long-sleeve turnbuckle bar" });
+    let without = worked(&value);
+    assert!(without.steps.iter().all(|step| !step.key.starts_with("frame/")));
+    assert!(
+        without.gone.iter().any(|says| says.inches.contains("Take off what is in the way")),
+        "{:?}",
+        without.gone
+    );
+}
+
+/// Nothing is settled while something is off, a complaint unasked, a torque missing or the vehicle standing otherwise;
+/// each is closed by itself, or all with a reason.
+#[test]
+fn what_is_open_keeps_a_job_from_being_settled() {
+    let mut value = demo("supply-truck-9");
+    let at = "2026-11-26T08:00:00Z".parse().unwrap();
+    assert!(settle(&job(&value), at).is_some());
+    let gates = |value: &Value| -> Vec<GateKind> {
+        solve(&job(value)).settling.gates.into_iter().map(|gate| gate.kind).collect()
+    };
+    value["complaints"][0].as_object_mut().unwrap().remove("after");
+    value["work"]["taken_off"] = json!([{ "name": "loom clip" }]);
+    value["work"]["fasteners"][0].as_object_mut().unwrap().remove("tight");
+    value["work"]["corners_before"] = json!({ "left_rear": "22 in", "right_rear": "22 in" });
+    value["work"]["corners_after"] = json!({ "left_rear": "21 in", "right_rear": "22 in" });
+    value["proof"] = json!({ "looked_at": { "lines": false, "toe": true } });
+    assert_eq!(
+        gates(&value),
+        [
+            GateKind::StillOff,
+            GateKind::ComplaintOpen,
+            GateKind::TorqueMissing,
+            GateKind::StandsOtherwise,
+            GateKind::NotRight
+        ]
+    );
+    assert!(settle(&job(&value), at).is_none());
+    let mut reasoned = value.clone();
+    reasoned["proof"]["although"] = json!("the owner takes it as it is");
+    assert!(settle(&job(&reasoned), at).is_some());
+    assert!(
+        log(&job(&reasoned)).iter().any(|entry| entry.says.inches.contains("the owner takes it as it is"))
+    );
+
+    value["complaints"][0]["after"] = json!("gone");
+    value["work"]["taken_off"][0]["stays_off"] = json!("its clip broke; a new one is on order");
+    value["work"]["fasteners"][0]["tight"] =
+        json!({ "by_feel_because": "no room for the wrench", "done": { "at": "2026-11-25T11:00:00Z" } });
+    value["work"]["corners_after"]["left_rear"] = json!("22 1/16 in");
+    value["proof"]["looked_at"]["lines"] = json!(true);
+    assert_eq!(gates(&value), []);
+    assert!(settle(&job(&value), at).is_some());
+}
+
+/// 150 N·m wanted. 130 N·m is 13 % off and is told; 145 N·m is 3 % off and stands.
+#[test]
+fn a_wrench_that_read_otherwise_is_told() {
+    let mut value = demo("tower-truck-8");
+    let told = |value: &Value| {
+        let worked = worked(value);
+        let line = worked.fasteners.into_iter().find(|line| line.key == "bar/axle-eye").unwrap();
+        (line.tightness, line.tight_says.unwrap().millimetres)
+    };
+    let made = |value: &mut Value, torque: &str| {
+        let done = json!({ "at": "2026-11-25T11:00:00Z" });
+        let form = json!({ "key": "bar/axle-eye", "tight": { "torque": torque, "done": done } });
+        value["work"]["fasteners"].as_array_mut().unwrap().push(form);
+    };
+    let mut low = value.clone();
+    made(&mut low, "130 Nm");
+    let (tightness, says) = told(&low);
+    assert_eq!(tightness, Tightness::OtherThanWanted);
+    assert!(says.contains("130 N·m") && says.contains("150 N·m"), "{says}");
+    made(&mut value, "145 Nm");
+    assert_eq!(told(&value).0, Tightness::Tight);
+    // A torque that was neither read nor explained is no torque.
+    value["work"]["fasteners"][0]["tight"] = json!({ "done": { "at": "2026-11-25T11:00:00Z" } });
+    let bad: Job = serde_json::from_value(value).unwrap();
+    assert_eq!(check(&bad)[0].code, "neither_torque_nor_reason");
+}
+
+/// A bushing tightened on stands is told, a spherical joint is not.
+#[test]
+fn where_it_stood_is_told_where_it_matters() {
+    let mut value = demo("tower-truck-8");
+    let mark = json!({ "at": "2026-11-25T11:00:00Z" });
+    value["work"]["steps"].as_array_mut().unwrap().push(
+        json!({ "key": "bar/frame-eye", "done": mark, "stood": "supported", "against": "dark by then" }),
+    );
+    let told = |value: &Value| {
+        let told = step(&worked(value), "bar/frame-eye").told.clone();
+        told.iter().map(|says| says.inches.clone()).collect::<Vec<_>>().join(" ")
+    };
+    let rubber = told(&value);
+    assert!(rubber.contains("Done on stands") && rubber.contains("Reason: dark by then"), "{rubber}");
+    value["bracket"]["bars"][0]["frame_joint"] = json!("spherical");
+    assert!(!told(&value).contains("Done on stands"), "{}", told(&value));
+}
+
+/// The eye is as far from its hole as the plan moves the axle: 3/8 in at the driven height, where stage Tape reads it.
+#[test]
+fn the_eye_is_off_by_what_stage_tape_reads() {
+    let worked = worked(&demo("tower-truck-8"));
+    let eye = step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap();
+    assert!(eye.inches.contains("on its weight the axle has to come 3/8\" to the right"), "{}", eye.inches);
+    let results = solve(&job(&demo("tower-truck-8")));
+    let read = results.sheets[0].centring.as_ref().unwrap();
+    assert!((read.offset_mm.to_inches() - 0.39).abs() < 0.02, "{}", read.offset_mm.to_inches());
+}
+
+/// Tools by the bolts: 9/16 takes 13/16 and 7/8, 1/2 takes 3/4 twice, M10 takes 16 mm twice (the standards' tables).
+#[test]
+fn tools_are_those_of_the_bolts() {
+    let worked = worked(&demo("tower-truck-8"));
+    let told = |key: &str| worked.tools.iter().find(|tool| tool.key == key).map(|tool| tool.says.clone());
+    assert_eq!(told("13/16\" wrench").as_deref(), Some("socket or wrench"));
+    assert_eq!(told("7/8\" wrench").as_deref(), Some("socket or wrench"));
+    assert_eq!(told("3/4\" wrench").as_deref(), Some("2 at once, socket and wrench"));
+    assert_eq!(told("16 mm wrench").as_deref(), Some("2 at once, socket and wrench"));
+    assert!(told("1/4\" drill").is_some() && told("1/2\" drill").is_some());
+}
+
+/// A missing part stops its steps, and what to write to its supplier stands ready.
+#[test]
+fn a_part_that_is_missing_stops_its_steps() {
+    let mut value = demo("tower-truck-8");
+    value["work"]["parts"][0] =
+        json!({ "key": "part/bar", "state": "missing", "note": "only one jam nut came" });
+    let worked = worked(&value);
+    for key in ["bar/bench", "bar/frame-eye-by-hand", "bar/axle-eye-by-hand"] {
+        assert_eq!(step(&worked, key).state, StepState::Stopped, "{key}");
+    }
+    assert_eq!(step(&worked, "frame/by-hand").state, StepState::Ready);
+    let note = worked.parts[0].supplier_says.clone().unwrap().inches;
+    assert!(note.contains("long-sleeve turnbuckle bar") && note.contains("only one jam nut came"), "{note}");
+}
+
+/// What is only usual yields to the maker's order; what is firm does not.
+#[test]
+fn a_makers_order_rules_over_the_usual_one() {
+    let mut value = demo("tower-truck-8");
+    let order: Vec<String> = worked(&value).steps.into_iter().map(|step| step.key).collect();
+    let swapped = |a: &str, b: &str| -> Vec<String> {
+        let name = |key: &String| {
+            if key == a {
+                b.to_owned()
+            } else if key == b {
+                a.to_owned()
+            } else {
+                key.clone()
+            }
+        };
+        order.iter().map(name).collect()
+    };
+    value["work"]["order"] = json!(swapped("frame/main", "frame/small"));
+    assert!(!worked(&value).broken.is_empty());
+    value["work"]["makers_order"] = json!(true);
+    assert_eq!(worked(&value).broken, []);
+    value["work"]["order"] = json!(swapped("bar/jam", "read-again"));
+    let broken = worked(&value).broken;
+    assert!(
+        broken.iter().any(|fault| fault.says.inches.contains("jam nuts and clamps are last")),
+        "{broken:?}"
+    );
+}
+
+/// 200 mm from rail to eye, held 100 mm below the rail: (200 − 100)/400 = 25 % stays, the brace carries
+/// (600 − 100)/200 = 2.5 times the bar's load.
+#[test]
+fn a_brace_takes_its_share_off_the_rail() {
+    let mut value = demo("tower-truck-8");
+    let option = plan(&job(&value)).options.remove(0);
+    let lever_mm = option.loads.frame_moment_nm * 1000.0 / option.loads.bar_n;
+    let below = lever_mm / 2.0;
+    value["bracket"]["brace"] = json!({ "name": "cross brace", "below_rail": format!("{below:.4} mm") });
+    let fit = plan(&job(&value)).fit;
+    let brace = fit.iter().find(|check| check.name == "brace to the far rail").unwrap();
+    assert_eq!(brace.verdict, FitVerdict::Good);
+    assert!(brace.says.inches.contains("25 % of the moment stays"), "{}", brace.says.inches);
+    let carried = format!("{:.0} N", (option.loads.bar_n * 2.5 / 50.0).round() * 50.0);
+    assert!(brace.says.millimetres.contains(&carried), "{carried}: {}", brace.says.millimetres);
+    value["bracket"]["brace"]["below_rail"] = json!(format!("{:.1} mm", lever_mm * 1.2));
+    let fit = plan(&job(&value)).fit;
+    assert_eq!(fit.iter().find(|c| c.name == "brace to the far rail").unwrap().verdict, FitVerdict::Bad);
+}
+
+/// A torsion bar's rate goes with the fourth power of its diameter: 32 mm for 28 is (32/28)⁴ = 1.706 times; with the
+/// arm from 250 to 200 mm another (250/200)² = 1.5625 times.
+#[test]
+fn the_old_bar_stands_beside_the_new_one() {
+    let mut value = demo("lookout-truck-7");
+    let form = &mut value["sway"];
+    form["kind"] = json!("splined");
+    form["diameter"] = json!("32 mm");
+    form["active_length"] = json!("900 mm");
+    form["holes"] = json!(["200 mm"]);
+    form["hole"] = json!(0);
+    for stiff in ["link_rate", "bush_rate"] {
+        form.as_object_mut().unwrap().remove(stiff);
+    }
+    assert!(sway(&job(&value)).old_and_new.is_empty());
+    value["sway"]["old_bar"] = json!({ "diameter": "28 mm" });
+    let rows = sway(&job(&value)).old_and_new;
+    assert!((rows[0].against_old - 1.0).abs() < 1e-12);
+    assert!((rows[1].against_old - (32.0_f64 / 28.0).powi(4)).abs() < 1e-9, "{}", rows[1].against_old);
+    value["sway"]["old_bar"]["arm"] = json!("250 mm");
+    let rows = sway(&job(&value)).old_and_new;
+    let wanted = (32.0_f64 / 28.0).powi(4) * 1.5625;
+    assert!((rows[1].against_old - wanted).abs() < 1e-9, "{}", rows[1].against_old);
+    // Steel weighs 7.85 g/cm³: 28 mm over 900 mm are 554.2 cm³, 4.35 kg.
+    assert!((rows[0].mass_kg - 4.35).abs() < 0.02, "{}", rows[0].mass_kg);
+}
+
+/// 5 mm under one of two clamps 800 mm apart: atan(5/800) = 0.36°; eyes 1000 mm apart stand 6.25 mm apart in height.
+#[test]
+fn a_shim_under_one_clamp_leans_the_bar() {
+    let mut value = demo("lookout-truck-7");
+    value["sway"]["shim"] = json!("5 mm");
+    value["sway"]["shim_side"] = json!("left");
+    value["sway"]["bush_spacing"] = json!("800 mm");
+    value["sway"]["eye_from_centre"] = json!("500 mm");
+    let checks = sway(&job(&value)).checks;
+    let shim = checks.iter().find(|check| check.name == "shim under one clamp").unwrap();
+    assert_eq!(shim.verdict, FitVerdict::Bad);
+    let says = &shim.says.millimetres;
+    assert!(says.contains("leans the bar by 0.4°") && says.contains("stand 6.3 mm apart"), "{says}");
+}
+
+/// Half an inch past the stops: told where it is clear to the stops, and nothing where it is not even that.
+#[test]
+fn half_an_inch_past_the_stops_is_told() {
+    let free = cycle(&job(&demo("tower-truck-8")));
+    assert!(free.past_stops_say.unwrap().inches.contains("1/2\" past"));
+    let binds = cycle(&job(&demo("lookout-truck-7")));
+    assert!(binds.past_stops_say.is_none(), "{:?}", binds.says);
+}
+
+/// Each complaint names what to look at in this job's own figures.
+#[test]
+fn complaints_are_answered_in_this_jobs_figures() {
+    let value = demo("tower-truck-8");
+    let results = solve(&job(&value));
+    let advice = &results.complaints[0];
+    let angle = results.bar.as_ref().unwrap().found.angle_deg.to_degrees();
+    let says = advice.says.iter().map(|says| says.inches.clone()).collect::<Vec<_>>().join(" ");
+    assert!(says.contains(&format!("{:.1}°", angle.abs())), "{angle}: {says}");
+    assert!(says.contains("1/32\""), "its bolts have 1/32 in of play: {says}");
+    assert!(!advice.again);
+    let mut worse = value;
+    worse["complaints"][0]["after"] = json!("worse");
+    assert!(solve(&job(&worse)).complaints[0].again);
+}
+
+/// The log of a settled job: readings, settings, torques and reminders, each once, in order of time.
+#[test]
+fn the_log_is_in_order_of_time() {
+    let job = job(&demo("patrol-truck-14"));
+    let entries = log(&job);
+    let count = |kind: LogKind| entries.iter().filter(|entry| entry.kind == kind).count();
+    assert_eq!(count(LogKind::Torque), job.work.fasteners.len());
+    assert_eq!(count(LogKind::Reminder), job.proof.reminders.len());
+    assert_eq!((count(LogKind::Setting), count(LogKind::Settled)), (job.setups.rounds.len(), 1));
+    assert_eq!(count(LogKind::Defect), 2, "what was met, and the part that was missing");
+    let times: Vec<_> = entries.iter().filter_map(|entry| entry.at).collect();
+    assert!(times.is_sorted());
+    assert_eq!(entries[0].kind, LogKind::Reading, "as found, before anything was set");
+    assert_eq!(job.rig.sheet_unit, Unit::Millimetres);
+}
+
+/// A job of before opens, is worked out, and loses nothing on its way through the program.
+#[test]
+fn a_job_of_before_opens_with_nothing_ticked() {
+    let mut before = demo("lookout-truck-12");
+    for part in ["work", "proof"] {
+        before.as_object_mut().unwrap().remove(part);
+    }
+    let opened = job(&before);
+    assert!(opened.work.is_empty() && opened.proof.is_empty());
+    let written = serde_json::to_value(&opened).unwrap();
+    assert!(written.get("work").is_none() && written.get("proof").is_none());
+    assert_eq!(worked(&before).done, 0);
+}
