@@ -69,6 +69,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(figure::figure))
         .routes(routes!(shop::shop_log))
         .routes(routes!(shop::other_end))
+        .routes(routes!(shop::step_times))
         .routes(routes!(shop::shop_log_csv))
         .merge(
             OpenApiRouter::new()

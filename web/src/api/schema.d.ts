@@ -536,6 +536,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/step-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long each step takes in this shop, by its own records. */
+        get: operations["step_times"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tape": {
         parameters: {
             query?: never;
@@ -4918,6 +4935,18 @@ export interface components {
          * @enum {string}
          */
         StepState: "waits" | "ready" | "stopped" | "done" | "changed" | "struck";
+        /** @description How long a step takes by what is on record. */
+        StepTime: {
+            /** @description The step's key; holes are all of one kind. */
+            key: string;
+            /**
+             * Format: double
+             * @description The middle one of all times on record, minutes.
+             */
+            minutes: number;
+            /** @description Of how many it is the middle. */
+            of: number;
+        };
         /** @description The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis. */
         StowResult: {
             /** @description The arm above level, where it reaches. */
@@ -7406,6 +7435,35 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    step_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The middle time of each step that was ticked, over all jobs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepTime"][];
                 };
             };
             /** @description What went wrong and what to do */

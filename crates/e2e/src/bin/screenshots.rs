@@ -13,7 +13,6 @@ const VIEWS: [View; 19] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
-    ("tape-scattered", DESK, "/jobs/lookout-truck-4/tape", ""),
     ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
     ("bracket", DESK, "/jobs/lookout-truck-7/bracket", ""),
@@ -22,12 +21,13 @@ const VIEWS: [View; 19] = [
     ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
     ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
     ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
-    ("cycle-phone", PHONE, "/jobs/lookout-truck-7/cycle", ""),
     ("sway", DESK, "/jobs/lookout-truck-7/sway", ""),
     ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
     ("sway-stowed", DESK, "/jobs/lookout-truck-7/sway", "stow"),
+    ("bolt-up", DESK, "/jobs/tower-truck-8/bolt_up", ""),
+    ("bolt-up-phone", PHONE, "/jobs/tower-truck-8/bolt_up", ""),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
-    ("bar-tablet-night", TABLET, "/jobs/lookout-truck-7/bar", "night"),
+    ("log", DESK, "/log", ""),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
 ];
 

@@ -14,6 +14,7 @@ mod situation;
 pub mod tasks;
 #[cfg(test)]
 mod tests;
+pub mod time;
 mod tools;
 pub(crate) mod words;
 
@@ -248,8 +249,11 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
         let found = tasks.iter().position(|task| task.key == key);
         found.map(|index| says[index].does.clone()).unwrap_or_default()
     };
-    let steps: Vec<StepLine> =
-        tasks.iter().zip(&says).map(|(task, told)| step_line(job, &situation, task, told, &does)).collect();
+    let steps: Vec<StepLine> = tasks
+        .iter()
+        .zip(&says)
+        .map(|(task, told)| step_line(job, (&situation, &tasks), task, told, &does))
+        .collect();
     let open = steps.iter().find(|step| matches!(step.state, StepState::Ready | StepState::Stopped));
     let open = open.or_else(|| steps.iter().find(|step| step.state == StepState::Waits));
     let done = tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count();
@@ -324,9 +328,33 @@ fn eye_off(job: &Job, bar: &BarResult) -> Option<Phrase> {
     Some(words::eye_off(off(stands), hangs.map(off)))
 }
 
+/// Whether another open step that comes first itself waits for this one: then only that is told.
+fn implied(job: &Job, tasks: &[Task], task: &Task, key: &str) -> bool {
+    let open = |key: &str| !is_closed(job.work.step(key));
+    let others = task.after.iter().map(|(other, _)| other.as_str());
+    let mut waiting: Vec<&str> = others.filter(|other| *other != key && open(other)).collect();
+    let mut seen: Vec<&str> = Vec::new();
+    while let Some(other) = waiting.pop() {
+        if seen.contains(&other) {
+            continue;
+        }
+        seen.push(other);
+        let before = tasks.iter().find(|task| task.key == other);
+        for (first, _) in before.into_iter().flat_map(|before| &before.after) {
+            if first == key {
+                return true;
+            }
+            if open(first) {
+                waiting.push(first);
+            }
+        }
+    }
+    false
+}
+
 fn step_line(
     job: &Job,
-    situation: &Situation,
+    (situation, tasks): (&Situation, &[Task]),
     task: &Task,
     told: &words::Told,
     does: &dyn Fn(&str) -> Phrase,
@@ -335,6 +363,7 @@ fn step_line(
     let waits: Vec<Waits> = task
         .after
         .iter()
+        .filter(|(key, _)| !implied(job, tasks, task, key))
         .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.work.step(key)))
         .map(|(key, rule)| Waits { key: key.clone(), rule: *rule, says: words::waits(&does(key), *rule) })
         .collect();

@@ -51,6 +51,14 @@ impl EndWork {
         self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::BoltOn)
     }
 
+    /// What comes off before its bracket goes on; None where that is nothing.
+    pub(super) fn comes_off(&self) -> Option<&str> {
+        let first = self.bracket.as_ref()?.comes_off_first.trim();
+        let nothing =
+            first.is_empty() || ["nothing", "none"].iter().any(|no| first.to_lowercase().starts_with(no));
+        (!nothing).then_some(first)
+    }
+
     /// Whether a bracket is welded on for it.
     pub(super) fn welds_on(&self) -> bool {
         self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::WeldOn)
@@ -138,6 +146,17 @@ impl Situation {
     /// Whether the eye of an end is unbolted.
     pub(super) fn is_undone(&self, end: BracketEnd) -> bool {
         self.bar_comes_out() || self.at(end).is_some()
+    }
+
+    /// Whether the bolt of an eye that stays in its hole is eased: its rubber would be wound up by the angle that the
+    /// other eye's new place gives the bar.
+    pub(super) fn is_eased(&self, end: BracketEnd) -> bool {
+        !self.ends.is_empty()
+            && !self.is_undone(end)
+            && self
+                .bar
+                .as_ref()
+                .is_some_and(|bar| bar.joints[usize::from(end == BracketEnd::Axle)] == JointKind::Rubber)
     }
 
     /// Whether one end of a bar that stays in is unbolted to turn it.

@@ -22,6 +22,8 @@ pub enum What {
     BarOut,
     /// One eye is unbolted.
     EyeOff(BracketEnd),
+    /// The bolt of an eye that stays is eased.
+    EyeEased(BracketEnd),
     /// The adjusting end is unbolted.
     AdjusterOff,
     /// Everything held where it will be, and cycled.
@@ -178,6 +180,13 @@ impl Plan {
         &mut self.0[last]
     }
 
+    /// Makes a step wait for another one.
+    fn wait(&mut self, key: &str, first: &str, rule: Rule) {
+        if let Some(task) = self.0.iter_mut().find(|task| task.key == key) {
+            task.waits_for(&[first.to_owned()], rule);
+        }
+    }
+
     /// Keys of the steps that do such a thing.
     fn keys(&self, does: impl Fn(&What) -> bool) -> Vec<String> {
         self.0.iter().filter(|task| does(&task.what)).map(|task| task.key.clone()).collect()
@@ -231,7 +240,7 @@ fn before(situation: &Situation, plan: &mut Plan) {
     plan.add("stands", What::Stands, &[("corners", Rule::ReadFirst)]);
     let stands = [("stands", Rule::StandsFirst), ("corners", Rule::ReadFirst)];
     for work in &situation.ends {
-        if work.bracket.as_ref().is_some_and(|part| !part.comes_off_first.trim().is_empty()) {
+        if work.comes_off().is_some() {
             plan.add(&format!("off/{}", end_word(work.end)), What::ComesOff(work.end), &stands);
         }
     }
@@ -242,6 +251,9 @@ fn before(situation: &Situation, plan: &mut Plan) {
         }
     } else if let Some(work) = situation.ends.first() {
         plan.add("bar/eye-off", What::EyeOff(work.end), &stands);
+        for end in ENDS.into_iter().filter(|end| situation.is_eased(*end)) {
+            plan.add(&format!("bar/{}-eye-eased", end_word(end)), What::EyeEased(end), &stands);
+        }
     } else if situation.turns_an_end() {
         plan.add("bar/adjuster-off", What::AdjusterOff, &stands);
     }
@@ -490,10 +502,13 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
             task.waits_for(&[weight.0.to_owned()], weight.1).on_its_weight();
         }
     };
-    for end in ENDS.into_iter().filter(|end| situation.is_undone(*end)) {
+    for end in ENDS.into_iter().filter(|end| situation.is_undone(*end) || situation.is_eased(*end)) {
         let word = end_word(end);
         let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
         tight(plan, &format!("bar/{word}-eye"), What::EyeTight(end), joint, &format!("{word}/small"));
+        if situation.is_eased(end) {
+            plan.wait(&format!("bar/{word}-eye"), &format!("bar/{word}-eye-eased"), Rule::OutOfTheWay);
+        }
     }
     if situation.turns_an_end() {
         // Which end turns nobody said: the one that asks for more.

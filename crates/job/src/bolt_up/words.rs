@@ -54,7 +54,13 @@ fn told(does: Phrase, how: Option<Phrase>, because: &'static str, caution: Optio
 
 /// The hole as people call it.
 fn hole_name(hole: &HoleChoice) -> String {
-    if hole.hole.is_empty() { "the old hole".to_owned() } else { hole.hole.clone() }
+    let name = hole.hole.as_str();
+    // A hole may be called by a bare word, such as high.
+    match name {
+        "" => "the old hole".to_owned(),
+        _ if name.to_lowercase().contains("hole") => name.to_owned(),
+        _ => format!("the hole \u{201c}{name}\u{201d}"),
+    }
 }
 
 fn bracket_name(context: &Context<'_>, end: BracketEnd) -> String {
@@ -89,6 +95,7 @@ pub(super) fn step(context: &Context<'_>, what: &What) -> Told {
         | What::ComesOff(_)
         | What::BarOut
         | What::EyeOff(_)
+        | What::EyeEased(_)
         | What::AdjusterOff => undoing(context, what),
         What::MockUp
         | What::Drill(_)
@@ -132,8 +139,7 @@ fn undoing(context: &Context<'_>, what: &What) -> Told {
             Some(STANDS),
         ),
         What::ComesOff(end) => {
-            let first = context.situation.at(*end).and_then(|work| work.bracket.as_ref());
-            let first = first.map_or("", |part| part.comes_off_first.trim());
+            let first = context.situation.at(*end).and_then(|work| work.comes_off()).unwrap_or_default();
             told(
                 plain(&format!(
                     "Take off what is in the way of the {}: {first}",
@@ -150,6 +156,12 @@ fn undoing(context: &Context<'_>, what: &What) -> Told {
                 "Look while it is apart: oval holes, a bolt thinner than its hole, torn bushings, cracks in the brackets.",
             )),
             "The axle stays where its springs leave it once the bar is out.",
+            Some(STANDS),
+        ),
+        What::EyeEased(end) => told(
+            plain(&format!("Ease the {} eye's bolt a turn", end_word(*end))),
+            Some(plain("It stays in its hole; it is tightened again on the weight.")),
+            "The bar comes to stand at another angle: rubber that is held would be wound up by it for good.",
             Some(STANDS),
         ),
         What::EyeOff(end) => told(
@@ -254,7 +266,13 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
         Some(length) => Phrase::of(|w| format!("{verb} {}, eye to eye", w.fine(length))),
         None => plain(verb),
     };
-    let setting = || (!context.setting.is_empty()).then(|| in_a_row(&context.setting));
+    let hung = situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
+    let setting = || {
+        // What was in the vehicle is held by its jam nuts.
+        let loosen = (!hung).then(|| plain("Jam nuts or clamps loose first."));
+        let told: Vec<Phrase> = loosen.into_iter().chain(context.setting.iter().cloned()).collect();
+        (!told.is_empty()).then(|| in_a_row(&told))
+    };
     match what {
         What::BracketByHand(end) => told(
             plain(&format!("Start every bolt of the {} by hand", bracket_name(context, *end))),
@@ -548,9 +566,15 @@ fn on_its_weight(job: &Job) -> String {
     }
 }
 
-/// Sentences one after the other.
+/// Sentences one after the other, each with its full stop.
 pub(super) fn in_a_row(phrases: &[Phrase]) -> Phrase {
-    Phrase::of(|w| phrases.iter().map(|phrase| phrase.in_unit(w.unit())).collect::<Vec<_>>().join(" "))
+    Phrase::of(|w| {
+        let stopped = |phrase: &Phrase| {
+            let text = phrase.in_unit(w.unit()).trim();
+            if text.ends_with(['.', '!', '?', ':']) { text.to_owned() } else { format!("{text}.") }
+        };
+        phrases.iter().map(stopped).collect::<Vec<_>>().join(" ")
+    })
 }
 
 /// How the vehicle has to stand.

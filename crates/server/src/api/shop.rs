@@ -9,6 +9,7 @@ use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
+use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
 use derecho_job::log::{LogEntry, LogKind, log};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
@@ -287,6 +288,16 @@ pub async fn shop_in(State(state): State<AppState>, body: Bytes) -> Result<Json<
         })
         .await?;
     Ok(Json(ShopIn { added }))
+}
+
+/// How long each step takes in this shop, by its own records.
+#[utoipa::path(
+    get, path = "/api/v1/step-times", tag = "shop", operation_id = "step_times",
+    responses((status = 200, description = "The middle time of each step that was ticked, over all jobs", body = Vec<StepTime>))
+)]
+pub async fn step_times(State(state): State<AppState>) -> Result<Json<Vec<StepTime>>, Problem> {
+    let jobs = state.stored(every_job).await?;
+    Ok(Json(usual(jobs.iter().map(|stored| &stored.job))))
 }
 
 /// The job at the other end of the same vehicle, and what it knows.

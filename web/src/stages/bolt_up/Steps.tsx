@@ -12,7 +12,7 @@ import { useJob } from "../job/useJob";
 import { mark, ownKey, setStep, setWork } from "./edits";
 import { Reason } from "./Reason";
 import { TightenField } from "./TightenField";
-import { openStep, type StepLine, useOpenStep, type WorkResult } from "./useWorked";
+import { openStep, type StepLine, timeOf, useOpenStep, useStepTimes, type WorkResult } from "./useWorked";
 
 /** Every step in its order, the open one with all it says. */
 export function Steps({ worked }: { worked: WorkResult }) {
@@ -37,6 +37,7 @@ export function Steps({ worked }: { worked: WorkResult }) {
           <Figure>{say(fault.says, units)}</Figure>
         </Notice>
       ))}
+      <TimeLeft worked={worked} />
       <ol ref={list} className="grid" data-steps>
         {worked.steps.map((step, index) => (
           <Step
@@ -68,6 +69,22 @@ export function Steps({ worked }: { worked: WorkResult }) {
         </div>
       )}
     </>
+  );
+}
+
+/** How long the steps that are left take, as far as the shop has them on record. */
+function TimeLeft({ worked }: { worked: WorkResult }) {
+  const times = useStepTimes();
+  if (!times || times.size === 0) return null;
+  const left = worked.steps.filter((step) => !["done", "changed", "struck"].includes(step.state));
+  const known = left.flatMap((step) => timeOf(times, step.key) ?? []);
+  if (known.length === 0) return null;
+  const minutes = Math.round(known.reduce((sum, time) => sum + time, 0));
+  const told = minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  return (
+    <p className="text-[16px] text-muted" data-time-left>
+      About {told} for {known.length} of the {left.length} steps left, by this shop’s own records.
+    </p>
   );
 }
 

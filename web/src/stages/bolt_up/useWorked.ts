@@ -24,6 +24,23 @@ export function useWorked(): WorkResult | undefined {
   return data;
 }
 
+/** How long steps take in this shop, by what is on record: minutes by a step's key. */
+export function useStepTimes(): ReadonlyMap<string, number> | undefined {
+  const { data } = useQuery({
+    queryKey: ["step times"],
+    staleTime: 60_000,
+    queryFn: async () => {
+      const result = await answer(client.GET("/api/v1/step-times"));
+      return new Map("data" in result ? result.data.map((time) => [time.key, time.minutes]) : []);
+    },
+  });
+  return data;
+}
+
+/** The time of a step; holes are all of one kind. */
+export const timeOf = (times: ReadonlyMap<string, number>, key: string) =>
+  times.get(key.startsWith("drill/") ? "drill" : key);
+
 /** The step that is open, by its key; null is the next one. */
 export const useOpenStep = create<{ key: string | null; look: (key: string | null) => void }>()((set) => ({
   key: null,
