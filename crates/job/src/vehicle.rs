@@ -128,7 +128,7 @@ mod tests {
     use super::*;
     use serde_json::json;
 
-    fn job(end: &str, rest: Value) -> Job {
+    fn job(end: &str, rest: &Value) -> Job {
         let mut value = json!({ "format": "derecho-job", "version": 2, "title": end,
             "rig": { "vehicle": "Tender of the pass", "end": end } });
         for (part, fields) in rest.as_object().unwrap() {
@@ -146,12 +146,12 @@ mod tests {
     #[test]
     fn one_vehicle_is_one_name_at_two_ends() {
         let (front, rear) =
-            (job("front", json!({})), job("rear", json!({ "rig": { "vehicle": " tender of THE pass " } })));
+            (job("front", &json!({})), job("rear", &json!({ "rig": { "vehicle": " tender of THE pass " } })));
         assert!(is_of_one_vehicle(&front, &rear) && is_of_one_vehicle(&rear, &front));
         assert!(!is_of_one_vehicle(&front, &front), "the same end is another job, not the other end");
-        assert!(!is_of_one_vehicle(&front, &job("rear", json!({ "rig": { "vehicle": "Another" } }))));
-        let nameless = job("rear", json!({ "rig": { "vehicle": " " } }));
-        assert!(!is_of_one_vehicle(&nameless, &job("front", json!({ "rig": { "vehicle": "" } }))));
+        assert!(!is_of_one_vehicle(&front, &job("rear", &json!({ "rig": { "vehicle": "Another" } }))));
+        let nameless = job("rear", &json!({ "rig": { "vehicle": " " } }));
+        assert!(!is_of_one_vehicle(&nameless, &job("front", &json!({ "rig": { "vehicle": "" } }))));
     }
 
     /// What is this axle's own at one end is the other axle's at the other, both ways; what is the vehicle's is the
@@ -160,10 +160,10 @@ mod tests {
     fn own_and_other_are_crossed_and_the_rest_is_shared() {
         let front = job(
             "front",
-            json!({ "vehicle": { "axle_weight": "2600 lb", "wheelbase": "102 in", "other_weight": "2100 lb" },
+            &json!({ "vehicle": { "axle_weight": "2600 lb", "wheelbase": "102 in", "other_weight": "2100 lb" },
                 "rig": { "track": "61 1/2 in", "steering_side": "left" } }),
         );
-        let rear = job("rear", json!({ "vehicle": { "axle_weight": "2250 lb", "wheelbase": "102 in" } }));
+        let rear = job("rear", &json!({ "vehicle": { "axle_weight": "2250 lb", "wheelbase": "102 in" } }));
         let to_rear = offers(&rear, &front);
         assert_eq!(offer(&to_rear, "/vehicle/other_weight").unwrap().there, "2600 lb");
         assert_eq!(offer(&to_rear, "/vehicle/other_track").unwrap().there, "61 1/2 in");
@@ -183,7 +183,7 @@ mod tests {
     fn an_offer_taken_is_offered_no_more() {
         let there: Job =
             serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
-        let mut here = job("rear", json!({}));
+        let mut here = job("rear", &json!({}));
         here.rig.vehicle.clone_from(&there.rig.vehicle);
         let first = offers(&here, &there);
         assert!(first.len() > 5, "{first:?}");

@@ -12,8 +12,15 @@ use derecho_job::{Job, check, solve};
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {
-    let path = format!("{}/../../demo/{name}.derecho.json", env!("CARGO_MANIFEST_DIR"));
-    serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
+    let text = match name {
+        "lookout-truck-12" => include_str!("../../../demo/lookout-truck-12.derecho.json"),
+        "lookout-truck-7" => include_str!("../../../demo/lookout-truck-7.derecho.json"),
+        "patrol-truck-14" => include_str!("../../../demo/patrol-truck-14.derecho.json"),
+        "supply-truck-9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
+        "tower-truck-8" => include_str!("../../../demo/tower-truck-8.derecho.json"),
+        other => panic!("{other}"),
+    };
+    serde_json::from_str(text).unwrap()
 }
 
 fn job(value: &Value) -> Job {

@@ -6,7 +6,7 @@ use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
 use super::rules::Rule;
-use super::situation::{Situation, is_bushing};
+use super::situation::{EndWork, Situation, is_bushing};
 use crate::document::work::{OwnStep, Stands};
 
 /// What a step does; where its words come from.
@@ -262,7 +262,7 @@ fn before(situation: &Situation, plan: &mut Plan) {
 /// Mock-up, drilling, welding.
 fn make(situation: &Situation, plan: &mut Plan) {
     let made = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length);
-    let welds = situation.ends.iter().any(|work| work.welds_on());
+    let welds = situation.ends.iter().any(EndWork::welds_on);
     if !(made || welds || !situation.drills.is_empty()) {
         return;
     }

@@ -179,7 +179,7 @@ pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
         active: length_of(&old.active_length).unwrap_or(rate.active),
         arm,
         bending_arm: rate.bending_arm.map(|_| arm),
-        ..rate.clone()
+        ..*rate
     };
     let at_link = |bar: &BarRate| {
         SpringRate::from_n_per_mm(2.0 * bar.effective().to_nmm_per_radian() / bar.arm.to_mm().powi(2))
