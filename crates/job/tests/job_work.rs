@@ -340,6 +340,15 @@ fn the_log_is_in_order_of_time() {
     assert_eq!(job.rig.sheet_unit, Unit::Millimetres);
 }
 
+/// For the next time: the length and the hole that the last round recorded.
+#[test]
+fn the_next_one_finds_what_is_set() {
+    let results = solve(&job(&demo("patrol-truck-14")));
+    let told: Vec<String> = results.settling.next_time.iter().map(|says| says.millimetres.clone()).collect();
+    assert!(told[0].starts_with("The bar: 842 mm eye to eye"), "{told:?}");
+    assert!(told.contains(&"Axle eye in high.".to_owned()), "{told:?}");
+}
+
 /// A job of before opens, is worked out, and loses nothing on its way through the program.
 #[test]
 fn a_job_of_before_opens_with_nothing_ticked() {

@@ -4414,6 +4414,8 @@ export interface components {
             gates: components["schemas"]["Gate"][];
             /** @description Whether it can be settled now: proved, and nothing in the way or a reason written down. */
             may: boolean;
+            /** @description What whoever works on it next wants to know: what is set, what is left either way, what was met. */
+            next_time: components["schemas"]["Phrase"][];
             /** @description What is due afterwards, soonest first. */
             reminders: components["schemas"]["Reminder"][];
         };

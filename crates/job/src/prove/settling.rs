@@ -3,7 +3,9 @@
 //! Not here: whether the axle came out as predicted (`prove`), and what the day is: due dates are compared by whoever
 //! has a calendar.
 
-use derecho_core::measure::{Phrase, Unit};
+use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
+use derecho_core::measure::{Length, Phrase, Unit};
+use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
 use jiff::{Span, ToSpan as _};
@@ -74,6 +76,8 @@ pub struct Settling {
     pub may: bool,
     /// The bar's angle and the links as they were read afterwards, against what was predicted.
     pub compared: Vec<FitCheck>,
+    /// What whoever works on it next wants to know: what is set, what is left either way, what was met.
+    pub next_time: Vec<Phrase>,
     /// What is due afterwards, soonest first.
     pub reminders: Vec<Reminder>,
 }
@@ -128,6 +132,32 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
         Some(check(name, verdict, words::link_compared(read, wanted, good)))
     });
     bar.into_iter().chain(links).collect()
+}
+
+/// What stands now, for the next time.
+fn next_time(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
+    let mut told = Vec::new();
+    if let Some(setups) = resolved.setups() {
+        let (bar, length) = (&setups.fitted.bar, setups.fitted.view.length());
+        let left = bar.adjuster.as_ref().filter(|adjuster| adjuster.kind != AdjusterKind::Fixed);
+        let left = left.and_then(|adjuster| {
+            let facts = facts_within(adjuster, length, length, Length::ZERO);
+            Some((length - facts.evened_shortest_mm?, facts.evened_longest_mm? - length))
+        });
+        told.push(words::bar_now(&bar.name, length, left));
+        for end in [BracketEnd::Frame, BracketEnd::Axle] {
+            let rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
+            let hole = rounds.filter(|moved| moved.end == end).map(|moved| moved.to.hole.as_str()).next();
+            told.extend(hole.filter(|hole| !hole.is_empty()).map(|hole| words::eye_now(end, hole)));
+        }
+    }
+    let sway = &resolved.sway.fitted;
+    told.extend(length_of(&sway.link).map(words::links_now));
+    let tools: Vec<String> = job.work.tools.clone();
+    if !tools.is_empty() {
+        told.push(words::tools_used(&tools));
+    }
+    told
 }
 
 /// The day reminders count from.
@@ -202,6 +232,7 @@ pub fn settling(
         may: proved && (gates.is_empty() || !job.proof.although.trim().is_empty()),
         gates,
         compared: compared(job, resolved),
+        next_time: next_time(job, resolved),
         reminders: reminders(job, progressed),
     }
 }

@@ -4,6 +4,7 @@ use derecho_core::bar::FrontView;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::parts::BracketEnd;
 
 use super::cause::{Cause, Moved, height_change};
 use super::verdict::ProveVerdict;
@@ -186,6 +187,30 @@ pub(super) fn advice(
             ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
         }
     })
+}
+
+/// The bar as it is left, and how far it still goes either way.
+pub(super) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>) -> Phrase {
+    Phrase::of(|w| {
+        let bar = if name.is_empty() { "The bar" } else { name };
+        let rest = left.map_or_else(String::new, |(shorter, longer)| {
+            format!("; it can still go {} shorter and {} longer", w.fine(shorter), w.fine(longer))
+        });
+        format!("{bar}: {} eye to eye{rest}.", w.fine(length))
+    })
+}
+
+pub(super) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
+    let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
+    Phrase::plain(&format!("{end} eye in {hole}."))
+}
+
+pub(super) fn links_now(link: Length) -> Phrase {
+    Phrase::of(|w| format!("Sway links: {} eye to eye.", w.fine(link)))
+}
+
+pub(super) fn tools_used(tools: &[String]) -> Phrase {
+    Phrase::plain(&format!("On the bench: {}.", tools.join(", ")))
 }
 
 pub(super) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {

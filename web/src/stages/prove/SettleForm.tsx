@@ -44,6 +44,16 @@ export function SettleForm() {
           {field("although", "Settle it all the same, because", false)}
         </section>
       )}
+      <Fold title="For the next time">
+        <ul className="list-disc pl-6" data-next-time>
+          {results.settling.next_time.map((says) => (
+            <li key={says.in}>
+              <Figure>{say(says, units)}</Figure>
+            </li>
+          ))}
+        </ul>
+        {job.proof?.defects && <p>Met: {job.proof.defects}</p>}
+      </Fold>
       <Fold title="By whom, and what belongs on record">
         <div className="grid gap-2">
           {field("by", "Settled by", false)}
