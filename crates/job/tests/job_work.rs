@@ -152,6 +152,35 @@ fn a_wrench_that_read_otherwise_is_told() {
     assert_eq!(check(&bad)[0].code, "neither_torque_nor_reason");
 }
 
+/// Grip 20 mm, two washers of 2.5 mm, a flanged nut as high as its bolt is thick, 10 mm, two pitches of 1.5 mm:
+/// 20 + 5 + 10 + 3 = 38 mm; 40 mm is made. In inches: 3/4 + 1/4 + 1/2 + 2/20 = 1.6 in; 1 3/4 in is made.
+#[test]
+fn a_bolts_length_by_its_stack_in_both_unit_systems() {
+    let with = |form: Value| {
+        let mut value = demo("tower-truck-8");
+        value["work"]["fasteners"] = json!([form]);
+        let key = value["work"]["fasteners"][0]["key"].clone();
+        let line = worked(&value).fasteners.into_iter().find(|line| line.key == key).unwrap();
+        line.checks.into_iter().find(|check| check.name == "bolt's length").unwrap()
+    };
+    let metric = json!({ "key": "frame/small", "thread": "M10x1.5", "nut": "flanged", "grip": "20 mm", "washer": "2.5 mm" });
+    let told = with(metric.clone());
+    assert_eq!(told.verdict, FitVerdict::Open);
+    assert!(
+        told.says.millimetres.contains("38 mm") && told.says.millimetres.contains("40 mm is made"),
+        "{}",
+        told.says.millimetres
+    );
+    let mut short = metric;
+    short["length"] = json!("35 mm");
+    assert_eq!(with(short.clone()).verdict, FitVerdict::Bad);
+    short["length"] = json!("40 mm");
+    assert_eq!(with(short).verdict, FitVerdict::Good);
+    let inch = json!({ "key": "frame/side", "thread": "1/2-20", "nut": "flanged", "grip": "3/4 in", "washer": "1/8 in" });
+    let told = with(inch);
+    assert!(told.says.inches.contains("1 3/4\" is made"), "{}", told.says.inches);
+}
+
 /// A bushing tightened on stands is told, a spherical joint is not.
 #[test]
 fn where_it_stood_is_told_where_it_matters() {

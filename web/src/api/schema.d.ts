@@ -1942,6 +1942,11 @@ export interface components {
              */
             grade?: components["schemas"]["Grade"];
             /**
+             * @description What it holds together, all thicknesses, spacers and sleeves too.
+             * @default null
+             */
+            grip?: components["schemas"]["TapeEntry"];
+            /**
              * @description The side its head is on.
              * @default null
              */
@@ -2011,6 +2016,11 @@ export interface components {
              * @default null
              */
             treatment?: components["schemas"]["ThreadTreatment"];
+            /**
+             * @description Thickness of one washer; one lies under the head and one under the nut.
+             * @default null
+             */
+            washer?: components["schemas"]["TapeEntry"];
         };
         /** @description A fastener of the plan. */
         FastenerLine: {

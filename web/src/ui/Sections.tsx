@@ -25,7 +25,7 @@ export function Sections({ label, sections, value, onPick }: SectionsProps) {
           <Tabs.Trigger
             key={section.value}
             value={section.value}
-            className="settle min-h-11 px-2 py-1 text-left leading-tight data-[state=active]:bg-strip data-[state=active]:font-semibold data-[state=active]:text-on-strip"
+            className="settle min-h-11 scroll-mt-20 px-2 py-1 text-left leading-tight data-[state=active]:bg-strip data-[state=active]:font-semibold data-[state=active]:text-on-strip"
           >
             {section.label}
             {section.sign && <span className="block text-[14px] opacity-80">{section.sign}</span>}

@@ -3,7 +3,7 @@
 
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::across_flats;
-use derecho_core::fastener::stack::PLAY;
+use derecho_core::fastener::stack::{PLAY, Stack, reckon};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, reference_torque, torque_stands};
 use derecho_core::fastener::{Thread, stack::NutKind};
 use derecho_core::measure::print::{Style, written};
@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 use super::situation::Situation;
 use super::tasks::Task;
 use super::words;
+use crate::bracket::stack::length_of_stack;
 use crate::bracket::words as bracket_words;
 use crate::document::work::{FastenerForm, TorqueSource};
 use crate::document::{Job, length_of};
@@ -213,8 +214,27 @@ impl Known {
         told.join(", ")
     }
 
-    fn checks(&self) -> Vec<FitCheck> {
+    /// What is on a bolt whose grip was typed here; that of the eye's bolt is in stage Bracket.
+    fn stack(&self, form: &FastenerForm) -> Option<Stack> {
+        Some(Stack {
+            bolt: self.thread.clone()?,
+            clamped: vec![length_of(&form.grip)?],
+            washers: length_of(&form.washer).map_or_else(Vec::new, |washer| vec![washer; 2]),
+            nut: self.nut.unwrap_or_default(),
+            nut_thread: self.nut_thread.clone(),
+            nut_height: None,
+            hole: self.hole,
+            length: length_of(&form.length),
+            threaded: None,
+            room_at_head: None,
+            room_at_nut: None,
+        })
+    }
+
+    fn checks(&self, form: Option<&FastenerForm>) -> Vec<FitCheck> {
         let Some(thread) = &self.thread else { return Vec::new() };
+        let length = form.and_then(|form| self.stack(form));
+        let length = length.map(|stack| length_of_stack(&stack, &reckon(&stack)));
         let nut = self.nut_thread.as_ref().map(|nut| {
             let own = nut.takes(thread);
             let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
@@ -237,7 +257,7 @@ impl Known {
             };
             check("torque", verdict, words::reference(usual, stands))
         });
-        [nut, hole, torque].into_iter().flatten().collect()
+        [nut, hole, length, torque].into_iter().flatten().collect()
     }
 }
 
@@ -335,7 +355,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
                 count: if own.is_some() { None } else { count },
                 what: known.what(form),
                 torque_says,
-                checks: known.checks(),
+                checks: known.checks(form),
                 drawn: drawn(job, &key, &known),
                 tightness,
                 tight_says,

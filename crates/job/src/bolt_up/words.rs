@@ -384,7 +384,16 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
         ),
         What::ReadAgain => told(
             plain("Read both sides again, in stage Prove"),
-            context.readings.clone(),
+            Some(in_a_row(
+                &context
+                    .readings
+                    .iter()
+                    .cloned()
+                    .chain([plain(
+                        "First look: along the door handles as much tread shows on the left as on the right.",
+                    )])
+                    .collect::<Vec<_>>(),
+            )),
             "What was reckoned is held against the tape before anything is locked.",
             None,
         ),

@@ -62,14 +62,19 @@ fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> 
     let Some((stack, told)) = reckoned else {
         return asked.then(|| check("bolt's length", FitVerdict::Open, words::bolt_unmeasured()));
     };
+    Some(length_of_stack(stack, told))
+}
+
+/// How long the bolt of a stack must be, and what is wrong with the one that is there.
+pub(crate) fn length_of_stack(stack: &Stack, told: &Reckoned) -> FitCheck {
     let says = words::bolt_length(told, stack);
     let faults: Vec<&StackFault> = told.faults.iter().filter(|fault| is_of_length(fault)).collect();
     if !faults.is_empty() {
         let told = faults.iter().map(|fault| words::stack_fault(fault)).chain([says]);
-        return Some(check("bolt's length", FitVerdict::Bad, words::in_a_row(&told.collect::<Vec<_>>())));
+        return check("bolt's length", FitVerdict::Bad, words::in_a_row(&told.collect::<Vec<_>>()));
     }
     let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };
-    Some(check("bolt's length", verdict, says))
+    check("bolt's length", verdict, says)
 }
 
 /// Nut and hole have lines of their own.

@@ -148,6 +148,14 @@ pub struct FastenerForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub length: Option<TapeEntry>,
+    /// What it holds together, all thicknesses, spacers and sleeves too.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub grip: Option<TapeEntry>,
+    /// Thickness of one washer; one lies under the head and one under the nut.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub washer: Option<TapeEntry>,
     /// The hole it goes through.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -85,6 +85,12 @@ export function BoltUpWall() {
   );
 }
 
+function scaleSays(bolt: FastenerLine["drawn"]): string {
+  if (bolt.measured) return "to scale, as measured";
+  // Of a bracket's bolts there is nothing to measure but their thread.
+  return bolt.between_mm > 0 ? "not to scale: ears and bolt are measured in stage Bracket" : "not to scale";
+}
+
 const MARGIN = 40;
 /** Room beside the bolt for what its wrenches are called, in bolt diameters. */
 const WRENCH = 3.2;
@@ -167,9 +173,7 @@ function BoltPicture({ line, head }: { line: FastenerLine; head: string | undefi
             {bolt.nut_wrench ?? "holds itself"}
           </text>
           <text x={width / 2} y={height - 10} textAnchor="middle" className="fill-muted text-[15px]">
-            {bolt.measured
-              ? "to scale, as measured"
-              : "not to scale: ears and bolt are measured in stage Bracket"}
+            {scaleSays(bolt)}
           </text>
         </svg>
       )}

@@ -120,6 +120,22 @@ function FastenerInputs({ line }: { line: FastenerLine }) {
         />
         <TapeField
           job={view.id}
+          pointer={`${at}/grip`}
+          label="What it holds together, all thicknesses"
+          unit={unit}
+          value={form.grip}
+          onCommit={(grip) => set({ grip })}
+        />
+        <TapeField
+          job={view.id}
+          pointer={`${at}/washer`}
+          label="One washer, one at each end"
+          unit={unit}
+          value={form.washer}
+          onCommit={(washer) => set({ washer })}
+        />
+        <TapeField
+          job={view.id}
           pointer={`${at}/hole`}
           label="The hole it goes through"
           unit={unit}

@@ -31,6 +31,7 @@ export function Making({ worked }: { worked: WorkResult }) {
   const units = useSettings((s) => s.units);
   const unit = job.rig?.sheet_unit ?? "in";
   const drills = job.work?.drills ?? [];
+  const stands = MOCK_UP.every(([field]) => job.work?.mock_up?.[field]);
   return (
     <>
       {worked.mock_up && (
@@ -46,13 +47,15 @@ export function Making({ worked }: { worked: WorkResult }) {
               }
             />
           ))}
-          <Notice
-            kind={
-              Object.values(job.work?.mock_up ?? {}).filter(Boolean).length === 4 ? "question" : "warning"
-            }
-          >
-            <Figure>{say(worked.mock_up, units)}</Figure>
-          </Notice>
+          {stands ? (
+            <p>
+              <Figure>{say(worked.mock_up, units)}</Figure>
+            </p>
+          ) : (
+            <Notice kind="question">
+              <Figure>{say(worked.mock_up, units)}</Figure>
+            </Notice>
+          )}
         </section>
       )}
       <section className="grid gap-1" data-drills>

@@ -26,7 +26,7 @@ export function PutBack() {
   };
   return (
     <section
-      className="-top-4 sticky z-10 border-frame border-l-4 bg-paper px-2 py-0.5 shadow-sm"
+      className="sticky top-0 z-10 md:-top-4 border-frame border-l-4 bg-paper px-2 py-0.5 shadow-sm"
       aria-label="Put back"
       data-put-back={off.length}
     >

@@ -36,6 +36,19 @@ export function OtherEnd() {
               Open {other.title}
             </Link>
           </p>
+          {other.offers.some((offer) => offer.here === "") && (
+            <Button
+              onClick={() =>
+                change((job) =>
+                  other.offers
+                    .filter((offer) => offer.here === "")
+                    .reduce((now, offer) => put(offer)(now), job),
+                )
+              }
+            >
+              Take over all that is not said here
+            </Button>
+          )}
           <ul className="grid" data-offers={other.offers.length}>
             {other.offers.map((offer) => (
               <li

@@ -39,6 +39,8 @@ impl Checker {
             let at = format!("/work/fasteners/{index}");
             self.size(format_args!("{at}/length"), form.length.as_ref());
             self.size(format_args!("{at}/hole"), form.hole.as_ref());
+            self.size(format_args!("{at}/grip"), form.grip.as_ref());
+            self.size(format_args!("{at}/washer"), form.washer.as_ref());
             for (field, text) in [("name", &form.name), ("reused_from", &form.reused_from)] {
                 self.text(format_args!("{at}/{field}"), text, LONGEST_NAME);
             }
