@@ -242,6 +242,7 @@ async fn a_link_is_sized_to_each_target_in_millimetres() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-van-2/sway", shop.address)).await?;
+        page.at("//*[@data-answer]").await?;
         page.key("u").await?;
         page.sees("[data-target='arms level as driven']", "mm").await?;
         page.press("in line with the lower arms").await?;

@@ -378,6 +378,28 @@ fn the_next_one_finds_what_is_set() {
     assert!(told.contains(&"Axle eye in high.".to_owned()), "{told:?}");
 }
 
+/// The bar is hung and recorded, the bracket not yet: the bracket's steps stay. With all of it recorded, read or not, the
+/// plan of work is the same one.
+#[test]
+fn a_plan_that_is_fitted_in_part_keeps_its_steps() {
+    let mut value = demo("tower-truck-8");
+    let keys =
+        |value: &Value| -> Vec<String> { worked(value).steps.into_iter().map(|step| step.key).collect() };
+    let planned = keys(&value);
+    value["setups"]["rounds"] = json!([{ "bar": "long-sleeve turnbuckle bar", "length": "31 7/8 in" }]);
+    assert_eq!(keys(&value), planned, "hung, not read");
+    let moved = json!([{ "end": "frame", "by_mm": [0.0, 0.0, -101.6],
+        "to": { "bracket": "three-hole drop", "hole": "hole 3" } }]);
+    value["setups"]["rounds"][0]["moved"] = moved;
+    assert_eq!(keys(&value), planned, "all of it, not read");
+    let mut read = value["sheets"][0].clone();
+    read["id"] = json!("after");
+    read["round"] = json!(1);
+    read["left"] = read["right"].clone();
+    value["sheets"].as_array_mut().unwrap().push(read);
+    assert_eq!(keys(&value), planned, "read again");
+}
+
 /// A job of before opens, is worked out, and loses nothing on its way through the program.
 #[test]
 fn a_job_of_before_opens_with_nothing_ticked() {

@@ -12,7 +12,7 @@ use derecho_core::pose::joint::JointKind;
 use crate::document::sway::SwayKind;
 use crate::document::{AxleLocation, HoleChoice, Job, length_of};
 use crate::setups::moves::{choice, side_of};
-use crate::setups::{Resolved, Setups, SwaySetups};
+use crate::setups::{Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
 use crate::usual;
 
@@ -107,7 +107,7 @@ impl Situation {
         if let Some(setups) = resolved.setups() {
             situation.ends = ends(job, setups);
             situation.bar = bar(job, setups);
-            let (found, target) = (&setups.found, setups.other());
+            let (found, target) = (&setups.found, target(job, setups));
             situation.drag_link = (found.drag_link != target.drag_link).then(|| target.drag_link.clone());
         }
         situation
@@ -180,6 +180,16 @@ fn turns_legs(job: &Job, resolved: &Resolved) -> bool {
             || resolved.sheets.iter().rev().take(1).any(off))
 }
 
+/// As it is to be: as it was set where that is the plan, else as it is planned. A plan that is fitted in part alone is
+/// still the plan.
+fn target<'a>(job: &Job, setups: &'a Setups) -> &'a Setup {
+    if job.setups.plans.chosen.is_some() && setups.plan.differs(&setups.fitted) {
+        &setups.plan
+    } else {
+        setups.other()
+    }
+}
+
 /// The hole an end's eye goes to: as the plan says, else as it was recorded.
 fn hole(job: &Job, end: BracketEnd) -> HoleChoice {
     let planned = job.setups.plans.chosen.as_ref().and_then(|plan| choice(plan, end));
@@ -189,7 +199,7 @@ fn hole(job: &Job, end: BracketEnd) -> HoleChoice {
 }
 
 fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
-    let moves = setups.other().moves.since(setups.found.moves);
+    let moves = target(job, setups).moves.since(setups.found.moves);
     [BracketEnd::Frame, BracketEnd::Axle]
         .into_iter()
         .filter(|end| moves.at(*end).length() > MOVED)
@@ -203,7 +213,7 @@ fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
 }
 
 fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
-    let (found, target) = (&setups.found, setups.other());
+    let (found, target) = (&setups.found, target(job, setups));
     let hangs = (target.bar.name != found.bar.name).then(|| target.bar.name.clone());
     let kind = target.bar.adjuster.as_ref().map(|adjuster| adjuster.kind);
     let change = (target.view.length() - found.view.length()).abs();
