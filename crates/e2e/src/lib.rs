@@ -296,7 +296,25 @@ impl Page {
 
     /// Types into the field and leaves it with Enter.
     pub async fn enter(&self, label: &str, text: &str) -> WebDriverResult<()> {
-        self.fill(label, &format!("{text}{}", Key::Enter.value())).await
+        self.fill(label, &format!("{text}{}", Key::Enter.value())).await?;
+        self.read(label).await
+    }
+
+    /// Waits until the server has read what was typed into a field: it is kept, or refused beside it.
+    async fn read(&self, label: &str) -> WebDriverResult<()> {
+        let deadline = std::time::Instant::now() + PATIENCE;
+        let field = format!("//*[@id=(//label[normalize-space()={}]/@for)]", quoted(label));
+        while std::time::Instant::now() < deadline {
+            // A field that was drawn anew, or went with its fold, has been read.
+            let Ok(element) = self.driver.find(By::XPath(&field)).await else { return Ok(()) };
+            let draft = element.attr("data-draft").await.unwrap_or_default().is_some();
+            let refused = element.attr("aria-invalid").await.unwrap_or_default().as_deref() == Some("true");
+            if !draft || refused {
+                return Ok(());
+            }
+            tokio::time::sleep(GLANCE).await;
+        }
+        Ok(())
     }
 
     /// Types where the cursor is.

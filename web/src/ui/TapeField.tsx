@@ -72,6 +72,7 @@ export function TapeField(props: TapeFieldProps) {
           autoCapitalize="none"
           spellCheck={false}
           inputMode={padOn ? "none" : "text"}
+          data-draft={field.isDraft || undefined}
           aria-invalid={fault !== null}
           aria-describedby={`${id}-says`}
           onChange={(event) => field.type(event.target.value)}

@@ -51,6 +51,7 @@ export function TextField({
     className: "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2 py-1.5",
     onBlur: () => void field.settle(),
     "aria-invalid": fault !== null,
+    "data-draft": field.isDraft || undefined,
     "aria-describedby": `${id}-says`,
   };
   return (
