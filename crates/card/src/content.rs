@@ -168,7 +168,7 @@ fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
 fn put_back(pages: &mut Pages<'_>, job: &Job) {
     heading(pages, "Off on the way, and back");
     pages.in_columns(2);
-    let known = job.work.taken_off.iter();
+    let known = job.bolt_up.taken_off.iter();
     let mut blocks: Vec<Block> =
         known.map(|taken| ticked(pages, &taken.name, &taken.stays_off, taken.back.is_some())).collect();
     for _ in 0..4 {

@@ -42,7 +42,7 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
         }
         // The bench is the same as stage Bar's: 31 7/8 in eye to eye.
         let job = shop.job(id).await;
-        let steps = job["document"]["work"]["steps"].as_array().unwrap().clone();
+        let steps = job["document"]["bolt_up"]["steps"].as_array().unwrap().clone();
         let bench = steps.iter().find(|step| step["key"] == "bar/bench").unwrap();
         assert_eq!(bench["read"], "On the bench, set the long-sleeve turnbuckle bar to 31 7/8\", eye to eye");
         assert_eq!((&bench["stood"], &bench["done"]["by"]), (&"supported".into(), &"N. Orr".into()));
@@ -159,7 +159,7 @@ async fn going_on_against_the_order_is_told_and_kept() {
         tick(&page, "bar/jam").await?;
         page.sees("li[data-step='bar/jam']", "jam nuts and clamps are last, once both sides read alike")
             .await?;
-        assert_eq!(shop.job(id).await["document"]["work"]["steps"].as_array().map(Vec::len), Some(6));
+        assert_eq!(shop.job(id).await["document"]["bolt_up"]["steps"].as_array().map(Vec::len), Some(6));
         let reason = page.at("//li[@data-step='bar/jam']//label[contains(.,'Go on against')]//input").await?;
         reason.send_keys("held for the night").await?;
         page.press("Tick it all the same").await?;

@@ -39,7 +39,7 @@ const SHARED: [(&str, &str); 11] = [
     ("weight of each axle itself", "/vehicle/unsprung_weight"),
     ("load on the roof", "/vehicle/roof_load"),
     ("its height", "/vehicle/roof_height"),
-    ("who works", "/work/by"),
+    ("who works", "/bolt_up/by"),
 ];
 
 /// Fields in which one end's own figure is the other end's figure of the other axle: a name, the field as this axle's

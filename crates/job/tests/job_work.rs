@@ -46,7 +46,7 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     let before = worked(&value);
     let eye = step(&before, "bar/frame-eye-by-hand").does.inches.clone();
     assert!(eye.contains("hole 3 of the three-hole drop"), "{eye}");
-    value["work"]["steps"]
+    value["bolt_up"]["steps"]
         .as_array_mut()
         .unwrap()
         .push(json!({ "key": "bar/frame-eye-by-hand", "done": mark, "read": eye, "stood": "supported" }));
@@ -63,7 +63,7 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     assert_eq!(step(&after, "stands").state, StepState::Done);
     // Read in the other unit nothing is another plan: the same step, the same length.
     let bench = step(&after, "bar/bench").does.clone();
-    value["work"]["steps"]
+    value["bolt_up"]["steps"]
         .as_array_mut()
         .unwrap()
         .push(json!({ "key": "bar/bench", "done": mark, "read": bench.millimetres }));
@@ -92,10 +92,10 @@ fn what_is_open_keeps_a_job_from_being_settled() {
         solve(&job(value)).settling.gates.into_iter().map(|gate| gate.kind).collect()
     };
     value["complaints"][0].as_object_mut().unwrap().remove("after");
-    value["work"]["taken_off"] = json!([{ "name": "loom clip" }]);
-    value["work"]["fasteners"][0].as_object_mut().unwrap().remove("tight");
-    value["work"]["corners_before"] = json!({ "left_rear": "22 in", "right_rear": "22 in" });
-    value["work"]["corners_after"] = json!({ "left_rear": "21 in", "right_rear": "22 in" });
+    value["bolt_up"]["taken_off"] = json!([{ "name": "loom clip" }]);
+    value["bolt_up"]["fasteners"][0].as_object_mut().unwrap().remove("tight");
+    value["bolt_up"]["corners_before"] = json!({ "left_rear": "22 in", "right_rear": "22 in" });
+    value["bolt_up"]["corners_after"] = json!({ "left_rear": "21 in", "right_rear": "22 in" });
     value["proof"] = json!({ "looked_at": { "lines": false, "toe": true } });
     assert_eq!(
         gates(&value),
@@ -116,10 +116,10 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     );
 
     value["complaints"][0]["after"] = json!("gone");
-    value["work"]["taken_off"][0]["stays_off"] = json!("its clip broke; a new one is on order");
-    value["work"]["fasteners"][0]["tight"] =
+    value["bolt_up"]["taken_off"][0]["stays_off"] = json!("its clip broke; a new one is on order");
+    value["bolt_up"]["fasteners"][0]["tight"] =
         json!({ "by_feel_because": "no room for the wrench", "done": { "at": "2026-11-25T11:00:00Z" } });
-    value["work"]["corners_after"]["left_rear"] = json!("22 1/16 in");
+    value["bolt_up"]["corners_after"]["left_rear"] = json!("22 1/16 in");
     value["proof"]["looked_at"]["lines"] = json!(true);
     assert_eq!(gates(&value), []);
     assert!(settle(&job(&value), at).is_some());
@@ -137,7 +137,7 @@ fn a_wrench_that_read_otherwise_is_told() {
     let made = |value: &mut Value, torque: &str| {
         let done = json!({ "at": "2026-11-25T11:00:00Z" });
         let form = json!({ "key": "bar/axle-eye", "tight": { "torque": torque, "done": done } });
-        value["work"]["fasteners"].as_array_mut().unwrap().push(form);
+        value["bolt_up"]["fasteners"].as_array_mut().unwrap().push(form);
     };
     let mut low = value.clone();
     made(&mut low, "130 Nm");
@@ -147,7 +147,7 @@ fn a_wrench_that_read_otherwise_is_told() {
     made(&mut value, "145 Nm");
     assert_eq!(told(&value).0, Tightness::Tight);
     // A torque that was neither read nor explained is no torque.
-    value["work"]["fasteners"][0]["tight"] = json!({ "done": { "at": "2026-11-25T11:00:00Z" } });
+    value["bolt_up"]["fasteners"][0]["tight"] = json!({ "done": { "at": "2026-11-25T11:00:00Z" } });
     let bad: Job = serde_json::from_value(value).unwrap();
     assert_eq!(check(&bad)[0].code, "neither_torque_nor_reason");
 }
@@ -158,8 +158,8 @@ fn a_wrench_that_read_otherwise_is_told() {
 fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     let with = |form: Value| {
         let mut value = demo("tower-truck-8");
-        value["work"]["fasteners"] = json!([form]);
-        let key = value["work"]["fasteners"][0]["key"].clone();
+        value["bolt_up"]["fasteners"] = json!([form]);
+        let key = value["bolt_up"]["fasteners"][0]["key"].clone();
         let line = worked(&value).fasteners.into_iter().find(|line| line.key == key).unwrap();
         line.checks.into_iter().find(|check| check.name == "bolt's length").unwrap()
     };
@@ -186,7 +186,7 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
 fn where_it_stood_is_told_where_it_matters() {
     let mut value = demo("tower-truck-8");
     let mark = json!({ "at": "2026-11-25T11:00:00Z" });
-    value["work"]["steps"].as_array_mut().unwrap().push(
+    value["bolt_up"]["steps"].as_array_mut().unwrap().push(
         json!({ "key": "bar/frame-eye", "done": mark, "stood": "supported", "against": "dark by then" }),
     );
     let told = |value: &Value| {
@@ -226,7 +226,7 @@ fn tools_are_those_of_the_bolts() {
 #[test]
 fn a_part_that_is_missing_stops_its_steps() {
     let mut value = demo("tower-truck-8");
-    value["work"]["parts"][0] =
+    value["bolt_up"]["parts"][0] =
         json!({ "key": "part/bar", "state": "missing", "note": "only one jam nut came" });
     let worked = worked(&value);
     for key in ["bar/bench", "bar/frame-eye-by-hand", "bar/axle-eye-by-hand"] {
@@ -254,11 +254,11 @@ fn a_makers_order_rules_over_the_usual_one() {
         };
         order.iter().map(name).collect()
     };
-    value["work"]["order"] = json!(swapped("frame/main", "frame/small"));
+    value["bolt_up"]["order"] = json!(swapped("frame/main", "frame/small"));
     assert!(!worked(&value).broken.is_empty());
-    value["work"]["makers_order"] = json!(true);
+    value["bolt_up"]["makers_order"] = json!(true);
     assert_eq!(worked(&value).broken, []);
-    value["work"]["order"] = json!(swapped("bar/jam", "read-again"));
+    value["bolt_up"]["order"] = json!(swapped("bar/jam", "read-again"));
     let broken = worked(&value).broken;
     assert!(
         broken.iter().any(|fault| fault.says.inches.contains("jam nuts and clamps are last")),
@@ -359,7 +359,7 @@ fn the_log_is_in_order_of_time() {
     let job = job(&demo("patrol-truck-14"));
     let entries = log(&job);
     let count = |kind: LogKind| entries.iter().filter(|entry| entry.kind == kind).count();
-    assert_eq!(count(LogKind::Torque), job.work.fasteners.len());
+    assert_eq!(count(LogKind::Torque), job.bolt_up.fasteners.len());
     assert_eq!(count(LogKind::Reminder), job.proof.reminders.len());
     assert_eq!((count(LogKind::Setting), count(LogKind::Settled)), (job.setups.rounds.len(), 1));
     assert_eq!(count(LogKind::Defect), 2, "what was met, and the part that was missing");
@@ -404,12 +404,12 @@ fn a_plan_that_is_fitted_in_part_keeps_its_steps() {
 #[test]
 fn a_job_of_before_opens_with_nothing_ticked() {
     let mut before = demo("lookout-truck-12");
-    for part in ["work", "proof"] {
+    for part in ["bolt_up", "proof"] {
         before.as_object_mut().unwrap().remove(part);
     }
     let opened = job(&before);
-    assert!(opened.work.is_empty() && opened.proof.is_empty());
+    assert!(opened.bolt_up.is_empty() && opened.proof.is_empty());
     let written = serde_json::to_value(&opened).unwrap();
-    assert!(written.get("work").is_none() && written.get("proof").is_none());
+    assert!(written.get("bolt_up").is_none() && written.get("proof").is_none());
     assert_eq!(worked(&before).done, 0);
 }

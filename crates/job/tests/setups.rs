@@ -467,7 +467,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     let mut reasoned = value.clone();
     reasoned["proof"] = json!({ "although": "the wrench is at the depot; marked with paint" });
     assert!(settle(&job(&reasoned), at).is_some());
-    value["work"] = json!({ "fasteners": [{ "key": "legs/jam",
+    value["bolt_up"] = json!({ "fasteners": [{ "key": "legs/jam",
         "tight": { "torque": "110 lb-ft", "done": { "at": "2026-11-25T15:00:00Z", "by": "Ada" } } }] });
     assert!(settle(&job(&value), at).is_some());
 }

@@ -2436,6 +2436,8 @@ export interface components {
         };
         /** @description One end of one vehicle being worked on. */
         Job: {
+            /** @description What was done of the work. */
+            bolt_up?: components["schemas"]["Work"];
             /** @description What the bar's angle is aimed at, the parts tried, the plan chosen. */
             bracket?: components["schemas"]["Bracketing"];
             /** @description What is complained about, asked again at the end. */
@@ -2467,8 +2469,6 @@ export interface components {
              * @description The version of this document's form: 1.
              */
             version: number;
-            /** @description What was done of the work. */
-            work?: components["schemas"]["Work"];
         };
         /** @description A job as the bay lists it. */
         JobLine: {

@@ -115,7 +115,7 @@ fn drawn(job: &Job, key: &str, known: &Known) -> DrawnBolt {
     let (ear, between) = (of_the_eye(length_of(&bolt.ear)), of_the_eye(length_of(&job.bracket.ear_width)));
     let washer = of_the_eye(length_of(&bolt.washer));
     let nut_height = of_the_eye(length_of(&bolt.nut_height)).unwrap_or(diameter * nut.usual_height());
-    let typed = job.work.fastener(key).and_then(|form| length_of(&form.length));
+    let typed = job.bolt_up.fastener(key).and_then(|form| length_of(&form.length));
     let length = typed.or_else(|| of_the_eye(length_of(&bolt.length)));
     let measured = thread.is_some() && ear.is_some() && between.is_some() && length.is_some();
     let [usual_ear, usual_between, usual_washer] = USUAL;
@@ -160,7 +160,7 @@ pub(super) struct Known {
 impl Known {
     pub(super) fn of(job: &Job, key: &str) -> Self {
         let default = FastenerForm::default();
-        let form = job.work.fastener(key).unwrap_or(&default);
+        let form = job.bolt_up.fastener(key).unwrap_or(&default);
         let mut known = Self {
             thread: form.thread.clone(),
             nut: form.nut,
@@ -311,13 +311,13 @@ pub(super) fn named(situation: &Situation, key: &str) -> (String, Option<u32>) {
 /// Keys of the fasteners of a plan, in the order in which they are made tight, a person's own behind them.
 pub(super) fn keys(job: &Job, tasks: &[Task]) -> Vec<String> {
     let planned = tasks.iter().flat_map(|task| task.tightens.iter().cloned());
-    let own = job.work.fasteners.iter().map(|form| form.key.clone()).filter(|key| key.starts_with("own/"));
+    let own = job.bolt_up.fasteners.iter().map(|form| form.key.clone()).filter(|key| key.starts_with("own/"));
     planned.chain(own).collect()
 }
 
 /// How tight one is.
 pub(super) fn tightness(job: &Job, key: &str) -> Tightness {
-    let Some(form) = job.work.fastener(key) else { return Tightness::Open };
+    let Some(form) = job.bolt_up.fastener(key) else { return Tightness::Open };
     if !form.struck.trim().is_empty() {
         return Tightness::Struck;
     }
@@ -334,7 +334,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
     keys(job, tasks)
         .into_iter()
         .map(|key| {
-            let form = job.work.fastener(&key);
+            let form = job.bolt_up.fastener(&key);
             let known = Known::of(job, &key);
             let own = form.map(|form| form.name.trim()).filter(|name| !name.is_empty());
             let (name, count) = named(situation, &key);

@@ -178,7 +178,7 @@ struct Plan {
 impl Plan {
     fn of(job: &Job, resolved: &Resolved) -> Self {
         let situation = Situation::of(job, resolved);
-        let tasks = arranged(sorted(tasks(&situation, &job.work.own)), &job.work.order);
+        let tasks = arranged(sorted(tasks(&situation, &job.bolt_up.own)), &job.bolt_up.order);
         Self { situation, tasks }
     }
 }
@@ -213,11 +213,14 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
             .map(|key| self::named(job, &situation, &key))
             .collect()
     };
-    let off =
-        job.work.taken_off.iter().filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
+    let off = job
+        .bolt_up
+        .taken_off
+        .iter()
+        .filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
     Progressed {
         steps: tasks.len(),
-        done: tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count(),
+        done: tasks.iter().filter(|task| is_closed(job.bolt_up.step(&task.key))).count(),
         untorqued: of(&[Tightness::Open]),
         recheck: of(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
         still_off: off.map(|taken| taken.name.clone()).collect(),
@@ -233,7 +236,7 @@ pub(crate) fn fastener_names(job: &Job, resolved: &Resolved) -> Vec<(String, Str
 
 /// What a fastener is called: as a person named it, else as the plan does.
 fn named(job: &Job, situation: &Situation, key: &str) -> String {
-    match job.work.fastener(key).map(|form| form.name.trim()) {
+    match job.bolt_up.fastener(key).map(|form| form.name.trim()) {
         Some(name) if !name.is_empty() => name.to_owned(),
         _ => fasteners::named(situation, key).0,
     }
@@ -256,7 +259,7 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
         .collect();
     let open = steps.iter().find(|step| matches!(step.state, StepState::Ready | StepState::Stopped));
     let open = open.or_else(|| steps.iter().find(|step| step.state == StepState::Waits));
-    let done = tasks.iter().filter(|task| is_closed(job.work.step(&task.key))).count();
+    let done = tasks.iter().filter(|task| is_closed(job.bolt_up.step(&task.key))).count();
     let reaches = bar
         .and_then(|bar| bar.correction.as_ref())
         .filter(|correction| correction.set.is_none())
@@ -330,7 +333,7 @@ fn eye_off(job: &Job, bar: &BarResult) -> Option<Phrase> {
 
 /// Whether another open step that comes first itself waits for this one: then only that is told.
 fn implied(job: &Job, tasks: &[Task], task: &Task, key: &str) -> bool {
-    let open = |key: &str| !is_closed(job.work.step(key));
+    let open = |key: &str| !is_closed(job.bolt_up.step(key));
     let others = task.after.iter().map(|(other, _)| other.as_str());
     let mut waiting: Vec<&str> = others.filter(|other| *other != key && open(other)).collect();
     let mut seen: Vec<&str> = Vec::new();
@@ -359,12 +362,12 @@ fn step_line(
     told: &words::Told,
     does: &dyn Fn(&str) -> Phrase,
 ) -> StepLine {
-    let record = job.work.step(&task.key);
+    let record = job.bolt_up.step(&task.key);
     let waits: Vec<Waits> = task
         .after
         .iter()
         .filter(|(key, _)| !implied(job, tasks, task, key))
-        .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.work.step(key)))
+        .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.bolt_up.step(key)))
         .map(|(key, rule)| Waits { key: key.clone(), rule: *rule, says: words::waits(&does(key), *rule) })
         .collect();
     let done = record.and_then(|record| record.done.as_ref());
@@ -380,7 +383,7 @@ fn step_line(
     let stopped = !minds.is_empty();
     if done.is_none() && !struck {
         let wrong =
-            task.stands.zip(job.work.stands).filter(|(wanted, now)| wanted != now && waits.is_empty());
+            task.stands.zip(job.bolt_up.stands).filter(|(wanted, now)| wanted != now && waits.is_empty());
         // Letting it down is how it comes to stand so.
         minds.extend(
             wrong
@@ -425,7 +428,7 @@ fn step_line(
 
 /// Whether the order in the job is the maker's.
 fn is_makers_order(job: &Job) -> bool {
-    job.work.makers_order == Some(true) && !job.work.order.is_empty()
+    job.bolt_up.makers_order == Some(true) && !job.bolt_up.order.is_empty()
 }
 
 /// Whether a rule holds in a job: what is only usual yields to the maker's order.
@@ -447,7 +450,7 @@ fn otherwise(
         told.push(words::changed(&record.read));
     }
     for (key, rule) in task.after.iter().filter(|(_, rule)| rules_here(job, *rule)) {
-        let first = job.work.step(key);
+        let first = job.bolt_up.step(key);
         let later = match first.and_then(|first| first.done.as_ref()) {
             Some(first) => first.at > done.at,
             None => !is_closed(first),
@@ -476,7 +479,7 @@ fn otherwise(
 /// Ticked steps that the plan has no more.
 fn gone(job: &Job, tasks: &[Task]) -> Vec<Phrase> {
     let known = |key: &str| tasks.iter().any(|task| task.key == key);
-    let gone = job.work.steps.iter().filter(|record| record.done.is_some() && !known(&record.key));
+    let gone = job.bolt_up.steps.iter().filter(|record| record.done.is_some() && !known(&record.key));
     gone.map(|record| words::gone(&record.read)).collect()
 }
 
@@ -489,7 +492,7 @@ fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
 }
 
 fn drills(job: &Job) -> Vec<DrillLine> {
-    let forms = job.work.drills.iter().enumerate();
+    let forms = job.bolt_up.drills.iter().enumerate();
     forms
         .map(|(index, drill)| DrillLine {
             name: drill.name.clone(),
@@ -499,7 +502,7 @@ fn drills(job: &Job) -> Vec<DrillLine> {
 }
 
 fn open_of_mock_up(job: &Job) -> Vec<&'static str> {
-    let told = job.work.mock_up.unwrap_or_default();
+    let told = job.bolt_up.mock_up.unwrap_or_default();
     [
         (told.corners_equal, "left and right equally high"),
         (told.strapped, "strapped to centre"),
@@ -516,7 +519,7 @@ fn mock_up(job: &Job) -> Phrase {
     let open = open_of_mock_up(job);
     let told = words::mock_up(&open);
     // A tick that the tape contradicts is no tick.
-    let corners = &job.work.corners_before;
+    let corners = &job.bolt_up.corners_before;
     let apart = |name, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
         let apart = (length_of(left)? - length_of(right)?).abs();
         (apart > usual::HEIGHT_CHANGED).then(|| words::corners_apart(name, apart))
@@ -529,8 +532,11 @@ fn mock_up(job: &Job) -> Phrase {
 }
 
 fn still_off(job: &Job) -> Option<Phrase> {
-    let off =
-        job.work.taken_off.iter().filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
+    let off = job
+        .bolt_up
+        .taken_off
+        .iter()
+        .filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
     let names: Vec<&str> = off.map(|taken| taken.name.as_str()).collect();
     (!names.is_empty()).then(|| words::still_off(&names))
 }
@@ -538,7 +544,7 @@ fn still_off(job: &Job) -> Option<Phrase> {
 /// How it stands against before, and whether that is otherwise; None where it was not read twice.
 #[must_use]
 pub fn corners(job: &Job) -> Option<(Phrase, bool)> {
-    let (before, after) = (job.work.corners_before.each(), job.work.corners_after.each());
+    let (before, after) = (job.bolt_up.corners_before.each(), job.bolt_up.corners_after.each());
     let read: Vec<(&str, Length)> = before
         .iter()
         .zip(after)

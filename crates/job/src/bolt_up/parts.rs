@@ -33,7 +33,7 @@ const fn stops(record: &PartRecord) -> bool {
 }
 
 fn record<'a>(job: &'a Job, key: &str) -> Option<&'a PartRecord> {
-    job.work.parts.iter().find(|record| record.key == key)
+    job.bolt_up.parts.iter().find(|record| record.key == key)
 }
 
 /// Key, name and place of every part.
@@ -69,7 +69,7 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Phrase)> {
 
 /// Every part of the plan, a person's own behind them.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
-    let own = job.work.parts.iter().filter(|record| record.key.starts_with("own/"));
+    let own = job.bolt_up.parts.iter().filter(|record| record.key.starts_with("own/"));
     let own = own.map(|record| (record.key.clone(), record.name.clone(), Phrase::default()));
     planned(job, situation)
         .into_iter()
@@ -117,6 +117,6 @@ pub(crate) fn temporary(job: &Job) -> Vec<(String, String)> {
             record.name.clone()
         }
     };
-    let temporary = job.work.parts.iter().filter(|record| !record.until.trim().is_empty());
+    let temporary = job.bolt_up.parts.iter().filter(|record| !record.until.trim().is_empty());
     temporary.map(|record| (named(record), record.until.trim().to_owned())).collect()
 }

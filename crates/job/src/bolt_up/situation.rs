@@ -101,7 +101,7 @@ impl Situation {
         let mut situation = Self {
             y_link: turns_legs(job, resolved),
             sway: sway(job, &resolved.sway),
-            drills: job.work.drills.iter().map(|drill| drill.name.clone()).collect(),
+            drills: job.bolt_up.drills.iter().map(|drill| drill.name.clone()).collect(),
             ..Self::default()
         };
         if let Some(setups) = resolved.setups() {
@@ -239,7 +239,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
 
 fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
     let kind = sway.plan.kind?;
-    let fits_bar = job.work.fits_sway_bar == Some(true);
+    let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
     let (then, now) = (length_of(&sway.found.link), length_of(&sway.plan.link));
     let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > usual::AS_WANTED));
     let hole = (sway.found.hole != sway.plan.hole)
@@ -261,5 +261,5 @@ pub(super) fn side_word(job: &Job, end: BracketEnd) -> &'static str {
 
 /// What is bored, where its size is known.
 pub(super) fn drill_size(job: &Job, index: usize) -> Option<Length> {
-    job.work.drills.get(index)?.size.as_ref().map(TapeEntry::length)
+    job.bolt_up.drills.get(index)?.size.as_ref().map(TapeEntry::length)
 }

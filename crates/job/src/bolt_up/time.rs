@@ -26,7 +26,7 @@ pub struct StepTime {
 pub fn took(job: &Job) -> Vec<(String, f64)> {
     let done =
         |record: &crate::document::work::StepRecord| Some((record.done.as_ref()?.at, record.key.clone()));
-    let mut ticks: Vec<_> = job.work.steps.iter().filter_map(done).collect();
+    let mut ticks: Vec<_> = job.bolt_up.steps.iter().filter_map(done).collect();
     ticks.sort();
     let pairs = ticks.windows(2);
     pairs
@@ -66,7 +66,7 @@ mod tests {
             .map(|(key, at)| json!({ "key": key, "done": { "at": format!("2026-11-25T{at}:00Z") } }))
             .collect();
         serde_json::from_value(
-            json!({ "format": "derecho-job", "version": 2, "title": "one", "work": { "steps": steps } }),
+            json!({ "format": "derecho-job", "version": 2, "title": "one", "bolt_up": { "steps": steps } }),
         )
         .unwrap()
     }

@@ -72,7 +72,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add("ratchet strap", "axle to frame; a helper at the steering wheel in its place");
     }
     let unit = job.rig.sheet_unit;
-    for drill in &job.work.drills {
+    for drill in &job.bolt_up.drills {
         for step in length_of(&drill.size).map(|hole| drills(hole, unit)).unwrap_or_default() {
             add(
                 &format!("{} drill", wrench_size(step, unit == Unit::Millimetres)),
@@ -102,6 +102,6 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
     }
     lines
         .into_iter()
-        .map(|(key, says)| ToolLine { there: job.work.tools.contains(&key), key, says })
+        .map(|(key, says)| ToolLine { there: job.bolt_up.tools.contains(&key), key, says })
         .collect()
 }

@@ -64,7 +64,7 @@ pub struct Job {
     pub setups: Setups,
     /// What was done of the work.
     #[serde(default, skip_serializing_if = "Work::is_empty")]
-    pub work: Work,
+    pub bolt_up: Work,
     /// What was looked at, driven and agreed afterwards.
     #[serde(default, skip_serializing_if = "Proof::is_empty")]
     pub proof: Proof,
@@ -91,7 +91,7 @@ impl Job {
             sway: Sway::default(),
             sheets: Vec::new(),
             setups: Setups::default(),
-            work: Work::default(),
+            bolt_up: Work::default(),
             proof: Proof::default(),
             settled: None,
         }

@@ -73,14 +73,14 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
         }
     }
     let names = crate::bolt_up::fastener_names(job, &resolved);
-    for form in &job.work.fasteners {
+    for form in &job.bolt_up.fasteners {
         let Some(tight) = &form.tight else { continue };
         let name = names.iter().find(|(key, _)| *key == form.key).map_or(form.key.as_str(), |(_, name)| name);
         let made = tight.torque.as_ref().map(TorqueEntry::torque);
         let says = words::tight(name, made, &tight.by_feel_because);
         entries.push(entry(LogKind::Torque, Some(tight.done.at), &tight.done.by, says));
     }
-    for record in &job.work.steps {
+    for record in &job.bolt_up.steps {
         let done = record.done.as_ref();
         let by = done.map_or("", |done| done.by.as_str());
         if !record.against.trim().is_empty() {
@@ -91,7 +91,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             entries.push(entry(LogKind::Deviation, None, "", words::struck(&record.key, &record.struck)));
         }
     }
-    for part in &job.work.parts {
+    for part in &job.bolt_up.parts {
         if matches!(part.state, Some(PartState::Missing | PartState::Wrong)) {
             entries.push(entry(LogKind::Defect, None, "", words::part(part)));
         }

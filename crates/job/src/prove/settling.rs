@@ -153,7 +153,7 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
     }
     let sway = &resolved.sway.fitted;
     told.extend(length_of(&sway.link).map(words::links_now));
-    let tools: Vec<String> = job.work.tools.clone();
+    let tools: Vec<String> = job.bolt_up.tools.clone();
     if !tools.is_empty() {
         told.push(words::tools_used(&tools));
     }

@@ -111,15 +111,15 @@ function HowItStands() {
     <div className="grid grid-cols-[auto_minmax(0,1fr)] items-end gap-3">
       <Choice
         label="It stands now"
-        value={job.work?.stands}
+        value={job.bolt_up?.stands}
         options={STANDS}
         onPick={(stands) => change(setWork({ stands }))}
       />
       <TextField
         job={view.id}
-        pointer="/work/by"
+        pointer="/bolt_up/by"
         label="Who works"
-        value={job.work?.by ?? ""}
+        value={job.bolt_up?.by ?? ""}
         onCommit={(by) => change(setWork({ by }))}
       />
     </div>

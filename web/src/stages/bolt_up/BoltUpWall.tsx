@@ -30,7 +30,7 @@ export function BoltUpWall() {
     .map((fastener) => worked.fasteners.find((line) => line.key === fastener))
     .filter((line) => line !== undefined);
   const line = lines[0];
-  const head = job.work?.fasteners?.find((form) => form.key === line?.key)?.head;
+  const head = job.bolt_up?.fasteners?.find((form) => form.key === line?.key)?.head;
   return (
     <section
       aria-label="The open step"

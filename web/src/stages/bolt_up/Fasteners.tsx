@@ -56,7 +56,7 @@ export function Fasteners({ worked }: { worked: WorkResult }) {
       ))}
       <div>
         <Button
-          onClick={() => change(setFastener(ownKey(job.work?.fasteners), { name: "another fastener" }))}
+          onClick={() => change(setFastener(ownKey(job.bolt_up?.fasteners), { name: "another fastener" }))}
         >
           <Plus size={18} aria-hidden />
           Add a fastener
@@ -68,10 +68,10 @@ export function Fasteners({ worked }: { worked: WorkResult }) {
 
 function FastenerInputs({ line }: { line: FastenerLine }) {
   const { view, job, change } = useJob();
-  const forms = job.work?.fasteners ?? [];
+  const forms = job.bolt_up?.fasteners ?? [];
   const known = forms.findIndex((form) => form.key === line.key);
   const form: FastenerForm = forms[known] ?? { key: line.key };
-  const at = `/work/fasteners/${known < 0 ? line.key : known}`;
+  const at = `/bolt_up/fasteners/${known < 0 ? line.key : known}`;
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<FastenerForm>) => change(setFastener(line.key, part));
   const own = line.key.startsWith("own/");

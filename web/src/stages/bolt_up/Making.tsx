@@ -30,8 +30,8 @@ export function Making({ worked }: { worked: WorkResult }) {
   const { view, job, change } = useJob();
   const units = useSettings((s) => s.units);
   const unit = job.rig?.sheet_unit ?? "in";
-  const drills = job.work?.drills ?? [];
-  const stands = MOCK_UP.every(([field]) => job.work?.mock_up?.[field]);
+  const drills = job.bolt_up?.drills ?? [];
+  const stands = MOCK_UP.every(([field]) => job.bolt_up?.mock_up?.[field]);
   return (
     <>
       {worked.mock_up && (
@@ -41,7 +41,7 @@ export function Making({ worked }: { worked: WorkResult }) {
             <Tick
               key={field}
               label={label}
-              value={job.work?.mock_up?.[field] ? true : undefined}
+              value={job.bolt_up?.mock_up?.[field] ? true : undefined}
               onPick={(told) =>
                 change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: told === true } })))
               }
@@ -71,7 +71,7 @@ export function Making({ worked }: { worked: WorkResult }) {
             <div className="grid gap-x-2 sm:grid-cols-2">
               <TextField
                 job={view.id}
-                pointer={`/work/drills/${index}/name`}
+                pointer={`/bolt_up/drills/${index}/name`}
                 label="Which hole"
                 value={drill.name ?? ""}
                 required
@@ -79,7 +79,7 @@ export function Making({ worked }: { worked: WorkResult }) {
               />
               <TapeField
                 job={view.id}
-                pointer={`/work/drills/${index}/size`}
+                pointer={`/bolt_up/drills/${index}/size`}
                 label="Its size"
                 unit={unit}
                 value={drill.size}
@@ -104,10 +104,10 @@ export function Making({ worked }: { worked: WorkResult }) {
               <TapeField
                 key={field}
                 job={view.id}
-                pointer={`/work/${at}/${field}`}
+                pointer={`/bolt_up/${at}/${field}`}
                 label={label}
                 unit={unit}
-                value={job.work?.[at]?.[field]}
+                value={job.bolt_up?.[at]?.[field]}
                 onCommit={(entry) => change(setWork((work) => ({ [at]: { ...work[at], [field]: entry } })))}
               />
             ))}

@@ -27,14 +27,14 @@ const STATES = [
 export function Parts({ worked }: { worked: WorkResult }) {
   const { view, job, change } = useJob();
   const units = useSettings((s) => s.units);
-  const records = job.work?.parts ?? [];
+  const records = job.bolt_up?.parts ?? [];
   return (
     <>
       {worked.parts.length === 0 && <p className="text-muted">No new part in this plan.</p>}
       {worked.parts.map((part) => {
         const known = records.findIndex((record) => record.key === part.key);
         const record = records[known];
-        const at = `/work/parts/${known < 0 ? part.key : known}`;
+        const at = `/bolt_up/parts/${known < 0 ? part.key : known}`;
         return (
           <section key={part.key} className="grid gap-1 border-line border-b pb-2" data-part={part.key}>
             <h4 className="font-semibold leading-tight">
@@ -79,7 +79,7 @@ export function Parts({ worked }: { worked: WorkResult }) {
       {worked.fit.length > 0 && <Checks title="Does it fit together" checks={worked.fit} />}
       <Tick
         label="The sway bar itself is fitted in this job"
-        value={job.work?.fits_sway_bar}
+        value={job.bolt_up?.fits_sway_bar}
         onPick={(fits_sway_bar) => change(setWork({ fits_sway_bar }))}
       />
     </>
@@ -88,8 +88,8 @@ export function Parts({ worked }: { worked: WorkResult }) {
 
 function OwnPart() {
   const { job, change } = useJob();
-  const add = () => change(setPart(ownKey(job.work?.parts), { name: "another part" }));
-  const own = (job.work?.parts ?? []).filter((record) => record.key?.startsWith("own/"));
+  const add = () => change(setPart(ownKey(job.bolt_up?.parts), { name: "another part" }));
+  const own = (job.bolt_up?.parts ?? []).filter((record) => record.key?.startsWith("own/"));
   const { view } = useJob();
   return (
     <div className="grid gap-2">
@@ -97,7 +97,7 @@ function OwnPart() {
         <div key={record.key} className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
           <TextField
             job={view.id}
-            pointer={`/work/parts/own/${record.key}/name`}
+            pointer={`/bolt_up/parts/own/${record.key}/name`}
             label="Part"
             value={record.name ?? ""}
             required

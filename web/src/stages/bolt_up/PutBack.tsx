@@ -12,7 +12,7 @@ export function PutBack() {
   const { job, change } = useJob();
   const [name, setName] = useState("");
   const [staying, stay] = useState<number | null>(null);
-  const list = job.work?.taken_off ?? [];
+  const list = job.bolt_up?.taken_off ?? [];
   const off = list.filter((taken) => !taken.back && !taken.stays_off);
   const set = (index: number, part: Partial<TakenOff>) =>
     change(
@@ -47,7 +47,7 @@ export function PutBack() {
                     <div className="flex items-center justify-between gap-2">
                       <b className="leading-tight">{taken.name}</b>
                       <span className="flex shrink-0 gap-1.5">
-                        <Button onClick={() => set(index, { back: mark(job.work) })}>It is back</Button>
+                        <Button onClick={() => set(index, { back: mark(job.bolt_up) })}>It is back</Button>
                         <Button look="quiet" onClick={() => stay(index)}>
                           stays off
                         </Button>

@@ -56,11 +56,11 @@ export function Steps({ worked }: { worked: WorkResult }) {
         </p>
       ))}
       <OwnStep steps={worked.steps} />
-      {(job.work?.order ?? []).length > 0 && (
+      {(job.bolt_up?.order ?? []).length > 0 && (
         <div className="grid gap-1">
           <Tick
             label="This is the maker's own order"
-            value={job.work?.makers_order}
+            value={job.bolt_up?.makers_order}
             onPick={(makers_order) => change(setWork({ makers_order }))}
           />
           <div>
@@ -101,13 +101,13 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
   }, [open]);
   const ticked = step.state === "done" || step.state === "changed";
   const struck = step.state === "struck";
-  const record = job.work?.steps?.find((known) => known.key === step.key);
+  const record = job.bolt_up?.steps?.find((known) => known.key === step.key);
   const tick = (against: string) => {
     change((old) =>
       setStep(step.key, {
-        done: mark(old.work),
+        done: mark(old.bolt_up),
         read: say(step.does, units),
-        stood: step.key === "on-its-weight" ? "on_its_weight" : old.work?.stands,
+        stood: step.key === "on-its-weight" ? "on_its_weight" : old.bolt_up?.stands,
         against,
       })(step.key === "on-its-weight" ? setWork({ stands: "on_its_weight" })(old) : old),
     );
@@ -269,7 +269,7 @@ function OwnStep({ steps }: { steps: readonly StepLine[] }) {
   const [does, setDoes] = useState("");
   const after = steps.find((step) => step.key === key) ?? steps.at(-1);
   const add = () => {
-    const step = { key: ownKey(job.work?.own), does: does.trim(), ...(after && { after: after.key }) };
+    const step = { key: ownKey(job.bolt_up?.own), does: does.trim(), ...(after && { after: after.key }) };
     change(setWork((work) => ({ own: [...(work.own ?? []), step] })));
     setDoes("");
   };

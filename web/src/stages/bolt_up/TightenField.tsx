@@ -15,14 +15,14 @@ export function TightenField({ line }: { line: FastenerLine }) {
   const { job, change } = useJob();
   const units = useSettings((s) => s.units);
   const [feel, setFeel] = useState(false);
-  const forms = job.work?.fasteners ?? [];
+  const forms = job.bolt_up?.fasteners ?? [];
   const known = forms.findIndex((form) => form.key === line.key);
   const form = forms[known];
   const tighten = (made: { torque: string } | { by_feel_because: string }) => {
     change((old) => {
-      const { stands } = old.work ?? {};
+      const { stands } = old.bolt_up ?? {};
       return setFastener(line.key, {
-        tight: { ...made, ...(stands && { stood: stands }), done: mark(old.work) },
+        tight: { ...made, ...(stands && { stood: stands }), done: mark(old.bolt_up) },
       })(old);
     });
     setFeel(false);
@@ -40,7 +40,7 @@ export function TightenField({ line }: { line: FastenerLine }) {
       <Checks title="" checks={line.checks} />
       <FigureField
         kind="torque"
-        pointer={`/work/fasteners/${known < 0 ? line.key : known}/tight/torque`}
+        pointer={`/bolt_up/fasteners/${known < 0 ? line.key : known}/tight/torque`}
         label="The wrench said"
         value={form?.tight?.torque}
         onCommit={(torque) =>

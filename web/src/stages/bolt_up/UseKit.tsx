@@ -25,8 +25,8 @@ export function UseKit({ worked }: { worked: WorkResult }) {
       const planned = new Set(worked.parts.map((part) => part.name));
       for (const line of (kit.holds ?? []).filter((held) => !planned.has(held.name))) {
         const name = line.count > 1 ? `${line.name} (${line.count})` : line.name;
-        if (job.work?.parts?.some((part) => part.name === name)) continue;
-        job = setPart(ownKey(job.work?.parts), { name, state: "in_the_kit" })(job);
+        if (job.bolt_up?.parts?.some((part) => part.name === name)) continue;
+        job = setPart(ownKey(job.bolt_up?.parts), { name, state: "in_the_kit" })(job);
       }
       // The maker's steps in the maker's order, in the places the plan has for them.
       const keys = worked.steps.map((step) => step.key);

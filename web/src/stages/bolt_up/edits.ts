@@ -9,8 +9,8 @@ export type PartRecord = Schemas["PartRecord"];
 export const setWork =
   (part: Partial<Work> | ((work: Work) => Partial<Work>)) =>
   (job: Job): Job => {
-    const work = job.work ?? {};
-    return { ...job, work: { ...work, ...(typeof part === "function" ? part(work) : part) } };
+    const work = job.bolt_up ?? {};
+    return { ...job, bolt_up: { ...work, ...(typeof part === "function" ? part(work) : part) } };
   };
 
 /** Puts something into the entry of a key; the entry is begun where there is none. */

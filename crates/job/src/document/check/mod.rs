@@ -53,7 +53,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.bracket(&job.bracket, &job.rig);
     checker.vehicle(&job.vehicle);
     checker.sway(&job.sway);
-    checker.work(&job.work);
+    checker.work(&job.bolt_up);
     checker.proof(&job.proof);
     checker.faults
 }

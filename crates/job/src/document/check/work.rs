@@ -5,7 +5,7 @@ use crate::document::{Proof, Work};
 
 impl Checker {
     pub(super) fn work(&mut self, work: &Work) {
-        self.text("/work/by", &work.by, LONGEST_NAME);
+        self.text("/bolt_up/by", &work.by, LONGEST_NAME);
         for (field, length) in [
             ("steps", work.steps.len()),
             ("own", work.own.len()),
@@ -15,9 +15,9 @@ impl Checker {
             ("tools", work.tools.len()),
             ("taken_off", work.taken_off.len()),
         ] {
-            self.list(format_args!("/work/{field}"), length, LONGEST_LIST);
+            self.list(format_args!("/bolt_up/{field}"), length, LONGEST_LIST);
         }
-        self.list("/work/drills", work.drills.len(), MOST_HOLES);
+        self.list("/bolt_up/drills", work.drills.len(), MOST_HOLES);
         self.keys("steps", work.steps.iter().map(|record| record.key.as_str()));
         self.keys("own", work.own.iter().map(|own| own.key.as_str()));
         self.keys("fasteners", work.fasteners.iter().map(|form| form.key.as_str()));
@@ -29,14 +29,14 @@ impl Checker {
                 ("note", &record.note),
                 ("read", &record.read),
             ] {
-                self.text(format_args!("/work/steps/{index}/{field}"), text, LONGEST_NOTE);
+                self.text(format_args!("/bolt_up/steps/{index}/{field}"), text, LONGEST_NOTE);
             }
         }
         for (index, own) in work.own.iter().enumerate() {
-            self.named(format_args!("/work/own/{index}/does"), &own.does, "Say what is to be done.");
+            self.named(format_args!("/bolt_up/own/{index}/does"), &own.does, "Say what is to be done.");
         }
         for (index, form) in work.fasteners.iter().enumerate() {
-            let at = format!("/work/fasteners/{index}");
+            let at = format!("/bolt_up/fasteners/{index}");
             self.size(format_args!("{at}/length"), form.length.as_ref());
             self.size(format_args!("{at}/hole"), form.hole.as_ref());
             self.size(format_args!("{at}/grip"), form.grip.as_ref());
@@ -60,25 +60,25 @@ impl Checker {
         }
         for (index, part) in work.parts.iter().enumerate() {
             for (field, text) in [("name", &part.name), ("until", &part.until)] {
-                self.text(format_args!("/work/parts/{index}/{field}"), text, LONGEST_NAME);
+                self.text(format_args!("/bolt_up/parts/{index}/{field}"), text, LONGEST_NAME);
             }
-            self.text(format_args!("/work/parts/{index}/note"), &part.note, LONGEST_NOTE);
+            self.text(format_args!("/bolt_up/parts/{index}/note"), &part.note, LONGEST_NOTE);
         }
         for (index, taken) in work.taken_off.iter().enumerate() {
             let ask = "Say what was taken off, such as the brake line's clip.";
-            self.named(format_args!("/work/taken_off/{index}/name"), &taken.name, ask);
-            self.text(format_args!("/work/taken_off/{index}/stays_off"), &taken.stays_off, LONGEST_NOTE);
+            self.named(format_args!("/bolt_up/taken_off/{index}/name"), &taken.name, ask);
+            self.text(format_args!("/bolt_up/taken_off/{index}/stays_off"), &taken.stays_off, LONGEST_NOTE);
         }
         for (index, drill) in work.drills.iter().enumerate() {
             let ask = "Say which hole it is, such as the bracket's side hole.";
-            self.named(format_args!("/work/drills/{index}/name"), &drill.name, ask);
-            self.size(format_args!("/work/drills/{index}/size"), drill.size.as_ref());
+            self.named(format_args!("/bolt_up/drills/{index}/name"), &drill.name, ask);
+            self.size(format_args!("/bolt_up/drills/{index}/size"), drill.size.as_ref());
         }
         for (at, corners) in
             [("corners_before", &work.corners_before), ("corners_after", &work.corners_after)]
         {
             for (field, _, entry) in corners.each() {
-                self.distance(format_args!("/work/{at}/{field}"), entry);
+                self.distance(format_args!("/bolt_up/{at}/{field}"), entry);
             }
         }
     }
@@ -87,7 +87,7 @@ impl Checker {
     fn keys<'a>(&mut self, list: &str, keys: impl Iterator<Item = &'a str>) {
         let mut seen = std::collections::HashSet::new();
         for (index, key) in keys.enumerate() {
-            let at = format!("/work/{list}/{index}/key");
+            let at = format!("/bolt_up/{list}/{index}/key");
             self.named(&at, key, "A line needs its key.");
             if !seen.insert(key) {
                 self.fault(&at, "key_twice", "Two entries are of one line. Take one out.");
