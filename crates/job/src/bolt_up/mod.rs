@@ -270,7 +270,7 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
     let minds = if tasks.is_empty() { Some(words::nothing_yet()) } else { (!reaches).then(words::refused) };
     let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
     WorkResult {
-        says: words::says(done, steps.len(), open.map(|step| &step.does)),
+        says: words::says(steps.len(), open.map(|step| &step.does)),
         minds,
         next: open.map(|step| step.key.clone()),
         done,

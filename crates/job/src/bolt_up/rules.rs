@@ -72,32 +72,4 @@ impl Rule {
                 | Self::AsWritten
         )
     }
-
-    /// Every rule.
-    pub const ALL: [Self; 24] = [
-        Self::StandsFirst,
-        Self::ReadFirst,
-        Self::OutOfTheWay,
-        Self::MockUpFirst,
-        Self::BatteryOff,
-        Self::TackFirst,
-        Self::ColdFirst,
-        Self::DrilledFirst,
-        Self::SetFirst,
-        Self::HungFirst,
-        Self::HandFirst,
-        Self::SnugFirst,
-        Self::MainFirst,
-        Self::SideFirst,
-        Self::BarBoltLast,
-        Self::OnItsWeight,
-        Self::FirstArmTight,
-        Self::StickOutFirst,
-        Self::AnglesFirst,
-        Self::ReadBeforeJam,
-        Self::TorqueBeforePin,
-        Self::TightFirst,
-        Self::PutBackLast,
-        Self::AsWritten,
-    ];
 }

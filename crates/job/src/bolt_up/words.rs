@@ -792,12 +792,12 @@ pub(super) fn eye_off(stands: Length, hangs: Option<Length>) -> Phrase {
     })
 }
 
-pub(super) fn says(done: usize, of: usize, next: Option<&Phrase>) -> Phrase {
+/// The next step, or that there is none.
+pub(super) fn says(of: usize, next: Option<&Phrase>) -> Phrase {
     match next {
+        Some(next) => next.clone(),
         None if of == 0 => Phrase::plain("Nothing to bolt up yet"),
         None => Phrase::plain(&format!("All {of} steps are done")),
-        Some(next) if done == 0 => next.clone(),
-        Some(next) => next.clone(),
     }
 }
 
