@@ -142,7 +142,7 @@ class Window {
     this.timers = [];
     const kept = this.kept;
     this.queue = this.opened();
-    if (kept) this.queue.resume(kept);
+    if (kept) void this.queue.resume(kept);
   }
 
   /** What the person gave up knowingly. */
@@ -344,6 +344,29 @@ export function queueCases(test: Test) {
     call?.deliver();
     assert.deepEqual([server.revisions.length, tokens(server.view().document)], [2, { first: "good" }]);
     assert.deepEqual([window.queue.state, window.kept], ["idle", null]);
+  });
+
+  test("what was left behind is taken up only where this device keeps it", async () => {
+    const { server, window, answerAll } = one();
+    const document = withToken(server.view().document, "left", "good");
+    window.full = true;
+    await assert.rejects(window.queue.resume({ basedOn: 1, document, keys: [] }));
+    assert.deepEqual(tokens(window.queue.document), { left: "good" });
+    await answerAll();
+    window.full = false;
+    const next = withToken(server.view().document, "next", "good");
+    const taken = window.queue.resume({ basedOn: server.revisions.length, document: next, keys: [] });
+    await taken;
+    assert.deepEqual(tokens((window.kept as Kept | null)?.document ?? next), tokens(next));
+    await answerAll();
+    assert.deepEqual(Object.keys(tokens(server.view().document)), ["left", "next"]);
+  });
+
+  test("an edit that was refused is waited for no longer", async () => {
+    const { window, answerAll } = one();
+    window.type("wrong", "bad");
+    await answerAll();
+    assert.deepEqual([window.queue.state, window.kept?.keys], ["refused", []]);
   });
 
   test("what another window saved is asked about, and neither is lost", async () => {

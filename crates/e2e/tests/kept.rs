@@ -128,6 +128,42 @@ async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
     .await;
 }
 
+/// Two windows lay open in two tabs when the battery went flat: the job opened again brings both back, the older
+/// first, and the other is asked about.
+#[tokio::test(flavor = "multi_thread")]
+async fn two_windows_that_are_gone_leave_both_their_changes() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let tabs =
+            [page.driver.window().await?, page.driver.new_tab().await?, page.driver.new_tab().await?];
+        let presses =
+            [NOT_STRAIGHT, "//*[normalize-space()='Tyres alike, pressures equal']/ancestor::fieldset[1]//button[normalize-space()='no']"];
+        for (tab, press) in tabs.iter().zip(presses) {
+            page.driver.switch_to_window(tab.clone()).await?;
+            opened(&page, &shop, "lookout-truck-7").await?;
+            offline(&page, true).await?;
+            page.pick(press).await?;
+            page.sees("[data-saved=waiting]", "kept here").await?;
+        }
+        for tab in &tabs[..2] {
+            page.driver.switch_to_window(tab.clone()).await?;
+            page.driver.cdp().send_raw("Page.close", json!({})).await.map(drop).unwrap_or_default();
+        }
+        page.driver.switch_to_window(tabs[2].clone()).await?;
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
+        stored(&shop, "lookout-truck-7", not_straight).await;
+        page.press("Keep what is here").await?;
+        page.misses("[role=dialog]").await?;
+        stored(&shop, "lookout-truck-7", |job| {
+            job["document"]["sheets"][0]["conditions"]["pressures_equal"] == false
+        })
+        .await;
+        page.saved().await
+    })
+    .await;
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn on_a_device_that_keeps_nothing_typing_goes_on_and_it_is_said() {
     let shop = Shop::open();

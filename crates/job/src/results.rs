@@ -22,9 +22,10 @@ use crate::prove::settling::{Settling, settling};
 use crate::prove::{ProveResult, prove};
 use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, joined, stages};
-use crate::sway::{self, SwayResult};
+use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::usual::Assumption;
+use crate::vehicle::{Offer, with_other_end};
 use derecho_core::measure::{Length, Phrase, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
@@ -151,6 +152,17 @@ pub fn cycle(job: &Job) -> CycleResult {
 #[must_use]
 pub fn sway(job: &Job) -> SwayResult {
     sway::sway(job, &Resolved::of(job))
+}
+
+/// Stage Sway of a job whose other axle has a job of its own, `title`: what this one does not say of that axle comes
+/// from there.
+#[must_use]
+pub fn sway_beside(job: &Job, there: &Job, title: &str) -> SwayResult {
+    let (job, figures) = with_other_end(job, there);
+    let figures =
+        figures.into_iter().map(|Offer { pointer, name, there, .. }| FigureThere { pointer, name, there });
+    let other_end = FromOtherEnd::of(title, figures.collect());
+    SwayResult { other_end, ..sway(&job) }
 }
 
 /// Stage Bracket of a job by itself.

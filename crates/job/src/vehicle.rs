@@ -4,9 +4,10 @@
 //! Not here: which jobs there are.
 
 use serde::{Deserialize, Serialize};
-use serde_json::Value;
+use serde_json::{Value, json};
 use utoipa::ToSchema;
 
+use crate::assembly::assemble;
 use crate::document::Job;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
@@ -109,7 +110,59 @@ pub fn offers(here: &Job, there: &Job) -> Vec<Offer> {
             value: Value::String(text),
         })
     });
-    shared.chain(crossed.flatten()).chain(bar).collect()
+    let roll_centre = roll_centre_there(there).and_then(|value| {
+        let (here, there) = (typed(mine.pointer(OTHER_ROLL_CENTRE)), typed(Some(&value)));
+        (here != there).then(|| Offer {
+            pointer: OTHER_ROLL_CENTRE.to_owned(),
+            name: "other axle: roll centre, as reckoned there".to_owned(),
+            here,
+            there,
+            value,
+        })
+    });
+    shared.chain(crossed.flatten()).chain(bar).chain(roll_centre).collect()
+}
+
+/// The three fields that tell the other axle's weight.
+const OTHER_WEIGHTS: [&str; 3] =
+    ["/vehicle/other_weight", "/vehicle/other_left_corner", "/vehicle/other_right_corner"];
+
+/// Where the other axle's roll centre is typed.
+const OTHER_ROLL_CENTRE: &str = "/vehicle/other_roll_centre";
+
+/// The other job's roll centre above the floor as it is driven, as a field takes it; absent where its axle cannot be
+/// posed.
+fn roll_centre_there(there: &Job) -> Option<Value> {
+    let resolved = Resolved::of(there);
+    let assembly = assemble(there, resolved.setups()).ok()?;
+    let posed = assembly.mechanism().at_driven_height().ok()?;
+    Some(json!({ "text": format!("{:.1}", posed.roll_centre), "unit": "mm" }))
+}
+
+/// `here` as it is, with the other axle's figures from that axle's own job wherever `here` says nothing of them, and
+/// those figures. For what is shown of the vehicle as a whole: nothing of it goes back into a job.
+#[must_use]
+pub fn with_other_end(here: &Job, there: &Job) -> (Job, Vec<Offer>) {
+    let form = &here.vehicle;
+    let weighed =
+        form.other_weight.is_some() || form.other_left_corner.is_some() || form.other_right_corner.is_some();
+    let taken: Vec<Offer> = offers(here, there)
+        .into_iter()
+        .filter(|offer| offer.here.is_empty() && offer.pointer.starts_with("/vehicle/other_"))
+        // One weight told in two ways: the corners from there would push the weight typed here aside.
+        .filter(|offer| !weighed || !OTHER_WEIGHTS.contains(&offer.pointer.as_str()))
+        .collect();
+    let mut value = serde_json::to_value(here).unwrap_or_default();
+    for offer in &taken {
+        if let Some(field) = offer.pointer.strip_prefix("/vehicle/") {
+            value["vehicle"][field] = offer.value.clone();
+        }
+    }
+    match serde_json::from_value(value) {
+        Ok(job) => (job, taken),
+        // Both documents are sound, and so is a field of one in the other: without it the job stands on its own.
+        Err(_) => (here.clone(), Vec::new()),
+    }
 }
 
 /// The roll rate of the other job's sway bar as it was fitted, where it is known; nought where there is none.
@@ -126,7 +179,6 @@ fn bar_there(there: &Job) -> Option<String> {
 mod tests {
     #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
     use super::*;
-    use serde_json::json;
 
     fn job(end: &str, rest: &Value) -> Job {
         let mut value = json!({ "format": "derecho-job", "version": 2, "title": end,
@@ -176,6 +228,73 @@ mod tests {
         let to_front = offers(&front, &rear);
         assert_eq!(offer(&to_front, "/vehicle/other_weight").unwrap().there, "2250 lb");
         assert_eq!(offer(&to_front, "/vehicle/wheelbase"), None);
+    }
+
+    /// The chart reckons with the rear job's own figures where the front says nothing, and only there.
+    #[test]
+    fn the_chart_takes_the_other_end_from_its_own_job() {
+        let front: Job =
+            serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
+        let mut bare = front.clone();
+        bare.vehicle.other_weight = None;
+        bare.vehicle.other_spring_rate = None;
+        bare.vehicle.other_track = None;
+        let rear = job(
+            "rear",
+            &json!({ "rig": { "vehicle": front.rig.vehicle, "track": "1600 mm" },
+                "vehicle": { "axle_weight": "1234 kg", "spring_rate": "77 N/mm", "other_weight": "1 kg" } }),
+        );
+        let (merged, taken) = with_other_end(&bare, &rear);
+        let value = serde_json::to_value(&merged.vehicle).unwrap();
+        assert_eq!(typed(value.get("other_weight")), "1234 kg");
+        assert_eq!(typed(value.get("other_spring_rate")), "77 N/mm");
+        assert_eq!(typed(value.get("other_track")), "1600 mm");
+        assert!(taken.iter().all(|offer| offer.here.is_empty()), "{taken:?}");
+        // What the front says of the rear itself stays, and so does its own axle.
+        let said = serde_json::to_value(&front.vehicle).unwrap();
+        let (kept, _) = with_other_end(&front, &rear);
+        let kept = serde_json::to_value(&kept.vehicle).unwrap();
+        for field in ["axle_weight", "spring_rate", "other_weight"] {
+            if !said[field].is_null() {
+                assert_eq!(kept[field], said[field], "{field}");
+            }
+        }
+        let cornered = job(
+            "rear",
+            &json!({ "rig": { "vehicle": front.rig.vehicle },
+                "vehicle": { "left_corner": "900 lb", "right_corner": "800 lb" } }),
+        );
+        let (kept, _) = with_other_end(&front, &cornered);
+        assert_eq!(
+            kept.vehicle.other_left_corner, None,
+            "a weight typed here is not pushed aside by corners"
+        );
+        let (taken_corners, _) = with_other_end(&bare, &cornered);
+        assert!(taken_corners.vehicle.other_left_corner.is_some());
+        // The chart of the merged job is that of a job in which a person typed the same.
+        let swayed = crate::results::sway_beside(&bare, &rear, "Rear");
+        assert_eq!(swayed.vehicle, crate::results::sway(&merged).vehicle);
+        assert_ne!(swayed.vehicle, crate::results::sway(&bare).vehicle);
+        let said = swayed.other_end.unwrap();
+        assert!(said.figures.iter().map(|f| &f.pointer).eq(taken.iter().map(|offer| &offer.pointer)));
+        let assumed = |result: &crate::sway::SwayResult| -> Vec<String> {
+            result.assumptions.iter().map(|a| a.pointer.clone()).collect()
+        };
+        let left = assumed(&crate::results::sway_beside(&bare, &rear, "Rear"));
+        assert!(!left.contains(&"/vehicle/other_weight".to_owned()), "{left:?}");
+    }
+
+    /// Where its bar crosses the axle's middle, half an inch to the left: the frame eye 27 1/4" up and 15 1/4" left, 6"
+    /// down over a bar of 32"; by hand 27 1/4 - 6 · 14 3/4 / √(32² - 6²) = 24.43". The arms turn the axle a little.
+    #[test]
+    fn the_other_ends_roll_centre_is_where_its_bar_crosses_the_middle() {
+        let there: Job =
+            serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
+        let here = job("rear", &json!({ "rig": { "vehicle": there.rig.vehicle } }));
+        let offered = offers(&here, &there);
+        let told = offer(&offered, "/vehicle/other_roll_centre").unwrap();
+        let height: f64 = told.there.trim_end_matches(" mm").parse().unwrap();
+        assert!((height - 24.43 * 25.4).abs() < 1.5, "{height}");
     }
 
     /// Taken over, nothing of it is offered again, and the job is sound.

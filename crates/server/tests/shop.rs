@@ -185,3 +185,36 @@ async fn a_bad_file_in_a_zip_is_named_and_nothing_comes_in() {
     let answer = elsewhere.header("Content-Type", "application/zip").body(zip(&[])).send().await.unwrap();
     assert_eq!(answer.status(), StatusCode::UNSUPPORTED_MEDIA_TYPE);
 }
+
+/// The chart of the front job takes the rear axle from the rear's own job while it is there, and says so; a document
+/// sent without saying whose it is stands alone.
+#[tokio::test]
+async fn sway_takes_the_other_axle_from_its_own_job() {
+    let shop = Shop::open(true).await;
+    let document = shop.json("/api/v1/jobs/lookout-truck-7").await["document"].clone();
+    let sway = async |query: &str| -> Value {
+        let request = shop.client.post(format!("{}/api/v1/compute/sway{query}", shop.address));
+        let answer = request.json(&document).send().await.unwrap();
+        assert_eq!(answer.status(), StatusCode::OK);
+        answer.json().await.unwrap()
+    };
+    let alone = sway("").await;
+    assert_eq!(alone["other_end"], Value::Null);
+    let beside = sway("?job=lookout-truck-7").await;
+    let figures = beside["other_end"]["figures"].as_array().unwrap();
+    assert!(beside["other_end"]["says"]["in"].as_str().unwrap().contains("its own job"));
+    let rear = shop.json("/api/v1/jobs/lookout-truck-7-rear").await;
+    let track = figures.iter().find(|figure| figure["pointer"] == "/vehicle/other_track").unwrap();
+    assert!(
+        track["there"]
+            .as_str()
+            .unwrap()
+            .starts_with(rear["document"]["rig"]["track"]["text"].as_str().unwrap())
+    );
+    let assumed = |sway: &Value| sway["assumptions"].as_array().unwrap().len();
+    assert!(assumed(&beside) < assumed(&alone));
+    // What the arms and links of this axle do is none of the other axle's business.
+    assert_eq!(beside["links"], alone["links"]);
+    // Nobody stands beside oneself.
+    assert_eq!(sway("?job=lookout-truck-7-rear").await["other_end"], alone["other_end"]);
+}

@@ -1632,6 +1632,15 @@ export interface components {
          * @enum {string}
          */
         CutFrom: "shanks" | "body" | "both";
+        /** @description A line of the cutting schedule. */
+        CutLine: {
+            /** @description What is cut. */
+            name: string;
+            /** @description Where its figures and its template are. */
+            says: string;
+            /** @description The stage that has them. */
+            stage: components["schemas"]["Stage"];
+        };
         /** @description Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump. */
         CycleResult: {
             /** @description Points nobody measured. */
@@ -2092,6 +2101,15 @@ export interface components {
          * @enum {string}
          */
         FigureKind: "angle" | "weight" | "spring_rate" | "roll_rate" | "torque" | "number" | "thread";
+        /** @description A figure of the other axle as its own job has it. */
+        FigureThere: {
+            /** @description What it is. */
+            name: string;
+            /** @description The field of this job that stays empty, as a JSON pointer. */
+            pointer: string;
+            /** @description As typed or reckoned there. */
+            there: string;
+        };
         /** @description An angle finder laid along the bar. */
         Finder: {
             /**
@@ -2184,6 +2202,13 @@ export interface components {
              * @default []
              */
             frame_holes?: components["schemas"]["Hole"][];
+        };
+        /** @description What the chart of road and trail takes from the job of the other axle. */
+        FromOtherEnd: {
+            /** @description Each figure. */
+            figures: components["schemas"]["FigureThere"][];
+            /** @description In one sentence. */
+            says: components["schemas"]["Phrase"];
         };
         /** @description One thing that stands in the way of settling. */
         Gate: {
@@ -5367,6 +5392,8 @@ export interface components {
             missing: components["schemas"]["FieldError"][];
             /** @description The old bar beside the new one, where the old one was measured. */
             old_and_new: components["schemas"]["BarRow"][];
+            /** @description The other axle's figures that its own job gave; absent where none did. */
+            other_end?: components["schemas"]["FromOtherEnd"];
             /** @description Room for arms and links. */
             room?: components["schemas"]["RoomResult"];
             /** @description The answer in one sentence. */
@@ -5844,6 +5871,8 @@ export interface components {
             broken: components["schemas"]["BrokenRule"][];
             /** @description How it stands against before, where the corners were read twice. */
             corners?: components["schemas"]["Phrase"];
+            /** @description What is cut. */
+            cuts: components["schemas"]["CutLine"][];
             /** @description How many steps are done or struck out. */
             done: number;
             /** @description Holes to drill. */
@@ -6025,7 +6054,13 @@ export interface operations {
     };
     compute_sway: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description The stored job that the document is of: where its vehicle's other axle has a job of its own, that axle's
+                 *     figures come from there. Without it, from this document alone.
+                 */
+                job?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6043,6 +6078,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwayResult"];
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Bad fields, all of them */

@@ -6,6 +6,7 @@
 //!
 //! Not here: what is set (the stages before), and whether it came out (Prove).
 
+mod cuts;
 mod fasteners;
 pub mod order;
 mod parts;
@@ -23,6 +24,7 @@ use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+pub use self::cuts::CutLine;
 pub use self::fasteners::{FastenerLine, Tightness};
 use self::order::{arranged, sorted};
 pub use self::parts::PartLine;
@@ -159,6 +161,8 @@ pub struct WorkResult {
     pub tools: Vec<ToolLine>,
     /// Holes to drill.
     pub drills: Vec<DrillLine>,
+    /// What is cut.
+    pub cuts: Vec<CutLine>,
     /// Whether what is drilled or welded may be, in words; absent where nothing is.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -289,6 +293,7 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
         fasteners: fasteners::lines(job, &situation, &tasks),
         tools: tools::lines(job, &situation, &tasks),
         drills: drills(job),
+        cuts: cuts::lines(job, &situation),
         mock_up: gates.then(|| mock_up(job)),
         corners: corners(job).map(|(says, _)| says),
         steps,

@@ -6,13 +6,16 @@ use derecho_core::measure::Length;
 use derecho_core::parts::{Attachment, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
 use proptest::prelude::*;
+use serde_json::json;
 
+use super::cuts;
 use super::order::{arranged, broken, sorted};
 use super::rules::Rule;
 use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
 use super::tasks::{Task, What, tasks};
-use crate::document::HoleChoice;
+use crate::document::sway::PanelForm;
 use crate::document::work::{OwnStep, Stands};
+use crate::document::{HoleChoice, Job};
 
 fn joint() -> impl Strategy<Value = JointKind> {
     prop::sample::select(vec![
@@ -186,6 +189,22 @@ proptest! {
         }
         prop_assert_eq!(count(&|what| *what == What::AdjusterOff), count(&|what| *what == What::AdjusterByHand));
         prop_assert_eq!(count(&|what| *what == What::BatteryOff), count(&|what| *what == What::BatteryOn));
+    }
+
+    /// Stock is on the list of cuts where a step has somebody cut it, and nowhere else; links and panels where the
+    /// job has rods and panels and the sway bar is worked on.
+    #[test]
+    fn what_is_cut_is_what_the_steps_cut(situation in situation(), rods: bool, panels: bool) {
+        let panel = json!({ "name": "inner fender", "faces": "outward", "at": { "text": "20", "unit": "in" } });
+        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 2, "title": "Cuts",
+            "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
+        job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
+        let cuts = cuts::lines(&job, &situation);
+        let has = |name: &str| cuts.iter().any(|cut| cut.name.contains(name));
+        let builds = !places(&plan(&situation), |what| *what == What::Build).is_empty();
+        prop_assert_eq!(has("Stock"), builds);
+        prop_assert_eq!(has("Rods"), rods && situation.sway.as_ref().is_some_and(|sway| sway.link.is_some()));
+        prop_assert_eq!(has("panel"), panels && situation.sway.is_some());
     }
 
     /// Two steps that one rule joins, swapped in a person's order: that rule is named, with both of them.

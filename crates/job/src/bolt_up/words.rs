@@ -288,7 +288,12 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
         ),
         What::BracketTight(end, bolts) => told(
             plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_told(*bolts))),
-            Some(plain("The maker's order comes first where there is one.")),
+            Some(plain(if *bolts == BracketBolts::Main {
+                "The maker's order comes first where there is one."
+            } else {
+                "Where there are several, in two passes: all half tight, the middle ones first and the outermost \
+                 last, then to full torque the same way. The maker's order comes first where there is one."
+            })),
             "Pulled up from the small ones it sits crooked.",
             None,
         ),
@@ -537,6 +542,35 @@ fn swaying(context: &Context<'_>, what: &What) -> Told {
             None,
         ),
         _ => told(plain("Tighten the sway links' jam nuts"), None, "Last, once both arms stand alike.", None),
+    }
+}
+
+/// A kind of cut.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Cut {
+    /// The tube or rod a bar is built of.
+    BarStock,
+    /// Rods of links built from tapped rod.
+    LinkRods,
+    /// A hole in a panel of the body.
+    Panel,
+}
+
+/// What is cut, and where its template is.
+pub(super) fn cut(what: Cut) -> (&'static str, &'static str) {
+    match what {
+        Cut::BarStock => (
+            "Stock of the bar",
+            "Its length and the wraps for its copes, printed one to one, are in stage Bracket. Measure the check bar \
+             on the paper before you mark.",
+        ),
+        Cut::LinkRods => {
+            ("Rods of the sway links", "Their length with the joints' threads is in stage Sway.")
+        }
+        Cut::Panel => (
+            "Hole in the panel for the sway arm",
+            "The template is in stage Sway. Look what is behind the panel before you cut: lines, looms, the tyre.",
+        ),
     }
 }
 

@@ -81,6 +81,39 @@ pub struct SwayResult {
     pub stowed: Option<StowResult>,
     /// What was not measured.
     pub assumptions: Vec<Assumption>,
+    /// The other axle's figures that its own job gave; absent where none did.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub other_end: Option<FromOtherEnd>,
+}
+
+/// What the chart of road and trail takes from the job of the other axle.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FromOtherEnd {
+    /// In one sentence.
+    pub says: Phrase,
+    /// Each figure.
+    pub figures: Vec<FigureThere>,
+}
+
+/// A figure of the other axle as its own job has it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FigureThere {
+    /// The field of this job that stays empty, as a JSON pointer.
+    pub pointer: String,
+    /// What it is.
+    pub name: String,
+    /// As typed or reckoned there.
+    pub there: String,
+}
+
+impl FromOtherEnd {
+    /// Absent where that job said nothing that this one does not.
+    #[must_use]
+    pub fn of(title: &str, figures: Vec<FigureThere>) -> Option<Self> {
+        let says = words::from_other_end(title);
+        (!figures.is_empty()).then_some(Self { says, figures })
+    }
 }
 
 fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
@@ -98,6 +131,7 @@ fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
         room: None,
         stowed: None,
         assumptions: Vec::new(),
+        other_end: None,
     }
 }
 
@@ -212,5 +246,6 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         vehicle: Some(vehicle),
         missing: Vec::new(),
         assumptions: [base.weighed.assumed, bar_assumed, around.assumed].concat(),
+        other_end: None,
     }
 }

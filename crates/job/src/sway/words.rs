@@ -19,6 +19,13 @@ pub(super) fn plain(says: &str) -> Phrase {
     Phrase::plain(says)
 }
 
+/// Whose figures of the other axle the chart takes.
+pub(super) fn from_other_end(title: &str) -> Phrase {
+    Phrase::plain(&format!(
+        "Road against trail takes the other axle from its own job, “{title}”, where this job says nothing of it."
+    ))
+}
+
 /// Where a pose is: both wheels' travel, mm.
 pub(super) fn at(left: f64, right: f64) -> Phrase {
     Phrase::of(|w| place(w, left, right))

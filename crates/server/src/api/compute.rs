@@ -8,7 +8,7 @@ use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
-use derecho_job::results::{cycle, plan_from, sway, uncertainty, work};
+use derecho_job::results::{cycle, plan_from, sway, sway_beside, uncertainty, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};
@@ -16,6 +16,7 @@ use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
 
 use crate::api::problem::Problem;
+use crate::api::shop::other_ends;
 use crate::api::written::Written;
 use crate::api::{AppState, query};
 use crate::intake::read_job;
@@ -96,17 +97,47 @@ pub async fn compute_plan(
     state.computed(move || Written::of(&plan_from(&read_job(&body)?, from))).await
 }
 
+/// Whose document it is.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct WhoseSway {
+    /// The stored job that the document is of: where its vehicle's other axle has a job of its own, that axle's
+    /// figures come from there. Without it, from this document alone.
+    job: Option<String>,
+}
+
 /// Works a document's sway bar out and stores nothing.
 #[utoipa::path(
-    post, path = "/api/v1/compute/sway", tag = "compute",
+    post, path = "/api/v1/compute/sway", tag = "compute", params(WhoseSway),
     request_body = Job,
     responses(
         (status = 200, description = "Everything stage Sway shows", body = SwayResult),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn compute_sway(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
-    state.computed(move || Written::of(&sway(&read_job(&body)?))).await
+pub async fn compute_sway(
+    State(state): State<AppState>,
+    whose: Result<Query<WhoseSway>, QueryRejection>,
+    body: Bytes,
+) -> Result<Written, Problem> {
+    let WhoseSway { job: id } = query(whose)?;
+    let Some(id) = id else {
+        return state.computed(move || Written::of(&sway(&read_job(&body)?))).await;
+    };
+    let (job, id) = state.computed(move || Ok((read_job(&body)?, id))).await?;
+    let (job, there) = state
+        .stored(move |store| {
+            let there = other_ends(store, &id, &job)?;
+            Ok((job, there))
+        })
+        .await?;
+    state
+        .computed(move || match there.first() {
+            Some(there) => Written::of(&sway_beside(&job, &there.job, &there.job.title)),
+            None => Written::of(&sway(&job)),
+        })
+        .await
 }
 
 /// Plans a document's work, in order, and stores nothing.

@@ -311,6 +311,17 @@ pub struct OtherEnd {
     pub offers: Vec<Offer>,
 }
 
+/// The stored jobs at the other end of a job's vehicle, the one saved last first.
+pub(super) fn other_ends(store: &Store, id: &str, job: &Job) -> Result<Vec<StoredJob>, StoreError> {
+    let vehicle = job.rig.vehicle.trim();
+    if vehicle.is_empty() {
+        return Ok(Vec::new());
+    }
+    let (listed, _) = store.list(vehicle, u32::MAX, 0)?;
+    let found = listed.iter().filter(|other| other.id != id).filter_map(|other| store.get(&other.id).ok());
+    Ok(found.filter(|there| is_of_one_vehicle(job, &there.job)).collect())
+}
+
 /// Jobs at the other end of the same vehicle.
 #[utoipa::path(
     get, path = "/api/v1/jobs/{id}/other-end", tag = "jobs", operation_id = "other_end",
@@ -328,14 +339,7 @@ pub async fn other_end(
     let (here, there) = state
         .stored(move |store| {
             let here = store.get(&id)?;
-            let vehicle = here.job.rig.vehicle.trim().to_owned();
-            if vehicle.is_empty() {
-                return Ok((here, Vec::new()));
-            }
-            let (listed, _) = store.list(&vehicle, u32::MAX, 0)?;
-            let found = listed.iter().filter(|job| job.id != id).filter_map(|job| store.get(&job.id).ok());
-            let found: Vec<StoredJob> =
-                found.filter(|there| is_of_one_vehicle(&here.job, &there.job)).collect();
+            let found = other_ends(store, &id, &here.job)?;
             Ok((here, found))
         })
         .await?;

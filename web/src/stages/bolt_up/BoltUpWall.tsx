@@ -5,6 +5,7 @@ import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
+import { BracketOrder } from "./BracketOrder";
 import { type FastenerLine, openStep, useOpenStep, useWorked } from "./useWorked";
 
 /** The bay wall of stage Bolt-up: the open step, big enough to read from under the vehicle, with its bolt. */
@@ -53,7 +54,10 @@ export function BoltUpWall() {
         </div>
       </div>
       {line ? (
-        <BoltPicture line={line} head={head} />
+        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-2">
+          <BoltPicture line={line} head={head} />
+          <BracketOrder worked={worked} open={step.key} />
+        </div>
       ) : (
         <ElevationView
           elevation={results.elevation}

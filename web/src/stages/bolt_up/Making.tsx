@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -94,6 +95,29 @@ export function Making({ worked }: { worked: WorkResult }) {
           )}
         </Rows>
       </section>
+      {worked.cuts.length > 0 && (
+        <section className="grid gap-1" data-cuts>
+          <h4 className="font-semibold">To cut</h4>
+          <ul className="grid">
+            {worked.cuts.map((cut) => (
+              <li
+                key={cut.name}
+                className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-line border-b py-1"
+              >
+                <span className="leading-snug">
+                  <b>{cut.name}.</b> {cut.says}
+                </span>
+                <Link
+                  className="inline-flex min-h-11 items-center underline"
+                  to={`/jobs/${view.id}/${cut.stage}`}
+                >
+                  Open {cut.stage}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {(["corners_before", "corners_after"] as const).map((at) => (
         <Fold
           key={at}

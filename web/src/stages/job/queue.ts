@@ -68,8 +68,18 @@ export class JobQueue {
     this.document = view.document;
   }
 
-  /** Takes up what was kept on this device before. */
-  resume(kept: Kept) {
+  /**
+   * Takes up what was kept on this device before, into a queue that is idle. Resolves once this window keeps it
+   * itself; rejects where the device would not, and then the record it came from must stay.
+   */
+  resume(kept: Kept): Promise<void> {
+    this.takeUp(kept);
+    return this.shelving.then(() => {
+      if (this.unkept) throw new Error("not kept");
+    });
+  }
+
+  private takeUp(kept: Kept) {
     this.keys = kept.keys;
     if (same(kept.document, this.view.document)) {
       this.keys = [];
@@ -77,6 +87,7 @@ export class JobQueue {
       return;
     }
     this.document = kept.document;
+    this.shelve();
     const mine = this.view.edit !== undefined && kept.keys.includes(this.view.edit);
     if (kept.basedOn !== this.view.revision && !mine) this.ask(this.view);
     else this.pump();
@@ -221,7 +232,7 @@ export class JobQueue {
       if (this.document === sent) this.document = this.withHeld(result.data.document);
       this.faults = this.held.map((held) => held.fault);
       this.shelve();
-    } else this.failed(result);
+    } else this.failed(result, key);
     this.pump();
   }
 
@@ -241,7 +252,7 @@ export class JobQueue {
       this.shelve();
       done();
     } else {
-      const again = this.failed(result, true);
+      const again = this.failed(result, key, true);
       // Meant for what was on the screen then.
       if (this.conflict || this.meanwhile.length > 0) this.dropSteps();
       else if (!again) {
@@ -253,7 +264,7 @@ export class JobQueue {
   }
 
   /** What comes of a call that was not taken; true where it is tried again. */
-  private failed(result: { problem: Problem } | { silent: true }, ofStep = false): boolean {
+  private failed(result: { problem: Problem } | { silent: true }, key: string, ofStep = false): boolean {
     if ("silent" in result) return this.wait("No answer yet.");
     const { problem } = result;
     if (problem.status >= 500 || problem.status === 429) return this.wait(problem.detail);
@@ -272,6 +283,8 @@ export class JobQueue {
       return false;
     }
     this.why = problem.detail;
+    // Not made, for certain: nobody need wait for its answer.
+    this.keys = this.keys.filter((other) => other !== key);
     // Nothing to take back, say: no edit waits for it.
     if (ofStep) return false;
     const faults = problem.errors ?? [];

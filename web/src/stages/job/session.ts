@@ -5,7 +5,7 @@
 import { create } from "zustand";
 import { answer, client, type FieldError, ifMatch, type Job, type JobView } from "../../api/client";
 import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
-import { live, shelf, takeUp } from "./shelf";
+import { leftBehind, live, shelf } from "./shelf";
 
 export type SaveState = QueueState;
 
@@ -94,8 +94,27 @@ export const useSession = create<Session>()((set, get) => {
     set({ view, document, state, faults, why, unkept, conflict, missing: false, unopened: null });
   };
 
+  /** Jobs of which other windows may have left something. */
+  const unasked = new Set<string>();
+
+  /** Takes up what windows that are gone have left, one after another, each when the one before is done with. */
+  const takeUpLeft = async (queue: JobQueue) => {
+    const { id } = queue.view;
+    if (!unasked.delete(id)) return;
+    // A device that keeps nothing has nothing to take up.
+    const left = await leftBehind(id).catch(() => undefined);
+    if (!left) return;
+    unasked.add(id);
+    if (!queue.isIdle()) return;
+    await queue.resume(left.kept).then(left.forget, () => unasked.delete(id));
+    if (queue.isIdle()) await takeUpLeft(queue);
+  };
+
   const queueOf = (view: JobView) => {
-    const queue: JobQueue = new JobQueue(view, server, shelf, clock, () => show(queue));
+    const queue: JobQueue = new JobQueue(view, server, shelf, clock, () => {
+      show(queue);
+      if (queue.isIdle()) void takeUpLeft(queue);
+    });
     queues.set(view.id, queue);
     // A job that was left is kept a while: a figure may still be read for it. The oldest go first.
     const done = [...queues].filter(([id, other]) => id !== wanted && other.isIdle());
@@ -117,18 +136,13 @@ export const useSession = create<Session>()((set, get) => {
       const result = await server.get(id);
       if (wanted !== id) return;
       if ("data" in result) {
-        // Before anything can be typed over it. A device that keeps nothing has nothing to take up.
-        const kept = queues.has(id) ? undefined : await takeUp(id).catch(() => undefined);
-        if (wanted !== id) return;
         const there = queues.get(id);
-        if (there) {
-          there.refresh(result.data);
-          return show(there);
-        }
-        const queue = queueOf(result.data);
-        if (kept) queue.resume(kept);
-        show(queue);
-        return;
+        there?.refresh(result.data);
+        const queue = there ?? queueOf(result.data);
+        unasked.add(id);
+        // Before anything can be typed over it.
+        if (queue.isIdle()) await takeUpLeft(queue);
+        return show(queue);
       }
       if (known) return;
       if ("problem" in result && result.problem.status === 404) return set({ missing: true });

@@ -66,19 +66,24 @@ async function alive(): Promise<Set<string>> {
   return new Set(held.flatMap(({ name }) => (name?.startsWith(LOCK) ? [name.slice(LOCK.length)] : [])));
 }
 
-/** Takes up the oldest record of a job that no living window holds; undefined where there is none. */
-export async function takeUp(job: string): Promise<Kept | undefined> {
+/** What a window that is gone has left of a job, and how to put its record away once it is kept elsewhere. */
+export type LeftBehind = { kept: Kept; forget: () => Promise<void> };
+
+/** The oldest record of a job that no living window holds; undefined where there is none. */
+export async function leftBehind(job: string): Promise<LeftBehind | undefined> {
   const [left, living] = await Promise.all([
     within<Left[]>("readonly", (store) => store.getAll(IDBKeyRange.bound([job], [job, []]))),
     alive(),
   ]);
   const [oldest] = left
-    .filter(({ window }) => window === ours || !living.has(window))
+    .filter(({ window }) => window !== ours && !living.has(window))
     .sort((a, b) => a.at - b.at);
   if (!oldest) return undefined;
   const { window, at: _, job: __, ...kept } = oldest;
-  // First under this window's name, then away: between the two it is there twice, never not at all.
-  await shelf.keep(job, kept);
-  if (window !== ours) await within("readwrite", (store) => store.delete([job, window]));
-  return kept;
+  return {
+    kept,
+    forget: async () => {
+      await within("readwrite", (store) => store.delete([job, window]));
+    },
+  };
 }

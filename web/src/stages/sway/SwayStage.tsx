@@ -73,6 +73,7 @@ export function SwayStage() {
       ))}
       {swayed.splined && <Splined splined={swayed.splined} />}
       {vehicle && vehicle.choices.length > 0 && <ChoiceChart vehicle={vehicle} />}
+      {swayed.other_end && <FromOtherEnd from={swayed.other_end} />}
       {vehicle && (
         <p data-weighs>
           <Figure>{say(vehicle.says, units)}</Figure>
@@ -292,6 +293,25 @@ function Holes({ swayed }: { swayed: SwayResult }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+function FromOtherEnd({ from }: { from: Schemas["FromOtherEnd"] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <div data-other-end={from.figures.length}>
+      <p>{say(from.says, units)}</p>
+      <Fold title={`What it takes from there (${from.figures.length})`}>
+        <ul className="grid list-disc gap-1 pl-5">
+          {from.figures.map((figure) => (
+            <li key={figure.pointer}>
+              {figure.name}: <b>{figure.there}</b>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-2 text-muted">To keep them in this job, take them over in stage Rig.</p>
+      </Fold>
+    </div>
   );
 }
 

@@ -16,10 +16,12 @@ export function useSwayed(): SwayResult | undefined {
   const { data } = useQuery({
     queryKey: ["sway", view.id, view.revision],
     placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    // The other axle's job may have changed meanwhile.
+    staleTime: 5_000,
     gcTime: 60_000,
     queryFn: async () => {
-      const result = await answer(client.POST("/api/v1/compute/sway", { body: view.document }));
+      const params = { query: { job: view.id } };
+      const result = await answer(client.POST("/api/v1/compute/sway", { params, body: view.document }));
       if ("data" in result) return result.data;
       throw new Error("the program does not answer");
     },

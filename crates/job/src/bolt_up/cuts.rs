@@ -1,0 +1,40 @@
+//! What is cut: which stage has its figures and its template. Not here: the figures themselves.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::situation::Situation;
+use super::words::{self, Cut};
+use crate::cautions::Stage;
+use crate::document::Job;
+
+/// A line of the cutting schedule.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct CutLine {
+    /// What is cut.
+    pub name: String,
+    /// Where its figures and its template are.
+    pub says: String,
+    /// The stage that has them.
+    pub stage: Stage,
+}
+
+/// What this plan has somebody cut.
+pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
+    let builds = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length);
+    let sets_links = situation.sway.as_ref().is_some_and(|sway| sway.link.is_some());
+    let rods = sets_links && job.sway.rod.eye_to_tip.is_some();
+    let panel = situation.sway.is_some() && !job.sway.room.panels.is_empty();
+    [
+        builds.then_some((Cut::BarStock, Stage::Bracket)),
+        rods.then_some((Cut::LinkRods, Stage::Sway)),
+        panel.then_some((Cut::Panel, Stage::Sway)),
+    ]
+    .into_iter()
+    .flatten()
+    .map(|(cut, stage)| {
+        let (name, says) = words::cut(cut);
+        CutLine { name: name.to_owned(), says: says.to_owned(), stage }
+    })
+    .collect()
+}
