@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 use crate::assembly::assemble;
 use crate::assembly::weights::weighed;
 use crate::bar::heights::{self, HeightResult};
+use crate::bar::next::{NEXT_DRAWS, NextReading, next_reading};
 use crate::bar::uncertainty::{Uncertainty, uncertainty as drawn};
 use crate::bar::{self, BarResult};
 use crate::bolt_up::{self, WorkResult, progressed};
@@ -197,6 +198,12 @@ pub fn uncertainty(job: &Job) -> Option<Uncertainty> {
     drawn(job, &Resolved::of(job))
 }
 
+/// What to read next, of a job by itself.
+#[must_use]
+pub fn next(job: &Job) -> Option<NextReading> {
+    next_reading(job, &Resolved::of(job), NEXT_DRAWS)
+}
+
 /// Everything there is: what the screens fetch with the job, and what stage Cycle fetches
 /// for itself.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -216,6 +223,10 @@ pub struct Everything {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub uncertainty: Option<Uncertainty>,
+    /// What to read next, where a sheet was read and something narrows it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub next: Option<NextReading>,
 }
 
 /// Computes everything, the whole envelope included.
@@ -229,6 +240,7 @@ pub fn everything(job: &Job) -> Everything {
         sway: sway::sway(job, &resolved),
         work: work_of(job, &resolved, results.bar.as_ref()),
         uncertainty: drawn(job, &resolved),
+        next: next_reading(job, &resolved, NEXT_DRAWS),
         results,
     }
 }

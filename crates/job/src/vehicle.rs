@@ -24,7 +24,7 @@ pub struct Offer {
     /// What the other job says, as typed.
     pub there: String,
     /// The value for the field.
-    #[schema(value_type = Object)]
+    #[schema(value_type = serde_json::Value)]
     pub value: Value,
 }
 

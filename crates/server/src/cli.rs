@@ -11,6 +11,7 @@ use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::{Job, document::schema::job_schema, everything};
+use derecho_practice::hands::Hands;
 use derecho_store::safekeeping::{self, restore};
 use derecho_store::{DATABASE_FILE, Store};
 use jiff::Timestamp;
@@ -25,6 +26,7 @@ use crate::api::tape::ReadBack;
 use crate::calendar::{calendar, due};
 use crate::intake::{Refusal, read_job};
 use crate::serve::{Settings, launch};
+use crate::trial;
 
 /// Solid axles set straight: readings off a tape, the bar's geometry, turns and flats.
 #[derive(Debug, Parser)]
@@ -150,6 +152,24 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Send practice vehicles through the whole job, the answer followed to the letter, and count what comes of it.
+    Trial {
+        /// How many.
+        #[arg(long, value_name = "N", default_value_t = 1000, value_parser = clap::value_parser!(u32).range(1..=1_000_000))]
+        vehicles: u32,
+        /// Another seed draws other vehicles.
+        #[arg(long, value_name = "S", default_value_t = 1)]
+        seed: u64,
+        /// Whose hands.
+        #[arg(long, value_enum, default_value = "careful")]
+        hands: HandsWord,
+        /// Follow the rule of thumb instead of Derecho's answer.
+        #[arg(long)]
+        rule_of_thumb: bool,
+        /// Print one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
     /// Store job files as new jobs.
     Import {
         /// Job files, zips of them, or - for standard input.
@@ -165,6 +185,12 @@ enum Command {
 enum PaperWord {
     A4,
     Letter,
+}
+
+#[derive(Clone, Copy, Debug, ValueEnum)]
+enum HandsWord {
+    Careful,
+    Hurried,
 }
 
 #[derive(Clone, Copy, Debug, ValueEnum)]
@@ -221,6 +247,21 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Schema => print_json(&job_schema()),
         Command::Openapi => print_json(&crate::app::openapi()),
         Command::Export { id, output, data } => export(id.as_deref(), &output, data),
+        Command::Trial { vehicles, seed, hands, rule_of_thumb, json } => {
+            let hands = match hands {
+                HandsWord::Careful => Hands::Careful,
+                HandsWord::Hurried => Hands::Hurried,
+            };
+            let settings = derecho_practice::trial::Settings {
+                vehicles: vehicles as usize,
+                seed,
+                hands,
+                rule_of_thumb,
+                threads: 1,
+            };
+            let told = trial::run(settings);
+            if json { print_json(&told) } else { print(&trial::table(&told)) }
+        }
         Command::Import { files, data } => import(&files, data),
         Command::Card { job, output, paper, data } => card_of(&job, &output, paper, data),
         Command::Reminders { calendar, data } => reminders(calendar, data),

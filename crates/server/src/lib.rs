@@ -15,3 +15,4 @@ mod described;
 pub mod intake;
 pub mod samples;
 pub mod serve;
+mod trial;

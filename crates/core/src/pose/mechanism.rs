@@ -2,7 +2,7 @@
 
 use glam::{DQuat, DVec3};
 
-use super::clearance::{Gap, gap};
+use super::clearance::{Gap, gap, straight_gap};
 use super::joint::{
     JointKind, JointLimits, Misalignment, free_spin, misalignment, turn_about, twist_between,
 };
@@ -632,16 +632,16 @@ impl Mechanism {
         match what {
             Watched::Gap { member, obstacle } => {
                 let still = scene.obstacle(&self.obstacles[obstacle]);
-                self.gap_to(scene, member, &still, self.obstacles[obstacle].radius.to_mm())
+                self.gap_to(scene, member, still, self.obstacles[obstacle].radius.to_mm())
             }
             Watched::ObstacleGap { axle, body } => {
                 let (a, b) = (&self.obstacles[axle], &self.obstacles[body]);
-                gap(&scene.obstacle(a), a.radius.to_mm(), &scene.obstacle(b), b.radius.to_mm())
+                straight_gap(scene.obstacle(a), a.radius.to_mm(), scene.obstacle(b), b.radius.to_mm())
             }
             Watched::BarToDragLink => {
                 let drag = scene.drag.unwrap_or_default();
                 let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
-                self.gap_to(scene, self.bar.unwrap_or(0), &drag, radius)
+                self.gap_to(scene, self.bar.unwrap_or(0), drag, radius)
             }
             Watched::Tilt { .. } | Watched::WindUp { .. } | Watched::Bind => {
                 Gap { distance: f64::INFINITY, on_first: DVec3::ZERO, on_second: DVec3::ZERO }
@@ -649,16 +649,16 @@ impl Mechanism {
         }
     }
 
-    fn gap_to(&self, scene: &Scene, member: usize, other: &[DVec3], other_radius: f64) -> Gap {
+    fn gap_to(&self, scene: &Scene, member: usize, other: [DVec3; 2], other_radius: f64) -> Gap {
         let Some(part) = self.members.get(member) else {
             let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
-            return gap(&scene.drag.unwrap_or_default(), radius, other, other_radius);
+            return straight_gap(scene.drag.unwrap_or_default(), radius, other, other_radius);
         };
         let (line, radius) = (&scene.lines[member], part.radius.to_mm());
         let Some(bend) = &part.bend else {
-            return gap(&[line.body, line.axle], radius, other, other_radius);
+            return straight_gap([line.body, line.axle], radius, other, other_radius);
         };
-        let at = |roll: f64| gap(&line.bent(&self.rest[member], bend, roll), radius, other, other_radius);
+        let at = |roll: f64| gap(&line.bent(&self.rest[member], bend, roll), radius, &other, other_radius);
         if !part.joints.iter().all(|joint| joint.kind.rolls()) {
             return at(line.tilt.share);
         }

@@ -6,9 +6,11 @@
 
 mod eyes;
 mod figures;
+pub mod further;
 pub mod heights;
 mod lift;
 pub mod need;
+pub mod next;
 mod set;
 pub mod uncertainty;
 mod ways;

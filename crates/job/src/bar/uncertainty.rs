@@ -5,6 +5,7 @@ use crate::usual;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::further::Further;
 use super::words;
 use crate::document::heights;
 use crate::document::{Job, length_of};
@@ -15,7 +16,7 @@ use derecho_core::bar::FrontView;
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::measure::centring::{Centring, Sense};
 use derecho_core::measure::draws::{DEFAULT_DRAWS, DEFAULT_SEED, Draws, GENERATOR, middle_95};
-use derecho_core::measure::{Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 
 /// More failed draws than this share, and no interval is given.
 const MOST_FAILED: f64 = 0.01;
@@ -51,6 +52,7 @@ pub struct Uncertainty {
 }
 
 /// What a draw is made from.
+#[derive(Clone)]
 struct Raw<'a> {
     /// The bar as found, and as the last round left it.
     found: FrontView,
@@ -64,6 +66,10 @@ struct Raw<'a> {
     height_deviation: Length,
     finder_deviation: Length,
     centring: Option<(&'a Centring, Sense, [usize; 2], Length)>,
+    /// Standard uncertainty of the feature it was read to.
+    feature: Length,
+    /// Standard deviation of the bar's own length.
+    length_deviation: Length,
     /// What rounds since the sheet did to the offset that was read.
     since: Length,
     lift: Option<Length>,
@@ -102,47 +108,95 @@ pub fn uncertainty(job: &Job, resolved: &Resolved) -> Option<Uncertainty> {
 /// Draws `count` times from a seed, on one thread, so that the numbers are always the same.
 #[must_use]
 pub fn drawn(job: &Job, resolved: &Resolved, count: usize, seed: u64) -> Option<Uncertainty> {
-    let setups = resolved.setups()?;
-    let (results, base) = (&resolved.sheets, &setups.base);
-    let basis = setups.wanted.is_some().then_some(&setups.basis);
-    let plan = match &setups.wanted {
-        None => PlanLength::AsItStands,
-        // The very figure, where the length is the one that centres.
-        Some(wanted) if wanted.length == wanted.recentring.length_mm && wanted.offset == Length::ZERO => {
-            PlanLength::Centring
+    Some(Raw::of(job, resolved)?.run(count, seed))
+}
+
+/// Half the middle 95 % of the change of length by the same draws, had one further reading been taken: first as it
+/// is, then with each of `further`. None where there is no change to draw.
+#[must_use]
+pub(super) fn narrowed(
+    job: &Job,
+    resolved: &Resolved,
+    further: &[Further],
+    (count, seed): (usize, u64),
+) -> Option<Vec<Length>> {
+    let raw = Raw::of(job, resolved).filter(|raw| raw.plan == PlanLength::Centring)?;
+    let half = |raw: &Raw<'_>| {
+        let mut draws = Draws::new(seed);
+        let mut changes: Vec<f64> = (0..count).filter_map(|_| raw.draw(&mut draws)).map(|f| f[0]).collect();
+        let (low, high) = middle_95(&mut changes)?;
+        Some(Length::from_mm((high - low) / 2.0))
+    };
+    std::iter::once(half(&raw)).chain(further.iter().map(|one| half(&raw.clone().with(*one)))).collect()
+}
+
+impl<'a> Raw<'a> {
+    fn of(job: &'a Job, resolved: &'a Resolved) -> Option<Self> {
+        let setups = resolved.setups()?;
+        let (results, base) = (&resolved.sheets, &setups.base);
+        let basis = setups.wanted.is_some().then_some(&setups.basis);
+        let plan = match &setups.wanted {
+            None => PlanLength::AsItStands,
+            // The very figure, where the length is the one that centres.
+            Some(wanted) if wanted.length == wanted.recentring.length_mm && wanted.offset == Length::ZERO => {
+                PlanLength::Centring
+            }
+            Some(wanted) => PlanLength::Given(wanted.length),
+        };
+        let sheet = basis.and_then(|basis| basis.sheet.as_ref());
+        let centring = sheet.and_then(|id| {
+            let form = job.sheets.iter().find(|sheet| sheet.id == *id)?;
+            let result = results.iter().find(|sheet| sheet.id == *id)?.centring.as_ref()?;
+            let counted = |side: &[Option<TapeEntry>]| side.iter().flatten().count();
+            let graduation = tape::graduation(form);
+            Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
+        });
+        let good_to = length_of(&job.setups.found.bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
+        let by_heights = setups.known.rise.source == RiseSource::Heights;
+        let (droop, bump) = heights::travel(&job.rig);
+        let driven = -heights::driven_offset(&job.rig);
+        Some(Self {
+            found: setups.found.view,
+            base: base.view,
+            carried_sideways: base.moves.since(setups.found.moves).sideways(),
+            moves: setups.plan.moves.since(base.moves),
+            plan,
+            since: basis
+                .zip(centring.as_ref())
+                .map_or(Length::ZERO, |(basis, (centring, ..))| basis.offset_mm - centring.offset_mm),
+            // What a reading is good to is taken as two standard deviations.
+            height_deviation: if by_heights { good_to / 2.0 } else { Length::ZERO },
+            finder_deviation: if by_heights { Length::ZERO } else { setups.known.rise.uncertainty_mm / 2.0 },
+            lift: basis
+                .filter(|basis| basis.source == BasisSource::Lift)
+                .and_then(|_| length_of(&job.rig.lift)),
+            feature: centring.map_or(Length::ZERO, |(centring, ..)| centring.feature_uncertainty_mm),
+            length_deviation: usual::BAR_LENGTH_GOOD_TO / 2.0,
+            centring,
+            droop: droop + driven,
+            bump: bump - driven,
+        })
+    }
+
+    /// As it would be drawn with one further reading.
+    fn with(mut self, further: Further) -> Self {
+        match further {
+            Further::RepeatLeft | Further::RepeatRight => {
+                if let Some((.., counts, _)) = &mut self.centring {
+                    counts[usize::from(further == Further::RepeatRight)] += 1;
+                }
+            }
+            Further::BetterFeature => self.feature = self.feature.min(usual::HUB_FEATURE),
+            // The mean of two is good to a root of two less.
+            Further::HeightsAgain => self.height_deviation = self.height_deviation / 2.0_f64.sqrt(),
+            Further::Finder => {
+                let angle = Angle::from_degrees(usual::FINDER_GOOD_TO_DEGREES / 2.0);
+                self.height_deviation = Length::ZERO;
+                self.finder_deviation = self.base.reach() * angle.to_radians();
+            }
         }
-        Some(wanted) => PlanLength::Given(wanted.length),
-    };
-    let sheet = basis.and_then(|basis| basis.sheet.as_ref());
-    let centring = sheet.and_then(|id| {
-        let form = job.sheets.iter().find(|sheet| sheet.id == *id)?;
-        let result = results.iter().find(|sheet| sheet.id == *id)?.centring.as_ref()?;
-        let counted = |side: &[Option<TapeEntry>]| side.iter().flatten().count();
-        let graduation = tape::graduation(form);
-        Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
-    });
-    let good_to = length_of(&job.setups.found.bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
-    let by_heights = setups.known.rise.source == RiseSource::Heights;
-    let (droop, bump) = heights::travel(&job.rig);
-    let driven = -heights::driven_offset(&job.rig);
-    let raw = Raw {
-        found: setups.found.view,
-        base: base.view,
-        carried_sideways: base.moves.since(setups.found.moves).sideways(),
-        moves: setups.plan.moves.since(base.moves),
-        plan,
-        since: basis
-            .zip(centring.as_ref())
-            .map_or(Length::ZERO, |(basis, (centring, ..))| basis.offset_mm - centring.offset_mm),
-        // What a reading is good to is taken as two standard deviations.
-        height_deviation: if by_heights { good_to / 2.0 } else { Length::ZERO },
-        finder_deviation: if by_heights { Length::ZERO } else { setups.known.rise.uncertainty_mm / 2.0 },
-        lift: basis.filter(|basis| basis.source == BasisSource::Lift).and_then(|_| length_of(&job.rig.lift)),
-        centring,
-        droop: droop + driven,
-        bump: bump - driven,
-    };
-    Some(raw.run(count, seed))
+        self
+    }
 }
 
 impl Raw<'_> {
@@ -191,7 +245,7 @@ impl Raw<'_> {
     }
 
     fn draw(&self, draws: &mut Draws) -> Option<[f64; NAMES.len()]> {
-        let longer = draws.normal(usual::BAR_LENGTH_GOOD_TO / 2.0);
+        let longer = draws.normal(self.length_deviation);
         let heights = draws.normal(self.height_deviation) - draws.normal(self.height_deviation);
         let higher = heights + draws.normal(self.finder_deviation);
         let drawn = |view: &FrontView| {
@@ -209,7 +263,7 @@ impl Raw<'_> {
                 };
                 let sign = if *sense == Sense::Outward { 0.5 } else { -0.5 };
                 let half = (side(counts[0]) - side(counts[1])) * sign;
-                centring.offset_mm + self.since + half + draws.normal(centring.feature_uncertainty_mm)
+                centring.offset_mm + self.since + half + draws.normal(self.feature)
             }
             (None, Some(lift)) => {
                 let found = drawn(&self.found)?;

@@ -10,6 +10,7 @@ use derecho_core::measure::{Angle, Length, Phrase, Side, Step, Working};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 
+use super::further::Further;
 use super::need::{BracketNeed, Need, NeedFacts, NeedReason};
 use super::ways::{WayFacts, WayOut};
 use crate::document::{HoleChoice, Job, length_of};
@@ -774,4 +775,32 @@ pub(crate) fn interval(name: &str, low: f64, high: f64) -> Phrase {
             format!("{a} to {b}")
         }),
     }
+}
+
+/// A further reading, as something to do.
+const fn further_word(reading: Further) -> &'static str {
+    match reading {
+        Further::RepeatLeft => "one more repeat on the left",
+        Further::RepeatRight => "one more repeat on the right",
+        Further::BetterFeature => "a new sheet from the frame to the hub",
+        Further::HeightsAgain => "the heights of the bar's eyes once more",
+        Further::Finder => "the angle finder on the bar instead of the heights",
+    }
+}
+
+/// What a further reading is worth.
+pub(super) fn further(reading: Further, now: Length, to: Length) -> Phrase {
+    Phrase::of(|w| format!("{}: from ±{} to ±{}", further_word(reading), w.fine(now), w.fine(to)))
+}
+
+/// Which to take.
+pub(super) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "Read next: {}. That narrows the answer most, from ±{} to ±{}.",
+            further_word(reading),
+            w.fine(now),
+            w.fine(to)
+        )
+    })
 }

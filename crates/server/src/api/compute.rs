@@ -4,11 +4,12 @@ use axum::Json;
 use axum::body::Bytes;
 use axum::extract::rejection::QueryRejection;
 use axum::extract::{Query, State};
+use derecho_job::bar::next::NextReading;
 use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
-use derecho_job::results::{cycle, plan_from, sway, sway_beside, uncertainty, work};
+use derecho_job::results::{cycle, next, plan_from, sway, sway_beside, uncertainty, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};
@@ -54,6 +55,10 @@ pub struct Drawn {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub uncertainty: Option<Uncertainty>,
+    /// What to read next, where a sheet was read and something narrows it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub next: Option<NextReading>,
 }
 
 /// Draws every reading of a document within what it is good to, ten thousand times, and stores nothing.
@@ -66,7 +71,12 @@ pub struct Drawn {
     )
 )]
 pub async fn compute_uncertainty(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
-    state.computed(move || Written::of(&Drawn { uncertainty: uncertainty(&read_job(&body)?) })).await
+    state
+        .computed(move || {
+            let job = read_job(&body)?;
+            Written::of(&Drawn { uncertainty: uncertainty(&job), next: next(&job) })
+        })
+        .await
 }
 
 /// Which page of a plan's options.

@@ -1,0 +1,15 @@
+//! A vehicle that exists only in the program. It has a truth that nobody is shown; hands read it with their tape as
+//! hands do, and what they read is all that a job ever holds.
+//!
+//! `truth` is the vehicle as it is and its physics, which is the pose solver; `vehicle` how it stands and what is done
+//! to it; `hands` how it is read and written into a job; `trial` many of them sent through the whole job; `lessons`
+//! vehicles with something planted, and what was learnt.
+//!
+//! Not here: advice. It comes from the job crate, by the same calls that answer a screen.
+
+pub mod hands;
+pub mod trial;
+mod truth;
+pub mod vehicle;
+
+pub use truth::Truth;

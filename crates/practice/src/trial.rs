@@ -1,0 +1,336 @@
+//! The closed loop: many vehicles sent through the whole job without a screen, the answer followed to the letter.
+
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+use derecho_core::measure::centring::{Answer, Centring};
+use derecho_core::measure::{Length, Side, TapeEntry};
+use derecho_job::bar::can_be_followed;
+use derecho_job::bar::next::next_reading;
+use derecho_job::cautions::Stage;
+use derecho_job::document::SheetKind;
+use derecho_job::prove::ProveVerdict;
+use derecho_job::setups::Resolved;
+use derecho_job::strip::Progress;
+use derecho_job::{Job, solve};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::hands::{Hands, can_be_told, feature};
+use crate::truth::Feature;
+use crate::vehicle::Vehicle;
+
+/// What is tried.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Settings {
+    /// How many vehicles.
+    pub vehicles: usize,
+    /// The seed of the first; each vehicle has its own, so that the result does not depend on threads.
+    pub seed: u64,
+    /// Whose hands.
+    pub hands: Hands,
+    /// Whether the rule of thumb is followed instead of Derecho.
+    pub rule_of_thumb: bool,
+    /// Threads.
+    pub threads: usize,
+}
+
+/// Truly centred is within so much of the middle.
+pub const CENTRED: Length = Length::from_mm(3.0);
+/// Worse is further out by more than a tape shows.
+const GRADUATION: Length = Length::from_mm(1.0);
+/// Settled on a vehicle further out than this is settled wrongly.
+pub const FAR_OUT: Length = Length::from_mm(6.0);
+/// Rounds of setting before somebody gives up.
+const ROUNDS: usize = 4;
+/// Further readings somebody takes for one answer.
+const FURTHER: usize = 8;
+/// Draws behind what to read next.
+const DRAWS: usize = 200;
+/// What an eye along a straightedge is off by.
+const BY_EYE: Length = Length::from_mm(5.0);
+
+/// What came of a trial: counts, and shares of counts.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Trial {
+    /// Vehicles.
+    pub vehicles: usize,
+    /// The seed.
+    pub seed: u64,
+    /// `careful` or `hurried`.
+    pub hands: String,
+    /// Whether the rule of thumb was followed instead.
+    pub rule_of_thumb: bool,
+    /// Vehicles whose first answer could be told.
+    pub told: usize,
+    /// Of those, truly within 3 mm of the middle after the first setting, or where none was called for.
+    pub within_after_first: usize,
+    /// Of all vehicles, truly within 3 mm of the middle at the end.
+    pub within_at_end: usize,
+    /// Truly further out after the first setting than before it by more than a millimetre, and not within 3 mm.
+    pub made_worse: usize,
+    /// Truly further out after the first setting than before it, and still within 3 mm.
+    pub further_within: usize,
+    /// Called settled.
+    pub settled: usize,
+    /// Called settled and truly more than 6 mm out.
+    pub settled_wrong: usize,
+    /// Given up: still to be read or set after four rounds.
+    pub given_up: usize,
+    /// Sheets of which it was said that they cannot tell.
+    pub cannot_tell: usize,
+    /// Of those, sheets whose axle truly stood no further out than the readings were unsure.
+    pub cannot_tell_right: usize,
+    /// Sheets that were worked out.
+    pub intervals: usize,
+    /// Of those, sheets whose interval held the truth.
+    pub intervals_hold: usize,
+    /// Share of the 95 % intervals that hold the truth.
+    pub coverage: f64,
+    /// Vehicles whose bar truly touches something between droop and bump.
+    pub contacts: usize,
+    /// Of those, vehicles for which stage Cycle said so.
+    pub contacts_foretold: usize,
+    /// Vehicles for which stage Cycle said so and nothing touches.
+    pub contacts_cried: usize,
+    /// Readings of the tape on either side, over all vehicles.
+    pub readings: usize,
+    /// Of the vehicles told, truly within 3 mm after half the difference of one reading a side was turned.
+    pub thumb_within_after_first: usize,
+    /// Of the vehicles told, truly within 3 mm after what an eye along a straightedge saw was turned.
+    pub eye_within_after_first: usize,
+}
+
+impl Trial {
+    /// Where the axle truly is after the first setting, against before.
+    fn compare(&mut self, before: Length, now: Length) {
+        self.made_worse = count(now.abs() > before.abs() + GRADUATION && now.abs() > CENTRED);
+        self.further_within = count(now.abs() > before.abs() && now.abs() <= CENTRED);
+    }
+
+    fn add(&mut self, other: &Self) {
+        for (sum, one) in [
+            (&mut self.told, other.told),
+            (&mut self.within_after_first, other.within_after_first),
+            (&mut self.within_at_end, other.within_at_end),
+            (&mut self.made_worse, other.made_worse),
+            (&mut self.further_within, other.further_within),
+            (&mut self.settled, other.settled),
+            (&mut self.settled_wrong, other.settled_wrong),
+            (&mut self.given_up, other.given_up),
+            (&mut self.cannot_tell, other.cannot_tell),
+            (&mut self.cannot_tell_right, other.cannot_tell_right),
+            (&mut self.intervals, other.intervals),
+            (&mut self.intervals_hold, other.intervals_hold),
+            (&mut self.contacts, other.contacts),
+            (&mut self.contacts_foretold, other.contacts_foretold),
+            (&mut self.contacts_cried, other.contacts_cried),
+            (&mut self.readings, other.readings),
+            (&mut self.thumb_within_after_first, other.thumb_within_after_first),
+            (&mut self.eye_within_after_first, other.eye_within_after_first),
+        ] {
+            *sum += one;
+        }
+    }
+}
+
+/// Sends every vehicle through; `progress` is told how many are done, from any thread.
+#[must_use]
+pub fn trial(settings: &Settings, progress: &(dyn Fn(usize) + Sync)) -> Trial {
+    let (next, done) = (AtomicUsize::new(0), AtomicUsize::new(0));
+    let work = || {
+        let mut sum = Trial::default();
+        loop {
+            let index = next.fetch_add(1, Ordering::Relaxed);
+            if index >= settings.vehicles {
+                return sum;
+            }
+            sum.add(&one(settings, index as u64));
+            progress(done.fetch_add(1, Ordering::Relaxed) + 1);
+        }
+    };
+    let mut sum = std::thread::scope(|scope| {
+        let threads: Vec<_> = (1..settings.threads.max(1)).map(|_| scope.spawn(work)).collect();
+        threads.into_iter().fold(work(), |mut sum, thread| {
+            sum.add(&thread.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)));
+            sum
+        })
+    });
+    sum.vehicles = settings.vehicles;
+    sum.seed = settings.seed;
+    sum.hands = if settings.hands == Hands::Careful { "careful" } else { "hurried" }.to_owned();
+    sum.rule_of_thumb = settings.rule_of_thumb;
+    sum.coverage = sum.intervals_hold as f64 / sum.intervals.max(1) as f64;
+    sum
+}
+
+/// The seed of a vehicle: neighbours far apart.
+const fn seed_of(seed: u64, index: u64) -> u64 {
+    seed.wrapping_mul(0x9E37_79B9_7F4A_7C15).wrapping_add(index.wrapping_mul(0xD134_2543_DE82_EF95))
+}
+
+/// Where the axle is after the bar is set so much longer.
+fn after(vehicle: &Vehicle, longer: Length) -> Length {
+    let mut set = vehicle.clone();
+    set.turn(longer);
+    set.true_offset()
+}
+
+fn count(happened: bool) -> usize {
+    usize::from(happened)
+}
+
+fn one(settings: &Settings, index: u64) -> Trial {
+    let mut vehicle = Vehicle::drawn(seed_of(settings.seed, index));
+    let (before, found) = (vehicle.true_offset(), vehicle.clone());
+    let mut job = settings.hands.job(&mut vehicle);
+    let mut sum = Trial::default();
+    if settings.rule_of_thumb {
+        thumb(&mut vehicle, &mut job, settings.hands, &mut sum);
+        return sum;
+    }
+    for round in 0..=ROUNDS {
+        let Some(centring) = read(&mut vehicle, &mut job, settings.hands, &mut sum) else { break };
+        let told = can_be_told(&centring);
+        let results = solve(&job);
+        if round == 0 {
+            sum.told = count(told);
+            foretold(&vehicle, &results.stages, &mut sum);
+            others(&found, told, &centring, &mut sum);
+        }
+        if results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle) {
+            sum.settled = 1;
+            sum.within_after_first += count(round == 0 && told && before.abs() <= CENTRED);
+            break;
+        }
+        if round == ROUNDS || !told {
+            break;
+        }
+        let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
+        let Some((correction, setting)) = correction.and_then(|c| Some((c, c.setting.as_ref()?))) else {
+            break;
+        };
+        let Some(change) =
+            setting.facts.achieved_change_mm.filter(|_| can_be_followed(setting.facts.verdict))
+        else {
+            break;
+        };
+        vehicle.turn(change);
+        vehicle.bounce();
+        if round == 0 {
+            let now = vehicle.true_offset();
+            sum.within_after_first += count(now.abs() <= CENTRED);
+            sum.compare(before, now);
+        }
+        job.setups.rounds.push(correction.fitting.clone());
+        let rounds = job.setups.rounds.len() as u32;
+        let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
+        let went_to = kept.unwrap_or(Feature::Hub);
+        job.sheets.push(settings.hands.sheet(&mut vehicle, went_to, format!("after-{rounds}"), rounds));
+    }
+    let end = vehicle.true_offset();
+    sum.within_at_end = count(end.abs() <= CENTRED);
+    sum.settled_wrong = count(sum.settled == 1 && end.abs() > FAR_OUT);
+    sum.given_up = 1 - sum.settled;
+    sum
+}
+
+/// Works the newest sheet out, with the further readings careful hands take where they are told to.
+fn read(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) -> Option<Centring> {
+    let mut further = 0;
+    let centring = loop {
+        let resolved = Resolved::of(job);
+        let newest = resolved.sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Centring)?;
+        let centring = newest.centring.clone()?;
+        if can_be_told(&centring) || hands == Hands::Hurried || further == FURTHER {
+            break centring;
+        }
+        let Some(next) =
+            next_reading(job, &resolved, DRAWS).and_then(|next| Some(next.options.first()?.reading))
+        else {
+            break centring;
+        };
+        further += 1;
+        hands.read_further(vehicle, job, next);
+    };
+    let truth = vehicle.true_offset();
+    let sheet = job.sheets.last()?;
+    sum.readings += sheet.left.len() + sheet.right.len();
+    sum.intervals += 1;
+    sum.intervals_hold += count((centring.offset_mm - truth).abs() <= centring.uncertainty_mm);
+    if centring.answer == Answer::CannotTell {
+        sum.cannot_tell += 1;
+        sum.cannot_tell_right += count(truth.abs() <= centring.uncertainty_mm * 2.0);
+    }
+    Some(centring)
+}
+
+fn foretold(vehicle: &Vehicle, stages: &[derecho_job::strip::StageResult], sum: &mut Trial) {
+    // Cycle is settled where nothing ends the travel before its stops.
+    let told = stages.iter().any(|stage| stage.stage == Stage::Cycle && stage.progress == Progress::Begun);
+    let truly = vehicle.truly_touches() == Some(true);
+    sum.contacts = count(truly);
+    sum.contacts_foretold = count(truly && told);
+    sum.contacts_cried = count(told && !truly);
+}
+
+/// The nearest whole flats of the sleeve.
+fn to_flats(vehicle: &Vehicle, longer: Length) -> Length {
+    let flat = vehicle.thread.lead() / 3.0;
+    flat * (longer / flat).round()
+}
+
+/// What becomes of the same vehicle by the rule of thumb, and by eye.
+fn others(found: &Vehicle, told: bool, centring: &Centring, sum: &mut Trial) {
+    if !told || centring.answer == Answer::WithinTolerance {
+        return;
+    }
+    let side = found.truth_side();
+    let mut vehicle = found.clone();
+    let seen = vehicle.error(BY_EYE) + found.true_offset();
+    let one = |vehicle: &mut Vehicle, side| vehicle.read(Feature::Hub, side, Length::from_mm(1.0));
+    let left = one(&mut vehicle, Side::Left);
+    let right = one(&mut vehicle, Side::Right);
+    // Longer where the axle sits towards the frame eye.
+    let thumb = (left - right) / 2.0 * side;
+    sum.thumb_within_after_first = count(after(found, to_flats(found, thumb)).abs() <= CENTRED);
+    sum.eye_within_after_first = count(after(found, to_flats(found, seen * side)).abs() <= CENTRED);
+}
+
+/// The whole job by the rule of thumb: half the difference of the means is turned until both sides read alike.
+fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
+    let before = vehicle.true_offset();
+    sum.told = 1;
+    for round in 0..=ROUNDS {
+        let Some(sheet) = job.sheets.last() else { break };
+        let mean = |side: &[Option<TapeEntry>]| {
+            let read: Vec<Length> = side.iter().flatten().map(TapeEntry::length).collect();
+            read.iter().copied().sum::<Length>() / read.len().max(1) as f64
+        };
+        sum.readings += sheet.left.len() + sheet.right.len();
+        let off = (mean(&sheet.left) - mean(&sheet.right)) / 2.0;
+        let turn = to_flats(vehicle, off * vehicle.truth_side());
+        if turn == Length::ZERO || off.abs() <= CENTRED {
+            sum.settled = 1;
+            sum.within_after_first += count(round == 0 && before.abs() <= CENTRED);
+            break;
+        }
+        if round == ROUNDS {
+            break;
+        }
+        vehicle.turn(turn);
+        vehicle.bounce();
+        if round == 0 {
+            let now = vehicle.true_offset();
+            sum.within_after_first = count(now.abs() <= CENTRED);
+            sum.compare(before, now);
+        }
+        let went_to = feature(sheet.method).unwrap_or(Feature::Hub);
+        let rounds = round as u32 + 1;
+        job.sheets.push(hands.sheet(vehicle, went_to, format!("after-{rounds}"), rounds));
+    }
+    let end = vehicle.true_offset();
+    sum.thumb_within_after_first = sum.within_after_first;
+    sum.within_at_end = count(end.abs() <= CENTRED);
+    sum.settled_wrong = count(sum.settled == 1 && end.abs() > FAR_OUT);
+    sum.given_up = 1 - sum.settled;
+}

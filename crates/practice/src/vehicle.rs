@@ -1,0 +1,451 @@
+//! A practice vehicle: its truth, how it stands, and what can be done to it.
+
+use derecho_core::fastener::Thread;
+use derecho_core::measure::draws::Draws;
+use derecho_core::measure::{Length, Side, Unit};
+use derecho_core::pose::point::{AxlePoint, BodyPoint};
+use derecho_core::pose::solver::Link;
+
+use crate::truth::{Feature, Obstacle, Truth};
+
+/// How it stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Stance {
+    /// On its wheels at ride height.
+    OnItsWeight,
+    /// On stands, the axle hanging.
+    Hanging,
+}
+
+/// A thread of the bar's adjuster, as somebody reads it off the part.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct SleeveThread {
+    /// As it is written on it.
+    pub name: &'static str,
+    /// Whether it is one of inches.
+    pub inches: bool,
+}
+
+impl SleeveThread {
+    /// How far one turn goes along it.
+    #[must_use]
+    pub fn lead(self) -> Length {
+        // Every name below is a thread.
+        let thread = Thread::parse(self.name).ok();
+        thread.map_or(Length::ZERO, |thread| thread.pitch())
+    }
+}
+
+const THREADS: [SleeveThread; 6] = [
+    SleeveThread { name: "1-14", inches: true },
+    SleeveThread { name: "1-1/4-12", inches: true },
+    SleeveThread { name: "1-1/8-12", inches: true },
+    SleeveThread { name: "M27x2", inches: false },
+    SleeveThread { name: "M30x2", inches: false },
+    SleeveThread { name: "M33x2", inches: false },
+];
+
+/// A vehicle that can be read and worked on. The same seed gives the same vehicle and the same readings of it.
+#[derive(Clone, Debug)]
+pub struct Vehicle {
+    pub(crate) truth: Truth,
+    /// The unit its owner's tape has.
+    pub unit: Unit,
+    /// Which end of the vehicle it is.
+    pub rear: bool,
+    /// How it stands.
+    pub stance: Stance,
+    /// Whether bushings hold it where it was before it was bounced.
+    pub unsettled: bool,
+    /// Whether somebody leans on it.
+    pub leant_on: bool,
+    /// The thread of its sleeve.
+    pub thread: SleeveThread,
+    /// Thread that is in at either end.
+    pub engagement: Length,
+    lies: Length,
+    draws: Draws,
+}
+
+/// The standard deviations a vehicle is drawn with: what is usual of such trucks, not what the advice takes.
+mod spread {
+    use derecho_core::measure::Length;
+
+    /// Half the width within which either face of a frame, either sidewall, either plumbed mark of a body lies out of
+    /// its place, mm: makers' limits, not a bell curve. Two even ones halved have a deviation of limit/√6.
+    pub(super) const LIMITS: [f64; 3] = [1.95, 3.65, 7.3];
+    /// Bushings that hold an axle after it was let down.
+    pub(super) const HOLD: Length = Length::from_mm(3.0);
+    /// A person's push on a fender.
+    pub(super) const LEANING: Length = Length::from_mm(2.5);
+    /// Most of the bolts' play, either way.
+    pub(super) const PLAY: f64 = 0.3;
+}
+
+fn mm(value: f64) -> Length {
+    Length::from_mm(value)
+}
+
+/// Anything between two figures, in millimetres.
+fn between(draws: &mut Draws, low: f64, high: f64) -> f64 {
+    (low + high) / 2.0 + draws.graduation(mm(high - low)).to_mm()
+}
+
+impl Vehicle {
+    /// A vehicle like many, drawn from a seed: front or rear, either unit, off to one side by up to 22 mm.
+    #[must_use]
+    pub fn drawn(seed: u64) -> Self {
+        let mut draws = Draws::new(seed);
+        let coin = |draws: &mut Draws| draws.graduation(mm(2.0)) > Length::ZERO;
+        let (unit, rear) =
+            (if coin(&mut draws) { Unit::Inches } else { Unit::Millimetres }, coin(&mut draws));
+        let side = if coin(&mut draws) { Side::Left } else { Side::Right };
+        let s = side.sign();
+        let axle_height = between(&mut draws, 380.0, 440.0);
+        let reach = between(&mut draws, 690.0, 960.0);
+        let rise = between(&mut draws, 20.0, 200.0);
+        // The frame eye stands on its side, the axle eye near the other one.
+        let frame_out = reach * between(&mut draws, 0.44, 0.54);
+        let low = axle_height + between(&mut draws, 60.0, 140.0);
+        let ahead = between(&mut draws, -40.0, 140.0) * if rear { -1.0 } else { 1.0 };
+        let frame_eye =
+            BodyPoint::from_mm(ahead + between(&mut draws, -15.0, 15.0), s * frame_out, low + rise);
+        let axle_eye = AxlePoint::from_mm(ahead, s * (frame_out - reach), low);
+        let truth = Truth {
+            frame_eye_side: side,
+            axle_height: mm(axle_height),
+            frame_eye,
+            axle_eye,
+            arms: arms(&mut draws, axle_height, rear),
+            bar: Length::ZERO,
+            bar_radius: mm(between(&mut draws, 14.0, 19.0)),
+            out: spread::LIMITS.map(|limit| [0; 2].map(|_| draws.graduation(mm(2.0 * limit)))),
+            span: mm(between(&mut draws, 120.0, 220.0)),
+            hold: draws.normal(spread::HOLD),
+            play: mm(between(&mut draws, 0.0, spread::PLAY)),
+            leaning: draws.normal(spread::LEANING),
+            droop: mm(between(&mut draws, 90.0, 130.0)),
+            bump: mm(between(&mut draws, 70.0, 110.0)),
+            obstacle: None,
+        };
+        let thread = loop {
+            let index = between(&mut draws, 0.0, THREADS.len() as f64).floor().clamp(0.0, 5.0) as usize;
+            if THREADS[index].inches == (unit == Unit::Inches) {
+                break THREADS[index];
+            }
+        };
+        let mut vehicle = Self {
+            truth,
+            unit,
+            rear,
+            stance: Stance::OnItsWeight,
+            unsettled: false,
+            leant_on: false,
+            thread,
+            engagement: mm(between(&mut draws, 52.0, 64.0)),
+            lies: Length::ZERO,
+            draws,
+        };
+        let off = between(&mut vehicle.draws, -22.0, 22.0);
+        vehicle.truth.bar = vehicle.length_for(mm(off));
+        vehicle.truth.obstacle = Some(vehicle.obstacle_drawn());
+        vehicle.bounce();
+        vehicle
+    }
+
+    /// The length with which the axle truly sits so far to the left, by halving.
+    fn length_for(&self, offset: Length) -> Length {
+        let centring = self.truth.centring_length();
+        let with = |bar: Length| Truth { bar, ..self.truth.clone() }.offset();
+        // A longer bar pushes the axle away from the frame eye.
+        let s = self.truth.frame_eye_side.sign();
+        let (mut low, mut high) = (centring - mm(60.0), centring + mm(60.0));
+        for _ in 0..50 {
+            let middle = (low + high) / 2.0;
+            match with(middle) {
+                Some(found) if (found - offset) * s > Length::ZERO => low = middle,
+                Some(_) => high = middle,
+                None => return centring,
+            }
+        }
+        (low + high) / 2.0
+    }
+
+    /// Something above the bar that it misses or touches in bump.
+    fn obstacle_drawn(&mut self) -> Obstacle {
+        let share = between(&mut self.draws, 0.2, 0.8);
+        let (frame, axle) = (self.truth.frame_eye.vector(), self.truth.axle_eye.vector());
+        let on_bar = frame.lerp(axle, share);
+        let radius = between(&mut self.draws, 12.0, 30.0);
+        // What the bar rises there in full bump, and what is left then.
+        let rises = self.truth.bump.to_mm() * share;
+        let left = between(&mut self.draws, -25.0, 45.0);
+        let height = on_bar.z + rises + left + radius + self.truth.bar_radius.to_mm();
+        let end = |x: f64| BodyPoint::from_mm(on_bar.x + x, on_bar.y, height);
+        Obstacle { ends: [end(-60.0), end(60.0)], radius: mm(radius) }
+    }
+
+    /// How far the axle truly sits to the left, at rest at ride height.
+    #[must_use]
+    pub fn true_offset(&self) -> Length {
+        self.truth.offset().unwrap_or(Length::ZERO)
+    }
+
+    /// Plus where its frame eye is on the left: a longer bar then pushes the axle to the right.
+    pub(crate) fn truth_side(&self) -> f64 {
+        self.truth.frame_eye_side.sign()
+    }
+
+    /// Whether the bar truly touches what is beside it; None without anything.
+    #[must_use]
+    pub fn truly_touches(&self) -> Option<bool> {
+        self.truth.touches()
+    }
+
+    /// Where the axle lies this moment, to the left.
+    fn momentary(&self) -> Length {
+        let travel = if self.stance == Stance::Hanging { -self.truth.droop } else { Length::ZERO };
+        let place = self.truth.place(travel).map_or(Length::ZERO, |place| place.sideways);
+        let held = if self.unsettled { self.truth.hold } else { Length::ZERO };
+        let pushed = if self.leant_on { self.truth.leaning } else { Length::ZERO };
+        place + held + pushed + self.lies
+    }
+
+    /// Bounced until it settles: bushings let go, and the axle lies anywhere within the bolts' play.
+    pub fn bounce(&mut self) {
+        self.unsettled = false;
+        self.lies = self.draws.graduation(self.truth.play * 2.0);
+    }
+
+    /// Lifted, or let down again: bushings hold it until it is bounced.
+    pub fn stand(&mut self, stance: Stance) {
+        if self.stance != stance {
+            self.stance = stance;
+            self.unsettled = stance == Stance::OnItsWeight;
+        }
+    }
+
+    /// The sleeve turned: the bar so much longer, and the axle where its bushings hold it.
+    pub fn turn(&mut self, longer: Length) {
+        self.truth.bar = self.truth.bar + longer;
+        self.unsettled = true;
+    }
+
+    /// A reading from a feature on one side: what the tape shows, to its graduation.
+    pub fn read(&mut self, feature: Feature, side: Side, noise: Length) -> Length {
+        let place = usize::from(side == Side::Right);
+        let out = self.truth.out[feature as usize][place];
+        let shown = self.truth.span + self.momentary() * side.sign() + out + self.draws.normal(noise);
+        self.graduated(shown)
+    }
+
+    /// A length off the tape: to a sixteenth or a millimetre.
+    pub(crate) fn graduated(&self, length: Length) -> Length {
+        match self.unit {
+            Unit::Inches => Length::from_inches((length.to_inches() * 16.0).round() / 16.0),
+            Unit::Millimetres => mm(length.to_mm().round()),
+        }
+    }
+
+    /// The bar's length by the tape.
+    pub fn read_bar(&mut self, noise: Length) -> Length {
+        let shown = self.truth.bar + self.draws.normal(noise);
+        self.graduated(shown)
+    }
+
+    /// Heights of the frame eye and the axle eye above the floor by the tape.
+    pub fn read_eyes(&mut self, noise: Length) -> [Length; 2] {
+        let axle = self.truth.place(Length::ZERO).map_or(Length::ZERO, |place| place.eye(&self.truth));
+        let heights = [mm(self.truth.frame_eye.vector().z), axle];
+        heights.map(|height| {
+            let shown = height + self.draws.normal(noise);
+            self.graduated(shown)
+        })
+    }
+
+    /// Any other length by the tape.
+    pub fn taped(&mut self, length: Length, noise: Length) -> Length {
+        let shown = length + self.draws.normal(noise);
+        self.graduated(shown)
+    }
+
+    /// A number between nought and one, for what hands do or leave out.
+    pub fn chance(&mut self) -> f64 {
+        between(&mut self.draws, 0.0, 1.0)
+    }
+
+    /// A normal error, for what is judged by eye.
+    pub fn error(&mut self, deviation: Length) -> Length {
+        self.draws.normal(deviation)
+    }
+}
+
+fn arms(draws: &mut Draws, axle_height: f64, rear: bool) -> [Link; 3] {
+    let back = if rear { 1.0 } else { -1.0 };
+    let long = between(draws, 760.0, 960.0);
+    let lower = |draws: &mut Draws, side: f64| {
+        let sideways = between(draws, 360.0, 400.0);
+        link(
+            [back * long, side * sideways, axle_height + between(draws, 20.0, 90.0)],
+            [0.0, side * (sideways + between(draws, 20.0, 60.0)), axle_height - between(draws, 40.0, 80.0)],
+        )
+    };
+    let upper = link(
+        [back * long * 0.85, 300.0, axle_height + between(draws, 180.0, 230.0)],
+        [0.0, 260.0, axle_height + between(draws, 150.0, 190.0)],
+    );
+    [lower(draws, 1.0), lower(draws, -1.0), upper]
+}
+
+fn link(body: [f64; 3], axle: [f64; 3]) -> Link {
+    let [body, axle] = [
+        BodyPoint::from_mm(body[0], body[1], body[2]).vector(),
+        BodyPoint::from_mm(axle[0], axle[1], axle[2]).vector(),
+    ];
+    Link {
+        body: BodyPoint::at(body),
+        axle: AxlePoint::at(axle),
+        made: mm(body.distance(axle)),
+        stiffness: None,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+    use super::*;
+    use derecho_core::measure::TapeEntry;
+    use proptest::prelude::*;
+
+    /// A plain vehicle: level lower arms straight back, the bar across.
+    fn plain(rise: f64, reach: f64) -> Vehicle {
+        let mut vehicle = Vehicle::drawn(1);
+        let arm = |y: f64, z: f64, back: f64| link([-back, y, 400.0 + z], [0.0, y, 400.0 + z]);
+        vehicle.truth = Truth {
+            frame_eye_side: Side::Left,
+            axle_height: mm(400.0),
+            frame_eye: BodyPoint::from_mm(60.0, 420.0, 480.0 + rise),
+            axle_eye: AxlePoint::from_mm(60.0, 420.0 - reach, 480.0),
+            arms: [arm(400.0, -60.0, 2000.0), arm(-400.0, -60.0, 2000.0), arm(260.0, 160.0, 2000.0)],
+            out: [[Length::ZERO; 2]; 3],
+            hold: Length::ZERO,
+            play: Length::ZERO,
+            leaning: Length::ZERO,
+            obstacle: None,
+            ..vehicle.truth
+        };
+        vehicle.truth.bar = vehicle.truth.centring_length();
+        vehicle.lies = Length::ZERO;
+        vehicle
+    }
+
+    proptest! {
+        /// The pose solver against the triangle in front view: y = h − √(L′² − v²), towards the right for a longer bar
+        /// with its frame eye on the left.
+        #[test]
+        fn a_plain_vehicle_goes_as_the_triangle_has_it(
+            rise in 5.0_f64..180.0, reach in 700.0_f64..950.0, longer in -20.0_f64..20.0,
+        ) {
+            let mut vehicle = plain(rise, reach);
+            prop_assert!(vehicle.true_offset().to_mm().abs() < 1e-6);
+            vehicle.turn(mm(longer));
+            let length = (rise * rise + reach * reach).sqrt() + longer;
+            let by_hand = reach - (length * length - rise * rise).sqrt();
+            prop_assert!((vehicle.true_offset().to_mm() - by_hand).abs() < 0.05,
+                "{} {by_hand}", vehicle.true_offset().to_mm());
+        }
+
+        /// Readings without noise, features in their places: Derecho finds where the axle is, and the length that
+        /// brings it to the middle.
+        #[test]
+        fn readings_without_noise_give_the_exact_answer_back(
+            rise in 5.0_f64..180.0, reach in 700.0_f64..950.0, off in -20.0_f64..20.0,
+        ) {
+            let mut vehicle = plain(rise, reach);
+            vehicle.truth.bar = vehicle.length_for(mm(off));
+            prop_assert!((vehicle.true_offset().to_mm() - off).abs() < 1e-6);
+            let mut job = crate::hands::Hands::Careful.rig(&mut vehicle);
+            let exact = |length: Length| {
+                Some(TapeEntry::parse(&format!("{:.4} mm", length.to_mm()), Unit::Millimetres).unwrap())
+            };
+            let bar = &mut job.setups.found.bar;
+            let eye = vehicle.truth.place(Length::ZERO).unwrap().eye(&vehicle.truth);
+            bar.length = exact(vehicle.truth.bar);
+            bar.frame_eye_height = exact(mm(480.0 + rise));
+            bar.axle_eye_height = exact(eye);
+            bar.frame_eye_from_centre = None;
+            let side = |side: Side| vec![exact(vehicle.truth.span + vehicle.momentary() * side.sign())];
+            job.sheets.push(derecho_job::document::Sheet {
+                id: "exact".to_owned(), left: side(Side::Left), right: side(Side::Right), ..Default::default()
+            });
+            let results = derecho_job::solve(&job);
+            let read = results.sheets[0].centring.as_ref().unwrap();
+            prop_assert!((read.offset_mm.to_mm() - off).abs() < 1e-3);
+            if let Some(correction) = results.bar.unwrap().correction {
+                let wanted = correction.recentring.length_mm.to_mm();
+                let truly = vehicle.truth.centring_length().to_mm();
+                prop_assert!((wanted - truly).abs() < 0.05, "{wanted} {truly}");
+            }
+        }
+    }
+
+    #[test]
+    fn bushings_hold_it_until_it_is_bounced() {
+        let mut vehicle = Vehicle::drawn(5);
+        let truly = vehicle.true_offset();
+        vehicle.stand(Stance::Hanging);
+        vehicle.stand(Stance::OnItsWeight);
+        assert!((vehicle.momentary() - truly).abs() > vehicle.truth.hold.abs() * 0.8);
+        vehicle.bounce();
+        assert!((vehicle.momentary() - truly).abs() <= vehicle.truth.play);
+        assert_eq!(vehicle.true_offset(), truly, "where it belongs has not changed");
+    }
+
+    #[test]
+    fn the_same_seed_is_the_same_vehicle_and_the_same_readings() {
+        let read = |seed| {
+            let mut vehicle = Vehicle::drawn(seed);
+            [0; 4].map(|_| vehicle.read(Feature::Sidewall, Side::Right, mm(1.0)))
+        };
+        assert_eq!(read(11), read(11));
+        assert_ne!(read(11), read(12));
+    }
+
+    /// Faces within even limits a on both sides: half their difference has a deviation of a/√6 by hand. What the
+    /// advice takes of each feature is that.
+    #[test]
+    fn features_lie_as_far_out_as_the_advice_takes_them_to() {
+        let taken = [0.8, 1.5, 3.0];
+        let vehicles: Vec<Vehicle> = (0..4000).map(Vehicle::drawn).collect();
+        for (feature, taken) in Feature::ALL.into_iter().zip(taken) {
+            let squares: f64 = vehicles
+                .iter()
+                .map(|vehicle| {
+                    let [left, right] = vehicle.truth.out[feature as usize];
+                    ((left - right).to_mm() / 2.0).powi(2)
+                })
+                .sum();
+            let deviation = (squares / vehicles.len() as f64).sqrt();
+            assert!((deviation / taken - 1.0).abs() < 0.05, "{feature:?}: {deviation} against {taken}");
+        }
+    }
+
+    #[test]
+    fn a_bar_touches_what_lies_in_its_way_and_nothing_else() {
+        let mut vehicle = plain(60.0, 800.0);
+        let above = |left: f64| {
+            let place = vehicle.truth.frame_eye.vector().lerp(vehicle.truth.axle_eye.vector(), 0.5);
+            // In bump the middle of the bar rises by half the travel.
+            let height =
+                place.z + vehicle.truth.bump.to_mm() / 2.0 + 20.0 + vehicle.truth.bar_radius.to_mm() + left;
+            let end = |x: f64| BodyPoint::from_mm(place.x + x, place.y, height);
+            Obstacle { ends: [end(-50.0), end(50.0)], radius: mm(20.0) }
+        };
+        let (clear, touching) = (above(15.0), above(-15.0));
+        assert_eq!(vehicle.truly_touches(), None);
+        vehicle.truth.obstacle = Some(clear);
+        assert_eq!(vehicle.truly_touches(), Some(false));
+        vehicle.truth.obstacle = Some(touching);
+        assert_eq!(vehicle.truly_touches(), Some(true));
+    }
+}

@@ -1,0 +1,87 @@
+//! The trial in small, with the bounds it is wanted to keep, and what may get out of a truth.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_core::measure::Unit;
+use derecho_practice::Truth;
+use derecho_practice::hands::Hands;
+use derecho_practice::trial::{Settings, trial};
+use derecho_practice::vehicle::Vehicle;
+use serde_json::Value;
+
+static_assertions::assert_not_impl_any!(Truth: serde::Serialize, std::fmt::Display, Default);
+
+fn settings(hands: Hands, threads: usize) -> Settings {
+    Settings { vehicles: 200, seed: 3, hands, rule_of_thumb: false, threads }
+}
+
+#[test]
+fn careful_hands_keep_the_bounds() {
+    let told = trial(&settings(Hands::Careful, 2), &|_| {});
+    assert!(told.told > 180, "{told:?}");
+    assert!(told.within_after_first as f64 >= 0.97 * told.told as f64, "{told:?}");
+    assert_eq!((told.made_worse, told.settled_wrong), (0, 0), "{told:?}");
+    // Of 400 intervals the share that holds the truth is good to 1.1 in 100: three of those either way.
+    assert!(told.intervals > 350 && (0.93..=0.995).contains(&told.coverage), "{told:?}");
+    assert!(told.contacts > 40 && told.contacts_foretold as f64 > 0.9 * told.contacts as f64, "{told:?}");
+    assert!(told.thumb_within_after_first < told.within_after_first, "{told:?}");
+    assert!(told.eye_within_after_first < told.thumb_within_after_first, "{told:?}");
+}
+
+#[test]
+fn hurried_hands_are_not_told_what_they_cannot_know() {
+    let told = trial(&settings(Hands::Hurried, 2), &|_| {});
+    assert!(told.settled > 10 && told.settled_wrong * 50 <= told.settled, "{told:?}");
+    assert!(told.told < 150, "one or two hurried readings do not always tell: {told:?}");
+}
+
+#[test]
+fn one_thread_and_two_count_the_same() {
+    for hands in [Hands::Careful, Hands::Hurried] {
+        let [one, two] = [1, 2].map(|threads| trial(&settings(hands, threads), &|_| {}));
+        assert_eq!(one, two);
+    }
+    let other = trial(&Settings { seed: 4, ..settings(Hands::Careful, 2) }, &|_| {});
+    assert_ne!(other.readings, trial(&settings(Hands::Careful, 2), &|_| {}).readings);
+}
+
+#[test]
+fn the_rule_of_thumb_is_followed_to_its_end() {
+    let thumb = trial(&Settings { rule_of_thumb: true, ..settings(Hands::Hurried, 2) }, &|_| {});
+    let derecho = trial(&settings(Hands::Hurried, 2), &|_| {});
+    assert_eq!(thumb.settled + thumb.given_up, 200);
+    let wrong = |told: &derecho_practice::trial::Trial| told.settled_wrong as f64 / told.settled as f64;
+    assert!(wrong(&thumb) >= wrong(&derecho), "{thumb:?} {derecho:?}");
+}
+
+/// Every length of a job is what a tape shows: a whole graduation. A truth is none, and none gets in.
+#[test]
+fn a_job_holds_readings_alone() {
+    fn lengths(value: &Value, found: &mut Vec<(f64, String)>) {
+        match value {
+            Value::Object(fields) => {
+                if let (Some(mm), Some(unit)) = (fields.get("mm").and_then(Value::as_f64), fields.get("unit"))
+                {
+                    found.push((mm, unit.as_str().unwrap().to_owned()));
+                }
+                fields.values().for_each(|value| lengths(value, found));
+            }
+            Value::Array(items) => items.iter().for_each(|value| lengths(value, found)),
+            _ => {}
+        }
+    }
+    for seed in 0..50 {
+        let mut vehicle = Vehicle::drawn(seed);
+        let job = Hands::Careful.job(&mut vehicle);
+        assert_eq!(derecho_job::check(&job), [], "seed {seed}");
+        let mut found = Vec::new();
+        lengths(&serde_json::to_value(&job).unwrap(), &mut found);
+        assert!(found.len() > 20, "{found:?}");
+        for (mm, unit) in found {
+            let graduation = if unit == "in" { 25.4 / 16.0 } else { 1.0 };
+            let over = (mm / graduation - (mm / graduation).round()).abs();
+            assert!(over < 1e-6, "seed {seed}: {mm} mm is no reading in {unit}");
+        }
+        let unit = if vehicle.unit == Unit::Inches { "in" } else { "mm" };
+        assert_eq!(serde_json::to_value(job.rig.sheet_unit).unwrap(), unit);
+    }
+}

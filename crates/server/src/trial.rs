@@ -1,0 +1,86 @@
+//! `derecho trial`: its progress, and its result as a table.
+
+use std::io::{IsTerminal as _, Write as _};
+
+use derecho_practice::trial::{Settings, Trial, trial};
+
+/// Runs a trial on every core, telling how far it is where somebody watches.
+pub(crate) fn run(mut settings: Settings) -> Trial {
+    settings.threads = std::thread::available_parallelism().map_or(1, usize::from);
+    let watched = std::io::stderr().is_terminal();
+    let each = (settings.vehicles / 100).max(1);
+    let told = trial(&settings, &|done| {
+        if watched && done.is_multiple_of(each) {
+            let _ = write!(std::io::stderr(), "\r{done} of {} vehicles", settings.vehicles);
+        }
+    });
+    if watched {
+        let _ = writeln!(std::io::stderr());
+    }
+    told
+}
+
+/// A trial as somebody reads it.
+pub(crate) fn table(trial: &Trial) -> String {
+    let share = |count: usize, of: usize| {
+        if of == 0 { "  none".to_owned() } else { format!("{:6.2} %", 100.0 * count as f64 / of as f64) }
+    };
+    let line = |name: &str, count: usize, of: usize| format!("{name:<66}{count:>8}  {}", share(count, of));
+    let whose = if trial.rule_of_thumb { "by the rule of thumb" } else { "by Derecho's answer" };
+    let mut lines = vec![
+        format!("{} vehicles, {} hands, {whose}, seed {}", trial.vehicles, trial.hands, trial.seed),
+        String::new(),
+        line("the first answer could be told", trial.told, trial.vehicles),
+        line("  of those, truly within 3 mm after the first setting", trial.within_after_first, trial.told),
+        line("  made worse by it, and not within 3 mm", trial.made_worse, trial.told),
+        line("  further out than before, still within 3 mm", trial.further_within, trial.told),
+        line("called settled", trial.settled, trial.vehicles),
+        line("  of those, truly more than 6 mm out", trial.settled_wrong, trial.settled),
+        line("truly within 3 mm at the end", trial.within_at_end, trial.vehicles),
+        line("given up", trial.given_up, trial.vehicles),
+    ];
+    if !trial.rule_of_thumb {
+        lines.extend([
+            line("sheets that could not tell", trial.cannot_tell, trial.intervals),
+            line(
+                "  of those, the axle truly no further out than that",
+                trial.cannot_tell_right,
+                trial.cannot_tell,
+            ),
+            line("95 % intervals that hold the truth", trial.intervals_hold, trial.intervals),
+            line("bars that truly touch something in their travel", trial.contacts, trial.vehicles),
+            line("  of those, foretold by stage Cycle", trial.contacts_foretold, trial.contacts),
+            line(
+                "within 3 mm after one setting by the rule of thumb",
+                trial.thumb_within_after_first,
+                trial.told,
+            ),
+            line(
+                "within 3 mm after one setting by eye along a straightedge",
+                trial.eye_within_after_first,
+                trial.told,
+            ),
+        ]);
+    }
+    let each = trial.readings as f64 / trial.vehicles.max(1) as f64;
+    lines.push(format!("{:<66}{each:>8.1}", "readings of the tape for each vehicle"));
+    lines.join("\n")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_table_has_shares_and_no_division_by_nought() {
+        let told = Trial { vehicles: 200, told: 100, within_after_first: 99, ..Trial::default() };
+        let table = table(&told);
+        assert!(table.contains("99   99.00 %"), "{table}");
+        assert!(table.contains("100   50.00 %"), "{table}");
+        // Nothing was settled: of nothing there is no share.
+        assert!(
+            table.lines().any(|line| line.contains("more than 6 mm") && line.ends_with("none")),
+            "{table}"
+        );
+    }
+}
