@@ -1693,6 +1693,8 @@ export interface components {
         };
         /** @description How sure the figures of the bar are. */
         Drawn: {
+            /** @description What to read next, where a sheet was read and something narrows it. */
+            next?: components["schemas"]["NextReading"];
             /** @description Intervals of the bar's figures, where the bar is known. */
             uncertainty?: components["schemas"]["Uncertainty"];
         };
@@ -2210,6 +2212,11 @@ export interface components {
             /** @description In one sentence. */
             says: components["schemas"]["Phrase"];
         };
+        /**
+         * @description A single further reading.
+         * @enum {string}
+         */
+        Further: "repeat_left" | "repeat_right" | "better_feature" | "heights_again" | "finder";
         /** @description One thing that stands in the way of settling. */
         Gate: {
             /** @description What it is. */
@@ -3005,6 +3012,26 @@ export interface components {
          * @enum {string}
          */
         NeedReason: "steep" | "swings" | "complaint";
+        /** @description What one further reading is worth. */
+        NextOption: {
+            /** @description Which. */
+            reading: components["schemas"]["Further"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description What the answer would be good to, ±, with 95 in 100. */
+            to_mm: components["schemas"]["Length"];
+        };
+        /** @description What to read next. */
+        NextReading: {
+            /** @description What the answer is good to now, ±, with 95 in 100: the change of length where there is one, else the offset. */
+            now_mm: components["schemas"]["Length"];
+            /** @description Each reading that helps, the best first. */
+            options: components["schemas"]["NextOption"][];
+            /** @description The best in one sentence. */
+            says: components["schemas"]["Phrase"];
+            /** @description Whether the answer cannot be told, or is worse than the tolerance: then it is said without being asked for. */
+            urged: boolean;
+        };
         /**
          * @description What holds the bolt's far end.
          * @enum {string}
@@ -3054,7 +3081,7 @@ export interface components {
             /** @description What the other job says, as typed. */
             there: string;
             /** @description The value for the field. */
-            value: Record<string, never>;
+            value: unknown;
         };
         /** @description The sway bar that was there before. */
         OldBar: {

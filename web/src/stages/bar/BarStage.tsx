@@ -7,6 +7,7 @@ import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
+import { ReadNext } from "../job/ReadNext";
 import { useJob } from "../job/useJob";
 import { BarComparisons } from "./BarComparisons";
 import { AdjusterInputs, BarInputs } from "./BarInputs";
@@ -50,6 +51,7 @@ export function BarStage() {
           <Figure>{say(bar.eye_check.says, units)}</Figure>
         </Notice>
       )}
+      <ReadNext result={results.sheets.findLast((sheet) => sheet.current && sheet.kind === "centring")} />
       {correction?.setting?.bench && <Bench steps={correction.setting.bench.says} />}
       {correction && <OtherWays ways={correction.other_ways} />}
       {correction?.setting && <ThreadEnds setting={correction.setting} />}

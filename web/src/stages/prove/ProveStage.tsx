@@ -10,6 +10,7 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { addSheet } from "../job/edits";
+import { ReadNext } from "../job/ReadNext";
 import { useSession } from "../job/session";
 import { useJob } from "../job/useJob";
 import { SheetForm } from "../tape/SheetForm";
@@ -58,6 +59,7 @@ export function ProveStage() {
           proved here.
         </Answer>
       )}
+      {sheet && <ReadNext result={result} />}
       {results.prove && (
         <>
           <LookedAt />

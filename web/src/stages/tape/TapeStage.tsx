@@ -10,6 +10,7 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { addSheet } from "../job/edits";
+import { ReadNext } from "../job/ReadNext";
 import { useJob } from "../job/useJob";
 import { Points } from "./Points";
 import { SheetForm } from "./SheetForm";
@@ -43,6 +44,7 @@ export function TapeStage() {
       ) : (
         <Answer says="No readings yet">Start a sheet, then read each side three or four times.</Answer>
       )}
+      <ReadNext result={result} />
       {sheets.length > 1 && sheet?.id !== undefined && (
         <Choice
           label="Sheets of this job"
