@@ -1,0 +1,164 @@
+//! The shelf over real lines: TCP and a pseudo-terminal, cut, doubled, broken, gone and back.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use std::time::Duration;
+
+use derecho_instruments::instrument::{Kind, Unit};
+use derecho_instruments::sentence::Sentence;
+use derecho_instruments::shelf::{OnShelf, Shelf, ShelfEvent, ShelfFault};
+use derecho_instruments::stand_in::StandIn;
+use derecho_instruments::way::Way;
+use tokio::io::{AsyncReadExt as _, AsyncWriteExt as _};
+use tokio::net::TcpListener;
+use tokio::sync::broadcast::Receiver;
+
+const LONG: Duration = Duration::from_secs(20);
+
+/// Waits until the shelf shows it.
+async fn until(shelf: &Shelf, events: &mut Receiver<ShelfEvent>, holds: impl Fn(&Shelf) -> bool) {
+    tokio::time::timeout(LONG, async {
+        while !holds(shelf) {
+            events.recv().await.unwrap();
+        }
+    })
+    .await
+    .unwrap_or_else(|_| unreachable!("never shown: {:?}", shelf.shown()));
+}
+
+fn the(shelf: &Shelf) -> Option<OnShelf> {
+    shelf.shown().instruments.into_iter().next()
+}
+
+fn way_to(listener: &TcpListener) -> Way {
+    Way::parse(&format!("tcp:{}", listener.local_addr().unwrap())).unwrap()
+}
+
+#[track_caller]
+fn held(events: &mut Receiver<ShelfEvent>) -> impl Future<Output = f64> + '_ {
+    let at = std::panic::Location::caller();
+    async move { held_at(events, at).await }
+}
+
+async fn held_at(events: &mut Receiver<ShelfEvent>, at: &std::panic::Location<'_>) -> f64 {
+    tokio::time::timeout(LONG, async {
+        loop {
+            if let ShelfEvent::Held(held) = events.recv().await.unwrap() {
+                return held.reading.value;
+            }
+        }
+    })
+    .await
+    .unwrap_or_else(|_| unreachable!("nothing was held at {at}"))
+}
+
+#[tokio::test]
+async fn a_stand_in_over_tcp_is_asked_and_set_to_nought() {
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let way = way_to(&listener);
+    let tape = StandIn::of(Kind::Tape, Unit::Millimetres, vec![161.5, 142.0]);
+    let id = tape.announced.id.clone();
+    tokio::spawn(async move { tape.serve(&listener).await });
+    let shelf = Shelf::default();
+    let mut events = shelf.listen();
+    assert_eq!(shelf.order(Sentence::Ask { id: id.clone() }), Err(ShelfFault::Unknown));
+    shelf.join(&way).unwrap();
+    shelf.join(&way).unwrap();
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.live.is_some())).await;
+    assert_eq!(shelf.shown().ways.len(), 1, "joined twice it is joined once");
+    let one = the(&shelf).unwrap();
+    assert_eq!((one.announced.kind, one.live.unwrap().value, one.held), (Kind::Tape, 161.5, None));
+    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    assert_eq!(held(&mut events).await, 161.5);
+    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    assert_eq!(held(&mut events).await, 142.0);
+    shelf.order(Sentence::Zero { id: id.clone() }).unwrap();
+    shelf.order(Sentence::Ask { id }).unwrap();
+    assert_eq!(held(&mut events).await, 0.0, "161.5 less what it was set to nought at");
+    assert!(shelf.leave(&way) && !shelf.leave(&way));
+    assert_eq!(shelf.shown(), Default::default());
+}
+
+#[cfg(unix)]
+#[tokio::test]
+async fn a_stand_in_on_a_pseudo_terminal_is_read_as_one_over_tcp() {
+    let finder = StandIn::of(Kind::Finder, Unit::Degrees, vec![10.8]);
+    let id = finder.announced.id.clone();
+    let (tell, told) = tokio::sync::oneshot::channel();
+    tokio::spawn(async move { finder.serve_terminal(|path| tell.send(path.to_owned()).unwrap()).await });
+    let way = Way::parse(&format!("serial:{}", told.await.unwrap())).unwrap();
+    let shelf = Shelf::default();
+    let mut events = shelf.listen();
+    shelf.join(&way).unwrap();
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.live.is_some())).await;
+    shelf.order(Sentence::Ask { id }).unwrap();
+    assert_eq!(held(&mut events).await, 10.8);
+}
+
+/// What a line may bring: half a line, rubbish, a line far too long, a bad checksum, one line twice; and then it is
+/// cut, and comes back.
+#[tokio::test]
+async fn a_bad_line_is_dropped_and_a_lost_one_comes_back() {
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let way = way_to(&listener);
+    let tape = StandIn::of(Kind::Tape, Unit::Inches, vec![6.375]);
+    let announce = Sentence::Announce(tape.announced.clone()).line();
+    let id = tape.announced.id.clone();
+    let reading = |number: u64, value: f64| {
+        let reading = derecho_instruments::instrument::Reading {
+            number,
+            value,
+            unit: Unit::Inches,
+            held: true,
+            place: None,
+        };
+        Sentence::Reading { id: id.clone(), reading }.line()
+    };
+    let shelf = Shelf::default();
+    let mut events = shelf.listen();
+    shelf.join(&way).unwrap();
+    let (mut line, _) = listener.accept().await.unwrap();
+    let (first, second) = reading(7, 6.375).split_at(20).map_owned();
+    line.write_all(format!("{announce}\r\n{first}").as_bytes()).await.unwrap();
+    line.flush().await.unwrap();
+    line.write_all(format!("{second}\n").as_bytes()).await.unwrap();
+    assert_eq!(held(&mut events).await, 6.375, "in two pieces it is one line");
+    let again = reading(7, 6.375);
+    let broken = reading(8, 9.0).replace("n=8", "n=9");
+    line.write_all(format!("{again}\n{broken}\n\n{}\n", "x".repeat(5000)).as_bytes()).await.unwrap();
+    line.write_all(b"\xff\xfe\n").await.unwrap();
+    // In another unit than it announced it reads in none.
+    let reading_in_degrees = {
+        let reading = derecho_instruments::instrument::Reading {
+            number: 9,
+            value: 1.0,
+            unit: Unit::Degrees,
+            held: true,
+            place: None,
+        };
+        Sentence::Reading { id: id.clone(), reading }.line()
+    };
+    line.write_all(format!("{reading_in_degrees}\n{}\n", reading(10, 6.5)).as_bytes()).await.unwrap();
+    assert_eq!(held(&mut events).await, 6.5, "neither the doubled, nor the broken, nor the foreign one");
+    assert_eq!(shelf.shown().ways[0].dropped, 3, "{:?}", shelf.shown());
+    drop(line);
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| !one.there)).await;
+    assert_eq!(shelf.order(Sentence::Ask { id: id.clone() }), Err(ShelfFault::Away));
+    let (mut line, _) = listener.accept().await.unwrap();
+    line.write_all(format!("{announce}\n").as_bytes()).await.unwrap();
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.there)).await;
+    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    let mut asked = vec![0; 200];
+    let count = line.read(&mut asked).await.unwrap();
+    let asked = String::from_utf8(asked[..count].to_vec()).unwrap();
+    assert_eq!(Sentence::parse(asked.trim_end()), Ok(Sentence::Ask { id }));
+}
+
+trait MapOwned {
+    fn map_owned(self) -> (String, String);
+}
+
+impl MapOwned for (&str, &str) {
+    fn map_owned(self) -> (String, String) {
+        (self.0.to_owned(), self.1.to_owned())
+    }
+}
