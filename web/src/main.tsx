@@ -5,7 +5,9 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
 import { Fallen } from "./app/Fallen";
+import { followShelf } from "./app/useShelf";
 import { watchWindow } from "./stages/job/session";
+import { watchFields } from "./ui/taking";
 import "./index.css";
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true, retry: 1 } } });
@@ -14,6 +16,8 @@ const root = document.getElementById("root");
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce;
 if (nonce) setNonce(nonce);
 watchWindow();
+watchFields();
+followShelf();
 
 if (root) {
   createRoot(root).render(

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 /// A kind of instrument.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
+#[schema(as = InstrumentKind)]
 pub enum Kind {
     /// A digital tape or a distance meter.
     Tape,
@@ -61,6 +62,7 @@ impl Kind {
 
 /// The unit of a reading.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[schema(as = InstrumentUnit)]
 pub enum Unit {
     /// mm.
     #[serde(rename = "mm")]
@@ -157,6 +159,7 @@ impl Announced {
 
 /// A reading.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[schema(as = InstrumentReading)]
 pub struct Reading {
     /// Counted by the instrument: the same number again is the same reading.
     pub number: u64,
@@ -170,4 +173,43 @@ pub struct Reading {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub place: Option<u8>,
+}
+
+impl Reading {
+    /// As a field takes it: to four places at most, with its unit; degrees and turns are bare numbers.
+    #[must_use]
+    pub fn text(&self) -> String {
+        let value = (self.value * 1e4).round() / 1e4;
+        // No minus before nought.
+        let value = if value == 0.0 { 0.0 } else { value };
+        match self.unit {
+            Unit::Degrees | Unit::Turns => format!("{value}"),
+            unit => format!("{value} {}", unit.word()),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_reading_is_written_as_a_field_takes_it() {
+        let text = |value, unit| Reading { number: 1, value, unit, held: true, place: None }.text();
+        assert_eq!(text(6.375, Unit::Inches), "6.375 in");
+        assert_eq!(text(161.900_000_000_1, Unit::Millimetres), "161.9 mm");
+        assert_eq!(text(-0.000_001, Unit::Degrees), "0");
+        assert_eq!(text(120.0, Unit::PoundFeet), "120 lb-ft");
+    }
+
+    #[test]
+    fn each_kind_reads_in_a_unit_of_its_own_and_words_are_read_back() {
+        for kind in Kind::ALL {
+            assert!(Unit::ALL.into_iter().any(|unit| kind.reads_in(unit)), "{kind:?}");
+            assert_eq!(Kind::of_word(kind.word()), Some(kind));
+        }
+        for unit in Unit::ALL {
+            assert_eq!(Unit::of_word(unit.word()), Some(unit));
+        }
+    }
 }

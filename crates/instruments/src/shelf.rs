@@ -80,6 +80,10 @@ pub struct Held {
     pub instrument: Announced,
     /// The reading.
     pub reading: Reading,
+    /// As a field takes it, with its unit.
+    pub text: String,
+    /// Whether the instrument's check is overdue.
+    pub overdue: bool,
 }
 
 /// What happens on the shelf.
@@ -351,7 +355,9 @@ impl Shelf {
         }
         instrument.held = Some(reading);
         instrument.live = Some(reading);
-        let held = Held { instrument: instrument.announced.clone(), reading };
+        let instrument = instrument.announced.clone();
+        let overdue = instrument.is_overdue(jiff::Zoned::now().date());
+        let held = Held { text: reading.text(), overdue, instrument, reading };
         drop(state);
         self.tell(ShelfEvent::Changed);
         self.tell(ShelfEvent::Held(Box::new(held)));

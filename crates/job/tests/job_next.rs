@@ -96,3 +96,35 @@ fn with_a_bar_the_change_of_length_narrows() {
     }
     assert!(met >= 2, "{met} of the samples have a change to narrow");
 }
+
+/// An instrument's own step and what it is good to count in the sheet it was read into: ±1 mm a reading is a deviation
+/// of ½, and of half the difference of two ½/√2; a step of 0.1 mm instead of the tape's 1 mm.
+#[test]
+fn an_instrument_brings_what_it_is_good_to() {
+    let mut job = sheet("frame_to_hub", &[110.0; 2], &[100.0; 2]);
+    let plain = derecho_job::solve(&job).sheets[0].centring.clone().unwrap();
+    let instrument = |checked: Option<&str>, overdue: bool| {
+        serde_json::from_value(json!({ "id": "tape-4", "resolution": { "text": "0.1", "unit": "mm" },
+            "good_to": { "text": "1", "unit": "mm" }, "checked": checked, "overdue": overdue }))
+        .unwrap()
+    };
+    job.sheets[0].instrument = Some(instrument(Some("2026-05-12"), false));
+    let results = derecho_job::solve(&job);
+    let read = results.sheets[0].centring.clone().unwrap();
+    // s² = 6/8; u² = ¼(2 · ¾/2 + 2 · 0.01/12) + 0.8² + ⅛.
+    let by_hand = 2.0 * ((0.75 + 0.02 / 12.0) / 4.0 + 0.64 + 0.125_f64).sqrt();
+    assert!(
+        (read.uncertainty_mm.to_mm() - by_hand).abs() < 1e-9,
+        "{} {by_hand}",
+        read.uncertainty_mm.to_mm()
+    );
+    assert_eq!(read.offset_mm, plain.offset_mm);
+    let overdue = |job: &Job| {
+        let told = derecho_job::solve(job).sheets[0].second_thoughts.clone();
+        told.iter().any(|says| says.in_unit(derecho_core::measure::Unit::Inches).contains("overdue"))
+    };
+    assert!(!overdue(&job));
+    job.sheets[0].instrument = Some(instrument(None, true));
+    assert!(overdue(&job));
+    assert_eq!(derecho_job::check(&job), []);
+}

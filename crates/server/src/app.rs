@@ -25,7 +25,9 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::api::problem::Problem;
-use crate::api::{AppState, compute, figure, jobs, papers, parts, samples, shop, tape, templates};
+use crate::api::{
+    AppState, compute, figure, instruments, jobs, papers, parts, samples, shop, tape, templates,
+};
 use crate::assets;
 use crate::described::finished;
 use crate::intake::LARGEST_BODY;
@@ -76,6 +78,10 @@ fn api() -> (Router<AppState>, Document) {
                 .routes(routes!(shop::shop_out, shop::shop_in))
                 .layer(DefaultBodyLimit::max(shop::LARGEST_SHOP)),
         )
+        .routes(routes!(instruments::shown, instruments::join, instruments::leave))
+        .routes(routes!(instruments::events))
+        .routes(routes!(instruments::took, instruments::log))
+        .routes(routes!(instruments::order))
         .routes(routes!(samples::list))
         .routes(routes!(samples::open))
         .split_for_parts()

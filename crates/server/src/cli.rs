@@ -24,6 +24,7 @@ use crate::api::jobs::new_id;
 use crate::api::shop;
 use crate::api::tape::ReadBack;
 use crate::calendar::{calendar, due};
+use crate::instruments::{self, Instruments};
 use crate::intake::{Refusal, read_job};
 use crate::serve::{Settings, launch};
 use crate::trial;
@@ -152,6 +153,11 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Shop instruments: what is there, readings as they come, stand-ins.
+    Instruments {
+        #[command(subcommand)]
+        what: Instruments,
+    },
     /// Send practice vehicles through the whole job, the answer followed to the letter, and count what comes of it.
     Trial {
         /// How many.
@@ -247,6 +253,10 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Schema => print_json(&job_schema()),
         Command::Openapi => print_json(&crate::app::openapi()),
         Command::Export { id, output, data } => export(id.as_deref(), &output, data),
+        Command::Instruments { what } => {
+            let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build();
+            runtime.map_err(Failure::could_not)?.block_on(instruments::run(what)).map_err(Failure::could_not)
+        }
         Command::Trial { vehicles, seed, hands, rule_of_thumb, json } => {
             let hands = match hands {
                 HandsWord::Careful => Hands::Careful,

@@ -12,6 +12,7 @@ pub mod assets;
 pub mod calendar;
 pub mod cli;
 mod described;
+mod instruments;
 pub mod intake;
 pub mod samples;
 pub mod serve;

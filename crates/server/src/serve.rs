@@ -126,6 +126,7 @@ async fn serve(
 ) {
     let state = AppState::new(store);
     let copying = tokio::spawn(daily_copies(Arc::clone(&state.store)));
+    let ending = state.ending.clone();
     let router = app(state);
     let mut shutdown = std::pin::pin!(shutdown);
     let places = Arc::new(Semaphore::new(MOST_CONNECTIONS));
@@ -160,6 +161,7 @@ async fn serve(
         });
     }
     drop(listener);
+    ending.cancel();
     if tokio::time::timeout(ENDS_WITHIN, graceful.shutdown()).await.is_err() {
         tracing::warn!("some requests were not done when the program was stopped");
     }

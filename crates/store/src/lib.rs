@@ -9,6 +9,7 @@
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 
 mod bay;
+mod instruments;
 mod migrations;
 mod packed;
 pub mod parts;
@@ -33,6 +34,7 @@ pub const DATABASE_FILE: &str = "derecho.sqlite3";
 const OPENING_FILE: &str = "derecho.opening";
 /// Locked as long as a server runs on the directory.
 const SERVING_FILE: &str = "derecho.serving";
+pub use instruments::Taken;
 pub use parts::StoredPart;
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.

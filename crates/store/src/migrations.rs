@@ -55,6 +55,16 @@ pub(crate) const LIST: &[&str] = &[
     ALTER TABLE jobs ADD COLUMN drawn_by TEXT NOT NULL DEFAULT '';
     DROP INDEX jobs_by_time;
     CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC, search);",
+    // 5: what was taken over from instruments, into which field.
+    "CREATE TABLE instrument_log (
+        taken_at TEXT NOT NULL,
+        job_id TEXT NOT NULL,
+        field TEXT NOT NULL,
+        instrument TEXT NOT NULL,
+        kind TEXT NOT NULL,
+        reading TEXT NOT NULL
+    ) STRICT;
+    CREATE INDEX instrument_log_by_time ON instrument_log (taken_at DESC);",
 ];
 
 /// Which of them goes on with [`cards_anew`], counted from nought.

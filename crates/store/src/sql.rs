@@ -60,3 +60,10 @@ pub(crate) const PUT_PART: &str = "
     ON CONFLICT (id) DO UPDATE SET kind = ?2, name = ?3, retired = ?4, changed_at = ?5, document = ?6";
 
 pub(crate) const PART_CHANGED_AT: &str = "SELECT changed_at FROM parts WHERE id = ?1";
+
+pub(crate) const LOG_TAKEN: &str = "
+    INSERT INTO instrument_log (taken_at, job_id, field, instrument, kind, reading) VALUES (?1, ?2, ?3, ?4, ?5, ?6)";
+
+pub(crate) const TAKEN: &str = "
+    SELECT taken_at, job_id, field, instrument, kind, reading FROM instrument_log
+    ORDER BY taken_at DESC, rowid DESC LIMIT ?1";

@@ -123,6 +123,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is joined, and what each instrument shows. */
+        get: operations["instruments"];
+        put?: never;
+        /** Joins a way in. It is opened, and opened again whenever it is gone. */
+        post: operations["join_instruments"];
+        /** Leaves a way in, with every instrument on it. */
+        delete: operations["leave_instruments"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings as they come: `shelf` with everything on it whenever something is shown otherwise, `held` with a reading
+         *     that was held. Ends when the program is stopped.
+         */
+        get: operations["instrument_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What fields took from instruments, the newest first. */
+        get: operations["instrument_log"];
+        put?: never;
+        /** Writes down that a field took a reading. */
+        post: operations["log_taken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments/{id}/{order}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks an instrument for a held reading, or to be set to nought. The reading comes with the events. */
+        post: operations["order_instrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -631,6 +705,27 @@ export interface components {
             deg?: number;
             /** @description As typed, for example `10.8`. */
             text: string;
+        };
+        /** @description What an instrument says of itself. */
+        Announced: {
+            /** @description When it was last checked. */
+            checked?: string;
+            /**
+             * Format: double
+             * @description What it is good to, plus or minus.
+             */
+            good_to: number;
+            /** @description Its own name, unique in the shop. */
+            id: string;
+            /** @description What it is. */
+            kind: components["schemas"]["InstrumentKind"];
+            /**
+             * Format: double
+             * @description One step of its display.
+             */
+            resolution: number;
+            /** @description The unit its figures of itself are in. */
+            unit: components["schemas"]["InstrumentUnit"];
         };
         /**
          * @description What the readings answer.
@@ -2359,6 +2454,17 @@ export interface components {
             /** @description How much higher the body stands than at ride height; negative is lower. */
             offset: components["schemas"]["TapeEntry"];
         };
+        /** @description A reading that was held. */
+        Held: {
+            /** @description By which instrument. */
+            instrument: components["schemas"]["Announced"];
+            /** @description Whether the instrument's check is overdue. */
+            overdue: boolean;
+            /** @description The reading. */
+            reading: components["schemas"]["InstrumentReading"];
+            /** @description As a field takes it, with its unit. */
+            text: string;
+        };
         /** @description A line of a job's history. */
         HistoryEntry: {
             /** @description created, saved, undone, redone or restored. */
@@ -2447,6 +2553,38 @@ export interface components {
             /** @description Parts added. */
             added: number;
         };
+        /**
+         * @description A kind of instrument.
+         * @enum {string}
+         */
+        InstrumentKind: "tape" | "finder" | "wrench" | "scales" | "height_stick" | "turn_counter";
+        /** @description A reading. */
+        InstrumentReading: {
+            /** @description Held by the instrument's own button or on asking; else it only shows. */
+            held: boolean;
+            /**
+             * Format: int64
+             * @description Counted by the instrument: the same number again is the same reading.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description Which pad or corner, from 1, where it has several.
+             */
+            place?: number;
+            /** @description Its unit. */
+            unit: components["schemas"]["InstrumentUnit"];
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
+        };
+        /**
+         * @description The unit of a reading.
+         * @enum {string}
+         */
+        InstrumentUnit: "mm" | "in" | "deg" | "Nm" | "lb-ft" | "kg" | "lb" | "turns";
         /** @description The middle 95 % of a drawn figure. */
         Interval: {
             /**
@@ -2549,6 +2687,18 @@ export interface components {
             revision: number;
             /** @description When it was saved, in UTC. */
             saved_at: string;
+        };
+        /** @description A way that is joined. */
+        JoinedWay: {
+            /**
+             * Format: int64
+             * @description Lines that were dropped: a checksum that does not fit, or nothing of the protocol.
+             */
+            dropped: number;
+            /** @description Whether the line is open. */
+            there: boolean;
+            /** @description `tcp:HOST:PORT` or `serial:/dev/DEVICE`. */
+            way: string;
         };
         /** @description A joint at one end of a link. */
         JointForm: {
@@ -3105,6 +3255,21 @@ export interface components {
              * @default null
              */
             diameter?: components["schemas"]["TapeEntry"];
+        };
+        /** @description An instrument on the shelf. */
+        OnShelf: components["schemas"]["Announced"] & {
+            /** @description What it cannot do, in its own words. */
+            fault?: string;
+            /** @description What it held last. */
+            held?: components["schemas"]["InstrumentReading"];
+            /** @description What it shows. */
+            live?: components["schemas"]["InstrumentReading"];
+            /** @description Whether its battery is low. */
+            low_battery: boolean;
+            /** @description Whether it is there now. */
+            there: boolean;
+            /** @description The way it is reached. */
+            way: string;
         };
         /** @description An option at another height. */
         OptionAtHeight: {
@@ -4587,6 +4752,11 @@ export interface components {
              */
             id?: string;
             /**
+             * @description The instrument it was read with, where one was joined.
+             * @default null
+             */
+            instrument?: components["schemas"]["SheetInstrument"];
+            /**
              * @description What it measures.
              * @default centring
              */
@@ -4644,6 +4814,19 @@ export interface components {
              */
             unit?: components["schemas"]["Unit"];
         };
+        /** @description What is known of the instrument a sheet was read with. */
+        SheetInstrument: {
+            /** @description When it was last checked; never where left out. */
+            checked?: string;
+            /** @description What one reading of it is good to, plus or minus. */
+            good_to: components["schemas"]["TapeEntry"];
+            /** @description Its name. */
+            id: string;
+            /** @description Whether its check was overdue when it was read. */
+            overdue?: boolean;
+            /** @description One step of its display. */
+            resolution: components["schemas"]["TapeEntry"];
+        };
         /**
          * @description What a sheet measures.
          * @enum {string}
@@ -4698,6 +4881,13 @@ export interface components {
         ShopIn: {
             /** @description Jobs. */
             added: number;
+        };
+        /** @description Everything on the shelf. */
+        Shown: {
+            /** @description Instruments, by their ids. */
+            instruments: components["schemas"]["OnShelf"][];
+            /** @description Ways, by their names. */
+            ways: components["schemas"]["JoinedWay"][];
         };
         /**
          * @description A side of the vehicle. Left and right are stored; driver and passenger follow
@@ -5454,6 +5644,21 @@ export interface components {
             /** @description Travel in droop at which the bar is pulled tight, where that is inside the travel. */
             tight_in_droop_mm?: components["schemas"]["Length"];
         };
+        /** @description An entry of the instrument log. */
+        TakenLine: {
+            /** @description When. */
+            at: string;
+            /** @description The field, as a JSON pointer. */
+            field: string;
+            /** @description The instrument's id. */
+            instrument: string;
+            /** @description The job. */
+            job: string;
+            /** @description Its kind. */
+            kind: string;
+            /** @description What it read, as it went into the field. */
+            reading: string;
+        };
         /** @description Something taken off or eased on the way, that must go back. */
         TakenOff: {
             /**
@@ -5544,6 +5749,15 @@ export interface components {
          * @enum {string}
          */
         Tightness: "open" | "tight" | "other_than_wanted" | "by_feel" | "struck";
+        /** @description A reading that a field took. */
+        Took: {
+            /** @description The field, as a JSON pointer. */
+            field: string;
+            /** @description The reading as it was held. */
+            held: components["schemas"]["Held"];
+            /** @description The job. */
+            job: string;
+        };
         /** @description A tool. */
         ToolLine: {
             /** @description Its key, also its name. */
@@ -5772,6 +5986,11 @@ export interface components {
             thread_in_mm?: components["schemas"]["Length"];
             /** @description What is changed. */
             way: components["schemas"]["WayOut"];
+        };
+        /** @description A way in. */
+        WayIn: {
+            /** @description `tcp:HOST:PORT`, or `serial:/dev/DEVICE` with `@BAUD` behind it where it is not 9600. */
+            way: string;
         };
         /** @description What would be changed instead. */
         WayOut: {
@@ -6245,6 +6464,293 @@ export interface operations {
             };
             /** @description No such figure: what to type */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Ways and instruments */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayIn"];
+            };
+        };
+        responses: {
+            /** @description Joined; it may take a moment until it is there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            /** @description No way in */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There are enough */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_instruments: {
+        parameters: {
+            query: {
+                /** @description `tcp:HOST:PORT`, or `serial:/dev/DEVICE` with `@BAUD` behind it where it is not 9600. */
+                way: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is still joined */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            /** @description No way in */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was not joined */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Server-sent events */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The newest entries */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenLine"][];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Took"];
+            };
+        };
+        responses: {
+            /** @description Written down */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not a reading */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    order_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The instrument */
+                id: string;
+                /** @description What it is asked */
+                order: "ask" | "zero";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Asked */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nothing it can be asked */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such instrument */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is away */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -29,6 +29,7 @@ import { Notice } from "../ui/Notice";
 import { Refused } from "../ui/refused";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
+import { ShelfBar } from "./ShelfBar";
 import { StageStrip } from "./StageStrip";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
@@ -96,7 +97,7 @@ function Work({ stage }: { stage: StageName }) {
   );
   return (
     <Refused value={refused}>
-      <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
+      <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto_auto]">
         <TopBar onKeys={() => showKeys(true)} />
         <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
           <WallOf stage={stage} />
@@ -112,6 +113,7 @@ function Work({ stage }: { stage: StageName }) {
             <Cautions key={stage} cautions={results.cautions} stage={stage} />
           </main>
         </div>
+        <ShelfRow />
         {/* A row of its own, so that its keys never move under a finger. */}
         <FractionPad />
         <StageStrip current={stage} />
@@ -121,6 +123,13 @@ function Work({ stage }: { stage: StageName }) {
     </Refused>
   );
 }
+
+/** A row of its own whether anything is joined or not, so that the rows below keep their places. */
+const ShelfRow = () => (
+  <div>
+    <ShelfBar />
+  </div>
+);
 
 function WallOf({ stage }: { stage: StageName }) {
   if (stage === "cycle") return <CycleWall />;

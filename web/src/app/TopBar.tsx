@@ -8,6 +8,7 @@ import {
   Moon,
   Printer,
   Redo2,
+  Ruler,
   Sun,
   Trash2,
   Undo2,
@@ -21,6 +22,7 @@ import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
 import { useUnread } from "../ui/unread";
 import { HistoryDialog } from "./HistoryDialog";
+import { InstrumentsDialog } from "./InstrumentsDialog";
 import { RemoveDialog } from "./RemoveDialog";
 
 const SIGNS = {
@@ -45,6 +47,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
   const unread = useUnread((s) => s.fields.size);
   const { units, face, theme, pad, flipUnits, flipFace, flipTheme, flipPad } = useSettings();
   const [historyShown, showHistory] = useState(false);
+  const [instrumentsShown, showInstruments] = useState(false);
   const [removing, askRemove] = useState(false);
   const time = new Date(view.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   const busy = state !== "idle";
@@ -146,6 +149,10 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
               <Trash2 size={18} aria-hidden />
               Take out of the bay
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => showInstruments(true)}>
+              <Ruler size={18} aria-hidden />
+              Instruments
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={onKeys}>
               <Keyboard size={18} aria-hidden />
               Keys
@@ -153,6 +160,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      <InstrumentsDialog open={instrumentsShown} onOpenChange={showInstruments} />
       <RemoveDialog open={removing} onOpenChange={askRemove} />
       <HistoryDialog open={historyShown} onOpenChange={showHistory} />
     </header>

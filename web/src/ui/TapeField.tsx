@@ -6,6 +6,7 @@ import { focusNext } from "./focus";
 import { usePad } from "./pad";
 import { Refused } from "./refused";
 import { useSettings } from "./settings";
+import { useTaking } from "./taking";
 import { TapeReading } from "./tapeReading";
 import { type Fault as FaultOf, useTypedField } from "./useTypedField";
 
@@ -42,6 +43,10 @@ export function TapeField(props: TapeFieldProps) {
     const comeBack = input.current ? focusNext(input.current) : undefined;
     if (!(await field.settle())) comeBack?.();
   }, [field.settle]);
+  useTaking(input, (text) => {
+    field.type(text);
+    void enter();
+  });
   const arm = () => aim({ label, unit, text: field.text, write: field.type, enter });
   // The pad holds a copy of the text it goes on from: keep it current while aimed here.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of text matters
@@ -66,6 +71,8 @@ export function TapeField(props: TapeFieldProps) {
           id={id}
           ref={input}
           data-tape={pointer}
+          data-takes="tape height_stick"
+          data-pointer={pointer}
           className="min-h-11 w-full min-w-0 bg-transparent px-2 text-[20px] outline-none!"
           value={field.text}
           autoComplete="off"

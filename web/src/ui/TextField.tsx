@@ -1,5 +1,6 @@
-import { useCallback, useContext, useId } from "react";
+import { useCallback, useContext, useId, useRef } from "react";
 import { Refused } from "./refused";
+import { useTaking } from "./taking";
 import { type Fault, type Judged, useTypedField } from "./useTypedField";
 
 type TextFieldProps = {
@@ -11,6 +12,8 @@ type TextFieldProps = {
   long?: boolean;
   /** Text that must not be empty keeps its last value. */
   required?: boolean;
+  /** Kinds of instruments whose readings it takes. */
+  takes?: string | undefined;
   /** Says what is wrong with a text, or nothing. */
   check?: (text: string) => Promise<Fault | undefined>;
   onCommit: (text: string) => void;
@@ -25,6 +28,7 @@ export function TextField({
   hint,
   long,
   required,
+  takes,
   check,
   onCommit,
 }: TextFieldProps) {
@@ -42,6 +46,11 @@ export function TextField({
     [onCommit, required],
   );
   const field = useTypedField({ job, pointer, stored: value, judge, commit });
+  const input = useRef<HTMLInputElement>(null);
+  useTaking(input, (text) => {
+    field.type(text);
+    void field.settle();
+  });
   const refused = useContext(Refused).get(pointer);
   const judged = field.judged && "fault" in field.judged ? field.judged.fault : null;
   const fault = judged ?? (field.isDraft ? null : (refused ?? null));
@@ -64,6 +73,9 @@ export function TextField({
       ) : (
         <input
           {...shared}
+          ref={input}
+          data-takes={takes}
+          data-pointer={pointer}
           autoComplete="off"
           onChange={(event) => field.type(event.target.value)}
           onKeyDown={(event) => {

@@ -75,7 +75,7 @@ fn offset_good_to(sheet: &Sheet, centring: &Centring, counts: [usize; 2], featur
 pub fn next_reading(job: &Job, resolved: &Resolved, draws: usize) -> Option<NextReading> {
     let (sheet, _, centring) = basis(job, resolved)?;
     let mut candidates = vec![Further::RepeatLeft, Further::RepeatRight];
-    if centring.feature_uncertainty_mm > usual::HUB_FEATURE {
+    if tape::feature_uncertainty(sheet) > usual::HUB_FEATURE {
         candidates.push(Further::BetterFeature);
     }
     let by_heights = resolved.setups().is_some_and(|setups| setups.known.rise.source == RiseSource::Heights);

@@ -1,5 +1,6 @@
 //! Sheets of readings as they were written down.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -56,6 +57,25 @@ pub struct Conditions {
     pub leant_on: Option<bool>,
 }
 
+/// What is known of the instrument a sheet was read with.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SheetInstrument {
+    /// Its name.
+    pub id: String,
+    /// One step of its display.
+    pub resolution: TapeEntry,
+    /// What one reading of it is good to, plus or minus.
+    pub good_to: TapeEntry,
+    /// When it was last checked; never where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false, value_type = Option<String>)]
+    pub checked: Option<Date>,
+    /// Whether its check was overdue when it was read.
+    #[serde(default)]
+    pub overdue: bool,
+}
+
 /// A sheet of readings on both sides.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -84,6 +104,10 @@ pub struct Sheet {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub resolution: Option<TapeEntry>,
+    /// The instrument it was read with, where one was joined.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub instrument: Option<SheetInstrument>,
     /// Repeats on the left, each in its place; null is a place still empty.
     pub left: Vec<Option<TapeEntry>>,
     /// Repeats on the right.

@@ -15,6 +15,7 @@ pub use self::refusal::Refusal;
 use crate::document::heights;
 use crate::document::{Job, Method, Rig, Sheet, SheetKind};
 use derecho_core::measure::centring::{Answer, Centring, Readings, centring};
+use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::squareness::{AxleEnd, Squareness, squareness};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, TapeEntry, Unit};
 
@@ -64,6 +65,12 @@ pub fn feature_uncertainty(sheet: &Sheet) -> Length {
     }
 }
 
+/// Standard uncertainty that the instrument brings to an offset: each side's reading is good to its ±, two deviations,
+/// and half the difference of two such is off by a root of two less.
+fn instrument_uncertainty(sheet: &Sheet) -> Length {
+    sheet.instrument.as_ref().map_or(Length::ZERO, |one| one.good_to.length().abs() / 2.0 / 2.0_f64.sqrt())
+}
+
 /// What counts as centred on this rig.
 #[must_use]
 pub fn tolerance(rig: &Rig) -> Length {
@@ -71,7 +78,8 @@ pub fn tolerance(rig: &Rig) -> Length {
 }
 
 pub(crate) fn graduation(sheet: &Sheet) -> Length {
-    sheet.resolution.as_ref().map_or(
+    let own = sheet.instrument.as_ref().map(|instrument| &instrument.resolution);
+    sheet.resolution.as_ref().or(own).map_or(
         match sheet.unit {
             Unit::Inches => Length::from_inches(1.0 / 16.0),
             Unit::Millimetres => Length::from_mm(1.0),
@@ -103,7 +111,7 @@ pub fn work_out(sheet: &Sheet, rig: &Rig) -> Option<Centring> {
         left: &lengths(&sheet.left),
         right: &lengths(&sheet.right),
         sense: sheet.sense,
-        feature_uncertainty: feature_uncertainty(sheet),
+        feature_uncertainty: in_quadrature(&[feature_uncertainty(sheet), instrument_uncertainty(sheet)]),
         resolution: graduation(sheet),
         usual_spread: rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length),
         tolerance: tolerance(rig),

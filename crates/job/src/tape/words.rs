@@ -68,6 +68,13 @@ pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
             )
         }));
     }
+    if let Some(instrument) = sheet.instrument.as_ref().filter(|instrument| instrument.overdue) {
+        let when = instrument.checked.map_or_else(|| "never".to_owned(), |date| format!("on {date}"));
+        thoughts.push(Phrase::plain(&format!(
+            "{} was last checked {when}: its check is overdue. Hold it against another tape before you rely on it.",
+            instrument.id
+        )));
+    }
     let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
     if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < usual::REPEATS_WANTED {
         thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));

@@ -4,6 +4,7 @@
 
 pub mod compute;
 pub mod figure;
+pub mod instruments;
 pub mod jobs;
 pub mod papers;
 pub mod parts;
@@ -22,22 +23,28 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::Response;
+use derecho_instruments::shelf::Shelf;
 use derecho_job::Job;
 use derecho_store::{Basis, Store, StoreError, StoredJob};
 use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
+use tokio_util::sync::CancellationToken;
 
 use crate::api::problem::Problem;
 use crate::api::view::JobView;
 use crate::intake::read_job;
 
 /// What handlers share.
-#[derive(Clone, Debug)]
+#[derive(Clone)]
 pub struct AppState {
     /// The jobs.
     pub store: Arc<Store>,
     /// As many may compute at once as there are cores; the others wait in order.
     computing: Arc<Semaphore>,
+    /// Instruments that are joined.
+    pub shelf: Shelf,
+    /// Done when the program is stopped: streams of events end with it.
+    pub ending: CancellationToken,
 }
 
 impl AppState {
@@ -45,7 +52,12 @@ impl AppState {
     #[must_use]
     pub fn new(store: Store) -> Self {
         let cores = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
-        Self { store: Arc::new(store), computing: Arc::new(Semaphore::new(cores)) }
+        Self {
+            store: Arc::new(store),
+            computing: Arc::new(Semaphore::new(cores)),
+            shelf: Shelf::default(),
+            ending: CancellationToken::new(),
+        }
     }
 
     /// Reads, computes and writes on a thread that may take its time, when its turn has come.

@@ -15,5 +15,14 @@ type AngleFieldProps = {
 /** A field for degrees, in the manners of the tape field. */
 export function AngleField({ value, onCommit, hint = "degrees, such as 10.8", ...rest }: AngleFieldProps) {
   const commit = useCallback((text: string) => onCommit(text === "" ? undefined : { text }), [onCommit]);
-  return <TextField {...rest} value={value?.text ?? ""} hint={hint} check={JUDGES.angle} onCommit={commit} />;
+  return (
+    <TextField
+      {...rest}
+      takes="finder"
+      value={value?.text ?? ""}
+      hint={hint}
+      check={JUDGES.angle}
+      onCommit={commit}
+    />
+  );
 }

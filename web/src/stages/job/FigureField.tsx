@@ -15,6 +15,8 @@ const HINTS: Record<Kind, string> = {
   thread: "such as 1/2-20 or M14x2",
 };
 
+const TAKES: Partial<Record<Kind, string>> = { weight: "scales", torque: "wrench", angle: "finder" };
+
 type FigureFieldProps = {
   kind: Kind;
   pointer: string;
@@ -33,6 +35,7 @@ export function FigureField({ kind, pointer, label, value, onCommit }: FigureFie
       label={label}
       value={value ?? ""}
       hint={HINTS[kind]}
+      takes={TAKES[kind]}
       check={JUDGES[kind]}
       onCommit={(text) => onCommit(text.trim() || undefined)}
     />

@@ -30,6 +30,11 @@ impl Checker {
         {
             self.distance(&at(field), entry.as_ref());
         }
+        if let Some(instrument) = &sheet.instrument {
+            self.text(&at("instrument/id"), &instrument.id, LONGEST_NAME);
+            self.size(&at("instrument/resolution"), Some(&instrument.resolution));
+            self.distance(&at("instrument/good_to"), Some(&instrument.good_to));
+        }
         for (field, entry) in [("resolution", &sheet.resolution), ("between_points", &sheet.between_points)] {
             self.size(&at(field), entry.as_ref());
         }

@@ -1,0 +1,58 @@
+import { BatteryLow, CircleSlash2 } from "lucide-react";
+import type { Schemas } from "../api/client";
+import { order, useShelf } from "./useShelf";
+
+type OnShelf = Schemas["OnShelf"];
+
+/** What is joined, with its live figure: a press holds its reading for the field one is in. */
+export function ShelfBar() {
+  const { shown, says, refused } = useShelf();
+  if (shown.ways.length === 0 && shown.instruments.length === 0) return null;
+  return (
+    <section
+      aria-label="Instruments"
+      className="flex items-center gap-2 overflow-x-auto border-line border-t bg-paper px-2 py-1"
+      data-shelf={shown.instruments.length}
+    >
+      {shown.instruments.map((one) => (
+        <Instrument key={one.id} one={one} />
+      ))}
+      {shown.instruments.length === 0 && (
+        <span className="text-[15px] text-muted">Nothing has said what it is yet.</span>
+      )}
+      <p
+        role="status"
+        className={`min-w-0 flex-1 truncate text-[15px] ${refused ? "font-semibold text-axle" : "text-muted"}`}
+        data-took={refused ? "refused" : "taken"}
+      >
+        {says ?? "Pick a field, then press an instrument."}
+      </p>
+    </section>
+  );
+}
+
+function Instrument({ one }: { one: OnShelf }) {
+  const live = one.live ? `${Math.round(one.live.value * 1e4) / 1e4} ${one.live.unit}` : "…";
+  return (
+    <button
+      type="button"
+      disabled={!one.there}
+      // The field one is in stays in focus.
+      onMouseDown={(event) => event.preventDefault()}
+      onClick={() => void order(one.id, "ask")}
+      aria-label={`${one.id}, hold its reading`}
+      className="flex min-h-11 shrink-0 items-center gap-2 border-[1.5px] border-ink bg-slate px-2.5 disabled:border-line disabled:text-muted"
+      data-instrument={one.id}
+    >
+      <span className="text-[15px]">{one.id}</span>
+      <span className="font-semibold tabular-nums">{one.there ? live : "away, comes back by itself"}</span>
+      {one.low_battery && <BatteryLow size={16} aria-label="its battery is low" />}
+      {one.fault && (
+        <span className="flex items-center gap-1 text-[15px] text-axle">
+          <CircleSlash2 size={16} aria-hidden />
+          {one.fault}
+        </span>
+      )}
+    </button>
+  );
+}

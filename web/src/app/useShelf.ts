@@ -1,0 +1,103 @@
+/** The shelf of instruments as it is now, by the server's events, and what fields took from it. */
+import { create } from "zustand";
+import { answer, client, type Schemas, type Unit } from "../api/client";
+import { useSession } from "../stages/job/session";
+import { offer } from "../ui/taking";
+
+type Shown = Schemas["Shown"];
+type Held = Schemas["Held"];
+
+type Shelf = {
+  shown: Shown;
+  /** What came of the last reading, in words. */
+  says: string | null;
+  /** Whether that was not taken. */
+  refused: boolean;
+};
+
+export const useShelf = create<Shelf>()(() => ({
+  shown: { ways: [], instruments: [] },
+  says: null,
+  refused: false,
+}));
+
+const KINDS: Record<string, string> = {
+  tape: "a tape",
+  finder: "an angle finder",
+  wrench: "a torque wrench",
+  scales: "wheel scales",
+  height_stick: "a height stick",
+  turn_counter: "a turn counter",
+};
+
+const labelOf = (field: HTMLInputElement) =>
+  field.labels?.[0]?.textContent?.trim() || field.getAttribute("aria-label") || "this field";
+
+/** What a sheet keeps of the instrument it was read with. */
+function keptOf({ instrument, overdue }: Held): Schemas["SheetInstrument"] | undefined {
+  if (instrument.kind !== "tape" || (instrument.unit !== "mm" && instrument.unit !== "in")) return undefined;
+  const unit: Unit = instrument.unit;
+  const entry = (value: number) => ({ text: `${value} ${unit}`, unit });
+  return {
+    id: instrument.id,
+    resolution: entry(instrument.resolution),
+    good_to: entry(instrument.good_to),
+    ...(instrument.checked && { checked: instrument.checked }),
+    overdue,
+  };
+}
+
+/** A reading went into a field: written down, and kept with its sheet. */
+function took(held: Held, job: string, field: string) {
+  void answer(client.POST("/api/v1/instruments/log", { body: { held, job, field } }));
+  const sheet = /^\/sheets\/(\d+)\/(left|right)\//.exec(field);
+  const kept = keptOf(held);
+  if (!sheet || !kept) return;
+  useSession.getState().changeJob(job, (old) => ({
+    ...old,
+    sheets: (old.sheets ?? []).map((known, index) =>
+      index === Number(sheet[1]) ? { ...known, instrument: kept } : known,
+    ),
+  }));
+}
+
+function held(reading: Held) {
+  const came = offer({ kind: reading.instrument.kind, text: reading.text });
+  const from = `${reading.instrument.id}: ${reading.text}`;
+  if ("nobody" in came) return useShelf.setState({ says: `${from}. No field waits for it.`, refused: false });
+  if ("wrong" in came) {
+    const says = `${from} was not taken: “${labelOf(came.wrong)}” is nothing for ${KINDS[reading.instrument.kind]}.`;
+    return useShelf.setState({ says, refused: true });
+  }
+  const overdue = reading.overdue ? " Its check is overdue." : "";
+  useShelf.setState({ says: `${from} into “${labelOf(came.taken)}”.${overdue}`, refused: false });
+  const job = useSession.getState().view?.id;
+  if (job) took(reading, job, came.taken.dataset.pointer ?? "");
+}
+
+let events: EventSource | undefined;
+
+/**
+ * Follows the server's events while the window is seen: a browser has few connections to one place, and a reading
+ * is for the window somebody looks at. A lost connection is taken up again by the browser itself.
+ */
+export function followShelf() {
+  const follow = () => {
+    if (document.hidden) {
+      events?.close();
+      events = undefined;
+    } else if (!events) {
+      events = new EventSource("/api/v1/instruments/events");
+      events.addEventListener("shelf", ({ data }) => useShelf.setState({ shown: JSON.parse(data) as Shown }));
+      events.addEventListener("held", ({ data }) => held(JSON.parse(data) as Held));
+    }
+  };
+  document.addEventListener("visibilitychange", follow);
+  follow();
+}
+
+export const join = (way: string) => answer(client.POST("/api/v1/instruments", { body: { way } }));
+export const leave = (way: string) =>
+  answer(client.DELETE("/api/v1/instruments", { params: { query: { way } } }));
+export const order = (id: string, what: "ask" | "zero") =>
+  answer(client.POST("/api/v1/instruments/{id}/{order}", { params: { path: { id, order: what } } }));
