@@ -158,9 +158,10 @@ impl Hands {
         });
         let eye = entry(Length::from_mm(truth.axle_eye.vector().x.round()), unit);
         let frame_eye_out = tape(Length::from_mm(truth.frame_eye.vector().y.abs()));
-        let thread = |hand: &str, vehicle: &Vehicle| {
+        let thread = |hand: &str, vehicle: &Vehicle, end: usize| {
             json!({ "thread": vehicle.thread.name, "hand": hand, "seat": "steel",
-                "engagement": entry(vehicle.graduated(vehicle.engagement), unit) })
+                "engagement": entry(vehicle.graduated(vehicle.engagement[end]), unit),
+                "tapped_depth": entry(vehicle.graduated(vehicle.depth), unit) })
         };
         let document = json!({
             "format": "derecho-job",
@@ -193,8 +194,8 @@ impl Hands {
                 },
                 "adjuster": {
                     "kind": "turnbuckle",
-                    "first": thread("right", vehicle),
-                    "second": thread("left", vehicle),
+                    "first": thread("right", vehicle, 0),
+                    "second": thread("left", vehicle, 1),
                 },
             } },
         });

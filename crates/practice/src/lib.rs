@@ -1,6 +1,8 @@
 //! A vehicle that exists only in the program. It has a truth that nobody is shown; hands read it with their tape as
 //! hands do, and what they read is all that a job ever holds.
 //!
+//! `session` is one lesson under way, and its debriefing.
+//!
 //! `truth` is the vehicle as it is and its physics, which is the pose solver; `vehicle` how it stands and what is done
 //! to it; `hands` how it is read and written into a job; `trial` many of them sent through the whole job; `lessons`
 //! vehicles with something planted, and what was learnt.
@@ -8,6 +10,8 @@
 //! Not here: advice. It comes from the job crate, by the same calls that answer a screen.
 
 pub mod hands;
+pub mod lessons;
+pub mod session;
 pub mod trial;
 mod truth;
 pub mod vehicle;

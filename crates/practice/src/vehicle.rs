@@ -61,10 +61,42 @@ pub struct Vehicle {
     pub leant_on: bool,
     /// The thread of its sleeve.
     pub thread: SleeveThread,
-    /// Thread that is in at either end.
-    pub engagement: Length,
+    /// Thread that is in at either end, frame-side end first.
+    pub engagement: [Length; 2],
+    /// Thread at which either end bottoms.
+    pub depth: Length,
+    /// How much higher than it is driven the body stands, in a raised mode.
+    pub raised: Length,
+    /// The sway link, where a lesson has one.
+    pub(crate) link: Option<SwayLink>,
     lies: Length,
     draws: Draws,
+}
+
+/// An arm and its link, seen from the side: closes where the far end lies within reach.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct SwayLink {
+    /// Along the arm.
+    pub(crate) arm: Length,
+    /// The far end from the bar's axis at ride height: ahead, and below.
+    pub(crate) ahead: Length,
+    pub(crate) below: Length,
+    /// Between the link's eyes.
+    pub(crate) length: Length,
+}
+
+/// A link this near to straight goes over with the give of its bushings.
+const NEARLY_STRAIGHT: Length = Length::from_mm(6.0);
+
+impl SwayLink {
+    /// Whether it goes over centre, or does not close, anywhere between droop and bump.
+    pub(crate) fn fails(&self, droop: Length, bump: Length) -> bool {
+        [-droop, Length::ZERO, bump].into_iter().any(|travel| {
+            let far = self.ahead.to_mm().hypot((self.below - travel).to_mm());
+            let most = (self.arm + self.length - NEARLY_STRAIGHT).to_mm();
+            far > most || far < (self.arm - self.length).abs().to_mm()
+        })
+    }
 }
 
 /// The standard deviations a vehicle is drawn with: what is usual of such trucks, not what the advice takes.
@@ -142,7 +174,10 @@ impl Vehicle {
             unsettled: false,
             leant_on: false,
             thread,
-            engagement: mm(between(&mut draws, 52.0, 64.0)),
+            engagement: [mm(between(&mut draws, 52.0, 64.0)); 2],
+            depth: mm(82.0),
+            raised: Length::ZERO,
+            link: None,
             lies: Length::ZERO,
             draws,
         };
@@ -154,7 +189,7 @@ impl Vehicle {
     }
 
     /// The length with which the axle truly sits so far to the left, by halving.
-    fn length_for(&self, offset: Length) -> Length {
+    pub(crate) fn length_for(&self, offset: Length) -> Length {
         let centring = self.truth.centring_length();
         let with = |bar: Length| Truth { bar, ..self.truth.clone() }.offset();
         // A longer bar pushes the axle away from the frame eye.
@@ -204,7 +239,7 @@ impl Vehicle {
 
     /// Where the axle lies this moment, to the left.
     fn momentary(&self) -> Length {
-        let travel = if self.stance == Stance::Hanging { -self.truth.droop } else { Length::ZERO };
+        let travel = if self.stance == Stance::Hanging { -self.truth.droop } else { -self.raised };
         let place = self.truth.place(travel).map_or(Length::ZERO, |place| place.sideways);
         let held = if self.unsettled { self.truth.hold } else { Length::ZERO };
         let pushed = if self.leant_on { self.truth.leaning } else { Length::ZERO };
@@ -223,6 +258,36 @@ impl Vehicle {
             self.stance = stance;
             self.unsettled = stance == Stance::OnItsWeight;
         }
+    }
+
+    /// The sleeve turned by sixths of a turn, + longer; false where an end bottoms or comes out, and nothing is turned.
+    pub fn turn_flats(&mut self, flats: i32) -> bool {
+        let along = self.thread.lead() * (f64::from(flats) / 6.0);
+        let after = self.engagement.map(|engaged| engaged - along);
+        if after.iter().any(|engaged| *engaged > self.depth || *engaged < Length::ZERO) {
+            return false;
+        }
+        self.engagement = after;
+        self.turn(along * 2.0);
+        true
+    }
+
+    /// Both ends evened: as much thread in at the one as at the other, the bar as long as before.
+    pub fn even_ends(&mut self) {
+        let [first, second] = self.engagement;
+        self.engagement = [(first + second) / 2.0; 2];
+    }
+
+    /// Least thread that holds: as deep as the thread is thick (usual for steel in steel).
+    #[must_use]
+    pub fn least_thread(&self) -> Length {
+        Thread::parse(self.thread.name).map_or(Length::ZERO, |thread| thread.diameter())
+    }
+
+    /// A worn bolt hole, made good.
+    pub fn mend_hole(&mut self) {
+        self.truth.play = mm(0.2);
+        self.bounce();
     }
 
     /// The sleeve turned: the bar so much longer, and the axle where its bushings hold it.
