@@ -26,7 +26,7 @@ use utoipa_axum::routes;
 
 use crate::api::problem::Problem;
 use crate::api::{
-    AppState, compute, figure, instruments, jobs, papers, parts, samples, shop, tape, templates,
+    AppState, compute, figure, instruments, jobs, papers, parts, practice, samples, shop, tape, templates,
 };
 use crate::assets;
 use crate::described::finished;
@@ -82,6 +82,10 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(instruments::events))
         .routes(routes!(instruments::took, instruments::log))
         .routes(routes!(instruments::order))
+        .routes(routes!(practice::lessons, practice::begin))
+        .routes(routes!(practice::under_way))
+        .routes(routes!(practice::act))
+        .routes(routes!(practice::debrief))
         .routes(routes!(samples::list))
         .routes(routes!(samples::open))
         .split_for_parts()

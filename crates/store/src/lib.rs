@@ -292,6 +292,12 @@ impl Store {
         Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), bay, path })
     }
 
+    /// The directory it is in.
+    #[must_use]
+    pub fn directory(&self) -> &Path {
+        self.path.parent().unwrap_or(Path::new("."))
+    }
+
     // A poisoned lock means a panic between two statements; the transaction it was in
     // was rolled back when its guard was dropped, so the connection is sound.
     fn writer(&self) -> MutexGuard<'_, Connection> {

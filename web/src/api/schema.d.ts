@@ -541,6 +541,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lessons to choose from. */
+        get: operations["lessons"];
+        put?: never;
+        /** Begins a lesson: a vehicle, its job, and a tape on the shelf. */
+        post: operations["begin_lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lesson under way. */
+        get: operations["lesson_under_way"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{job}/act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does something to the vehicle. What the tape shows is held on the shelf too, for the field one is in. */
+        post: operations["act"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{job}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calls a lesson done: the truth beside what was believed. */
+        post: operations["debrief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/samples": {
         parameters: {
             query?: never;
@@ -648,6 +717,70 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Something that is done in the practice bay. */
+        Act: {
+            /** @enum {string} */
+            act: "read";
+            /** @description From what to what. */
+            method: components["schemas"]["Method"];
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+        } | {
+            /** @enum {string} */
+            act: "read_frame_eye";
+        } | {
+            /** @enum {string} */
+            act: "read_axle_eye";
+        } | {
+            /** @enum {string} */
+            act: "read_bar";
+        } | {
+            /** @enum {string} */
+            act: "bounce";
+        } | {
+            /** @enum {string} */
+            act: "let_down";
+        } | {
+            /** @enum {string} */
+            act: "lift";
+        } | {
+            /** @enum {string} */
+            act: "leave_raised";
+        } | {
+            /** @enum {string} */
+            act: "send_away";
+        } | {
+            /** @enum {string} */
+            act: "turn";
+            /**
+             * Format: int32
+             * @description Sixths of a turn, + longer.
+             */
+            flats: number;
+        } | {
+            /** @enum {string} */
+            act: "even_ends";
+        } | {
+            /** @enum {string} */
+            act: "start_nut";
+        } | {
+            /** @enum {string} */
+            act: "drive_nut";
+        } | {
+            /** @enum {string} */
+            act: "refuse_nut";
+        } | {
+            /** @enum {string} */
+            act: "mend_hole";
+        } | {
+            /** @enum {string} */
+            act: "hang_links";
+            /** @description Which of those on the bench, from 0. */
+            pair: number;
+        } | {
+            /** @enum {string} */
+            act: "send_back";
+        };
         /** @description How the bar's length is changed. */
         AdjusterForm: {
             /**
@@ -1203,6 +1336,17 @@ export interface components {
          * @enum {string}
          */
         BasisSource: "readings" | "lift" | "supposed" | "strapped";
+        /** @description Which lesson to begin. */
+        Begin: {
+            /** @description The lesson. */
+            planted: components["schemas"]["Planted"];
+            /**
+             * Format: int64
+             * @description The same seed is the same vehicle; another one each time where left out.
+             */
+            seed?: number | null;
+            unit?: components["schemas"]["Unit"] | null;
+        };
         /** @description A bar set on the bench before it is hung. */
         BenchSetting: {
             /** @description That, less the length of the bar that comes out. */
@@ -1759,6 +1903,41 @@ export interface components {
             /** @description What does not agree, with its likely cause. */
             warnings: components["schemas"]["Phrase"][];
         };
+        /** @description How a lesson went: told once it is called done. */
+        Debriefing: {
+            /**
+             * Format: double
+             * @description How far it was believed to sit, by the newest sheet of the job, mm; absent without one.
+             */
+            believed_mm?: number;
+            /** @description What a careful hand would have done. */
+            careful: string;
+            /** @description What is to be learnt. */
+            learns: string;
+            /** @description What lost it, or was passed over. */
+            passed_over: string[];
+            /** @description Readings of the tape. */
+            readings: number;
+            /** @description The truth in one sentence, beside what was believed. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: int64
+             * @description How long it took, in seconds.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description How far the axle truly sat to the left as it came in, mm.
+             */
+            truly_before_mm: number;
+            /**
+             * Format: double
+             * @description How far it truly sits to the left now, at the height it is driven at, mm.
+             */
+            truly_now_mm: number;
+            /** @description Whether it was won. */
+            won: boolean;
+        };
         /** @description A disconnect. */
         DisconnectPart: {
             /** @description What it is called. */
@@ -1769,6 +1948,18 @@ export interface components {
             nut_thread?: components["schemas"]["Thread"];
             /** @description Thread of its stud. */
             thread?: components["schemas"]["Thread"];
+        };
+        /** @description What came of it. */
+        Done: {
+            /** @description What was done. */
+            act: components["schemas"]["Act"];
+            /** @description What could be seen. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description What the tape showed, mm.
+             */
+            shows_mm?: number;
         };
         /**
          * @description What the drag link ends on at the axle.
@@ -2821,6 +3012,15 @@ export interface components {
          * @enum {string}
          */
         LengthAim: "centred" | "as_the_old_one";
+        /** @description A lesson to choose. */
+        LessonLine: {
+            /** @description How the vehicle comes into the bay. */
+            begins: string;
+            /** @description What it begins with. */
+            planted: components["schemas"]["Planted"];
+            /** @description What it is called. */
+            title: string;
+        };
         /** @description What the lift alone does. */
         LiftEffect: {
             /** @description The bar before it. */
@@ -3873,6 +4073,11 @@ export interface components {
              */
             trial?: components["schemas"]["PlanForm"];
         };
+        /**
+         * @description What is planted.
+         * @enum {string}
+         */
+        Planted: "full_difference" | "hanging" | "leant_on" | "bracket_out" | "wrong_nut" | "oval_hole" | "raised" | "over_centre" | "uneven_threads";
         /** @description A point as a person can measure it. */
         PointForm: {
             /**
@@ -3931,6 +4136,13 @@ export interface components {
             yaw_deg: components["schemas"]["Angle"];
             /** @description Heave. */
             z_mm: components["schemas"]["Length"];
+        };
+        /** @description Something that can be done, with its words. */
+        Possible: {
+            /** @description What. */
+            act: components["schemas"]["Act"];
+            /** @description On the button. */
+            says: components["schemas"]["Phrase"];
         };
         /** @description A problem. `code` is stable; `detail` says what is wrong and what to do. */
         Problem: {
@@ -5807,6 +6019,19 @@ export interface components {
              * @description Its seed.
              */
             seed: number;
+        };
+        /** @description A lesson under way, as far as somebody in the bay sees it. */
+        UnderWayView: {
+            /** @description What was done, in order. */
+            done: components["schemas"]["Done"][];
+            /** @description Its job. */
+            job: string;
+            /** @description The lesson. */
+            lesson: components["schemas"]["LessonLine"];
+            /** @description What can be done here and now, the tape apart. */
+            possible: components["schemas"]["Possible"][];
+            /** @description How the vehicle stands. */
+            stands: string;
         };
         /**
          * @description The unit a sheet is written in. A bare number takes it.
@@ -7849,6 +8074,213 @@ export interface operations {
             };
             /** @description If-Match is missing */
             428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every lesson, the plainest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"][];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description Begun */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderWayView"];
+                };
+            };
+            /** @description No such lesson */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lesson_under_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its job */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderWayView"];
+                };
+            };
+            /** @description It is gone */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    act: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its job */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Act"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderWayView"];
+                };
+            };
+            /** @description Nothing that can be done */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is gone */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    debrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its job */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How it went */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debriefing"];
+                };
+            };
+            /** @description It is gone */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

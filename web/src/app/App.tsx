@@ -7,6 +7,7 @@ import { Bay } from "./Bay";
 import { JobScreen } from "./JobScreen";
 import { Log } from "./Log";
 import { Parts } from "./Parts";
+import { Practice } from "./Practice";
 
 export function App() {
   const theme = useSettings((s) => s.theme);
@@ -19,6 +20,7 @@ export function App() {
         <Route path="/" element={<Bay />} />
         <Route path="/parts" element={<Parts />} />
         <Route path="/log" element={<Log />} />
+        <Route path="/practice" element={<Practice />} />
         <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
         <Route path="/jobs/:id/:stage" element={<JobScreen />} />
         <Route

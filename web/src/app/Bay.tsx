@@ -5,7 +5,18 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import { Download, FolderOpen, Moon, NotebookPen, Plus, Search, Sun, Upload, Wrench } from "lucide-react";
+import {
+  Download,
+  FolderOpen,
+  GraduationCap,
+  Moon,
+  NotebookPen,
+  Plus,
+  Search,
+  Sun,
+  Upload,
+  Wrench,
+} from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Job, type JobLine, type Problem } from "../api/client";
@@ -155,6 +166,13 @@ export function Bay() {
             >
               <NotebookPen size={18} aria-hidden />
               The log
+            </Link>
+            <Link
+              to="/practice"
+              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
+            >
+              <GraduationCap size={18} aria-hidden />
+              Practice
             </Link>
             <a
               href="/api/v1/shop.zip"

@@ -29,11 +29,13 @@ import { Notice } from "../ui/Notice";
 import { Refused } from "../ui/refused";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
+import { PracticePanel } from "./PracticePanel";
 import { ShelfBar } from "./ShelfBar";
 import { StageStrip } from "./StageStrip";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
+import { isPractice } from "./usePractice";
 
 const SCREENS = {
   rig: RigStage,
@@ -100,7 +102,14 @@ function Work({ stage }: { stage: StageName }) {
       <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto_auto]">
         <TopBar onKeys={() => showKeys(true)} />
         <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
-          <WallOf stage={stage} />
+          {isPractice(view.id) ? (
+            <div className="grid min-h-0 md:grid-rows-[minmax(0,1fr)_auto]">
+              <WallOf stage={stage} />
+              <PracticePanel job={view.id} />
+            </div>
+          ) : (
+            <WallOf stage={stage} />
+          )}
           <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
             <div
               className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"

@@ -36,7 +36,8 @@ function Instrument({ one }: { one: OnShelf }) {
   return (
     <button
       type="button"
-      disabled={!one.there}
+      // The tape of a practice vehicle reads from its own panel.
+      disabled={!one.there || one.way.startsWith("practice:")}
       // The field one is in stays in focus.
       onMouseDown={(event) => event.preventDefault()}
       onClick={() => void order(one.id, "ask")}

@@ -137,7 +137,7 @@ pub async fn compute_sway(
     };
     let (job, id) = state.computed(move || Ok((read_job(&body)?, id))).await?;
     let (job, there) = state
-        .stored(move |store| {
+        .stored_of(&id.clone(), move |store| {
             let there = other_ends(store, &id, &job)?;
             Ok((job, there))
         })

@@ -68,7 +68,7 @@ fn way_in(text: &str) -> Result<Way, Problem> {
     Way::parse(text).map_err(|fault| Problem::new(StatusCode::BAD_REQUEST, "bad_way", fault.to_string()))
 }
 
-fn body<T>(body: Result<Json<T>, JsonRejection>) -> Result<T, Problem> {
+pub(super) fn body<T>(body: Result<Json<T>, JsonRejection>) -> Result<T, Problem> {
     body.map(|Json(value)| value)
         .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_body", rejection.body_text()))
 }

@@ -133,7 +133,7 @@ pub async fn read(
     id: Result<Path<String>, PathRejection>,
 ) -> Result<Response, Problem> {
     let id = path(id)?;
-    let stored = state.stored(move |store| store.get(&id)).await?;
+    let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
     state.told(stored, StatusCode::OK).await
 }
 
@@ -160,7 +160,8 @@ pub async fn save(
 ) -> Result<Response, Problem> {
     let (id, basis) = (path(id)?, basis(&headers)?);
     let job = state.job_from(body).await?;
-    let stored = state.stored(move |store| store.save(&id, basis, &job, Timestamp::now())).await?;
+    let stored =
+        state.stored_of(&id.clone(), move |store| store.save(&id, basis, &job, Timestamp::now())).await?;
     state.told(stored, StatusCode::OK).await
 }
 
@@ -182,7 +183,7 @@ pub async fn remove(
     headers: HeaderMap,
 ) -> Result<StatusCode, Problem> {
     let (id, based_on) = (path(id)?, based_on(&headers)?);
-    state.stored(move |store| store.remove(&id, based_on)).await?;
+    state.stored_of(&id.clone(), move |store| store.remove(&id, based_on)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -206,14 +207,14 @@ async fn changed(
     let job = match change {
         Change::Settle => {
             let wanted = id.clone();
-            let stored = state.stored(move |store| store.get(&wanted)).await?;
+            let stored = state.stored_of(&wanted.clone(), move |store| store.get(&wanted)).await?;
             let settling = move || settled(&stored.job, now).ok_or_else(not_proved);
             Some(state.computed(settling).await?)
         }
         _ => None,
     };
     let stored = state
-        .stored(move |store| match (change, job) {
+        .stored_of(&id.clone(), move |store| match (change, job) {
             (_, Some(job)) => store.save(&id, basis, &job, now),
             (Change::Undo, _) => store.undo(&id, basis, now),
             (Change::Redo, _) => store.redo(&id, basis, now),
@@ -290,7 +291,7 @@ pub async fn history(
     id: Result<Path<String>, PathRejection>,
 ) -> Result<Json<Vec<HistoryEntry>>, Problem> {
     let id = path(id)?;
-    let lines = state.stored(move |store| store.history(&id)).await?;
+    let lines = state.stored_of(&id.clone(), move |store| store.history(&id)).await?;
     let entries = lines.into_iter().map(|line| HistoryEntry {
         revision: line.revision,
         kind: line.kind.word().to_owned(),
@@ -313,7 +314,7 @@ pub async fn revision(
     place: Result<Path<(String, u64)>, PathRejection>,
 ) -> Result<Json<Job>, Problem> {
     let (id, revision) = path(place)?;
-    Ok(Json(state.stored(move |store| store.revision(&id, revision)).await?))
+    Ok(Json(state.stored_of(&id.clone(), move |store| store.revision(&id, revision)).await?))
 }
 
 /// Brings an earlier revision back, as a new one.
@@ -375,7 +376,7 @@ pub async fn export(
     id: Result<Path<String>, PathRejection>,
 ) -> Result<Response, Problem> {
     let id = path(id)?;
-    let stored = state.stored(move |store| store.get(&id)).await?;
+    let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
     let name: String = stored
         .job
         .title

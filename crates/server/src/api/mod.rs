@@ -8,6 +8,7 @@ pub mod instruments;
 pub mod jobs;
 pub mod papers;
 pub mod parts;
+pub mod practice;
 pub mod problem;
 pub mod samples;
 pub mod shop;
@@ -30,6 +31,7 @@ use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
 
+use crate::api::practice::PracticeBay;
 use crate::api::problem::Problem;
 use crate::api::view::JobView;
 use crate::intake::read_job;
@@ -43,6 +45,8 @@ pub struct AppState {
     computing: Arc<Semaphore>,
     /// Instruments that are joined.
     pub shelf: Shelf,
+    /// The practice bay, apart from the real one.
+    pub practice: Arc<PracticeBay>,
     /// Done when the program is stopped: streams of events end with it.
     pub ending: CancellationToken,
 }
@@ -53,10 +57,11 @@ impl AppState {
     pub fn new(store: Store) -> Self {
         let cores = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         Self {
-            store: Arc::new(store),
             computing: Arc::new(Semaphore::new(cores)),
             shelf: Shelf::default(),
+            practice: Arc::new(PracticeBay::beside(&store)),
             ending: CancellationToken::new(),
+            store: Arc::new(store),
         }
     }
 
@@ -82,6 +87,22 @@ impl AppState {
     /// Reads a document where computing is done: refusing one takes its time.
     async fn job_from(&self, body: Bytes) -> Result<Job, Problem> {
         self.computed(move || read_job(&body).map_err(Problem::from)).await
+    }
+
+    /// Runs a store call about one job: of the practice bay where the job is one of it.
+    async fn stored_of<T: Send + 'static>(
+        &self,
+        id: &str,
+        call: impl FnOnce(&Store) -> Result<T, StoreError> + Send + 'static,
+    ) -> Result<T, Problem> {
+        if !practice::is_of_practice(id) {
+            return self.stored(call).await;
+        }
+        let bay = Arc::clone(&self.practice);
+        match spawn_blocking(move || bay.store().and_then(|store| call(&store))).await {
+            Ok(answer) => answer.map_err(Problem::from),
+            Err(panic) => Err(Problem::internal(&panic)),
+        }
     }
 
     /// Runs a store call on a thread that may wait for the disk.

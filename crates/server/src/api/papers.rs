@@ -48,7 +48,7 @@ pub async fn card_pdf(
     query: Result<Query<CardQuery>, QueryRejection>,
 ) -> Result<Response, Problem> {
     let (id, query) = (super::path(path)?, super::query(query)?);
-    let stored = state.stored(move |store| store.get(&id)).await?;
+    let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
     let paper = match query.paper {
         Some(PaperName::A4) => Paper::A4,
         Some(PaperName::Letter) => Paper::Letter,
@@ -77,7 +77,7 @@ pub async fn reminders_ics(
     path: Result<Path<String>, PathRejection>,
 ) -> Result<Response, Problem> {
     let id = super::path(path)?;
-    let stored = state.stored(move |store| store.get(&id)).await?;
+    let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
     let text = state.computed(move || Ok(calendar(&due(&stored.id, &stored.job, stored.saved_at)))).await?;
     let kind = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),

@@ -337,7 +337,7 @@ pub async fn other_end(
 ) -> Result<Json<Vec<OtherEnd>>, Problem> {
     let id = super::path(path)?;
     let (here, there) = state
-        .stored(move |store| {
+        .stored_of(&id.clone(), move |store| {
             let here = store.get(&id)?;
             let found = other_ends(store, &id, &here.job)?;
             Ok((here, found))

@@ -46,7 +46,7 @@ pub async fn template(
     let (id, name) = super::path(path)?;
     let query = super::query(query)?;
     let format = query.format.clone();
-    let job = state.stored(move |store| store.get(&id)).await?.job;
+    let job = state.stored_of(&id.clone(), move |store| store.get(&id)).await?.job;
     let drawing = match name.as_str() {
         "cope" => cope(&job, &query.of)?,
         "holes" => holes(&job, &query.of)?,

@@ -1,0 +1,310 @@
+//! The practice bay: lessons, and vehicles that exist only in the program. Their jobs are ordinary ones, in a store of
+//! their own that lasts as long as the program runs: nothing of it mixes with real jobs.
+
+use std::collections::HashMap;
+use std::path::PathBuf;
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
+
+use axum::Json;
+use axum::extract::rejection::{JsonRejection, PathRejection};
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use derecho_core::measure::{Phrase, Unit};
+use derecho_instruments::instrument::{Announced, Kind, Reading, Unit as InstrumentUnit};
+use derecho_practice::lessons::{LESSONS, Lesson, Planted};
+use derecho_practice::session::{Act, Debriefing, Done, LINKS, Session};
+use derecho_store::{Store, StoreError};
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::{AppState, path};
+use crate::api::jobs::new_id;
+use crate::api::problem::Problem;
+
+/// How the id of a practice job begins.
+const PREFIX: &str = "practice-";
+/// Most lessons under way at once; the oldest goes.
+const MOST: usize = 50;
+
+/// Whether a job is one of the practice bay.
+pub(super) fn is_of_practice(id: &str) -> bool {
+    id.starts_with(PREFIX)
+}
+
+/// The bay's own store, and the lessons under way in it.
+pub struct PracticeBay {
+    directory: PathBuf,
+    store: OnceLock<Arc<Store>>,
+    opening: Mutex<()>,
+    sessions: Mutex<HashMap<String, UnderWay>>,
+}
+
+struct UnderWay {
+    session: Session,
+    began: Timestamp,
+    number: u64,
+}
+
+impl PracticeBay {
+    /// In a folder of its own beside a store. Made when the first lesson begins.
+    pub(super) fn beside(store: &Store) -> Self {
+        Self {
+            directory: store.directory().join("practice"),
+            store: OnceLock::new(),
+            opening: Mutex::default(),
+            sessions: Mutex::default(),
+        }
+    }
+
+    pub(super) fn store(&self) -> Result<Arc<Store>, StoreError> {
+        let _opening = self.opening.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(store) = self.store.get() {
+            return Ok(Arc::clone(store));
+        }
+        // Of a program that has ended nothing is gone on with: its vehicles ended with it.
+        match std::fs::remove_dir_all(&self.directory) {
+            Err(fault) if fault.kind() != std::io::ErrorKind::NotFound => return Err(fault.into()),
+            _ => {}
+        }
+        let store = Arc::new(Store::open(&self.directory)?);
+        Ok(Arc::clone(self.store.get_or_init(|| store)))
+    }
+
+    fn sessions(&self) -> MutexGuard<'_, HashMap<String, UnderWay>> {
+        self.sessions.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    fn with<T>(&self, id: &str, run: impl FnOnce(&mut UnderWay) -> T) -> Result<T, Problem> {
+        self.sessions().get_mut(id).map(run).ok_or_else(|| {
+            let says = "This practice vehicle is gone: it lasts as long as the program runs. Begin the lesson again.";
+            Problem::new(StatusCode::NOT_FOUND, "no_such_practice", says)
+        })
+    }
+}
+
+/// A lesson to choose.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LessonLine {
+    /// What it begins with.
+    pub planted: Planted,
+    /// What it is called.
+    pub title: String,
+    /// How the vehicle comes into the bay.
+    pub begins: String,
+}
+
+/// Which lesson to begin.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Begin {
+    /// The lesson.
+    pub planted: Planted,
+    /// The same seed is the same vehicle; another one each time where left out.
+    #[serde(default)]
+    pub seed: Option<u64>,
+    /// The unit of its tape.
+    #[serde(default)]
+    pub unit: Option<Unit>,
+}
+
+/// Something that can be done, with its words.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Possible {
+    /// What.
+    pub act: Act,
+    /// On the button.
+    pub says: Phrase,
+}
+
+/// A lesson under way, as far as somebody in the bay sees it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct UnderWayView {
+    /// Its job.
+    pub job: String,
+    /// The lesson.
+    pub lesson: LessonLine,
+    /// How the vehicle stands.
+    pub stands: String,
+    /// What can be done here and now, the tape apart.
+    pub possible: Vec<Possible>,
+    /// What was done, in order.
+    pub done: Vec<Done>,
+}
+
+impl From<&Lesson> for LessonLine {
+    fn from(lesson: &Lesson) -> Self {
+        Self { planted: lesson.planted, title: lesson.title.to_owned(), begins: lesson.begins.to_owned() }
+    }
+}
+
+fn says(act: Act) -> Phrase {
+    let plain = match act {
+        Act::Read { .. } => "Read",
+        Act::ReadFrameEye => "Tape: floor to the frame eye",
+        Act::ReadAxleEye => "Tape: floor to the axle eye",
+        Act::ReadBar => "Tape: the bar, eye to eye",
+        Act::Bounce => "Bounce it",
+        Act::LetDown => "Let it down on its wheels",
+        Act::Lift => "Up on stands",
+        Act::LeaveRaised => "Switch to the driven height",
+        Act::SendAway => "Send the helper away",
+        Act::Turn { .. } => "Turn the sleeve",
+        Act::EvenEnds => "Even both ends",
+        Act::StartNut => "Start the nut by hand",
+        Act::DriveNut => "Drive it on with the wrench",
+        Act::RefuseNut => "Refuse it, fetch the right one",
+        Act::MendHole => "Look at the bolt holes, make the worn one good",
+        Act::SendBack => "Send the bracket back",
+        Act::HangLinks { pair } => {
+            let length = derecho_core::measure::Length::from_mm(LINKS.get(pair).copied().unwrap_or_default());
+            return Phrase::of(|w| format!("Hang the pair of {}", w.fine(length)));
+        }
+    };
+    Phrase::plain(plain)
+}
+
+fn view(job: &str, session: &Session) -> UnderWayView {
+    UnderWayView {
+        job: job.to_owned(),
+        lesson: session.lesson().into(),
+        stands: session.stands().to_owned(),
+        possible: session.acts().into_iter().map(|act| Possible { act, says: says(act) }).collect(),
+        done: session.done().to_vec(),
+    }
+}
+
+/// The tape that comes with a practice vehicle.
+fn tape(unit: Unit) -> Announced {
+    let (unit, resolution, good_to) = match unit {
+        Unit::Inches => (InstrumentUnit::Inches, 0.0625, 0.03),
+        Unit::Millimetres => (InstrumentUnit::Millimetres, 1.0, 0.5),
+    };
+    let checked = jiff::Zoned::now().date().yesterday().ok();
+    Announced { id: "practice tape".to_owned(), kind: Kind::Tape, unit, resolution, good_to, checked }
+}
+
+/// Lessons to choose from.
+#[utoipa::path(
+    get, path = "/api/v1/practice/lessons", tag = "practice", operation_id = "lessons",
+    responses((status = 200, description = "Every lesson, the plainest first", body = Vec<LessonLine>))
+)]
+pub async fn lessons() -> Json<Vec<LessonLine>> {
+    Json(LESSONS.iter().map(LessonLine::from).collect())
+}
+
+/// Begins a lesson: a vehicle, its job, and a tape on the shelf.
+#[utoipa::path(
+    post, path = "/api/v1/practice/lessons", tag = "practice", operation_id = "begin_lesson", request_body = Begin,
+    responses(
+        (status = 201, description = "Begun", body = UnderWayView),
+        (status = 400, description = "No such lesson", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn begin(
+    State(state): State<AppState>,
+    wanted: Result<Json<Begin>, JsonRejection>,
+) -> Result<(StatusCode, Json<UnderWayView>), Problem> {
+    let wanted = super::instruments::body(wanted)?;
+    let seed = wanted.seed.unwrap_or_else(|| Timestamp::now().as_microsecond().unsigned_abs());
+    let id = format!("{PREFIX}{}", new_id());
+    let begun = state.computed(move || Ok(Session::begin(Lesson::of(wanted.planted), seed, wanted.unit)));
+    let (session, job) = begun.await?;
+    let of = id.clone();
+    state.stored_of(&id, move |store| store.create(&of, &job, Timestamp::now())).await?;
+    state.shelf.put(tape(session.unit()), &format!("practice:{id}"));
+    let told = view(&id, &session);
+    let mut sessions = state.practice.sessions();
+    if sessions.len() >= MOST
+        && let Some(oldest) = sessions.iter().min_by_key(|(_, one)| one.began).map(|(id, _)| id.clone())
+    {
+        sessions.remove(&oldest);
+    }
+    sessions.insert(id, UnderWay { session, began: Timestamp::now(), number: 0 });
+    Ok((StatusCode::CREATED, Json(told)))
+}
+
+/// A lesson under way.
+#[utoipa::path(
+    get, path = "/api/v1/practice/{job}", tag = "practice", operation_id = "lesson_under_way",
+    params(("job" = String, Path, description = "Its job")),
+    responses(
+        (status = 200, description = "As it stands", body = UnderWayView),
+        (status = 404, description = "It is gone", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn under_way(
+    State(state): State<AppState>,
+    job: Result<Path<String>, PathRejection>,
+) -> Result<Json<UnderWayView>, Problem> {
+    let id = path(job)?;
+    state.practice.with(&id, |one| Json(view(&id, &one.session)))
+}
+
+/// Does something to the vehicle. What the tape shows is held on the shelf too, for the field one is in.
+#[utoipa::path(
+    post, path = "/api/v1/practice/{job}/act", tag = "practice", operation_id = "act", request_body = Act,
+    params(("job" = String, Path, description = "Its job")),
+    responses(
+        (status = 200, description = "Done", body = UnderWayView),
+        (status = 400, description = "Nothing that can be done", body = Problem, content_type = "application/problem+json"),
+        (status = 404, description = "It is gone", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn act(
+    State(state): State<AppState>,
+    job: Result<Path<String>, PathRejection>,
+    wanted: Result<Json<Act>, JsonRejection>,
+) -> Result<Json<UnderWayView>, Problem> {
+    let (id, act) = (path(job)?, super::instruments::body(wanted)?);
+    if matches!(act, Act::Turn { flats } if flats.abs() > 600) {
+        let says = "No sleeve is turned by more than a hundred turns at once.";
+        return Err(Problem::new(StatusCode::BAD_REQUEST, "bad_body", says));
+    }
+    let (told, shown) = state.practice.with(&id, |one| {
+        let taped = matches!(act, Act::Read { .. } | Act::ReadBar | Act::ReadFrameEye | Act::ReadAxleEye);
+        let shows = one.session.act(act).shows_mm.filter(|_| taped);
+        one.number += 1;
+        let unit = one.session.unit();
+        let reading = shows.map(|mm| {
+            let (value, unit) = match unit {
+                Unit::Inches => (mm / 25.4, InstrumentUnit::Inches),
+                Unit::Millimetres => (mm, InstrumentUnit::Millimetres),
+            };
+            // Numbers of two lessons never meet.
+            let number = one.number.wrapping_add(one.began.as_microsecond().unsigned_abs());
+            (Reading { number, value, unit, held: true, place: None }, one.session.unit())
+        });
+        (view(&id, &one.session), reading)
+    })?;
+    if let Some((reading, unit)) = shown {
+        let tape = tape(unit);
+        state.shelf.put(tape.clone(), &format!("practice:{id}"));
+        state.shelf.hold(&tape.id, reading);
+    }
+    Ok(Json(told))
+}
+
+/// Calls a lesson done: the truth beside what was believed.
+#[utoipa::path(
+    post, path = "/api/v1/practice/{job}/done", tag = "practice", operation_id = "debrief",
+    params(("job" = String, Path, description = "Its job")),
+    responses(
+        (status = 200, description = "How it went", body = Debriefing),
+        (status = 404, description = "It is gone", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn debrief(
+    State(state): State<AppState>,
+    job: Result<Path<String>, PathRejection>,
+) -> Result<Json<Debriefing>, Problem> {
+    let id = path(job)?;
+    let (session, began) = state.practice.with(&id, |one| (one.session.clone(), one.began))?;
+    let of = id.clone();
+    let stored = state.stored_of(&id, move |store| store.get(&of)).await?;
+    let told = state
+        .computed(move || Ok(session.debrief(&stored.job, began.duration_until(Timestamp::now()).as_secs())))
+        .await?;
+    state.shelf.take_away(&format!("practice:{id}"));
+    Ok(Json(told))
+}
