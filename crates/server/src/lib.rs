@@ -14,6 +14,7 @@ pub mod cli;
 mod described;
 mod instruments;
 pub mod intake;
+pub mod practice_bay;
 pub mod samples;
 pub mod serve;
 mod trial;

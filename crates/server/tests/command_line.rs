@@ -334,3 +334,66 @@ fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
     assert_eq!(bad.status.code(), Some(2));
     assert!(complaint(&bad).contains("This is no zip"), "{}", complaint(&bad));
 }
+
+#[test]
+fn a_trial_prints_one_object_or_a_table() {
+    let told = |words: &[&str]| {
+        let output = derecho(words, None);
+        assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+        String::from_utf8(output.stdout).unwrap()
+    };
+    let object: serde_json::Value = serde_json::from_str(&told(&[
+        "trial",
+        "--vehicles",
+        "20",
+        "--seed",
+        "9",
+        "--hands",
+        "hurried",
+        "--json",
+    ]))
+    .unwrap();
+    for field in [
+        "vehicles",
+        "told",
+        "within_after_first",
+        "within_at_end",
+        "made_worse",
+        "settled",
+        "settled_wrong",
+        "thumb_within_after_first",
+        "seed",
+    ] {
+        assert!(object[field].is_u64(), "{field}: {object}");
+    }
+    assert_eq!(
+        (&object["vehicles"], &object["seed"], &object["hands"]),
+        (&20.into(), &9.into(), &"hurried".into())
+    );
+    assert!(object["coverage"].as_f64().is_some_and(|share| (0.0..=1.0).contains(&share)));
+    let table = told(&["trial", "--vehicles", "20", "--rule-of-thumb"]);
+    assert!(table.starts_with("20 vehicles, careful hands, by the rule of thumb, seed 1"), "{table}");
+    assert_eq!(derecho(&["trial", "--vehicles", "0"], None).status.code(), Some(2));
+}
+
+/// A stand-in says where it is reached; `list` finds it there, `listen` would print what it holds.
+#[test]
+fn a_stand_in_is_listed() {
+    use std::io::{BufRead as _, BufReader};
+    let mut stand_in = Command::new(env!("CARGO_BIN_EXE_derecho"))
+        .args(["instruments", "simulate", "finder", "--values", "10.8,-2.5"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut way = String::new();
+    BufReader::new(stand_in.stdout.take().unwrap()).read_line(&mut way).unwrap();
+    assert!(way.starts_with("tcp:127.0.0.1:"), "{way}");
+    let listed = derecho(&["instruments", "list", way.trim()], None);
+    stand_in.kill().unwrap();
+    stand_in.wait().unwrap();
+    let listed = String::from_utf8(listed.stdout).unwrap();
+    assert!(listed.contains("finder, good to 0.2 deg") && listed.contains("shows 10.8"), "{listed}");
+    let bad = derecho(&["instruments", "simulate", "finder", "--values", "1", "--unit", "mm"], None);
+    assert_eq!(bad.status.code(), Some(1));
+    assert!(String::from_utf8_lossy(&bad.stderr).contains("does not read in mm"));
+}

@@ -26,7 +26,10 @@ async fn main() {
     let url = format!("{}{address}", shop.address);
     in_browser(size, |page| async move {
         page.go(&url).await?;
-        page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log] | //*[@data-lessons]/li").await?;
+        page.at(
+            "//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log] | //*[@data-lessons]/li",
+        )
+        .await?;
         if url.ends_with("/cycle") {
             page.at("//*[@data-map]").await?;
         }

@@ -31,10 +31,10 @@ use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
 
-use crate::api::practice::PracticeBay;
 use crate::api::problem::Problem;
 use crate::api::view::JobView;
 use crate::intake::read_job;
+use crate::practice_bay::{PracticeBay, is_of_practice};
 
 /// What handlers share.
 #[derive(Clone)]
@@ -95,7 +95,7 @@ impl AppState {
         id: &str,
         call: impl FnOnce(&Store) -> Result<T, StoreError> + Send + 'static,
     ) -> Result<T, Problem> {
-        if !practice::is_of_practice(id) {
+        if !is_of_practice(id) {
             return self.stored(call).await;
         }
         let bay = Arc::clone(&self.practice);

@@ -1,9 +1,5 @@
-//! The practice bay: lessons, and vehicles that exist only in the program. Their jobs are ordinary ones, in a store of
-//! their own that lasts as long as the program runs: nothing of it mixes with real jobs.
-
-use std::collections::HashMap;
-use std::path::PathBuf;
-use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
+//! The practice bay: lessons, and vehicles that exist only in the program. Not here: where their jobs are kept
+//! (`crate::practice_bay`), what is planted and judged (the practice crate).
 
 use axum::Json;
 use axum::extract::rejection::{JsonRejection, PathRejection};
@@ -13,7 +9,6 @@ use derecho_core::measure::{Phrase, Unit};
 use derecho_instruments::instrument::{Announced, Kind, Reading, Unit as InstrumentUnit};
 use derecho_practice::lessons::{LESSONS, Lesson, Planted};
 use derecho_practice::session::{Act, Debriefing, Done, LINKS, Session};
-use derecho_store::{Store, StoreError};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -21,66 +16,15 @@ use utoipa::ToSchema;
 use super::{AppState, path};
 use crate::api::jobs::new_id;
 use crate::api::problem::Problem;
+use crate::practice_bay::{UnderWay, practice_id};
 
-/// How the id of a practice job begins.
-const PREFIX: &str = "practice-";
-/// Most lessons under way at once; the oldest goes.
-const MOST: usize = 50;
-
-/// Whether a job is one of the practice bay.
-pub(super) fn is_of_practice(id: &str) -> bool {
-    id.starts_with(PREFIX)
-}
-
-/// The bay's own store, and the lessons under way in it.
-pub struct PracticeBay {
-    directory: PathBuf,
-    store: OnceLock<Arc<Store>>,
-    opening: Mutex<()>,
-    sessions: Mutex<HashMap<String, UnderWay>>,
-}
-
-struct UnderWay {
-    session: Session,
-    began: Timestamp,
-    number: u64,
-}
-
-impl PracticeBay {
-    /// In a folder of its own beside a store. Made when the first lesson begins.
-    pub(super) fn beside(store: &Store) -> Self {
-        Self {
-            directory: store.directory().join("practice"),
-            store: OnceLock::new(),
-            opening: Mutex::default(),
-            sessions: Mutex::default(),
-        }
-    }
-
-    pub(super) fn store(&self) -> Result<Arc<Store>, StoreError> {
-        let _opening = self.opening.lock().unwrap_or_else(PoisonError::into_inner);
-        if let Some(store) = self.store.get() {
-            return Ok(Arc::clone(store));
-        }
-        // Of a program that has ended nothing is gone on with: its vehicles ended with it.
-        match std::fs::remove_dir_all(&self.directory) {
-            Err(fault) if fault.kind() != std::io::ErrorKind::NotFound => return Err(fault.into()),
-            _ => {}
-        }
-        let store = Arc::new(Store::open(&self.directory)?);
-        Ok(Arc::clone(self.store.get_or_init(|| store)))
-    }
-
-    fn sessions(&self) -> MutexGuard<'_, HashMap<String, UnderWay>> {
-        self.sessions.lock().unwrap_or_else(PoisonError::into_inner)
-    }
-
-    fn with<T>(&self, id: &str, run: impl FnOnce(&mut UnderWay) -> T) -> Result<T, Problem> {
-        self.sessions().get_mut(id).map(run).ok_or_else(|| {
-            let says = "This practice vehicle is gone: it lasts as long as the program runs. Begin the lesson again.";
-            Problem::new(StatusCode::NOT_FOUND, "no_such_practice", says)
-        })
-    }
+/// Runs on a lesson under way.
+fn with<T>(state: &AppState, id: &str, run: impl FnOnce(&mut UnderWay) -> T) -> Result<T, Problem> {
+    state.practice.with(id, run).ok_or_else(|| {
+        let says =
+            "This practice vehicle is gone: it lasts as long as the program runs. Begin the lesson again.";
+        Problem::new(StatusCode::NOT_FOUND, "no_such_practice", says)
+    })
 }
 
 /// A lesson to choose.
@@ -207,20 +151,14 @@ pub async fn begin(
 ) -> Result<(StatusCode, Json<UnderWayView>), Problem> {
     let wanted = super::instruments::body(wanted)?;
     let seed = wanted.seed.unwrap_or_else(|| Timestamp::now().as_microsecond().unsigned_abs());
-    let id = format!("{PREFIX}{}", new_id());
+    let id = practice_id(&new_id());
     let begun = state.computed(move || Ok(Session::begin(Lesson::of(wanted.planted), seed, wanted.unit)));
     let (session, job) = begun.await?;
     let of = id.clone();
     state.stored_of(&id, move |store| store.create(&of, &job, Timestamp::now())).await?;
     state.shelf.put(tape(session.unit()), &format!("practice:{id}"));
     let told = view(&id, &session);
-    let mut sessions = state.practice.sessions();
-    if sessions.len() >= MOST
-        && let Some(oldest) = sessions.iter().min_by_key(|(_, one)| one.began).map(|(id, _)| id.clone())
-    {
-        sessions.remove(&oldest);
-    }
-    sessions.insert(id, UnderWay { session, began: Timestamp::now(), number: 0 });
+    state.practice.begin(id, session);
     Ok((StatusCode::CREATED, Json(told)))
 }
 
@@ -238,7 +176,7 @@ pub async fn under_way(
     job: Result<Path<String>, PathRejection>,
 ) -> Result<Json<UnderWayView>, Problem> {
     let id = path(job)?;
-    state.practice.with(&id, |one| Json(view(&id, &one.session)))
+    with(&state, &id, |one| Json(view(&id, &one.session)))
 }
 
 /// Does something to the vehicle. What the tape shows is held on the shelf too, for the field one is in.
@@ -261,7 +199,7 @@ pub async fn act(
         let says = "No sleeve is turned by more than a hundred turns at once.";
         return Err(Problem::new(StatusCode::BAD_REQUEST, "bad_body", says));
     }
-    let (told, shown) = state.practice.with(&id, |one| {
+    let (told, shown) = with(&state, &id, |one| {
         let taped = matches!(act, Act::Read { .. } | Act::ReadBar | Act::ReadFrameEye | Act::ReadAxleEye);
         let shows = one.session.act(act).shows_mm.filter(|_| taped);
         one.number += 1;
@@ -299,7 +237,7 @@ pub async fn debrief(
     job: Result<Path<String>, PathRejection>,
 ) -> Result<Json<Debriefing>, Problem> {
     let id = path(job)?;
-    let (session, began) = state.practice.with(&id, |one| (one.session.clone(), one.began))?;
+    let (session, began) = with(&state, &id, |one| (one.session.clone(), one.began))?;
     let of = id.clone();
     let stored = state.stored_of(&id, move |store| store.get(&of)).await?;
     let told = state
