@@ -23,6 +23,9 @@ export function InstrumentsDialog({
       <Ways />
       <Join />
       <Taken />
+      <div>
+        <Button onClick={() => onOpenChange(false)}>Back to the job</Button>
+      </div>
     </Modal>
   );
 }

@@ -92,15 +92,16 @@ function Sleeve({ onAct }: { onAct: (act: Act) => void }) {
   const [flats, setFlats] = useState("0");
   const count = Math.trunc(Number(turns) || 0) * 6 + Math.trunc(Number(flats) || 0);
   const field = (label: string, value: string, set: (text: string) => void) => (
-    <label className="grid text-[15px] text-muted">
-      {label}
+    <div className="grid text-[15px] text-muted">
+      <label htmlFor={`sleeve ${label}`}>{label}</label>
       <input
+        id={`sleeve ${label}`}
         className="min-h-11 w-24 border-[1.5px] border-ink bg-tape px-2 text-[18px] text-ink"
         inputMode="numeric"
         value={value}
         onChange={(event) => set(event.target.value)}
       />
-    </label>
+    </div>
   );
   return (
     <div className="flex flex-wrap items-end gap-1.5">
