@@ -5,6 +5,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_job::bar::can_be_followed;
+use derecho_job::bar::further::Further;
 use derecho_job::bar::next::next_reading;
 use derecho_job::cautions::Stage;
 use derecho_job::document::SheetKind;
@@ -19,6 +20,18 @@ use crate::hands::{Hands, can_be_told, feature};
 use crate::truth::Feature;
 use crate::vehicle::Vehicle;
 
+/// What careful hands read further, where an answer cannot be told or is worse than the tolerance.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Reading {
+    /// What Derecho says to read next.
+    #[default]
+    Advised,
+    /// One more repeat on one side and then the other.
+    Blindly,
+    /// Nothing.
+    Never,
+}
+
 /// What is tried.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Settings {
@@ -30,6 +43,8 @@ pub struct Settings {
     pub hands: Hands,
     /// Whether the rule of thumb is followed instead of Derecho.
     pub rule_of_thumb: bool,
+    /// What careful hands read further.
+    pub further: Reading,
     /// Threads.
     pub threads: usize,
 }
@@ -189,7 +204,7 @@ fn one(settings: &Settings, index: u64) -> Trial {
         return sum;
     }
     for round in 0..=ROUNDS {
-        let Some(centring) = read(&mut vehicle, &mut job, settings.hands, &mut sum) else { break };
+        let Some(centring) = read(&mut vehicle, &mut job, settings, &mut sum) else { break };
         let told = can_be_told(&centring);
         let results = solve(&job);
         if round == 0 {
@@ -235,7 +250,8 @@ fn one(settings: &Settings, index: u64) -> Trial {
 }
 
 /// Works the newest sheet out, with the further readings careful hands take where they are told to.
-fn read(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) -> Option<Centring> {
+fn read(vehicle: &mut Vehicle, job: &mut Job, settings: &Settings, sum: &mut Trial) -> Option<Centring> {
+    let hands = settings.hands;
     let mut further = 0;
     let centring = loop {
         let resolved = Resolved::of(job);
@@ -244,11 +260,14 @@ fn read(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) -> 
         if can_be_told(&centring) || hands == Hands::Hurried || further == FURTHER {
             break centring;
         }
-        let Some(next) =
-            next_reading(job, &resolved, DRAWS).and_then(|next| Some(next.options.first()?.reading))
-        else {
-            break centring;
+        let next = match settings.further {
+            Reading::Advised => next_reading(job, &resolved, DRAWS)
+                .and_then(|next| next.options.first().map(|option| option.reading)),
+            Reading::Blindly if further % 2 == 0 => Some(Further::RepeatLeft),
+            Reading::Blindly => Some(Further::RepeatRight),
+            Reading::Never => None,
         };
+        let Some(next) = next else { break centring };
         further += 1;
         hands.read_further(vehicle, job, next);
     };

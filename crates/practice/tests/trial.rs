@@ -4,14 +4,14 @@
 use derecho_core::measure::Unit;
 use derecho_practice::Truth;
 use derecho_practice::hands::Hands;
-use derecho_practice::trial::{Settings, trial};
+use derecho_practice::trial::{Reading, Settings, trial};
 use derecho_practice::vehicle::Vehicle;
 use serde_json::Value;
 
 static_assertions::assert_not_impl_any!(Truth: serde::Serialize, std::fmt::Display, Default);
 
 fn settings(hands: Hands, threads: usize) -> Settings {
-    Settings { vehicles: 200, seed: 3, hands, rule_of_thumb: false, threads }
+    Settings { vehicles: 200, seed: 3, hands, rule_of_thumb: false, further: Reading::Advised, threads }
 }
 
 #[test]
@@ -32,6 +32,14 @@ fn hurried_hands_are_not_told_what_they_cannot_know() {
     let told = trial(&settings(Hands::Hurried, 2), &|_| {});
     assert!(told.settled > 10 && told.settled_wrong * 50 <= told.settled, "{told:?}");
     assert!(told.told < 150, "one or two hurried readings do not always tell: {told:?}");
+}
+
+#[test]
+fn what_to_read_next_tells_more_than_reading_blindly() {
+    let told = |further| trial(&Settings { further, ..settings(Hands::Careful, 2) }, &|_| {});
+    let [advised, blindly, never] = [Reading::Advised, Reading::Blindly, Reading::Never].map(told);
+    assert!(advised.told > blindly.told && blindly.told >= never.told, "{advised:?} {blindly:?} {never:?}");
+    assert!(never.readings < blindly.readings);
 }
 
 #[test]

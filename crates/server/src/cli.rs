@@ -12,6 +12,7 @@ use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::{Job, document::schema::job_schema, everything};
 use derecho_practice::hands::Hands;
+use derecho_practice::trial::Reading;
 use derecho_store::safekeeping::{self, restore};
 use derecho_store::{DATABASE_FILE, Store};
 use jiff::Timestamp;
@@ -26,6 +27,7 @@ use crate::api::tape::ReadBack;
 use crate::calendar::{calendar, due};
 use crate::instruments::{self, Instruments};
 use crate::intake::{Refusal, read_job};
+use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
 
@@ -172,6 +174,9 @@ enum Command {
         /// Follow the rule of thumb instead of Derecho's answer.
         #[arg(long)]
         rule_of_thumb: bool,
+        /// What careful hands read further, where an answer cannot be told.
+        #[arg(long, value_enum, default_value = "advised")]
+        further: FurtherWord,
         /// Print one JSON object.
         #[arg(long)]
         json: bool,
@@ -191,6 +196,16 @@ enum Command {
 enum PaperWord {
     A4,
     Letter,
+}
+
+#[derive(Clone, Copy, Debug, ValueEnum)]
+enum FurtherWord {
+    /// What Derecho says to read next.
+    Advised,
+    /// One more repeat, on one side and then the other.
+    Blindly,
+    /// Nothing.
+    Never,
 }
 
 #[derive(Clone, Copy, Debug, ValueEnum)]
@@ -257,16 +272,22 @@ fn execute(command: Command) -> Result<(), Failure> {
             let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build();
             runtime.map_err(Failure::could_not)?.block_on(instruments::run(what)).map_err(Failure::could_not)
         }
-        Command::Trial { vehicles, seed, hands, rule_of_thumb, json } => {
+        Command::Trial { vehicles, seed, hands, rule_of_thumb, further, json } => {
             let hands = match hands {
                 HandsWord::Careful => Hands::Careful,
                 HandsWord::Hurried => Hands::Hurried,
+            };
+            let further = match further {
+                FurtherWord::Advised => Reading::Advised,
+                FurtherWord::Blindly => Reading::Blindly,
+                FurtherWord::Never => Reading::Never,
             };
             let settings = derecho_practice::trial::Settings {
                 vehicles: vehicles as usize,
                 seed,
                 hands,
                 rule_of_thumb,
+                further,
                 threads: 1,
             };
             let told = trial::run(settings);
@@ -277,7 +298,7 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Reminders { calendar, data } => reminders(calendar, data),
         Command::Log { output, data } => {
             let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
-            let lines = shop::lines(&store, "", None).map_err(Failure::could_not)?;
+            let lines = shop::lines(&Records::default(), &store, "", None).map_err(Failure::could_not)?;
             write_out(&output, &shop::log_csv(&lines).map_err(Failure::could_not)?)
         }
         Command::Pack { file, data } => {

@@ -15,6 +15,7 @@ mod described;
 mod instruments;
 pub mod intake;
 pub mod practice_bay;
+pub mod records;
 pub mod samples;
 pub mod serve;
 mod trial;

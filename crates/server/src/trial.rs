@@ -50,6 +50,7 @@ pub(crate) fn table(trial: &Trial) -> String {
             line("95 % intervals that hold the truth", trial.intervals_hold, trial.intervals),
             line("bars that truly touch something in their travel", trial.contacts, trial.vehicles),
             line("  of those, foretold by stage Cycle", trial.contacts_foretold, trial.contacts),
+            line("  foretold where nothing touches", trial.contacts_cried, trial.vehicles - trial.contacts),
             line(
                 "within 3 mm after one setting by the rule of thumb",
                 trial.thumb_within_after_first,

@@ -507,6 +507,18 @@ impl Store {
         Ok((jobs, total))
     }
 
+    /// Every job of the bay with its newest revision, last saved first.
+    ///
+    /// # Errors
+    /// Where the database refuses.
+    pub fn newest(&self) -> Result<Vec<(String, u64)>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached(sql::NEWEST)?;
+            let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get::<_, i64>(1)? as u64)))?;
+            Ok(rows.collect::<Result<Vec<_>, _>>()?)
+        })
+    }
+
     /// A card that was drawn by other rules is drawn anew of its document; so is one that cannot be read.
     fn with_card(&self, row: ListedRow) -> Result<ListedJob, StoreError> {
         let ListedRow { mut job, card, drawn_by } = row;

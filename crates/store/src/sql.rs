@@ -67,3 +67,7 @@ pub(crate) const LOG_TAKEN: &str = "
 pub(crate) const TAKEN: &str = "
     SELECT taken_at, job_id, field, instrument, kind, reading FROM instrument_log
     ORDER BY taken_at DESC, rowid DESC LIMIT ?1";
+
+/// The bay's jobs and their newest revisions, last saved first, out of indexes and rows without reading cards.
+pub(crate) const NEWEST: &str =
+    "SELECT id, revision FROM jobs WHERE removed = 0 ORDER BY saved_at DESC, id DESC";

@@ -19,7 +19,6 @@ const VIEWS: [View; 19] = [
     ("bracket-y-link", DESK, "/jobs/relay-wagon-5/bracket", ""),
     ("parts", DESK, "/parts", ""),
     ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
-    ("cycle-crossed", DESK, "/jobs/relay-wagon-5/cycle", "worst"),
     ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
     ("sway", DESK, "/jobs/lookout-truck-7/sway", ""),
     ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
@@ -28,6 +27,7 @@ const VIEWS: [View; 19] = [
     ("bolt-up-phone", PHONE, "/jobs/tower-truck-8/bolt_up", ""),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("log", DESK, "/log", ""),
+    ("practice", DESK, "/practice", "lesson"),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
 ];
 
@@ -51,7 +51,8 @@ async fn main() {
 async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResult<()> {
     page.go(url).await?;
     page.sees("h1", "").await?;
-    page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log]").await?;
+    page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log] | //*[@data-lessons]/li")
+        .await?;
     if url.ends_with("/bracket") {
         page.at("//*[@data-options] | //*[@data-checks]").await?;
     }
@@ -72,8 +73,18 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
         page.pick("//*[@data-stow]").await?;
         let room = page.at("//*[@data-room]").await?.to_json()?;
         page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![room]).await?;
-    } else if keys == "worst" {
-        page.pick("//*[@data-way='left_up']").await?;
+    } else if keys == "lesson" {
+        page.press("Begin: A helper with time").await?;
+        page.press("New centring sheet").await?;
+        page.press("Send the helper away").await?;
+        page.press("Bounce it").await?;
+        for (side, place) in [("left", 0), ("left", 1), ("right", 0), ("right", 1)] {
+            page.pick(&format!("//input[@data-pointer='/sheets/0/{side}/{place}']")).await?;
+            page.press(&format!("Read the {side}")).await?;
+            page.sees("[data-took=taken]", &format!("into “{side} reading {}”", place + 1)).await?;
+        }
+        page.saved().await?;
+        page.driver.execute("document.querySelector('[data-slate]').scrollTo(0, 0)", vec![]).await?;
     } else {
         for key in keys.chars() {
             page.key(&key.to_string()).await?;

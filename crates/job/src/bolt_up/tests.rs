@@ -13,7 +13,6 @@ use super::order::{arranged, broken, sorted};
 use super::rules::Rule;
 use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
 use super::tasks::{Task, What, tasks};
-use crate::document::sway::PanelForm;
 use crate::document::work::{OwnStep, Stands};
 use crate::document::{HoleChoice, Job};
 

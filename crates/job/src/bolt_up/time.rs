@@ -37,13 +37,13 @@ pub fn took(job: &Job) -> Vec<(String, f64)> {
         .collect()
 }
 
-/// The middle of all times of each step, over the jobs of a shop.
+/// The middle of all times of each step, of what every job of a shop [`took`].
 #[must_use]
-pub fn usual<'a>(jobs: impl Iterator<Item = &'a Job>) -> Vec<StepTime> {
+pub fn usual<'a>(times: impl Iterator<Item = &'a (String, f64)>) -> Vec<StepTime> {
     let mut all: BTreeMap<String, Vec<f64>> = BTreeMap::new();
-    for (key, minutes) in jobs.flat_map(took) {
-        let kind = if key.starts_with("drill/") { "drill".to_owned() } else { key };
-        all.entry(kind).or_default().push(minutes);
+    for (key, minutes) in times {
+        let kind = if key.starts_with("drill/") { "drill" } else { key };
+        all.entry(kind.to_owned()).or_default().push(*minutes);
     }
     all.into_iter()
         .map(|(key, mut times)| {
@@ -84,8 +84,10 @@ mod tests {
     fn the_middle_of_all_times() {
         let of = |minutes: &str, key: &str| job(&[("stands", "08:00"), (key, minutes)]);
         let jobs = [of("08:12", "bar/out"), of("08:40", "bar/out"), of("08:10", "bar/out")];
-        let usual_of =
-            |jobs: &[Job]| usual(jobs.iter()).into_iter().map(|time| (time.key, time.minutes, time.of));
+        let usual_of = |jobs: &[Job]| {
+            let times: Vec<_> = jobs.iter().flat_map(took).collect();
+            usual(times.iter()).into_iter().map(|time| (time.key, time.minutes, time.of))
+        };
         assert_eq!(usual_of(&jobs).collect::<Vec<_>>(), [("bar/out".to_owned(), 12.0, 3)]);
         let two = [jobs[0].clone(), jobs[2].clone()];
         assert_eq!(usual_of(&two).next().unwrap().1, 11.0);

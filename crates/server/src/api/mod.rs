@@ -35,6 +35,7 @@ use crate::api::problem::Problem;
 use crate::api::view::JobView;
 use crate::intake::read_job;
 use crate::practice_bay::{PracticeBay, is_of_practice};
+use crate::records::Records;
 
 /// What handlers share.
 #[derive(Clone)]
@@ -45,6 +46,8 @@ pub struct AppState {
     computing: Arc<Semaphore>,
     /// Instruments that are joined.
     pub shelf: Shelf,
+    /// What every job has on record, as it was read last.
+    pub records: Arc<Records>,
     /// The practice bay, apart from the real one.
     pub practice: Arc<PracticeBay>,
     /// Done when the program is stopped: streams of events end with it.
@@ -59,6 +62,7 @@ impl AppState {
         Self {
             computing: Arc::new(Semaphore::new(cores)),
             shelf: Shelf::default(),
+            records: Arc::default(),
             practice: Arc::new(PracticeBay::beside(&store)),
             ending: CancellationToken::new(),
             store: Arc::new(store),

@@ -1,6 +1,7 @@
 //! The whole shop: its log, and all its jobs as one file, out and in.
 
 use std::io::{Cursor, Read, Write};
+use std::sync::Arc;
 
 use axum::Json;
 use axum::body::Bytes;
@@ -11,7 +12,7 @@ use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
 use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
-use derecho_job::log::{LogEntry, LogKind, log};
+use derecho_job::log::{LogEntry, LogKind};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
 use derecho_store::{Store, StoreError, StoredJob};
 use jiff::Timestamp;
@@ -25,11 +26,12 @@ use crate::api::jobs::new_id;
 use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
 use crate::intake::{LARGEST_BODY, Refusal, read_job};
+use crate::records::Records;
 
 /// Entries of a page of the log where nobody says how many.
 const PAGE: usize = 200;
 /// The largest zip taken in.
-pub const LARGEST_SHOP: usize = 64 * 1024 * 1024;
+pub const LARGEST_SHOP: usize = 256 * 1024 * 1024;
 /// Most job files in one.
 const MOST_FILES: usize = 20_000;
 const SUFFIX: &str = ".derecho.json";
@@ -80,24 +82,30 @@ fn every_job(store: &Store) -> Result<Vec<StoredJob>, StoreError> {
 }
 
 /// Every entry that is asked for, newest first.
-pub fn lines(store: &Store, search: &str, kind: Option<LogKind>) -> Result<Vec<LogLine>, StoreError> {
+///
+/// # Errors
+/// Where the database refuses.
+pub fn lines(
+    records: &Records,
+    store: &Store,
+    search: &str,
+    kind: Option<LogKind>,
+) -> Result<Vec<LogLine>, StoreError> {
     let wanted = search.trim().to_lowercase();
-    let holds = |text: &str| text.to_lowercase().contains(&wanted);
+    let holds = |text: &str| wanted.is_empty() || text.to_lowercase().contains(&wanted);
     let mut lines: Vec<LogLine> = Vec::new();
-    for stored in every_job(store)? {
-        let Job { title, rig, .. } = &stored.job;
-        for entry in log(&stored.job) {
-            let told = holds(title) || holds(&rig.vehicle) || holds(&entry.by);
-            let told = told || holds(entry.says.in_unit(rig.sheet_unit));
-            if told && kind.is_none_or(|kind| kind == entry.kind) {
-                lines.push(LogLine {
-                    id: stored.id.clone(),
-                    title: title.clone(),
-                    vehicle: rig.vehicle.clone(),
-                    entry,
-                });
-            }
-        }
+    for record in records.all(store)? {
+        let of_job = holds(&record.title) || holds(&record.vehicle);
+        let told = |entry: &&LogEntry| {
+            (of_job || holds(&entry.by) || holds(entry.says.in_unit(record.unit)))
+                && kind.is_none_or(|kind| kind == entry.kind)
+        };
+        lines.extend(record.entries.iter().filter(told).map(|entry| LogLine {
+            id: record.id.clone(),
+            title: record.title.clone(),
+            vehicle: record.vehicle.clone(),
+            entry: entry.clone(),
+        }));
     }
     lines.sort_by_key(|line| std::cmp::Reverse(line.entry.at.unwrap_or(Timestamp::MIN)));
     Ok(lines)
@@ -116,7 +124,8 @@ pub async fn shop_log(
     query: Result<Query<LogQuery>, QueryRejection>,
 ) -> Result<Json<LogPage>, Problem> {
     let LogQuery { search, kind, offset } = super::query(query)?;
-    let lines = state.stored(move |store| lines(store, &search, kind)).await?;
+    let records = Arc::clone(&state.records);
+    let lines = state.stored(move |store| lines(&records, store, &search, kind)).await?;
     let total = lines.len();
     Ok(Json(LogPage { lines: lines.into_iter().skip(offset as usize).take(PAGE).collect(), total }))
 }
@@ -162,7 +171,8 @@ pub async fn shop_log_csv(
     query: Result<Query<LogQuery>, QueryRejection>,
 ) -> Result<Response, Problem> {
     let LogQuery { search, kind, .. } = super::query(query)?;
-    let lines = state.stored(move |store| lines(store, &search, kind)).await?;
+    let records = Arc::clone(&state.records);
+    let lines = state.stored(move |store| lines(&records, store, &search, kind)).await?;
     let text = log_csv(&lines).map_err(|error| Problem::internal(&error))?;
     let kind = [
         (header::CONTENT_TYPE, "text/csv; charset=utf-8"),
@@ -296,8 +306,9 @@ pub async fn shop_in(State(state): State<AppState>, body: Bytes) -> Result<Json<
     responses((status = 200, description = "The middle time of each step that was ticked, over all jobs", body = Vec<StepTime>))
 )]
 pub async fn step_times(State(state): State<AppState>) -> Result<Json<Vec<StepTime>>, Problem> {
-    let jobs = state.stored(every_job).await?;
-    Ok(Json(usual(jobs.iter().map(|stored| &stored.job))))
+    let records = Arc::clone(&state.records);
+    let all = state.stored(move |store| records.all(store)).await?;
+    Ok(Json(usual(all.iter().flat_map(|record| &record.took))))
 }
 
 /// The job at the other end of the same vehicle, and what it knows.
