@@ -245,7 +245,7 @@ impl Figures {
             length(self.repeat),
         ));
         steps.push(Step::new(
-            "uncertainty with what repeats cannot reveal: the feature's own, and an instrument's",
+            "uncertainty with the feature's own, which repeats cannot reveal",
             "U = 2 √({u}² + {u_feature}²)",
             &[("u", length(self.repeat)), ("u_feature", length(readings.feature_uncertainty))],
             length(self.uncertainty),
