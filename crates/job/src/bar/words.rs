@@ -790,17 +790,24 @@ const fn further_word(reading: Further) -> &'static str {
 
 /// What a further reading is worth.
 pub(super) fn further(reading: Further, now: Length, to: Length) -> Phrase {
-    Phrase::of(|w| format!("{}: from ±{} to ±{}", further_word(reading), w.fine(now), w.fine(to)))
+    Phrase::of(|w| {
+        let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
+        if now == to {
+            format!("{what}: hardly less than ±{now}")
+        } else {
+            format!("{what}: from ±{now} to ±{to}")
+        }
+    })
 }
 
 /// Which to take.
 pub(super) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
     Phrase::of(|w| {
-        format!(
-            "Read next: {}. That narrows the answer most, from ±{} to ±{}.",
-            further_word(reading),
-            w.fine(now),
-            w.fine(to)
-        )
+        let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
+        if now == to {
+            format!("Read next: {what}. It helps most, and leaves the answer at about ±{now}.")
+        } else {
+            format!("Read next: {what}. That narrows the answer most, from ±{now} to ±{to}.")
+        }
     })
 }
