@@ -153,6 +153,78 @@ async fn a_bad_line_is_dropped_and_a_lost_one_comes_back() {
     assert_eq!(Sentence::parse(asked.trim_end()), Ok(Sentence::Ask { id }));
 }
 
+/// Whatever comes before it, a sound line behind a line's end is read: nothing stalls, nothing panics.
+#[tokio::test]
+async fn a_sound_line_is_read_behind_any_bytes() {
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let shelf = Shelf::default();
+    let mut events = shelf.listen();
+    shelf.join(&way_to(&listener)).unwrap();
+    let (mut line, _) = listener.accept().await.unwrap();
+    let tape = StandIn::of(Kind::Tape, Unit::Millimetres, vec![1.0]);
+    let id = tape.announced.id.clone();
+    line.write_all(format!("{}\n", Sentence::Announce(tape.announced).line()).as_bytes()).await.unwrap();
+    // A plain generator of bytes: the constants of Numerical Recipes.
+    let mut state = 1_u32;
+    let mut byte = || {
+        state = state.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+        (state >> 24) as u8
+    };
+    for number in 1..=40_u64 {
+        let length = usize::from(byte()) * 8;
+        let rubbish: Vec<u8> = (0..length).map(|_| byte()).collect();
+        line.write_all(&rubbish).await.unwrap();
+        let value = f64::from(u32::try_from(number).unwrap()) / 4.0;
+        let reading = derecho_instruments::instrument::Reading {
+            number,
+            value,
+            unit: Unit::Millimetres,
+            held: true,
+            place: None,
+        };
+        let sound = Sentence::Reading { id: id.clone(), reading }.line();
+        line.write_all(format!("\n{sound}\n").as_bytes()).await.unwrap();
+        assert_eq!(held(&mut events).await, value, "after {length} bytes");
+    }
+    assert!(shelf.shown().ways[0].dropped > 40, "{:?}", shelf.shown().ways);
+    assert!(shelf.shown().ways[0].there, "the line stays open");
+}
+
+/// A unit, a battery, a fault: each is shown, and a reading clears the fault.
+#[tokio::test]
+async fn what_ails_an_instrument_is_shown() {
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let shelf = Shelf::default();
+    let mut events = shelf.listen();
+    shelf.join(&way_to(&listener)).unwrap();
+    let (mut line, _) = listener.accept().await.unwrap();
+    let wrench = StandIn::of(Kind::Wrench, Unit::NewtonMetres, vec![120.0]);
+    let id = wrench.announced.id.clone();
+    let reading = derecho_instruments::instrument::Reading {
+        number: 1,
+        value: 120.0,
+        unit: Unit::NewtonMetres,
+        held: false,
+        place: None,
+    };
+    for said in [
+        // Of an instrument that has not said what it is there is nothing to show.
+        Sentence::LowBattery { id: id.clone() },
+        Sentence::Announce(wrench.announced),
+        Sentence::LowBattery { id: id.clone() },
+        Sentence::Fault { id: id.clone(), says: "ratchet jammed".to_owned() },
+    ] {
+        line.write_all(format!("{}\n", said.line()).as_bytes()).await.unwrap();
+    }
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.fault.is_some())).await;
+    let one = the(&shelf).unwrap();
+    assert_eq!((one.low_battery, one.fault.as_deref()), (true, Some("ratchet jammed")));
+    assert_eq!(shelf.of_kind(Kind::Wrench).len(), 1);
+    assert_eq!(shelf.of_kind(Kind::Tape).len(), 0);
+    line.write_all(format!("{}\n", Sentence::Reading { id, reading }.line()).as_bytes()).await.unwrap();
+    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.fault.is_none())).await;
+}
+
 trait MapOwned {
     fn map_owned(self) -> (String, String);
 }

@@ -413,3 +413,37 @@ fn a_job_of_before_opens_with_nothing_ticked() {
     assert!(written.get("bolt_up").is_none() && written.get("proof").is_none());
     assert_eq!(worked(&before).done, 0);
 }
+
+/// The bar was made 3/8" longer, which moves the axle about 3/8"; read 3/4" off before and centred after, it would have
+/// moved 3/4". One of the two sheets is wrong: it is read once more before it is settled, and where the second sheet
+/// says the same, it is so.
+#[test]
+fn an_axle_that_moved_otherwise_is_read_once_more() {
+    let mut value: Value =
+        serde_json::from_str(include_str!("../../../demo/supply-truck-9.derecho.json")).unwrap();
+    let gates = |value: &Value| -> Vec<GateKind> {
+        let job: Job = serde_json::from_value(value.clone()).unwrap();
+        solve(&job).settling.gates.into_iter().map(|gate| gate.kind).collect()
+    };
+    assert!(!gates(&value).contains(&GateKind::MovedOtherwise), "as it is it moved as reckoned");
+    let side = |text: &str| json!(vec![json!({ "text": text, "unit": "in" }); 4]);
+    value["sheets"][0]["left"] = side("6 3/4");
+    value["sheets"][0]["right"] = side("5 1/4");
+    assert!(gates(&value).contains(&GateKind::MovedOtherwise));
+    let mut second = value["sheets"][1].clone();
+    second["id"] = json!("after-1-again");
+    let off = |value: &Value, text: &str| {
+        let (mut value, mut second) = (value.clone(), second.clone());
+        second["left"] = side(text);
+        value["sheets"].as_array_mut().unwrap().push(second);
+        value
+    };
+    // The second sheet half an inch from the first says something else: nothing is confirmed by it.
+    assert!(
+        gates(&off(&value, "7 1/16")).contains(&GateKind::MovedOtherwise) || {
+            let job: Job = serde_json::from_value(off(&value, "7 1/16")).unwrap();
+            solve(&job).prove.unwrap().verdict != derecho_job::prove::ProveVerdict::CanSettle
+        }
+    );
+    assert!(!gates(&off(&value, "6 1/16")).contains(&GateKind::MovedOtherwise));
+}

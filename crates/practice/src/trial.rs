@@ -10,6 +10,7 @@ use derecho_job::bar::next::next_reading;
 use derecho_job::cautions::Stage;
 use derecho_job::document::SheetKind;
 use derecho_job::prove::ProveVerdict;
+use derecho_job::prove::settling::GateKind;
 use derecho_job::setups::Resolved;
 use derecho_job::strip::Progress;
 use derecho_job::{Job, solve};
@@ -212,7 +213,14 @@ fn one(settings: &Settings, index: u64) -> Trial {
             foretold(&vehicle, &results.stages, &mut sum);
             others(&found, told, &centring, &mut sum);
         }
-        if results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle) {
+        let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
+        let doubted = results.settling.gates.iter().any(|gate| gate.kind == GateKind::MovedOtherwise);
+        if proved && doubted && round < ROUNDS {
+            // Told to read once more before it is settled.
+            read_again(&mut vehicle, &mut job, settings.hands);
+            continue;
+        }
+        if proved && !doubted {
             sum.settled = 1;
             sum.within_after_first += count(round == 0 && told && before.abs() <= CENTRED);
             break;
@@ -230,23 +238,27 @@ fn one(settings: &Settings, index: u64) -> Trial {
             break;
         };
         vehicle.turn(change);
-        vehicle.bounce();
         if round == 0 {
             let now = vehicle.true_offset();
             sum.within_after_first += count(now.abs() <= CENTRED);
             sum.compare(before, now);
         }
         job.setups.rounds.push(correction.fitting.clone());
-        let rounds = job.setups.rounds.len() as u32;
-        let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
-        let went_to = kept.unwrap_or(Feature::Hub);
-        job.sheets.push(settings.hands.sheet(&mut vehicle, went_to, format!("after-{rounds}"), rounds));
+        read_again(&mut vehicle, &mut job, settings.hands);
     }
     let end = vehicle.true_offset();
     sum.within_at_end = count(end.abs() <= CENTRED);
     sum.settled_wrong = count(sum.settled == 1 && end.abs() > FAR_OUT);
     sum.given_up = 1 - sum.settled;
     sum
+}
+
+/// A new sheet of the round, from the feature of the last one.
+fn read_again(vehicle: &mut Vehicle, job: &mut Job, hands: Hands) {
+    let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
+    let rounds = job.setups.rounds.len() as u32;
+    let id = format!("after-{rounds}-{}", job.sheets.len());
+    job.sheets.push(hands.sheet(vehicle, kept.unwrap_or(Feature::Hub), id, rounds));
 }
 
 /// Works the newest sheet out, with the further readings careful hands take where they are told to.
@@ -337,7 +349,6 @@ fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
             break;
         }
         vehicle.turn(turn);
-        vehicle.bounce();
         if round == 0 {
             let now = vehicle.true_offset();
             sum.within_after_first = count(now.abs() <= CENTRED);

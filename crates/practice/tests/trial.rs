@@ -30,7 +30,8 @@ fn careful_hands_keep_the_bounds() {
 #[test]
 fn hurried_hands_are_not_told_what_they_cannot_know() {
     let told = trial(&settings(Hands::Hurried, 2), &|_| {});
-    assert!(told.settled > 10 && told.settled_wrong * 50 <= told.settled, "{told:?}");
+    // One in a hundred over many; of so few, one may be.
+    assert!(told.settled > 10 && told.settled_wrong <= 1, "{told:?}");
     assert!(told.told < 150, "one or two hurried readings do not always tell: {told:?}");
 }
 
@@ -57,8 +58,7 @@ fn the_rule_of_thumb_is_followed_to_its_end() {
     let thumb = trial(&Settings { rule_of_thumb: true, ..settings(Hands::Hurried, 2) }, &|_| {});
     let derecho = trial(&settings(Hands::Hurried, 2), &|_| {});
     assert_eq!(thumb.settled + thumb.given_up, 200);
-    let wrong = |told: &derecho_practice::trial::Trial| told.settled_wrong as f64 / told.settled as f64;
-    assert!(wrong(&thumb) >= wrong(&derecho), "{thumb:?} {derecho:?}");
+    assert!(thumb.settled_wrong >= derecho.settled_wrong, "{thumb:?} {derecho:?}");
 }
 
 /// Every length of a job is what a tape shows: a whole graduation. A truth is none, and none gets in.

@@ -18,9 +18,15 @@ export function ConflictDialog() {
       <table className="w-full text-left" data-conflict>
         <thead>
           <tr className="border-ink border-b">
-            <th className="py-1 pr-2 font-semibold">what</th>
-            <th className="pr-2 font-semibold">here</th>
-            <th className="font-semibold">elsewhere</th>
+            <th scope="col" className="py-1 pr-2 font-semibold">
+              what
+            </th>
+            <th scope="col" className="pr-2 font-semibold">
+              here
+            </th>
+            <th scope="col" className="font-semibold">
+              elsewhere
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -86,9 +86,15 @@ function Earlier({ revision, onDone }: { revision: number; onDone: () => void })
       <table className="w-full text-left">
         <thead>
           <tr className="border-ink border-b">
-            <th className="pr-2 font-semibold">what</th>
-            <th className="pr-2 font-semibold">now</th>
-            <th className="font-semibold">then</th>
+            <th scope="col" className="pr-2 font-semibold">
+              what
+            </th>
+            <th scope="col" className="pr-2 font-semibold">
+              now
+            </th>
+            <th scope="col" className="font-semibold">
+              then
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -29,7 +29,9 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
         <tbody>
           {KEYS.map(([key, does]) => (
             <tr key={key} className="border-line border-b">
-              <th className="py-1.5 pr-3 font-semibold">{key}</th>
+              <th scope="row" className="py-1.5 pr-3 font-semibold">
+                {key}
+              </th>
               <td>{does}</td>
             </tr>
           ))}

@@ -118,7 +118,7 @@ export function Parts() {
                   </button>
                 </th>
               ))}
-              <th>
+              <th scope="col">
                 <span className="sr-only">what to do</span>
               </th>
             </tr>

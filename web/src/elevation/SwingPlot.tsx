@@ -89,9 +89,17 @@ function SwingTable({ sweep, hasPlan, planName }: Omit<SwingPlotProps, "driven">
     <table className="w-full text-left">
       <thead>
         <tr className="border-ink border-b">
-          <th className="py-1 font-semibold">travel</th>
-          <th className="font-semibold">as found</th>
-          {hasPlan && <th className="font-semibold">{planName}</th>}
+          <th scope="col" className="py-1 font-semibold">
+            travel
+          </th>
+          <th scope="col" className="font-semibold">
+            as found
+          </th>
+          {hasPlan && (
+            <th scope="col" className="font-semibold">
+              {planName}
+            </th>
+          )}
         </tr>
       </thead>
       <tbody>

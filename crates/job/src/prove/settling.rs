@@ -4,6 +4,7 @@
 //! has a calendar.
 
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
+use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::{Length, Phrase, Unit};
 use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
@@ -16,7 +17,7 @@ use super::verdict::ProveVerdict;
 use super::{ProveResult, words};
 use crate::bolt_up::{Progressed, temporary};
 use crate::document::proof::{ReminderKind, ReminderRecord};
-use crate::document::{Job, Use, length_of};
+use crate::document::{Job, SheetKind, Use, length_of};
 use crate::setups::Resolved;
 use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict, check};
@@ -35,6 +36,8 @@ pub enum GateKind {
     StandsOtherwise,
     /// Something that was looked at is not right.
     NotRight,
+    /// The axle moved otherwise than was reckoned, and no second sheet says the same.
+    MovedOtherwise,
 }
 
 /// One thing that stands in the way of settling.
@@ -112,6 +115,25 @@ fn gates(job: &Job, progressed: &Progressed) -> Vec<Gate> {
         }
     }
     gates
+}
+
+/// Whether the axle moved otherwise than was reckoned, and no second sheet of this round says that it is where the
+/// newest one has it. One sheet against the reckoning may be the sheet: bushings that held it, a person who leant.
+fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Option<Gate> {
+    let movement = prove.movement.as_ref().filter(|movement| !movement.agrees)?;
+    let (after, newest) = (prove.after.as_ref()?, prove.sheet.as_ref()?);
+    let round = job.setups.axle_rounds().len();
+    let says_the_same = job.sheets.iter().zip(&resolved.sheets).any(|(sheet, result)| {
+        let of_this_round = job.setups.axle_rounds_before(sheet.round) == round && result.drives();
+        let other = result.centring.as_ref().filter(|_| of_this_round && sheet.kind == SheetKind::Centring);
+        sheet.id != *newest
+            && other.is_some_and(|other| {
+                let unsure = in_quadrature(&[other.uncertainty_mm, after.uncertainty_mm]);
+                (other.offset_mm - after.offset_mm).abs() <= unsure
+            })
+    });
+    let says = || words::moved_otherwise(movement.predicted_mm, movement.measured_mm);
+    (!says_the_same).then(|| gate(GateKind::MovedOtherwise, says()))
 }
 
 /// What was read afterwards beside the axle's place, against what was predicted.
@@ -226,7 +248,8 @@ pub fn settling(
     prove: Option<&ProveResult>,
     progressed: &Progressed,
 ) -> Settling {
-    let gates = gates(job, progressed);
+    let mut gates = gates(job, progressed);
+    gates.extend(prove.and_then(|prove| moved_otherwise(job, resolved, prove)));
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {
         may: proved && (gates.is_empty() || !job.proof.although.trim().is_empty()),

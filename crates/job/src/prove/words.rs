@@ -86,6 +86,16 @@ pub(super) fn movement(predicted: Length, measured: Length, agrees: bool) -> Phr
     })
 }
 
+pub(super) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "Predicted {}, measured {}. Bounce it and read both sides once more, on a sheet of its own: where that says the same, it is so.",
+            w.movement(predicted),
+            w.movement(measured)
+        )
+    })
+}
+
 pub(super) fn stands(after: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!("It sits {}, give or take {}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm))

@@ -13,11 +13,23 @@ export function HeightTable() {
     <table className="w-full text-left">
       <thead>
         <tr className="border-ink border-b text-[15px]">
-          <th className="py-1 font-semibold">height</th>
-          <th className="font-semibold">angle</th>
-          <th className="font-semibold">as found</th>
-          {hasPlan && <th className="font-semibold">with the plan</th>}
-          <th className="font-semibold">up, down left</th>
+          <th scope="col" className="py-1 font-semibold">
+            height
+          </th>
+          <th scope="col" className="font-semibold">
+            angle
+          </th>
+          <th scope="col" className="font-semibold">
+            as found
+          </th>
+          {hasPlan && (
+            <th scope="col" className="font-semibold">
+              with the plan
+            </th>
+          )}
+          <th scope="col" className="font-semibold">
+            up, down left
+          </th>
         </tr>
       </thead>
       <tbody>

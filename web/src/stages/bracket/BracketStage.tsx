@@ -251,9 +251,11 @@ function CurveTable({ schools }: { schools: readonly School[] }) {
     <table className="w-full text-left text-[15px]">
       <thead>
         <tr className="border-ink border-b">
-          <th className="py-1 font-semibold">school</th>
+          <th scope="col" className="py-1 font-semibold">
+            school
+          </th>
           {rows.map((row) => (
-            <th key={row} className="font-semibold">
+            <th scope="col" key={row} className="font-semibold">
               {row === 40 ? "full bump" : row === 0 ? "full droop" : ""}
             </th>
           ))}

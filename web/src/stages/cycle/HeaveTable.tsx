@@ -69,9 +69,17 @@ export function HeaveTable({ found, plan, planName, travel }: HeaveTableProps) {
         <table className="w-full text-left">
           <thead>
             <tr className="border-ink border-b">
-              <th className="py-1 font-semibold">travel</th>
-              <th className="font-semibold">as found</th>
-              {plan && <th className="font-semibold">{planName}</th>}
+              <th scope="col" className="py-1 font-semibold">
+                travel
+              </th>
+              <th scope="col" className="font-semibold">
+                as found
+              </th>
+              {plan && (
+                <th scope="col" className="font-semibold">
+                  {planName}
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>

@@ -33,7 +33,9 @@ function Told({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
         <tbody>
           {uncertainty.intervals.map((interval) => (
             <tr key={interval.name} className="border-line border-b">
-              <th className="py-1 pr-2 font-normal text-muted">{interval.meaning}</th>
+              <th scope="row" className="py-1 pr-2 font-normal text-muted">
+                {interval.meaning}
+              </th>
               <td className="font-semibold">
                 <Figure>{say(interval.says, units)}</Figure>
               </td>

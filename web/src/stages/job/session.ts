@@ -97,17 +97,28 @@ export const useSession = create<Session>()((set, get) => {
   /** Jobs of which other windows may have left something. */
   const unasked = new Set<string>();
 
+  /** Jobs for which that is being looked at: one record at a time, and the next once this one is put away. */
+  const taking = new Set<string>();
+
   /** Takes up what windows that are gone have left, one after another, each when the one before is done with. */
   const takeUpLeft = async (queue: JobQueue) => {
     const { id } = queue.view;
-    if (!unasked.delete(id)) return;
-    // A device that keeps nothing has nothing to take up.
-    const left = await leftBehind(id).catch(() => undefined);
-    if (!left) return;
-    unasked.add(id);
-    if (!queue.isIdle()) return;
-    await queue.resume(left.kept).then(left.forget, () => unasked.delete(id));
-    if (queue.isIdle()) await takeUpLeft(queue);
+    if (taking.has(id)) return;
+    taking.add(id);
+    while (unasked.has(id) && queue.isIdle()) {
+      // A device that keeps nothing has nothing to take up.
+      const left = await leftBehind(id).catch(() => undefined);
+      if (!left) unasked.delete(id);
+      // Typed into meanwhile: when that is saved.
+      else if (!queue.isIdle()) break;
+      // Kept here first, then away: between the two it is there twice, never not at all.
+      else
+        await queue
+          .resume(left.kept)
+          .then(left.forget)
+          .catch(() => unasked.delete(id));
+    }
+    taking.delete(id);
   };
 
   const queueOf = (view: JobView) => {

@@ -109,7 +109,9 @@ function Proof({ proof }: { proof: ProveResult }) {
               ] as const
             ).map(([name, text]) => (
               <tr key={name} className="border-line border-b">
-                <th className="py-1.5 font-normal text-muted">{name}</th>
+                <th scope="row" className="py-1.5 font-normal text-muted">
+                  {name}
+                </th>
                 <td className="font-semibold text-[20px]">
                   <Figure>{text}</Figure>
                 </td>

@@ -79,7 +79,8 @@ export function LinkRule({ links }: { links: SwayLinks }) {
             .map(({ mm }) => (
               <text
                 key={mm}
-                x={x(mm)}
+                // A number at an end stays on the rule.
+                x={Math.min(Math.max(x(mm), 24), width - 24)}
                 y={TOP + 19}
                 textAnchor="middle"
                 fontSize={16}

@@ -34,18 +34,30 @@ export function OldBar({ swayed }: { swayed: SwayResult }) {
         <table className="w-full text-left" data-old-and-new>
           <thead>
             <tr className="border-ink border-b-2 text-[15px]">
-              <th />
-              <th className="font-semibold">thick</th>
-              <th className="font-semibold">arm</th>
-              <th className="font-semibold">at a link</th>
-              <th className="font-semibold">kg</th>
-              <th className="font-semibold">against old</th>
+              <th scope="col" />
+              <th scope="col" className="font-semibold">
+                thick
+              </th>
+              <th scope="col" className="font-semibold">
+                arm
+              </th>
+              <th scope="col" className="font-semibold">
+                at a link
+              </th>
+              <th scope="col" className="font-semibold">
+                kg
+              </th>
+              <th scope="col" className="font-semibold">
+                against old
+              </th>
             </tr>
           </thead>
           <tbody>
             {rows.map((row) => (
               <tr key={row.name} className="border-line border-b">
-                <th className="py-1.5 font-normal text-muted">{row.name}</th>
+                <th scope="row" className="py-1.5 font-normal text-muted">
+                  {row.name}
+                </th>
                 <td>
                   <Figure>{fine(row.outside_mm, units)}</Figure>
                 </td>
