@@ -2514,7 +2514,7 @@ export interface components {
          * @description What stands in the way.
          * @enum {string}
          */
-        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right";
+        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise";
         /**
          * @description The strength marked on a bolt's head.
          * @enum {string}
