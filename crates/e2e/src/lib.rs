@@ -18,6 +18,7 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::common::capabilities::chrome::ChromeCapabilities;
 use thirtyfour::common::capabilities::chromium::ChromiumLikeCapabilities;
+use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::*;
 use thirtyfour::{Key, LoggingPrefsLogLevel, WebElement};
 
@@ -213,6 +214,31 @@ pub struct Page {
     pub driver: WebDriver,
 }
 
+/// What is pressed to see more: the tab of a section or of one of its faces, the title of a fold.
+const OPENER: &str = "
+    const openerOf = (element) => {
+        const hosts = [];
+        for (let host = element; host; host = host.parentElement)
+            if (host.hasAttribute('data-reveals')) hosts.unshift(host);
+        const shut = hosts.find((host) => !host.checkVisibility());
+        if (!shut) return null;
+        const tab = document.getElementById(shut.getAttribute('aria-labelledby') ?? '');
+        return tab ?? shut.previousElementSibling;
+    };
+    const forText = (css, part) => {
+        // Cells and lines stand apart on the screen alone.
+        const bare = (text) => text.replace(/\\s+/g, '');
+        const holds = (element) => bare(element.textContent).includes(bare(part));
+        for (const element of document.querySelectorAll(css)) {
+            if (!element.checkVisibility()) { if (holds(element)) return openerOf(element); continue; }
+            const shut = [...element.querySelectorAll('[data-reveals]')].filter((host) => !host.checkVisibility());
+            const found = shut.filter(holds);
+            // The innermost that holds it: it may be a fold in a face in a section.
+            if (found.length > 0) return openerOf(found[found.length - 1]);
+        }
+        return null;
+    };";
+
 fn quoted(text: &str) -> String {
     if text.contains('\'') { format!("\"{text}\"") } else { format!("'{text}'") }
 }
@@ -223,14 +249,21 @@ impl Page {
         self.driver.goto(address).await
     }
 
-    /// The one element that XPath finds, as soon as it is there.
+    /// The one element that XPath finds, as soon as it is there; what it is folded away in is opened.
     pub async fn at(&self, xpath: &str) -> WebDriverResult<WebElement> {
+        let found = self.there(xpath).await?;
+        self.uncover(&found).await?;
+        Ok(found)
+    }
+
+    async fn there(&self, xpath: &str) -> WebDriverResult<WebElement> {
         self.driver.query(By::XPath(xpath)).wait(PATIENCE, GLANCE).first().await
     }
 
     /// Waits until `css` shows a text that holds `part`; gives the whole text.
     pub async fn sees(&self, css: &str, part: &str) -> WebDriverResult<String> {
         let deadline = std::time::Instant::now() + PATIENCE;
+        let mut looked = 0;
         loop {
             let mut shown = Vec::new();
             for element in self.driver.find_all(By::Css(css)).await? {
@@ -240,9 +273,49 @@ impl Page {
             if let Some(text) = shown.iter().find(|text| text.contains(part)) {
                 return Ok(text.clone());
             }
+            if looked > 2 {
+                self.open_for(css, part).await?;
+            }
+            looked += 1;
             assert!(std::time::Instant::now() < deadline, "{css} never said {part:?}; it says {shown:?}");
             tokio::time::sleep(GLANCE).await;
         }
+    }
+
+    /// Opens the section or fold that hides what matches `css` and holds `part`, as a person goes through them.
+    async fn open_for(&self, css: &str, part: &str) -> WebDriverResult<()> {
+        let script = format!("{OPENER} return forText(arguments[0], arguments[1]);");
+        let found = self.driver.execute(script, vec![json!(css), json!(part)]).await?;
+        if let Ok(opener) = found.element() {
+            self.bring_into_view(&opener).await?;
+            opener.click().await?;
+        }
+        Ok(())
+    }
+
+    /// Presses whatever opens the sections and folds an element is in, until it shows.
+    async fn uncover(&self, element: &WebElement) -> WebDriverResult<()> {
+        for _ in 0..8 {
+            let script = format!("{OPENER} return openerOf(arguments[0]);");
+            let found = self.driver.execute(script, vec![element.to_json()?]).await?;
+            let Ok(opener) = found.element() else { return Ok(()) };
+            self.bring_into_view(&opener).await?;
+            opener.click().await?;
+            tokio::task::yield_now().await;
+        }
+        Ok(())
+    }
+
+    /// The first element of an XPath that shows, or the first of all once what it is in was opened.
+    async fn shown(&self, xpath: &str) -> WebDriverResult<WebElement> {
+        let first = self.there(xpath).await?;
+        for element in self.driver.find_all(By::XPath(xpath)).await? {
+            if element.is_displayed().await.unwrap_or(false) {
+                return Ok(element);
+            }
+        }
+        self.uncover(&first).await?;
+        Ok(first)
     }
 
     /// Waits until nothing matches `css`.
@@ -266,9 +339,21 @@ impl Page {
 
     /// Presses the element that XPath finds.
     pub async fn pick(&self, xpath: &str) -> WebDriverResult<()> {
-        let element = self.at(xpath).await?;
-        self.bring_into_view(&element).await?;
-        element.click().await
+        let deadline = std::time::Instant::now() + PATIENCE;
+        loop {
+            let element = self.shown(xpath).await?;
+            let pressed = match self.bring_into_view(&element).await {
+                Ok(()) => element.click().await,
+                Err(error) => Err(error),
+            };
+            match pressed {
+                // Between finding and pressing the page may have drawn anew.
+                Err(error)
+                    if matches!(error.as_inner(), WebDriverErrorInner::StaleElementReference(_))
+                        && std::time::Instant::now() < deadline => {}
+                other => return other,
+            }
+        }
     }
 
     /// Scrolls no further than it takes, as a person would.
@@ -282,7 +367,12 @@ impl Page {
 
     /// The field with this label.
     pub async fn field(&self, label: &str) -> WebDriverResult<WebElement> {
-        self.at(&format!("//*[@id=(//label[normalize-space()={}]/@for)]", quoted(label))).await
+        self.shown(&format!("//*[@id=(//label[normalize-space()={}]/@for)]", quoted(label))).await
+    }
+
+    /// Puts the cursor into the field with this label.
+    pub async fn touch(&self, label: &str) -> WebDriverResult<()> {
+        self.pick(&format!("//*[@id=(//label[normalize-space()={}]/@for)]", quoted(label))).await
     }
 
     /// Types into the field with this label, over what is there.
@@ -343,7 +433,7 @@ impl Page {
     /// # Errors
     /// Where the browser does not answer.
     pub async fn type_readings(&self, readings: [&str; 8]) -> WebDriverResult<()> {
-        self.field("left reading 1").await?.click().await?;
+        self.touch("left reading 1").await?;
         for reading in readings {
             self.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
         }

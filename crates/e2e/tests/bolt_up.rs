@@ -137,7 +137,6 @@ async fn a_wrong_nut_is_refused_and_its_own_one_goes_on() {
         is(&page, "bar/frame-eye-by-hand", "stopped").await?;
         // The right nut, typed where the bolt is: the step goes on once what comes before it is done.
         page.go(&format!("{}/jobs/{id}/bracket", shop.address)).await?;
-        page.press("The eye's bolt: thread, nut, what is on it, room to get it out").await?;
         page.enter("The nut's thread", "M14x1.5").await?;
         page.saved().await?;
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;

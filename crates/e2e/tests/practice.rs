@@ -59,15 +59,14 @@ async fn a_sheet_is_filled_without_typing_and_the_wrong_kind_is_refused() {
         join(&page, &tape).await?;
         join(&page, &finder).await?;
         // The last sheet of the job is the new one.
-        let first = page.at("//input[@aria-label='left reading 1' or @id=//label[normalize-space()='left reading 1']/@for]").await?;
-        first.click().await?;
+        page.touch("left reading 1").await?;
         hold(&page, Kind::Finder, "was not taken").await?;
         assert_eq!(page.value("left reading 1").await?, "");
         for (index, _) in left.iter().enumerate() {
             hold(&page, Kind::Tape, &format!("into “left reading {}”", index + 1)).await?;
         }
         for (index, _) in right.iter().enumerate() {
-            page.field(&format!("right reading {}", index + 1)).await?.click().await?;
+            page.touch(&format!("right reading {}", index + 1)).await?;
             hold(&page, Kind::Tape, &format!("into “right reading {}”", index + 1)).await?;
         }
         page.saved().await?;

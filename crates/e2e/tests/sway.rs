@@ -54,7 +54,6 @@ async fn a_link_over_centre_is_told_and_a_longer_one_works() {
         page.pick("//*[@data-worst]").await?;
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
         page.sees("[data-arm]", "does not close").await?;
-        page.press("The sway bar and its links").await?;
         page.enter("Link, eye to eye", "8 1/4").await?;
         page.saved().await?;
         page.sees(ANSWER, "A link of 8 1/4″ works from").await?;
@@ -154,7 +153,6 @@ async fn a_stowed_link_is_shown_and_its_bolts_and_slope_are_judged() {
         page.sees("[data-cut='inner fender']", "Cut the inner fender from").await?;
         page.sees("[data-rod]", "cut 4 15/16″").await?;
         // Turned round, the bolt comes out; on flatter ground the pins go in.
-        page.press("Disconnects and bolts, checked").await?;
         page.pick("(//button[normalize-space()='outward'])[2]").await?;
         page.enter("Ground slopes sideways by", "0.5").await?;
         page.saved().await?;
@@ -172,7 +170,6 @@ async fn weights_are_typed_in_rig_and_roll_the_vehicle_in_sway() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/rig", shop.address)).await?;
-        page.press("Springs, weights, centre of gravity").await?;
         page.sees("[data-vehicle-assumed]", "an axle itself weighs 397 lb").await?;
         page.fill("The axle's own weight", "heavy").await?;
         page.sees("[role=alert]", "This is not a weight").await?;
@@ -248,7 +245,6 @@ async fn a_link_is_sized_to_each_target_in_millimetres() {
         page.press("in line with the lower arms").await?;
         page.saved().await?;
         page.press("an angle of your own").await?;
-        page.press("The sway bar and its links").await?;
         page.enter("Arm angle of your own", "3").await?;
         page.saved().await?;
         // Three degrees nose up on an arm of 240 mm lifts its eye by 12.6 mm and takes that much more link
@@ -273,7 +269,6 @@ async fn a_splined_bar_is_chosen_from_what_is_typed() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
-        page.press("Splined bars to choose from").await?;
         page.press("Add a bar that can be had").await?;
         page.saved().await?;
         // 36 × 1 in to begin with: 31 in of frame and 3 in over is 34 in.
@@ -305,7 +300,6 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/sway", shop.address)).await?;
         page.sees("[data-room]", "clear of everything measured").await?;
-        page.press("Room for arms and links").await?;
         page.press("Add a shock").await?;
         page.saved().await?;
         // Upright through the middle of the link, which stands 17 to 17 1/4 in out.
@@ -348,7 +342,6 @@ async fn on_a_phone_the_link_is_mended_too() {
         page.sees(ANSWER, "goes over centre").await?;
         page.at("//*[@data-sway-end]").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
-        page.press("The sway bar and its links").await?;
         page.enter("Link, eye to eye", "8 1/4").await?;
         page.saved().await?;
         page.sees(ANSWER, "A link of 8 1/4″ works from").await?;

@@ -72,6 +72,7 @@ pub fn card(job: &Job) -> Card {
             ProveVerdict::CanSettle => "road test, then settle it",
             ProveVerdict::BackToBar if no_bar => "turn the link's legs",
             ProveVerdict::BackToBar => "set the bar again",
+            ProveVerdict::BackToCycle => "something still touches",
             ProveVerdict::BackToSway => "sway links that work",
             ProveVerdict::PlanNotFitted => "fit the chosen plan",
             ProveVerdict::ReadAgain => "read both sides again",

@@ -14,13 +14,14 @@ use crate::bar::{self, BarResult};
 use crate::bolt_up::{self, WorkResult, progressed};
 use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
+use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, CycleResult};
 use crate::document::check::FieldError;
 use crate::document::{Job, Settled};
 use crate::elevation::{Elevation, elevation};
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Settling, settling};
-use crate::prove::{ProveResult, prove};
+use crate::prove::{Found, ProveResult, prove};
 use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, joined, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
@@ -94,6 +95,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     let swaying = &resolved.sway.plan;
     let links_work =
         assembly.as_ref().and_then(|assembly| sway::work_at_ends(job, swaying, assembly.mechanism()));
+    let brief = assembly.as_ref().map(cycle::brief);
     let (elevation, assumptions) = elevation(job, setups);
     let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
     let corrected = bar.as_ref().is_some_and(|bar| bar.correction.is_some());
@@ -113,7 +115,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         bar,
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
         no_bar: resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink),
-        prove: prove(job, resolved, links_work),
+        prove: prove(job, resolved, Found { links_work, cycled: brief.as_ref() }),
         sheets: resolved.sheets.clone(),
         vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
         elevation,
@@ -134,7 +136,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         job,
         resolved,
         results.bar.as_ref(),
-        assembly.as_ref().map(cycle::brief).as_ref(),
+        brief.as_ref(),
         links_work,
         &progressed,
         (results.prove.as_ref(), results.settled_stands),
@@ -147,6 +149,12 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
 #[must_use]
 pub fn cycle(job: &Job) -> CycleResult {
     cycle::cycle(job, Resolved::of(job).setups())
+}
+
+/// What is nearest to touching in each pose, of a job by itself.
+#[must_use]
+pub fn near(job: &Job) -> NearResult {
+    near::near(job, Resolved::of(job).setups())
 }
 
 /// Stage Sway of a job by itself.

@@ -54,6 +54,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(jobs::restore))
         .routes(routes!(compute::compute))
         .routes(routes!(compute::compute_cycle))
+        .routes(routes!(compute::compute_near))
         .routes(routes!(compute::compute_uncertainty))
         .routes(routes!(compute::compute_plan))
         .routes(routes!(compute::compute_sway))

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells of a document's axle what is nearest to touching in each pose that is drawn, and stores nothing. */
+        post: operations["compute_near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/plan": {
         parameters: {
             query?: never;
@@ -113,7 +130,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Reads a typed angle, weight, rate or thread and tells it back in both unit systems. */
+        /** Reads a typed angle, weight, rate or thread and tells it back in both unit systems, or says what is wrong with it. */
         get: operations["figure"];
         put?: never;
         post?: never;
@@ -703,7 +720,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Reads a typed length exactly and prints it back in both units. */
+        /** Reads a typed length exactly and prints it back in both units, or says what is wrong with it. */
         get: operations["tape"];
         put?: never;
         post?: never;
@@ -2377,12 +2394,14 @@ export interface components {
             /** @description First character of the place in a typed text, counted from 0. */
             start?: number;
         };
-        /** @description A figure read back. */
+        /** @description A figure read back, or what is wrong with it. */
         FigureBack: {
             /** @description What kind it is. */
             kind: components["schemas"]["FigureKind"];
-            /** @description In both unit systems. */
-            says: components["schemas"]["Phrase"];
+            /** @description In both unit systems, where it is one. */
+            says?: components["schemas"]["Phrase"];
+            /** @description What is wrong and what to type, where it is none. */
+            wrong?: components["schemas"]["FieldError"];
         };
         /**
          * @description What kind of figure it is.
@@ -2797,6 +2816,8 @@ export interface components {
         };
         /** @description One end of one vehicle being worked on. */
         Job: {
+            /** @description Whether the stages this work does not need are shown as well. */
+            all_stages?: boolean;
             /** @description What was done of the work. */
             bolt_up?: components["schemas"]["Work"];
             /** @description What the bar's angle is aimed at, the parts tried, the plan chosen. */
@@ -2823,6 +2844,8 @@ export interface components {
             sway?: components["schemas"]["Sway"];
             /** @description What the job is called in the bay. */
             title: string;
+            /** @description What is to be done. Empty is a job nobody said it of: every stage is shown. */
+            to_do?: components["schemas"]["Purpose"][];
             /** @description What the vehicle weighs and stands on. */
             vehicle?: components["schemas"]["Vehicle"];
             /**
@@ -2929,6 +2952,13 @@ export interface components {
             thread?: components["schemas"]["Thread"];
             /** @description Its width between the ears, spacers included. */
             width?: components["schemas"]["TapeEntry"];
+        };
+        /** @description A typed length judged. Half a figure is no failed call: what is wrong with it is the answer. */
+        Judged: {
+            /** @description The length, where it is one. */
+            read?: components["schemas"]["ReadBack"];
+            /** @description What is wrong and where, where it is none. */
+            wrong?: components["schemas"]["FieldError"];
         };
         /** @description A fastener of a kit, in its place. */
         KitFastener: {
@@ -3336,6 +3366,29 @@ export interface components {
             uncertainty_mm: components["schemas"]["Length"];
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
+        };
+        /**
+         * @description The nearest gap in each drawn pose: row by row, shape `[left][right]` as the envelope's drawn poses, `null` where
+         *     the links do not reach or nothing is watched.
+         */
+        NearPoses: {
+            /** @description Its gap; negative where the parts overlap. */
+            gap_mm: (number | null)[];
+            /** @description The pairs that are watched. */
+            names: string[];
+            /** @description Which pair is nearest, by its place in `names`. */
+            nearest: (number | null)[];
+            /** @description The nearest points of both, in body axes at ride height: six figures a pose. */
+            points_mm: (number | null)[];
+            /** @description Wheel travels of rows and columns alike, lowest first. */
+            travels_mm: number[];
+        };
+        /** @description The nearest gaps of both setups. */
+        NearResult: {
+            /** @description As found. */
+            found?: components["schemas"]["NearPoses"];
+            /** @description As planned, where there is a plan. */
+            plan?: components["schemas"]["NearPoses"];
         };
         /**
          * @description Whether a bracket is wanted.
@@ -4258,7 +4311,12 @@ export interface components {
          * @description What comes next.
          * @enum {string}
          */
-        ProveVerdict: "can_settle" | "back_to_bar" | "read_again" | "back_to_sway" | "plan_not_fitted";
+        ProveVerdict: "can_settle" | "back_to_bar" | "read_again" | "back_to_sway" | "back_to_cycle" | "plan_not_fitted";
+        /**
+         * @description One kind of work; a job may want several.
+         * @enum {string}
+         */
+        Purpose: "centre_axle" | "level_bar" | "clear_something" | "fit_sway_links" | "choose_sway_bar" | "convert_to_y_link" | "check_work";
         /** @description A length read back. */
         ReadBack: {
             /** @description In inches, to 1/16, or to 1/32 where it lies on one. */
@@ -5233,6 +5291,8 @@ export interface components {
         StageResult: {
             /** @description Its figure, or what it waits for. */
             headline: components["schemas"]["Phrase"];
+            /** @description Whether the work of this job needs it. */
+            needed: boolean;
             /** @description How far. */
             progress: components["schemas"]["Progress"];
             /** @description Which. */
@@ -6469,6 +6529,48 @@ export interface operations {
             };
         };
     };
+    compute_near: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description The nearest gap in each drawn pose */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearResult"];
+                };
+            };
+            /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compute_plan: {
         parameters: {
             query?: {
@@ -6678,7 +6780,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The figure */
+            /** @description The figure, or what is wrong with it */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -6687,8 +6789,8 @@ export interface operations {
                     "application/json": components["schemas"]["FigureBack"];
                 };
             };
-            /** @description No such figure: what to type */
-            422: {
+            /** @description A query that cannot be read */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8514,17 +8616,17 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The length */
+            /** @description The length, or what is wrong with it */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadBack"];
+                    "application/json": components["schemas"]["Judged"];
                 };
             };
-            /** @description No length: what is wrong and where */
-            422: {
+            /** @description A query that cannot be read */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

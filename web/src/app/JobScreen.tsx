@@ -101,7 +101,7 @@ function Work({ stage }: { stage: StageName }) {
     <Refused value={refused}>
       <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto_auto]">
         <TopBar onKeys={() => showKeys(true)} />
-        <div className="min-h-0 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
+        <div className="min-h-0 scroll-pt-32 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
           {isPractice(view.id) ? (
             <div className="grid min-h-0 md:grid-rows-[minmax(0,1fr)_auto]">
               <WallOf stage={stage} />
@@ -112,7 +112,7 @@ function Work({ stage }: { stage: StageName }) {
           )}
           <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
             <div
-              className="grid min-h-0 flex-1 content-start gap-4 p-4 md:overflow-y-auto"
+              className="grid min-h-0 flex-1 scroll-pt-32 scroll-pb-4 content-start gap-4 p-4 md:overflow-y-auto"
               data-slate
               key={`slate of ${stage}`}
             >

@@ -8,15 +8,25 @@ type ChoiceProps<T extends string> = {
   value: T | undefined;
   options: readonly Option<T>[];
   onPick: (value: T) => void;
-  hint?: string;
+  hint?: string | undefined;
+  /** Its place in the document. */
+  pointer?: string;
   /** A picture over each label. */
   picture?: (value: T) => ReactNode;
 };
 
 /** One of a few, all of them in sight. */
-export function Choice<T extends string>({ label, value, options, onPick, hint, picture }: ChoiceProps<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onPick,
+  hint,
+  picture,
+  pointer,
+}: ChoiceProps<T>) {
   return (
-    <div className="min-w-0">
+    <div className="min-w-0" data-pointer={pointer}>
       <div className="mb-1 text-[15px] text-muted">{label}</div>
       <ToggleGroup.Root
         type="single"

@@ -60,6 +60,7 @@ export function TextField({
     className: "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2 py-1.5",
     onBlur: () => void field.settle(),
     "aria-invalid": fault !== null,
+    "data-pointer": pointer,
     "data-draft": field.isDraft || undefined,
     "aria-describedby": `${id}-says`,
   };
@@ -75,7 +76,6 @@ export function TextField({
           {...shared}
           ref={input}
           data-takes={takes}
-          data-pointer={pointer}
           autoComplete="off"
           onChange={(event) => field.type(event.target.value)}
           onKeyDown={(event) => {

@@ -1,9 +1,13 @@
 /** Walking from reading to reading. */
 const FIELDS = "input[data-tape]";
 
+/** The fields one can see: a section that is shut keeps its own. */
+const fields = () =>
+  [...document.querySelectorAll<HTMLInputElement>(FIELDS)].filter((field) => field.checkVisibility());
+
 /** Goes to the field after this one, in the order one walks round the vehicle. */
 export function focusNext(from: HTMLInputElement) {
-  const all = [...document.querySelectorAll<HTMLInputElement>(FIELDS)];
+  const all = fields();
   const next = all[all.indexOf(from) + 1];
   if (next) {
     next.focus();
@@ -21,7 +25,7 @@ export function focusNext(from: HTMLInputElement) {
 
 /** Goes to the first reading that is still empty. */
 export function focusNextEmpty() {
-  const empty = [...document.querySelectorAll<HTMLInputElement>(FIELDS)].find((field) => field.value === "");
+  const empty = fields().find((field) => field.value === "");
   empty?.focus();
 }
 

@@ -3,6 +3,7 @@
 //!
 //! Not here: putting the mechanism together (`assembly`), and going through its poses (core).
 
+pub mod near;
 mod steer;
 pub(crate) mod words;
 

@@ -9,6 +9,7 @@ use super::DOCUMENT_VERSION;
 use super::bracketing::Bracketing;
 use super::hardpoints::Hardpoints;
 use super::proof::Proof;
+use super::purpose::Purpose;
 use super::rig::Rig;
 use super::setups::Setups;
 use super::sheets::Sheet;
@@ -38,6 +39,12 @@ pub struct Job {
     /// Free notes.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub notes: String,
+    /// What is to be done. Empty is a job nobody said it of: every stage is shown.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub to_do: Vec<Purpose>,
+    /// Whether the stages this work does not need are shown as well.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub all_stages: bool,
     /// What is complained about, asked again at the end.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub complaints: Vec<Complaint>,
@@ -83,6 +90,8 @@ impl Job {
             version: DOCUMENT_VERSION,
             title: title.to_owned(),
             notes: String::new(),
+            to_do: Vec::new(),
+            all_stages: false,
             complaints: Vec::new(),
             rig: Rig::default(),
             hardpoints: Hardpoints::default(),

@@ -20,7 +20,9 @@ use utoipa::ToSchema;
 pub use self::cause::Cause;
 use self::cause::{Moved, cause};
 pub use self::verdict::ProveVerdict;
-use crate::document::{AxleLocation, Job, Sheet, SheetKind};
+use crate::cycle::Brief;
+use crate::document::sway::SwayKind;
+use crate::document::{AxleLocation, Job, Purpose, Sheet, SheetKind};
 use crate::setups::moves::EyeMoves;
 use crate::setups::{Resolved, read_before};
 use crate::tape::SheetResult;
@@ -104,23 +106,120 @@ fn reads_the_axle(job: &Job) -> bool {
     })
 }
 
+/// What other stages found of what is proved here.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct Found<'a> {
+    /// Whether the sway links work at the ends of travel; None while not measured.
+    pub links_work: Option<bool>,
+    /// What ends the travel, where the axle could be cycled.
+    pub cycled: Option<&'a Brief>,
+}
+
+/// Whether the sway bar is all this job is about: it was said so, and nothing else was set or chosen.
+fn is_sway_alone(job: &Job) -> bool {
+    !job.to_do.is_empty()
+        && job.to_do.iter().all(|purpose| purpose.is_sway())
+        && job.setups.axle_rounds().is_empty()
+        && job.setups.plans.chosen.is_none()
+}
+
+/// Whether somebody's work is looked at and nothing is set: the readings as found are the proof.
+fn is_check_alone(job: &Job) -> bool {
+    job.to_do.contains(&Purpose::CheckWork)
+        && job.setups.axle_rounds().is_empty()
+        && job.setups.plans.chosen.is_none()
+}
+
 /// Proves what was done; None until there is something to hold against: the axle read after the last
-/// round, an axle found centred that needs nothing, or sway links where nothing else was worked on.
-///
-/// `links_work` says whether the sway links work at the ends of travel; None while not measured.
+/// round, an axle found centred that needs nothing, an axle whose work is checked, or sway links where nothing
+/// else was worked on. What the job is for has to hold too before it can be settled.
 #[must_use]
-pub fn prove(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option<ProveResult> {
+pub fn prove(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveResult> {
     let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
-    if resolved.setups().is_none() && !y_link && !reads_the_axle(job) {
+    let nothing_else = resolved.setups().is_none() && !y_link && !reads_the_axle(job);
+    if nothing_else || is_sway_alone(job) {
         let fitted = resolved.sway.plan == resolved.sway.fitted;
-        return links_work.map(|work| sway_alone(work, fitted));
+        return found.links_work.map(|work| sway_alone(work, fitted));
     }
+    let axle = prove_axle(job, resolved, y_link)?;
+    Some(with_purposes(job, resolved, found, axle))
+}
+
+/// The proof of the axle, held against what else the job is for.
+fn with_purposes(job: &Job, resolved: &Resolved, found: Found<'_>, axle: ProveResult) -> ProveResult {
+    let asked: Vec<ProveResult> =
+        [clear_asked(job, found.cycled), sway_asked(job, resolved, found.links_work)]
+            .into_iter()
+            .flatten()
+            .collect();
+    let grounds: Vec<FitCheck> =
+        axle.grounds.iter().chain(asked.iter().flat_map(|proof| &proof.grounds)).cloned().collect();
+    let stops = asked.into_iter().find(|proof| proof.verdict != ProveVerdict::CanSettle);
+    match (axle.verdict, stops) {
+        (ProveVerdict::CanSettle, Some(ProveResult { verdict, says, advice, .. })) => {
+            ProveResult { grounds, verdict, says, advice, ..axle }
+        }
+        _ => ProveResult { grounds, ..axle },
+    }
+}
+
+/// Where something was to come clear: whether it has.
+fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
+    if !job.to_do.contains(&Purpose::ClearSomething) {
+        return None;
+    }
+    let name = "clear over its travel";
+    // What nobody measured neither touches nor stays clear.
+    let cycled = cycled.filter(|_| !job.hardpoints.is_empty());
+    Some(match cycled {
+        None => bare(check(name, FitVerdict::Open, words::clear_open()), ProveVerdict::CanSettle),
+        Some(brief) if brief.ended => ProveResult {
+            says: words::touches(),
+            advice: words::touches_advice(&brief.headline),
+            ..bare(check(name, FitVerdict::Bad, words::touches()), ProveVerdict::BackToCycle)
+        },
+        Some(_) => bare(check(name, FitVerdict::Good, words::clear()), ProveVerdict::CanSettle),
+    })
+}
+
+/// Where sway links were to be fitted as well: how they stand.
+fn sway_asked(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option<ProveResult> {
+    let asked = job.to_do.iter().any(|purpose| purpose.is_sway());
+    if !asked || resolved.sway.plan.kind == Some(SwayKind::None) {
+        return None;
+    }
+    Some(match links_work {
+        Some(work) => sway_alone(work, resolved.sway.plan == resolved.sway.fitted),
+        None => ProveResult {
+            says: words::links_open(),
+            advice: words::links_open_advice(),
+            ..bare(check("sway links", FitVerdict::Open, words::links_open()), ProveVerdict::BackToSway)
+        },
+    })
+}
+
+fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
+    ProveResult {
+        grounds: vec![ground],
+        sheet: None,
+        after: None,
+        verdict,
+        says: Phrase::default(),
+        advice: Phrase::default(),
+        movement: None,
+        cause: None,
+        cause_says: None,
+    }
+}
+
+fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResult> {
+    let checks = is_check_alone(job);
     let (sheet, result) = newest_after(job, &resolved.sheets)?;
     let after = result.centring.clone()?;
     let rounds = job.setups.axle_rounds().len();
     let usable = result.refused.is_empty();
-    // Nothing was set: only an axle that is found centred has something to prove.
-    if rounds == 0 && (after.answer != Answer::WithinTolerance || !usable) {
+    // Nothing was set: only an axle that is found centred, or whose work is checked, has something to prove.
+    if rounds == 0 && !checks && (after.answer != Answer::WithinTolerance || !usable) {
         return None;
     }
     let setups = resolved.setups();
@@ -159,7 +258,11 @@ pub fn prove(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option
     Some(ProveResult {
         grounds: vec![centred(&after, usable)],
         sheet: Some(sheet.id.clone()),
-        says: words::says(verdict, &after, y_link, fault.as_ref()),
+        says: if checks && fault.is_none() {
+            words::checked(verdict, &after)
+        } else {
+            words::says(verdict, &after, y_link, fault.as_ref())
+        },
         advice: words::advice(verdict, &after, (result, y_link, rounds), fault.as_ref()),
         after: Some(after),
         verdict,
@@ -187,15 +290,9 @@ fn sway_alone(work: bool, fitted: bool) -> ProveResult {
         (true, true) => (ProveVerdict::CanSettle, FitVerdict::Good),
     };
     ProveResult {
-        grounds: vec![check("sway links", ground, words::links(work))],
-        sheet: None,
-        after: None,
-        verdict,
         says: if work && !fitted { words::links_not_fitted() } else { words::links(work) },
         advice: if work && !fitted { words::fit_links() } else { words::links_advice(work) },
-        movement: None,
-        cause: None,
-        cause_says: None,
+        ..bare(check("sway links", ground, words::links(work)), verdict)
     }
 }
 

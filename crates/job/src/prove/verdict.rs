@@ -15,6 +15,8 @@ pub enum ProveVerdict {
     ReadAgain,
     /// The sway links do not work over the travel: back to stage Sway.
     BackToSway,
+    /// It is centred, but what was to come clear still ends the travel: back to stage Cycle.
+    BackToCycle,
     /// The chosen plan is not fitted yet.
     PlanNotFitted,
 }

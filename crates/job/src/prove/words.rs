@@ -128,6 +128,44 @@ pub(super) fn links_advice(work: bool) -> Phrase {
     })
 }
 
+pub(super) fn links_open() -> Phrase {
+    Phrase::plain("Centred, but the sway links are not measured yet")
+}
+
+pub(super) fn links_open_advice() -> Phrase {
+    Phrase::plain("They belong to this job's work: stage Sway asks for them.")
+}
+
+pub(super) fn clear() -> Phrase {
+    Phrase::plain("Nothing that was measured ends the travel before its stops.")
+}
+
+pub(super) fn clear_open() -> Phrase {
+    Phrase::plain("Nothing that could touch was measured: cycle it on the vehicle and look.")
+}
+
+pub(super) fn touches() -> Phrase {
+    Phrase::plain("Centred, but something still ends the travel")
+}
+
+pub(super) fn touches_advice(headline: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("Stage Cycle has it: {}.", headline.in_unit(w.unit())))
+}
+
+/// Somebody's work looked at: nothing was set here.
+pub(super) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
+    Phrase::of(|w| match verdict {
+        ProveVerdict::CanSettle => {
+            format!("The work holds: centred within {}", w.distance(after.tolerance_mm))
+        }
+        ProveVerdict::BackToBar => match w.sideways(after.offset_mm) {
+            rounded if rounded == "centred" => "Off by less than the tape shows".to_owned(),
+            sideways => format!("The axle sits {sideways}"),
+        },
+        _ => "No telling yet whether the work holds: read again".to_owned(),
+    })
+}
+
 /// `fault` is what is wrong with the thread that is in.
 pub(super) fn says(
     verdict: ProveVerdict,
@@ -146,6 +184,7 @@ pub(super) fn says(
         },
         ProveVerdict::PlanNotFitted => "Centred, but the chosen plan is not fitted yet".to_owned(),
         ProveVerdict::BackToSway => links(false).in_unit(w.unit()).to_owned(),
+        ProveVerdict::BackToCycle => touches().in_unit(w.unit()).to_owned(),
         ProveVerdict::ReadAgain if y_link => "Not proved: read again on its weight".to_owned(),
         ProveVerdict::ReadAgain => "Not proved: read again".to_owned(),
     })
@@ -181,6 +220,9 @@ pub(super) fn advice(
                     "{reading} Turn one leg of the Y-link, or both by opposite amounts, and record it here."
                 )
             }
+            ProveVerdict::BackToBar if rounds == 0 => {
+                format!("{reading} Stage Bar says what length centres it.")
+            }
             ProveVerdict::BackToBar => {
                 format!("{reading} Back to stage Bar: it starts from the length set now.")
             }
@@ -190,6 +232,7 @@ pub(super) fn advice(
                 )
             }
             ProveVerdict::BackToSway => links_advice(false).in_unit(w.unit()).to_owned(),
+            ProveVerdict::BackToCycle => format!("{reading} Stage Cycle shows where it touches."),
             ProveVerdict::ReadAgain if !after.method_can_prove => format!(
                 "{reading} This way of reading cannot prove {}: read from frame to hub, or more often.",
                 w.distance(after.tolerance_mm)

@@ -75,7 +75,7 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     let mut missing = Vec::new();
     let mut ask = |pointer: &str, message: &str| missing.push(FieldError::new(pointer, "missing", message));
     if job.rig.frame_eye_side.is_none() {
-        ask("/rig/frame_eye_side", "Which side is the bar bolted to the frame on? Say so in stage Rig.");
+        ask("/rig/frame_eye_side", "Which side is the bar bolted to the frame on?");
     }
     let typed = length_of(&bar.length);
     let length = typed.or_else(|| built_length(job));

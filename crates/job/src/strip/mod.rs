@@ -1,11 +1,13 @@
 //! Where each stage of a job stands, and its one headline figure; `words` says it. Not here: what a
 //! stage finds; it is handed that.
 
+mod needs;
 mod words;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use self::needs::needs;
 use self::words::Headline;
 pub(crate) use self::words::joined;
 use crate::bar::BarResult;
@@ -43,6 +45,8 @@ pub struct StageResult {
     pub stage: Stage,
     /// How far.
     pub progress: Progress,
+    /// Whether the work of this job needs it.
+    pub needed: bool,
     /// Its figure, or what it waits for.
     pub headline: Phrase,
 }
@@ -58,7 +62,7 @@ pub fn stages(
     progressed: &Progressed,
     (prove, settled_stands): (Option<&ProveResult>, Option<bool>),
 ) -> Vec<StageResult> {
-    vec![
+    let all = vec![
         rig(job),
         tape(job, &resolved.sheets),
         bar_stage(job, resolved, bar),
@@ -67,7 +71,8 @@ pub fn stages(
         sway_stage(&resolved.sway.plan, links_work),
         bolt_up_stage(progressed),
         prove_stage(job, prove, settled_stands),
-    ]
+    ];
+    all.into_iter().map(|stage| StageResult { needed: needs(job, stage.stage), ..stage }).collect()
 }
 
 /// Settled once a plan is chosen, or where a length alone is enough.
@@ -123,7 +128,7 @@ fn cycle_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
 }
 
 fn stage(stage: Stage, progress: Progress, headline: Headline) -> StageResult {
-    StageResult { stage, progress, headline: words::say(headline) }
+    StageResult { stage, progress, needed: true, headline: words::say(headline) }
 }
 
 fn rig(job: &Job) -> StageResult {
@@ -240,6 +245,7 @@ fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bo
         (None, Some(ProveVerdict::CanSettle)) => (Progress::Begun, "proved, not settled"),
         (None, Some(ProveVerdict::BackToBar)) => (Progress::NeedsLook, "back to Bar"),
         (None, Some(ProveVerdict::BackToSway)) => (Progress::NeedsLook, "back to Sway"),
+        (None, Some(ProveVerdict::BackToCycle)) => (Progress::NeedsLook, "still touches"),
         (None, Some(ProveVerdict::PlanNotFitted)) => (Progress::Begun, "plan not fitted"),
         (None, Some(ProveVerdict::ReadAgain)) => (Progress::NeedsLook, "read again"),
         (None, None) if job.setups.axle_rounds().is_empty() => (Progress::Nothing, "not yet"),

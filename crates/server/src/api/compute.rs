@@ -9,7 +9,8 @@ use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
-use derecho_job::results::{cycle, next, plan_from, sway, sway_beside, uncertainty, work};
+use derecho_job::cycle::near::NearResult;
+use derecho_job::results::{cycle, near, next, plan_from, sway, sway_beside, uncertainty, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};
@@ -46,6 +47,19 @@ pub async fn compute(State(state): State<AppState>, body: Bytes) -> Result<Writt
 )]
 pub async fn compute_cycle(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
     state.computed(move || Written::of(&cycle(&read_job(&body)?))).await
+}
+
+/// Tells of a document's axle what is nearest to touching in each pose that is drawn, and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/near", tag = "compute",
+    request_body = Job,
+    responses(
+        (status = 200, description = "The nearest gap in each drawn pose", body = NearResult),
+        (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_near(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
+    state.computed(move || Written::of(&near(&read_job(&body)?))).await
 }
 
 /// How sure the figures of the bar are.

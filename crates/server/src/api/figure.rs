@@ -44,13 +44,19 @@ pub struct TypedFigure {
     kind: FigureKind,
 }
 
-/// A figure read back.
+/// A figure read back, or what is wrong with it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FigureBack {
     /// What kind it is.
     kind: FigureKind,
-    /// In both unit systems.
-    says: Phrase,
+    /// In both unit systems, where it is one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    says: Option<Phrase>,
+    /// What is wrong and what to type, where it is none.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    wrong: Option<FieldError>,
 }
 
 fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
@@ -94,13 +100,13 @@ fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
     })
 }
 
-/// Reads a typed angle, weight, rate or thread and tells it back in both unit systems.
+/// Reads a typed angle, weight, rate or thread and tells it back in both unit systems, or says what is wrong with it.
 #[utoipa::path(
     get, path = "/api/v1/figure", tag = "compute",
     params(TypedFigure),
     responses(
-        (status = 200, description = "The figure", body = FigureBack),
-        (status = 422, description = "No such figure: what to type", body = Problem, content_type = "application/problem+json"),
+        (status = 200, description = "The figure, or what is wrong with it", body = FigureBack),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub async fn figure(typed: Result<Query<TypedFigure>, QueryRejection>) -> Result<Json<FigureBack>, Problem> {
@@ -111,10 +117,11 @@ pub async fn figure(typed: Result<Query<TypedFigure>, QueryRejection>) -> Result
             format!("{rejection}. Send text and kind=angle, weight, spring_rate, roll_rate, torque, number or thread."),
         )
     })?;
-    read(typed.kind, &typed.text).map(|says| Json(FigureBack { kind: typed.kind, says })).map_err(|message| {
-        Problem {
-            errors: vec![FieldError::new("/text", "bad_figure", message.clone())],
-            ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_figure", message)
+    let kind = typed.kind;
+    Ok(Json(match read(kind, &typed.text) {
+        Ok(says) => FigureBack { kind, says: Some(says), wrong: None },
+        Err(message) => {
+            FigureBack { kind, says: None, wrong: Some(FieldError::new("/text", "bad_figure", message)) }
         }
-    })
+    }))
 }

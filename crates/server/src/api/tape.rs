@@ -58,30 +58,37 @@ impl ReadBack {
     }
 }
 
-/// The problem of a refused text.
-#[must_use]
-pub fn refused(error: TapeError) -> Problem {
-    let place = FieldError {
+/// A typed length judged. Half a figure is no failed call: what is wrong with it is the answer.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct Judged {
+    /// The length, where it is one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub read: Option<ReadBack>,
+    /// What is wrong and where, where it is none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub wrong: Option<FieldError>,
+}
+
+fn wrong(error: TapeError) -> FieldError {
+    FieldError {
         start: Some(error.start),
         end: Some(error.end),
         ..FieldError::new("/text", &code_of(error.fault), error.to_string())
-    };
-    Problem {
-        errors: vec![place],
-        ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_length", error.to_string())
     }
 }
 
-/// Reads a typed length exactly and prints it back in both units.
+/// Reads a typed length exactly and prints it back in both units, or says what is wrong with it.
 #[utoipa::path(
     get, path = "/api/v1/tape", tag = "compute",
     params(Typed),
     responses(
-        (status = 200, description = "The length", body = ReadBack),
-        (status = 422, description = "No length: what is wrong and where", body = Problem, content_type = "application/problem+json"),
+        (status = 200, description = "The length, or what is wrong with it", body = Judged),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn tape(typed: Result<Query<Typed>, QueryRejection>) -> Result<Json<ReadBack>, Problem> {
+pub async fn tape(typed: Result<Query<Typed>, QueryRejection>) -> Result<Json<Judged>, Problem> {
     let Query(typed) = typed.map_err(|rejection| {
         Problem::new(
             StatusCode::BAD_REQUEST,
@@ -90,5 +97,8 @@ pub async fn tape(typed: Result<Query<Typed>, QueryRejection>) -> Result<Json<Re
         )
     })?;
     let kind = if typed.signed { Kind::Signed } else { Kind::Distance };
-    parse(&typed.text, typed.unit, kind).map(|number| Json(ReadBack::of(number))).map_err(refused)
+    Ok(Json(match parse(&typed.text, typed.unit, kind) {
+        Ok(number) => Judged { read: Some(ReadBack::of(number)), wrong: None },
+        Err(error) => Judged { read: None, wrong: Some(wrong(error)) },
+    }))
 }

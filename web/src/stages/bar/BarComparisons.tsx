@@ -1,6 +1,5 @@
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
-import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { usePlanned } from "../bracket/usePlanned";
@@ -11,7 +10,7 @@ export function BarComparisons() {
   const plan = usePlanned();
   if (!plan || plan.bars.length === 0) return null;
   return (
-    <Fold title={`Bars compared (${plan.bars.length})`}>
+    <section className="grid gap-2">
       <ul data-bars>
         {plan.bars.map((bar) => (
           <li key={bar.name} className="grid gap-1 border-line border-b py-2">
@@ -38,6 +37,6 @@ export function BarComparisons() {
         </p>
       ))}
       <p className="mt-2 text-[15px] text-muted">{plan.leaves_out}</p>
-    </Fold>
+    </section>
   );
 }

@@ -4,14 +4,11 @@ import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
 import { AngleField } from "../job/AngleField";
-import { setAdjuster, setBar } from "../job/edits";
-import { FigureField } from "../job/FigureField";
+import { setBar } from "../job/edits";
 import { useEmpty } from "../job/useEmpty";
 import { useJob } from "../job/useJob";
 
 type Bar = Schemas["Bar"];
-type AdjusterForm = Schemas["AdjusterForm"];
-type EndForm = Schemas["ThreadedEndForm"];
 
 const READ = [
   { value: "as_it_stands", label: "as it stands now" },
@@ -24,25 +21,6 @@ const ENDS = [
 const ZEROS = [
   { value: "gravity", label: "on gravity" },
   { value: "floor_or_frame", label: "on floor or frame" },
-] as const;
-const KINDS = [
-  { value: "turnbuckle", label: "Turnbuckle" },
-  { value: "one_end", label: "One end" },
-  { value: "fixed", label: "Fixed" },
-] as const;
-const HANDS = [
-  { value: "right", label: "right-hand" },
-  { value: "left", label: "left-hand" },
-] as const;
-const SEATS = [
-  { value: "steel", label: "steel body" },
-  { value: "welded_adapter", label: "welded-in adapter" },
-  { value: "aluminium", label: "aluminium" },
-] as const;
-const STYLES = [
-  { value: "through_bolt", label: "through bolt" },
-  { value: "ball_stud", label: "ball stud" },
-  { value: "one_way_up", label: "through bolt, eye one way up" },
 ] as const;
 
 /** The bar as found: length, heights or angle, and what else matters. */
@@ -79,7 +57,7 @@ export function BarInputs() {
         options={READ}
         onPick={(read) => set({ read })}
       />
-      <Fold title="By angle finder" open={finder.reading !== undefined}>
+      <Fold keep title="By angle finder" open={finder.reading !== undefined}>
         <div className="grid gap-2">
           <AngleField
             job={view.id}
@@ -115,7 +93,7 @@ export function BarInputs() {
           />
         </div>
       </Fold>
-      <Fold title="Where its eyes are">
+      <Fold keep title="Where its eyes are">
         <div className="grid gap-x-3 sm:grid-cols-2">
           {length("fore_aft", "Frame eye further forward by", "further back is −. Empty: none", true)}
           {length(
@@ -132,116 +110,5 @@ export function BarInputs() {
         </div>
       </Fold>
     </div>
-  );
-}
-
-/** The adjuster: kind, threads, made range. */
-export function AdjusterInputs() {
-  const { view, job, change } = useJob();
-  const form: AdjusterForm = job.setups?.found?.adjuster ?? {};
-  const unit = job.rig?.sheet_unit ?? "in";
-  const set = (part: Partial<AdjusterForm>) => change(setAdjuster(part));
-  const made = (field: "made_min" | "made_max", label: string) => (
-    <TapeField
-      job={view.id}
-      pointer={`/setups/found/adjuster/${field}`}
-      label={label}
-      hint="by its maker, eye to eye"
-      unit={unit}
-      value={form[field]}
-      onCommit={(entry) => set({ [field]: entry })}
-    />
-  );
-  return (
-    <div className="grid gap-3">
-      <Choice label="The bar is" value={form.kind} options={KINDS} onPick={(kind) => set({ kind })} />
-      {form.kind === "one_end" && (
-        <Choice
-          label="Through its eye goes a"
-          value={form.end_style ?? "through_bolt"}
-          options={STYLES}
-          onPick={(end_style) => set({ end_style })}
-        />
-      )}
-      {form.kind && form.kind !== "fixed" && (
-        <ThreadedEnd
-          name={form.kind === "one_end" ? "Adjusting end" : "Frame end"}
-          field="first"
-          form={form.first ?? {}}
-          onSet={(first) => set({ first })}
-        />
-      )}
-      {form.kind === "turnbuckle" && (
-        <ThreadedEnd
-          name="Axle end"
-          field="second"
-          form={form.second ?? {}}
-          onSet={(second) => set({ second })}
-        />
-      )}
-      <div className="grid gap-x-3 sm:grid-cols-2">
-        {made("made_min", "Shortest as made")}
-        {made("made_max", "Longest as made")}
-      </div>
-    </div>
-  );
-}
-
-function ThreadedEnd({
-  name,
-  field,
-  form,
-  onSet,
-}: {
-  name: string;
-  field: "first" | "second";
-  form: EndForm;
-  onSet: (form: EndForm) => void;
-}) {
-  const { view, job } = useJob();
-  const unit = job.rig?.sheet_unit ?? "in";
-  const at = `/setups/found/adjuster/${field}`;
-  const length = (part: keyof EndForm & string, label: string, hint: string) => (
-    <TapeField
-      job={view.id}
-      pointer={`${at}/${part}`}
-      label={label}
-      hint={hint}
-      unit={unit}
-      value={form[part] as Schemas["TapeEntry"] | undefined}
-      onCommit={(entry) => onSet({ ...form, [part]: entry })}
-    />
-  );
-  return (
-    <fieldset className="grid gap-2 border-frame border-l-[3px] pl-3">
-      <legend className="font-semibold">{name}</legend>
-      <div className="grid gap-x-3 sm:grid-cols-2">
-        <FigureField
-          kind="thread"
-          pointer={`${at}/thread`}
-          label="Thread"
-          value={form.thread}
-          onCommit={(thread) => onSet({ ...form, thread })}
-        />
-        {length("engagement", "Thread in, as found", "how much is screwed in")}
-      </div>
-      <Choice
-        label="It is cut"
-        value={form.hand}
-        options={HANDS}
-        onPick={(hand) => onSet({ ...form, hand })}
-      />
-      <Choice
-        label="Into a"
-        value={form.seat ?? "steel"}
-        options={SEATS}
-        onPick={(seat) => onSet({ ...form, seat })}
-      />
-      <div className="grid gap-x-3 sm:grid-cols-3">
-        {length("shank", "Thread on the shank", "for cutting back")}
-        {length("tapped_depth", "Depth in the body", "for cutting back")}
-        {length("witness", "Witness mark", "the maker's least")}
-      </div>
-    </fieldset>
   );
 }

@@ -1,7 +1,6 @@
 import { Download } from "lucide-react";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
-import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
@@ -27,7 +26,8 @@ export function Builder() {
   const built = plan?.builder;
   const fault = plan?.missing.find((f) => f.pointer.startsWith("/bracket/builder"));
   return (
-    <Fold title="A built bar, welded to length">
+    <section className="grid gap-2">
+      <h3 className="font-semibold">A built bar, welded to length</h3>
       <div className="grid gap-x-2 sm:grid-cols-2">
         {FIELDS.map(({ field, label }) => (
           <TapeField
@@ -80,6 +80,6 @@ export function Builder() {
           ))}
         </div>
       )}
-    </Fold>
+    </section>
   );
 }

@@ -1,12 +1,12 @@
 import { Printer } from "lucide-react";
-import { useState } from "react";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
-import { Sections } from "../../ui/Sections";
+import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
+import { bad, good, measure, plain, type Sign } from "../../ui/sign";
 import { TextField } from "../../ui/TextField";
 import { useJob } from "../job/useJob";
 import { setWork } from "./edits";
@@ -28,7 +28,6 @@ export function BoltUpStage() {
   const { view } = useJob();
   const units = useSettings((s) => s.units);
   const worked = useWorked();
-  const [section, pick] = useState("steps");
   const key = useOpenStep((s) => s.key);
   if (!worked) return <Answer says="Planning the work…" />;
   const open = openStep(worked, key);
@@ -51,33 +50,7 @@ export function BoltUpStage() {
         </Notice>
       )}
       <PutBack />
-      <Sections
-        label="Parts of the work"
-        value={section}
-        onPick={pick}
-        sections={[
-          {
-            value: "steps",
-            label: "Steps",
-            sign: `${worked.steps.length - worked.done} left`,
-            content: <Steps worked={worked} />,
-          },
-          { value: "parts", label: "Parts", sign: partsSign(worked), content: <Parts worked={worked} /> },
-          {
-            value: "fasteners",
-            label: "Fasteners",
-            sign: `${worked.fasteners.filter((line) => line.tightness === "open").length} open`,
-            content: <Fasteners worked={worked} />,
-          },
-          {
-            value: "tools",
-            label: "Tools",
-            sign: `${worked.tools.filter((tool) => !tool.there).length} to fetch`,
-            content: <Tools worked={worked} />,
-          },
-          { value: "making", label: "Making", sign: makingSign(worked), content: <Making worked={worked} /> },
-        ]}
-      />
+      <Sections label="Parts of the work" of="bolt_up" sticky={false} sections={sectionsOf(worked)} />
       <HowItStands />
       <a
         className="settle inline-flex min-h-11 w-fit items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3"
@@ -92,16 +65,46 @@ export function BoltUpStage() {
   );
 }
 
-function partsSign(worked: WorkResult) {
-  const wrong = worked.parts.filter((part) => part.stops).length;
-  const bad = worked.fit.filter((check) => check.verdict === "bad").length;
-  if (wrong + bad > 0) return `${wrong + bad} wrong`;
-  return worked.parts.length > 0 ? `${worked.parts.length}` : "none new";
+function sectionsOf(worked: WorkResult): Section[] {
+  const left = worked.steps.length - worked.done;
+  const open = worked.fasteners.filter((line) => line.tightness === "open").length;
+  const fetch = worked.tools.filter((tool) => !tool.there).length;
+  return [
+    {
+      value: "steps",
+      label: "Steps",
+      sign: left > 0 ? plain(`${left} left`) : good("all done"),
+      asks: <Steps worked={worked} />,
+    },
+    { value: "parts", label: "Parts", sign: partsSign(worked), asks: <Parts worked={worked} /> },
+    {
+      value: "fasteners",
+      label: "Fasteners",
+      sign: open > 0 ? measure(`${open} open`) : plain("none open"),
+      asks: <Fasteners worked={worked} />,
+    },
+    {
+      value: "tools",
+      label: "Tools",
+      sign: fetch > 0 ? measure(`${fetch} to fetch`) : good("all there"),
+      asks: <Tools worked={worked} />,
+    },
+    { value: "making", label: "Making", sign: makingSign(worked), asks: <Making worked={worked} /> },
+  ];
 }
 
-function makingSign(worked: WorkResult) {
+function partsSign(worked: WorkResult): Sign {
+  const wrong = worked.parts.filter((part) => part.stops).length;
+  const off = worked.fit.filter((check) => check.verdict === "bad").length;
+  if (wrong + off > 0) return bad(`${wrong + off} wrong`);
+  return plain(worked.parts.length > 0 ? `${worked.parts.length}` : "none new");
+}
+
+function makingSign(worked: WorkResult): Sign {
   const { length } = worked.drills;
-  return length > 0 ? `${length} hole${length > 1 ? "s" : ""}` : worked.mock_up ? "mock-up" : "nothing";
+  return plain(
+    length > 0 ? `${length} hole${length > 1 ? "s" : ""}` : worked.mock_up ? "mock-up" : "nothing",
+  );
 }
 
 /** Who works, and how the vehicle stands: kept with every tick. */

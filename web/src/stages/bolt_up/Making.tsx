@@ -120,6 +120,7 @@ export function Making({ worked }: { worked: WorkResult }) {
       )}
       {(["corners_before", "corners_after"] as const).map((at) => (
         <Fold
+          keep
           key={at}
           title={at === "corners_before" ? "Corner heights before" : "Corner heights afterwards"}
         >

@@ -1,6 +1,5 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
-import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { setBracketing } from "../job/edits";
 import { FigureField } from "../job/FigureField";
@@ -51,7 +50,7 @@ export function BoltInputs() {
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bolt>) => change(setBracketing({ bolt: { ...bolt, ...part } }));
   return (
-    <Fold title="The eye's bolt: thread, nut, what is on it, room to get it out">
+    <>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <FigureField
           kind="thread"
@@ -99,6 +98,6 @@ export function BoltInputs() {
         options={TREATMENTS}
         onPick={(treatment) => set({ treatment })}
       />
-    </Fold>
+    </>
   );
 }

@@ -1,6 +1,5 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
-import { Fold } from "../../ui/Fold";
 import { Tick } from "../../ui/Tick";
 import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
@@ -22,7 +21,7 @@ export function ConversionInputs() {
   const form: Conversion = job.bracket?.conversion ?? {};
   const set = (part: Partial<Conversion>) => change(setBracketing({ conversion: { ...form, ...part } }));
   return (
-    <Fold title="Legs, spacers, pinion before and after" open>
+    <>
       <Choice
         label="How a leg's length is turned"
         value={form.leg_kind}
@@ -53,7 +52,7 @@ export function ConversionInputs() {
           onPut={set}
         />
       ))}
-    </Fold>
+    </>
   );
 }
 

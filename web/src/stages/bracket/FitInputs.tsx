@@ -1,5 +1,4 @@
 import type { Schemas } from "../../api/client";
-import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
@@ -16,7 +15,7 @@ export function FitInputs() {
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
   return (
-    <Fold title="Ears, bracket angles, how steep is steep">
+    <>
       <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <TapeField
@@ -62,6 +61,6 @@ export function FitInputs() {
           onCommit={(swing_limit) => set({ swing_limit })}
         />
       </div>
-    </Fold>
+    </>
   );
 }

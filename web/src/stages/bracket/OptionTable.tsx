@@ -1,6 +1,6 @@
 import { ArrowDown, Check, CircleX } from "lucide-react";
 import { useState } from "react";
-import type { PlanOption, PlanResult } from "../../api/client";
+import type { PlanOption, PlanResult, Unit } from "../../api/client";
 import { degrees, distance } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
@@ -14,16 +14,35 @@ const SORTS = {
 } as const;
 type Sort = keyof typeof SORTS;
 
+/** Rows shown before somebody asks for all. */
+const FIRST = 6;
+
+/** Options that come to the same figures in the same hole, whatever the bar, as one. */
+function alike(options: readonly PlanOption[], units: Unit): PlanOption[][] {
+  const told = (option: PlanOption) =>
+    [
+      option.name,
+      degrees(option.angle_deg),
+      distance(option.peak_to_peak_mm, units),
+      distance(option.roll_centre_mm, units),
+      option.fails.map((fails) => fails.in).join(),
+    ].join("|");
+  const groups = new Map<string, PlanOption[]>();
+  for (const option of options) groups.set(told(option), [...(groups.get(told(option)) ?? []), option]);
+  return [...groups.values()];
+}
+
 /** Every hole with every bar, best first or as one likes. */
 export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption }) {
+  const units = useSettings((s) => s.units);
   const [sort, setSort] = useState<Sort>("rank");
   const [all, showAll] = useState(false);
   const { options, left, more } = useMoreOptions(plan);
   const sorted = [...plan.options, ...options].sort(
     (a, b) => SORTS[sort].by(a) - SORTS[sort].by(b) || a.rank - b.rank,
   );
-  const shown = all ? sorted : sorted.slice(0, 8);
-  const rows = shown.includes(here) ? shown : [...shown, here];
+  const rows = alike(sorted, units);
+  const shown = rows.filter((options, place) => all || place < FIRST || options.includes(here));
   return (
     <section>
       <table className="w-full border-collapse text-left" data-options>
@@ -49,17 +68,21 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
           </tr>
         </thead>
         <tbody>
-          {rows.map((option) => (
-            <Row key={keyOf(option)} option={option} here={option === here} />
+          {shown.map((options) => (
+            <Row
+              key={options.map(keyOf).join()}
+              options={options}
+              here={options.includes(here) ? here : undefined}
+            />
           ))}
         </tbody>
       </table>
       <p className="text-[15px] text-muted">
         Best first: what fails last, then the angle to half a degree, the swing, the smallest move.
       </p>
-      {plan.options.length > 8 && (
+      {rows.length > FIRST && (
         <button type="button" className="min-h-11 underline" onClick={() => showAll(!all)}>
-          {all ? "Show the first eight" : `Show ${left > 0 ? "the first" : "all"} ${sorted.length}`}
+          {all ? `Show the first ${FIRST}` : `Show ${left > 0 ? "the first" : "all"} ${rows.length}`}
         </button>
       )}
       {all && left > 0 && (
@@ -71,47 +94,77 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
   );
 }
 
-function Row({ option, here }: { option: PlanOption; here: boolean }) {
+function Row({ options, here }: { options: PlanOption[]; here: PlanOption | undefined }) {
   const units = useSettings((s) => s.units);
   const look = useLookedAt((s) => s.look);
+  const option = here ?? options[0];
+  if (!option) return null;
   const failing = option.fails.length > 0;
   return (
     <tr
       className={`border-line border-b align-top ${here ? "bg-marker text-on-marker" : ""}`}
       data-option={option.name}
-      data-bar={option.bar}
       data-rank={option.rank}
     >
       <td>
         <button
           type="button"
-          aria-pressed={here}
-          className="flex min-h-11 w-full items-start gap-1.5 py-1.5 text-left leading-tight"
+          aria-pressed={here !== undefined}
+          className="flex min-h-11 w-full items-center gap-1.5 py-1 text-left leading-tight"
           onClick={() => look(keyOf(option))}
         >
           {failing ? (
-            <CircleX size={16} className="mt-0.5 shrink-0" aria-label="fails" />
+            <CircleX size={16} className="shrink-0" aria-label="fails" />
           ) : option.chosen ? (
-            <Check size={16} className="mt-0.5 shrink-0" aria-label="chosen" />
+            <Check size={16} className="shrink-0" aria-label="chosen" />
           ) : (
             <span className="w-4 shrink-0" />
           )}
-          <span>
-            <b className={failing ? "font-normal" : "font-semibold"}>{option.name}</b>
-            <span className={`block text-[15px] ${here ? "" : "text-muted"}`}>
-              {option.bar}
-              {option.chosen ? ", chosen" : option.kept ? ", kept" : ""}
-            </span>
-          </span>
+          <b className={failing ? "font-normal" : "font-semibold"}>{option.name}</b>
         </button>
+        <Bars options={options} here={here} />
       </td>
-      <td className="py-1.5 text-right">{degrees(option.angle_deg)}</td>
-      <td className="py-1.5 text-right">
+      <td className="py-2.5 text-right">{degrees(option.angle_deg)}</td>
+      <td className="py-2.5 text-right">
         <Figure>{distance(option.peak_to_peak_mm, units)}</Figure>
       </td>
-      <td className="py-1.5 text-right">
+      <td className="py-2.5 text-right">
         <Figure>{distance(option.roll_centre_mm, units)}</Figure>
       </td>
     </tr>
+  );
+}
+
+/** The bars that come to these figures: each a press where there are several. */
+function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | undefined }) {
+  const look = useLookedAt((s) => s.look);
+  const told = ({ bar, chosen, kept }: PlanOption) => `${bar}${chosen ? ", chosen" : kept ? ", kept" : ""}`;
+  const [only, ...others] = options;
+  if (!only) return null;
+  if (others.length === 0) {
+    return (
+      <span
+        className={`block pb-1.5 pl-[22px] text-[15px] leading-tight ${here ? "" : "text-muted"}`}
+        data-bar={only.bar}
+      >
+        {told(only)}
+      </span>
+    );
+  }
+  return (
+    <span className="flex flex-wrap gap-x-1 pb-1 pl-[22px]">
+      {options.map((option) => (
+        <button
+          key={keyOf(option)}
+          type="button"
+          aria-pressed={option === here}
+          className={`min-h-11 text-left text-[15px] leading-tight ${option === here ? "font-semibold underline decoration-2 underline-offset-4" : here ? "" : "text-muted"}`}
+          data-bar={option.bar}
+          onClick={() => look(keyOf(option))}
+        >
+          {told(option)}
+        </button>
+      ))}
+    </span>
   );
 }

@@ -37,7 +37,7 @@ export function PartsTried() {
   );
   const braces = used.map(({ part }) => part).filter((part): part is Brace => part.kind === "brace");
   return (
-    <Fold title={`Parts tried here (${tried.length})`} open={tried.length === 0}>
+    <section className="grid gap-2">
       <ul>
         {tried.map(({ kind, index, name }) => (
           <li key={`${kind}${name}`} className="flex items-center gap-2 border-line border-b">
@@ -102,6 +102,6 @@ export function PartsTried() {
           Open the parts library
         </Link>
       </Fold>
-    </Fold>
+    </section>
   );
 }

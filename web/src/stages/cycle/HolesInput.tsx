@@ -1,7 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas, TapeEntry } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setHoles } from "../job/edits";
@@ -18,14 +17,14 @@ const BRACKETS = [
 /** Other holes of both brackets, measured from the hole in use. */
 export function HolesInput() {
   return (
-    <Fold title="Holes of the brackets">
+    <section className="grid gap-1">
       <p className="text-[15px] text-muted">
         Measured from the middle of the hole the eye is in now. Down, inward and back have a minus sign.
       </p>
       {BRACKETS.map(({ end, title }) => (
         <Bracket key={end} end={end} title={title} />
       ))}
-    </Fold>
+    </section>
   );
 }
 

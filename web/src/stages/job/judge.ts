@@ -9,7 +9,7 @@ const judge =
   async (text: string): Promise<Fault | undefined> => {
     if (text.trim() === "") return undefined;
     const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
-    if ("data" in result) return undefined;
+    if ("data" in result) return result.data.wrong && { fault: result.data.wrong.message };
     if ("silent" in result) {
       return { fault: "The program does not answer. What you typed is kept on this device.", silent: true };
     }

@@ -1,4 +1,4 @@
-import { Fold } from "../../ui/Fold";
+import type { Job } from "../../api/client";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
@@ -19,18 +19,25 @@ const PINS = [
   ["stowed_clear", "Stowed link clear through a full cycle"],
 ] as const;
 
+const listOf = (job: Job) => [...ALWAYS, ...(job.sway?.pins ? PINS : [])];
+
+/** How many of them nobody looked at yet. */
+export const openOf = (job: Job) =>
+  listOf(job).filter(([field]) => job.proof?.looked_at?.[field] === undefined).length;
+
 /** What is looked at again once the work is done. */
 export function LookedAt() {
   const { view, job, results, change } = useJob();
   const looked = job.proof?.looked_at ?? {};
   const set = (part: Partial<typeof looked>) =>
     change(setProof((proof) => ({ looked_at: { ...proof.looked_at, ...part } })));
-  const list = [...ALWAYS, ...(job.sway?.pins ? PINS : [])];
-  const open = list.filter(([field]) => looked[field] === undefined).length;
+  const list = listOf(job);
+  const open = openOf(job);
   const unit = job.rig?.sheet_unit ?? "in";
   const { compared } = results.settling;
   return (
-    <Fold title={`Look at it again${open > 0 ? ` (${open} to look at)` : ": all looked at"}`}>
+    <section>
+      <h3 className="font-semibold text-[20px] leading-tight">{`Look at it again${open > 0 ? ` (${open} to look at)` : ": all looked at"}`}</h3>
       <div data-looked-at>
         {list.map(([field, label]) => (
           <Tick
@@ -73,6 +80,6 @@ export function LookedAt() {
         )}
       </div>
       {compared.length > 0 && <Checks title="Against what was predicted" checks={compared} />}
-    </Fold>
+    </section>
   );
 }

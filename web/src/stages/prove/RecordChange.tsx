@@ -1,6 +1,5 @@
 import { useState } from "react";
 import { Button } from "../../ui/Button";
-import { Fold } from "../../ui/Fold";
 import { addRound } from "../job/edits";
 import { useJob } from "../job/useJob";
 
@@ -16,11 +15,7 @@ export function RecordChange() {
     setNote("");
   };
   return (
-    <Fold
-      title={
-        rounds.length > 0 ? `What was done (${rounds.length}), and more to record` : "Record what was done"
-      }
-    >
+    <section>
       {rounds.length > 0 && (
         <ol className="mb-2 list-decimal pl-6" data-rounds>
           {rounds.map((round, index) => (
@@ -58,6 +53,6 @@ export function RecordChange() {
           Keep it on record
         </Button>
       </div>
-    </Fold>
+    </section>
   );
 }

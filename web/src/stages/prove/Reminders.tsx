@@ -3,7 +3,6 @@ import type { Schemas } from "../../api/client";
 import { isPast, say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
-import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { useJob } from "../job/useJob";
@@ -16,8 +15,8 @@ export function Reminders() {
   const { view, job, results, change } = useJob();
   const units = useSettings((s) => s.units);
   const { reminders } = results.settling;
-  if (reminders.length === 0) return null;
-  const open = reminders.filter((reminder) => !reminder.done).length;
+  if (reminders.length === 0)
+    return <p className="text-muted">Nothing was loosened or set: nothing is due.</p>;
   const done = ({ kind }: Reminder) =>
     change(
       setProof((proof) => ({
@@ -28,11 +27,7 @@ export function Reminders() {
       })),
     );
   return (
-    <Fold
-      key={job.settled ? "settled" : "open"}
-      title={`Due afterwards (${open} open)`}
-      open={job.settled !== undefined}
-    >
+    <section>
       <div className="mb-2 grid grid-cols-2 gap-2">
         <label className="block text-[15px] text-muted">
           Back on the road on
@@ -89,6 +84,6 @@ export function Reminders() {
           Take them along as a calendar file
         </a>
       )}
-    </Fold>
+    </section>
   );
 }

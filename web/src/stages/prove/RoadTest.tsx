@@ -39,7 +39,7 @@ export function RoadTest() {
     );
   const driven = LADDER.filter(([step]) => road.some((record) => record.step === step)).length;
   return (
-    <Fold title={`Road test, a rung at a time (${driven} of ${LADDER.length})`}>
+    <Fold keep title={`Road test, a rung at a time (${driven} of ${LADDER.length})`}>
       <p className="mb-2 text-[16px] text-muted">
         Stop at the first wobble; what was noticed belongs beside its rung.
       </p>

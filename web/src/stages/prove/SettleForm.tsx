@@ -54,7 +54,7 @@ export function SettleForm() {
         </ul>
         {job.proof?.defects && <p>Met: {job.proof.defects}</p>}
       </Fold>
-      <Fold title="By whom, and what belongs on record">
+      <Fold keep title="By whom, and what belongs on record">
         <div className="grid gap-2">
           {field("by", "Settled by", false)}
           {RECORD.map(([name, label]) => field(name, label))}

@@ -1,7 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
-import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { setVehicle } from "../job/edits";
 import { FigureField } from "../job/FigureField";
@@ -56,7 +55,7 @@ export function VehicleInputs() {
       />
     ));
   return (
-    <Fold title="Springs, weights, centre of gravity">
+    <>
       <div className="grid items-end gap-x-3 gap-y-2 sm:grid-cols-2">
         {figures("weight", WEIGHTS)}
         {figures("spring_rate", RATES)}
@@ -81,6 +80,6 @@ export function VehicleInputs() {
           </ul>
         </div>
       )}
-    </Fold>
+    </>
   );
 }

@@ -1,6 +1,5 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
-import { Fold } from "../../ui/Fold";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -49,7 +48,7 @@ export function DisconnectInputs() {
   const set = (part: Partial<PinForm>) => change(setSway({ pins: { ...pins, ...part } }));
   const onAxle = job.sway?.on === "axle";
   return (
-    <Fold title="Disconnects and bolts, checked">
+    <>
       <div className="grid items-end gap-x-2 sm:grid-cols-2">
         <LengthFields at="/sway/pins" form={pins} fields={SIZES} onPut={set} />
         <AngleField
@@ -136,6 +135,6 @@ export function DisconnectInputs() {
           </>
         )}
       </Rows>
-    </Fold>
+    </>
   );
 }

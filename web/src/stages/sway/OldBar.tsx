@@ -2,7 +2,6 @@ import type { SwayResult } from "../../api/client";
 import { fine, say } from "../../measure/format";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
-import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { setSway } from "../job/edits";
@@ -20,91 +19,91 @@ const SIDES = [
   { value: "right", label: "right" },
 ] as const;
 
-/** The old bar beside the new one, and a shim under one clamp. */
-export function OldBar({ swayed }: { swayed: SwayResult }) {
-  const { view, job, change } = useJob();
+/** The old bar beside the new one. */
+export function OldAndNew({ rows }: { rows: SwayResult["old_and_new"] }) {
   const units = useSettings((s) => s.units);
+  return (
+    <table className="w-full text-left" data-old-and-new>
+      <thead>
+        <tr className="border-ink border-b-2 text-[15px]">
+          <th scope="col" />
+          <th scope="col" className="font-semibold">
+            thick
+          </th>
+          <th scope="col" className="font-semibold">
+            arm
+          </th>
+          <th scope="col" className="font-semibold">
+            at a link
+          </th>
+          <th scope="col" className="font-semibold">
+            kg
+          </th>
+          <th scope="col" className="font-semibold">
+            against old
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.name} className="border-line border-b">
+            <th scope="row" className="py-1.5 font-normal text-muted">
+              {row.name}
+            </th>
+            <td>
+              <Figure>{fine(row.outside_mm, units)}</Figure>
+            </td>
+            <td>
+              <Figure>{fine(row.arm_mm, units)}</Figure>
+            </td>
+            <td>{say(row.link_rate_says, units)}</td>
+            <td>{row.mass_kg.toFixed(1)}</td>
+            <td className="font-semibold">{row.against_old.toFixed(2)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The bar that was there before, and a shim under one clamp. */
+export function OldBarInputs() {
+  const { view, job, change } = useJob();
   const old = job.sway?.old_bar ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
-  const rows = swayed.old_and_new;
-  if (!job.sway?.kind || job.sway.kind === "none") return null;
   return (
     <>
-      {rows.length > 0 && (
-        <table className="w-full text-left" data-old-and-new>
-          <thead>
-            <tr className="border-ink border-b-2 text-[15px]">
-              <th scope="col" />
-              <th scope="col" className="font-semibold">
-                thick
-              </th>
-              <th scope="col" className="font-semibold">
-                arm
-              </th>
-              <th scope="col" className="font-semibold">
-                at a link
-              </th>
-              <th scope="col" className="font-semibold">
-                kg
-              </th>
-              <th scope="col" className="font-semibold">
-                against old
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.name} className="border-line border-b">
-                <th scope="row" className="py-1.5 font-normal text-muted">
-                  {row.name}
-                </th>
-                <td>
-                  <Figure>{fine(row.outside_mm, units)}</Figure>
-                </td>
-                <td>
-                  <Figure>{fine(row.arm_mm, units)}</Figure>
-                </td>
-                <td>{say(row.link_rate_says, units)}</td>
-                <td>{row.mass_kg.toFixed(1)}</td>
-                <td className="font-semibold">{row.against_old.toFixed(2)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <Fold title="The bar that was there before, and a shim under one clamp">
-        <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
-          {FIELDS.map(([field, label]) => (
-            <TapeField
-              key={field}
-              job={view.id}
-              pointer={`/sway/old_bar/${field}`}
-              label={label}
-              unit={unit}
-              value={old[field]}
-              onCommit={(entry) =>
-                change((now) => setSway({ old_bar: { ...now.sway?.old_bar, [field]: entry } })(now))
-              }
-            />
-          ))}
+      <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
+        {FIELDS.map(([field, label]) => (
           <TapeField
+            key={field}
             job={view.id}
-            pointer="/sway/shim"
-            label="Shim or plate under one clamp alone"
+            pointer={`/sway/old_bar/${field}`}
+            label={label}
             unit={unit}
-            value={job.sway.shim}
-            onCommit={(shim) => change(setSway({ shim }))}
+            value={old[field]}
+            onCommit={(entry) =>
+              change((now) => setSway({ old_bar: { ...now.sway?.old_bar, [field]: entry } })(now))
+            }
           />
-        </div>
-        {job.sway.shim && (
-          <Choice
-            label="It is under the clamp on the"
-            value={job.sway.shim_side}
-            options={SIDES}
-            onPick={(shim_side) => change(setSway({ shim_side }))}
-          />
-        )}
-      </Fold>
+        ))}
+        <TapeField
+          job={view.id}
+          pointer="/sway/shim"
+          label="Shim or plate under one clamp alone"
+          unit={unit}
+          value={job.sway?.shim}
+          onCommit={(shim) => change(setSway({ shim }))}
+        />
+      </div>
+      {job.sway?.shim && (
+        <Choice
+          label="It is under the clamp on the"
+          value={job.sway?.shim_side}
+          options={SIDES}
+          onPick={(shim_side) => change(setSway({ shim_side }))}
+        />
+      )}
     </>
   );
 }

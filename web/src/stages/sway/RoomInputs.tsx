@@ -1,6 +1,5 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
-import { Fold } from "../../ui/Fold";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { AngleField } from "../job/AngleField";
@@ -42,7 +41,7 @@ export function RoomInputs() {
   const shocks = form.shocks ?? [];
   const panels = form.panels ?? [];
   return (
-    <Fold title="Room for arms and links">
+    <>
       <p className="text-[15px] text-muted">
         Tyres come from stage Rig, obstacles such as an inner fender's edge from stage Tape.
       </p>
@@ -155,6 +154,6 @@ export function RoomInputs() {
           </>
         )}
       </Rows>
-    </Fold>
+    </>
   );
 }

@@ -35,8 +35,7 @@ export function Obstacles() {
     obstacles.every((obstacle) => obstacle.name !== name),
   );
   return (
-    <section className="mt-3 grid gap-1">
-      <h4 className="font-semibold">What stands in the way</h4>
+    <section className="grid gap-1">
       {obstacles.map((obstacle, index) => (
         <ObstacleInput
           key={index}
@@ -79,7 +78,7 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
   const at = `/hardpoints/obstacles/${index}`;
   const body = (obstacle.on ?? "body") === "body";
   return (
-    <Fold title={obstacle.name}>
+    <Fold keep title={obstacle.name}>
       <TextField
         job={view.id}
         pointer={`${at}/name`}

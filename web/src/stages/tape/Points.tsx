@@ -1,15 +1,15 @@
+import { ArrowRight } from "lucide-react";
 import type { Schemas, TapeEntry } from "../../api/client";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { setArm, setHardpoints } from "../job/edits";
+import { useGoToField } from "../job/Missing";
 import { useJob } from "../job/useJob";
-import { BendInput } from "./BendInput";
 import { JointInput } from "./JointInput";
-import { Obstacles } from "./Obstacles";
 import { PointInput } from "./PointInput";
 import { PointPicture } from "./PointPicture";
-import { SteeringInput } from "./SteeringInput";
 
 type Location = Schemas["AxleLocation"];
 type ArmName = keyof Schemas["Arms"];
@@ -45,14 +45,20 @@ const SIDES = [
   { value: "right", label: "right" },
 ] as const;
 
-/** Points of links, bar, steering and obstacles, for stage Cycle: each as it can be measured. */
+/** Points of the links, for stage Cycle: each as it can be measured. */
 export function Points() {
   const { view, job, change } = useJob();
+  const go = useGoToField();
   const location = job.rig?.axle_location;
   const points = job.hardpoints ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   if (!location) {
-    return <p className="text-muted">For stage Cycle, say in stage Rig what holds the axle fore and aft.</p>;
+    return (
+      <Button className="justify-self-start" onClick={() => go("/rig/axle_location")}>
+        Say what holds the axle fore and aft
+        <ArrowRight size={18} aria-hidden />
+      </Button>
+    );
   }
   const upper = points.upper_arm_side ?? "left";
   const arms = ARMS[location].map(([name, title]) =>
@@ -79,7 +85,7 @@ export function Points() {
     />
   );
   return (
-    <Fold title="Points for stage Cycle: links, steering, obstacles">
+    <>
       <PointPicture />
       <p className="text-[15px] text-muted">
         Heights above the floor, on its weight. Points of the body from the frame's centreline or the rail,
@@ -89,6 +95,7 @@ export function Points() {
       {location === "three_arms" && (
         <Choice
           label="Upper arm is on the"
+          pointer="/hardpoints/upper_arm_side"
           value={upper}
           options={SIDES}
           onPick={(upper_arm_side) => change(setHardpoints({ upper_arm_side }))}
@@ -122,38 +129,7 @@ export function Points() {
           radius={location === "radius_arms" && name === "lower_left"}
         />
       ))}
-      {location !== "y_link" && (
-        <Fold title="Track bar as a body">
-          <div className="grid gap-2 sm:grid-cols-2">
-            {length(
-              "/hardpoints/bar/axle_eye_fore_aft",
-              "Axle eye forward of the axle",
-              points.bar?.axle_eye_fore_aft,
-              (axle_eye_fore_aft) => change(setHardpoints({ bar: { ...points.bar, axle_eye_fore_aft } })),
-              true,
-            )}
-            {length("/hardpoints/bar/diameter", "Diameter", points.bar?.diameter, (diameter) =>
-              change(setHardpoints({ bar: { ...points.bar, diameter } })),
-            )}
-          </div>
-          <BendInput />
-          <JointInput
-            label="Frame eye"
-            joint={points.bar?.frame_joint}
-            pointer="/hardpoints/bar/frame_joint"
-            onPut={(frame_joint) => change(setHardpoints({ bar: { ...points.bar, frame_joint } }))}
-          />
-          <JointInput
-            label="Axle eye"
-            joint={points.bar?.axle_joint}
-            pointer="/hardpoints/bar/axle_joint"
-            onPut={(axle_joint) => change(setHardpoints({ bar: { ...points.bar, axle_joint } }))}
-          />
-        </Fold>
-      )}
-      {job.rig?.end === "front" && <SteeringInput />}
-      <Obstacles />
-    </Fold>
+    </>
   );
 }
 
@@ -173,7 +149,7 @@ function ArmInput({ name, title, radius }: { name: ArmName; title: string; radiu
     />
   );
   return (
-    <Fold title={title}>
+    <Fold keep title={title}>
       <div className="grid gap-x-2 sm:grid-cols-2">
         {length("length", "Length, eye to eye")}
         {length("diameter", "Diameter")}

@@ -135,7 +135,7 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
         heights={job.rig?.heights ?? []}
         driven={job.rig?.driven_height ?? ""}
       />
-      <Fold title="More about this sheet">
+      <Fold keep title="More about this sheet">
         <div className="grid gap-3">
           {!squareness && (
             <Choice

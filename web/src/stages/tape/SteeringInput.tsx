@@ -2,7 +2,6 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { AngleField } from "../job/AngleField";
 import { setHardpoints } from "../job/edits";
@@ -39,7 +38,7 @@ export function SteeringInput() {
     );
   }
   return (
-    <Fold title="Drag link">
+    <section className="grid gap-2">
       <Choice
         label="At the axle it ends on"
         value={steering.ends_on ?? "knuckle"}
@@ -103,6 +102,6 @@ export function SteeringInput() {
         <Trash2 size={18} aria-hidden />
         Take the drag link out
       </Button>
-    </Fold>
+    </section>
   );
 }

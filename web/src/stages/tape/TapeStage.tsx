@@ -1,19 +1,22 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import type { Sheet, SheetResult } from "../../api/client";
-import { say } from "../../measure/format";
+import type { Job, Sheet, SheetResult } from "../../api/client";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Figure } from "../../ui/Figure";
-import { Notice } from "../../ui/Notice";
-import { useSettings } from "../../ui/settings";
+import { type Section, Sections } from "../../ui/Sections";
+import { bad, good, measure, mind, plain, type Sign } from "../../ui/sign";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { addSheet } from "../job/edits";
 import { ReadNext } from "../job/ReadNext";
 import { useJob } from "../job/useJob";
+import { useNeeds } from "../job/useNeeds";
+import { BarBody } from "./BarBody";
+import { Obstacles } from "./Obstacles";
 import { Points } from "./Points";
+import { SheetAnswer } from "./SheetAnswer";
 import { SheetForm } from "./SheetForm";
+import { SteeringInput } from "./SteeringInput";
 
 const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
 
@@ -25,18 +28,17 @@ function nameOf(sheet: Sheet, index: number): string {
 
 /** Readings on both sides, and what they say. */
 export function TapeStage() {
-  const { job, results, change } = useJob();
+  const { job, results } = useJob();
+  const needs = useNeeds();
   const [picked, setPicked] = useState<string | null>(null);
   const sheets = job.sheets ?? [];
   const current = sheets.findLast((sheet) => (sheet.kind ?? "centring") === "centring");
   const sheet = sheets.find((s) => s.id === picked) ?? current ?? sheets[sheets.length - 1];
-  const index = sheet ? sheets.indexOf(sheet) : -1;
   const result = results.sheets.find((r) => r.id === sheet?.id);
-  const start = (kind: Sheet["kind"]) => {
-    const { id, edit } = addSheet(job, kind);
-    change(edit);
-    setPicked(id);
-  };
+  const sections = [
+    readingsSection(sheet, result, <Readings sheet={sheet} result={result} onPick={setPicked} />),
+    ...(needs("cycle", "sway") ? pointsSections(job) : []),
+  ];
   return (
     <>
       {sheet ? (
@@ -45,15 +47,52 @@ export function TapeStage() {
         <Answer says="No readings yet">Start a sheet, then read each side three or four times.</Answer>
       )}
       <ReadNext result={result} />
+      <Sections label="What Tape asks" of="tape" sections={sections} />
+    </>
+  );
+}
+
+function signOf(sheet: Sheet | undefined, result: SheetResult | undefined): Sign {
+  if (!sheet) return measure("to read");
+  if (result && result.refusals.length > 0) return bad("no use");
+  if (result && result.second_thoughts.length > 0) return mind("look again");
+  return result?.says ? good("read") : measure("to read");
+}
+
+function readingsSection(
+  sheet: Sheet | undefined,
+  result: SheetResult | undefined,
+  asks: React.ReactNode,
+): Section {
+  return { value: "readings", label: "Readings", sign: signOf(sheet, result), asks };
+}
+
+type ReadingsProps = {
+  sheet: Sheet | undefined;
+  result: SheetResult | undefined;
+  onPick: (id: string) => void;
+};
+
+/** The sheet in view with its working, the other sheets, and new ones. */
+function Readings({ sheet, result, onPick }: ReadingsProps) {
+  const { job, change } = useJob();
+  const sheets = job.sheets ?? [];
+  const start = (kind: Sheet["kind"]) => {
+    const { id, edit } = addSheet(job, kind);
+    change(edit);
+    onPick(id);
+  };
+  return (
+    <>
       {sheets.length > 1 && sheet?.id !== undefined && (
         <Choice
           label="Sheets of this job"
           value={sheet.id}
           options={sheets.map((s, at) => ({ value: s.id ?? "", label: nameOf(s, at) }))}
-          onPick={setPicked}
+          onPick={onPick}
         />
       )}
-      {sheet && <SheetForm key={sheet.id} sheet={sheet} result={result} index={index} />}
+      {sheet && <SheetForm key={sheet.id} sheet={sheet} result={result} index={sheets.indexOf(sheet)} />}
       {result?.centring && <WorkingOut working={result.centring.working} />}
       {result?.squareness && <WorkingOut working={result.squareness.working} />}
       <div className="flex flex-wrap gap-2">
@@ -68,36 +107,40 @@ export function TapeStage() {
           </Button>
         ))}
       </div>
-      <Points />
     </>
   );
 }
 
-/** What a sheet answers, with its refusals and second thoughts. */
-export function SheetAnswer({ sheet, result }: { sheet: Sheet; result: SheetResult | undefined }) {
-  const units = useSettings((s) => s.units);
-  const one = (sheet.left?.length ?? 0) + (sheet.right?.length ?? 0) > 0;
-  return (
-    <>
-      <Answer says={result?.says ? say(result.says, units) : one ? "Now the other side" : "Read both sides"}>
-        {result?.advice ? (
-          <span data-advice>
-            <Figure>{say(result.advice, units)}</Figure>
-          </span>
-        ) : (
-          "Each side three or four times, walking round. Enter goes to the next reading."
-        )}
-      </Answer>
-      {result?.refusals.map((refusal) => (
-        <Notice key={refusal.in} kind="refused">
-          {say(refusal, units)}
-        </Notice>
-      ))}
-      {result?.second_thoughts.map((thought) => (
-        <Notice key={thought.in} kind="warning">
-          <Figure>{say(thought, units)}</Figure>
-        </Notice>
-      ))}
-    </>
-  );
+/** What else is measured with a tape, each kind of part for itself. */
+function pointsSections(job: Job): Section[] {
+  const { arms, bar, steering, obstacles, spring_front_half } = job.hardpoints ?? {};
+  const told = (some: boolean) => plain(some ? "measured" : "assumed");
+  const typed = (part: object | undefined) => Object.keys(part ?? {}).length > 0;
+  return [
+    {
+      value: "links",
+      label: "Links",
+      sign: job.rig?.axle_location ? told(typed(arms) || spring_front_half !== undefined) : measure("which?"),
+      asks: <Points />,
+    },
+    ...(job.rig?.axle_location === "y_link"
+      ? []
+      : [{ value: "bar", label: "Bar", sign: told(typed(bar)), asks: <BarBody /> }]),
+    ...(job.rig?.end === "front"
+      ? [
+          {
+            value: "steering",
+            label: "Steering",
+            sign: plain(steering ? "measured" : "not said"),
+            asks: <SteeringInput />,
+          },
+        ]
+      : []),
+    {
+      value: "obstacles",
+      label: "In the way",
+      sign: plain(obstacles?.length ? `${obstacles.length} parts` : "nothing"),
+      asks: <Obstacles />,
+    },
+  ];
 }

@@ -1,0 +1,53 @@
+import type { Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Answer } from "../../ui/Answer";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
+
+type BarResult = Schemas["BarResult"];
+type Correction = Schemas["Correction"];
+
+/** The stage's one sentence: the correction, why there is none, or what comes first. */
+export function BarAnswer({ bar }: { bar: BarResult | undefined }) {
+  if (!bar) return <Answer says="Measure the bar" />;
+  return bar.correction ? <CorrectionAnswer correction={bar.correction} /> : <Withheld bar={bar} />;
+}
+
+function Withheld({ bar }: { bar: BarResult }) {
+  const units = useSettings((s) => s.units);
+  return <Answer says={say(bar.says, units)}>{bar.withheld && <p>{say(bar.withheld, units)}</p>}</Answer>;
+}
+
+function CorrectionAnswer({ correction }: { correction: Correction }) {
+  const units = useSettings((s) => s.units);
+  const { setting, basis } = correction;
+  const turns = setting?.turns_say && `, ${say(setting.turns_say, units)}`;
+  return (
+    <Answer says={`${say(correction.says, units)}${turns ?? ""}`}>
+      {setting?.exactly && (
+        <p>
+          Exactly {say(setting.exactly, units)}. <Figure>{say(setting.says, units)}</Figure>
+        </p>
+      )}
+      {setting && !setting.exactly && (
+        <p>
+          <Figure>{say(setting.says, units)}</Figure>
+        </p>
+      )}
+      {!setting && !correction.bar && <p>Say how the bar is adjusted to get turns and flats.</p>}
+      {correction.plan_says && (
+        <p className="mt-1" data-plan>
+          <Figure>{say(correction.plan_says, units)}</Figure>
+        </p>
+      )}
+      {correction.readings_say && (
+        <p className="mt-1" data-should-read>
+          <Figure>{say(correction.readings_say, units)}</Figure>
+        </p>
+      )}
+      <p className="mt-1 text-muted">
+        <Figure>{say(basis.says, units)}</Figure>
+      </p>
+    </Answer>
+  );
+}

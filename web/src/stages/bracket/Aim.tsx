@@ -1,0 +1,42 @@
+import type { PlanResult } from "../../api/client";
+import { say } from "../../measure/format";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
+import { WorkingOut } from "../../ui/WorkingOut";
+import { setBracketing } from "../job/edits";
+import { useJob } from "../job/useJob";
+
+const TARGETS = [
+  { value: "level_driven", label: "level as driven" },
+  { value: "level_mid_travel", label: "level mid-travel" },
+  { value: "parallel_to_drag_link", label: "like the drag link" },
+] as const;
+
+/** What the angle is aimed at, the exact move for it, and the hole at every other height. */
+export function Aim({ plan }: { plan: PlanResult }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  return (
+    <>
+      <Choice
+        label="What the angle is aimed at"
+        pointer="/bracket/target"
+        value={job.bracket?.target ?? "level_driven"}
+        options={TARGETS.filter((t) => t.value !== "parallel_to_drag_link" || job.hardpoints?.steering)}
+        onPick={(target) => change(setBracketing({ target }))}
+      />
+      {plan.exact_says.in && (
+        <p>
+          <Figure>{say(plan.exact_says, units)}</Figure>
+        </p>
+      )}
+      {plan.other_heights.map((says) => (
+        <p key={says.in}>
+          <Figure>{say(says, units)}</Figure>
+        </p>
+      ))}
+      <WorkingOut working={plan.working} />
+    </>
+  );
+}

@@ -1,0 +1,112 @@
+import type { PlanOption, Unit } from "../../api/client";
+import { degrees, distance, fine, say, sideways } from "../../measure/format";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { choosePlan, setChosen } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { useLookedAt } from "./usePlanned";
+
+const AIMS = [
+  { value: "centred", label: "set to centre it" },
+  { value: "as_the_old_one", label: "as the old one" },
+] as const;
+
+/** What an option does and loads, name and figure. */
+function figuresOf(option: PlanOption, units: Unit): [string, string][] {
+  const { loads } = option;
+  return [
+    ["length, eye to eye", fine(option.length_mm, units)],
+    [
+      "at full droop, full bump",
+      `${sideways(option.at_full_droop_mm, units)}, ${sideways(option.at_full_bump_mm, units)}`,
+    ],
+    ...(option.least_gap_mm === undefined
+      ? []
+      : ([["least room of the bar", distance(option.least_gap_mm, units)]] as [string, string][])),
+    ...(option.worst_tilt_deg === undefined
+      ? []
+      : ([["most tilt of its joints", degrees(option.worst_tilt_deg)]] as [string, string][])),
+    ...(option.bump_steer_deg === undefined
+      ? []
+      : ([["most bump steer", degrees(option.bump_steer_deg)]] as [string, string][])),
+    ...(option.drag_link_difference_deg === undefined
+      ? []
+      : ([
+          [
+            option.plan.drag_link
+              ? `bar against drag link, with the ${option.plan.drag_link}`
+              : "bar against drag link",
+            degrees(option.drag_link_difference_deg),
+          ],
+        ] as [string, string][])),
+    ["moment into the axle tube", `${loads.axle_moment_ratio.toFixed(1)} times`],
+    ["moment into the frame rail", `${loads.frame_moment_ratio.toFixed(1)} times`],
+    ["load of the bar, estimated", say(loads.bar_says, units)],
+    ...(loads.attachment_says
+      ? ([["on each attachment", say(loads.attachment_says, units)]] as [string, string][])
+      : []),
+    ["roll centre to centre of gravity", distance(loads.lever_mm, units)],
+  ];
+}
+
+/** The option looked at: what it does, what it loads, why it fails, and choosing it. */
+export function Looked({ option }: { option: PlanOption }) {
+  const { job, change } = useJob();
+  const { units } = useSettings();
+  const { look } = useLookedAt();
+  const rows = figuresOf(option, units);
+  return (
+    <section className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-looked>
+      <h3 className="font-semibold text-[20px] leading-tight">
+        {option.name}, {option.bar}
+      </h3>
+      {option.fails.map((reason) => (
+        <Notice key={reason.in} kind="refused">
+          <Figure>{say(reason, units)}</Figure>
+        </Notice>
+      ))}
+      {option.minds.map((mind) => (
+        <Notice key={mind.in} kind="warning">
+          <Figure>{say(mind, units)}</Figure>
+        </Notice>
+      ))}
+      <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 gap-y-1 text-[16px]">
+        {rows.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-muted">{name}</dt>
+            <dd className="text-right font-semibold">
+              <Figure>{value}</Figure>
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="text-[16px] text-muted">
+        <Figure>{`A left turn at half a g ${say(option.loads.jacking_says, units)}.`}</Figure>
+      </p>
+      {option.chosen ? (
+        <>
+          <Choice
+            label="The bar's length is"
+            value={job.setups?.plans?.chosen?.length ?? "centred"}
+            options={AIMS}
+            onPick={(length) => change(setChosen({ length }))}
+          />
+          <Button onClick={() => change(choosePlan(undefined))}>Let go of this plan</Button>
+        </>
+      ) : (
+        <Button
+          look="strong"
+          onClick={() => {
+            change(choosePlan(option.plan));
+            look(null);
+          }}
+        >
+          Choose this plan
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,34 @@
+import { Download } from "lucide-react";
+import { Fold } from "../../ui/Fold";
+import { useJob } from "../job/useJob";
+import { usePlanned } from "./usePlanned";
+
+/** Drill templates of the brackets tried. */
+export function Templates() {
+  const { view } = useJob();
+  const now = usePlanned()?.brackets ?? [];
+  if (now.length === 0) return null;
+  return (
+    <Fold title="Drill templates, one to one">
+      <p className="text-[15px] text-muted">
+        Print without scaling and measure the check bar before anything is drilled.
+      </p>
+      {now.map((name) => (
+        <div key={name} className="flex flex-wrap items-center gap-2 border-line border-b py-1.5">
+          <span className="flex-1">{name}</span>
+          {(["svg", "dxf"] as const).map((format) => (
+            <a
+              key={format}
+              className="inline-flex min-h-11 items-center gap-1 underline"
+              href={`/api/v1/jobs/${view.id}/templates/holes?format=${format}&of=${encodeURIComponent(name)}`}
+              download
+            >
+              <Download size={16} aria-hidden />
+              {format.toUpperCase()}
+            </a>
+          ))}
+        </div>
+      ))}
+    </Fold>
+  );
+}

@@ -1,0 +1,28 @@
+import type { CycleResult } from "../../api/client";
+import { useStance } from "../../elevation/stance";
+import { Choice } from "../../ui/Choice";
+import { setTrial, tried } from "../job/edits";
+import { useJob } from "../job/useJob";
+
+/** The bracket's holes by name, for whoever does not grasp the eye. */
+export function Holes({ cycle }: { cycle: CycleResult }) {
+  const { job, change } = useJob();
+  const trial = job.setups?.plans?.trial;
+  const options = cycle.axle_holes.map((hole) => ({
+    value: hole.name || "-",
+    label: hole.name || "the hole it is in",
+  }));
+  const chosen = cycle.axle_holes.find((hole) => hole.chosen)?.name;
+  return (
+    <Choice
+      label="Axle eye in"
+      value={chosen || "-"}
+      options={options}
+      onPick={(name) => {
+        useStance.getState().setShown("planned");
+        change(setTrial(tried(trial, "axle", name === "-" ? "" : name)));
+      }}
+      hint="Or take the eye in the drawing and move it. The bar is set to the length that centres the axle there."
+    />
+  );
+}

@@ -1,0 +1,51 @@
+import { say } from "../../measure/format";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
+import { useJob } from "../job/useJob";
+
+const AFTER = [
+  { value: "gone", label: "gone" },
+  { value: "better", label: "better" },
+  { value: "same", label: "the same" },
+  { value: "worse", label: "worse" },
+] as const;
+
+/** What was complained about, asked again after the road test. */
+export function ComplaintsAgain() {
+  const { job, results, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const complaints = job.complaints ?? [];
+  return (
+    <section className="grid gap-3">
+      <h3 className="font-semibold">After the road test, ask again</h3>
+      {complaints.map((complaint, index) => {
+        const advice = results.complaints?.find((told) => told.complaint === index);
+        return (
+          <div key={index} className="grid gap-1">
+            <Choice
+              label={complaint.text}
+              value={complaint.after}
+              options={AFTER}
+              onPick={(after) =>
+                change((old) => ({
+                  ...old,
+                  complaints: (old.complaints ?? []).map((c, at) => (at === index ? { ...c, after } : c)),
+                }))
+              }
+            />
+            {advice?.again && (
+              <ul className="list-disc pl-6" data-advice={index}>
+                {advice.says.map((says) => (
+                  <li key={says.in}>
+                    <Figure>{say(says, units)}</Figure>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

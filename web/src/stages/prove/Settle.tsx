@@ -1,0 +1,63 @@
+import { BadgeCheck, Undo2 } from "lucide-react";
+import { useNavigate } from "react-router";
+import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
+import { useSession } from "../job/session";
+import { useJob } from "../job/useJob";
+
+/** Settling the job, or the stage to go back to. */
+export function Settle() {
+  const { view, job, results } = useJob();
+  const step = useSession((s) => s.step);
+  const state = useSession((s) => s.state);
+  const navigate = useNavigate();
+  if (job.settled && results.settled_stands) {
+    return (
+      <p className="flex items-center gap-2 border-2 border-frame bg-paper p-3 font-semibold" data-settled>
+        <BadgeCheck size={24} aria-hidden />
+        Settled on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
+      </p>
+    );
+  }
+  const verdict = results.prove?.verdict;
+  return (
+    <div className="grid gap-2">
+      {job.settled && (
+        <Notice kind="warning">
+          {job.settled.core_version === results.core_version
+            ? "Something changed since this job was settled."
+            : `Something changed since this job was settled, or this version reckons otherwise than ${job.settled.core_version} did.`}{" "}
+          Settle it again on the figures of now, or undo.
+        </Notice>
+      )}
+      {verdict === "can_settle" && (
+        <Button
+          look="strong"
+          disabled={state !== "idle" || !results.settling.may}
+          onClick={() => void step("settle")}
+        >
+          <BadgeCheck size={20} aria-hidden />
+          Settle this job
+        </Button>
+      )}
+      {verdict === "back_to_sway" && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/sway`)}>
+          <Undo2 size={20} aria-hidden />
+          Back to Sway
+        </Button>
+      )}
+      {verdict === "back_to_cycle" && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/cycle`)}>
+          <Undo2 size={20} aria-hidden />
+          Back to Cycle
+        </Button>
+      )}
+      {verdict === "back_to_bar" && !results.no_bar && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
+          <Undo2 size={20} aria-hidden />
+          Back to Bar
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+import type { Phrase, SwayLinks } from "../../api/client";
+import { type Round, useStance } from "../../elevation/stance";
+import { degrees, rollRate, say } from "../../measure/format";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
+import { WorkingOut } from "../../ui/WorkingOut";
+import { useWheels } from "../cycle/CycleWall";
+import { planSway, setSway } from "../job/edits";
+import { useJob } from "../job/useJob";
+import { swayPoseAt } from "./useSwayed";
+
+const ROUNDS = [
+  { value: "heave", label: "up and down" },
+  { value: "cross", label: "cross-axled" },
+] as const satisfies readonly { value: Round; label: string }[];
+
+const TARGETS = [
+  { value: "level_driven", label: "level as driven" },
+  { value: "level_mid_travel", label: "level mid-travel" },
+  { value: "own_angle", label: "an angle of your own" },
+  { value: "trailing_arm", label: "in line with the lower arms" },
+] as const;
+
+/** The lengths that answer each aim, the pose nearest to a straight line, and the bar where the stick stands. */
+export function Links({ links, fits }: { links: SwayLinks; fits: readonly Phrase[] }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const { round, setRound, setWheels } = useStance();
+  const [left = 0, right = 0] = links.to_straight_at_mm;
+  return (
+    <>
+      <Targets links={links} />
+      <Choice
+        label="Links are sized to"
+        pointer="/sway/target"
+        value={job.sway?.target ?? "level_driven"}
+        options={TARGETS}
+        onPick={(target) => change(setSway({ target }))}
+      />
+      <button
+        type="button"
+        className="min-h-11 border-line border-y py-1.5 text-left leading-tight"
+        data-worst
+        onClick={() => setWheels(left, right)}
+      >
+        <Figure>{`Nearest to a straight line at ${say(links.most_at, units)}: show it`}</Figure>
+      </button>
+      <Choice
+        label="Cycle goes"
+        value={round === "around" ? "cross" : round}
+        options={ROUNDS}
+        onPick={setRound}
+      />
+      <Here links={links} />
+      {fits.map((words) => (
+        <p key={words.in}>
+          <Figure>{say(words, units)}</Figure>
+        </p>
+      ))}
+      <WorkingOut working={links.working} />
+    </>
+  );
+}
+
+/** A length the core gave, as it would be typed. */
+const millimetres = (mm: number) => ({ text: mm.toFixed(1), unit: "mm" as const });
+
+function Targets({ links }: { links: SwayLinks }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  return (
+    <ul className="grid">
+      {links.targets.map((target) => (
+        <li
+          key={target.name}
+          className="grid grid-cols-[minmax(0,1fr)_auto] gap-2 border-line border-b py-1.5"
+          data-target={target.name}
+        >
+          <span className={target.chosen ? "font-semibold" : ""}>
+            {target.name}: <Figure>{say(target.says, units)}</Figure>
+            {target.chosen && target.rod_says && (
+              <span className="block font-normal" data-rod>
+                <Figure>{say(target.rod_says, units)}</Figure>
+              </span>
+            )}
+          </span>
+          <span className={`text-right ${target.works ? "text-muted" : "font-semibold text-axle"}`}>
+            {target.works ? "works" : "does not work"}
+            {target.works && Math.abs(target.link_mm - links.link_mm) > 0.5 && (
+              <Button
+                look="quiet"
+                onClick={() =>
+                  change(planSway({ ...job.setups?.plans?.sway, link: millimetres(target.link_mm) }))
+                }
+              >
+                Plan it
+              </Button>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The bar in the pose the stick stands at. */
+function Here({ links }: { links: SwayLinks }) {
+  const { results } = useJob();
+  const units = useSettings((s) => s.units);
+  const crossed = useStance((s) => s.crossed);
+  const pose = swayPoseAt(links, useWheels(results), crossed !== null);
+  if (!pose) return null;
+  return (
+    <p data-here>
+      {pose.twist_deg === undefined || pose.roll_rate_nm_per_deg === undefined ? (
+        "Here a link does not close: the bar gives nothing."
+      ) : (
+        <Figure>{`Here the bar is twisted by ${degrees(pose.twist_deg)} and gives ${rollRate(pose.roll_rate_nm_per_deg, units)} of roll.`}</Figure>
+      )}
+    </p>
+  );
+}
