@@ -5,6 +5,7 @@
 
 use std::sync::{Arc, Mutex, PoisonError};
 
+use jiff::civil::Date;
 use memchr::memmem::Finder;
 use rusqlite::Connection;
 
@@ -17,6 +18,30 @@ struct Line {
     place: i64,
     /// What is looked through, lower case.
     search: Box<str>,
+    /// The first day something is due after the work, as SQLite writes days.
+    due: Option<Box<str>>,
+    /// Whether it waits for somebody to go on.
+    waits: bool,
+}
+
+/// In which order the bay is listed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum BayOrder {
+    /// Last saved first.
+    Newest,
+    /// What is due by this day first, the longest overdue before the others; then what waits; then the rest. Among
+    /// equals, last saved first.
+    WaitingFirst(Date),
+}
+
+/// How a line ranks: what is due, by its day; what waits; the rest.
+fn rank<'a>(line: &'a Line, today: &str) -> (u8, &'a str) {
+    match &line.due {
+        // Days as SQLite writes them sort as text.
+        Some(due) if **due <= *today => (0, due),
+        _ if line.waits => (1, ""),
+        _ => (2, ""),
+    }
 }
 
 /// The lines as they were at one state of the database.
@@ -45,20 +70,18 @@ impl Bay {
         wanted: &str,
         limit: usize,
         offset: usize,
+        order: BayOrder,
     ) -> Result<(Vec<i64>, u64), StoreError> {
         let lines = self.lines()?;
         let finder = Finder::new(wanted);
-        let mut rows = Vec::new();
-        let mut total = 0;
-        for line in lines.iter() {
-            if finder.find(line.search.as_bytes()).is_some() {
-                if (offset..offset.saturating_add(limit)).contains(&total) {
-                    rows.push(line.place);
-                }
-                total += 1;
-            }
+        let mut found: Vec<&Line> =
+            lines.iter().filter(|line| finder.find(line.search.as_bytes()).is_some()).collect();
+        if let BayOrder::WaitingFirst(today) = order {
+            let today = today.to_string();
+            found.sort_by(|a, b| rank(a, &today).cmp(&rank(b, &today)));
         }
-        Ok((rows, total as u64))
+        let rows = found.iter().skip(offset).take(limit).map(|line| line.place).collect();
+        Ok((rows, found.len() as u64))
     }
 
     fn lines(&self) -> Result<Arc<[Line]>, StoreError> {
@@ -70,7 +93,15 @@ impl Bay {
             return Ok(Arc::clone(&read.lines));
         }
         let mut statement = connection.prepare_cached(sql::BAY)?;
-        let rows = statement.query_map([], |row| Ok(Line { place: row.get(0)?, search: row.get(1)? }))?;
+        let rows = statement.query_map([], |row| {
+            let waits: Option<bool> = row.get(3)?;
+            Ok(Line {
+                place: row.get(0)?,
+                search: row.get(1)?,
+                due: row.get(2)?,
+                waits: waits.unwrap_or_default(),
+            })
+        })?;
         let lines: Arc<[Line]> = rows.collect::<Result<_, _>>()?;
         drop(statement);
         *read = Some(Read { version, lines: Arc::clone(&lines) });

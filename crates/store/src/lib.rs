@@ -34,11 +34,12 @@ pub const DATABASE_FILE: &str = "derecho.sqlite3";
 const OPENING_FILE: &str = "derecho.opening";
 /// Locked as long as a server runs on the directory.
 const SERVING_FILE: &str = "derecho.serving";
+pub use bay::BayOrder;
 pub use instruments::Taken;
 pub use parts::StoredPart;
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.
-const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 2");
+const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 3");
 
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;
@@ -495,7 +496,22 @@ impl Store {
     /// # Errors
     /// Where the database refuses.
     pub fn list(&self, search: &str, limit: u32, offset: u32) -> Result<(Vec<ListedJob>, u64), StoreError> {
-        let (places, total) = self.bay.page(&search.to_lowercase(), limit as usize, offset as usize)?;
+        self.list_by(search, limit, offset, BayOrder::Newest)
+    }
+
+    /// The same in an order of choice.
+    ///
+    /// # Errors
+    /// Where the database refuses.
+    pub fn list_by(
+        &self,
+        search: &str,
+        limit: u32,
+        offset: u32,
+        order: BayOrder,
+    ) -> Result<(Vec<ListedJob>, u64), StoreError> {
+        let (places, total) =
+            self.bay.page(&search.to_lowercase(), limit as usize, offset as usize, order)?;
         let rows = self.read(|connection| {
             let mut line = connection.prepare_cached(sql::LISTED)?;
             // One that was taken out since is not there any more.

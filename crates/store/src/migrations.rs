@@ -65,6 +65,13 @@ pub(crate) const LIST: &[&str] = &[
         reading TEXT NOT NULL
     ) STRICT;
     CREATE INDEX instrument_log_by_time ON instrument_log (taken_at DESC);",
+    // 6: what a job waits for, read out of its card, so that the bay can begin with it.
+    "ALTER TABLE jobs ADD COLUMN due TEXT
+        GENERATED ALWAYS AS (CASE WHEN json_valid(card) THEN json_extract(card, '$.due[0].day') END) VIRTUAL;
+    ALTER TABLE jobs ADD COLUMN waits INTEGER
+        GENERATED ALWAYS AS (CASE WHEN json_valid(card) THEN json_type(card, '$.waits') = 'object' END) VIRTUAL;
+    DROP INDEX jobs_by_time;
+    CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC, search, due, waits);",
 ];
 
 /// Which of them goes on with [`cards_anew`], counted from nought.

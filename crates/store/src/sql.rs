@@ -47,7 +47,7 @@ pub(crate) const HISTORY: &str = "
 
 /// The bay's lines out of the index alone: cards are long.
 pub(crate) const BAY: &str = "
-    SELECT rowid, search FROM jobs INDEXED BY jobs_by_time WHERE removed = 0 ORDER BY saved_at DESC, id DESC";
+    SELECT rowid, search, due, waits FROM jobs INDEXED BY jobs_by_time WHERE removed = 0 ORDER BY saved_at DESC, id DESC";
 
 pub(crate) const LISTED: &str = "
     SELECT id, title, revision, saved_at, card, drawn_by FROM jobs WHERE rowid = ?1 AND removed = 0";

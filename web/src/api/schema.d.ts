@@ -2872,7 +2872,7 @@ export interface components {
         };
         /** @description A page of jobs. */
         JobList: {
-            /** @description This page, last saved first. */
+            /** @description This page, in the order asked for. */
             jobs: components["schemas"]["JobLine"][];
             /**
              * Format: int64
@@ -7105,6 +7105,8 @@ export interface operations {
                 limit?: number;
                 /** @description How many to pass over. */
                 offset?: number;
+                /** @description In which order. */
+                order?: "newest" | "waiting_first";
             };
             header?: never;
             path?: never;

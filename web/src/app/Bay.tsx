@@ -1,50 +1,25 @@
-import {
-  keepPreviousData,
-  useInfiniteQuery,
-  useMutation,
-  useQuery,
-  useQueryClient,
-} from "@tanstack/react-query";
-import {
-  Download,
-  FolderOpen,
-  GraduationCap,
-  Moon,
-  NotebookPen,
-  Plus,
-  Search,
-  Sun,
-  Upload,
-  Wrench,
-} from "lucide-react";
-import { useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
-import { answer, client, type Job, type JobLine, type Problem } from "../api/client";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { FolderOpen, Moon, Search, Sun } from "lucide-react";
+import { useCallback, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, client, type Job, type Problem } from "../api/client";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSettings } from "../ui/settings";
-import { JobCard } from "./JobCard";
+import { BayTools } from "./BayTools";
+import { JobGrid } from "./JobGrid";
+import { PurposeChoice } from "./PurposeChoice";
+import type { Purpose } from "./purposes";
 import { takeShop } from "./shopCalls";
+import { useBay } from "./useBay";
 
-const EMPTY = (unit: "in" | "mm"): Job => ({
+const newJob = (unit: "in" | "mm", toDo: Purpose[] = []): Job => ({
   format: "derecho-job",
   version: 1,
   title: "New job",
   rig: { sheet_unit: unit },
+  ...(toDo.length > 0 && { to_do: toDo }),
 });
-
-/** Both ends of one vehicle stand side by side, where the one that was saved last stands. */
-function together(lines: JobLine[]): JobLine[] {
-  const vehicles = new Map<string, JobLine[]>();
-  for (const line of lines) {
-    const name = line.card?.vehicle.trim().toLowerCase() || line.id;
-    vehicles.set(name, [...(vehicles.get(name) ?? []), line]);
-  }
-  return [...vehicles.values()].flat();
-}
-
-/** Jobs fetched at a time. */
-const PAGE = 60;
 
 /** The jobs in hand, what waits, and the samples. */
 export function Bay() {
@@ -52,46 +27,23 @@ export function Bay() {
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const file = useRef<HTMLInputElement>(null);
-  const { units, flipUnits, theme, flipTheme } = useSettings();
-  const jobs = useInfiniteQuery({
-    queryKey: ["jobs", search],
-    placeholderData: keepPreviousData,
-    initialPageParam: 0,
-    queryFn: async ({ pageParam: offset }) => {
-      const query = { search, limit: PAGE, offset };
-      const result = await answer(client.GET("/api/v1/jobs", { params: { query } }));
-      if (!("data" in result)) throw new Error("no answer");
-      return result.data;
-    },
-    getNextPageParam: (last, pages) => {
-      const told = pages.reduce((sum, page) => sum + page.jobs.length, 0);
-      return last.jobs.length > 0 && told < last.total ? told : undefined;
-    },
-  });
-  const lines = together(jobs.data?.pages.flatMap((page) => page.jobs) ?? []);
-  const total = jobs.data?.pages[0]?.total ?? 0;
-  const samples = useQuery({
-    queryKey: ["samples"],
-    queryFn: async () => {
-      const result = await answer(client.GET("/api/v1/samples"));
-      return "data" in result ? result.data : [];
-    },
-  });
+  const scroller = useRef<HTMLElement>(null);
+  const units = useSettings((s) => s.units);
+  const { jobs, lines, total } = useBay(search);
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = jobs;
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
   const make = useMutation({
-    mutationFn: (job: Job) => answer(client.POST("/api/v1/jobs", { body: job })),
-    onSuccess: (result) => {
-      if ("data" in result) navigate(`/jobs/${result.data.id}/rig`);
+    mutationFn: ({ job }: { job: Job; to: "start" | "rig" }) =>
+      answer(client.POST("/api/v1/jobs", { body: job })),
+    onSuccess: (result, { to }) => {
+      if ("data" in result) navigate(`/jobs/${result.data.id}/${to}`);
       if ("problem" in result) setTrouble(result.problem);
       void queries.invalidateQueries({ queryKey: ["jobs"] });
     },
   });
-  const openSample = useMutation({
-    mutationFn: (name: string) =>
-      answer(client.POST("/api/v1/samples/{name}/open", { params: { path: { name } } })),
-    onSuccess: (result) => "data" in result && navigate(`/jobs/${result.data.id}/tape`),
-  });
-  const importFile = async (picked: File | undefined) => {
+  const takeFile = async (picked: File | undefined) => {
     if (!picked) return;
     if (picked.name.endsWith(".zip")) {
       const result = await takeShop(picked);
@@ -100,37 +52,75 @@ export function Bay() {
       return;
     }
     try {
-      make.mutate(JSON.parse(await picked.text()) as Job);
+      make.mutate({ job: JSON.parse(await picked.text()) as Job, to: "rig" });
     } catch {
-      setTrouble({
-        type: "",
-        title: "",
-        status: 400,
-        code: "not_json",
-        detail: `${picked.name} is no job file: it is not JSON. Pick a file ending in .derecho.json.`,
-      });
+      setTrouble(notJson(picked.name));
     }
   };
   const empty = jobs.data !== undefined && total === 0 && search === "";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
-        <h1 className="font-bold text-[26px] leading-none tracking-tight">Derecho</h1>
-        <span className="hidden text-muted md:inline">the bay: jobs in hand</span>
-        <div className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
-          <Search size={18} aria-hidden />
-          <label htmlFor="find" className="sr-only">
-            Find a job
-          </label>
-          <input
-            id="find"
-            type="search"
-            className="min-h-11 w-full min-w-0 bg-transparent"
-            placeholder="find a job"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
+      <BayHeader search={search} onSearch={setSearch} />
+      <main ref={scroller} className="relative overflow-y-auto px-4 py-4">
+        <div className="mx-auto grid max-w-[1240px] gap-4">
+          <BayTools
+            onNew={() => make.mutate({ job: newJob(units), to: "start" })}
+            onFile={(file) => void takeFile(file)}
           />
+          {trouble && <Trouble problem={trouble} />}
+          {jobs.isError && (
+            <Notice kind="refused">
+              The program does not answer. Is it still running? This page tries again by itself.
+            </Notice>
+          )}
+          {empty && (
+            <Invitation onPick={(purpose) => make.mutate({ job: newJob(units, [purpose]), to: "start" })} />
+          )}
+          {jobs.data && lines.length === 0 && !empty && <p>No job is called that.</p>}
+          {total > 0 && (
+            <p className="-mb-2 text-muted" data-how-many role="status">
+              {total === 1 ? "1 job" : `${total.toLocaleString("en-GB")} jobs`}, what waits first
+            </p>
+          )}
+          <JobGrid lines={lines} scroller={scroller} onEnd={more} />
+          <Samples />
         </div>
+      </main>
+    </div>
+  );
+}
+
+const notJson = (name: string): Problem => ({
+  type: "",
+  title: "",
+  status: 400,
+  code: "not_json",
+  detail: `${name} is no job file: it is not JSON. Pick a file ending in .derecho.json.`,
+});
+
+type BayHeaderProps = { search: string; onSearch: (text: string) => void };
+
+function BayHeader({ search, onSearch }: BayHeaderProps) {
+  const { units, flipUnits, theme, flipTheme } = useSettings();
+  return (
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-ink border-b-2 px-4 py-2">
+      <h1 className="font-bold text-[26px] leading-none tracking-tight">Derecho</h1>
+      <span className="hidden text-muted md:inline">the bay: jobs in hand</span>
+      <div className="flex min-w-40 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 max-sm:order-last max-sm:w-full sm:ml-auto sm:w-72">
+        <Search size={18} aria-hidden />
+        <label htmlFor="find" className="sr-only">
+          Find a job
+        </label>
+        <input
+          id="find"
+          type="search"
+          className="min-h-11 w-full min-w-0 bg-transparent"
+          placeholder="find a job"
+          value={search}
+          onChange={(event) => onSearch(event.target.value)}
+        />
+      </div>
+      <span className="flex gap-2 max-sm:ml-auto">
         <Button
           onClick={flipUnits}
           aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}
@@ -141,114 +131,66 @@ export function Bay() {
           {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
           <span className="max-sm:sr-only">{theme === "paper" ? "Night bay" : "Paper"}</span>
         </Button>
-      </header>
-      <main className="overflow-y-auto px-4 py-4">
-        <div className="mx-auto grid max-w-[1240px] gap-4">
-          <div className="flex flex-wrap gap-2">
-            <Button look="strong" onClick={() => make.mutate(EMPTY(units))}>
-              <Plus size={18} aria-hidden />
-              New job
+      </span>
+    </header>
+  );
+}
+
+function Trouble({ problem }: { problem: Problem }) {
+  return (
+    <Notice kind="refused">
+      {problem.detail}{" "}
+      {problem.errors
+        ?.slice(0, 5)
+        .map((fault) => `${fault.pointer}: ${fault.message}`)
+        .join(" ")}
+    </Notice>
+  );
+}
+
+/** An empty bay asks what the first job is for. */
+function Invitation({ onPick }: { onPick: (purpose: Purpose) => void }) {
+  return (
+    <section className="grid gap-3" data-invitation>
+      <div>
+        <h2 className="font-bold text-[34px] leading-none">The bay is empty: what is to be done?</h2>
+        <p className="mt-1.5 text-[18px] text-muted">
+          Take one to begin a job, or open a sample below to see how it goes.
+        </p>
+      </div>
+      <PurposeChoice picked={[]} onPick={onPick} />
+    </section>
+  );
+}
+
+function Samples() {
+  const navigate = useNavigate();
+  const { data } = useQuery({
+    queryKey: ["samples"],
+    queryFn: async () => {
+      const result = await answer(client.GET("/api/v1/samples"));
+      return "data" in result ? result.data : [];
+    },
+  });
+  const open = useMutation({
+    mutationFn: (name: string) =>
+      answer(client.POST("/api/v1/samples/{name}/open", { params: { path: { name } } })),
+    onSuccess: (result) => "data" in result && navigate(`/jobs/${result.data.id}/tape`),
+  });
+  if (!data || data.length === 0) return null;
+  return (
+    <section className="border-line border-t pt-3">
+      <h2 className="mb-2 font-semibold">Samples, made up: the service trucks of a fire-lookout district</h2>
+      <ul className="flex flex-wrap gap-2">
+        {data.map((sample) => (
+          <li key={sample.name}>
+            <Button onClick={() => open.mutate(sample.name)}>
+              <FolderOpen size={18} aria-hidden />
+              {sample.title}
             </Button>
-            <Button onClick={() => file.current?.click()}>
-              <Upload size={18} aria-hidden />
-              Open job files
-            </Button>
-            <Link
-              to="/parts"
-              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
-            >
-              <Wrench size={18} aria-hidden />
-              Parts library
-            </Link>
-            <Link
-              to="/log"
-              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
-            >
-              <NotebookPen size={18} aria-hidden />
-              The log
-            </Link>
-            <Link
-              to="/practice"
-              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
-            >
-              <GraduationCap size={18} aria-hidden />
-              Practice
-            </Link>
-            <a
-              href="/api/v1/shop.zip"
-              download
-              className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3 py-1.5 hover:bg-paper"
-            >
-              <Download size={18} aria-hidden />
-              All jobs as a zip
-            </a>
-            <input
-              ref={file}
-              type="file"
-              accept=".json,.zip,application/json,application/zip"
-              className="hidden"
-              aria-label="Job file"
-              onChange={(event) => void importFile(event.target.files?.[0])}
-            />
-          </div>
-          {trouble && (
-            <Notice kind="refused">
-              {trouble.detail}{" "}
-              {trouble.errors
-                ?.slice(0, 5)
-                .map((fault) => `${fault.pointer}: ${fault.message}`)
-                .join(" ")}
-            </Notice>
-          )}
-          {jobs.isError && (
-            <Notice kind="refused">
-              The program does not answer. Is it still running? This page tries again by itself.
-            </Notice>
-          )}
-          {empty && (
-            <p className="text-[20px]">
-              The bay is empty. Start a new job, or open a sample to see how it goes.
-            </p>
-          )}
-          {jobs.data && lines.length === 0 && !empty && <p>No job is called that.</p>}
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-3">
-            {lines.map((line) => (
-              <JobCard key={line.id} line={line} />
-            ))}
-          </ul>
-          {total > 0 && (
-            <p className="flex flex-wrap items-center gap-3 text-muted" data-how-many role="status">
-              {lines.length < total
-                ? `${lines.length} of ${total} jobs`
-                : total === 1
-                  ? "1 job"
-                  : `${total} jobs`}
-              {jobs.hasNextPage && (
-                <Button disabled={jobs.isFetchingNextPage} onClick={() => void jobs.fetchNextPage()}>
-                  Show more
-                </Button>
-              )}
-            </p>
-          )}
-          {samples.data && samples.data.length > 0 && (
-            <section className="border-line border-t pt-3">
-              <h2 className="mb-2 font-semibold">
-                Samples, made up: the service trucks of a fire-lookout district
-              </h2>
-              <ul className="flex flex-wrap gap-2">
-                {samples.data.map((sample) => (
-                  <li key={sample.name}>
-                    <Button onClick={() => openSample.mutate(sample.name)}>
-                      <FolderOpen size={18} aria-hidden />
-                      {sample.title}
-                    </Button>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-        </div>
-      </main>
-    </div>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -76,23 +76,45 @@ function Drawn({ line, card }: { line: JobLine; card: NonNullable<JobLine["card"
             </p>
           ))}
         </div>
-        <ol className="grid grid-cols-4 border-line border-t text-[14px]">
-          {card.stages.map((stage) => (
-            <li
-              key={stage.stage}
-              className={`border-line border-r px-1.5 py-1 last:border-r-0 ${stage.progress === "settled" ? "bg-strip text-on-strip" : stage.progress === "needs_look" ? "bg-axle-soft" : ""}`}
-            >
-              {STAGE_NAMES[stage.stage]}
-              <span className="sr-only">: {stage.progress.replace("_", " ")}</span>
-            </li>
-          ))}
-        </ol>
+        <StageStrip stages={card.stages.filter((stage) => stage.needed)} />
       </Link>
     </li>
   );
 }
 
+type Stages = NonNullable<JobLine["card"]>["stages"];
+
+/** The stages of a card in one row or two, without a hole. */
+function StageStrip({ stages }: { stages: Stages }) {
+  const columns = stages.length > 5 ? Math.ceil(stages.length / 2) : stages.length;
+  const left = (columns - (stages.length % columns)) % columns;
+  const looks = {
+    settled: "bg-strip text-on-strip",
+    needs_look: "bg-axle-soft",
+    begun: "bg-slate",
+    nothing: "bg-slate",
+  };
+  return (
+    <ol
+      className="grid gap-px border-line border-t bg-line text-center text-[14px]"
+      style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+    >
+      {stages.map((stage, index) => (
+        <li
+          key={stage.stage}
+          className={`py-1 ${looks[stage.progress]}`}
+          style={index === stages.length - 1 ? { gridColumn: `span ${left + 1}` } : undefined}
+        >
+          {STAGE_NAMES[stage.stage]}
+          <span className="sr-only">: {stage.progress.replace("_", " ")}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
 /** Where work goes on: the first stage that is not settled. */
 function nextStage(line: JobLine): string {
-  return line.card?.stages.find((stage) => stage.progress !== "settled")?.stage ?? "prove";
+  const stages = line.card?.stages.filter((stage) => stage.needed);
+  return stages?.find((stage) => stage.progress !== "settled")?.stage ?? "prove";
 }

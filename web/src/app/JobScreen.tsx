@@ -32,6 +32,7 @@ import { KeysDialog } from "./KeysDialog";
 import { PracticePanel } from "./PracticePanel";
 import { ShelfBar } from "./ShelfBar";
 import { StageStrip } from "./StageStrip";
+import { Start } from "./Start";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
@@ -63,7 +64,7 @@ export function JobScreen() {
     const planned = stage === "bar" || stage === "bracket" || stage === "cycle" || stage === "prove";
     useStance.setState({ shown: planned ? "planned" : "found", crossed: null, playing: false });
   }, [stage]);
-  if (!isStage(stage)) return <Navigate to={`/jobs/${id}/tape`} replace />;
+  if (!isStage(stage) && stage !== "start") return <Navigate to={`/jobs/${id}/tape`} replace />;
   if (missing) {
     return (
       <main className="grid h-full place-content-center gap-3 p-6 text-center">
@@ -84,7 +85,7 @@ export function JobScreen() {
         )}
       </main>
     );
-  return <Work stage={stage} />;
+  return isStage(stage) ? <Work stage={stage} /> : <Start />;
 }
 
 function Work({ stage }: { stage: StageName }) {

@@ -1,9 +1,11 @@
-import { Check, RotateCcw } from "lucide-react";
+import { Check, Plus, RotateCcw } from "lucide-react";
 import { Link } from "react-router";
 import type { StageName, StageResult } from "../api/client";
 import { say } from "../measure/format";
 import { useJob } from "../stages/job/useJob";
+import { stageOf } from "../stages/job/whereabouts";
 import { Figure } from "../ui/Figure";
+import { goToField } from "../ui/reveal";
 import { useSettings } from "../ui/settings";
 import { STAGE_NAMES } from "./stages";
 
@@ -14,37 +16,67 @@ const WORDS = {
   needs_look: "needs another look",
 } satisfies Record<StageResult["progress"], string>;
 
-/** The stages along the bottom edge, each with its state and its figure. */
+/** The stages this work needs along the bottom edge, each with its state and its figure; the others are behind a press. */
 export function StageStrip({ current }: { current: StageName }) {
+  const { results, change } = useJob();
+  const numbered = results.stages.map((stage, index) => ({ stage, number: index + 1 }));
+  const shown = numbered.filter(({ stage }) => stage.needed || stage.stage === current);
+  const behind = numbered.length - shown.length;
+  return (
+    <nav
+      aria-label="Stages"
+      className="row-start-4 grid auto-cols-fr grid-flow-col border-ink border-t-2 bg-slate"
+      data-behind={behind}
+    >
+      {shown.map(({ stage, number }) => (
+        <StageLink key={stage.stage} stage={stage} number={number} here={stage.stage === current} />
+      ))}
+      {behind > 0 && (
+        <button
+          type="button"
+          className="settle flex min-h-14 items-center justify-center gap-1.5 px-1 leading-tight hover:bg-tape"
+          data-more-stages
+          onClick={() => change((job) => ({ ...job, all_stages: true }))}
+        >
+          <Plus size={18} aria-hidden className="shrink-0" />
+          <span className="max-sm:text-[12.5px]">
+            more stages<span className="max-sm:sr-only"> ({behind})</span>
+          </span>
+        </button>
+      )}
+    </nav>
+  );
+}
+
+type StageLinkProps = { stage: StageResult; number: number; here: boolean };
+
+function StageLink({ stage, number, here }: StageLinkProps) {
   const { view, results } = useJob();
   const units = useSettings((s) => s.units);
+  // A stage that has no answer yet is gone to for the sake of what it lacks.
+  const lacks =
+    stage.progress !== "settled" &&
+    results.bar_missing.find(({ code, pointer }) => code === "missing" && stageOf(pointer) === stage.stage);
   return (
-    <nav aria-label="Stages" className="row-start-4 grid grid-cols-8 border-ink border-t-2 bg-slate">
-      {results.stages.map((stage, index) => {
-        const here = stage.stage === current;
-        return (
-          <Link
-            key={stage.stage}
-            to={`/jobs/${view.id}/${stage.stage}`}
-            aria-current={here ? "step" : undefined}
-            className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-0.5 py-1.5 last:border-r-0 sm:px-2 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
-            data-stage={stage.stage}
-            data-progress={stage.progress}
-          >
-            <Badge number={index + 1} progress={stage.progress} here={here} />
-            <span className="min-w-0">
-              <span className="block whitespace-nowrap font-bold leading-tight max-sm:text-[12.5px] max-sm:tracking-tight">
-                {STAGE_NAMES[stage.stage]}
-              </span>
-              <span className="block truncate text-[14px] leading-tight sm:text-[16px]">
-                <Figure>{say(stage.headline, units)}</Figure>
-              </span>
-              <span className="sr-only">{WORDS[stage.progress]}</span>
-            </span>
-          </Link>
-        );
-      })}
-    </nav>
+    <Link
+      onClick={() => lacks && goToField(lacks.pointer)}
+      to={`/jobs/${view.id}/${stage.stage}`}
+      aria-current={here ? "step" : undefined}
+      className={`settle flex min-h-14 min-w-0 items-center gap-2 border-line border-r px-0.5 py-1.5 last:border-r-0 sm:px-2 ${here ? "bg-strip text-on-strip" : "hover:bg-tape"}`}
+      data-stage={stage.stage}
+      data-progress={stage.progress}
+    >
+      <Badge number={number} progress={stage.progress} here={here} />
+      <span className="min-w-0">
+        <span className="block whitespace-nowrap font-bold leading-tight max-sm:text-[12.5px] max-sm:tracking-tight">
+          {STAGE_NAMES[stage.stage]}
+        </span>
+        <span className="block truncate text-[14px] leading-tight sm:text-[16px]">
+          <Figure>{say(stage.headline, units)}</Figure>
+        </span>
+        <span className="sr-only">{WORDS[stage.progress]}</span>
+      </span>
+    </Link>
   );
 }
 

@@ -4,6 +4,7 @@ import {
   History,
   Keyboard,
   LayoutGrid,
+  ListChecks,
   Menu,
   Moon,
   Printer,
@@ -120,6 +121,12 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
             >
               <Redo2 size={18} aria-hidden />
               Redo
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} asChild>
+              <Link to={`/jobs/${view.id}/start`}>
+                <ListChecks size={18} aria-hidden />
+                What is to be done
+              </Link>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={() => showHistory(true)}>
               <History size={18} aria-hidden />

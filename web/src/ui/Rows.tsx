@@ -7,15 +7,17 @@ type RowsProps<T> = {
   /** What one is called, for the button that takes it out. */
   name: (item: T, index: number) => string;
   add: string;
+  /** Their place in the document. */
+  pointer?: string;
   onAdd: () => void;
   onSet: (items: T[]) => void;
   children: (item: T, index: number, put: (part: Partial<T>) => void) => ReactNode;
 };
 
 /** A list a person adds to and takes from, each entry with its fields. */
-export function Rows<T extends object>({ items, name, add, onAdd, onSet, children }: RowsProps<T>) {
+export function Rows<T extends object>({ items, name, add, pointer, onAdd, onSet, children }: RowsProps<T>) {
   return (
-    <div className="grid gap-1">
+    <div className="grid gap-1" data-pointer={pointer}>
       {items.map((item, index) => (
         <div
           key={index}

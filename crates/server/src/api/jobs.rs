@@ -8,8 +8,8 @@ use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::results::settle as settled;
 use derecho_job::{Card, Job};
-use derecho_store::ListedJob;
-use jiff::Timestamp;
+use derecho_store::{BayOrder, ListedJob};
+use jiff::{Timestamp, Zoned};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -49,7 +49,7 @@ impl From<ListedJob> for JobLine {
 pub struct JobList {
     /// How many there are in all.
     pub total: u64,
-    /// This page, last saved first.
+    /// This page, in the order asked for.
     pub jobs: Vec<JobLine>,
 }
 
@@ -66,6 +66,21 @@ pub struct Wanted {
     /// How many to pass over.
     #[serde(default)]
     offset: u32,
+    /// In which order.
+    #[serde(default)]
+    #[param(inline)]
+    order: ListOrder,
+}
+
+/// In which order jobs are listed.
+#[derive(Clone, Copy, Debug, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ListOrder {
+    /// Last saved first.
+    #[default]
+    Newest,
+    /// What is due first, then what waits for somebody, then the rest.
+    WaitingFirst,
 }
 
 const fn fifty() -> u32 {
@@ -101,7 +116,12 @@ pub async fn list(
 ) -> Result<Json<JobList>, Problem> {
     let wanted = query(wanted)?;
     let limit = wanted.limit.min(MOST_PER_PAGE);
-    let (jobs, total) = state.stored(move |store| store.list(&wanted.search, limit, wanted.offset)).await?;
+    let order = match wanted.order {
+        ListOrder::Newest => BayOrder::Newest,
+        ListOrder::WaitingFirst => BayOrder::WaitingFirst(Zoned::now().date()),
+    };
+    let (jobs, total) =
+        state.stored(move |store| store.list_by(&wanted.search, limit, wanted.offset, order)).await?;
     Ok(Json(JobList { total, jobs: jobs.into_iter().map(JobLine::from).collect() }))
 }
 

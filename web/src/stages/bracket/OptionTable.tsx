@@ -15,7 +15,7 @@ const SORTS = {
 type Sort = keyof typeof SORTS;
 
 /** Rows shown before somebody asks for all. */
-const FIRST = 6;
+const FIRST = 4;
 
 /** Options that come to the same figures in the same hole, whatever the bar, as one. */
 function alike(options: readonly PlanOption[], units: Unit): PlanOption[][] {

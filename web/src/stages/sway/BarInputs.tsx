@@ -54,7 +54,13 @@ export function BarInputs() {
   const holes = form.holes ?? [];
   return (
     <>
-      <Choice label="What kind of bar" value={form.kind} options={KINDS} onPick={(kind) => set({ kind })} />
+      <Choice
+        label="What kind of bar"
+        pointer="/sway/kind"
+        value={form.kind}
+        options={KINDS}
+        onPick={(kind) => set({ kind })}
+      />
       <Choice
         label="The bar is fixed to"
         value={form.on ?? "body"}
@@ -68,6 +74,7 @@ export function BarInputs() {
         onPick={(way) => set({ forward: way === "forward" })}
       />
       <Rows
+        pointer="/sway/holes"
         items={holes}
         name={(_, index) => `hole ${index + 1}`}
         add={holes.length === 0 ? "Add the arm's length" : "One more hole"}

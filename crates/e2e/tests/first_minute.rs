@@ -1,0 +1,169 @@
+//! The first minute of a job, and slates one can take in: the way to the first answer, presses that go to what is
+//! missing, sections by keyboard and no longer than two screens.
+
+use std::time::{Duration, Instant};
+
+use derecho_e2e::{DESK, Page, Shop, in_browser};
+use serde_json::{Value, json};
+use thirtyfour::Key;
+use thirtyfour::error::WebDriverResult;
+
+const ANSWER: &str = "[data-answer]";
+const STAGES: [&str; 8] = ["rig", "tape", "bar", "bracket", "cycle", "sway", "bolt_up", "prove"];
+
+/// Waits until a script gives true.
+async fn comes_true(page: &Page, script: &str, what: &str) -> WebDriverResult<()> {
+    let deadline = Instant::now() + Duration::from_secs(8);
+    while !page.driver.execute(script, Vec::new()).await?.convert::<bool>()? {
+        assert!(Instant::now() < deadline, "{what}");
+        tokio::task::yield_now().await;
+    }
+    Ok(())
+}
+
+/// Whether the cursor is at a place of the document, or at the nearest field above or below it.
+fn at_field(pointer: &str) -> String {
+    format!(
+        "const here = document.activeElement?.closest('[data-pointer]')?.dataset.pointer ?? '';
+         const wanted = '{pointer}';
+         return here !== '' && (here === wanted || here.startsWith(wanted + '/') || wanted.startsWith(here + '/'));"
+    )
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_new_job_has_its_first_answer_after_eleven_figures_and_six_presses() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        let mut presses = 0;
+        let mut typed = 0;
+        for press in [
+            "//button[normalize-space()='New job']",
+            "//*[@data-purpose='centre_axle']",
+            "//*[@role='radio'][normalize-space()='Front axle']",
+            "//*[@role='radio'][normalize-space()='left']",
+            "//button[normalize-space()='Go on']",
+        ] {
+            page.pick(press).await?;
+            presses += 1;
+        }
+        // The tape is out already: the cursor stands in the first reading.
+        comes_true(&page, &at_field("/sheets/0/left/0"), "the cursor is in the first reading").await?;
+        for reading in ["7", "7", "7", "7", "6", "6", "6", "6"] {
+            page.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
+            typed += 1;
+        }
+        page.sees(ANSWER, "The axle sits 1/2″ to the left").await?;
+        page.saved().await?;
+        // This work needs neither bracket nor cycling nor a sway bar.
+        for needed in ["rig", "tape", "bar", "bolt_up", "prove"] {
+            page.at(&format!("//*[@data-stage='{needed}']")).await?;
+        }
+        page.misses("[data-stage='bracket'], [data-stage='cycle'], [data-stage='sway']").await?;
+        page.pick("//*[@data-stage='bar']").await?;
+        presses += 1;
+        comes_true(&page, &at_field("/setups/found/bar/length"), "the cursor is in the bar's length").await?;
+        for figure in ["32", "24", "18"] {
+            page.type_on(&format!("{figure}{}", Key::Enter.value())).await?;
+            typed += 1;
+        }
+        // v = 6 in on 32 in: h = √(32² − 6²) = 31.4325; √((31.4325 + 0.5)² + 36) − 32 = 0.4913, to a sixteenth 1/2.
+        page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
+        assert!(presses <= 6 && typed <= 11, "{presses} presses, {typed} figures");
+        // What it was begun for is kept, and the other stages are one press away.
+        page.saved().await?;
+        let id = page.job_id().await?;
+        assert_eq!(shop.job(&id).await["document"]["to_do"], json!(["centre_axle"]));
+        page.press("more stages (3)").await?;
+        page.at("//*[@data-stage='cycle']").await?;
+        page.saved().await?;
+        assert_eq!(shop.job(&id).await["document"]["all_stages"], true);
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_is_missing_goes_to_its_field_whatever_stage_it_is_in() {
+    let shop = Shop::open();
+    // Next to nothing is known of one; of the other everything but its sway bar.
+    let job = |rig: Value, bar: Value| {
+        json!({ "format": "derecho-job", "version": 2, "title": "Hose truck 8", "rig": rig,
+            "setups": { "found": { "bar": bar } }, "sway": { "kind": "one_piece" } })
+    };
+    let bar = json!({ "length": "32 in", "frame_eye_height": "24 in", "axle_eye_height": "18 in" });
+    let known = json!({ "end": "front", "frame_eye_side": "left", "axle_location": "leaf_springs" });
+    let jobs =
+        [shop.make(&job(json!({ "end": "front" }), json!({}))).await, shop.make(&job(known, bar)).await];
+    in_browser(DESK, |page| async move {
+        let mut gone = Vec::new();
+        for (id, stage) in jobs.iter().flat_map(|id| STAGES.map(|stage| (id, stage))) {
+            let address = format!("{}/jobs/{id}/{stage}", shop.address);
+            page.go(&address).await?;
+            page.at("//*[@data-answer][not(contains(., '…'))]").await?;
+            let script = "return [...document.querySelectorAll('[data-missing] [data-goes-to]')]
+                .filter((press) => press.checkVisibility()).map((press) => press.dataset.goesTo)";
+            let pointers: Vec<String> = page.driver.execute(script, Vec::new()).await?.convert()?;
+            for pointer in pointers {
+                page.go(&address).await?;
+                page.pick(&format!("//*[@data-missing]//*[@data-goes-to='{pointer}']")).await?;
+                comes_true(&page, &at_field(&pointer), &format!("{stage}: {pointer} is gone to")).await?;
+                gone.push(pointer);
+            }
+        }
+        for pointer in
+            ["/rig/frame_eye_side", "/setups/found/bar/length", "/rig/axle_location", "/sway/holes"]
+        {
+            assert!(gone.iter().any(|told| told.starts_with(pointer)), "{pointer} is told: {gone:?}");
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn every_section_is_reached_by_keyboard_and_is_at_most_two_screens_long() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let mut too_tall = Vec::new();
+        for job in ["lookout-truck-7", "relay-wagon-5", "ridge-truck-1"] {
+            for stage in STAGES {
+                page.go(&format!("{}/jobs/{job}/{stage}", shop.address)).await?;
+                page.at("//*[@data-answer][not(contains(., '…'))]").await?;
+                page.at("//*[@data-sections]").await?;
+                let names = "return [...document.querySelectorAll('[data-section-name]')].map((tab) => tab.dataset.sectionName)";
+                let names: Vec<String> = page.driver.execute(names, Vec::new()).await?.convert()?;
+                assert!(!names.is_empty());
+                page.driver
+                    .execute("document.querySelector('[data-section-name]').focus()", Vec::new())
+                    .await?;
+                for (place, name) in names.iter().enumerate() {
+                    if place > 0 {
+                        page.type_on(&Key::Right.value().to_string()).await?;
+                    }
+                    page.type_on(&Key::Enter.value().to_string()).await?;
+                    let open = format!("return document.querySelector('[data-section=\"{name}\"]').checkVisibility()");
+                    comes_true(&page, &open, &format!("{job}, {stage}: {name} opens by keyboard")).await?;
+                    for face in ["answers", "asks"] {
+                        let tall = format!(
+                            "const face = document.querySelector('[data-section=\"{name}\"] [data-face-name={face}]');
+                             if (face?.checkVisibility()) face.dispatchEvent(new MouseEvent('mousedown', {{ bubbles: true, button: 0 }}));
+                             return document.querySelector('[data-section=\"{name}\"]').getBoundingClientRect().height"
+                        );
+                        page.driver.execute(tall.as_str(), Vec::new()).await?;
+                        let tall: f64 = page.driver.execute(tall, Vec::new()).await?.convert()?;
+                        if tall > 1600.0 {
+                            too_tall.push(format!("{job}, {stage}, {name}, {face}: {tall} px"));
+                        }
+                    }
+                    // Back to the tabs: what was looked at took no focus.
+                    let back = format!("document.querySelector('[data-section-name=\"{name}\"]').focus()");
+                    page.driver.execute(back, Vec::new()).await?;
+                }
+            }
+        }
+        assert!(too_tall.is_empty(), "{too_tall:#?}");
+        Ok(())
+    })
+    .await;
+}
