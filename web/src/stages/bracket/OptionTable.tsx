@@ -101,64 +101,67 @@ function Row({ options, here }: { options: PlanOption[]; here: PlanOption | unde
   if (!option) return null;
   const failing = option.fails.length > 0;
   return (
-    <tr
-      className={`border-line border-b align-top ${here ? "bg-marker text-on-marker" : ""}`}
-      data-option={option.name}
-      data-rank={option.rank}
-    >
-      <td>
-        <button
-          type="button"
-          aria-pressed={here !== undefined}
-          className="flex min-h-11 w-full items-center gap-1.5 py-1 text-left leading-tight"
-          onClick={() => look(keyOf(option))}
-        >
-          {failing ? (
-            <CircleX size={16} className="shrink-0" aria-label="fails" />
-          ) : option.chosen ? (
-            <Check size={16} className="shrink-0" aria-label="chosen" />
-          ) : (
-            <span className="w-4 shrink-0" />
-          )}
-          <b className={failing ? "font-normal" : "font-semibold"}>{option.name}</b>
-        </button>
-        <Bars options={options} here={here} />
-      </td>
-      <td className="py-2.5 text-right">{degrees(option.angle_deg)}</td>
-      <td className="py-2.5 text-right">
-        <Figure>{distance(option.peak_to_peak_mm, units)}</Figure>
-      </td>
-      <td className="py-2.5 text-right">
-        <Figure>{distance(option.roll_centre_mm, units)}</Figure>
-      </td>
-    </tr>
+    <>
+      <tr
+        className={here ? "bg-marker text-on-marker" : "border-line border-t"}
+        data-option={option.name}
+        data-rank={option.rank}
+      >
+        <td>
+          <button
+            type="button"
+            aria-pressed={here !== undefined}
+            className="flex min-h-11 w-full items-center gap-1.5 pt-1.5 text-left leading-tight"
+            onClick={() => look(keyOf(option))}
+          >
+            {failing ? (
+              <CircleX size={16} className="shrink-0" aria-label="fails" />
+            ) : option.chosen ? (
+              <Check size={16} className="shrink-0" aria-label="chosen" />
+            ) : (
+              <span className="w-4 shrink-0" />
+            )}
+            <b className={failing ? "font-normal" : "font-semibold"}>{option.name}</b>
+          </button>
+        </td>
+        <td className="text-right">{degrees(option.angle_deg)}</td>
+        <td className="pl-2 text-right">
+          <Figure>{distance(option.peak_to_peak_mm, units)}</Figure>
+        </td>
+        <td className="whitespace-nowrap pl-2 text-right">
+          <Figure>{distance(option.roll_centre_mm, units)}</Figure>
+        </td>
+      </tr>
+      <tr className={here ? "bg-marker text-on-marker" : ""}>
+        <td colSpan={4} className="pb-1.5 pl-[22px] text-[15px] leading-tight">
+          <Bars options={options} here={here} />
+        </td>
+      </tr>
+    </>
   );
 }
 
-/** The bars that come to these figures: each a press where there are several. */
+const told = ({ bar, chosen, kept }: PlanOption) => `${bar}${chosen ? ", chosen" : kept ? ", kept" : ""}`;
+
+/** The bars that come to these figures: each a press in the row that is looked at. */
 function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | undefined }) {
   const look = useLookedAt((s) => s.look);
-  const told = ({ bar, chosen, kept }: PlanOption) => `${bar}${chosen ? ", chosen" : kept ? ", kept" : ""}`;
-  const [only, ...others] = options;
-  if (!only) return null;
-  if (others.length === 0) {
+  if (!here || options.length === 1) {
     return (
-      <span
-        className={`block pb-1.5 pl-[22px] text-[15px] leading-tight ${here ? "" : "text-muted"}`}
-        data-bar={only.bar}
-      >
-        {told(only)}
+      <span className={here ? "" : "text-muted"} data-bar={options[0]?.bar}>
+        {options.length > 1 && `${options.length} bars alike: `}
+        {options.map(told).join(" · ")}
       </span>
     );
   }
   return (
-    <span className="flex flex-wrap gap-x-1 pb-1 pl-[22px]">
+    <span className="flex flex-wrap gap-1.5">
       {options.map((option) => (
         <button
           key={keyOf(option)}
           type="button"
           aria-pressed={option === here}
-          className={`min-h-11 text-left text-[15px] leading-tight ${option === here ? "font-semibold underline decoration-2 underline-offset-4" : here ? "" : "text-muted"}`}
+          className={`min-h-11 rounded-[3px] border-[1.5px] border-on-marker px-2 text-left leading-tight ${option === here ? "bg-on-marker text-marker" : ""}`}
           data-bar={option.bar}
           onClick={() => look(keyOf(option))}
         >
