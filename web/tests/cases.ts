@@ -19,11 +19,13 @@ import {
   setSheet,
 } from "../src/stages/job/edits";
 import { queueCases } from "./queue";
+import { walkCases } from "./walk";
 
 const cases: [string, () => void | Promise<void>][] = [];
 const test = (name: string, run: () => void | Promise<void>) => cases.push([name, run]);
 
 queueCases(test);
+walkCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {

@@ -465,7 +465,7 @@ impl Page {
                 "const done = arguments[0];
                  axe.run(document, { resultTypes: ['violations'] }).then(r => done(r.violations
                    .filter(v => v.impact === 'serious' || v.impact === 'critical')
-                   .flatMap(v => v.nodes.map(n => `${v.id}: ${n.html.slice(0, 200)} ${n.failureSummary}`))));",
+                   .flatMap(v => v.nodes.map(n => `${v.id}: ${n.html.slice(0, 420)} ${n.failureSummary}`))));",
                 Vec::new(),
             )
             .await?;

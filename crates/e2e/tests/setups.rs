@@ -41,7 +41,9 @@ async fn a_bought_bar_goes_from_the_library_to_the_length_set() {
         page.pick("//button[contains(.,'Show all')]").await?;
         // Bars that come to the same figures stand in one row, each a press in it; one that does not reach has its own.
         let row = |name: &str| {
-            format!("//tr[@data-option='no bracket'][following-sibling::tr[1][contains(., '{name}')]]//button")
+            format!(
+                "//tr[@data-option='no bracket'][following-sibling::tr[1][contains(., '{name}')]]//button"
+            )
         };
         page.pick(&row("short-sleeve turnbuckle bar")).await?;
         page.press("Choose this plan").await?;

@@ -18,6 +18,23 @@ fn run(command: &mut Command) -> Result<String, String> {
     }
 }
 
+/// Stage Cycle of samples with each kind of axle location: what it is drawn from.
+fn posed() -> Result<Value, String> {
+    let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let named = ["lookout-truck-7", "relay-wagon-5", "supply-truck-9", "patrol-truck-6", "water-tender-3"];
+    let cycled = named.map(|name| {
+        let file = demo.join(format!("{name}.derecho.json"));
+        let text = std::fs::read_to_string(file).map_err(|error| format!("{name}: {error}"))?;
+        let job =
+            derecho_job::document::forward::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
+        let (elevation, found) =
+            (derecho_job::solve(&job).elevation, derecho_job::results::cycle(&job).found);
+        let near = derecho_job::results::near(&job).found;
+        Ok(serde_json::json!({ "name": name, "elevation": elevation, "setup": found, "near": near }))
+    });
+    cycled.into_iter().collect::<Result<Vec<Value>, String>>().map(Value::from)
+}
+
 /// One line a case, as `web/tests/cases.ts` prints them.
 fn lines() -> Result<Vec<Value>, String> {
     let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web");
@@ -38,7 +55,10 @@ fn lines() -> Result<Vec<Value>, String> {
     // Beside no package.json, node has to be told that a bundle is a module.
     let module = bundle.with_extension("mjs");
     std::fs::rename(&bundle, &module).map_err(|error| error.to_string())?;
-    let printed = run(Command::new("node").arg(module))?;
+    // Drawings are held against the core's own poses.
+    let poses = folder.path().join("poses.json");
+    std::fs::write(&poses, posed()?.to_string()).map_err(|error| error.to_string())?;
+    let printed = run(Command::new("node").arg(module).env("DERECHO_POSES", &poses))?;
     printed
         .lines()
         .map(|line| serde_json::from_str(line).map_err(|error| format!("{line}: {error}")))

@@ -5745,6 +5745,8 @@ export interface components {
         SwayLinks: {
             /** @description The arm in use. */
             arm_mm: components["schemas"]["Length"];
+            /** @description The bar's axis forward of the axle at ride height. */
+            axis_ahead_mm: components["schemas"]["Length"];
             /** @description Cross-axled, left wheel up, and right wheel up. */
             crossed: components["schemas"]["SwayPose"][];
             /** @description Every other pose of the envelope that the stops allow, row by row `[left][right]`. */

@@ -5,6 +5,7 @@ import { ElevationView } from "../elevation/ElevationView";
 import { type Pointer, Rule } from "../elevation/Rule";
 import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
+import { useLook } from "../elevation/walk/useLook";
 import { at } from "../measure/travel";
 import { BarStage } from "../stages/bar/BarStage";
 import { BoltUpStage } from "../stages/bolt_up/BoltUpStage";
@@ -22,10 +23,12 @@ import { RigStage } from "../stages/rig/RigStage";
 import { SwayStage } from "../stages/sway/SwayStage";
 import { SwayWall } from "../stages/sway/SwayWall";
 import { TapeStage } from "../stages/tape/TapeStage";
+import { Walkable } from "../stages/walk/Walkable";
 import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
 import { Notice } from "../ui/Notice";
+import { useOpened } from "../ui/opened";
 import { Refused } from "../ui/refused";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
@@ -55,6 +58,8 @@ export function JobScreen() {
   const { view, missing, unopened, open, close } = useSession();
   useEffect(() => {
     useStance.setState({ travel: null, crossed: null, playing: false, round: "heave" });
+    useLook.setState({ look: null });
+    useOpened.getState().shutAll();
     useOpenStep.setState({ key: null });
     void open(id);
     return close;
@@ -174,18 +179,20 @@ function Wall({ stage }: { stage: StageName }) {
   return (
     <section
       aria-label="The axle to scale"
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[440px] md:p-3"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)] gap-1 p-2 max-md:h-[500px] md:p-3"
     >
-      <ElevationView
-        elevation={elevation}
-        sweep={sweep}
-        steeringSide={job.rig?.steering_side}
-        hasPlan={hasPlan}
-        lengths={lengths}
-        planName={bar?.correction?.set ? "as set" : "plan"}
-        overlay={stage === "bracket" ? (scene) => <HoleGhosts scene={scene} /> : undefined}
-      />
-      <div className="row-span-2 min-h-0">
+      <Walkable under={<LiveRule />}>
+        <ElevationView
+          elevation={elevation}
+          sweep={sweep}
+          steeringSide={job.rig?.steering_side}
+          hasPlan={hasPlan}
+          lengths={lengths}
+          planName={bar?.correction?.set ? "as set" : "plan"}
+          overlay={stage === "bracket" ? (scene) => <HoleGhosts scene={scene} /> : undefined}
+        />
+      </Walkable>
+      <div className="min-h-0">
         <Stick
           elevation={elevation}
           heights={results.heights}
@@ -199,7 +206,6 @@ function Wall({ stage }: { stage: StageName }) {
           plot={(stage === "bar" || stage === "prove") && sweep.length > 0 ? { sweep, hasPlan } : undefined}
         />
       </div>
-      <LiveRule />
     </section>
   );
 }

@@ -7,6 +7,8 @@ const KEYS = [
   ["Home", "the driven height"],
   ["Space", "cycle the travel, hold it"],
   ["F", "from the front or from the rear"],
+  [", and .", "walk round the drawing"],
+  ["B", "lie under it"],
   ["U", "inches or millimetres"],
   ["N", "the next empty reading"],
   ["T", "in Bolt-up: tick the open step"],

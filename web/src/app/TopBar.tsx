@@ -17,6 +17,7 @@ import {
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
+import { flipEnds } from "../elevation/walk/useLook";
 import { type SaveState, useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
@@ -46,7 +47,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
   const { view, job } = useJob();
   const { state, step, unkept, why } = useSession();
   const unread = useUnread((s) => s.fields.size);
-  const { units, face, theme, pad, flipUnits, flipFace, flipTheme, flipPad } = useSettings();
+  const { units, face, theme, pad, flipUnits, flipTheme, flipPad } = useSettings();
   const [historyShown, showHistory] = useState(false);
   const [instrumentsShown, showInstruments] = useState(false);
   const [removing, askRemove] = useState(false);
@@ -77,7 +78,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
           <span className="hidden lg:inline">{job.rig?.vehicle ? ` · ${job.rig.vehicle}` : ""}</span>
         </div>
       </div>
-      <Button className="max-sm:hidden" onClick={flipFace} aria-label={`seen from the ${face}, turn round`}>
+      <Button className="max-sm:hidden" onClick={flipEnds} aria-label={`seen from the ${face}, turn round`}>
         from the {face}
         <ArrowLeftRight size={16} aria-hidden />
       </Button>
@@ -110,7 +111,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
             sideOffset={4}
             className="z-30 min-w-56 border-2 border-ink bg-slate text-ink"
           >
-            <DropdownMenu.Item className={`${item} sm:hidden`} onSelect={flipFace}>
+            <DropdownMenu.Item className={`${item} sm:hidden`} onSelect={flipEnds}>
               <ArrowLeftRight size={18} aria-hidden />
               Seen from the {face}: turn round
             </DropdownMenu.Item>

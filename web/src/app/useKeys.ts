@@ -2,6 +2,8 @@ import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { stickStep } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
+import { flipEnds, standing, strideTo, useLook } from "../elevation/walk/useLook";
+import { settled, turned, VIEWS } from "../elevation/walk/views";
 import { useSession } from "../stages/job/session";
 import { focusNextEmpty, isTaken } from "../ui/focus";
 import { useSettings } from "../ui/settings";
@@ -18,6 +20,10 @@ function stepStick(direction: 1 | -1) {
   setTravel(Math.max(low, Math.min(high, to)));
 }
 
+/** Degrees one walks round at a key. */
+const STRIDE = 15;
+const BELOW = VIEWS[4].look;
+
 /** The keys of the work screens. */
 export function useKeys(jobId: string, showKeys: () => void) {
   const navigate = useNavigate();
@@ -27,7 +33,10 @@ export function useKeys(jobId: string, showKeys: () => void) {
       "]": () => stepStick(1),
       Home: () => useStance.getState().setTravel(null),
       " ": () => useStance.getState().setPlaying(!useStance.getState().playing),
-      f: () => useSettings.getState().flipFace(),
+      f: flipEnds,
+      ",": () => useLook.getState().walkTo(settled(turned(standing(), { turn: -STRIDE, tilt: 0 }))),
+      ".": () => useLook.getState().walkTo(settled(turned(standing(), { turn: STRIDE, tilt: 0 }))),
+      b: () => strideTo(BELOW),
       u: () => useSettings.getState().flipUnits(),
       n: focusNextEmpty,
       "?": showKeys,

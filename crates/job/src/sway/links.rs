@@ -59,6 +59,8 @@ pub struct SwayLinks {
     pub on_axle: bool,
     /// Whether the arms point forward.
     pub forward: bool,
+    /// The bar's axis forward of the axle at ride height.
+    pub axis_ahead_mm: Length,
     /// γ outside these fails.
     pub fails_outside_deg: [Angle; 2],
     /// Smallest γ over the envelope.
@@ -242,6 +244,7 @@ pub(crate) fn links(
         arm_mm: places.arm.length,
         on_axle: places.on_axle,
         forward: places.arm.forward,
+        axis_ahead_mm: Length::from_mm(places.axis.0),
         fails_outside_deg: [usual::FAIL_DEGREES.0, usual::FAIL_DEGREES.1].map(Angle::from_degrees),
         least_eye_deg: Angle::from_radians(if low.is_finite() { found.least.0 } else { 0.0 }),
         least_at: at(&found.least.1),

@@ -78,7 +78,7 @@ export function PartsTried() {
             </span>
             <Button onClick={() => change(setBracketing({ brace }))} aria-label={`Try ${brace.name}`}>
               <Plus size={18} aria-hidden />
-              Try it
+              Try
             </Button>
           </p>
         ))
@@ -93,7 +93,7 @@ export function PartsTried() {
               </span>
               <Button onClick={() => take(part)} aria-label={`Try ${part.name}`}>
                 <Plus size={18} aria-hidden />
-                Try it
+                Try
               </Button>
             </li>
           ))}

@@ -9,8 +9,9 @@ import { useSettings } from "../../ui/settings";
 import { bad, good, mind, plain } from "../../ui/sign";
 import { Assumed } from "../job/Assumed";
 import { Missing } from "../job/Missing";
+import { useCycled } from "../job/useCycled";
 import { useJob } from "../job/useJob";
-import { useWheels } from "./CycleWall";
+import { useWheels } from "../job/useWheels";
 import { Envelope } from "./EnvelopePanel";
 import { Holes } from "./EyeHoles";
 import { HeaveTable } from "./HeaveTable";
@@ -18,7 +19,6 @@ import { HolesInput } from "./HolesInput";
 import { Intervals } from "./Intervals";
 import { lowered } from "./lowered";
 import { Steering } from "./Steering";
-import { useCycled } from "./useCycled";
 import { Ways } from "./Ways";
 import { WorstPoses } from "./WorstPoses";
 

@@ -6,8 +6,10 @@ import { type Pointer, Rule } from "../../elevation/Rule";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
 import { setTrial, tried } from "../job/edits";
+import { useCycled, useTrial } from "../job/useCycled";
 import { useJob } from "../job/useJob";
-import { useCycled, useTrial } from "./useCycled";
+import { useWheels } from "../job/useWheels";
+import { Walkable } from "../walk/Walkable";
 
 /** The bay wall of stage Cycle: side view, end view, a plot beside the stick. */
 export function CycleWall() {
@@ -39,18 +41,20 @@ export function CycleWall() {
   return (
     <section
       aria-label="The axle to scale"
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[600px] md:p-3"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)] gap-1 p-2 max-md:h-[600px] md:p-3"
     >
-      <CycleView
-        cycle={cycle}
-        setup={setup}
-        elevation={elevation}
-        wheels={wheels}
-        steeringSide={job.rig?.steering_side}
-        axleEye={eye("axle")}
-        frameEye={eye("frame")}
-      />
-      <div className="row-span-2 min-h-0">
+      <Walkable under={<PoseRule cycle={cycle} results={results} wheels={wheels} />}>
+        <CycleView
+          cycle={cycle}
+          setup={setup}
+          elevation={elevation}
+          wheels={wheels}
+          steeringSide={job.rig?.steering_side}
+          axleEye={eye("axle")}
+          frameEye={eye("frame")}
+        />
+      </Walkable>
+      <div className="min-h-0">
         <Stick
           elevation={elevation}
           heights={results.heights}
@@ -70,7 +74,6 @@ export function CycleWall() {
           round={(share) => roundAt(setup, round, share)}
         />
       </div>
-      <PoseRule cycle={cycle} results={results} wheels={wheels} />
     </section>
   );
 }
@@ -83,11 +86,4 @@ function PoseRule({ cycle, results, wheels }: { cycle: CycleResult; results: Res
   if (found) pointers.push({ name: "as found", kind: "found", mm: found.y_mm });
   if (plan) pointers.push({ name: cycle.plan_name || "plan", kind: "plan", mm: plan.y_mm });
   return <Rule pointers={pointers} tolerance={results.tolerance_mm} />;
-}
-
-/** Where both wheels are: crossed, or alike at the stick's travel. */
-export function useWheels(results: Results): Wheels {
-  const { crossed, travel } = useStance();
-  const both = travel ?? results.elevation.driven_travel_mm;
-  return crossed ?? { left: both, right: both };
 }

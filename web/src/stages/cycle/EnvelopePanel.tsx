@@ -7,7 +7,7 @@ import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
-import { useWheels } from "./CycleWall";
+import { useWheels } from "../job/useWheels";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },

@@ -62,7 +62,7 @@ export function OtherEnd() {
                   </span>
                 </span>
                 <Button aria-label={`take over ${offer.name}`} onClick={() => change(put(offer))}>
-                  Take it over
+                  Take over
                 </Button>
               </li>
             ))}

@@ -6,10 +6,10 @@ import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { useWheels } from "../cycle/CycleWall";
 import { planSway, setSway } from "../job/edits";
 import { useJob } from "../job/useJob";
-import { swayPoseAt } from "./useSwayed";
+import { swayPoseAt } from "../job/useSwayed";
+import { useWheels } from "../job/useWheels";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },

@@ -9,6 +9,7 @@ import { Assumed } from "../job/Assumed";
 import { Missing } from "../job/Missing";
 import { missingAt, signOfChecks } from "../job/signs";
 import { useJob } from "../job/useJob";
+import { useSwayed } from "../job/useSwayed";
 import { BarInputs } from "./BarInputs";
 import { DisconnectInputs } from "./DisconnectInputs";
 import { Holes } from "./Holes";
@@ -20,7 +21,6 @@ import { RoadAndTrail } from "./RoadAndTrail";
 import { Room } from "./Room";
 import { RoomInputs } from "./RoomInputs";
 import { SplinedInputs } from "./SplinedInputs";
-import { useSwayed } from "./useSwayed";
 
 type Swayed = NonNullable<ReturnType<typeof useSwayed>>;
 

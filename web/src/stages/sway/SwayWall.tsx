@@ -5,12 +5,13 @@ import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useWheels } from "../cycle/CycleWall";
 import { useJob } from "../job/useJob";
+import { swayPoseAt, useSwayed } from "../job/useSwayed";
+import { useWheels } from "../job/useWheels";
+import { Walkable } from "../walk/Walkable";
 import { ArmView } from "./ArmView";
 import { LinkRule } from "./LinkRule";
 import { SwayEnd } from "./SwayEnd";
-import { swayPoseAt, useSwayed } from "./useSwayed";
 
 /** The bay wall of stage Sway: both arms with their links, the link on its rule, the stick. */
 export function SwayWall() {
@@ -48,29 +49,31 @@ export function SwayWall() {
   return (
     <section
       aria-label="Arms and links to scale"
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)_auto] gap-1 p-2 max-md:h-[560px] md:p-3"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)] gap-1 p-2 max-md:h-[560px] md:p-3"
     >
-      <div className="relative grid min-h-0 grid-cols-2 grid-rows-[minmax(0,6fr)_minmax(0,5fr)]">
-        <SwayEnd links={links} pose={pose} elevation={elevation} stowed={stowed} />
-        <ArmView links={links} pose={pose} side="left" stowed={stowed} />
-        <ArmView links={links} pose={pose} side="right" stowed={stowed} />
-        {stowed && (
-          <p className="absolute bottom-1 left-1 max-w-[44%] bg-paper leading-tight" data-stow-says>
-            <Figure>{say(stowed.says, units)}</Figure>
-          </p>
-        )}
-        {swayed.stowed?.reaches && (
-          <Button
-            className="absolute right-1 bottom-1"
-            aria-pressed={shown}
-            onClick={() => setShown(!shown)}
-            data-stow
-          >
-            {shown ? "Show connected" : "Show stowed"}
-          </Button>
-        )}
-      </div>
-      <div className="row-span-2 min-h-0">
+      <Walkable withSway under={<LinkRule links={links} />}>
+        <div className="relative grid min-h-0 grid-cols-2 grid-rows-[minmax(0,6fr)_minmax(0,5fr)]">
+          <SwayEnd links={links} pose={pose} elevation={elevation} stowed={stowed} />
+          <ArmView links={links} pose={pose} side="left" stowed={stowed} />
+          <ArmView links={links} pose={pose} side="right" stowed={stowed} />
+          {stowed && (
+            <p className="absolute bottom-1 left-1 max-w-[44%] bg-paper leading-tight" data-stow-says>
+              <Figure>{say(stowed.says, units)}</Figure>
+            </p>
+          )}
+          {swayed.stowed?.reaches && (
+            <Button
+              className="absolute right-1 bottom-1"
+              aria-pressed={shown}
+              onClick={() => setShown(!shown)}
+              data-stow
+            >
+              {shown ? "Show connected" : "Show stowed"}
+            </Button>
+          )}
+        </div>
+      </Walkable>
+      <div className="min-h-0">
         <Stick
           elevation={elevation}
           heights={results.heights}
@@ -79,7 +82,6 @@ export function SwayWall() {
           round={swing}
         />
       </div>
-      <LinkRule links={links} />
     </section>
   );
 }

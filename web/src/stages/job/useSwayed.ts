@@ -11,9 +11,10 @@ import type { Wheels } from "../../elevation/cyclePose";
 import { useJob } from "../job/useJob";
 
 /** The sway bar of the job in view, worked out by the server; what was there stays until the new is. */
-export function useSwayed(): SwayResult | undefined {
+export function useSwayed(asked = true): SwayResult | undefined {
   const { view } = useJob();
   const { data } = useQuery({
+    enabled: asked,
     queryKey: ["sway", view.id, view.revision],
     placeholderData: keepPreviousData,
     // The other axle's job may have changed meanwhile.
