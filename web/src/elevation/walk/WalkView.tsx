@@ -50,7 +50,8 @@ export function useWalking() {
       const to = turned(from.current, { turn: -mx * DRAG, tilt: -my * DRAG });
       useLook.getState().walkTo(last ? settled(to) : to);
     },
-    { threshold: 8, filterTaps: true, pointer: { touch: false, keys: false } },
+    // What is dragged may be drawn in another place of the order meanwhile: the window keeps the pointer, not the part.
+    { threshold: 8, filterTaps: true, pointer: { touch: false, keys: false, capture: false } },
   );
 }
 
