@@ -7,7 +7,7 @@ import table from "../../crates/core/tests/printed.json";
 import type { Elevation, Job, Sample } from "../src/api/client";
 import { differences } from "../src/app/differences";
 import { fit } from "../src/elevation/picture";
-import { distance, fine, readBack, rollRate, sideOf, sideways, withMarks } from "../src/measure/format";
+import { distance, fine, mass, readBack, rollRate, sideOf, sideways, withMarks } from "../src/measure/format";
 import { at, ticks } from "../src/measure/travel";
 import {
   addRound,
@@ -53,6 +53,10 @@ test("a side is named by its sign, + left", () => {
 test("a roll rate in pounds-feet: 1.3558 newton-metres are one", () => {
   assert.equal(rollRate(135.58, "in"), "100 lb-ft/°");
   assert.equal(rollRate(135.58, "mm"), "136 N·m/°");
+});
+
+test("a part's mass in pounds: 0.4536 kg are one", () => {
+  assert.deepEqual([mass(4.536, "in"), mass(4.536, "mm")], ["10.0 lb", "4.5 kg"]);
 });
 
 test("no line breaks inside a figure", () => {

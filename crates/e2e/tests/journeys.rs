@@ -925,24 +925,42 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.sees("[data-parts]", "weld-on riser").await?;
         page.press("New part").await?;
         page.at("//*[@id='part-name']").await?.send_keys("tall riser").await?;
-        page.at("//*[@id='part-holes']").await?.send_keys("hole 1: 5").await?;
-        page.press("Keep this part").await?;
-        page.sees("[role=alert]", "without a unit").await?;
-        page.at("//*[@id='part-holes']").await?.send_keys(" in; hole 2: 6 in").await?;
+        // Each hole is a row that moves the hole drawn.
+        page.enter("up, hole 1", "5 17/16").await?;
+        page.sees("[role=alert]", "the fraction must be less than 1").await?;
+        page.misses("[data-part-form] [data-hole-drawn]").await?;
+        page.enter("up, hole 1", "5").await?;
+        let first = page.at("//*[@data-part-form]//*[@data-hole-drawn='hole 1']/*[1]").await?;
+        let before = first.attr("cy").await?;
+        page.enter("up, hole 2", "6").await?;
+        page.at("//*[@data-part-form]//*[@data-hole-drawn='hole 2']").await?;
+        assert_ne!(first.attr("cy").await?, before, "the plate grew over the first hole");
         page.press("Keep this part").await?;
         page.sees("[data-parts]", "tall riser").await?;
         page.at("//input[@placeholder='find a part']").await?.send_keys("tall").await?;
         page.misses("[data-part='weld-on riser']").await?;
+        // The table is a press away, with the same parts.
+        page.press("As a table").await?;
+        page.sees("table[data-parts]", "holes 5 in, 6 in").await?;
+        page.press("As the rack").await?;
         page.press("Retire tall riser").await?;
         page.misses("[data-part='tall riser']").await?;
         page.press("Show retired parts").await?;
         page.sees("[data-parts]", "tall riser retired").await?;
         // Taken into a job it is one more to try.
-        page.press("Bring tall riser back").await?;
+        page.press("Bring back tall riser").await?;
         page.at("//*[@aria-label='Retire tall riser']").await?;
         page.go(&format!("{}/jobs/lookout-truck-12/bracket", shop.address)).await?;
         page.sees(ANSWER, "Three-hole drop").await?;
         page.pick("//button[contains(.,'From the library')]").await?;
+        // Held against this axle first: everything is told as if it were tried, and nothing is kept.
+        let before = shop.job("lookout-truck-12").await["revision"].clone();
+        page.press("Hold tall riser").await?;
+        page.sees("[data-held]", "Held against this axle, not taken in").await?;
+        page.sees("[data-options]", "tall riser").await?;
+        assert_eq!(shop.job("lookout-truck-12").await["revision"], before);
+        page.press("Put it back").await?;
+        page.misses("[data-held]").await?;
         page.press("Try tall riser").await?;
         page.sees("[data-options]", "").await?;
         page.saved().await?;

@@ -45,7 +45,7 @@ async fn a_link_over_centre_is_told_and_a_longer_one_works() {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees("nav", "do not work: 6″").await?;
         page.key("6").await?;
-        page.sees(ANSWER, "goes over centre").await?;
+        page.sees(ANSWER, "turns over").await?;
         page.sees("[data-window]", "too short").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
         page.at("//*[@data-arm='left']").await?;
@@ -339,7 +339,7 @@ async fn on_a_phone_the_link_is_mended_too() {
     let shop = Shop::open();
     in_browser(PHONE, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
-        page.sees(ANSWER, "goes over centre").await?;
+        page.sees(ANSWER, "turns over").await?;
         page.at("//*[@data-sway-end]").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
         page.enter("Link, eye to eye", "8 1/4").await?;

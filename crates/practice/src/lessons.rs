@@ -102,7 +102,7 @@ pub const LESSONS: [Lesson; 9] = [
         planted: Planted::OverCentre,
         title: "Links from the old springs",
         begins: "Lifted, the axle centred, and still on the sway-bar links of the old springs. Two longer pairs lie on the bench.",
-        learns: "A link that is too short pulls straight in droop and goes over centre: the arm stays where it is and the link breaks.",
+        learns: "A link that is too short pulls straight in droop and turns over: the arm stays where it is and the link breaks.",
         careful: "Stage Sway asked which lengths work over the whole travel, and that pair hung.",
     },
     Lesson {

@@ -128,7 +128,7 @@ impl Mistake {
             Self::ThreadEnded => "Turned until a thread bottomed or would have come out.",
             Self::Stripped => "Drove a nut of the wrong pitch on with the wrench: the bolt is stripped.",
             Self::NotSentBack => "The bar does not reach, and the bracket was left where it is.",
-            Self::OverCentre => "The links go over centre at full droop.",
+            Self::OverCentre => "The links turn over at full droop.",
             Self::StillOff => "The axle is truly further than 3 mm (1/8\") from the middle.",
             Self::NoNut => "The bar's bolt has no nut on it.",
             Self::WornHole => "The worn hole was left as it is.",

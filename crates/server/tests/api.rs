@@ -268,7 +268,7 @@ async fn planning_and_swaying_store_nothing_and_follow_the_document_sent() {
 
     let sway: Value = compute("sway", &document).await.json().await.unwrap();
     assert_eq!(sway["links"]["fails"], true);
-    // The longest legal link is asked for half an inch inside of the window the answer gives.
+    // The longest link that works is asked for half an inch inside of the window the answer gives.
     let longest = sway["links"]["window_mm"][1].as_f64().unwrap();
     document["sway"]["link"] = json!((longest - 12.7).round());
     let sway: Value = compute("sway", &document).await.json().await.unwrap();

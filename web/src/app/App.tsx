@@ -1,13 +1,14 @@
-import { useEffect } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { Link, Navigate, Route, Routes } from "react-router";
 import { readTape } from "../stages/job/readTape";
 import { useSettings } from "../ui/settings";
 import { TapeReading } from "../ui/tapeReading";
 import { Bay } from "./Bay";
 import { JobScreen } from "./JobScreen";
-import { Log } from "./Log";
-import { Parts } from "./Parts";
-import { Practice } from "./Practice";
+
+const Log = lazy(async () => ({ default: (await import("./Log")).Log }));
+const Parts = lazy(async () => ({ default: (await import("./Parts")).Parts }));
+const Practice = lazy(async () => ({ default: (await import("./Practice")).Practice }));
 
 export function App() {
   const theme = useSettings((s) => s.theme);
@@ -16,25 +17,27 @@ export function App() {
   }, [theme]);
   return (
     <TapeReading value={readTape}>
-      <Routes>
-        <Route path="/" element={<Bay />} />
-        <Route path="/parts" element={<Parts />} />
-        <Route path="/log" element={<Log />} />
-        <Route path="/practice" element={<Practice />} />
-        <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
-        <Route path="/jobs/:id/:stage" element={<JobScreen />} />
-        <Route
-          path="*"
-          element={
-            <main className="grid h-full place-content-center gap-3 p-6 text-center">
-              <h1 className="font-bold text-[34px]">There is nothing at this address</h1>
-              <Link className="underline" to="/">
-                Back to the bay
-              </Link>
-            </main>
-          }
-        />
-      </Routes>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Bay />} />
+          <Route path="/parts" element={<Parts />} />
+          <Route path="/log" element={<Log />} />
+          <Route path="/practice" element={<Practice />} />
+          <Route path="/jobs/:id" element={<Navigate to="tape" replace />} />
+          <Route path="/jobs/:id/:stage" element={<JobScreen />} />
+          <Route
+            path="*"
+            element={
+              <main className="grid h-full place-content-center gap-3 p-6 text-center">
+                <h1 className="font-bold text-[34px]">There is nothing at this address</h1>
+                <Link className="underline" to="/">
+                  Back to the bay
+                </Link>
+              </main>
+            }
+          />
+        </Routes>
+      </Suspense>
     </TapeReading>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { Suspense, useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { StageName } from "../api/client";
 import { ElevationView } from "../elevation/ElevationView";
@@ -7,23 +7,11 @@ import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { useLook } from "../elevation/walk/useLook";
 import { at } from "../measure/travel";
-import { BarStage } from "../stages/bar/BarStage";
-import { BoltUpStage } from "../stages/bolt_up/BoltUpStage";
-import { BoltUpWall } from "../stages/bolt_up/BoltUpWall";
 import { useOpenStep } from "../stages/bolt_up/useWorked";
-import { BracketStage } from "../stages/bracket/BracketStage";
-import { HoleGhosts } from "../stages/bracket/HoleGhosts";
-import { SchoolPlot } from "../stages/bracket/SchoolPlot";
-import { CycleStage } from "../stages/cycle/CycleStage";
-import { CycleWall } from "../stages/cycle/CycleWall";
 import { useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
-import { ProveStage } from "../stages/prove/ProveStage";
-import { RigStage } from "../stages/rig/RigStage";
-import { SwayStage } from "../stages/sway/SwayStage";
-import { SwayWall } from "../stages/sway/SwayWall";
-import { TapeStage } from "../stages/tape/TapeStage";
 import { Walkable } from "../stages/walk/Walkable";
+import { Answer } from "../ui/Answer";
 import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
@@ -36,21 +24,20 @@ import { PracticePanel } from "./PracticePanel";
 import { ShelfBar } from "./ShelfBar";
 import { StageStrip } from "./StageStrip";
 import { Start } from "./Start";
+import {
+  BoltUpWall,
+  CycleWall,
+  DETAILS,
+  HoleGhosts,
+  preloadStages,
+  SCREENS,
+  SchoolPlot,
+  SwayWall,
+} from "./stageParts";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
 import { isPractice } from "./usePractice";
-
-const SCREENS = {
-  rig: RigStage,
-  tape: TapeStage,
-  bar: BarStage,
-  bracket: BracketStage,
-  cycle: CycleStage,
-  sway: SwayStage,
-  bolt_up: BoltUpStage,
-  prove: ProveStage,
-} satisfies Record<StageName, () => React.ReactNode>;
 
 /** A job: opens it, then shows the stage asked for. */
 export function JobScreen() {
@@ -97,6 +84,7 @@ function Work({ stage }: { stage: StageName }) {
   const { view, results } = useJob();
   const [keysShown, showKeys] = useState(false);
   useKeys(view.id, () => showKeys(true));
+  useEffect(preloadStages, []);
   const Screen = SCREENS[stage];
   const { faults, state } = useSession();
   const refused = useMemo(
@@ -123,7 +111,9 @@ function Work({ stage }: { stage: StageName }) {
               key={`slate of ${stage}`}
             >
               <Faults />
-              <Screen />
+              <Suspense fallback={<Answer says="Opening…" />}>
+                <Screen />
+              </Suspense>
             </div>
             <Cautions key={stage} cautions={results.cautions} stage={stage} />
           </main>
@@ -147,6 +137,14 @@ const ShelfRow = () => (
 );
 
 function WallOf({ stage }: { stage: StageName }) {
+  return (
+    <Suspense fallback={<section aria-label="The axle to scale" className="min-h-0" />}>
+      <WallIn stage={stage} />
+    </Suspense>
+  );
+}
+
+function WallIn({ stage }: { stage: StageName }) {
   if (stage === "cycle") return <CycleWall />;
   if (stage === "sway") return <SwayWall />;
   if (stage === "bolt_up") return <BoltUpWall />;
@@ -189,6 +187,7 @@ function Wall({ stage }: { stage: StageName }) {
           hasPlan={hasPlan}
           lengths={lengths}
           planName={bar?.correction?.set ? "as set" : "plan"}
+          detail={DETAILS[stage]}
           overlay={stage === "bracket" ? (scene) => <HoleGhosts scene={scene} /> : undefined}
         />
       </Walkable>

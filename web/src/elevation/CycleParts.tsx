@@ -1,6 +1,8 @@
 import type { Elevation, SetupCycle } from "../api/client";
 import { type DrawnPose, linkPoints } from "./cyclePose";
 import type { Picture } from "./picture";
+import { labels, type Named } from "./walk/draw";
+import { Leader } from "./walk/Leader";
 
 type CyclePartsProps = {
   setup: SetupCycle;
@@ -32,13 +34,6 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
       obstacle.on_axle ? ([x((end[1] ?? 0) + pose.y_mm), y(end[2] ?? 0)] as const) : body(end),
     ),
   }));
-  const underBar = (ends: readonly Place[]) => {
-    const [from, to] = [bar?.[0], bar?.[bar.length - 1]];
-    const at = ends[0];
-    if (!from || !to || !at) return false;
-    const share = (at[0] - from[0]) / (to[0] - from[0]);
-    return share > 0 && share < 1 && at[1] > from[1] + (to[1] - from[1]) * share;
-  };
   const drag = pose.points.length / 3 > drawn.reduce((n, { points }) => n + points.length - 1, 0);
   return (
     <g>
@@ -98,15 +93,8 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
       ))}
       {/* Names last, over all parts. */}
       {named &&
-        obstacles.map((obstacle) => (
-          <Label
-            key={obstacle.name}
-            ends={obstacle.ends}
-            radius={obstacle.radius_mm * k}
-            under={underBar(obstacle.ends)}
-          >
-            {obstacle.name}
-          </Label>
+        labels(namesOf(obstacles), 2 * x(0), 16, y(0) - 6).map((label) => (
+          <Leader key={label.text} label={label} below={label.at.y > y(0) / 2} />
         ))}
     </g>
   );
@@ -163,26 +151,14 @@ function touching(setup: SetupCycle, pose: DrawnPose): number[][] {
     .filter((point) => point !== undefined);
 }
 
-type LabelProps = { ends: readonly Place[]; radius: number; under: boolean; children: string };
+type Placed = { name: string; on_axle: boolean; ends: readonly Place[] };
 
-/** A name over its part, or under it where the bar lies above. */
-function Label({ ends, radius, under, children }: LabelProps) {
-  const [a, b] = ends;
-  if (!a || !b) return null;
-  const r = Math.max(radius, 3);
-  return (
-    <text
-      x={(a[0] + b[0]) / 2}
-      y={under ? Math.max(a[1], b[1]) + r + 15 : Math.min(a[1], b[1]) - r - 5}
-      textAnchor="middle"
-      fontSize={14}
-      fill="var(--ink)"
-      stroke="var(--paper)"
-      strokeWidth={4}
-      paintOrder="stroke"
-    >
-      {children}
-    </text>
+/** Each at its middle. */
+function namesOf(obstacles: readonly Placed[]): Named[] {
+  return obstacles.flatMap(({ name, on_axle, ends: [a, b] }) =>
+    a && b
+      ? [{ text: name, x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2, owner: on_axle ? "axle" : "frame" }]
+      : [],
   );
 }
 

@@ -17,6 +17,8 @@ type ElevationViewProps = {
   hasPlan: boolean;
   lengths?: { found: number; planned: number };
   planName: string;
+  /** The enlarged drawing over the axle. */
+  detail?: ReactNode;
   /** Drawn over the axle: places of the picture and of the pose in it. */
   overlay?: (scene: Scene) => ReactNode;
 };
@@ -38,6 +40,7 @@ export function ElevationView({
   hasPlan,
   lengths,
   planName,
+  detail,
   overlay,
 }: ElevationViewProps) {
   const box = useRef<HTMLDivElement>(null);
@@ -66,7 +69,10 @@ export function ElevationView({
     { value: "planned", label: planName },
   ] as const;
   return (
-    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]" data-elevation>
+    <div
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(0,1fr)]"
+      data-elevation
+    >
       <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] gap-x-2 gap-y-1">
         <SideName side={first} steeringSide={steeringSide} />
         <div className="grid justify-items-center gap-1">
@@ -89,6 +95,7 @@ export function ElevationView({
           </div>
         )}
       </div>
+      {detail ?? <span />}
       <div ref={box} className="min-h-0 overflow-hidden">
         {width > 0 && height > 0 && (
           <svg ref={canvas} width={width} height={height} className="block">

@@ -73,6 +73,13 @@ export function rollRate(nmPerDegree: number, unit: Unit): string {
     : `${nmPerDegree.toFixed(0)} N·m/°`;
 }
 
+const KG_PER_LB = 0.45359237;
+
+/** A part's mass: a tenth of a pound or of a kilogram. */
+export function mass(kg: number, unit: Unit): string {
+  return unit === "in" ? `${(kg / KG_PER_LB).toFixed(1)} lb` : `${kg.toFixed(1)} kg`;
+}
+
 /** The sentence for a unit system. */
 export function say(phrase: Phrase, unit: Unit): string {
   return unit === "in" ? phrase.in : phrase.mm;

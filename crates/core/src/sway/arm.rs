@@ -108,7 +108,7 @@ impl Arm {
     }
 }
 
-/// Shortest and longest legal link, in the arm's plane, where the far end is between `near`
+/// Shortest and longest link that works, in the arm's plane, where the far end is between `near`
 /// and `far` from the bar's axis over all poses and γ has to stay between two angles:
 /// l_min = a·cos γ_hi + √(r_max² − a²·sin²γ_hi), l_max = a·cos γ_lo + √(r_min² − a²·sin²γ_lo).
 /// None where there is no such link.

@@ -56,7 +56,7 @@ pub(super) fn say(headline: Headline) -> Phrase {
         Headline::Steps { done, of } => Phrase::plain(&format!("{done} of {of}")),
         Headline::Links { works, link } => {
             let word = if works { "links" } else { "do not work:" };
-            Phrase::of(|w| format!("{word} {}", w.distance(link)))
+            Phrase::of(|w| format!("{word} {}", w.fine(link)))
         }
     }
 }

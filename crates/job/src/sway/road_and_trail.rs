@@ -378,7 +378,7 @@ fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, Str
                 ends.push((roll, what.to_owned()));
             }
         };
-        before_the_stops(bar.working_roll, "the sway bar's links go over centre");
+        before_the_stops(bar.working_roll, "the sway bar's links turn over");
         // A softer bar is another one, chosen so that its steel takes it.
         if share >= 1.0 {
             before_the_stops(bar.strong_roll, "the sway bar is twisted past what its steel takes");

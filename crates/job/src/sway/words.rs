@@ -34,7 +34,7 @@ pub(super) fn at(left: f64, right: f64) -> Phrase {
 /// Why arm and link do not close.
 pub(super) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
     let what = match fault {
-        ArmFault::OverExtended(_) => "The sway bar's arm goes over centre",
+        ArmFault::OverExtended(_) => "The sway bar's arm turns over",
         ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
         ArmFault::Sideways => "The link is too short sideways",
     };
@@ -572,7 +572,7 @@ pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
             .short
             .map_or_else(String::new, |short| format!("; {} too short for the frame", w.distance(short)));
         let over = if stress > takes { ": over" } else { "" };
-        let works = if facts.works { "" } else { "; its arms go over centre" };
+        let works = if facts.works { "" } else { "; its arms turn over" };
         let unlike = facts.unlike.map_or_else(String::new, |by| {
             let verb = if by > Length::ZERO { "longer" } else { "shorter" };
             format!("; arms {} {verb} than the shock's stroke", w.distance(by))

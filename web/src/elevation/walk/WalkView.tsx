@@ -3,7 +3,8 @@ import { type KeyboardEvent, useMemo, useRef } from "react";
 import type { Unit } from "../../api/client";
 import { distance, withMarks } from "../../measure/format";
 import { useSize } from "../useSize";
-import { type Label, labels, type Named, shapes } from "./draw";
+import { labels, type Named, shapes } from "./draw";
+import { Leader } from "./Leader";
 import type { Near } from "./near";
 import { Shapes } from "./Shapes";
 import { type Situation, scene } from "./scene";
@@ -198,29 +199,6 @@ function Names({ named, width, height }: { named: readonly Named[]; width: numbe
       {labels(named, width, 18, height - 10).map((label) => (
         <Leader key={label.text} label={label} below={label.at.y > height / 2} />
       ))}
-    </g>
-  );
-}
-
-function Leader({ label, below }: { label: Label; below: boolean }) {
-  const gap = label.owner === "gap";
-  const colour = gap ? "var(--axle)" : "var(--ink)";
-  const from = { x: label.at.x + 10, y: label.at.y + (below ? -16 : 5) };
-  return (
-    <g>
-      <line x1={from.x} y1={from.y} x2={label.x} y2={label.y} stroke={colour} strokeWidth={1} />
-      <circle cx={label.x} cy={label.y} r={2.5} fill={colour} />
-      <text
-        x={label.at.x}
-        y={label.at.y}
-        fill={colour}
-        fontWeight={gap ? 700 : 500}
-        stroke="var(--paper)"
-        strokeWidth={4}
-        paintOrder="stroke"
-      >
-        {label.text}
-      </text>
     </g>
   );
 }

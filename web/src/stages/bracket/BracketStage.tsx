@@ -15,6 +15,7 @@ import { BoltTold } from "./BoltTold";
 import { Checks } from "./Checks";
 import { ConversionInputs } from "./ConversionInputs";
 import { FitInputs } from "./FitInputs";
+import { HeldPart } from "./HeldPart";
 import { Legs } from "./Legs";
 import { Looked } from "./Looked";
 import { OptionTable } from "./OptionTable";
@@ -47,6 +48,7 @@ export function BracketStage() {
           <Figure>{say(plan.because, units)}</Figure>
         </p>
       </Answer>
+      <HeldPart />
       <Missing faults={plan.missing.filter((fault) => fault.code !== "no_bar")} />
       <Sections label="What Bracket has to say" of="bracket" sections={sections} />
     </>

@@ -7,7 +7,7 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { choosePlan, setChosen } from "../job/edits";
 import { useJob } from "../job/useJob";
-import { useLookedAt } from "./usePlanned";
+import { useHeld, useLookedAt } from "./usePlanned";
 
 const AIMS = [
   { value: "centred", label: "set to centre it" },
@@ -57,6 +57,7 @@ export function Looked({ option }: { option: PlanOption }) {
   const { job, change } = useJob();
   const { units } = useSettings();
   const { look } = useLookedAt();
+  const held = useHeld((s) => s.part !== null);
   const rows = figuresOf(option, units);
   return (
     <section className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-looked>
@@ -99,12 +100,13 @@ export function Looked({ option }: { option: PlanOption }) {
       ) : (
         <Button
           look="strong"
+          disabled={held}
           onClick={() => {
             change(choosePlan(option.plan));
             look(null);
           }}
         >
-          Choose this plan
+          {held ? "Take the held part in to choose" : "Choose this plan"}
         </Button>
       )}
     </section>

@@ -1,18 +1,19 @@
-import { Plus, Trash2 } from "lucide-react";
+import { Hand, Plus, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import type { Part, Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
 import { setBracketing } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { PartPicture } from "../parts/PartPicture";
+import { sketchOf } from "../parts/sketch";
+import { useLibrary } from "../parts/useLibrary";
 import { BracketInput } from "./BracketInput";
-import { useLibrary } from "./useLibrary";
+import { LISTS, type Tried, useHeld, useLookedAt, withPart } from "./usePlanned";
 
 type Bracketing = Schemas["Bracketing"];
-const LISTS = { bar: "bars", bracket: "brackets", joint: "joints", drag_link: "drag_links" } as const;
 const NAMES = { bar: "bar", bracket: "bracket", joint: "joint", drag_link: "drag-link part" } as const;
 
-type Tried = Extract<Part, { kind: keyof typeof LISTS }>;
 type Brace = Extract<Part, { kind: "brace" }>;
 
 /** Only these are tried here; what else a library keeps is used in other stages. */
@@ -23,10 +24,11 @@ export function PartsTried() {
   const { job, change } = useJob();
   const library = useLibrary();
   const form: Bracketing = job.bracket ?? {};
+  const { part: held, hold } = useHeld();
+  const look = useLookedAt((state) => state.look);
   const take = (part: Tried) => {
-    const { kind, ...plain } = part;
-    const list = LISTS[kind];
-    change(setBracketing({ [list]: [...(form[list] ?? []), plain] }));
+    change(withPart(part));
+    hold(null);
   };
   const tried = (Object.keys(LISTS) as (keyof typeof LISTS)[]).flatMap((kind) =>
     (form[LISTS[kind]] ?? []).map((part, index) => ({ kind, index, name: part.name })),
@@ -87,15 +89,16 @@ export function PartsTried() {
       <Fold title={`From the library (${offered.length})`}>
         <ul>
           {offered.map(({ id, part }) => (
-            <li key={id} className="flex items-center gap-2 border-line border-b py-1">
-              <span className="flex-1">
-                {part.name} <span className="text-muted">{NAMES[part.kind]}</span>
-              </span>
-              <Button onClick={() => take(part)} aria-label={`Try ${part.name}`}>
-                <Plus size={18} aria-hidden />
-                Try
-              </Button>
-            </li>
+            <Offered
+              key={id}
+              part={part}
+              held={held?.name === part.name && held.kind === part.kind}
+              onHold={(on) => {
+                look(null);
+                hold(on ? part : null);
+              }}
+              onTake={() => take(part)}
+            />
           ))}
         </ul>
         <Link className="inline-flex min-h-11 items-center underline" to="/parts">
@@ -103,5 +106,37 @@ export function PartsTried() {
         </Link>
       </Fold>
     </section>
+  );
+}
+
+type OfferedProps = { part: Tried; held: boolean; onHold: (on: boolean) => void; onTake: () => void };
+
+/** A part of the library: held against this axle to see what it would do, or taken in. */
+function Offered({ part, held, onHold, onTake }: OfferedProps) {
+  return (
+    <li className={`grid gap-1 border-line border-b py-2 ${held ? "bg-tape" : ""}`} data-offered={part.name}>
+      <div className="overflow-hidden">
+        <PartPicture sketch={sketchOf(part)} k={0.2} />
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="min-w-0 flex-1 leading-tight">
+          {part.name} <span className="text-muted">{NAMES[part.kind]}</span>
+        </span>
+        {(part.kind === "bar" || part.kind === "bracket") && (
+          <Button
+            aria-pressed={held}
+            aria-label={`${held ? "Put back" : "Hold"} ${part.name}`}
+            onClick={() => onHold(!held)}
+          >
+            <Hand size={18} aria-hidden />
+            {held ? "Put back" : "Hold"}
+          </Button>
+        )}
+        <Button onClick={onTake} aria-label={`Try ${part.name}`}>
+          <Plus size={18} aria-hidden />
+          Try
+        </Button>
+      </div>
+    </li>
   );
 }

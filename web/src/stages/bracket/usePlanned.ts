@@ -1,19 +1,48 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { create } from "zustand";
-import { answer, client, type PlanForm, type PlanOption, type PlanResult } from "../../api/client";
+import {
+  answer,
+  client,
+  type Job,
+  type Part,
+  type PlanForm,
+  type PlanOption,
+  type PlanResult,
+} from "../../api/client";
 import { useJob } from "../job/useJob";
+
+/** The lists of a job's tried parts, by kind. */
+export const LISTS = { bar: "bars", bracket: "brackets", joint: "joints", drag_link: "drag_links" } as const;
+export type Tried = Extract<Part, { kind: keyof typeof LISTS }>;
+
+/** A part of the library held against this axle, without being taken in; it belongs to this window. */
+export const useHeld = create<{ part: Tried | null; hold: (part: Tried | null) => void }>()((set) => ({
+  part: null,
+  hold: (part) => set({ part }),
+}));
+
+/** The job with a part among those it tries. */
+export const withPart =
+  ({ kind, ...plain }: Tried) =>
+  (job: Job): Job => {
+    const list = LISTS[kind];
+    return { ...job, bracket: { ...job.bracket, [list]: [...(job.bracket?.[list] ?? []), plain] } };
+  };
 
 /** The plan of the job in view, worked out by the server; what was there stays until the new is. */
 export function usePlanned(): PlanResult | undefined {
   const { view } = useJob();
+  const held = useHeld((s) => s.part);
   const { data } = useQuery({
-    queryKey: ["plan", view.id, view.revision],
+    queryKey: ["plan", view.id, view.revision, held?.kind, held?.name],
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryFn: async () => {
-      const result = await answer(client.POST("/api/v1/compute/plan", { body: view.document }));
+      const result = await answer(
+        client.POST("/api/v1/compute/plan", { body: held ? withPart(held)(view.document) : view.document }),
+      );
       if ("data" in result) return result.data;
       throw new Error("the program does not answer");
     },
@@ -65,6 +94,14 @@ export function lookedAt(
   chosen: PlanForm | undefined,
 ): PlanOption | undefined {
   const options = plan?.options ?? [];
+  const held = useHeld.getState().part;
+  if (held && key === null) {
+    const of = options.filter(
+      ({ plan: p }) => p.bar === held.name || p.axle?.bracket === held.name || p.frame?.bracket === held.name,
+    );
+    const best = of.sort((a, b) => a.rank - b.rank)[0];
+    if (best) return best;
+  }
   // The answer may still be that to the choice before: a key pressed meanwhile goes on from this one.
   const wanted = key ?? (chosen && keyOf({ plan: chosen }));
   return options.find((o) => keyOf(o) === wanted) ?? options[plan?.pick ?? 0];

@@ -1,5 +1,5 @@
 import type { SwayResult } from "../../api/client";
-import { fine, say } from "../../measure/format";
+import { fine, mass, say } from "../../measure/format";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
@@ -37,7 +37,7 @@ export function OldAndNew({ rows }: { rows: SwayResult["old_and_new"] }) {
             at a link
           </th>
           <th scope="col" className="font-semibold">
-            kg
+            mass
           </th>
           <th scope="col" className="font-semibold">
             against old
@@ -57,7 +57,7 @@ export function OldAndNew({ rows }: { rows: SwayResult["old_and_new"] }) {
               <Figure>{fine(row.arm_mm, units)}</Figure>
             </td>
             <td>{say(row.link_rate_says, units)}</td>
-            <td>{row.mass_kg.toFixed(1)}</td>
+            <td>{mass(row.mass_kg, units)}</td>
             <td className="font-semibold">{row.against_old.toFixed(2)}</td>
           </tr>
         ))}

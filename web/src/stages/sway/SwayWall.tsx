@@ -63,7 +63,7 @@ export function SwayWall() {
           )}
           {swayed.stowed?.reaches && (
             <Button
-              className="absolute right-1 bottom-1"
+              className="-translate-x-1/2 absolute top-0 left-1/2"
               aria-pressed={shown}
               onClick={() => setShown(!shown)}
               data-stow

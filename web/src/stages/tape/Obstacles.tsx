@@ -1,8 +1,10 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { distance, withMarks } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
+import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setHardpoints } from "../job/edits";
@@ -20,9 +22,9 @@ const SIDES = [
   { value: "right", label: "right" },
 ] as const;
 const ROOMS = [
-  { value: "usual", label: "1/2 in, the usual" },
-  { value: "own_bracket", label: "6 mm, its own bracket" },
-  { value: "engine", label: "20 mm, the engine" },
+  { value: "usual", mm: 12.7, of: "the usual" },
+  { value: "own_bracket", mm: 6, of: "its own bracket" },
+  { value: "engine", mm: 20, of: "the engine" },
 ] as const;
 
 /** What a bar or link could touch, each as a rod between two points. */
@@ -74,6 +76,7 @@ type ObstacleInputProps = {
 
 function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps) {
   const { view, job } = useJob();
+  const units = useSettings((s) => s.units);
   const unit = job.rig?.sheet_unit ?? "in";
   const at = `/hardpoints/obstacles/${index}`;
   const body = (obstacle.on ?? "body") === "body";
@@ -119,7 +122,10 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
       <Choice
         label="Room wanted"
         value={obstacle.room ?? "usual"}
-        options={ROOMS}
+        options={ROOMS.map(({ value, mm, of }) => ({
+          value,
+          label: `${withMarks(distance(mm, units))}, ${of}`,
+        }))}
         onPick={(room) => onPut({ room })}
       />
       <Button look="quiet" onClick={onRemove}>

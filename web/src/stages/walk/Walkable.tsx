@@ -23,7 +23,7 @@ export function Walkable({ children, under, withSway = false }: WalkableProps) {
   const drag = useWalking();
   const { situation, near } = useSituation(withSway, look !== null);
   return (
-    <div className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto_auto] gap-1.5">
+    <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto_auto] gap-1.5">
       {look ? (
         <WalkView
           situation={situation}
@@ -33,7 +33,10 @@ export function Walkable({ children, under, withSway = false }: WalkableProps) {
           driver={job.rig?.steering_side}
         />
       ) : (
-        <div {...drag()} className="grid min-h-0 touch-pan-y grid-rows-[minmax(0,1fr)]">
+        <div
+          {...drag()}
+          className="grid min-h-0 touch-pan-y grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)]"
+        >
           {children}
         </div>
       )}

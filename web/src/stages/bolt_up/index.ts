@@ -1,0 +1,3 @@
+/** What the work screen takes of this stage. */
+export { BoltUpStage } from "./BoltUpStage";
+export { BoltUpWall } from "./BoltUpWall";

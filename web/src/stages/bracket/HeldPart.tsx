@@ -1,0 +1,37 @@
+import { Hand, Plus } from "lucide-react";
+import { useEffect } from "react";
+import { Button } from "../../ui/Button";
+import { useJob } from "../job/useJob";
+import { useHeld, withPart } from "./usePlanned";
+
+/** Says that what is shown has a part in it which the job does not have yet. */
+export function HeldPart() {
+  const { change } = useJob();
+  const { part, hold } = useHeld();
+  // Gone from the stage, it hangs on the rack again.
+  useEffect(() => () => useHeld.setState({ part: null }), []);
+  if (!part) return null;
+  return (
+    <section className="grid gap-2 border-[1.5px] border-ink bg-tape p-3" data-held={part.name}>
+      <p className="flex items-start gap-2">
+        <Hand size={20} aria-hidden className="mt-0.5 shrink-0" />
+        <span>
+          <b>Held against this axle, not taken in:</b> {part.name}. Everything here is as if it were tried.
+        </span>
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button
+          look="strong"
+          onClick={() => {
+            change(withPart(part));
+            hold(null);
+          }}
+        >
+          <Plus size={18} aria-hidden />
+          Take it in
+        </Button>
+        <Button onClick={() => hold(null)}>Put it back</Button>
+      </div>
+    </section>
+  );
+}

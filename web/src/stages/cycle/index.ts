@@ -1,0 +1,3 @@
+/** What the work screen takes of this stage. */
+export { CycleStage } from "./CycleStage";
+export { CycleWall } from "./CycleWall";

@@ -1,0 +1,3 @@
+/** What the work screen takes of this stage. */
+export { ProveDetail } from "./ProveDetail";
+export { ProveStage } from "./ProveStage";

@@ -1,0 +1,3 @@
+/** What the work screen takes of this stage. */
+export { TapeDetail } from "./TapeDetail";
+export { TapeStage } from "./TapeStage";
