@@ -322,6 +322,8 @@ async fn a_new_job_from_nothing_and_its_history() {
     in_browser(TABLET, |page| async move {
         page.go(&shop.address).await?;
         page.press("New job").await?;
+        // Who knows the trade may pass the question over.
+        page.press("Show every stage").await?;
         page.enter("Job", "Hose truck 5").await?;
         page.press("Rear axle").await?;
         page.at("//*[@aria-label='Frame eye of the bar on the']//button[normalize-space()='Right']")

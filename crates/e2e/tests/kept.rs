@@ -3,6 +3,7 @@
 
 use derecho_e2e::{DESK, Page, Shop, in_browser};
 use serde_json::{Value, json};
+use thirtyfour::By;
 use thirtyfour::error::WebDriverResult;
 
 const ANSWER: &str = "[data-answer]";
@@ -218,11 +219,20 @@ async fn the_bay_says_how_many_jobs_there_are_and_goes_on_to_the_last() {
     }
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
-        page.sees("[data-how-many]", "60 of 73 jobs").await?;
-        page.misses("[data-job='lookout-truck-7']").await?;
-        page.press("Show more").await?;
-        page.at("//*[@data-job='lookout-truck-7']").await?;
-        page.sees("[data-how-many]", "73 jobs").await?;
+        page.sees("[data-how-many]", "73 jobs, what waits first").await?;
+        // What is overdue comes before everything, whenever it was saved.
+        let first = page.at("//*[@data-grid]/li[1]//*[@data-job]").await?.attr("data-job").await?;
+        assert_eq!(first.as_deref(), Some("ridge-truck-1"));
+        // Of so many only those in view are drawn; the rest come as one scrolls.
+        let drawn = page.driver.find_all(By::Css("[data-job]")).await?.len();
+        assert!((8..40).contains(&drawn), "{drawn} cards are drawn");
+        let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
+        let scroll = "document.querySelector('main').scrollBy(0, 700)";
+        while page.driver.find_all(By::Css("[data-job='lookout-truck-7']")).await?.is_empty() {
+            assert!(std::time::Instant::now() < deadline, "the last jobs never came");
+            page.driver.execute(scroll, Vec::new()).await?;
+            tokio::task::yield_now().await;
+        }
         page.fill("Find a job", "mule 5").await?;
         // 5 and 50 to 59.
         page.sees("[data-how-many]", "11 jobs").await?;

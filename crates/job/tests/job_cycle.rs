@@ -439,3 +439,40 @@ fn a_drag_link_that_no_longer_reaches_is_told_with_the_place() {
         "{says}"
     );
 }
+
+/// The nearest gap of a pose is the least of what is watched: at the worst pose of the tightest gap it is that gap, and
+/// nowhere inside the stops is it less.
+#[test]
+fn the_nearest_gap_of_each_pose_agrees_with_the_worst_of_each_limit() {
+    for name in ["lookout-truck-7", "relay-wagon-5", "patrol-truck-6"] {
+        let job = job(&demo(name));
+        let found = cycle(&job).found.expect("it is cycled");
+        let near = derecho_job::results::near(&job).found.expect("it is cycled");
+        let gaps: Vec<_> = found.limits.iter().filter(|limit| limit.kind == LimitKind::Gap).collect();
+        assert_eq!(near.names.len(), gaps.len(), "{name}");
+        let tightest = gaps.iter().map(|gap| gap.worst).fold(f64::INFINITY, f64::min);
+        let side = near.travels_mm.len();
+        let level = &found.envelope.level;
+        let full = found.envelope.travels_mm.len();
+        for (index, gap) in near.gap_mm.iter().enumerate() {
+            // The drawn poses are every other of the envelope's.
+            let (row, column) = (index / side * 2, index % side * 2);
+            let Some(gap) = gap.filter(|_| level[row * full + column].is_some()) else { continue };
+            assert!(gap >= tightest - 0.06, "{name}: {gap} is less than the worst, {tightest}");
+        }
+        // A figure that is told has its pair and both its points; one that is not has none of them.
+        for (index, gap) in near.gap_mm.iter().enumerate() {
+            let points = &near.points_mm[6 * index..6 * index + 6];
+            assert_eq!(gap.is_some(), near.nearest[index].is_some());
+            assert!(points.iter().all(|figure| figure.is_some() == gap.is_some()));
+        }
+    }
+}
+
+#[test]
+fn where_nothing_can_be_cycled_nothing_is_near() {
+    let mut value = demo("lookout-truck-7");
+    value["rig"].as_object_mut().expect("it is an object").remove("axle_location");
+    let near = derecho_job::results::near(&job(&value));
+    assert!(near.found.is_none() && near.plan.is_none());
+}

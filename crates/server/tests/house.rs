@@ -321,3 +321,35 @@ fn a_sentence_read_back_would_be_seen() {
     assert!(!reads_a_sentence_back("let form = says.inches_form;"));
     assert!(!reads_a_sentence_back("fn in_unit(value: f64) -> f64 { in_unit(value) }"));
 }
+
+/// Components of the client longer than this are two components.
+const LONGEST_COMPONENT: usize = 90;
+
+/// Every component of a source that is too long: a function with a name that begins with a capital.
+fn too_long(code: &str) -> Vec<String> {
+    let lines: Vec<&str> = code.lines().collect();
+    let begins = |line: &str| {
+        let line = line.strip_prefix("export ").unwrap_or(line);
+        let name = line.strip_prefix("function ").and_then(|rest| rest.split(['(', '<']).next())?;
+        name.starts_with(|letter: char| letter.is_ascii_uppercase()).then(|| name.to_owned())
+    };
+    let found = lines.iter().enumerate().filter_map(|(at, line)| Some((at, begins(line)?)));
+    let measured = found.filter_map(|(at, name)| {
+        let long = lines[at..].iter().position(|line| line.starts_with('}'))?;
+        (long > LONGEST_COMPONENT).then(|| format!("{name} has {long} lines"))
+    });
+    measured.collect()
+}
+
+#[test]
+fn no_component_of_the_client_is_two() {
+    let mut found = Vec::new();
+    sources(&root().join("web/src"), &[".tsx"], &mut found);
+    assert!(found.len() > 100);
+    for path in found {
+        let long = too_long(&std::fs::read_to_string(&path).unwrap());
+        assert!(long.is_empty(), "{}: {long:?}", path.display());
+    }
+    let body = "  return null;\n".repeat(LONGEST_COMPONENT + 1);
+    assert_eq!(too_long(&format!("export function Wall() {{\n{body}}}\n")).len(), 1, "one would be seen");
+}

@@ -4,8 +4,9 @@
 use std::sync::Arc;
 
 use derecho_job::Job;
-use derecho_store::{DATABASE_FILE, RevisionKind, Store, StoreError};
+use derecho_store::{BayOrder, DATABASE_FILE, RevisionKind, Store, StoreError};
 use jiff::Timestamp;
+use jiff::civil::date;
 use tempfile::TempDir;
 
 fn at(second: i64) -> Timestamp {
@@ -98,6 +99,54 @@ fn saving_the_same_document_makes_no_revision() {
     let (_directory, store) = with_one();
     assert_eq!(store.save("a", 1, &job("one"), at(1)).unwrap().revision, 1);
     assert_eq!(store.history("a").unwrap().len(), 1);
+}
+
+/// A job that was put back on the road on a day: its reminders count from there, the first of them a day later.
+fn on_the_road(title: &str, day: Option<jiff::civil::Date>) -> Job {
+    let mut job = job(title);
+    job.proof.on_the_road = day;
+    job.bolt_up.fasteners = vec![
+        serde_json::from_value(serde_json::json!({ "key": "own/1", "name": "clamp", "tight": { "by_feel_because": "no wrench reaches", "done": { "at": "2026-07-30T08:00:00Z" } } }))
+            .unwrap(),
+    ];
+    job
+}
+
+#[test]
+fn what_is_due_comes_first_the_longest_overdue_before_the_others() {
+    let directory = tempfile::tempdir().unwrap();
+    let store = Store::open(directory.path()).unwrap();
+    let jobs = [
+        on_the_road("overdue for long", Some(date(2026, 8, 1))),
+        on_the_road("overdue", Some(date(2026, 10, 1))),
+        on_the_road("due later", Some(date(2027, 3, 1))),
+        job("waits"),
+    ];
+    for (index, job) in jobs.iter().enumerate() {
+        store.create(&job.title, job, at(index as i64)).unwrap();
+    }
+    let listed = |order| -> Vec<String> {
+        store.list_by("", 9, 0, order).unwrap().0.into_iter().map(|job| job.title).collect()
+    };
+    let due: Vec<bool> = store
+        .list("", 9, 0)
+        .unwrap()
+        .0
+        .iter()
+        .map(|job| job.card.as_ref().is_some_and(|card| !card.due.is_empty()))
+        .collect();
+    assert_eq!(due, [false, true, true, true], "last saved first, three of them with a day");
+    let waiting = listed(BayOrder::WaitingFirst(date(2026, 11, 27)));
+    assert_eq!(waiting[..2], ["overdue for long", "overdue"]);
+    // What is not due yet waits as the others do, last saved first.
+    assert_eq!(waiting[2..], ["waits", "due later"]);
+    // On a later day it is due as well, after what was due before it.
+    let later = listed(BayOrder::WaitingFirst(date(2027, 3, 5)));
+    assert_eq!(later[..3], ["overdue for long", "overdue", "due later"]);
+    assert_eq!(listed(BayOrder::Newest), ["waits", "due later", "overdue", "overdue for long"]);
+    // Pages follow the order.
+    let second = store.list_by("", 1, 1, BayOrder::WaitingFirst(date(2026, 11, 27))).unwrap();
+    assert_eq!((second.0[0].title.as_str(), second.1), ("overdue", 4));
 }
 
 #[test]

@@ -26,7 +26,6 @@ const KINDS = {
 export function Log() {
   const [search, setSearch] = useState("");
   const [kind, setKind] = useState<Kind | "">("");
-  const { units, flipUnits } = useSettings();
   const wanted = { search, ...(kind && { kind }) };
   const log = useInfiniteQuery({
     queryKey: ["log", search, kind],
@@ -47,80 +46,13 @@ export function Log() {
   const csv = `/api/v1/log.csv?${new URLSearchParams(wanted)}`;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
-        <Link to="/" aria-label="Back to the bay" className="grid size-11 place-content-center">
-          <ArrowLeft size={22} aria-hidden />
-        </Link>
-        <h1 className="font-bold text-[26px] leading-none">The log</h1>
-        <div className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
-          <Search size={18} aria-hidden />
-          <label htmlFor="look" className="sr-only">
-            Look through the log
-          </label>
-          <input
-            id="look"
-            type="search"
-            className="min-h-11 w-full min-w-0 bg-transparent"
-            placeholder="vehicle, bolt, name, word"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-        </div>
-        <select
-          aria-label="What it is about"
-          className="min-h-11 border-[1.5px] border-ink bg-slate px-2"
-          value={kind}
-          onChange={(event) => setKind(event.target.value as Kind | "")}
-        >
-          <option value="">everything</option>
-          {Object.entries(KINDS).map(([value, label]) => (
-            <option key={value} value={value}>
-              {label}
-            </option>
-          ))}
-        </select>
-        <Button
-          onClick={flipUnits}
-          aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}
-        >
-          {units === "in" ? "inches" : "mm"}
-        </Button>
-        <a
-          className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3"
-          href={csv}
-          download
-        >
-          <Download size={18} aria-hidden />
-          as a table
-        </a>
-      </header>
+      <LogHeader search={search} onSearch={setSearch} kind={kind} onKind={setKind} csv={csv} />
       <main className="overflow-y-auto px-4 py-3">
         {log.isError && <Notice kind="refused">The program does not answer. Is it still running?</Notice>}
         {log.data && lines.length === 0 && <p>Nothing of that is on record.</p>}
         <ul className="mx-auto grid max-w-[1240px]" data-log={log.data ? total : undefined}>
           {lines.map((line, index) => (
-            <li
-              key={`${line.id} ${index}`}
-              className="grid items-baseline gap-x-4 border-line border-b py-2 sm:grid-cols-[170px_92px_220px_minmax(0,1fr)]"
-              data-kind={line.entry.kind}
-            >
-              <span className="text-muted tabular-nums">
-                {line.entry.at
-                  ? new Date(line.entry.at).toLocaleString(undefined, {
-                      dateStyle: "medium",
-                      timeStyle: "short",
-                    })
-                  : "no time on record"}
-              </span>
-              <b>{KINDS[line.entry.kind]}</b>
-              <Link className="underline" to={`/jobs/${line.id}/prove`}>
-                {line.title}
-              </Link>
-              <span className="leading-snug">
-                <Figure>{say(line.entry.says, units)}</Figure>
-                {line.entry.by && <span className="text-muted">, {line.entry.by}</span>}
-              </span>
-            </li>
+            <LogEntry key={`${line.id} ${index}`} line={line} />
           ))}
         </ul>
         <p className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-3 py-3 text-muted" role="status">
@@ -137,5 +69,87 @@ export function Log() {
         </p>
       </main>
     </div>
+  );
+}
+
+type LogHeaderProps = {
+  search: string;
+  onSearch: (text: string) => void;
+  kind: Kind | "";
+  onKind: (kind: Kind | "") => void;
+  csv: string;
+};
+
+function LogHeader({ search, onSearch, kind, onKind, csv }: LogHeaderProps) {
+  const { units, flipUnits } = useSettings();
+  return (
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
+      <Link to="/" aria-label="Back to the bay" className="grid size-11 place-content-center">
+        <ArrowLeft size={22} aria-hidden />
+      </Link>
+      <h1 className="font-bold text-[26px] leading-none">The log</h1>
+      <div className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
+        <Search size={18} aria-hidden />
+        <label htmlFor="look" className="sr-only">
+          Look through the log
+        </label>
+        <input
+          id="look"
+          type="search"
+          className="min-h-11 w-full min-w-0 bg-transparent"
+          placeholder="vehicle, bolt, name, word"
+          value={search}
+          onChange={(event) => onSearch(event.target.value)}
+        />
+      </div>
+      <select
+        aria-label="What it is about"
+        className="min-h-11 border-[1.5px] border-ink bg-slate px-2"
+        value={kind}
+        onChange={(event) => onKind(event.target.value as Kind | "")}
+      >
+        <option value="">everything</option>
+        {Object.entries(KINDS).map(([value, label]) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>
+      <Button onClick={flipUnits} aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}>
+        {units === "in" ? "inches" : "mm"}
+      </Button>
+      <a
+        className="settle inline-flex min-h-11 items-center gap-2 rounded-[3px] border-[1.5px] border-ink bg-slate px-3"
+        href={csv}
+        download
+      >
+        <Download size={18} aria-hidden />
+        as a table
+      </a>
+    </header>
+  );
+}
+
+function LogEntry({ line }: { line: Schemas["LogLine"] }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <li
+      className="grid items-baseline gap-x-4 border-line border-b py-2 sm:grid-cols-[170px_92px_220px_minmax(0,1fr)]"
+      data-kind={line.entry.kind}
+    >
+      <span className="text-muted tabular-nums">
+        {line.entry.at
+          ? new Date(line.entry.at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })
+          : "no time on record"}
+      </span>
+      <b>{KINDS[line.entry.kind]}</b>
+      <Link className="underline" to={`/jobs/${line.id}/prove`}>
+        {line.title}
+      </Link>
+      <span className="leading-snug">
+        <Figure>{say(line.entry.says, units)}</Figure>
+        {line.entry.by && <span className="text-muted">, {line.entry.by}</span>}
+      </span>
+    </li>
   );
 }

@@ -47,14 +47,12 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
   const { view, job } = useJob();
   const { state, step, unkept, why } = useSession();
   const unread = useUnread((s) => s.fields.size);
-  const { units, face, theme, pad, flipUnits, flipTheme, flipPad } = useSettings();
+  const { units, face, flipUnits } = useSettings();
   const [historyShown, showHistory] = useState(false);
   const [instrumentsShown, showInstruments] = useState(false);
   const [removing, askRemove] = useState(false);
   const time = new Date(view.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   const busy = state !== "idle";
-  const item =
-    "flex min-h-11 cursor-pointer items-center gap-2 px-3 outline-none data-[highlighted]:bg-marker data-[highlighted]:text-on-marker";
   return (
     <header className="flex items-center gap-2 border-ink border-b-2 px-2 py-1.5 sm:px-3">
       <Link
@@ -98,79 +96,106 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
         <Redo2 size={18} aria-hidden />
         <span className="hidden md:inline">Redo</span>
       </Button>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
-          <Button aria-label="More">
-            <Menu size={18} aria-hidden />
-            <span className="hidden md:inline">More</span>
-          </Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={4}
-            className="z-30 min-w-56 border-2 border-ink bg-slate text-ink"
-          >
-            <DropdownMenu.Item className={`${item} sm:hidden`} onSelect={flipEnds}>
-              <ArrowLeftRight size={18} aria-hidden />
-              Seen from the {face}: turn round
-            </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={`${item} sm:hidden`}
-              disabled={busy || !view.can_redo}
-              onSelect={() => void step("redo")}
-            >
-              <Redo2 size={18} aria-hidden />
-              Redo
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} asChild>
-              <Link to={`/jobs/${view.id}/start`}>
-                <ListChecks size={18} aria-hidden />
-                What is to be done
-              </Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => showHistory(true)}>
-              <History size={18} aria-hidden />
-              History
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={flipTheme}>
-              {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-              {theme === "paper" ? "Night bay" : "Paper"}
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={flipPad}>
-              <LayoutGrid size={18} aria-hidden />
-              Fraction pad: {pad ? "on" : "off"}
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} asChild>
-              <a href={`/api/v1/jobs/${view.id}/card.pdf`} target="_blank" rel="noreferrer">
-                <Printer size={18} aria-hidden />
-                Print the job card
-              </a>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} asChild>
-              <a href={`/api/v1/jobs/${view.id}/export`} download>
-                <Download size={18} aria-hidden />
-                Save as a job file
-              </a>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => askRemove(true)}>
-              <Trash2 size={18} aria-hidden />
-              Take out of the bay
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => showInstruments(true)}>
-              <Ruler size={18} aria-hidden />
-              Instruments
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={onKeys}>
-              <Keyboard size={18} aria-hidden />
-              Keys
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <MoreMenu
+        busy={busy}
+        onHistory={() => showHistory(true)}
+        onInstruments={() => showInstruments(true)}
+        onRemove={() => askRemove(true)}
+        onKeys={onKeys}
+      />
       <InstrumentsDialog open={instrumentsShown} onOpenChange={showInstruments} />
       <RemoveDialog open={removing} onOpenChange={askRemove} />
       <HistoryDialog open={historyShown} onOpenChange={showHistory} />
     </header>
+  );
+}
+
+const ITEM =
+  "flex min-h-11 cursor-pointer items-center gap-2 px-3 outline-none data-[highlighted]:bg-marker data-[highlighted]:text-on-marker";
+
+type MoreMenuProps = {
+  busy: boolean;
+  onHistory: () => void;
+  onInstruments: () => void;
+  onRemove: () => void;
+  onKeys: () => void;
+};
+
+/** What is seldom wanted. */
+function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenuProps) {
+  const { view } = useJob();
+  const step = useSession((s) => s.step);
+  const { face, theme, pad, flipTheme, flipPad } = useSettings();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button aria-label="More">
+          <Menu size={18} aria-hidden />
+          <span className="hidden md:inline">More</span>
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-30 min-w-56 border-2 border-ink bg-slate text-ink"
+        >
+          <DropdownMenu.Item className={`${ITEM} sm:hidden`} onSelect={flipEnds}>
+            <ArrowLeftRight size={18} aria-hidden />
+            Seen from the {face}: turn round
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={`${ITEM} sm:hidden`}
+            disabled={busy || !view.can_redo}
+            onSelect={() => void step("redo")}
+          >
+            <Redo2 size={18} aria-hidden />
+            Redo
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <Link to={`/jobs/${view.id}/start`}>
+              <ListChecks size={18} aria-hidden />
+              What is to be done
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onHistory()}>
+            <History size={18} aria-hidden />
+            History
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={flipTheme}>
+            {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+            {theme === "paper" ? "Night bay" : "Paper"}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={flipPad}>
+            <LayoutGrid size={18} aria-hidden />
+            Fraction pad: {pad ? "on" : "off"}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href={`/api/v1/jobs/${view.id}/card.pdf`} target="_blank" rel="noreferrer">
+              <Printer size={18} aria-hidden />
+              Print the job card
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href={`/api/v1/jobs/${view.id}/export`} download>
+              <Download size={18} aria-hidden />
+              Save as a job file
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onRemove()}>
+            <Trash2 size={18} aria-hidden />
+            Take out of the bay
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onInstruments()}>
+            <Ruler size={18} aria-hidden />
+            Instruments
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
+            <Keyboard size={18} aria-hidden />
+            Keys
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }

@@ -37,60 +37,7 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
   const body = (z: number) => y(z - posed.travel);
   const axleZ = e.axle_height_mm;
   const tube = 46;
-  const tyre = (side: 1 | -1) => {
-    const centre = at((side * e.track_mm) / 2);
-    const w = e.tyre_width_mm * k;
-    const h = e.tyre_diameter_mm * k;
-    const top = y(e.tyre_diameter_mm);
-    const treads = mini ? 7 : 15;
-    return (
-      <g key={side}>
-        <rect
-          x={centre - w / 2}
-          y={top}
-          width={w}
-          height={h}
-          rx={w * 0.17}
-          fill="var(--tyre)"
-          stroke="var(--ink)"
-          strokeWidth={line}
-        />
-        {Array.from({ length: treads }, (_, index) => {
-          const level = top + (h * (index + 1)) / (treads + 1);
-          return (
-            <line
-              key={level}
-              x1={centre - w / 2 + 2}
-              x2={centre + w / 2 - 2}
-              y1={level}
-              y2={level}
-              stroke="var(--muted)"
-              strokeWidth={line * 0.7}
-            />
-          );
-        })}
-      </g>
-    );
-  };
   const inner = e.track_mm / 2 - e.tyre_width_mm / 2;
-  const railWidth = 70;
-  const railHeight = 125;
-  const rail = (side: 1 | -1) => {
-    const outer = (side * e.frame_width_mm) / 2;
-    const left = Math.min(x(outer), x(outer - side * railWidth));
-    return (
-      <rect
-        key={side}
-        x={left}
-        y={body(e.frame_bottom_mm + railHeight)}
-        width={railWidth * k}
-        height={railHeight * k}
-        fill="var(--frame-soft)"
-        stroke="var(--frame)"
-        strokeWidth={line}
-      />
-    );
-  };
   const turned = posed.turned ? `rotate(${posed.turned} ${at(0)} ${y(axleZ)})` : undefined;
   const diff = at((e.differential_side === "left" ? 1 : -1) * e.track_mm * 0.14);
   return (
@@ -98,7 +45,11 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
       {!posed.turned && (
         <line x1={0} x2={2 * mid} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={line} />
       )}
-      <g transform={turned}>{[1, -1].map((side) => tyre(side as 1 | -1))}</g>
+      <g transform={turned}>
+        {SIDES.map((side) => (
+          <Tyre key={side} elevation={e} centre={at((side * e.track_mm) / 2)} picture={picture} mini={mini} />
+        ))}
+      </g>
       {/* Rails and crossmember go with the body. */}
       <rect
         x={Math.min(x(e.frame_width_mm / 2), x(-e.frame_width_mm / 2))}
@@ -109,7 +60,9 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
         stroke="var(--frame)"
         strokeWidth={line}
       />
-      {[1, -1].map((side) => rail(side as 1 | -1))}
+      {SIDES.map((side) => (
+        <Rail key={side} side={side} elevation={e} picture={picture} travel={posed.travel} line={line} />
+      ))}
       <g transform={turned}>
         <rect
           x={Math.min(at(inner), at(-inner))}
@@ -150,6 +103,65 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
       />
       {children ?? (eyes && <Bar elevation={e} eyes={eyes} picture={picture} posed={posed} mini={mini} />)}
     </g>
+  );
+}
+
+const SIDES = [1, -1] as const;
+const RAIL = { width: 70, height: 125 };
+
+type TyreProps = { elevation: Elevation; centre: number; picture: Picture; mini: boolean };
+
+function Tyre({ elevation: e, centre, picture: { k, y }, mini }: TyreProps) {
+  const line = mini ? 1 : 1.75;
+  const w = e.tyre_width_mm * k;
+  const h = e.tyre_diameter_mm * k;
+  const top = y(e.tyre_diameter_mm);
+  const treads = mini ? 7 : 15;
+  return (
+    <g>
+      <rect
+        x={centre - w / 2}
+        y={top}
+        width={w}
+        height={h}
+        rx={w * 0.17}
+        fill="var(--tyre)"
+        stroke="var(--ink)"
+        strokeWidth={line}
+      />
+      {Array.from({ length: treads }, (_, index) => {
+        const level = top + (h * (index + 1)) / (treads + 1);
+        return (
+          <line
+            key={level}
+            x1={centre - w / 2 + 2}
+            x2={centre + w / 2 - 2}
+            y1={level}
+            y2={level}
+            stroke="var(--muted)"
+            strokeWidth={line * 0.7}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+type RailProps = { side: 1 | -1; elevation: Elevation; picture: Picture; travel: number; line: number };
+
+function Rail({ side, elevation: e, picture: { k, x, y }, travel, line }: RailProps) {
+  const outer = (side * e.frame_width_mm) / 2;
+  const left = Math.min(x(outer), x(outer - side * RAIL.width));
+  return (
+    <rect
+      x={left}
+      y={y(e.frame_bottom_mm - travel + RAIL.height)}
+      width={RAIL.width * k}
+      height={RAIL.height * k}
+      fill="var(--frame-soft)"
+      stroke="var(--frame)"
+      strokeWidth={line}
+    />
   );
 }
 

@@ -89,40 +89,46 @@ export function EnvelopeMap({ setup, wheels, onMove }: EnvelopeMapProps) {
           stroke="var(--ink)"
           strokeWidth={1.5}
         />
-        <g fontSize={13} fill="var(--ink)">
-          <text x={x(low)} y={y(low) + 15}>
-            {withMarks(`${distance(low, units)} down`)}
-          </text>
-          <text x={(x(low) + x(high)) / 2} y={y(low) + 15} textAnchor="middle">
-            left wheel ▸
-          </text>
-          <text x={x(high)} y={y(low) + 15} textAnchor="end">
-            {withMarks(`${distance(high, units)} up`)}
-          </text>
-          <text
-            transform={`translate(${EDGE.left - 8} ${(y(low) + y(high)) / 2}) rotate(-90)`}
-            textAnchor="middle"
-          >
-            right wheel ▸
-          </text>
-        </g>
-        <g>
-          <circle
-            cx={x(hold(wheels.left))}
-            cy={y(hold(wheels.right))}
-            r={8}
-            fill="var(--marker)"
-            stroke="var(--ink)"
-            strokeWidth={2}
-          />
-          <path
-            d={`M${x(hold(wheels.left)) - 13},${y(hold(wheels.right))}h26M${x(hold(wheels.left))},${y(hold(wheels.right)) - 13}v26`}
-            stroke="var(--ink)"
-            strokeWidth={1.2}
-          />
-        </g>
+        <Lettering x={x} y={y} low={low} high={high} />
+        <Here at={[x(hold(wheels.left)), y(hold(wheels.right))]} />
       </svg>
     </div>
+  );
+}
+
+type Scale = (mm: number) => number;
+
+/** Which wheel goes which way, and how far. */
+function Lettering({ x, y, low, high }: { x: Scale; y: Scale; low: number; high: number }) {
+  const units = useSettings((s) => s.units);
+  return (
+    <g fontSize={13} fill="var(--ink)">
+      <text x={x(low)} y={y(low) + 15}>
+        {withMarks(`${distance(low, units)} down`)}
+      </text>
+      <text x={(x(low) + x(high)) / 2} y={y(low) + 15} textAnchor="middle">
+        left wheel ▸
+      </text>
+      <text x={x(high)} y={y(low) + 15} textAnchor="end">
+        {withMarks(`${distance(high, units)} up`)}
+      </text>
+      <text
+        transform={`translate(${EDGE.left - 8} ${(y(low) + y(high)) / 2}) rotate(-90)`}
+        textAnchor="middle"
+      >
+        right wheel ▸
+      </text>
+    </g>
+  );
+}
+
+/** Where the wheels are. */
+function Here({ at: [cx, cy] }: { at: readonly [number, number] }) {
+  return (
+    <g>
+      <circle cx={cx} cy={cy} r={8} fill="var(--marker)" stroke="var(--ink)" strokeWidth={2} />
+      <path d={`M${cx - 13},${cy}h26M${cx},${cy - 13}v26`} stroke="var(--ink)" strokeWidth={1.2} />
+    </g>
   );
 }
 

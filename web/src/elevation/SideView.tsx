@@ -62,25 +62,7 @@ export function SideView({ setup, pose, elevation: e }: SideViewProps) {
               radius={obstacle.radius_mm * k}
             />
           ))}
-          {/* The tube from its end, with a mark that turns with it. */}
-          <g transform={`rotate(${-pose.pitch_deg} ${centre[0]} ${centre[1]})`}>
-            <circle
-              cx={centre[0]}
-              cy={centre[1]}
-              r={Math.max(46 * k, 8)}
-              fill="var(--axle-soft)"
-              stroke="var(--axle)"
-              strokeWidth={1.75}
-            />
-            <line
-              x1={centre[0]}
-              x2={centre[0]}
-              y1={centre[1] - Math.max(46 * k, 8) - 26}
-              y2={centre[1]}
-              stroke="var(--axle)"
-              strokeWidth={2.5}
-            />
-          </g>
+          <Tube at={centre} radius={Math.max(46 * k, 8)} pitch={pose.pitch_deg} />
           {linkPoints(setup, pose).map(({ link, points }) => {
             const part = setup.links[link];
             const placed = points.map(body);
@@ -101,5 +83,17 @@ export function SideView({ setup, pose, elevation: e }: SideViewProps) {
         </svg>
       )}
     </div>
+  );
+}
+
+type TubeProps = { at: readonly [number, number]; radius: number; pitch: number };
+
+/** The tube from its end, with a mark that turns with it. */
+function Tube({ at: [cx, cy], radius, pitch }: TubeProps) {
+  return (
+    <g transform={`rotate(${-pitch} ${cx} ${cy})`}>
+      <circle cx={cx} cy={cy} r={radius} fill="var(--axle-soft)" stroke="var(--axle)" strokeWidth={1.75} />
+      <line x1={cx} x2={cx} y1={cy - radius - 26} y2={cy} stroke="var(--axle)" strokeWidth={2.5} />
+    </g>
   );
 }

@@ -102,66 +102,14 @@ export function Stick({ elevation, heights, low, high, plot, beside, round }: St
           }}
         >
           {height > 0 && (
-            <svg width="100%" height={height} aria-hidden>
-              <rect
-                x={BODY.x}
-                y={y(top)}
-                width={BODY.width}
-                height={y(bottom) - y(top)}
-                fill="var(--tape)"
-                stroke="var(--ink)"
-                strokeWidth={1.5}
-              />
-              {ticks(bottom, top, units).map(({ mm, weight }) => {
-                if (weight === 0 || (units === "mm" && weight < 3)) return null;
-                return (
-                  <line
-                    key={mm}
-                    x1={BODY.x}
-                    x2={BODY.x + TICKS[weight]}
-                    y1={y(mm)}
-                    y2={y(mm)}
-                    stroke="var(--ink)"
-                    strokeWidth={weight === 3 ? 1.5 : 1}
-                  />
-                );
-              })}
-              {low > bottom + 0.5 && (
-                <rect
-                  x={BODY.x}
-                  y={y(low)}
-                  width={BODY.width}
-                  height={y(bottom) - y(low)}
-                  fill="var(--axle)"
-                  opacity={0.35}
-                />
-              )}
-              {high < top - 0.5 && (
-                <rect
-                  x={BODY.x}
-                  y={y(top)}
-                  width={BODY.width}
-                  height={y(high) - y(top)}
-                  fill="var(--axle)"
-                  opacity={0.35}
-                />
-              )}
-              <Marks heights={heights} bottom={bottom} top={top} y={y} />
-              <polygon
-                points={`${BODY.x - 1},${y(travel)} ${BODY.x - 18},${y(travel) - 10} ${BODY.x - 18},${y(travel) + 10}`}
-                fill="var(--marker)"
-                stroke="var(--ink)"
-                strokeWidth={1.4}
-              />
-              <line
-                x1={BODY.x}
-                x2={BODY.x + BODY.width}
-                y1={y(travel)}
-                y2={y(travel)}
-                stroke="var(--ink)"
-                strokeWidth={3}
-              />
-            </svg>
+            <StickDrawing
+              ends={[bottom, top]}
+              reach={[low, high]}
+              travel={travel}
+              heights={heights}
+              height={height}
+              y={y}
+            />
           )}
         </div>
       </div>
@@ -173,6 +121,90 @@ export function Stick({ elevation, heights, low, high, plot, beside, round }: St
         {playing ? "Hold" : "Cycle"}
       </Button>
     </div>
+  );
+}
+
+type StickDrawingProps = {
+  /** Full droop and full bump. */
+  ends: readonly [number, number];
+  /** How far it can be moved. */
+  reach: readonly [number, number];
+  travel: number;
+  heights: Results["heights"];
+  height: number;
+  y: (mm: number) => number;
+};
+
+function StickDrawing({
+  ends: [bottom, top],
+  reach: [low, high],
+  travel,
+  heights,
+  height,
+  y,
+}: StickDrawingProps) {
+  const units = useSettings((s) => s.units);
+  return (
+    <svg width="100%" height={height} aria-hidden>
+      <rect
+        x={BODY.x}
+        y={y(top)}
+        width={BODY.width}
+        height={y(bottom) - y(top)}
+        fill="var(--tape)"
+        stroke="var(--ink)"
+        strokeWidth={1.5}
+      />
+      {ticks(bottom, top, units).map(({ mm, weight }) => {
+        if (weight === 0 || (units === "mm" && weight < 3)) return null;
+        return (
+          <line
+            key={mm}
+            x1={BODY.x}
+            x2={BODY.x + TICKS[weight]}
+            y1={y(mm)}
+            y2={y(mm)}
+            stroke="var(--ink)"
+            strokeWidth={weight === 3 ? 1.5 : 1}
+          />
+        );
+      })}
+      {low > bottom + 0.5 && (
+        <rect
+          x={BODY.x}
+          y={y(low)}
+          width={BODY.width}
+          height={y(bottom) - y(low)}
+          fill="var(--axle)"
+          opacity={0.35}
+        />
+      )}
+      {high < top - 0.5 && (
+        <rect
+          x={BODY.x}
+          y={y(top)}
+          width={BODY.width}
+          height={y(high) - y(top)}
+          fill="var(--axle)"
+          opacity={0.35}
+        />
+      )}
+      <Marks heights={heights} bottom={bottom} top={top} y={y} />
+      <polygon
+        points={`${BODY.x - 1},${y(travel)} ${BODY.x - 18},${y(travel) - 10} ${BODY.x - 18},${y(travel) + 10}`}
+        fill="var(--marker)"
+        stroke="var(--ink)"
+        strokeWidth={1.4}
+      />
+      <line
+        x1={BODY.x}
+        x2={BODY.x + BODY.width}
+        y1={y(travel)}
+        y2={y(travel)}
+        stroke="var(--ink)"
+        strokeWidth={3}
+      />
+    </svg>
   );
 }
 

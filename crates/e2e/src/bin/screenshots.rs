@@ -14,17 +14,17 @@ const VIEWS: [View; 19] = [
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
     ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
+    ("start", DESK, "/", "start"),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
     ("bracket", DESK, "/jobs/lookout-truck-7/bracket", ""),
-    ("bracket-y-link", DESK, "/jobs/relay-wagon-5/bracket", ""),
     ("parts", DESK, "/parts", ""),
     ("cycle", DESK, "/jobs/lookout-truck-7/cycle", ""),
     ("cycle-binds-night", TABLET, "/jobs/water-tender-3/cycle", "night"),
     ("sway", DESK, "/jobs/lookout-truck-7/sway", ""),
     ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
-    ("sway-stowed", DESK, "/jobs/lookout-truck-7/sway", "stow"),
+    ("walk-quarter", DESK, "/jobs/lookout-truck-7/sway", "quarter"),
     ("bolt-up", DESK, "/jobs/tower-truck-8/bolt_up", ""),
-    ("bolt-up-phone", PHONE, "/jobs/tower-truck-8/bolt_up", ""),
+    ("walk-below", TABLET, "/jobs/water-tender-3/cycle", "below"),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("log", DESK, "/log", ""),
     ("practice", DESK, "/practice", "lesson"),
@@ -69,10 +69,13 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
     } else if keys == "choices" {
         let chart = page.at("//*[@data-chart]/..").await?.to_json()?;
         page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![chart]).await?;
-    } else if keys == "stow" {
-        page.pick("//*[@data-stow]").await?;
-        let room = page.at("//*[@data-room]").await?.to_json()?;
-        page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![room]).await?;
+    } else if keys == "quarter" || keys == "below" {
+        page.pick(&format!("//*[@data-view='{keys}']")).await?;
+        page.sees("[data-names]", "nearest:").await?;
+    } else if keys == "start" {
+        page.press("New job").await?;
+        page.pick("//*[@data-purpose='centre_axle']").await?;
+        page.pick("//*[@data-purpose='fit_sway_links']").await?;
     } else if keys == "lesson" {
         page.press("Begin: A helper with time").await?;
         page.press("New centring sheet").await?;

@@ -6,11 +6,11 @@ import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { GRADES, NUTS, TREATMENTS } from "../bracket/BoltInputs";
 import { Checks } from "../bracket/Checks";
 import { FigureField } from "../job/FigureField";
+import { LengthFields } from "../job/LengthFields";
 import { useJob } from "../job/useJob";
 import { type FastenerForm, ownKey, setFastener, setWork } from "./edits";
 import type { FastenerLine, WorkResult } from "./useWorked";
@@ -66,13 +66,28 @@ export function Fasteners({ worked }: { worked: WorkResult }) {
   );
 }
 
+const FIGURES = [
+  ["thread", "thread", "Thread"],
+  ["thread", "nut_thread", "The nut's thread"],
+  ["torque", "torque", "Torque as it was given"],
+] as const;
+const LENGTHS = [
+  ["length", "Length under its head"],
+  ["grip", "What it holds together, all thicknesses"],
+  ["washer", "One washer, one at each end"],
+  ["hole", "The hole it goes through"],
+] as const;
+const WORDS = [
+  ["reused_from", "Reused from"],
+  ["access", "What gives way for the wrench"],
+] as const;
+
 function FastenerInputs({ line }: { line: FastenerLine }) {
   const { view, job, change } = useJob();
   const forms = job.bolt_up?.fasteners ?? [];
   const known = forms.findIndex((form) => form.key === line.key);
   const form: FastenerForm = forms[known] ?? { key: line.key };
   const at = `/bolt_up/fasteners/${known < 0 ? line.key : known}`;
-  const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<FastenerForm>) => change(setFastener(line.key, part));
   const own = line.key.startsWith("own/");
   return (
@@ -89,74 +104,60 @@ function FastenerInputs({ line }: { line: FastenerLine }) {
             onCommit={(name) => set({ name })}
           />
         )}
-        <FigureField
-          kind="thread"
-          pointer={`${at}/thread`}
-          label="Thread"
-          value={form.thread}
-          onCommit={(thread) => set({ thread })}
-        />
-        <FigureField
-          kind="thread"
-          pointer={`${at}/nut_thread`}
-          label="The nut's thread"
-          value={form.nut_thread}
-          onCommit={(nut_thread) => set({ nut_thread })}
-        />
-        <FigureField
-          kind="torque"
-          pointer={`${at}/torque`}
-          label="Torque as it was given"
-          value={form.torque}
-          onCommit={(torque) => set({ torque })}
-        />
-        <TapeField
-          job={view.id}
-          pointer={`${at}/length`}
-          label="Length under its head"
-          unit={unit}
-          value={form.length}
-          onCommit={(length) => set({ length })}
-        />
-        <TapeField
-          job={view.id}
-          pointer={`${at}/grip`}
-          label="What it holds together, all thicknesses"
-          unit={unit}
-          value={form.grip}
-          onCommit={(grip) => set({ grip })}
-        />
-        <TapeField
-          job={view.id}
-          pointer={`${at}/washer`}
-          label="One washer, one at each end"
-          unit={unit}
-          value={form.washer}
-          onCommit={(washer) => set({ washer })}
-        />
-        <TapeField
-          job={view.id}
-          pointer={`${at}/hole`}
-          label="The hole it goes through"
-          unit={unit}
-          value={form.hole}
-          onCommit={(hole) => set({ hole })}
-        />
-        <TextField
-          job={view.id}
-          pointer={`${at}/reused_from`}
-          label="Reused from"
-          value={form.reused_from ?? ""}
-          onCommit={(reused_from) => set({ reused_from })}
-        />
-        <TextField
-          job={view.id}
-          pointer={`${at}/access`}
-          label="What gives way for the wrench"
-          value={form.access ?? ""}
-          onCommit={(access) => set({ access })}
-        />
+        {FIGURES.map(([kind, field, label]) => (
+          <FigureField
+            key={field}
+            kind={kind}
+            pointer={`${at}/${field}`}
+            label={label}
+            value={form[field]}
+            onCommit={(text) => set({ [field]: text })}
+          />
+        ))}
+        <LengthFields at={at} form={form} fields={LENGTHS} onPut={set} />
+        {WORDS.map(([field, label]) => (
+          <TextField
+            key={field}
+            job={view.id}
+            pointer={`${at}/${field}`}
+            label={label}
+            value={form[field] ?? ""}
+            onCommit={(text) => set({ [field]: text })}
+          />
+        ))}
       </div>
+      <FastenerChoices form={form} onSet={set} />
+      <TextField
+        job={view.id}
+        pointer={`${at}/struck`}
+        label="Strike it out of the plan, because"
+        value={form.struck ?? ""}
+        onCommit={(struck) => set({ struck })}
+      />
+      {own && (
+        <div>
+          <Button
+            onClick={() =>
+              change(
+                setWork((work) => ({
+                  fasteners: (work.fasteners ?? []).filter((old) => old.key !== line.key),
+                })),
+              )
+            }
+          >
+            Take it out
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+type FastenerChoicesProps = { form: FastenerForm; onSet: (part: Partial<FastenerForm>) => void };
+
+function FastenerChoices({ form, onSet: set }: FastenerChoicesProps) {
+  return (
+    <>
       <Choice
         label="The torque is from the"
         value={form.source}
@@ -182,28 +183,6 @@ function FastenerInputs({ line }: { line: FastenerLine }) {
         options={HEADS}
         onPick={(head) => set({ head })}
       />
-      <TextField
-        job={view.id}
-        pointer={`${at}/struck`}
-        label="Strike it out of the plan, because"
-        value={form.struck ?? ""}
-        onCommit={(struck) => set({ struck })}
-      />
-      {own && (
-        <div>
-          <Button
-            onClick={() =>
-              change(
-                setWork((work) => ({
-                  fasteners: (work.fasteners ?? []).filter((old) => old.key !== line.key),
-                })),
-              )
-            }
-          >
-            Take it out
-          </Button>
-        </div>
-      )}
-    </div>
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import type { Phrase } from "../../api/client";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -31,93 +32,11 @@ export function Making({ worked }: { worked: WorkResult }) {
   const { view, job, change } = useJob();
   const units = useSettings((s) => s.units);
   const unit = job.rig?.sheet_unit ?? "in";
-  const drills = job.bolt_up?.drills ?? [];
-  const stands = MOCK_UP.every(([field]) => job.bolt_up?.mock_up?.[field]);
   return (
     <>
-      {worked.mock_up && (
-        <section className="grid gap-1">
-          <h4 className="font-semibold">Before anything is drilled, cut or welded</h4>
-          {MOCK_UP.map(([field, label]) => (
-            <Tick
-              key={field}
-              label={label}
-              value={job.bolt_up?.mock_up?.[field] ? true : undefined}
-              onPick={(told) =>
-                change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: told === true } })))
-              }
-            />
-          ))}
-          {stands ? (
-            <p>
-              <Figure>{say(worked.mock_up, units)}</Figure>
-            </p>
-          ) : (
-            <Notice kind="question">
-              <Figure>{say(worked.mock_up, units)}</Figure>
-            </Notice>
-          )}
-        </section>
-      )}
-      <section className="grid gap-1" data-drills>
-        <h4 className="font-semibold">Holes to drill</h4>
-        <Rows
-          items={drills}
-          name={(drill) => drill.name || "this hole"}
-          add="Add a hole"
-          onAdd={() => change(setWork({ drills: [...drills, { name: `hole ${drills.length + 1}` }] }))}
-          onSet={(items) => change(setWork({ drills: items }))}
-        >
-          {(drill, index, put) => (
-            <div className="grid gap-x-2 sm:grid-cols-2">
-              <TextField
-                job={view.id}
-                pointer={`/bolt_up/drills/${index}/name`}
-                label="Which hole"
-                value={drill.name ?? ""}
-                required
-                onCommit={(name) => put({ name })}
-              />
-              <TapeField
-                job={view.id}
-                pointer={`/bolt_up/drills/${index}/size`}
-                label="Its size"
-                unit={unit}
-                value={drill.size}
-                onCommit={(size) => put({ size })}
-              />
-              {worked.drills[index] && (
-                <p className="text-[16px] leading-snug sm:col-span-2">
-                  <Figure>{say(worked.drills[index].says, units)}</Figure>
-                </p>
-              )}
-            </div>
-          )}
-        </Rows>
-      </section>
-      {worked.cuts.length > 0 && (
-        <section className="grid gap-1" data-cuts>
-          <h4 className="font-semibold">To cut</h4>
-          <ul className="grid">
-            {worked.cuts.map((cut) => (
-              <li
-                key={cut.name}
-                className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-line border-b py-1"
-              >
-                <span className="leading-snug">
-                  <b>{cut.name}.</b> {cut.says}
-                </span>
-                <Link
-                  className="inline-flex min-h-11 items-center underline"
-                  to={`/jobs/${view.id}/${cut.stage}`}
-                >
-                  Open {cut.stage}
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {worked.mock_up && <MockUp says={worked.mock_up} />}
+      <Drills worked={worked} />
+      {worked.cuts.length > 0 && <Cuts cuts={worked.cuts} />}
       {(["corners_before", "corners_after"] as const).map((at) => (
         <Fold
           keep
@@ -145,5 +64,108 @@ export function Making({ worked }: { worked: WorkResult }) {
         </p>
       )}
     </>
+  );
+}
+
+/** The gate before anything is drilled, cut or welded. */
+function MockUp({ says }: { says: Phrase }) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const stands = MOCK_UP.every(([field]) => job.bolt_up?.mock_up?.[field]);
+  return (
+    <section className="grid gap-1">
+      <h4 className="font-semibold">Before anything is drilled, cut or welded</h4>
+      {MOCK_UP.map(([field, label]) => (
+        <Tick
+          key={field}
+          label={label}
+          value={job.bolt_up?.mock_up?.[field] ? true : undefined}
+          onPick={(told) =>
+            change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: told === true } })))
+          }
+        />
+      ))}
+      {stands ? (
+        <p>
+          <Figure>{say(says, units)}</Figure>
+        </p>
+      ) : (
+        <Notice kind="question">
+          <Figure>{say(says, units)}</Figure>
+        </Notice>
+      )}
+    </section>
+  );
+}
+
+function Drills({ worked }: { worked: WorkResult }) {
+  const { view, job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const unit = job.rig?.sheet_unit ?? "in";
+  const drills = job.bolt_up?.drills ?? [];
+  return (
+    <section className="grid gap-1" data-drills>
+      <h4 className="font-semibold">Holes to drill</h4>
+      <Rows
+        items={drills}
+        name={(drill) => drill.name || "this hole"}
+        add="Add a hole"
+        onAdd={() => change(setWork({ drills: [...drills, { name: `hole ${drills.length + 1}` }] }))}
+        onSet={(items) => change(setWork({ drills: items }))}
+      >
+        {(drill, index, put) => (
+          <div className="grid gap-x-2 sm:grid-cols-2">
+            <TextField
+              job={view.id}
+              pointer={`/bolt_up/drills/${index}/name`}
+              label="Which hole"
+              value={drill.name ?? ""}
+              required
+              onCommit={(name) => put({ name })}
+            />
+            <TapeField
+              job={view.id}
+              pointer={`/bolt_up/drills/${index}/size`}
+              label="Its size"
+              unit={unit}
+              value={drill.size}
+              onCommit={(size) => put({ size })}
+            />
+            {worked.drills[index] && (
+              <p className="text-[16px] leading-snug sm:col-span-2">
+                <Figure>{say(worked.drills[index].says, units)}</Figure>
+              </p>
+            )}
+          </div>
+        )}
+      </Rows>
+    </section>
+  );
+}
+
+function Cuts({ cuts }: { cuts: WorkResult["cuts"] }) {
+  const { view } = useJob();
+  return (
+    <section className="grid gap-1" data-cuts>
+      <h4 className="font-semibold">To cut</h4>
+      <ul className="grid">
+        {cuts.map((cut) => (
+          <li
+            key={cut.name}
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2 border-line border-b py-1"
+          >
+            <span className="leading-snug">
+              <b>{cut.name}.</b> {cut.says}
+            </span>
+            <Link
+              className="inline-flex min-h-11 items-center underline"
+              to={`/jobs/${view.id}/${cut.stage}`}
+            >
+              Open {cut.stage}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -91,9 +91,9 @@ function TimeLeft({ worked }: { worked: WorkResult }) {
 type StepProps = { step: StepLine; number: number; worked: WorkResult; open: boolean; onOpen: () => void };
 
 function Step({ step, number, worked, open, onOpen }: StepProps) {
-  const { job, change } = useJob();
+  const { change } = useJob();
   const units = useSettings((s) => s.units);
-  const [asking, ask] = useState<"against" | "struck" | null>(null);
+  const [asking, ask] = useState<Asking>(null);
   const look = useOpenStep((s) => s.look);
   const line = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -101,7 +101,6 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
   }, [open]);
   const ticked = step.state === "done" || step.state === "changed";
   const struck = step.state === "struck";
-  const record = job.bolt_up?.steps?.find((known) => known.key === step.key);
   const tick = (against: string) => {
     change((old) =>
       setStep(step.key, {
@@ -161,81 +160,108 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
           ))}
         </div>
       )}
-      {open && (
-        <div className="col-span-2 grid gap-2 py-2">
-          {step.how && (
-            <p className="leading-snug">
-              <Figure>{say(step.how, units)}</Figure>
-            </p>
-          )}
-          <p className="text-[16px] text-muted leading-snug">Why: {step.because}</p>
-          {step.caution && (
-            <p className="border-axle border-l-4 pl-2 leading-snug">
-              <b className="text-axle">Mind this.</b> {step.caution}
-            </p>
-          )}
-          {[...step.minds, ...step.waits.map((wait) => wait.says)].map((says) => (
-            <Notice key={says.in} kind={step.state === "stopped" ? "refused" : "question"}>
-              <Figure>{say(says, units)}</Figure>
-            </Notice>
-          ))}
-          {step.tightens.map((key) => {
-            const line = worked.fasteners.find((known) => known.key === key);
-            return line && <TightenField key={key} line={line} />;
-          })}
-          {asking === "against" && (
-            <Reason
-              ask="Go on against the order, because"
-              go="Tick it all the same"
-              onGo={tick}
-              onLeave={() => ask(null)}
-            />
-          )}
-          {asking === "struck" && (
-            <Reason
-              ask="Strike it out, because"
-              go="Strike it out"
-              onGo={(reason) => {
-                change(setStep(step.key, { struck: reason }));
-                ask(null);
-              }}
-              onLeave={() => ask(null)}
-            />
-          )}
-          {record?.struck && <p>Struck out: {record.struck}</p>}
-          {record?.done && (
-            <p className="text-[16px] text-muted">
-              Ticked {new Date(record.done.at).toLocaleString()}
-              {record.done.by && ` by ${record.done.by}`}
-            </p>
-          )}
-          <div className="flex flex-wrap gap-2">
-            {ticked && (
-              <Button onClick={() => change(setStep(step.key, { done: undefined, read: "", against: "" }))}>
-                Take the tick back
-              </Button>
-            )}
-            {struck && (
-              <Button onClick={() => change(setStep(step.key, { struck: "" }))}>
-                Put it into the plan again
-              </Button>
-            )}
-            {!ticked && !struck && <Button onClick={() => ask("struck")}>Strike it out</Button>}
-            {step.own && (
-              <Button
-                onClick={() =>
-                  change(setWork((work) => ({ own: (work.own ?? []).filter((own) => own.key !== step.key) })))
-                }
-              >
-                Take it out
-              </Button>
-            )}
-            <Move worked={worked} step={step} by={-1} />
-            <Move worked={worked} step={step} by={1} />
-          </div>
-        </div>
-      )}
+      {open && <OpenStep step={step} worked={worked} asking={asking} onAsk={ask} onTick={tick} />}
     </li>
+  );
+}
+
+type Asking = "against" | "struck" | null;
+
+type OpenStepProps = {
+  step: StepLine;
+  worked: WorkResult;
+  asking: Asking;
+  onAsk: (asking: Asking) => void;
+  onTick: (against: string) => void;
+};
+
+/** What an open step says: how, why, what to mind, what is tightened, and what can be done with it. */
+function OpenStep({ step, worked, asking, onAsk, onTick }: OpenStepProps) {
+  const { job, change } = useJob();
+  const units = useSettings((s) => s.units);
+  const record = job.bolt_up?.steps?.find((known) => known.key === step.key);
+  return (
+    <div className="col-span-2 grid gap-2 py-2">
+      {step.how && (
+        <p className="leading-snug">
+          <Figure>{say(step.how, units)}</Figure>
+        </p>
+      )}
+      <p className="text-[16px] text-muted leading-snug">Why: {step.because}</p>
+      {step.caution && (
+        <p className="border-axle border-l-4 pl-2 leading-snug">
+          <b className="text-axle">Mind this.</b> {step.caution}
+        </p>
+      )}
+      {[...step.minds, ...step.waits.map((wait) => wait.says)].map((says) => (
+        <Notice key={says.in} kind={step.state === "stopped" ? "refused" : "question"}>
+          <Figure>{say(says, units)}</Figure>
+        </Notice>
+      ))}
+      {step.tightens.map((key) => {
+        const line = worked.fasteners.find((known) => known.key === key);
+        return line && <TightenField key={key} line={line} />;
+      })}
+      {asking === "against" && (
+        <Reason
+          ask="Go on against the order, because"
+          go="Tick it all the same"
+          onGo={onTick}
+          onLeave={() => onAsk(null)}
+        />
+      )}
+      {asking === "struck" && (
+        <Reason
+          ask="Strike it out, because"
+          go="Strike it out"
+          onGo={(reason) => {
+            change(setStep(step.key, { struck: reason }));
+            onAsk(null);
+          }}
+          onLeave={() => onAsk(null)}
+        />
+      )}
+      {record?.struck && <p>Struck out: {record.struck}</p>}
+      {record?.done && (
+        <p className="text-[16px] text-muted">
+          Ticked {new Date(record.done.at).toLocaleString()}
+          {record.done.by && ` by ${record.done.by}`}
+        </p>
+      )}
+      <StepButtons step={step} worked={worked} onStrike={() => onAsk("struck")} />
+    </div>
+  );
+}
+
+type StepButtonsProps = { step: StepLine; worked: WorkResult; onStrike: () => void };
+
+function StepButtons({ step, worked, onStrike }: StepButtonsProps) {
+  const { change } = useJob();
+  const ticked = step.state === "done" || step.state === "changed";
+  const struck = step.state === "struck";
+  return (
+    <div className="flex flex-wrap gap-2">
+      {ticked && (
+        <Button onClick={() => change(setStep(step.key, { done: undefined, read: "", against: "" }))}>
+          Take the tick back
+        </Button>
+      )}
+      {struck && (
+        <Button onClick={() => change(setStep(step.key, { struck: "" }))}>Put it into the plan again</Button>
+      )}
+      {!ticked && !struck && <Button onClick={() => onStrike()}>Strike it out</Button>}
+      {step.own && (
+        <Button
+          onClick={() =>
+            change(setWork((work) => ({ own: (work.own ?? []).filter((own) => own.key !== step.key) })))
+          }
+        >
+          Take it out
+        </Button>
+      )}
+      <Move worked={worked} step={step} by={-1} />
+      <Move worked={worked} step={step} by={1} />
+    </div>
   );
 }
 

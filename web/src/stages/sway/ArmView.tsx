@@ -57,13 +57,11 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
       className="relative min-h-0 min-w-0 overflow-hidden border-line border-t border-l first-of-type:border-l-0"
       data-arm={side}
     >
-      <div className="absolute left-1 top-1 leading-tight">
-        <b className="uppercase tracking-wide">{side}</b>
-        <div className="text-[16px]">
-          {stowed ? "stowed, arm " : "arm "}
-          {inWords(stowed ? stowed.arm_angle_deg : arm.arm_angle_deg)}
-        </div>
-      </div>
+      <ArmName
+        side={side}
+        stowed={stowed !== undefined}
+        angle={stowed ? stowed.arm_angle_deg : arm.arm_angle_deg}
+      />
       {width > 0 && height > 0 && (
         <svg
           width={width}
@@ -73,42 +71,13 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
           aria-label={`${side} arm and link from the left side, forward to the left; ${stowed ? "stowed" : gamma === undefined ? "they do not close" : `${degrees(gamma)} between them`}`}
         >
           <polyline points={trail} fill="none" stroke="var(--muted)" strokeDasharray="3 4" />
-          <line
-            x1={axis[0]}
-            y1={axis[1]}
-            x2={eye[0]}
-            y2={eye[1]}
-            stroke="var(--ink)"
-            strokeWidth={13}
-            strokeLinecap="round"
+          <Rod
+            from={axis}
+            to={eye}
+            width={13}
+            fill={links.on_axle ? "var(--axle-soft)" : "var(--frame-soft)"}
           />
-          <line
-            x1={axis[0]}
-            y1={axis[1]}
-            x2={eye[0]}
-            y2={eye[1]}
-            stroke={links.on_axle ? "var(--axle-soft)" : "var(--frame-soft)"}
-            strokeWidth={9}
-            strokeLinecap="round"
-          />
-          <line
-            x1={eye[0]}
-            y1={eye[1]}
-            x2={far[0]}
-            y2={far[1]}
-            stroke="var(--ink)"
-            strokeWidth={10}
-            strokeDasharray={open ? "8 6" : undefined}
-          />
-          <line
-            x1={eye[0]}
-            y1={eye[1]}
-            x2={far[0]}
-            y2={far[1]}
-            stroke="var(--marker)"
-            strokeWidth={6}
-            strokeDasharray={open ? "8 6" : undefined}
-          />
+          <Rod from={eye} to={far} width={10} fill="var(--marker)" open={open} />
           {stowed ? (
             <circle
               cx={stud[0]}
@@ -141,6 +110,46 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
         </svg>
       )}
     </div>
+  );
+}
+
+type ArmNameProps = { side: Side; stowed: boolean; angle: number | undefined };
+
+function ArmName({ side, stowed, angle }: ArmNameProps) {
+  return (
+    <div className="absolute top-1 left-1 leading-tight">
+      <b className="uppercase tracking-wide">{side}</b>
+      <div className="text-[16px]">
+        {stowed ? "stowed, arm " : "arm "}
+        {inWords(angle)}
+      </div>
+    </div>
+  );
+}
+
+type RodProps = {
+  from: readonly [number, number];
+  to: readonly [number, number];
+  width: number;
+  fill: string;
+  /** It does not close here. */
+  open?: boolean;
+};
+
+function Rod({ from, to, width, fill, open = false }: RodProps) {
+  const line = {
+    x1: from[0],
+    y1: from[1],
+    x2: to[0],
+    y2: to[1],
+    strokeDasharray: open ? "8 6" : undefined,
+    strokeLinecap: open ? ("butt" as const) : ("round" as const),
+  };
+  return (
+    <g>
+      <line {...line} stroke="var(--ink)" strokeWidth={width} />
+      <line {...line} stroke={fill} strokeWidth={width - 4} />
+    </g>
   );
 }
 

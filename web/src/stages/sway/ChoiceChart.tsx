@@ -12,7 +12,6 @@ const NUMBERS = ["1", "2", "3", "4", "5", "6", "7"];
 
 /** Road roll against trail articulation: every choice a point that can be picked. */
 export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
-  const units = useSettings((s) => s.units);
   const [picked, pick] = useState<string | null>(null);
   const shown = vehicle.choices.map((choice, index) => ({ choice, number: NUMBERS[index] ?? "" }));
   const placed = shown.filter(
@@ -47,82 +46,16 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
           aria-label="Roll on the road against twist on the trail for every choice; the list below has the figures"
           data-chart
         >
-          {x.ticks(5).map((value) => (
-            <g key={`x${value}`}>
-              <line
-                x1={x(value)}
-                x2={x(value)}
-                y1={SIZE.top}
-                y2={SIZE.height - SIZE.bottom}
-                stroke="var(--line)"
-              />
-              <text
-                x={x(value)}
-                y={SIZE.height - SIZE.bottom + 15}
-                textAnchor="middle"
-                fontSize={13}
-                fill="var(--ink)"
-              >
-                {value}°
-              </text>
-            </g>
+          <Axes x={x} y={y} />
+          {placed.map(({ choice, number }, index) => (
+            <Point
+              key={choice.name}
+              at={[x(choice.road_deg_per_g ?? 0) + beside(index), y(choice.trail_deg ?? 0)]}
+              number={number}
+              on={choice.name === here?.choice.name}
+              there={choice.here}
+            />
           ))}
-          {y.ticks(4).map((value) => (
-            <g key={`y${value}`}>
-              <line
-                x1={SIZE.left}
-                x2={SIZE.width - SIZE.right}
-                y1={y(value)}
-                y2={y(value)}
-                stroke="var(--line)"
-              />
-              <text x={SIZE.left - 5} y={y(value) + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
-                {value}°
-              </text>
-            </g>
-          ))}
-          <text
-            x={(SIZE.left + SIZE.width) / 2}
-            y={SIZE.height - 6}
-            textAnchor="middle"
-            fontSize={14}
-            fill="var(--ink)"
-          >
-            rolls on the road, per g ▸
-          </text>
-          <text
-            transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
-            textAnchor="middle"
-            fontSize={14}
-            fill="var(--ink)"
-          >
-            twists on the trail ▸
-          </text>
-          {placed.map(({ choice, number }, index) => {
-            const on = choice.name === here?.choice.name;
-            return (
-              <g
-                key={choice.name}
-                transform={`translate(${x(choice.road_deg_per_g ?? 0) + beside(index)} ${y(choice.trail_deg ?? 0)})`}
-              >
-                <circle
-                  r={11}
-                  fill={on ? "var(--marker)" : "var(--slate)"}
-                  stroke="var(--ink)"
-                  strokeWidth={choice.here ? 3 : 1.5}
-                />
-                <text
-                  y={5}
-                  textAnchor="middle"
-                  fontSize={14}
-                  fontWeight={700}
-                  fill={on ? "var(--on-marker)" : "var(--ink)"}
-                >
-                  {number}
-                </text>
-              </g>
-            );
-          })}
         </svg>
         {placed.map(({ choice, number }, index) => (
           <button
@@ -140,42 +73,141 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
           />
         ))}
       </div>
-      <ul data-choices>
-        {shown.map(({ choice, number }) => {
-          const on = choice.name === here?.choice.name;
-          return (
-            <li key={choice.name} className="border-line border-b last:border-b-0">
-              <button
-                type="button"
-                aria-pressed={on}
-                className="grid min-h-11 w-full grid-cols-[26px_minmax(0,1fr)] gap-2 py-1.5 text-left leading-tight"
-                data-choice={choice.name}
-                onClick={() => pick(choice.name)}
-              >
-                <b>{number}</b>
-                <span>
-                  <span className={on ? "font-semibold" : ""}>
-                    {choice.name}
-                    {choice.here ? ", what is there" : ""}
-                  </span>
-                  {on && (
-                    <span className="block">
-                      <Figure>{say(choice.says, units)}</Figure>
-                      {choice.assumed > 0 && (
-                        <span className="text-muted">
-                          {" "}
-                          Rests on {choice.assumed} usual figure{choice.assumed === 1 ? "" : "s"}, listed
-                          below.
-                        </span>
-                      )}
-                    </span>
-                  )}
-                </span>
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      <Choices shown={shown} here={here?.choice.name} onPick={pick} />
     </section>
+  );
+}
+
+type Scale = ReturnType<typeof scaleLinear<number, number>>;
+
+/** Degrees of both axes, and what they are. */
+function Axes({ x, y }: { x: Scale; y: Scale }) {
+  return (
+    <g>
+      {x.ticks(5).map((value) => (
+        <g key={`x${value}`}>
+          <line
+            x1={x(value)}
+            x2={x(value)}
+            y1={SIZE.top}
+            y2={SIZE.height - SIZE.bottom}
+            stroke="var(--line)"
+          />
+          <text
+            x={x(value)}
+            y={SIZE.height - SIZE.bottom + 15}
+            textAnchor="middle"
+            fontSize={13}
+            fill="var(--ink)"
+          >
+            {value}°
+          </text>
+        </g>
+      ))}
+      {y.ticks(4).map((value) => (
+        <g key={`y${value}`}>
+          <line
+            x1={SIZE.left}
+            x2={SIZE.width - SIZE.right}
+            y1={y(value)}
+            y2={y(value)}
+            stroke="var(--line)"
+          />
+          <text x={SIZE.left - 5} y={y(value) + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
+            {value}°
+          </text>
+        </g>
+      ))}
+      <text
+        x={(SIZE.left + SIZE.width) / 2}
+        y={SIZE.height - 6}
+        textAnchor="middle"
+        fontSize={14}
+        fill="var(--ink)"
+      >
+        rolls on the road, per g ▸
+      </text>
+      <text
+        transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
+        textAnchor="middle"
+        fontSize={14}
+        fill="var(--ink)"
+      >
+        twists on the trail ▸
+      </text>
+    </g>
+  );
+}
+
+type PointProps = { at: readonly [number, number]; number: string; on: boolean; there: boolean };
+
+/** One choice; what is there has a heavier edge. */
+function Point({ at: [cx, cy], number, on, there }: PointProps) {
+  return (
+    <g transform={`translate(${cx} ${cy})`}>
+      <circle
+        r={11}
+        fill={on ? "var(--marker)" : "var(--slate)"}
+        stroke="var(--ink)"
+        strokeWidth={there ? 3 : 1.5}
+      />
+      <text
+        y={5}
+        textAnchor="middle"
+        fontSize={14}
+        fontWeight={700}
+        fill={on ? "var(--on-marker)" : "var(--ink)"}
+      >
+        {number}
+      </text>
+    </g>
+  );
+}
+
+type ChoicesProps = {
+  shown: readonly { choice: Vehicle["choices"][number]; number: string }[];
+  here: string | undefined;
+  onPick: (name: string) => void;
+};
+
+/** Every choice in words; the one that is picked in full. */
+function Choices({ shown, here, onPick }: ChoicesProps) {
+  const units = useSettings((s) => s.units);
+  return (
+    <ul data-choices>
+      {shown.map(({ choice, number }) => {
+        const on = choice.name === here;
+        return (
+          <li key={choice.name} className="border-line border-b last:border-b-0">
+            <button
+              type="button"
+              aria-pressed={on}
+              className="grid min-h-11 w-full grid-cols-[26px_minmax(0,1fr)] gap-2 py-1.5 text-left leading-tight"
+              data-choice={choice.name}
+              onClick={() => onPick(choice.name)}
+            >
+              <b>{number}</b>
+              <span>
+                <span className={on ? "font-semibold" : ""}>
+                  {choice.name}
+                  {choice.here ? ", what is there" : ""}
+                </span>
+                {on && (
+                  <span className="block">
+                    <Figure>{say(choice.says, units)}</Figure>
+                    {choice.assumed > 0 && (
+                      <span className="text-muted">
+                        {" "}
+                        Rests on {choice.assumed} usual figure{choice.assumed === 1 ? "" : "s"}, listed below.
+                      </span>
+                    )}
+                  </span>
+                )}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
   );
 }

@@ -43,8 +43,6 @@ const BOLT = [
 export function DisconnectInputs() {
   const { view, job, change } = useJob();
   const pins: PinForm = job.sway?.pins ?? {};
-  const bolts = job.sway?.bolts ?? [];
-  const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<PinForm>) => change(setSway({ pins: { ...pins, ...part } }));
   const onAxle = job.sway?.on === "axle";
   return (
@@ -83,58 +81,68 @@ export function DisconnectInputs() {
         onPut={(stow) => set({ stow })}
       />
       <h4 className="mt-2 font-semibold">Bolts that must come out again</h4>
-      <Rows
-        items={bolts}
-        name={(bolt) => bolt.name}
-        add="Add a bolt that must come out"
-        onAdd={() =>
-          change(
-            setSway({
-              bolts: [
-                ...bolts,
-                { name: `bolt ${bolts.length + 1}`, length: { text: unit === "in" ? "3" : "75", unit } },
-              ],
-            }),
-          )
-        }
-        onSet={(left) => change(setSway({ bolts: left }))}
-      >
-        {(bolt, index, put) => (
-          <>
-            <div className="grid grid-cols-3 items-end gap-x-2">
-              <TextField
-                job={view.id}
-                pointer={`/sway/bolts/${index}/name`}
-                label="Bolt"
-                required
-                value={bolt.name}
-                onCommit={(name) => put({ name })}
-              />
-              <LengthFields
-                at={`/sway/bolts/${index}`}
-                form={bolt}
-                fields={BOLT}
-                onPut={(part) => {
-                  if ("room" in part) put({ room: part.room });
-                  else if (part.length) put({ length: part.length });
-                }}
-              />
-            </div>
-            <Choice
-              label="It goes through the"
-              value={bolt.place}
-              options={PLACES}
-              onPick={(place) => put({ place })}
-            />
-            <Choice
-              label="It comes out"
-              value={bolt.way ?? "outward"}
-              options={WAYS}
-              onPick={(way) => put({ way })}
-            />
-          </>
-        )}
-      </Rows>
+      <BoltRows />
     </>
+  );
+}
+
+/** Bolts that must come out again: how long, where, and which way. */
+function BoltRows() {
+  const { view, job, change } = useJob();
+  const bolts = job.sway?.bolts ?? [];
+  const unit = job.rig?.sheet_unit ?? "in";
+  return (
+    <Rows
+      items={bolts}
+      name={(bolt) => bolt.name}
+      add="Add a bolt that must come out"
+      onAdd={() =>
+        change(
+          setSway({
+            bolts: [
+              ...bolts,
+              { name: `bolt ${bolts.length + 1}`, length: { text: unit === "in" ? "3" : "75", unit } },
+            ],
+          }),
+        )
+      }
+      onSet={(left) => change(setSway({ bolts: left }))}
+    >
+      {(bolt, index, put) => (
+        <>
+          <div className="grid grid-cols-3 items-end gap-x-2">
+            <TextField
+              job={view.id}
+              pointer={`/sway/bolts/${index}/name`}
+              label="Bolt"
+              required
+              value={bolt.name}
+              onCommit={(name) => put({ name })}
+            />
+            <LengthFields
+              at={`/sway/bolts/${index}`}
+              form={bolt}
+              fields={BOLT}
+              onPut={(part) => {
+                if ("room" in part) put({ room: part.room });
+                else if (part.length) put({ length: part.length });
+              }}
+            />
+          </div>
+          <Choice
+            label="It goes through the"
+            value={bolt.place}
+            options={PLACES}
+            onPick={(place) => put({ place })}
+          />
+          <Choice
+            label="It comes out"
+            value={bolt.way ?? "outward"}
+            options={WAYS}
+            onPick={(way) => put({ way })}
+          />
+        </>
+      )}
+    </Rows>
   );
 }

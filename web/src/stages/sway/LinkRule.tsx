@@ -23,7 +23,6 @@ export function LinkRule({ links }: { links: SwayLinks }) {
   const high = Math.ceil((Math.max(...points, (links.window_mm?.[0] ?? 0) + 60) + 60) / unit) * unit;
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
   const hold = (mm: number) => Math.max(low, Math.min(high, mm));
-  const step = units === "in" ? 3 : 5;
   const marks = [
     { name: "link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
     ...(aimed ? [{ name: "wanted", mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
@@ -61,35 +60,7 @@ export function LinkRule({ links }: { links: SwayLinks }) {
               data-window
             />
           )}
-          {ticks(low, high, units)
-            .filter(({ weight }) => weight >= (units === "in" ? 1 : 2))
-            .map(({ mm, weight }) => (
-              <line
-                key={mm}
-                x1={x(mm)}
-                x2={x(mm)}
-                y1={HEIGHT - 5}
-                y2={HEIGHT - 5 - weight * 7}
-                stroke="var(--ink)"
-                strokeWidth={weight === 3 ? 1.6 : 1}
-              />
-            ))}
-          {ticks(low, high, units)
-            .filter(({ mm, weight }) => weight === 3 && Math.round(mm / unit) % step === 0)
-            .map(({ mm }) => (
-              <text
-                key={mm}
-                // A number at an end stays on the rule.
-                x={Math.min(Math.max(x(mm), 24), width - 24)}
-                y={TOP + 19}
-                textAnchor="middle"
-                fontSize={16}
-                fontWeight={600}
-                fill="var(--ink)"
-              >
-                {Math.round(units === "in" ? mm / 25.4 : mm)}
-              </text>
-            ))}
+          <Ticks low={low} high={high} x={x} width={width} />
           {marks.map(({ name, mm, fill, row }) => (
             <g key={name}>
               <line x1={x(mm)} x2={x(mm)} y1={row} y2={HEIGHT - 5} stroke={fill} strokeWidth={3} />
@@ -107,5 +78,46 @@ export function LinkRule({ links }: { links: SwayLinks }) {
         </svg>
       )}
     </div>
+  );
+}
+
+type TicksProps = { low: number; high: number; x: (mm: number) => number; width: number };
+
+function Ticks({ low, high, x, width }: TicksProps) {
+  const units = useSettings((s) => s.units);
+  const unit = units === "in" ? 25.4 : 10;
+  const step = units === "in" ? 3 : 5;
+  return (
+    <g>
+      {ticks(low, high, units)
+        .filter(({ weight }) => weight >= (units === "in" ? 1 : 2))
+        .map(({ mm, weight }) => (
+          <line
+            key={mm}
+            x1={x(mm)}
+            x2={x(mm)}
+            y1={HEIGHT - 5}
+            y2={HEIGHT - 5 - weight * 7}
+            stroke="var(--ink)"
+            strokeWidth={weight === 3 ? 1.6 : 1}
+          />
+        ))}
+      {ticks(low, high, units)
+        .filter(({ mm, weight }) => weight === 3 && Math.round(mm / unit) % step === 0)
+        .map(({ mm }) => (
+          <text
+            key={mm}
+            // A number at an end stays on the rule.
+            x={Math.min(Math.max(x(mm), 24), width - 24)}
+            y={TOP + 19}
+            textAnchor="middle"
+            fontSize={16}
+            fontWeight={600}
+            fill="var(--ink)"
+          >
+            {Math.round(units === "in" ? mm / 25.4 : mm)}
+          </text>
+        ))}
+    </g>
   );
 }

@@ -32,14 +32,7 @@ const THICKNESS = [["thickness", "Thickness"]] as const;
 export function RoomInputs() {
   const { view, job, change } = useJob();
   const form: RoomForm = job.sway?.room ?? {};
-  const unit = job.rig?.sheet_unit ?? "in";
   const set = (part: Partial<RoomForm>) => change(setSway({ room: { ...form, ...part } }));
-  const entry = (inches: string, millimetres: string) => ({
-    text: unit === "in" ? inches : millimetres,
-    unit,
-  });
-  const shocks = form.shocks ?? [];
-  const panels = form.panels ?? [];
   return (
     <>
       <p className="text-[15px] text-muted">
@@ -57,103 +50,130 @@ export function RoomInputs() {
         />
       </div>
       <h4 className="mt-2 font-semibold">Shocks, alike on both sides</h4>
-      <Rows
-        items={shocks}
-        name={(shock) => shock.name}
-        add="Add a shock"
-        onAdd={() =>
-          set({
-            shocks: [
-              ...shocks,
-              {
-                name: shocks.length === 0 ? "shock" : `shock ${shocks.length + 1}`,
-                thickness: entry("2 1/2", "65"),
-              },
-            ],
-          })
-        }
-        onSet={(left) => set({ shocks: left })}
-      >
-        {(shock, index, put) => (
-          <>
-            <div className="grid grid-cols-2 gap-x-2">
-              <TextField
-                job={view.id}
-                pointer={`/sway/room/shocks/${index}/name`}
-                label="What it is"
-                required
-                value={shock.name}
-                onCommit={(name) => put({ name })}
-              />
-              <LengthFields
-                at={`/sway/room/shocks/${index}`}
-                form={shock}
-                fields={THICKNESS}
-                onPut={(part) => part.thickness && put({ thickness: part.thickness })}
-              />
-            </div>
-            <PointInput
-              label="Its end on the body"
-              pointer={`/sway/room/shocks/${index}/body`}
-              point={shock.body}
-              onBody
-              onPut={(body) => put({ body })}
-            />
-            <PointInput
-              label="Its end on the axle"
-              pointer={`/sway/room/shocks/${index}/axle`}
-              point={shock.axle}
-              onPut={(axle) => put({ axle })}
-            />
-          </>
-        )}
-      </Rows>
+      <ShockRows form={form} onSet={set} />
       <h4 className="mt-2 font-semibold">Panels an arm must pass</h4>
-      <Rows
-        items={panels}
-        name={(panel) => panel.name}
-        add="Add a panel"
-        onAdd={() =>
-          set({
-            panels: [
-              ...panels,
-              {
-                name: panels.length === 0 ? "inner fender" : `panel ${panels.length + 1}`,
-                at: entry("0", "0"),
-              },
-            ],
-          })
-        }
-        onSet={(left) => set({ panels: left })}
-      >
-        {(panel, index, put) => (
-          <>
-            <div className="grid grid-cols-2 gap-x-2">
-              <TextField
-                job={view.id}
-                pointer={`/sway/room/panels/${index}/name`}
-                label="What it is"
-                required
-                value={panel.name}
-                onCommit={(name) => put({ name })}
-              />
-              <LengthFields
-                at={`/sway/room/panels/${index}`}
-                form={panel}
-                fields={[["at", AT[panel.faces ?? "forward"]]]}
-                signed={["at"]}
-                onPut={(part) => part.at && put({ at: part.at })}
-              />
-            </div>
-            <Choice
-              label="It faces"
-              value={panel.faces ?? "forward"}
-              options={FACES}
-              onPick={(faces) => put({ faces })}
-            />
-          </>
-        )}
-      </Rows>
+      <PanelRows form={form} onSet={set} />
     </>
+  );
+}
+
+type RoomRowsProps = { form: RoomForm; onSet: (part: Partial<RoomForm>) => void };
+
+/** A length as it is begun with, in the unit of the job's sheets. */
+function useEntry() {
+  const { job } = useJob();
+  const unit = job.rig?.sheet_unit ?? "in";
+  return (inches: string, millimetres: string) => ({ text: unit === "in" ? inches : millimetres, unit });
+}
+
+function ShockRows({ form, onSet: set }: RoomRowsProps) {
+  const { view } = useJob();
+  const entry = useEntry();
+  const shocks = form.shocks ?? [];
+  return (
+    <Rows
+      items={shocks}
+      name={(shock) => shock.name}
+      add="Add a shock"
+      onAdd={() =>
+        set({
+          shocks: [
+            ...shocks,
+            {
+              name: shocks.length === 0 ? "shock" : `shock ${shocks.length + 1}`,
+              thickness: entry("2 1/2", "65"),
+            },
+          ],
+        })
+      }
+      onSet={(left) => set({ shocks: left })}
+    >
+      {(shock, index, put) => (
+        <>
+          <div className="grid grid-cols-2 gap-x-2">
+            <TextField
+              job={view.id}
+              pointer={`/sway/room/shocks/${index}/name`}
+              label="What it is"
+              required
+              value={shock.name}
+              onCommit={(name) => put({ name })}
+            />
+            <LengthFields
+              at={`/sway/room/shocks/${index}`}
+              form={shock}
+              fields={THICKNESS}
+              onPut={(part) => part.thickness && put({ thickness: part.thickness })}
+            />
+          </div>
+          <PointInput
+            label="Its end on the body"
+            pointer={`/sway/room/shocks/${index}/body`}
+            point={shock.body}
+            onBody
+            onPut={(body) => put({ body })}
+          />
+          <PointInput
+            label="Its end on the axle"
+            pointer={`/sway/room/shocks/${index}/axle`}
+            point={shock.axle}
+            onPut={(axle) => put({ axle })}
+          />
+        </>
+      )}
+    </Rows>
+  );
+}
+
+function PanelRows({ form, onSet: set }: RoomRowsProps) {
+  const { view } = useJob();
+  const entry = useEntry();
+  const panels = form.panels ?? [];
+  return (
+    <Rows
+      items={panels}
+      name={(panel) => panel.name}
+      add="Add a panel"
+      onAdd={() =>
+        set({
+          panels: [
+            ...panels,
+            {
+              name: panels.length === 0 ? "inner fender" : `panel ${panels.length + 1}`,
+              at: entry("0", "0"),
+            },
+          ],
+        })
+      }
+      onSet={(left) => set({ panels: left })}
+    >
+      {(panel, index, put) => (
+        <>
+          <div className="grid grid-cols-2 gap-x-2">
+            <TextField
+              job={view.id}
+              pointer={`/sway/room/panels/${index}/name`}
+              label="What it is"
+              required
+              value={panel.name}
+              onCommit={(name) => put({ name })}
+            />
+            <LengthFields
+              at={`/sway/room/panels/${index}`}
+              form={panel}
+              fields={[["at", AT[panel.faces ?? "forward"]]]}
+              signed={["at"]}
+              onPut={(part) => part.at && put({ at: part.at })}
+            />
+          </div>
+          <Choice
+            label="It faces"
+            value={panel.faces ?? "forward"}
+            options={FACES}
+            onPick={(faces) => put({ faces })}
+          />
+        </>
+      )}
+    </Rows>
   );
 }

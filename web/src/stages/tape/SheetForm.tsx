@@ -33,30 +33,10 @@ type SheetFormProps = { sheet: Sheet; result: SheetResult | undefined; index: nu
 
 /** Readings on both sides, walked round: down the left, then down the right. */
 export function SheetForm({ sheet, result, index }: SheetFormProps) {
-  const { view, job, change } = useJob();
-  const empty = useEmpty();
-  const unit = sheet.unit ?? "in";
+  const { job, change } = useJob();
   const id = sheet.id ?? "";
   const set = (part: Partial<Sheet>) => change(setSheet(id, part));
-  const at = (field: string) => `/sheets/${index}/${field}`;
   const most = Math.max(sheet.left?.length ?? 0, sheet.right?.length ?? 0);
-  const shown = most < LEAST_SLOTS ? LEAST_SLOTS : most + 1;
-  const length = (field: keyof Sheet & string, label: string, hint: string, signed = false) => (
-    <TapeField
-      job={view.id}
-      pointer={at(field)}
-      label={label}
-      hint={hint}
-      signed={signed}
-      unit={unit}
-      value={sheet[field] as Schemas["TapeEntry"] | undefined}
-      onCommit={(entry) => set({ [field]: entry })}
-    />
-  );
-  const takeOut = () => {
-    drafts.dropUnder(view.id, "/sheets/");
-    change(removeSheet(id));
-  };
   const squareness = sheet.kind === "squareness";
   const method = sheet.method ?? "frame_to_hub";
   return (
@@ -82,120 +62,202 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
           Read the wheelbase on both sides, hub to hub, and the distance between the two points on this axle.
         </p>
       )}
-      <div className="grid grid-cols-2 gap-x-3">
-        {(["left", "right"] as const).map((side) => (
-          <fieldset key={side} className="min-w-0">
-            <legend className="mb-1 font-semibold uppercase tracking-wide">{side}</legend>
-            {Array.from({ length: shown }, (_, place) => (
-              <TapeField
-                key={place}
-                bare
-                job={view.id}
-                pointer={at(`${side}/${place}`)}
-                label={`${side} reading ${place + 1}`}
-                unit={unit}
-                value={sheet[side]?.[place] ?? undefined}
-                onCommit={(entry) => change(setReading(id, side, place, entry))}
-              />
-            ))}
-          </fieldset>
-        ))}
-      </div>
+      <ReadingFields sheet={sheet} index={index} />
       <SpreadMarks sheet={sheet} />
-      {squareness && length("between_points", "Between the two points on this axle", "hub to hub across")}
+      {squareness && (
+        <SheetLength
+          sheet={sheet}
+          index={index}
+          onSet={set}
+          field="between_points"
+          label="Between the two points on this axle"
+          hint="hub to hub across"
+        />
+      )}
       {!squareness && result?.centring && <MeansLine centring={result.centring} />}
-      <fieldset>
-        <legend className="mb-1 text-[15px] text-muted">How it stood</legend>
-        <Tick
-          label="Where the readings were taken"
-          yes="on its weight"
-          no="hanging"
-          value={sheet.conditions?.on_its_weight}
-          onPick={(on_its_weight) => set({ conditions: { ...sheet.conditions, on_its_weight } })}
-        />
-        <Tick
-          label="Wheels straight ahead"
-          value={sheet.conditions?.wheels_straight}
-          onPick={(wheels_straight) => set({ conditions: { ...sheet.conditions, wheels_straight } })}
-        />
-        <Tick
-          label="Tyres alike, pressures equal"
-          value={sheet.conditions?.pressures_equal}
-          onPick={(pressures_equal) => set({ conditions: { ...sheet.conditions, pressures_equal } })}
-        />
-        <Tick
-          label="Leant on between repeats"
-          value={sheet.conditions?.leant_on}
-          onPick={(leant_on) => set({ conditions: { ...sheet.conditions, leant_on } })}
-        />
-      </fieldset>
+      <HowItStood sheet={sheet} onSet={set} />
       <HeightChoice
         sheet={sheet}
         onPick={(height) => set({ height })}
         heights={job.rig?.heights ?? []}
         driven={job.rig?.driven_height ?? ""}
       />
-      <Fold keep title="More about this sheet">
-        <div className="grid gap-3">
-          {!squareness && (
-            <Choice
-              label="A larger reading means"
-              value={sheet.sense ?? "outward"}
-              options={SENSES}
-              onPick={(sense) => set({ sense })}
-            />
-          )}
-          <Choice
-            label="Bare numbers on this sheet are"
-            value={unit}
-            options={UNITS}
-            onPick={(picked) => set({ unit: picked })}
-          />
-          <div className="grid gap-x-3 sm:grid-cols-2">
-            {length("resolution", "One graduation of the tape", empty("/sheets/resolution"))}
-            {length("frame_above_hub_left", "Frame above hub, left", "Prove: was it the same height?")}
-            {length("frame_above_hub_right", "Frame above hub, right", "Tape: does the axle lean?")}
-            {length(
-              "height_above_axle",
-              "Tape above the axle centre",
-              "Only where the axle leans; below is −",
-              true,
-            )}
-            {sheet.method === "body_to_sidewall" &&
-              length("plumb_drop", "The plumb line hangs", "from its mark to the point read")}
-            {sheet.method === "own" &&
-              length(
-                "feature_uncertainty",
-                "The feature is good to",
-                `one standard deviation. ${empty("/sheets/feature_uncertainty")}`,
-              )}
-          </div>
-          {sheet.method === "own" && (
-            <TextField
+      <MoreAboutSheet sheet={sheet} index={index} onSet={set} />
+    </>
+  );
+}
+
+type PartProps = { sheet: Sheet; index: number; onSet: (part: Partial<Sheet>) => void };
+
+type SheetLengthProps = PartProps & {
+  field: keyof Sheet & string;
+  label: string;
+  hint: string;
+  signed?: boolean;
+};
+
+function SheetLength({ sheet, index, onSet, field, label, hint, signed = false }: SheetLengthProps) {
+  const { view } = useJob();
+  return (
+    <TapeField
+      job={view.id}
+      pointer={`/sheets/${index}/${field}`}
+      label={label}
+      hint={hint}
+      signed={signed}
+      unit={sheet.unit ?? "in"}
+      value={sheet[field] as Schemas["TapeEntry"] | undefined}
+      onCommit={(entry) => onSet({ [field]: entry })}
+    />
+  );
+}
+
+/** Both sides, a field for each repeat and one to spare. */
+function ReadingFields({ sheet, index }: Pick<PartProps, "sheet" | "index">) {
+  const { view, change } = useJob();
+  const unit = sheet.unit ?? "in";
+  const id = sheet.id ?? "";
+  const at = (field: string) => `/sheets/${index}/${field}`;
+  const most = Math.max(sheet.left?.length ?? 0, sheet.right?.length ?? 0);
+  const shown = most < LEAST_SLOTS ? LEAST_SLOTS : most + 1;
+  return (
+    <div className="grid grid-cols-2 gap-x-3">
+      {(["left", "right"] as const).map((side) => (
+        <fieldset key={side} className="min-w-0">
+          <legend className="mb-1 font-semibold uppercase tracking-wide">{side}</legend>
+          {Array.from({ length: shown }, (_, place) => (
+            <TapeField
+              key={place}
+              bare
               job={view.id}
-              pointer={at("method_name")}
-              label="What was measured"
-              value={sheet.method_name ?? ""}
-              onCommit={(method_name) => set({ method_name })}
+              pointer={at(`${side}/${place}`)}
+              label={`${side} reading ${place + 1}`}
+              unit={unit}
+              value={sheet[side]?.[place] ?? undefined}
+              onCommit={(entry) => change(setReading(id, side, place, entry))}
             />
+          ))}
+        </fieldset>
+      ))}
+    </div>
+  );
+}
+
+function HowItStood({ sheet, onSet: set }: Pick<PartProps, "sheet" | "onSet">) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[15px] text-muted">How it stood</legend>
+      <Tick
+        label="Where the readings were taken"
+        yes="on its weight"
+        no="hanging"
+        value={sheet.conditions?.on_its_weight}
+        onPick={(on_its_weight) => set({ conditions: { ...sheet.conditions, on_its_weight } })}
+      />
+      <Tick
+        label="Wheels straight ahead"
+        value={sheet.conditions?.wheels_straight}
+        onPick={(wheels_straight) => set({ conditions: { ...sheet.conditions, wheels_straight } })}
+      />
+      <Tick
+        label="Tyres alike, pressures equal"
+        value={sheet.conditions?.pressures_equal}
+        onPick={(pressures_equal) => set({ conditions: { ...sheet.conditions, pressures_equal } })}
+      />
+      <Tick
+        label="Leant on between repeats"
+        value={sheet.conditions?.leant_on}
+        onPick={(leant_on) => set({ conditions: { ...sheet.conditions, leant_on } })}
+      />
+    </fieldset>
+  );
+}
+
+/** What is seldom said of a sheet. */
+function MoreAboutSheet({ sheet, index, onSet: set }: PartProps) {
+  const { view, change } = useJob();
+  const empty = useEmpty();
+  const unit = sheet.unit ?? "in";
+  const id = sheet.id ?? "";
+  const at = (field: string) => `/sheets/${index}/${field}`;
+  const squareness = sheet.kind === "squareness";
+  const length = (field: keyof Sheet & string, label: string, hint: string, signed = false) => (
+    <SheetLength
+      key={field}
+      sheet={sheet}
+      index={index}
+      onSet={set}
+      field={field}
+      label={label}
+      hint={hint}
+      signed={signed}
+    />
+  );
+  const takeOut = () => {
+    drafts.dropUnder(view.id, "/sheets/");
+    change(removeSheet(id));
+  };
+  return (
+    <Fold keep title="More about this sheet">
+      <div className="grid gap-3">
+        {!squareness && (
+          <Choice
+            label="A larger reading means"
+            value={sheet.sense ?? "outward"}
+            options={SENSES}
+            onPick={(sense) => set({ sense })}
+          />
+        )}
+        <Choice
+          label="Bare numbers on this sheet are"
+          value={unit}
+          options={UNITS}
+          onPick={(picked) => set({ unit: picked })}
+        />
+        <div className="grid gap-x-3 sm:grid-cols-2">
+          {length("resolution", "One graduation of the tape", empty("/sheets/resolution"))}
+          {length("frame_above_hub_left", "Frame above hub, left", "Prove: was it the same height?")}
+          {length("frame_above_hub_right", "Frame above hub, right", "Tape: does the axle lean?")}
+          {length(
+            "height_above_axle",
+            "Tape above the axle centre",
+            "Only where the axle leans; below is −",
+            true,
           )}
+          {sheet.method === "body_to_sidewall" &&
+            length("plumb_drop", "The plumb line hangs", "from its mark to the point read")}
+          {sheet.method === "own" &&
+            length(
+              "feature_uncertainty",
+              "The feature is good to",
+              `one standard deviation. ${empty("/sheets/feature_uncertainty")}`,
+            )}
+        </div>
+        {sheet.method === "own" && (
           <TextField
             job={view.id}
-            pointer={at("note")}
-            label="Note"
-            long
-            value={sheet.note ?? ""}
-            onCommit={(note) => set({ note })}
+            pointer={at("method_name")}
+            label="What was measured"
+            value={sheet.method_name ?? ""}
+            onCommit={(method_name) => set({ method_name })}
           />
-          <div>
-            <Button onClick={takeOut}>
-              <Trash2 size={18} aria-hidden />
-              Take this sheet out
-            </Button>
-          </div>
+        )}
+        <TextField
+          job={view.id}
+          pointer={at("note")}
+          label="Note"
+          long
+          value={sheet.note ?? ""}
+          onCommit={(note) => set({ note })}
+        />
+        <div>
+          <Button onClick={takeOut}>
+            <Trash2 size={18} aria-hidden />
+            Take this sheet out
+          </Button>
         </div>
-      </Fold>
-    </>
+      </div>
+    </Fold>
   );
 }
 
