@@ -472,6 +472,26 @@ impl Page {
         found.convert()
     }
 
+    /// How often the server was asked, once it is asked for nothing more.
+    ///
+    /// # Errors
+    /// Where the browser does not answer.
+    pub async fn asked_in_all(&self) -> WebDriverResult<u64> {
+        let calls =
+            "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
+        let deadline = std::time::Instant::now() + PATIENCE;
+        let mut before: u64 = self.driver.execute(calls, Vec::new()).await?.convert()?;
+        loop {
+            let idle = "const done = arguments[0]; setTimeout(done, 250);";
+            self.driver.execute_async(idle, Vec::new()).await?;
+            let now = self.driver.execute(calls, Vec::new()).await?.convert()?;
+            if now == before || std::time::Instant::now() > deadline {
+                return Ok(now);
+            }
+            before = now;
+        }
+    }
+
     /// What the browser's console complains about.
     pub async fn complaints(&self) -> WebDriverResult<Vec<String>> {
         let log = self.driver.browser_log().await?;

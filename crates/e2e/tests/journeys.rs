@@ -221,9 +221,7 @@ async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.sees("[data-travel]", "ride height").await?;
-        let calls =
-            "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
-        let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        let before = page.asked_in_all().await?;
         // Sixteen steps of 1/8 in are 2 in of bump: v goes from 6 in to 4 in.
         for _ in 0..16 {
             page.key("]").await?;
@@ -244,7 +242,7 @@ async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
         page.press("Cycle").await?;
         page.sees("[data-travel]", "bump").await?;
         page.press("Hold").await?;
-        let after: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        let after = page.asked_in_all().await?;
         assert_eq!(after, before, "moving the stick asks the server for nothing");
         Ok(())
     })
@@ -524,23 +522,34 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
     .await;
 }
 
+/// The views that are looked at on every screen.
+const VIEWS: [&str; 12] = [
+    "",
+    "jobs/water-tender-3/rig",
+    "jobs/lookout-truck-4/tape",
+    "jobs/lookout-truck-7/bar",
+    "jobs/lookout-truck-7/bracket",
+    "jobs/lookout-truck-7/cycle",
+    "jobs/lookout-truck-7/sway",
+    "parts",
+    "jobs/supply-truck-9/prove",
+    "jobs/lookout-truck-7/start",
+    "jobs/lookout-truck-7/tape",
+    "jobs/tower-truck-8/bolt_up",
+];
+
 #[tokio::test(flavor = "multi_thread")]
 async fn on_tablet_and_phone_nothing_sticks_out_and_no_fault_is_grave() {
     let shop = Shop::open();
     for (name, size) in [("tablet", TABLET), ("phone", PHONE)] {
         let address = shop.address.clone();
         in_browser(size, |page| async move {
-            for view in [
-                "",
-                "jobs/water-tender-3/rig",
-                "jobs/lookout-truck-4/tape",
-                "jobs/lookout-truck-7/bar",
-                "jobs/lookout-truck-7/bracket",
-                "jobs/lookout-truck-7/cycle",
-                "jobs/lookout-truck-7/sway",
-                "parts",
-                "jobs/supply-truck-9/prove",
-            ] {
+            // Both themes at every width; the desk has its own test.
+            for (theme, view) in ["paper", "night"].into_iter().flat_map(|theme| VIEWS.map(|view| (theme, view))) {
+                page.go(&format!("{address}/{view}")).await?;
+                let set = "localStorage.setItem('derecho.settings', JSON.stringify({ version: 0,
+                    state: { units: 'in', face: 'front', pad: false, theme: arguments[0] } }))";
+                page.driver.execute(set, vec![serde_json::json!(theme)]).await?;
                 page.go(&format!("{address}/{view}")).await?;
                 page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part]").await?;
                 let wide: bool = page
@@ -769,9 +778,7 @@ async fn cycling_plays_and_holds_by_key_and_asks_the_server_for_nothing() {
         page.go(&format!("{}/jobs/relay-wagon-5/cycle", shop.address)).await?;
         page.sees(ANSWER, "Free to its stops").await?;
         page.press("cross-axled").await?;
-        let calls =
-            "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
-        let before: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        let before = page.asked_in_all().await?;
         page.key(" ").await?;
         // It leans one way and, half a round later, the other.
         page.sees("[data-pose]", "left up").await?;
@@ -780,7 +787,7 @@ async fn cycling_plays_and_holds_by_key_and_asks_the_server_for_nothing() {
         page.at("//button[@aria-pressed='false'][normalize-space()='Cycle']").await?;
         let still = page.sees("[data-pose]", "").await?;
         assert_eq!(page.sees("[data-pose]", "").await?, still);
-        let after: u64 = page.driver.execute(calls, Vec::new()).await?.convert()?;
+        let after = page.asked_in_all().await?;
         assert_eq!(before, after);
         // The map is moved by arrow keys: back to ride height, then the left wheel alone.
         page.key(&Key::Home.value().to_string()).await?;

@@ -5,9 +5,6 @@ use thirtyfour::Key;
 use thirtyfour::error::WebDriverResult;
 
 const ANSWER: &str = "[data-answer]";
-const CALLS: &str =
-    "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
-
 /// Where the left link's ends are drawn in the end view: x and y of both.
 async fn drawn(page: &Page, rod: usize) -> WebDriverResult<[f64; 4]> {
     let line = page.at(&format!("//*[@data-rod-drawn='{rod}']/*[last()]")).await?;
@@ -197,7 +194,7 @@ async fn arms_and_links_follow_the_stick_without_the_server() {
         page.go(&format!("{}/jobs/water-tender-3/sway", shop.address)).await?;
         page.sees("[data-here]", "lb-ft/° of roll").await?;
         let (still, bar) = (drawn(&page, 3).await?, drawn(&page, 0).await?);
-        let calls: u64 = page.driver.execute(CALLS, Vec::new()).await?.convert()?;
+        let calls = page.asked_in_all().await?;
         for _ in 0..16 {
             page.key("]").await?;
         }
@@ -227,7 +224,7 @@ async fn arms_and_links_follow_the_stick_without_the_server() {
             assert!(std::time::Instant::now() < deadline, "{left:?} {right:?}");
         }
         page.key(" ").await?;
-        let after: u64 = page.driver.execute(CALLS, Vec::new()).await?.convert()?;
+        let after = page.asked_in_all().await?;
         assert_eq!(after, calls, "moving the stick asks the server for nothing");
         Ok(())
     })

@@ -7,33 +7,11 @@ use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
 use thirtyfour::Key;
 use thirtyfour::error::WebDriverResult;
 
-const CALLS: &str =
-    "return performance.getEntriesByType('resource').filter(e => e.name.includes('/api/')).length";
-
 /// From where it is looked at: turn and tilt in degrees.
 async fn look(page: &Page) -> WebDriverResult<(f64, f64)> {
     let walk = page.at("//*[@data-walk]").await?;
     let degrees = |text: Option<String>| text.and_then(|text| text.parse().ok()).unwrap_or(f64::NAN);
     Ok((degrees(walk.attr("data-turn").await?), degrees(walk.attr("data-tilt").await?)))
-}
-
-async fn calls(page: &Page) -> WebDriverResult<u64> {
-    page.driver.execute(CALLS, Vec::new()).await?.convert()
-}
-
-/// Waits until the server is asked for nothing more.
-async fn quiet(page: &Page) -> WebDriverResult<u64> {
-    let deadline = Instant::now() + Duration::from_secs(8);
-    let mut before = calls(page).await?;
-    loop {
-        let idle = "const done = arguments[0]; setTimeout(done, 250);";
-        page.driver.execute_async(idle, Vec::new()).await?;
-        let now = calls(page).await?;
-        if now == before || Instant::now() > deadline {
-            return Ok(now);
-        }
-        before = now;
-    }
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -50,7 +28,7 @@ async fn the_drawing_is_walked_round_and_asks_the_server_for_nothing() {
         page.sees("[data-letter=left]", "LEFT driver").await?;
         page.at("//*[@data-near]").await?;
         page.sees("[data-names]", "nearest:").await?;
-        let asked = quiet(&page).await?;
+        let asked = page.asked_in_all().await?;
         // By keys on the drawing, 7.5° each.
         let walk = page.at("//*[@data-walk]").await?;
         walk.send_keys(Key::Right + "").await?;
@@ -86,7 +64,7 @@ async fn the_drawing_is_walked_round_and_asks_the_server_for_nothing() {
         let after = drawing.inner_html().await?;
         assert_ne!(before, after, "a higher wheel is drawn higher");
         assert_eq!(look(&page).await?, (turn, tilt));
-        assert_eq!(calls(&page).await?, asked, "turning asks the server for nothing");
+        assert_eq!(page.asked_in_all().await?, asked, "turning asks the server for nothing");
         // Home again: the plain elevation, with its rule.
         page.pick("//*[@data-view='rear']").await?;
         page.misses("[data-walk]").await?;

@@ -162,8 +162,28 @@ const CAUTIONS: [(Stage, &str); 35] = [
     ),
 ];
 
-/// Every caution, in the order of the stages.
+/// What is minded of a bar, and in its place of a Y-link; empty where a Y-link has nothing of the kind.
+const OF_A_BAR: [(&str, &str); 2] = [
+    (
+        "Check that the bar reaches its length both ways and clears over the whole travel before anything is welded or drilled.",
+        "Check that the link's legs reach their length both ways and clear over the whole travel before anything is welded or drilled.",
+    ),
+    (
+        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
+        "",
+    ),
+];
+
+/// Every caution, in the order of the stages; `y_link` is whether a Y-shaped link stands in the track bar's place.
 #[must_use]
-pub fn cautions() -> Vec<Caution> {
-    CAUTIONS.iter().map(|(stage, says)| Caution { stage: *stage, says: (*says).to_owned() }).collect()
+pub fn cautions(y_link: bool) -> Vec<Caution> {
+    let of_this_axle = |says: &'static str| {
+        let instead = OF_A_BAR.iter().find(|(bar, _)| y_link && *bar == says);
+        instead.map_or(says, |(_, link)| link)
+    };
+    CAUTIONS
+        .iter()
+        .map(|(stage, says)| Caution { stage: *stage, says: of_this_axle(says).to_owned() })
+        .filter(|caution| !caution.says.is_empty())
+        .collect()
 }

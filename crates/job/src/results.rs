@@ -17,7 +17,7 @@ use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, CycleResult};
 use crate::document::check::FieldError;
-use crate::document::{Job, Settled};
+use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Settling, settling};
@@ -122,7 +122,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         assumptions,
         tolerance_mm: crate::tape::tolerance(&job.rig),
         empty_fields: crate::words::empty_fields(),
-        cautions: cautions(),
+        cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink)),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| {

@@ -230,7 +230,7 @@ fn the_mirrored_job_does_the_mirrored_thing() {
 fn what_is_missing_or_cannot_be_is_told_in_a_sentence_that_names_the_part() {
     let mut value = demo("supply-truck-9");
     value["rig"].as_object_mut().unwrap().remove("axle_location");
-    assert!(missing(&value).contains("what holds the axle"));
+    assert!(missing(&value).contains("What holds the axle"));
 
     let mut value = demo("supply-truck-9");
     value["hardpoints"]["arms"]["upper_left"] = json!({

@@ -269,14 +269,29 @@ fn cards_say_where_each_job_stands() {
 }
 
 #[test]
-fn every_stage_has_cautions_and_they_are_the_same_for_every_job() {
+fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
     use derecho_job::cautions::{Stage, cautions};
-    let all = cautions();
+    let all = cautions(false);
     for stage in [Stage::Rig, Stage::Tape, Stage::Bar, Stage::Prove] {
         assert!(all.iter().any(|caution| caution.stage == stage), "{stage:?}");
     }
     assert_eq!(solve(&Job::new("Fresh")).cautions, all);
     assert_eq!(solve(&demo("supply-truck-9")).cautions, all);
+    // A Y-link has legs and no bar to mind, and neither riser nor drop; everything else is minded all the same.
+    let mut y_link = Job::new("Fresh");
+    y_link.rig.axle_location = Some(derecho_job::document::AxleLocation::YLink);
+    let told = solve(&y_link).cautions;
+    assert_eq!(told, cautions(true));
+    assert_eq!(told.len(), all.len() - 1);
+    let bracket = |told: &[derecho_job::cautions::Caution]| -> Vec<String> {
+        told.iter()
+            .filter(|caution| caution.stage == Stage::Bracket)
+            .map(|caution| caution.says.clone())
+            .collect()
+    };
+    assert!(bracket(&told).iter().all(|says| !says.contains("the bar") && !says.contains("riser")));
+    assert!(bracket(&told)[0].contains("the link's legs reach their length"));
+    assert_eq!(bracket(&told).len(), bracket(&all).len() - 1);
 }
 
 #[test]

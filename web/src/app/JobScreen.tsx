@@ -11,7 +11,6 @@ import { useOpenStep } from "../stages/bolt_up/useWorked";
 import { useSession } from "../stages/job/session";
 import { useJob } from "../stages/job/useJob";
 import { Walkable } from "../stages/walk/Walkable";
-import { Answer } from "../ui/Answer";
 import { Button } from "../ui/Button";
 import { Cautions } from "../ui/Cautions";
 import { FractionPad } from "../ui/FractionPad";
@@ -29,6 +28,7 @@ import {
   CycleWall,
   DETAILS,
   HoleGhosts,
+  preloadStage,
   preloadStages,
   SCREENS,
   SchoolPlot,
@@ -55,6 +55,9 @@ export function JobScreen() {
     // With a plan at hand the bar stages show the plan, the stages before it what was found.
     const planned = stage === "bar" || stage === "bracket" || stage === "cycle" || stage === "prove";
     useStance.setState({ shown: planned ? "planned" : "found", crossed: null, playing: false });
+  }, [stage]);
+  useEffect(() => {
+    if (isStage(stage)) preloadStage(stage);
   }, [stage]);
   if (!isStage(stage) && stage !== "start") return <Navigate to={`/jobs/${id}/tape`} replace />;
   if (missing) {
@@ -111,7 +114,7 @@ function Work({ stage }: { stage: StageName }) {
               key={`slate of ${stage}`}
             >
               <Faults />
-              <Suspense fallback={<Answer says="Opening…" />}>
+              <Suspense fallback={<p className="text-muted">Opening…</p>}>
                 <Screen />
               </Suspense>
             </div>

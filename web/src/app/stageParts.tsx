@@ -50,6 +50,9 @@ export const DETAILS: Partial<Record<StageName, ReactNode>> = {
   prove: <ProveDetail />,
 };
 
+/** Fetches the stage that is opened while its job is still on its way. */
+export const preloadStage = (stage: StageName) => void SCRIPTS[stage]().catch(() => undefined);
+
 /** Fetches every stage once there is time, so that none is missing where the program stops answering. */
 export function preloadStages() {
   const fetchAll = () => {

@@ -95,8 +95,8 @@ export function ElevationView({
           </div>
         )}
       </div>
-      {detail ?? <span />}
-      <div ref={box} className="min-h-0 overflow-hidden">
+      {detail}
+      <div ref={box} className="row-start-3 min-h-0 overflow-hidden">
         {width > 0 && height > 0 && (
           <svg ref={canvas} width={width} height={height} className="block">
             <title>{`The axle from the ${face}, to scale. The axle sits ${sideways(axle, units)}.`}</title>

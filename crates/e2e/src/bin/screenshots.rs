@@ -24,7 +24,7 @@ const VIEWS: [View; 19] = [
     ("sway-choices", DESK, "/jobs/relay-wagon-5/sway", "choices"),
     ("walk-quarter", DESK, "/jobs/lookout-truck-7/sway", "quarter"),
     ("bolt-up", DESK, "/jobs/tower-truck-8/bolt_up", ""),
-    ("walk-below", TABLET, "/jobs/water-tender-3/cycle", "below"),
+    ("walk-below", TABLET, "/jobs/lookout-truck-7/cycle", "below"),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("log", DESK, "/log", ""),
     ("practice", DESK, "/practice", "lesson"),

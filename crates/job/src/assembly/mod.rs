@@ -138,12 +138,12 @@ impl ReadJob {
     /// Reads the job's points and fits it as found.
     pub(crate) fn new(job: &Job, setups: Option<&Setups>) -> Result<Self, Missing> {
         let Some(location) = job.rig.axle_location else {
-            let ask = "Say in stage Rig what holds the axle fore and aft.";
+            let ask = "What holds the axle fore and aft?";
             return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
         };
         let has_bar = location != AxleLocation::YLink;
         if has_bar && setups.is_none() && matches!(location, AxleLocation::LeafSprings) {
-            let ask = "Measure the bar in stage Bar first: it is what moves the axle sideways.";
+            let ask = "Measure the bar first: it is what moves the axle sideways.";
             return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
         let rig = &job.rig;

@@ -133,10 +133,7 @@ pub(crate) fn choose(
     let mut missing = Vec::new();
     let mut ask = |at: &str, says: &str| missing.push(FieldError::new(at, "missing", says));
     if frame.is_none() {
-        ask(
-            "/rig/frame_width",
-            "Measure the frame's outside width in stage Rig: the bar has to reach out of it.",
-        );
+        ask("/rig/frame_width", "Measure the frame's outside width: the bar has to reach out of it.");
     }
     if form.splined.bars.is_empty() {
         ask("/sway/splined/bars", "Type the splined bars that can be had: length and diameter.");

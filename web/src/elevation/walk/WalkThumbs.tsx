@@ -17,13 +17,13 @@ export function WalkThumbs({ situation, look }: WalkThumbsProps) {
   const parts = useMemo(() => scene(late), [late]);
   const here = nameOf(look);
   return (
-    <fieldset aria-label="Look from" className="flex gap-1.5 overflow-x-auto" data-views>
+    <fieldset aria-label="Look from" className="grid max-w-[500px] grid-cols-5 gap-1.5" data-views>
       {VIEWS.map(({ name, look: to }) => (
         <button
           key={name}
           type="button"
           aria-pressed={here === name}
-          className={`settle grid min-h-11 shrink-0 justify-items-center rounded-[3px] border-[1.5px] px-1 pb-0.5 leading-tight ${here === name ? "border-ink bg-marker text-on-marker" : "border-line bg-slate hover:border-ink"}`}
+          className={`settle grid min-h-11 min-w-0 content-center justify-items-center rounded-[3px] border-[1.5px] px-1 pb-0.5 leading-tight ${here === name ? "border-ink bg-marker text-on-marker" : "border-line bg-slate hover:border-ink"}`}
           data-view={name}
           onClick={() => strideTo(to)}
         >
@@ -42,7 +42,7 @@ const Thumb = memo(function Thumb({ parts, situation: { elevation, pose }, look 
   const centre: Point = [0, 0, elevation.axle_height_mm + pose.z + 90];
   const view = camera(look, centre, k, [SIZE.width / 2, SIZE.height / 2]);
   return (
-    <svg width={SIZE.width} height={SIZE.height} aria-hidden className="max-sm:hidden">
+    <svg viewBox={`0 0 ${SIZE.width} ${SIZE.height}`} aria-hidden className="w-full max-sm:hidden">
       <rect width={SIZE.width} height={SIZE.height} fill="var(--paper)" />
       <Shapes shapes={shapes(parts, view, centre)} k={k} small />
     </svg>

@@ -1,8 +1,11 @@
+import { ArrowRight } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
+import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
+import { useGoToField } from "../job/Missing";
 
 type BarResult = Schemas["BarResult"];
 type Correction = Schemas["Correction"];
@@ -15,7 +18,22 @@ export function BarAnswer({ bar }: { bar: BarResult | undefined }) {
 
 function Withheld({ bar }: { bar: BarResult }) {
   const units = useSettings((s) => s.units);
-  return <Answer says={say(bar.says, units)}>{bar.withheld && <p>{say(bar.withheld, units)}</p>}</Answer>;
+  const go = useGoToField();
+  return (
+    <Answer says={say(bar.says, units)}>
+      {bar.withheld && (
+        <>
+          <p>
+            <Figure>{say(bar.withheld, units)}</Figure>
+          </p>
+          <Button className="mt-2" onClick={() => go("/sheets")}>
+            Go to the readings
+            <ArrowRight size={18} aria-hidden />
+          </Button>
+        </>
+      )}
+    </Answer>
+  );
 }
 
 function CorrectionAnswer({ correction }: { correction: Correction }) {

@@ -4,6 +4,7 @@ import { useStance } from "../../elevation/stance";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
+import { useOpened } from "../../ui/opened";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
 import { swayPoseAt, useSwayed } from "../job/useSwayed";
@@ -20,7 +21,11 @@ export function SwayWall() {
   const wheels = useWheels(results);
   const { crossed, round } = useStance();
   const units = useSettings((s) => s.units);
-  const [shown, setShown] = useState(false);
+  // The section that is about it shows it; the press shows it whatever is open.
+  const open = useOpened((s) => s.sections.sway) === "disconnect";
+  const [pressed, setPressed] = useState<boolean | null>(null);
+  const shown = pressed ?? open;
+  const setShown = (show: boolean) => setPressed(show === open ? null : show);
   const links = swayed?.links;
   const stowed = shown && swayed?.stowed?.reaches ? swayed.stowed : undefined;
   const pose = links && swayPoseAt(links, wheels, crossed !== null);

@@ -100,6 +100,7 @@ function Readings({ sheet, result, onPick }: ReadingsProps) {
           <Button
             key={kind}
             look={sheets.length === 0 && kind === "centring" ? "strong" : "plain"}
+            data-pointer={kind === "centring" && sheets.length === 0 ? "/sheets" : undefined}
             onClick={() => start(kind)}
           >
             <Plus size={18} aria-hidden />
