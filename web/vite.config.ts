@@ -7,5 +7,7 @@ export default defineConfig({
   // The server puts its own in at every page: styles that components bring are taken by it, and no others.
   html: { cspNonce: "one-page-nonce" },
   build: { target: "es2022", assetsInlineLimit: 0 },
+  // The client's own tests are bundled whole: they run where no packages are.
+  ssr: { noExternal: true },
   server: { host: "127.0.0.1", proxy: { "/api": "http://127.0.0.1:7317" } },
 });

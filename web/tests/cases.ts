@@ -18,6 +18,7 @@ import {
   setReading,
   setSheet,
 } from "../src/stages/job/edits";
+import { faceCases } from "./face";
 import { queueCases } from "./queue";
 import { walkCases } from "./walk";
 
@@ -26,6 +27,7 @@ const test = (name: string, run: () => void | Promise<void>) => cases.push([name
 
 queueCases(test);
 walkCases(test);
+faceCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {

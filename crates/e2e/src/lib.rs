@@ -87,11 +87,24 @@ impl Shop {
         Self { server, address, data }
     }
 
+    /// Opens with nothing in the bay.
+    #[must_use]
+    pub fn empty() -> Self {
+        let data = tempfile::tempdir().expect("there is room for a database");
+        let (server, address) = Self::serve_with(data.path(), &[]);
+        Self { server, address, data }
+    }
+
     fn serve(data: &Path) -> (Group, String) {
+        Self::serve_with(data, &["--demo"])
+    }
+
+    fn serve_with(data: &Path, more: &[&str]) -> (Group, String) {
         let mut server = start(
             Command::new(binary())
-                .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--data"])
+                .args(["serve", "--listen", "127.0.0.1:0", "--data"])
                 .arg(data)
+                .args(more)
                 .stdout(Stdio::piped()),
         );
         let output = server.0.stdout.take().expect("the output is piped");

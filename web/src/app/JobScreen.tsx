@@ -154,6 +154,9 @@ function WallIn({ stage }: { stage: StageName }) {
   return <Wall stage={stage} />;
 }
 
+/** What comes with a stage's own script: the wall stands without it until it is there. */
+const Late = ({ children }: { children: React.ReactNode }) => <Suspense fallback={null}>{children}</Suspense>;
+
 function Faults() {
   const { faults, state, why, dropChange } = useSession();
   if (state !== "refused") return null;
@@ -190,8 +193,16 @@ function Wall({ stage }: { stage: StageName }) {
           hasPlan={hasPlan}
           lengths={lengths}
           planName={bar?.correction?.set ? "as set" : "plan"}
-          detail={DETAILS[stage]}
-          overlay={stage === "bracket" ? (scene) => <HoleGhosts scene={scene} /> : undefined}
+          detail={<Late>{DETAILS[stage]}</Late>}
+          overlay={
+            stage === "bracket"
+              ? (scene) => (
+                  <Late>
+                    <HoleGhosts scene={scene} />
+                  </Late>
+                )
+              : undefined
+          }
         />
       </Walkable>
       <div className="min-h-0">
@@ -202,7 +213,11 @@ function Wall({ stage }: { stage: StageName }) {
           high={sweep[sweep.length - 1]?.travel_mm ?? elevation.full_bump_mm}
           beside={
             stage === "bracket"
-              ? (scale) => <SchoolPlot scale={scale} className="ml-4 max-xl:hidden" />
+              ? (scale) => (
+                  <Late>
+                    <SchoolPlot scale={scale} className="ml-4 max-xl:hidden" />
+                  </Late>
+                )
               : undefined
           }
           plot={(stage === "bar" || stage === "prove") && sweep.length > 0 ? { sweep, hasPlan } : undefined}

@@ -1,9 +1,10 @@
 import { ArrowDown, Check, CircleX } from "lucide-react";
 import { useState } from "react";
-import type { PlanOption, PlanResult, Unit } from "../../api/client";
+import type { PlanOption, PlanResult } from "../../api/client";
 import { degrees, distance } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
+import { alike } from "./alike";
 import { keyOf, useLookedAt, useMoreOptions } from "./usePlanned";
 
 const SORTS = {
@@ -16,21 +17,6 @@ type Sort = keyof typeof SORTS;
 
 /** Rows shown before somebody asks for all. */
 const FIRST = 4;
-
-/** Options that come to the same figures in the same hole, whatever the bar, as one. */
-function alike(options: readonly PlanOption[], units: Unit): PlanOption[][] {
-  const told = (option: PlanOption) =>
-    [
-      option.name,
-      degrees(option.angle_deg),
-      distance(option.peak_to_peak_mm, units),
-      distance(option.roll_centre_mm, units),
-      option.fails.map((fails) => fails.in).join(),
-    ].join("|");
-  const groups = new Map<string, PlanOption[]>();
-  for (const option of options) groups.set(told(option), [...(groups.get(told(option)) ?? []), option]);
-  return [...groups.values()];
-}
 
 /** Every hole with every bar, best first or as one likes. */
 export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption }) {

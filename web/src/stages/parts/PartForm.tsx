@@ -7,6 +7,7 @@ import { TapeField } from "../../ui/TapeField";
 import { FIELDS, type Field, KIND_NAMES } from "./fields";
 import { type HoleRow, HoleRows } from "./HoleRows";
 import { PartPicture } from "./PartPicture";
+import { holesText, withUnit } from "./rows";
 import { type Sketch, sketchOf } from "./sketch";
 
 export type Row = Record<string, string>;
@@ -21,23 +22,6 @@ type PartFormProps = {
 };
 
 const LOOK = "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2 text-ink";
-
-/** A length as it stands in a file: with its unit. */
-const withUnit = ({ text, unit }: TapeEntry) =>
-  /[a-z"'″′]/i.test(text) ? text.trim() : `${text.trim()} ${unit ?? "in"}`;
-
-/** The holes as they stand in a file. */
-const holesText = (holes: readonly HoleRow[]) =>
-  holes
-    .filter((hole) => hole.up)
-    .map((hole) =>
-      [
-        `${hole.name.trim()}: ${hole.up ? withUnit(hole.up) : ""}`,
-        ...(hole.outward ? [`outward ${withUnit(hole.outward)}`] : []),
-        ...(hole.forward ? [`forward ${withUnit(hole.forward)}`] : []),
-      ].join(", "),
-    )
-    .join("; ");
 
 const entryOf = (part: Part | undefined, name: string): TapeEntry | undefined => {
   const value: unknown = part && (part as { [field: string]: unknown })[name];
