@@ -100,7 +100,7 @@ function Work({ stage }: { stage: StageName }) {
         <TopBar onKeys={() => showKeys(true)} />
         <div className="min-h-0 scroll-pt-32 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
           {isPractice(view.id) ? (
-            <div className="grid min-h-0 md:grid-rows-[minmax(0,1fr)_auto]">
+            <div className="grid min-h-0 md:grid-rows-[minmax(0,1fr)_auto]" data-short>
               <WallOf stage={stage} />
               <PracticePanel job={view.id} />
             </div>

@@ -13,7 +13,11 @@ export function Detail({ says, children }: DetailProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
   return (
-    <div ref={box} className="h-[clamp(96px,19dvh,168px)] min-w-0 max-md:hidden" data-detail>
+    <div
+      ref={box}
+      className="h-[clamp(96px,19dvh,168px)] min-w-0 max-md:hidden [[data-short]_&]:hidden"
+      data-detail
+    >
       {size.width > 0 && size.height > 0 && (
         <svg width={size.width} height={size.height} className="block" role="img" aria-label={says}>
           {children(size)}

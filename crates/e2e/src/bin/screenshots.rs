@@ -27,8 +27,8 @@ const VIEWS: [View; 19] = [
     ("walk-below", TABLET, "/jobs/lookout-truck-7/cycle", "below"),
     ("prove", DESK, "/jobs/supply-truck-9/prove", ""),
     ("log", DESK, "/log", ""),
-    ("practice", DESK, "/practice", "lesson"),
     ("tape-phone", PHONE, "/jobs/lookout-truck-7/tape", ""),
+    ("practice", DESK, "/practice", "lesson"),
 ];
 
 #[tokio::main]
@@ -51,6 +51,10 @@ async fn main() {
 async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResult<()> {
     page.go(url).await?;
     page.sees("h1", "").await?;
+    if url.contains("/jobs/") {
+        // The small drawings and the details come with the stage's own script.
+        page.asked_in_all().await?;
+    }
     page.at("//*[@data-job] | //*[@data-answer] | //*[@data-part] | //*[@data-log] | //*[@data-lessons]/li")
         .await?;
     if url.ends_with("/bracket") {
@@ -60,7 +64,7 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
         page.at("//*[@data-map]").await?;
     }
     if url.ends_with("/sway") {
-        page.at("//*[@data-chart]").await?;
+        page.at("//*[@data-arm]").await?;
     }
     if keys == "night" {
         page.press("More").await?;

@@ -357,6 +357,12 @@ pub(crate) fn leaves_says(planned: &FrontView, swing: Swing, need: Option<&Brack
     })
 }
 
+/// Two lengths that are told to differ, printed so that they do: finer where the everyday style makes them one.
+fn apart(w: Words, one: Length, other: Length) -> (String, String) {
+    let (a, b) = (w.distance(one), w.distance(other));
+    if a == b { (w.fine(one), w.fine(other)) } else { (a, b) }
+}
+
 /// What Bar and Bracket both say of a bracket.
 pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
     let (angle, steep_from) = (facts.angle_deg, facts.steep_from_deg);
@@ -367,13 +373,14 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
             "No bracket is needed for the angle: the bar is as good as level, and swings the axle {} over the travel.",
             w.distance(swing)
         ),
-        Need::Offered => format!(
-            "A bracket is not urged: {} is under {} and the swing of {} over the travel under {}. One nearer to level would lessen it.",
-            degrees(angle),
-            degrees(steep_from),
-            w.distance(swing),
-            w.distance(limit)
-        ),
+        Need::Offered => {
+            let (swing, limit) = apart(w, swing, limit);
+            format!(
+                "A bracket is not urged: {} is under {} and the swing of {swing} over the travel under {limit}. One nearer to level would lessen it.",
+                degrees(angle),
+                degrees(steep_from),
+            )
+        }
         Need::Urged => {
             let told: Vec<String> = reasons
                 .iter()
@@ -381,11 +388,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                     NeedReason::Steep => {
                         format!("{} is steeper than {}", degrees(angle), degrees(steep_from))
                     }
-                    NeedReason::Swings => format!(
-                        "the swing of {} over the travel is more than {}",
-                        w.distance(swing),
-                        w.distance(limit)
-                    ),
+                    NeedReason::Swings => {
+                        let (swing, limit) = apart(w, swing, limit);
+                        format!("the swing of {swing} over the travel is more than {limit}")
+                    }
                     NeedReason::Complaint => "side-stepping is complained of".to_owned(),
                 })
                 .collect();

@@ -277,8 +277,9 @@ pub(crate) fn brief(
     Phrase::of(|w| {
         let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
         let place = match way {
-            Way::Droop => "droop",
-            Way::Bump => "bump",
+            // Driven above or below ride height, either way begins on one side of it and goes through.
+            Way::Droop | Way::Bump if most < Length::ZERO => "droop",
+            Way::Droop | Way::Bump => "bump",
             Way::LeftUp | Way::RightUp => "crossed",
         };
         format!("{word} {} {place}", w.distance(most))

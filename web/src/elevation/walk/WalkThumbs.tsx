@@ -17,7 +17,11 @@ export function WalkThumbs({ situation, look }: WalkThumbsProps) {
   const parts = useMemo(() => scene(late), [late]);
   const here = nameOf(look);
   return (
-    <fieldset aria-label="Look from" className="grid max-w-[500px] grid-cols-5 gap-1.5" data-views>
+    <fieldset
+      aria-label="Look from"
+      className="grid max-w-[500px] grid-cols-5 gap-1.5 [[data-short]_&]:hidden"
+      data-views
+    >
       {VIEWS.map(({ name, look: to }) => (
         <button
           key={name}

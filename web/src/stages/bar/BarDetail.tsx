@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Detail, DetailNote, ScaleMark } from "../../elevation/Detail";
 import { useStance } from "../../elevation/stance";
-import { fine, withMarks } from "../../measure/format";
+import { distance, fine, withMarks } from "../../measure/format";
 import { at } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
@@ -70,7 +70,7 @@ export function BarDetail() {
 const shankOf = (end: EndAfter) => (end.full_depth_mm ?? (end.engagement_after_mm ?? 0) + 25) + 10;
 
 function inWords(ends: EndAfter[], units: "in" | "mm"): string {
-  const each = ends.map((end) => fine(Math.max(0, end.engagement_after_mm ?? 0), units));
+  const each = ends.map((end) => distance(Math.max(0, end.engagement_after_mm ?? 0), units));
   const alike = each.every((text) => text === each[0]);
   return alike
     ? `${each[0]} of thread stays in${each.length > 1 ? " at each end" : ""}`

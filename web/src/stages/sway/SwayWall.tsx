@@ -68,7 +68,7 @@ export function SwayWall() {
           )}
           {swayed.stowed?.reaches && (
             <Button
-              className="-translate-x-1/2 absolute top-0 left-1/2"
+              className="absolute right-1 bottom-[46%]"
               aria-pressed={shown}
               onClick={() => setShown(!shown)}
               data-stow

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Detail, DetailNote } from "../../elevation/Detail";
-import { fine, withMarks } from "../../measure/format";
+import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
 
@@ -22,7 +22,7 @@ export function TapeDetail() {
   const read = results.sheets.find((r) => r.id === sheet?.id)?.centring;
   const method: Method = sheet?.method ?? "frame_to_hub";
   const [from, to] = FACES[method];
-  const means = read && [read.left_mean_mm, read.right_mean_mm].map((mm) => fine(mm, units));
+  const means = read && [read.left_mean_mm, read.right_mean_mm].map((mm) => distance(mm, units));
   return (
     <Detail says={`The tape goes from the ${from} to the ${to}`}>
       {({ width, height }) => {
