@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { CycleResult, Elevation, HolePlace, SetupCycle, Side } from "../api/client";
-import { degrees, distance, sideways } from "../measure/format";
+import { degrees, fine, sideways } from "../measure/format";
 import { Choice } from "../ui/Choice";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";
@@ -51,7 +51,7 @@ export function CycleView(props: CycleViewProps) {
                 <>
                   , bar{" "}
                   <b>
-                    <Figure>{distance(setup.bar_length_mm, units)}</Figure>
+                    <Figure>{fine(setup.bar_length_mm, units)}</Figure>
                   </b>{" "}
                   at <b>{degrees(pose.bar_angle_deg)}</b>
                 </>

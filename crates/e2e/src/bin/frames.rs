@@ -1,5 +1,5 @@
-//! How many frames a second the drawing turns at, in this machine's headless browser:
-//! `cargo run -p derecho-e2e --bin frames`. Prints a line a stage.
+//! How many frames a second the drawing turns at, and the bay scrolls at, in this machine's headless browser:
+//! `cargo run -p derecho-e2e --bin frames [JOBS]`. Prints a line a stage, and one for a bay of so many jobs.
 
 use derecho_e2e::{DESK, Shop, in_browser};
 
@@ -25,8 +25,48 @@ const TURN: &str = "
     };
     requestAnimationFrame(step);";
 
+/// Scrolls the bay on, a step a frame, and counts frames and the longest time between two of them.
+const SCROLL: &str = "
+    const done = arguments[0];
+    const main = document.querySelector('main');
+    let frames = 0, longest = 0, last = performance.now();
+    const began = last;
+    const step = (now) => {
+        frames += 1;
+        longest = Math.max(longest, now - last);
+        last = now;
+        main.scrollBy(0, 30);
+        if (now - began < 6000) { requestAnimationFrame(step); return; }
+        done([frames, main.scrollTop, performance.now() - began, longest]);
+    };
+    requestAnimationFrame(step);";
+
+/// Fills a bay and scrolls through it.
+async fn scroll(count: usize) {
+    let shop = Shop::empty();
+    for index in 0..count {
+        let mut job = serde_json::json!({ "format": "derecho-job", "version": 2 });
+        job["title"] = format!("Mule {index}").into();
+        shop.make(&job).await;
+    }
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.at("//*[@data-job]").await?;
+        let figures: Vec<f64> = page.driver.execute_async(SCROLL, Vec::new()).await?.convert()?;
+        if let [frames, far, milliseconds, longest] = figures[..] {
+            let a_second = frames / milliseconds * 1000.0;
+            println!("bay of {count}: {a_second:.1} frames a second over {far:.0} px, {longest:.0} ms at the longest");
+        }
+        Ok(())
+    })
+    .await;
+}
+
 #[tokio::main]
 async fn main() {
+    if let Some(count) = std::env::args().nth(1).and_then(|count| count.parse().ok()) {
+        scroll(count).await;
+    }
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         for stage in ["cycle", "sway", "bar"] {
