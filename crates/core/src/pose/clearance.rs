@@ -50,6 +50,20 @@ pub fn straight_gap(first: [DVec3; 2], first_radius: f64, second: [DVec3; 2], se
     Gap { distance, on_first, on_second }
 }
 
+/// The distance of [`straight_gap`] alone: from the ends' differences, without placing the nearest points.
+#[must_use]
+#[inline]
+pub fn straight_distance(
+    first: [DVec3; 2],
+    first_radius: f64,
+    second: [DVec3; 2],
+    second_radius: f64,
+) -> f64 {
+    let (u, v, w) = (first[1] - first[0], second[1] - second[0], first[0] - second[0]);
+    let (s, t) = shares(u, v, w);
+    (w + u * s - v * t).length() - (first_radius + second_radius)
+}
+
 /// How many straight pieces a chain has; a single point is a piece without length.
 const fn pieces(points: &[DVec3]) -> usize {
     if points.len() == 1 { 1 } else { points.len().saturating_sub(1) }
@@ -63,7 +77,15 @@ fn piece(points: &[DVec3], index: usize) -> (DVec3, DVec3) {
 /// equations; parallel ones take the first end).
 #[inline]
 fn nearest((p, p_end): (DVec3, DVec3), (q, q_end): (DVec3, DVec3)) -> (DVec3, DVec3) {
-    let (u, v, w) = (p_end - p, q_end - q, p - q);
+    let (u, v) = (p_end - p, q_end - q);
+    let (s, t) = shares(u, v, p - q);
+    (p + u * s, q + v * t)
+}
+
+/// How far along both segments `u` and `v` their nearest points lie, 0 to 1; `w` is from the second's beginning to the
+/// first's.
+#[inline]
+fn shares(u: DVec3, v: DVec3, w: DVec3) -> (f64, f64) {
     let (a, b, c) = (u.length_squared(), u.dot(v), v.length_squared());
     let (d, e) = (u.dot(w), v.dot(w));
     // Square of the parallelogram the two span: nought where parallel or without length.
@@ -75,7 +97,7 @@ fn nearest((p, p_end): (DVec3, DVec3), (q, q_end): (DVec3, DVec3)) -> (DVec3, DV
     if a > 0.0 {
         s = ((b * t - d) * per_a).clamp(0.0, 1.0);
     }
-    (p + u * s, q + v * t)
+    (s, t)
 }
 
 #[cfg(test)]
@@ -128,7 +150,9 @@ mod tests {
 
         #[test]
         fn straight_pieces_are_chains_of_two(a in place(), b in place(), c in place(), d in place()) {
-            prop_assert_eq!(straight_gap([a, b], 3.0, [c, d], 4.0), gap(&[a, b], 3.0, &[c, d], 4.0));
+            let found = gap(&[a, b], 3.0, &[c, d], 4.0);
+            prop_assert_eq!(straight_gap([a, b], 3.0, [c, d], 4.0), found);
+            prop_assert!((straight_distance([a, b], 3.0, [c, d], 4.0) - found.distance).abs() < 1e-9);
         }
 
         #[test]

@@ -2,7 +2,7 @@
 
 use glam::{DQuat, DVec3};
 
-use super::clearance::{Gap, gap, straight_gap};
+use super::clearance::{Gap, gap, straight_distance, straight_gap};
 use super::joint::{
     JointKind, JointLimits, Misalignment, free_spin, misalignment, turn_about, twist_between,
 };
@@ -602,6 +602,12 @@ impl Mechanism {
         match what {
             Watched::Tilt { member, end } => scene.lines[member].tilt.off[end as usize],
             Watched::WindUp { member, end } => self.wind_up_of(scene, member, end).abs(),
+            // Most of what an envelope asks for: its distance alone, without its place.
+            Watched::Gap { member, obstacle } if self.is_straight(member) => {
+                let (line, still) = (&scene.lines[member], &self.obstacles[obstacle]);
+                let radius = self.members[member].radius.to_mm();
+                straight_distance([line.body, line.axle], radius, scene.obstacle(still), still.radius.to_mm())
+            }
             Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => {
                 self.gap_in(scene, what).distance
             }
@@ -626,6 +632,11 @@ impl Mechanism {
     pub fn gap_of(&self, posed: &Posed, watch: usize) -> Option<Gap> {
         let watch = &self.watches[watch];
         watch.is_gap().then(|| self.gap_in(&self.scene_for(posed, watch.what), watch.what))
+    }
+
+    /// Whether a member is one straight rod; the drag link is no member.
+    fn is_straight(&self, member: usize) -> bool {
+        self.members.get(member).is_some_and(|part| part.bend.is_none())
     }
 
     fn gap_in(&self, scene: &Scene, what: Watched) -> Gap {
