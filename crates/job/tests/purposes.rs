@@ -222,9 +222,8 @@ fn two_figures_that_are_told_to_differ_are_never_printed_alike() {
         value["bracket"] = json!({ "swing_limit": format!("{limit:.2} mm"), "steep_from": "20" });
         let says = need(&value).says.in_unit(Unit::Millimetres).to_owned();
         let (before, after) = says.split_once(&format!("{word} ")).unwrap_or_else(|| panic!("{says}"));
-        let (_, told) = before
-            .split_once("the swing of ")
-            .map_or_else(|| after.split_once("the swing of ").unwrap(), |found| found);
+        let (_, told) =
+            before.split_once("the swing of ").unwrap_or_else(|| after.split_once("the swing of ").unwrap());
         let told = told.split(" over").next().unwrap();
         assert!(!says.contains(&format!("{word} {told}")), "{says}");
     }
