@@ -256,7 +256,9 @@ fn a_part_says_what_it_is_in_one_line() {
         ("attachment", "weld_on"),
         ("holes", "hole 1: 2 in; hole 2: 75 mm"),
     ]);
-    assert_eq!(bracket.says(), "axle, welded, holes 2 in, 75 mm");
+    // 75 mm are 2.953 in, 2 15/16 to a thirty-second; 2 in are 50.8 mm.
+    assert_eq!(bracket.says().inches, "axle, welded, holes 2\", 2 15/16\"");
+    assert_eq!(bracket.says().millimetres, "axle, welded, holes 50.8 mm, 75 mm");
     let block = read(&[("kind", "drag_link"), ("name", "block"), ("raises_axle_end", "2 3/4 in")]);
-    assert_eq!(block.says(), "raises the axle end 2 3/4 in");
+    assert_eq!(block.says().inches, "raises the axle end 2 3/4\"");
 }

@@ -950,7 +950,7 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.misses("[data-part='weld-on riser']").await?;
         // The table is a press away, with the same parts.
         page.press("As a table").await?;
-        page.sees("table[data-parts]", "holes 5 in, 6 in").await?;
+        page.sees("table[data-parts]", "holes 5″, 6″").await?;
         page.press("As the rack").await?;
         page.press("Retire tall riser").await?;
         page.misses("[data-part='tall riser']").await?;

@@ -3936,7 +3936,7 @@ export interface components {
                 [key: string]: string;
             };
             /** @description What it is, in one line. */
-            says: string;
+            says: components["schemas"]["Phrase"];
         };
         /** @description One sentence or figure, in inches and in millimetres. */
         Phrase: {

@@ -1,8 +1,11 @@
 import { Archive, Copy, Pencil, RotateCcw } from "lucide-react";
 import type { PartView } from "../api/client";
+import { say } from "../measure/format";
 import { PartPicture } from "../stages/parts/PartPicture";
 import { sketchOf } from "../stages/parts/sketch";
 import { Button } from "../ui/Button";
+import { Figure } from "../ui/Figure";
+import { useSettings } from "../ui/settings";
 
 export type PartDeeds = {
   onChange: (view: PartView) => void;
@@ -12,6 +15,7 @@ export type PartDeeds = {
 
 /** A part on the rack: drawn to the rack's scale, what it is, what can be done with it. */
 export function PartCard({ view, deeds }: { view: PartView; deeds: PartDeeds }) {
+  const units = useSettings((s) => s.units);
   return (
     <li
       className={`grid grid-rows-[1fr_auto_auto] border-[1.5px] bg-slate ${view.retired ? "border-line border-dashed" : "border-ink"}`}
@@ -27,7 +31,9 @@ export function PartCard({ view, deeds }: { view: PartView; deeds: PartDeeds }) 
           {view.row.name}
           {view.retired && <span className="font-normal text-muted"> retired</span>}
         </h3>
-        <p className="text-[15px] text-muted leading-tight">{view.says}</p>
+        <p className="text-[15px] text-muted leading-tight">
+          <Figure>{say(view.says, units)}</Figure>
+        </p>
       </div>
       <PartButtons view={view} deeds={deeds} />
     </li>

@@ -1,15 +1,20 @@
 import { useState } from "react";
 import type { PartView } from "../api/client";
+import { say } from "../measure/format";
 import { KIND_NAMES } from "../stages/parts/fields";
+import { Figure } from "../ui/Figure";
+import { useSettings } from "../ui/settings";
 import { PartButtons, type PartDeeds } from "./PartCard";
 
 const SORTS = ["name", "kind", "says"] as const;
 type Sort = (typeof SORTS)[number];
 
-const cell = (view: PartView, sort: Sort): string => (sort === "says" ? view.says : (view.row[sort] ?? ""));
+const cell = (view: PartView, sort: Sort): string =>
+  sort === "says" ? view.says.in : (view.row[sort] ?? "");
 
 /** The same parts as a table one can sort. */
 export function PartTable({ parts, deeds }: { parts: readonly PartView[]; deeds: PartDeeds }) {
+  const units = useSettings((s) => s.units);
   const [sort, setSort] = useState<Sort>("kind");
   const sorted = [...parts].sort(
     (a, b) => cell(a, sort).localeCompare(cell(b, sort)) || cell(a, "name").localeCompare(cell(b, "name")),
@@ -38,7 +43,9 @@ export function PartTable({ parts, deeds }: { parts: readonly PartView[]; deeds:
               {view.retired && <span className="font-normal text-muted"> retired</span>}
             </td>
             <td className="pr-3">{KIND_NAMES[view.part.kind].toLowerCase()}</td>
-            <td className="pr-3 text-muted">{view.says}</td>
+            <td className="pr-3 text-muted">
+              <Figure>{say(view.says, units)}</Figure>
+            </td>
             <td>
               <PartButtons view={view} deeds={deeds} />
             </td>

@@ -3,10 +3,12 @@ import { Download, LayoutGrid, Plus, Rows3, Search, Upload } from "lucide-react"
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import type { PartView } from "../api/client";
+import { say } from "../measure/format";
 import { PartForm, type Row } from "../stages/parts/PartForm";
 import { useLibrary } from "../stages/parts/useLibrary";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { useSettings } from "../ui/settings";
 import { Modal } from "./Modal";
 import type { PartDeeds } from "./PartCard";
 import { PartRack } from "./PartRack";
@@ -16,6 +18,7 @@ import { importParts, retirePart, saveRow, takeSamples } from "./partCalls";
 /** The parts library: the rack on the bay wall, or the same as a table. */
 export function Parts() {
   const library = useLibrary();
+  const units = useSettings((s) => s.units);
   const queries = useQueryClient();
   const [search, setSearch] = useState("");
   const [retired, showRetired] = useState(false);
@@ -25,7 +28,9 @@ export function Parts() {
   const wanted = search.trim().toLowerCase();
   const shown = library
     .filter((view) => retired || !view.retired)
-    .filter((view) => `${view.row.name} ${view.row.kind} ${view.says}`.toLowerCase().includes(wanted));
+    .filter((view) =>
+      `${view.row.name} ${view.row.kind} ${say(view.says, units)}`.toLowerCase().includes(wanted),
+    );
   const after = async (call: Promise<string>) => {
     const trouble = await call;
     setFault(trouble);

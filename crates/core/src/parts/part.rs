@@ -7,9 +7,10 @@ use utoipa::ToSchema;
 use crate::bar::adjuster::{AdjusterKind, EndStyle, ThreadSeat};
 use crate::bar::strength::{Material, Section};
 use crate::fastener::{Hand, Thread};
-use serde_json::{Value, json};
+use serde_json::Value;
 
-use crate::measure::{Length, TapeEntry, Unit};
+use crate::measure::phrase::Words;
+use crate::measure::{Length, Phrase, TapeEntry};
 use crate::pose::joint::JointKind;
 
 use super::kit::{BracePart, DisconnectPart, FastenerPart, KitPart, ShimPart, SwayBarPart, SwayLinkPart};
@@ -280,10 +281,14 @@ impl Part {
         }
     }
 
-    /// What it is, in one line.
+    /// What it is, in one line, in both units; a torque or a thread as it was typed.
     #[must_use]
-    pub fn says(&self) -> String {
-        let text = |entry: &Option<TapeEntry>| entry.as_ref().map(typed);
+    pub fn says(&self) -> Phrase {
+        Phrase::of(|w| self.line(|entry| told(w, entry.length())))
+    }
+
+    fn line(&self, typed: impl Fn(&TapeEntry) -> String) -> String {
+        let text = |entry: &Option<TapeEntry>| entry.as_ref().map(&typed);
         match self {
             Self::Bar(bar) => {
                 let range = text(&bar.made_min).zip(text(&bar.made_max));
@@ -356,10 +361,10 @@ impl Part {
     }
 }
 
-/// A length as typed, with its unit.
-fn typed(entry: &TapeEntry) -> String {
-    let unit = if entry.unit() == Unit::Inches { "in" } else { "mm" };
-    length_text(&json!({ "text": entry.text(), "unit": unit }))
+/// A length with its sign: what goes down, inward or back has a minus.
+fn told(w: Words, length: Length) -> String {
+    let sign = if length < Length::ZERO { "−" } else { "" };
+    format!("{sign}{}", w.fine(length))
 }
 
 /// A length as typed, with its unit where the text has none.

@@ -8,6 +8,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use derecho_core::measure::Phrase;
 use derecho_core::parts::Part;
 use derecho_core::parts::table::{COLUMNS, from_row, to_row};
 use derecho_job::FieldError;
@@ -42,7 +43,7 @@ pub struct PartView {
     /// The same as a row of a table: a text for each column that is not empty.
     pub row: BTreeMap<String, String>,
     /// What it is, in one line.
-    pub says: String,
+    pub says: Phrase,
 }
 
 impl From<StoredPart> for PartView {
