@@ -1,32 +1,14 @@
-import type { TapeEntry } from "../../api/client";
-import { TapeField } from "../../ui/TapeField";
 import { setHardpoints } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { BendInput } from "./BendInput";
 import { JointInput } from "./JointInput";
+import { useSheetLength } from "./useSheetLength";
 
 /** The track bar as a body: where its axle eye is, how thick, how bent, and its joints. */
 export function BarBody() {
-  const { view, job, change } = useJob();
+  const { job, change } = useJob();
   const points = job.hardpoints ?? {};
-  const unit = job.rig?.sheet_unit ?? "in";
-  const length = (
-    pointer: string,
-    label: string,
-    value: TapeEntry | undefined,
-    put: (e?: TapeEntry) => void,
-    signed = false,
-  ) => (
-    <TapeField
-      job={view.id}
-      pointer={pointer}
-      label={label}
-      signed={signed}
-      unit={unit}
-      value={value}
-      onCommit={put}
-    />
-  );
+  const length = useSheetLength();
   return (
     <>
       <div className="grid gap-2 sm:grid-cols-2">

@@ -1,5 +1,5 @@
 import { ArrowRight } from "lucide-react";
-import type { Schemas, TapeEntry } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
@@ -10,6 +10,7 @@ import { useJob } from "../job/useJob";
 import { JointInput } from "./JointInput";
 import { PointInput } from "./PointInput";
 import { PointPicture } from "./PointPicture";
+import { useSheetLength } from "./useSheetLength";
 
 type Location = Schemas["AxleLocation"];
 type ArmName = keyof Schemas["Arms"];
@@ -47,11 +48,11 @@ const SIDES = [
 
 /** Points of the links, for stage Cycle: each as it can be measured. */
 export function Points() {
-  const { view, job, change } = useJob();
+  const { job, change } = useJob();
   const go = useGoToField();
   const location = job.rig?.axle_location;
   const points = job.hardpoints ?? {};
-  const unit = job.rig?.sheet_unit ?? "in";
+  const length = useSheetLength();
   if (!location) {
     return (
       <Button className="justify-self-start" onClick={() => go("/rig/axle_location")}>
@@ -67,23 +68,6 @@ export function Points() {
       : ([name, title] as const),
   );
   const heights = job.rig?.heights ?? [];
-  const length = (
-    pointer: string,
-    label: string,
-    value: TapeEntry | undefined,
-    put: (e?: TapeEntry) => void,
-    signed = false,
-  ) => (
-    <TapeField
-      job={view.id}
-      pointer={pointer}
-      label={label}
-      signed={signed}
-      unit={unit}
-      value={value}
-      onCommit={put}
-    />
-  );
   return (
     <>
       <PointPicture />
