@@ -93,6 +93,8 @@ const elevation = {
   tyre_width_mm: 250,
   tyre_diameter_mm: 800,
   frame_bottom_mm: 700,
+  rail_height_mm: 100,
+  rail_width_mm: 60,
   driven_travel_mm: 0,
   full_droop_mm: -100,
 } as Elevation;

@@ -4,8 +4,8 @@ import { readFileSync } from "node:fs";
 import type { Elevation, Schemas, SetupCycle } from "../src/api/client";
 import { linkPoints, poseAt } from "../src/elevation/cyclePose";
 import { labels, type Named, shapes } from "../src/elevation/walk/draw";
-import { nearAt } from "../src/elevation/walk/near";
-import { scene } from "../src/elevation/walk/scene";
+import { nearAt, roomGapAt } from "../src/elevation/walk/near";
+import { roomParts, scene } from "../src/elevation/walk/scene";
 import { axlePlacer, camera, length, minus, outline, type Point } from "../src/elevation/walk/space";
 import { endOf, letters, settled, turned, VIEWS, wrapped } from "../src/elevation/walk/views";
 
@@ -38,6 +38,7 @@ export function walkCases(test: Test) {
   for (const one of posed) poseCases(test, one);
   lookCases(test);
   labelCases(test);
+  roomCases(test);
 }
 
 /** A projected eye is where the pose says. */
@@ -193,6 +194,59 @@ function lookCases(test: Test) {
   });
 }
 
+function roomCases(test: Test) {
+  const shock = {
+    name: "left shock",
+    kind: "shock" as const,
+    points_mm: [
+      [80, 370, 1000],
+      [60, 470, 400],
+    ],
+    on_axle: [false, true],
+    radius_mm: 32,
+  };
+  const ring = {
+    ...shock,
+    name: "left tyre steered left",
+    kind: "steered_tyre" as const,
+    on_axle: [true, true],
+  };
+  const place = axlePlacer({ x_mm: 5, y_mm: 10, z: 50, roll_deg: 0, pitch_deg: 0, yaw_deg: 0 }, 400);
+
+  test("a shock stands on the body with one end and goes with the axle with the other", () => {
+    const parts = roomParts([shock, ring], false, place);
+    // A tyre at its lock is drawn with the section about it alone.
+    assert.ok(parts.every((part) => part.kind !== "swept"));
+    const rod = parts.find((part) => part.kind === "rod");
+    assert.deepEqual(rod?.kind === "rod" && rod.points, [
+      [80, 370, 1000],
+      [65, 480, 450],
+    ]);
+    assert.equal(roomParts([ring], true, place)[0]?.kind, "swept");
+  });
+
+  test("the gap that was picked is drawn in its pose and in no other", () => {
+    const gap = (thing: string, at_mm: number[], gap_mm: number) => ({
+      rod: "the left link",
+      thing,
+      gap_mm,
+      wanted_mm: 12.7,
+      at_mm,
+      between_mm: [
+        [0, 0, 0],
+        [0, 0, gap_mm],
+      ],
+      clear: true,
+      says: { in: "", mm: "" },
+    });
+    const gaps = [gap("shock", [-90, 30], 4), gap("rail", [-90, 30], 9), gap("tyre", [60, 60], 20)];
+    assert.equal(roomGapAt(gaps, { left: -90, right: 30 }, null)?.between, "the left link to shock");
+    assert.equal(roomGapAt(gaps, { left: -90, right: 30 }, "rail")?.gap_mm, 9);
+    assert.equal(roomGapAt(gaps, { left: 60, right: 60 }, "rail")?.gap_mm, 20);
+    assert.equal(roomGapAt(gaps, { left: 60, right: 59 }, null), undefined);
+  });
+}
+
 function labelCases(test: Test) {
   test("no label lies on another, none leaves the picture, no leader crosses another in its row", () => {
     const random = drawn(3);
@@ -208,6 +262,9 @@ function labelCases(test: Test) {
         for (const [index, label] of inRow.entries()) {
           const end = label.at.x + label.text.length * 7.4;
           assert.ok(label.at.x >= 0 && end <= 560, "inside");
+          // Its line leaves it, straight where the text reaches over what it names.
+          assert.ok(label.leaves > label.at.x && label.leaves < end, "leaves its text");
+          if (label.x > label.at.x + 10 && label.x < end - 10) assert.equal(label.leaves, label.x);
           const next = inRow[index + 1];
           if (!next) continue;
           assert.ok(end <= next.at.x, "apart");

@@ -495,7 +495,7 @@ impl Page {
         let deadline = std::time::Instant::now() + PATIENCE;
         let mut before: u64 = self.driver.execute(calls, Vec::new()).await?.convert()?;
         loop {
-            let idle = "const done = arguments[0]; setTimeout(done, 250);";
+            let idle = "const done = arguments[0]; setTimeout(done, 1000);";
             self.driver.execute_async(idle, Vec::new()).await?;
             let now = self.driver.execute(calls, Vec::new()).await?.convert()?;
             if now == before || std::time::Instant::now() > deadline {

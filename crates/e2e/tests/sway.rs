@@ -146,6 +146,8 @@ async fn a_stowed_link_is_shown_and_its_bolts_and_slope_are_judged() {
         page.at("//*[@data-arm='left']//*[@data-stud]").await?;
         page.pick("//*[@data-stow]").await?;
         page.misses("[data-stow-says]").await?;
+        // Hung lower, the rail stands beside the eye of the arm.
+        type_at(&page, "/sway/room/rail_underside", "23 1/2").await?;
         page.sees("[data-checks]", "the left frame rail is in its way; turn it round").await?;
         page.sees("[data-cut='inner fender']", "Cut the inner fender from").await?;
         page.sees("[data-rod]", "cut 4 15/16″").await?;
@@ -299,6 +301,8 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
         page.sees("[data-room]", "clear of everything measured").await?;
         page.press("Add a shock").await?;
         page.saved().await?;
+        // Begun and not measured, nothing is called clear, and what is wanted is a press to its field.
+        page.sees("[data-room] [data-goes-to='/sway/room/shocks/0/body']", "this end of the shock").await?;
         // Upright through the middle of the link, which stands 17 to 17 1/4 in out.
         for (end, height) in [("body", "32"), ("axle", "14")] {
             for (field, text) in [("height", height), ("sideways", "17 1/4"), ("fore_aft", "0")] {
@@ -311,6 +315,11 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
         assert!(told.contains("Touches or nearly"), "{told}");
         page.pick("(//*[@data-room]//li/button)[1]").await?;
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
+        // The drawing shows it there, and lets go of it in another pose.
+        let drawn = page.sees("[data-room-drawn]", "nearest: touches").await?;
+        assert!(drawn.contains("link to ") && drawn.contains(" shock"), "{drawn}");
+        page.key(&String::from(Key::Home.value())).await?;
+        page.misses("[data-room-drawn] [data-near]").await?;
         // Further out it is clear.
         for end in ["body", "axle"] {
             let pointer = format!("/sway/room/shocks/0/{end}/sideways");

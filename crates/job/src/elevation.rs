@@ -11,8 +11,8 @@ use crate::words;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::document::Job;
 use crate::document::heights;
+use crate::document::{Job, length_of};
 use crate::setups::Setups;
 use derecho_core::measure::{Length, Side, TapeEntry};
 
@@ -47,8 +47,13 @@ pub struct Elevation {
     pub axle_height_mm: Length,
     /// Frame's outside width.
     pub frame_width_mm: Length,
-    /// Underside of the frame rails above the ground, at the driven height.
+    /// Underside of the frame rails above the ground, at the driven height: as taped for stage Sway's room,
+    /// else where the frame eye hangs under it.
     pub frame_bottom_mm: Length,
+    /// Height of a frame rail.
+    pub rail_height_mm: Length,
+    /// Width of a frame rail.
+    pub rail_width_mm: Length,
     /// The side the differential sits on in the drawing: away from the axle eye.
     pub differential_side: Side,
     /// The bar's eyes, where the bar is known.
@@ -116,15 +121,23 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
             axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
         }
     });
-    let frame_bottom =
-        eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + usual::RAIL_ABOVE_EYE);
+    // Taped with the body at another height, perhaps.
+    let taped = length_of(&job.sway.room.rail_underside)
+        .map(|underside| underside - heights::read_at(job) + heights::driven_offset(rig));
+    let frame_bottom = taped.unwrap_or_else(|| {
+        let over_eye =
+            eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + usual::RAIL_ABOVE_EYE);
+        over_eye.max(axle_height + Length::from_mm(120.0))
+    });
     let elevation = Elevation {
         track_mm: track,
         tyre_diameter_mm: tyre_diameter,
         tyre_width_mm: tyre_width,
         axle_height_mm: axle_height,
         frame_width_mm: frame_width,
-        frame_bottom_mm: frame_bottom.max(axle_height + Length::from_mm(120.0)),
+        frame_bottom_mm: frame_bottom,
+        rail_height_mm: length_of(&job.sway.room.rail_height).unwrap_or(usual::RAIL_HEIGHT),
+        rail_width_mm: Length::from_mm(usual::RAIL_WIDTH),
         differential_side: rig.frame_eye_side.unwrap_or(Side::Left),
         eyes,
         planned_eyes: eyes.zip(setups).and_then(|(eyes, setups)| planned_eyes(eyes, setups)),

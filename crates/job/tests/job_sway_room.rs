@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::Length;
-use derecho_job::results::sway;
+use derecho_job::results::{solve, sway};
 use derecho_job::sway::{RoomResult, SwayGap, SwayResult};
 use derecho_job::verdict::{FitCheck, FitVerdict};
 use derecho_job::{Job, check};
@@ -105,6 +105,62 @@ fn a_leaning_shock_by_hand() {
         let found = gap(&room, side);
         assert!((inches(found.gap_mm) - 1.5).abs() < 0.02, "{}", inches(found.gap_mm));
         assert!(found.rod.ends_with("link"));
+    }
+}
+
+/// Through the whole travel of the truck: the drawn line of each gap is as long as its figure and the half
+/// thicknesses at both ends, and its end on a thing of the body lies on that thing as it is drawn.
+#[test]
+fn every_gap_is_drawn_as_long_as_it_is_told() {
+    let mut value = demo("lookout-truck-7");
+    value["sway"]["link"] = json!("8 1/4 in");
+    let room = room(&value);
+    assert_eq!(room.gaps.len(), room.things.len());
+    assert!(room.gaps.len() >= 12, "{}", room.gaps.len());
+    for found in &room.gaps {
+        let thing = room.things.iter().find(|thing| thing.name == found.thing).unwrap();
+        let [rod, there] = found.between_mm.map(glam::DVec3::from_array);
+        // Arms 1 in, links 1 1/4 in, the bar 1 in thick.
+        let half = if found.rod.ends_with("link") { 0.625 } else { 0.5 } * 25.4;
+        let gap = rod.distance(there) - half - thing.radius_mm;
+        assert!((gap - found.gap_mm.to_mm()).abs() < 1e-6, "{}: {gap}", found.thing);
+        if thing.on_axle.iter().all(|axle| !axle) {
+            let points: Vec<_> = thing.points_mm.iter().map(|at| glam::DVec3::from_array(*at)).collect();
+            let off = points.windows(2).map(|ends| beside(there, ends[0], ends[1]));
+            assert!(off.fold(f64::INFINITY, f64::min) < 1e-6, "{}", found.thing);
+        }
+    }
+}
+
+/// How far a point is from a straight piece: at its foot, or at the nearer end.
+fn beside(at: glam::DVec3, from: glam::DVec3, to: glam::DVec3) -> f64 {
+    let along = to - from;
+    let share = ((at - from).dot(along) / along.length_squared()).clamp(0.0, 1.0);
+    at.distance(from + along * share)
+}
+
+/// A rail taped 23 1/2 in up with the tank full, the body 1 1/4 in lower than ride height: 24 3/4 in at ride
+/// height, where the vehicle is driven, and the drawing puts it there. Its shocks end where they were taped.
+#[test]
+fn rails_and_shocks_are_drawn_where_they_were_taped() {
+    let mut value = demo("lookout-truck-7");
+    value["hardpoints"]["height"] = json!("water tank full");
+    value["sway"]["room"]["rail_underside"] = json!("23 1/2 in");
+    let job: Job = serde_json::from_value(value).unwrap();
+    let results = solve(&job);
+    let inches = |mm: f64| mm / 25.4;
+    assert!((results.elevation.frame_bottom_mm.to_inches() - 24.75).abs() < 1e-9);
+    assert!((results.elevation.rail_height_mm.to_inches() - 4.5).abs() < 1e-9);
+    let room = sway(&job).room.unwrap();
+    let thing = |name: &str| room.things.iter().find(|thing| thing.name == name).unwrap();
+    let rail = thing("right frame rail");
+    let low = rail.points_mm.iter().map(|at| at[2] - rail.radius_mm).fold(f64::INFINITY, f64::min);
+    let high = rail.points_mm.iter().map(|at| at[2] + rail.radius_mm).fold(0.0, f64::max);
+    assert!((inches(low) - 24.75).abs() < 1e-9 && (inches(high) - 29.25).abs() < 1e-9);
+    let shock = thing("right shock");
+    assert_eq!(shock.on_axle, [false, true]);
+    for (found, expected) in shock.points_mm.iter().flatten().zip([3.0, -14.5, 41.25, 2.5, -18.5, 15.5]) {
+        assert!((inches(*found) - expected).abs() < 1e-9, "{:?}", shock.points_mm);
     }
 }
 

@@ -274,7 +274,7 @@ proptest! {
 
 /// What is drawn as points and poses in an order of sides; the place of a flat least gap; and intervals, whose
 /// draws have no mirror image.
-const BY_ORDER: [&str; 13] = [
+const BY_ORDER: [&str; 14] = [
     "at_mm",
     "envelope",
     "roll",
@@ -288,6 +288,7 @@ const BY_ORDER: [&str; 13] = [
     "worst_left_mm",
     "worst_right_mm",
     "worst_points_mm",
+    "between_mm",
 ];
 
 /// Pairs of a left and a right figure.
@@ -345,7 +346,7 @@ fn reflected(a: &Value, b: &Value, at: &str, apart: &mut Vec<String>) {
             ];
             let point = match key {
                 "0" => ["axle_eye_mm", "frame_eye_mm"].contains(&holder),
-                "1" => in_space.contains(&holder),
+                "1" => in_space.contains(&holder) || (holder == "points_mm" && holder != parent),
                 _ => false,
             };
             // How much higher the body stands at a height is no offset of the axle.

@@ -101,7 +101,13 @@ fn a_half_measured_shock_leaves_nothing_clear() {
     let mut value = demo("lookout-truck-7");
     assert!(!sway(&job(&value)).room.unwrap().says.inches.contains("Not measured whole"));
     value["sway"]["room"]["shocks"][0]["axle"].as_object_mut().unwrap().remove("sideways");
-    let says = sway(&job(&value)).room.unwrap().says.inches;
+    let room = sway(&job(&value)).room.unwrap();
+    // Its sign says so too, and what is missing leads to the end that wants it.
+    let tight = room.gaps.iter().any(|gap| !gap.clear);
+    assert_eq!(room.verdict, if tight { FitVerdict::Bad } else { FitVerdict::Open });
+    let missing: Vec<_> = room.missing.iter().map(|fault| fault.pointer.as_str()).collect();
+    assert_eq!(missing, ["/sway/room/shocks/0/axle"]);
+    let says = room.says.inches;
     assert!(says.starts_with("Not measured whole, so nothing is called clear yet"), "{says}");
     assert!(!says.contains("are clear of everything"), "{says}");
 }

@@ -39,7 +39,7 @@ pub use instruments::Taken;
 pub use parts::StoredPart;
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.
-const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 3");
+const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 4");
 
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;

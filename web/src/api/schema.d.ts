@@ -2092,7 +2092,10 @@ export interface components {
             driven_travel_mm: components["schemas"]["Length"];
             /** @description The bar's eyes, where the bar is known. */
             eyes?: components["schemas"]["Eyes"];
-            /** @description Underside of the frame rails above the ground, at the driven height. */
+            /**
+             * @description Underside of the frame rails above the ground, at the driven height: as taped for stage Sway's room,
+             *     else where the frame eye hangs under it.
+             */
             frame_bottom_mm: components["schemas"]["Length"];
             /** @description The side the frame eye is on. */
             frame_eye_side?: components["schemas"]["Side"];
@@ -2104,6 +2107,10 @@ export interface components {
             full_droop_mm: components["schemas"]["Length"];
             /** @description The eyes as they are planned or were set, where the plan moves one. */
             planned_eyes?: components["schemas"]["Eyes"];
+            /** @description Height of a frame rail. */
+            rail_height_mm: components["schemas"]["Length"];
+            /** @description Width of a frame rail. */
+            rail_width_mm: components["schemas"]["Length"];
             /** @description Between tyre contact centres. */
             track_mm: components["schemas"]["Length"];
             /** @description Tyre diameter. */
@@ -3415,6 +3422,11 @@ export interface components {
          * @enum {string}
          */
         NeedReason: "steep" | "swings" | "complaint";
+        /**
+         * @description What a thing is, so that it is drawn as such.
+         * @enum {string}
+         */
+        NeighbourKind: "obstacle" | "shock" | "rail" | "tyre" | "steered_tyre" | "tube";
         /** @description What one further reading is worth. */
         NextOption: {
             /** @description Which. */
@@ -3649,6 +3661,8 @@ export interface components {
         };
         /** @description The hole that a panel wants where the bar, its arms and links pass it. */
         PanelCut: {
+            /** @description Where it stands along the way it faces: forward, out to either side, or above the floor as it stands driven. */
+            at_mm: components["schemas"]["Length"];
             /**
              * @description The cut line on the left, clearance included: least and most along the panel's first axis,
              *     then its second, mm in vehicle axes, heights above the floor as it stands driven.
@@ -4667,8 +4681,30 @@ export interface components {
             cuts: components["schemas"]["PanelCut"][];
             /** @description Nearest to each thing, tightest first. */
             gaps: components["schemas"]["SwayGap"][];
+            /** @description What was begun and not measured whole. */
+            missing: components["schemas"]["FieldError"][];
             /** @description The answer. */
             says: components["schemas"]["Phrase"];
+            /** @description Everything that was looked at. */
+            things: components["schemas"]["RoomThing"][];
+            /** @description Clear, not clear, or not measured whole. */
+            verdict: components["schemas"]["FitVerdict"];
+        };
+        /** @description A thing that arms and links are kept clear of, as it is drawn: a round chain of points. */
+        RoomThing: {
+            /** @description What it is. */
+            kind: components["schemas"]["NeighbourKind"];
+            /** @description As it was named, with its side. */
+            name: string;
+            /** @description Which of these points go with the axle; the others go with the body. */
+            on_axle: boolean[];
+            /** @description Its middle line at ride height with the axle centred, mm: forward, left, up of each point. */
+            points_mm: number[][];
+            /**
+             * Format: double
+             * @description Its half thickness.
+             */
+            radius_mm: number;
         };
         /**
          * @description One time of changing something and reading again: what was fitted or set. The sheets read
@@ -5710,6 +5746,11 @@ export interface components {
         SwayGap: {
             /** @description Wheel travels there, left and right. */
             at_mm: components["schemas"]["Length"][];
+            /**
+             * @description The nearest points there, of the rod and of the thing, each on its middle line, mm in body axes at ride
+             *     height: forward, left, up.
+             */
+            between_mm: number[][];
             /** @description Whether it is enough. */
             clear: boolean;
             /** @description Between their surfaces; negative where they run into each other. */

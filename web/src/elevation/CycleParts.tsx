@@ -1,5 +1,6 @@
 import type { Elevation, SetupCycle } from "../api/client";
 import { type DrawnPose, linkPoints } from "./cyclePose";
+import { EyeBrackets } from "./EyeBrackets";
 import type { Picture } from "./picture";
 import { labels, type Named } from "./walk/draw";
 import { Leader } from "./walk/Leader";
@@ -58,7 +59,16 @@ export function CycleParts({ setup, other, otherPose, pose, elevation, picture, 
           />
         ))}
       {drag && <DragLink setup={setup} pose={pose} body={body} />}
-      {bar && <Brackets bar={bar} rail={y(railBottom - pose.z)} tube={y(elevation.axle_height_mm + 46)} />}
+      {bar?.[0] && (
+        <EyeBrackets
+          frame={bar[0]}
+          axle={bar[bar.length - 1] ?? bar[0]}
+          eye={8}
+          rail={y(railBottom - pose.z)}
+          tube={y(elevation.axle_height_mm + 46)}
+          line={1.75}
+        />
+      )}
       {ghost && (
         <polyline
           points={ghost.points.map((p) => body(p).join(",")).join(" ")}
@@ -111,28 +121,6 @@ type ObstacleProps = {
   radius: number;
   transform?: string;
 };
-
-/** What the bar's eyes hang from and stand on. */
-function Brackets({ bar, rail, tube }: { bar: readonly Place[]; rail: number; tube: number }) {
-  const [frame] = bar;
-  const axle = bar[bar.length - 1];
-  if (!frame || !axle) return null;
-  const e = 8;
-  return (
-    <g strokeWidth={1.75}>
-      <polygon
-        points={`${frame[0] - e * 1.9},${rail} ${frame[0] + e * 1.9},${rail} ${frame[0] + e * 1.3},${frame[1] + e * 1.3} ${frame[0] - e * 1.3},${frame[1] + e * 1.3}`}
-        fill="var(--frame-soft)"
-        stroke="var(--frame)"
-      />
-      <polygon
-        points={`${axle[0] - e * 1.4},${axle[1] - e * 1.4} ${axle[0] + e * 1.4},${axle[1] - e * 1.4} ${axle[0] + e * 1.9},${tube} ${axle[0] - e * 1.9},${tube}`}
-        fill="var(--axle-soft)"
-        stroke="var(--axle)"
-      />
-    </g>
-  );
-}
 
 /** Where parts meet in this pose, where it is one that was worked out for a gap. */
 function touching(setup: SetupCycle, pose: DrawnPose): number[][] {

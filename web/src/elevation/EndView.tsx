@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Elevation } from "../api/client";
+import { EyeBrackets } from "./EyeBrackets";
 import type { Picture } from "./picture";
 
 export type Posed = {
@@ -53,9 +54,9 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
       {/* Rails and crossmember go with the body. */}
       <rect
         x={Math.min(x(e.frame_width_mm / 2), x(-e.frame_width_mm / 2))}
-        y={body(e.frame_bottom_mm + 98)}
+        y={body(e.frame_bottom_mm + 0.8 * e.rail_height_mm)}
         width={e.frame_width_mm * k}
-        height={56 * k}
+        height={0.45 * e.rail_height_mm * k}
         fill="var(--slate)"
         stroke="var(--frame)"
         strokeWidth={line}
@@ -107,7 +108,6 @@ export function EndView({ elevation: e, picture, posed, mini = false, children }
 }
 
 const SIDES = [1, -1] as const;
-const RAIL = { width: 70, height: 125 };
 
 type TyreProps = { elevation: Elevation; centre: number; picture: Picture; mini: boolean };
 
@@ -151,13 +151,13 @@ type RailProps = { side: 1 | -1; elevation: Elevation; picture: Picture; travel:
 
 function Rail({ side, elevation: e, picture: { k, x, y }, travel, line }: RailProps) {
   const outer = (side * e.frame_width_mm) / 2;
-  const left = Math.min(x(outer), x(outer - side * RAIL.width));
+  const left = Math.min(x(outer), x(outer - side * e.rail_width_mm));
   return (
     <rect
       x={left}
-      y={y(e.frame_bottom_mm - travel + RAIL.height)}
-      width={RAIL.width * k}
-      height={RAIL.height * k}
+      y={y(e.frame_bottom_mm - travel + e.rail_height_mm)}
+      width={e.rail_width_mm * k}
+      height={e.rail_height_mm * k}
       fill="var(--frame-soft)"
       stroke="var(--frame)"
       strokeWidth={line}
@@ -173,21 +173,15 @@ function Bar({ elevation: e, eyes, picture, posed, mini }: BarProps) {
   const frame = { x: x(eyes.frame.y_mm), y: y(eyes.frame.z_mm - posed.travel) };
   const axle = { x: x(eyes.axle.y_mm + posed.axle), y: y(eyes.axle.z_mm) };
   const eye = Math.max(24 * k, mini ? 2.5 : 7);
-  const railBottom = y(e.frame_bottom_mm - posed.travel);
-  const tubeTop = y(e.axle_height_mm + 46);
   return (
     <g>
-      <polygon
-        points={`${frame.x - eye * 1.9},${railBottom} ${frame.x + eye * 1.9},${railBottom} ${frame.x + eye * 1.3},${frame.y + eye * 1.3} ${frame.x - eye * 1.3},${frame.y + eye * 1.3}`}
-        fill="var(--frame-soft)"
-        stroke="var(--frame)"
-        strokeWidth={line}
-      />
-      <polygon
-        points={`${axle.x - eye * 1.4},${axle.y - eye * 1.4} ${axle.x + eye * 1.4},${axle.y - eye * 1.4} ${axle.x + eye * 1.9},${tubeTop} ${axle.x - eye * 1.9},${tubeTop}`}
-        fill="var(--axle-soft)"
-        stroke="var(--axle)"
-        strokeWidth={line}
+      <EyeBrackets
+        frame={[frame.x, frame.y]}
+        axle={[axle.x, axle.y]}
+        eye={eye}
+        rail={y(e.frame_bottom_mm - posed.travel)}
+        tube={y(e.axle_height_mm + 46)}
+        line={line}
       />
       {posed.ghost !== undefined && Math.abs(posed.ghost - posed.axle) * k > 0.4 && (
         <line

@@ -16,7 +16,7 @@ export function SideView({ setup, pose, elevation: e }: SideViewProps) {
   const radius = e.tyre_diameter_mm / 2;
   const [front, rear] = [Math.max(radius, ...reach) + 80, Math.min(-radius, ...reach) - 80];
   const rail = e.frame_bottom_mm + e.driven_travel_mm;
-  const top = Math.max(2 * e.axle_height_mm, rail + 130 - e.full_droop_mm) + 30;
+  const top = Math.max(2 * e.axle_height_mm, rail + e.rail_height_mm + 5 - e.full_droop_mm) + 30;
   const k = Math.min((width - 2 * PAD) / (front - rear), (height - 2 * PAD) / top);
   const x = (mm: number) => width / 2 + ((front + rear) / 2 - mm) * k;
   const y = (mm: number) => height - PAD - mm * k;
@@ -44,9 +44,9 @@ export function SideView({ setup, pose, elevation: e }: SideViewProps) {
           />
           <rect
             x={x(front)}
-            y={y(rail + 125 - pose.z)}
+            y={y(rail + e.rail_height_mm - pose.z)}
             width={(front - rear) * k}
-            height={125 * k}
+            height={e.rail_height_mm * k}
             fill="var(--frame-soft)"
             stroke="var(--frame)"
             strokeWidth={1.5}

@@ -11,13 +11,15 @@ type Stance = {
   travel: number | null;
   /** Wheel travels where they differ; null is both at `travel`. */
   crossed: { left: number; right: number } | null;
+  /** What was picked to be looked at in this pose, by its name; moving on lets go of it. */
+  picked: string | null;
   playing: boolean;
   round: Round;
   plotted: Plotted;
   /** Which bar is drawn. */
   shown: "found" | "planned";
   setTravel: (travel: number | null) => void;
-  setWheels: (left: number, right: number) => void;
+  setWheels: (left: number, right: number, picked?: string) => void;
   setPlaying: (playing: boolean) => void;
   setRound: (round: Round) => void;
   setPlotted: (plotted: Plotted) => void;
@@ -30,13 +32,15 @@ const ALIKE_MM = 0.5;
 export const useStance = create<Stance>()((set) => ({
   travel: null,
   crossed: null,
+  picked: null,
   playing: false,
   round: "heave",
   plotted: "y_mm",
   shown: "found",
-  setTravel: (travel) => set({ travel, crossed: null }),
-  setWheels: (left, right) =>
+  setTravel: (travel) => set({ travel, crossed: null, picked: null }),
+  setWheels: (left, right, picked) =>
     set({
+      picked: picked ?? null,
       travel: (left + right) / 2,
       crossed: Math.abs(left - right) < ALIKE_MM ? null : { left, right },
     }),

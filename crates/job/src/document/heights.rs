@@ -5,7 +5,7 @@
 
 use crate::usual;
 
-use crate::document::Rig;
+use crate::document::{Job, Rig};
 use derecho_core::measure::Length;
 
 /// The name of ride height where the rig names none.
@@ -24,6 +24,16 @@ pub fn offset_of(rig: &Rig, name: &str) -> Length {
 #[must_use]
 pub fn driven_offset(rig: &Rig) -> Length {
     offset_of(rig, &rig.driven_height)
+}
+
+/// How much higher than at ride height the body stood when its points were read.
+#[must_use]
+pub fn read_at(job: &Job) -> Length {
+    if job.hardpoints.height.is_empty() {
+        driven_offset(&job.rig)
+    } else {
+        offset_of(&job.rig, &job.hardpoints.height)
+    }
 }
 
 /// Droop and bump from ride height, as distances, assumed where empty.

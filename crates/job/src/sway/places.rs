@@ -3,7 +3,7 @@
 use glam::DVec3;
 
 use crate::document::hardpoints::{ObstacleOn, PointForm, SidewaysFrom};
-use crate::document::heights;
+use crate::document::heights::read_at;
 use crate::document::sway::Sway;
 use crate::document::{Job, length_of};
 use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry};
@@ -49,15 +49,6 @@ pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
 
 /// What is missing, in words.
 pub(crate) type Ask = Vec<(&'static str, &'static str)>;
-
-/// How much higher than at ride height the body stood when its points were read.
-pub(crate) fn read_at(job: &Job) -> Length {
-    if job.hardpoints.height.is_empty() {
-        heights::driven_offset(&job.rig)
-    } else {
-        heights::offset_of(&job.rig, &job.hardpoints.height)
-    }
-}
 
 /// Height at ride height, mm: points of the body were read with the body so much higher.
 fn height_of(point: &PointForm, body: bool, read_at: Length) -> Option<f64> {

@@ -7,12 +7,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::Job;
+use crate::document::check::FieldError;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
-use crate::sway::surroundings::{Neighbour, Surroundings, Swept};
+use crate::sway::surroundings::{HalfMeasured, Neighbour, NeighbourKind, Surroundings, Swept};
 use crate::sway::words;
 use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::measure::{Length, Phrase};
+use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
 
@@ -32,6 +34,9 @@ pub struct SwayGap {
     pub wanted_mm: Length,
     /// Wheel travels there, left and right.
     pub at_mm: [Length; 2],
+    /// The nearest points there, of the rod and of the thing, each on its middle line, mm in body axes at ride
+    /// height: forward, left, up.
+    pub between_mm: [[f64; 3]; 2],
     /// Whether it is enough.
     pub clear: bool,
     /// In words.
@@ -51,10 +56,27 @@ pub struct PanelCut {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub cut_mm: Option<[[f64; 2]; 2]>,
+    /// Where it stands along the way it faces: forward, out to either side, or above the floor as it stands driven.
+    pub at_mm: Length,
     /// The middle of the bar over its left arm, in the same axes: where a template is laid from.
     pub mark_mm: [f64; 2],
     /// In words.
     pub says: Phrase,
+}
+
+/// A thing that arms and links are kept clear of, as it is drawn: a round chain of points.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RoomThing {
+    /// As it was named, with its side.
+    pub name: String,
+    /// What it is.
+    pub kind: NeighbourKind,
+    /// Its middle line at ride height with the axle centred, mm: forward, left, up of each point.
+    pub points_mm: Vec<[f64; 3]>,
+    /// Which of these points go with the axle; the others go with the body.
+    pub on_axle: Vec<bool>,
+    /// Its half thickness.
+    pub radius_mm: f64,
 }
 
 /// Room for arms and links.
@@ -62,14 +84,20 @@ pub struct PanelCut {
 pub struct RoomResult {
     /// The answer.
     pub says: Phrase,
+    /// Clear, not clear, or not measured whole.
+    pub verdict: FitVerdict,
+    /// What was begun and not measured whole.
+    pub missing: Vec<FieldError>,
     /// Nearest to each thing, tightest first.
     pub gaps: Vec<SwayGap>,
     /// Panels and their holes.
     pub cuts: Vec<PanelCut>,
+    /// Everything that was looked at.
+    pub things: Vec<RoomThing>,
 }
 
 struct Nearest {
-    gap: f64,
+    gap: Gap,
     rod: usize,
     at: (f64, f64),
 }
@@ -85,29 +113,57 @@ pub(crate) fn room(
     let mut gaps: Vec<SwayGap> = around
         .all
         .iter()
-        .filter(|thing| !thing.stowed_only)
+        .filter(|thing| !thing.stowed_only())
         .filter_map(|thing| {
             // What holds the bar is no obstacle to it.
-            let first = usize::from(thing.holds_bar && !places.on_axle);
-            let (gap, rod, pose) = swept.least(|pose, below| {
+            let first = usize::from(thing.holds_bar() && !places.on_axle);
+            let (_, rod, pose) = swept.least(|pose, below| {
                 let Some(rods) = pose.rods else { return (f64::INFINITY, 0) };
                 let rods: [_; 5] = std::array::from_fn(|index| (rods[index], radii[index]));
                 thing.nearest(&pose.placing, &rods[first..], below)
             })?;
-            Some(gap_result(thing, &Nearest { gap, rod: rod + first, at: pose.at }))
+            let rod = rod + first;
+            let gap = thing.gap(&thing.chain(&pose.placing), pose.rods?[rod], radii[rod]);
+            Some(gap_result(thing, &Nearest { gap, rod, at: pose.at }))
         })
         .collect();
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
+    let names: Vec<&str> = around.half_measured.iter().map(|shock| shock.name.as_str()).collect();
     RoomResult {
-        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear)), &around.half_measured),
+        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear)), &names),
+        verdict: match gaps.first() {
+            Some(tightest) if !tightest.clear => FitVerdict::Bad,
+            Some(_) if names.is_empty() => FitVerdict::Good,
+            _ => FitVerdict::Open,
+        },
+        missing: around.half_measured.iter().flat_map(half_measured).collect(),
         cuts: cuts(job, places, swept, radii),
         gaps,
+        things: around.all.iter().filter(|thing| !thing.stowed_only()).map(drawn).collect(),
+    }
+}
+
+/// What its ends want, each at its field.
+fn half_measured(shock: &HalfMeasured) -> impl Iterator<Item = FieldError> {
+    let says =
+        format!("Type height, distance from the middle and fore and aft of this end of the {}.", shock.name);
+    shock.ends.iter().map(move |end| FieldError::new(end, "missing", &says))
+}
+
+fn drawn(thing: &Neighbour) -> RoomThing {
+    let (points, on_axle) = thing.standing().into_iter().map(|(at, axle)| (at.to_array(), axle)).unzip();
+    RoomThing {
+        name: thing.name.clone(),
+        kind: thing.kind,
+        points_mm: points,
+        on_axle,
+        radius_mm: thing.radius,
     }
 }
 
 /// What bar, arms and links cover of each panel over all poses.
 fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
-    let read_at = crate::sway::places::read_at(job).to_mm();
+    let read_at = crate::document::heights::read_at(job).to_mm();
     let stands = crate::document::heights::driven_offset(&job.rig).to_mm();
     let cut = |panel: &PanelForm| {
         let at = panel.at.length().to_mm();
@@ -135,13 +191,24 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
         let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
         let (_, first, second) = plane.axes();
         let mark = [root[first], root[second] + up];
-        PanelCut { panel: panel.name.clone(), faces: panel.faces, cut_mm: cut, mark_mm: mark, says }
+        let at = match plane {
+            Plane::Across(at) | Plane::Along(at) => at,
+            Plane::Level(at) => at + stands,
+        };
+        PanelCut {
+            panel: panel.name.clone(),
+            faces: panel.faces,
+            cut_mm: cut,
+            at_mm: Length::from_mm(at),
+            mark_mm: mark,
+            says,
+        }
     };
     job.sway.room.panels.iter().map(cut).collect()
 }
 
 fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
-    let (gap, wanted) = (Length::from_mm(nearest.gap), thing.wanted);
+    let (gap, wanted) = (Length::from_mm(nearest.gap.distance), thing.wanted);
     let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
     let says = words::gap(rod, &thing.name, (gap, wanted), nearest.at);
     SwayGap {
@@ -150,6 +217,7 @@ fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
         gap_mm: gap,
         wanted_mm: wanted,
         at_mm: [nearest.at.0, nearest.at.1].map(Length::from_mm),
+        between_mm: [nearest.gap.on_first, nearest.gap.on_second].map(|at| at.to_array()),
         clear,
         says,
     }
@@ -216,9 +284,10 @@ fn bolt_check(
         let (at, placing) = at.as_ref()?;
         let along = direction(way).0 * length.to_mm();
         let drawn = [*at + along * 0.5, *at + along * 1.5];
-        let beside = around.all.iter().filter(|thing| !thing.stowed_only);
+        let beside = around.all.iter().filter(|thing| !thing.stowed_only());
         let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, usual::BOLT_HEAD)));
-        gaps.filter(|(_, gap)| *gap < 0.0)
+        gaps.map(|(thing, gap)| (thing, gap.distance))
+            .filter(|(_, gap)| *gap < 0.0)
             .min_by(|a, b| a.1.total_cmp(&b.1))
             .map(|(thing, _)| thing.name.clone())
     };

@@ -2,13 +2,17 @@
 
 use crate::usual;
 use glam::{DMat3, DVec3};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
 
+use crate::document::heights::read_at;
 use crate::document::{Job, length_of};
-use crate::sway::places::{Arms, Places, point_of, read_at};
+use crate::sway::places::{Arms, Places, point_of};
 use crate::sway::words;
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
+use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::pose::point::Placing;
 use derecho_core::pose::travel::Envelope;
@@ -24,6 +28,24 @@ enum Goes {
     Between(DVec3, DVec3),
 }
 
+/// What a thing is, so that it is drawn as such.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NeighbourKind {
+    /// An obstacle that was measured.
+    Obstacle,
+    /// A shock, from the body to the axle.
+    Shock,
+    /// A frame rail.
+    Rail,
+    /// A tyre straight ahead.
+    Tyre,
+    /// A tyre at its lock.
+    SteeredTyre,
+    /// The axle's tube.
+    Tube,
+}
+
 /// The flat a tyre lies in, fixed to the axle.
 #[derive(Clone, Copy, Debug)]
 struct Disc {
@@ -35,17 +57,33 @@ struct Disc {
 #[derive(Clone, Debug)]
 pub(crate) struct Neighbour {
     pub(crate) name: String,
+    pub(crate) kind: NeighbourKind,
     goes: Goes,
-    radius: f64,
+    pub(crate) radius: f64,
     disc: Option<Disc>,
     pub(crate) wanted: Length,
-    /// The axle tube is in the way of a stowed link only: a connected one is bolted beside it.
-    pub(crate) stowed_only: bool,
-    /// The rails hold the bar: only arms and links keep clear of them.
-    pub(crate) holds_bar: bool,
 }
 
 impl Neighbour {
+    /// The axle tube is in the way of a stowed link only: a connected one is bolted beside it.
+    pub(crate) fn stowed_only(&self) -> bool {
+        self.kind == NeighbourKind::Tube
+    }
+
+    /// The rails hold the bar: only arms and links keep clear of them.
+    pub(crate) fn holds_bar(&self) -> bool {
+        self.kind == NeighbourKind::Rail
+    }
+
+    /// Its middle line at ride height with the axle centred, and which of its points go with the axle.
+    pub(crate) fn standing(&self) -> Vec<(DVec3, bool)> {
+        match &self.goes {
+            Goes::Body(chain) => chain.iter().map(|at| (*at, false)).collect(),
+            Goes::Axle(chain) => chain.iter().map(|at| (*at, true)).collect(),
+            Goes::Between(body, axle) => vec![(*body, false), (*axle, true)],
+        }
+    }
+
     /// Its middle line in a pose, in body axes.
     pub(crate) fn chain(&self, placing: &Placing) -> Vec<DVec3> {
         let placed = |at: &DVec3| placing.place(AxlePoint::at(*at)).vector();
@@ -57,8 +95,8 @@ impl Neighbour {
     }
 
     /// The gap of a rod to its middle line as given by [`Self::chain`].
-    pub(crate) fn gap(&self, chain: &[DVec3], rod: [DVec3; 2], radius: f64) -> f64 {
-        clearance::gap(&rod, radius, chain, self.radius).distance
+    pub(crate) fn gap(&self, chain: &[DVec3], rod: [DVec3; 2], radius: f64) -> Gap {
+        clearance::gap(&rod, radius, chain, self.radius)
     }
 
     /// The least gap of some rods, each with its radius, in a pose, and which; infinite where none is
@@ -80,7 +118,7 @@ impl Neighbour {
             });
             if beside < below.min(least.0) {
                 let chain = chain.get_or_insert_with(|| self.chain(placing));
-                let gap = self.gap(chain, *rod, *radius);
+                let gap = self.gap(chain, *rod, *radius).distance;
                 if gap < below.min(least.0) {
                     least = (gap, index);
                 }
@@ -102,7 +140,14 @@ pub(crate) struct Surroundings {
     pub(crate) link_radius: f64,
     pub(crate) assumed: Vec<Assumption>,
     /// Shocks that were begun and not measured whole: they are not looked at, and nothing is called clear.
-    pub(crate) half_measured: Vec<String>,
+    pub(crate) half_measured: Vec<HalfMeasured>,
+}
+
+/// A shock of which not every place was typed.
+pub(crate) struct HalfMeasured {
+    pub(crate) name: String,
+    /// Its ends that want more, by their fields.
+    pub(crate) ends: Vec<String>,
 }
 
 impl Surroundings {
@@ -118,7 +163,8 @@ impl Surroundings {
         for obstacle in mechanism.obstacles() {
             let ends = obstacle.ends.to_vec();
             let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
-            around.put(&obstacle.name, goes, obstacle.radius.to_mm(), obstacle.wanted);
+            let radius = obstacle.radius.to_mm();
+            around.put(NeighbourKind::Obstacle, &obstacle.name, goes, radius, obstacle.wanted);
         }
         around.shocks(job);
         around.rails(job, axis);
@@ -126,11 +172,9 @@ impl Surroundings {
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm() - 120.0;
         let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
-        around.put("axle tube", tube, usual::AXLE_TUBE_RADIUS, WANTED_CLEARANCE);
-        if let Some(tube) = around.all.last_mut() {
-            tube.stowed_only = true;
-        }
-        if !around.all.iter().all(|thing| thing.stowed_only) || !job.sway.room.panels.is_empty() {
+        let radius = usual::AXLE_TUBE_RADIUS;
+        around.put(NeighbourKind::Tube, "axle tube", tube, radius, WANTED_CLEARANCE);
+        if !around.all.iter().all(Neighbour::stowed_only) || !job.sway.room.panels.is_empty() {
             let arm = around.size("arm_thickness", "sway arms", &form.arm_thickness, usual::SWAY_ROD);
             around.arm_radius = arm.to_mm() / 2.0;
             let link = around.size("link_thickness", "sway links", &form.link_thickness, usual::SWAY_ROD);
@@ -142,16 +186,8 @@ impl Surroundings {
         around
     }
 
-    fn put(&mut self, name: &str, goes: Goes, radius: f64, wanted: Length) {
-        self.all.push(Neighbour {
-            name: name.to_owned(),
-            goes,
-            radius,
-            wanted,
-            disc: None,
-            stowed_only: false,
-            holds_bar: false,
-        });
+    fn put(&mut self, kind: NeighbourKind, name: &str, goes: Goes, radius: f64, wanted: Length) {
+        self.all.push(Neighbour { name: name.to_owned(), kind, goes, radius, wanted, disc: None });
     }
 
     fn assume(&mut self, pointer: &str, says: Phrase) {
@@ -166,17 +202,20 @@ impl Surroundings {
     }
 
     fn shocks(&mut self, job: &Job) {
-        for shock in &job.sway.room.shocks {
-            let ends = point_of(job, &shock.body, true).zip(point_of(job, &shock.axle, false));
-            let Some((body, axle)) = ends else {
-                self.half_measured.push(shock.name.clone());
+        for (index, shock) in job.sway.room.shocks.iter().enumerate() {
+            let ends = (point_of(job, &shock.body, true), point_of(job, &shock.axle, false));
+            let (Some(body), Some(axle)) = ends else {
+                let open = [("body", ends.0), ("axle", ends.1)].into_iter().filter(|(_, at)| at.is_none());
+                let ends = open.map(|(end, _)| format!("/sway/room/shocks/{index}/{end}")).collect();
+                self.half_measured.push(HalfMeasured { name: shock.name.clone(), ends });
                 continue;
             };
             for (side, sign) in [("left", 1.0), ("right", -1.0)] {
                 let over = |at: DVec3| DVec3::new(at.x, at.y * sign, at.z);
                 let goes = Goes::Between(over(body), over(axle));
                 let radius = shock.thickness.length().to_mm() / 2.0;
-                self.put(&format!("{side} {}", shock.name), goes, radius, WANTED_CLEARANCE);
+                let name = format!("{side} {}", shock.name);
+                self.put(NeighbourKind::Shock, &name, goes, radius, WANTED_CLEARANCE);
             }
         }
     }
@@ -201,10 +240,8 @@ impl Surroundings {
                 at(usual::RAIL_REACH, high),
                 at(-usual::RAIL_REACH, high),
             ];
-            self.put(&format!("{side} frame rail"), Goes::Body(chain), radius, WANTED_CLEARANCE);
-            if let Some(rail) = self.all.last_mut() {
-                rail.holds_bar = true;
-            }
+            let name = format!("{side} frame rail");
+            self.put(NeighbourKind::Rail, &name, Goes::Body(chain), radius, WANTED_CLEARANCE);
         }
     }
 
@@ -235,7 +272,8 @@ impl Surroundings {
                     (_, true) => format!("{side} tyre steered right"),
                     _ => format!("{side} tyre"),
                 };
-                self.put(&name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
+                let kind = if *turn == 0.0 { NeighbourKind::Tyre } else { NeighbourKind::SteeredTyre };
+                self.put(kind, &name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
                 if let Some(tyre) = self.all.last_mut() {
                     tyre.disc = Some(Disc { centre, axis });
                 }

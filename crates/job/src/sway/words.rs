@@ -287,7 +287,7 @@ pub(super) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
 }
 
 /// Room for arms and links, by the tightest gap and whether it is clear.
-pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[String]) -> Phrase {
+pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) -> Phrase {
     if !half_measured.is_empty() {
         let told = half_measured.join(", ");
         return Phrase::of(|w| {

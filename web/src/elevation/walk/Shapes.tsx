@@ -56,6 +56,8 @@ function One({ shape, k, small }: OneProps) {
           <polyline points={path(spots)} stroke="var(--line)" strokeWidth={13 * k} />
         </g>
       );
+    case "swept":
+      return small ? null : <Swept spots={spots} width={2 * part.radius * k} />;
     case "ball":
       return <Ball at={spots[0]} radius={part.radius * k} owner={part.owner} line={line} light={!small} />;
     case "eye":
@@ -99,6 +101,15 @@ function Rod({ shape, owner, width, line, assumed, light }: RodProps) {
           strokeWidth={width * 0.2}
         />
       )}
+    </g>
+  );
+}
+
+/** What a tyre covers where it is steered: one shade, however it lies. */
+function Swept({ spots, width }: { spots: readonly Spot[]; width: number }) {
+  return (
+    <g opacity={0.16} data-swept>
+      <polygon points={path(spots)} fill="var(--tyre)" stroke="var(--tyre)" strokeWidth={width} />
     </g>
   );
 }

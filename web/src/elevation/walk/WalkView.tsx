@@ -1,10 +1,10 @@
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useMemo, useRef } from "react";
 import type { Unit } from "../../api/client";
-import { distance, withMarks } from "../../measure/format";
 import { useSize } from "../useSize";
-import { labels, type Named, shapes } from "./draw";
-import { Leader } from "./Leader";
+import { type Named, shapes } from "./draw";
+import { Names } from "./Leader";
+import { NearLine, nameOfNear } from "./NearLine";
 import type { Near } from "./near";
 import { Shapes } from "./Shapes";
 import { type Situation, scene } from "./scene";
@@ -145,20 +145,6 @@ function Floor({ view, situation: { elevation, pose } }: { view: Camera; situati
   );
 }
 
-/** The nearest gap, drawn across it. */
-function NearLine({ near, view }: { near: Near; view: Camera }) {
-  const [a, b] = near.points.map(view.spot);
-  if (!a || !b) return null;
-  return (
-    <g data-near>
-      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--axle)" strokeWidth={3.5} />
-      {[a, b].map((end, index) => (
-        <circle key={index} cx={end.x} cy={end.y} r={3.5} fill="var(--axle)" />
-      ))}
-    </g>
-  );
-}
-
 const OWN = 14;
 
 /** What is named: bars and links, what stands in the way, and the nearest gap. */
@@ -168,19 +154,7 @@ function namesOf(
   view: Camera,
   units: Unit,
 ): Named[] {
-  const named: Named[] = [];
-  if (near) {
-    const [a, b] = near.points.map(view.spot);
-    if (a && b) {
-      const says = near.gap_mm < 0 ? "touches" : distance(near.gap_mm, units);
-      named.push({
-        text: withMarks(`nearest: ${says}, ${near.between}`),
-        x: (a.x + b.x) / 2,
-        y: (a.y + b.y) / 2,
-        owner: "gap",
-      });
-    }
-  }
+  const named: Named[] = near ? nameOfNear(near, view, units) : [];
   for (const { part, spots } of drawn) {
     if (part.kind !== "rod" || !part.name || named.length >= OWN) continue;
     if (named.some((other) => other.text === part.name)) continue;
@@ -191,14 +165,4 @@ function namesOf(
     named.push({ text: part.name, x, y, owner: part.owner });
   }
   return named;
-}
-
-function Names({ named, width, height }: { named: readonly Named[]; width: number; height: number }) {
-  return (
-    <g fontSize={15} data-names>
-      {labels(named, width, 18, height - 10).map((label) => (
-        <Leader key={label.text} label={label} below={label.at.y > height / 2} />
-      ))}
-    </g>
-  );
 }

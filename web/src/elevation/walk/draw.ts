@@ -39,6 +39,8 @@ function shapeOf(part: Part, view: Camera, centre: Point): Omit<Shape, "key" | "
       return { depth: depth(part.points), spots: spots(part.points), faces: [], ghost: false };
     case "coil":
       return { depth: depth(part.points), spots: spots(part.points), faces: [], ghost: false };
+    case "swept":
+      return { depth: depth(part.points), spots: outline(spots(part.points)), faces: [], ghost: true };
     case "ball":
     case "eye":
       // An eye lies before the rod that ends in it.
@@ -84,13 +86,17 @@ export function shapes(parts: readonly Part[], view: Camera, centre: Point): Sha
 
 export type Named = { text: string; x: number; y: number; owner: Owner | "gap" };
 export type Label = Named & {
-  /** Where its text begins and its line ends. */
+  /** Where its text begins. */
   at: { x: number; y: number };
+  /** Where its line leaves the text: as straight over or under what it names as the text is wide. */
+  leaves: number;
 };
 
 /** A letter of the labels' size, on average. */
 const LETTER = 7.4;
 const APART = 16;
+/** A line leaves its text no nearer to the text's ends than this. */
+const INSET = 10;
 
 /**
  * Names on leaders: in a row over the drawing and one under it, in the order of what they name, so that no leader
@@ -121,11 +127,14 @@ export function labels(named: readonly Named[], width: number, top: number, bott
       const after = index === starts.length - 1 ? width : (starts[index + 1] ?? 0);
       starts[index] = Math.min(starts[index] ?? 0, after - (widths[index] ?? 0));
     }
-    return sorted.map(
-      (name, index): Label => ({
+    return sorted.map((name, index): Label => {
+      const begins = (starts[index] ?? 0) + APART / 2;
+      const ends = begins + (widths[index] ?? 0) - APART;
+      return {
         ...name,
-        at: { x: (starts[index] ?? 0) + APART / 2, y: place === 0 ? top : bottom },
-      }),
-    );
+        at: { x: begins, y: place === 0 ? top : bottom },
+        leaves: Math.max(begins + INSET, Math.min(ends - INSET, name.x)),
+      };
+    });
   });
 }

@@ -8,6 +8,27 @@ export type Near = { gap_mm: number; between: string; points: [Point, Point] };
 
 type NearPoses = Schemas["NearPoses"];
 
+/** A pose that was picked stands where it was told; wheels nearly alike are drawn alike. */
+const SAME_POSE = 0.3;
+
+/**
+ * Of the gaps of arms and links, tightest first, the one to the thing that was picked, else the tightest that was told
+ * of this pose; undefined in any other.
+ */
+export function roomGapAt(
+  gaps: readonly Schemas["SwayGap"][],
+  wheels: Wheels,
+  picked: string | null,
+): Near | undefined {
+  const all = gaps.filter(({ at_mm: [left, right] }) =>
+    [(left ?? 0) - wheels.left, (right ?? 0) - wheels.right].every((off) => Math.abs(off) < SAME_POSE),
+  );
+  const here = all.find(({ thing }) => thing === picked) ?? all[0];
+  if (!here) return undefined;
+  const [a, b] = here.between_mm.map((p): Point => [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0]);
+  return a && b && { gap_mm: here.gap_mm, between: `${here.rod} to ${here.thing}`, points: [a, b] };
+}
+
 /** The gap of the grid's pose nearest to where the wheels are; undefined where nothing is watched. */
 export function nearAt(poses: NearPoses | undefined, { left, right }: Wheels): Near | undefined {
   if (!poses) return undefined;

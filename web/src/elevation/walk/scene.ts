@@ -1,5 +1,5 @@
 /** What is drawn, in space: the parts of an axle in a pose. Pure, no React. */
-import type { Elevation, SetupCycle, SwayLinks, SwayPose } from "../../api/client";
+import type { Elevation, Schemas, SetupCycle, SwayLinks, SwayPose } from "../../api/client";
 import { type DrawnPose, linkPoints } from "../cyclePose";
 import { type AxlePose, axlePlacer, between, circle, type Point, plus } from "./space";
 
@@ -12,12 +12,12 @@ export type Part =
   | { kind: "eye"; owner: "frame" | "axle"; at: Point; radius: number }
   | { kind: "box"; owner: Owner; corners: Point[] }
   | { kind: "coil"; points: Point[] }
+  /** The room something thick takes, seen through. */
+  | { kind: "swept"; points: Point[]; radius: number; name?: string }
   | { kind: "tyre"; faces: [Point[], Point[]]; rim: Point[]; hub: Point; outward: Point };
 
 /** Half a rail's run that is drawn, before and behind the axle. */
 const RAIL_AHEAD = 620;
-const RAIL_WIDTH = 70;
-const RAIL_HEIGHT = 125;
 const TUBE = 44;
 const HOUSING = 140;
 const COIL = { radius: 52, turns: 6, each: 12 };
@@ -39,11 +39,13 @@ function rails(e: Elevation): Part[] {
       box(
         "frame",
         [from, from + RAIL_AHEAD],
-        [sign * half, sign * (half - RAIL_WIDTH)],
-        [low, low + RAIL_HEIGHT],
+        [sign * half, sign * (half - e.rail_width_mm)],
+        [low, low + e.rail_height_mm],
       ),
     );
-  const across = box("frame", [260, 330], [-(half - RAIL_WIDTH), half - RAIL_WIDTH], [low + 40, low + 100]);
+  const between = half - e.rail_width_mm;
+  const level = (share: number) => low + share * e.rail_height_mm;
+  const across = box("frame", [260, 330], [-between, between], [level(0.3), level(0.8)]);
   return [...side(1), ...side(-1), across];
 }
 
@@ -64,9 +66,9 @@ function tyre(e: Elevation, side: 1 | -1, place: (p: Point) => Point): Part {
 
 /** A coil spring of a side, from its seat on the axle to the rail. */
 function coil(e: Elevation, side: 1 | -1, place: (p: Point) => Point): Part {
-  const y = side * (e.frame_width_mm / 2 - RAIL_WIDTH / 2);
+  const y = side * (e.frame_width_mm / 2 - e.rail_width_mm / 2);
   const foot = place([0, y, e.axle_height_mm + TUBE]);
-  const top: Point = [0, y, e.frame_bottom_mm + e.driven_travel_mm + RAIL_HEIGHT * 0.6];
+  const top: Point = [0, y, e.frame_bottom_mm + e.driven_travel_mm + e.rail_height_mm * 0.6];
   const points = Array.from({ length: COIL.turns * COIL.each + 1 }, (_, index): Point => {
     const angle = (index / COIL.each) * 2 * Math.PI;
     const middle = between(foot, top, index / (COIL.turns * COIL.each));
@@ -77,7 +79,7 @@ function coil(e: Elevation, side: 1 | -1, place: (p: Point) => Point): Part {
 
 /** Leaf springs: a flat bow before and behind the axle. */
 function leaf(e: Elevation, side: 1 | -1, place: (p: Point) => Point): Part {
-  const y = side * (e.frame_width_mm / 2 - RAIL_WIDTH / 2);
+  const y = side * (e.frame_width_mm / 2 - e.rail_width_mm / 2);
   const seat = place([0, y, e.axle_height_mm + TUBE]);
   const ends = e.frame_bottom_mm + e.driven_travel_mm - 30;
   const points = [-560, -280, 0, 280, 560].map((x): Point => {
@@ -175,6 +177,24 @@ export function swayParts(links: SwayLinks, pose: SwayPose): Part[] {
   });
 }
 
+type RoomThing = Schemas["RoomThing"];
+
+/** Shocks that were measured; with the section about it, tyres at their lock as well. */
+export function roomParts(
+  things: readonly RoomThing[],
+  steered: boolean,
+  place: (p: Point) => Point,
+): Part[] {
+  return things.flatMap(({ name, kind, points_mm, on_axle, radius_mm: radius }): Part[] => {
+    const points = points_mm.map((p, index): Point => {
+      const at: Point = [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0];
+      return on_axle[index] ? place(at) : at;
+    });
+    if (kind === "shock") return link(points, radius, "spring", { name });
+    return kind === "steered_tyre" && steered ? [{ kind: "swept", points, radius }] : [];
+  });
+}
+
 export type Situation = {
   elevation: Elevation;
   pose: AxlePose;
@@ -183,10 +203,12 @@ export type Situation = {
   planned: boolean;
   leafSprings: boolean;
   sway?: { links: SwayLinks; pose: SwayPose } | undefined;
+  /** What arms and links are kept clear of, and whether the section about it is open. */
+  room?: { things: readonly RoomThing[]; open: boolean } | undefined;
 };
 
 /** Every part of a situation. */
-export function scene({ elevation, pose, solved, planned, leafSprings, sway }: Situation): Part[] {
+export function scene({ elevation, pose, solved, planned, leafSprings, sway, room }: Situation): Part[] {
   const place = axlePlacer(pose, elevation.axle_height_mm);
   const spring = leafSprings ? leaf : coil;
   return [
@@ -198,5 +220,6 @@ export function scene({ elevation, pose, solved, planned, leafSprings, sway }: S
     spring(elevation, -1, place),
     ...(solved ? mechanism(solved.setup, solved.pose, place) : bareBar(elevation, planned, place)),
     ...(sway ? swayParts(sway.links, sway.pose) : []),
+    ...(room ? roomParts(room.things, room.open, place) : []),
   ];
 }

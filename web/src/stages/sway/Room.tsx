@@ -5,6 +5,7 @@ import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
+import { Missing } from "../job/Missing";
 import { useJob } from "../job/useJob";
 
 /** How near arms and links come to what is around them, and what must be cut. */
@@ -19,7 +20,7 @@ export function Room({ room }: { room: Schemas["RoomResult"] }) {
       <button
         type="button"
         className={`min-h-11 w-full py-1.5 text-left leading-tight ${gap.clear ? "" : "font-semibold text-axle"}`}
-        onClick={() => setWheels(gap.at_mm[0] ?? 0, gap.at_mm[1] ?? 0)}
+        onClick={() => setWheels(gap.at_mm[0] ?? 0, gap.at_mm[1] ?? 0, gap.thing)}
       >
         <Figure>{`${gap.clear ? "" : "Touches or nearly: "}${say(gap.says, units)}`}</Figure>
       </button>
@@ -27,6 +28,7 @@ export function Room({ room }: { room: Schemas["RoomResult"] }) {
   );
   return (
     <section className="grid gap-1" data-room>
+      <Missing faults={room.missing} />
       {tight.length > 0 ? (
         <ul>{tight.map(line)}</ul>
       ) : (

@@ -1,23 +1,27 @@
 import { useRef } from "react";
-import type { Elevation, Side, StowResult, SwayLinks, SwayPose } from "../../api/client";
+import type { Elevation, Schemas, Side, StowResult, SwayLinks, SwayPose } from "../../api/client";
 import { SideName } from "../../elevation/ElevationView";
 import { EndView } from "../../elevation/EndView";
 import { fit } from "../../elevation/picture";
 import { useSize } from "../../elevation/useSize";
+import type { Near } from "../../elevation/walk/near";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
+import { RoomDrawn } from "./RoomDrawn";
 
 type SwayEndProps = {
   links: SwayLinks;
   pose: SwayPose;
   elevation: Elevation;
   stowed?: StowResult | undefined;
+  /** What they are kept clear of, where that is looked at. */
+  room?: { room: Schemas["RoomResult"]; near: Near | undefined } | undefined;
 };
 
 const WIDTHS = [13, 13, 13, 10, 10];
 
 /** The axle from its end in the pose of the stick, with the sway bar, its arms and links. */
-export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
+export function SwayEnd({ links, pose, elevation, stowed, room }: SwayEndProps) {
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
   const { job } = useJob();
@@ -25,7 +29,9 @@ export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
   const last = links.crossed[0];
   const under = last ? Math.abs(last.left_wheel_mm - last.right_wheel_mm) / 2 : 0;
   const lowBody = { ...elevation, full_droop_mm: elevation.driven_travel_mm - 60 };
-  const picture = fit(lowBody, width, height, face, 8, under);
+  const shocks = room?.room.things.filter(({ kind }) => kind === "shock") ?? [];
+  const over = Math.max(0, ...shocks.flatMap((shock) => shock.points_mm.map(([, , up]) => up ?? 0)));
+  const picture = fit(lowBody, width, height, face, 8, under, over - elevation.driven_travel_mm);
   const turned = (face === "front" ? -1 : 1) * pose.roll_deg;
   const [first, second]: [Side, Side] = face === "front" ? ["right", "left"] : ["left", "right"];
   // Stowed on the axle they go with it, and the drawing stays the connected one.
@@ -47,6 +53,17 @@ export function SwayEnd({ links, pose, elevation, stowed }: SwayEndProps) {
             picture={picture}
             posed={{ travel: pose.z_mm - elevation.driven_travel_mm, axle: pose.y_mm, turned }}
           >
+            {room && (
+              <RoomDrawn
+                {...room}
+                pose={pose}
+                elevation={elevation}
+                picture={picture}
+                face={face}
+                width={width}
+                height={height}
+              />
+            )}
             {(rods ?? []).map((rod, index) => {
               const [from, to] = [place(rod[0]), place(rod[1])];
               const link = index > 2;

@@ -1,3 +1,4 @@
+import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Figure } from "../../ui/Figure";
@@ -108,11 +109,15 @@ function roomSection(swayed: Swayed): Section {
   return {
     value: "room",
     label: "Room",
-    sign: room ? (tight > 0 ? mind(`${tight} tight`) : good("clear")) : measure(),
+    sign: roomSign(room?.verdict, tight),
+    wanted: room?.missing.length ?? 0,
     answers: room && <Room room={room} />,
     asks: <RoomInputs />,
   };
 }
+
+const roomSign = (verdict: Schemas["FitVerdict"] | undefined, tight: number) =>
+  verdict === "bad" ? mind(`${tight} tight`) : verdict === "good" ? good("clear") : measure();
 
 function disconnectSection(swayed: Swayed): Section {
   const { checks } = swayed;

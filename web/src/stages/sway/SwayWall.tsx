@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
+import { roomGapAt } from "../../elevation/walk/near";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
@@ -19,15 +20,20 @@ export function SwayWall() {
   const { results } = useJob();
   const swayed = useSwayed();
   const wheels = useWheels(results);
-  const { crossed, round } = useStance();
+  const { crossed, round, picked } = useStance();
   const units = useSettings((s) => s.units);
   // The section that is about it shows it; the press shows it whatever is open.
-  const open = useOpened((s) => s.sections.sway) === "disconnect";
+  const section = useOpened((s) => s.sections.sway);
+  const open = section === "disconnect";
   const [pressed, setPressed] = useState<boolean | null>(null);
   const shown = pressed ?? open;
   const setShown = (show: boolean) => setPressed(show === open ? null : show);
   const links = swayed?.links;
   const stowed = shown && swayed?.stowed?.reaches ? swayed.stowed : undefined;
+  const room =
+    section === "room" && swayed?.room
+      ? { room: swayed.room, near: roomGapAt(swayed.room.gaps, wheels, picked) }
+      : undefined;
   const pose = links && swayPoseAt(links, wheels, crossed !== null);
   const { elevation } = results;
   const most = links?.crossed[0];
@@ -58,7 +64,7 @@ export function SwayWall() {
     >
       <Walkable withSway under={<LinkRule links={links} />}>
         <div className="relative grid min-h-0 grid-cols-2 grid-rows-[minmax(0,6fr)_minmax(0,5fr)]">
-          <SwayEnd links={links} pose={pose} elevation={elevation} stowed={stowed} />
+          <SwayEnd links={links} pose={pose} elevation={elevation} stowed={stowed} room={room} />
           <ArmView links={links} pose={pose} side="left" stowed={stowed} />
           <ArmView links={links} pose={pose} side="right" stowed={stowed} />
           {stowed && (

@@ -3,9 +3,10 @@ import { useMemo } from "react";
 import { answer, type CycleResult, client, type Schemas } from "../../api/client";
 import { poseAt } from "../../elevation/cyclePose";
 import { useStance } from "../../elevation/stance";
-import { type Near, nearAt } from "../../elevation/walk/near";
+import { type Near, nearAt, roomGapAt } from "../../elevation/walk/near";
 import type { Situation } from "../../elevation/walk/scene";
 import { at } from "../../measure/travel";
+import { useOpened } from "../../ui/opened";
 import { useCycled } from "../job/useCycled";
 import { useJob } from "../job/useJob";
 import { swayPoseAt, useSwayed } from "../job/useSwayed";
@@ -40,13 +41,15 @@ export function useSituation(
   withNear: boolean,
 ): { situation: Situation; near: Near | undefined } {
   const { job, results } = useJob();
-  const { shown, travel: stick, crossed } = useStance();
+  const { shown, travel: stick, crossed, picked } = useStance();
   const cycle = useCycled();
   const swayed = useSwayed(withSway);
   const gaps = useNear(withNear);
   const wheels = useWheels(results);
   const { elevation, bar } = results;
   const { left, right } = wheels;
+  const roomOpen = useOpened((s) => s.sections.sway) === "room";
+  const room = withSway ? swayed?.room : undefined;
   const situation = useMemo((): Situation => {
     const setup = setupOf(cycle, shown);
     const pose = setup && poseAt(setup, { left, right });
@@ -64,11 +67,26 @@ export function useSituation(
       planned: shown === "planned",
       leafSprings: job.rig?.axle_location === "leaf_springs",
       sway: links && swayPose && { links, pose: swayPose },
+      room: room && { things: room.things, open: roomOpen },
     };
-  }, [cycle, shown, left, right, stick, crossed, elevation, bar, withSway, swayed, job.rig?.axle_location]);
-  const near = useMemo(
-    () => nearAt(shown === "planned" && gaps?.plan ? gaps.plan : gaps?.found, { left, right }),
-    [gaps, shown, left, right],
-  );
+  }, [
+    cycle,
+    shown,
+    left,
+    right,
+    stick,
+    crossed,
+    elevation,
+    bar,
+    withSway,
+    swayed,
+    room,
+    roomOpen,
+    job.rig?.axle_location,
+  ]);
+  const near = useMemo(() => {
+    const told = room && roomOpen ? roomGapAt(room.gaps, { left, right }, picked) : undefined;
+    return told ?? nearAt(shown === "planned" && gaps?.plan ? gaps.plan : gaps?.found, { left, right });
+  }, [gaps, shown, left, right, room, roomOpen, picked]);
   return { situation, near };
 }
