@@ -47,15 +47,26 @@ fn start(command: &mut Command) -> Group {
     )
 }
 
-/// Reads lines until one holds `sign`, gives what follows it, and keeps draining.
-fn await_line(output: impl std::io::Read + Send + 'static, sign: &str) -> String {
+/// Reads lines until one holds `sign`, gives what follows it, and keeps draining; None where it ended before.
+fn await_line(output: impl std::io::Read + Send + 'static, sign: &str) -> Option<String> {
     let mut lines = BufReader::new(output).lines().map_while(Result::ok);
-    let found = lines
-        .by_ref()
-        .find_map(|line| line.split_once(sign).map(|(_, rest)| rest.to_owned()))
-        .unwrap_or_else(|| panic!("the program ended before it said {sign:?}"));
+    let found = lines.by_ref().find_map(|line| line.split_once(sign).map(|(_, rest)| rest.to_owned()))?;
     std::thread::spawn(move || lines.for_each(drop));
-    found
+    Some(found)
+}
+
+/// Starts ChromeDriver, and tells its port. The port it is given by one protocol may be taken in the other: it ends
+/// then, and is started again.
+fn chromedriver() -> (Group, String) {
+    for _ in 0..5 {
+        let mut group =
+            start(Command::new("chromedriver").arg("--port=0").stdout(Stdio::piped()).stderr(Stdio::null()));
+        let output = group.0.stdout.take().expect("the output is piped");
+        if let Some(port) = await_line(output, "started successfully on port ") {
+            return (group, port.trim_end_matches('.').to_owned());
+        }
+    }
+    panic!("ChromeDriver ends before it has started");
 }
 
 /// The finished binary, beside the test's own.
@@ -108,7 +119,8 @@ impl Shop {
                 .stdout(Stdio::piped()),
         );
         let output = server.0.stdout.take().expect("the output is piped");
-        let address = await_line(output, "open at ").trim_end_matches('/').to_owned();
+        let address = await_line(output, "open at ").expect("the program says where it is open");
+        let address = address.trim_end_matches('/').to_owned();
         (server, address)
     }
 
@@ -168,11 +180,8 @@ where
     Fut: Future<Output = WebDriverResult<()>>,
 {
     let profile = tempfile::tempdir().expect("there is room for a profile");
-    let mut chromedriver =
-        start(Command::new("chromedriver").arg("--port=0").stdout(Stdio::piped()).stderr(Stdio::null()));
-    let output = chromedriver.0.stdout.take().expect("the output is piped");
-    let port = await_line(output, "started successfully on port ");
-    let url = format!("http://127.0.0.1:{}", port.trim_end_matches('.'));
+    let (chromedriver, port) = chromedriver();
+    let url = format!("http://127.0.0.1:{port}");
     let session = WebDriver::new(url, capabilities(profile.path()).expect("the capabilities are sound"));
     let outcome = thirtyfour::testing::run_browser_test(session, |driver| async move {
         resize(&driver, size).await?;

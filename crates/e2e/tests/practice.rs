@@ -188,3 +188,29 @@ async fn a_lesson_is_won_by_doing_what_derecho_says() {
     })
     .await;
 }
+
+/// The practice vehicle's tape is on its own lesson's shelf alone, and what it holds goes into no other job.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_practice_tape_reads_into_no_vehicles_job() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let lesson = begin(&page, &shop, "The plain one").await?;
+        page.at("//*[@data-shelf]").await?;
+        page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
+        let reading = "//input[@data-pointer='/sheets/0/left/0']";
+        page.at(reading).await?.click().await?;
+        let before = page.at(reading).await?.value().await?;
+        let act = format!("{}/api/v1/practice/{lesson}/act", shop.address);
+        let read = r#"{ "act": "read", "method": "frame_to_hub", "side": "left" }"#;
+        let call = reqwest::Client::new().post(act).header("content-type", "application/json").body(read);
+        let answer = call.send().await.expect("the server answers");
+        assert_eq!(answer.status(), 200);
+        let told: serde_json::Value = answer.json().await.expect("JSON");
+        assert!(told.to_string().contains("shows"), "the tape shows something: {told}");
+        // The held reading has come to the window by the time the quiet has.
+        page.asked_in_all().await?;
+        assert_eq!(page.at(reading).await?.value().await?, before);
+        page.misses("[data-shelf]").await
+    })
+    .await;
+}

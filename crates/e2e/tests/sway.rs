@@ -61,9 +61,11 @@ async fn a_link_over_centre_is_told_and_a_longer_one_works() {
         assert_eq!(job["document"]["sway"]["link"]["text"], "8 1/4");
         let stage = &job["results"]["stages"][5];
         assert_eq!((&stage["stage"], &stage["progress"]), (&"sway".into(), &"settled".into()));
-        // In millimetres the same link stands as 8.25 × 25.4, to the half millimetre.
+        // In millimetres the same link stands as 8.25 × 25.4, to a tenth as on its rule and in the strip.
         page.key("u").await?;
-        page.sees(ANSWER, "A link of 209.5 mm works from").await?;
+        page.sees(ANSWER, "A link of 209.6 mm works from").await?;
+        page.sees("[data-link-rule]", "link now 209.6").await?;
+        page.sees("nav", "links 209.6").await?;
         Ok(())
     })
     .await;

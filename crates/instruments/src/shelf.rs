@@ -78,6 +78,8 @@ pub struct Shown {
 pub struct Held {
     /// By which instrument.
     pub instrument: Announced,
+    /// The way it is reached.
+    pub way: String,
     /// The reading.
     pub reading: Reading,
     /// As a field takes it, with its unit.
@@ -355,9 +357,10 @@ impl Shelf {
         }
         instrument.held = Some(reading);
         instrument.live = Some(reading);
+        let way = instrument.way.clone();
         let instrument = instrument.announced.clone();
         let overdue = instrument.is_overdue(jiff::Zoned::now().date());
-        let held = Held { text: reading.text(), overdue, instrument, reading };
+        let held = Held { text: reading.text(), overdue, instrument, way, reading };
         drop(state);
         self.tell(ShelfEvent::Changed);
         self.tell(ShelfEvent::Held(Box::new(held)));

@@ -69,7 +69,7 @@ fn two_names(mut value: Value, offset: f64) -> [Value; 2] {
 }
 
 /// Places in the travel and heights of the body: they are counted from ride height.
-const COUNTED_FROM_RIDE_HEIGHT: [&str; 29] = [
+const COUNTED_FROM_RIDE_HEIGHT: [&str; 30] = [
     "travel_mm",
     "travels_mm",
     "left_mm",
@@ -92,6 +92,7 @@ const COUNTED_FROM_RIDE_HEIGHT: [&str; 29] = [
     "body_mm",
     "ends_mm",
     "points_mm",
+    "between_mm",
     "worst_points_mm",
     "over_points_mm",
     "pitman_mm",

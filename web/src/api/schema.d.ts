@@ -2681,6 +2681,8 @@ export interface components {
             reading: components["schemas"]["InstrumentReading"];
             /** @description As a field takes it, with its unit. */
             text: string;
+            /** @description The way it is reached. */
+            way: string;
         };
         /** @description A line of a job's history. */
         HistoryEntry: {

@@ -183,7 +183,7 @@ function Wall({ stage }: { stage: StageName }) {
   return (
     <section
       aria-label="The axle to scale"
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)] gap-1 p-2 max-md:h-[500px] md:p-3"
+      className="grid min-h-0 grid-cols-[minmax(0,1fr)_auto] grid-rows-[minmax(0,1fr)] gap-1 p-2 max-md:h-[440px] md:p-3"
     >
       <Walkable under={<LiveRule />}>
         <ElevationView

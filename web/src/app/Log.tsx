@@ -134,7 +134,7 @@ function LogEntry({ line }: { line: Schemas["LogLine"] }) {
   const units = useSettings((s) => s.units);
   return (
     <li
-      className="grid items-baseline gap-x-4 border-line border-b py-2 sm:grid-cols-[170px_92px_220px_minmax(0,1fr)]"
+      className="grid items-baseline gap-x-4 border-line border-b py-2 sm:grid-cols-[186px_92px_220px_minmax(0,1fr)]"
       data-kind={line.entry.kind}
     >
       <span className="text-muted tabular-nums">

@@ -1,23 +1,26 @@
 import { BatteryLow, CircleSlash2 } from "lucide-react";
 import type { Schemas } from "../api/client";
-import { order, useShelf } from "./useShelf";
+import { useSession } from "../stages/job/session";
+import { order, readsFor, useShelf } from "./useShelf";
 
 type OnShelf = Schemas["OnShelf"];
 
 /** What is joined, with its live figure: a press holds its reading for the field one is in. */
 export function ShelfBar() {
   const { shown, says, refused } = useShelf();
-  if (shown.ways.length === 0 && shown.instruments.length === 0) return null;
+  const job = useSession((s) => s.view?.id);
+  const instruments = shown.instruments.filter(({ way }) => readsFor(way, job));
+  if (shown.ways.length === 0 && instruments.length === 0) return null;
   return (
     <section
       aria-label="Instruments"
       className="flex items-center gap-2 overflow-x-auto border-line border-t bg-paper px-2 py-1"
-      data-shelf={shown.instruments.length}
+      data-shelf={instruments.length}
     >
-      {shown.instruments.map((one) => (
+      {instruments.map((one) => (
         <Instrument key={one.id} one={one} />
       ))}
-      {shown.instruments.length === 0 && (
+      {instruments.length === 0 && (
         <span className="text-[15px] text-muted">Nothing has said what it is yet.</span>
       )}
       <p

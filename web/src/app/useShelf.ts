@@ -61,7 +61,12 @@ function took(held: Held, job: string, field: string) {
   }));
 }
 
+/** The way of a practice vehicle's tape: it reads for its own lesson alone, never into the job of a vehicle. */
+export const readsFor = (way: string, job: string | undefined) =>
+  !way.startsWith("practice:") || way === `practice:${job}`;
+
 function held(reading: Held) {
+  if (!readsFor(reading.way, useSession.getState().view?.id)) return;
   const came = offer({ kind: reading.instrument.kind, text: reading.text });
   const from = `${reading.instrument.id}: ${reading.text}`;
   if ("nobody" in came) return useShelf.setState({ says: `${from}. No field waits for it.`, refused: false });

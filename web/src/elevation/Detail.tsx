@@ -42,6 +42,9 @@ export function ScaleMark({ x, y, k, units }: ScaleProps) {
   );
 }
 
+/** About how wide words of a detail are, in pixels: a little more than they take. */
+export const noteWidth = (words: string) => words.length * 7.4;
+
 type NoteProps = { x: number; y: number; end?: boolean; strong?: boolean; children: string };
 
 /** Words in a detail, with a halo. */

@@ -46,6 +46,9 @@ impl Phrase {
     }
 }
 
+/// What a length is off by, reckoned to and fro: a thousandth of a millimetre, more than any figure is good for.
+const RECKONING_NANOMETRES: i64 = 1_000;
+
 /// How figures are put into words in one unit system.
 #[derive(Clone, Copy, Debug)]
 pub struct Words {
@@ -63,6 +66,29 @@ impl Words {
     #[must_use]
     pub fn distance(self, length: Length) -> String {
         print::written(length.abs(), Style::everyday(self.unit))
+    }
+
+    /// A length that something has to have at least, rounded up: whoever makes it as written has enough.
+    #[must_use]
+    pub fn at_least(self, length: Length) -> String {
+        self.bounded(length, 1)
+    }
+
+    /// A length that something may have at most, rounded down: whoever makes it as written is within.
+    #[must_use]
+    pub fn at_most(self, length: Length) -> String {
+        self.bounded(length, 0)
+    }
+
+    fn bounded(self, length: Length, up: i64) -> String {
+        let style = Style::everyday(self.unit);
+        let division = style.division_nanometres();
+        let exact = print::nanometres(length.abs());
+        // What is within reckoning of a mark is on it.
+        let on = print::divisions(exact, style).saturating_mul(division);
+        let within = (exact - on).abs() <= RECKONING_NANOMETRES;
+        let bound = if within { on } else { (exact.div_euclid(division) + up).saturating_mul(division) };
+        print::written_nanometres(bound, style)
     }
 
     /// A length to 1/32 or 0.1 mm, where a sixteenth is too coarse to say anything.
@@ -217,6 +243,25 @@ mod tests {
         assert_eq!(said(-9.525).inches, "3/8\" to the right");
         assert_eq!(said(-9.525).millimetres, "9.5 mm to the right");
         assert_eq!(said(-0.2).millimetres, "centred");
+    }
+
+    #[test]
+    fn a_bound_is_rounded_to_the_side_that_holds() {
+        let inches = |inches: f64| Length::from_inches(inches);
+        let least = |length: Length| Phrase::of(|w| w.at_least(length));
+        let most = |length: Length| Phrase::of(|w| w.at_most(length));
+        assert_eq!(least(inches(6.870)).inches, "6 7/8\"");
+        assert_eq!(least(inches(6.876)).inches, "6 15/16\"");
+        assert_eq!(most(inches(6.876)).inches, "6 7/8\"");
+        assert_eq!(most(inches(6.870)).inches, "6 13/16\"");
+        // 9 in is 228.6 mm.
+        assert_eq!(least(inches(9.0)).millimetres, "229 mm");
+        assert_eq!(most(inches(9.0)).millimetres, "228.5 mm");
+        // On a mark, and by reckoning a hair beside it, it is that mark.
+        for off in [0.0, 1e-6, -1e-6] {
+            assert_eq!(least(inches(6.875 + off)).inches, "6 7/8\"");
+            assert_eq!(most(inches(6.875 + off)).inches, "6 7/8\"");
+        }
     }
 
     #[test]

@@ -86,7 +86,7 @@ pub fn rounds_to_nought(length: Length, style: Style) -> bool {
     divisions(nanometres(length), style) == 0
 }
 
-fn divisions(nanometres: i64, style: Style) -> i64 {
+pub(crate) fn divisions(nanometres: i64, style: Style) -> i64 {
     let division = i128::from(style.division_nanometres());
     let magnitude = (2 * i128::from(nanometres).abs() + division) / (2 * division);
     let magnitude = i64::try_from(magnitude).unwrap_or(i64::MAX);

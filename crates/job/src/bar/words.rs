@@ -712,7 +712,7 @@ pub(crate) fn bench_says(
         says.push(Phrase::of(|w| {
             let ends = if alike { "at each end" } else { "in" };
             let must =
-                least.map_or_else(String::new, |least| format!("; at least {} must", w.distance(least)));
+                least.map_or_else(String::new, |least| format!("; at least {} must", w.at_least(least)));
             format!("{} of thread stays in {ends}{must}.", w.distance(thread))
                 .replace("stays in in", "stays in")
         }));

@@ -57,7 +57,7 @@ pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Len
 pub(super) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
     let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
     let told = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
-    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.distance(link)))
+    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.fine(link)))
 }
 
 /// Shortest and longest link that works, and this one.
@@ -66,13 +66,13 @@ pub(super) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
         None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
         Some([least, most]) => {
             let verdict = if link < least {
-                format!("this one is {} too short", w.distance(least - link))
+                format!("this one is {} too short", w.at_least(least - link))
             } else if link > most {
-                format!("this one is {} too long", w.distance(link - most))
+                format!("this one is {} too long", w.at_least(link - most))
             } else {
                 "this one is inside".to_owned()
             };
-            format!("Links work from {} to {}: {verdict}.", w.distance(least), w.distance(most))
+            format!("Links work from {} to {}: {verdict}.", w.at_least(least), w.at_most(most))
         }
     })
 }
@@ -592,7 +592,7 @@ pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
 /// No splined bar was typed: what it would have to give, and the least length.
 pub(super) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase {
     Phrase::of(|w| {
-        let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.distance(least)));
+        let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.at_least(least)));
         format!("A splined bar of {}{least}", roll_rate(w, wanted.max(RollRate::ZERO)))
     })
 }
@@ -611,7 +611,7 @@ pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Opti
             w.distance(diameter),
             w.distance(length),
             w.distance(arm),
-            w.distance(link)
+            w.fine(link)
         )
     })
 }

@@ -109,7 +109,7 @@ function Rod({ shape, owner, width, line, assumed, light }: RodProps) {
 function Swept({ spots, width }: { spots: readonly Spot[]; width: number }) {
   return (
     <g opacity={0.16} data-swept>
-      <polygon points={path(spots)} fill="var(--tyre)" stroke="var(--tyre)" strokeWidth={width} />
+      <polygon points={path(spots)} fill="var(--ink)" stroke="var(--ink)" strokeWidth={width} />
     </g>
   );
 }

@@ -27,12 +27,12 @@ export function WalkThumbs({ situation, look }: WalkThumbsProps) {
           key={name}
           type="button"
           aria-pressed={here === name}
-          className={`settle grid min-h-11 min-w-0 content-center justify-items-center rounded-[3px] border-[1.5px] px-1 pb-0.5 leading-tight ${here === name ? "border-ink bg-marker text-on-marker" : "border-line bg-slate hover:border-ink"}`}
+          className={`settle grid min-h-11 min-w-0 content-center justify-items-center rounded-[3px] border-[1.5px] px-1 pb-0.5 max-sm:px-0 leading-tight ${here === name ? "border-ink bg-marker text-on-marker" : "border-line bg-slate hover:border-ink"}`}
           data-view={name}
           onClick={() => strideTo(to)}
         >
           <Thumb parts={parts} situation={late} look={to} />
-          <span className="text-[14px]">{name}</span>
+          <span className="text-[14px] max-sm:text-[13px] max-sm:tracking-tight">{name}</span>
         </button>
       ))}
     </fieldset>

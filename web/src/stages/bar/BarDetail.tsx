@@ -5,6 +5,7 @@ import { distance, fine, withMarks } from "../../measure/format";
 import { at } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
+import { LinksDetail } from "../walk/LinksDetail";
 
 type EndAfter = Schemas["EndAfter"];
 
@@ -15,11 +16,15 @@ const EYE = 20;
 /** Both threaded ends of the bar with what stays in, leaning as the bar does at the stick. */
 export function BarDetail() {
   const { results } = useJob();
+  return results.bar ? <EndsDetail bar={results.bar} /> : <LinksDetail />;
+}
+
+function EndsDetail({ bar }: { bar: Schemas["BarResult"] }) {
+  const { results } = useJob();
   const units = useSettings((s) => s.units);
   const face = useSettings((s) => s.face);
   const { travel, shown } = useStance();
-  const { bar, elevation } = results;
-  if (!bar) return null;
+  const { elevation } = results;
   const sample = at(bar.sweep, travel ?? elevation.driven_travel_mm);
   const angle = (shown === "found" ? sample?.found_angle_deg : sample?.planned_angle_deg) ?? 0;
   const ends = (bar.correction?.setting?.ends ?? []).filter((end) => end.engagement_after_mm !== undefined);

@@ -15,18 +15,30 @@ export function BoltUpWall() {
   const units = useSettings((s) => s.units);
   const key = useOpenStep((s) => s.key);
   const open = worked && openStep(worked, key);
+  const { bar } = results;
+  const axle = (
+    <ElevationView
+      elevation={results.elevation}
+      sweep={bar?.sweep ?? []}
+      steeringSide={job.rig?.steering_side}
+      hasPlan={bar?.correction !== undefined}
+      planName={bar?.correction?.set ? "as set" : "plan"}
+    />
+  );
   if (!worked || !open) {
     return (
       <section
         aria-label="The open step"
-        className="grid min-h-0 place-content-center p-6 text-muted max-md:hidden"
+        className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2 p-4 max-md:hidden"
       >
-        {worked ? "No step is open." : "Planning the work…"}
+        <p className="text-[21px]">
+          {worked ? "No step is open. Press one to read it here, big." : "Planning the work…"}
+        </p>
+        {axle}
       </section>
     );
   }
   const { step, number } = open;
-  const { bar } = results;
   const lines = [...step.tightens, ...step.starts]
     .map((fastener) => worked.fasteners.find((line) => line.key === fastener))
     .filter((line) => line !== undefined);
@@ -59,13 +71,7 @@ export function BoltUpWall() {
           <BracketOrder worked={worked} open={step.key} />
         </div>
       ) : (
-        <ElevationView
-          elevation={results.elevation}
-          sweep={bar?.sweep ?? []}
-          steeringSide={job.rig?.steering_side}
-          hasPlan={bar?.correction !== undefined}
-          planName={bar?.correction?.set ? "as set" : "plan"}
-        />
+        axle
       )}
       <ol className="flex flex-wrap gap-1.5" aria-label="Where the work is" data-dots>
         {worked.steps.map((other, index) => (

@@ -133,11 +133,15 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
         className="min-h-11 scroll-mt-16 text-left leading-tight"
         aria-expanded={open}
       >
-        <span className={struck ? "line-through opacity-60" : ticked ? "opacity-70" : "font-semibold"}>
-          <span className="mr-1.5 inline-block min-w-6 font-bold">{number}</span>
-          <Figure>{say(step.does, units)}</Figure>
+        <span
+          className={`grid grid-cols-[1.6rem_minmax(0,1fr)] ${struck ? "line-through opacity-60" : ticked ? "opacity-70" : "font-semibold"}`}
+        >
+          <span className="font-bold">{number}</span>
+          <span>
+            <Figure>{say(step.does, units)}</Figure>
+          </span>
         </span>
-        {step.stands && <span className="block pl-8 text-[15px] text-muted">{step.stands_says}</span>}
+        {step.stands && <span className="block pl-[1.6rem] text-[15px] text-muted">{step.stands_says}</span>}
       </button>
       <button
         type="button"

@@ -4,14 +4,21 @@ import { useStance } from "../../elevation/stance";
 import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
+import { LinksDetail } from "../walk/LinksDetail";
 import { keyOf, lookedAt, useLookedAt, usePlanned } from "./usePlanned";
 
 type End = "frame" | "axle";
 const eyeOf = (option: PlanOption, end: End) => (end === "frame" ? option.frame_eye_mm : option.axle_eye_mm);
 const far = (end: End): End => (end === "frame" ? "axle" : "frame");
 
-/** The bracket with its holes, the eye in its own, and how far it is from the old hole. */
+/** What holds the axle sideways: the bracket at the bar's eye, or a Y-link. */
 export function BracketDetail() {
+  const { job } = useJob();
+  return job.rig?.axle_location === "y_link" ? <LinksDetail /> : <HoleDetail />;
+}
+
+/** The bracket with its holes, the eye in its own, and how far it is from the old hole. */
+function HoleDetail() {
   const { job, results } = useJob();
   const units = useSettings((s) => s.units);
   const face = useSettings((s) => s.face);
@@ -35,15 +42,18 @@ export function BracketDetail() {
         const [low, high] = [Math.min(...zs), Math.max(...zs)];
         const k = Math.min(1.5, (height - 50) / (high - low + 40));
         const flip = face === "front" ? 1 : -1;
-        const x = (y: number) => width * 0.42 + (y - y0) * flip * k;
+        // The bar leaves to one side, and what is said stands on the other.
+        const [fy = 0, fz = 0] = eyeOf(here, far(end));
+        const away = (fy - y0) * flip < 0 ? 1 : -1;
+        const x = (y: number) => width * (0.5 - 0.08 * away) + (y - y0) * flip * k;
+        const note = away > 0 ? width - 14 : 14;
         const y = (z: number) => height / 2 + ((low + high) / 2 - z) * k;
         const place = (option: PlanOption) => {
           const [py = 0, pz = 0] = eyeOf(option, end);
           return [x(py), y(pz)] as const;
         };
         const [ex, ey] = place(here);
-        // The bar leaves towards its other eye; the body goes down with bump.
-        const [fy = 0, fz = 0] = eyeOf(here, far(end));
+        // The body goes down with bump.
         const towards = [x(fy), y(fz + (end === "axle" ? -down : down))] as const;
         const reach = Math.hypot(towards[0] - ex, towards[1] - ey) || 1;
         const out = [ex + ((towards[0] - ex) / reach) * 190, ey + ((towards[1] - ey) / reach) * 190] as const;
@@ -55,18 +65,18 @@ export function BracketDetail() {
             {holes.map((hole) => (
               <Hole key={keyOf(hole)} at={place(hole)} k={k} used={hole === here} end={end} />
             ))}
-            {moved !== 0 && <Rise x={x(y0) - flip * 60} from={y(z0)} to={ey} />}
-            <DetailNote x={14} y={20} strong>
+            {moved !== 0 && <Rise x={x(y0) + away * 60} from={y(z0)} to={ey} />}
+            <DetailNote x={note} y={20} end={away > 0} strong>
               {withMarks(here.name)}
             </DetailNote>
             {moved !== 0 && (
-              <DetailNote x={14} y={40}>
+              <DetailNote x={note} y={40} end={away > 0}>
                 {withMarks(
                   `${distance(Math.abs(moved), units)} ${moved > 0 ? "up" : "down"} from the old hole`,
                 )}
               </DetailNote>
             )}
-            <ScaleMark x={14} y={height - 10} k={k} units={units} />
+            <ScaleMark x={away > 0 ? width - 100 : 14} y={height - 10} k={k} units={units} />
           </>
         );
       }}

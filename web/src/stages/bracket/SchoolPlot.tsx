@@ -38,6 +38,8 @@ export function SchoolPlot({ scale, className = "" }: { scale: PlotScale; classN
   const x = scaleLinear([-most, most], [8, width - 8]);
   const count = Math.floor(most / GRID[units]);
   const [leftName, rightName] = face === "front" ? ["right", "left"] : ["left", "right"];
+  // A Y-link has no schools: an empty plot says nothing.
+  if (schools.length === 0) return null;
   return (
     <svg
       width={width}

@@ -1,7 +1,10 @@
-import { Detail, DetailNote, ScaleMark } from "../../elevation/Detail";
+import type { Results } from "../../api/client";
+import { Detail, DetailNote, noteWidth, ScaleMark } from "../../elevation/Detail";
 import { sideways, withMarks } from "../../measure/format";
+import { at } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
+import { LinksDetail } from "../walk/LinksDetail";
 
 /** Rows of the detail, from the top: their share of its height. */
 const ROWS = { before: 0.3, predicted: 0.54, after: 0.78 } as const;
@@ -11,22 +14,21 @@ export function ProveDetail() {
   const { results } = useJob();
   const units = useSettings((s) => s.units);
   const face = useSettings((s) => s.face);
-  const { prove, tolerance_mm: tolerance } = results;
-  const after = prove?.after?.offset_mm;
-  if (!prove || after === undefined) return null;
-  const { movement } = prove;
-  const rows = [
-    ...(movement ? [{ name: "before", mm: movement.before_mm, row: ROWS.before }] : []),
-    ...(movement
-      ? [{ name: "should be", mm: movement.before_mm + movement.predicted_mm, row: ROWS.predicted }]
-      : []),
-    { name: "now", mm: after, row: ROWS.after },
-  ];
+  const { tolerance_mm: tolerance } = results;
+  const rows = rowsOf(results);
+  const last = rows[rows.length - 1];
+  if (!last) return <LinksDetail />;
   return (
-    <Detail says={`Before and after: now ${sideways(after, units)}`}>
+    <Detail says={`Before and after: ${last.name} ${sideways(last.mm, units)}`}>
       {({ width, height }) => {
         const most = Math.max(...rows.map(({ mm }) => Math.abs(mm)), 2 * tolerance);
-        const k = Math.min(8, (width / 2 - 190) / most);
+        const words = rows.map(({ name, mm }) => withMarks(`${name} ${sideways(mm, units)}`));
+        // Half of the width is enough for words, beside half an axle.
+        const half = Math.max(30, Math.min(120, width / 2 - BESIDE - Math.max(...words.map(noteWidth))));
+        // Outward of its axle where there is room, so that nothing is written over the middle.
+        const inward = (at: number, said: string, toLeft: boolean) =>
+          noteWidth(said) > (toLeft ? at : width - at) - half - BESIDE;
+        const k = Math.min(8, (width / 2 - half - 20) / most);
         const flip = face === "front" ? 1 : -1;
         const x = (mm: number) => width / 2 + mm * flip * k;
         return (
@@ -47,16 +49,16 @@ export function ProveDetail() {
               strokeWidth={1.5}
               strokeDasharray="12 4 2 4"
             />
-            {rows.map(({ name, mm, row }) => (
+            {rows.map(({ name, mm, row }, index) => (
               <Axle
                 key={name}
                 at={x(mm)}
                 y={row * height - 8}
-                now={name === "now"}
-                half={Math.min(120, width / 5)}
-                width={width}
+                now={name === "now" || name === "as found"}
+                half={half}
+                left={inward(x(mm), words[index] ?? "", mm * flip < 0) === mm * flip >= 0}
               >
-                {withMarks(`${name} ${sideways(mm, units)}`)}
+                {words[index] ?? ""}
               </Axle>
             ))}
             <ScaleMark x={14} y={height - 8} k={k} units={units} />
@@ -67,14 +69,42 @@ export function ProveDetail() {
   );
 }
 
-type AxleProps = { at: number; y: number; half: number; width: number; now: boolean; children: string };
+/** From an axle's end to its words. */
+const BESIDE = 12;
 
-/** Room its words take beside it. */
-const WORDS = 170;
+type Row = { name: string; mm: number; row: number };
+
+/** Where the axle was, should be and is; before anything was proved, as found and as planned. */
+function rowsOf({ prove, bar, sheets, elevation }: Results): Row[] {
+  const after = prove?.after?.offset_mm;
+  const movement = prove?.movement;
+  if (after !== undefined) {
+    const moved = movement && [
+      { name: "before", mm: movement.before_mm, row: ROWS.before },
+      { name: "should be", mm: movement.before_mm + movement.predicted_mm, row: ROWS.predicted },
+    ];
+    return [...(moved ?? []), { name: "now", mm: after, row: ROWS.after }];
+  }
+  const read = sheets.findLast((sheet) => sheet.centring)?.centring;
+  const planned = bar?.correction && at(bar.sweep, elevation.driven_travel_mm)?.planned_mm;
+  return [
+    ...(read ? [{ name: "as found", mm: read.offset_mm, row: ROWS.before }] : []),
+    ...(planned === undefined ? [] : [{ name: "plan", mm: planned, row: ROWS.predicted }]),
+  ];
+}
+
+type AxleProps = {
+  at: number;
+  y: number;
+  half: number;
+  now: boolean;
+  /** Whether its words stand on its left. */
+  left: boolean;
+  children: string;
+};
 
 /** An axle's middle with a stretch of its tube: a ghost, or as it stands now. */
-function Axle({ at, y, half, width, now, children }: AxleProps) {
-  const left = at + half + WORDS > width;
+function Axle({ at, y, half, now, left, children }: AxleProps) {
   return (
     <g>
       <line
@@ -95,7 +125,7 @@ function Axle({ at, y, half, width, now, children }: AxleProps) {
         stroke="var(--axle)"
         strokeWidth={2}
       />
-      <DetailNote x={left ? at - half - 12 : at + half + 12} y={y + 5} end={left} strong={now}>
+      <DetailNote x={left ? at - half - BESIDE : at + half + BESIDE} y={y + 5} end={left} strong={now}>
         {children}
       </DetailNote>
     </g>

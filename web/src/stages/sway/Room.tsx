@@ -43,7 +43,9 @@ export function Room({ room }: { room: Schemas["RoomResult"] }) {
       )}
       {room.cuts.map((cut) => (
         <div key={cut.panel} data-cut={cut.panel}>
-          <Figure>{say(cut.says, units)}</Figure>
+          <p>
+            <Figure>{say(cut.says, units)}</Figure>
+          </p>
           {cut.cut_mm &&
             (["svg", "dxf"] as const).map((format) => (
               <a

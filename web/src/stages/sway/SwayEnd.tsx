@@ -19,6 +19,8 @@ type SwayEndProps = {
 };
 
 const WIDTHS = [13, 13, 13, 10, 10];
+/** Room of a side's letters in a corner. */
+const LETTERS = { width: 84, height: 42 };
 
 /** The axle from its end in the pose of the stick, with the sway bar, its arms and links. */
 export function SwayEnd({ links, pose, elevation, stowed, room }: SwayEndProps) {
@@ -31,7 +33,13 @@ export function SwayEnd({ links, pose, elevation, stowed, room }: SwayEndProps) 
   const lowBody = { ...elevation, full_droop_mm: elevation.driven_travel_mm - 60 };
   const shocks = room?.room.things.filter(({ kind }) => kind === "shock") ?? [];
   const over = Math.max(0, ...shocks.flatMap((shock) => shock.points_mm.map(([, , up]) => up ?? 0)));
-  const picture = fit(lowBody, width, height, face, 8, under, over - elevation.driven_travel_mm);
+  const fitted = (tall: number) =>
+    fit(lowBody, width, tall, face, 8, under, over - elevation.driven_travel_mm);
+  const whole = fitted(height);
+  // Where a tyre would stand under the letters of its side, the drawing keeps below them.
+  const outside = (elevation.track_mm + elevation.tyre_width_mm) / 2;
+  const below = Math.min(whole.x(outside), whole.x(-outside)) < LETTERS.width ? LETTERS.height : 0;
+  const picture = below > 0 ? fitted(height - below) : whole;
   const turned = (face === "front" ? -1 : 1) * pose.roll_deg;
   const [first, second]: [Side, Side] = face === "front" ? ["right", "left"] : ["left", "right"];
   // Stowed on the axle they go with it, and the drawing stays the connected one.
@@ -48,45 +56,47 @@ export function SwayEnd({ links, pose, elevation, stowed, room }: SwayEndProps) 
       {width > 0 && height > 0 && (
         <svg width={width} height={height} className="block">
           <title>{`The sway bar from the ${face}, to scale`}</title>
-          <EndView
-            elevation={elevation}
-            picture={picture}
-            posed={{ travel: pose.z_mm - elevation.driven_travel_mm, axle: pose.y_mm, turned }}
-          >
-            {room && (
-              <RoomDrawn
-                {...room}
-                pose={pose}
-                elevation={elevation}
-                picture={picture}
-                face={face}
-                width={width}
-                height={height}
-              />
-            )}
-            {(rods ?? []).map((rod, index) => {
-              const [from, to] = [place(rod[0]), place(rod[1])];
-              const link = index > 2;
-              const colour = link ? "var(--marker)" : links.on_axle ? "var(--axle)" : "var(--frame)";
-              const wide = WIDTHS[index] ?? 10;
-              return (
-                <g key={index} data-rod-drawn={index}>
-                  {[wide, wide - 4].map((stroke) => (
-                    <line
-                      key={stroke}
-                      x1={from[0]}
-                      y1={from[1]}
-                      x2={to[0]}
-                      y2={to[1]}
-                      stroke={stroke === wide ? "var(--ink)" : colour}
-                      strokeWidth={stroke}
-                      strokeLinecap="round"
-                    />
-                  ))}
-                </g>
-              );
-            })}
-          </EndView>
+          <g transform={`translate(0 ${below})`}>
+            <EndView
+              elevation={elevation}
+              picture={picture}
+              posed={{ travel: pose.z_mm - elevation.driven_travel_mm, axle: pose.y_mm, turned }}
+            >
+              {room && (
+                <RoomDrawn
+                  {...room}
+                  pose={pose}
+                  elevation={elevation}
+                  picture={picture}
+                  face={face}
+                  width={width}
+                  height={height}
+                />
+              )}
+              {(rods ?? []).map((rod, index) => {
+                const [from, to] = [place(rod[0]), place(rod[1])];
+                const link = index > 2;
+                const colour = link ? "var(--marker)" : links.on_axle ? "var(--axle)" : "var(--frame)";
+                const wide = WIDTHS[index] ?? 10;
+                return (
+                  <g key={index} data-rod-drawn={index}>
+                    {[wide, wide - 4].map((stroke) => (
+                      <line
+                        key={stroke}
+                        x1={from[0]}
+                        y1={from[1]}
+                        x2={to[0]}
+                        y2={to[1]}
+                        stroke={stroke === wide ? "var(--ink)" : colour}
+                        strokeWidth={stroke}
+                        strokeLinecap="round"
+                      />
+                    ))}
+                  </g>
+                );
+              })}
+            </EndView>
+          </g>
         </svg>
       )}
       <div className="absolute left-1 top-0">

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Detail, DetailNote } from "../../elevation/Detail";
+import { Detail, DetailNote, noteWidth } from "../../elevation/Detail";
 import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
@@ -23,12 +23,15 @@ export function TapeDetail() {
   const method: Method = sheet?.method ?? "frame_to_hub";
   const [from, to] = FACES[method];
   const means = read && [read.left_mean_mm, read.right_mean_mm].map((mm) => distance(mm, units));
+  const reads = means && withMarks(`left reads ${means[0]}, right ${means[1]}`);
   return (
     <Detail says={`The tape goes from the ${from} to the ${to}`}>
       {({ width, height }) => {
         const k = height / 120;
         const x0 = Math.max(30, width / 2 - 190 * k);
         const at = (x: number, y: number) => [x0 + x * k, y * k] as const;
+        // Beside the drawing, and never out of it.
+        const beside = (words: string) => Math.min(x0 + 232 * k, width - 4 - noteWidth(words));
         const low = method === "frame_to_sidewall" ? 40 : 78;
         const plumb = method === "body_to_sidewall";
         const a = plumb ? at(40, 14) : at(150, low);
@@ -56,11 +59,11 @@ export function TapeDetail() {
                 strokeWidth={4}
               />
             ))}
-            <Face at={a} says={from} to={[x0 + 232 * k, 44]} />
-            <Face at={b} says={to} to={[x0 + 232 * k, 20]} />
-            {means && (
-              <DetailNote x={x0 + 232 * k} y={height - 12} strong>
-                {withMarks(`left reads ${means[0]}, right ${means[1]}`)}
+            <Face at={a} says={from} to={[beside(from), 44]} />
+            <Face at={b} says={to} to={[beside(to), 20]} />
+            {reads && (
+              <DetailNote x={beside(reads)} y={height - 12} strong>
+                {reads}
               </DetailNote>
             )}
           </>
