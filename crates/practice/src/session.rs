@@ -119,8 +119,8 @@ impl Mistake {
 
     /// In words.
     #[must_use]
-    pub const fn says(self) -> &'static str {
-        match self {
+    pub fn says(self) -> Phrase {
+        let says = match self {
             Self::ReadHanging => "Read while it hung.",
             Self::ReadLeantOn => "Read while somebody leant on it.",
             Self::ReadRaised => "Read in a raised mode.",
@@ -129,11 +129,16 @@ impl Mistake {
             Self::Stripped => "Drove a nut of the wrong pitch on with the wrench: the bolt is stripped.",
             Self::NotSentBack => "The bar does not reach, and the bracket was left where it is.",
             Self::OverCentre => "The links turn over at full droop.",
-            Self::StillOff => "The axle is truly further than 3 mm (1/8\") from the middle.",
+            Self::StillOff => {
+                return Phrase::of(|w| {
+                    format!("The axle is truly further than {} from the middle.", w.distance(CENTRED))
+                });
+            }
             Self::NoNut => "The bar's bolt has no nut on it.",
             Self::WornHole => "The worn hole was left as it is.",
             Self::LittleThread => "One end has less thread in than holds.",
-        }
+        };
+        Phrase::plain(says)
     }
 }
 
@@ -153,7 +158,7 @@ pub struct Debriefing {
     /// The truth in one sentence, beside what was believed.
     pub says: Phrase,
     /// What lost it, or was passed over.
-    pub passed_over: Vec<String>,
+    pub passed_over: Vec<Phrase>,
     /// What is to be learnt.
     pub learns: String,
     /// What a careful hand would have done.
@@ -424,7 +429,7 @@ impl Session {
                     w.sideways(now)
                 )
             }),
-            passed_over: left.iter().chain(&self.mistakes).map(|mistake| mistake.says().to_owned()).collect(),
+            passed_over: left.iter().chain(&self.mistakes).map(|mistake| mistake.says()).collect(),
             learns: self.lesson.learns.to_owned(),
             careful: self.lesson.careful.to_owned(),
             readings: self.readings,

@@ -1932,7 +1932,7 @@ export interface components {
             /** @description What is to be learnt. */
             learns: string;
             /** @description What lost it, or was passed over. */
-            passed_over: string[];
+            passed_over: components["schemas"]["Phrase"][];
             /** @description Readings of the tape. */
             readings: number;
             /** @description The truth in one sentence, beside what was believed. */

@@ -21,8 +21,8 @@ export function Debrief({ told, onClose }: { told: Debriefing; onClose: () => vo
             <h3 className="font-semibold">What was passed over</h3>
             <ul className="list-disc pl-5">
               {told.passed_over.map((says) => (
-                <li key={says}>
-                  <Figure>{says}</Figure>
+                <li key={says.in}>
+                  <Figure>{say(says, units)}</Figure>
                 </li>
               ))}
             </ul>

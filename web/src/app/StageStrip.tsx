@@ -71,7 +71,7 @@ function StageLink({ stage, number, here }: StageLinkProps) {
         <span className="block whitespace-nowrap font-bold leading-tight max-sm:text-[12.5px] max-sm:tracking-tight">
           {STAGE_NAMES[stage.stage]}
         </span>
-        <span className="line-clamp-3 text-[12.5px] leading-[1.1] sm:line-clamp-2 sm:text-[15.5px]">
+        <span className="line-clamp-3 text-[12.5px] leading-[1.1] max-sm:tracking-tighter sm:line-clamp-2 sm:text-[15.5px]">
           <Figure narrow>{say(stage.headline, units)}</Figure>
         </span>
         <span className="sr-only">{WORDS[stage.progress]}</span>

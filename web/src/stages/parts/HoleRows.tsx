@@ -30,9 +30,9 @@ export function HoleRows({ rows, unit, onPut }: HoleRowsProps) {
       {rows.map((row, at) => (
         <div
           key={at}
-          className="grid grid-cols-[minmax(0,1fr)_repeat(3,minmax(0,1fr))_auto] items-start gap-1.5"
+          className="grid grid-cols-[repeat(3,minmax(0,1fr))_auto] items-start gap-1.5 max-sm:items-end sm:grid-cols-[repeat(4,minmax(0,1fr))_auto]"
         >
-          <label className="text-[15px] text-muted">
+          <label className="text-[15px] text-muted max-sm:col-span-4">
             Hole {at + 1}
             <input
               className="mt-1 min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2 text-ink"
