@@ -7,10 +7,12 @@ import type { Phrase, Side, Unit } from "../api/client";
 const NM_PER_MM = 1_000_000;
 const NM_PER_INCH = 25_400_000;
 
-/** Whole divisions of a length; a tie goes away from nought. */
+const NM_PER_THOUSANDTH = 1_000;
+
+/** Whole divisions of a length, as the core counts them; what is a tie to a thousandth goes away from nought. */
 function divisions(mm: number, division: number): number {
-  const nanometres = Math.round(Math.abs(mm) * NM_PER_MM);
-  return Math.sign(mm) * Math.floor((2 * nanometres + division) / (2 * division));
+  const nanometres = Math.round(Math.abs(mm) * 1_000) * NM_PER_THOUSANDTH;
+  return Math.sign(mm) * Math.floor((2 * nanometres + NM_PER_THOUSANDTH + division) / (2 * division));
 }
 
 function mixed(count: number, perInch: number): string {

@@ -86,9 +86,15 @@ pub fn rounds_to_nought(length: Length, style: Style) -> bool {
     divisions(nanometres(length), style) == 0
 }
 
+/// A thousandth of a millimetre, in nanometres.
+const THOUSANDTH: i128 = 1_000;
+
 pub(crate) fn divisions(nanometres: i64, style: Style) -> i64 {
     let division = i128::from(style.division_nanometres());
-    let magnitude = (2 * i128::from(nanometres).abs() + division) / (2 * division);
+    // By the thousandth of a millimetre that HTTP writes, so that a screen comes to the same division: half
+    // differences of sixteenths are often ties, and 8.73125 mm is one that 8.731 mm would not be.
+    let thousandths = (i128::from(nanometres).abs() + THOUSANDTH / 2) / THOUSANDTH;
+    let magnitude = (2 * thousandths * THOUSANDTH + THOUSANDTH + division) / (2 * division);
     let magnitude = i64::try_from(magnitude).unwrap_or(i64::MAX);
     if nanometres < 0 { -magnitude } else { magnitude }
 }

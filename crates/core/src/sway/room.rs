@@ -76,12 +76,13 @@ pub fn covers(a: DVec3, b: DVec3, radius: f64, plane: Plane) -> Option<Outline> 
     let along = b - a;
     let share = if from == to { 0.5 } else { from / (from - to) };
     let at = a + along * share;
-    // Nearly along the panel the ellipse is longer than the rod: no further than its own ends.
-    let half = [first, second].map(|axis| {
+    // Nearly along the panel the ellipse is longer than the rod: no further than its own round ends.
+    Some([first, second].map(|axis| {
         let slope = if along[normal] == 0.0 { f64::INFINITY } else { along[axis] / along[normal] };
-        (radius * slope.hypot(1.0)).min(along[axis].abs() + radius)
-    });
-    Some(around(at, half))
+        let half = radius * slope.hypot(1.0);
+        let (low, high) = (a[axis].min(b[axis]) - radius, a[axis].max(b[axis]) + radius);
+        ((at[axis] - half).max(low), (at[axis] + half).min(high))
+    }))
 }
 
 /// The smallest outline around both.
@@ -130,6 +131,14 @@ mod tests {
         assert_eq!(hole, [(-8.0, 8.0), (-10.0, 10.0)]);
     }
 
+    /// A rod 60 up and 2 through the panel, which it meets at its foot: the ellipse would be 30 times as long as
+    /// wide, and the rod ends long before.
+    #[test]
+    fn nearly_along_the_panel_it_ends_where_the_rod_does() {
+        let hole = covers(v(0.0, 5.0, 100.0), v(2.0, 5.0, 160.0), 8.0, Plane::Across(0.0)).unwrap();
+        assert_eq!(hole, [(-3.0, 13.0), (92.0, 168.0)]);
+    }
+
     #[test]
     fn a_round_end_touches_before_its_middle() {
         // 6 of 10 away: √(10² − 6²) = 8.
@@ -162,6 +171,9 @@ mod tests {
             let (a, b) = (v(ax, ay, az), v(bx, by, bz));
             let here = v(0.0, y, z);
             let hole = covers(a, b, r, Plane::Across(0.0)).unwrap();
+            for (axis, (least, most)) in [1, 2].into_iter().zip(hole) {
+                prop_assert!(least >= a[axis].min(b[axis]) - r && most <= a[axis].max(b[axis]) + r, "{hole:?}");
+            }
             if gap(&[here], 0.0, &[a, b], r).distance < -1e-9 {
                 prop_assert!((hole[0].0 - 1e-6..=hole[0].1 + 1e-6).contains(&y), "{hole:?} {y}");
                 prop_assert!((hole[1].0 - 1e-6..=hole[1].1 + 1e-6).contains(&z), "{hole:?} {z}");

@@ -183,7 +183,7 @@ pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64
         return "It would fit if one sideways distance had been taken from the rail instead of the centreline.";
     }
     if [25.4, -25.4, 50.8, -50.8].into_iter().any(|inch| fits(across.length() + inch)) {
-        return "It would fit within an inch or two misread on the tape: read the length again.";
+        return "It would fit with a number misread on the tape: read the length again.";
     }
     let difference = (across.length() - length).abs();
     if (25.0..=90.0).contains(&difference) {

@@ -45,6 +45,10 @@ pub enum Rule {
     StickOutFirst,
     /// Both arms stand alike before their pinch bolts are tight.
     AnglesFirst,
+    /// What is held is let go before it is turned or settled.
+    LooseFirst,
+    /// Set before it is read.
+    SetBeforeRead,
     /// Jam nuts once both sides read alike.
     ReadBeforeJam,
     /// Torqued before it is pinned.

@@ -361,7 +361,7 @@ fn hang(situation: &Situation, plan: &mut Plan) {
         );
     }
     if situation.turns_an_end() {
-        plan.add("bar/adjuster-by-hand", What::AdjusterByHand, &[("bar/adjuster-off", Rule::OutOfTheWay)]);
+        plan.add("bar/adjuster-by-hand", What::AdjusterByHand, &[("bar/adjuster-off", Rule::LooseFirst)]);
     }
     if situation.drag_link.is_some() {
         plan.add("drag-link/on", What::DragLink, &[stands, ("corners", Rule::ReadFirst)]);
@@ -462,16 +462,14 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         let tight = plan.keys(|what| {
             matches!(
                 what,
-                What::EyeTight(_)
-                    | What::AdjusterTight
-                    | What::Turn
-                    | What::Legs
-                    | What::DragLinkTight
-                    | What::BracketTight(..)
+                What::EyeTight(_) | What::AdjusterTight | What::DragLinkTight | What::BracketTight(..)
             )
         });
+        // Turned with its jam nuts loose, and read so: they are last.
+        let set = plan.keys(|what| matches!(what, What::Turn | What::Legs));
         plan.add("read-again", What::ReadAgain, &[weight])
             .waits_for(&tight, Rule::TightFirst)
+            .waits_for(&set, Rule::SetBeforeRead)
             .on_its_weight();
     }
     if situation.bar.as_ref().is_some_and(|bar| bar.length.is_some() && !bar.made_to_length) {
@@ -492,7 +490,7 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
     let turnbuckle = bar.kind == Some(AdjusterKind::Turnbuckle) || bar.kind.is_none();
     if bar.length.is_some() && bar.hangs.is_none() && !bar.made_to_length && turnbuckle {
         plan.add("bar/loosen", What::Loosen, &[weight]).on_its_weight();
-        plan.add("bar/turn", What::Turn, &[weight, ("bar/loosen", Rule::OutOfTheWay)]).on_its_weight();
+        plan.add("bar/turn", What::Turn, &[weight, ("bar/loosen", Rule::LooseFirst)]).on_its_weight();
     }
     let tight = |plan: &mut Plan, key: &str, what: What, joint: JointKind, small: &str| {
         let bushing = is_bushing(joint);
@@ -507,7 +505,7 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
         let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
         tight(plan, &format!("bar/{word}-eye"), What::EyeTight(end), joint, &format!("{word}/small"));
         if situation.is_eased(end) {
-            plan.wait(&format!("bar/{word}-eye"), &format!("bar/{word}-eye-eased"), Rule::OutOfTheWay);
+            plan.wait(&format!("bar/{word}-eye"), &format!("bar/{word}-eye-eased"), Rule::LooseFirst);
         }
     }
     if situation.turns_an_end() {

@@ -651,6 +651,8 @@ pub(super) const fn rule(rule: Rule) -> &'static str {
         Rule::FirstArmTight => "the first arm is tight before the bar is pushed through",
         Rule::StickOutFirst => "the stick-out has to be equal first",
         Rule::AnglesFirst => "both arms have to stand alike first",
+        Rule::LooseFirst => "it has to be loose first",
+        Rule::SetBeforeRead => "its length is set before it is read",
         Rule::ReadBeforeJam => "jam nuts and clamps are last, once both sides read alike",
         Rule::TorqueBeforePin => "it is torqued before it is pinned",
         Rule::TightFirst => "everything has to be tight first",
