@@ -127,8 +127,10 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| {
         let now = frozen(&results);
-        same(&settled.results, &now)
-            || (settled.core_version != derecho_core::VERSION && figures_agree(&settled.results, &now))
+        // A copy of an older program holds the drawing, which is no figure anybody proved.
+        let mut then = settled.results.clone();
+        take_out(&mut then, &["elevation"]);
+        same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
     });
     let progressed = progressed(job, resolved);
     results.settling = settling(job, resolved, results.prove.as_ref(), &progressed);
@@ -253,8 +255,8 @@ pub fn everything(job: &Job) -> Everything {
     }
 }
 
-/// The results as a settled job keeps them: without the sweep, which follows from the
-/// rest and is long.
+/// The results as a settled job keeps them: the figures, without the sweep, which follows from the
+/// rest and is long, and without what they are drawn from.
 fn frozen(results: &Results) -> Value {
     // Results are plain data with string keys: they always have a JSON form.
     let mut value = serde_json::to_value(results).unwrap_or_default();
@@ -262,14 +264,26 @@ fn frozen(results: &Results) -> Value {
         bar.remove("sweep");
     }
     // Nothing that is proved rests on the vehicle's weights.
-    for part in
-        ["stages", "headline", "cautions", "vehicle_assumed", "empty_fields", "settling", "complaints"]
-    {
-        if let Some(results) = value.as_object_mut() {
-            results.remove(part);
-        }
-    }
+    take_out(
+        &mut value,
+        &[
+            "stages",
+            "headline",
+            "cautions",
+            "vehicle_assumed",
+            "empty_fields",
+            "settling",
+            "complaints",
+            "elevation",
+        ],
+    );
     value
+}
+
+fn take_out(value: &mut Value, parts: &[&str]) {
+    if let Some(results) = value.as_object_mut() {
+        results.retain(|name, _| !parts.contains(&name.as_str()));
+    }
 }
 
 /// Whether two frozen copies are the same. A program that wrote 1.0 may have read 1: numbers are compared by their

@@ -175,6 +175,29 @@ fn a_job_carried_through_is_proved_and_can_be_settled() {
     assert_eq!(moved.stages[7].progress, Progress::NeedsLook);
 }
 
+/// What only the drawing takes, the rails' underside, is no figure that was proved; and a copy of an older program,
+/// which holds the drawing, stands.
+#[test]
+fn a_settled_job_stands_whatever_it_is_drawn_from() {
+    let mut settled = settle(&demo(5), "2026-09-14T16:00:00Z".parse().unwrap()).unwrap();
+    settled.sway.room.rail_underside = Some(inches("26 1/2"));
+    let results = solve(&settled);
+    assert!((results.elevation.frame_bottom_mm.to_inches() - 26.5).abs() < 1e-9);
+    assert_eq!(results.settled_stands, Some(true));
+    let kept = &mut settled.settled.as_mut().unwrap().results;
+    assert!(kept.get("elevation").is_none(), "it is not kept");
+    kept["elevation"] = serde_json::json!({ "track_mm": 1.0 });
+    assert_eq!(solve(&settled).settled_stands, Some(true));
+    // The demo jobs that were settled stand as they are opened.
+    for text in [
+        include_str!("../../../demo/ridge-truck-1.derecho.json"),
+        include_str!("../../../demo/patrol-truck-14.derecho.json"),
+    ] {
+        let job: Job = serde_json::from_str(text).unwrap();
+        assert_eq!(solve(&job).settled_stands, Some(true), "{}", job.title);
+    }
+}
+
 /// A browser writes 1 where the program wrote 1.0: what was settled stands when the job comes back from it.
 #[test]
 fn a_settled_job_that_went_through_a_browser_stands() {

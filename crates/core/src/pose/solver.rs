@@ -21,7 +21,7 @@ const MET: f64 = 1e-10;
 /// What four constraints must come down to, in millimetres.
 const EXACT: f64 = 1e-9;
 /// A least-squares solution is found once a step is shorter than this, in millimetres.
-const STILL: f64 = 1e-9;
+const STILL: f64 = 1e-7;
 /// Most constraints of one axle: six links, a wind-up and four held motions.
 pub const MOST_ROWS: usize = 12;
 const MOST_STEPS: usize = 60;
@@ -205,20 +205,21 @@ impl Rows {
         })
     }
 
-    /// Normal matrix and right side −Jᵀ·W·`side`.
+    /// Normal matrix, of which the upper half is mirrored down, and right side −Jᵀ·W·`side`.
     fn normal(&self, side: impl Fn(&Row) -> f64) -> ([[f64; 4]; 4], [f64; 4]) {
         let mut matrix = [[0.0; 4]; 4];
         let mut right = [0.0; 4];
         for row in &self.all[..self.count] {
-            for (i, by) in row.by.iter().enumerate() {
-                let weighed = row.weight * by;
-                right[i] -= weighed * side(row);
-                for (j, other) in row.by.iter().enumerate() {
-                    matrix[i][j] += weighed * other;
+            let weighed = row.by.map(|by| row.weight * by);
+            let wanted = side(row);
+            for (i, line) in matrix.iter_mut().enumerate() {
+                right[i] -= weighed[i] * wanted;
+                for (value, by) in line.iter_mut().zip(row.by).skip(i) {
+                    *value += weighed[i] * by;
                 }
             }
         }
-        (matrix, right)
+        (std::array::from_fn(|i| std::array::from_fn(|j| matrix[i.min(j)][i.max(j)])), right)
     }
 
     /// Newton's step for four rows, Gauss–Newton's for more, damped by λ.
@@ -232,8 +233,41 @@ impl Rows {
         for (i, row) in matrix.iter_mut().enumerate() {
             row[i] += lambda;
         }
-        eliminate(matrix, right)
+        eliminate_symmetric(&matrix, right)
     }
+}
+
+/// Below this a pivot has vanished.
+const NO_PIVOT: f64 = 1e-12;
+
+/// Solves a symmetric matrix that is nowhere negative by its factors L·D·Lᵀ, which needs no pivoting; `None` where a
+/// pivot vanishes. The lower half is read.
+fn eliminate_symmetric(matrix: &[[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f64; 4]> {
+    // Below the diagonal L·D, and the reciprocals of D.
+    let mut scaled = *matrix;
+    let mut per = [0.0; 4];
+    for i in 0..4 {
+        for j in 0..i {
+            for k in 0..j {
+                scaled[i][j] -= scaled[i][k] * per[k] * scaled[j][k];
+            }
+            scaled[i][i] -= scaled[i][j] * per[j] * scaled[i][j];
+        }
+        if scaled[i][i] < NO_PIVOT {
+            return None;
+        }
+        per[i] = 1.0 / scaled[i][i];
+        for j in 0..i {
+            right[i] -= scaled[i][j] * per[j] * right[j];
+        }
+    }
+    for i in (0..4).rev() {
+        right[i] *= per[i];
+        for j in i + 1..4 {
+            right[i] -= scaled[j][i] * per[i] * right[j];
+        }
+    }
+    Some(right)
 }
 
 /// Gaussian elimination with partial pivoting; `None` where a pivot vanishes.
@@ -242,7 +276,7 @@ fn eliminate(mut matrix: [[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f64; 4]>
         let pivot = (column..4)
             .max_by(|a, b| matrix[*a][column].abs().total_cmp(&matrix[*b][column].abs()))
             .unwrap_or(column);
-        if matrix[pivot][column].abs() < 1e-12 {
+        if matrix[pivot][column].abs() < NO_PIVOT {
             return None;
         }
         matrix.swap(column, pivot);
@@ -581,4 +615,49 @@ impl Suspension {
 fn turn_between(from: f64, to: f64) -> f64 {
     let turn = to - from;
     turn - (turn / std::f64::consts::TAU).round() * std::f64::consts::TAU
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    /// Three springs in a row between walls, k each, and one far weaker: worked by hand from the last to the first.
+    #[test]
+    fn a_chain_of_springs_by_hand() {
+        let matrix =
+            [[2.0, -1.0, 0.0, 0.0], [-1.0, 2.0, -1.0, 0.0], [0.0, -1.0, 2.0, 0.0], [0.0, 0.0, 0.0, 0.5]];
+        // Pulled in the middle by 1: 1/2, 1, 1/2; the last by 1 alone: 2.
+        let moved = eliminate_symmetric(&matrix, [0.0, 1.0, 0.0, 1.0]).unwrap();
+        for (found, expected) in moved.into_iter().zip([0.5, 1.0, 0.5, 2.0]) {
+            assert!((found - expected).abs() < 1e-12, "{moved:?}");
+        }
+        // Two that move alike hold nothing against each other.
+        let loose = [[1.0, 1.0, 0.0, 0.0], [1.0, 1.0, 0.0, 0.0], [0.0, 0.0, 1.0, 0.0], [0.0, 0.0, 0.0, 1.0]];
+        assert_eq!(eliminate_symmetric(&loose, [1.0; 4]), None);
+    }
+
+    proptest! {
+        /// What it finds, put in again, gives the right side; so does elimination with pivots.
+        #[test]
+        fn it_solves_what_rows_ask(
+            rows in prop::collection::vec(prop::array::uniform4(-1.0..1.0_f64), 5..9),
+            right in prop::array::uniform4(-10.0..10.0_f64),
+        ) {
+            let matrix: [[f64; 4]; 4] =
+                std::array::from_fn(|i| std::array::from_fn(|j| rows.iter().map(|row| row[i] * row[j]).sum()));
+            let (values, _) = eigen(matrix);
+            let (least, most) = values.iter().fold((f64::INFINITY, 0.0_f64), |(a, b), v| (a.min(*v), b.max(*v)));
+            prop_assume!(least > 1e-4 * most);
+            let found = eliminate_symmetric(&matrix, right).unwrap();
+            let pivoted = eliminate(matrix, right).unwrap();
+            for (line, wanted) in matrix.iter().zip(right) {
+                let again: f64 = line.iter().zip(found).map(|(value, found)| value * found).sum();
+                prop_assert!((again - wanted).abs() < 1e-7, "{again} {wanted}");
+            }
+            for (found, pivoted) in found.into_iter().zip(pivoted) {
+                prop_assert!((found - pivoted).abs() < 1e-6 * found.abs().max(1.0));
+            }
+        }
+    }
 }
