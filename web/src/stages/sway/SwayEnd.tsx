@@ -70,7 +70,7 @@ export function SwayEnd({ links, pose, elevation, stowed, room }: SwayEndProps) 
                   picture={picture}
                   face={face}
                   width={width}
-                  height={height}
+                  height={height - below}
                 />
               )}
               {(rods ?? []).map((rod, index) => {

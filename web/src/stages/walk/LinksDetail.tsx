@@ -26,7 +26,8 @@ export function LinksDetail() {
       ),
     [situation],
   );
-  if (!parts) return null;
+  // Leaf springs alone have no arms to be drawn.
+  if (!parts?.some((part) => pointsOf(part).length > 0)) return null;
   return (
     <Detail says="Arms and Y-link from above; forward is to the left">
       {({ width, height }) => {
