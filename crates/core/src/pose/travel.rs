@@ -394,21 +394,30 @@ pub struct Worst {
 /// until it changes by less than 0.1 mm, or its like in angle.
 #[must_use]
 pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
-    let count = mechanism.watches().len();
+    let watches = mechanism.watches();
     let spacing = envelope.travels[1] - envelope.travels[0];
-    (0..count)
-        .filter_map(|watch| {
-            let judge = &mechanism.watches()[watch];
-            let found = envelope
-                .poses
-                .iter()
-                .enumerate()
-                .filter_map(|(index, posed)| {
-                    let posed = posed.as_ref().filter(|_| envelope.allowed[index])?;
-                    Some(Worst { watch, value: envelope.values[index * count + watch], posed: *posed })
-                })
-                .max_by(|a, b| judge.badness(a.value).total_cmp(&judge.badness(b.value)))?;
-            Some(refined(mechanism, found, spacing))
+    // Of each watch how bad it gets and in which pose, in one pass over the figures as they lie; a pose is long.
+    let mut found: Vec<Option<(f64, usize)>> = vec![None; watches.len()];
+    for (index, posed) in envelope.poses.iter().enumerate() {
+        if posed.is_none() || !envelope.allowed[index] {
+            continue;
+        }
+        let values = envelope.values_at(index, watches.len());
+        for ((watch, value), found) in watches.iter().zip(values).zip(&mut found) {
+            let bad = watch.badness(*value);
+            if found.is_none_or(|(most, _)| bad.total_cmp(&most).is_ge()) {
+                *found = Some((bad, index));
+            }
+        }
+    }
+    found
+        .into_iter()
+        .enumerate()
+        .filter_map(|(watch, found)| {
+            let (_, index) = found?;
+            let value = envelope.values_at(index, watches.len())[watch];
+            let begin = Worst { watch, value, posed: *envelope.poses[index].as_ref()? };
+            Some(refined(mechanism, begin, spacing))
         })
         .collect()
 }
