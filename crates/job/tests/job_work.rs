@@ -447,3 +447,21 @@ fn an_axle_that_moved_otherwise_is_read_once_more() {
     );
     assert!(!gates(&off(&value, "6 1/16")).contains(&GateKind::MovedOtherwise));
 }
+
+/// A sleeve turned in place: it is loose while it turns, read as it is set, and its jam nuts are last. No step waits
+/// for something tight that is tightened after it.
+#[test]
+fn why_a_step_waits_is_true_of_a_sleeve_turned_in_place() {
+    let mut value = demo("supply-truck-9");
+    value["bolt_up"] = json!({});
+    let worked = worked(&value);
+    let waits = |key: &str| {
+        let waits: Vec<String> =
+            step(&worked, key).waits.iter().map(|wait| wait.says.inches.clone()).collect();
+        waits.join(" ")
+    };
+    assert!(waits("bar/turn").contains("it has to be loose first"), "{}", waits("bar/turn"));
+    let read = waits("read-again");
+    assert!(read.contains("its length is set before it is read") && !read.contains("tight first"), "{read}");
+    assert!(waits("bar/jam").contains("jam nuts and clamps are last"), "{}", waits("bar/jam"));
+}
