@@ -292,7 +292,9 @@ pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) ->
         let told = half_measured.join(", ");
         return Phrase::of(|w| {
             let gap = tightest.map_or_else(String::new, |(says, _)| format!(" {}.", says.in_unit(w.unit())));
-            format!("Not measured whole, so nothing is called clear yet: {told}. Type both its ends.{gap}")
+            format!(
+                "Not measured whole, so nothing is called clear yet: {told}. Type what the ends lack.{gap}"
+            )
         });
     }
     match tightest {

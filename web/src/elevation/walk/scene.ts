@@ -13,7 +13,7 @@ export type Part =
   | { kind: "box"; owner: Owner; corners: Point[] }
   | { kind: "coil"; points: Point[] }
   /** The room something thick takes, seen through. */
-  | { kind: "swept"; points: Point[]; radius: number; name?: string }
+  | { kind: "swept"; points: Point[]; radius: number }
   | { kind: "tyre"; faces: [Point[], Point[]]; rim: Point[]; hub: Point; outward: Point };
 
 /** Half a rail's run that is drawn, before and behind the axle. */
@@ -43,9 +43,9 @@ function rails(e: Elevation): Part[] {
         [low, low + e.rail_height_mm],
       ),
     );
-  const between = half - e.rail_width_mm;
+  const inside = half - e.rail_width_mm;
   const level = (share: number) => low + share * e.rail_height_mm;
-  const across = box("frame", [260, 330], [-between, between], [level(0.3), level(0.8)]);
+  const across = box("frame", [260, 330], [-inside, inside], [level(0.3), level(0.8)]);
   return [...side(1), ...side(-1), across];
 }
 
