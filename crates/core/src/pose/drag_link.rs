@@ -45,7 +45,12 @@ impl DragLink {
     /// Where its axle-side end is in a pose, steered by δ.
     #[must_use]
     pub fn knuckle_place(&self, axle_height: Length, pose: &Pose, steer: Angle) -> BodyPoint {
-        let placing = Placing::of(pose, axle_height);
+        self.knuckle_at(&Placing::of(pose, axle_height), steer)
+    }
+
+    /// As [`DragLink::knuckle_place`], in a pose made ready.
+    #[must_use]
+    pub fn knuckle_at(&self, placing: &Placing, steer: Angle) -> BodyPoint {
         let axis = placing.direction(self.kingpin_axis.normalize());
         let w = placing.arm(self.knuckle) - placing.arm(self.kingpin);
         let along = axis * w.dot(axis);

@@ -348,22 +348,21 @@ impl Posed {
         }
     }
 
-    /// Where to start for a pose as far beyond this one as this one is beyond the first of `before`, and that one
-    /// beyond the second.
+    /// Where to start for the pose next in a row of equal steps, of which this one is the last and `before` are the
+    /// ones before it, nearest first: by the polynomial through as many of them as there are.
     #[must_use]
-    pub fn trail_beyond(&self, before: [Option<&Self>; 2]) -> Trail {
-        match before {
-            [None, _] => self.trail(),
-            [Some(before), None] => {
-                Trail { start: self.solved.beyond(&before.solved), delta: 2.0 * self.delta - before.delta }
-            }
-            [Some(before), Some(earlier)] => Trail {
-                start: self.solved.beyond_both(&before.solved, &earlier.solved),
-                delta: 3.0 * (self.delta - before.delta) + earlier.delta,
-            },
+    pub fn trail_beyond(&self, before: [Option<&Self>; 3]) -> Trail {
+        let known = before.iter().map_while(|posed| *posed).count();
+        let row = || std::iter::once(self).chain(before.into_iter().flatten()).zip(ONWARD[known]);
+        Trail {
+            start: Solved::onward(row().map(|(posed, factor)| (&posed.solved, *factor))),
+            delta: row().map(|(posed, factor)| factor * posed.delta).sum(),
         }
     }
 }
+
+/// What each of so many places of a row counts for the next one, nearest first: binomial coefficients.
+const ONWARD: [&[f64]; 4] = [&[1.0], &[2.0, -1.0], &[3.0, -3.0, 1.0], &[4.0, -6.0, 4.0, -1.0]];
 
 impl Mechanism {
     /// Puts the parts together. The suspension's own fitted pose is where bushings were
@@ -536,12 +535,8 @@ impl Mechanism {
     pub fn pose(&self, left: f64, right: f64, trail: Trail) -> Result<Posed, PoseFault> {
         let (z, lean) = self.stops.heave_and_lean(left, right);
         let roll = Angle::from_radians(lean.clamp(-1.0, 1.0).asin());
-        let solved = self.suspension.solve(Length::from_mm(z), roll, trail.start)?;
-        Ok(self.posed(left, right, solved, trail.delta))
-    }
-
-    fn posed(&self, left: f64, right: f64, solved: Solved, near: f64) -> Posed {
-        let placing = Placing::of(&solved.pose, self.suspension.axle_height());
+        let (solved, placing) = self.suspension.solve_placed(Length::from_mm(z), roll, trail.start)?;
+        let near = trail.delta;
         let eyes = self.bar.map(|bar| {
             let link = &self.suspension.links()[bar];
             (link.body.vector(), placing.place(link.axle).vector())
@@ -555,7 +550,7 @@ impl Mechanism {
             }
             None => solved.bind.to_mm(),
         };
-        Posed {
+        Ok(Posed {
             left,
             right,
             bar_angle: eyes.map_or(f64::NAN, |(f, a)| (f.z - a.z).atan2((f.y - a.y).abs())),
@@ -569,7 +564,7 @@ impl Mechanism {
             bind,
             placing,
             solved,
-        }
+        })
     }
 
     /// Every watched figure in a pose, in the order of the watches.
@@ -765,7 +760,7 @@ impl Scene {
         });
         let drag = mechanism.steering.as_ref().map(|(link, _)| {
             let steer = Angle::from_radians(posed.delta);
-            let end = link.knuckle_place(suspension.axle_height(), &posed.solved.pose, steer);
+            let end = link.knuckle_at(&placing, steer);
             [link.pitman.vector(), end.vector()]
         });
         Self { placing, lines, drag }

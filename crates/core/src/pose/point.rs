@@ -153,6 +153,19 @@ pub struct Placing {
     pub pitch_axis: DVec3,
 }
 
+impl Default for Placing {
+    /// Ride height, centred, with the axle's centre at the ground.
+    fn default() -> Self {
+        Self {
+            centre: DVec3::ZERO,
+            shift: DVec3::ZERO,
+            turn: DMat3::IDENTITY,
+            roll_axis: DVec3::X,
+            pitch_axis: DVec3::Y,
+        }
+    }
+}
+
 impl Placing {
     /// Of a pose, with the height of the axle centre above the ground at ride height.
     #[must_use]

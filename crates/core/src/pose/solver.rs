@@ -150,22 +150,19 @@ impl Solved {
         }
     }
 
-    /// Where to start for the pose as far beyond this one as this one is beyond `before`.
-    #[must_use]
-    pub fn beyond(&self, before: &Self) -> Start {
-        Start(std::array::from_fn(|i| 2.0 * self.q[i] - before.q[i]))
-    }
-
     /// Where to start for the pose at a share of the way from this one to `other`.
     #[must_use]
     pub fn towards(&self, other: &Self, share: f64) -> Start {
         Start(std::array::from_fn(|i| self.q[i] + share * (other.q[i] - self.q[i])))
     }
 
-    /// As [`Solved::beyond`], with a pose as far before that one, so that what is curved is followed too.
-    #[must_use]
-    pub fn beyond_both(&self, before: &Self, earlier: &Self) -> Start {
-        Start(std::array::from_fn(|i| 3.0 * (self.q[i] - before.q[i]) + earlier.q[i]))
+    /// Where to start for the pose next in a row of equal steps: each pose of it counts by its factor.
+    pub(super) fn onward<'a>(row: impl Iterator<Item = (&'a Self, f64)>) -> Start {
+        Start(
+            row.fold([0.0; 4], |sum, (solved, factor)| {
+                std::array::from_fn(|i| sum[i] + factor * solved.q[i])
+            }),
+        )
     }
 }
 
@@ -183,13 +180,23 @@ struct Row {
     weight: f64,
 }
 
+/// Every constraint at one place.
+#[derive(Default)]
 struct Rows {
     all: [Row; MOST_ROWS],
     count: usize,
     links: usize,
+    /// Wind-up of the radius arms' bushes, left and right, in radians; nought without.
+    wind_up: [f64; 2],
+    placing: Placing,
 }
 
 impl Rows {
+    fn push(&mut self, row: Row) {
+        self.all[self.count] = row;
+        self.count += 1;
+    }
+
     fn cost(&self) -> f64 {
         self.all[..self.count].iter().map(|row| row.weight * row.residual * row.residual).sum()
     }
@@ -272,19 +279,24 @@ fn eliminate_symmetric(matrix: &[[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f
 
 /// Gaussian elimination with partial pivoting; `None` where a pivot vanishes.
 fn eliminate(mut matrix: [[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f64; 4]> {
+    let mut per = [0.0; 4];
     for column in 0..4 {
-        let pivot = (column..4)
-            .max_by(|a, b| matrix[*a][column].abs().total_cmp(&matrix[*b][column].abs()))
-            .unwrap_or(column);
+        let mut pivot = column;
+        for row in column + 1..4 {
+            if matrix[row][column].abs() > matrix[pivot][column].abs() {
+                pivot = row;
+            }
+        }
         if matrix[pivot][column].abs() < NO_PIVOT {
             return None;
         }
         matrix.swap(column, pivot);
         right.swap(column, pivot);
         let head = matrix[column];
+        per[column] = 1.0 / head[column];
         for row in column + 1..4 {
-            let factor = matrix[row][column] / head[column];
-            for (value, above) in matrix[row].iter_mut().zip(head).skip(column) {
+            let factor = matrix[row][column] * per[column];
+            for (value, above) in matrix[row].iter_mut().zip(head).skip(column + 1) {
                 *value -= factor * above;
             }
             right[row] -= factor * right[column];
@@ -294,7 +306,7 @@ fn eliminate(mut matrix: [[f64; 4]; 4], mut right: [f64; 4]) -> Option<[f64; 4]>
         for column in row + 1..4 {
             right[row] -= matrix[row][column] * right[column];
         }
-        right[row] /= matrix[row][row];
+        right[row] *= per[row];
     }
     Some(right)
 }
@@ -381,7 +393,7 @@ impl Suspension {
         }
         self.rest = [0.0; 2];
         if let Some(WindUp { left, right }) = self.wind_up {
-            self.rest = [self.arm_pitch(left, &placing).0, self.arm_pitch(right, &placing).0];
+            self.rest = [left, right].map(|arm| self.arm_turn(arm, 0.0, &placing).0);
         }
     }
 
@@ -393,29 +405,26 @@ impl Suspension {
         changed
     }
 
-    /// The pitch of an arm seen from the axle, about the axle's y, and its change with x,
-    /// y, pitch, yaw and roll.
-    fn arm_pitch(&self, index: usize, placing: &Placing) -> (f64, [f64; 5]) {
+    /// The turn of an arm since it was fitted as seen from the axle, about the axle's y, and its change with x, y,
+    /// pitch, yaw and roll.
+    fn arm_turn(&self, index: usize, rest: f64, placing: &Placing) -> (f64, [f64; 5]) {
         let link = &self.links[index];
-        let back = placing.turn.transpose();
         let wrist = placing.arm(link.axle);
         let out = placing.centre + placing.shift + wrist - link.body.vector();
-        let u = back * out;
-        let length = u.x * u.x + u.z * u.z;
-        // About +y a forward direction goes down: the angle is atan2(−z, x).
-        let of = |du: DVec3| (u.z * du.x - u.x * du.z) / length;
-        // Seen from the axle a turn of the axle moves the body's end the other way; the
-        // wrist itself stays.
-        let turned = |axis: DVec3| of(back * (axis.cross(wrist) - axis.cross(out)));
-        let pitch = (-u.z).atan2(u.x);
+        let u = placing.turn.transpose() * out;
+        // About +y a forward direction goes down: the pitch is atan2(−z, x), and this its gradient in body axes.
+        let gradient = placing.turn * DVec3::new(u.z, 0.0, -u.x) / (u.x * u.x + u.z * u.z);
+        // Seen from the axle a turn of the axle moves the body's end the other way; the wrist itself stays:
+        // gradient · (axis × (wrist − out)) = axis · ((wrist − out) × gradient)
+        let turning = (wrist - out).cross(gradient);
         let by = [
-            of(back * DVec3::X),
-            of(back * DVec3::Y),
-            turned(placing.pitch_axis),
-            turned(DVec3::Z),
-            turned(placing.roll_axis),
+            gradient.x,
+            gradient.y,
+            placing.pitch_axis.dot(turning),
+            turning.z,
+            placing.roll_axis.dot(turning),
         ];
-        (pitch, by)
+        (turn_between(rest, (-u.z).atan2(u.x)), by)
     }
 
     fn placing(&self, q: &[f64; 4], z: f64, roll: f64) -> Placing {
@@ -424,12 +433,15 @@ impl Suspension {
     }
 
     fn rows(&self, q: &[f64; 4], z: f64, roll: f64) -> Rows {
+        let mut rows = Rows::default();
+        self.write_rows(&mut rows, q, z, roll);
+        rows
+    }
+
+    /// As [`Suspension::rows`], over what was there.
+    fn write_rows(&self, rows: &mut Rows, q: &[f64; 4], z: f64, roll: f64) {
         let placing = self.placing(q, z, roll);
-        let mut rows = Rows { all: [Row::default(); MOST_ROWS], count: 0, links: self.links.len() };
-        let mut push = |row: Row| {
-            rows.all[rows.count] = row;
-            rows.count += 1;
-        };
+        (rows.count, rows.links, rows.placing) = (0, self.links.len(), placing);
         for link in &self.links {
             let arm = placing.arm(link.axle);
             let along = placing.centre + placing.shift + arm - link.body.vector();
@@ -437,7 +449,7 @@ impl Suspension {
             let n = along / length;
             // n · (axis × arm) = axis · (arm × n)
             let turning = arm.cross(n);
-            push(Row {
+            rows.push(Row {
                 residual: length - link.made.to_mm(),
                 by: [n.x, n.y, placing.pitch_axis.dot(turning) / TURN_SCALE, turning.z / TURN_SCALE],
                 by_roll: placing.roll_axis.dot(turning),
@@ -445,11 +457,12 @@ impl Suspension {
             });
         }
         if let Some(WindUp { left, right }) = self.wind_up {
-            let (a, by_a) = self.arm_pitch(left, &placing);
-            let (b, by_b) = self.arm_pitch(right, &placing);
+            let (a, by_a) = self.arm_turn(left, self.rest[0], &placing);
+            let (b, by_b) = self.arm_turn(right, self.rest[1], &placing);
             let by = |i: usize| TURN_SCALE * (by_a[i] + by_b[i]);
-            push(Row {
-                residual: TURN_SCALE * (turn_between(self.rest[0], a) + turn_between(self.rest[1], b)),
+            rows.wind_up = [a, b];
+            rows.push(Row {
+                residual: TURN_SCALE * (a + b),
                 by: [by(0), by(1), by(2) / TURN_SCALE, by(3) / TURN_SCALE],
                 by_roll: by(4),
                 weight: 1.0,
@@ -459,7 +472,7 @@ impl Suspension {
         for (index, _) in held.iter().enumerate().filter(|(_, held)| **held) {
             let mut by = [0.0; 4];
             by[index] = 1.0;
-            push(Row { residual: q[index], by, by_roll: 0.0, weight: 1.0 });
+            rows.push(Row { residual: q[index], by, by_roll: 0.0, weight: 1.0 });
         }
         // What is held is held whatever the links would have: they settle among the other motions.
         let located = rows.count - held.iter().filter(|held| **held).count();
@@ -470,7 +483,6 @@ impl Suspension {
                 }
             }
         }
-        rows
     }
 
     /// The motion nothing holds, if there is one: by the rank of the Jacobian, not by a count.
@@ -495,9 +507,21 @@ impl Suspension {
     /// # Errors
     /// Where a motion is loose or the links do not reach.
     pub fn solve(&self, z: Length, roll: Angle, start: Start) -> Result<Solved, PoseFault> {
+        self.solve_placed(z, roll, start).map(|(solved, _)| solved)
+    }
+
+    /// As [`Suspension::solve`], with the pose made ready for placing points.
+    pub(super) fn solve_placed(
+        &self,
+        z: Length,
+        roll: Angle,
+        start: Start,
+    ) -> Result<(Solved, Placing), PoseFault> {
         let (z_mm, phi) = (z.to_mm(), roll.to_radians());
         let mut q = start.0;
-        let mut rows = self.rows(&q, z_mm, phi);
+        let (mut here, mut there) = (self.rows(&q, z_mm, phi), Rows::default());
+        // What is tried is written beside where it stands, and taken by changing places.
+        let (mut rows, mut trial_rows) = (&mut here, &mut there);
         let mut cost = rows.cost();
         let mut lambda = 0.0;
         let exact = rows.count == 4;
@@ -515,12 +539,12 @@ impl Suspension {
                 break;
             };
             let trial: [f64; 4] = std::array::from_fn(|i| q[i] + step[i]);
-            let trial_rows = self.rows(&trial, z_mm, phi);
+            self.write_rows(trial_rows, &trial, z_mm, phi);
             let trial_cost = trial_rows.cost();
             let length = step.iter().map(|s| s * s).sum::<f64>().sqrt();
             if trial_cost <= cost || length < STILL {
                 q = trial;
-                rows = trial_rows;
+                std::mem::swap(&mut rows, &mut trial_rows);
                 cost = trial_cost.min(cost);
                 lambda = if lambda < 1e-5 { 0.0 } else { lambda * 0.1 };
                 if length < STILL {
@@ -540,10 +564,6 @@ impl Suspension {
             let loose = self.loose(Start(q), z, roll).filter(|_| rows.worst() < EXACT);
             return Err(loose.map_or(PoseFault::OutOfReach { link, missing_mm: miss }, PoseFault::Loose));
         }
-        Ok(self.solved(q, &rows, z, roll, (link, miss)))
-    }
-
-    fn solved(&self, q: [f64; 4], rows: &Rows, z: Length, roll: Angle, worst: (usize, f64)) -> Solved {
         let with_roll = rows.step(|row| row.by_roll, 0.0).unwrap_or_default();
         let pose = Pose {
             x: Length::from_mm(q[0]),
@@ -553,22 +573,16 @@ impl Suspension {
             pitch: Angle::from_radians(q[2] / TURN_SCALE),
             yaw: Angle::from_radians(q[3] / TURN_SCALE),
         };
-        let wind_up = self.wind_up.map_or([Angle::ZERO; 2], |WindUp { left, right }| {
-            let placing = Placing::of(&pose, self.axle_height);
-            let of = |arm: usize, rest: f64| {
-                Angle::from_radians(turn_between(rest, self.arm_pitch(arm, &placing).0))
-            };
-            [of(left, self.rest[0]), of(right, self.rest[1])]
-        });
-        Solved {
+        let solved = Solved {
             pose,
-            bind: Length::from_mm(worst.1.abs()),
-            bind_link: worst.0,
+            bind: Length::from_mm(miss.abs()),
+            bind_link: link,
             per_roll: [with_roll[0], with_roll[1], with_roll[2] / TURN_SCALE, with_roll[3] / TURN_SCALE],
             sideways_per_roll: with_roll[1],
-            wind_up,
+            wind_up: rows.wind_up.map(Angle::from_radians),
             q,
-        }
+        };
+        Ok((solved, rows.placing))
     }
 
     /// The pose at ride height or another heave with the axle held `y` to the left by hand

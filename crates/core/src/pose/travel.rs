@@ -1,6 +1,8 @@
 //! Cycling: the axle over everything it can do, and the limit that is met first each way out from
 //! the height it is driven at.
 
+use std::collections::VecDeque;
+
 use super::mechanism::{Level, Mechanism, Posed, Trail};
 use super::solver::PoseFault;
 
@@ -109,7 +111,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
         })
         .collect();
     let mut last = driven;
-    let mut earlier = [None; 2];
+    let mut earlier = [None; 3];
     let mut out_of_reach = None;
     for step in 1..=WAY_STEPS {
         let (from, to) = ((step - 1) as f64 / WAY_STEPS as f64, step as f64 / WAY_STEPS as f64);
@@ -142,7 +144,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
             }
         }
         std::mem::swap(&mut before, &mut levels);
-        earlier = [Some(last), earlier[0]];
+        earlier = [Some(last), earlier[0], earlier[1]];
         last = posed;
     }
     met.retain(|met| met.close_at.is_some() || met.over_at.is_some());
@@ -194,6 +196,29 @@ fn crossing([mut from, mut to]: [f64; 2], ends: [f64; 2], past: impl Fn(f64) -> 
         }
     }
     to
+}
+
+/// Travel of both wheels alike, mm, at which a watched figure goes over its limit between the travel `inside`, where
+/// it is not over, and the pose `over`, where it is: as closely as [`walk`] finds it.
+#[must_use]
+pub fn over_from(mechanism: &Mechanism, watch: usize, inside: f64, over: &Posed) -> f64 {
+    let judge = mechanism.watches()[watch];
+    let way = over.left - inside;
+    if way == 0.0 {
+        return over.left;
+    }
+    let past = |posed: &Posed| judge.past(mechanism.value_of(posed, watch), Level::Over);
+    let at = |share: f64, trail: Trail| {
+        let travel = inside + way * share;
+        mechanism.pose(travel, travel, trail).ok()
+    };
+    let inner = at(0.0, over.trail());
+    let figure = |share: f64| {
+        let trail = inner.as_ref().map_or_else(|| over.trail(), |inner| inner.trail_towards(over, share));
+        Some(past(&at(share, trail)?))
+    };
+    let ends = [inner.as_ref().map_or(f64::NEG_INFINITY, past), past(over)];
+    inside + way * crossing([0.0, 1.0], ends, figure)
 }
 
 fn edge_of_reach(
@@ -293,7 +318,7 @@ impl<'a> Begun<'a> {
         let watches = if watched { mechanism.watches().len() } else { 0 };
         let row = Row { poses: Vec::new(), values: Vec::new() };
         let mut begun = Self { mechanism, travels, middle, watches, row };
-        begun.row = begun.solved(middle, [None; 3], Some(ride.trail()));
+        begun.row = begun.solved(middle, [None; 4], Some(ride.trail()));
         Ok(begun)
     }
 
@@ -307,7 +332,7 @@ impl<'a> Begun<'a> {
                 Some(index) => rows.get(index),
                 None => (rows.len() + 1 == steps).then_some(&self.row),
             };
-            let solved = self.solved(row, [inward(1), inward(2), inward(3)], None);
+            let solved = self.solved(row, [1, 2, 3, 4].map(inward), None);
             rows.push(solved);
         };
         match way {
@@ -342,17 +367,16 @@ impl<'a> Begun<'a> {
 
     /// A row, from its middle outward, each pose from those beside it nearer in, or else from those of the rows
     /// `inward` of it, nearest first.
-    fn solved(&self, row: usize, inward: [Option<&Row>; 3], start: Option<Trail>) -> Row {
+    fn solved(&self, row: usize, inward: [Option<&Row>; 4], start: Option<Trail>) -> Row {
         let (side, middle) = (self.travels.len(), self.middle);
         let mut poses: Vec<Option<Posed>> = vec![None; side];
         let mut values = vec![f64::NAN; side * self.watches];
         let mut buffer = Vec::with_capacity(self.watches);
         for column in (middle..side).chain((0..middle).rev()) {
-            let beside = [1, 2, 3].map(|steps| poses[nearer_in(column, steps, middle)?].as_ref());
+            let beside = [1, 2, 3, 4].map(|steps| poses.get(before(column, steps, middle)?)?.as_ref());
             let across = inward.map(|row| row?.poses[column].as_ref());
-            let beyond = |[near, before, earlier]: [Option<&Posed>; 3]| {
-                near.map(|near: &Posed| near.trail_beyond([before, earlier]))
-            };
+            let beyond =
+                |[near, before @ ..]: [Option<&Posed>; 4]| near.map(|near: &Posed| near.trail_beyond(before));
             let starts = [beyond(beside), beyond(across), start.filter(|_| column == middle)];
             let (left, right) = (self.travels[row], self.travels[column]);
             let found =
@@ -368,12 +392,13 @@ impl<'a> Begun<'a> {
     }
 }
 
-/// The place so many steps nearer to the middle, where that is not past it.
-fn nearer_in(place: usize, steps: usize, middle: usize) -> Option<usize> {
-    if place >= middle + steps {
-        Some(place - steps)
-    } else if place + steps <= middle {
+/// The place so many steps before this one where the upper half is gone first, from the middle up, and the lower one
+/// from the middle down, from which what lies above is known.
+const fn before(place: usize, steps: usize, middle: usize) -> Option<usize> {
+    if place < middle {
         Some(place + steps)
+    } else if place >= middle + steps {
+        Some(place - steps)
     } else {
         None
     }
@@ -477,27 +502,23 @@ pub fn line(
             far(*a).total_cmp(&far(*b))
         })
         .unwrap_or(0);
-    let go = |indices: &mut dyn Iterator<Item = usize>| {
-        let mut found: Vec<Posed> = Vec::new();
+    // The upper half first; the lower one goes on from it, downwards.
+    let go = |found: &mut VecDeque<Posed>, up: bool, indices: &mut dyn Iterator<Item = usize>| {
         for index in indices {
             let (left, right) = at(index);
-            let trail = match found.as_slice() {
-                [.., earlier, before, last] => last.trail_beyond([Some(before), Some(earlier)]),
-                [before, last] => last.trail_beyond([Some(before), None]),
-                [last] => last.trail(),
-                [] => ride.trail(),
+            let known = |steps: usize| {
+                let place = if up { found.len().checked_sub(steps + 1)? } else { steps };
+                found.get(place)
             };
-            match mechanism.pose(left, right, trail) {
-                Ok(posed) => found.push(posed),
-                Err(_) => break,
-            }
+            let trail = known(0).map_or(ride.trail(), |last| last.trail_beyond([1, 2, 3].map(known)));
+            let Ok(posed) = mechanism.pose(left, right, trail) else { break };
+            if up { found.push_back(posed) } else { found.push_front(posed) }
         }
-        found
     };
-    let mut below = go(&mut (0..middle).rev());
-    below.reverse();
-    below.extend(go(&mut (middle..=steps)));
-    Ok(below)
+    let mut found = VecDeque::with_capacity(steps + 1);
+    go(&mut found, true, &mut (middle..=steps));
+    go(&mut found, false, &mut (0..middle).rev());
+    Ok(found.into())
 }
 
 /// The first thing over on a way.
@@ -529,7 +550,7 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
         mechanism.pose(left, right, trail)
     };
     let mut last = *driven;
-    let mut earlier = [None; 2];
+    let mut earlier = [None; 3];
     let (mut before, mut values) = (Vec::new(), Vec::new());
     for step in 0..=GLANCES {
         let (from, to) = (step.saturating_sub(1) as f64 / GLANCES as f64, step as f64 / GLANCES as f64);
@@ -560,7 +581,7 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
             return first;
         }
         std::mem::swap(&mut before, &mut values);
-        earlier = if step == 0 { [None; 2] } else { [Some(last), earlier[0]] };
+        earlier = if step == 0 { [None; 3] } else { [Some(last), earlier[0], earlier[1]] };
         last = posed;
     }
     None

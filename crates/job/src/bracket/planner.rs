@@ -205,7 +205,7 @@ impl Planner<'_> {
                 self.bars.iter().filter_map(|bar| self.option(candidate, bar, LengthPolicy::Set))
             })
             .collect();
-        options.sort_by_key(|(option, _)| self.rank(option));
+        options.sort_by_cached_key(|(option, _)| self.rank(option));
         for (index, (option, _)) in options.iter_mut().enumerate() {
             option.rank = index + 1;
         }
@@ -525,7 +525,13 @@ fn check(mechanism: &Mechanism) -> Checked {
         if level == Level::Free {
             continue;
         }
-        let at = if level == Level::Over { crossing(mechanism, index, met, span) } else { met.left };
+        let at = if level == Level::Over {
+            // One step of the sweep nearer to the driven height it is not over yet.
+            let inward = (mechanism.driven() - met.left).clamp(-span, span);
+            travel::over_from(mechanism, index, met.left + inward, met)
+        } else {
+            met.left
+        };
         let told = words::met(mechanism, watch.what, level, at);
         if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
     }
@@ -544,28 +550,6 @@ struct Found<'a> {
     worst: f64,
     /// The pose that is told of it.
     met: &'a Posed,
-}
-
-/// Travel at which a figure goes over its limit, from a pose that is over it towards the driven height, where
-/// one step further in it is not: halved as finely as stage Cycle does.
-fn crossing(mechanism: &Mechanism, watch: usize, over: &Posed, step: f64) -> f64 {
-    let driven = mechanism.driven();
-    let inward = (driven - over.left).clamp(-step, step);
-    let is_over = |travel: f64| {
-        mechanism.pose(travel, travel, over.trail()).is_ok_and(|posed| {
-            mechanism.watches()[watch].level(mechanism.value_of(&posed, watch)) == Level::Over
-        })
-    };
-    let (mut out, mut inside) = (over.left, over.left + inward);
-    for _ in 0..14 {
-        let middle = f64::midpoint(out, inside);
-        if is_over(middle) {
-            out = middle;
-        } else {
-            inside = middle;
-        }
-    }
-    out
 }
 
 /// What the sweep found.
