@@ -153,6 +153,19 @@ impl Shop {
         let answer = reqwest::get(format!("{}/api/v1/jobs/{id}", self.address)).await;
         answer.expect("the server answers").json().await.expect("a job is JSON")
     }
+
+    /// A job as the server has it, once it holds what is waited for.
+    pub async fn until(&self, id: &str, holds: impl Fn(&Value) -> bool) -> Value {
+        let deadline = std::time::Instant::now() + PATIENCE;
+        loop {
+            let job = self.job(id).await;
+            if holds(&job) {
+                return job;
+            }
+            assert!(std::time::Instant::now() < deadline, "never stored: {job}");
+            tokio::time::sleep(GLANCE).await;
+        }
+    }
 }
 
 /// The size of a screen.

@@ -159,11 +159,7 @@ async fn a_reload_in_the_middle_of_typing_loses_nothing() {
         page.at("//input[@data-tape='/sheets/0/left/0'][@value='6 5/8']").await?;
         page.saved().await?;
         page.sees("[data-saved=saved]", "saved").await?;
-        let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
-        while readings(&shop.job("lookout-truck-7").await, 0, "left")[0].0 != "6 5/8" {
-            assert!(std::time::Instant::now() < deadline, "the reading never reached the server");
-            tokio::time::sleep(std::time::Duration::from_millis(50)).await;
-        }
+        shop.until("lookout-truck-7", |job| readings(job, 0, "left")[0].0 == "6 5/8").await;
         Ok(())
     })
     .await;
@@ -691,11 +687,7 @@ async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
         // What else is typed is saved all the same; what was refused stays in its field.
         page.enter("Finder along the bar", "5").await?;
         page.at("//*[@data-saved='refused']").await?;
-        let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
-        while shop.job("relay-van-2").await["revision"] != 2 {
-            assert!(std::time::Instant::now() < deadline, "the good figure was never saved");
-            tokio::task::yield_now().await;
-        }
+        shop.until("relay-van-2", |job| job["revision"] == 2).await;
         assert_eq!(page.value("Length, eye to eye").await?, "0");
         page.press("Drop what was refused").await?;
         page.saved().await?;

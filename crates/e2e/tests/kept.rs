@@ -25,19 +25,6 @@ fn not_straight(job: &Value) -> bool {
     job["document"]["sheets"][0]["conditions"]["wheels_straight"] == false
 }
 
-/// Waits until the stored job says so.
-async fn stored(shop: &Shop, id: &str, holds: impl Fn(&Value) -> bool) -> Value {
-    let deadline = std::time::Instant::now() + std::time::Duration::from_secs(15);
-    loop {
-        let job = shop.job(id).await;
-        if holds(&job) {
-            return job;
-        }
-        assert!(std::time::Instant::now() < deadline, "never stored: {}", job["document"]["sheets"]);
-        tokio::task::yield_now().await;
-    }
-}
-
 async fn opened(page: &Page, shop: &Shop, id: &str) -> WebDriverResult<()> {
     page.go(&format!("{}/jobs/{id}/tape", shop.address)).await?;
     page.sees(ANSWER, "").await.map(drop)
@@ -50,7 +37,7 @@ async fn a_figure_typed_just_before_going_back_to_the_bay_is_kept() {
         opened(&page, &shop, "lookout-truck-7").await?;
         page.fill("left reading 1", "6 5/8").await?;
         page.press("Back to the bay").await?;
-        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        shop.until("lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         Ok(())
     })
     .await;
@@ -76,7 +63,7 @@ async fn two_jobs_changed_without_a_network_are_both_saved_when_it_comes() {
         page.press("Back to the bay").await?;
         page.at("//h1").await?;
         offline(&page, false).await?;
-        stored(&shop, "lookout-truck-7", not_straight).await;
+        shop.until("lookout-truck-7", not_straight).await;
         Ok(())
     })
     .await;
@@ -98,7 +85,7 @@ async fn undo_pressed_while_a_change_waits_takes_that_change_back_once_it_is_sen
             .await?;
         page.misses("[role=dialog]").await?;
         offline(&page, false).await?;
-        let job = stored(&shop, "lookout-truck-7", |job| job["revision"] == 3).await;
+        let job = shop.until("lookout-truck-7", |job| job["revision"] == 3).await;
         // The change is in the history, and taken back.
         assert_eq!(job["document"]["sheets"][0]["conditions"]["wheels_straight"], true);
         page.saved().await?;
@@ -123,7 +110,7 @@ async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
         drop(first);
         opened(&page, &shop, "lookout-truck-7").await?;
         page.saved().await?;
-        stored(&shop, "lookout-truck-7", not_straight).await;
+        shop.until("lookout-truck-7", not_straight).await;
         Ok(())
     })
     .await;
@@ -156,13 +143,13 @@ async fn two_windows_that_are_gone_leave_both_their_changes() {
         page.sees("[role=dialog]", "This job was changed elsewhere").await?;
         // One of them is there, whichever window was seen to be gone first; the other one is asked about.
         let unlike = |job: &Value| job["document"]["sheets"][0]["conditions"]["pressures_equal"] == false;
-        let first = stored(&shop, "lookout-truck-7", |job| not_straight(job) || unlike(job)).await;
+        let first = shop.until("lookout-truck-7", |job| not_straight(job) || unlike(job)).await;
         assert!(not_straight(&first) != unlike(&first), "{}", first["document"]["sheets"]);
         page.press("Keep what is here").await?;
         page.misses("[role=dialog]").await?;
         let wheels_were_first = not_straight(&first);
         let other = |job: &Value| if wheels_were_first { unlike(job) } else { not_straight(job) };
-        stored(&shop, "lookout-truck-7", other).await;
+        shop.until("lookout-truck-7", other).await;
         page.saved().await
     })
     .await;
@@ -179,7 +166,7 @@ async fn on_a_device_that_keeps_nothing_typing_goes_on_and_it_is_said() {
              IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError'); };";
         page.driver.execute(full, vec![]).await?;
         page.enter("left reading 1", "6 5/8").await?;
-        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        shop.until("lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         page.saved().await?;
         offline(&page, true).await?;
         page.pick(NOT_STRAIGHT).await?;
@@ -200,7 +187,7 @@ async fn a_text_nobody_could_read_is_not_called_saved_and_is_read_when_somebody_
         page.enter("left reading 1", "6 5/8").await?;
         page.sees("[data-saved=unread]", "typed, not read yet").await?;
         offline(&page, false).await?;
-        stored(&shop, "lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
+        shop.until("lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         page.saved().await?;
         Ok(())
     })

@@ -19,13 +19,8 @@ async fn drawn(page: &Page, rod: usize) -> WebDriverResult<[f64; 4]> {
 async fn kept(page: &Page, shop: &Shop, pointer: &str, text: &str) -> WebDriverResult<()> {
     let id = page.job_id().await?;
     let at = format!("/document{pointer}/text");
-    for _ in 0..200 {
-        if shop.job(&id).await.pointer(&at).is_some_and(|kept| kept == text) {
-            return Ok(());
-        }
-        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
-    }
-    panic!("{pointer} was never kept as {text:?}");
+    shop.until(&id, |job| job.pointer(&at).is_some_and(|kept| kept == text)).await;
+    Ok(())
 }
 
 /// Types into the field of a place in the document and leaves it with Enter.

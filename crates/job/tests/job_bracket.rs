@@ -411,7 +411,7 @@ fn an_option_is_judged_as_its_cycle_is() {
     straight["outside"] = json!("44 mm");
     straight["frame_joint"] = json!("spherical");
     let planned = plan(&job(&value));
-    let (mut gaps, mut tilts) = (Vec::new(), Vec::new());
+    let (mut gaps, mut tilts, mut touched) = (Vec::new(), Vec::new(), 0);
     for option in &planned.options {
         value["setups"]["plans"]["trial"] = serde_json::to_value(&option.plan).unwrap();
         let cycled = derecho_job::results::cycle(&job(&value)).plan.unwrap();
@@ -428,6 +428,19 @@ fn an_option_is_judged_as_its_cycle_is() {
             (option.least_gap_mm.unwrap().to_mm(), option.worst_tilt_deg.unwrap().to_degrees());
         assert!((told - gap).abs() < 0.05, "{} {}: {told} {gap}", option.name, option.bar);
         assert!((tilted - tilt).abs() < 0.02, "{} {}: {tilted} {tilt}", option.name, option.bar);
+        // What the planner says of the pan and where, to the half millimetre it is written with.
+        let touches = option.fails.iter().find_map(|said| {
+            let (_, at) = said.millimetres.split_once("touches the oil pan at ")?;
+            at.strip_suffix(" mm bump")?.parse::<f64>().ok()
+        });
+        let way = cycled.ways.iter().position(|way| way.way == "bump").unwrap();
+        let met = cycled.limits.iter().filter(|limit| limit.name == "track bar to oil pan");
+        let met = met.flat_map(|limit| &limit.met).find(|met| met.way == way).and_then(|met| met.over_at_mm);
+        assert_eq!(touches.is_some(), met.is_some(), "{}: {:?}", option.name, option.fails);
+        if let Some((touches, [met, _])) = touches.zip(met) {
+            assert!((touches - met.to_mm()).abs() < 0.26, "{}: {touches} {met:?}", option.name);
+            touched += 1;
+        }
         gaps.push(told);
         tilts.push(tilted);
     }
@@ -435,6 +448,7 @@ fn an_option_is_judged_as_its_cycle_is() {
     let widest = gaps.iter().copied().fold(f64::NEG_INFINITY, f64::max);
     assert!(deepest < -8.0 && widest - deepest > 4.0, "{gaps:?}");
     assert!(tilts.iter().all(|tilt| *tilt > 1.0), "{tilts:?}");
+    assert!(touched > 3, "{touched} options touch the pan");
 }
 
 /// At the limits of its lists a plan is told by pages, which put together are every option in its rank.

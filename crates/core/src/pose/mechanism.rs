@@ -352,17 +352,20 @@ impl Posed {
     /// ones before it, nearest first: by the polynomial through as many of them as there are.
     #[must_use]
     pub fn trail_beyond(&self, before: [Option<&Self>; 3]) -> Trail {
-        let known = before.iter().map_while(|posed| *posed).count();
-        let row = || std::iter::once(self).chain(before.into_iter().flatten()).zip(ONWARD[known]);
-        Trail {
-            start: Solved::onward(row().map(|(posed, factor)| (&posed.solved, *factor))),
-            delta: row().map(|(posed, factor)| factor * posed.delta).sum(),
+        let known = before.iter().take_while(|posed| posed.is_some()).count();
+        let mut trail = Trail { start: Start::default(), delta: 0.0 };
+        for (posed, factor) in std::iter::once(self).chain(before.into_iter().flatten()).zip(ONWARD[known]) {
+            trail.start = trail.start.and(factor, posed.solved.start());
+            trail.delta += factor * posed.delta;
         }
+        trail
     }
 }
 
-/// What each of so many places of a row counts for the next one, nearest first: binomial coefficients.
-const ONWARD: [&[f64]; 4] = [&[1.0], &[2.0, -1.0], &[3.0, -3.0, 1.0], &[4.0, -6.0, 4.0, -1.0]];
+/// What each of so many places of a row, with the one before them all, counts for the next one, nearest first:
+/// binomial coefficients.
+const ONWARD: [[f64; 4]; 4] =
+    [[1.0, 0.0, 0.0, 0.0], [2.0, -1.0, 0.0, 0.0], [3.0, -3.0, 1.0, 0.0], [4.0, -6.0, 4.0, -1.0]];
 
 impl Mechanism {
     /// Puts the parts together. The suspension's own fitted pose is where bushings were

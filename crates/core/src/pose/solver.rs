@@ -155,20 +155,18 @@ impl Solved {
     pub fn towards(&self, other: &Self, share: f64) -> Start {
         Start(std::array::from_fn(|i| self.q[i] + share * (other.q[i] - self.q[i])))
     }
-
-    /// Where to start for the pose next in a row of equal steps: each pose of it counts by its factor.
-    pub(super) fn onward<'a>(row: impl Iterator<Item = (&'a Self, f64)>) -> Start {
-        Start(
-            row.fold([0.0; 4], |sum, (solved, factor)| {
-                std::array::from_fn(|i| sum[i] + factor * solved.q[i])
-            }),
-        )
-    }
 }
 
 /// A first guess of x, y, pitch and yaw.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct Start([f64; 4]);
+
+impl Start {
+    /// With so many times another added.
+    pub(super) fn and(self, factor: f64, other: Self) -> Self {
+        Self(std::array::from_fn(|i| self.0[i] + factor * other.0[i]))
+    }
+}
 
 /// One constraint at one place: its residual and how it changes.
 #[derive(Clone, Copy, Default)]

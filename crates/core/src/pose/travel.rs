@@ -377,10 +377,11 @@ impl<'a> Begun<'a> {
             let across = inward.map(|row| row?.poses[column].as_ref());
             let beyond =
                 |[near, before @ ..]: [Option<&Posed>; 4]| near.map(|near: &Posed| near.trail_beyond(before));
-            let starts = [beyond(beside), beyond(across), start.filter(|_| column == middle)];
+            let starts = [beside, across].into_iter().filter_map(beyond);
             let (left, right) = (self.travels[row], self.travels[column]);
-            let found =
-                starts.into_iter().flatten().find_map(|trail| self.mechanism.pose(left, right, trail).ok());
+            let found = starts
+                .chain(start.filter(|_| column == middle))
+                .find_map(|trail| self.mechanism.pose(left, right, trail).ok());
             let Some(posed) = found else { continue };
             if self.watches > 0 {
                 self.mechanism.values(&posed, &mut buffer);
@@ -590,6 +591,10 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::measure::Length;
+    use crate::pose::mechanism::{Carrier, Obstacle, Parts, Stops};
+    use crate::pose::{Held, Pose, Suspension};
+    use glam::DVec3;
     use proptest::prelude::*;
     use std::cell::Cell;
 
@@ -624,5 +629,46 @@ mod tests {
             Some((share * 1.1).sin() - 0.3 + 0.01 * share)
         });
         assert!(looks.get() <= HALVINGS / 2, "{}", looks.get());
+    }
+
+    /// An axle on leaf springs goes straight up and down: two balls of 10 mm, 80 mm apart at ride height, touch 60 mm
+    /// from there.
+    #[test]
+    fn where_two_balls_touch_by_hand() {
+        for up in [1.0, -1.0] {
+            let ball = |on, height: f64| Obstacle {
+                name: "ball".to_owned(),
+                on,
+                ends: [DVec3::Z * height; 2],
+                radius: Length::from_mm(10.0),
+                wanted: Length::from_mm(12.7),
+            };
+            let held = Held { x: true, y: true, pitch: true, yaw: true };
+            let hundred = Length::from_mm(100.0);
+            let parts = Parts {
+                suspension: Suspension::new(Length::from_mm(400.0), Vec::new(), None, held),
+                members: Vec::new(),
+                bar: None,
+                radius_arms: None,
+                obstacles: vec![ball(Carrier::Axle, 400.0), ball(Carrier::Body, 400.0 + 80.0 * up)],
+                steering: None,
+                stops: Stops {
+                    bump: hundred,
+                    droop: hundred,
+                    bump_half_spacing: hundred,
+                    droop_half_spacing: hundred,
+                    half_track: hundred * 7.0,
+                },
+                driven: Length::ZERO,
+            };
+            let mechanism = Mechanism::new(parts, &Pose::RIDE);
+            for (inside, over) in [(55.0, 65.0), (0.0, 100.0), (59.0, 60.0), (60.0, 60.0)] {
+                let posed = mechanism.pose(over * up, over * up, mechanism.at_ride_height().unwrap().trail());
+                let found = over_from(&mechanism, 0, inside * up, &posed.unwrap()) * up;
+                // From here on it is over: never before it is.
+                let close = (over - inside) / 4096.0;
+                assert!(found >= 60.0 - 1e-9 && found - 60.0 <= close + 1e-9, "{inside} to {over}: {found}");
+            }
+        }
     }
 }

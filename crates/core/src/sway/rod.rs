@@ -108,8 +108,8 @@ mod tests {
             let cut = JOINT.cut(mm(link)).unwrap();
             let eye_to_eye = |inside: Length| cut.rod_mm + (JOINT.eye_to_tip - inside) * 2.0;
             prop_assert!((eye_to_eye(cut.in_mm).to_mm() - link).abs() < 1e-9);
-            prop_assert!((eye_to_eye(JOINT.least_in) - cut.longer_mm).to_mm() - link < 1e-9);
-            prop_assert!((eye_to_eye(cut.tap_mm) + cut.shorter_mm).to_mm() - link < 1e-9);
+            prop_assert!(((eye_to_eye(JOINT.least_in) - cut.longer_mm).to_mm() - link).abs() < 1e-9);
+            prop_assert!(((eye_to_eye(cut.tap_mm) + cut.shorter_mm).to_mm() - link).abs() < 1e-9);
         }
     }
 }
