@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 
 use crate::assembly::assemble;
 use crate::document::Job;
+use crate::document::forward::{as_value, with_values};
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
 
@@ -82,9 +83,7 @@ fn typed(value: Option<&Value>) -> String {
 /// What `there` knows of the vehicle that `here` does not say, or says otherwise.
 #[must_use]
 pub fn offers(here: &Job, there: &Job) -> Vec<Offer> {
-    // A job is plain data with string keys: it always has a JSON form.
-    let json = |job: &Job| serde_json::to_value(job).unwrap_or_default();
-    let (mine, theirs) = (json(here), json(there));
+    let (mine, theirs) = (as_value(here), as_value(there));
     let offer = |name: String, to: &str, from: &str| {
         let value = theirs.pointer(from).filter(|value| !value.is_null())?;
         let (here, there) = (typed(mine.pointer(to)), typed(Some(value)));
@@ -152,13 +151,7 @@ pub fn with_other_end(here: &Job, there: &Job) -> (Job, Vec<Offer>) {
         // One weight told in two ways: the corners from there would push the weight typed here aside.
         .filter(|offer| !weighed || !OTHER_WEIGHTS.contains(&offer.pointer.as_str()))
         .collect();
-    let mut value = serde_json::to_value(here).unwrap_or_default();
-    for offer in &taken {
-        if let Some(field) = offer.pointer.strip_prefix("/vehicle/") {
-            value["vehicle"][field] = offer.value.clone();
-        }
-    }
-    match serde_json::from_value(value) {
+    match with_values(here, taken.iter().map(|offer| (offer.pointer.as_str(), offer.value.clone()))) {
         Ok(job) => (job, taken),
         // Both documents are sound, and so is a field of one in the other: without it the job stands on its own.
         Err(_) => (here.clone(), Vec::new()),

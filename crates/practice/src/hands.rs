@@ -5,6 +5,7 @@ use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
 use derecho_job::Job;
 use derecho_job::bar::further::Further;
+use derecho_job::document::forward::parsed;
 use derecho_job::document::{Conditions, Method, Sheet, SheetKind};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -200,7 +201,7 @@ impl Hands {
             } },
         });
         // The document's own form, and lengths that were printed by the program itself.
-        serde_json::from_value(document).unwrap_or_else(|fault| unreachable!("{fault}"))
+        parsed(document.to_string().as_bytes()).unwrap_or_else(|fault| unreachable!("{fault}"))
     }
 
     /// Takes the further reading that was advised.

@@ -2,6 +2,7 @@
 
 use derecho_core::measure::{Length, Unit};
 use derecho_job::Job;
+use derecho_job::document::forward::with_values;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
 use utoipa::ToSchema;
@@ -207,7 +208,7 @@ impl Vehicle {
                 "diameter": side(mm(24.0)), "active_length": side(mm(840.0)),
             });
             // The document's own form.
-            job.sway = serde_json::from_value(form).unwrap_or_else(|fault| unreachable!("{fault}"));
+            job = with_values(&job, [("/sway", form)]).unwrap_or_else(|fault| unreachable!("{fault}"));
         }
         job
     }

@@ -30,6 +30,7 @@ use crate::intake::{Refusal, read_job};
 use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
+use crate::written::pretty;
 
 /// Solid axles set straight: readings off a tape, the bar's geometry, turns and flats.
 #[derive(Debug, Parser)]
@@ -342,7 +343,7 @@ fn print(text: &str) -> Result<(), Failure> {
 }
 
 fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
-    print(&serde_json::to_string_pretty(value).map_err(Failure::could_not)?)
+    print(&String::from_utf8_lossy(&pretty(value).map_err(Failure::could_not)?))
 }
 
 fn read(file: &Path) -> Result<Vec<u8>, Failure> {
@@ -426,9 +427,9 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
     if output == Path::new("-") {
         return print_json(&stored.job);
     }
-    let text = serde_json::to_string_pretty(&stored.job).map_err(Failure::could_not)?;
-    std::fs::write(output, text + "\n")
-        .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+    let mut text = pretty(&stored.job).map_err(Failure::could_not)?;
+    text.push(b'\n');
+    std::fs::write(output, text).map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
 }
 
 /// Writes bytes to a file, or to standard output for -.

@@ -20,7 +20,7 @@ use std::fs::{File, TryLockError};
 use std::path::{Path, PathBuf};
 use std::sync::{Mutex, MutexGuard};
 
-use derecho_job::document::forward;
+use derecho_job::document::forward::{self, written};
 use derecho_job::{Card, Job, card as card_of};
 use jiff::Timestamp;
 use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, TransactionBehavior, params};
@@ -663,11 +663,8 @@ fn add_revision(
     job: &Job,
     made: &Made<'_>,
 ) -> Result<(), StoreError> {
-    let text = serde_json::to_string(job).map_err(|source| StoreError::Unreadable {
-        id: id.to_owned(),
-        revision,
-        source,
-    })?;
+    let text =
+        written(job).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })?;
     let since = revision.saturating_sub(packed::WHOLE_EVERY) as i64;
     let whole: Option<i64> =
         transaction.prepare_cached(sql::WHOLE)?.query_row(params![id, since], |row| row.get(0))?;

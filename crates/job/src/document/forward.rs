@@ -16,6 +16,36 @@ pub fn parsed(json: &[u8]) -> Result<Job, serde_json::Error> {
     serde_json::from_slice(json)
 }
 
+/// A job's document as JSON text, with every digit. Whoever needs one as text or as a value comes through here, for
+/// the same reason.
+///
+/// # Errors
+/// Where it has no JSON form, as figures that are no numbers have none.
+pub fn written(job: &Job) -> Result<String, serde_json::Error> {
+    serde_json::to_string(job)
+}
+
+/// A job's document as a JSON value; null where it has no JSON form.
+#[must_use]
+pub fn as_value(job: &Job) -> Value {
+    written(job).and_then(|text| serde_json::from_str(&text)).unwrap_or_default()
+}
+
+/// The job with values put at places of its document, JSON pointers through objects alone.
+///
+/// # Errors
+/// Where what comes of it is no job of today's form.
+pub fn with_values<'a>(
+    job: &Job,
+    values: impl IntoIterator<Item = (&'a str, Value)>,
+) -> Result<Job, serde_json::Error> {
+    let mut document = as_value(job);
+    for (pointer, value) in values {
+        *pointer.split('/').skip(1).fold(&mut document, |place, name| &mut place[name]) = value;
+    }
+    parsed(document.to_string().as_bytes())
+}
+
 /// Reads a job of any version from JSON text, as a file or the store keeps it. What it holds is
 /// not looked at: that is [`check`](super::check::check)'s.
 ///

@@ -16,6 +16,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::view::JobView;
 use super::{AppState, based_on, basis, path, query};
 use crate::api::problem::Problem;
+use crate::written::{Written, pretty};
 
 const MOST_PER_PAGE: u32 = 500;
 
@@ -332,9 +333,9 @@ pub async fn history(
 pub async fn revision(
     State(state): State<AppState>,
     place: Result<Path<(String, u64)>, PathRejection>,
-) -> Result<Json<Job>, Problem> {
+) -> Result<Written, Problem> {
     let (id, revision) = path(place)?;
-    Ok(Json(state.stored_of(&id.clone(), move |store| store.revision(&id, revision)).await?))
+    Written::as_typed(&state.stored_of(&id.clone(), move |store| store.revision(&id, revision)).await?)
 }
 
 /// Brings an earlier revision back, as a new one.
@@ -403,7 +404,7 @@ pub async fn export(
         .chars()
         .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
         .collect();
-    let text = serde_json::to_string_pretty(&stored.job).map_err(|error| Problem::internal(&error))?;
+    let text = pretty(&stored.job).map_err(|error| Problem::internal(&error))?;
     let disposition = format!("attachment; filename=\"{name}.derecho.json\"");
     Ok((
         [(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)],

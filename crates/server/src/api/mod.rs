@@ -15,7 +15,6 @@ pub mod shop;
 pub mod tape;
 pub mod templates;
 pub mod view;
-mod written;
 
 use std::sync::Arc;
 
@@ -85,7 +84,7 @@ impl AppState {
 
     /// A stored job as it is answered, computed where computing is done.
     async fn told(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
-        self.computed(move || Ok(JobView::answer(stored, status))).await
+        self.computed(move || JobView::answer(stored, status)).await
     }
 
     /// Reads a document where computing is done: refusing one takes its time.

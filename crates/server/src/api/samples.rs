@@ -3,6 +3,7 @@
 use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
+use axum::response::Response;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -46,13 +47,10 @@ pub async fn list() -> Json<Vec<SampleLine>> {
         (status = 404, description = "No such sample", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn open(
-    State(state): State<AppState>,
-    Path(name): Path<String>,
-) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub async fn open(State(state): State<AppState>, Path(name): Path<String>) -> Result<Response, Problem> {
     let job = samples::sample(&name).ok_or_else(|| {
         Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("There is no sample called {name:?}."))
     })?;
     let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
-    Ok((StatusCode::CREATED, Json(JobView::of(stored))))
+    state.told(stored, StatusCode::CREATED).await
 }

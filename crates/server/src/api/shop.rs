@@ -27,6 +27,7 @@ use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
 use crate::intake::{LARGEST_BODY, Refusal, read_job};
 use crate::records::Records;
+use crate::written::pretty;
 
 /// Entries of a page of the log where nobody says how many.
 const PAGE: usize = 200;
@@ -195,7 +196,7 @@ pub fn shop_zip(store: &Store) -> Result<Vec<u8>, Box<dyn std::error::Error + Se
     let mut writer = ZipWriter::new(Cursor::new(Vec::new()));
     for stored in every_job(store)? {
         writer.start_file(file_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
-        writer.write_all(&serde_json::to_vec_pretty(&stored.job)?)?;
+        writer.write_all(&pretty(&stored.job)?)?;
     }
     Ok(writer.finish()?.into_inner())
 }

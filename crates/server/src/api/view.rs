@@ -1,6 +1,5 @@
 //! A job as it is answered: the document with everything computed from it.
 
-use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::{Job, Results, solve};
@@ -8,6 +7,9 @@ use derecho_store::StoredJob;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+
+use crate::api::problem::Problem;
+use crate::written::Written;
 
 /// A job with everything computed from it.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
@@ -50,12 +52,15 @@ impl JobView {
     }
 
     /// The answer with its revision as ETag.
-    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Response {
+    ///
+    /// # Errors
+    /// Where it has no JSON form.
+    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
         let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
-        let mut response = (status, Json(Self::of(stored))).into_response();
+        let mut response = (status, Written::of(&Self::of(stored))?).into_response();
         if let Ok(tag) = tag {
             response.headers_mut().insert(header::ETAG, tag);
         }
-        response
+        Ok(response)
     }
 }
