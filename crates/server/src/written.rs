@@ -16,7 +16,7 @@ use crate::api::problem::Problem;
 
 /// JSON that was written on the thread that computed it.
 #[derive(Debug)]
-pub(crate) struct Written(Bytes);
+pub struct Written(Bytes);
 
 impl Written {
     /// Writes a result: millimetres to a thousandth, degrees to a ten-thousandth, all else to six digits. A document
@@ -52,7 +52,7 @@ impl IntoResponse for Written {
 ///
 /// # Errors
 /// Where it has no JSON form.
-pub(crate) fn pretty(value: &impl Serialize) -> Result<Vec<u8>, serde_json::Error> {
+pub fn pretty(value: &impl Serialize) -> Result<Vec<u8>, serde_json::Error> {
     bytes(value, Layout { pretty: Some(PrettyFormatter::new()), ..Layout::default() })
 }
 
