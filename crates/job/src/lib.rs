@@ -29,6 +29,7 @@ pub mod usual;
 pub mod vehicle;
 pub mod verdict;
 mod words;
+pub mod written;
 
 pub use card::{Card, card};
 pub use document::Job;

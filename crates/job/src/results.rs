@@ -28,6 +28,7 @@ use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::usual::Assumption;
 use crate::vehicle::{Offer, with_other_end};
+use crate::written::told;
 use derecho_core::measure::{Length, Phrase, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
@@ -214,6 +215,25 @@ pub fn next(job: &Job) -> Option<NextReading> {
     next_reading(job, &Resolved::of(job), NEXT_DRAWS)
 }
 
+/// How sure the figures of the bar are.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Drawn {
+    /// Intervals of the bar's figures, where the bar is known.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub uncertainty: Option<Uncertainty>,
+    /// What to read next, where a sheet was read and something narrows it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub next: Option<NextReading>,
+}
+
+/// How sure the bar's figures are and what to read next, of a job by itself.
+#[must_use]
+pub fn all_drawn(job: &Job) -> Drawn {
+    Drawn { uncertainty: uncertainty(job), next: next(job) }
+}
+
 /// Everything there is: what the screens fetch with the job, and what stage Cycle fetches
 /// for itself.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -238,6 +258,8 @@ pub struct Everything {
     #[schema(nullable = false)]
     pub next: Option<NextReading>,
 }
+
+told!(Results, Everything, CycleResult, NearResult, PlanResult, SwayResult, WorkResult, Drawn);
 
 /// Computes everything, the whole envelope included.
 #[must_use]

@@ -10,6 +10,7 @@ use derecho_card::{Paper, card};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
+use derecho_job::written::{Layout, Told};
 use derecho_job::{Job, document::schema::job_schema, everything};
 use derecho_practice::hands::Hands;
 use derecho_practice::trial::Reading;
@@ -30,7 +31,6 @@ use crate::intake::{Refusal, read_job};
 use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
-use crate::written::pretty;
 
 /// Solid axles set straight: readings off a tape, the bar's geometry, turns and flats.
 #[derive(Debug, Parser)]
@@ -262,7 +262,7 @@ pub fn run() -> ExitCode {
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
         Command::Serve { demo, data, listen } => serve(Settings::new(directory(data)?, demo), listen),
-        Command::Solve { file } => print_json(&everything(&load(&file)?)),
+        Command::Solve { file } => print_told(&everything(&load(&file)?)),
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
         }
@@ -343,7 +343,11 @@ fn print(text: &str) -> Result<(), Failure> {
 }
 
 fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
-    print(&String::from_utf8_lossy(&pretty(value).map_err(Failure::could_not)?))
+    print(&serde_json::to_string_pretty(value).map_err(Failure::could_not)?)
+}
+
+fn print_told(told: &dyn Told) -> Result<(), Failure> {
+    print(&String::from_utf8_lossy(&told.json(Layout::Indented).map_err(Failure::could_not)?))
 }
 
 fn read(file: &Path) -> Result<Vec<u8>, Failure> {
@@ -425,9 +429,9 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
     };
     let stored = store.get(id).map_err(|error| Failure::could_not(format!("{id}: {error}")))?;
     if output == Path::new("-") {
-        return print_json(&stored.job);
+        return print_told(&stored.job);
     }
-    let mut text = pretty(&stored.job).map_err(Failure::could_not)?;
+    let mut text = stored.job.json(Layout::Indented).map_err(Failure::could_not)?;
     text.push(b'\n');
     std::fs::write(output, text).map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
 }

@@ -1,16 +1,12 @@
-//! JSON as HTTP and the command line write it. HTTP's results have figures no longer than they are good for;
-//! documents go out as they were typed, wherever they stand, and `derecho solve` keeps every digit.
-//!
-//! One writer for every layout: results and documents are a good part of the program, and each writer of its own would
-//! make them once more.
-
-use std::io::{self, Write};
+//! JSON that the job's own writer made, as an answer.
 
 use axum::body::Bytes;
 use axum::http::{HeaderValue, header};
 use axum::response::{IntoResponse, Response};
-use serde::Serialize;
-use serde_json::ser::{CompactFormatter, Formatter, PrettyFormatter, Serializer};
+use derecho_job::written::{Layout, Told};
+use serde::ser::Error as _;
+use serde::{Serialize as _, Serializer};
+use serde_json::value::RawValue;
 
 use crate::api::problem::Problem;
 
@@ -19,25 +15,20 @@ use crate::api::problem::Problem;
 pub struct Written(Bytes);
 
 impl Written {
-    /// Writes a result: millimetres to a thousandth, degrees to a ten-thousandth, all else to six digits. A document
-    /// beside the results of its job, in the field `document`, is left as it was typed.
+    /// A result, its figures no longer than they are good for.
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn of(result: &impl Serialize) -> Result<Self, Problem> {
-        Self::with(result, Layout::rounded())
+    pub fn of(result: &dyn Told) -> Result<Self, Problem> {
+        Self::with(result, Layout::Rounded)
     }
 
-    /// Writes a document as it was typed.
+    /// A document or result in a layout.
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn as_typed(document: &impl Serialize) -> Result<Self, Problem> {
-        Self::with(document, Layout::default())
-    }
-
-    fn with(value: &impl Serialize, layout: Layout) -> Result<Self, Problem> {
-        let bytes = bytes(value, layout).map_err(|error| Problem::internal(&error))?;
+    pub fn with(told: &dyn Told, layout: Layout) -> Result<Self, Problem> {
+        let bytes = told.json(layout).map_err(|error| Problem::internal(&error))?;
         Ok(Self(bytes.into()))
     }
 }
@@ -48,229 +39,24 @@ impl IntoResponse for Written {
     }
 }
 
-/// Every digit, indented, for people and files.
+/// Writes a document within an answer, as it was typed.
 ///
 /// # Errors
 /// Where it has no JSON form.
-pub fn pretty(value: &impl Serialize) -> Result<Vec<u8>, serde_json::Error> {
-    bytes(value, Layout { pretty: Some(PrettyFormatter::new()), ..Layout::default() })
+pub fn as_typed<S: Serializer>(document: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
+    within(document, Layout::Exact, serializer)
 }
 
-fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_json::Error> {
-    let mut bytes = Vec::with_capacity(64 * 1024);
-    value.serialize(&mut Serializer::with_formatter(&mut bytes, layout))?;
-    Ok(bytes)
+/// Writes a result within an answer, its figures no longer than they are good for.
+///
+/// # Errors
+/// Where it has no JSON form.
+pub fn rounded<S: Serializer>(result: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
+    within(result, Layout::Rounded, serializer)
 }
 
-/// What a figure is, by the ending of its field's name.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-enum Kind {
-    /// What goes back into a document as it is: a typed figure's value, a move, a length wanted.
-    Exact,
-    Millimetres,
-    Degrees,
-    #[default]
-    Other,
-}
-
-/// How JSON is laid out, and whether its figures are rounded by the field they stand in.
-#[derive(Default)]
-struct Layout {
-    pretty: Option<PrettyFormatter<'static>>,
-    rounds: bool,
-    /// Objects and arrays that are open.
-    depth: usize,
-    /// In a document beside results.
-    in_document: bool,
-    in_key: bool,
-    key: String,
-    kind: Kind,
-}
-
-impl Layout {
-    fn rounded() -> Self {
-        Self { rounds: true, ..Self::default() }
-    }
-
-    fn opened(&mut self) {
-        self.depth += 1;
-    }
-
-    fn closed(&mut self) {
-        self.depth -= 1;
-        self.in_document &= self.depth > 1;
-    }
-}
-
-/// The layout's own way of writing a part.
-macro_rules! laid_out {
-    ($self:ident.$part:ident($($given:expr),*)) => {
-        match &mut $self.pretty {
-            Some(pretty) => pretty.$part($($given),*),
-            None => CompactFormatter.$part($($given),*),
-        }
-    };
-}
-
-impl Formatter for Layout {
-    fn begin_array<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.opened();
-        laid_out!(self.begin_array(writer))
-    }
-
-    fn end_array<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.closed();
-        laid_out!(self.end_array(writer))
-    }
-
-    fn begin_array_value<W: ?Sized + Write>(&mut self, writer: &mut W, first: bool) -> io::Result<()> {
-        laid_out!(self.begin_array_value(writer, first))
-    }
-
-    fn end_array_value<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        laid_out!(self.end_array_value(writer))
-    }
-
-    fn begin_object<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.opened();
-        laid_out!(self.begin_object(writer))
-    }
-
-    fn end_object<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.closed();
-        laid_out!(self.end_object(writer))
-    }
-
-    fn begin_object_key<W: ?Sized + Write>(&mut self, writer: &mut W, first: bool) -> io::Result<()> {
-        self.in_key = self.rounds;
-        self.key.clear();
-        laid_out!(self.begin_object_key(writer, first))
-    }
-
-    fn end_object_key<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.in_key = false;
-        self.kind = if matches!(self.key.as_str(), "mm" | "deg" | "by_mm" | "wanted_mm") {
-            Kind::Exact
-        } else if self.key.ends_with("_mm") {
-            Kind::Millimetres
-        } else if self.key.ends_with("_deg") {
-            Kind::Degrees
-        } else {
-            Kind::Other
-        };
-        if self.depth == 1 {
-            self.in_document = self.key == "document";
-        }
-        laid_out!(self.end_object_key(writer))
-    }
-
-    fn begin_object_value<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        laid_out!(self.begin_object_value(writer))
-    }
-
-    fn end_object_value<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        laid_out!(self.end_object_value(writer))
-    }
-
-    fn write_string_fragment<W: ?Sized + Write>(&mut self, writer: &mut W, part: &str) -> io::Result<()> {
-        if self.in_key {
-            self.key.push_str(part);
-        }
-        CompactFormatter.write_string_fragment(writer, part)
-    }
-
-    fn write_f64<W: ?Sized + Write>(&mut self, writer: &mut W, value: f64) -> io::Result<()> {
-        if !self.rounds || self.in_document {
-            return CompactFormatter.write_f64(writer, value);
-        }
-        let rounded = match self.kind {
-            Kind::Exact => value,
-            Kind::Millimetres => places(value, 1e3),
-            Kind::Degrees => places(value, 1e4),
-            Kind::Other => six_digits(value),
-        };
-        // A whole number needs no point.
-        if rounded.fract() == 0.0 && rounded.abs() < 1e15 {
-            return CompactFormatter.write_i64(writer, rounded as i64);
-        }
-        CompactFormatter.write_f64(writer, rounded)
-    }
-}
-
-fn places(value: f64, scale: f64) -> f64 {
-    (value * scale).round() / scale
-}
-
-fn six_digits(value: f64) -> f64 {
-    if value == 0.0 || !value.is_finite() {
-        return value;
-    }
-    let before = value.abs().log10().floor() as i32 + 1;
-    if before >= 6 {
-        return value.round();
-    }
-    // Dividing by a whole power of ten gives the nearest double to the decimal; multiplying by 0.1 does not.
-    places(value, 10_f64.powi(6 - before))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use proptest::prelude::*;
-    use serde_json::{Value, json};
-
-    fn written(value: &Value) -> String {
-        String::from_utf8(Written::of(value).unwrap().0.to_vec()).unwrap()
-    }
-
-    #[test]
-    fn figures_are_as_long_as_they_are_good_for() {
-        let value = json!({
-            "length_mm": 824.123_456_7, "angle_deg": [10.123_456_7, -0.000_01], "rate": 0.123_456_789_1,
-            "big": 123_456_789.123, "says": "12.345678 mm", "count": 7, "nested_mm": { "plain": 1.0 / 3.0 },
-            "tiny": 1.234_567_89e-7, "whole_mm": 24.0,
-        });
-        let back: Value = serde_json::from_str(&written(&value)).unwrap();
-        assert_eq!(back["length_mm"], json!(824.123));
-        assert_eq!(back["angle_deg"], json!([10.1235, 0]));
-        assert_eq!(back["rate"], json!(0.123_457));
-        assert_eq!(back["big"], json!(123_456_789));
-        assert_eq!(back["says"], value["says"]);
-        assert_eq!(back["count"], json!(7));
-        assert_eq!(back["nested_mm"]["plain"], json!(0.333_333));
-        assert_eq!(back["tiny"], json!(1.234_57e-7));
-        // What a client sends back in a document is not touched.
-        let typed = json!({ "length": { "text": "973.062859", "unit": "mm", "mm": 973.062_859 }, "by_mm": [1.0 / 3.0] });
-        assert_eq!(serde_json::from_str::<Value>(&written(&typed)).unwrap(), typed);
-        // Nor is a document beside its job's results, however deep and whatever stands around it.
-        let beside = json!({ "angle_deg": 0.123_456, "document": { "rows": [{ "a_deg": 0.123_456 }], "b_deg": 1.000_01 },
-            "results": { "document": { "a_deg": 0.123_456 } }, "z_deg": 0.123_456 });
-        let back: Value = serde_json::from_str(&written(&beside)).unwrap();
-        assert_eq!(back["document"], beside["document"]);
-        assert_eq!((&back["angle_deg"], &back["z_deg"]), (&json!(0.1235), &json!(0.1235)));
-        assert_eq!(back["results"], json!({ "document": { "a_deg": 0.1235 } }));
-        assert!(written(&value).contains("\"whole_mm\":24,") || written(&value).contains("\"whole_mm\":24}"));
-    }
-
-    /// What is written at length or as it was typed is what the general writers make of it.
-    #[test]
-    fn other_layouts_are_the_usual_ones() {
-        let value = json!({ "a_mm": 1.0 / 3.0, "b": [], "c": {}, "d": [1, [2.0, { "e": "\u{7}x" }], null, true], "f_deg": 4.0 });
-        assert_eq!(pretty(&value).unwrap(), serde_json::to_vec_pretty(&value).unwrap());
-        assert_eq!(Written::as_typed(&value).unwrap().0, serde_json::to_vec(&value).unwrap());
-    }
-
-    proptest! {
-        /// Nothing is further off than half of the last place that is kept, and writing again changes nothing.
-        #[test]
-        fn no_figure_moves_by_more_than_half_a_place(value in -1e7..1e7_f64) {
-            let text = written(&json!({ "a_mm": value, "b_deg": value, "c": value }));
-            let back: Value = serde_json::from_str(&text).unwrap();
-            let of = |key: &str| back[key].as_f64().unwrap();
-            prop_assert!((of("a_mm") - value).abs() <= 0.000_500_1);
-            prop_assert!((of("b_deg") - value).abs() <= 0.000_050_1);
-            prop_assert!((of("c") / value - 1.0).abs() <= 5.1e-6 || value == 0.0);
-            prop_assert_eq!(written(&back), text);
-        }
-    }
+fn within<S: Serializer>(told: &dyn Told, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
+    let bytes = told.json(layout).map_err(S::Error::custom)?;
+    let text: &RawValue = serde_json::from_slice(&bytes).map_err(S::Error::custom)?;
+    text.serialize(serializer)
 }

@@ -6,6 +6,9 @@ use serde_json::{Map, Value, json};
 use super::schema::job_schema;
 use super::shape::figure_faults;
 use super::{DOCUMENT_VERSION, Job};
+use crate::written::{Layout, Told as _, told};
+
+told!(Job);
 
 /// Reads a job of today's form from JSON. Everything that becomes a job comes through here: reading is a good part
 /// of the program, and each other source of JSON would make it once more.
@@ -22,13 +25,14 @@ pub fn parsed(json: &[u8]) -> Result<Job, serde_json::Error> {
 /// # Errors
 /// Where it has no JSON form, as figures that are no numbers have none.
 pub fn written(job: &Job) -> Result<String, serde_json::Error> {
-    serde_json::to_string(job)
+    // What the writer makes is UTF-8.
+    job.json(Layout::Exact).map(|bytes| String::from_utf8(bytes).unwrap_or_default())
 }
 
 /// A job's document as a JSON value; null where it has no JSON form.
 #[must_use]
 pub fn as_value(job: &Job) -> Value {
-    written(job).and_then(|text| serde_json::from_str(&text)).unwrap_or_default()
+    job.json(Layout::Exact).and_then(|text| serde_json::from_slice(&text)).unwrap_or_default()
 }
 
 /// The job with values put at places of its document, JSON pointers through objects alone.

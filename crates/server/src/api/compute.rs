@@ -4,18 +4,16 @@ use axum::Json;
 use axum::body::Bytes;
 use axum::extract::rejection::QueryRejection;
 use axum::extract::{Query, State};
-use derecho_job::bar::next::NextReading;
-use derecho_job::bar::uncertainty::Uncertainty;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
 use derecho_job::cycle::near::NearResult;
-use derecho_job::results::{cycle, near, next, plan_from, sway, sway_beside, uncertainty, work};
+use derecho_job::results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 use serde_json::Value;
-use utoipa::{IntoParams, ToSchema};
+use utoipa::IntoParams;
 
 use crate::api::problem::Problem;
 use crate::api::shop::other_ends;
@@ -62,19 +60,6 @@ pub async fn compute_near(State(state): State<AppState>, body: Bytes) -> Result<
     state.computed(move || Written::of(&near(&read_job(&body)?))).await
 }
 
-/// How sure the figures of the bar are.
-#[derive(Serialize, ToSchema)]
-pub struct Drawn {
-    /// Intervals of the bar's figures, where the bar is known.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub uncertainty: Option<Uncertainty>,
-    /// What to read next, where a sheet was read and something narrows it.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub next: Option<NextReading>,
-}
-
 /// Draws every reading of a document within what it is good to, ten thousand times, and stores nothing.
 #[utoipa::path(
     post, path = "/api/v1/compute/uncertainty", tag = "compute",
@@ -85,12 +70,7 @@ pub struct Drawn {
     )
 )]
 pub async fn compute_uncertainty(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
-    state
-        .computed(move || {
-            let job = read_job(&body)?;
-            Written::of(&Drawn { uncertainty: uncertainty(&job), next: next(&job) })
-        })
-        .await
+    state.computed(move || Written::of(&all_drawn(&read_job(&body)?))).await
 }
 
 /// Which page of a plan's options.

@@ -7,6 +7,7 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::results::settle as settled;
+use derecho_job::written::{Layout, Told as _};
 use derecho_job::{Card, Job};
 use derecho_store::{BayOrder, ListedJob};
 use jiff::{Timestamp, Zoned};
@@ -16,7 +17,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::view::JobView;
 use super::{AppState, based_on, basis, path, query};
 use crate::api::problem::Problem;
-use crate::written::{Written, pretty};
+use crate::written::Written;
 
 const MOST_PER_PAGE: u32 = 500;
 
@@ -335,7 +336,10 @@ pub async fn revision(
     place: Result<Path<(String, u64)>, PathRejection>,
 ) -> Result<Written, Problem> {
     let (id, revision) = path(place)?;
-    Written::as_typed(&state.stored_of(&id.clone(), move |store| store.revision(&id, revision)).await?)
+    Written::with(
+        &state.stored_of(&id.clone(), move |store| store.revision(&id, revision)).await?,
+        Layout::Exact,
+    )
 }
 
 /// Brings an earlier revision back, as a new one.
@@ -404,7 +408,7 @@ pub async fn export(
         .chars()
         .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
         .collect();
-    let text = pretty(&stored.job).map_err(|error| Problem::internal(&error))?;
+    let text = stored.job.json(Layout::Indented).map_err(|error| Problem::internal(&error))?;
     let disposition = format!("attachment; filename=\"{name}.derecho.json\"");
     Ok((
         [(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)],

@@ -26,7 +26,7 @@ use axum::response::Response;
 use derecho_instruments::shelf::Shelf;
 use derecho_job::Job;
 use derecho_store::{Basis, Store, StoreError, StoredJob};
-use tokio::sync::Semaphore;
+use tokio::sync::{Semaphore, oneshot};
 use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
 
@@ -74,17 +74,17 @@ impl AppState {
         call: impl FnOnce() -> Result<T, Problem> + Send + 'static,
     ) -> Result<T, Problem> {
         let turn = Arc::clone(&self.computing).acquire_owned().await.map_err(|e| Problem::internal(&e))?;
-        let work = spawn_blocking(move || {
+        let answer = move || {
             let answer = call();
             drop(turn);
             answer
-        });
-        work.await.map_err(|panic| Problem::internal(&panic))?
+        };
+        aside(answer).await?
     }
 
     /// A stored job as it is answered, computed where computing is done.
     async fn told(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
-        self.computed(move || JobView::answer(stored, status)).await
+        self.computed(move || Ok(JobView::answer(stored, status))).await
     }
 
     /// Reads a document where computing is done: refusing one takes its time.
@@ -102,10 +102,7 @@ impl AppState {
             return self.stored(call).await;
         }
         let bay = Arc::clone(&self.practice);
-        match spawn_blocking(move || bay.store().and_then(|store| call(&store))).await {
-            Ok(answer) => answer.map_err(Problem::from),
-            Err(panic) => Err(Problem::internal(&panic)),
-        }
+        aside(move || bay.store().and_then(|store| call(&store))).await?.map_err(Problem::from)
     }
 
     /// Runs a store call on a thread that may wait for the disk.
@@ -114,11 +111,19 @@ impl AppState {
         call: impl FnOnce(&Store) -> Result<T, StoreError> + Send + 'static,
     ) -> Result<T, Problem> {
         let store = Arc::clone(&self.store);
-        match spawn_blocking(move || call(&store)).await {
-            Ok(answer) => answer.map_err(Problem::from),
-            Err(panic) => Err(Problem::internal(&panic)),
-        }
+        aside(move || call(&store)).await?.map_err(Problem::from)
     }
+}
+
+/// Calls on a thread that may take its time. All calls are of one type there: of each its own a task would be made.
+async fn aside<T: Send + 'static>(call: impl FnOnce() -> T + Send + 'static) -> Result<T, Problem> {
+    let (tell, told) = oneshot::channel();
+    let call: Box<dyn FnOnce() + Send> = Box::new(move || {
+        // Nobody waits any more where the client is gone.
+        let _ = tell.send(call());
+    });
+    spawn_blocking(call).await.map_err(|panic| Problem::internal(&panic))?;
+    told.await.map_err(|none| Problem::internal(&none))
 }
 
 /// Longest name of an edit.

@@ -14,6 +14,7 @@ use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
 use derecho_job::log::{LogEntry, LogKind};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
+use derecho_job::written::{Layout, Told as _};
 use derecho_store::{Store, StoreError, StoredJob};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -27,7 +28,6 @@ use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
 use crate::intake::{LARGEST_BODY, Refusal, read_job};
 use crate::records::Records;
-use crate::written::pretty;
 
 /// Entries of a page of the log where nobody says how many.
 const PAGE: usize = 200;
@@ -196,7 +196,7 @@ pub fn shop_zip(store: &Store) -> Result<Vec<u8>, Box<dyn std::error::Error + Se
     let mut writer = ZipWriter::new(Cursor::new(Vec::new()));
     for stored in every_job(store)? {
         writer.start_file(file_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
-        writer.write_all(&pretty(&stored.job)?)?;
+        writer.write_all(&stored.job.json(Layout::Indented)?)?;
     }
     Ok(writer.finish()?.into_inner())
 }

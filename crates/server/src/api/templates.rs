@@ -10,7 +10,6 @@ use derecho_job::document::Job;
 use derecho_job::results::sway;
 use derecho_job::setups::moves::{brackets, shown_name};
 use serde::Deserialize;
-use tokio::task::spawn_blocking;
 use utoipa::IntoParams;
 
 use super::AppState;
@@ -50,9 +49,7 @@ pub async fn template(
     let drawing = match name.as_str() {
         "cope" => cope(&job, &query.of)?,
         "holes" => holes(&job, &query.of)?,
-        "panel" => spawn_blocking(move || panel(&job, &query.of))
-            .await
-            .map_err(|panic| Problem::internal(&panic))??,
+        "panel" => state.computed(move || panel(&job, &query.of)).await?,
         _ => {
             let told = "There is no such drawing. Ask for cope, holes or panel.";
             return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", told));

@@ -1,5 +1,6 @@
 //! A job as it is answered: the document with everything computed from it.
 
+use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::{Job, Results, solve};
@@ -8,8 +9,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::api::problem::Problem;
-use crate::written::Written;
+use crate::written::{as_typed, rounded};
 
 /// A job with everything computed from it.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
@@ -30,8 +30,10 @@ pub struct JobView {
     #[schema(nullable = false)]
     pub edit: Option<String>,
     /// The document.
+    #[serde(serialize_with = "as_typed")]
     pub document: Job,
     /// Everything computed from it.
+    #[serde(serialize_with = "rounded")]
     pub results: Results,
 }
 
@@ -52,15 +54,12 @@ impl JobView {
     }
 
     /// The answer with its revision as ETag.
-    ///
-    /// # Errors
-    /// Where it has no JSON form.
-    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
+    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Response {
         let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
-        let mut response = (status, Written::of(&Self::of(stored))?).into_response();
+        let mut response = (status, Json(Self::of(stored))).into_response();
         if let Ok(tag) = tag {
             response.headers_mut().insert(header::ETAG, tag);
         }
-        Ok(response)
+        response
     }
 }
