@@ -19,4 +19,4 @@ pub mod records;
 pub mod samples;
 pub mod serve;
 mod trial;
-pub mod written;
+pub mod within;

@@ -163,9 +163,28 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
     let stored = shop.get("/api/v1/jobs/water-tender-3").await;
     let computed =
         shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
-    // Computed alone, figures are no longer than they are good for.
-    alike(&computed.json::<Value>().await.unwrap(), &stored["results"], "");
+    // Figures are no longer than they are good for, alone and beside their document.
+    let computed: Value = computed.json().await.unwrap();
+    let job = derecho_job::document::forward::parsed(stored["document"].to_string().as_bytes()).unwrap();
+    alike(&computed, &serde_json::to_value(derecho_job::solve(&job)).unwrap(), "");
+    assert_eq!(computed, stored["results"]);
     assert_eq!(shop.get("/api/v1/jobs").await["total"], 13);
+}
+
+/// Rounding is of results alone: a figure without a unit of its own comes back from a document to its last digit.
+#[tokio::test]
+async fn a_document_beside_its_results_is_as_it_was_typed() {
+    let shop = Shop::open().await;
+    let mut document = shop.get("/api/v1/jobs/lookout-truck-7").await["document"].clone();
+    document["sway"]["soft_percent"] = json!(12.345_678_901_234_5);
+    let body = Some(document.to_string());
+    let saved = shop.call(Method::PUT, "/api/v1/jobs/lookout-truck-7", Some(1), body).await;
+    let saved: Value = saved.json().await.unwrap();
+    let revision = shop.get("/api/v1/jobs/lookout-truck-7/revisions/2").await;
+    for told in [&saved["document"], &shop.get("/api/v1/jobs/lookout-truck-7").await["document"], &revision] {
+        assert_eq!(told["sway"]["soft_percent"], json!(12.345_678_901_234_5), "{saved}");
+        assert_eq!(told["sheets"], document["sheets"]);
+    }
 }
 
 /// What a phone under a vehicle has to fetch, before it is compressed.

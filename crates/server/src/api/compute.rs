@@ -17,9 +17,9 @@ use utoipa::IntoParams;
 
 use crate::api::problem::Problem;
 use crate::api::shop::other_ends;
+use crate::api::written::Written;
 use crate::api::{AppState, query};
 use crate::intake::read_job;
-use crate::written::Written;
 
 /// Computes everything from a document and stores nothing.
 #[utoipa::path(

@@ -17,7 +17,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::view::JobView;
 use super::{AppState, based_on, basis, path, query};
 use crate::api::problem::Problem;
-use crate::written::Written;
+use crate::api::written::Written;
 
 const MOST_PER_PAGE: u32 = 500;
 

@@ -15,6 +15,7 @@ pub mod shop;
 pub mod tape;
 pub mod templates;
 pub mod view;
+mod written;
 
 use std::sync::Arc;
 

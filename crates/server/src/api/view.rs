@@ -9,7 +9,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::written::{as_typed, rounded};
+use crate::within::{as_typed, rounded};
 
 /// A job with everything computed from it.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]

@@ -4,9 +4,6 @@ use axum::body::Bytes;
 use axum::http::{HeaderValue, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::written::{Layout, Told};
-use serde::ser::Error as _;
-use serde::{Serialize as _, Serializer};
-use serde_json::value::RawValue;
 
 use crate::api::problem::Problem;
 
@@ -37,26 +34,4 @@ impl IntoResponse for Written {
     fn into_response(self) -> Response {
         ([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], self.0).into_response()
     }
-}
-
-/// Writes a document within an answer, as it was typed.
-///
-/// # Errors
-/// Where it has no JSON form.
-pub fn as_typed<S: Serializer>(document: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
-    within(document, Layout::Exact, serializer)
-}
-
-/// Writes a result within an answer, its figures no longer than they are good for.
-///
-/// # Errors
-/// Where it has no JSON form.
-pub fn rounded<S: Serializer>(result: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
-    within(result, Layout::Rounded, serializer)
-}
-
-fn within<S: Serializer>(told: &dyn Told, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
-    let bytes = told.json(layout).map_err(S::Error::custom)?;
-    let text: &RawValue = serde_json::from_slice(&bytes).map_err(S::Error::custom)?;
-    text.serialize(serializer)
 }
