@@ -37,6 +37,68 @@ fn step<'a>(worked: &'a WorkResult, key: &str) -> &'a StepLine {
     worked.steps.iter().find(|step| step.key == key).unwrap_or_else(|| panic!("{key}"))
 }
 
+/// A bar of 838 mm goes to an axle eye 70 mm up, from 205 of rise to 135, on an axle 10.5 mm to the left, driven 22 mm
+/// above ride height, with 115 mm of droop from there.
+#[test]
+fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
+    let told = |kind: &str, engagements: &[&str]| {
+        let mm = |text: &str| json!({ "text": text, "unit": "mm" });
+        let end = |hand: &str, engagement: &&str| json!({ "thread": "M24x2", "hand": hand, "engagement": mm(engagement), "seat": "steel" });
+        let mut adjuster = json!({ "kind": kind });
+        for ((hand, place), engagement) in
+            [("right", "first"), ("left", "second")].into_iter().zip(engagements)
+        {
+            adjuster[place] = end(hand, engagement);
+        }
+        let value = json!({
+            "format": "derecho-job", "version": 2, "title": "one",
+            "rig": {
+                "frame_eye_side": "left", "heights": [{ "name": "bare", "offset": mm("22") }],
+                "driven_height": "bare", "bump": mm("80"), "droop": mm("115"), "sheet_unit": "mm",
+            },
+            "bracket": { "brackets": [{ "name": "riser", "end": "axle", "holes": [{ "name": "B", "up": mm("70") }] }] },
+            "sheets": [{
+                "id": "as-found", "kind": "centring", "method": "frame_to_hub", "sense": "outward", "unit": "mm",
+                "left": [mm("181"), mm("181"), mm("181")], "right": [mm("160"), mm("160"), mm("160")],
+                "conditions": {
+                    "on_its_weight": true, "wheels_straight": true, "pressures_equal": true, "leant_on": false,
+                },
+                "round": 0,
+            }],
+            "setups": {
+                "found": {
+                    "bar": {
+                        "length": mm("838"), "frame_eye_height": mm("735"), "axle_eye_height": mm("530"),
+                        "read": "as_it_stands", "bent": false,
+                    },
+                    "adjuster": adjuster,
+                },
+                "plans": { "chosen": { "axle": { "bracket": "riser", "hole": "B" } } },
+            },
+        });
+        let worked = worked(&value);
+        let turned = worked.steps.iter().any(|step| step.key == "bar/turn");
+        (step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap().millimetres, turned)
+    };
+    // Turned once it hangs: √(838² − 135²) − √(838² − 205²) is 14.5, and at 93 mm under the height it stands at
+    // √(838² − 228²) − √(838² − 298²) is 23.2.
+    let (how, turned) = told("turnbuckle", &["46", "44"]);
+    assert!(
+        turned
+            && how
+                .contains("has to come 14.5 mm to the right for its hole. At full droop 23 mm to the right"),
+        "{how}"
+    );
+    // Set on the bench the bar is as long as centres it: 812.5 + 10.5 of reach, and hung √(834² − 228²) − 783.2 less.
+    let (how, turned) = told("one_end", &["46"]);
+    assert!(
+        !turned
+            && how
+                .contains("has to come 10.5 mm to the right for its hole. At full droop 19 mm to the right"),
+        "{how}"
+    );
+}
+
 /// The plan goes from hole 3 to hole 2: the ticks stay, the step whose hole has changed says so with what it said, the
 /// others are as they were.
 #[test]

@@ -522,6 +522,15 @@ fn what_is_on_target_is_told_from_where_the_eye_sits_now_and_which_way() {
     let told = "Exactly on target: axle eye 1\" down from where it sits now, or frame eye 1\" up.";
     assert_eq!(exact(&with_riser_fitted("7 in")), told);
     assert_eq!(exact(&with_riser_fitted("6 in")), "It is on target where it is.");
+    // A part may lay the drag link otherwise: what is parallel to it is told of the link that is there.
+    let mut value = truck();
+    value["bracket"]["target"] = json!("parallel_to_drag_link");
+    value["hardpoints"]["steering"] = json!({
+        "pitman_side": "left", "pitman": { "height": "26 in", "sideways": "14 in" },
+        "knuckle_side": "right", "knuckle": { "height": "20 in", "sideways": "22 in" },
+    });
+    let told = exact(&value);
+    assert!(told.starts_with("Exactly on target with the drag link as it is now: axle eye "), "{told}");
 }
 
 #[test]

@@ -36,7 +36,7 @@ pub use self::tools::ToolLine;
 use crate::bar::{BarResult, can_be_followed};
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::document::{Job, length_of};
-use crate::setups::Resolved;
+use crate::setups::{Resolved, Setups};
 use crate::usual;
 use crate::verdict::FitCheck;
 
@@ -250,7 +250,7 @@ fn named(job: &Job, situation: &Situation, key: &str) -> String {
 #[must_use]
 pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<Phrase>) -> WorkResult {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let told = context(job, &situation, bar, legs);
+    let told = context(job, resolved, &situation, bar, legs);
     let says: Vec<words::Told> = tasks.iter().map(|task| words::step(&told, &task.what)).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
@@ -303,6 +303,7 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
 /// What the sentences need of the other stages, as those say it.
 fn context<'a>(
     job: &'a Job,
+    resolved: &Resolved,
     situation: &'a Situation,
     bar: Option<&BarResult>,
     legs: Vec<Phrase>,
@@ -317,22 +318,29 @@ fn context<'a>(
         job,
         situation,
         setting,
-        eye: bar.and_then(|bar| eye_off(job, bar)),
+        eye: bar.and_then(|bar| eye_off(job, resolved.setups()?, situation.turns_the_sleeve(), bar)),
         readings: correction.and_then(|correction| correction.readings_say.clone()),
         legs,
     }
 }
 
 /// How far the axle is from where its eye meets the hole: on its weight, and at full droop, where the bar comes so far.
-fn eye_off(job: &Job, bar: &BarResult) -> Option<Phrase> {
+/// A bar whose sleeve is turned once it hangs goes in as long as it is.
+fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Option<Phrase> {
     bar.correction.as_ref()?;
+    let set = &setups.plan.view;
+    let hung = if as_it_is { set.with_length(setups.base.view.length()).ok()? } else { *set };
     let driven = -crate::document::heights::driven_offset(&job.rig);
     let near =
         |sample: &&derecho_core::bar::sweep::Sample| ((sample.travel_mm - driven).to_mm().abs() * 1e3) as i64;
     let stands = bar.sweep.iter().min_by_key(near)?;
     let (droop, _) = crate::document::heights::travel(&job.rig);
     let hangs = bar.sweep.first().filter(|sample| (sample.travel_mm + droop).abs() < usual::AS_WANTED);
-    let off = |sample: &derecho_core::bar::sweep::Sample| sample.planned_mm - sample.found_mm;
+    let off = |sample: &derecho_core::bar::sweep::Sample| {
+        let travel = sample.travel_mm - driven;
+        let longer = hung.reach_at(travel) - set.reach_at(travel);
+        sample.planned_mm - sample.found_mm - longer * set.frame_eye_side().sign()
+    };
     Some(words::eye_off(off(stands), hangs.map(off)))
 }
 

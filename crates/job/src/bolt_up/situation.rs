@@ -159,6 +159,16 @@ impl Situation {
                 .is_some_and(|bar| bar.joints[usize::from(end == BracketEnd::Axle)] == JointKind::Rubber)
     }
 
+    /// Whether the bar's sleeve is turned with both eyes bolted, on the weight.
+    pub(super) fn turns_the_sleeve(&self) -> bool {
+        self.bar.as_ref().is_some_and(|bar| {
+            bar.length.is_some()
+                && bar.hangs.is_none()
+                && !bar.made_to_length
+                && (bar.kind == Some(AdjusterKind::Turnbuckle) || bar.kind.is_none())
+        })
+    }
+
     /// Whether one end of a bar that stays in is unbolted to turn it.
     pub(super) fn turns_an_end(&self) -> bool {
         self.ends.is_empty()

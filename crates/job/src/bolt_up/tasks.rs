@@ -487,8 +487,7 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
 
 fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: (&str, Rule)) {
     let Some(bar) = &situation.bar else { return };
-    let turnbuckle = bar.kind == Some(AdjusterKind::Turnbuckle) || bar.kind.is_none();
-    if bar.length.is_some() && bar.hangs.is_none() && !bar.made_to_length && turnbuckle {
+    if situation.turns_the_sleeve() {
         plan.add("bar/loosen", What::Loosen, &[weight]).on_its_weight();
         plan.add("bar/turn", What::Turn, &[weight, ("bar/loosen", Rule::LooseFirst)]).on_its_weight();
     }

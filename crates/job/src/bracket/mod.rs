@@ -266,13 +266,18 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         assumptions: assumed_loads(job),
         says: pick.map_or_else(words::nothing_yet, |pick| words::answer(pick, picked)),
         because: pick.map_or_else(Phrase::default, |pick| {
-            words::because(pick, &failing(&schools, pick), exact, says_enough.then_some(&need))
+            words::because(
+                pick,
+                &failing(&schools, pick),
+                (exact, job.bracket.target),
+                says_enough.then_some(&need),
+            )
         }),
         need: Some(need),
         missing: unbuilt.into_iter().collect(),
         target: job.bracket.target,
         exact_riser_mm: exact,
-        exact_says: exact.map_or_else(Phrase::default, words::exact),
+        exact_says: exact.map_or_else(Phrase::default, |exact| words::exact(exact, job.bracket.target)),
         working: planner.exact_working(exact),
         other_heights,
         brackets: brackets(job).iter().map(shown_name).collect(),

@@ -21,6 +21,7 @@ use crate::bar::need::BracketNeed;
 use crate::bar::words::{at_least, turns_say};
 use crate::cycle::words as cycle_words;
 use crate::document::HoleChoice;
+use crate::document::bracketing::Target;
 use crate::setups::BarState;
 use crate::usual;
 use crate::verdict::FitVerdict;
@@ -130,15 +131,26 @@ fn lowered(text: &str) -> String {
 }
 
 /// The exact riser or drop.
-pub(super) fn exact(riser: Length) -> Phrase {
+pub(super) fn exact(riser: Length, target: Target) -> Phrase {
+    let link = link_left(target);
     Phrase::of(|w| {
         if print::rounds_to_nought(riser, Style::everyday(w.unit())) {
-            return "It is on target where it is.".to_owned();
+            return format!("It is on target where it is{link}.");
         }
         let by = w.distance(riser);
         let (axle, frame) = (way(BracketEnd::Axle, riser), way(BracketEnd::Frame, riser));
-        format!("Exactly on target: axle eye {by} {axle} from where it sits now, or frame eye {by} {frame}.")
+        format!(
+            "Exactly on target{link}: axle eye {by} {axle} from where it sits now, or frame eye {by} {frame}."
+        )
     })
+}
+
+/// What a target rests on that is not the bar's: a part that lays the drag link otherwise moves it.
+const fn link_left(target: Target) -> &'static str {
+    match target {
+        Target::ParallelToDragLink => " with the drag link as it is now",
+        Target::LevelDriven | Target::LevelMidTravel => "",
+    }
 }
 
 /// Which way an eye goes for an exact riser, + axle eye up.
@@ -183,9 +195,10 @@ pub(super) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
 pub(super) fn because(
     pick: &OptionResult,
     failing: &[(String, Phrase)],
-    exact: Option<Length>,
+    (exact, target): (Option<Length>, Target),
     need: Option<&BracketNeed>,
 ) -> Phrase {
+    let link = link_left(target);
     Phrase::of(|w| {
         if let Some(need) = need {
             return need.says.in_unit(w.unit()).to_owned();
@@ -194,14 +207,14 @@ pub(super) fn because(
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
         let level = exact.map_or_else(String::new, |exact| {
             if print::rounds_to_nought(exact, Style::everyday(w.unit())) {
-                return " It is on target where it sits now.".to_owned();
+                return format!(" It is on target where it sits now{link}.");
             }
             let (end, eye) = match pick.end {
                 Some(BracketEnd::Frame) => (BracketEnd::Frame, "frame eye"),
                 _ => (BracketEnd::Axle, "axle eye"),
             };
             let (by, way) = (w.distance(exact), way(end, exact));
-            format!(" On target would be the {eye} {by} {way} from where it sits now.")
+            format!(" On target{link} would be the {eye} {by} {way} from where it sits now.")
         });
         let fails = pick
             .fails
@@ -261,7 +274,7 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
             parts.push(format!("roll centre {} {way}", w.distance(higher)));
         }
         if !option.plan.drag_link.is_empty() && option.end.is_some() {
-            parts.push(format!("goes with the {}", option.plan.drag_link));
+            parts.push(format!("goes with {}", option.plan.drag_link));
         }
         if let Some(difference) = option.drag_link_difference_deg.filter(|d| d.abs().to_degrees() >= 1.5) {
             let cure = match option.end {
