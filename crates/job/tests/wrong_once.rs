@@ -14,6 +14,10 @@ fn demo(name: &str) -> Value {
         "lookout-truck-7" => include_str!("../../../demo/lookout-truck-7.derecho.json"),
         "relay-wagon-5" => include_str!("../../../demo/relay-wagon-5.derecho.json"),
         "water-tender-3" => include_str!("../../../demo/water-tender-3.derecho.json"),
+        "patrol-truck-6" => include_str!("../../../demo/patrol-truck-6.derecho.json"),
+        "patrol-truck-14" => include_str!("../../../demo/patrol-truck-14.derecho.json"),
+        "relay-van-10" => include_str!("../../../demo/relay-van-10.derecho.json"),
+        "tower-truck-8" => include_str!("../../../demo/tower-truck-8.derecho.json"),
         "supply-truck-9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
         other => panic!("no demo {other}"),
     };
@@ -368,4 +372,35 @@ fn what_cannot_be_told_is_left_out() {
         nulls(&serde_json::to_value(solve(&job)).unwrap(), "/solve", &mut found);
         assert_eq!(found, Vec::<String>::new(), "{apart}");
     }
+}
+
+/// A chosen bar that is to be as long as the old one was told as centring in Bracket and as the old length in Bar.
+#[test]
+fn a_chosen_length_is_one_length_in_every_stage() {
+    for name in ["relay-van-10", "patrol-truck-6", "patrol-truck-14", "tower-truck-8", "lookout-truck-7"] {
+        for aim in ["centred", "as_the_old_one"] {
+            let mut value = demo(name);
+            if value["setups"]["plans"]["chosen"].is_null() {
+                value["setups"]["plans"]["chosen"] = json!({});
+            }
+            value["setups"]["plans"]["chosen"]["length"] = json!(aim);
+            let job = job(&value);
+            let planned = plan(&job);
+            let Some(correction) = solve(&job).bar.and_then(|bar| bar.correction) else { continue };
+            let picked = planned.options.iter().find(|option| option.chosen).unwrap();
+            let apart = (picked.length_mm - correction.length_mm).abs().to_mm();
+            assert!(apart < 1e-6, "{name} {aim}: {:?} {:?}", picked.length_mm, correction.length_mm);
+            let off = (picked.left_off_mm - correction.leaves_offset_mm).abs().to_mm();
+            assert!(off < 1e-6, "{name} {aim}: {:?} {:?}", picked.left_off_mm, correction.leaves_offset_mm);
+            // Nobody is told that it is centred where it is not.
+            let centred = correction.leaves_says.millimetres.starts_with("Centred here");
+            assert_eq!(centred, correction.leaves_offset_mm.abs() < Length::from_mm(0.25), "{name} {aim}");
+        }
+    }
+    // Lowered by 90 mm a bar of 860 goes from 20 of rise to 70 of fall: √(860² − 20²) − √(860² − 70²) is 2.6, 2.5 to
+    // the half millimetre, to the right, where its frame eye is.
+    let van = demo("relay-van-10");
+    assert_eq!(plan(&job(&van)).says.millimetres, "Length only: long-eye swap bar set to 860 mm");
+    let says = solve(&job(&van)).bar.unwrap().correction.unwrap().leaves_says.millimetres;
+    assert!(says.starts_with("With the axle 2.5 mm to the right here, the bar stands at 4.7°"), "{says}");
 }

@@ -284,7 +284,12 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             covered,
         }),
         thumb_says: alone.then(|| words::thumb_says(&wanted.recentring)),
-        leaves_says: words::leaves_says(&view, view.swing(droop, bump), moves.is_none().then_some(need)),
+        leaves_says: words::leaves_says(
+            &view,
+            wanted.offset,
+            view.swing(droop, bump),
+            moves.is_none().then_some(need),
+        ),
         longer_says: alone.then(|| words::longer_says(&base.view, &view, base.offset, bump)).flatten(),
         working: words::length_working(&base.view, &view, base.offset, moves.sideways(), &wanted.recentring),
         readings_say: readings.map(words::readings_say),

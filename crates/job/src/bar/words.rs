@@ -337,10 +337,20 @@ pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
 }
 
 /// `need` where no eye is moved: what the length alone leaves to be wanted.
-pub(crate) fn leaves_says(planned: &FrontView, swing: Swing, need: Option<&BracketNeed>) -> Phrase {
+/// `off` is where the axle stands then, + left.
+pub(crate) fn leaves_says(
+    planned: &FrontView,
+    off: Length,
+    swing: Swing,
+    need: Option<&BracketNeed>,
+) -> Phrase {
     Phrase::of(|w| {
+        let stands = match w.movement(off).as_str() {
+            "no movement" => "Centred here".to_owned(),
+            moved => format!("With the axle {moved} here"),
+        };
         let over = format!(
-            "Centred here, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
+            "{stands}, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
             if planned.angle().abs().to_degrees() < 0.05 {
                 "lies level".to_owned()
             } else {

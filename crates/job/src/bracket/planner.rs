@@ -212,6 +212,16 @@ impl Planner<'_> {
         options
     }
 
+    /// How the length of a place with a bar is meant: so that it centres the axle, but for a chosen plan that says
+    /// otherwise.
+    fn aim(&self, candidate: &Candidate, bar: &BarCandidate) -> LengthAim {
+        let chosen = self.job.setups.plans.chosen.as_ref().filter(|chosen| {
+            (&chosen.axle, &chosen.frame, &chosen.bar)
+                == (&candidate.form.axle, &candidate.form.frame, &bar.name)
+        });
+        chosen.map_or(LengthAim::Centred, |chosen| chosen.length)
+    }
+
     /// An option with its figures at every height.
     pub(super) fn with_heights(&self, (option, view): (OptionResult, FrontView)) -> OptionResult {
         OptionResult { heights: self.at_heights(&view), ..option }
@@ -236,7 +246,11 @@ impl Planner<'_> {
     ) -> Option<(OptionResult, FrontView)> {
         let (base, moves) = (&self.setups.base, candidate.moves);
         let tolerance = self.setups.tolerance;
-        let wanted = self.setups.wanted_with(moves, &bar.state);
+        let aim = match policy {
+            LengthPolicy::Set => self.aim(candidate, bar),
+            LengthPolicy::Left => LengthAim::AsTheOldOne,
+        };
+        let wanted = self.setups.wanted_as(moves, &bar.state, aim);
         let (view, left_off) = match (policy, &wanted) {
             (LengthPolicy::Left, _) => {
                 let view = base.view.moved(base.view.length(), moves.rise(), moves.fore_aft()).ok()?;
@@ -254,16 +268,13 @@ impl Planner<'_> {
         let drag_link = self.best_drag_link(view.angle(), candidate.end.filter(|_| !both));
         let plan = PlanForm {
             bar: bar.name.clone(),
-            length: match policy {
-                LengthPolicy::Set => LengthAim::Centred,
-                LengthPolicy::Left => LengthAim::AsTheOldOne,
-            },
+            length: aim,
             drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
             ..candidate.form.clone()
         };
         let raised = moves::drag_link_raise(self.job, &plan.drag_link);
         // A length that is left moves the axle: it is checked where it then stands.
-        let left = (policy == LengthPolicy::Left).then(|| view.length());
+        let left = (aim == LengthAim::AsTheOldOne).then(|| view.length());
         let checked = self.checked((moves, left), &bar.body, raised);
         let mut fails = checked.fails.clone();
         let mut minds = checked.minds.clone();
@@ -290,6 +301,9 @@ impl Planner<'_> {
                 };
                 if covered == Some(false) {
                     fails.push(words::out_of_reach(bar.shown.as_str(), wanted.length, &bar.state, range));
+                }
+                if aim == LengthAim::AsTheOldOne && left_off.abs() > tolerance {
+                    fails.push(words::left_off(left_off, tolerance));
                 }
                 let missed = range.0.map_or(Length::ZERO, |least| (least - wanted.length).max(Length::ZERO))
                     + range.1.map_or(Length::ZERO, |most| (wanted.length - most).max(Length::ZERO));

@@ -13,7 +13,7 @@ use super::option::OptionResult;
 use super::planner::{Candidate, LengthPolicy, Planner};
 use super::words;
 use crate::bar::travel_left;
-use crate::document::{HoleChoice, PlanForm, heights};
+use crate::document::{HoleChoice, LengthAim, PlanForm, heights};
 use crate::setups::moves::EyeMoves;
 
 /// Points of a school's curve.
@@ -87,7 +87,12 @@ fn school_result(
         Some(end) => planner.best_left_alone(end),
         // Options come best first.
         None => {
-            let found = options.iter().find(|(option, _)| option.end == school.end()).cloned();
+            // A chosen plan that leaves the length sets none; leaving it is all that length alone may come to.
+            let sets = |option: &OptionResult| {
+                option.plan.length == LengthAim::Centred || school == School::LengthOnly
+            };
+            let found =
+                options.iter().find(|(option, _)| option.end == school.end() && sets(option)).cloned();
             found.map(|found| planner.with_heights(found))
         }
     };

@@ -243,7 +243,13 @@ impl Setups {
     /// What any bar wants with the eyes moved from the base, and whether that is covered.
     #[must_use]
     pub fn wanted_with(&self, moves: EyeMoves, bar: &BarState) -> Option<Wanted> {
-        wanted(&self.base, moves, bar, &self.basis, self.tolerance, LengthAim::Centred)
+        self.wanted_as(moves, bar, LengthAim::Centred)
+    }
+
+    /// The same with a length that is meant otherwise.
+    #[must_use]
+    pub fn wanted_as(&self, moves: EyeMoves, bar: &BarState, aim: LengthAim) -> Option<Wanted> {
+        wanted(&self.base, moves, bar, &self.basis, self.tolerance, aim)
     }
 }
 
