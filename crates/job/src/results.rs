@@ -249,14 +249,9 @@ pub struct Everything {
     pub sway: SwayResult,
     /// The plan of work.
     pub work: WorkResult,
-    /// How sure the bar's figures are, where the bar is known.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub uncertainty: Option<Uncertainty>,
-    /// What to read next, where a sheet was read and something narrows it.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub next: Option<NextReading>,
+    /// How sure the bar's figures are and what to read next.
+    #[serde(flatten)]
+    pub drawn: Drawn,
 }
 
 told!(Results, Everything, CycleResult, NearResult, PlanResult, SwayResult, WorkResult, Drawn);
@@ -271,8 +266,7 @@ pub fn everything(job: &Job) -> Everything {
         plan: bracket::plan(job, &resolved, results.bar.as_ref(), 0),
         sway: sway::sway(job, &resolved),
         work: work_of(job, &resolved, results.bar.as_ref()),
-        uncertainty: drawn(job, &resolved),
-        next: next_reading(job, &resolved, NEXT_DRAWS),
+        drawn: Drawn { uncertainty: drawn(job, &resolved), next: next_reading(job, &resolved, NEXT_DRAWS) },
         results,
     }
 }

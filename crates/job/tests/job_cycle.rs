@@ -126,7 +126,7 @@ fn the_y_link_demo_stays_centred_in_heave_at_all_three_heights() {
     assert_eq!(results.results.heights.len(), 3);
     assert!(found(&results.cycle).heave.iter().all(|pose| pose.y_mm.to_mm().abs() < 1e-9));
     assert_eq!(results.results.bar_missing[0].code, "no_bar");
-    assert!(results.uncertainty.is_none());
+    assert!(results.drawn.uncertainty.is_none());
 }
 
 #[test]

@@ -403,8 +403,8 @@ impl Suspension {
         changed
     }
 
-    /// The turn of an arm since it was fitted as seen from the axle, about the axle's y, and its change with x, y,
-    /// pitch, yaw and roll.
+    /// The turn of an arm from `rest`, the pitch it was fitted with, as seen from the axle, about the axle's y; radians,
+    /// + as a pose's pitch. With it its change by x and y, per mm, and by pitch, yaw and roll, per radian.
     fn arm_turn(&self, index: usize, rest: f64, placing: &Placing) -> (f64, [f64; 5]) {
         let link = &self.links[index];
         let wrist = placing.arm(link.axle);

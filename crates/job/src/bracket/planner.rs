@@ -48,7 +48,7 @@ pub(super) struct Candidate {
 /// How an option's length is meant.
 #[derive(Clone, Copy, PartialEq, Eq)]
 pub(super) enum LengthPolicy {
-    /// Set to what centres the axle.
+    /// Set to what centres the axle, or to what the chosen plan says of it.
     Set,
     /// Left as it is, whatever becomes of the axle.
     Left,
