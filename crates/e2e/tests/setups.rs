@@ -14,7 +14,7 @@ fn read(left: &str, right: &str) -> Value {
 
 /// A front on leaf springs: 32 in of bar that rises 6 in, frame eye left.
 fn truck(adjuster: &Value, readings: &Value) -> Value {
-    json!({ "format": "derecho-job", "version": 2, "title": "Ladder truck 3",
+    json!({ "format": "derecho-job", "version": 3, "title": "Ladder truck 3",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in" },
         "sheets": [readings],

@@ -75,8 +75,12 @@ pub fn card(job: &Job) -> Card {
             ProveVerdict::BackToCycle => "something still touches",
             ProveVerdict::BackToSway => "sway links that work",
             ProveVerdict::PlanNotFitted => "fit the chosen plan",
+            ProveVerdict::NotDecided => "choose a hole or the length alone",
             ProveVerdict::ReadAgain => "read both sides again",
         }),
+        (None, None, Some(correction), _) if correction.decide_first => {
+            Some("choose a hole or the length alone")
+        }
         (None, None, Some(correction), sheet) => Some(match (correction.set.is_some(), sheet) {
             (true, _) => "read both sides again",
             (false, _) if correction.covered == Some(false) => "a bar that reaches",

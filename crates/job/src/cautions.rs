@@ -174,10 +174,41 @@ const OF_A_BAR: [(&str, &str); 2] = [
     ),
 ];
 
-/// Every caution, in the order of the stages; `y_link` is whether a Y-shaped link stands in the track bar's place.
+/// What is minded of a steered axle, and in its place of one that is not.
+const OF_A_STEERED_AXLE: [(&str, &str); 6] = [
+    (
+        "Engine off and fingers out of bolt holes while anything moves, the steering wheel too.",
+        "Engine off and fingers out of bolt holes while anything moves.",
+    ),
+    (
+        "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
+        "The bar steers the rear axle over bumps: have the work inspected where the law says so.",
+    ),
+    (
+        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
+        "",
+    ),
+    (
+        "Structural welding on frame or axle, and steering parts, belong to people qualified and, where the law says so, licensed; have it inspected.",
+        "Structural welding on frame or axle belongs to people qualified and, where the law says so, licensed; have it inspected.",
+    ),
+    (
+        "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected.",
+        "Structural welding belongs to people qualified and, where the law says so, licensed and inspected.",
+    ),
+    (
+        "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any.",
+        "Stability sensors' zero where there are any.",
+    ),
+];
+
+/// Every caution, in the order of the stages; `y_link` is whether a Y-shaped link stands in the track bar's place,
+/// `steered` whether the axle has a drag link to mind.
 #[must_use]
-pub fn cautions(y_link: bool) -> Vec<Caution> {
+pub fn cautions(y_link: bool, steered: bool) -> Vec<Caution> {
     let of_this_axle = |says: &'static str| {
+        let unsteered = OF_A_STEERED_AXLE.iter().find(|(front, _)| !steered && *front == says);
+        let says = unsteered.map_or(says, |(_, rear)| rear);
         let instead = OF_A_BAR.iter().find(|(bar, _)| y_link && *bar == says);
         instead.map_or(says, |(_, link)| link)
     };

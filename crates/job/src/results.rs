@@ -15,13 +15,13 @@ use crate::bolt_up::{self, WorkResult, progressed};
 use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
-use crate::cycle::{self, CycleResult};
+use crate::cycle::{self, Brief, CycleResult};
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
 use crate::prove::complaints::{ComplaintAdvice, advice};
-use crate::prove::settling::{Settling, settling};
-use crate::prove::{Found, ProveResult, prove};
+use crate::prove::settling::{Judged, Settling, settling};
+use crate::prove::{Found, ProveResult, ProveVerdict, prove};
 use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, joined, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
@@ -91,13 +91,15 @@ pub fn solve(job: &Job) -> Results {
 
 fn solved(job: &Job, resolved: &Resolved) -> Results {
     let setups = resolved.setups();
-    let bar = setups.map(|setups| bar::bar(job, setups));
+    let mut bar = setups.map(|setups| bar::bar(job, setups));
     let assembly = assemble(job, setups).ok();
     let swaying = &resolved.sway.plan;
     let links_work =
         assembly.as_ref().and_then(|assembly| sway::work_at_ends(job, swaying, assembly.mechanism()));
     let brief = assembly.as_ref().map(cycle::brief);
+    choose_first(job, bar.as_mut(), brief.as_ref());
     let (elevation, assumptions) = elevation(job, setups);
+    let progressed = progressed(job, resolved);
     let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
     let corrected = bar.as_ref().is_some_and(|bar| bar.correction.is_some());
     let planned = setups.map(|setups| {
@@ -116,14 +118,18 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         bar,
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
         no_bar: resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink),
-        prove: prove(job, resolved, Found { links_work, cycled: brief.as_ref() }),
+        prove: prove(
+            job,
+            resolved,
+            Found { links_work, cycled: brief.as_ref(), work: (progressed.done, progressed.steps) },
+        ),
         sheets: resolved.sheets.clone(),
         vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
         elevation,
         assumptions,
         tolerance_mm: crate::tape::tolerance(&job.rig),
         empty_fields: crate::words::empty_fields(),
-        cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink)),
+        cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink), job.rig.is_steered()),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| {
@@ -133,8 +139,9 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         take_out(&mut then, &["elevation"]);
         same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
     });
-    let progressed = progressed(job, resolved);
-    results.settling = settling(job, resolved, results.prove.as_ref(), &progressed);
+    let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
+    let judged = if proved { judged(job, resolved) } else { Judged::default() };
+    results.settling = settling(job, resolved, results.prove.as_ref(), &progressed, &judged);
     results.stages = stages(
         job,
         resolved,
@@ -146,6 +153,36 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     );
     results.headline = headline(&results.stages);
     results
+}
+
+fn choose_first(job: &Job, bar: Option<&mut BarResult>, brief: Option<&Brief>) {
+    if let Some(bar) = bar {
+        bar::put_choice_first(job, bar, brief.and_then(|brief| brief.ends.as_ref()));
+    }
+}
+
+/// Stage Bar by itself, with what stage Cycle finds of the length it wants.
+fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
+    let setups = resolved.setups()?;
+    let mut bar = bar::bar(job, setups);
+    let undecided = bar.correction.is_some() && job.setups.plans.chosen.is_none();
+    let assembly = undecided.then(|| assemble(job, Some(setups)).ok()).flatten();
+    choose_first(job, Some(&mut bar), assembly.as_ref().map(cycle::brief).as_ref());
+    Some(bar)
+}
+
+/// What the stages judge of a job that is proved, as it is fitted.
+fn judged(job: &Job, resolved: &Resolved) -> Judged {
+    let setups = resolved.setups();
+    let sway_bar = assemble(job, setups)
+        .ok()
+        .and_then(|assembly| sway::overstressed(job, &resolved.sway.fitted, assembly.mechanism()));
+    Judged {
+        y_link: bracket::conversion_checks(job, resolved),
+        sway_bar,
+        track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
+        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()),
+    }
 }
 
 /// Stage Cycle of a job by itself.
@@ -195,12 +232,13 @@ pub fn plan_from(job: &Job, from: usize) -> PlanResult {
 #[must_use]
 pub fn work(job: &Job) -> WorkResult {
     let resolved = Resolved::of(job);
-    let bar = resolved.setups().map(|setups| bar::bar(job, setups));
+    let bar = bar_of(job, &resolved);
     work_of(job, &resolved, bar.as_ref())
 }
 
 fn work_of(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> WorkResult {
-    bolt_up::work(job, resolved, bar, bracket::legs_say(job, resolved))
+    let link = cycle::link_wanted(job, resolved.setups());
+    bolt_up::work(job, resolved, bar, (bracket::legs_say(job, resolved), link))
 }
 
 /// How sure the bar's figures are, of a job by itself.
@@ -319,6 +357,18 @@ fn same(then: &Value, now: &Value) -> bool {
 /// Whether the figures a proof rests on agree with those of another version of the rules: readings, bar,
 /// proof. What only one of the two versions knows, and how it is said, is left out.
 fn figures_agree(then: &Value, now: &Value) -> bool {
+    // What a movement is good to, and so whether it agrees with its prediction, is reckoned otherwise since 0.4: what
+    // was proved is where the axle stands.
+    let [then, now] = [then, now].map(|value| {
+        let mut value = value.clone();
+        if let Some(movement) = value.pointer_mut("/prove/movement") {
+            take_out(movement, &["uncertainty_mm", "agrees"]);
+        }
+        if let Some(proof) = value.get_mut("prove") {
+            take_out(proof, &["cause"]);
+        }
+        value
+    });
     ["sheets", "bar", "prove", "tolerance_mm"].iter().all(|part| {
         // A part that came or went is a change, whatever the version.
         then.get(part).is_some() == now.get(part).is_some() && agree(&then[part], &now[part])
@@ -329,7 +379,10 @@ fn agree(then: &Value, now: &Value) -> bool {
     let said = |value: &Value| value.get("in").is_some() && value.get("mm").is_some();
     match (then, now) {
         (Value::Object(a), Value::Object(b)) => {
-            said(then) || a.iter().all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
+            // How a figure is worked out is no figure.
+            let figures = a.iter().filter(|(key, _)| *key != "working");
+            said(then)
+                || figures.into_iter().all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
         }
         (Value::Array(a), Value::Array(b)) => {
             a.iter().chain(b).any(said) || (a.len() == b.len() && a.iter().zip(b).all(|(a, b)| agree(a, b)))

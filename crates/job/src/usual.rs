@@ -86,10 +86,21 @@ pub const AS_WANTED: Length = Length::from_mm(0.5);
 /// What the bar's own length is good to, plus or minus (default of this program).
 pub const BAR_LENGTH_GOOD_TO: Length = Length::from_mm(1.5);
 
+/// Standard uncertainty of an offset that nobody has read yet: three repeats either side, frame to hub (default of this
+/// program).
+pub const OFFSET_GOOD_TO: Length = Length::from_mm(0.9);
+
+/// What turns are counted to, as a standard uncertainty in turns: half a flat (default of this program).
+pub const TURNS_GOOD_TO: f64 = 1.0 / 12.0;
+
 /// Diameter of a track bar nobody measured, mm.
 pub const BAR_DIAMETER: f64 = 32.0;
 
 // The bracket
+
+/// A brace that would carry more than so many times the bar's load is no brace one counts on: up to twice that it
+/// depends on how much it gives, beyond it holds the bracket too near its root (default of this program).
+pub const BRACE_CARRIES: f64 = 3.0;
 
 /// Ears and what fills them agree within this.
 pub const EAR_SLACK: Length = Length::from_mm(0.8);

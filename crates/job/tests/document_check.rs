@@ -58,7 +58,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/title", json!(long), same, "too_long_text"),
         ("/notes", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/complaints/0/text", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
-        ("/version", json!(3), same, "unknown_version"),
+        ("/version", json!(4), same, "unknown_version"),
         ("/rig/vehicle", json!(long), same, "too_long_text"),
         ("/rig/bump", json!("-3 in"), same, "negative_distance"),
         ("/rig/droop", json!("-3 in"), same, "negative_distance"),

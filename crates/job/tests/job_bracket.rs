@@ -296,11 +296,11 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
     // M24x2 at both ends of a sleeve: 4 mm a turn, two thirds of a millimetre a flat.
     let flats = (change(0) * 6.0 / 4.0).round();
     let told = match ((flats / 6.0).floor(), flats % 6.0) {
-        (0.0, flats) => format!("{flats} flats out"),
-        (1.0, 0.0) => "1 turn out".to_owned(),
-        (1.0, 1.0) => "1 turn and 1 flat out".to_owned(),
-        (1.0, flats) => format!("1 turn and {flats} flats out"),
-        (turns, flats) => format!("{turns} turns and {flats} flats out"),
+        (0.0, flats) => format!("{flats} flats longer"),
+        (1.0, 0.0) => "1 turn longer".to_owned(),
+        (1.0, 1.0) => "1 turn and 1 flat longer".to_owned(),
+        (1.0, flats) => format!("1 turn and {flats} flats longer"),
+        (turns, flats) => format!("{turns} turns and {flats} flats longer"),
     };
     assert!(setting.legs[0].says.millimetres.ends_with(&told), "{} {told}", setting.legs[0].says.millimetres);
 }
@@ -389,10 +389,18 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
 }
 
 #[test]
-fn a_hole_that_is_gone_is_a_plan_no_more_and_says_so() {
+fn a_hole_that_is_gone_is_refused_and_a_plan_no_more() {
     let mut value = plain();
     value["setups"]["plans"]["chosen"] = json!({ "axle": { "bracket": "riser", "hole": "hole 9" } });
-    let results = solve(&job(&value));
+    let dangling: Job = serde_json::from_value(value).unwrap();
+    let faults = check(&dangling);
+    let [fault] = faults.as_slice() else { panic!("{faults:?}") };
+    assert_eq!(
+        (fault.pointer.as_str(), fault.code.as_str()),
+        ("/setups/plans/chosen/axle/bracket", "unknown_bracket")
+    );
+    // Stored by an earlier version it is read all the same.
+    let results = solve(&dangling);
     assert!(results.bar.unwrap().correction.unwrap().fitting.moved.is_empty());
     assert_eq!(results.stages[3].progress, derecho_job::strip::Progress::NeedsLook);
 }

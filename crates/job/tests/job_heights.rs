@@ -16,7 +16,7 @@ fn mm(value: f64) -> TapeEntry {
 /// read 10 mm to the left.
 fn job(heights: &[(&str, f64)], driven: &str) -> Job {
     let mut job: Job = serde_json::from_str(
-        r#"{"format":"derecho-job","version":2,"title":"Heights",
+        r#"{"format":"derecho-job","version":3,"title":"Heights",
             "rig":{"frame_eye_side":"left","bump":80,"droop":120},
             "sheets":[{"id":"a","unit":"mm","left":[110,110,110],"right":[90,90,90],
                        "conditions":{"on_its_weight":true}}],

@@ -5,7 +5,7 @@
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
-use derecho_job::document::{Job, Round, Sheet};
+use derecho_job::document::{Job, PlanForm, Round, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::results::settle;
 use derecho_job::strip::Progress;
@@ -66,7 +66,14 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     assert_eq!(format!("{:.3}", bar.found.angle_deg.to_degrees()), "10.807");
     let correction = bar.correction.unwrap();
     assert_eq!(format!("{:.4}", correction.recentring.length_mm.to_inches()), "32.4962");
-    assert_eq!(correction.says.inches, "Lengthen the bar 1/2\"");
+    // Something touches with the length alone, and holes are on offer: the choice comes before the length.
+    assert!(correction.decide_first);
+    assert!(correction.says.inches.starts_with("Decide first, a hole or the length alone"));
+    let mut decided = demo(1);
+    decided.setups.plans.chosen = Some(PlanForm::default());
+    let decided = solve(&decided).bar.unwrap().correction.unwrap();
+    assert_eq!(decided.says.inches, "Lengthen the bar 1/2\"");
+    assert_eq!(decided.length_mm, correction.length_mm);
     assert_eq!(correction.setting.unwrap().exactly.unwrap().inches, "3 turns less 0.14 flat");
     let numbers: Vec<String> =
         correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();

@@ -258,8 +258,8 @@ fn a_leaning_axle_is_reckoned_with_once_height_and_track_are_known() {
 #[test]
 fn cards_say_where_each_job_stands() {
     let waits = |name| card(&demo(name)).waits.map(|phrase| phrase.inches);
-    assert_eq!(waits("lookout-truck-7").as_deref(), Some("set the bar"));
-    assert_eq!(waits("lookout-truck-12").as_deref(), Some("read both sides"));
+    assert_eq!(waits("lookout-truck-7").as_deref(), Some("choose a hole or the length alone"));
+    assert_eq!(waits("lookout-truck-12").as_deref(), Some("choose a hole or the length alone"));
     assert_eq!(waits("lookout-truck-4").as_deref(), Some("read both sides again"));
     assert_eq!(waits("supply-truck-9").as_deref(), Some("road test, then settle it"));
     assert_eq!(card(&demo("supply-truck-9")).says.inches, "Proved: centred within 1/8\"");
@@ -271,17 +271,23 @@ fn cards_say_where_each_job_stands() {
 #[test]
 fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
     use derecho_job::cautions::{Stage, cautions};
-    let all = cautions(false);
+    let all = cautions(false, true);
     for stage in [Stage::Rig, Stage::Tape, Stage::Bar, Stage::Prove] {
         assert!(all.iter().any(|caution| caution.stage == stage), "{stage:?}");
     }
     assert_eq!(solve(&Job::new("Fresh")).cautions, all);
-    assert_eq!(solve(&demo("supply-truck-9")).cautions, all);
+    // A rear axle has no steering to mind.
+    let rear = solve(&demo("supply-truck-9")).cautions;
+    assert_eq!(rear, cautions(false, false));
+    let steering =
+        |said: &str| said.contains("teering wheel") || said.contains("drag link") || said.contains("toe");
+    assert!(all.iter().any(|caution| steering(&caution.says)));
+    assert!(rear.iter().all(|caution| !steering(&caution.says)), "{rear:?}");
     // A Y-link has legs and no bar to mind, and neither riser nor drop; everything else is minded all the same.
     let mut y_link = Job::new("Fresh");
     y_link.rig.axle_location = Some(derecho_job::document::AxleLocation::YLink);
     let told = solve(&y_link).cautions;
-    assert_eq!(told, cautions(true));
+    assert_eq!(told, cautions(true, true));
     assert_eq!(told.len(), all.len() - 1);
     let bracket = |told: &[derecho_job::cautions::Caution]| -> Vec<String> {
         told.iter()

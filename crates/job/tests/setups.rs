@@ -40,7 +40,7 @@ fn read(left: &str, right: &str, round: u32) -> Value {
 
 /// A front on leaf springs, frame eye left, bump 3 in, droop 4 in, both sides alike.
 fn truck() -> Value {
-    json!({ "format": "derecho-job", "version": 2, "title": "Ladder truck 3",
+    json!({ "format": "derecho-job", "version": 3, "title": "Ladder truck 3",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in" },
         "sheets": [read("6 in", "6 in", 0)],
@@ -80,7 +80,10 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     assert!((inches(set.length_mm) - 988.0_f64.sqrt()).abs() < 1e-9);
     assert_eq!(set.says.inches, "Shorten the bar 9/16\"");
     // 0.5675 in at 1/6 in to the turn: 3.405 turns, 20.4 flats, so 20.
-    assert_eq!(set.setting.as_ref().unwrap().turns_say.as_ref().unwrap().inches, "3 turns and 2 flats in");
+    assert_eq!(
+        set.setting.as_ref().unwrap().turns_say.as_ref().unwrap().inches,
+        "3 turns and 2 flats shorter"
+    );
     let planned = plan(&job(&value));
     let option = planned.options.iter().find(|option| option.chosen).unwrap();
     assert_eq!(option.length_mm, set.length_mm);
@@ -150,7 +153,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     assert!((inches(set.length_mm) - wanted).abs() < 1e-9);
     assert_eq!(set.says.inches, "Set the long-sleeve bar to 32 1/2\"");
     let setting = set.setting.unwrap();
-    assert_eq!(setting.turns_say.unwrap().inches, "9 turns out");
+    assert_eq!(setting.turns_say.unwrap().inches, "9 turns longer");
     let bench = setting.bench.unwrap();
     assert_eq!(bench.fully_in_mm, Length::from_inches(31.0));
     // Nine turns of 1/6 in: 32 1/2 in. Each end came out 3/4 in of the 3 in that were in.
@@ -159,7 +162,10 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     assert!((inches(bench.against_old_mm) - 0.5).abs() < 1e-9);
     let says: Vec<&str> = bench.says.iter().map(|says| says.inches.as_str()).collect();
     assert!(says[0].contains("right in, it measures 31\""), "{says:?}");
-    assert!(says[1].contains("9 turns out, both ends coming out alike: 32 1/2\" on the bench"), "{says:?}");
+    assert!(
+        says[1].contains("9 turns longer, both ends turned out alike: 32 1/2\" on the bench"),
+        "{says:?}"
+    );
     assert!(says[2].contains("2 1/4\" of thread stays in at each end; at least 1 3/8\" must"), "{says:?}");
     assert!(says[3].contains("the other eye is 1/2\" longer. One turn more shows 5/32\""), "{says:?}");
 
@@ -252,7 +258,7 @@ fn a_cut_on_record_makes_the_bar_shorter_for_the_next_round() {
     // 3/8 off each of two faces: right in it is 32 1/4 in.
     assert!((inches(setting.facts.shortest_mm.unwrap()) - 32.25).abs() < 1e-9);
     // 33 → 32.5085: 2.949 turns in, 17.69 flats: 18, so 32 1/2 in. 2 1/2 − 3/8 + 1/4 stays in.
-    assert_eq!(setting.turns_say.unwrap().inches, "3 turns in");
+    assert_eq!(setting.turns_say.unwrap().inches, "3 turns shorter");
     let end = &setting.facts.ends[0];
     assert!((inches(end.engagement_after_mm.unwrap()) - 2.375).abs() < 1e-2, "{end:?}");
     // Cutting the tips instead would have gained nothing: the shoulders stop it where they did.
@@ -465,10 +471,21 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     let at = "2026-11-26T08:00:00Z".parse().unwrap();
     assert!(settle(&job(&value), at).is_none());
     let mut reasoned = value.clone();
-    reasoned["proof"] = json!({ "although": "the wrench is at the depot; marked with paint" });
+    let gates = solved(&value).settling.gates;
+    reasoned["proof"] = json!({ "reasons": gates.iter().map(|gate| {
+        json!({ "key": gate.key, "because": "the wrench is at the depot; marked with paint" })
+    }).collect::<Vec<_>>() });
     assert!(settle(&job(&reasoned), at).is_some());
-    value["bolt_up"] = json!({ "fasteners": [{ "key": "legs/jam",
-        "tight": { "torque": "110 lb-ft", "done": { "at": "2026-11-25T15:00:00Z", "by": "Ada" } } }] });
+    let mark = json!({ "at": "2026-11-25T15:00:00Z", "by": "Ada" });
+    let steps = derecho_job::results::work(&job(&value)).steps;
+    value["bolt_up"] = json!({
+        "fasteners": [{ "key": "legs/jam", "tight": { "torque": "110 lb-ft", "done": mark } }],
+        "steps": steps.iter().map(|step| json!({ "key": step.key, "done": mark })).collect::<Vec<_>>(),
+    });
+    let looks = ["wheel_straight", "toe", "sensors", "lines", "wheel_nuts"];
+    value["proof"]["looked_at"] = looks.into_iter().map(|look| (look.to_owned(), json!(true))).collect();
+    let open: Vec<String> = solved(&value).settling.gates.into_iter().map(|gate| gate.key).collect();
+    assert_eq!(open, Vec::<String>::new());
     assert!(settle(&job(&value), at).is_some());
 }
 
@@ -664,7 +681,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
                 "moved": { "end": "frame", "by_mm": [0.0, 0.0, -50.8] } }] } });
     let job = forward::read(&old.to_string()).unwrap();
     let now = serde_json::to_value(&job).unwrap();
-    assert_eq!(now["version"], 2);
+    assert_eq!(now["version"], 3);
     assert_eq!(now["sheets"][0]["round"], 1);
     let plans = &now["setups"]["plans"];
     assert_eq!(
@@ -691,7 +708,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
 /// A figure that was taken once and is asked about today: its job opens, and the notes keep it.
 #[test]
 fn what_is_no_longer_read_goes_to_the_notes() {
-    let text = r#"{"format":"derecho-job","version":2,"title":"Truck","notes":"Mind the tank.",
+    let text = r#"{"format":"derecho-job","version":3,"title":"Truck","notes":"Mind the tank.",
         "vehicle":{"axle_weight":"2,600 lb","spring_rate":"35 N/mm"},
         "bracket":{"bolt":{"torque_nm":150.0}}}"#;
     let job = forward::read(text).expect("it opens");

@@ -166,7 +166,7 @@ impl Hands {
         };
         let document = json!({
             "format": "derecho-job",
-            "version": 2,
+            "version": 3,
             "title": "Practice vehicle",
             "rig": {
                 "vehicle": "a vehicle that exists only in the program",

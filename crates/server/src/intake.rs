@@ -96,13 +96,13 @@ mod tests {
 
     #[test]
     fn the_least_job() {
-        let job = read_job(br#"{"format":"derecho-job","version":2,"title":"One"}"#).unwrap();
+        let job = read_job(br#"{"format":"derecho-job","version":3,"title":"One"}"#).unwrap();
         assert_eq!(job, Job::new("One"));
     }
 
     #[test]
     fn null_is_left_out() {
-        let text = r#"{"format":"derecho-job","version":2,"title":"One","rig":{"lift":null,"end":null}}"#;
+        let text = r#"{"format":"derecho-job","version":3,"title":"One","rig":{"lift":null,"end":null}}"#;
         assert_eq!(read_job(text.as_bytes()).unwrap(), Job::new("One"));
     }
 
@@ -118,7 +118,7 @@ mod tests {
 
     #[test]
     fn shape_and_figures_are_told_together() {
-        let text = r#"{"format":"derecho-job","version":2,
+        let text = r#"{"format":"derecho-job","version":3,
             "rig":{"end":"sideways","colour":"red","lift":"24 13/0 in"},
             "sheets":[{"left":[{"text":"1,250","unit":"mm"}, true]}]}"#;
         let mut told = faults(text);
@@ -138,7 +138,7 @@ mod tests {
 
     #[test]
     fn every_kind_of_figure_is_told_by_its_place() {
-        let text = r#"{"format":"derecho-job","version":2,"title":"One",
+        let text = r#"{"format":"derecho-job","version":3,"title":"One",
             "vehicle":{"spring_rate":"35","other_bar":"300","axle_weight":"2,600 lb"},
             "bracket":{"bolt":{"thread":"thick","torque":"180"}}}"#;
         let mut told = faults(text);

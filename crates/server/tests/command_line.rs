@@ -64,7 +64,7 @@ fn solve_reads_standard_input() {
 
 #[test]
 fn solve_reads_short_forms() {
-    let short = r#"{"format":"derecho-job","version":2,"title":"Short",
+    let short = r#"{"format":"derecho-job","version":3,"title":"Short",
         "rig":{"frame_eye_side":"left","lift":"4 in"},
         "setups":{"found":{"bar":{"length":812.8,"frame_eye_height":"22 in","axle_eye_height":"20 in","read":"before_the_lift"}}}}"#;
     let solved = json(&derecho(&["solve", "-"], Some(short)));
@@ -79,7 +79,7 @@ fn a_bad_file_exits_with_2_and_says_where() {
     assert!(complaint(&broken).contains("standard input:2:"), "{}", complaint(&broken));
     assert!(broken.stdout.is_empty());
 
-    let text = r#"{"format":"derecho-job","version":2,"title":"T","rig":{"lift":"24 13/0 in","colour":1}}"#;
+    let text = r#"{"format":"derecho-job","version":3,"title":"T","rig":{"lift":"24 13/0 in","colour":1}}"#;
     let faulty = derecho(&["solve", "-"], Some(text));
     assert_eq!(faulty.status.code(), Some(2));
     let says = complaint(&faulty);

@@ -41,7 +41,7 @@ impl Drop for Server {
 }
 
 fn document(count: u64) -> Value {
-    json!({ "format": "derecho-job", "version": 2, "title": format!("save {count}") })
+    json!({ "format": "derecho-job", "version": 3, "title": format!("save {count}") })
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -424,7 +424,8 @@ fn reach(adjuster: &Adjuster, ends: &[(&ThreadedEnd, Length)], now: Length, per_
     };
     let more = all(|end| Some(end.engagement? - end.least_engagement()));
     let less = all(|end| Some(end.full_depth()? - end.engagement?));
-    let longest = more.map(|room| now + room.max(Length::ZERO)).or(out);
+    // Signed: ends that lack thread as they are set take the bar below its own length.
+    let longest = more.map(|room| now + room).or(out);
     let shortest = less.map(|room| now - room.max(Length::ZERO)).or(inward);
     Reach {
         turned_out: tighter(out, adjuster.made_max, Length::min),
@@ -493,7 +494,8 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
         Verdict::AsItIs
     } else if held && as_near_as_steps {
         Verdict::Fits
-    } else if reach.longest.is_some_and(|longest| wanted > longest + slack) && !mixed {
+    } else if reach.longest.is_some_and(|longest| wanted > longest + SLACK) && !mixed {
+        // What is near enough as a length never excuses a thread.
         Verdict::TooLittleThread
     } else if mixed {
         if wanted > now && ends_run_out(&ends, change / per_turn) {
@@ -501,7 +503,7 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
         } else {
             Verdict::ThreadBottoms
         }
-    } else if ends.len() > 1 {
+    } else if evened(&ends, change).is_some_and(|after| after.iter().all(|end| end.enough == Some(true))) {
         Verdict::EvenEnds
     } else {
         Verdict::TooLittleThread

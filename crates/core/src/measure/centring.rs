@@ -9,6 +9,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::angle::Angle;
+use super::conformity::{provable, proves, within};
 use super::length::{Length, in_quadrature};
 use super::phrase::{Step, Value, Working};
 use super::side::Side;
@@ -58,11 +59,11 @@ pub struct Readings<'a> {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Answer {
-    /// Off to one side by more than the readings are unsure.
+    /// Off to one side by more than the readings are unsure, and not proved to be within the tolerance.
     OffCentre,
-    /// The readings cannot tell it from centred.
+    /// The readings cannot tell it from centred, nor prove that it is.
     CannotTell,
-    /// Within the tolerance, uncertainty included.
+    /// Proved to be within the tolerance: 95 in 100 or more that it is.
     WithinTolerance,
 }
 
@@ -97,8 +98,14 @@ pub struct Centring {
     pub tolerance_mm: Length,
     /// One of three.
     pub answer: Answer,
-    /// False where the uncertainty alone exceeds the tolerance.
+    /// How likely it truly is within the tolerance, 0 to 1.
+    pub within_probability: f64,
+    /// The smallest tolerance these readings prove.
+    pub provable_mm: Length,
+    /// False where not even an offset of nought could be proved to be within the tolerance, as sure as it was read.
     pub method_can_prove: bool,
+    /// Whether more repeats of the same kind can answer at all: what the feature itself is unsure by stays.
+    pub repeats_can_tell: bool,
     /// The arithmetic with this sheet's numbers.
     pub working: Working,
 }
@@ -150,7 +157,9 @@ pub fn centring(readings: &Readings<'_>) -> Option<Centring> {
     let repeat = in_quadrature(&[of_side(n_left), of_side(n_right)]) / 2.0;
     let uncertainty = in_quadrature(&[repeat, readings.feature_uncertainty]) * COVERAGE;
 
-    let answer = if offset.abs() + uncertainty <= readings.tolerance {
+    let standard = uncertainty / COVERAGE;
+    let tolerance = readings.tolerance;
+    let answer = if proves(offset, standard, tolerance) {
         Answer::WithinTolerance
     } else if offset.abs() <= uncertainty {
         Answer::CannotTell
@@ -174,7 +183,12 @@ pub fn centring(readings: &Readings<'_>) -> Option<Centring> {
         uncertainty_mm: uncertainty,
         tolerance_mm: readings.tolerance,
         answer,
-        method_can_prove: uncertainty <= readings.tolerance,
+        within_probability: within(offset, standard, tolerance),
+        provable_mm: provable(offset, standard),
+        method_can_prove: proves(Length::ZERO, standard, tolerance),
+        repeats_can_tell: answer != Answer::CannotTell
+            || proves(offset, readings.feature_uncertainty, tolerance)
+            || offset.abs() > readings.feature_uncertainty * COVERAGE,
         working: figures.working(readings),
     })
 }
@@ -249,6 +263,16 @@ impl Figures {
             "U = 2 √({u}² + {u_feature}²)",
             &[("u", length(self.repeat)), ("u_feature", length(readings.feature_uncertainty))],
             length(self.uncertainty),
+        ));
+        steps.push(Step::new(
+            "how likely it truly is within the tolerance; 95 in 100 prove it",
+            "Φ(({tol} − {e}) / {u}) − Φ((−{tol} − {e}) / {u})",
+            &[
+                ("tol", length(readings.tolerance)),
+                ("e", length(self.offset)),
+                ("u", length(self.uncertainty / COVERAGE)),
+            ],
+            Value::Number(within(self.offset, self.uncertainty / COVERAGE, readings.tolerance), 3),
         ));
         Working { title: "How far off, and how sure".to_owned(), steps }
     }

@@ -5,6 +5,7 @@
 
 pub mod angle;
 pub mod centring;
+pub mod conformity;
 pub mod draws;
 pub mod entry;
 pub mod length;

@@ -49,6 +49,12 @@ impl Phrase {
 /// What a length is off by, reckoned to and fro: a thousandth of a millimetre, more than any figure is good for.
 const RECKONING_NANOMETRES: i64 = 1_000;
 
+/// No length of a vehicle is longer: a hundred metres.
+const BEYOND_MM: f64 = 100_000.0;
+
+/// Said where a figure would be that no vehicle has.
+const OUT_OF_REACH: &str = "out of reach";
+
 /// How figures are put into words in one unit system.
 #[derive(Clone, Copy, Debug)]
 pub struct Words {
@@ -62,9 +68,30 @@ impl Words {
         self.unit
     }
 
+    /// What is said in place of a figure that no vehicle has: a length that is none, or far beyond one.
+    fn beyond(length: Length) -> Option<String> {
+        let mm = length.to_mm();
+        (!mm.is_finite() || mm.abs() > BEYOND_MM).then(|| OUT_OF_REACH.to_owned())
+    }
+
+    /// A diameter of stock: to 1/32 where it is one, else to a hundredth of an inch, so that bars of 0.85 in, 7/8" and
+    /// 0.9 in go by three names; millimetres to a tenth.
+    #[must_use]
+    pub fn stock(self, length: Length) -> String {
+        let thirty_seconds = length.to_inches() * 32.0;
+        let on_a_mark = (thirty_seconds - thirty_seconds.round()).abs() < 0.02;
+        if self.unit == Unit::Inches && !on_a_mark {
+            return format!("{} in", print::fixed(length.to_inches(), 2));
+        }
+        self.fine(length)
+    }
+
     /// An unsigned length in the everyday style: `3/8"`, `9.5 mm`.
     #[must_use]
     pub fn distance(self, length: Length) -> String {
+        if let Some(none) = Self::beyond(length) {
+            return none;
+        }
         print::written(length.abs(), Style::everyday(self.unit))
     }
 
@@ -81,6 +108,9 @@ impl Words {
     }
 
     fn bounded(self, length: Length, up: i64) -> String {
+        if let Some(none) = Self::beyond(length) {
+            return none;
+        }
         let style = Style::everyday(self.unit);
         let division = style.division_nanometres();
         let exact = print::nanometres(length.abs());
@@ -94,6 +124,9 @@ impl Words {
     /// A length to 1/32 or 0.1 mm, where a sixteenth is too coarse to say anything.
     #[must_use]
     pub fn fine(self, length: Length) -> String {
+        if let Some(none) = Self::beyond(length) {
+            return none;
+        }
         let style = match self.unit {
             Unit::Inches => Style::ThirtySeconds,
             Unit::Millimetres => Style::TenthMillimetres,
@@ -138,6 +171,9 @@ impl Words {
     /// A length with its decimals, for workings.
     #[must_use]
     pub fn decimal(self, length: Length) -> String {
+        if let Some(none) = Self::beyond(length) {
+            return none;
+        }
         print::decimal(length, self.unit)
     }
 }
@@ -145,6 +181,9 @@ impl Words {
 /// Degrees to one decimal, unsigned.
 #[must_use]
 pub fn degrees(angle: Angle) -> String {
+    if !angle.to_degrees().is_finite() {
+        return OUT_OF_REACH.to_owned();
+    }
     format!("{:.1}°", angle.to_degrees().abs())
 }
 

@@ -127,6 +127,8 @@ pub(crate) struct ReadJob {
     frame: SharedSetup,
     obstacles: Vec<Obstacle>,
     steering: Option<(DragLink, Length)>,
+    /// How far up the part that is fitted already has taken the link's ends, pitman end first, mm.
+    link_raised: [f64; 2],
     stops: Stops,
     found: Fitted,
     eyes: Option<bar::Eyes>,
@@ -187,8 +189,12 @@ impl ReadJob {
             arms,
         };
         let found = frame.setup(eyes.as_ref().map(|eyes| eyes.found)).map_err(|f| frame.faulty(f))?;
+        // The link was measured as found; a part fitted since has moved its ends.
+        let link_raised =
+            setups.map_or([0.0; 2], |setups| moves::drag_link_raise(job, &setups.base.drag_link));
         let steering = steering.map(|(link, radius)| {
-            // Wheels straight as found: the link is as long as its ends are apart there.
+            // Wheels straight as it stands: the link is as long as its ends are apart there.
+            let link = raise(link, link_raised);
             let driven = found.at_driven.pose;
             let made = link.straight_length(frame.axle_height, &driven);
             (DragLink { made, ..link }, radius)
@@ -197,6 +203,7 @@ impl ReadJob {
             frame,
             obstacles,
             steering,
+            link_raised,
             stops: stops(job, half_track),
             found,
             eyes,
@@ -236,6 +243,16 @@ impl ReadJob {
         self.frame.axle_height
     }
 
+    /// How far up its ends still go from where the part that is fitted has them.
+    fn further(&self, raised: [f64; 2]) -> [f64; 2] {
+        [raised[0] - self.link_raised[0], raised[1] - self.link_raised[1]]
+    }
+
+    /// How much of its slant the part that is fitted has taken from the link already, mm.
+    pub(crate) fn link_lifted(&self) -> f64 {
+        self.link_raised[1] - self.link_raised[0]
+    }
+
     /// The drag link as it is.
     pub(crate) const fn drag_link(&self) -> Option<&(DragLink, Length)> {
         self.steering.as_ref()
@@ -244,7 +261,8 @@ impl ReadJob {
     /// Eyes moved and another bar in: the mechanism with a length, or with the one that centres the axle at
     /// the driven height, and that length.
     ///
-    /// `raised` moves the drag link's ends, pitman end first, in mm up; it is set straight again.
+    /// `raised` moves the drag link's ends from where they were found, pitman end first, in mm up; it is set straight
+    /// again.
     pub(crate) fn candidate(
         &self,
         (moves, length): (EyeMoves, Option<Length>),
@@ -253,7 +271,7 @@ impl ReadJob {
     ) -> Result<(Mechanism, Length), PoseFault> {
         let (fitted, length) = self.frame.moved(&self.found, moves, length)?;
         let steering = self.steering.map(|(link, radius)| {
-            let link = raise(link, raised);
+            let link = raise(link, self.further(raised));
             let made = link.straight_length(self.frame.axle_height, &fitted.at_driven.pose);
             (DragLink { made, ..link }, radius)
         });
@@ -282,7 +300,7 @@ fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
 fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &ReadJob) -> Option<(DragLink, Length)> {
     let (link, radius) = bench.steering?;
     let part = setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).drag_link.as_str());
-    Some((raise(link, moves::drag_link_raise(job, part)), radius))
+    Some((raise(link, bench.further(moves::drag_link_raise(job, part))), radius))
 }
 
 fn stops(job: &Job, half_track: f64) -> Stops {

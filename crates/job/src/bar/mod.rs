@@ -33,7 +33,7 @@ pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, sett
 use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
 use crate::document::{FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
-use crate::setups::moves::choice;
+use crate::setups::moves::{brackets, choice};
 use crate::setups::{BarState, Basis, Reading, Setups, Wanted, hung};
 use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
@@ -74,6 +74,9 @@ pub struct Correction {
     pub covered: Option<bool>,
     /// What else would help, where it cannot.
     pub other_ways: Vec<OtherWay>,
+    /// Whether a hole or the length alone is to be chosen first: the length alone leads into something that ends the
+    /// travel, while holes are on offer.
+    pub decide_first: bool,
     /// The answer in one sentence.
     pub says: Phrase,
     /// What the rule of thumb would have cost; absent where another bar is hung or an eye moved.
@@ -219,6 +222,17 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
     }
 }
 
+/// Puts the choice before the length: where nobody chose a hole or the length alone, holes are on offer, and something
+/// ends the travel with the length alone. `ends` says what, where something does.
+pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Phrase>) {
+    let open = job.setups.plans.chosen.is_none() && !brackets(job).is_empty();
+    let length = bar.correction.as_mut().filter(|correction| correction.set.is_none());
+    if let (true, Some(ends), Some(correction)) = (open, ends, length) {
+        correction.decide_first = true;
+        correction.says = words::decide_first(ends);
+    }
+}
+
 /// The planned bar before it is set: the one that is in, or a part out of its box.
 fn unset(job: &Job, setups: &Setups) -> BarState {
     let name = &setups.plan.bar.name;
@@ -235,15 +249,16 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
     let stays;
     let wanted = match (&setups.wanted, made) {
         (Some(wanted), _) => wanted,
-        (None, Some(_)) => {
+        (None, made) if made.is_some() || plan.in_place != base.in_place => {
             stays = as_it_is(setups)?;
             &stays
         }
-        (None, None) => return None,
+        (None, _) => return None,
     };
     if made.is_none()
         && plan.bar.name == base.bar.name
         && plan.moves == base.moves
+        && plan.in_place == base.in_place
         && setups.basis.answer != Reading::Off
     {
         return None;
@@ -252,7 +267,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
     let hangs = plan.bar.name != base.bar.name;
     let moves = plan.moves.since(base.moves);
     let setting = bar.adjuster.as_ref().map(|adjuster| setting_of(setups, wanted, &bar, adjuster));
-    let covered = wanted.covered(&bar, setups.tolerance);
+    let covered = wanted.covered(&bar, setups.reach_tolerance());
     let view = wanted.view.with_length(wanted.length).ok()?;
     let (droop, bump) = travel_left(job);
     let alone = moves.is_none() && !hangs;
@@ -294,6 +309,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         working: words::length_working(&base.view, &view, base.offset, moves.sideways(), &wanted.recentring),
         readings_say: readings.map(words::readings_say),
         predicted_readings_mm: readings,
+        decide_first: false,
         plan_says: words::plan_says(moves, &chosen_holes(job)),
         fitting: evened(fitting(job, setups, wanted), setting.as_ref()),
         set: made.map(|made| set_check(setups, made)),
@@ -341,7 +357,7 @@ pub fn fitting(job: &Job, setups: &Setups, wanted: &Wanted) -> Round {
     let [frame, axle] = chosen_holes(job);
     let moved = [(BracketEnd::Frame, moves.frame, frame), (BracketEnd::Axle, moves.axle, axle)]
         .into_iter()
-        .filter(|(_, by, _)| by.length() > 1e-6)
+        .filter(|(end, by, _)| by.length() > 1e-6 || plan.in_place.at(*end) != base.in_place.at(*end))
         .map(|(end, by, to)| FittedMove { end, by_mm: by.to_array(), to })
         .collect();
     Round {

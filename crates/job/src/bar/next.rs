@@ -92,7 +92,7 @@ pub fn next_reading(job: &Job, resolved: &Resolved, draws: usize) -> Option<Next
                 Further::RepeatLeft => offset_good_to(sheet, centring, [counts[0] + 1, counts[1]], feature),
                 Further::RepeatRight => offset_good_to(sheet, centring, [counts[0], counts[1] + 1], feature),
                 Further::BetterFeature => {
-                    offset_good_to(sheet, centring, counts, feature.min(usual::HUB_FEATURE))
+                    offset_good_to(sheet, centring, counts, feature.min(tape::better_feature(sheet)))
                 }
                 // They tell the length, not where the axle is.
                 Further::HeightsAgain | Further::Finder => centring.uncertainty_mm,

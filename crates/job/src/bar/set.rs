@@ -1,6 +1,6 @@
 //! How the planned bar's length is set, and what was set held against what was wanted.
 
-use derecho_core::bar::adjuster::{Adjuster, Setting, Verdict, setting_within};
+use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, Setting, Verdict, setting_within};
 use derecho_core::measure::{Length, Phrase};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -52,7 +52,7 @@ pub struct SettingResult {
 /// How the bar of the plan is brought to its length.
 #[must_use]
 pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &Adjuster) -> SettingResult {
-    let slack = wanted.length_tolerance(setups.tolerance);
+    let slack = wanted.length_tolerance(setups.reach_tolerance());
     // A fixed bar stays as it is wherever its own length was found good enough.
     let facts = setting_within(adjuster, bar.length, wanted.length, slack);
     let old = setups.base.view.length();
@@ -67,8 +67,15 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
             says: words::bench_says(&facts, set, set - old, thread),
         }
     });
+    let exact = wanted.recentring.length_mm;
+    let ends =
+        adjuster.kind != AdjusterKind::Fixed && facts.verdict.reaches() && wanted.offset != Length::ZERO;
     SettingResult {
-        says: words::setting_says(&facts),
+        says: if ends && wanted.length != exact {
+            words::thread_ends(wanted.length, exact, wanted.offset)
+        } else {
+            words::setting_says(&facts)
+        },
         turns_say: words::turns_say(&facts),
         exactly: words::exactly(&facts),
         bench,

@@ -66,8 +66,10 @@ struct Raw<'a> {
     height_deviation: Length,
     finder_deviation: Length,
     centring: Option<(&'a Centring, Sense, [usize; 2], Length)>,
-    /// Standard uncertainty of the feature it was read to.
+    /// Standard uncertainty of the feature it was read to, with the instrument's share.
     feature: Length,
+    /// The same of a better feature: the instrument's share stays.
+    better: Length,
     /// Standard deviation of the bar's own length.
     length_deviation: Length,
     /// What rounds since the sheet did to the offset that was read.
@@ -171,6 +173,9 @@ impl<'a> Raw<'a> {
                 .filter(|basis| basis.source == BasisSource::Lift)
                 .and_then(|_| length_of(&job.rig.lift)),
             feature: centring.map_or(Length::ZERO, |(centring, ..)| centring.feature_uncertainty_mm),
+            better: sheet
+                .and_then(|id| job.sheets.iter().find(|sheet| sheet.id == *id))
+                .map_or(usual::HUB_FEATURE, tape::better_feature),
             length_deviation: usual::BAR_LENGTH_GOOD_TO / 2.0,
             centring,
             droop: droop + driven,
@@ -186,7 +191,7 @@ impl<'a> Raw<'a> {
                     counts[usize::from(further == Further::RepeatRight)] += 1;
                 }
             }
-            Further::BetterFeature => self.feature = self.feature.min(usual::HUB_FEATURE),
+            Further::BetterFeature => self.feature = self.feature.min(self.better),
             // The mean of two is good to a root of two less.
             Further::HeightsAgain => self.height_deviation = self.height_deviation / 2.0_f64.sqrt(),
             Further::Finder => {

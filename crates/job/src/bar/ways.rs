@@ -70,7 +70,7 @@ pub struct OtherWay {
 #[must_use]
 pub(super) fn other_ways(job: &Job, setups: &Setups, setting: Option<&Setting>) -> Vec<WayFacts> {
     let Some(wanted) = &setups.wanted else { return Vec::new() };
-    if wanted.covered(&planned_bar(job, setups), setups.tolerance) != Some(false) {
+    if wanted.covered(&planned_bar(job, setups), setups.reach_tolerance()) != Some(false) {
         return Vec::new();
     }
     let bar = planned_bar(job, setups);
@@ -128,7 +128,7 @@ fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<WayFacts> {
                 continue;
             }
             let Some(wanted) = setups.wanted_with(moves, bar) else { continue };
-            if wanted.covered(bar, setups.tolerance) == Some(true) {
+            if wanted.covered(bar, setups.reach_tolerance()) == Some(true) {
                 let name = match bracket.name.as_str() {
                     "" => hole.name.clone(),
                     bracket => format!("{bracket}, {}", hole.name),
@@ -147,7 +147,7 @@ fn bars(job: &Job, setups: &Setups) -> Vec<WayFacts> {
     let fitting = parts.filter_map(|part| {
         let bar = BarState::new(part, setups.base.view.length());
         let wanted = setups.wanted_with(moves, &bar)?;
-        (wanted.covered(&bar, setups.tolerance) == Some(true))
+        (wanted.covered(&bar, setups.reach_tolerance()) == Some(true))
             .then(|| way(WayOut::Bar { name: part.name.clone() }, &bar, wanted.length))
     });
     fitting.take(MOST_NAMED).collect()

@@ -273,6 +273,13 @@ pub(crate) fn withheld(setups: &Setups) -> Phrase {
     }
 }
 
+/// The headline where the length alone leads into something that ends the travel, and holes are on offer.
+pub(crate) fn decide_first(ends: &Phrase) -> Phrase {
+    Phrase::of(|w| {
+        format!("Decide first, a hole or the length alone: with the length alone, {}", ends.in_unit(w.unit()))
+    })
+}
+
 /// What the headline is made from.
 pub(crate) struct Set<'a> {
     /// Change of length from the bar that is in.
@@ -521,7 +528,8 @@ fn whole_turns(turns: u32, flats: u32) -> String {
 /// The turns to make; None where turning does not reach the length, or a bar has none to make.
 pub(crate) fn turns_say(setting: &Setting) -> Option<Phrase> {
     let (turns, flats) = (setting.turns?, setting.flats?);
-    let way = if setting.wanted_mm > setting.from_mm { "out" } else { "in" };
+    // In and out mean nothing of a sleeve with two hands.
+    let way = if setting.wanted_mm > setting.from_mm { "longer" } else { "shorter" };
     let text = match (turns, flats, setting.turned_by) {
         (0, 0, _) => "leave it as it is".to_owned(),
         (0, 3, TurnStep::HalfTurn) => format!("half a turn {way}"),
@@ -624,14 +632,22 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
         Verdict::TooLittleThread => Phrase::of(|w| {
             let needed = setting.ends.iter().map(|end| end.least_engagement_mm).reduce(Length::max);
             let needed = needed.unwrap_or(Length::ZERO);
-            match setting.evened_longest_mm {
-                Some(longest) => format!(
+            let least_in = setting.ends.iter().filter_map(|end| end.engagement_before_mm).reduce(Length::min);
+            match (setting.evened_longest_mm, least_in) {
+                (Some(longest), Some(least_in)) if longest < setting.from_mm => format!(
+                    "As it is there is too little thread in: {} where {} must stay in at each end. Take a longer bar, or a bracket that wants less length.",
+                    w.fine(least_in),
+                    w.fine(needed)
+                ),
+                (Some(longest), _) => format!(
                     "With the {} of thread that must stay in it goes to {} and no further, {} short. Take a longer bar, or a bracket that wants less length.",
                     w.distance(needed),
                     w.fine(longest),
                     w.distance(setting.wanted_mm - longest)
                 ),
-                None => format!("Less than the {} of thread that must stay in would.", w.distance(needed)),
+                (None, _) => {
+                    format!("Less than the {} of thread that must stay in would.", w.distance(needed))
+                }
             }
         }),
         Verdict::ThreadBottoms => Phrase::plain(
@@ -647,6 +663,23 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
             format!("The nearest step leaves the bar {} too {side}.", w.fine(leftover))
         }),
     }
+}
+
+/// Where the thread ends before the length that centres is reached, near enough to be proved centred.
+pub(crate) fn thread_ends(set: Length, exact: Length, off: Length) -> Phrase {
+    let missed = exact - set;
+    Phrase::of(|w| {
+        let (way, side) = if missed > Length::ZERO { ("longest", "longer") } else { ("shortest", "shorter") };
+        let leaves = match w.sideways(off) {
+            centred if centred == "centred" => String::new(),
+            place => format!(" The axle stands {place} then, near enough to be proved centred."),
+        };
+        format!(
+            "Its thread ends there: {} is the {way} it goes, {} {side} would centre it exactly.{leaves}",
+            w.fine(set),
+            w.fine(missed)
+        )
+    })
 }
 
 /// The least that any end has in over what must stay in.
@@ -709,7 +742,7 @@ pub(crate) fn bench_says(
             format!("{ends} right in, it measures {} eye to eye.", w.fine(setting.from_mm))
         }),
         Phrase::of(|w| {
-            let equally = if alike { ", both ends coming out alike" } else { "" };
+            let equally = if alike { ", both ends turned out alike" } else { "" };
             format!(
                 "From there {}{equally}: {} on the bench.",
                 turns.as_ref().map_or("", |turns| turns.in_unit(w.unit())),

@@ -232,6 +232,22 @@ impl Known {
     }
 
     fn checks(&self, form: Option<&FastenerForm>) -> Vec<FitCheck> {
+        let torque = self.thread.as_ref().zip(self.grade).map(|(thread, grade)| {
+            let treatment = self.treatment.unwrap_or_default();
+            let usual = reference_torque(thread, grade, treatment);
+            let stands = self.wanted().map(|given| torque_stands(given, thread, grade, treatment));
+            let verdict = match stands {
+                None => FitVerdict::Open,
+                Some(derecho_core::fastener::strength::TorqueStands::Usual) => FitVerdict::Good,
+                Some(_) => FitVerdict::Bad,
+            };
+            check("torque", verdict, words::reference(usual, stands))
+        });
+        self.fits(form).into_iter().chain(torque).collect()
+    }
+
+    /// Whether nut, hole and length are its own; its torque aside, which its sheet rules.
+    fn fits(&self, form: Option<&FastenerForm>) -> Vec<FitCheck> {
         let Some(thread) = &self.thread else { return Vec::new() };
         let length = form.and_then(|form| self.stack(form));
         let length = length.map(|stack| length_of_stack(&stack, &reckon(&stack)));
@@ -246,18 +262,7 @@ impl Known {
             let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };
             check("bolt in its hole", verdict, bracket_words::hole(play, play > PLAY))
         });
-        let torque = self.grade.map(|grade| {
-            let treatment = self.treatment.unwrap_or_default();
-            let usual = reference_torque(thread, grade, treatment);
-            let stands = self.wanted().map(|given| torque_stands(given, thread, grade, treatment));
-            let verdict = match stands {
-                None => FitVerdict::Open,
-                Some(derecho_core::fastener::strength::TorqueStands::Usual) => FitVerdict::Good,
-                Some(_) => FitVerdict::Bad,
-            };
-            check("torque", verdict, words::reference(usual, stands))
-        });
-        [nut, hole, length, torque].into_iter().flatten().collect()
+        [nut, hole, length].into_iter().flatten().collect()
     }
 }
 
@@ -286,6 +291,7 @@ pub(super) fn named(situation: &Situation, key: &str) -> (String, Option<u32>) {
         "bar/adjuster" => ("bolt of the adjusting end", Some(1)),
         "bar/jam" if one_end => ("bar's jam nut", Some(1)),
         "bar/jam" => ("bar's jam nuts or clamps", Some(2)),
+        "drag-link/clamps" => ("clamps of the drag link's sleeve", Some(2)),
         "drag-link/studs" => ("nuts of the drag-link part", None),
         "sway/first-mount" => ("first sway arm's mount bolt", Some(1)),
         "sway/second-mount" => ("second sway arm's mount bolt", Some(1)),
@@ -313,6 +319,18 @@ pub(super) fn keys(job: &Job, tasks: &[Task]) -> Vec<String> {
     let planned = tasks.iter().flat_map(|task| task.tightens.iter().cloned());
     let own = job.bolt_up.fasteners.iter().map(|form| form.key.clone()).filter(|key| key.starts_with("own/"));
     planned.chain(own).collect()
+}
+
+/// Whether nut, hole and length of one are its own.
+pub(super) fn fits(job: &Job, key: &str) -> Vec<FitCheck> {
+    Known::of(job, key).fits(job.bolt_up.fastener(key))
+}
+
+/// Whether the torque that one was to have is from memory alone.
+pub(super) fn is_from_memory(job: &Job, key: &str) -> bool {
+    let struck = job.bolt_up.fastener(key).is_some_and(|form| !form.struck.trim().is_empty());
+    let known = Known::of(job, key);
+    !struck && known.torque.is_some() && known.source == Some(TorqueSource::FromMemory)
 }
 
 /// How tight one is.

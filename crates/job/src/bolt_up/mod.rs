@@ -38,7 +38,7 @@ use crate::document::work::{Mark, Stands, StepRecord};
 use crate::document::{Job, length_of};
 use crate::setups::{Resolved, Setups};
 use crate::usual;
-use crate::verdict::FitCheck;
+use crate::verdict::{FitCheck, FitVerdict};
 
 /// How far a step is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -204,6 +204,14 @@ pub struct Progressed {
     pub recheck: Vec<String>,
     /// What is still off the vehicle.
     pub still_off: Vec<String>,
+    /// Fasteners tightened otherwise than wanted, by name.
+    pub other_than_wanted: Vec<String>,
+    /// Fasteners whose torque is from memory, by name.
+    pub from_memory: Vec<String>,
+    /// Parts that are missing or wrong, by name.
+    pub wrong_parts: Vec<String>,
+    /// What does not fit: joint in its ears, bolt, nut, hole; key, name and sentence of each.
+    pub unfit: Vec<(String, FitCheck)>,
 }
 
 /// How far the work is.
@@ -228,7 +236,32 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
         untorqued: of(&[Tightness::Open]),
         recheck: of(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
         still_off: off.map(|taken| taken.name.clone()).collect(),
+        other_than_wanted: of(&[Tightness::OtherThanWanted]),
+        from_memory: fasteners::keys(job, &tasks)
+            .into_iter()
+            .filter(|key| fasteners::is_from_memory(job, key))
+            .map(|key| self::named(job, &situation, &key))
+            .collect(),
+        wrong_parts: parts::lines(job, &situation)
+            .into_iter()
+            .filter(|part| part.stops)
+            .map(|part| part.name)
+            .collect(),
+        unfit: unfit(job, &situation, &tasks),
     }
+}
+
+/// What of the fit-up and of the fasteners is judged bad, each with its key.
+fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCheck)> {
+    let bad = |check: &FitCheck| check.verdict == FitVerdict::Bad;
+    let of_the_eye = fit(job, situation).into_iter().filter(bad).map(|check| ("eye".to_owned(), check));
+    let of_fasteners = fasteners::keys(job, tasks).into_iter().flat_map(|key| {
+        let name = self::named(job, situation, &key);
+        let named = |check: FitCheck| FitCheck { name: format!("{name}: {}", check.name), ..check };
+        let checks = fasteners::fits(job, &key).into_iter().filter(bad).map(named);
+        checks.map(|check| (key.clone(), check)).collect::<Vec<_>>()
+    });
+    of_the_eye.chain(of_fasteners).collect()
 }
 
 /// Keys and names of the fasteners of a plan.
@@ -248,19 +281,36 @@ fn named(job: &Job, situation: &Situation, key: &str) -> String {
 
 /// Works the plan of work out. Never fails: where nothing is chosen it says so.
 #[must_use]
-pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<Phrase>) -> WorkResult {
+pub fn work(
+    job: &Job,
+    resolved: &Resolved,
+    bar: Option<&BarResult>,
+    (legs, link): (Vec<Phrase>, Option<Phrase>),
+) -> WorkResult {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let told = context(job, resolved, &situation, bar, legs);
+    let told = context(job, resolved, &situation, bar, (legs, link));
     let says: Vec<words::Told> = tasks.iter().map(|task| words::step(&told, &task.what)).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
         found.map(|index| says[index].does.clone()).unwrap_or_default()
     };
-    let steps: Vec<StepLine> = tasks
+    let mut steps: Vec<StepLine> = tasks
         .iter()
         .zip(&says)
         .map(|(task, told)| step_line(job, (&situation, &tasks), task, told, &does))
         .collect();
+    let choice = bar
+        .and_then(|bar| bar.correction.as_ref())
+        .filter(|correction| correction.decide_first)
+        .map(|correction| correction.says.clone());
+    if let Some(choice) = &choice {
+        // Nothing is undone for a length that leads into something.
+        for step in steps.iter_mut().filter(|step| matches!(step.state, StepState::Ready | StepState::Waits))
+        {
+            step.state = StepState::Stopped;
+            step.minds.insert(0, choice.clone());
+        }
+    }
     let open = steps.iter().find(|step| matches!(step.state, StepState::Ready | StepState::Stopped));
     let open = open.or_else(|| steps.iter().find(|step| step.state == StepState::Waits));
     let done = tasks.iter().filter(|task| is_closed(job.bolt_up.step(&task.key))).count();
@@ -271,12 +321,18 @@ pub fn work(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, legs: Vec<P
             correction.covered != Some(false)
                 && correction.setting.as_ref().is_none_or(|setting| can_be_followed(setting.facts.verdict))
         });
-    let minds = if tasks.is_empty() { Some(words::nothing_yet()) } else { (!reaches).then(words::refused) };
+    let minds = if tasks.is_empty() {
+        Some(words::nothing_yet())
+    } else {
+        choice.clone().or_else(|| (!reaches).then(words::refused))
+    };
     let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
     WorkResult {
-        says: words::says(steps.len(), open.map(|step| &step.does)),
+        says: choice
+            .as_ref()
+            .map_or_else(|| words::says(steps.len(), open.map(|step| &step.does)), |_| words::choose_first()),
         minds,
-        next: open.map(|step| step.key.clone()),
+        next: open.filter(|_| choice.is_none()).map(|step| step.key.clone()),
         done,
         gone: gone(job, &tasks),
         broken: order::broken(&tasks, is_makers_order(job))
@@ -306,7 +362,7 @@ fn context<'a>(
     resolved: &Resolved,
     situation: &'a Situation,
     bar: Option<&BarResult>,
-    legs: Vec<Phrase>,
+    (legs, link): (Vec<Phrase>, Option<Phrase>),
 ) -> words::Context<'a> {
     let correction = bar.and_then(|bar| bar.correction.as_ref());
     let setting = correction.filter(|correction| correction.set.is_none()).and_then(|c| c.setting.as_ref());
@@ -321,11 +377,13 @@ fn context<'a>(
         eye: bar.and_then(|bar| eye_off(job, resolved.setups()?, situation.turns_the_sleeve(), bar)),
         readings: correction.and_then(|correction| correction.readings_say.clone()),
         legs,
+        link,
     }
 }
 
 /// How far the axle is from where its eye meets the hole: on its weight, and at full droop, where the bar comes so far.
-/// A bar whose sleeve is turned once it hangs goes in as long as it is.
+/// A bar whose sleeve is turned once it hangs goes in as long as it is. At full droop the old bar holds nothing any
+/// more: the axle hangs somewhere between where the old bar had it there and where it stood on its wheels.
 fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Option<Phrase> {
     bar.correction.as_ref()?;
     let set = &setups.plan.view;
@@ -336,12 +394,14 @@ fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Optio
     let stands = bar.sweep.iter().min_by_key(near)?;
     let (droop, _) = crate::document::heights::travel(&job.rig);
     let hangs = bar.sweep.first().filter(|sample| (sample.travel_mm + droop).abs() < usual::AS_WANTED);
-    let off = |sample: &derecho_core::bar::sweep::Sample| {
+    // Where the new bar has the axle in a pose, less where the axle is, + to the left.
+    let off = |sample: &derecho_core::bar::sweep::Sample, axle: Length| {
         let travel = sample.travel_mm - driven;
         let longer = hung.reach_at(travel) - set.reach_at(travel);
-        sample.planned_mm - sample.found_mm - longer * set.frame_eye_side().sign()
+        sample.planned_mm - axle - longer * set.frame_eye_side().sign()
     };
-    Some(words::eye_off(off(stands), hangs.map(off)))
+    let droop = hangs.map(|hangs| [off(hangs, hangs.found_mm), off(hangs, stands.found_mm)]);
+    Some(words::eye_off(off(stands, stands.found_mm), droop, job.rig.is_steered()))
 }
 
 /// Whether another open step that comes first itself waits for this one: then only that is told.

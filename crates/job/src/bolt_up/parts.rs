@@ -90,7 +90,7 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
 /// The part a step cannot do without.
 const fn needs(what: &What) -> Option<&'static str> {
     match what {
-        What::Bench | What::EyeByHand(_) => Some("part/bar"),
+        What::Bench | What::EyeByHand(_) | What::BarTack => Some("part/bar"),
         What::BracketByHand(BracketEnd::Frame) | What::Tack(BracketEnd::Frame) => Some("part/frame-bracket"),
         What::BracketByHand(BracketEnd::Axle) | What::Tack(BracketEnd::Axle) => Some("part/axle-bracket"),
         What::DragLink => Some("part/drag-link"),

@@ -51,6 +51,8 @@ pub enum Rule {
     SetBeforeRead,
     /// Jam nuts once both sides read alike.
     ReadBeforeJam,
+    /// The axle is read centred before the steering wheel is set by the drag link.
+    CentredFirst,
     /// Torqued before it is pinned.
     TorqueBeforePin,
     /// Everything tight before it is marked and greased.

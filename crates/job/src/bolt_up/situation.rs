@@ -4,6 +4,7 @@
 //! Not here: the steps that follow from it (`tasks`).
 
 use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::fastener::stack::NutKind;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{Attachment, BarPart, BracketEnd, BracketPart};
@@ -18,6 +19,9 @@ use crate::usual;
 
 /// An eye further than this from where it was found sits in another place, mm.
 const MOVED: f64 = 1e-6;
+
+/// Keys of the bolts through the bar's eyes.
+const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
 
 /// What is done to the track bar.
 #[derive(Clone, Debug, PartialEq)]
@@ -76,6 +80,8 @@ pub(super) struct SwayWork {
     pub(super) link: Option<Length>,
     /// The arm to the hole the links go to, from the bar's axis.
     pub(super) hole: Option<Length>,
+    /// How much longer the left link is than the right one, where that is wanted; nothing where both are alike.
+    pub(super) left_longer: Length,
 }
 
 /// Everything that is to be done.
@@ -87,12 +93,18 @@ pub(super) struct Situation {
     pub(super) ends: Vec<EndWork>,
     /// The drag-link part that is fitted.
     pub(super) drag_link: Option<String>,
+    /// Whether the drag link's sleeve is turned once the axle stands where it will: the wheel turns with the axle.
+    pub(super) turns_drag_link: bool,
     /// The sway bar.
     pub(super) sway: Option<SwayWork>,
     /// Whether the legs of a Y-shaped link are turned.
     pub(super) y_link: bool,
     /// Holes to drill, by their names.
     pub(super) drills: Vec<String>,
+    /// Keys of the bar's own bolts that have a castle nut, which is pinned.
+    pub(super) castle_nuts: Vec<String>,
+    /// Keys of the bolts that go through a bushing besides what they hold.
+    pub(super) through_bushings: Vec<String>,
 }
 
 impl Situation {
@@ -102,13 +114,18 @@ impl Situation {
             y_link: turns_legs(job, resolved),
             sway: sway(job, &resolved.sway),
             drills: job.bolt_up.drills.iter().map(|drill| drill.name.clone()).collect(),
+            castle_nuts: castle_nuts(job),
+            through_bushings: through_bushings(job),
             ..Self::default()
         };
-        if let Some(setups) = resolved.setups() {
+        // What nobody asked for is no work of this job.
+        if let Some(setups) = resolved.setups().filter(|_| !job.is_sway_alone()) {
             situation.ends = ends(job, setups);
             situation.bar = bar(job, setups);
             let (found, target) = (&setups.found, target(job, setups));
             situation.drag_link = (found.drag_link != target.drag_link).then(|| target.drag_link.clone());
+            let measured = job.hardpoints.steering.is_some() && situation.bar.is_some();
+            situation.turns_drag_link = job.rig.is_steered() && (situation.drag_link.is_some() || measured);
         }
         situation
     }
@@ -178,6 +195,25 @@ impl Situation {
     }
 }
 
+/// The bar's own bolts whose nut is a castle nut.
+fn castle_nuts(job: &Job) -> Vec<String> {
+    let castle = |key: &&&str| nut(job, key) == NutKind::Castle;
+    BAR_BOLTS.iter().filter(castle).map(|key| (*key).to_owned()).collect()
+}
+
+/// The nut of a bolt of the bar: as typed for it, else as stage Bracket has the eye's bolt.
+fn nut(job: &Job, key: &str) -> NutKind {
+    let form = job.bolt_up.fastener(key);
+    let of_its_own = form.is_some_and(|form| form.thread.is_some());
+    let of_the_eye = if of_its_own { NutKind::default() } else { job.bracket.bolt.nut };
+    form.and_then(|form| form.nut).unwrap_or(of_the_eye)
+}
+
+fn through_bushings(job: &Job) -> Vec<String> {
+    let through = job.bolt_up.fasteners.iter().filter(|form| form.through_bushing);
+    through.map(|form| form.key.clone()).collect()
+}
+
 /// Whether a Y-link's legs are turned in this job: it is fitted in it, was worked on, or reads off centre. One that is
 /// found centred is left alone.
 fn turns_legs(job: &Job, resolved: &Resolved) -> bool {
@@ -209,10 +245,11 @@ fn hole(job: &Job, end: BracketEnd) -> HoleChoice {
 }
 
 fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
-    let moves = target(job, setups).moves.since(setups.found.moves);
+    let target = target(job, setups);
+    let moves = target.moves.since(setups.found.moves);
     [BracketEnd::Frame, BracketEnd::Axle]
         .into_iter()
-        .filter(|end| moves.at(*end).length() > MOVED)
+        .filter(|end| moves.at(*end).length() > MOVED || target.in_place.at(*end).is_some())
         .map(|end| {
             let hole = hole(job, end);
             let bracket =
@@ -232,7 +269,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     let fixed = kind == Some(AdjusterKind::Fixed) && !made_to_length;
     let length = (made_to_length || (!fixed && (hangs.is_some() || change > usual::AS_WANTED)))
         .then(|| target.view.length());
-    let moved = !target.moves.since(found.moves).is_none();
+    let moved = !target.moves.since(found.moves).is_none() || target.in_place != found.in_place;
     if hangs.is_none() && length.is_none() && !moved {
         return None;
     }
@@ -255,7 +292,14 @@ fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
     let hole = (sway.found.hole != sway.plan.hole)
         .then(|| sway.plan.holes.get(sway.plan.hole).map(TapeEntry::length))
         .flatten();
-    let work = SwayWork { fits_bar, splined: kind == SwayKind::Splined, link, hole };
+    let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);
+    let work = SwayWork {
+        fits_bar,
+        splined: kind == SwayKind::Splined,
+        link,
+        hole,
+        left_longer: left_longer.unwrap_or(Length::ZERO),
+    };
     (kind != SwayKind::None && (fits_bar || link.is_some() || hole.is_some())).then_some(work)
 }
 

@@ -52,7 +52,11 @@ pub enum What {
     BracketTight(BracketEnd, BracketBolts),
     /// The bar set on the bench.
     Bench,
-    /// The bar cut and welded.
+    /// The stock of a built bar cut and coped.
+    BarCut,
+    /// The built bar tacked where it hangs.
+    BarTack,
+    /// The built bar welded out of the vehicle.
     Build,
     /// An eye in its hole, by hand.
     EyeByHand(BracketEnd),
@@ -64,6 +68,10 @@ pub enum What {
     DragLinkTight,
     /// It pinned.
     DragLinkPin,
+    /// Its sleeve turned until the steering wheel is straight.
+    DragLinkTurn,
+    /// The clamps of its sleeve.
+    DragLinkClamps,
     /// Down on the weight.
     OnItsWeight,
     /// The jam nuts or clamps of a sleeve loosened.
@@ -74,6 +82,10 @@ pub enum What {
     EyeTight(BracketEnd),
     /// The adjusting end's bolt.
     AdjusterTight,
+    /// A cotter pin through an eye's castle nut.
+    EyePin(BracketEnd),
+    /// One through that of the adjusting end.
+    AdjusterPin,
     /// The spacers behind the old upper mount out.
     Spacers,
     /// A Y-link's legs turned.
@@ -239,11 +251,6 @@ fn before(situation: &Situation, plan: &mut Plan) {
     plan.add("corners", What::Corners, &[]).on_its_weight();
     plan.add("stands", What::Stands, &[("corners", Rule::ReadFirst)]);
     let stands = [("stands", Rule::StandsFirst), ("corners", Rule::ReadFirst)];
-    for work in &situation.ends {
-        if work.comes_off().is_some() {
-            plan.add(&format!("off/{}", end_word(work.end)), What::ComesOff(work.end), &stands);
-        }
-    }
     if situation.bar_comes_out() {
         // A bar built to its gap hangs where there was none.
         if situation.bar.as_ref().is_none_or(|bar| bar.hangs.as_deref() != Some("")) {
@@ -256,6 +263,12 @@ fn before(situation: &Situation, plan: &mut Plan) {
         }
     } else if situation.turns_an_end() {
         plan.add("bar/adjuster-off", What::AdjusterOff, &stands);
+    }
+    // The old bar hangs in the bracket that comes off.
+    let hangs_in_it = [("bar/out", Rule::OutOfTheWay), ("bar/eye-off", Rule::OutOfTheWay)];
+    for work in situation.ends.iter().filter(|work| work.comes_off().is_some()) {
+        let after = [stands[0], stands[1], hangs_in_it[0], hangs_in_it[1]];
+        plan.add(&format!("off/{}", end_word(work.end)), What::ComesOff(work.end), &after);
     }
 }
 
@@ -277,7 +290,7 @@ fn make(situation: &Situation, plan: &mut Plan) {
     for index in 0..situation.drills.len() {
         plan.add(&format!("drill/{index}"), What::Drill(index), &[("mock-up", Rule::MockUpFirst)]);
     }
-    if !welds {
+    if !(welds || made) {
         return;
     }
     plan.add("battery/off", What::BatteryOff, &[("stands", Rule::StandsFirst)]);
@@ -301,8 +314,35 @@ fn make(situation: &Situation, plan: &mut Plan) {
         );
         plan.add(&format!("{end}/coat"), What::Coat(work.end), &[(&weld, Rule::ColdFirst)]);
     }
-    let welded = plan.keys(|what| matches!(what, What::Weld(_)));
+    if !made {
+        battery_on(plan);
+    }
+}
+
+/// The battery is on again once the last arc is struck.
+fn battery_on(plan: &mut Plan) {
+    let welded = plan.keys(|what| matches!(what, What::Weld(_) | What::Build));
     plan.add("battery/on", What::BatteryOn, &[]).waits_for(&welded, Rule::BatteryOff);
+}
+
+/// A bar cut to its gap: coped, tacked where it hangs, welded out of the vehicle.
+fn build(plan: &mut Plan) {
+    // A weld pulls its bracket: the gap is the one between brackets that are cold.
+    let stands_there = plan.keys(|what| matches!(what, What::Coat(_) | What::BracketByHand(_)));
+    plan.add("bar/cut", What::BarCut, &[("mock-up", Rule::MockUpFirst)])
+        .waits_for(&stands_there, Rule::HungFirst);
+    plan.add(
+        "bar/tack",
+        What::BarTack,
+        &[("bar/cut", Rule::SetFirst), ("mock-up", Rule::MockUpFirst), ("battery/off", Rule::BatteryOff)],
+    )
+    .on_its_weight();
+    plan.add(
+        "bar/build",
+        What::Build,
+        &[("bar/tack", Rule::TackFirst), ("mock-up", Rule::MockUpFirst), ("battery/off", Rule::BatteryOff)],
+    );
+    battery_on(plan);
 }
 
 /// Everything that is started by hand.
@@ -327,7 +367,7 @@ fn hang(situation: &Situation, plan: &mut Plan) {
     if let Some(bar) = &situation.bar {
         let out = situation.bar_comes_out();
         if bar.made_to_length {
-            plan.add("bar/build", What::Build, &[("mock-up", Rule::MockUpFirst)]);
+            build(plan);
         } else if bar.length.is_some()
             && (bar.hangs.is_some() || (out && bar.kind != Some(AdjusterKind::Turnbuckle)))
         {
@@ -438,9 +478,11 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         let mut last = (snug, Rule::SnugFirst);
         for bolts in BracketBolts::ALL {
             let key = format!("{end}/{}", bolts.word());
-            plan.add(&key, What::BracketTight(work.end, bolts), &[(&last.0, last.1)])
-                .waits_for(&of_the_bar, Rule::HandFirst)
-                .tightens(&[&key]);
+            let task = plan.add(&key, What::BracketTight(work.end, bolts), &[(&last.0, last.1)]);
+            task.waits_for(&of_the_bar, Rule::HandFirst).tightens(&[&key]);
+            if situation.through_bushings.contains(&key) {
+                task.waits_for(&["on-its-weight".to_owned()], Rule::OnItsWeight).on_its_weight();
+            }
             last = (key, if bolts == BracketBolts::Main { Rule::MainFirst } else { Rule::SideFirst });
         }
     }
@@ -449,13 +491,21 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
             .tightens(&["drag-link/studs"]);
         plan.add("drag-link/pin", What::DragLinkPin, &[("drag-link/tight", Rule::TorqueBeforePin)]);
     }
-    plan.add("on-its-weight", What::OnItsWeight, &[("stands", Rule::StandsFirst)])
-        .waits_for(&started, Rule::HandFirst)
-        .on_its_weight();
+    if situation.y_link {
+        // They keep the housing from turning as it is let down.
+        plan.add("legs/spacers", What::Spacers, &[("stands", Rule::StandsFirst)]).stands =
+            Some(Stands::Supported);
+    }
+    plan.add(
+        "on-its-weight",
+        What::OnItsWeight,
+        &[("stands", Rule::StandsFirst), ("legs/spacers", Rule::OutOfTheWay)],
+    )
+    .waits_for(&started, Rule::HandFirst)
+    .on_its_weight();
     let weight = ("on-its-weight", Rule::OnItsWeight);
     tighten_bar(situation, plan, &of_the_bar, weight);
     if situation.y_link {
-        plan.add("legs/spacers", What::Spacers, &[("stands", Rule::StandsFirst)]);
         plan.add("legs/turn", What::Legs, &[weight, ("legs/spacers", Rule::OutOfTheWay)]).on_its_weight();
     }
     if situation.bar.is_some() || situation.y_link || situation.drag_link.is_some() {
@@ -470,6 +520,13 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         plan.add("read-again", What::ReadAgain, &[weight])
             .waits_for(&tight, Rule::TightFirst)
             .waits_for(&set, Rule::SetBeforeRead)
+            .on_its_weight();
+    }
+    if situation.turns_drag_link {
+        plan.add("drag-link/turn", What::DragLinkTurn, &[("read-again", Rule::CentredFirst), weight])
+            .on_its_weight();
+        plan.add("drag-link/clamps", What::DragLinkClamps, &[("drag-link/turn", Rule::SetFirst)])
+            .tightens(&["drag-link/clamps"])
             .on_its_weight();
     }
     if situation.bar.as_ref().is_some_and(|bar| bar.length.is_some() && !bar.made_to_length) {
@@ -503,6 +560,10 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
         let word = end_word(end);
         let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
         tight(plan, &format!("bar/{word}-eye"), What::EyeTight(end), joint, &format!("{word}/small"));
+        let key = format!("bar/{word}-eye");
+        if situation.castle_nuts.contains(&key) {
+            plan.add(&format!("{key}-pin"), What::EyePin(end), &[(&key, Rule::TorqueBeforePin)]);
+        }
         if situation.is_eased(end) {
             plan.wait(&format!("bar/{word}-eye"), &format!("bar/{word}-eye-eased"), Rule::LooseFirst);
         }
@@ -511,6 +572,9 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
         // Which end turns nobody said: the one that asks for more.
         let joint = bar.joints.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(bar.joints[0]);
         tight(plan, "bar/adjuster", What::AdjusterTight, joint, "");
+        if situation.castle_nuts.iter().any(|key| key == "bar/adjuster") {
+            plan.add("bar/adjuster-pin", What::AdjusterPin, &[("bar/adjuster", Rule::TorqueBeforePin)]);
+        }
     }
 }
 

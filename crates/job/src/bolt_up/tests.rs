@@ -57,9 +57,10 @@ fn end(end: BracketEnd) -> impl Strategy<Value = Option<EndWork>> {
 }
 
 prop_compose! {
-    fn swaying()(fits_bar: bool, splined: bool, link: bool, hole: bool) -> SwayWork {
+    fn swaying()(fits_bar: bool, splined: bool, link: bool, hole: bool, longer: bool) -> SwayWork {
         let length = Length::from_mm(250.0);
-        SwayWork { fits_bar, splined, link: link.then_some(length), hole: hole.then_some(length) }
+        let left_longer = Length::from_mm(if longer { 6.0 } else { 0.0 });
+        SwayWork { fits_bar, splined, link: link.then_some(length), hole: hole.then_some(length), left_longer }
     }
 }
 
@@ -72,8 +73,22 @@ prop_compose! {
         sway in prop::option::of(swaying()),
         y_link in prop::bool::weighted(0.1),
         drills in prop::collection::vec(Just("side hole".to_owned()), 0..3),
+        castle_nuts in prop::sample::subsequence(vec!["bar/frame-eye", "bar/axle-eye", "bar/adjuster"], 0..=3),
+        through_bushings in prop::sample::subsequence(vec!["frame/main", "axle/main", "axle/side"], 0..=3),
+        measured: bool,
     ) -> Situation {
-        Situation { bar, ends: frame.into_iter().chain(axle).collect(), drag_link, sway, y_link, drills }
+        let owned = |keys: Vec<&str>| keys.into_iter().map(str::to_owned).collect();
+        Situation {
+            turns_drag_link: drag_link.is_some() || (measured && bar.is_some()),
+            bar,
+            ends: frame.into_iter().chain(axle).collect(),
+            drag_link,
+            sway,
+            y_link,
+            drills,
+            castle_nuts: owned(castle_nuts),
+            through_bushings: owned(through_bushings),
+        }
     }
 }
 
@@ -125,13 +140,32 @@ proptest! {
             prop_assert!(all_before(&steps, |what| *what == What::Stands, undone));
         }
         // Drilled and welded only with the mock-up standing, welded with the battery off, tacked before.
-        prop_assert!(all_before(&steps, |what| *what == What::MockUp, |what| matches!(what, What::Drill(_) | What::Tack(_) | What::Build)));
+        prop_assert!(all_before(&steps, |what| *what == What::MockUp, |what| matches!(what, What::Drill(_) | What::Tack(_)
+            | What::BarCut | What::BarTack | What::Build)));
         prop_assert_eq!(
             place(&steps, |what| matches!(what, What::Drill(_) | What::Tack(_) | What::Build)).is_some(),
             place(&steps, |what| *what == What::MockUp).is_some()
         );
-        prop_assert!(all_before(&steps, |what| *what == What::BatteryOff, |what| matches!(what, What::Tack(_) | What::Weld(_))));
-        prop_assert!(all_before(&steps, |what| matches!(what, What::Weld(_)), |what| *what == What::BatteryOn));
+        let arc = |what: &What| matches!(what, What::Tack(_) | What::Weld(_) | What::BarTack | What::Build);
+        prop_assert_eq!(place(&steps, arc).is_some(), place(&steps, |what| *what == What::BatteryOff).is_some());
+        prop_assert!(all_before(&steps, |what| *what == What::BatteryOff, arc));
+        prop_assert!(all_before(&steps, arc, |what| *what == What::BatteryOn));
+        // A built bar: cut between brackets that are there and cold, tacked where it hangs, on its weight, then welded
+        // out of the vehicle, then hung.
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::BarCut));
+        prop_assert!(all_before(&steps, |what| *what == What::BarCut, |what| *what == What::BarTack));
+        prop_assert!(all_before(&steps, |what| *what == What::BarTack, |what| *what == What::Build));
+        prop_assert!(all_before(&steps, |what| *what == What::Build, |what| matches!(what, What::EyeByHand(_))));
+        let tack = place(&steps, |what| *what == What::BarTack);
+        prop_assert!(tack.is_none_or(|tack| steps[tack].stands == Some(Stands::OnItsWeight)));
+        // The old bar hangs in the bracket that comes off.
+        prop_assert!(all_before(&steps, |what| matches!(what, What::BarOut | What::EyeOff(_)), |what| matches!(what, What::ComesOff(_))));
+        // The upper mount keeps the housing from turning until it is on stands no more.
+        prop_assert!(all_before(&steps, |what| *what == What::Spacers, |what| *what == What::OnItsWeight));
+        let spacers = place(&steps, |what| *what == What::Spacers);
+        prop_assert!(spacers.is_none_or(|spacers| steps[spacers].stands == Some(Stands::Supported)));
+        // The steering wheel is set straight once the axle is read centred.
+        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| *what == What::DragLinkTurn));
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             prop_assert!(all_before(&steps, |what| *what == What::TackCheck(end), |what| *what == What::Weld(end)));
             prop_assert!(all_before(&steps, |what| *what == What::Coat(end), |what| *what == What::EyeByHand(end)));
@@ -155,6 +189,22 @@ proptest! {
                 |what| matches!(what, What::BracketTight(of, _) if *of == end),
                 |what| *what == What::EyeTight(end),
             ));
+        }
+        // A bolt that goes through an arm's bushing, too, is tightened on the weight.
+        for task in steps.iter().filter(|task| matches!(task.what, What::BracketTight(..))) {
+            let through = situation.through_bushings.contains(&task.key);
+            prop_assert_eq!(task.stands == Some(Stands::OnItsWeight), through);
+            let at = steps.iter().position(|other| other.key == task.key);
+            prop_assert!(!through || weight < at);
+        }
+        // A castle nut is pinned, right after it is tight.
+        for end in [BracketEnd::Frame, BracketEnd::Axle] {
+            let key = if end == BracketEnd::Frame { "bar/frame-eye" } else { "bar/axle-eye" };
+            let castle = situation.castle_nuts.iter().any(|nut| nut == key);
+            let tight = place(&steps, |what| *what == What::EyeTight(end));
+            let pinned = place(&steps, |what| *what == What::EyePin(end));
+            prop_assert_eq!(castle && tight.is_some(), pinned.is_some());
+            prop_assert!(pinned.is_none() || tight < pinned);
         }
         // Jam nuts after the readings, readings after the bolts; marks and grease after everything tight.
         prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Jam | What::LegsJam)));
@@ -195,7 +245,7 @@ proptest! {
     #[test]
     fn what_is_cut_is_what_the_steps_cut(situation in situation(), rods: bool, panels: bool) {
         let panel = json!({ "name": "inner fender", "faces": "outward", "at": { "text": "20", "unit": "in" } });
-        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 2, "title": "Cuts",
+        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 3, "title": "Cuts",
             "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);

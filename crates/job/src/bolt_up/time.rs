@@ -66,7 +66,7 @@ mod tests {
             .map(|(key, at)| json!({ "key": key, "done": { "at": format!("2026-11-25T{at}:00Z") } }))
             .collect();
         serde_json::from_value(
-            json!({ "format": "derecho-job", "version": 2, "title": "one", "bolt_up": { "steps": steps } }),
+            json!({ "format": "derecho-job", "version": 3, "title": "one", "bolt_up": { "steps": steps } }),
         )
         .unwrap()
     }

@@ -69,7 +69,8 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add(&format!("{name} wrench"), &says);
     }
     if does(&|what| matches!(what, What::EyeByHand(_))) {
-        add("ratchet strap", "axle to frame; a helper at the steering wheel in its place");
+        let instead = if job.rig.is_steered() { "; a helper at the steering wheel in its place" } else { "" };
+        add("ratchet strap", &format!("axle to frame{instead}"));
     }
     let unit = job.rig.sheet_unit;
     for drill in &job.bolt_up.drills {
@@ -84,7 +85,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add("centre punch, paint, deburring tool", "mark through the bracket, punch, paint the raw edges");
         add("right-angle drill", "where a straight one has no room; or the bracket comes off");
     }
-    if does(&|what| matches!(what, What::Tack(_) | What::Build)) {
+    if does(&|what| matches!(what, What::Tack(_) | What::BarTack | What::Build)) {
         add("welder, grinder, cover for lines", "bright metal, something to put a fire out at hand");
         add("angle finder", "zeroed on the partner bracket");
     }

@@ -10,7 +10,7 @@ use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
 use super::rules::Rule;
-use super::situation::{Situation, drill_size, is_bushing, side_word};
+use super::situation::{Situation, SwayWork, drill_size, is_bushing, side_word};
 use super::tasks::{BracketBolts, What, end_word};
 use crate::document::work::{PartRecord, PartState, Stands, TorqueSource};
 use crate::document::{HoleChoice, Job};
@@ -35,6 +35,8 @@ pub(super) struct Context<'a> {
     pub(super) readings: Option<Phrase>,
     /// What each leg of a Y-link is turned by.
     pub(super) legs: Vec<Phrase>,
+    /// What the drag link wants once the axle stands as planned.
+    pub(super) link: Option<Phrase>,
 }
 
 const STANDS: &str = "Stands under the frame, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off.";
@@ -288,7 +290,10 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
         ),
         What::BracketTight(end, bolts) => told(
             plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_told(*bolts))),
-            Some(plain(if *bolts == BracketBolts::Main {
+            Some(plain(if through_bushing(situation, *end, *bolts) {
+                "It goes through an arm's bushing: on its weight at the driven height, never hanging. The maker's \
+                 order comes first where there is one."
+            } else if *bolts == BracketBolts::Main {
                 "The maker's order comes first where there is one."
             } else {
                 "Where there are several, in two passes: all half tight, the middle ones first and the outermost \
@@ -308,12 +313,31 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
             "On the bench both ends can be seen and evened.",
             Some("Never fewer threads in than the maker asks."),
         ),
-        What::Build => told(
-            to("Cut, cope and weld the bar to"),
+        What::BarCut => told(
+            to("Cut and cope the stock for a bar of"),
             Some(plain(
-                "Bushings out of their shells before welding; the wraps for the copes are in stage Bracket.",
+                "Measure the gap once more first, on its weight, the axle strapped to centre. The cut length and the \
+                 wraps for the copes are in stage Bracket.",
             )),
-            "A welded bar cannot be set afterwards.",
+            "Cut once: what is short stays short.",
+            Some("Eyes covered, the stock clamped, sharp edges deburred."),
+        ),
+        What::BarTack => told(
+            plain("Tack the bar in its place, between both shells"),
+            Some(plain(
+                "On its weight at the driven height, the axle strapped to centre as for the gap, brackets snug, both \
+                 eyes bolted. Set it down for this, and back on stands afterwards.",
+            )),
+            "Tacked where it hangs, both eyes lie in line with their bolts.",
+            Some(WELDING),
+        ),
+        What::Build => told(
+            to("Take the bar out, bushings out of their shells, and weld it to"),
+            Some(plain(
+                "Check the length between the bolts' centres against the tacked bar, weld in short runs turn about, \
+                 let it cool, coat it, then the bushings in.",
+            )),
+            "A welded bar cannot be set afterwards, and the heat of the weld burns a bushing.",
             Some(WELDING),
         ),
         What::EyeByHand(end) => told(
@@ -337,10 +361,18 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
             "The eye must go over its bolt by itself.",
             Some(FINGERS),
         ),
-        What::DragLink | What::DragLinkTight | What::DragLinkPin => steering(context, what),
+        What::DragLink
+        | What::DragLinkTight
+        | What::DragLinkPin
+        | What::DragLinkTurn
+        | What::DragLinkClamps => steering(context, what),
         What::OnItsWeight => told(
             plain(&on_its_weight(context.job)),
-            Some(plain("Off the stands, wheels straight, bounced to settle, nobody leaning on it.")),
+            Some(plain(if context.job.rig.is_steered() {
+                "Off the stands, wheels straight, bounced to settle, nobody leaning on it."
+            } else {
+                "Off the stands, bounced to settle, nobody leaning on it."
+            })),
             "Bushings are tightened and readings are taken as it is driven.",
             Some("Nobody under the vehicle while it is let down or bounced."),
         ),
@@ -375,10 +407,12 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
                 None,
             )
         }
+        What::EyePin(end) => pin(&format!("{} eye's", end_word(*end))),
+        What::AdjusterPin => pin("adjusting end's"),
         What::Spacers => told(
-            plain("Take the spacers behind the old upper mount out"),
+            plain("Take the spacers behind the old upper mount out, on stands"),
             None,
-            "Left in, they hold what the new link has to move.",
+            "They keep the housing from turning: left in, they hold what the new link has to move.",
             Some(STANDS),
         ),
         What::Legs => told(
@@ -439,6 +473,16 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
     }
 }
 
+/// A cotter pin through a castle nut of the bar.
+fn pin(whose: &str) -> Told {
+    told(
+        plain(&format!("Cotter pin through the {whose} castle nut")),
+        Some(plain("Tighten on to the next slot, never back; bend the pin's legs round the nut.")),
+        "Back off to a slot and the torque is gone.",
+        None,
+    )
+}
+
 fn steering(context: &Context<'_>, what: &What) -> Told {
     let name = context.situation.drag_link.clone().unwrap_or_default();
     match what {
@@ -452,6 +496,20 @@ fn steering(context: &Context<'_>, what: &What) -> Told {
             plain(&format!("Tighten the nuts of the {name}")),
             None,
             "A ball stud turns in its taper until it is seated.",
+            Some(STEERING),
+        ),
+        What::DragLinkTurn => told(
+            plain("Turn the drag link's sleeve until the steering wheel is straight"),
+            context.link.clone().or_else(|| {
+                Some(plain("Clamps loose, wheels straight ahead, half turns at a time; equal thread in at both ends."))
+            }),
+            "The steering wheel turns with the axle when it is centred.",
+            Some(STEERING),
+        ),
+        What::DragLinkClamps => told(
+            plain("Tighten the clamps of the drag link's sleeve"),
+            Some(plain("Both ball studs in the middle of their swing, the clamps' bolts clear of everything at lock.")),
+            "A sleeve that turns by itself steers by itself.",
             Some(STEERING),
         ),
         _ => told(
@@ -509,6 +567,18 @@ fn swaying(context: &Context<'_>, what: &What) -> Told {
         What::Pinch => {
             told(plain("Tighten the pinch bolts of both arms"), None, "Once both arms stand alike.", None)
         }
+        What::LinksSet if unequal(work).is_some() => told(
+            match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
+                Some((link, half)) => Phrase::of(|w| {
+                    let (left, right) = (w.fine(link + half), w.fine(link - half));
+                    format!("Set the left sway link to {left} and the right one to {right}, eye to eye")
+                }),
+                None => plain("Set both sway links"),
+            },
+            Some(plain("Unequal on purpose; right- and left-hand thread in alike at each link.")),
+            "The preload that is wanted comes from their difference.",
+            Some(SWAY),
+        ),
         What::LinksSet => told(
             match work.and_then(|work| work.link) {
                 Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
@@ -535,14 +605,43 @@ fn swaying(context: &Context<'_>, what: &What) -> Told {
             "Tightened hanging, the bushings are wound up for good.",
             None,
         ),
+        What::LinksRead if unequal(work).is_some() => told(
+            match unequal(work) {
+                Some(longer) => Phrase::of(|w| {
+                    let side = if longer > Length::ZERO { "left" } else { "right" };
+                    format!(
+                        "Measure both sway links: the {side} one {} longer, as wanted",
+                        w.fine(longer.abs())
+                    )
+                }),
+                None => plain("Measure both sway links"),
+            },
+            None,
+            "They are unequal on purpose: the arms do not stand alike.",
+            None,
+        ),
         What::LinksRead => told(
             plain("Look at both arms: the same angle left and right"),
             None,
             "One link a turn longer shows here.",
             None,
         ),
-        _ => told(plain("Tighten the sway links' jam nuts"), None, "Last, once both arms stand alike.", None),
+        _ => told(
+            plain("Tighten the sway links' jam nuts"),
+            None,
+            if unequal(work).is_some() {
+                "Last, once both links are as long as wanted."
+            } else {
+                "Last, once both arms stand alike."
+            },
+            None,
+        ),
     }
+}
+
+/// How much longer the left link is on purpose; None where both are alike.
+fn unequal(work: Option<&SwayWork>) -> Option<Length> {
+    work.map(|work| work.left_longer).filter(|longer| *longer != Length::ZERO)
 }
 
 /// A kind of cut.
@@ -609,6 +708,12 @@ fn on_its_weight(job: &Job) -> String {
     }
 }
 
+/// Whether a group of a bracket's bolts goes through an arm's bushing.
+fn through_bushing(situation: &Situation, end: BracketEnd, bolts: BracketBolts) -> bool {
+    let key = format!("{}/{}", end_word(end), bolts.word());
+    situation.through_bushings.contains(&key)
+}
+
 /// Sentences one after the other, each with its full stop.
 pub(super) fn in_a_row(phrases: &[Phrase]) -> Phrase {
     Phrase::of(|w| {
@@ -654,6 +759,7 @@ pub(super) const fn rule(rule: Rule) -> &'static str {
         Rule::LooseFirst => "it has to be loose first",
         Rule::SetBeforeRead => "its length is set before it is read",
         Rule::ReadBeforeJam => "jam nuts and clamps are last, once both sides read alike",
+        Rule::CentredFirst => "the axle is centred before the steering wheel is set by the drag link",
         Rule::TorqueBeforePin => "it is torqued before it is pinned",
         Rule::TightFirst => "everything has to be tight first",
         Rule::PutBackLast => "it goes back once the rest is tight",
@@ -811,21 +917,37 @@ pub(super) fn reference(usual: Moment, stands: Option<TorqueStands>) -> Phrase {
     })
 }
 
-/// Where the eye is from its hole.
-pub(super) fn eye_off(stands: Length, hangs: Option<Length>) -> Phrase {
+/// Where the eye is from its hole: on its weight, and at full droop with the axle where the old bar had it there, and
+/// where it stood on its wheels. A side is told only where both agree.
+pub(super) fn eye_off(stands: Length, droop: Option<[Length; 2]>, steered: bool) -> Phrase {
     Phrase::of(|w| {
         let here = match w.movement(stands).as_str() {
             "no movement" => "As it stands on its weight the eye meets its hole.".to_owned(),
-            moved => format!("As it stands on its weight the axle has to come {moved} for its hole."),
+            moved => format!("Surest on its weight: there the axle has to come {moved} for its hole."),
         };
-        let there = hangs.map_or_else(String::new, |hangs| match w.movement(hangs).as_str() {
-            "no movement" => " At full droop it meets its hole.".to_owned(),
-            moved => format!(" At full droop {moved}."),
-        });
+        let there = droop.map_or_else(String::new, |[held, stood]| at_droop(w, held, stood));
+        let helper = if steered { ", or a helper turns the steering wheel a little" } else { "" };
         format!(
-            "{here}{there} Shove the body, strap axle to frame on that side, jack under one side, or a helper turns the steering wheel a little."
+            "{here}{there} Push the body the other way, ratchet strap from the axle to the frame rail on the side the axle has to go to, jack under one side{helper}."
         )
     })
+}
+
+/// What is sure of the axle's place at full droop, with the old bar out.
+fn at_droop(w: Words, held: Length, stood: Length) -> String {
+    let (least, most) = if held.abs() <= stood.abs() { (held, stood) } else { (stood, held) };
+    let (near, far) = (w.movement(least), w.movement(most));
+    let same_side = held.to_mm() * stood.to_mm() > 0.0;
+    match (near.as_str(), far.as_str()) {
+        ("no movement", "no movement") => " At full droop it meets its hole.".to_owned(),
+        ("no movement", far) => format!(" At full droop {far} at the most."),
+        (near, far) if near == far => format!(" At full droop {near}."),
+        (near, far) if same_side => format!(" At full droop between {near} and {far}."),
+        (near, far) => format!(
+            " At full droop nothing holds the axle: look first, it may have to come {near} or {far}, by where springs \
+             and bushings leave it."
+        ),
+    }
 }
 
 /// The next step, or that there is none.
@@ -835,6 +957,10 @@ pub(super) fn says(of: usize, next: Option<&Phrase>) -> Phrase {
         None if of == 0 => Phrase::plain("Nothing to bolt up yet"),
         None => Phrase::plain(&format!("All {of} steps are done")),
     }
+}
+
+pub(super) fn choose_first() -> Phrase {
+    Phrase::plain("Choose a hole or the length alone in stage Bracket first")
 }
 
 pub(super) fn nothing_yet() -> Phrase {

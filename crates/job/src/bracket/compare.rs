@@ -101,10 +101,9 @@ pub struct BuilderResult {
     pub working: Working,
 }
 
-/// All bars of a job at the length the chosen or best view needs.
-#[must_use]
-pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
-    let found = BarPart {
+/// The bar as found, as a part.
+fn as_found(job: &Job) -> BarPart {
+    BarPart {
         name: BAR_AS_FOUND.to_owned(),
         adjuster: job.setups.found.adjuster.kind,
         made_min: job.setups.found.adjuster.made_min.clone(),
@@ -113,8 +112,25 @@ pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
         outside: job.hardpoints.bar.diameter.clone(),
         bend: job.hardpoints.bar.bend.as_ref().map(|bend| bend.offset.clone()),
         ..BarPart::default()
-    };
+    }
+}
+
+/// All bars of a job at the length the chosen or best view needs.
+#[must_use]
+pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
+    let found = as_found(job);
     std::iter::once(&found).chain(&job.bracket.bars).map(|part| compare(job, view, part)).collect()
+}
+
+/// The name of the bar that goes by this one, empty as found, and what it stands over its load; None where its
+/// thickness was not measured.
+pub(super) fn margin(job: &Job, view: &FrontView, name: &str) -> Option<(String, f64)> {
+    let found = as_found(job);
+    let part =
+        if name.is_empty() { &found } else { job.bracket.bars.iter().find(|part| part.name == name)? };
+    part.outside.as_ref()?;
+    let told = compare(job, view, part);
+    Some((told.name, told.margin))
 }
 
 fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {

@@ -13,7 +13,7 @@ use crate::document::{AxleLocation, Job, SheetKind, length_of};
 use crate::setups::{Setups, hung};
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
-use derecho_core::bar::bracket_load::braced;
+use derecho_core::bar::bracket_load::{braced, root_moment};
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, AngleEntry, Force, Length, Moment};
@@ -65,7 +65,15 @@ fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
     let (load, moment) = (Force::from_n(option.loads.bar_n), Moment::from_nm(option.loads.frame_moment_nm));
     let lever = Length::from_mm(moment.to_nmm() / load.to_n());
     Some(match braced(lever, below) {
-        Some(with) => check(name, FitVerdict::Good, words::braced(with, load)),
+        Some(with) => {
+            let verdict = match with.brace_share {
+                share if share <= usual::BRACE_CARRIES => FitVerdict::Good,
+                share if share <= 2.0 * usual::BRACE_CARRIES => FitVerdict::Open,
+                _ => FitVerdict::Bad,
+            };
+            let at_the_brace = root_moment(load, lever - below);
+            check(name, verdict, words::braced(with, (load, at_the_brace), verdict))
+        }
         None => check(name, FitVerdict::Bad, words::brace_beyond(below, lever)),
     })
 }

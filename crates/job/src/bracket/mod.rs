@@ -36,7 +36,7 @@ use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job};
 use crate::setups::moves::{EyeMoves, brackets, shown_name};
-use crate::setups::{NoBar, Resolved};
+use crate::setups::{NoBar, Resolved, Setup};
 use crate::usual::Assumption;
 use crate::verdict::{FitCheck, FitVerdict};
 
@@ -163,6 +163,20 @@ pub(crate) fn legs_say(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
         .collect()
 }
 
+/// The checks of a Y-link; none where there is a track bar.
+pub(crate) fn conversion_checks(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
+    if job.rig.axle_location != Some(AxleLocation::YLink) {
+        return Vec::new();
+    }
+    converted(job, resolved, Vec::new()).conversion
+}
+
+/// The fitted track bar's name and what it stands over its load, where that is less than one and its thickness was
+/// measured.
+pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
+    compare::margin(job, &fitted.view, &fitted.bar.name).filter(|(_, margin)| *margin < 1.0)
+}
+
 /// Why the other schools that set a length fail: each with its name and its first reason.
 fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Phrase)> {
     schools
@@ -196,7 +210,8 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         return without(Vec::new(), job);
     }
     let bars = bar_candidates(job, setups);
-    let found = match bench.candidate((EyeMoves::default(), None), &bars[0].body, [0.0; 2]) {
+    let link_now = crate::setups::moves::drag_link_raise(job, &setups.base.drag_link);
+    let found = match bench.candidate((EyeMoves::default(), None), &bars[0].body, link_now) {
         Ok((found, _)) => found,
         Err(fault) => {
             let told =

@@ -272,7 +272,9 @@ impl Planner<'_> {
             drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
             ..candidate.form.clone()
         };
-        let raised = moves::drag_link_raise(self.job, &plan.drag_link);
+        // Without another part the one that is fitted stays.
+        let link = if plan.drag_link.is_empty() { &base.drag_link } else { &plan.drag_link };
+        let raised = moves::drag_link_raise(self.job, link);
         // A length that is left moves the axle: it is checked where it then stands.
         let left = (aim == LengthAim::AsTheOldOne).then(|| view.length());
         let checked = self.checked((moves, left), &bar.body, raised);
@@ -283,13 +285,13 @@ impl Planner<'_> {
         }
         let (covered, missed, leftover) = match (policy, &wanted) {
             (LengthPolicy::Set, Some(wanted)) => {
-                let covered = wanted.covered(&bar.state, tolerance);
+                let covered = wanted.covered(&bar.state, self.setups.reach_tolerance());
                 let set = bar.state.adjuster.as_ref().map(|adjuster| {
                     facts_within(
                         adjuster,
                         bar.state.length,
                         wanted.length,
-                        wanted.length_tolerance(tolerance),
+                        wanted.length_tolerance(self.setups.reach_tolerance()),
                     )
                 });
                 let range = match &set {
@@ -426,7 +428,10 @@ impl Planner<'_> {
                 Some(BracketEnd::Frame) => mm(&part.raises_axle_end) == 0.0,
                 None => true,
             })
-            .map(|part| (part.name.clone(), mm(&part.raises_axle_end) + mm(&part.drops_pitman_end)));
+            .map(|part| {
+                let lifts = mm(&part.raises_axle_end) + mm(&part.drops_pitman_end);
+                (part.name.clone(), lifts - self.bench.link_lifted())
+            });
         std::iter::once((String::new(), 0.0))
             .chain(parts)
             .filter_map(|(name, less)| Some((name, angle - self.drag_angle_less(less)?)))

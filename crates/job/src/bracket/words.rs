@@ -705,14 +705,24 @@ pub(crate) fn brace_unmeasured() -> Phrase {
     Phrase::plain("Say how far below the rail the brace holds the bracket: what it takes follows from that.")
 }
 
-/// What a brace does, at most: it is taken to be stiff.
-pub(crate) fn braced(with: Braced, load: Force) -> Phrase {
+/// What a brace does, at most: it is taken to be stiff. `at_the_brace` is what the bracket itself carries there.
+pub(crate) fn braced(with: Braced, (load, at_the_brace): (Force, Moment), verdict: FitVerdict) -> Phrase {
     Phrase::of(|w| {
         let carried = force(w, load * with.brace_share);
-        format!(
-            "With it {:.0} % of the moment stays in this rail; the brace carries {carried} across to the other one. An estimate for a stiff brace: one that gives takes less.",
-            with.root_share * 100.0
-        )
+        let own = printed_torque(w, at_the_brace);
+        let times = with.brace_share;
+        match verdict {
+            FitVerdict::Good => format!(
+                "With it {:.0} % of the moment stays in this rail; the brace carries {carried} across to the other one, and the bracket {own} where the brace holds it. An estimate for a stiff brace: one that gives takes less.",
+                with.root_share * 100.0
+            ),
+            FitVerdict::Open => format!(
+                "A stiff brace would carry {carried}, {times:.0} times the bar's load, and the bracket {own} where the brace holds it. Whether brace and bolts take that nobody said: hold the bracket further down."
+            ),
+            FitVerdict::Bad => format!(
+                "It holds the bracket too near its root: a stiff brace would carry {carried}, {times:.0} times the bar's load, one that gives does next to nothing, and the bracket carries {own} below it. Hold it further down."
+            ),
+        }
     })
 }
 

@@ -13,7 +13,9 @@ use utoipa::ToSchema;
 
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
 pub use crate::cycle::steer::SteeringResult;
+pub(crate) use crate::cycle::steer::link_wanted;
 use crate::document::check::FieldError;
+use crate::document::sway::SwayKind;
 use crate::document::{Hole, Job};
 use crate::setups::Setups;
 use crate::setups::moves;
@@ -363,12 +365,15 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
         Err(missing) => return without(missing),
     };
     let thread = job.hardpoints.steering.as_ref().and_then(|steering| steering.thread.as_ref());
+    let sway_bar = job.sway.kind.is_some_and(|kind| kind != SwayKind::None);
     let tyre = crate::document::length_of(&job.rig.tyre_diameter);
     // Both setups side by side: each is a whole envelope.
     let (found, plan) = std::thread::scope(|scope| {
-        let plan =
-            assembly.plan.as_ref().map(|plan| scope.spawn(move || setup(&plan.mechanism, tyre, thread)));
-        let found = setup(&assembly.found, tyre, thread);
+        let plan = assembly
+            .plan
+            .as_ref()
+            .map(|plan| scope.spawn(move || setup(&plan.mechanism, tyre, thread, sway_bar)));
+        let found = setup(&assembly.found, tyre, thread, sway_bar);
         (found, plan.map(|plan| plan.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))))
     });
     let found = match found {
@@ -411,7 +416,10 @@ fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option
         return None;
     }
     let further = brief(&past_the_stops(job, setups)?);
-    Some(words::past_stops(further.ended.then_some(&further.headline)))
+    Some(words::past_stops(
+        further.ended.then_some(&further.headline),
+        assembly.mechanism().obstacles().len(),
+    ))
 }
 
 fn without(missing: Vec<FieldError>) -> CycleResult {
@@ -489,6 +497,7 @@ fn setup(
     mechanism: &Mechanism,
     tyre: Option<Length>,
     thread: Option<&Thread>,
+    sway_bar: bool,
 ) -> Result<SetupCycle, PoseFault> {
     let envelope = assembly::envelope(mechanism, ENVELOPE_SIDE, true)?;
     let walks =
@@ -505,7 +514,7 @@ fn setup(
         axle_height_mm: mechanism.suspension().axle_height(),
         links: links(mechanism),
         obstacles: obstacles(mechanism),
-        says: answer(mechanism, &walks, &limits),
+        says: answer(mechanism, &walks, &limits, sway_bar),
         steering: steer::steering(mechanism, &heave, &driven, tyre, thread),
         free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&driven, bar)),
         heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
@@ -670,7 +679,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
 
 /// The answer: the limit that ends a way soonest; else one that is past somewhere; else what
 /// comes nearest.
-fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phrase {
+fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_bar: bool) -> Phrase {
     let soonest = walks
         .iter()
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
@@ -699,7 +708,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult]) -> Phra
         let (happens, place) = happens(index, Level::Close);
         return words::free_but(&happens, place);
     }
-    words::free()
+    words::free(mechanism.obstacles().len(), sway_bar)
 }
 
 fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
@@ -782,16 +791,15 @@ pub fn brief(assembly: &Assembly) -> Brief {
         .into_iter()
         .filter_map(|way| Some((way, travel::first_end_from(mechanism, driven.as_ref()?, way)?)))
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
+    let Some((way, found)) = soonest else {
+        return Brief { headline: words::brief_free(mechanism.obstacles().len()), ends: None, ended: false };
+    };
+    let at = travel::between(mechanism.driven(), way.end(mechanism), found.share);
+    let what = found.watch.map(|watch| mechanism.watches()[watch].what);
     Brief {
-        headline: match soonest {
-            None => words::brief_free(),
-            Some((way, found)) => {
-                let end = way.end(mechanism);
-                let at = travel::between(mechanism.driven(), end, found.share);
-                words::brief(mechanism, way, found.watch.map(|watch| mechanism.watches()[watch].what), at)
-            }
-        },
-        ended: soonest.is_some(),
+        headline: words::brief(mechanism, way, what, at),
+        ends: Some(words::brief_clause(mechanism, way, what, at)),
+        ended: true,
     }
 }
 
@@ -800,6 +808,8 @@ pub fn brief(assembly: &Assembly) -> Brief {
 pub struct Brief {
     /// Its figure.
     pub headline: Phrase,
+    /// What ends the travel first, as a clause.
+    pub ends: Option<Phrase>,
     /// Whether something ends the travel before its stops.
     pub ended: bool,
 }

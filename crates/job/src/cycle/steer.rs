@@ -5,6 +5,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::words;
+use crate::assembly::assemble;
+use crate::document::Job;
+use crate::setups::Setups;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
@@ -53,6 +56,18 @@ pub struct SteeringResult {
     pub match_says: Phrase,
     /// What the drag link wants in words.
     pub change_says: Phrase,
+}
+
+/// What the drag link wants once the axle stands as planned, in words; None where no link was measured.
+#[must_use]
+pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> {
+    let form = job.hardpoints.steering.as_ref()?;
+    let assembly = assemble(job, setups).ok()?;
+    let mechanism = assembly.mechanism();
+    let link = mechanism.drag_link()?;
+    let driven = mechanism.at_driven_height().ok()?;
+    let straight = link.straight_length(mechanism.suspension().axle_height(), &driven.solved.pose);
+    Some(words::link_change(link.made, straight, form.thread.as_ref()))
 }
 
 pub(crate) fn steering(

@@ -232,25 +232,69 @@ pub(crate) fn free_but(happens: &str, place: &Phrase) -> Phrase {
     Phrase::of(|w| format!("Free to its stops. {happens} at {}", place.in_unit(w.unit())))
 }
 
-pub(crate) fn free() -> Phrase {
-    Phrase::plain("Free to its stops, with room all round")
+/// `obstacles` is how many were measured, `sway_bar` whether there is one, which is held against nothing here.
+pub(crate) fn free(obstacles: usize, sway_bar: bool) -> Phrase {
+    let of_the_sway_bar = if sway_bar {
+        ". The sway bar is not checked here: look at it against control arms and track bar yourself"
+    } else {
+        ""
+    };
+    Phrase::plain(&match obstacles {
+        0 => format!(
+            "Free to its stops by joints and lengths. No obstacle was measured: clearance is not checked{of_the_sway_bar}"
+        ),
+        1 => format!("Free to its stops, clear of the one obstacle measured{of_the_sway_bar}"),
+        many => format!("Free to its stops, clear of the {many} obstacles measured{of_the_sway_bar}"),
+    })
 }
 
-pub(crate) fn brief_free() -> Phrase {
-    Phrase::plain("free to its stops")
+pub(crate) fn brief_free(obstacles: usize) -> Phrase {
+    Phrase::plain(if obstacles == 0 { "clearance not checked" } else { "free to its stops" })
 }
 
 /// Half an inch past the stops: what ends the travel there, or nothing.
-pub(crate) fn past_stops(ends: Option<&Phrase>) -> Phrase {
+pub(crate) fn past_stops(ends: Option<&Phrase>, obstacles: usize) -> Phrase {
     Phrase::of(|w| {
         let past = w.distance(crate::usual::PAST_THE_STOPS);
         match ends {
+            None if obstacles == 0 => {
+                format!("{past} past its stops joints and lengths still do; clearance is not checked.")
+            }
             None => format!("{past} past its stops it is still clear: a stop that gives changes nothing."),
             Some(ends) => format!(
                 "Clear to its stops, but not {past} past them: {}. A bump stop gives, and wears; make the room now.",
                 ends.in_unit(w.unit())
             ),
         }
+    })
+}
+
+/// What ends the travel first, as a clause.
+pub(crate) fn brief_clause(
+    mechanism: &Mechanism,
+    way: Way,
+    what: Option<Watched>,
+    (left, right): (f64, f64),
+) -> Phrase {
+    let does = match what {
+        None => "the bar is pulled tight",
+        Some(Watched::Tilt { .. }) => "a joint is out of tilt",
+        Some(Watched::WindUp { .. }) => "a bushing is wound up too far",
+        Some(Watched::Bind) => "the axle binds",
+        Some(_) => "something touches",
+    };
+    let stands = |travel: f64| (travel - mechanism.driven()).abs() < 0.5;
+    if stands(left) && stands(right) {
+        return Phrase::plain(&format!("{does} as it stands"));
+    }
+    Phrase::of(|w| {
+        let most = Length::from_mm(if left.abs() > right.abs() { left } else { right });
+        let place = match way {
+            Way::Droop | Way::Bump if most < Length::ZERO => "of droop",
+            Way::Droop | Way::Bump => "of bump",
+            Way::LeftUp | Way::RightUp => "cross-axled",
+        };
+        format!("{does} at {} {place}", w.distance(most))
     })
 }
 

@@ -101,6 +101,11 @@ pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(1) {
         from_version_1(document);
     }
+    // Version 3 adds reasons for settling over what stands in the way, bolts through a bushing and the old sway bar's
+    // kind: nothing of version 2 changes its place.
+    if document["version"] == json!(2) {
+        document["version"] = json!(3);
+    }
     torque_with_its_unit(document);
 }
 

@@ -82,6 +82,15 @@ pub struct Job {
 }
 
 impl Job {
+    /// Whether the sway bar is all this job is about: it was said so, and nothing else was set or chosen.
+    #[must_use]
+    pub fn is_sway_alone(&self) -> bool {
+        !self.to_do.is_empty()
+            && self.to_do.iter().all(|purpose| purpose.is_sway())
+            && self.setups.axle_rounds().is_empty()
+            && self.setups.plans.chosen.is_none()
+    }
+
     /// An empty job.
     #[must_use]
     pub fn new(title: &str) -> Self {

@@ -40,7 +40,7 @@ use derecho_core::measure::{Length, TapeEntry};
 pub use derecho_core::parts::Hole;
 
 /// The version written by this program.
-pub const DOCUMENT_VERSION: u32 = 2;
+pub const DOCUMENT_VERSION: u32 = 3;
 
 /// The length of a field that may be empty.
 pub fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {

@@ -100,6 +100,20 @@ pub struct LookedAt {
     pub right_link: Option<TapeEntry>,
 }
 
+/// Why a job is settled over one thing that stands in the way.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct GateReason {
+    /// The key of what stands in the way.
+    pub key: String,
+    /// As it read when the reason was written.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub read: String,
+    /// Why it is settled all the same.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub because: String,
+}
+
 /// What is due after the work.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -155,9 +169,12 @@ pub struct Proof {
     /// What was done otherwise than planned.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub deviations: String,
-    /// Why it is settled although something is open.
+    /// Why it was settled although something was open, in one sentence for all of it: documents before version 3.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub although: String,
+    /// Why it is settled over each thing that stands in the way.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub reasons: Vec<GateReason>,
     /// Defects met: wrong spacers, a narrow pocket, a missing nut.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub defects: String,
@@ -181,6 +198,12 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 }
 
 impl Proof {
+    /// Why it is settled over what goes by a key; empty where nobody wrote it.
+    #[must_use]
+    pub fn reason(&self, key: &str) -> &str {
+        self.reasons.iter().find(|reason| reason.key == key).map_or("", |reason| reason.because.trim())
+    }
+
     /// Whether nothing was said.
     #[must_use]
     pub fn is_empty(&self) -> bool {

@@ -138,3 +138,11 @@ pub struct Rig {
     #[schema(nullable = false)]
     pub floor_slope: Option<AngleEntry>,
 }
+
+impl Rig {
+    /// Whether the axle is steered: a rear one is not, and has neither a steering wheel nor a drag link to mind.
+    #[must_use]
+    pub fn is_steered(&self) -> bool {
+        self.end != Some(AxleEnd::Rear)
+    }
+}

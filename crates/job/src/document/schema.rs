@@ -40,7 +40,8 @@ pub fn job_schema() -> Value {
     let mut root = to_value(&Job::schema());
     if let Value::Object(root) = &mut root {
         root.insert("$schema".to_owned(), json!("https://json-schema.org/draft/2020-12/schema"));
-        root.insert("title".to_owned(), json!("Derecho job file, version 1"));
+        let title = format!("Derecho job file, version {}", super::DOCUMENT_VERSION);
+        root.insert("title".to_owned(), json!(title));
         root.insert("$defs".to_owned(), Value::Object(named));
     }
     point_at_definitions(&mut root);

@@ -252,6 +252,10 @@ pub struct PinForm {
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct OldBar {
+    /// What kind it was; one piece where empty, as nearly every bar that a vehicle comes with.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub kind: Option<SwayKind>,
     /// Outside diameter.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -160,6 +160,9 @@ pub struct FastenerForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub hole: Option<TapeEntry>,
+    /// Whether it also goes through an arm's bushing: then it is tightened on the weight.
+    #[serde(skip_serializing_if = "is_false")]
+    pub through_bushing: bool,
     /// Its nut.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -384,6 +387,11 @@ pub struct Work {
     /// Corner heights afterwards.
     #[serde(skip_serializing_if = "Corners::is_empty")]
     pub corners_after: Corners,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "serde hands a reference")]
+const fn is_false(value: &bool) -> bool {
+    !*value
 }
 
 impl Work {

@@ -107,6 +107,9 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             entries.push(entry(kind, None, &proof.by, words::as_written(text)));
         }
     }
+    for reason in proof.reasons.iter().filter(|reason| !reason.because.trim().is_empty()) {
+        entries.push(entry(LogKind::Deviation, None, &proof.by, words::although(reason)));
+    }
     for record in &proof.reminders {
         let says = words::reminder(record);
         entries.push(entry(LogKind::Reminder, Some(record.done.at), &record.done.by, says));

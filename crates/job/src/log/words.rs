@@ -5,7 +5,7 @@ use derecho_core::measure::{Moment, Phrase, TapeEntry};
 use derecho_core::parts::BracketEnd;
 
 use crate::bolt_up::words::both;
-use crate::document::proof::{ReminderKind, ReminderRecord};
+use crate::document::proof::{GateReason, ReminderKind, ReminderRecord};
 use crate::document::work::{PartRecord, PartState};
 use crate::document::{Job, Round, length_of};
 
@@ -109,4 +109,13 @@ pub(super) fn reminder(record: &ReminderRecord) -> Phrase {
 
 pub(super) fn settled(version: &str) -> Phrase {
     Phrase::plain(&format!("Settled, by the rules of {version}"))
+}
+
+/// What a job was settled over, and why.
+pub(super) fn although(reason: &GateReason) -> Phrase {
+    let because = reason.because.trim();
+    match reason.read.trim() {
+        "" => Phrase::plain(&format!("Settled all the same: {because}")),
+        read => Phrase::plain(&format!("Settled although: {read} Because: {because}")),
+    }
 }

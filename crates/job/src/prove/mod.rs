@@ -5,12 +5,16 @@
 
 mod cause;
 pub mod complaints;
+pub mod gate;
+mod prediction;
 pub mod settling;
 mod verdict;
 mod words;
 
 use derecho_core::bar::FrontView;
+use derecho_core::bar::adjuster::{AdjusterKind, Verdict, setting};
 use derecho_core::measure::centring::{Answer, Centring, Sense};
+use derecho_core::measure::conformity::{agree, proves};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Length, Phrase, Step, Working};
@@ -19,12 +23,15 @@ use utoipa::ToSchema;
 
 pub use self::cause::Cause;
 use self::cause::{Moved, cause};
+use self::prediction::{Told, landing, of_difference};
 pub use self::verdict::ProveVerdict;
+use crate::bar::need::Need;
+use crate::bar::need_of;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
 use crate::document::{AxleLocation, Job, Purpose, Sheet, SheetKind};
 use crate::setups::moves::EyeMoves;
-use crate::setups::{Resolved, read_before};
+use crate::setups::{Resolved, Setups, read_before};
 use crate::tape::SheetResult;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
@@ -47,8 +54,18 @@ pub struct Movement {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub readings_say: Option<Phrase>,
-    /// What the difference of the two is good to, U.
+    /// What the difference of the two is good to, U: both sets of readings and the prediction.
     pub uncertainty_mm: Length,
+    /// What the prediction is good to, as a standard uncertainty: set lengths or turns, heights, play.
+    pub prediction_uncertainty_mm: Length,
+    /// Where the axle lands by both together, where they agree, + left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub landing_mm: Option<Length>,
+    /// Its standard uncertainty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub landing_uncertainty_mm: Option<Length>,
     /// Whether they agree within that.
     pub agrees: bool,
     /// In words.
@@ -113,14 +130,15 @@ pub struct Found<'a> {
     pub links_work: Option<bool>,
     /// What ends the travel, where the axle could be cycled.
     pub cycled: Option<&'a Brief>,
+    /// How many steps of the work are done or struck out, and of how many.
+    pub work: (usize, usize),
 }
 
-/// Whether the sway bar is all this job is about: it was said so, and nothing else was set or chosen.
-fn is_sway_alone(job: &Job) -> bool {
-    !job.to_do.is_empty()
-        && job.to_do.iter().all(|purpose| purpose.is_sway())
-        && job.setups.axle_rounds().is_empty()
-        && job.setups.plans.chosen.is_none()
+impl Found<'_> {
+    /// Whether there is work in the plan and none of it is done.
+    const fn nothing_done(&self) -> bool {
+        self.work.0 == 0 && self.work.1 > 0
+    }
 }
 
 /// Whether somebody's work is looked at and nothing is set: the readings as found are the proof.
@@ -137,21 +155,17 @@ fn is_check_alone(job: &Job) -> bool {
 pub fn prove(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveResult> {
     let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
     let nothing_else = resolved.setups().is_none() && !y_link && !reads_the_axle(job);
-    if nothing_else || is_sway_alone(job) {
-        let fitted = resolved.sway.plan == resolved.sway.fitted;
-        return found.links_work.map(|work| sway_alone(work, fitted));
+    if nothing_else || job.is_sway_alone() {
+        return found.links_work.map(|work| sway_alone(work, sway_fitted(job, resolved, found)));
     }
-    let axle = prove_axle(job, resolved, y_link)?;
+    let axle = prove_axle(job, resolved, (y_link, found))?;
     Some(with_purposes(job, resolved, found, axle))
 }
 
 /// The proof of the axle, held against what else the job is for.
 fn with_purposes(job: &Job, resolved: &Resolved, found: Found<'_>, axle: ProveResult) -> ProveResult {
     let asked: Vec<ProveResult> =
-        [clear_asked(job, found.cycled), sway_asked(job, resolved, found.links_work)]
-            .into_iter()
-            .flatten()
-            .collect();
+        [clear_asked(job, found.cycled), sway_asked(job, resolved, found)].into_iter().flatten().collect();
     let grounds: Vec<FitCheck> =
         axle.grounds.iter().chain(asked.iter().flat_map(|proof| &proof.grounds)).cloned().collect();
     let stops = asked.into_iter().find(|proof| proof.verdict != ProveVerdict::CanSettle);
@@ -170,7 +184,7 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     }
     let name = "clear over its travel";
     // What nobody measured neither touches nor stays clear.
-    let cycled = cycled.filter(|_| !job.hardpoints.is_empty());
+    let cycled = cycled.filter(|brief| brief.ended || !job.hardpoints.obstacles.is_empty());
     Some(match cycled {
         None => bare(check(name, FitVerdict::Open, words::clear_open()), ProveVerdict::CanSettle),
         Some(brief) if brief.ended => ProveResult {
@@ -182,14 +196,20 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     })
 }
 
+/// Whether the sway bar is fitted as it is planned: recorded so, and not a plan of which nothing is done.
+fn sway_fitted(job: &Job, resolved: &Resolved, found: Found<'_>) -> bool {
+    let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
+    resolved.sway.plan == resolved.sway.fitted && !(fits_bar && found.nothing_done())
+}
+
 /// Where sway links were to be fitted as well: how they stand.
-fn sway_asked(job: &Job, resolved: &Resolved, links_work: Option<bool>) -> Option<ProveResult> {
+fn sway_asked(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveResult> {
     let asked = job.to_do.iter().any(|purpose| purpose.is_sway());
     if !asked || resolved.sway.plan.kind == Some(SwayKind::None) {
         return None;
     }
-    Some(match links_work {
-        Some(work) => sway_alone(work, resolved.sway.plan == resolved.sway.fitted),
+    Some(match found.links_work {
+        Some(work) => sway_alone(work, sway_fitted(job, resolved, found)),
         None => ProveResult {
             says: words::links_open(),
             advice: words::links_open_advice(),
@@ -212,7 +232,7 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
     }
 }
 
-fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResult> {
+fn prove_axle(job: &Job, resolved: &Resolved, (y_link, found): (bool, Found<'_>)) -> Option<ProveResult> {
     let checks = is_check_alone(job);
     let (sheet, result) = newest_after(job, &resolved.sheets)?;
     let after = result.centring.clone()?;
@@ -225,6 +245,7 @@ fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResul
     let setups = resolved.setups();
     let before = read_before(job, &resolved.sheets, rounds);
     let before_sheet = before.and_then(|(_, before)| job.sheets.iter().find(|sheet| sheet.id == before.id));
+    let before_round = before.map_or(0, |(round, _)| round);
     let earlier = before.zip(setups).map(|((round, _), setups)| &setups.rounds[round]);
     let movement = before
         .and_then(|(_, before)| before.centring.as_ref())
@@ -232,7 +253,11 @@ fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResul
         .zip(earlier.zip(setups))
         .map(|((before, before_sheet), (earlier, setups))| {
             let moved = setups.fitted.moves.since(earlier.moves);
-            movement(before, &after, (before_sheet, sheet), (&earlier.view, moved), &setups.fitted.view)
+            let fitted = &setups.fitted;
+            let since = job.setups.axle_rounds();
+            let since = &since[before_round..];
+            let good_to = prediction::uncertainty(job, setups, (earlier, fitted), since);
+            movement((before, &after), (before_sheet, sheet), (&earlier.view, moved), &fitted.view, good_to)
         });
     let moved = movement.as_ref().map(|movement| Moved {
         before: movement.before_mm,
@@ -243,22 +268,40 @@ fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResul
     });
     let cause = cause(sheet, result, before_sheet, moved.as_ref());
     let fault = setups.and_then(|setups| setups.fitted.bar.thread_faults().into_iter().next());
-    let open = setups.is_some_and(|setups| !setups.unread && setups.plan.differs(&setups.fitted));
+    let unbuilt = rounds == 0 && setups.is_some_and(|setups| setups.known.built);
+    let open = setups.is_some_and(|setups| !setups.unread && setups.plan.differs(&setups.fitted))
+        || unbuilt
+        || (rounds == 0 && !checks && found.nothing_done());
+    let undecided = setups.is_some_and(|setups| is_undecided(job, setups));
+    let together = movement.as_ref().and_then(|movement| {
+        let (at, u) = (movement.landing_mm?, movement.landing_uncertainty_mm?);
+        Some(proves(at, u, after.tolerance_mm))
+    });
+    let within = after.answer == Answer::WithinTolerance || together == Some(true);
+    let nearest = usable
+        && !within
+        && movement.as_ref().is_none_or(|movement| movement.agrees)
+        && setups.is_some_and(|setups| is_as_near_as_it_goes(setups, &after));
     let verdict = match after.answer {
         _ if fault.is_some() => ProveVerdict::BackToBar,
         _ if !usable => ProveVerdict::ReadAgain,
-        Answer::WithinTolerance if open => ProveVerdict::PlanNotFitted,
-        Answer::WithinTolerance => ProveVerdict::CanSettle,
-        Answer::OffCentre => ProveVerdict::BackToBar,
+        _ if (within || nearest) && open => ProveVerdict::PlanNotFitted,
+        _ if (within || nearest) && undecided => ProveVerdict::NotDecided,
+        _ if within || nearest => ProveVerdict::CanSettle,
         Answer::CannotTell => ProveVerdict::ReadAgain,
+        Answer::OffCentre | Answer::WithinTolerance => ProveVerdict::BackToBar,
     };
     let cause_says = cause.map(|cause| {
         words::cause(cause, moved.as_ref(), (before_sheet, sheet), earlier.map(|earlier| &earlier.view))
     });
     Some(ProveResult {
-        grounds: vec![centred(&after, usable)],
+        grounds: vec![centred(&after, usable, within || nearest)],
         sheet: Some(sheet.id.clone()),
-        says: if checks && fault.is_none() {
+        says: if nearest && verdict == ProveVerdict::CanSettle {
+            words::as_near(&after)
+        } else if rounds == 0 && !checks && verdict == ProveVerdict::CanSettle {
+            words::found_centred(&after)
+        } else if checks && fault.is_none() {
             words::checked(verdict, &after)
         } else {
             words::says(verdict, &after, y_link, fault.as_ref())
@@ -272,9 +315,32 @@ fn prove_axle(job: &Job, resolved: &Resolved, y_link: bool) -> Option<ProveResul
     })
 }
 
-fn centred(after: &Centring, usable: bool) -> FitCheck {
+/// Whether the bar was to be brought nearer to level, a bracket is urged as it stands, and nobody chose one or the
+/// length alone.
+fn is_undecided(job: &Job, setups: &Setups) -> bool {
+    job.to_do.contains(&Purpose::LevelBar)
+        && job.setups.plans.chosen.is_none()
+        && need_of(job, setups).facts.need == Need::Urged
+}
+
+/// Whether the axle stands within the tolerance as measured, and the bar cannot be set nearer: a fixed one lands where
+/// its plan said, and another is off by less than half of what it can be turned by.
+fn is_as_near_as_it_goes(setups: &Setups, after: &Centring) -> bool {
+    if after.offset_mm.abs() > after.tolerance_mm {
+        return false;
+    }
+    let Some(adjuster) = &setups.fitted.bar.adjuster else { return false };
+    let view = &setups.fitted.view;
+    adjuster.kind == AdjusterKind::Fixed
+        || view
+            .recentred(after.offset_mm)
+            .is_ok_and(|wanted| setting(adjuster, view.length(), wanted.length_mm).verdict == Verdict::AsItIs)
+}
+
+fn centred(after: &Centring, usable: bool, good: bool) -> FitCheck {
     let verdict = match after.answer {
         _ if !usable => FitVerdict::Open,
+        _ if good => FitVerdict::Good,
         Answer::WithinTolerance => FitVerdict::Good,
         Answer::OffCentre => FitVerdict::Bad,
         Answer::CannotTell => FitVerdict::Open,
@@ -296,30 +362,39 @@ fn sway_alone(work: bool, fitted: bool) -> ProveResult {
     }
 }
 
+/// Features of one's own are alike where they go by one name.
+fn same_feature(one: &Sheet, other: &Sheet) -> bool {
+    let feature = |sheet: &Sheet| (sheet.method, sheet.sense, sheet.method_name.trim().to_lowercase());
+    feature(one) == feature(other)
+}
+
+fn told(centring: &Centring) -> Told {
+    Told {
+        at: centring.offset_mm,
+        repeats: centring.repeat_uncertainty_mm,
+        feature: centring.feature_uncertainty_mm,
+    }
+}
+
 fn movement(
-    before: &Centring,
-    after: &Centring,
+    (before, after): (&Centring, &Centring),
     (before_sheet, after_sheet): (&Sheet, &Sheet),
     (view, moved): (&FrontView, EyeMoves),
     changed: &FrontView,
+    predicted_good_to: Length,
 ) -> Movement {
-    // Features of one's own are alike where they go by one name.
-    let feature = |sheet: &Sheet| (sheet.method, sheet.sense, sheet.method_name.trim().to_lowercase());
-    let same_method = feature(before_sheet) == feature(after_sheet);
+    let same_method = same_feature(before_sheet, after_sheet);
     let predicted = (view.reach() - changed.reach()) * view.frame_eye_side().sign() + moved.sideways();
     let measured = after.offset_mm - before.offset_mm;
-    // The feature's own uncertainty is the same both times and drops out, unless the
-    // tape went to another feature.
-    let feature = if same_method {
-        Length::ZERO
-    } else {
-        in_quadrature(&[before.feature_uncertainty_mm, after.feature_uncertainty_mm])
-    };
-    let uncertainty =
-        in_quadrature(&[before.repeat_uncertainty_mm, after.repeat_uncertainty_mm, feature]) * 2.0;
-    let agrees = (measured - predicted).abs() <= uncertainty;
+    let (now, then) = (told(after), told(before));
+    let of_readings = of_difference(now, then, same_method);
+    let together = in_quadrature(&[of_readings, predicted_good_to]);
+    let agrees = agree(measured, predicted, together);
+    let uncertainty = together * 2.0;
+    let carried = Told { at: before.offset_mm + predicted, ..then };
+    let landing = agrees.then(|| landing(now, carried, predicted_good_to, same_method));
     let length = Value::Length;
-    let steps = vec![
+    let mut steps = vec![
         Step::new(
             "predicted: to the left, from the length set and the eye moved by m",
             "s · (h − h′) + {m} = {s} · ({h} − {h′}) + {m}",
@@ -338,16 +413,31 @@ fn movement(
             length(measured),
         ),
         Step::new(
-            "what their difference is good to; the feature's own drops out",
-            "U = 2 √({u before}² + {u after}² + {u feature}²)",
-            &[
-                ("u before", length(before.repeat_uncertainty_mm)),
-                ("u after", length(after.repeat_uncertainty_mm)),
-                ("u feature", length(feature)),
-            ],
+            "what both sheets are good to together; what both were read from drops out where it is the same",
+            "u_m",
+            &[],
+            length(of_readings),
+        ),
+        Step::new(
+            "what their difference is good to, with the prediction's own u_p",
+            "U = 2 √({u_m}² + {u_p}²)",
+            &[("u_m", length(of_readings)), ("u_p", length(predicted_good_to))],
             length(uncertainty),
         ),
     ];
+    if let Some((at, u)) = landing {
+        steps.push(Step::new(
+            "where it lands by both together, weighed by how sure each is",
+            "{e after}, {e before} + {p}, good to u = {u}",
+            &[
+                ("e after", length(after.offset_mm)),
+                ("e before", length(before.offset_mm)),
+                ("p", length(predicted)),
+                ("u", length(u)),
+            ],
+            length(at),
+        ));
+    }
     // What a side gains the other loses; which one, the method's sense says.
     let gain = predicted * if before_sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
     let readings = same_method.then(|| [before.left_mean_mm + gain, before.right_mean_mm - gain]);
@@ -359,6 +449,9 @@ fn movement(
         predicted_mm: predicted,
         measured_mm: measured,
         uncertainty_mm: uncertainty,
+        prediction_uncertainty_mm: predicted_good_to,
+        landing_mm: landing.map(|(at, _)| at),
+        landing_uncertainty_mm: landing.map(|(_, u)| u),
         agrees,
         says: words::movement(predicted, measured, agrees),
         working: Working { title: "Movement, predicted and measured".to_owned(), steps },

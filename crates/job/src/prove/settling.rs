@@ -4,8 +4,9 @@
 //! has a calendar.
 
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
-use derecho_core::measure::length::in_quadrature;
-use derecho_core::measure::{Length, Phrase, Unit};
+use derecho_core::measure::centring::Answer;
+use derecho_core::measure::conformity::agree;
+use derecho_core::measure::{Length, Phrase, Stress, Unit};
 use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
@@ -13,31 +14,27 @@ use jiff::{Span, ToSpan as _};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+pub use super::gate::{GateKind, LookKind};
+use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
-use super::{ProveResult, words};
+use super::{ProveResult, same_feature, told, words};
 use crate::bolt_up::{Progressed, temporary};
-use crate::document::proof::{ReminderKind, ReminderRecord};
-use crate::document::{Job, SheetKind, Use, length_of};
+use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
+use crate::document::sway::PinForm;
+use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
 use crate::setups::Resolved;
 use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
-/// What stands in the way.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum GateKind {
-    /// Something is still off the vehicle.
-    StillOff,
-    /// A complaint was not asked again.
-    ComplaintOpen,
-    /// Nobody wrote a torque, or why there is none.
-    TorqueMissing,
-    /// The vehicle stands otherwise than before.
-    StandsOtherwise,
-    /// Something that was looked at is not right.
-    NotRight,
-    /// The axle moved otherwise than was reckoned, and no second sheet says the same.
-    MovedOtherwise,
+/// A look that this job asks for.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Look {
+    /// Which: the name of its field in the document.
+    pub kind: LookKind,
+    /// What there is to do for it in this job's figures.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub says: Option<Phrase>,
 }
 
 /// One thing that stands in the way of settling.
@@ -45,8 +42,13 @@ pub enum GateKind {
 pub struct Gate {
     /// What it is.
     pub kind: GateKind,
+    /// By what its reason goes in the document.
+    pub key: String,
     /// In words.
     pub says: Phrase,
+    /// Why it is settled all the same; empty while nobody wrote it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub because: String,
 }
 
 /// Something that is due after the work.
@@ -75,8 +77,10 @@ pub struct Reminder {
 pub struct Settling {
     /// What stands in the way.
     pub gates: Vec<Gate>,
-    /// Whether it can be settled now: proved, and nothing in the way or a reason written down.
+    /// Whether it can be settled now: proved, and a reason written down for each thing in the way.
     pub may: bool,
+    /// What is looked at again in this job.
+    pub looks: Vec<Look>,
     /// The bar's angle and the links as they were read afterwards, against what was predicted.
     pub compared: Vec<FitCheck>,
     /// What whoever works on it next wants to know: what is set, what is left either way, what was met.
@@ -85,34 +89,146 @@ pub struct Settling {
     pub reminders: Vec<Reminder>,
 }
 
-fn gate(kind: GateKind, says: Phrase) -> Gate {
-    Gate { kind, says }
+/// What other stages judge of the vehicle as it is fitted: found only for a job that could be settled.
+#[derive(Clone, Debug, Default)]
+pub struct Judged {
+    /// Checks of a Y-link.
+    pub y_link: Vec<FitCheck>,
+    /// Shear stress of the sway bar at the worst pose, and what its steel takes, where that is less.
+    pub sway_bar: Option<(Stress, Stress)>,
+    /// The track bar's name and what it stands over its load, where that is less than one.
+    pub track_bar: Option<(String, f64)>,
+    /// What the drag link wants, in words.
+    pub drag_link: Option<Phrase>,
 }
 
-fn gates(job: &Job, progressed: &Progressed) -> Vec<Gate> {
-    let mut gates: Vec<Gate> =
-        progressed.still_off.iter().map(|name| gate(GateKind::StillOff, words::still_off(name))).collect();
-    let open = job.complaints.iter().filter(|complaint| complaint.after.is_none());
-    gates.extend(open.map(|complaint| gate(GateKind::ComplaintOpen, words::complaint_open(&complaint.text))));
+fn gate(kind: GateKind, key: &str, says: Phrase) -> Gate {
+    Gate { kind, key: key.to_owned(), says, because: String::new() }
+}
+
+/// Of the same kind, one each, told apart by their places.
+fn each<'a>(
+    kind: GateKind,
+    key: &'a str,
+    says: impl Iterator<Item = Phrase> + 'a,
+) -> impl Iterator<Item = Gate> + 'a {
+    says.enumerate().map(move |(index, says)| gate(kind, &format!("{key}/{index}"), says))
+}
+
+/// A look's answer in the document.
+const fn answer(looked: &LookedAt, kind: LookKind) -> Option<bool> {
+    match kind {
+        LookKind::WheelStraight => looked.wheel_straight,
+        LookKind::Toe => looked.toe,
+        LookKind::Sensors => looked.sensors,
+        LookKind::Lines => looked.lines,
+        LookKind::WheelNuts => looked.wheel_nuts,
+        LookKind::PinsLevel => looked.pins_level,
+        LookKind::StowedClear => looked.stowed_clear,
+    }
+}
+
+/// What is looked at in a job: nothing of steering at an axle that is not steered, pins only where there are some.
+fn looks(job: &Job, judged: &Judged) -> Vec<Look> {
+    let steered = job.rig.is_steered();
+    let pins = job.sway.pins != PinForm::default();
+    [
+        (LookKind::WheelStraight, steered),
+        (LookKind::Toe, steered),
+        (LookKind::Sensors, true),
+        (LookKind::Lines, true),
+        (LookKind::WheelNuts, true),
+        (LookKind::PinsLevel, pins),
+        (LookKind::StowedClear, pins),
+    ]
+    .into_iter()
+    .filter(|(_, asked)| *asked)
+    .map(|(kind, _)| Look {
+        kind,
+        says: judged.drag_link.clone().filter(|_| kind == LookKind::WheelStraight),
+    })
+    .collect()
+}
+
+fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
+    let mut gates: Vec<Gate> = Vec::new();
+    for name in &progressed.still_off {
+        gates.push(gate(GateKind::StillOff, &format!("still_off/{name}"), words::still_off(name)));
+    }
+    for (index, complaint) in job.complaints.iter().enumerate() {
+        let (kind, key, says) = match complaint.after {
+            None => (GateKind::ComplaintOpen, "complaint_open", words::complaint_open(&complaint.text)),
+            Some(after @ (ComplaintAfter::Same | ComplaintAfter::Worse)) => {
+                let worse = after == ComplaintAfter::Worse;
+                (GateKind::ComplaintAgain, "complaint_again", words::complaint_again(&complaint.text, worse))
+            }
+            Some(_) => continue,
+        };
+        gates.push(gate(kind, &format!("{key}/{index}"), says));
+    }
+    let stopped = job.proof.road.iter().filter(|record| record.result == RoadResult::Stopped);
+    gates.extend(each(GateKind::RoadStopped, "road", stopped.map(|r| words::road_stopped(r.step, &r.note))));
     if !progressed.untorqued.is_empty() {
-        gates.push(gate(GateKind::TorqueMissing, words::torque_missing(&progressed.untorqued)));
+        let says = words::torque_missing(&progressed.untorqued);
+        gates.push(gate(GateKind::TorqueMissing, "torque_missing", says));
+    }
+    for (kind, key, names) in [
+        (GateKind::TorqueOther, "torque_other", &progressed.other_than_wanted),
+        (GateKind::TorqueFromMemory, "torque_from_memory", &progressed.from_memory),
+        (GateKind::PartWrong, "part_wrong", &progressed.wrong_parts),
+    ] {
+        if !names.is_empty() {
+            gates.push(gate(kind, key, words::named(kind, names)));
+        }
+    }
+    for (key, check) in &progressed.unfit {
+        let key = format!("does_not_fit/{key}/{}", check.name);
+        gates.push(gate(GateKind::DoesNotFit, &key, words::does_not_fit(check)));
+    }
+    if progressed.done < progressed.steps {
+        let open = progressed.steps - progressed.done;
+        gates.push(gate(GateKind::StepsOpen, "steps_open", words::steps_open(open, progressed.steps)));
     }
     if let Some((says, true)) = crate::bolt_up::corners(job) {
-        gates.push(gate(GateKind::StandsOtherwise, says));
+        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
     }
-    let looked = &job.proof.looked_at;
-    for (answer, what) in [
-        (looked.wheel_straight, "The steering wheel is not straight: set it by the drag link."),
-        (looked.toe, "Toe is not right."),
-        (looked.sensors, "The stability sensors want their zero."),
-        (looked.lines, "A line or loom is not free at full droop and at lock."),
-        (looked.wheel_nuts, "The wheel nuts are not torqued."),
-        (looked.pins_level, "The pins do not go in and out on level ground."),
-        (looked.stowed_clear, "The stowed link does not stay clear."),
-    ] {
-        if answer == Some(false) {
-            gates.push(gate(GateKind::NotRight, words::not_right(what)));
+    for look in looks {
+        let key = format!("look/{}", words::look_key(look.kind));
+        match answer(&job.proof.looked_at, look.kind) {
+            Some(true) => {}
+            Some(false) => gates.push(gate(GateKind::NotRight, &key, words::not_right(look.kind))),
+            // Where nothing was undone nothing came loose.
+            None if progressed.steps > 0 => {
+                gates.push(gate(GateKind::NotLookedAt, &key, words::not_looked_at(look.kind)));
+            }
+            None => {}
         }
+    }
+    gates
+}
+
+/// What is judged bad of the vehicle as it is fitted, and what reads otherwise than planned.
+fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared: &[FitCheck]) -> Vec<Gate> {
+    let named = |kind: GateKind, key: &str, checks: &[FitCheck]| -> Vec<Gate> {
+        let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad);
+        bad.map(|check| gate(kind, &format!("{key}/{}", check.name), words::does_not_fit(check))).collect()
+    };
+    let mut gates = named(GateKind::YLinkFails, "y_link", &judged.y_link);
+    if let Some((stress, takes)) = judged.sway_bar {
+        gates.push(gate(GateKind::Overstressed, "sway_bar", words::sway_bar_overstressed(stress, takes)));
+    }
+    if let Some((name, margin)) = &judged.track_bar {
+        gates.push(gate(GateKind::Overstressed, "track_bar", words::track_bar_overloaded(name, *margin)));
+    }
+    gates.extend(named(GateKind::NotAsPlanned, "compared", compared));
+    let stick_out = job
+        .sheets
+        .iter()
+        .zip(&resolved.sheets)
+        .rfind(|(sheet, result)| sheet.kind == SheetKind::StickOut && result.centring.is_some());
+    let off = stick_out.and_then(|(_, result)| result.centring.as_ref());
+    if let Some(off) = off.filter(|off| off.answer == Answer::OffCentre) {
+        gates.push(gate(GateKind::NotAsPlanned, "stick_out", words::stick_out_off(off)));
     }
     gates
 }
@@ -123,17 +239,18 @@ fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Optio
     let movement = prove.movement.as_ref().filter(|movement| !movement.agrees)?;
     let (after, newest) = (prove.after.as_ref()?, prove.sheet.as_ref()?);
     let round = job.setups.axle_rounds().len();
+    let newest_sheet = job.sheets.iter().find(|sheet| sheet.id == *newest)?;
     let says_the_same = job.sheets.iter().zip(&resolved.sheets).any(|(sheet, result)| {
         let of_this_round = job.setups.axle_rounds_before(sheet.round) == round && result.drives();
         let other = result.centring.as_ref().filter(|_| of_this_round && sheet.kind == SheetKind::Centring);
         sheet.id != *newest
             && other.is_some_and(|other| {
-                let unsure = in_quadrature(&[other.uncertainty_mm, after.uncertainty_mm]);
-                (other.offset_mm - after.offset_mm).abs() <= unsure
+                let u = of_difference(told(after), told(other), same_feature(sheet, newest_sheet));
+                agree(other.offset_mm, after.offset_mm, u)
             })
     });
     let says = || words::moved_otherwise(movement.predicted_mm, movement.measured_mm);
-    (!says_the_same).then(|| gate(GateKind::MovedOtherwise, says()))
+    (!says_the_same).then(|| gate(GateKind::MovedOtherwise, "moved_otherwise", says()))
 }
 
 /// What was read afterwards beside the axle's place, against what was predicted.
@@ -146,9 +263,12 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
         check("bar's angle", verdict, words::angle_compared(read, wanted, good))
     });
     let planned = length_of(&resolved.sway.plan.link);
-    let links = [("left sway link", &looked.left_link), ("right sway link", &looked.right_link)];
-    let links = links.into_iter().filter_map(|(name, read)| {
-        let (read, wanted) = (length_of(read)?, planned?);
+    // Unequal on purpose, each side has its own half of the difference.
+    let longer = length_of(&resolved.sway.plan.left_longer).filter(|_| resolved.sway.plan.preload_wanted);
+    let half = longer.unwrap_or(Length::ZERO) / 2.0;
+    let links = [("left sway link", &looked.left_link, half), ("right sway link", &looked.right_link, -half)];
+    let links = links.into_iter().filter_map(|(name, read, more)| {
+        let (read, wanted) = (length_of(read)?, planned? + more);
         let good = (read - wanted).abs() <= usual::LINK_AS_PREDICTED;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
         Some(check(name, verdict, words::link_compared(read, wanted, good)))
@@ -247,14 +367,21 @@ pub fn settling(
     resolved: &Resolved,
     prove: Option<&ProveResult>,
     progressed: &Progressed,
+    judged: &Judged,
 ) -> Settling {
-    let mut gates = gates(job, progressed);
+    let (looks, compared) = (looks(job, judged), compared(job, resolved));
+    let mut gates = gates(job, progressed, &looks);
+    gates.extend(gates_of_the_fitted(job, resolved, judged, &compared));
     gates.extend(prove.and_then(|prove| moved_otherwise(job, resolved, prove)));
+    for gate in &mut gates {
+        job.proof.reason(&gate.key).clone_into(&mut gate.because);
+    }
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {
-        may: proved && (gates.is_empty() || !job.proof.although.trim().is_empty()),
+        may: proved && gates.iter().all(|gate| !gate.because.is_empty()),
         gates,
-        compared: compared(job, resolved),
+        looks,
+        compared,
         next_time: next_time(job, resolved),
         reminders: reminders(job, progressed),
     }

@@ -17,6 +17,8 @@ pub enum ProveVerdict {
     BackToSway,
     /// It is centred, but what was to come clear still ends the travel: back to stage Cycle.
     BackToCycle,
-    /// The chosen plan is not fitted yet.
+    /// The chosen plan is not fitted yet, or nothing of the work is done.
     PlanNotFitted,
+    /// The bar was to be brought nearer to level, a bracket is urged, and nobody fitted or declined one.
+    NotDecided,
 }

@@ -3,16 +3,19 @@
 use derecho_core::bar::FrontView;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length, Phrase, Stress};
 use derecho_core::parts::BracketEnd;
 
 use super::cause::{Cause, Moved, height_change};
+use super::gate::{GateKind, LookKind};
 use super::verdict::ProveVerdict;
 use crate::bar::BarResult;
 use crate::bar::words::thread_fault;
+use crate::document::proof::RoadStep;
 use crate::document::{ComplaintAbout, Sheet};
 use crate::setups::adjuster::ThreadFault;
-use crate::tape::SheetResult;
+use crate::tape::{SheetResult, cannot_prove};
+use crate::verdict::FitCheck;
 
 pub(super) fn cause(
     cause: Cause,
@@ -166,6 +169,21 @@ pub(super) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
     })
 }
 
+/// As near as the bar goes, though not proved to the tolerance.
+pub(super) fn as_near(after: &Centring) -> Phrase {
+    Phrase::of(|w| match w.sideways(after.offset_mm) {
+        rounded if rounded == "centred" => "As planned: centred as near as this bar goes".to_owned(),
+        sideways => format!("As planned: {sideways}, as near as this bar goes"),
+    })
+}
+
+/// Nothing was set, and nothing had to be.
+pub(super) fn found_centred(after: &Centring) -> Phrase {
+    Phrase::of(|w| {
+        format!("Centred as found, within {}: nothing had to be set", w.distance(after.tolerance_mm))
+    })
+}
+
 /// `fault` is what is wrong with the thread that is in.
 pub(super) fn says(
     verdict: ProveVerdict,
@@ -183,6 +201,9 @@ pub(super) fn says(
             sideways => format!("Still {sideways}"),
         },
         ProveVerdict::PlanNotFitted => "Centred, but the chosen plan is not fitted yet".to_owned(),
+        ProveVerdict::NotDecided => {
+            "Centred, but the bracket that is urged is neither fitted nor declined".to_owned()
+        }
         ProveVerdict::BackToSway => links(false).in_unit(w.unit()).to_owned(),
         ProveVerdict::BackToCycle => touches().in_unit(w.unit()).to_owned(),
         ProveVerdict::ReadAgain if y_link => "Not proved: read again on its weight".to_owned(),
@@ -231,12 +252,14 @@ pub(super) fn advice(
                     "{reading} Fit what was chosen in stage Bracket and read again, or choose the length alone."
                 )
             }
+            ProveVerdict::NotDecided => {
+                format!("{reading} Choose a hole in stage Bracket, or choose the length alone there.")
+            }
             ProveVerdict::BackToSway => links_advice(false).in_unit(w.unit()).to_owned(),
             ProveVerdict::BackToCycle => format!("{reading} Stage Cycle shows where it touches."),
-            ProveVerdict::ReadAgain if !after.method_can_prove => format!(
-                "{reading} This way of reading cannot prove {}: read from frame to hub, or more often.",
-                w.distance(after.tolerance_mm)
-            ),
+            ProveVerdict::ReadAgain if !after.repeats_can_tell => {
+                format!("{reading} {}", cannot_prove(w, after))
+            }
             ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
         }
     })
@@ -304,8 +327,116 @@ pub(super) fn torque_missing(names: &[String]) -> Phrase {
     ))
 }
 
-pub(super) fn not_right(what: &str) -> Phrase {
-    Phrase::plain(what)
+pub(super) fn complaint_again(text: &str, worse: bool) -> Phrase {
+    let how = if worse { "Worse than before" } else { "The same as before" };
+    Phrase::plain(&format!("{how}: \u{201c}{}\u{201d}.", text.trim()))
+}
+
+const fn road_step(step: RoadStep) -> &'static str {
+    match step {
+        RoadStep::Yard => "in the yard",
+        RoadStep::SlowTurns => "in slow turns",
+        RoadStep::Dips => "in dips",
+        RoadStep::ExpansionJoints => "on expansion joints",
+        RoadStep::Swerve => "in the swerve",
+        RoadStep::Washboard => "on washboard",
+        RoadStep::Highway => "on the highway",
+        RoadStep::Trail => "on the trail",
+    }
+}
+
+pub(super) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
+    let note = note.trim().trim_end_matches('.');
+    let note = if note.is_empty() { String::new() } else { format!(": {note}") };
+    Phrase::plain(&format!("The road test was stopped {}{note}.", road_step(step)))
+}
+
+/// Fasteners or parts that stand in the way, by name.
+pub(super) fn named(kind: GateKind, names: &[String]) -> Phrase {
+    let names = names.join(", ");
+    Phrase::plain(&match kind {
+        GateKind::TorqueOther => format!("Tightened otherwise than wanted: {names}. Tighten again."),
+        GateKind::TorqueFromMemory => {
+            format!("Torque from memory, unconfirmed: {names}. Look it up in the part's own sheet.")
+        }
+        _ => format!("Missing or the wrong one: {names}."),
+    })
+}
+
+pub(super) fn does_not_fit(check: &FitCheck) -> Phrase {
+    Phrase::of(|w| {
+        let says = check.says.in_unit(w.unit());
+        let mut name = check.name.clone();
+        if let Some(first) = name.get_mut(..1) {
+            first.make_ascii_uppercase();
+        }
+        format!("{name}: {says}")
+    })
+}
+
+pub(super) fn steps_open(open: usize, of: usize) -> Phrase {
+    Phrase::plain(&format!("{open} of {of} steps in stage Bolt-up are neither ticked nor struck out."))
+}
+
+pub(super) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
+    Phrase::plain(&format!(
+        "The sway bar is twisted past what its steel takes: {:.0} of {:.0} MPa cross-axled. Another hole, a thicker bar or less travel.",
+        stress.to_mpa(),
+        takes.to_mpa()
+    ))
+}
+
+pub(super) fn track_bar_overloaded(name: &str, margin: f64) -> Phrase {
+    let name = if name.is_empty() { "The track bar" } else { name };
+    Phrase::plain(&format!(
+        "{name} stands {margin:.2} times the load it carries here, by estimate. A stronger bar, or a straighter one."
+    ))
+}
+
+pub(super) fn stick_out_off(off: &Centring) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "The sway bar sits {}: slide it until it sticks out equally on both sides.",
+            w.sideways(off.offset_mm)
+        )
+    })
+}
+
+/// A look by the name of its field.
+pub(super) const fn look_key(kind: LookKind) -> &'static str {
+    match kind {
+        LookKind::WheelStraight => "wheel_straight",
+        LookKind::Toe => "toe",
+        LookKind::Sensors => "sensors",
+        LookKind::Lines => "lines",
+        LookKind::WheelNuts => "wheel_nuts",
+        LookKind::PinsLevel => "pins_level",
+        LookKind::StowedClear => "stowed_clear",
+    }
+}
+
+pub(super) fn not_right(kind: LookKind) -> Phrase {
+    Phrase::plain(match kind {
+        LookKind::WheelStraight => "The steering wheel is not straight: set it by the drag link.",
+        LookKind::Toe => "Toe is not right.",
+        LookKind::Sensors => "The stability sensors want their zero.",
+        LookKind::Lines => "A line or loom is not free over the whole travel.",
+        LookKind::WheelNuts => "The wheel nuts are not torqued.",
+        LookKind::PinsLevel => "The pins do not go in and out on level ground.",
+        LookKind::StowedClear => "The stowed link does not stay clear.",
+    })
+}
+
+pub(super) fn not_looked_at(kind: LookKind) -> Phrase {
+    Phrase::plain(match kind {
+        LookKind::WheelStraight => "Nobody looked whether the steering wheel is straight.",
+        LookKind::Toe => "Nobody looked at the toe.",
+        LookKind::Sensors => "Nobody looked at the stability sensors.",
+        LookKind::Lines => "Nobody looked whether lines and looms are free over the whole travel.",
+        LookKind::WheelNuts => "Nobody said that the wheel nuts are torqued.",
+        LookKind::PinsLevel => "Nobody tried the pins on level ground.",
+        LookKind::StowedClear => "Nobody looked whether the stowed link stays clear.",
+    })
 }
 
 pub(super) fn odometer(reads: f64, unit: &str) -> Phrase {

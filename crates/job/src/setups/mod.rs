@@ -12,6 +12,7 @@ mod words;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
+use derecho_core::measure::conformity::most_proved;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
 use derecho_core::parts::BarPart;
 use serde::{Deserialize, Serialize};
@@ -19,16 +20,19 @@ use utoipa::ToSchema;
 
 pub use self::adjuster::BarState;
 pub use self::known::{Known, NoBar, Unknown, known};
-use self::moves::EyeMoves;
+use self::moves::{EyeMoves, InPlace};
 use crate::document::check::FieldError;
 use crate::document::{Bar, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of};
 use crate::tape::{SheetResult, tolerance};
+use crate::usual;
 
 /// Everything that decides where the axle goes, resolved.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Setup {
     /// Where both eyes are, from where they were found.
     pub moves: EyeMoves,
+    /// Brackets that are new where their eye stays.
+    pub in_place: InPlace,
     /// The bar in it.
     pub bar: BarState,
     /// The bar at the driven height.
@@ -43,7 +47,9 @@ impl Setup {
     /// Whether another hole or another bar is meant; a length is no other plan.
     #[must_use]
     pub fn differs(&self, other: &Self) -> bool {
-        self.bar.name != other.bar.name || !self.moves.since(other.moves).is_none()
+        self.bar.name != other.bar.name
+            || !self.moves.since(other.moves).is_none()
+            || self.in_place != other.in_place
     }
 }
 
@@ -234,6 +240,12 @@ impl Setups {
         if self.unread { &self.fitted } else { &self.plan }
     }
 
+    /// What counts as reached: an offset that could still be proved to be centred.
+    #[must_use]
+    pub fn reach_tolerance(&self) -> Length {
+        reach_tolerance(self.tolerance, &self.basis)
+    }
+
     /// What a plan comes to from the base; None where a part of it is gone or there is no such bar.
     #[must_use]
     pub fn plan_of(&self, job: &Job, form: &PlanForm) -> Option<(Setup, Option<Wanted>)> {
@@ -266,6 +278,7 @@ fn impossible(round: Option<usize>) -> Unknown {
 /// The bar and both eyes after each round, as found first.
 struct History {
     moves: Vec<EyeMoves>,
+    in_place: Vec<InPlace>,
     bars: Vec<BarState>,
     drag_links: Vec<String>,
 }
@@ -275,6 +288,7 @@ impl History {
         let found = BarState::found(job, known.length, known.built);
         let mut history = Self {
             moves: vec![EyeMoves::default()],
+            in_place: vec![InPlace::default()],
             bars: vec![found.clone()],
             drag_links: vec![String::new()],
         };
@@ -290,7 +304,11 @@ impl History {
             };
             let link = if round.drag_link.is_empty() { &history.drag_links[last] } else { &round.drag_link };
             let link = link.clone();
+            let in_place = round.moved.iter().fold(history.in_place[last].clone(), |place, fitted| {
+                place.with(fitted.end, &fitted.to, moved.at(fitted.end))
+            });
             history.moves.push(moved);
+            history.in_place.push(in_place);
             history.bars.push(bar.after(round));
             history.drag_links.push(link);
         }
@@ -312,6 +330,7 @@ impl History {
     fn setup(&self, round: usize, view: FrontView, offset: Length) -> Setup {
         Setup {
             moves: self.moves[round],
+            in_place: self.in_place[round].clone(),
             bar: self.bars[round].clone(),
             view,
             offset,
@@ -362,7 +381,9 @@ fn basis(
     read: Option<usize>,
     round: usize,
 ) -> Basis {
-    if let Some(read) = read.filter(|read| *read <= round)
+    // A gap taken with the axle strapped to centre has the offset in it: what was read as it stood is not added again.
+    let before_built = |read: usize| known.built && read == 0;
+    if let Some(read) = read.filter(|read| *read <= round && !before_built(*read))
         && let Some(sheet) = sheet_of_round(job, sheets, read)
         && let Some(centring) = &sheet.centring
     {
@@ -414,7 +435,9 @@ fn planned(
         Some(wanted) => (wanted.view.with_length(wanted.length).ok()?, wanted.offset),
         None => (base.view, base.offset),
     };
-    Some((Setup { moves, bar: BarState { length: view.length(), ..bar }, view, offset, drag_link }, wanted))
+    let in_place = moves::planned_in_place(form, moves, &base.in_place);
+    let bar = BarState { length: view.length(), ..bar };
+    Some((Setup { moves, in_place, bar, view, offset, drag_link }, wanted))
 }
 
 /// The length a bar should have with the eyes moved from the base; None where it is left as it is.
@@ -447,8 +470,32 @@ fn wanted(
     let fixed = bar.adjuster.as_ref().is_some_and(|adjuster| adjuster.kind == AdjusterKind::Fixed);
     // A bar that cannot be changed is right where it leaves the axle within the tolerance.
     let stays = lands(own).filter(|left| fixed && left.abs() <= tolerance);
-    let (length, offset) = stays.map_or((recentring.length_mm, Length::ZERO), |left| (own, left));
+    let (length, offset) = match stays {
+        Some(left) => (own, left),
+        None => reached(bar, &recentring, &view, reach_tolerance(tolerance, basis))
+            .and_then(|length| Some((length, lands(length)?)))
+            .unwrap_or((recentring.length_mm, Length::ZERO)),
+    };
     Some(Wanted { recentring, view, length, offset })
+}
+
+/// Where the bar's thread ends short of the length that centres, and what that leaves could still be proved to be
+/// centred: how long it gets. None where it gets as long as is wanted, or not near enough.
+fn reached(bar: &BarState, exact: &Recentring, view: &FrontView, reach: Length) -> Option<Length> {
+    let adjuster = bar.adjuster.as_ref().filter(|adjuster| adjuster.kind != AdjusterKind::Fixed)?;
+    let slack = reach * (view.reach() / view.length());
+    let set = facts_within(adjuster, bar.length, exact.length_mm, slack);
+    let longest = set.evened_longest_mm.filter(|longest| *longest < exact.length_mm);
+    let shortest = set.evened_shortest_mm.filter(|shortest| *shortest > exact.length_mm);
+    let end = longest.or(shortest)?;
+    ((end - exact.length_mm).abs() <= slack).then_some(end)
+}
+
+/// An offset that is left on purpose, since a bar ends there, counts as reached as far as it can be proved with the
+/// readings there are: it would be sent back from stage Prove else.
+fn reach_tolerance(tolerance: Length, basis: &Basis) -> Length {
+    let standard = basis.uncertainty_mm.map_or(usual::OFFSET_GOOD_TO, |uncertainty| uncertainty / 2.0);
+    most_proved(standard, tolerance)
 }
 
 impl Wanted {

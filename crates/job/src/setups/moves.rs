@@ -74,6 +74,49 @@ impl EyeMoves {
     }
 }
 
+/// Brackets that take an eye's place without moving it: their hole is where the eye was. Empty names are none.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct InPlace {
+    /// At the frame eye.
+    pub frame: Option<String>,
+    /// At the axle eye.
+    pub axle: Option<String>,
+}
+
+impl InPlace {
+    /// The bracket of one end.
+    #[must_use]
+    pub const fn at(&self, end: BracketEnd) -> Option<&String> {
+        match end {
+            BracketEnd::Frame => self.frame.as_ref(),
+            BracketEnd::Axle => self.axle.as_ref(),
+        }
+    }
+
+    /// With a hole chosen or fitted at an end, which moves its eye by so much from where it was found, in mm.
+    #[must_use]
+    pub fn with(mut self, end: BracketEnd, to: &HoleChoice, from_found: DVec3) -> Self {
+        let stays = from_found.length() < NO_MOVE && !to.bracket.is_empty();
+        let bracket = stays.then(|| to.bracket.clone());
+        match end {
+            BracketEnd::Frame => self.frame = bracket,
+            BracketEnd::Axle => self.axle = bracket,
+        }
+        self
+    }
+}
+
+/// The brackets in place once a plan is fitted; an end it does not name stays as it is.
+#[must_use]
+pub fn planned_in_place(plan: &PlanForm, moves: EyeMoves, fitted: &InPlace) -> InPlace {
+    [BracketEnd::Frame, BracketEnd::Axle].into_iter().fold(fitted.clone(), |place, end| {
+        match choice(plan, end) {
+            Some(to) => place.with(end, to, moves.at(end)),
+            None => place,
+        }
+    })
+}
+
 impl From<&FittedMove> for EyeMoves {
     fn from(fitted: &FittedMove) -> Self {
         Self::of(fitted.end, DVec3::from_array(fitted.by_mm))

@@ -212,6 +212,9 @@ fn bar_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageRe
     } else {
         Headline::Change(change)
     };
+    if correction.decide_first {
+        return stage(Stage::Bar, Progress::NeedsLook, Headline::Plain("hole or length?"));
+    }
     match &correction.set {
         Some(check) if check.wanted_moved => stage(Stage::Bar, Progress::NeedsLook, headline),
         Some(check) => stage(Stage::Bar, Progress::Settled, Headline::Set(check.length_mm)),
@@ -247,6 +250,7 @@ fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bo
         (None, Some(ProveVerdict::BackToSway)) => (Progress::NeedsLook, "back to Sway"),
         (None, Some(ProveVerdict::BackToCycle)) => (Progress::NeedsLook, "still touches"),
         (None, Some(ProveVerdict::PlanNotFitted)) => (Progress::Begun, "plan not fitted"),
+        (None, Some(ProveVerdict::NotDecided)) => (Progress::Begun, "bracket not decided"),
         (None, Some(ProveVerdict::ReadAgain)) => (Progress::NeedsLook, "read again"),
         (None, None) if job.setups.axle_rounds().is_empty() => (Progress::Nothing, "not yet"),
         (None, None) => (Progress::Begun, "read both sides"),

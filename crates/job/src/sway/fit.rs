@@ -7,6 +7,7 @@ use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
 use crate::sway::links::SwayLinks;
 use crate::sway::places::Places;
+use crate::sway::rates::bending_arm;
 use crate::sway::road_and_trail::Base;
 use crate::sway::stow::StowResult;
 use crate::sway::words;
@@ -178,7 +179,7 @@ pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
         bore: length_of(&old.bore).unwrap_or(Length::ZERO),
         active: length_of(&old.active_length).unwrap_or(rate.active),
         arm,
-        bending_arm: rate.bending_arm.map(|_| arm),
+        bending_arm: bending_arm(old.kind.or(Some(SwayKind::OnePiece)), arm),
         ..*rate
     };
     let at_link = |bar: &BarRate| {

@@ -14,7 +14,7 @@ use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Working};
+use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Stress, Working};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
@@ -22,6 +22,9 @@ use derecho_core::sway::{ArmFault, ArmPose, BarRate, window};
 
 /// Steps of the sweeps that are drawn.
 const SWEEP_STEPS: usize = 80;
+
+/// No link of any vehicle is so long, mm.
+const LONGEST: f64 = 10_000.0;
 
 /// A link length that meets a target.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -223,15 +226,20 @@ pub(crate) fn links(
     let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
     let outside = |(least, most): (f64, f64)| low < least || high > most;
     let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();
-    let fails = !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
-    let works = found.window.map(|(least, most)| [least, most].map(Length::from_mm));
+    let nothing_posed = !low.is_finite() && found.open.is_empty();
+    let fails = nothing_posed || !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
+    // A link longer than any vehicle is the mark of nothing having been found.
+    let works = found
+        .window
+        .filter(|(least, most)| least.is_finite() && *most < LONGEST)
+        .map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| words::at(posed.left, posed.right);
     let works_how = match (fails, outside(usual::WARN_DEGREES)) {
         (true, _) => LinkWork::Fails,
         (false, true) => LinkWork::ALot,
         (false, false) => LinkWork::Clear,
     };
-    let says = link_says(&found, places, works_how);
+    let says = if nothing_posed { words::nothing_posed() } else { link_says(&found, places, works_how) };
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
@@ -480,4 +488,19 @@ pub fn work_at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<boo
         let walked = travel::line(mechanism, (0.0, 0.0), end, 2);
         walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| works_at(&places, at)))
     }))
+}
+
+/// Shear stress of the sway bar cross-axled, where that is more than its steel takes, and what that takes. None where
+/// nobody measured how thick it is.
+#[must_use]
+pub fn overstressed(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<(Stress, Stress)> {
+    form.diameter.as_ref()?;
+    let job = &Job { sway: form.clone(), ..job.clone() };
+    let places = Places::of(job, form, mechanism.suspension().axle_height()).ok()?;
+    let rate = rates::bar_rate(job, &places);
+    let line = rolling(mechanism);
+    let twisted = line.iter().filter_map(|posed| rates::twist_of(&places, posed)).map(Angle::abs);
+    let stress = rate.stress(twisted.reduce(Angle::max)?);
+    let takes = rates::allowable(job);
+    (stress > takes).then_some((stress, takes))
 }

@@ -24,7 +24,7 @@ use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
 pub use crate::sway::fit::BarRow;
-pub use crate::sway::links::{LinkTarget, SwayLinks, work_at_ends};
+pub use crate::sway::links::{LinkTarget, SwayLinks, overstressed, work_at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;

@@ -56,6 +56,12 @@ pub struct HoleResult {
     pub says: Phrase,
 }
 
+/// The arm as far as it bends with its bar: one-piece arms do, those that are put on its splines are told by
+/// themselves.
+pub(crate) fn bending_arm(kind: Option<SwayKind>, arm: Length) -> Option<Length> {
+    (kind == Some(SwayKind::OnePiece)).then_some(arm)
+}
+
 pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
     let form = &job.sway;
     BarRate {
@@ -63,7 +69,7 @@ pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
         bore: length_of(&form.bore).unwrap_or(Length::ZERO),
         active: length_of(&form.active_length).unwrap_or(usual::SWAY_ACTIVE),
         arm: places.arm.length,
-        bending_arm: (form.kind == Some(SwayKind::OnePiece)).then_some(places.arm.length),
+        bending_arm: bending_arm(form.kind, places.arm.length),
         link: form.link_rate.as_ref().map(SpringRateEntry::rate),
         bush: form
             .bush_rate

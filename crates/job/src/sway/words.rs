@@ -41,6 +41,13 @@ pub(super) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
     Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
 }
 
+/// Nothing of the travel could be posed.
+pub(super) fn nothing_posed() -> Phrase {
+    Phrase::plain(
+        "As measured the axle reaches no part of its travel: check heights and places of arms and links",
+    )
+}
+
 /// Too near a straight or folded line: γ, where, and what is left.
 pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Length) -> Phrase {
     Phrase::of(|w| {
@@ -298,10 +305,15 @@ pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) ->
         });
     }
     match tightest {
-        None => Phrase::plain("Nothing was measured that arms and links could touch."),
+        None => Phrase::plain(
+            "Nothing was measured that arms and links could touch: their clearance is not checked. Look at control arms and track bar, too.",
+        ),
         Some((says, false)) => Phrase::of(|w| format!("{}.", says.in_unit(w.unit()))),
         Some((says, true)) => Phrase::of(|w| {
-            format!("Arms and links are clear of everything measured. {}.", says.in_unit(w.unit()))
+            format!(
+                "Arms and links are clear of what was measured beside them. {}. They are not held against control arms and track bar: look there yourself.",
+                says.in_unit(w.unit())
+            )
         }),
     }
 }
@@ -391,7 +403,7 @@ const fn way_out(way: BoltWay) -> &'static str {
 
 /// A bar that nobody measured.
 pub(super) fn assumed_bar(outside: Length) -> Phrase {
-    Phrase::of(|w| format!("a bar of {}", w.distance(outside)))
+    Phrase::of(|w| format!("a bar of {}", w.stock(outside)))
 }
 
 /// The length that twists, assumed.
@@ -530,12 +542,7 @@ pub(super) fn suggests(name: &str, why: &str, says: &Phrase) -> Phrase {
 /// What a soft torsion bar needs, where one was found.
 pub(super) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase {
     Phrase::of(|w| {
-        format!(
-            "the bar of {} × {} and arms of {}",
-            w.distance(diameter),
-            w.distance(length),
-            w.distance(arm)
-        )
+        format!("the bar of {} × {} and arms of {}", w.stock(diameter), w.distance(length), w.distance(arm))
     })
 }
 
@@ -581,7 +588,7 @@ pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
         });
         format!(
             "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{works}{unlike}",
-            w.distance(facts.diameter),
+            w.stock(facts.diameter),
             w.distance(facts.length),
             w.distance(facts.arm),
             roll_rate(w, facts.roll),
@@ -610,7 +617,7 @@ pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Opti
         let out = out.map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
         format!(
             "Bar of {} × {}, arms of {}, links of {}{out}",
-            w.distance(diameter),
+            w.stock(diameter),
             w.distance(length),
             w.distance(arm),
             w.fine(link)
@@ -658,7 +665,7 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
             let solid = reason.solid.map_or_else(String::new, |[diameter, length, arm]| {
                 format!(
                     ": a solid bar of {} over {} with arms of {}",
-                    w.fine(diameter),
+                    w.stock(diameter),
                     w.distance(length),
                     w.distance(arm)
                 )

@@ -12,6 +12,7 @@ use utoipa::ToSchema;
 use self::readings::both;
 pub use self::readings::lengths;
 pub use self::refusal::Refusal;
+pub(crate) use self::words::cannot_prove;
 use crate::document::heights;
 use crate::document::{Job, Method, Rig, Sheet, SheetKind};
 use derecho_core::measure::centring::{Answer, Centring, Readings, centring};
@@ -67,8 +68,13 @@ pub fn feature_uncertainty(sheet: &Sheet) -> Length {
 
 /// Standard uncertainty that the instrument brings to an offset: each side's reading is good to its ±, two deviations,
 /// and half the difference of two such is off by a root of two less.
-fn instrument_uncertainty(sheet: &Sheet) -> Length {
+pub(crate) fn instrument_uncertainty(sheet: &Sheet) -> Length {
     sheet.instrument.as_ref().map_or(Length::ZERO, |one| one.good_to.length().abs() / 2.0 / 2.0_f64.sqrt())
+}
+
+/// Standard uncertainty of the best feature there is, read with the same instrument.
+pub(crate) fn better_feature(sheet: &Sheet) -> Length {
+    in_quadrature(&[usual::HUB_FEATURE, instrument_uncertainty(sheet)])
 }
 
 /// What counts as centred on this rig.

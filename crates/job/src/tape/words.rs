@@ -1,6 +1,7 @@
 //! Every sentence of stage Tape.
 
 use derecho_core::measure::centring::{Answer, Centring, range};
+use derecho_core::measure::phrase::Words;
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
 
@@ -126,6 +127,20 @@ pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
     thoughts
 }
 
+/// How likely it is within the tolerance, of a hundred.
+pub(crate) fn how_likely(w: Words, centring: &Centring) -> String {
+    let of_100 = (centring.within_probability * 100.0).floor().clamp(0.0, 99.0);
+    format!("{of_100:.0} in 100 that it is within {}", w.distance(centring.tolerance_mm))
+}
+
+/// What a way of reading proves that repeats make no surer, and what does: read otherwise, or want no more.
+pub(crate) fn cannot_prove(w: Words, centring: &Centring) -> String {
+    let provable = w.at_least(centring.provable_mm);
+    format!(
+        "More repeats do not change that: read this way it proves {provable}. Measure from frame to hub, or take {provable} as what counts as centred, in stage Rig."
+    )
+}
+
 fn what(kind: SheetKind) -> &'static str {
     match kind {
         SheetKind::StickOut => "The sway bar",
@@ -160,12 +175,17 @@ pub(super) fn advice(kind: SheetKind, centring: &Centring) -> Phrase {
                 )
             }
             Answer::OffCentre => format!("Half the difference of the two sides, {sure}."),
+            Answer::CannotTell if !centring.repeats_can_tell => {
+                format!("The readings say {best}, {sure}. {}", cannot_prove(w, centring))
+            }
             Answer::CannotTell => format!(
                 "The readings say {best}, {sure}. Repeat them, more carefully or more often, or use a better feature, before anything is turned."
             ),
-            Answer::WithinTolerance => format!("The readings say {best}, {sure}."),
+            Answer::WithinTolerance => {
+                format!("The readings say {best}, {sure}: {}.", how_likely(w, centring))
+            }
         };
-        if !centring.method_can_prove {
+        if !centring.method_can_prove && centring.repeats_can_tell {
             text.push_str(&format!(
                 " As read, this cannot prove {}: it is not sure enough. It takes more repeats that agree, or a better feature.",
                 w.distance(centring.tolerance_mm)

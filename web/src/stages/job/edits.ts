@@ -149,23 +149,61 @@ export function tried(
 
 export const setTrial = (trial: PlanForm | undefined) => setPlans({ trial });
 
-/** Puts a bracket's holes; a hole that is tried goes with its name, or is let go of. */
+/** A plan with a hole of a bracket called otherwise; the bracket that is there has no name. */
+const holeRenamed = <T extends PlanForm>(plan: T, end: "axle" | "frame", from: string, to: string): T =>
+  (plan[end]?.bracket ?? "") === "" && plan[end]?.hole === from
+    ? { ...plan, [end]: { ...plan[end], hole: to } }
+    : plan;
+
+/** Gives a hole of a bracket that is there another name, wherever it is meant: plans and what was fitted. */
+const renameHole =
+  (end: "axle" | "frame", from: string, to: string) =>
+  (job: Job): Job => {
+    const { plans, rounds } = job.setups ?? {};
+    const renamed = (plan: PlanForm) => holeRenamed(plan, end, from, to);
+    const fitted = rounds?.map((round) => ({
+      ...round,
+      ...(round.moved && {
+        moved: round.moved.map((move) =>
+          move.end === end && (move.to?.bracket ?? "") === "" && move.to?.hole === from
+            ? { ...move, to: { ...move.to, hole: to } }
+            : move,
+        ),
+      }),
+    }));
+    return {
+      ...job,
+      setups: {
+        ...job.setups,
+        ...(plans && {
+          plans: {
+            ...plans,
+            ...(plans.chosen && { chosen: renamed(plans.chosen) }),
+            ...(plans.trial && { trial: renamed(plans.trial) }),
+            ...(plans.kept && { kept: plans.kept.map(renamed) }),
+          },
+        }),
+        ...(fitted && { rounds: fitted }),
+      },
+    };
+  };
+
+/** Puts a bracket's holes; plans go with the name of their hole, and a hole that is tried is let go of with it. */
 export const setHoles =
   (end: "axle" | "frame", holes: Hole[]) =>
   (job: Job): Job => {
     const field = `${end}_holes` as const;
     const before = job.setups?.found?.[field] ?? [];
-    const trial = job.setups?.plans?.trial;
-    const name = trial?.[end]?.hole ?? "";
-    const place = before.findIndex((hole) => hole.name === name);
-    const kept = holes.some((hole) => hole.name === name);
-    // Renamed in its place, it stays the one that is tried.
-    const renamed = holes.length === before.length ? holes[place]?.name : undefined;
     const found = { ...job.setups?.found, [field]: holes };
-    return setTrial(tried(trial, end, kept ? name : (renamed ?? "")))({
-      ...job,
-      setups: { ...job.setups, found },
-    });
+    const put: Job = { ...job, setups: { ...job.setups, found } };
+    // Renamed in its place, it stays the one that is meant.
+    const at = before.findIndex((hole, index) => hole.name !== holes[index]?.name);
+    const [from, to] = [before[at]?.name, holes[at]?.name];
+    const named = holes.length === before.length && from !== undefined && to !== undefined;
+    const next = named ? renameHole(end, from, to)(put) : put;
+    const trial = next.setups?.plans?.trial;
+    const kept = holes.some((hole) => hole.name === trial?.[end]?.hole);
+    return !trial?.[end] || trial[end]?.bracket || kept ? next : setTrial(tried(trial, end, ""))(next);
   };
 
 export const setHardpoints =
@@ -189,7 +227,11 @@ const sameHole = (a: PlanForm["axle"], b: PlanForm["axle"]) =>
   (a?.bracket ?? "") === (b?.bracket ?? "") && (a?.hole ?? "") === (b?.hole ?? "");
 
 const samePlan = (a: PlanForm, b: PlanForm) =>
-  sameHole(a.axle, b.axle) && sameHole(a.frame, b.frame) && (a.bar ?? "") === (b.bar ?? "");
+  sameHole(a.axle, b.axle) &&
+  sameHole(a.frame, b.frame) &&
+  (a.bar ?? "") === (b.bar ?? "") &&
+  (a.drag_link ?? "") === (b.drag_link ?? "") &&
+  (a.length ?? "centred") === (b.length ?? "centred");
 
 /** Chooses a plan; the one chosen before is kept beside it. Nothing chosen lets go of it. */
 export const choosePlan =

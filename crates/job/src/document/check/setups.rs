@@ -64,26 +64,55 @@ impl Checker {
         }
     }
 
-    /// A trial names holes of the brackets that are there.
-    fn trial(&mut self, job: &Job, trial: &PlanForm) {
+    /// A plan names holes of brackets that are there: a name that is gone would be another plan unsaid.
+    fn holes_of_plan(&mut self, job: &Job, plan: &PlanForm, at: &str, remedy: &str) {
         let found = &job.setups.found;
         for (end, name, choice) in
-            [(BracketEnd::Frame, "frame", &trial.frame), (BracketEnd::Axle, "axle", &trial.axle)]
+            [(BracketEnd::Frame, "frame", &plan.frame), (BracketEnd::Axle, "axle", &plan.axle)]
         {
             let Some(HoleChoice { bracket, hole }) = choice else { continue };
             let now = if end == BracketEnd::Frame { &found.frame_holes } else { &found.axle_holes };
             let holes = match bracket.as_str() {
                 "" => Some(now),
-                name => job.bracket.brackets.iter().find(|part| part.name == name).map(|part| &part.holes),
+                name => {
+                    let part = job.bracket.brackets.iter().find(|part| part.end == end && part.name == name);
+                    part.map(|part| &part.holes)
+                }
             };
+            if holes.is_none() {
+                self.fault(
+                    format!("/setups/plans/{at}/{name}/bracket"),
+                    "unknown_bracket",
+                    format!("There is no bracket called {bracket:?} on the {name} here. {remedy}"),
+                );
+                continue;
+            }
             let there = hole.is_empty() || holes.is_some_and(|holes| holes.iter().any(|h| h.name == *hole));
             if !there {
                 self.fault(
-                    format!("/setups/plans/trial/{name}/hole"),
+                    format!("/setups/plans/{at}/{name}/hole"),
                     "unknown_hole",
-                    format!("There is no hole called {hole:?} here. Pick one of the bracket's."),
+                    format!("There is no hole called {hole:?} here. {remedy}"),
                 );
             }
+        }
+    }
+
+    /// The chosen plan: its holes, its bar, its drag-link part.
+    fn chosen(&mut self, job: &Job, plan: &PlanForm) {
+        let remedy = "The chosen plan uses it: choose another one in stage Bracket first.";
+        self.holes_of_plan(job, plan, "chosen", remedy);
+        let parts = &job.bracket;
+        let bars = parts.bars.iter().any(|part| part.name == plan.bar);
+        if !plan.bar.is_empty() && !bars {
+            let says = format!("There is no bar called {:?} among this job's parts. {remedy}", plan.bar);
+            self.fault("/setups/plans/chosen/bar", "unknown_bar", says);
+        }
+        let links = parts.drag_links.iter().any(|part| part.name == plan.drag_link);
+        if !plan.drag_link.is_empty() && !links {
+            let link = &plan.drag_link;
+            let says = format!("There is no drag-link part called {link:?} among this job's parts. {remedy}");
+            self.fault("/setups/plans/chosen/drag_link", "unknown_drag_link", says);
         }
     }
 
@@ -95,7 +124,10 @@ impl Checker {
         self.holes("/setups/found/frame_holes", &setups.found.frame_holes);
         self.holes("/setups/found/axle_holes", &setups.found.axle_holes);
         if let Some(trial) = &setups.plans.trial {
-            self.trial(job, trial);
+            self.holes_of_plan(job, trial, "trial", "Pick one of the bracket's.");
+        }
+        if let Some(chosen) = &setups.plans.chosen {
+            self.chosen(job, chosen);
         }
         self.list("/setups/plans/kept", setups.plans.kept.len(), LONGEST_LIST);
         self.size("/setups/plans/sway/link", setups.plans.sway.link.as_ref());

@@ -85,9 +85,13 @@ impl Checker {
 
     /// Lines are told apart by their keys.
     fn keys<'a>(&mut self, list: &str, keys: impl Iterator<Item = &'a str>) {
+        self.keys_at(&format!("/bolt_up/{list}"), keys);
+    }
+
+    fn keys_at<'a>(&mut self, list: &str, keys: impl Iterator<Item = &'a str>) {
         let mut seen = std::collections::HashSet::new();
         for (index, key) in keys.enumerate() {
-            let at = format!("/bolt_up/{list}/{index}/key");
+            let at = format!("{list}/{index}/key");
             self.named(&at, key, "A line needs its key.");
             if !seen.insert(key) {
                 self.fault(&at, "key_twice", "Two entries are of one line. Take one out.");
@@ -121,6 +125,12 @@ impl Checker {
                     "This step of the road test stands there twice. Take one out.",
                 );
             }
+        }
+        self.list("/proof/reasons", proof.reasons.len(), LONGEST_LIST);
+        self.keys_at("/proof/reasons", proof.reasons.iter().map(|reason| reason.key.as_str()));
+        for (index, reason) in proof.reasons.iter().enumerate() {
+            self.text(format_args!("/proof/reasons/{index}/because"), &reason.because, LONGEST_NOTE);
+            self.text(format_args!("/proof/reasons/{index}/read"), &reason.read, LONGEST_NOTE);
         }
         for (index, record) in proof.reminders.iter().enumerate() {
             self.text(format_args!("/proof/reminders/{index}/note"), &record.note, LONGEST_NOTE);

@@ -1,0 +1,61 @@
+//! A database that was filled by the program whose documents were of version 2: the thirteen sample jobs, one of them
+//! changed and the change undone, and the sample parts.
+#![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+
+use derecho_job::document::forward;
+use derecho_job::{card, check, solve};
+use derecho_store::{DATABASE_FILE, Store};
+use tempfile::TempDir;
+
+fn filled() -> (TempDir, Store) {
+    let directory = tempfile::tempdir().unwrap();
+    let file = rusqlite::Connection::open(directory.path().join(DATABASE_FILE)).unwrap();
+    file.execute_batch(include_str!("version_2/filled.sql")).unwrap();
+    file.close().unwrap();
+    let store = Store::open(directory.path()).unwrap();
+    (directory, store)
+}
+
+fn id_of(store: &Store, title: &str) -> String {
+    store.list("", 100, 0).unwrap().0.into_iter().find(|job| job.title == title).unwrap().id
+}
+
+#[test]
+fn every_job_reads_as_its_file_brought_forward_and_is_sound() {
+    let (_directory, store) = filled();
+    assert_eq!(store.list("", 100, 0).unwrap().1, 13);
+    let files = [
+        ("Lookout truck 7", include_str!("../../job/tests/version_2/lookout-truck-7.derecho.json")),
+        ("Supply truck 9", include_str!("../../job/tests/version_2/supply-truck-9.derecho.json")),
+        ("Tower truck 8", include_str!("../../job/tests/version_2/tower-truck-8.derecho.json")),
+        ("Ridge truck 1", include_str!("../../job/tests/version_2/ridge-truck-1.derecho.json")),
+        ("Relay van 2", include_str!("../../job/tests/version_2/relay-van-2.derecho.json")),
+        ("Water tender 3", include_str!("../../job/tests/version_2/water-tender-3.derecho.json")),
+    ];
+    for (title, file) in files {
+        let stored = store.get(&id_of(&store, title)).unwrap().job;
+        assert_eq!(stored, forward::read(file).unwrap(), "{title}");
+        assert_eq!(stored.version, 3);
+        assert_eq!(check(&stored), [], "{title}");
+    }
+}
+
+#[test]
+fn cards_are_drawn_by_the_rules_of_now_and_what_was_settled_stands() {
+    let (_directory, store) = filled();
+    for listed in store.list("", 100, 0).unwrap().0 {
+        let job = store.get(&listed.id).unwrap().job;
+        assert_eq!(listed.card, Some(card(&job)), "{}", listed.title);
+    }
+    let ridge = store.get(&id_of(&store, "Ridge truck 1")).unwrap().job;
+    assert_eq!(solve(&ridge).settled_stands, Some(true));
+}
+
+#[test]
+fn what_was_undone_comes_back() {
+    let (_directory, store) = filled();
+    let id = id_of(&store, "Lookout truck 12");
+    let stored = store.get(&id).unwrap();
+    assert_eq!((stored.revision, stored.can_undo, stored.can_redo), (3, false, true));
+    assert_eq!(store.revision(&id, 2).unwrap().title, "Lookout truck 12, again");
+}
