@@ -40,6 +40,28 @@ fn close(a: Length, b: Length) -> bool {
     (a - b).abs().to_mm() < 1e-9
 }
 
+/// The share of a normal distribution about `e` that lies within ± `tolerance`, summed up by Simpson's rule over eight
+/// standard deviations.
+fn within(e: f64, standard: f64, tolerance: f64) -> f64 {
+    let density = |x: f64| (-0.5 * (x / standard).powi(2)).exp() / (standard * std::f64::consts::TAU.sqrt());
+    let (from, to) = ((-tolerance - e).max(-8.0 * standard), (tolerance - e).min(8.0 * standard));
+    if to <= from {
+        return 0.0;
+    }
+    let steps = 2000;
+    let step = (to - from) / f64::from(steps);
+    let weight = |index: i32| {
+        if index == 0 || index == steps {
+            1.0
+        } else if index % 2 == 1 {
+            4.0
+        } else {
+            2.0
+        }
+    };
+    (0..=steps).map(|index| weight(index) * density(from + f64::from(index) * step)).sum::<f64>() * step / 3.0
+}
+
 proptest! {
     #[test]
     fn tape_held_further_along_on_both_sides_changes_nothing(left in side(), right in side(), along in -40.0_f64..40.0) {
@@ -80,12 +102,21 @@ proptest! {
     fn the_answer_follows_from_offset_uncertainty_and_tolerance(left in side(), right in side(), tolerance in 0.5_f64..60.0) {
         let result = of(&left, &right, |readings| readings.tolerance = Length::from_mm(tolerance));
         let (e, u) = (result.offset_mm.abs().to_mm(), result.uncertainty_mm.to_mm());
+        let likely = within(e, u / 2.0, tolerance);
+        prop_assert!((result.within_probability - likely).abs() < 1e-6, "{} {likely}", result.within_probability);
+        // What lies on the border itself may fall either way.
+        prop_assume!((likely - 0.95).abs() > 1e-6);
         match result.answer {
-            Answer::WithinTolerance => prop_assert!(e + u <= tolerance),
-            Answer::CannotTell => prop_assert!(e + u > tolerance && e <= u),
-            Answer::OffCentre => prop_assert!(e + u > tolerance && e > u),
+            Answer::WithinTolerance => prop_assert!(likely > 0.95),
+            Answer::CannotTell => prop_assert!(likely < 0.95 && e <= u),
+            Answer::OffCentre => prop_assert!(likely < 0.95 && e > u),
         }
-        prop_assert_eq!(result.method_can_prove, u <= tolerance);
+        let centred = within(0.0, u / 2.0, tolerance);
+        prop_assume!((centred - 0.95).abs() > 1e-6);
+        prop_assert_eq!(result.method_can_prove, centred > 0.95);
+        // The smallest tolerance that it proves is the one at which 95 in 100 are reached.
+        let provable = result.provable_mm.to_mm();
+        prop_assert!(within(e, u / 2.0, provable) >= 0.95 - 1e-6 && within(e, u / 2.0, provable - 0.02) < 0.95);
         if result.answer == Answer::WithinTolerance {
             prop_assert!(result.method_can_prove, "what cannot be proved is never called proved");
         }

@@ -147,7 +147,9 @@ pub fn with_other_end(here: &Job, there: &Job) -> (Job, Vec<Offer>) {
         form.other_weight.is_some() || form.other_left_corner.is_some() || form.other_right_corner.is_some();
     let taken: Vec<Offer> = offers(here, there)
         .into_iter()
-        .filter(|offer| offer.here.is_empty() && offer.pointer.starts_with("/vehicle/other_"))
+        // What both ends have in common is the vehicle's, too: what each axle itself weighs, its wheelbase, its roof.
+        .filter(|offer| offer.here.is_empty() && offer.pointer.starts_with("/vehicle/"))
+        .filter(|offer| offer.pointer.starts_with("/vehicle/other_") || is_shared(&offer.pointer))
         // One weight told in two ways: the corners from there would push the weight typed here aside.
         .filter(|offer| !weighed || !OTHER_WEIGHTS.contains(&offer.pointer.as_str()))
         .collect();
@@ -156,6 +158,10 @@ pub fn with_other_end(here: &Job, there: &Job) -> (Job, Vec<Offer>) {
         // Both documents are sound, and so is a field of one in the other: without it the job stands on its own.
         Err(_) => (here.clone(), Vec::new()),
     }
+}
+
+fn is_shared(pointer: &str) -> bool {
+    SHARED.iter().any(|(_, field)| *field == pointer)
 }
 
 /// The roll rate of the other job's sway bar as it was fitted, where it is known; nought where there is none.

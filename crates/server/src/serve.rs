@@ -1,13 +1,12 @@
 //! Starting the server so that a test can own it.
 
-use std::fs::File;
 use std::future::Future;
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::sync::Arc;
 use std::time::Duration;
 
-use derecho_store::{Store, StoreError};
+use derecho_store::{Held, Store, StoreError};
 use hyper::server::conn::http1;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
@@ -102,11 +101,13 @@ pub async fn launch_with_listener(
 }
 
 /// The store, and the hold on its directory that keeps other servers off it.
-type Opened = (Store, File);
+type Opened = (Store, Held);
 
 fn open(settings: &Settings) -> Result<Opened, ServeError> {
     let held = derecho_store::hold(&settings.data)?;
+    held.closed_before(&settings.data)?;
     let store = Store::open(&settings.data)?;
+    held.runs()?;
     if settings.demo {
         samples::fill(&store, Timestamp::now())?;
     }

@@ -94,11 +94,12 @@ impl Bay {
         }
         let mut statement = connection.prepare_cached(sql::BAY)?;
         let rows = statement.query_map([], |row| {
-            let waits: Option<bool> = row.get(3)?;
+            let waits: Option<bool> = row.get(3).unwrap_or_default();
             Ok(Line {
                 place: row.get(0)?,
-                search: row.get(1)?,
-                due: row.get(2)?,
+                // A damaged line is found by nothing that is typed, and listed all the same.
+                search: crate::lossy(row, 1)?.into(),
+                due: row.get(2).unwrap_or_default(),
                 waits: waits.unwrap_or_default(),
             })
         })?;

@@ -18,6 +18,7 @@ mod sql;
 
 use std::fs::{File, TryLockError};
 use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard};
 
 use derecho_job::document::forward::{self, written};
@@ -84,6 +85,38 @@ pub enum StoreError {
     /// The data directory cannot be used.
     #[error("the data folder cannot be used: {0}. Check that it is there and may be written to")]
     Directory(#[from] std::io::Error),
+    /// No bay in this folder, where one is asked for.
+    #[error(
+        "there is no bay in {}: derecho serve or derecho import makes one. Name another folder with --data", .0.display()
+    )]
+    NoBay(PathBuf),
+    /// The database is gone, or cut off, while copies of it are there.
+    #[error(
+        "the bay in {folder} is gone or cut off, and nothing is opened in its place. The newest copy is {copy}: put it there with `derecho restore {copy} --data {folder}`", folder = .folder.display(), copy = .copy.display()
+    )]
+    Gone {
+        /// The data directory.
+        folder: PathBuf,
+        /// The newest copy.
+        copy: PathBuf,
+    },
+    /// A server ended without closing its database, and what it had not yet brought in is gone.
+    #[error(
+        "Derecho was not closed in {folder}, and the file {log} in which it keeps what was saved last is not there. Put it back beside the bay; or{copies} remove {mark} to go on with the bay as it is", folder = .folder.display(), log = .log.display(), mark = .mark.display()
+    )]
+    LogGone {
+        /// The data directory.
+        folder: PathBuf,
+        /// The log that should be there.
+        log: PathBuf,
+        /// The mark that says that a server was running.
+        mark: PathBuf,
+        /// Which copy could be put in its place, as a clause.
+        copies: String,
+    },
+    /// The client's own name for an edit was used for another one.
+    #[error("this name of an edit was used for another edit of this job already")]
+    KeyUsed,
     /// A file that is to be made is there already.
     #[error("{} is there already, and nothing is written over it. Give the copy another name", .0.display())]
     Exists(PathBuf),
@@ -270,24 +303,90 @@ pub struct Store {
     path: PathBuf,
 }
 
+/// A job made ready to be stored, outside any lock: drawn, packed, to be looked through.
+#[derive(Debug)]
+pub struct Prepared {
+    id: String,
+    title: String,
+    search: String,
+    card: String,
+    packed: packed::Packed,
+}
+
+impl Prepared {
+    /// Makes a new job ready under an id.
+    ///
+    /// # Errors
+    /// Where its document cannot be written.
+    pub fn of(id: String, job: &Job) -> Result<Self, StoreError> {
+        let text =
+            written(job).map_err(|source| StoreError::Unreadable { id: id.clone(), revision: 1, source })?;
+        let packed = packed::pack(&text, None)?;
+        Ok(Self { title: job.title.clone(), search: searchable(job), card: card_text(job), packed, id })
+    }
+}
+
+/// A job that was taken out of the bay.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct RemovedJob {
+    /// Its id.
+    pub id: String,
+    /// Its title.
+    pub title: String,
+    /// When it was saved last, in UTC.
+    pub saved_at: Timestamp,
+}
+
 impl Store {
+    /// Opens the database in `directory`, where there is one.
+    ///
+    /// # Errors
+    /// [`StoreError::NoBay`] where there is none and no copy of one; else as [`Store::open`].
+    pub fn open_existing(directory: &Path) -> Result<Self, StoreError> {
+        let path = directory.join(DATABASE_FILE);
+        if !path.exists() && safekeeping::newest_copy(directory).is_none() {
+            return Err(StoreError::NoBay(directory.to_owned()));
+        }
+        Self::open(directory)
+    }
+
     /// Opens the database in `directory`, making both where they are missing.
     ///
     /// # Errors
-    /// Where the directory cannot be used, or the database is of a newer program.
+    /// Where the directory cannot be used, the database is of a newer program, or it is gone while copies of it are
+    /// there: never is an empty one opened in its place.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
         folder_of_ones_own(directory)?;
         let path = directory.join(DATABASE_FILE);
         // One after another: two programs that bring one database up to date would do it twice.
         let opening = File::create(directory.join(OPENING_FILE))?;
         opening.lock()?;
-        if path.metadata().is_ok_and(|file| file.len() == 0) {
-            return Err(StoreError::EmptyFile(path));
+        safekeeping::is_whole(directory)?;
+        // Nobody holds it: then a server that did has ended without closing it.
+        let unclosed = File::options()
+            .read(true)
+            .write(true)
+            .open(directory.join(SERVING_FILE))
+            .ok()
+            .filter(|mark| mark.try_lock().is_ok());
+        if let Some(mark) = &unclosed {
+            Held::was_closed(mark, directory)?;
         }
+        private_from_the_start(&path)?;
         let mut writer = connect(&path)?;
         safekeeping::set_aside(&writer, &path)?;
         migrations::all().to_latest(&mut writer)?;
         private(&path)?;
+        for log in ["-wal", "-shm"] {
+            let log = directory.join(format!("{DATABASE_FILE}{log}"));
+            if log.exists() {
+                private(&log)?;
+            }
+        }
+        if let Some(mark) = unclosed {
+            // What it left is read in.
+            mark.set_len(0)?;
+        }
         opening.unlock()?;
         let bay = Bay::new(connect(&path)?);
         Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), bay, path })
@@ -349,6 +448,67 @@ impl Store {
         })
     }
 
+    /// Stores new jobs, all of them or none, in one transaction that does nothing but write: what takes time was done
+    /// when they were made ready.
+    ///
+    /// # Errors
+    /// Where an id is taken or the disk refuses; nothing is stored then.
+    pub fn create_all(&self, jobs: &[Prepared], now: Timestamp) -> Result<(), StoreError> {
+        let mut writer = self.writer();
+        let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let at = now.to_string();
+        for Prepared { id, title, search, card, packed } in jobs {
+            if transaction.prepare_cached(sql::JOB_EXISTS)?.query_row([id], |_| Ok(())).optional()?.is_some()
+            {
+                return Err(StoreError::AlreadyThere);
+            }
+            transaction
+                .prepare_cached(sql::ADD_JOB)?
+                .execute(params![id, title, search, card, at, DRAWN_BY])?;
+            let none: Option<i64> = None;
+            let kind = RevisionKind::Created.word();
+            let edit: Option<&str> = None;
+            transaction.prepare_cached(sql::ADD_REVISION)?.execute(params![
+                id,
+                1,
+                packed.bytes,
+                none,
+                kind,
+                none,
+                none,
+                at,
+                edit
+            ])?;
+        }
+        Ok(transaction.commit()?)
+    }
+
+    /// Jobs that were taken out of the bay, last saved first.
+    ///
+    /// # Errors
+    /// Where the database refuses.
+    pub fn removed(&self) -> Result<Vec<RemovedJob>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached(sql::REMOVED)?;
+            let rows = statement.query_map([], |row| {
+                Ok(RemovedJob { id: row.get(0)?, title: lossy(row, 1)?, saved_at: time_or_none(row, 2) })
+            })?;
+            Ok(rows.collect::<Result<Vec<_>, _>>()?)
+        })
+    }
+
+    /// Puts a job that was taken out back into the bay, as it was.
+    ///
+    /// # Errors
+    /// [`StoreError::NoSuchJob`] where no such job was taken out.
+    pub fn bring_back(&self, id: &str) -> Result<StoredJob, StoreError> {
+        let brought = self.writer().execute(sql::BRING_BACK, [id])?;
+        if brought == 0 {
+            return Err(StoreError::NoSuchJob);
+        }
+        self.get(id)
+    }
+
     /// The job as it stands.
     ///
     /// # Errors
@@ -370,13 +530,19 @@ impl Store {
         job: &Job,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.change(id, &based_on.into(), now, |_, stored| {
+        let based_on = based_on.into();
+        let stored = self.change(id, &based_on, now, |_, stored| {
             if stored.job == *job {
                 return Ok(None);
             }
             let links = Links { undo_to: Some(stored.revision), redo_to: None };
             Ok(Some((job.clone(), RevisionKind::Saved, links)))
-        })
+        })?;
+        // One name for two edits: the second one was not made, and must not be called so.
+        if based_on.edit.is_some() && stored.job != *job {
+            return Err(StoreError::KeyUsed);
+        }
+        Ok(stored)
     }
 
     /// Takes the last change back, as a new revision.
@@ -595,15 +761,90 @@ impl Store {
     }
 }
 
+/// A data directory held for one server: until it is dropped no other gets it.
+#[derive(Debug)]
+pub struct Held {
+    mark: File,
+    /// Whether the mark goes with it: not where it is another's, whose database is not closed yet.
+    clears: AtomicBool,
+}
+
+/// Stands in the mark while a server runs.
+const RUNNING: &[u8] = b"running\n";
+
+impl Held {
+    /// Writes down that a server runs, so that one that ends without closing its database is known.
+    ///
+    /// # Errors
+    /// Where the mark cannot be written.
+    pub fn runs(&self) -> Result<(), StoreError> {
+        use std::io::{Seek as _, Write as _};
+        let mut mark = &self.mark;
+        mark.set_len(0)?;
+        mark.rewind()?;
+        mark.write_all(RUNNING)?;
+        self.is_closed();
+        Ok(mark.sync_all()?)
+    }
+
+    /// From now on the mark goes when this is dropped: what is in the directory then is whole.
+    pub fn is_closed(&self) {
+        self.clears.store(true, Ordering::Relaxed);
+    }
+
+    /// Whether the server before closed its database, or left the log in which what was saved last is.
+    ///
+    /// # Errors
+    /// [`StoreError::LogGone`] where it is not there.
+    pub fn closed_before(&self, directory: &Path) -> Result<(), StoreError> {
+        Self::was_closed(&self.mark, directory)
+    }
+
+    fn was_closed(mark: &File, directory: &Path) -> Result<(), StoreError> {
+        let log = directory.join(format!("{DATABASE_FILE}-wal"));
+        let running = mark.metadata()?.len() > 0;
+        if !running || log.exists() || !directory.join(DATABASE_FILE).exists() {
+            return Ok(());
+        }
+        let copies = safekeeping::newest_copy(directory).map_or_else(String::new, |copy| {
+            format!(
+                " put the newest copy in its place with `derecho restore {} --data {}`, or",
+                copy.display(),
+                directory.display()
+            )
+        });
+        Err(StoreError::LogGone {
+            folder: directory.to_owned(),
+            log,
+            mark: directory.join(SERVING_FILE),
+            copies,
+        })
+    }
+}
+
+impl Drop for Held {
+    fn drop(&mut self) {
+        // The lock goes with the file.
+        if self.clears.load(Ordering::Relaxed) {
+            let _ = self.mark.set_len(0);
+        }
+    }
+}
+
 /// Holds a data directory for one server: until it is dropped no other gets it.
 ///
 /// # Errors
 /// [`StoreError::InUse`] where another has it; where the directory cannot be used.
-pub fn hold(directory: &Path) -> Result<File, StoreError> {
+pub fn hold(directory: &Path) -> Result<Held, StoreError> {
     folder_of_ones_own(directory)?;
-    let file = File::create(directory.join(SERVING_FILE))?;
+    let file = File::options()
+        .read(true)
+        .write(true)
+        .create(true)
+        .truncate(false)
+        .open(directory.join(SERVING_FILE))?;
     match file.try_lock() {
-        Ok(()) => Ok(file),
+        Ok(()) => Ok(Held { mark: file, clears: AtomicBool::new(false) }),
         Err(TryLockError::WouldBlock) => Err(StoreError::InUse(directory.to_owned())),
         Err(TryLockError::Error(error)) => Err(error.into()),
     }
@@ -621,6 +862,22 @@ fn folder_of_ones_own(directory: &Path) -> std::io::Result<()> {
 #[cfg(unix)]
 fn private(file: &Path) -> std::io::Result<()> {
     std::fs::set_permissions(file, std::os::unix::fs::PermissionsExt::from_mode(0o600))
+}
+
+/// Makes a database file for its owner alone before SQLite opens it: its log and index take the file's rights.
+#[cfg(unix)]
+fn private_from_the_start(file: &Path) -> std::io::Result<()> {
+    use std::os::unix::fs::OpenOptionsExt as _;
+    if !file.exists() {
+        File::options().write(true).create_new(true).mode(0o600).open(file)?;
+    }
+    private(file)
+}
+
+#[cfg(not(unix))]
+#[expect(clippy::unnecessary_wraps, reason = "as where files have modes")]
+fn private_from_the_start(_file: &Path) -> std::io::Result<()> {
+    Ok(())
 }
 
 #[cfg(not(unix))]
@@ -709,14 +966,29 @@ struct ListedRow {
 }
 
 fn listed(row: &Row<'_>) -> rusqlite::Result<ListedRow> {
+    // A damaged row is listed as far as it can be read: its job says more when it is opened.
     let job = ListedJob {
         id: row.get(0)?,
-        title: row.get(1)?,
+        title: lossy(row, 1)?,
         revision: number(row, 2)?,
-        saved_at: time(row, 3)?,
+        saved_at: time_or_none(row, 3),
         card: None,
     };
-    Ok(ListedRow { job, card: row.get(4)?, drawn_by: row.get(5)? })
+    Ok(ListedRow { job, card: lossy(row, 4)?, drawn_by: lossy(row, 5)? })
+}
+
+/// A text as far as it is one: what is no text, or not in UTF-8, stands as marks.
+pub(crate) fn lossy(row: &Row<'_>, index: usize) -> rusqlite::Result<String> {
+    use rusqlite::types::ValueRef;
+    Ok(match row.get_ref(index)? {
+        ValueRef::Text(bytes) | ValueRef::Blob(bytes) => String::from_utf8_lossy(bytes).into_owned(),
+        _ => String::new(),
+    })
+}
+
+/// A time, or the beginning of all times where it cannot be read.
+fn time_or_none(row: &Row<'_>, index: usize) -> Timestamp {
+    time(row, index).unwrap_or(Timestamp::UNIX_EPOCH)
 }
 
 fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {

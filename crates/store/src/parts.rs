@@ -4,7 +4,7 @@ use derecho_core::parts::Part;
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, OptionalExtension, Row, TransactionBehavior, params};
 
-use crate::{Store, StoreError, sql};
+use crate::{Store, StoreError, lossy, sql};
 
 /// A part of the library.
 #[derive(Clone, Debug, PartialEq)]
@@ -20,7 +20,16 @@ pub struct StoredPart {
 }
 
 fn stored(row: &Row<'_>) -> rusqlite::Result<(String, bool, String, String)> {
-    Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?))
+    Ok((lossy(row, 0)?, row.get(1).unwrap_or_default(), lossy(row, 2)?, lossy(row, 3)?))
+}
+
+/// Every part with its id, as far as it can be read.
+pub(crate) fn every(
+    connection: &Connection,
+) -> Result<Vec<(String, Result<StoredPart, StoreError>)>, StoreError> {
+    let mut statement = connection.prepare_cached(sql::LIST_PARTS)?;
+    let rows = statement.query_map([], stored)?.collect::<Result<Vec<_>, _>>()?;
+    Ok(rows.into_iter().map(|row| (row.0.clone(), part_of(row))).collect())
 }
 
 fn part_of((id, retired, at, document): (String, bool, String, String)) -> Result<StoredPart, StoreError> {
@@ -46,15 +55,28 @@ fn put(
 }
 
 impl Store {
-    /// Every part, by kind and name.
+    /// Every part that can be read, by kind and name.
     ///
     /// # Errors
     /// Where the database refuses.
     pub fn parts(&self) -> Result<Vec<StoredPart>, StoreError> {
+        Ok(self.parts_and_damaged()?.0)
+    }
+
+    /// Every part that can be read, and the ids of those that cannot.
+    ///
+    /// # Errors
+    /// Where the database refuses.
+    pub fn parts_and_damaged(&self) -> Result<(Vec<StoredPart>, Vec<String>), StoreError> {
         self.read(|connection| {
-            let mut statement = connection.prepare_cached(sql::LIST_PARTS)?;
-            let rows = statement.query_map([], stored)?.collect::<Result<Vec<_>, _>>()?;
-            rows.into_iter().map(part_of).collect()
+            let (mut sound, mut damaged) = (Vec::new(), Vec::new());
+            for (id, part) in every(connection)? {
+                match part {
+                    Ok(part) => sound.push(part),
+                    Err(_) => damaged.push(id),
+                }
+            }
+            Ok((sound, damaged))
         })
     }
 
@@ -95,16 +117,28 @@ impl Store {
         Ok(StoredPart { id: id.to_owned(), retired, changed_at: now, part: part.clone() })
     }
 
-    /// Adds parts with their ids, all of them or none.
+    /// Adds parts with their ids, all of them or none; one that is in use as it is already is not added again. How
+    /// many were added.
     ///
     /// # Errors
     /// Where the database refuses; nothing is added then.
-    pub fn put_parts(&self, parts: &[(String, Part)], now: Timestamp) -> Result<(), StoreError> {
+    pub fn put_parts(&self, parts: &[(String, Part)], now: Timestamp) -> Result<usize, StoreError> {
         let mut writer = self.writer();
         let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let mut known: Vec<Part> = every(&transaction)?
+            .into_iter()
+            .filter_map(|(_, part)| part.ok().filter(|part| !part.retired).map(|part| part.part))
+            .collect();
+        let mut added = 0;
         for (id, part) in parts {
+            if known.contains(part) {
+                continue;
+            }
             put(&transaction, id, part, false, now)?;
+            known.push(part.clone());
+            added += 1;
         }
-        Ok(transaction.commit()?)
+        transaction.commit()?;
+        Ok(added)
     }
 }

@@ -81,13 +81,45 @@ fn copy(connection: &Connection, to: &Path) -> Result<(), StoreError> {
     if to.exists() {
         return Err(StoreError::Exists(to.to_owned()));
     }
-    // Under another name until it is whole.
+    // Under another name until it is whole; what was begun and not finished goes.
     let half = to.with_extension("half");
     let _ = fs::remove_file(&half);
-    connection.execute("VACUUM INTO ?1", [half.to_string_lossy()])?;
-    private(&half)?;
-    fs::File::open(&half)?.sync_all()?;
-    Ok(fs::rename(half, to)?)
+    let written = || -> Result<(), StoreError> {
+        connection.execute("VACUUM INTO ?1", [half.to_string_lossy()])?;
+        private(&half)?;
+        fs::File::open(&half)?.sync_all()?;
+        Ok(fs::rename(&half, to)?)
+    };
+    written().inspect_err(|_| {
+        let _ = fs::remove_file(&half);
+    })
+}
+
+/// The newest of the daily copies of a data directory; None where there is none.
+#[must_use]
+pub fn newest_copy(directory: &Path) -> Option<PathBuf> {
+    let copies = fs::read_dir(directory.join(COPIES)).ok()?;
+    let dated = copies.filter_map(|entry| {
+        let path = entry.ok()?.path();
+        let day: Date = path.file_stem()?.to_str()?.parse().ok()?;
+        (path.extension()? == "sqlite3").then_some((day, path))
+    });
+    dated.max().map(|(_, path)| path)
+}
+
+/// The head of a database file is so long: what is shorter is cut off.
+const HEAD: u64 = 100;
+
+/// Whether a data directory's database is there, or was never: gone or cut off while there are copies it is no bay to
+/// open.
+pub(crate) fn is_whole(directory: &Path) -> Result<(), StoreError> {
+    let path = directory.join(DATABASE_FILE);
+    let length = path.metadata().map(|file| file.len()).ok();
+    match (length, newest_copy(directory)) {
+        (None | Some(0..HEAD), Some(copy)) => Err(StoreError::Gone { folder: directory.to_owned(), copy }),
+        (Some(0..HEAD), None) => Err(StoreError::EmptyFile(path)),
+        _ => Ok(()),
+    }
 }
 
 /// Keeps a copy of a database that is about to be brought to a newer form, beside it.
@@ -141,7 +173,76 @@ pub fn check(file: &Path) -> Result<Checked, StoreError> {
             checked.faults.push(format!("job {id}, revision {number}: {why}"));
         }
     }
+    rows_beside(&connection, &mut checked.faults);
     Ok(checked)
+}
+
+/// Everything that is wrong with the rows of the other tables: what the bay lists, the parts, the instrument log.
+fn rows_beside(connection: &Connection, faults: &mut Vec<String>) {
+    let jobs = connection.prepare(sql::EVERY_JOB).and_then(|mut every| {
+        let rows = every.query_map([], |row| {
+            let id = crate::lossy(row, 0)?;
+            let mut wrong: Vec<String> = ["title", "search", "card"]
+                .into_iter()
+                .enumerate()
+                .filter_map(|(index, name)| row.get::<_, String>(index + 1).err().map(|_| name.to_owned()))
+                .collect();
+            if row
+                .get::<_, String>(3)
+                .is_ok_and(|card| serde_json::from_str::<serde_json::Value>(&card).is_err())
+            {
+                wrong.push("card".to_owned());
+            }
+            for (index, name) in [(4, "created_at"), (5, "saved_at")] {
+                if crate::time(row, index).is_err() {
+                    wrong.push(name.to_owned());
+                }
+            }
+            Ok(wrong
+                .into_iter()
+                .map(|name| format!("job {id}: its {name} cannot be read"))
+                .collect::<Vec<_>>())
+        })?;
+        rows.collect::<Result<Vec<_>, _>>()
+    });
+    match jobs {
+        Ok(jobs) => faults.extend(jobs.into_iter().flatten()),
+        Err(error) => faults.push(format!("jobs: {error}")),
+    }
+    match crate::parts::every(connection) {
+        Ok(parts) => faults.extend(
+            parts
+                .into_iter()
+                .filter_map(|(id, part)| part.err().map(|_| format!("part {id} cannot be read"))),
+        ),
+        // A form older than the library has none.
+        Err(error) => faults.push(format!("parts: {error}")),
+    }
+    let taken = connection.prepare(sql::EVERY_TAKEN).and_then(|mut every| {
+        let rows = every.query_map([], |row| {
+            let sound =
+                crate::time(row, 0).is_ok() && (1..6).all(|index| row.get::<_, String>(index).is_ok());
+            Ok((row.get::<_, i64>(6)?, sound))
+        })?;
+        rows.collect::<Result<Vec<_>, _>>()
+    });
+    match taken {
+        Ok(taken) => faults.extend(
+            taken
+                .into_iter()
+                .filter(|(_, sound)| !sound)
+                .map(|(row, _)| format!("line {row} of the instrument log cannot be read")),
+        ),
+        // Databases from before the instruments have no such table.
+        Err(error) if error.to_string().contains("no such table") => {}
+        Err(error) => faults.push(format!("instrument log: {error}")),
+    }
+}
+
+/// The form of a database file.
+fn form_of(file: &Path) -> Result<i64, StoreError> {
+    let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
+    Ok(connection.query_row("PRAGMA user_version", [], |row| row.get(0))?)
 }
 
 /// Puts a copy in the place of a database, which is kept beside it under the name that is returned, where
@@ -153,6 +254,10 @@ pub fn restore(copy: &Path, directory: &Path) -> Result<Option<PathBuf>, StoreEr
     let found = check(copy)?;
     if let Some(fault) = found.faults.first() {
         return Err(StoreError::BadCopy { file: copy.to_owned(), fault: fault.clone() });
+    }
+    // One of a newer program would be refused by the next start.
+    if form_of(copy)? > migrations::LIST.len() as i64 {
+        return Err(StoreError::NewerForm);
     }
     let held = hold(directory)?;
     let database = directory.join(DATABASE_FILE);
@@ -166,6 +271,7 @@ pub fn restore(copy: &Path, directory: &Path) -> Result<Option<PathBuf>, StoreEr
         let _ = fs::remove_file(with_ending(&database, log));
     }
     fs::rename(fresh, database)?;
+    held.is_closed();
     drop(held);
     Ok(aside)
 }

@@ -21,6 +21,17 @@ pub(crate) const DRAW_CARD_BY: &str =
 
 pub(crate) const REMOVE_JOB: &str = "UPDATE jobs SET removed = 1 WHERE id = ?1";
 
+pub(crate) const REMOVED: &str =
+    "SELECT id, title, saved_at FROM jobs WHERE removed = 1 ORDER BY saved_at DESC, id DESC";
+
+pub(crate) const BRING_BACK: &str = "UPDATE jobs SET removed = 0 WHERE id = ?1 AND removed = 1";
+
+/// Every line of the tables beside the revisions, as it is.
+pub(crate) const EVERY_JOB: &str = "SELECT id, title, search, card, created_at, saved_at, revision FROM jobs";
+
+pub(crate) const EVERY_TAKEN: &str =
+    "SELECT taken_at, job_id, field, instrument, kind, reading, rowid FROM instrument_log";
+
 pub(crate) const ADD_REVISION: &str = "
     INSERT INTO revisions (job_id, number, document, packed, against, kind, undo_to, redo_to, saved_at, edit)
     VALUES (?1, ?2, '', ?3, ?4, ?5, ?6, ?7, ?8, ?9)";

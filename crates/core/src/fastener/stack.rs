@@ -131,6 +131,9 @@ pub struct Reckoned {
     pub most: Option<Length>,
     /// How far the bolt that is there stands out of its nut, in threads.
     pub stands_out_threads: Option<f64>,
+    /// How far the thread reaches into the ear on the nut's side, where the thread of the bolt that is there was
+    /// measured: there it bears on threads.
+    pub thread_in_far_ear: Option<Length>,
     /// Hole less bolt.
     pub play: Option<Length>,
     /// What is wrong.
@@ -202,9 +205,21 @@ pub fn reckon(stack: &Stack) -> Reckoned {
         buy: next_made(&stack.bolt, needed),
         most,
         stands_out_threads: stack.length.map(|length| (length - to_nut_end) / stack.bolt.pitch()),
+        thread_in_far_ear: thread_in_far_ear(stack, grip),
         play,
         faults,
     }
+}
+
+/// Thread in the last of what is clamped, from where the shank ends under its head and first washer; None where nothing
+/// bears on it, or the bolt that is there was not measured.
+fn thread_in_far_ear(stack: &Stack, grip: Length) -> Option<Length> {
+    let [_, .., far] = stack.clamped.as_slice() else { return None };
+    let shank = stack.length? - stack.threaded?;
+    let face = stack.washers.first().copied().unwrap_or(Length::ZERO) + grip;
+    let inside = (face - shank).min(*far);
+    // Less than a thread is the run-out.
+    (inside > stack.bolt.pitch()).then_some(inside)
 }
 
 #[cfg(test)]
@@ -268,8 +283,11 @@ mod tests {
         stack.threaded = Some(mm(25.0));
         let [StackFault::NutOnShank(by)] = reckon(&stack).faults[..] else { panic!() };
         assert!((by.to_mm() - 8.0).abs() < 1e-9);
+        assert_eq!(reckon(&stack).thread_in_far_ear, None);
         stack.threaded = Some(mm(40.0));
         assert_eq!(reckon(&stack).faults, []);
+        // The shank ends at 70, the far ear at 2.5 + 72: 4.5 mm of it bear on threads.
+        assert!((reckon(&stack).thread_in_far_ear.unwrap().to_mm() - 4.5).abs() < 1e-9);
         // Behind the head 100 mm: it does not come out; beyond the nut's face 45 mm: 38 stand out and a wrench of 12.
         stack.room_at_head = Some(mm(100.0));
         stack.room_at_nut = Some(mm(45.0));

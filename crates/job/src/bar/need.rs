@@ -70,7 +70,7 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
     let (angle, swing) = (view.angle().abs(), view.swing(droop, bump).peak_to_peak_mm);
     let tilted = angle.to_degrees() >= usual::LEVEL_ENOUGH_DEGREES;
     let reasons: Vec<NeedReason> = [
-        (angle > steep_from, NeedReason::Steep),
+        (angle >= steep_from, NeedReason::Steep),
         (swing > swing_limit && tilted, NeedReason::Swings),
         (tilted && side_stepping(job), NeedReason::Complaint),
     ]

@@ -1,7 +1,7 @@
 //! The holes of a bracket at one to one, to mark through.
 
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{Length, Side, TapeEntry};
+use derecho_core::measure::{Length, Side, TapeEntry, Unit};
 use derecho_core::parts::BracketPart;
 use derecho_core::parts::template::{Drawing, drill_holes};
 
@@ -20,7 +20,7 @@ pub fn holes(job: &Job, bracket: &BracketPart) -> Drawing {
         .iter()
         .map(|hole| {
             let by = hole_move(hole, Side::Left);
-            (format!("{} ({})", hole.name, TapeEntry::text(&hole.up)), by.y, by.z)
+            (format!("{} ({})", hole.name, with_unit(&hole.up)), by.y, by.z)
         })
         .collect();
     drill_holes(
@@ -28,6 +28,19 @@ pub fn holes(job: &Job, bracket: &BracketPart) -> Drawing {
         &places,
         bolt,
     )
+}
+
+/// A length as typed, with its unit where the text has none.
+fn with_unit(entry: &TapeEntry) -> String {
+    let text = entry.text().trim();
+    if text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c)) {
+        return text.to_owned();
+    }
+    let unit = match entry.unit() {
+        Unit::Inches => "in",
+        Unit::Millimetres => "mm",
+    };
+    format!("{text} {unit}")
 }
 
 /// The brackets the chosen plan fits, of those this job tries.

@@ -610,8 +610,14 @@ pub(super) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
         let beyond = told.most.filter(|most| *most < told.buy).map_or(String::new(), |most| {
             format!(" Only {} comes out again there, with room for the wrench: look for another way in, or turn the bolt round.", w.distance(most))
         });
+        let bears = told.thread_in_far_ear.map_or(String::new(), |inside| {
+            format!(
+                " Its thread reaches {} into the ear on the nut's side, which bears on it: a bolt with a longer shank carries more and wears its hole less.",
+                w.fine(inside)
+            )
+        });
         format!(
-            "With {washers} and a {}{assumed} it needs at least {} under its head; {made} is made.{there}{beyond}",
+            "With {washers} and a {}{assumed} it needs at least {} under its head; {made} is made.{there}{bears}{beyond}",
             stack.nut.word(),
             at_least(w, told.needed),
         )
