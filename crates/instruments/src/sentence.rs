@@ -149,7 +149,11 @@ impl Sentence {
                 };
                 let place = match fields.raw("place") {
                     Err(_) => None,
-                    Ok(text) => Some(text.parse().map_err(|_| LineFault::Field("place"))?),
+                    // Places are counted from one.
+                    Ok(text) => match text.parse() {
+                        Ok(0) | Err(_) => return Err(LineFault::Field("place")),
+                        Ok(place) => Some(place),
+                    },
                 };
                 let (value, unit) = (fields.number("value")?, fields.unit()?);
                 Ok(Self::Reading { id, reading: Reading { number, value, unit, held, place } })

@@ -56,6 +56,8 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
     vec![
         ("/title", json!("  "), same, "name_missing"),
         ("/title", json!(long), same, "too_long_text"),
+        ("/title", json!("Hose\ntruck"), same, "control_character"),
+        ("/notes", json!("one line\nand a bell\u{7}"), same, "control_character"),
         ("/notes", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/complaints/0/text", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/version", json!(4), same, "unknown_version"),

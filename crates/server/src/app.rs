@@ -2,22 +2,23 @@
 
 use std::any::Any;
 use std::net::IpAddr;
+use std::sync::OnceLock;
 use std::time::Duration;
 
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, Request};
 use axum::http::{HeaderName, HeaderValue, Method, StatusCode, header};
-use axum::middleware::{Next, from_fn};
+use axum::middleware::{Next, from_fn, from_fn_with_state};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
 use serde_json::Value;
+use tokio::task::spawn_blocking;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::csrf::{CsrfLayer, ProtectionError};
 use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer};
 use tower_http::set_header::SetResponseHeaderLayer;
-use tower_http::timeout::TimeoutLayer;
 use tower_http::trace::TraceLayer;
 use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
@@ -31,6 +32,7 @@ use crate::api::{
 use crate::assets;
 use crate::described::finished;
 use crate::intake::LARGEST_BODY;
+use crate::limits::{Bodies, one_of_many};
 
 const LONGEST_REQUEST: Duration = Duration::from_secs(30);
 
@@ -52,6 +54,8 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(jobs::history))
         .routes(routes!(jobs::revision))
         .routes(routes!(jobs::restore))
+        .routes(routes!(jobs::removed))
+        .routes(routes!(jobs::bring_back))
         .routes(routes!(compute::compute))
         .routes(routes!(compute::compute_cycle))
         .routes(routes!(compute::compute_near))
@@ -77,6 +81,7 @@ fn api() -> (Router<AppState>, Document) {
         .merge(
             OpenApiRouter::new()
                 .routes(routes!(shop::shop_out, shop::shop_in))
+                .routes(routes!(shop::shop_progress))
                 .layer(DefaultBodyLimit::max(shop::LARGEST_SHOP)),
         )
         .routes(routes!(instruments::shown, instruments::join, instruments::leave))
@@ -100,21 +105,20 @@ pub fn openapi() -> Value {
 
 /// The whole application.
 pub fn app(state: AppState) -> Router {
-    let (router, document) = api();
-    // Written once: what a route holds is copied for every connection.
-    let document = Bytes::from(finished(&document).to_string());
+    let (router, _) = api();
     let header_layer = |name: HeaderName, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value))
     };
     // The layer added last is the first to see a request.
     router
-        .route("/api/openapi.json", get(move || described(document.clone())))
+        .route("/api/openapi.json", get(described))
         .fallback(assets::client)
         .layer(DefaultBodyLimit::max(LARGEST_BODY))
         .layer(CsrfLayer::new().with_rejection_response(foreign))
         .layer(from_fn(local_host_only))
         .layer(from_fn(plainly_asked))
-        .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, LONGEST_REQUEST))
+        .layer(from_fn(in_time))
+        .layer(from_fn_with_state(Bodies::default(), one_of_many))
         .layer(from_fn(as_problem))
         .layer(CatchPanicLayer::custom(panicked))
         .layer(CompressionLayer::new())
@@ -128,8 +132,25 @@ pub fn app(state: AppState) -> Router {
         .with_state(state)
 }
 
-async fn described(document: Bytes) -> impl IntoResponse {
-    ([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], document)
+/// Made when somebody asks for it: it takes longer than all the rest of a start.
+static DOCUMENT: OnceLock<Bytes> = OnceLock::new();
+
+async fn described() -> Result<impl IntoResponse, Problem> {
+    let write = || DOCUMENT.get_or_init(|| Bytes::from(openapi().to_string())).clone();
+    let document = match DOCUMENT.get() {
+        Some(document) => document.clone(),
+        None => spawn_blocking(write).await.map_err(|panic| Problem::internal(&panic))?,
+    };
+    Ok(([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], document))
+}
+
+/// Every request has so long; a whole shop, in or out, as long as it makes headway.
+async fn in_time(request: Request, next: Next) -> Response {
+    if request.uri().path() == shop::PLACE {
+        return next.run(request).await;
+    }
+    let answered = tokio::time::timeout(LONGEST_REQUEST, next.run(request)).await;
+    answered.unwrap_or_else(|_| StatusCode::SERVICE_UNAVAILABLE.into_response())
 }
 
 #[expect(clippy::needless_pass_by_value, reason = "the layer hands the cause over")]
@@ -190,7 +211,7 @@ async fn plainly_asked(request: Request, next: Next) -> Response {
     let plain = kind.is_some_and(|kind| {
         kind.starts_with("application/json")
             || kind.starts_with("text/csv")
-            || (kind == "application/zip" && request.uri().path() == "/api/v1/shop.zip")
+            || (kind == "application/zip" && request.uri().path() == shop::PLACE)
     });
     if of_the_api && has_body && !plain {
         return Problem::new(

@@ -15,7 +15,7 @@ use derecho_job::{Job, document::schema::job_schema, everything};
 use derecho_practice::hands::Hands;
 use derecho_practice::trial::Reading;
 use derecho_store::safekeeping::{self, restore};
-use derecho_store::{DATABASE_FILE, Store};
+use derecho_store::{DATABASE_FILE, Prepared, Store};
 use jiff::Timestamp;
 use serde_json::json;
 use tracing_subscriber::filter::{LevelFilter, Targets};
@@ -152,6 +152,20 @@ enum Command {
     Pack {
         /// The file to write.
         file: PathBuf,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// List the jobs that were taken out of the bay.
+    Removed {
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Put a job that was taken out back into the bay.
+    BringBack {
+        /// The job's id, as `derecho removed` lists it.
+        id: String,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
@@ -298,16 +312,33 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Card { job, output, paper, data } => card_of(&job, &output, paper, data),
         Command::Reminders { calendar, data } => reminders(calendar, data),
         Command::Log { output, data } => {
-            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+            let store = bay(data)?;
             let lines = shop::lines(&Records::default(), &store, "", None).map_err(Failure::could_not)?;
             write_out(&output, &shop::log_csv(&lines).map_err(Failure::could_not)?)
         }
         Command::Pack { file, data } => {
-            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
-            write_out(&file, &shop::shop_zip(&store).map_err(Failure::could_not)?)
+            let store = bay(data)?;
+            if file == Path::new("-") {
+                return shop::shop_zip(&store, std::io::stdout().lock())
+                    .map(drop)
+                    .map_err(Failure::could_not);
+            }
+            let to = private_file(&file).map_err(|error| not_written(&file, &error))?;
+            let written = shop::shop_zip(&store, std::io::BufWriter::new(to));
+            written.and_then(|mut to| Ok(to.flush()?)).map_err(Failure::could_not)
+        }
+        Command::Removed { data } => {
+            let removed = bay(data)?.removed().map_err(Failure::could_not)?;
+            removed.iter().try_for_each(|job| print(&format!("{}\t{}\t{}", job.id, job.saved_at, job.title)))
+        }
+        Command::BringBack { id, data } => {
+            let told =
+                |error| Failure::could_not(format!("{id}: {error}. derecho removed lists those there are"));
+            let stored = bay(data)?.bring_back(&id).map_err(told)?;
+            print(&format!("{} is in the bay again.", stored.job.title))
         }
         Command::Backup { file, data } => {
-            let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+            let store = bay(data)?;
             store.backup(&file).map_err(Failure::could_not)?;
             print(&format!("The bay is copied to {}.", file.display()))
         }
@@ -320,6 +351,11 @@ fn execute(command: Command) -> Result<(), Failure> {
             print(&format!("{} is in the place of the bay.{kept}", file.display()))
         }
     }
+}
+
+/// The bay that is there: only `serve` and `import` make one.
+fn bay(data: Option<PathBuf>) -> Result<Store, Failure> {
+    Store::open_existing(&directory(data)?).map_err(Failure::could_not)
 }
 
 fn directory(given: Option<PathBuf>) -> Result<PathBuf, Failure> {
@@ -422,7 +458,7 @@ fn tape(text: &str, unit: Unit, as_json: bool, signed: bool, fraction: Option<&s
 }
 
 fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), Failure> {
-    let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+    let store = bay(data)?;
     let Some(id) = id else {
         let (jobs, _) = store.list("", u32::MAX, 0).map_err(Failure::could_not)?;
         return jobs.iter().try_for_each(|job| print(&format!("{}\t{}", job.id, job.title)));
@@ -433,7 +469,25 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
     }
     let mut text = stored.job.json(Layout::Indented).map_err(Failure::could_not)?;
     text.push(b'\n');
-    std::fs::write(output, text).map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+    write_out(output, &text)
+}
+
+/// A file for its owner alone, new or in the place of one that was there: names and vehicles of people are in it.
+fn private_file(path: &Path) -> std::io::Result<std::fs::File> {
+    let mut options = std::fs::File::options();
+    options.write(true).create(true).truncate(true);
+    #[cfg(unix)]
+    std::os::unix::fs::OpenOptionsExt::mode(&mut options, 0o600);
+    let file = options.open(path)?;
+    #[cfg(unix)]
+    if file.metadata()?.is_file() {
+        file.set_permissions(std::os::unix::fs::PermissionsExt::from_mode(0o600))?;
+    }
+    Ok(file)
+}
+
+fn not_written(path: &Path, error: &std::io::Error) -> Failure {
+    Failure::could_not(format!("{}: {error}", path.display()))
 }
 
 /// Writes bytes to a file, or to standard output for -.
@@ -441,8 +495,9 @@ fn write_out(output: &Path, bytes: &[u8]) -> Result<(), Failure> {
     if output == Path::new("-") {
         return std::io::stdout().write_all(bytes).map_err(Failure::could_not);
     }
-    std::fs::write(output, bytes)
-        .map_err(|error| Failure::could_not(format!("{}: {error}", output.display())))
+    private_file(output)
+        .and_then(|mut file| file.write_all(bytes))
+        .map_err(|error| not_written(output, &error))
 }
 
 /// A job by its file where there is one, else by its id.
@@ -456,7 +511,7 @@ fn card_of(
         load(job)?
     } else {
         let id = job.to_string_lossy();
-        let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+        let store = bay(data)?;
         let told =
             |error| Failure::could_not(format!("{id}: there is no such file, and no such job: {error}"));
         store.get(&id).map_err(told)?.job
@@ -470,7 +525,7 @@ fn card_of(
 }
 
 fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
-    let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
+    let store = bay(data)?;
     let (jobs, _) = store.list("", u32::MAX, 0).map_err(Failure::could_not)?;
     let mut all = Vec::new();
     for listed in jobs {
@@ -497,12 +552,17 @@ fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
     Err(Failure::could_not(format!("{}\nderecho: {advice}", found.faults.join("\nderecho: "))))
 }
 
-/// The jobs of a file: one, or those of a zip.
-fn jobs_of(file: &Path) -> Result<Vec<Job>, Failure> {
+/// The jobs of a file made ready to be stored: one, or those of a zip.
+fn ready_of(file: &Path) -> Result<Vec<Prepared>, Failure> {
     if file.extension().is_none_or(|ending| ending != "zip") {
-        return Ok(vec![load(file)?]);
+        return Ok(vec![Prepared::of(new_id(), &load(file)?).map_err(Failure::could_not)?]);
     }
-    shop::jobs_of_zip(&read(file)?).map_err(|problem| {
+    let told = |done: usize, of: usize| {
+        if done.is_multiple_of(500) {
+            let _ = writeln!(std::io::stderr(), "{done} of {of} looked through");
+        }
+    };
+    shop::ready_of_zip(&read(file)?, told).map_err(|problem| {
         let lines = problem.errors.iter().map(|fault| format!("{}: {}", fault.pointer, fault.message));
         let told: Vec<String> = [problem.detail.clone()].into_iter().chain(lines).collect();
         Failure::bad(format!("{}: {}", file.display(), told.join("\nderecho: ")))
@@ -510,14 +570,17 @@ fn jobs_of(file: &Path) -> Result<Vec<Job>, Failure> {
 }
 
 fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<(), Failure> {
-    // All are read before any is stored: a bad one among them stores none.
-    let jobs = files.iter().map(|file| jobs_of(file)).collect::<Result<Vec<_>, _>>()?.concat();
+    // All are read before any is stored: a bad one among them stores none; and they are stored together or not at all.
+    let ready: Vec<Prepared> = files
+        .iter()
+        .map(|file| ready_of(file))
+        .collect::<Result<Vec<_>, _>>()?
+        .into_iter()
+        .flatten()
+        .collect();
     let store = Store::open(&directory(data)?).map_err(Failure::could_not)?;
-    for job in &jobs {
-        let stored = store.create(&new_id(), job, Timestamp::now()).map_err(Failure::could_not)?;
-        print(&format!("{}\t{}", stored.id, job.title))?;
-    }
-    Ok(())
+    store.create_all(&ready, Timestamp::now()).map_err(Failure::could_not)?;
+    ready.iter().try_for_each(|job| print(&format!("{}\t{}", job.id(), job.title())))
 }
 
 fn serve(settings: Settings, listen: SocketAddr) -> Result<(), Failure> {

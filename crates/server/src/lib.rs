@@ -14,6 +14,7 @@ pub mod cli;
 mod described;
 mod instruments;
 pub mod intake;
+pub mod limits;
 pub mod practice_bay;
 pub mod records;
 pub mod samples;

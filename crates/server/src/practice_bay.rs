@@ -2,7 +2,7 @@
 //! program runs. Nothing of it mixes with real jobs.
 
 use std::collections::HashMap;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 
 use derecho_practice::session::Session;
@@ -26,6 +26,44 @@ pub fn practice_id(id: &str) -> String {
     format!("{PREFIX}{id}")
 }
 
+/// What the folder of practice jobs is called; with a number behind it where somebody else's folder is called so.
+const FOLDER: &str = "derecho.practice";
+/// Lies in a folder that this program made for practice, and in no other.
+const MARK: &str = "made-for-practice";
+/// Everything that is ever in such a folder.
+const OWN_FILES: [&str; 6] = [
+    "derecho.sqlite3",
+    "derecho.sqlite3-wal",
+    "derecho.sqlite3-shm",
+    "derecho.opening",
+    "derecho.serving",
+    MARK,
+];
+
+/// An empty folder for the practice jobs of this run. Of a program that has ended nothing is gone on with: its vehicles
+/// ended with it, and its files go, one by one by their names. A folder that was not made here is left alone, whatever
+/// it is called.
+fn folder(beside: &Path) -> std::io::Result<PathBuf> {
+    let names = std::iter::once(FOLDER.to_owned()).chain((2..).map(|number| format!("{FOLDER}-{number}")));
+    for path in names.map(|name| beside.join(name)) {
+        if path.join(MARK).is_file() {
+            for file in OWN_FILES {
+                match std::fs::remove_file(path.join(file)) {
+                    Err(fault) if fault.kind() != std::io::ErrorKind::NotFound => return Err(fault),
+                    _ => {}
+                }
+            }
+        } else if path.exists() {
+            continue;
+        } else {
+            std::fs::create_dir_all(&path)?;
+        }
+        std::fs::write(path.join(MARK), b"")?;
+        return Ok(path);
+    }
+    unreachable!("there are always more numbers")
+}
+
 /// A lesson under way.
 pub struct UnderWay {
     /// The vehicle and what was done to it.
@@ -38,7 +76,7 @@ pub struct UnderWay {
 
 /// The bay's own store, and the lessons under way in it.
 pub struct PracticeBay {
-    directory: PathBuf,
+    beside: PathBuf,
     store: OnceLock<Arc<Store>>,
     opening: Mutex<()>,
     sessions: Mutex<HashMap<String, UnderWay>>,
@@ -49,7 +87,7 @@ impl PracticeBay {
     #[must_use]
     pub fn beside(store: &Store) -> Self {
         Self {
-            directory: store.directory().join("practice"),
+            beside: store.directory().to_owned(),
             store: OnceLock::new(),
             opening: Mutex::default(),
             sessions: Mutex::default(),
@@ -65,12 +103,7 @@ impl PracticeBay {
         if let Some(store) = self.store.get() {
             return Ok(Arc::clone(store));
         }
-        // Of a program that has ended nothing is gone on with: its vehicles ended with it.
-        match std::fs::remove_dir_all(&self.directory) {
-            Err(fault) if fault.kind() != std::io::ErrorKind::NotFound => return Err(fault.into()),
-            _ => {}
-        }
-        let store = Arc::new(Store::open(&self.directory)?);
+        let store = Arc::new(Store::open(&folder(&self.beside)?)?);
         Ok(Arc::clone(self.store.get_or_init(|| store)))
     }
 
@@ -92,5 +125,33 @@ impl PracticeBay {
     /// Runs on a lesson under way; None where there is none of that job.
     pub fn with<T>(&self, id: &str, run: impl FnOnce(&mut UnderWay) -> T) -> Option<T> {
         self.sessions().get_mut(id).map(run)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+    use super::*;
+
+    #[test]
+    fn nothing_of_anybodys_goes_when_a_lesson_begins() {
+        let data = tempfile::tempdir().unwrap();
+        let photographs = data.path().join("practice");
+        let so_called = data.path().join(FOLDER);
+        for folder in [&photographs, &so_called] {
+            std::fs::create_dir_all(folder.join("2026")).unwrap();
+            std::fs::write(folder.join("2026/axle.png"), b"a picture").unwrap();
+            std::fs::write(folder.join("derecho.sqlite3"), b"somebody's").unwrap();
+        }
+        let store = Store::open(data.path()).unwrap();
+        PracticeBay::beside(&store).store().unwrap();
+        // And of a second run, which clears up after the first.
+        let again = PracticeBay::beside(&store).store().unwrap();
+        assert_eq!(again.list("", 10, 0).unwrap().1, 0);
+        for folder in [photographs, so_called] {
+            assert_eq!(std::fs::read(folder.join("2026/axle.png")).unwrap(), b"a picture");
+            assert_eq!(std::fs::read(folder.join("derecho.sqlite3")).unwrap(), b"somebody's");
+        }
+        assert!(data.path().join(format!("{FOLDER}-2")).join(MARK).is_file());
     }
 }

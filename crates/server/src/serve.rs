@@ -6,6 +6,7 @@ use std::path::PathBuf;
 use std::sync::Arc;
 use std::time::Duration;
 
+use axum::Router;
 use derecho_store::{Held, Store, StoreError};
 use hyper::server::conn::http1;
 use hyper_util::rt::{TokioIo, TokioTimer};
@@ -19,6 +20,7 @@ use tokio::task::spawn_blocking;
 
 use crate::api::AppState;
 use crate::app::app;
+use crate::limits::Addresses;
 use crate::samples;
 
 /// How to serve.
@@ -80,10 +82,12 @@ pub async fn launch(
     }
     let listener =
         TcpListener::bind(address).await.map_err(|source| ServeError::Listen { address, source })?;
-    let opened = open(&settings)?;
-    // Told when there is something to open: a page that is asked for now is answered.
+    let (store, held) = open(&settings)?;
+    let state = AppState::new(store);
+    let router = app(state.clone());
+    // Told when there is something to open: a page that is asked for now is answered at once.
     started(listener.local_addr()?);
-    serve(opened, settings.head_within, listener, shutdown).await;
+    serve((state, router, held), settings.head_within, listener, shutdown).await;
     Ok(())
 }
 
@@ -96,7 +100,10 @@ pub async fn launch_with_listener(
     listener: TcpListener,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> Result<(), ServeError> {
-    serve(open(&settings)?, settings.head_within, listener, shutdown).await;
+    let (store, held) = open(&settings)?;
+    let state = AppState::new(store);
+    let router = app(state.clone());
+    serve((state, router, held), settings.head_within, listener, shutdown).await;
     Ok(())
 }
 
@@ -120,15 +127,15 @@ const MOST_CONNECTIONS: usize = 512;
 const ENDS_WITHIN: Duration = Duration::from_secs(5);
 
 async fn serve(
-    (store, held): Opened,
+    (state, router, held): (AppState, Router, Held),
     head_within: Duration,
     listener: TcpListener,
     shutdown: impl Future<Output = ()>,
 ) {
-    let state = AppState::new(store);
     let copying = tokio::spawn(daily_copies(Arc::clone(&state.store)));
     let ending = state.ending.clone();
-    let router = app(state);
+    drop(state);
+    let addresses = Addresses::default();
     let mut shutdown = std::pin::pin!(shutdown);
     let places = Arc::new(Semaphore::new(MOST_CONNECTIONS));
     let graceful = GracefulShutdown::new();
@@ -142,8 +149,12 @@ async fn serve(
             () = &mut shutdown => break,
         };
         let (Ok(place), accepted) = accepted else { break };
-        let stream = match accepted {
-            Ok((stream, _)) => stream,
+        let (stream, counted) = match accepted {
+            Ok((stream, from)) => match addresses.count(from.ip()) {
+                Some(counted) => (stream, counted),
+                // One that has as many as it may does not keep others out.
+                None => continue,
+            },
             Err(error) => {
                 // Out of file handles, say: others are freed meanwhile.
                 tracing::warn!(%error, "a connection was not accepted");
@@ -158,7 +169,7 @@ async fn serve(
             if let Err(error) = connection.await {
                 tracing::debug!(%error, "a connection ended");
             }
-            drop(place);
+            drop((place, counted));
         });
     }
     drop(listener);

@@ -324,6 +324,18 @@ impl Prepared {
         let packed = packed::pack(&text, None)?;
         Ok(Self { title: job.title.clone(), search: searchable(job), card: card_text(job), packed, id })
     }
+
+    /// Its id.
+    #[must_use]
+    pub fn id(&self) -> &str {
+        &self.id
+    }
+
+    /// Its title.
+    #[must_use]
+    pub fn title(&self) -> &str {
+        &self.title
+    }
 }
 
 /// A job that was taken out of the bay.

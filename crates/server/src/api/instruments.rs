@@ -1,17 +1,19 @@
 //! The shelf of instruments: what is joined, its readings as they come, and what a field took.
 
 use std::convert::Infallible;
+use std::sync::Arc;
 
 use axum::Json;
 use axum::extract::rejection::{JsonRejection, PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::sse::{Event, KeepAlive, Sse};
+use axum::response::{IntoResponse, Response};
 use derecho_instruments::sentence::Sentence;
 use derecho_instruments::shelf::{Held, ShelfEvent, ShelfFault, Shown};
 use derecho_instruments::way::Way;
 use derecho_store::Taken;
-use futures_util::stream::{Stream, unfold};
+use futures_util::stream::unfold;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tokio::sync::broadcast::error::RecvError;
@@ -19,6 +21,7 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::{AppState, path, query};
 use crate::api::problem::Problem;
+use crate::limits::too_many;
 
 /// Entries of the log that are shown.
 const SHOWN: u32 = 500;
@@ -171,14 +174,20 @@ pub async fn order(
 /// that was held. Ends when the program is stopped.
 #[utoipa::path(
     get, path = "/api/v1/instruments/events", tag = "instruments", operation_id = "instrument_events",
-    responses((status = 200, description = "Server-sent events", body = String, content_type = "text/event-stream"))
+    responses(
+        (status = 200, description = "Server-sent events", body = String, content_type = "text/event-stream"),
+        (status = 503, description = "As many streams as there may be", body = Problem, content_type = "application/problem+json"),
+    )
 )]
-pub async fn events(State(state): State<AppState>) -> Sse<impl Stream<Item = Result<Event, Infallible>>> {
+pub async fn events(State(state): State<AppState>) -> Response {
+    let Ok(turn) = Arc::clone(&state.streams).try_acquire_owned() else { return too_many() };
     let listening = state.shelf.listen();
-    let stream = unfold((state, listening, true), |(state, mut listening, first)| async move {
+    // Its turn goes with the stream.
+    let begun = (state, listening, turn, true);
+    let stream = unfold(begun, |(state, mut listening, turn, first)| async move {
         if first {
             let event = told("shelf", &state.shelf.shown());
-            return Some((Ok(event), (state, listening, false)));
+            return Some((Ok::<_, Infallible>(event), (state, listening, turn, false)));
         }
         let event = tokio::select! {
             event = listening.recv() => event,
@@ -190,9 +199,9 @@ pub async fn events(State(state): State<AppState>) -> Sse<impl Stream<Item = Res
             Ok(ShelfEvent::Changed) | Err(RecvError::Lagged(_)) => told("shelf", &state.shelf.shown()),
             Err(RecvError::Closed) => return None,
         };
-        Some((Ok(event), (state, listening, false)))
+        Some((Ok(event), (state, listening, turn, false)))
     });
-    Sse::new(stream).keep_alive(KeepAlive::default())
+    Sse::new(stream).keep_alive(KeepAlive::default()).into_response()
 }
 
 fn told(name: &str, what: &impl Serialize) -> Event {

@@ -9,7 +9,7 @@ use axum::response::{IntoResponse, Response};
 use derecho_job::results::settle as settled;
 use derecho_job::written::{Layout, Told as _};
 use derecho_job::{Card, Job};
-use derecho_store::{BayOrder, ListedJob};
+use derecho_store::{BayOrder, ListedJob, RemovedJob, StoreError};
 use jiff::{Timestamp, Zoned};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -237,7 +237,11 @@ async fn changed(
     };
     let stored = state
         .stored_of(&id.clone(), move |store| match (change, job) {
-            (_, Some(job)) => store.save(&id, basis, &job, now),
+            (_, Some(job)) => match store.save(&id, basis, &job, now) {
+                // Sent again after a lost answer: it was settled then, at another moment.
+                Err(StoreError::KeyUsed) => store.get(&id),
+                saved => saved,
+            },
             (Change::Undo, _) => store.undo(&id, basis, now),
             (Change::Redo, _) => store.redo(&id, basis, now),
             (Change::Restore(revision), _) => store.restore(&id, basis, revision, now),
@@ -385,6 +389,53 @@ pub async fn settle(
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     changed(&state, path(id)?, &headers, Change::Settle).await
+}
+
+/// A job that was taken out of the bay.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+pub struct RemovedLine {
+    /// Its id.
+    pub id: String,
+    /// What it is called.
+    pub title: String,
+    /// When it was saved last, in UTC.
+    #[schema(value_type = String)]
+    pub saved_at: Timestamp,
+}
+
+impl From<RemovedJob> for RemovedLine {
+    fn from(removed: RemovedJob) -> Self {
+        let RemovedJob { id, title, saved_at } = removed;
+        Self { id, title, saved_at }
+    }
+}
+
+/// Jobs that were taken out of the bay, last saved first.
+#[utoipa::path(
+    get, path = "/api/v1/removed-jobs", tag = "jobs", operation_id = "removed_jobs",
+    responses((status = 200, description = "Each can be brought back", body = Vec<RemovedLine>))
+)]
+pub async fn removed(State(state): State<AppState>) -> Result<Json<Vec<RemovedLine>>, Problem> {
+    let removed = state.stored(derecho_store::Store::removed).await?;
+    Ok(Json(removed.into_iter().map(RemovedLine::from).collect()))
+}
+
+/// Puts a job that was taken out back into the bay, as it was.
+#[utoipa::path(
+    post, path = "/api/v1/removed-jobs/{id}", tag = "jobs", operation_id = "bring_back",
+    params(("id" = String, Path, description = "The job's id")),
+    responses(
+        (status = 200, description = "The job", body = JobView),
+        (status = 404, description = "No such job was taken out", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn bring_back(
+    State(state): State<AppState>,
+    id: Result<Path<String>, PathRejection>,
+) -> Result<Response, Problem> {
+    let id = path(id)?;
+    let stored = state.stored(move |store| store.bring_back(&id)).await?;
+    state.told(stored, StatusCode::OK).await
 }
 
 /// The job as a job file to keep.

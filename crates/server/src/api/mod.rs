@@ -32,8 +32,10 @@ use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
 
 use crate::api::problem::Problem;
+use crate::api::shop::TakingIn;
 use crate::api::view::JobView;
 use crate::intake::read_job;
+use crate::limits::MOST_STREAMS;
 use crate::practice_bay::{PracticeBay, is_of_practice};
 use crate::records::Records;
 
@@ -50,6 +52,10 @@ pub struct AppState {
     pub records: Arc<Records>,
     /// The practice bay, apart from the real one.
     pub practice: Arc<PracticeBay>,
+    /// Turns for streams of events.
+    pub streams: Arc<Semaphore>,
+    /// How far a shop that is taken in is.
+    pub taking_in: Arc<TakingIn>,
     /// Done when the program is stopped: streams of events end with it.
     pub ending: CancellationToken,
 }
@@ -64,6 +70,8 @@ impl AppState {
             shelf: Shelf::default(),
             records: Arc::default(),
             practice: Arc::new(PracticeBay::beside(&store)),
+            streams: Arc::new(Semaphore::new(MOST_STREAMS)),
+            taking_in: Arc::default(),
             ending: CancellationToken::new(),
             store: Arc::new(store),
         }

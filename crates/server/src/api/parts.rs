@@ -6,7 +6,7 @@ use axum::Json;
 use axum::body::Bytes;
 use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
-use axum::http::{HeaderMap, StatusCode, header};
+use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_core::measure::Phrase;
 use derecho_core::parts::Part;
@@ -124,6 +124,11 @@ fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
     if part.name().trim().is_empty() {
         return Err(bad(&format!("{pointer}/name"), "A part needs a name. Type one.".to_owned()));
     }
+    if part.name().chars().any(char::is_control) {
+        let message =
+            "A part's name is one line of plain letters. Take line breaks and control characters out.";
+        return Err(bad(&format!("{pointer}/name"), message.to_owned()));
+    }
     if part.name().chars().count() > LONGEST_NAME {
         let message = format!("A part's name has at most {LONGEST_NAME} letters. Shorten it.");
         return Err(bad(&format!("{pointer}/name"), message));
@@ -159,14 +164,22 @@ fn read<T: serde::de::DeserializeOwned>(body: &[u8]) -> Result<T, Problem> {
     serde_json::from_slice(body).map_err(|error| bad("", format!("This is no part: {error}.")))
 }
 
-/// Every part, retired ones too.
+/// Names the parts that cannot be read, by their ids.
+const DAMAGED: &str = "x-damaged-parts";
+
+/// Every part, retired ones too; `X-Damaged-Parts` names those that cannot be read.
 #[utoipa::path(
     get, path = "/api/v1/parts", tag = "parts", operation_id = "list_parts",
     responses((status = 200, description = "All parts by kind and name", body = Vec<PartView>))
 )]
-pub async fn list(State(state): State<AppState>) -> Result<Json<Vec<PartView>>, Problem> {
-    let parts = state.stored(derecho_store::Store::parts).await?;
-    Ok(Json(parts.into_iter().map(PartView::from).collect()))
+pub async fn list(State(state): State<AppState>) -> Result<(HeaderMap, Json<Vec<PartView>>), Problem> {
+    let (parts, damaged) = state.stored(derecho_store::Store::parts_and_damaged).await?;
+    let sound: Vec<PartView> = parts.into_iter().map(PartView::from).collect();
+    // Those that cannot be read are named beside the others.
+    let damaged = (!damaged.is_empty()).then(|| damaged.join(", "));
+    let named = damaged.and_then(|ids| HeaderValue::from_str(&ids).ok());
+    let headers = named.map(|ids| [(HeaderName::from_static(DAMAGED), ids)]);
+    Ok((headers.into_iter().flatten().collect::<HeaderMap>(), Json(sound)))
 }
 
 /// Adds a part.
@@ -270,7 +283,12 @@ fn to_csv(parts: &[Part]) -> Result<Vec<u8>, csv::Error> {
 
 /// A table program takes a cell that begins so for a formula, and runs it: such a cell is written with an
 /// apostrophe before it, as those programs themselves do, and read without.
-const FORMULA: [char; 6] = ['=', '+', '-', '@', '\t', '\r'];
+const FORMULA: [char; 11] = ['=', '+', '-', '@', '\t', '\r', '\n', '＝', '＋', '－', '＠'];
+
+/// Whether a table program takes a cell for a formula; some pass blanks over before they look.
+fn is_formula(cell: &str) -> bool {
+    cell.starts_with(FORMULA) || cell.trim_start().starts_with(FORMULA)
+}
 
 pub(crate) fn no_formula(cell: String) -> String {
     // A figure such as -2 in is one.
@@ -278,11 +296,11 @@ pub(crate) fn no_formula(cell: String) -> String {
     let figure = cell
         .strip_prefix('-')
         .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit()) && rest.chars().all(plain));
-    if cell.starts_with(FORMULA) && !figure { format!("'{cell}") } else { cell }
+    if is_formula(&cell) && !figure { format!("'{cell}") } else { cell }
 }
 
 fn as_written(cell: &str) -> &str {
-    cell.strip_prefix('\'').filter(|rest| rest.starts_with(FORMULA)).unwrap_or(cell)
+    cell.strip_prefix('\'').filter(|rest| is_formula(rest)).unwrap_or(cell)
 }
 
 fn from_csv(body: &[u8]) -> Result<Vec<Part>, Problem> {
@@ -335,9 +353,8 @@ pub async fn samples(State(state): State<AppState>) -> Result<Json<Imported>, Pr
 }
 
 async fn add_all(state: &AppState, parts: Vec<Part>) -> Result<Json<Imported>, Problem> {
-    let added = parts.len();
     let named: Vec<(String, Part)> =
         parts.into_iter().map(|part| (uuid::Uuid::now_v7().to_string(), part)).collect();
-    state.stored(move |store| store.put_parts(&named, Timestamp::now())).await?;
+    let added = state.stored(move |store| store.put_parts(&named, Timestamp::now())).await?;
     Ok(Json(Imported { added }))
 }

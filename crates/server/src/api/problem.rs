@@ -126,6 +126,11 @@ impl From<StoreError> for Problem {
                 "part_changed_elsewhere",
                 "This part was changed elsewhere since it was opened here, and nothing of this change was kept. What was typed is still in the form: note it, close the form and open the part again.",
             ),
+            StoreError::KeyUsed => Self::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "edit_key_used",
+                "This Idempotency-Key was used for another edit of this job. Nothing was saved; send the edit with a key of its own.",
+            ),
             StoreError::AlreadyThere => {
                 Self::new(StatusCode::CONFLICT, "already_there", "There is a job with this id already.")
             }

@@ -2,9 +2,11 @@
 
 use std::io::{Cursor, Read, Write};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::time::Duration;
 
 use axum::Json;
-use axum::body::Bytes;
+use axum::body::{Body, Bytes};
 use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
@@ -15,9 +17,12 @@ use derecho_job::document::check::FieldError;
 use derecho_job::log::{LogEntry, LogKind};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
 use derecho_job::written::{Layout, Told as _};
-use derecho_store::{Store, StoreError, StoredJob};
+use derecho_store::{Prepared, Store, StoreError, StoredJob};
+use futures_util::StreamExt as _;
+use futures_util::stream::unfold;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
+use tokio::sync::mpsc;
 use utoipa::{IntoParams, ToSchema};
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
@@ -35,6 +40,8 @@ const PAGE: usize = 200;
 pub const LARGEST_SHOP: usize = 256 * 1024 * 1024;
 /// Most job files in one.
 const MOST_FILES: usize = 20_000;
+/// Where a whole shop goes out and comes in.
+pub const PLACE: &str = "/api/v1/shop.zip";
 const SUFFIX: &str = ".derecho.json";
 
 /// Which entries.
@@ -73,13 +80,6 @@ pub struct LogPage {
     pub lines: Vec<LogLine>,
     /// How many there are in all.
     pub total: usize,
-}
-
-/// Every job that can be read, last saved first.
-fn every_job(store: &Store) -> Result<Vec<StoredJob>, StoreError> {
-    let (listed, _) = store.list("", u32::MAX, 0)?;
-    // One that was taken out since, or cannot be read, is told in the bay.
-    Ok(listed.iter().filter_map(|job| store.get(&job.id).ok()).collect())
 }
 
 /// Every entry that is asked for, newest first.
@@ -188,17 +188,47 @@ fn file_name(title: &str, id: &str) -> String {
     format!("{}-{id}{SUFFIX}", plain.trim_matches('-').to_lowercase())
 }
 
-/// Every job of a store as a zip of job files.
+/// Writes every job of a store as a zip of job files, one after another: no more than one is held at a time.
 ///
 /// # Errors
 /// With what failed.
-pub fn shop_zip(store: &Store) -> Result<Vec<u8>, Box<dyn std::error::Error + Send + Sync>> {
-    let mut writer = ZipWriter::new(Cursor::new(Vec::new()));
-    for stored in every_job(store)? {
+pub fn shop_zip<W: Write>(store: &Store, to: W) -> Result<W, Box<dyn std::error::Error + Send + Sync>> {
+    let mut writer = ZipWriter::new_stream(to);
+    for (id, _) in store.newest()? {
+        // One that was taken out since, or cannot be read, is told in the bay.
+        let Ok(stored) = store.get(&id) else { continue };
         writer.start_file(file_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
         writer.write_all(&stored.job.json(Layout::Indented)?)?;
     }
     Ok(writer.finish()?.into_inner())
+}
+
+/// What is written goes out in pieces, as fast as they are taken.
+struct Pieces {
+    piece: Vec<u8>,
+    out: mpsc::Sender<Result<Bytes, std::io::Error>>,
+}
+
+/// So much goes out at once.
+const PIECE: usize = 64 * 1024;
+
+impl Write for Pieces {
+    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+        self.piece.extend_from_slice(bytes);
+        if self.piece.len() >= PIECE {
+            self.flush()?;
+        }
+        Ok(bytes.len())
+    }
+
+    fn flush(&mut self) -> std::io::Result<()> {
+        if self.piece.is_empty() {
+            return Ok(());
+        }
+        let piece = Bytes::from(std::mem::take(&mut self.piece));
+        // Nobody takes it any more: the zip is given up.
+        self.out.blocking_send(Ok(piece)).map_err(|_| std::io::ErrorKind::BrokenPipe.into())
+    }
 }
 
 /// Every job, as a zip of job files.
@@ -207,33 +237,46 @@ pub fn shop_zip(store: &Store) -> Result<Vec<u8>, Box<dyn std::error::Error + Se
     responses((status = 200, description = "A job file for each job", body = String, content_type = "application/zip"))
 )]
 pub async fn shop_out(State(state): State<AppState>) -> Result<Response, Problem> {
-    let store = std::sync::Arc::clone(&state.store);
-    let bytes = state.computed(move || shop_zip(&store).map_err(|error| Problem::internal(&error))).await?;
+    let store = Arc::clone(&state.store);
+    let (out, taken) = mpsc::channel(4);
+    tokio::task::spawn_blocking(move || {
+        let pieces = Pieces { piece: Vec::with_capacity(PIECE), out: out.clone() };
+        let written = shop_zip(&store, pieces).and_then(|mut pieces| Ok(pieces.flush()?));
+        if let Err(error) = written {
+            // What is cut off is no zip: whoever takes it is told by the connection.
+            let _ = out.blocking_send(Err(std::io::Error::other(error.to_string())));
+        }
+    });
+    let pieces = unfold(taken, |mut taken| async move { taken.recv().await.map(|piece| (piece, taken)) });
     let kind = [
         (header::CONTENT_TYPE, "application/zip"),
         (header::CONTENT_DISPOSITION, "attachment; filename=\"shop.zip\""),
     ];
-    Ok((kind, bytes).into_response())
+    Ok((kind, Body::from_stream(pieces)).into_response())
 }
 
 fn bad(code: &str, detail: impl Into<String>) -> Problem {
     Problem::new(StatusCode::UNPROCESSABLE_ENTITY, code, detail)
 }
 
-/// The job files of a zip; other files in it are passed over.
+/// The jobs of the job files of a zip, each handed to `take` with how many files there are; other files in it are passed
+/// over. Nothing is to be kept of them where one is bad.
 ///
 /// # Errors
 /// With every fault of every file, each with the file's name.
-pub fn jobs_of_zip(bytes: &[u8]) -> Result<Vec<Job>, Problem> {
+pub fn jobs_of_zip(
+    bytes: &[u8],
+    mut take: impl FnMut(Job, usize) -> Result<(), Problem>,
+) -> Result<usize, Problem> {
     let told =
         |error: zip::result::ZipError| bad("not_a_zip", format!("This is no zip that can be read: {error}."));
     let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(told)?;
     if archive.len() > MOST_FILES {
         return Err(bad("too_many", format!("At most {MOST_FILES} files come in at once. Split it.")));
     }
-    let mut jobs = Vec::new();
+    let (mut found, of) = (0, archive.len());
     let mut faults: Vec<FieldError> = Vec::new();
-    for index in 0..archive.len() {
+    for index in 0..of {
         let file = archive.by_index(index).map_err(told)?;
         let name = file.name().to_owned();
         if !name.ends_with(SUFFIX) {
@@ -250,14 +293,16 @@ pub fn jobs_of_zip(bytes: &[u8]) -> Result<Vec<Job>, Problem> {
             continue;
         }
         match read_job(&text) {
-            Ok(job) => jobs.push(job),
+            Ok(job) => {
+                found += 1;
+                take(job, of)?;
+            }
             Err(Refusal::NotJson { message, line, column }) => {
                 let says = format!("Line {line}, column {column}: this is not JSON: {message}");
                 faults.push(FieldError::new(format!("/{name}"), "not_json", says));
             }
-            Err(Refusal::Faults(found)) => faults.extend(
-                found
-                    .into_iter()
+            Err(Refusal::Faults(told)) => faults.extend(
+                told.into_iter()
                     .map(|fault| FieldError { pointer: format!("/{name}{}", fault.pointer), ..fault }),
             ),
         }
@@ -268,10 +313,77 @@ pub fn jobs_of_zip(bytes: &[u8]) -> Result<Vec<Job>, Problem> {
         faults.truncate(100);
         return Err(Problem { errors: faults, ..bad("bad_fields", detail) });
     }
-    if jobs.is_empty() {
+    if found == 0 {
         return Err(bad("no_jobs", format!("There is no file ending in {SUFFIX} in it.")));
     }
-    Ok(jobs)
+    Ok(found)
+}
+
+/// How far a shop that is taken in is: files looked through and made ready, of how many.
+#[derive(Debug, Default)]
+pub struct TakingIn {
+    done: AtomicUsize,
+    of: AtomicUsize,
+}
+
+/// How far a shop that is taken in is.
+#[derive(Clone, Copy, Debug, Serialize, ToSchema)]
+pub struct ShopProgress {
+    /// Jobs made ready.
+    pub done: usize,
+    /// Of how many files; nought where none is taken in.
+    pub of: usize,
+}
+
+/// How far a shop that is taken in is.
+#[utoipa::path(
+    get, path = "/api/v1/shop.zip/progress", tag = "shop", operation_id = "shop_progress",
+    responses((status = 200, description = "Jobs made ready, of how many; nought of nought where none is taken in", body = ShopProgress))
+)]
+pub async fn shop_progress(State(state): State<AppState>) -> Json<ShopProgress> {
+    let taking = &state.taking_in;
+    Json(ShopProgress { done: taking.done.load(Ordering::Relaxed), of: taking.of.load(Ordering::Relaxed) })
+}
+
+/// A body that comes on has no time limit; one of which nothing comes for so long is given up.
+const STALLED: Duration = Duration::from_secs(30);
+
+/// The whole of a body, as long as there is headway.
+async fn with_headway(body: Body) -> Result<Bytes, Problem> {
+    let mut pieces = body.into_data_stream();
+    let mut whole = Vec::new();
+    loop {
+        let piece = tokio::time::timeout(STALLED, pieces.next()).await.map_err(|_| {
+            Problem::new(
+                StatusCode::REQUEST_TIMEOUT,
+                "stalled",
+                "Nothing came for half a minute. Send it again.",
+            )
+        })?;
+        match piece {
+            None => return Ok(whole.into()),
+            Some(Err(error)) => return Err(bad("not_a_zip", format!("It did not come whole: {error}."))),
+            Some(Ok(piece)) if whole.len() + piece.len() > LARGEST_SHOP => {
+                let says = "A shop of 256 MiB at most comes in at once. Split it.";
+                return Err(Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", says));
+            }
+            Some(Ok(piece)) => whole.extend_from_slice(&piece),
+        }
+    }
+}
+
+/// The jobs of a zip made ready to be stored: looked through, drawn, packed.
+///
+/// # Errors
+/// With every fault of every file.
+pub fn ready_of_zip(bytes: &[u8], mut told: impl FnMut(usize, usize)) -> Result<Vec<Prepared>, Problem> {
+    let mut ready = Vec::new();
+    jobs_of_zip(bytes, |job, of| {
+        ready.push(Prepared::of(new_id(), &job)?);
+        told(ready.len(), of);
+        Ok(())
+    })?;
+    Ok(ready)
 }
 
 /// How many came in.
@@ -290,14 +402,28 @@ pub struct ShopIn {
         (status = 422, description = "No zip, or bad files in it", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn shop_in(State(state): State<AppState>, body: Bytes) -> Result<Json<ShopIn>, Problem> {
-    let jobs = state.computed(move || jobs_of_zip(&body)).await?;
-    let added = jobs.len();
-    state
-        .stored(move |store| {
-            jobs.iter().try_for_each(|job| store.create(&new_id(), job, Timestamp::now()).map(drop))
+pub async fn shop_in(State(state): State<AppState>, body: Body) -> Result<Json<ShopIn>, Problem> {
+    let body = with_headway(body).await?;
+    let taking = Arc::clone(&state.taking_in);
+    // All the work before the database is touched; then one transaction that only writes.
+    let ready = state
+        .computed(move || {
+            let told = |done, of| {
+                taking.done.store(done, Ordering::Relaxed);
+                taking.of.store(of, Ordering::Relaxed);
+            };
+            let ready = ready_of_zip(&body, told);
+            if ready.is_err() {
+                told(0, 0);
+            }
+            ready
         })
         .await?;
+    let added = ready.len();
+    let stored = state.stored(move |store| store.create_all(&ready, Timestamp::now())).await;
+    state.taking_in.done.store(0, Ordering::Relaxed);
+    state.taking_in.of.store(0, Ordering::Relaxed);
+    stored?;
     Ok(Json(ShopIn { added }))
 }
 

@@ -83,6 +83,16 @@ impl Checker {
     }
 
     pub(super) fn text(&mut self, pointer: impl Display + Copy, text: &str, most: usize) {
+        // A name is one line; a note has lines and tabs, and nothing else that no one can see.
+        let lines = most > LONGEST_NAME;
+        let unseen = |c: char| c.is_control() && !(lines && matches!(c, '\n' | '\r' | '\t'));
+        if text.chars().any(unseen) {
+            self.fault(
+                pointer,
+                "control_character",
+                "There is a line break or a character in it that cannot be seen. Type it again on one line.",
+            );
+        }
         if text.chars().count() > most {
             self.fault(
                 pointer,
