@@ -479,7 +479,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every part, retired ones too. */
+        /** Every part, retired ones too; `X-Damaged-Parts` names those that cannot be read. */
         get: operations["list_parts"];
         put?: never;
         /** Adds a part. */
@@ -627,6 +627,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/removed-jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs that were taken out of the bay, last saved first. */
+        get: operations["removed_jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/removed-jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a job that was taken out back into the bay, as it was. */
+        post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/samples": {
         parameters: {
             query?: never;
@@ -690,6 +724,23 @@ export interface paths {
         put?: never;
         /** Takes the jobs of a zip in as new jobs; all of them or none. */
         post: operations["shop_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop.zip/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a shop that is taken in is. */
+        get: operations["shop_progress"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1652,12 +1703,16 @@ export interface components {
             left_mean_mm: components["schemas"]["Length"];
             /** @description Largest less smallest reading on the left. */
             left_range_mm: components["schemas"]["Length"];
-            /** @description False where the uncertainty alone exceeds the tolerance. */
+            /** @description False where not even an offset of nought could be proved to be within the tolerance, as sure as it was read. */
             method_can_prove: boolean;
             /** @description Offset towards the left, corrections included; negative is to the right. */
             offset_mm: components["schemas"]["Length"];
+            /** @description The smallest tolerance these readings prove. */
+            provable_mm: components["schemas"]["Length"];
             /** @description Standard uncertainty of the offset from scatter and graduation alone. */
             repeat_uncertainty_mm: components["schemas"]["Length"];
+            /** @description Whether more repeats of the same kind can answer at all: what the feature itself is unsure by stays. */
+            repeats_can_tell: boolean;
             /** @description Mean of the right readings. */
             right_mean_mm: components["schemas"]["Length"];
             /** @description Largest less smallest reading on the right. */
@@ -1670,6 +1725,11 @@ export interface components {
             tolerance_mm: components["schemas"]["Length"];
             /** @description Expanded uncertainty U of the offset, twice the standard uncertainty. */
             uncertainty_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description How likely it truly is within the tolerance, 0 to 1.
+             */
+            within_probability: number;
             /** @description The arithmetic with this sheet's numbers. */
             working: components["schemas"]["Working"];
         };
@@ -1809,6 +1869,11 @@ export interface components {
             change_uncertainty_mm?: components["schemas"]["Length"];
             /** @description Whether the bar of the plan can be so long; absent where that is not known. */
             covered?: boolean;
+            /**
+             * @description Whether a hole or the length alone is to be chosen first: the length alone leads into something that ends the
+             *     travel, while holes are on offer.
+             */
+            decide_first: boolean;
             /** @description What is recorded when the plan is fitted and the bar set as wanted. */
             fitting: components["schemas"]["Round"];
             /** @description Length before it. */
@@ -2323,6 +2388,11 @@ export interface components {
              */
             thread?: components["schemas"]["Thread"];
             /**
+             * @description Whether it also goes through an arm's bushing: then it is tightened on the weight.
+             * @default false
+             */
+            through_bushing?: boolean;
+            /**
              * @description How tight it was made.
              * @default null
              */
@@ -2531,6 +2601,10 @@ export interface components {
         Further: "repeat_left" | "repeat_right" | "better_feature" | "heights_again" | "finder";
         /** @description One thing that stands in the way of settling. */
         Gate: {
+            /** @description Why it is settled all the same; empty while nobody wrote it. */
+            because?: string;
+            /** @description By what its reason goes in the document. */
+            key: string;
             /** @description What it is. */
             kind: components["schemas"]["GateKind"];
             /** @description In words. */
@@ -2540,7 +2614,25 @@ export interface components {
          * @description What stands in the way.
          * @enum {string}
          */
-        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise";
+        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned";
+        /** @description Why a job is settled over one thing that stands in the way. */
+        GateReason: {
+            /**
+             * @description Why it is settled all the same.
+             * @default
+             */
+            because?: string;
+            /**
+             * @description The key of what stands in the way.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description As it read when the reason was written.
+             * @default
+             */
+            read?: string;
+        };
         /**
          * @description The strength marked on a bolt's head.
          * @enum {string}
@@ -3249,6 +3341,18 @@ export interface components {
             /** @description How many there are in all. */
             total: number;
         };
+        /** @description A look that this job asks for. */
+        Look: {
+            /** @description Which: the name of its field in the document. */
+            kind: components["schemas"]["LookKind"];
+            /** @description What there is to do for it in this job's figures. */
+            says?: components["schemas"]["Phrase"];
+        };
+        /**
+         * @description Something that is looked at once the work is done.
+         * @enum {string}
+         */
+        LookKind: "wheel_straight" | "toe" | "sensors" | "lines" | "wheel_nuts" | "pins_level" | "stowed_clear";
         /** @description What is looked at once the work is done; left out where nobody looked, false where it is not right. */
         LookedAt: {
             /**
@@ -3361,17 +3465,23 @@ export interface components {
             agrees: boolean;
             /** @description Offset before, + left. */
             before_mm: components["schemas"]["Length"];
+            /** @description Where the axle lands by both together, where they agree, + left. */
+            landing_mm?: components["schemas"]["Length"];
+            /** @description Its standard uncertainty. */
+            landing_uncertainty_mm?: components["schemas"]["Length"];
             /** @description Movement to the left that the readings show. */
             measured_mm: components["schemas"]["Length"];
             /** @description Movement to the left that the set length should have made. */
             predicted_mm: components["schemas"]["Length"];
             /** @description What both sides should read after it, left and right, where the tape goes as before. */
             predicted_readings_mm?: components["schemas"]["Length"][];
+            /** @description What the prediction is good to, as a standard uncertainty: set lengths or turns, heights, play. */
+            prediction_uncertainty_mm: components["schemas"]["Length"];
             /** @description Those against what they read, in words. */
             readings_say?: components["schemas"]["Phrase"];
             /** @description In words. */
             says: components["schemas"]["Phrase"];
-            /** @description What the difference of the two is good to, U. */
+            /** @description What the difference of the two is good to, U: both sets of readings and the prediction. */
             uncertainty_mm: components["schemas"]["Length"];
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
@@ -3522,6 +3632,11 @@ export interface components {
              * @default null
              */
             diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description What kind it was; one piece where empty, as nearly every bar that a vehicle comes with.
+             * @default null
+             */
+            kind?: components["schemas"]["SwayKind"];
         };
         /** @description An instrument on the shelf. */
         OnShelf: components["schemas"]["Announced"] & {
@@ -4241,7 +4356,7 @@ export interface components {
         /** @description Everything of stage Prove beside its readings. */
         Proof: {
             /**
-             * @description Why it is settled although something is open.
+             * @description Why it was settled although something was open, in one sentence for all of it: documents before version 3.
              * @default
              */
             although?: string;
@@ -4287,6 +4402,11 @@ export interface components {
              */
             photographs?: string;
             /**
+             * @description Why it is settled over each thing that stands in the way.
+             * @default []
+             */
+            reasons?: components["schemas"]["GateReason"][];
+            /**
              * @description Reminders that were seen to.
              * @default []
              */
@@ -4327,7 +4447,7 @@ export interface components {
          * @description What comes next.
          * @enum {string}
          */
-        ProveVerdict: "can_settle" | "back_to_bar" | "read_again" | "back_to_sway" | "back_to_cycle" | "plan_not_fitted";
+        ProveVerdict: "can_settle" | "back_to_bar" | "read_again" | "back_to_sway" | "back_to_cycle" | "plan_not_fitted" | "not_decided";
         /**
          * @description One kind of work; a job may want several.
          * @enum {string}
@@ -4401,6 +4521,15 @@ export interface components {
             kind: components["schemas"]["ReminderKind"];
             /** @description What was found. */
             note?: string;
+        };
+        /** @description A job that was taken out of the bay. */
+        RemovedLine: {
+            /** @description Its id. */
+            id: string;
+            /** @description When it was saved last, in UTC. */
+            saved_at: string;
+            /** @description What it is called. */
+            title: string;
         };
         /**
          * @description Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
@@ -4784,7 +4913,7 @@ export interface components {
          * @description Why a step comes after another one.
          * @enum {string}
          */
-        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "first_arm_tight" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
+        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "first_arm_tight" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -4947,7 +5076,9 @@ export interface components {
             compared: components["schemas"]["FitCheck"][];
             /** @description What stands in the way. */
             gates: components["schemas"]["Gate"][];
-            /** @description Whether it can be settled now: proved, and nothing in the way or a reason written down. */
+            /** @description What is looked at again in this job. */
+            looks: components["schemas"]["Look"][];
+            /** @description Whether it can be settled now: proved, and a reason written down for each thing in the way. */
             may: boolean;
             /** @description What whoever works on it next wants to know: what is set, what is left either way, what was met. */
             next_time: components["schemas"]["Phrase"][];
@@ -5189,6 +5320,13 @@ export interface components {
         ShopIn: {
             /** @description Jobs. */
             added: number;
+        };
+        /** @description How far a shop that is taken in is. */
+        ShopProgress: {
+            /** @description Jobs made ready. */
+            done: number;
+            /** @description Of how many files; nought where none is taken in. */
+            of: number;
         };
         /** @description Everything on the shelf. */
         Shown: {
@@ -7002,6 +7140,15 @@ export interface operations {
                     "text/event-stream": string;
                 };
             };
+            /** @description As many streams as there may be */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description What went wrong and what to do */
             default: {
                 headers: {
@@ -8448,6 +8595,76 @@ export interface operations {
             };
         };
     };
+    removed_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Each can be brought back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemovedLine"][];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job's id */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description No such job was taken out */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_samples: {
         parameters: {
             query?: never;
@@ -8605,6 +8822,35 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Jobs made ready, of how many; nought of nought where none is taken in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopProgress"];
                 };
             };
             /** @description What went wrong and what to do */

@@ -10,7 +10,9 @@ import { BayTools } from "./BayTools";
 import { JobGrid } from "./JobGrid";
 import { PurposeChoice } from "./PurposeChoice";
 import type { Purpose } from "./purposes";
+import { RemovedDialog } from "./RemovedDialog";
 import { takeShop } from "./shopCalls";
+import { UnsentJobs } from "./Unsent";
 import { useBay } from "./useBay";
 
 const newJob = (unit: "in" | "mm", toDo: Purpose[] = []): Job => ({
@@ -25,6 +27,7 @@ const newJob = (unit: "in" | "mm", toDo: Purpose[] = []): Job => ({
 export function Bay() {
   const [search, setSearch] = useState("");
   const [trouble, setTrouble] = useState<Problem | null>(null);
+  const [removedShown, showRemoved] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const scroller = useRef<HTMLElement>(null);
@@ -66,7 +69,9 @@ export function Bay() {
           <BayTools
             onNew={() => make.mutate({ job: newJob(units), to: "start" })}
             onFile={(file) => void takeFile(file)}
+            onRemoved={() => showRemoved(true)}
           />
+          <UnsentJobs />
           {trouble && <Trouble problem={trouble} />}
           {jobs.isError && (
             <Notice kind="refused">
@@ -86,6 +91,7 @@ export function Bay() {
           <Samples />
         </div>
       </main>
+      <RemovedDialog open={removedShown} onOpenChange={showRemoved} />
     </div>
   );
 }

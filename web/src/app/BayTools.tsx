@@ -1,4 +1,4 @@
-import { Download, GraduationCap, NotebookPen, Plus, Upload, Wrench } from "lucide-react";
+import { ArchiveRestore, Download, GraduationCap, NotebookPen, Plus, Upload, Wrench } from "lucide-react";
 import { useRef } from "react";
 import { Link } from "react-router";
 import { Button } from "../ui/Button";
@@ -12,10 +12,14 @@ const PLACES = [
   { to: "/practice", icon: GraduationCap, name: "Practice" },
 ] as const;
 
-type BayToolsProps = { onNew: () => void; onFile: (file: File | undefined) => void };
+type BayToolsProps = {
+  onNew: () => void;
+  onFile: (file: File | undefined) => void;
+  onRemoved: () => void;
+};
 
 /** A new job, files in and out, and the other rooms. */
-export function BayTools({ onNew, onFile }: BayToolsProps) {
+export function BayTools({ onNew, onFile, onRemoved }: BayToolsProps) {
   const file = useRef<HTMLInputElement>(null);
   return (
     <div className="flex flex-wrap gap-2">
@@ -37,6 +41,10 @@ export function BayTools({ onNew, onFile }: BayToolsProps) {
         <Download size={18} aria-hidden />
         All jobs as a zip
       </a>
+      <Button onClick={onRemoved}>
+        <ArchiveRestore size={18} aria-hidden />
+        Taken out
+      </Button>
       <input
         ref={file}
         type="file"

@@ -1,5 +1,5 @@
 import { Suspense, useEffect, useMemo, useState } from "react";
-import { Link, Navigate, useParams } from "react-router";
+import { Navigate, useParams } from "react-router";
 import type { StageName } from "../api/client";
 import { ElevationView } from "../elevation/ElevationView";
 import { type Pointer, Rule } from "../elevation/Rule";
@@ -18,6 +18,7 @@ import { Notice } from "../ui/Notice";
 import { useOpened } from "../ui/opened";
 import { Refused } from "../ui/refused";
 import { ConflictDialog } from "./ConflictDialog";
+import { Gone } from "./Gone";
 import { KeysDialog } from "./KeysDialog";
 import { PracticePanel } from "./PracticePanel";
 import { ShelfBar } from "./ShelfBar";
@@ -42,7 +43,7 @@ import { isPractice } from "./usePractice";
 /** A job: opens it, then shows the stage asked for. */
 export function JobScreen() {
   const { id = "", stage } = useParams();
-  const { view, missing, unopened, open, close } = useSession();
+  const { view, document, state, missing, left, unopened, open, close } = useSession();
   useEffect(() => {
     useStance.setState({ travel: null, crossed: null, playing: false, round: "heave" });
     useLook.setState({ look: null });
@@ -60,16 +61,8 @@ export function JobScreen() {
     if (isStage(stage)) preloadStage(stage);
   }, [stage]);
   if (!isStage(stage) && stage !== "start") return <Navigate to={`/jobs/${id}/tape`} replace />;
-  if (missing) {
-    return (
-      <main className="grid h-full place-content-center gap-3 p-6 text-center">
-        <h1 className="font-bold text-[34px]">There is no such job</h1>
-        <Link className="underline" to="/">
-          Back to the bay
-        </Link>
-      </main>
-    );
-  }
+  if (missing) return <Gone document={left} saved={null} />;
+  if (view?.id === id && state === "gone") return <Gone document={document} saved={view.document} />;
   if (!view || view.id !== id)
     return (
       <main className="grid h-full place-content-center p-6 text-center text-muted">
@@ -158,7 +151,15 @@ function WallIn({ stage }: { stage: StageName }) {
 const Late = ({ children }: { children: React.ReactNode }) => <Suspense fallback={null}>{children}</Suspense>;
 
 function Faults() {
-  const { faults, state, why, dropChange } = useSession();
+  const { faults, state, why, cause, dropChange } = useSession();
+  if (cause && state !== "idle")
+    return (
+      <div role="alert">
+        <Notice kind="refused">
+          Not saved yet: {cause} What you typed is kept here and sent again by itself.
+        </Notice>
+      </div>
+    );
   if (state !== "refused") return null;
   const told = faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ") || why;
   return (

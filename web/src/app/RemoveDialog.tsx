@@ -24,7 +24,7 @@ export function RemoveDialog({
       open={open}
       onOpenChange={onOpenChange}
       title={`Take ${job.title} out of the bay?`}
-      says="It is not shown any more. To keep it elsewhere, save it as a job file first."
+      says="It is not shown any more. In the bay, Taken out brings it back."
     >
       <div className="flex flex-wrap gap-2">
         <Button look="strong" onClick={() => void takeOut()}>

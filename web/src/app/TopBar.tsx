@@ -33,6 +33,7 @@ const SIGNS = {
   waiting: () => "kept here, no answer yet",
   refused: () => "not all saved",
   asked: () => "changed elsewhere",
+  gone: () => "taken out elsewhere",
 } satisfies Record<SaveState, (time: string) => string>;
 
 /** What the sign says: what is not safe comes first. */

@@ -1,4 +1,5 @@
 /** What differs between two documents, leaf by leaf. Pure, no React. */
+import type { Job } from "../api/client";
 
 export type Difference = { place: string; mine: string; theirs: string };
 
@@ -30,6 +31,12 @@ function readable(place: string): string {
   const counted = place.replaceAll(/› (\d+)/g, (_, index: string) => `› ${Number(index) + 1}`);
   return WORDS.reduce((text, [from, to]) => text.replace(from, to), counted).replaceAll("_", " ");
 }
+
+/** Whether keeping one version takes a settling away that the other has. */
+export const settlingLost = (mine: Job, theirs: Job): boolean =>
+  theirs.settled !== undefined &&
+  theirs.settled !== null &&
+  JSON.stringify(mine.settled) !== JSON.stringify(theirs.settled);
 
 export function differences(mine: unknown, theirs: unknown): Difference[] {
   const a = leaves(mine, "", new Map());

@@ -80,21 +80,66 @@ function held(reading: Held) {
   if (job) took(reading, job, came.taken.dataset.pointer ?? "");
 }
 
-let events: EventSource | undefined;
+/** What goes from the window that follows the server to the others of this browser. */
+type Told = { event: "hello" } | { event: "shelf"; shown: Shown } | { event: "held"; held: Held };
+
+const ONE_OF_ALL = "derecho.shelf";
 
 /**
- * Follows the server's events while the window is seen: a browser has few connections to one place, and a reading
- * is for the window somebody looks at. A lost connection is taken up again by the browser itself.
+ * Follows the server's events, one stream for all windows of a browser: it has few connections to one place, and a
+ * stream each would take them all. A window that is seen holds the lock, follows, and tells the others; when it is
+ * hidden or closed the next one that is seen follows. Without locks each follows for itself while it is seen. A lost
+ * connection is taken up again by the browser itself.
  */
 export function followShelf() {
+  const others = new BroadcastChannel(ONE_OF_ALL);
+  let events: EventSource | undefined;
+  let last: Shown | undefined;
+  let letGo: (() => void) | undefined;
+  const tell = (told: Told) => others.postMessage(told);
+  const take = (told: Told) => {
+    if (told.event === "shelf") useShelf.setState({ shown: told.shown });
+    // A reading is for the window somebody looks at.
+    else if (told.event === "held" && !document.hidden) held(told.held);
+    else if (told.event === "hello" && events && last) tell({ event: "shelf", shown: last });
+  };
+  others.onmessage = ({ data }: MessageEvent<Told>) => take(data);
+  const open = () => {
+    events = new EventSource("/api/v1/instruments/events");
+    const pass = (told: Told) => {
+      take(told);
+      tell(told);
+    };
+    events.addEventListener("shelf", ({ data }) => {
+      last = JSON.parse(data) as Shown;
+      pass({ event: "shelf", shown: last });
+    });
+    events.addEventListener("held", ({ data }) => pass({ event: "held", held: JSON.parse(data) as Held }));
+  };
+  const shut = () => {
+    events?.close();
+    events = undefined;
+    letGo?.();
+    letGo = undefined;
+  };
+  let asking: AbortController | undefined;
   const follow = () => {
     if (document.hidden) {
-      events?.close();
-      events = undefined;
-    } else if (!events) {
-      events = new EventSource("/api/v1/instruments/events");
-      events.addEventListener("shelf", ({ data }) => useShelf.setState({ shown: JSON.parse(data) as Shown }));
-      events.addEventListener("held", ({ data }) => held(JSON.parse(data) as Held));
+      asking?.abort();
+      asking = undefined;
+      shut();
+    } else if (!events && !asking) {
+      if (!navigator.locks) return open();
+      tell({ event: "hello" });
+      asking = new AbortController();
+      const { signal } = asking;
+      const whileHeld = () =>
+        new Promise<void>((resolve) => {
+          if (signal.aborted) return resolve();
+          letGo = resolve;
+          open();
+        });
+      navigator.locks.request(ONE_OF_ALL, { signal }, whileHeld).catch(() => undefined);
     }
   };
   document.addEventListener("visibilitychange", follow);

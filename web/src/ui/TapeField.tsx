@@ -3,6 +3,7 @@ import type { TapeEntry, Unit } from "../api/client";
 import { readBack } from "../measure/format";
 import { Figure } from "./Figure";
 import { focusNext } from "./focus";
+import { Meanwhile } from "./Meanwhile";
 import { usePad } from "./pad";
 import { Refused } from "./refused";
 import { useSettings } from "./settings";
@@ -13,6 +14,8 @@ import { type Fault as FaultOf, useTypedField } from "./useTypedField";
 type TapeFieldProps = {
   job: string;
   pointer: string;
+  /** Where a draft is kept, where rows come and go. */
+  kept?: string | undefined;
   label: string;
   value: TapeEntry | undefined;
   /** The unit of a bare number. */
@@ -26,7 +29,7 @@ type TapeFieldProps = {
 
 /** The one field for lengths: takes a tape's figures, reads them back, marks a mistake. */
 export function TapeField(props: TapeFieldProps) {
-  const { job, pointer, label, value, signed = false, hint, bare = false, onCommit } = props;
+  const { job, pointer, kept, label, value, signed = false, hint, bare = false, onCommit } = props;
   const unit = value?.unit ?? props.unit;
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
@@ -36,7 +39,7 @@ export function TapeField(props: TapeFieldProps) {
 
   const read = useContext(TapeReading);
   const judge = useCallback((text: string) => read(text, unit, signed), [read, unit, signed]);
-  const field = useTypedField({ job, pointer, stored: value?.text ?? "", judge, commit: onCommit });
+  const field = useTypedField({ job, pointer, kept, stored: value?.text ?? "", judge, commit: onCommit });
 
   const enter = useCallback(async () => {
     // On at once, so that quick hands never type into the field they have left.
@@ -108,6 +111,7 @@ export function TapeField(props: TapeFieldProps) {
         ) : (
           hint && <span className="text-muted">{hint}</span>
         )}
+        <Meanwhile there={field.meanwhile} onKeep={field.keepMine} onTake={field.drop} />
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 import { useCallback, useContext, useId, useRef } from "react";
+import { Meanwhile } from "./Meanwhile";
 import { Refused } from "./refused";
 import { useTaking } from "./taking";
 import { type Fault, type Judged, useTypedField } from "./useTypedField";
@@ -6,6 +7,8 @@ import { type Fault, type Judged, useTypedField } from "./useTypedField";
 type TextFieldProps = {
   job: string;
   pointer: string;
+  /** Where a draft is kept, where rows come and go. */
+  kept?: string | undefined;
   label: string;
   value: string;
   hint?: string;
@@ -23,6 +26,7 @@ type TextFieldProps = {
 export function TextField({
   job,
   pointer,
+  kept,
   label,
   value,
   hint,
@@ -45,7 +49,7 @@ export function TextField({
     },
     [onCommit, required],
   );
-  const field = useTypedField({ job, pointer, stored: value, judge, commit });
+  const field = useTypedField({ job, pointer, kept, stored: value, judge, commit });
   const input = useRef<HTMLInputElement>(null);
   useTaking(input, (text) => {
     field.type(text);
@@ -92,6 +96,7 @@ export function TextField({
         ) : (
           hint && <span className="text-muted">{hint}</span>
         )}
+        <Meanwhile there={field.meanwhile} onKeep={field.keepMine} onTake={field.drop} />
       </div>
     </div>
   );

@@ -17,6 +17,8 @@ const AGAIN_MS = 2000;
 type TypedField<T> = {
   job: string;
   pointer: string;
+  /** Where a draft is kept, where the pointer counts rows that come and go: by the row. */
+  kept?: string | undefined;
   /** The text of the stored value. */
   stored: string;
   /** Reads a text; the empty text never comes here. */
@@ -29,8 +31,11 @@ type TypedField<T> = {
  * this device; it is committed on Enter or when the field is left, and Escape brings the
  * last good value back.
  */
-export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedField<T>) {
-  const [draft, setDraft] = useState<string | null>(() => drafts.get(job, pointer));
+export function useTypedField<T>({ job, pointer, kept, stored, judge, commit }: TypedField<T>) {
+  const place = kept ?? pointer;
+  const [draft, setDraft] = useState<string | null>(() => drafts.get(job, place));
+  /** The value that somebody else put here while this draft was typed. */
+  const [meanwhile, setMeanwhile] = useState<string | null>(null);
   const [judged, setJudged] = useState<Judged<T> | null>(null);
   const latest = useRef(draft);
   const mark = useUnread((s) => s.mark);
@@ -43,24 +48,34 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
 
   const type = useCallback(
     (text: string) => {
-      drafts.keep(job, pointer, text);
+      drafts.keep(job, place, text, stored);
       latest.current = text;
       setDraft(text);
     },
-    [job, pointer],
+    [job, place, stored],
   );
 
   const drop = useCallback(() => {
-    drafts.drop(job, pointer);
+    drafts.drop(job, place);
     latest.current = null;
     mark(field, false);
     setDraft(null);
     setJudged(null);
-  }, [job, pointer, field, mark]);
+    setMeanwhile(null);
+  }, [job, place, field, mark]);
 
   const judging = useRef<{ text: string; outcome: Promise<boolean> } | null>(null);
+  const sure = useRef(false);
   const settle = useCallback((): Promise<boolean> => {
     const text = latest.current;
+    const over = drafts.begunOver(job, place);
+    if (text !== null && over !== null && !sure.current && over.trim() !== stored.trim()) {
+      // Changed elsewhere since this was begun: never written over unasked.
+      if (text.trim() !== stored.trim()) {
+        setMeanwhile(stored);
+        return Promise.resolve(false);
+      }
+    }
     // Enter leaves the field, which settles it too: one text is judged once.
     if (text !== null && judging.current?.text === text) return judging.current.outcome;
     const outcome = (async () => {
@@ -93,7 +108,15 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
       });
     }
     return outcome;
-  }, [stored, judge, drop, field, mark]);
+  }, [job, place, stored, judge, drop, field, mark]);
+  /** Writes what was typed here over what was put here elsewhere. */
+  const keepMine = useCallback(() => {
+    sure.current = true;
+    setMeanwhile(null);
+    void settle().finally(() => {
+      sure.current = false;
+    });
+  }, [settle]);
   const again = useRef(settle);
   again.current = settle;
 
@@ -101,6 +124,15 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
   const settleOnce = useRef(settle);
   useEffect(() => {
     void settleOnce.current();
+  }, []);
+
+  // Left by another address, the browser's Back say, the field saw no blur. A row that was taken out stays on the
+  // address, and what was typed into it goes with it.
+  useEffect(() => {
+    const address = window.location.pathname;
+    return () => {
+      if (window.location.pathname !== address) void again.current();
+    };
   }, []);
 
   // Reads along while typing, so that a mistake shows at once.
@@ -120,5 +152,5 @@ export function useTypedField<T>({ job, pointer, stored, judge, commit }: TypedF
     };
   }, [draft, judge]);
 
-  return { text: draft ?? stored, isDraft: draft !== null, judged, type, drop, settle };
+  return { text: draft ?? stored, isDraft: draft !== null, judged, meanwhile, type, drop, settle, keepMine };
 }

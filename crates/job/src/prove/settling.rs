@@ -374,7 +374,7 @@ pub fn settling(
     gates.extend(gates_of_the_fitted(job, resolved, judged, &compared));
     gates.extend(prove.and_then(|prove| moved_otherwise(job, resolved, prove)));
     for gate in &mut gates {
-        job.proof.reason(&gate.key).clone_into(&mut gate.because);
+        job.proof.reason(&gate.key, &gate.says.inches).clone_into(&mut gate.because);
     }
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {

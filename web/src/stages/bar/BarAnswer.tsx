@@ -1,4 +1,5 @@
 import { ArrowRight } from "lucide-react";
+import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
@@ -13,7 +14,9 @@ type Correction = Schemas["Correction"];
 /** The stage's one sentence: the correction, why there is none, or what comes first. */
 export function BarAnswer({ bar }: { bar: BarResult | undefined }) {
   if (!bar) return <Answer says="Measure the bar" />;
-  return bar.correction ? <CorrectionAnswer correction={bar.correction} /> : <Withheld bar={bar} />;
+  if (!bar.correction) return <Withheld bar={bar} />;
+  if (bar.correction.decide_first) return <DecideFirst correction={bar.correction} />;
+  return <CorrectionAnswer correction={bar.correction} />;
 }
 
 function Withheld({ bar }: { bar: BarResult }) {
@@ -32,6 +35,23 @@ function Withheld({ bar }: { bar: BarResult }) {
           </Button>
         </>
       )}
+    </Answer>
+  );
+}
+
+/** Length alone does not do: what does is chosen first, and no turns are said until then. */
+function DecideFirst({ correction }: { correction: Correction }) {
+  const units = useSettings((s) => s.units);
+  const { id = "" } = useParams();
+  return (
+    <Answer says={say(correction.says, units)}>
+      <Link className="mt-2 inline-flex min-h-11 items-center gap-2 underline" to={`/jobs/${id}/bracket`}>
+        Go to Bracket
+        <ArrowRight size={18} aria-hidden />
+      </Link>
+      <p className="mt-1 text-muted">
+        <Figure>{say(correction.basis.says, units)}</Figure>
+      </p>
     </Answer>
   );
 }

@@ -56,6 +56,7 @@ export function BarStage() {
 
 function signOfSetting({ correction, built }: BarResult): Sign {
   if (!correction) return built ? plain("built bar") : plain("no length yet");
+  if (correction.decide_first) return mind("decide first");
   if (correction.set) return correction.set.thread_broken ? bad("thread") : good("set");
   if (correction.covered === false) return bad("does not reach");
   return correction.setting || correction.bar ? plain("to set") : measure("say how");
@@ -63,17 +64,19 @@ function signOfSetting({ correction, built }: BarResult): Sign {
 
 function setSection(bar: BarResult): Section {
   const { correction } = bar;
+  // Nothing is set before it is chosen what.
+  const toSet = correction?.decide_first ? undefined : correction;
   return {
     value: "set",
     label: "Set it",
     sign: signOfSetting(bar),
     wanted: correction && !correction.setting && !correction.bar ? 1 : 0,
-    answers: (correction || bar.built) && (
+    answers: (toSet || bar.built) && (
       <>
-        {correction?.setting?.bench && <Bench steps={correction.setting.bench.says} />}
-        {correction && <OtherWays ways={correction.other_ways} />}
-        {correction?.setting && <ThreadEnds setting={correction.setting} />}
-        {correction && <SetIt correction={correction} />}
+        {toSet?.setting?.bench && <Bench steps={toSet.setting.bench.says} />}
+        {toSet && <OtherWays ways={toSet.other_ways} />}
+        {toSet?.setting && <ThreadEnds setting={toSet.setting} />}
+        {toSet && <SetIt correction={toSet} />}
         {bar.built && <LengthSet round={bar.built} />}
       </>
     ),

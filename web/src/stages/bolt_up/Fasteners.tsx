@@ -31,6 +31,11 @@ const HEADS = [
   { value: "down", label: "down" },
 ] as const;
 
+const YES_NO = [
+  { value: "yes", label: "yes" },
+  { value: "no", label: "no" },
+] as const;
+
 const TIGHTNESS = {
   open: "open",
   tight: "tight",
@@ -176,6 +181,12 @@ function FastenerChoices({ form, onSet: set }: FastenerChoicesProps) {
         value={form.treatment}
         options={TREATMENTS}
         onPick={(treatment) => set({ treatment })}
+      />
+      <Choice
+        label="It runs through a control arm's bushing"
+        value={form.through_bushing === undefined ? undefined : form.through_bushing ? "yes" : "no"}
+        options={YES_NO}
+        onPick={(answer) => set({ through_bushing: answer === undefined ? undefined : answer === "yes" })}
       />
       <Choice
         label="Its head is on the side"

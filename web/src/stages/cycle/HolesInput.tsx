@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas, TapeEntry } from "../../api/client";
 import { Button } from "../../ui/Button";
+import { rowKeys, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setHoles } from "../job/edits";
@@ -32,13 +33,12 @@ function Bracket({ end, title }: { end: End; title: string }) {
   const { view, job, change } = useJob();
   const holes = job.setups?.found?.[`${end}_holes`] ?? [];
   const unit = job.rig?.sheet_unit ?? "in";
-  const put = (index: number, part: Partial<Hole>) =>
-    change(
-      setHoles(
-        end,
-        holes.map((hole, at) => (at === index ? { ...hole, ...part } : hole)),
-      ),
-    );
+  const keys = rowKeys(holes);
+  const put = (index: number, part: Partial<Hole>) => {
+    const key = keys[index] ?? "";
+    // As they are by then, not as they were when the field was left.
+    change((old) => setHoles(end, withRow(old.setups?.found?.[`${end}_holes`] ?? [], key, part))(old));
+  };
   const free = Array.from({ length: holes.length + 1 }, (_, index) => `hole ${index + 2}`).find((name) =>
     holes.every((hole) => hole.name !== name),
   );
@@ -46,6 +46,7 @@ function Bracket({ end, title }: { end: End; title: string }) {
     <TapeField
       job={view.id}
       pointer={`/setups/found/${end}_holes/${index}/${name}`}
+      kept={`/setups/found/${end}_holes/=${keys[index]}/${name}`}
       label={label}
       signed
       unit={unit}
@@ -58,12 +59,13 @@ function Bracket({ end, title }: { end: End; title: string }) {
       <h4 className="font-semibold">Bracket {title}</h4>
       {holes.map((hole, index) => (
         <div
-          key={index}
+          key={keys[index]}
           className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-x-2 border-line border-b pb-1"
         >
           <TextField
             job={view.id}
             pointer={`/setups/found/${end}_holes/${index}/name`}
+            kept={`/setups/found/${end}_holes/=${keys[index]}/name`}
             label="Called"
             required
             value={hole.name}

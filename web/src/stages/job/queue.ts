@@ -10,8 +10,9 @@ import { type Pointed, valueAt, withValueAt } from "./pointers";
 /**
  * idle: the server has everything. sending: on its way. waiting: no answer, or the server cannot just now;
  * tried again. refused: something of it cannot be taken as it is. asked: changed elsewhere, the person chooses.
+ * gone: the job was taken out elsewhere; what was typed stays here.
  */
-export type QueueState = "idle" | "sending" | "waiting" | "refused" | "asked";
+export type QueueState = "idle" | "sending" | "waiting" | "refused" | "asked" | "gone";
 
 /** What the program does to a job by itself. */
 export type Step = "undo" | "redo" | "settle" | { restore: number };
@@ -42,12 +43,15 @@ export class JobQueue {
   faults: FieldError[] = [];
   /** Why it waits or was refused, in words. */
   why: string | null = null;
+  /** Why the server cannot keep anything just now, by its own word: its disk is full, say. */
+  cause: string | null = null;
   /** The newer job, while the person has to choose. */
   conflict: JobView | null = null;
   /** Whether this device would not keep what was typed. */
   unkept = false;
   document: Job;
 
+  private isGone = false;
   private sending = false;
   private stuck = false;
   private held: Held[] = [];
@@ -146,9 +150,40 @@ export class JobQueue {
     this.changed();
   }
 
+  /** The server does not have the job any more. */
+  lost() {
+    this.isGone = true;
+    this.dropSteps();
+    this.stop();
+    this.pump();
+  }
+
+  /** It is back: what was typed meanwhile goes on top of it. */
+  backAgain(view: JobView) {
+    this.isGone = false;
+    this.why = null;
+    this.view = view;
+    this.shelve();
+    this.pump();
+  }
+
+  /** Gives everything up that the server does not have; it went elsewhere. */
+  abandon(): Promise<void> {
+    this.held = [];
+    this.keys = [];
+    this.document = this.view.document;
+    this.shelve();
+    this.pump();
+    return this.shelving;
+  }
+
   isIdle(): boolean {
     return (
-      !this.sending && this.steps.length === 0 && !this.conflict && same(this.document, this.view.document)
+      !this.isGone &&
+      !this.sending &&
+      this.steps.length === 0 &&
+      !this.conflict &&
+      same(this.document, this.view.document)
     );
   }
 
@@ -198,6 +233,7 @@ export class JobQueue {
   }
 
   private next(): QueueState {
+    if (this.isGone) return "gone";
     if (this.conflict) return "asked";
     if (this.sending) return "sending";
     if (this.stopWaiting) return "waiting";
@@ -226,6 +262,7 @@ export class JobQueue {
     this.sending = false;
     if ("data" in result) {
       this.why = null;
+      this.cause = null;
       this.keys = [];
       this.view = result.data;
       // As the server writes it, with what is held back in its place.
@@ -244,6 +281,7 @@ export class JobQueue {
     this.sending = false;
     if ("data" in result) {
       this.why = null;
+      this.cause = null;
       this.steps.shift();
       this.keys = [];
       this.view = result.data;
@@ -265,9 +303,14 @@ export class JobQueue {
 
   /** What comes of a call that was not taken; true where it is tried again. */
   private failed(result: { problem: Problem } | { silent: true }, key: string, ofStep = false): boolean {
-    if ("silent" in result) return this.wait("No answer yet.");
+    if ("silent" in result) return this.wait("No answer yet.", null);
     const { problem } = result;
-    if (problem.status >= 500 || problem.status === 429) return this.wait(problem.detail);
+    if (problem.status >= 500 || problem.status === 429) return this.wait(problem.detail, problem.detail);
+    this.cause = null;
+    if (problem.code === "no_such_job") {
+      this.lost();
+      return false;
+    }
     if (problem.code === "changed_elsewhere" && problem.current) {
       const newer = problem.current;
       if (newer.edit !== undefined && this.keys.includes(newer.edit)) {
@@ -306,8 +349,9 @@ export class JobQueue {
     return false;
   }
 
-  private wait(why: string): true {
+  private wait(why: string, cause: string | null): true {
     this.why = why;
+    this.cause = cause;
     this.stopWaiting = this.clock.after(RETRY_MS, () => {
       this.stopWaiting = undefined;
       this.pump();

@@ -3,7 +3,15 @@
  * queue goes on when its job is left.
  */
 import { create } from "zustand";
-import { answer, client, type FieldError, ifMatch, type Job, type JobView } from "../../api/client";
+import {
+  answer,
+  client,
+  type FieldError,
+  ifMatch,
+  type Job,
+  type JobView,
+  type Problem,
+} from "../../api/client";
 import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
 import { leftBehind, live, shelf } from "./shelf";
 
@@ -17,9 +25,13 @@ type Session = {
   faults: FieldError[];
   /** Why it waits or was refused. */
   why: string | null;
+  /** Why the server cannot keep anything just now, by its own word. */
+  cause: string | null;
   /** Whether this device would not keep what is not saved. */
   unkept: boolean;
   missing: boolean;
+  /** What was typed into a job that is missing, and is still on this device. */
+  left: Job | null;
   /** What kept the job from opening, while it is tried again. */
   unopened: string | null;
   /** The newer job, while the person has to choose. */
@@ -34,6 +46,12 @@ type Session = {
   remove: () => Promise<boolean>;
   keepMine: () => void;
   takeTheirs: () => void;
+  /** Brings the job back into the bay, with what was typed here; else why not. */
+  bringBack: () => Promise<Problem | null>;
+  /** Makes a job of its own of what is here; else why not. */
+  asNewJob: () => Promise<{ made: string } | { problem: Problem }>;
+  /** Sends what was kept of a job that is not on the screen; why not, where it stays here. */
+  sendKept: (id: string) => Promise<string | null>;
 };
 
 const RETRY_MS = 2000;
@@ -69,14 +87,24 @@ const clock: Clock = {
   key: () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`,
 };
 
+const NO_ANSWER: Problem = {
+  type: "about:blank",
+  title: "No answer",
+  status: 0,
+  code: "no_answer",
+  detail: "The program does not answer. Is it still running?",
+};
+
 const CLOSED = {
   view: null,
   document: null,
   state: "idle" as const,
   faults: [],
   why: null,
+  cause: null,
   unkept: false,
   missing: false,
+  left: null,
   unopened: null,
   conflict: null,
 };
@@ -90,8 +118,9 @@ export const useSession = create<Session>()((set, get) => {
 
   const show = (queue: JobQueue) => {
     if (queue.view.id !== wanted) return;
-    const { view, document, state, faults, why, unkept, conflict } = queue;
-    set({ view, document, state, faults, why, unkept, conflict, missing: false, unopened: null });
+    const { view, document, state, faults, why, cause, unkept, conflict } = queue;
+    const there = { missing: false, left: null, unopened: null };
+    set({ view, document, state, faults, why, cause, unkept, conflict, ...there });
   };
 
   /** Jobs of which other windows may have left something. */
@@ -128,7 +157,7 @@ export const useSession = create<Session>()((set, get) => {
     });
     queues.set(view.id, queue);
     // A job that was left is kept a while: a figure may still be read for it. The oldest go first.
-    const done = [...queues].filter(([id, other]) => id !== wanted && other.isIdle());
+    const done = [...queues].filter(([id, other]) => id !== wanted && id !== view.id && other.isIdle());
     for (const [id] of done.slice(0, Math.max(0, queues.size - MOST_OPEN))) queues.delete(id);
     return queue;
   };
@@ -155,8 +184,12 @@ export const useSession = create<Session>()((set, get) => {
         if (queue.isIdle()) await takeUpLeft(queue);
         return show(queue);
       }
-      if (known) return;
-      if ("problem" in result && result.problem.status === 404) return set({ missing: true });
+      const isMissing = "problem" in result && result.problem.status === 404;
+      if (known) return isMissing ? known.lost() : undefined;
+      if (isMissing) {
+        const left = await leftBehind(id).catch(() => undefined);
+        return wanted === id ? set({ missing: true, left: left?.kept.document ?? null }) : undefined;
+      }
       set({ unopened: "problem" in result ? result.problem.detail : "No answer yet." });
       retry = setTimeout(() => void get().open(id), RETRY_MS);
     },
@@ -172,6 +205,49 @@ export const useSession = create<Session>()((set, get) => {
     dropChange: () => here()?.dropRefused(),
     keepMine: () => here()?.keepMine(),
     takeTheirs: () => here()?.takeTheirs(),
+
+    bringBack: async () => {
+      const id = wanted;
+      if (id === null) return null;
+      const result = await answer(client.POST("/api/v1/removed-jobs/{id}", { params: { path: { id } } }));
+      if ("silent" in result) return NO_ANSWER;
+      if ("problem" in result) return result.problem;
+      const queue = queues.get(id);
+      if (queue) queue.backAgain(result.data);
+      else await get().open(id);
+      return null;
+    },
+
+    asNewJob: async () => {
+      const id = wanted;
+      const queue = here();
+      const body = queue?.document ?? get().left;
+      if (id === null || !body) return { problem: NO_ANSWER };
+      const { settled: _, ...open } = body;
+      const result = await answer(client.POST("/api/v1/jobs", { body: open }));
+      if ("silent" in result) return { problem: NO_ANSWER };
+      if ("problem" in result) return result;
+      // It is in the bay now: nothing of it waits here any more.
+      await queue?.abandon();
+      for (let left = await leftBehind(id); left; left = await leftBehind(id)) await left.forget();
+      queues.delete(id);
+      return { made: result.data.id };
+    },
+
+    sendKept: async (id) => {
+      const known = queues.get(id);
+      if (known) {
+        known.again();
+        return known.isIdle() ? null : known.why;
+      }
+      const result = await server.get(id);
+      if ("silent" in result) return NO_ANSWER.detail;
+      if ("problem" in result) return result.problem.detail;
+      const queue = queues.get(id) ?? queueOf(result.data);
+      unasked.add(id);
+      await takeUpLeft(queue);
+      return queue.why;
+    },
 
     remove: async () => {
       const queue = here();
@@ -191,7 +267,9 @@ export const useSession = create<Session>()((set, get) => {
 export function watchWindow() {
   live();
   addEventListener("beforeunload", (event) => {
-    if ([...queues.values()].some((queue) => !queue.isIdle())) event.preventDefault();
+    // What is gone on the server is kept on this device whatever becomes of the window.
+    const waits = (queue: JobQueue) => !queue.isIdle() && queue.state !== "gone";
+    if ([...queues.values()].some(waits)) event.preventDefault();
   });
   addEventListener("online", () => {
     for (const queue of queues.values()) queue.again();

@@ -69,6 +69,19 @@ async function alive(): Promise<Set<string>> {
 /** What a window that is gone has left of a job, and how to put its record away once it is kept elsewhere. */
 export type LeftBehind = { kept: Kept; forget: () => Promise<void> };
 
+/** A job with something that the server does not have yet. */
+export type Unsent = { job: string; title: string; at: number };
+
+/** All jobs with something unsent that no other living window looks after, the newest first. */
+export async function unsent(): Promise<Unsent[]> {
+  const [all, living] = await Promise.all([within<Left[]>("readonly", (store) => store.getAll()), alive()]);
+  const kept = all
+    .filter(({ window }) => window === ours || !living.has(window))
+    .sort((a, b) => b.at - a.at)
+    .map(({ job, document, at }) => ({ job, title: document.title, at }));
+  return kept.filter(({ job }, index) => kept.findIndex((other) => other.job === job) === index);
+}
+
 /** The oldest record of a job that no living window holds; undefined where there is none. */
 export async function leftBehind(job: string): Promise<LeftBehind | undefined> {
   const [left, living] = await Promise.all([

@@ -1,4 +1,7 @@
-import type { Job } from "../../api/client";
+import type { Job, Results, Schemas } from "../../api/client";
+import { say } from "../../measure/format";
+import { Figure } from "../../ui/Figure";
+import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
@@ -6,24 +9,21 @@ import { AngleField } from "../job/AngleField";
 import { useJob } from "../job/useJob";
 import { setProof } from "./edits";
 
-const ALWAYS = [
-  ["wheel_straight", "Steering wheel straight, by the drag link"],
-  ["toe", "Toe is right"],
-  ["sensors", "Stability sensors have their zero, or there are none"],
-  ["lines", "Lines and looms free at full droop and at lock"],
-  ["wheel_nuts", "Wheel nuts torqued"],
-] as const;
+type LookKind = Schemas["LookKind"];
 
-const PINS = [
-  ["pins_level", "Pins go in and out on level ground"],
-  ["stowed_clear", "Stowed link clear through a full cycle"],
-] as const;
-
-const listOf = (job: Job) => [...ALWAYS, ...(job.sway?.pins ? PINS : [])];
+const LABELS: Record<LookKind, string> = {
+  wheel_straight: "Steering wheel straight, by the drag link",
+  toe: "Toe is right",
+  sensors: "Stability sensors have their zero, or there are none",
+  lines: "Lines and looms free at full droop and at lock",
+  wheel_nuts: "Wheel nuts torqued",
+  pins_level: "Pins go in and out on level ground",
+  stowed_clear: "Stowed link clear through a full cycle",
+};
 
 /** How many of them nobody looked at yet. */
-export const openOf = (job: Job) =>
-  listOf(job).filter(([field]) => job.proof?.looked_at?.[field] === undefined).length;
+export const openOf = (job: Job, { settling }: Results) =>
+  settling.looks.filter(({ kind }) => job.proof?.looked_at?.[kind] === undefined).length;
 
 /** What is looked at again once the work is done. */
 export function LookedAt() {
@@ -31,23 +31,29 @@ export function LookedAt() {
   const looked = job.proof?.looked_at ?? {};
   const set = (part: Partial<typeof looked>) =>
     change(setProof((proof) => ({ looked_at: { ...proof.looked_at, ...part } })));
-  const list = listOf(job);
-  const open = openOf(job);
+  const units = useSettings((s) => s.units);
+  const open = openOf(job, results);
   const unit = job.rig?.sheet_unit ?? "in";
-  const { compared } = results.settling;
+  const { compared, looks } = results.settling;
   return (
     <section>
       <h3 className="font-semibold text-[20px] leading-tight">{`Look at it again${open > 0 ? ` (${open} to look at)` : ": all looked at"}`}</h3>
       <div data-looked-at>
-        {list.map(([field, label]) => (
-          <Tick
-            key={field}
-            label={label}
-            value={looked[field]}
-            yes="good"
-            no="not yet"
-            onPick={(answer) => set({ [field]: answer })}
-          />
+        {looks.map(({ kind, says }) => (
+          <div key={kind}>
+            <Tick
+              label={LABELS[kind]}
+              value={looked[kind]}
+              yes="good"
+              no="not yet"
+              onPick={(answer) => set({ [kind]: answer })}
+            />
+            {says && (
+              <p className="pb-1">
+                <Figure>{say(says, units)}</Figure>
+              </p>
+            )}
+          </div>
         ))}
       </div>
       <div className="mt-2 grid grid-cols-2 gap-2">

@@ -83,6 +83,7 @@ const VERDICTS = {
   back_to_bar: bad("off centre"),
   back_to_sway: bad("links"),
   back_to_cycle: bad("touches"),
+  not_decided: mind("decide first"),
   plan_not_fitted: mind("not fitted"),
   read_again: mind("read again"),
 } satisfies Record<NonNullable<Results["prove"]>["verdict"], Sign>;
@@ -129,7 +130,7 @@ function AfterReadings({ sheet, result }: { sheet: Sheet | undefined; result: Sh
 
 function roadSection(job: Job, results: Results): Section {
   const complaints = job.complaints ?? [];
-  const left = openOf(job) + complaints.filter((complaint) => complaint.after === undefined).length;
+  const left = openOf(job, results) + complaints.filter((complaint) => complaint.after === undefined).length;
   const { compared } = results.settling;
   const off = compared.filter((check) => check.verdict === "bad").length;
   return {

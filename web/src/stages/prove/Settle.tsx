@@ -1,9 +1,20 @@
 import { BadgeCheck, Undo2 } from "lucide-react";
 import { useNavigate } from "react-router";
+import type { Results, StageName } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
 import { useSession } from "../job/session";
 import { useJob } from "../job/useJob";
+
+type Verdict = NonNullable<Results["prove"]>["verdict"];
+
+/** The stage a verdict sends back to. */
+const BACK: Partial<Record<Verdict, { to: StageName; name: string }>> = {
+  not_decided: { to: "bracket", name: "Bracket" },
+  back_to_sway: { to: "sway", name: "Sway" },
+  back_to_cycle: { to: "cycle", name: "Cycle" },
+  back_to_bar: { to: "bar", name: "Bar" },
+};
 
 /** Settling the job, or the stage to go back to. */
 export function Settle() {
@@ -20,6 +31,7 @@ export function Settle() {
     );
   }
   const verdict = results.prove?.verdict;
+  const back = verdict && BACK[verdict];
   return (
     <div className="grid gap-2">
       {job.settled && (
@@ -40,22 +52,10 @@ export function Settle() {
           Settle this job
         </Button>
       )}
-      {verdict === "back_to_sway" && (
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/sway`)}>
+      {back && !(back.to === "bar" && results.no_bar) && (
+        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/${back.to}`)}>
           <Undo2 size={20} aria-hidden />
-          Back to Sway
-        </Button>
-      )}
-      {verdict === "back_to_cycle" && (
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/cycle`)}>
-          <Undo2 size={20} aria-hidden />
-          Back to Cycle
-        </Button>
-      )}
-      {verdict === "back_to_bar" && !results.no_bar && (
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/bar`)}>
-          <Undo2 size={20} aria-hidden />
-          Back to Bar
+          Back to {back.name}
         </Button>
       )}
     </div>

@@ -5,7 +5,7 @@ import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { useJob } from "../job/useJob";
-import { type Proof, setProof } from "./edits";
+import { type Proof, setProof, setReason } from "./edits";
 
 const RECORD = [
   ["inspection", "Inspection or licence, where it is asked for"],
@@ -20,7 +20,7 @@ export function SettleForm() {
   const { view, job, results, change } = useJob();
   const units = useSettings((s) => s.units);
   const { gates } = results.settling;
-  const field = (name: "by" | "although" | (typeof RECORD)[number][0], label: string, long = true) => (
+  const field = (name: "by" | (typeof RECORD)[number][0], label: string, long = true) => (
     <TextField
       key={name}
       job={view.id}
@@ -37,11 +37,22 @@ export function SettleForm() {
         <section className="grid gap-1" data-gates={gates.length}>
           <h3 className="font-semibold">Before it is settled</h3>
           {gates.map((gate) => (
-            <Notice key={gate.says.in} kind="question">
-              <Figure>{say(gate.says, units)}</Figure>
-            </Notice>
+            <div key={gate.key} className="grid gap-1" data-gate={gate.key}>
+              <Notice kind="question">
+                <Figure>{say(gate.says, units)}</Figure>
+              </Notice>
+              <TextField
+                job={view.id}
+                pointer={`/proof/reasons/${gate.key}`}
+                label="Settle it all the same, because"
+                value={gate.because ?? ""}
+                onCommit={(because) => change(setReason(gate, because))}
+              />
+            </div>
           ))}
-          {field("although", "Settle it all the same, because", false)}
+          {job.proof?.although && (
+            <p className="text-muted">Written before for all of it: {job.proof.although}</p>
+          )}
         </section>
       )}
       <Fold title="For the next time">

@@ -2,9 +2,10 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { rowKeys, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { renameHeight } from "../job/edits";
+import { renameHeight, setRig } from "../job/edits";
 import { useJob } from "../job/useJob";
 
 type Rig = Schemas["Rig"];
@@ -20,8 +21,10 @@ export function Heights({
   onSet: (part: Partial<Rig>) => void;
 }) {
   const heights = rig.heights ?? [];
-  const put = (index: number, part: Partial<Schemas["HeightState"]>) =>
-    heights.map((height, at) => (at === index ? { ...height, ...part } : height));
+  const keys = rowKeys(heights);
+  /** The height of a key as it is by then, not as it was when its field was left. */
+  const put = (key: string, part: Partial<Schemas["HeightState"]>) =>
+    change((job) => setRig({ heights: withRow(job.rig?.heights ?? [], key, part) })(job));
   const { change } = useJob();
   const rename = (index: number, name: string) => change(renameHeight(heights[index]?.name ?? "", name));
   const add = () => {
@@ -49,10 +52,11 @@ export function Heights({
         Heights it stands at, above ride height (− is below)
       </legend>
       {heights.map((height, index) => (
-        <div key={index} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
+        <div key={keys[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
           <TextField
             job={jobId}
             pointer={`/rig/heights/${index}/name`}
+            kept={`/rig/heights/=${keys[index]}/name`}
             label="name"
             required
             value={height.name}
@@ -61,11 +65,12 @@ export function Heights({
           <TapeField
             job={jobId}
             pointer={`/rig/heights/${index}/offset`}
+            kept={`/rig/heights/=${keys[index]}/offset`}
             label="higher by"
             signed
             unit={rig.sheet_unit ?? "in"}
             value={height.offset}
-            onCommit={(offset) => offset && onSet({ heights: put(index, { offset }) })}
+            onCommit={(offset) => offset && put(keys[index] ?? "", { offset })}
           />
           <Button
             look="quiet"

@@ -14,6 +14,11 @@ const FIELDS = [
   ["arm", "Its arm, axis to the link's eye"],
 ] as const;
 
+const KINDS = [
+  { value: "one_piece", label: "one piece" },
+  { value: "splined", label: "splined, with arms" },
+] as const;
+
 const SIDES = [
   { value: "left", label: "left" },
   { value: "right", label: "right" },
@@ -73,6 +78,12 @@ export function OldBarInputs() {
   const unit = job.rig?.sheet_unit ?? "in";
   return (
     <>
+      <Choice
+        label="The old bar was"
+        value={old.kind ?? "one_piece"}
+        options={KINDS}
+        onPick={(kind) => change((now) => setSway({ old_bar: { ...now.sway?.old_bar, kind } })(now))}
+      />
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         {FIELDS.map(([field, label]) => (
           <TapeField

@@ -4,6 +4,7 @@ import { distance, withMarks } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
+import { rowKeys, withRow } from "../../ui/rows";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
@@ -33,6 +34,9 @@ export function Obstacles() {
   const obstacles = job.hardpoints?.obstacles ?? [];
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (changed: ObstacleForm[]) => change(setHardpoints({ obstacles: changed }));
+  const keys = rowKeys(obstacles);
+  const put = (key: string, part: Partial<ObstacleForm>) =>
+    change((old) => setHardpoints({ obstacles: withRow(old.hardpoints?.obstacles ?? [], key, part) })(old));
   const free = ["old bracket", "oil pan", "exhaust", "differential"].find((name) =>
     obstacles.every((obstacle) => obstacle.name !== name),
   );
@@ -40,10 +44,11 @@ export function Obstacles() {
     <section className="grid gap-1">
       {obstacles.map((obstacle, index) => (
         <ObstacleInput
-          key={index}
+          key={keys[index]}
           index={index}
+          kept={`/hardpoints/obstacles/=${keys[index]}`}
           obstacle={obstacle}
-          onPut={(part) => set(obstacles.map((old, at) => (at === index ? { ...old, ...part } : old)))}
+          onPut={(part) => put(keys[index] ?? "", part)}
           onRemove={() => set(obstacles.filter((_, at) => at !== index))}
         />
       ))}
@@ -69,12 +74,14 @@ export function Obstacles() {
 
 type ObstacleInputProps = {
   index: number;
+  /** Where its drafts are kept: by the row. */
+  kept: string;
   obstacle: ObstacleForm;
   onPut: (part: Partial<ObstacleForm>) => void;
   onRemove: () => void;
 };
 
-function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps) {
+function ObstacleInput({ index, kept, obstacle, onPut, onRemove }: ObstacleInputProps) {
   const { view, job } = useJob();
   const units = useSettings((s) => s.units);
   const unit = job.rig?.sheet_unit ?? "in";
@@ -85,6 +92,7 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
       <TextField
         job={view.id}
         pointer={`${at}/name`}
+        kept={`${kept}/name`}
         label="What it is"
         required
         value={obstacle.name}
@@ -100,6 +108,7 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
       <TapeField
         job={view.id}
         pointer={`${at}/thickness`}
+        kept={`${kept}/thickness`}
         label="How thick it is"
         unit={unit}
         value={obstacle.thickness}
@@ -108,6 +117,7 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
       <PointInput
         label="One end of its middle"
         pointer={`${at}/from`}
+        kept={`${kept}/from`}
         point={obstacle.from}
         onBody={body}
         onPut={(from) => onPut({ from })}
@@ -115,6 +125,7 @@ function ObstacleInput({ index, obstacle, onPut, onRemove }: ObstacleInputProps)
       <PointInput
         label="The other end"
         pointer={`${at}/to`}
+        kept={`${kept}/to`}
         point={obstacle.to}
         onBody={body}
         onPut={(to) => onPut({ to })}

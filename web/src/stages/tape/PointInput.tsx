@@ -8,6 +8,8 @@ type PointForm = Schemas["PointForm"];
 type PointInputProps = {
   label: string;
   pointer: string;
+  /** Where drafts are kept, of a row that comes and goes. */
+  kept?: string;
   point: PointForm | undefined;
   /** Fixed to the body: sideways may be taken from the rail. */
   onBody?: boolean;
@@ -27,7 +29,7 @@ const FIELDS = [
 ] as const;
 
 /** A point as a tape can find it: height, sideways, fore and aft, and how good that is. */
-export function PointInput({ label, pointer, point = {}, onBody, onPut }: PointInputProps) {
+export function PointInput({ label, pointer, kept, point = {}, onBody, onPut }: PointInputProps) {
   const { view, job } = useJob();
   const unit = job.rig?.sheet_unit ?? "in";
   return (
@@ -39,6 +41,7 @@ export function PointInput({ label, pointer, point = {}, onBody, onPut }: PointI
             key={field}
             job={view.id}
             pointer={`${pointer}/${field}`}
+            kept={kept && `${kept}/${field}`}
             label={what}
             signed={signed}
             unit={unit}
