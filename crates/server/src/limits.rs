@@ -6,17 +6,15 @@ use std::net::IpAddr;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use axum::extract::{Request, State};
-use axum::http::{HeaderValue, StatusCode, header};
+use axum::http::header;
 use axum::middleware::Next;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use tokio::sync::Semaphore;
 
-use crate::api::problem::Problem;
+use crate::api::problem::too_many;
 
 /// Bodies that come in at once: a shop sends a few.
 const MOST_BODIES: usize = 128;
-/// Streams of events held at once: one for each browser of a shop.
-pub const MOST_STREAMS: usize = 64;
 /// Connections from one address: half of what there is in all.
 pub const MOST_FROM_ONE: usize = 256;
 
@@ -40,20 +38,6 @@ pub async fn one_of_many(State(bodies): State<Bodies>, request: Request, next: N
     let Ok(turn) = bodies.0.try_acquire_owned() else { return too_many() };
     let response = next.run(request).await;
     drop(turn);
-    response
-}
-
-/// There are as many of this kind as there may be.
-#[must_use]
-pub fn too_many() -> Response {
-    let problem = Problem::new(
-        StatusCode::SERVICE_UNAVAILABLE,
-        "too_many_at_once",
-        "Too much comes in at once. Nothing of this was done; it is sent again by itself, or try again in a moment.",
-    );
-    let mut response = problem.into_response();
-    response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("1"));
-    response.headers_mut().insert(header::CONNECTION, HeaderValue::from_static("close"));
     response
 }
 

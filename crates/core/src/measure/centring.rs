@@ -265,7 +265,7 @@ impl Figures {
             length(self.uncertainty),
         ));
         steps.push(Step::new(
-            "how likely it truly is within the tolerance; 95 in 100 prove it",
+            "how likely it is within the tolerance; 95 in 100 prove it",
             "Φ(({tol} − {e}) / {u}) − Φ((−{tol} − {e}) / {u})",
             &[
                 ("tol", length(readings.tolerance)),

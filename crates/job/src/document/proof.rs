@@ -198,14 +198,10 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 }
 
 impl Proof {
-    /// Why it is settled over what goes by a key and reads like this; empty where nobody wrote it, or wrote it for
-    /// something that reads otherwise now: what got worse wants its own reason.
+    /// Why it is settled over what goes by a key; empty where nobody wrote it.
     #[must_use]
-    pub fn reason(&self, key: &str, reads: &str) -> &str {
-        self.reasons
-            .iter()
-            .find(|reason| reason.key == key && (reason.read.is_empty() || reason.read == reads))
-            .map_or("", |reason| reason.because.trim())
+    pub fn reason(&self, key: &str) -> &str {
+        self.reasons.iter().find(|reason| reason.key == key).map_or("", |reason| reason.because.trim())
     }
 
     /// Whether nothing was said.

@@ -106,13 +106,12 @@ fn gate(kind: GateKind, key: &str, says: Phrase) -> Gate {
     Gate { kind, key: key.to_owned(), says, because: String::new() }
 }
 
-/// Of the same kind, one each, told apart by their places.
-fn each<'a>(
-    kind: GateKind,
-    key: &'a str,
-    says: impl Iterator<Item = Phrase> + 'a,
-) -> impl Iterator<Item = Gate> + 'a {
-    says.enumerate().map(move |(index, says)| gate(kind, &format!("{key}/{index}"), says))
+/// A key that holds what it is about: a reason written for one thing does not open the way for another, or for more of
+/// the same.
+fn key_of(place: &str, what: &str) -> String {
+    const MOST: usize = 80;
+    let what: String = what.chars().filter(|c| !c.is_control()).take(MOST).collect();
+    format!("{place}/{what}")
 }
 
 /// A look's answer in the document.
@@ -155,22 +154,27 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     for name in &progressed.still_off {
         gates.push(gate(GateKind::StillOff, &format!("still_off/{name}"), words::still_off(name)));
     }
-    for (index, complaint) in job.complaints.iter().enumerate() {
-        let (kind, key, says) = match complaint.after {
+    for complaint in &job.complaints {
+        let (kind, place, says) = match complaint.after {
             None => (GateKind::ComplaintOpen, "complaint_open", words::complaint_open(&complaint.text)),
             Some(after @ (ComplaintAfter::Same | ComplaintAfter::Worse)) => {
                 let worse = after == ComplaintAfter::Worse;
-                (GateKind::ComplaintAgain, "complaint_again", words::complaint_again(&complaint.text, worse))
+                let place = if worse { "complaint_worse" } else { "complaint_same" };
+                (GateKind::ComplaintAgain, place, words::complaint_again(&complaint.text, worse))
             }
             Some(_) => continue,
         };
-        gates.push(gate(kind, &format!("{key}/{index}"), says));
+        gates.push(gate(kind, &key_of(place, &complaint.text), says));
     }
     let stopped = job.proof.road.iter().filter(|record| record.result == RoadResult::Stopped);
-    gates.extend(each(GateKind::RoadStopped, "road", stopped.map(|r| words::road_stopped(r.step, &r.note))));
+    gates.extend(stopped.map(|record| {
+        let key = key_of("road", &format!("{:?}/{}", record.step, record.note));
+        gate(GateKind::RoadStopped, &key, words::road_stopped(record.step, &record.note))
+    }));
     if !progressed.untorqued.is_empty() {
         let says = words::torque_missing(&progressed.untorqued);
-        gates.push(gate(GateKind::TorqueMissing, "torque_missing", says));
+        let key = key_of("torque_missing", &progressed.untorqued.join(", "));
+        gates.push(gate(GateKind::TorqueMissing, &key, says));
     }
     for (kind, key, names) in [
         (GateKind::TorqueOther, "torque_other", &progressed.other_than_wanted),
@@ -178,7 +182,7 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
         (GateKind::PartWrong, "part_wrong", &progressed.wrong_parts),
     ] {
         if !names.is_empty() {
-            gates.push(gate(kind, key, words::named(kind, names)));
+            gates.push(gate(kind, &key_of(key, &names.join(", ")), words::named(kind, names)));
         }
     }
     for (key, check) in &progressed.unfit {
@@ -187,7 +191,11 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     }
     if progressed.done < progressed.steps {
         let open = progressed.steps - progressed.done;
-        gates.push(gate(GateKind::StepsOpen, "steps_open", words::steps_open(open, progressed.steps)));
+        gates.push(gate(
+            GateKind::StepsOpen,
+            &format!("steps_open/{open}"),
+            words::steps_open(open, progressed.steps),
+        ));
     }
     if let Some((says, true)) = crate::bolt_up::corners(job) {
         gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
@@ -215,10 +223,18 @@ fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared
     };
     let mut gates = named(GateKind::YLinkFails, "y_link", &judged.y_link);
     if let Some((stress, takes)) = judged.sway_bar {
-        gates.push(gate(GateKind::Overstressed, "sway_bar", words::sway_bar_overstressed(stress, takes)));
+        gates.push(gate(
+            GateKind::Overstressed,
+            &format!("sway_bar/{:.0}", stress.to_mpa()),
+            words::sway_bar_overstressed(stress, takes),
+        ));
     }
     if let Some((name, margin)) = &judged.track_bar {
-        gates.push(gate(GateKind::Overstressed, "track_bar", words::track_bar_overloaded(name, *margin)));
+        gates.push(gate(
+            GateKind::Overstressed,
+            &key_of("track_bar", name),
+            words::track_bar_overloaded(name, *margin),
+        ));
     }
     gates.extend(named(GateKind::NotAsPlanned, "compared", compared));
     let stick_out = job
@@ -374,7 +390,7 @@ pub fn settling(
     gates.extend(gates_of_the_fitted(job, resolved, judged, &compared));
     gates.extend(prove.and_then(|prove| moved_otherwise(job, resolved, prove)));
     for gate in &mut gates {
-        job.proof.reason(&gate.key, &gate.says.inches).clone_into(&mut gate.because);
+        job.proof.reason(&gate.key).clone_into(&mut gate.because);
     }
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {

@@ -20,8 +20,7 @@ use tokio::sync::broadcast::error::RecvError;
 use utoipa::{IntoParams, ToSchema};
 
 use super::{AppState, path, query};
-use crate::api::problem::Problem;
-use crate::limits::too_many;
+use crate::api::problem::{Problem, too_many};
 
 /// Entries of the log that are shown.
 const SHOWN: u32 = 500;

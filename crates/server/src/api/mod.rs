@@ -12,6 +12,7 @@ pub mod practice;
 pub mod problem;
 pub mod samples;
 pub mod shop;
+pub mod taking_in;
 pub mod tape;
 pub mod templates;
 pub mod view;
@@ -32,12 +33,14 @@ use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
 
 use crate::api::problem::Problem;
-use crate::api::shop::TakingIn;
+use crate::api::taking_in::TakingIn;
 use crate::api::view::JobView;
 use crate::intake::read_job;
-use crate::limits::MOST_STREAMS;
 use crate::practice_bay::{PracticeBay, is_of_practice};
 use crate::records::Records;
+
+/// Streams of events held at once: one for each browser of a shop.
+const MOST_STREAMS: usize = 64;
 
 /// What handlers share.
 #[derive(Clone)]

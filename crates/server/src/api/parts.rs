@@ -1,6 +1,6 @@
 //! The parts library: list, add, change, retire, export and import.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashSet};
 
 use axum::Json;
 use axum::body::Bytes;
@@ -353,8 +353,15 @@ pub async fn samples(State(state): State<AppState>) -> Result<Json<Imported>, Pr
 }
 
 async fn add_all(state: &AppState, parts: Vec<Part>) -> Result<Json<Imported>, Problem> {
-    let named: Vec<(String, Part)> =
-        parts.into_iter().map(|part| (uuid::Uuid::now_v7().to_string(), part)).collect();
+    // What the library holds already is not added again, however a file writes the same figure.
+    let held = state.stored(derecho_store::Store::parts).await?;
+    let held: HashSet<Vec<String>> =
+        held.iter().filter(|part| !part.retired).map(|part| to_row(&part.part)).collect();
+    let named: Vec<(String, Part)> = parts
+        .into_iter()
+        .filter(|part| !held.contains(&to_row(part)))
+        .map(|part| (uuid::Uuid::now_v7().to_string(), part))
+        .collect();
     let added = state.stored(move |store| store.put_parts(&named, Timestamp::now())).await?;
     Ok(Json(Imported { added }))
 }

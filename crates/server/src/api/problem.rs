@@ -61,6 +61,20 @@ impl Problem {
     }
 }
 
+/// There are as many of this kind as there may be.
+#[must_use]
+pub fn too_many() -> Response {
+    let problem = Problem::new(
+        StatusCode::SERVICE_UNAVAILABLE,
+        "too_many_at_once",
+        "Too much comes in at once. Nothing of this was done; it is sent again by itself, or try again in a moment.",
+    );
+    let mut response = problem.into_response();
+    response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("1"));
+    response.headers_mut().insert(header::CONNECTION, HeaderValue::from_static("close"));
+    response
+}
+
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);

@@ -2,7 +2,6 @@
 
 use std::io::{Cursor, Read, Write};
 use std::sync::Arc;
-use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 
 use axum::Json;
@@ -31,6 +30,7 @@ use super::AppState;
 use crate::api::jobs::new_id;
 use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
+use crate::api::taking_in::ShopProgress;
 use crate::intake::{LARGEST_BODY, Refusal, read_job};
 use crate::records::Records;
 
@@ -319,30 +319,13 @@ pub fn jobs_of_zip(
     Ok(found)
 }
 
-/// How far a shop that is taken in is: files looked through and made ready, of how many.
-#[derive(Debug, Default)]
-pub struct TakingIn {
-    done: AtomicUsize,
-    of: AtomicUsize,
-}
-
-/// How far a shop that is taken in is.
-#[derive(Clone, Copy, Debug, Serialize, ToSchema)]
-pub struct ShopProgress {
-    /// Jobs made ready.
-    pub done: usize,
-    /// Of how many files; nought where none is taken in.
-    pub of: usize,
-}
-
 /// How far a shop that is taken in is.
 #[utoipa::path(
     get, path = "/api/v1/shop.zip/progress", tag = "shop", operation_id = "shop_progress",
     responses((status = 200, description = "Jobs made ready, of how many; nought of nought where none is taken in", body = ShopProgress))
 )]
 pub async fn shop_progress(State(state): State<AppState>) -> Json<ShopProgress> {
-    let taking = &state.taking_in;
-    Json(ShopProgress { done: taking.done.load(Ordering::Relaxed), of: taking.of.load(Ordering::Relaxed) })
+    Json(state.taking_in.so_far())
 }
 
 /// A body that comes on has no time limit; one of which nothing comes for so long is given up.
@@ -409,8 +392,7 @@ pub async fn shop_in(State(state): State<AppState>, body: Body) -> Result<Json<S
     let ready = state
         .computed(move || {
             let told = |done, of| {
-                taking.done.store(done, Ordering::Relaxed);
-                taking.of.store(of, Ordering::Relaxed);
+                taking.say(done, of);
             };
             let ready = ready_of_zip(&body, told);
             if ready.is_err() {
@@ -421,8 +403,7 @@ pub async fn shop_in(State(state): State<AppState>, body: Body) -> Result<Json<S
         .await?;
     let added = ready.len();
     let stored = state.stored(move |store| store.create_all(&ready, Timestamp::now())).await;
-    state.taking_in.done.store(0, Ordering::Relaxed);
-    state.taking_in.of.store(0, Ordering::Relaxed);
+    state.taking_in.say(0, 0);
     stored?;
     Ok(Json(ShopIn { added }))
 }
