@@ -318,6 +318,48 @@ export function queueCases(test: Test) {
     assert.deepEqual([window.queue.state, window.queue.why], ["idle", null]);
   });
 
+  test("too much at once is waited for, and is no refusal", async () => {
+    for (const status of [429, 503]) {
+      const { server, window, answerAll } = one();
+      window.type("first", "good");
+      server.calls.splice(0)[0]?.answer(problem(status, "too_many_at_once", { detail: "Too much at once." }));
+      await settle();
+      assert.deepEqual([window.queue.state, window.queue.faults], ["waiting", []]);
+      assert.deepEqual(
+        [window.queue.cause, tokens(window.queue.document)],
+        ["Too much at once.", { first: "good" }],
+      );
+      window.timers.splice(0).map((run) => run());
+      await answerAll();
+      assert.deepEqual([window.queue.state, window.queue.cause], ["idle", null]);
+      assert.deepEqual(tokens(server.view().document), { first: "good" });
+    }
+  });
+
+  test("a job that is gone keeps what was typed, until it is back or went elsewhere", async () => {
+    const { server, window, answerAll } = one();
+    const gone = () => server.calls.splice(0)[0]?.answer(problem(404, "no_such_job"));
+    window.type("first", "good");
+    gone();
+    await settle();
+    assert.equal(window.queue.state, "gone");
+    // Nothing is asked of a job that is not there, and what is typed on is kept.
+    window.type("second", "good");
+    await settle();
+    assert.deepEqual([server.calls.length, window.queue.state], [0, "gone"]);
+    assert.deepEqual(Object.keys(tokens(window.kept?.document as Job)), ["first", "second"]);
+    window.queue.backAgain(server.view());
+    await answerAll();
+    assert.deepEqual(Object.keys(tokens(server.view().document)), ["first", "second"]);
+    assert.deepEqual([window.queue.state, window.kept], ["idle", null]);
+
+    window.type("third", "good");
+    gone();
+    await settle();
+    await window.queue.abandon();
+    assert.equal(window.kept, null);
+  });
+
   test("on a device that keeps nothing typing goes on, and it is said", async () => {
     const { server, window, answerAll } = one();
     window.full = true;

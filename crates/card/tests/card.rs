@@ -127,31 +127,89 @@ fn the_same_job_gives_the_same_bytes() {
     assert_ne!(card(&job(TOWER), Paper::A4).unwrap(), card(&other, Paper::A4).unwrap());
 }
 
-/// The hole drilled 4 in below the old one is printed 4 in below it: circles of the template lie so far apart.
-#[test]
-fn a_template_is_printed_at_one_to_one() {
-    let document = read(&job(TOWER), Paper::Letter);
-    let last = *document.get_pages().keys().last().unwrap();
-    let id = document.get_pages()[&last];
-    let content = Content::decode(&document.get_page_content(id)).unwrap();
-    // A circle is the only thing drawn with curves: it begins at its rightmost point.
-    let mut starts = Vec::new();
-    let mut from = (0.0, 0.0);
-    for pair in content.operations.windows(2) {
-        if pair[0].operator == "m" {
-            from = (number(&pair[0].operands[0]), number(&pair[0].operands[1]));
-            if pair[1].operator == "c" {
-                starts.push(from);
+/// Middles of the circles of a page, mm, y up the page: every matrix on the way is taken.
+fn circles(document: &Document, page: u32) -> Vec<(f64, f64)> {
+    type Matrix = [f64; 6];
+    let apply = |m: &Matrix, (x, y): (f64, f64)| (m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]);
+    let content = Content::decode(&document.get_page_content(document.get_pages()[&page])).unwrap();
+    let (mut matrix, mut saved): (Matrix, Vec<Matrix>) = ([1.0, 0.0, 0.0, 1.0, 0.0, 0.0], Vec::new());
+    // A circle is the only thing drawn with curves alone: its middle is that of its box.
+    let mut path: Vec<(f64, f64)> = Vec::new();
+    let mut curves = 0;
+    let mut found = Vec::new();
+    for operation in &content.operations {
+        let at: Vec<f64> = operation
+            .operands
+            .iter()
+            .filter(|operand| matches!(operand, Object::Integer(_) | Object::Real(_)))
+            .map(number)
+            .collect();
+        match operation.operator.as_str() {
+            "q" => saved.push(matrix),
+            "Q" => matrix = saved.pop().unwrap(),
+            "cm" => {
+                let [a, b, c, d, e, f] = [at[0], at[1], at[2], at[3], at[4], at[5]];
+                let (x, y) = (apply(&matrix, (a, b)), apply(&matrix, (c, d)));
+                let (o, t) = (apply(&matrix, (0.0, 0.0)), apply(&matrix, (e, f)));
+                matrix = [x.0 - o.0, x.1 - o.1, y.0 - o.0, y.1 - o.1, t.0, t.1];
             }
+            "m" => {
+                path = vec![apply(&matrix, (at[0], at[1]))];
+                curves = 0;
+            }
+            "c" => {
+                path.push(apply(&matrix, (at[4], at[5])));
+                curves += 1;
+            }
+            "l" => path.push(apply(&matrix, (at[0], at[1]))),
+            "S" | "s" | "f" | "B" if curves >= 4 && path.len() == curves + 1 => {
+                let middle = |of: fn(&(f64, f64)) -> f64| {
+                    let (low, high) = path
+                        .iter()
+                        .map(of)
+                        .fold((f64::MAX, f64::MIN), |(low, high), v| (low.min(v), high.max(v)));
+                    (low + high) / 2.0 * 25.4 / 72.0
+                };
+                found.push((middle(|p| p.0), middle(|p| p.1)));
+            }
+            _ => {}
         }
     }
-    let _ = from;
-    let down: Vec<f64> = starts.iter().map(|(_, y)| y - starts[0].1).collect();
-    // In millimetres, down the page: the old hole, then 2, 3 and 4 in below it.
-    for (told, inches) in down.iter().zip([0.0, 2.0, 3.0, 4.0]) {
-        assert!((told.abs() - inches * 25.4).abs() < 0.01, "{down:?}");
+    found
+}
+
+/// The holes of the bracket are printed where the part has them: 2, 3 and 4 in below the old one, and none above it.
+#[test]
+fn a_template_is_printed_at_one_to_one_and_the_right_way_up() {
+    let document = read(&job(TOWER), Paper::Letter);
+    let last = *document.get_pages().keys().last().unwrap();
+    let found = circles(&document, last);
+    assert_eq!(found.len(), 4, "{found:?}");
+    for ((x, y), inches) in found.iter().zip([0.0, -2.0, -3.0, -4.0]) {
+        assert!((y - found[0].1 - inches * 25.4).abs() < 0.01, "{found:?}");
+        assert!((x - found[0].0).abs() < 0.01, "{found:?}");
     }
-    assert_eq!(down.len(), 4, "{down:?}");
+}
+
+/// A step that tightens two bolts has both of them on the card, each with its torque.
+#[test]
+fn a_step_of_two_fasteners_has_both_on_the_card() {
+    let bare = |text: &str| text.chars().filter(|letter| letter.is_alphanumeric()).collect::<String>();
+    for text in [TOWER, include_str!("../../../demo/ridge-truck-1.derecho.json")] {
+        let job = job(text);
+        let told = bare(&words(&read(&job, Paper::Letter)));
+        let work = derecho_job::results::work(&job);
+        let of_steps: Vec<&String> = work.steps.iter().flat_map(|step| &step.tightens).collect();
+        assert!(of_steps.len() >= 3, "{of_steps:?}");
+        for key in of_steps {
+            let line = work.fasteners.iter().find(|line| line.key == *key).unwrap();
+            // As often as there are steps that tighten it.
+            let wanted = bare(&format!("{}{}", line.name, line.torque_says.inches));
+            let bolt = bare(&line.name);
+            assert!(told.contains(&bolt), "{}", line.name);
+            assert!(wanted.len() > bolt.len() && told.contains(&bare(&line.torque_says.inches)), "{wanted}");
+        }
+    }
 }
 
 #[test]

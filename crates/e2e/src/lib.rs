@@ -475,6 +475,42 @@ impl Page {
         self.saved().await
     }
 
+    /// Writes the same reason for everything that stands in the way of settling, one after another.
+    ///
+    /// # Errors
+    /// Where the browser does not answer.
+    pub async fn reasons(&self, reason: &str) -> WebDriverResult<()> {
+        self.at("//*[@data-gates]").await?;
+        let gates = self.driver.find_all(By::Css("[data-gate]")).await?;
+        let mut keys = Vec::new();
+        for gate in gates {
+            keys.extend(gate.attr("data-gate").await?);
+        }
+        for key in keys {
+            let field = self.at(&format!("//*[@data-gate={}]//input", quoted(&key))).await?;
+            self.bring_into_view(&field).await?;
+            field.click().await?;
+            field.send_keys(format!("{reason}{}", Key::Enter.value())).await?;
+            self.saved().await?;
+        }
+        Ok(())
+    }
+
+    /// Answers everything that is looked at again with good.
+    ///
+    /// # Errors
+    /// Where the browser does not answer.
+    pub async fn all_looked_at(&self) -> WebDriverResult<()> {
+        const OPEN: &str = "//*[@data-looked-at]//button[normalize-space()='good'][@aria-pressed='false']";
+        self.at("//*[@data-looked-at]").await?;
+        while let Ok(button) = self.driver.find(By::XPath(OPEN)).await {
+            self.bring_into_view(&button).await?;
+            button.click().await?;
+            self.saved().await?;
+        }
+        Ok(())
+    }
+
     /// The id of the job that is open.
     pub async fn job_id(&self) -> WebDriverResult<String> {
         let url = self.driver.current_url().await?;

@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
+use serde_json::json;
 use thirtyfour::prelude::*;
 
 const ANSWER: &str = "[data-answer]";
@@ -32,7 +33,7 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
     in_browser(PHONE, |page| async move {
         let id = "tower-truck-8";
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
-        page.sees(ANSWER, "Step 7 of 21").await?;
+        page.sees(ANSWER, "Step 7 of 23").await?;
         page.sees("[data-put-back]", "left front wheel").await?;
         for step in
             ["frame/by-hand", "bar/bench", "bar/frame-eye-by-hand", "bar/axle-eye-by-hand", "frame/snug"]
@@ -81,6 +82,10 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
         is(&page, "read-again", "ready").await?;
         tick(&page, "read-again").await?;
+        // The drag link comes with the axle: it is turned, and held.
+        tick(&page, "drag-link/turn").await?;
+        wrench(&page, "drag-link/clamps", "40 lb-ft").await?;
+        tick(&page, "drag-link/clamps").await?;
         wrench(&page, "bar/jam", "95 lb-ft").await?;
         tick(&page, "bar/jam").await?;
         tick(&page, "witness").await?;
@@ -92,7 +97,7 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
         }
         page.sees("[data-put-back='0']", "Nothing is off, all is back").await?;
         tick(&page, "put-back").await?;
-        page.sees(ANSWER, "All 21 steps are done").await?;
+        page.sees(ANSWER, "All 23 steps are done").await?;
         page.at("//*[@data-stage='bolt_up'][@data-progress='settled']").await?;
 
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
@@ -102,11 +107,12 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
             page.pick(&format!("//*[@aria-label='{complaint}']//button[normalize-space()='gone']")).await?;
             page.saved().await?;
         }
+        page.all_looked_at().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
         let settled = shop.job(id).await;
         assert_eq!(settled["results"]["settled_stands"], true);
-        assert_eq!(settled["results"]["settling"]["gates"].as_array().map(Vec::len), Some(0));
+        assert_eq!(settled["results"]["settling"]["gates"], json!([]));
         // What is due stands there with its days, and the card can be printed.
         page.sees("[data-reminder=first_day]", "torque everything again").await?;
         let card = reqwest::get(format!("{}/api/v1/jobs/{id}/card.pdf", shop.address)).await.unwrap();
@@ -125,7 +131,7 @@ async fn a_wrong_nut_is_refused_and_its_own_one_goes_on() {
     in_browser(DESK, |page| async move {
         let id = "relay-van-10";
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
-        page.sees(ANSWER, "Step 1 of 14").await?;
+        page.sees(ANSWER, "Step 1 of 16").await?;
         // M14×2 on M14×1.5: the eye is not even started by hand.
         is(&page, "bar/frame-eye-by-hand", "stopped").await?;
         page.pick("//li[@data-step='bar/frame-eye-by-hand']/button").await?;
@@ -154,7 +160,7 @@ async fn going_on_against_the_order_is_told_and_kept() {
     in_browser(DESK, |page| async move {
         let id = "tower-truck-8";
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
-        page.sees(ANSWER, "Step 7 of 21").await?;
+        page.sees(ANSWER, "Step 7 of 23").await?;
         tick(&page, "bar/jam").await?;
         page.sees("li[data-step='bar/jam']", "jam nuts and clamps are last, once both sides read alike")
             .await?;

@@ -172,8 +172,8 @@ async fn an_empty_bay_asks_what_the_first_job_is_for() {
 async fn an_answer_that_comes_while_one_types_takes_no_field_away() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
-        page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
-        page.enter("Length set, eye to eye", "32 1/2").await?;
+        page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
+        page.enter("Length set, eye to eye", "865 mm").await?;
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;

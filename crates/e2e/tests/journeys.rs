@@ -74,7 +74,7 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.saved().await?;
         // Nobody wrote how tight the jam nuts are, nor asked the complaint again: only a reason settles it so.
         page.sees("[data-gates]", "bar's jam nuts or clamps").await?;
-        page.enter("Settle it all the same, because", "road test tomorrow").await?;
+        page.reasons("road test tomorrow").await?;
         page.saved().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
@@ -184,8 +184,8 @@ async fn two_windows_on_one_job_meet_the_choice() {
         page.driver.switch_to_window(first).await?;
         page.enter("right reading 1", "5 1/4").await?;
         page.sees("[role=dialog]", "This job was changed elsewhere").await?;
-        page.sees("[data-conflict]", "6 3/4 in").await?;
-        page.sees("[data-conflict]", "5 1/4 in").await?;
+        page.sees("[data-differences]", "6 3/4 in").await?;
+        page.sees("[data-differences]", "5 1/4 in").await?;
         assert_eq!(
             readings(&shop.job("lookout-truck-7").await, 0, "right")[0].0,
             "5 1/2",

@@ -138,7 +138,7 @@ async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled
         page.press("Read both sides again in Prove").await?;
         after_readings(&page, "6").await?;
         page.sees(ANSWER, "Proved: centred within 1/8″").await?;
-        page.enter("Settle it all the same, because", "torqued by the owner").await?;
+        page.reasons("torqued by the owner").await?;
         page.saved().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
@@ -161,7 +161,7 @@ async fn jobs_without_a_bar_to_set_are_proved_and_settled() {
         page.go(&format!("{}/jobs/relay-wagon-5/prove", shop.address)).await?;
         page.sees(ANSWER, "Proved: centred within").await?;
         page.sees(SLATE, "Nothing was set").await?;
-        page.enter("Settle it all the same, because", "nobody complains any more").await?;
+        page.reasons("nobody complains any more").await?;
         page.saved().await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;

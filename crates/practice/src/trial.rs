@@ -94,7 +94,7 @@ pub struct Trial {
     pub given_up: usize,
     /// Sheets of which it was said that they cannot tell.
     pub cannot_tell: usize,
-    /// Of those, sheets whose axle truly stood no further out than the readings were unsure.
+    /// Of those, sheets whose axle truly stood no further out than the readings were unsure, by their U and not twice it.
     pub cannot_tell_right: usize,
     /// Sheets that were worked out.
     pub intervals: usize,
@@ -110,8 +110,10 @@ pub struct Trial {
     pub contacts_cried: usize,
     /// Readings of the tape on either side, over all vehicles.
     pub readings: usize,
-    /// Of the vehicles told, truly within 3 mm after half the difference of one reading a side was turned.
+    /// Of the vehicles told, truly within 3 mm after half the difference of the same readings was turned.
     pub thumb_within_after_first: usize,
+    /// Of all vehicles, told or not, truly within 3 mm after half the difference of the same readings was turned.
+    pub thumb_within_of_all: usize,
     /// Of the vehicles told, truly within 3 mm after what an eye along a straightedge saw was turned.
     pub eye_within_after_first: usize,
 }
@@ -142,6 +144,7 @@ impl Trial {
             (&mut self.contacts_cried, other.contacts_cried),
             (&mut self.readings, other.readings),
             (&mut self.thumb_within_after_first, other.thumb_within_after_first),
+            (&mut self.thumb_within_of_all, other.thumb_within_of_all),
             (&mut self.eye_within_after_first, other.eye_within_after_first),
         ] {
             *sum += one;
@@ -211,7 +214,7 @@ fn one(settings: &Settings, index: u64) -> Trial {
         if round == 0 {
             sum.told = count(told);
             foretold(&vehicle, &results.stages, &mut sum);
-            others(&found, told, &centring, &mut sum);
+            others(&found, told, &job, &mut sum);
         }
         let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
         let doubted = results.settling.gates.iter().any(|gate| gate.kind == GateKind::MovedOtherwise);
@@ -290,7 +293,7 @@ fn read(vehicle: &mut Vehicle, job: &mut Job, settings: &Settings, sum: &mut Tri
     sum.intervals_hold += count((centring.offset_mm - truth).abs() <= centring.uncertainty_mm);
     if centring.answer == Answer::CannotTell {
         sum.cannot_tell += 1;
-        sum.cannot_tell_right += count(truth.abs() <= centring.uncertainty_mm * 2.0);
+        sum.cannot_tell_right += count(truth.abs() <= centring.uncertainty_mm);
     }
     Some(centring)
 }
@@ -310,21 +313,26 @@ fn to_flats(vehicle: &Vehicle, longer: Length) -> Length {
     flat * (longer / flat).round()
 }
 
-/// What becomes of the same vehicle by the rule of thumb, and by eye.
-fn others(found: &Vehicle, told: bool, centring: &Centring, sum: &mut Trial) {
-    if !told || centring.answer == Answer::WithinTolerance {
-        return;
-    }
+/// Half the difference of the means of the newest sheet: positive where the axle sits to the left.
+fn half_difference(job: &Job) -> Option<Length> {
+    let sheet = job.sheets.last()?;
+    let mean = |side: &[Option<TapeEntry>]| {
+        let read: Vec<Length> = side.iter().flatten().map(TapeEntry::length).collect();
+        read.iter().copied().sum::<Length>() / read.len().max(1) as f64
+    };
+    Some((mean(&sheet.left) - mean(&sheet.right)) / 2.0)
+}
+
+/// What becomes of the same vehicle by the rule of thumb, on the same readings, and by eye.
+fn others(found: &Vehicle, told: bool, job: &Job, sum: &mut Trial) {
     let side = found.truth_side();
     let mut vehicle = found.clone();
     let seen = vehicle.error(BY_EYE) + found.true_offset();
-    let one = |vehicle: &mut Vehicle, side| vehicle.read(Feature::Hub, side, Length::from_mm(1.0));
-    let left = one(&mut vehicle, Side::Left);
-    let right = one(&mut vehicle, Side::Right);
-    // Longer where the axle sits towards the frame eye.
-    let thumb = (left - right) / 2.0 * side;
-    sum.thumb_within_after_first = count(after(found, to_flats(found, thumb)).abs() <= CENTRED);
-    sum.eye_within_after_first = count(after(found, to_flats(found, seen * side)).abs() <= CENTRED);
+    let within = |longer: Length| after(found, to_flats(found, longer * side)).abs() <= CENTRED;
+    let thumb = within(half_difference(job).unwrap_or(Length::ZERO));
+    sum.thumb_within_of_all = count(thumb);
+    sum.thumb_within_after_first = count(told && thumb);
+    sum.eye_within_after_first = count(told && within(seen));
 }
 
 /// The whole job by the rule of thumb: half the difference of the means is turned until both sides read alike.
@@ -332,13 +340,9 @@ fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
     let before = vehicle.true_offset();
     sum.told = 1;
     for round in 0..=ROUNDS {
-        let Some(sheet) = job.sheets.last() else { break };
-        let mean = |side: &[Option<TapeEntry>]| {
-            let read: Vec<Length> = side.iter().flatten().map(TapeEntry::length).collect();
-            read.iter().copied().sum::<Length>() / read.len().max(1) as f64
-        };
+        let Some((sheet, off)) = job.sheets.last().zip(half_difference(job)) else { break };
         sum.readings += sheet.left.len() + sheet.right.len();
-        let off = (mean(&sheet.left) - mean(&sheet.right)) / 2.0;
+        let method = sheet.method;
         let turn = to_flats(vehicle, off * vehicle.truth_side());
         if turn == Length::ZERO || off.abs() <= CENTRED {
             sum.settled = 1;
@@ -354,7 +358,7 @@ fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
             sum.within_after_first = count(now.abs() <= CENTRED);
             sum.compare(before, now);
         }
-        let went_to = feature(sheet.method).unwrap_or(Feature::Hub);
+        let went_to = feature(method).unwrap_or(Feature::Hub);
         let rounds = round as u32 + 1;
         job.sheets.push(hands.sheet(vehicle, went_to, format!("after-{rounds}"), rounds));
     }

@@ -99,19 +99,56 @@ impl SwayLink {
     }
 }
 
-/// The standard deviations a vehicle is drawn with: what is usual of such trucks, not what the advice takes.
+/// How a vehicle is drawn: what is usual of such trucks, not what the advice takes. Its spreads are others, its tails are
+/// heavier than a bell curve's, and some frames and hubs are bent.
 mod spread {
     use derecho_core::measure::Length;
 
-    /// Half the width within which either face of a frame, either sidewall, either plumbed mark of a body lies out of
-    /// its place, mm: makers' limits, not a bell curve. Two even ones halved have a deviation of limit/√6.
-    pub(super) const LIMITS: [f64; 3] = [1.95, 3.65, 7.3];
+    /// Standard deviation of where either face of a frame, either sidewall, either plumbed mark of a body lies, mm, on
+    /// a vehicle of middling make. Two halved have 1/√2 of it: 0.74, 1.6 and 2.7.
+    pub(super) const OUT: [f64; 3] = [1.05, 2.3, 3.8];
+    /// Makes differ: a vehicle's deviation is so many times that of a middling one, at the least and at the most.
+    pub(super) const MAKE: [f64; 2] = [0.6, 1.3];
+    /// Share of faces that lie out of their place so many times as far.
+    pub(super) const FAR_OUT: (f64, f64) = (0.04, 2.5);
+    /// Share of vehicles whose frame is bent in on one side, and by how much, mm: its faces go with it.
+    pub(super) const BENT_FRAME: (f64, [f64; 2]) = (0.03, [2.0, 6.0]);
+    /// Share of vehicles with a bent hub on one side, and by how much, mm.
+    pub(super) const BENT_HUB: (f64, [f64; 2]) = (0.02, [1.5, 5.0]);
+    /// Share of readings that scatter so many times as far: the hook slipped, the eye was not square over it.
+    pub(super) const SLIPPED: (f64, f64) = (0.05, 3.0);
     /// Bushings that hold an axle after it was let down.
     pub(super) const HOLD: Length = Length::from_mm(3.0);
     /// A person's push on a fender.
     pub(super) const LEANING: Length = Length::from_mm(2.5);
     /// Most of the bolts' play, either way.
     pub(super) const PLAY: f64 = 0.3;
+}
+
+/// How far each side's feature lies out of its place, outward, [feature][left, right].
+fn out_of_place(draws: &mut Draws) -> [[Length; 2]; 3] {
+    let make = between(draws, spread::MAKE[0], spread::MAKE[1]);
+    let mut out = spread::OUT.map(|deviation| {
+        [0; 2].map(|_| {
+            let (share, times) = spread::FAR_OUT;
+            let far = if between(draws, 0.0, 1.0) < share { times } else { 1.0 };
+            draws.normal(mm(deviation * make * far))
+        })
+    });
+    let mut bent = |(share, by): (f64, [f64; 2]), features: &[Feature]| {
+        let (chance, side, by) =
+            (between(draws, 0.0, 1.0), between(draws, 0.0, 1.0), between(draws, by[0], by[1]));
+        if chance < share {
+            for feature in features {
+                let place = &mut out[*feature as usize][usize::from(side < 0.5)];
+                *place = *place + mm(by);
+            }
+        }
+    };
+    // A frame that is bent in leaves more between its face and whatever is read from it.
+    bent(spread::BENT_FRAME, &[Feature::Hub, Feature::Sidewall]);
+    bent(spread::BENT_HUB, &[Feature::Hub]);
+    out
 }
 
 fn mm(value: f64) -> Length {
@@ -151,7 +188,7 @@ impl Vehicle {
             arms: arms(&mut draws, axle_height, rear),
             bar: Length::ZERO,
             bar_radius: mm(between(&mut draws, 14.0, 19.0)),
-            out: spread::LIMITS.map(|limit| [0; 2].map(|_| draws.graduation(mm(2.0 * limit)))),
+            out: out_of_place(&mut draws),
             span: mm(between(&mut draws, 120.0, 220.0)),
             hold: draws.normal(spread::HOLD),
             play: mm(between(&mut draws, 0.0, spread::PLAY)),
@@ -300,6 +337,8 @@ impl Vehicle {
     pub fn read(&mut self, feature: Feature, side: Side, noise: Length) -> Length {
         let place = usize::from(side == Side::Right);
         let out = self.truth.out[feature as usize][place];
+        let (share, times) = spread::SLIPPED;
+        let noise = if self.chance() < share { noise * times } else { noise };
         let shown = self.truth.span + self.momentary() * side.sign() + out + self.draws.normal(noise);
         self.graduated(shown)
     }

@@ -166,6 +166,34 @@ mod tests {
         assert_eq!(text, calendar(&due("supply", &job(), stamp)));
     }
 
+    /// Alarms go off as the day before begins, and as the day itself begins: a day late is too late.
+    #[test]
+    fn alarms_are_the_day_before_and_on_the_day() {
+        let text = calendar(&due("supply", &job(), "2026-02-27T10:00:00Z".parse().unwrap()));
+        let read = ical::IcalParser::new(text.as_bytes()).next().unwrap().unwrap();
+        for event in &read.events {
+            let triggers: Vec<String> = event
+                .alarms
+                .iter()
+                .map(|alarm| {
+                    let trigger =
+                        alarm.properties.iter().find(|property| property.name == "TRIGGER").unwrap();
+                    let from_end = trigger
+                        .params
+                        .iter()
+                        .flatten()
+                        .any(|(name, of)| name == "RELATED" && of.contains(&"END".to_owned()));
+                    assert!(!from_end, "{trigger:?}");
+                    trigger.value.clone().unwrap()
+                })
+                .collect();
+            assert_eq!(triggers.len(), 2);
+            assert!(matches!(triggers[0].as_str(), "-P1D" | "-PT86400S" | "-PT24H"), "{triggers:?}");
+            let none = triggers[1].trim_start_matches('-');
+            assert!(matches!(none, "P0D" | "PT0S" | "PT0M" | "PT0H"), "{triggers:?}");
+        }
+    }
+
     #[test]
     fn what_was_seen_to_is_no_longer_due() {
         let mut job = job();

@@ -8,6 +8,7 @@ use derecho_core::measure::Unit;
 use derecho_job::bolt_up::time::took;
 use derecho_job::log::{LogEntry, log};
 use derecho_store::{Store, StoreError};
+use rayon::prelude::*;
 
 /// What a job has on record.
 #[derive(Debug)]
@@ -55,15 +56,14 @@ impl Records {
     pub fn all(&self, store: &Store) -> Result<Vec<Arc<JobRecord>>, StoreError> {
         let newest = store.newest()?;
         let mut known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        let mut now: HashMap<String, Arc<JobRecord>> = HashMap::with_capacity(newest.len());
-        let mut all = Vec::with_capacity(newest.len());
-        for (id, revision) in newest {
-            let kept = known.remove(&id).filter(|record| record.revision == revision);
-            let Some(record) = kept.or_else(|| JobRecord::of(store, &id).map(Arc::new)) else { continue };
-            all.push(Arc::clone(&record));
-            now.insert(id, record);
-        }
-        *known = now;
+        let all: Vec<Arc<JobRecord>> = newest
+            .par_iter()
+            .filter_map(|(id, revision)| {
+                let kept = known.get(id).filter(|record| record.revision == *revision).map(Arc::clone);
+                kept.or_else(|| JobRecord::of(store, id).map(Arc::new))
+            })
+            .collect();
+        *known = all.iter().map(|record| (record.id.clone(), Arc::clone(record))).collect();
         Ok(all)
     }
 }

@@ -52,12 +52,17 @@ pub(crate) fn table(trial: &Trial) -> String {
             line("  of those, foretold by stage Cycle", trial.contacts_foretold, trial.contacts),
             line("  foretold where nothing touches", trial.contacts_cried, trial.vehicles - trial.contacts),
             line(
-                "within 3 mm after one setting by the rule of thumb",
+                "told: within 3 mm after one setting, thumb on the same readings",
                 trial.thumb_within_after_first,
                 trial.told,
             ),
             line(
-                "within 3 mm after one setting by eye along a straightedge",
+                "told or not: within 3 mm after one setting, thumb on the same",
+                trial.thumb_within_of_all,
+                trial.vehicles,
+            ),
+            line(
+                "told: within 3 mm after one setting by eye along a straightedge",
                 trial.eye_within_after_first,
                 trial.told,
             ),

@@ -569,6 +569,35 @@ async fn templates_are_one_to_one_in_both_formats() {
         circles.iter().map(|y| (y / 25.4 * 1e4).round() / 1e4).collect::<Vec<_>>(),
         [0.0, -2.0, -3.0, -4.0]
     );
+    // As a picture they lie where the table has them, down the sheet: 25.4 mm to the inch.
+    let picture = text("/api/v1/jobs/lookout-truck-12/templates/holes?of=three-hole%20drop&format=svg").await;
+    let down: Vec<f64> = picture
+        .split("<circle ")
+        .skip(1)
+        .map(|circle| circle.split(" cy=\"").nth(1).or_else(|| circle.split("cy=\"").nth(1)).unwrap())
+        .map(|rest| rest.split('"').next().unwrap().parse().unwrap())
+        .collect();
+    assert_eq!(down.len(), 4, "{picture}");
+    for (y, inches) in down.iter().zip([0.0, 2.0, 3.0, 4.0]) {
+        assert!((y - down[0] - inches * 25.4).abs() < 1e-3, "{down:?}");
+    }
+    // A cope is cut for the shell of its own end: 2 in and 3 in, with 1 1/2 in of stock.
+    let mut job = shop.get("/api/v1/jobs/water-tender-3").await;
+    job["document"]["bracket"]["builder"]["axle_shell"] = json!({ "text": "3", "unit": "in" });
+    let made = shop.call(Method::POST, "/api/v1/jobs", None, Some(job["document"].to_string())).await;
+    let made: Value = made.json().await.unwrap();
+    for (end, shell) in [("frame", 50.8_f64), ("axle", 76.2)] {
+        let path =
+            format!("/api/v1/jobs/{}/templates/cope?of={end}&format=dxf", made["id"].as_str().unwrap());
+        let deep = (shell - (shell * shell - 38.1 * 38.1).sqrt()) / 2.0;
+        let entities = dxf_entities(&text(&path).await);
+        let lowest = entities
+            .iter()
+            .filter(|(kind, _)| kind == "LINE")
+            .flat_map(|(_, g)| [group(g, 20), group(g, 21)])
+            .filter(|y| (y + deep).abs() < 1e-3);
+        assert!(lowest.count() > 0, "{end}: {deep}");
+    }
     // An arm 1 in thick with 1/2 in of room either way: 2 in less both rounded corners is 1 in, above
     // and below.
     let panel = text("/api/v1/jobs/lookout-truck-7/templates/panel?of=inner%20fender&format=dxf").await;

@@ -8,7 +8,7 @@ use derecho_server::serve::{Settings, launch_with_listener};
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use tokio::io::{AsyncReadExt, AsyncWriteExt};
-use tokio::net::{TcpListener, TcpStream};
+use tokio::net::{TcpListener, TcpSocket, TcpStream};
 use tokio::sync::oneshot;
 use tokio::task::JoinHandle;
 
@@ -188,4 +188,74 @@ async fn a_table_of_parts_runs_nowhere_and_comes_in_whole() {
     assert_eq!(doubled.matches("\"=cmd|' /C calc'!A0\"").count() % 2, 0, "names come back as they were");
     let long = served.asked("POST", "/api/v1/parts", JSON, &part(&"n".repeat(201))).await;
     assert!(long.starts_with("HTTP/1.1 422") && long.contains("at most 200 letters"), "{long}");
+}
+
+/// A connection from an address of this machine.
+async fn from(address: &str, to: SocketAddr) -> TcpStream {
+    let socket = TcpSocket::new_v4().unwrap();
+    socket.bind(format!("{address}:0").parse().unwrap()).unwrap();
+    socket.connect(to).await.unwrap()
+}
+
+/// What comes on a connection until the server closes it.
+async fn answer_of(mut stream: TcpStream, request: &str) -> String {
+    stream.write_all(request.as_bytes()).await.unwrap();
+    let mut answer = String::new();
+    let reading = stream.read_to_string(&mut answer);
+    tokio::time::timeout(Duration::from_secs(20), reading).await.expect("it closes").unwrap();
+    answer
+}
+
+const LIST: &str = "GET /api/v1/jobs HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n";
+
+/// Five hundred and twenty bodies that never end, from one address: it and everybody else is still answered.
+#[tokio::test(flavor = "multi_thread")]
+async fn slow_bodies_keep_nobody_out() {
+    let served = Served::start(Duration::from_secs(60)).await;
+    let head = format!("POST /api/v1/jobs HTTP/1.1\r\n{JSON}Content-Length: 4000\r\n\r\n{{\"format\"");
+    let mut held = Vec::new();
+    for _ in 0..520 {
+        let mut stream = from("127.0.0.1", served.address).await;
+        // One that is sent away at once may be closed already.
+        let _ = stream.write_all(head.as_bytes()).await;
+        held.push(stream);
+    }
+    for address in ["127.0.0.1", "127.0.0.2"] {
+        let told = answer_of(from(address, served.address).await, LIST).await;
+        assert!(told.starts_with("HTTP/1.1 200"), "{address}: {told}");
+    }
+}
+
+/// As many idle connections as there may be in all, from one address: another address is still let in.
+#[tokio::test(flavor = "multi_thread")]
+async fn one_address_does_not_take_every_connection() {
+    let served = Served::start(Duration::from_secs(60)).await;
+    let mut held = Vec::new();
+    for _ in 0..520 {
+        let mut stream = from("127.0.0.1", served.address).await;
+        let _ = stream.write_all(b"GET / HTTP/1.1\r\nHo").await;
+        held.push(stream);
+    }
+    let told = answer_of(from("127.0.0.2", served.address).await, LIST).await;
+    assert!(told.starts_with("HTTP/1.1 200"), "{told}");
+}
+
+/// Streams of events beyond what there may be are refused as a problem that says what to do, and everything else goes
+/// on.
+#[tokio::test(flavor = "multi_thread")]
+async fn held_streams_keep_nobody_out() {
+    let served = Served::start(Duration::from_secs(60)).await;
+    let head = format!("GET /api/v1/instruments/events HTTP/1.1\r\n{HOST}\r\n");
+    let (mut held, mut refused) = (Vec::new(), 0);
+    for _ in 0..80 {
+        let mut stream = from("127.0.0.1", served.address).await;
+        stream.write_all(head.as_bytes()).await.unwrap();
+        let mut first = [0; 12];
+        stream.read_exact(&mut first).await.unwrap();
+        refused += usize::from(first == *b"HTTP/1.1 503");
+        held.push(stream);
+    }
+    assert!((1..80).contains(&refused), "{refused} of 80 refused");
+    let told = answer_of(from("127.0.0.1", served.address).await, LIST).await;
+    assert!(told.starts_with("HTTP/1.1 200"), "{told}");
 }

@@ -143,6 +143,15 @@ fn what_is_due_comes_first_the_longest_overdue_before_the_others() {
     // On a later day it is due as well, after what was due before it.
     let later = listed(BayOrder::WaitingFirst(date(2027, 3, 5)));
     assert_eq!(later[..3], ["overdue for long", "overdue", "due later"]);
+    // What is due today is due: two weeks after the bolts were held by feel, and not the day before.
+    let first_due = |title: &str| -> jiff::civil::Date {
+        let listed = store.list("", 9, 0).unwrap().0;
+        let card = listed.into_iter().find(|job| job.title == title).and_then(|job| job.card).unwrap();
+        card.due[0].day
+    };
+    let today = first_due("due later");
+    assert_eq!(listed(BayOrder::WaitingFirst(today))[2], "due later");
+    assert_eq!(listed(BayOrder::WaitingFirst(today.yesterday().unwrap()))[2], "waits");
     assert_eq!(listed(BayOrder::Newest), ["waits", "due later", "overdue", "overdue for long"]);
     // Pages follow the order.
     let second = store.list_by("", 1, 1, BayOrder::WaitingFirst(date(2026, 11, 27))).unwrap();

@@ -403,7 +403,7 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                 .iter()
                 .map(|reason| match reason {
                     NeedReason::Steep => {
-                        format!("{} is steeper than {}", degrees(angle), degrees(steep_from))
+                        format!("{} is {} or more", degrees(angle), degrees(steep_from))
                     }
                     NeedReason::Swings => {
                         let (swing, limit) = apart(w, swing, limit);

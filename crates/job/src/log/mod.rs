@@ -72,7 +72,9 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             }
         }
     }
-    let names = crate::bolt_up::fastener_names(job, &resolved);
+    // Working out the whole plan of work takes longer than all the rest: where nothing was tightened it names nothing.
+    let tightened = job.bolt_up.fasteners.iter().any(|form| form.tight.is_some());
+    let names = if tightened { crate::bolt_up::fastener_names(job, &resolved) } else { Vec::new() };
     for form in &job.bolt_up.fasteners {
         let Some(tight) = &form.tight else { continue };
         let name = names.iter().find(|(key, _)| *key == form.key).map_or(form.key.as_str(), |(_, name)| name);

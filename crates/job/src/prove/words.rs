@@ -200,6 +200,7 @@ pub(super) fn says(
             rounded if rounded == "centred" => "Still off by less than the tape shows".to_owned(),
             sideways => format!("Still {sideways}"),
         },
+        ProveVerdict::PlanNotFitted if y_link => "Centred, but the work is not done yet".to_owned(),
         ProveVerdict::PlanNotFitted => "Centred, but the chosen plan is not fitted yet".to_owned(),
         ProveVerdict::NotDecided => {
             "Centred, but the bracket that is urged is neither fitted nor declined".to_owned()
@@ -247,9 +248,12 @@ pub(super) fn advice(
             ProveVerdict::BackToBar => {
                 format!("{reading} Back to stage Bar: it starts from the length set now.")
             }
+            ProveVerdict::PlanNotFitted if y_link => {
+                format!("{reading} Do what stage Bolt-up lists, record here what was done, and read again.")
+            }
             ProveVerdict::PlanNotFitted => {
                 format!(
-                    "{reading} Fit what was chosen in stage Bracket and read again, or choose the length alone."
+                    "{reading} Fit it as stage Bolt-up lists it and read again, or choose otherwise in stage Bracket."
                 )
             }
             ProveVerdict::NotDecided => {

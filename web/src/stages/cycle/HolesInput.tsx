@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { rowKeys, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { useRowIds } from "../../ui/useRowIds";
 import { setHoles } from "../job/edits";
 import { useJob } from "../job/useJob";
 
@@ -34,6 +35,7 @@ function Bracket({ end, title }: { end: End; title: string }) {
   const holes = job.setups?.found?.[`${end}_holes`] ?? [];
   const unit = job.rig?.sheet_unit ?? "in";
   const keys = rowKeys(holes);
+  const ids = useRowIds(holes);
   const put = (index: number, part: Partial<Hole>) => {
     const key = keys[index] ?? "";
     // As they are by then, not as they were when the field was left.
@@ -59,7 +61,7 @@ function Bracket({ end, title }: { end: End; title: string }) {
       <h4 className="font-semibold">Bracket {title}</h4>
       {holes.map((hole, index) => (
         <div
-          key={keys[index]}
+          key={ids[index]}
           className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-x-2 border-line border-b pb-1"
         >
           <TextField

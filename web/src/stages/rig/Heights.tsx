@@ -5,6 +5,7 @@ import { Choice } from "../../ui/Choice";
 import { rowKeys, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { useRowIds } from "../../ui/useRowIds";
 import { renameHeight, setRig } from "../job/edits";
 import { useJob } from "../job/useJob";
 
@@ -22,6 +23,7 @@ export function Heights({
 }) {
   const heights = rig.heights ?? [];
   const keys = rowKeys(heights);
+  const ids = useRowIds(heights);
   /** The height of a key as it is by then, not as it was when its field was left. */
   const put = (key: string, part: Partial<Schemas["HeightState"]>) =>
     change((job) => setRig({ heights: withRow(job.rig?.heights ?? [], key, part) })(job));
@@ -52,7 +54,7 @@ export function Heights({
         Heights it stands at, above ride height (− is below)
       </legend>
       {heights.map((height, index) => (
-        <div key={keys[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
+        <div key={ids[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
           <TextField
             job={jobId}
             pointer={`/rig/heights/${index}/name`}

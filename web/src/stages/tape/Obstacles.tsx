@@ -8,6 +8,7 @@ import { rowKeys, withRow } from "../../ui/rows";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { useRowIds } from "../../ui/useRowIds";
 import { setHardpoints } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { PointInput } from "./PointInput";
@@ -35,6 +36,7 @@ export function Obstacles() {
   const unit = job.rig?.sheet_unit ?? "in";
   const set = (changed: ObstacleForm[]) => change(setHardpoints({ obstacles: changed }));
   const keys = rowKeys(obstacles);
+  const ids = useRowIds(obstacles);
   const put = (key: string, part: Partial<ObstacleForm>) =>
     change((old) => setHardpoints({ obstacles: withRow(old.hardpoints?.obstacles ?? [], key, part) })(old));
   const free = ["old bracket", "oil pan", "exhaust", "differential"].find((name) =>
@@ -44,7 +46,7 @@ export function Obstacles() {
     <section className="grid gap-1">
       {obstacles.map((obstacle, index) => (
         <ObstacleInput
-          key={keys[index]}
+          key={ids[index]}
           index={index}
           kept={`/hardpoints/obstacles/=${keys[index]}`}
           obstacle={obstacle}
