@@ -148,6 +148,20 @@ impl Shop {
         made["id"].as_str().unwrap_or_else(|| panic!("{made}")).to_owned()
     }
 
+    /// Chooses the length alone for a job, where holes are on offer: no turns are said before that.
+    ///
+    /// # Panics
+    /// Where the server refuses it.
+    pub async fn choose_length_alone(&self, id: &str) {
+        let job = self.job(id).await;
+        let mut document = job["document"].clone();
+        document["setups"]["plans"]["chosen"] = serde_json::json!({});
+        let call = reqwest::Client::new().put(format!("{}/api/v1/jobs/{id}", self.address)).json(&document);
+        let answer =
+            call.header("If-Match", format!("\"{}\"", job["revision"])).send().await.expect("an answer");
+        assert!(answer.status().is_success(), "{}", answer.text().await.unwrap_or_default());
+    }
+
     /// A job as the server has it.
     pub async fn job(&self, id: &str) -> Value {
         let answer = reqwest::get(format!("{}/api/v1/jobs/{id}", self.address)).await;

@@ -108,7 +108,6 @@ async fn a_figure_stays_with_its_row() {
             "rig": { "sheet_unit": "in", "heights": [
                 { "name": "raised", "offset": "2 in" }, { "name": "loaded", "offset": "-1 in" },
                 { "name": "lowered", "offset": "-3 in" }] },
-            "hardpoints": { "obstacles": [{ "name": "sump" }, { "name": "cross tube" }] },
         }))
         .await;
     in_browser(DESK, |page| async move {
@@ -135,7 +134,7 @@ async fn a_figure_stays_with_its_row() {
         assert_ne!(lowered.prop("value").await?.unwrap(), "1 1/x");
         field.click().await?;
         field.send_keys(Key::Control + "a").await?;
-        field.send_keys(format!("-1 1/4{}", Key::Enter.value())).await?;
+        field.send_keys(format!("-1 1/4 in{}", Key::Enter.value())).await?;
         let job = shop.until(&id, |job| offsets(job)[0].contains("1/4")).await;
         assert_eq!(offsets(&job).len(), 2);
         assert!(offsets(&job)[1].starts_with("lowered -3"));

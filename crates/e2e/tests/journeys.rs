@@ -55,7 +55,15 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         // e = 1/2 in on a 32 in bar at v = 6 in: √((31.4325 + 0.5)² + 36) − 32 = 0.4913 in,
         // at 1/6 in a turn 2.948 turns: 17.69 flats, so 18.
         page.key("3").await?;
-        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns out").await?;
+        // Holes are on offer, and the length alone runs into the pan: that is decided first, in Bracket.
+        page.sees(ANSWER, "Decide first, a hole or the length alone").await?;
+        page.press("Go to Bracket").await?;
+        page.pick("//button[starts-with(normalize-space(), 'Show all')]").await?;
+        page.pick("//tr[@data-option='no bracket']//button").await?;
+        page.press("Choose this plan").await?;
+        page.saved().await?;
+        page.key("3").await?;
+        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
         page.sees(SLATE, "3 turns less 0.31 flat").await?;
         page.enter("Length set, eye to eye", "32 1/2").await?;
         page.sees(SLATE, "Set to 32 1/2″. The axle should be centred now").await?;
@@ -91,8 +99,9 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
 async fn the_worked_example_stands_on_the_screen_to_its_digits() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
+        shop.choose_length_alone("lookout-truck-12").await;
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
-        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns out").await?;
+        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
         page.sees(SLATE, "3 turns less 0.14 flat").await?;
         for working in
             ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"]
@@ -489,6 +498,7 @@ async fn the_stick_is_dragged_and_everything_follows() {
 async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
+        shop.choose_length_alone("lookout-truck-7").await;
         page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
         // A slip of the finger is mended in its own field.
@@ -628,6 +638,7 @@ async fn a_change_made_while_the_server_is_down_is_kept_and_saved_later() {
 async fn what_a_person_prefers_stays_after_a_reload() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
+        shop.choose_length_alone("lookout-truck-7").await;
         let url = format!("{}/jobs/lookout-truck-7/bar", shop.address);
         page.go(&url).await?;
         page.sees(ANSWER, "1/2″").await?;

@@ -295,7 +295,7 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/sway", shop.address)).await?;
-        page.sees("[data-room]", "clear of everything measured").await?;
+        page.sees("[data-room]", "clear of what was measured beside them").await?;
         page.press("Add a shock").await?;
         page.saved().await?;
         // Begun and not measured, nothing is called clear, and what is wanted is a press to its field.
@@ -323,7 +323,7 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
             type_at(&page, &pointer, "22").await?;
             kept(&page, &shop, &pointer, "22").await?;
         }
-        page.sees("[data-room]", "clear of everything measured").await?;
+        page.sees("[data-room]", "clear of what was measured beside them").await?;
         // A panel across the arm wants a hole.
         page.press("Add a panel").await?;
         page.saved().await?;

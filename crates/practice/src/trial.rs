@@ -3,7 +3,7 @@
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 use derecho_core::measure::centring::{Answer, Centring};
-use derecho_core::measure::{Length, Side, TapeEntry};
+use derecho_core::measure::{Length, TapeEntry};
 use derecho_job::bar::can_be_followed;
 use derecho_job::bar::further::Further;
 use derecho_job::bar::next::next_reading;
