@@ -62,7 +62,7 @@ async fn a_bought_bar_goes_from_the_library_to_the_length_set() {
         // 1.9962 in out of 30 1/2 at 1/6 in a turn: 11.977 turns, 71.86 flats, so 12 turns.
         page.sees(ANSWER, "Set the long-sleeve turnbuckle bar to 32 1/2″, 12 turns longer").await?;
         page.sees("[data-bench]", "right in, it measures 30 1/2″ eye to eye").await?;
-        page.sees("[data-bench]", "12 turns longer, both ends coming out alike: 32 1/2″ on the bench")
+        page.sees("[data-bench]", "12 turns longer, both ends turned out alike: 32 1/2″ on the bench")
             .await?;
         // An inch came out of the 2 3/4 in that go in.
         page.sees("[data-bench]", "1 3/4″ of thread stays in at each end").await?;

@@ -20,6 +20,7 @@ fn job(value: &Value) -> Job {
     job
 }
 
+#[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]
 fn demo(name: &str) -> Value {
     let path = format!("{}/../../demo/{name}.derecho.json", env!("CARGO_MANIFEST_DIR"));
     serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
@@ -300,7 +301,8 @@ fn a_job_is_not_settled_over_a_failure() {
     let at = "2026-11-26T08:00:00Z".parse().unwrap();
     assert!(settle(&job(&ready), at).is_some());
     let mark = json!({ "at": "2026-11-25T15:00:00Z" });
-    let rows: [(GateKind, &dyn Fn(&mut Value)); 9] = [
+    type Failing<'a> = (GateKind, &'a dyn Fn(&mut Value));
+    let rows: [Failing<'_>; 9] = [
         (GateKind::ComplaintAgain, &|value| value["complaints"][0]["after"] = json!("worse")),
         (GateKind::RoadStopped, &|value| {
             value["proof"]["road"] =

@@ -2,13 +2,14 @@
 //! mistake would be seen.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_core::measure::{TapeEntry, Unit};
+use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::document::forward;
 use derecho_job::results::{plan, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use serde_json::{Value, json};
 
+#[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]
 fn demo(name: &str) -> Value {
     let path = format!("{}/../../demo/{name}.derecho.json", env!("CARGO_MANIFEST_DIR"));
     serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
@@ -80,7 +81,7 @@ fn past_the_stops_is_looked_at_past_the_stops() {
         assert!(!told.links.as_ref().unwrap().fails, "it works to the stops");
         told.checks.iter().find(|check| check.name == "past the stops").map(|check| check.verdict)
     };
-    let [least, most] = of(160.0).links.unwrap().window_mm.unwrap().map(|length| length.to_mm());
+    let [least, most] = of(160.0).links.unwrap().window_mm.unwrap().map(Length::to_mm);
     assert_eq!(past(least + 0.2), Some(FitVerdict::Bad));
     assert_eq!(past(most - 0.2), Some(FitVerdict::Bad));
     assert_eq!(past(f64::midpoint(least, most)), Some(FitVerdict::Good));
@@ -129,7 +130,7 @@ fn figures_taken_out_of_a_list_leave_the_others_in_it() {
 #[test]
 fn a_rise_is_as_good_as_its_two_heights() {
     use derecho_core::bar::evidence::{RiseSource, rise};
-    use derecho_core::measure::{Angle, Length, Side};
+    use derecho_core::measure::{Angle, Side};
     let inches = Length::from_inches;
     let heights = Some((inches(26.0), inches(20.0)));
     let known = rise(inches(32.0), Side::Left, heights, inches(0.125), None, Angle::ZERO).unwrap();

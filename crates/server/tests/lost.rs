@@ -111,9 +111,9 @@ fn a_bay_that_is_gone_is_not_served_empty_and_the_copy_that_brings_it_back_is_na
     for lose in [0, 1] {
         let database = folder.path().join(DATABASE_FILE);
         if lose == 0 {
-            fs::remove_file(&database).unwrap()
+            fs::remove_file(&database).unwrap();
         } else {
-            fs::write(&database, "x").unwrap()
+            fs::write(&database, "x").unwrap();
         }
         for words in [&["serve", "--listen", "127.0.0.1:0"][..], &["export"]] {
             let told = derecho(&[words, &["--data", data]].concat());

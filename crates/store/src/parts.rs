@@ -23,10 +23,11 @@ fn stored(row: &Row<'_>) -> rusqlite::Result<(String, bool, String, String)> {
     Ok((lossy(row, 0)?, row.get(1).unwrap_or_default(), lossy(row, 2)?, lossy(row, 3)?))
 }
 
+/// The id of a part, and the part as far as it can be read.
+type Read = (String, Result<StoredPart, StoreError>);
+
 /// Every part with its id, as far as it can be read.
-pub(crate) fn every(
-    connection: &Connection,
-) -> Result<Vec<(String, Result<StoredPart, StoreError>)>, StoreError> {
+pub(crate) fn every(connection: &Connection) -> Result<Vec<Read>, StoreError> {
     let mut statement = connection.prepare_cached(sql::LIST_PARTS)?;
     let rows = statement.query_map([], stored)?.collect::<Result<Vec<_>, _>>()?;
     Ok(rows.into_iter().map(|row| (row.0.clone(), part_of(row))).collect())

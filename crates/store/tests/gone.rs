@@ -34,7 +34,7 @@ fn a_bay_that_is_gone_or_cut_off_is_not_opened_empty_where_there_is_a_copy() {
     let database = folder.path().join(DATABASE_FILE);
     let lost: [&dyn Fn(); 3] =
         [&|| fs::remove_file(&database).unwrap(), &|| fs::write(&database, b"").unwrap(), &|| {
-            fs::write(&database, b"S").unwrap()
+            fs::write(&database, b"S").unwrap();
         }];
     for lose in lost {
         lose();

@@ -203,13 +203,12 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     for look in looks {
         let key = format!("look/{}", words::look_key(look.kind));
         match answer(&job.proof.looked_at, look.kind) {
-            Some(true) => {}
             Some(false) => gates.push(gate(GateKind::NotRight, &key, words::not_right(look.kind))),
             // Where nothing was undone nothing came loose.
             None if progressed.steps > 0 => {
                 gates.push(gate(GateKind::NotLookedAt, &key, words::not_looked_at(look.kind)));
             }
-            None => {}
+            Some(true) | None => {}
         }
     }
     gates
