@@ -256,6 +256,30 @@ fn a_fitted_drag_link_part_is_not_forgotten() {
     assert!((needs.drag_link_difference_deg.unwrap().to_degrees() - difference(&planned)).abs() < 0.2);
 }
 
+/// The axle comes 3/8 in over and takes the drag link's far end with it. Set and read again, nobody has turned the sleeve
+/// yet: what is to be turned is the same figure in the step and where the wheel is looked at.
+#[test]
+fn the_drag_link_is_still_to_be_turned_once_the_axle_is_set() {
+    let mut value = demo("tower-truck-8");
+    let turn = |value: &Value| step(&worked(value), "drag-link/turn").how.clone().unwrap().inches;
+    let before = turn(&value);
+    assert!(before.contains("Lengthen the drag link 3/8\""), "{before}");
+    let fitting = solved(&value).bar.unwrap().correction.unwrap().fitting;
+    let mut round = serde_json::to_value(fitting).unwrap();
+    round["length"] = json!("31 7/8 in");
+    value["setups"]["rounds"] = json!([round]);
+    let six = json!(["6 in", "6 in", "6 in", "6 in"]);
+    value["sheets"]
+        .as_array_mut()
+        .unwrap()
+        .push(json!({ "id": "after", "unit": "in", "round": 1, "method": "frame_to_hub",
+        "left": six, "right": six, "conditions": { "on_its_weight": true } }));
+    assert_eq!(turn(&value), before);
+    let settling = solved(&value).settling;
+    let look = settling.looks.iter().find(|look| look.kind == LookKind::WheelStraight).unwrap();
+    assert_eq!(look.says.as_ref().unwrap().inches, before);
+}
+
 /// A rear axle has no steering wheel: no step, no look, no advice speaks of one.
 #[test]
 fn a_rear_axle_has_nothing_to_steer() {

@@ -2,15 +2,18 @@
 //! read, and a shop that comes in whole or not at all.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod running;
+
 use std::fs;
-use std::io::{BufRead, BufReader, Cursor, Write};
+use std::io::{Cursor, Write};
 use std::os::unix::fs::PermissionsExt as _;
 use std::path::Path;
-use std::process::{Child, Command, Output, Stdio};
+use std::process::{Command, Output};
 use std::time::Duration;
 
 use derecho_store::DATABASE_FILE;
 use reqwest::{Client, StatusCode};
+use running::Server;
 use serde_json::{Value, json};
 use zip::ZipWriter;
 use zip::write::SimpleFileOptions;
@@ -28,25 +31,17 @@ fn demo(name: &str) -> String {
     folder.join(format!("{name}.derecho.json")).to_str().unwrap().to_owned()
 }
 
-/// A running server that is killed when it goes out of use.
-struct Server {
-    child: Child,
+/// A running server and somebody who calls it.
+struct Caller {
+    _server: Server,
     address: String,
     client: Client,
 }
 
-impl Server {
+impl Caller {
     fn start(data: &Path) -> Self {
-        let mut child = Command::new(env!("CARGO_BIN_EXE_derecho"))
-            .args(["serve", "--listen", "127.0.0.1:0", "--data"])
-            .arg(data)
-            .stdout(Stdio::piped())
-            .spawn()
-            .unwrap();
-        let mut line = String::new();
-        BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
-        let address = line.trim().rsplit_once(' ').unwrap().1.trim_end_matches('/').to_owned();
-        Self { child, address, client: Client::new() }
+        let server = Server::start(data);
+        Self { address: server.address.clone(), _server: server, client: Client::new() }
     }
 
     fn at(&self, path: &str) -> String {
@@ -64,14 +59,6 @@ impl Server {
         let answer = self.client.post(self.at("/jobs")).json(&job).send().await.unwrap();
         assert_eq!(answer.status(), StatusCode::CREATED);
         answer.json().await.unwrap()
-    }
-}
-
-impl Drop for Server {
-    fn drop(&mut self) {
-        // SIGKILL: nothing is flushed or closed.
-        let _ = self.child.kill();
-        let _ = self.child.wait();
     }
 }
 
@@ -134,7 +121,7 @@ async fn what_the_program_writes_is_read_by_its_owner_alone() {
     // There before, and open to everybody, as a folder made by hand is.
     fs::create_dir(&data).unwrap();
     fs::set_permissions(&data, fs::Permissions::from_mode(0o755)).unwrap();
-    let server = Server::start(&data);
+    let server = Caller::start(&data);
     server.made("Hose truck 2").await;
     let mode = |path: &Path| fs::metadata(path).unwrap().permissions().mode() & 0o777;
     for ending in ["", "-wal", "-shm"] {
@@ -162,7 +149,7 @@ async fn what_the_program_writes_is_read_by_its_owner_alone() {
 async fn a_job_that_was_taken_out_comes_back_over_the_network_and_by_the_command() {
     let folder = tempfile::tempdir().unwrap();
     let data = folder.path().to_str().unwrap();
-    let server = Server::start(folder.path());
+    let server = Caller::start(folder.path());
     let job = server.made("Hose truck 3").await;
     let id = job["id"].as_str().unwrap();
     let take_out = || server.client.delete(server.at(&format!("/jobs/{id}"))).header("If-Match", "\"1\"");
@@ -202,7 +189,7 @@ async fn a_job_that_was_taken_out_comes_back_over_the_network_and_by_the_command
 #[tokio::test(flavor = "multi_thread")]
 async fn one_key_names_one_edit() {
     let folder = tempfile::tempdir().unwrap();
-    let server = Server::start(folder.path());
+    let server = Caller::start(folder.path());
     let job = server.made("Hose truck 4").await;
     let id = job["id"].as_str().unwrap();
     let put = async |title: &str, revision: u64| {
@@ -242,7 +229,7 @@ async fn a_shop_that_is_cut_off_came_in_whole_or_not_at_all() {
     const JOBS: usize = 300;
     let folder = tempfile::tempdir().unwrap();
     for made_ready in [1, JOBS / 2, JOBS - 1] {
-        let server = Server::start(folder.path());
+        let server = Caller::start(folder.path());
         let before = server.json("/jobs").await["total"].as_u64().unwrap();
         let sending = {
             let call = server.client.post(server.at("/shop.zip")).header("Content-Type", "application/zip");
@@ -258,7 +245,7 @@ async fn a_shop_that_is_cut_off_came_in_whole_or_not_at_all() {
         let kept = server.made("Saved meanwhile").await;
         drop(server);
         drop(sending.await);
-        let server = Server::start(folder.path());
+        let server = Caller::start(folder.path());
         let total = server.json("/jobs").await["total"].as_u64().unwrap();
         assert!(
             [before + 1, before + 1 + JOBS as u64].contains(&total),

@@ -2,43 +2,14 @@
 //! afterwards.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use std::io::{BufRead, BufReader};
-use std::path::Path;
-use std::process::{Child, Command, Stdio};
+mod running;
+
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 
 use reqwest::Client;
+use running::Server;
 use serde_json::{Value, json};
-
-/// A running server that is killed when it goes out of use.
-struct Server {
-    child: Child,
-    address: String,
-}
-
-impl Server {
-    fn start(data: &Path) -> Self {
-        let mut child = Command::new(env!("CARGO_BIN_EXE_derecho"))
-            .args(["serve", "--listen", "127.0.0.1:0", "--data"])
-            .arg(data)
-            .stdout(Stdio::piped())
-            .spawn()
-            .unwrap();
-        let mut line = String::new();
-        BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
-        let address = line.trim().rsplit_once(' ').unwrap().1.trim_end_matches('/').to_owned();
-        Self { child, address }
-    }
-}
-
-impl Drop for Server {
-    fn drop(&mut self) {
-        // SIGKILL: nothing is flushed or closed.
-        let _ = self.child.kill();
-        let _ = self.child.wait();
-    }
-}
 
 fn document(count: u64) -> Value {
     json!({ "format": "derecho-job", "version": 3, "title": format!("save {count}") })

@@ -175,11 +175,13 @@ function Wall({ stage }: { stage: StageName }) {
   const { job, results } = useJob();
   const { elevation, bar } = results;
   const sweep = bar?.sweep ?? [];
-  const hasPlan = bar?.correction !== undefined;
-  const set = bar?.correction?.set;
+  // Where it is not decided yet what is set, nothing is drawn as if it were.
+  const correction = bar?.correction?.decide_first ? undefined : bar?.correction;
+  const hasPlan = correction !== undefined;
+  const set = correction?.set;
   const lengths = bar && {
     found: bar.found.length_mm,
-    planned: set?.length_mm ?? bar.correction?.planned.length_mm ?? bar.found.length_mm,
+    planned: set?.length_mm ?? correction?.planned.length_mm ?? bar.found.length_mm,
   };
   return (
     <section
@@ -193,7 +195,7 @@ function Wall({ stage }: { stage: StageName }) {
           steeringSide={job.rig?.steering_side}
           hasPlan={hasPlan}
           lengths={lengths}
-          planName={bar?.correction?.set ? "as set" : "plan"}
+          planName={set ? "as set" : "plan"}
           detail={<Late>{DETAILS[stage]}</Late>}
           overlay={
             stage === "bracket"
@@ -263,7 +265,7 @@ function LiveRule() {
       uncertainty: basis?.uncertainty_mm ?? read?.centring?.uncertainty_mm,
     });
   }
-  if (!prove && sample && bar?.correction)
+  if (!prove && sample && bar?.correction && !bar.correction.decide_first)
     pointers.push({ name: bar.correction.set ? "as set" : "plan", kind: "plan", mm: sample.planned_mm });
   return <Rule pointers={pointers} tolerance={tolerance} />;
 }

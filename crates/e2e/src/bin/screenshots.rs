@@ -13,7 +13,7 @@ const VIEWS: [View; 19] = [
     ("bay", DESK, "/", ""),
     ("rig", DESK, "/jobs/water-tender-3/rig", "f"),
     ("tape", DESK, "/jobs/lookout-truck-7/tape", ""),
-    ("bar", DESK, "/jobs/lookout-truck-12/bar", ""),
+    ("bar", DESK, "/jobs/tower-truck-8/bar", ""),
     ("start", DESK, "/", "start"),
     ("bar-lowered-mm", DESK, "/jobs/relay-van-2/bar", "u]]]]]]]]"),
     ("bracket", DESK, "/jobs/lookout-truck-7/bracket", ""),

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use super::words;
 use crate::assembly::assemble;
 use crate::document::Job;
-use crate::setups::Setups;
+use crate::setups::{Resolved, Setups};
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length, Phrase};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
@@ -58,9 +58,31 @@ pub struct SteeringResult {
     pub change_says: Phrase,
 }
 
-/// What the drag link wants once the axle stands as planned, in words; None where no link was measured.
+/// The job before anything was set: the drag link was measured with the axle where it stood then.
+fn as_it_came(job: &Job) -> Job {
+    let mut came = job.clone();
+    let part =
+        job.setups.rounds.iter().rev().map(|round| round.drag_link.clone()).find(|part| !part.is_empty());
+    came.setups.rounds.clear();
+    came.sheets.retain(|sheet| sheet.round == 0);
+    if let Some(part) = part {
+        came.setups.plans.chosen.get_or_insert_default().drag_link = part;
+    }
+    came
+}
+
+/// What the drag link wants once the axle stands as planned, in words; None where no link was measured. The same before
+/// the axle is set and after it: nobody turned the sleeve by setting the bar.
 #[must_use]
 pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> {
+    if job.setups.rounds.is_empty() {
+        return wanted(job, setups);
+    }
+    let came = as_it_came(job);
+    wanted(&came, Resolved::of(&came).setups())
+}
+
+fn wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> {
     let form = job.hardpoints.steering.as_ref()?;
     let assembly = assemble(job, setups).ok()?;
     let mechanism = assembly.mechanism();

@@ -26,9 +26,12 @@ function EndsDetail({ bar }: { bar: Schemas["BarResult"] }) {
   const { travel, shown } = useStance();
   const { elevation } = results;
   const sample = at(bar.sweep, travel ?? elevation.driven_travel_mm);
-  const angle = (shown === "found" ? sample?.found_angle_deg : sample?.planned_angle_deg) ?? 0;
-  const ends = (bar.correction?.setting?.ends ?? []).filter((end) => end.engagement_after_mm !== undefined);
-  const length = bar.correction?.length_mm ?? bar.found.length_mm;
+  // Nothing is drawn as set where it is not decided yet what is set.
+  const correction = bar.correction?.decide_first ? undefined : bar.correction;
+  const asFound = shown === "found" || !correction;
+  const angle = (asFound ? sample?.found_angle_deg : sample?.planned_angle_deg) ?? 0;
+  const ends = (correction?.setting?.ends ?? []).filter((end) => end.engagement_after_mm !== undefined);
+  const length = correction?.length_mm ?? bar.found.length_mm;
   // The frame eye is on the right of the picture where the vehicle's left is and the eye with it.
   const flipped = (elevation.frame_eye_side === "left") === (face === "front");
   const says = `The bar's ends, enlarged: ${fine(length, units)} eye to eye`;
