@@ -103,6 +103,40 @@ fn a_built_bar_has_the_length_of_its_strapped_gap_in_every_stage() {
     assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::CanSettle);
 }
 
+/// Built, hung and read again: there was no bar before, so nothing was predicted of how far the axle comes over, and it is
+/// proved by where it stands. 1/4 in to the left as it stood, centred now.
+#[test]
+fn a_built_bar_is_proved_by_where_the_axle_stands() {
+    let mut value = level();
+    value["sheets"] = json!([sheet("156 mm", "144 mm", 0), sheet("150 mm", "150 mm", 1)]);
+    value["setups"] = json!({ "found": { "bar": { "frame_eye_height": "600 mm", "axle_eye_height": "580 mm" } },
+        "rounds": [{ "length": "745 mm" }] });
+    value["bracket"]["builder"] =
+        json!({ "gap": "700 mm", "frame_shell": "45 mm", "axle_shell": "45 mm", "stock": "32 mm" });
+    let results = solved(&value);
+    let prove = results.prove.unwrap();
+    assert_eq!(prove.verdict, ProveVerdict::CanSettle);
+    assert!(prove.movement.is_none(), "{:?}", prove.movement);
+    assert!(results.settling.gates.iter().all(|gate| gate.kind != GateKind::MovedOtherwise));
+}
+
+/// Set to 893.2 mm, and typed as the tape shows it, 893: the step that was ticked still reads as it did.
+#[test]
+fn a_length_typed_to_the_graduation_changes_no_ticked_step() {
+    let mut value = level();
+    value["sheets"] = json!([sheet("157.5 mm", "143 mm", 0)]);
+    value["setups"]["found"] = json!({ "bar": { "length": "900 mm", "frame_eye_height": "640 mm", "axle_eye_height": "570 mm" },
+        "adjuster": turnbuckle("50 mm") });
+    let does = |value: &Value| step(&worked(value), "bar/turn").does.millimetres.clone();
+    let before = does(&value);
+    let mut round = serde_json::to_value(solved(&value).bar.unwrap().correction.unwrap().fitting).unwrap();
+    let wanted = round["wanted_mm"].as_f64().unwrap();
+    assert!((wanted - wanted.round()).abs() > 0.05, "{wanted} is no whole millimetre");
+    round["length"] = json!(format!("{:.0} mm", wanted));
+    value["setups"]["rounds"] = json!([round]);
+    assert_eq!(does(&value), before);
+}
+
 /// Battery off before the first arc, on after the last, also where nothing but the bar is welded, and it is not proved
 /// before it is built, however centred the strapped axle reads.
 #[test]

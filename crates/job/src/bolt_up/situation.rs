@@ -259,6 +259,13 @@ fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
         .collect()
 }
 
+/// The length a step names: what was wanted, where it was set as wanted. A tape that reads it to its graduation does not
+/// change the plan.
+fn as_wanted(job: &Job, length: Length) -> Length {
+    let wanted = job.setups.rounds.last().and_then(|round| round.wanted_mm).map(Length::from_mm);
+    wanted.filter(|wanted| (*wanted - length).abs() <= usual::AS_WANTED).unwrap_or(length)
+}
+
 fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     let (found, target) = (&setups.found, target(job, setups));
     let hangs = (target.bar.name != found.bar.name).then(|| target.bar.name.clone());
@@ -268,7 +275,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     let made_to_length = target.bar.made_to_length || setups.known.built;
     let fixed = kind == Some(AdjusterKind::Fixed) && !made_to_length;
     let length = (made_to_length || (!fixed && (hangs.is_some() || change > usual::AS_WANTED)))
-        .then(|| target.view.length());
+        .then(|| as_wanted(job, target.view.length()));
     let moved = !target.moves.since(found.moves).is_none() || target.in_place != found.in_place;
     if hangs.is_none() && length.is_none() && !moved {
         return None;

@@ -243,7 +243,9 @@ fn prove_axle(job: &Job, resolved: &Resolved, (y_link, found): (bool, Found<'_>)
         return None;
     }
     let setups = resolved.setups();
-    let before = read_before(job, &resolved.sheets, rounds);
+    // Where there was no bar, no bar's length says how far the axle should have come: strapped, it was anywhere before.
+    let had_no_bar = |read: usize| read == 0 && setups.is_some_and(|setups| setups.known.built);
+    let before = read_before(job, &resolved.sheets, rounds).filter(|(read, _)| !had_no_bar(*read));
     let before_sheet = before.and_then(|(_, before)| job.sheets.iter().find(|sheet| sheet.id == before.id));
     let before_round = before.map_or(0, |(round, _)| round);
     let earlier = before.zip(setups).map(|((round, _), setups)| &setups.rounds[round]);
