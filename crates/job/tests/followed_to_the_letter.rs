@@ -137,6 +137,27 @@ fn a_length_typed_to_the_graduation_changes_no_ticked_step() {
     assert_eq!(does(&value), before);
 }
 
+/// Arms are as long as their ends are apart with the axle where it stood, 12.7 mm to the left: there it stands square and
+/// in its place. Taken as if it had stood centred, the left arm comes out by 12.7 · 50/900 = 0.7 mm shorter and the right one
+/// as much longer, a tenth of a degree over 760 mm.
+#[test]
+fn arms_are_as_long_as_they_were_where_the_axle_stood() {
+    for name in ["lookout-truck-7", "lookout-truck-4"] {
+        let mut value = demo(name);
+        value["setups"].as_object_mut().unwrap().remove("plans");
+        value["rig"]["driven_height"] = json!("");
+        value["hardpoints"].as_object_mut().unwrap().remove("height");
+        value["sheets"] = json!([sheet("162.7 mm", "137.3 mm", 0)]);
+        let cycled = cycle(&job(&value));
+        let heave = &cycled.found.as_ref().unwrap().heave;
+        let ride =
+            heave.iter().min_by(|a, b| a.left_mm.abs().partial_cmp(&b.left_mm.abs()).unwrap()).unwrap();
+        assert!((ride.y_mm.to_mm() - 12.7).abs() < 0.5, "{name}: {}", ride.y_mm.to_mm());
+        assert!(ride.yaw_deg.to_degrees().abs() < 0.005, "{name}: {}", ride.yaw_deg.to_degrees());
+        assert!(ride.x_mm.to_mm().abs() < 0.3, "{name}: {}", ride.x_mm.to_mm());
+    }
+}
+
 /// Battery off before the first arc, on after the last, also where nothing but the bar is welded, and it is not proved
 /// before it is built, however centred the strapped axle reads.
 #[test]

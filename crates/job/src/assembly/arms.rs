@@ -105,8 +105,8 @@ impl Reader<'_> {
         if let Some(length) = typed {
             self.fit_length(&pointer, &name, length.to_mm(), &mut body, &axle);
         }
-        // A link is as long as its ends are apart where they were read.
-        let apart = body.as_read().distance(axle.at);
+        // A link is as long as its ends are apart where they were read: the axle stood off to one side then.
+        let apart = body.as_read().distance(self.as_it_stood(axle.at));
         if apart < usual::COINCIDENT {
             self.fault(
                 pointer.clone(),
@@ -140,10 +140,15 @@ impl Reader<'_> {
         arms.assumed.push(axle.assumed || body.assumed);
     }
 
+    /// A point of the axle, measured from the axle's own middle, where it was when the lengths were read.
+    fn as_it_stood(&self, axle: DVec3) -> DVec3 {
+        axle + DVec3::new(0.0, self.stood, 0.0)
+    }
+
     /// The length rules: it places the body end fore and aft. Where that was measured too and
     /// differs, the likely cause is told.
     fn fit_length(&mut self, pointer: &str, name: &str, length: f64, body: &mut Read, axle: &Read) {
-        let across = body.as_read() - axle.at;
+        let across = body.as_read() - self.as_it_stood(axle.at);
         let along = length * length - across.y * across.y - across.z * across.z;
         if along <= 0.0 {
             self.fault(

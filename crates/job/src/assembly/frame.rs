@@ -19,6 +19,8 @@ pub(super) struct SharedSetup {
     pub(super) driven: Length,
     /// Travel of the height the points were read at: arms lie along their readings there.
     pub(super) read: Length,
+    /// How far to the left of the frame's middle the axle stood then.
+    pub(super) stood: Length,
     pub(super) location: AxleLocation,
     /// Whether the first link is the track bar.
     pub(super) has_bar: bool,
@@ -92,7 +94,7 @@ impl SharedSetup {
         let links = bar_link.into_iter().chain(self.arms.links.iter().copied()).collect();
         let (wind_up, held) = (self.wind_up(bar.is_some()), self.held(bar.is_some()));
         let mut suspension = Suspension::new(self.axle_height, links, wind_up, held);
-        suspension.fit(&Pose { z: self.read, ..Pose::RIDE }, false);
+        suspension.fit(&Pose { y: self.stood, z: self.read, ..Pose::RIDE }, false);
         suspension
     }
 

@@ -122,6 +122,11 @@ pub fn envelope(mechanism: &Mechanism, side: usize, watched: bool) -> Result<Env
     Ok(begun.joined(low, high))
 }
 
+/// How far to the left of the frame's middle the axle stood before anything was set: as its points were measured.
+fn stood(setups: &Setups) -> Length {
+    setups.rounds.first().unwrap_or(&setups.base).offset
+}
+
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
 pub(crate) struct ReadJob {
     frame: SharedSetup,
@@ -164,6 +169,7 @@ impl ReadJob {
                 axle_height,
                 leads: if rig.end == Some(AxleEnd::Rear) { 1.0 } else { -1.0 },
             },
+            stood: setups.map_or(Length::ZERO, stood).to_mm(),
             assumptions: Vec::new(),
             warnings: Vec::new(),
             faults: Vec::new(),
@@ -182,6 +188,7 @@ impl ReadJob {
             axle_height: Length::from_mm(axle_height),
             driven: -heights::driven_offset(rig),
             read: -reader.read_at,
+            stood: Length::from_mm(reader.stood),
             location,
             has_bar: eyes.is_some(),
             tightened: -heights::offset_of(rig, &job.hardpoints.tightened_height),

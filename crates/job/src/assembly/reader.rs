@@ -16,6 +16,8 @@ pub(super) struct Reader<'a> {
     /// Body above ride height when the points were read.
     pub(super) read_at: Length,
     pub(super) sizes: Sizes,
+    /// How far to the left of the frame's middle the axle stood when its points were measured, mm.
+    pub(super) stood: f64,
     pub(super) assumptions: Vec<Assumption>,
     pub(super) warnings: Vec<Phrase>,
     pub(super) faults: Vec<FieldError>,
