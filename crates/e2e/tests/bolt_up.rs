@@ -83,11 +83,15 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
         is(&page, "read-again", "ready").await?;
         tick(&page, "read-again").await?;
         // The drag link comes with the axle: it is turned, and held.
+        is(&page, "read-again", "done").await?;
         tick(&page, "drag-link/turn").await?;
+        is(&page, "drag-link/turn", "done").await?;
         wrench(&page, "drag-link/clamps", "40 lb-ft").await?;
         tick(&page, "drag-link/clamps").await?;
+        is(&page, "drag-link/clamps", "done").await?;
         wrench(&page, "bar/jam", "95 lb-ft").await?;
         tick(&page, "bar/jam").await?;
+        is(&page, "bar/jam", "done").await?;
         tick(&page, "witness").await?;
         is(&page, "witness", "done").await?;
         page.pick("//section[@aria-label='Put back']//button").await?;

@@ -223,7 +223,7 @@ async fn details_over_the_axle_go_with_the_stick_and_with_what_is_set() {
         page.sees("[data-detail]", "44.5 mm up from the old hole").await?;
         page.key("u").await?;
         // The bar's has what stays in, the tape's both means, the proof's before and now.
-        page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
+        page.go(&format!("{}/jobs/tower-truck-8/bar", shop.address)).await?;
         page.sees("[data-detail]", "of thread stays in at each end").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees("[data-detail]", "face of the hub").await?;
