@@ -224,6 +224,7 @@ async fn two_windows_on_one_job_meet_the_choice() {
 async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
+        shop.choose_length_alone("lookout-truck-12").await;
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.sees("[data-travel]", "ride height").await?;
         let before = page.asked_in_all().await?;
@@ -469,6 +470,7 @@ async fn the_screen_reads_back_as_the_core_does() {
 async fn the_stick_is_dragged_and_everything_follows() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
+        shop.choose_length_alone("lookout-truck-7").await;
         page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
         page.sees("[data-travel]", "ride height").await?;
         let stick = page.at("//*[@data-stick]").await?;
