@@ -335,6 +335,29 @@ fn the_drag_link_is_still_to_be_turned_once_the_axle_is_set() {
     assert_eq!(look.says.as_ref().unwrap().inches, before);
 }
 
+/// Whatever somebody called what stands in the way, a reason can be written for it, is kept, and opens the way for that
+/// one thing alone.
+#[test]
+fn a_reason_can_be_written_for_what_has_a_long_name() {
+    let mut value = level();
+    let long = "the bracket of the steering damper with both of its bolts and the spacer behind it, as it came from the depot, left".to_owned();
+    assert!(long.len() > 110 && long.len() <= 120, "{}", long.len());
+    value["bolt_up"] = json!({ "taken_off": [{ "name": long }] });
+    value["complaints"] = json!([{ "text": format!("{long}\n").repeat(30) }]);
+    let gates = solved(&value).settling.gates;
+    let reasons: Vec<Value> = gates
+        .iter()
+        .map(|gate| json!({ "key": gate.key, "read": gate.says.inches, "because": "the depot keeps it" }))
+        .collect();
+    assert!(reasons.len() >= 2);
+    value["proof"] = json!({ "reasons": reasons });
+    let settling = solved(&value).settling;
+    assert!(settling.gates.iter().all(|gate| gate.because == "the depot keeps it"), "{:?}", settling.gates);
+    // A second complaint of the same beginning wants its own.
+    value["complaints"].as_array_mut().unwrap().push(json!({ "text": "Wanders" }));
+    assert!(!solved(&value).settling.may);
+}
+
 /// A rear axle has no steering wheel: no step, no look, no advice speaks of one.
 #[test]
 fn a_rear_axle_has_nothing_to_steer() {

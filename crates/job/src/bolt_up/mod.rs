@@ -251,17 +251,22 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
     }
 }
 
-/// What of the fit-up and of the fasteners is judged bad, each with its key.
+/// What of the fit-up and of the fasteners is judged bad, each with its key. The eye's bolt is a fastener of both eyes
+/// where they are in the plan, and is told there.
 fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCheck)> {
     let bad = |check: &FitCheck| check.verdict == FitVerdict::Bad;
-    let of_the_eye = fit(job, situation).into_iter().filter(bad).map(|check| ("eye".to_owned(), check));
-    let of_fasteners = fasteners::keys(job, tasks).into_iter().flat_map(|key| {
-        let name = self::named(job, situation, &key);
-        let named = |check: FitCheck| FitCheck { name: format!("{name}: {}", check.name), ..check };
-        let checks = fasteners::fits(job, &key).into_iter().filter(bad).map(named);
-        checks.map(|check| (key.clone(), check)).collect::<Vec<_>>()
-    });
-    of_the_eye.chain(of_fasteners).collect()
+    let of_fasteners: Vec<(String, FitCheck)> = fasteners::keys(job, tasks)
+        .into_iter()
+        .flat_map(|key| {
+            let name = self::named(job, situation, &key);
+            let named = |check: FitCheck| FitCheck { name: format!("{name}: {}", check.name), ..check };
+            let checks = fasteners::fits(job, &key).into_iter().filter(bad).map(named);
+            checks.map(|check| (key.clone(), check)).collect::<Vec<_>>()
+        })
+        .collect();
+    let told = |check: &FitCheck| of_fasteners.iter().any(|(_, other)| other.says == check.says);
+    let of_the_eye = fit(job, situation).into_iter().filter(|check| bad(check) && !told(check));
+    of_the_eye.map(|check| ("eye".to_owned(), check)).chain(of_fasteners.clone()).collect()
 }
 
 /// Keys and names of the fasteners of a plan.

@@ -19,6 +19,7 @@ use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
 use super::{ProveResult, same_feature, told, words};
 use crate::bolt_up::{Progressed, temporary};
+use crate::document::check::LONGEST_NAME;
 use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
 use crate::document::sway::PinForm;
 use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
@@ -102,16 +103,16 @@ pub struct Judged {
     pub drag_link: Option<Phrase>,
 }
 
+/// Its key holds what it is about: a reason written for one thing does not open the way for another, or for more of the
+/// same. No longer than a key of the document may be, and on one line, whatever somebody called a part.
 fn gate(kind: GateKind, key: &str, says: Phrase) -> Gate {
-    Gate { kind, key: key.to_owned(), says, because: String::new() }
+    let key = key.chars().filter(|c| !c.is_control()).take(LONGEST_NAME).collect();
+    Gate { kind, key, says, because: String::new() }
 }
 
-/// A key that holds what it is about: a reason written for one thing does not open the way for another, or for more of
-/// the same.
-fn key_of(place: &str, what: &str) -> String {
-    const MOST: usize = 80;
-    let what: String = what.chars().filter(|c| !c.is_control()).take(MOST).collect();
-    format!("{place}/{what}")
+/// A key of several things: how many, and which.
+fn key_of_all(place: &str, names: &[String]) -> String {
+    format!("{place}/{}/{}", names.len(), names.join(", "))
 }
 
 /// A look's answer in the document.
@@ -164,16 +165,16 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
             }
             Some(_) => continue,
         };
-        gates.push(gate(kind, &key_of(place, &complaint.text), says));
+        gates.push(gate(kind, &format!("{place}/{}", complaint.text), says));
     }
     let stopped = job.proof.road.iter().filter(|record| record.result == RoadResult::Stopped);
     gates.extend(stopped.map(|record| {
-        let key = key_of("road", &format!("{:?}/{}", record.step, record.note));
+        let key = format!("road/{:?}/{}", record.step, record.note);
         gate(GateKind::RoadStopped, &key, words::road_stopped(record.step, &record.note))
     }));
     if !progressed.untorqued.is_empty() {
         let says = words::torque_missing(&progressed.untorqued);
-        let key = key_of("torque_missing", &progressed.untorqued.join(", "));
+        let key = key_of_all("torque_missing", &progressed.untorqued);
         gates.push(gate(GateKind::TorqueMissing, &key, says));
     }
     for (kind, key, names) in [
@@ -182,7 +183,7 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
         (GateKind::PartWrong, "part_wrong", &progressed.wrong_parts),
     ] {
         if !names.is_empty() {
-            gates.push(gate(kind, &key_of(key, &names.join(", ")), words::named(kind, names)));
+            gates.push(gate(kind, &key_of_all(key, names), words::named(kind, names)));
         }
     }
     for (key, check) in &progressed.unfit {
@@ -231,7 +232,7 @@ fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared
     if let Some((name, margin)) = &judged.track_bar {
         gates.push(gate(
             GateKind::Overstressed,
-            &key_of("track_bar", name),
+            &format!("track_bar/{name}"),
             words::track_bar_overloaded(name, *margin),
         ));
     }

@@ -130,7 +130,8 @@ impl Checker {
         self.keys_at("/proof/reasons", proof.reasons.iter().map(|reason| reason.key.as_str()));
         for (index, reason) in proof.reasons.iter().enumerate() {
             self.text(format_args!("/proof/reasons/{index}/because"), &reason.because, LONGEST_NOTE);
-            self.text(format_args!("/proof/reasons/{index}/read"), &reason.read, LONGEST_NOTE);
+            // What stands in the way quotes a complaint whole.
+            self.text(format_args!("/proof/reasons/{index}/read"), &reason.read, 2 * LONGEST_NOTE);
         }
         for (index, record) in proof.reminders.iter().enumerate() {
             self.text(format_args!("/proof/reminders/{index}/note"), &record.note, LONGEST_NOTE);
