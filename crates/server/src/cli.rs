@@ -17,6 +17,7 @@ use derecho_practice::trial::Reading;
 use derecho_store::safekeeping::{self, restore};
 use derecho_store::{DATABASE_FILE, Prepared, Store};
 use jiff::Timestamp;
+use rayon::iter::Either;
 use rayon::prelude::*;
 use serde_json::json;
 use tracing_subscriber::filter::{LevelFilter, Targets};
@@ -319,14 +320,16 @@ fn execute(command: Command) -> Result<(), Failure> {
         }
         Command::Pack { file, data } => {
             let store = bay(data)?;
-            if file == Path::new("-") {
-                return shop::shop_zip(&store, std::io::stdout().lock())
-                    .map(drop)
-                    .map_err(Failure::could_not);
-            }
-            let to = private_file(&file).map_err(|error| not_written(&file, &error))?;
-            let written = shop::shop_zip(&store, std::io::BufWriter::new(to));
-            written.and_then(|mut to| Ok(to.flush()?)).map_err(Failure::could_not)
+            let left_out = if file == Path::new("-") {
+                shop::shop_zip(&store, std::io::stdout().lock()).map_err(Failure::could_not)?.1
+            } else {
+                let to = private_file(&file).map_err(|error| not_written(&file, &error))?;
+                let written = shop::shop_zip(&store, std::io::BufWriter::new(to));
+                let (mut to, left_out) = written.map_err(Failure::could_not)?;
+                to.flush().map_err(|error| not_written(&file, &error))?;
+                left_out
+            };
+            all_read(&left_out)
         }
         Command::Removed { data } => {
             let removed = bay(data)?.removed().map_err(Failure::could_not)?;
@@ -534,20 +537,31 @@ fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure
         .filter(|listed| listed.card.as_ref().is_none_or(|card| !card.due.is_empty()))
         .map(|listed| listed.id)
         .collect();
-    let of_each: Vec<Vec<_>> = may_be_due
-        .par_iter()
-        .map(|id| {
-            // One that cannot be read is told by check, and keeps nobody from the others.
-            let stored = store.get(id).ok();
-            stored.map_or_else(Vec::new, |stored| due(&stored.id, &stored.job, stored.saved_at))
-        })
-        .collect();
+    let (of_each, left_out): (Vec<_>, Vec<_>) = may_be_due.into_par_iter().partition_map(|id| {
+        store
+            .get(&id)
+            .map_or(Either::Right(id), |stored| Either::Left(due(&stored.id, &stored.job, stored.saved_at)))
+    });
     let mut all: Vec<_> = of_each.into_iter().flatten().collect();
     all.sort_by_key(|due| due.day);
     match file {
-        Some(file) => write_out(&file, calendar(&all).as_bytes()),
-        None => all.iter().try_for_each(|due| print(&format!("{}\t{}\t{}", due.day, due.title, due.says))),
+        Some(file) => write_out(&file, calendar(&all).as_bytes())?,
+        None => {
+            all.iter().try_for_each(|due| print(&format!("{}\t{}\t{}", due.day, due.title, due.says)))?;
+        }
     }
+    all_read(&left_out)
+}
+
+/// Jobs that could not be read keep nobody from the others, and are named: nothing is left out unsaid.
+fn all_read(left_out: &[String]) -> Result<(), Failure> {
+    if left_out.is_empty() {
+        return Ok(());
+    }
+    let jobs = left_out.join(", ");
+    Err(Failure::could_not(format!(
+        "everything else is there, but these jobs cannot be read: {jobs}. derecho check says why"
+    )))
 }
 
 fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {

@@ -12,6 +12,7 @@ import { PurposeChoice } from "./PurposeChoice";
 import type { Purpose } from "./purposes";
 import { RemovedDialog } from "./RemovedDialog";
 import { takeShop } from "./shopCalls";
+import { TakingIn } from "./TakingIn";
 import { UnsentJobs } from "./Unsent";
 import { useBay } from "./useBay";
 
@@ -27,6 +28,7 @@ const newJob = (unit: "in" | "mm", toDo: Purpose[] = []): Job => ({
 export function Bay() {
   const [search, setSearch] = useState("");
   const [trouble, setTrouble] = useState<Problem | null>(null);
+  const [taking, setTaking] = useState(false);
   const [removedShown, showRemoved] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -49,8 +51,11 @@ export function Bay() {
   const takeFile = async (picked: File | undefined) => {
     if (!picked) return;
     if (picked.name.endsWith(".zip")) {
+      setTaking(true);
       const result = await takeShop(picked);
-      setTrouble("problem" in result ? result.problem : null);
+      setTaking(false);
+      if ("silent" in result) setTrouble(silentShop);
+      else setTrouble("problem" in result ? result.problem : null);
       void queries.invalidateQueries({ queryKey: ["jobs"] });
       return;
     }
@@ -72,6 +77,7 @@ export function Bay() {
             onRemoved={() => showRemoved(true)}
           />
           <UnsentJobs />
+          {taking && <TakingIn />}
           {trouble && <Trouble problem={trouble} />}
           {jobs.isError && (
             <Notice kind="refused">
@@ -95,6 +101,15 @@ export function Bay() {
     </div>
   );
 }
+
+const silentShop: Problem = {
+  type: "",
+  title: "",
+  status: 0,
+  code: "no_answer",
+  detail:
+    "The program did not answer. All jobs of the zip came in, or none: look below, and send it again where they are not.",
+};
 
 const notJson = (name: string): Problem => ({
   type: "",

@@ -17,7 +17,7 @@ import { importParts, retirePart, saveRow, takeSamples } from "./partCalls";
 
 /** The parts library: the rack on the bay wall, or the same as a table. */
 export function Parts() {
-  const library = useLibrary();
+  const { parts: library, damaged } = useLibrary();
   const units = useSettings((s) => s.units);
   const queries = useQueryClient();
   const [search, setSearch] = useState("");
@@ -80,6 +80,12 @@ export function Parts() {
               <Button onClick={() => void after(takeSamples())}>Take the made-up sample parts</Button>
             )}
           </div>
+          {damaged && (
+            <Notice kind="refused">
+              Parts that cannot be read, and are not shown: {damaged}. The others are whole. derecho check
+              says more; a copy of the bay may still have them.
+            </Notice>
+          )}
           {fault && !edited && <Notice kind="refused">{fault}</Notice>}
           <Shown parts={shown} deeds={deeds} />
           {shown.length === 0 && <p className="mt-3 text-muted">No part is called so.</p>}

@@ -188,19 +188,31 @@ fn file_name(title: &str, id: &str) -> String {
     format!("{}-{id}{SUFFIX}", plain.trim_matches('-').to_lowercase())
 }
 
-/// Writes every job of a store as a zip of job files, one after another: no more than one is held at a time.
+/// Writes every job of a store as a zip of job files, one after another: no more than one is held at a time. With the
+/// ids of those that cannot be read, and so are not in it.
 ///
 /// # Errors
 /// With what failed.
-pub fn shop_zip<W: Write>(store: &Store, to: W) -> Result<W, Box<dyn std::error::Error + Send + Sync>> {
+pub fn shop_zip<W: Write>(
+    store: &Store,
+    to: W,
+) -> Result<(W, Vec<String>), Box<dyn std::error::Error + Send + Sync>> {
     let mut writer = ZipWriter::new_stream(to);
+    let mut left_out = Vec::new();
     for (id, _) in store.newest()? {
-        // One that was taken out since, or cannot be read, is told in the bay.
-        let Ok(stored) = store.get(&id) else { continue };
+        let stored = match store.get(&id) {
+            Ok(stored) => stored,
+            // Taken out since.
+            Err(StoreError::NoSuchJob) => continue,
+            Err(_) => {
+                left_out.push(id);
+                continue;
+            }
+        };
         writer.start_file(file_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
         writer.write_all(&stored.job.json(Layout::Indented)?)?;
     }
-    Ok(writer.finish()?.into_inner())
+    Ok((writer.finish()?.into_inner(), left_out))
 }
 
 /// What is written goes out in pieces, as fast as they are taken.
@@ -241,7 +253,7 @@ pub async fn shop_out(State(state): State<AppState>) -> Result<Response, Problem
     let (out, taken) = mpsc::channel(4);
     tokio::task::spawn_blocking(move || {
         let pieces = Pieces { piece: Vec::with_capacity(PIECE), out: out.clone() };
-        let written = shop_zip(&store, pieces).and_then(|mut pieces| Ok(pieces.flush()?));
+        let written = shop_zip(&store, pieces).and_then(|(mut pieces, _)| Ok(pieces.flush()?));
         if let Err(error) = written {
             // What is cut off is no zip: whoever takes it is told by the connection.
             let _ = out.blocking_send(Err(std::io::Error::other(error.to_string())));

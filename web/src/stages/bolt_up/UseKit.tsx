@@ -12,7 +12,7 @@ type Kit = Extract<Part, { kind: "kit" }>;
 export function UseKit({ worked }: { worked: WorkResult }) {
   const { change } = useJob();
   const kits = useLibrary()
-    .filter((view) => !view.retired)
+    .parts.filter((view) => !view.retired)
     .map((view) => view.part)
     .filter((part): part is Kit => part.kind === "kit");
   if (kits.length === 0) return null;

@@ -22,7 +22,7 @@ const isTried = (part: Part): part is Tried => part.kind in LISTS;
 /** Parts tried in this job, each as it was when it was taken in. */
 export function PartsTried() {
   const { job, change } = useJob();
-  const library = useLibrary();
+  const { parts: library } = useLibrary();
   const form: Bracketing = job.bracket ?? {};
   const { part: held, hold } = useHeld();
   const look = useLookedAt((state) => state.look);

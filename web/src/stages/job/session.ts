@@ -235,10 +235,12 @@ export const useSession = create<Session>()((set, get) => {
     },
 
     sendKept: async (id) => {
+      const told = (queue: JobQueue) =>
+        queue.state === "asked" ? "It was changed elsewhere meanwhile: open it and choose." : queue.why;
       const known = queues.get(id);
       if (known) {
         known.again();
-        return known.isIdle() ? null : known.why;
+        return told(known);
       }
       const result = await server.get(id);
       if ("silent" in result) return NO_ANSWER.detail;
@@ -246,7 +248,7 @@ export const useSession = create<Session>()((set, get) => {
       const queue = queues.get(id) ?? queueOf(result.data);
       unasked.add(id);
       await takeUpLeft(queue);
-      return queue.why;
+      return told(queue);
     },
 
     remove: async () => {
