@@ -11,7 +11,8 @@ use std::path::Path;
 use std::process::{Command, Output};
 use std::time::Duration;
 
-use derecho_store::DATABASE_FILE;
+use derecho_core::parts::{JointPart, Part};
+use derecho_store::{DATABASE_FILE, Store};
 use reqwest::{Client, StatusCode};
 use running::Server;
 use serde_json::{Value, json};
@@ -254,4 +255,40 @@ async fn a_shop_that_is_cut_off_came_in_whole_or_not_at_all() {
         let path = format!("/jobs/{}", kept["id"].as_str().unwrap());
         assert_eq!(server.json(&path).await["document"]["title"], "Saved meanwhile");
     }
+}
+
+/// One job that cannot be read, and one part: the others are packed, listed and told, and what is left out is named.
+#[tokio::test(flavor = "multi_thread")]
+async fn what_cannot_be_read_is_named_and_the_others_are_there() {
+    let folder = tempfile::tempdir().unwrap();
+    let data = folder.path().to_str().unwrap();
+    let stored = derecho(&["import", &demo("ridge-truck-1"), &demo("lookout-truck-4"), "--data", data]);
+    let told = String::from_utf8_lossy(&stored.stdout).into_owned();
+    let damaged = told.lines().next().unwrap().split('\t').next().unwrap().to_owned();
+    let store = Store::open(folder.path()).unwrap();
+    for name in ["jam nut", "rod end"] {
+        let part = Part::Joint(JointPart { name: name.to_owned(), ..JointPart::default() });
+        store.add_part(name, &part, "2026-11-29T08:00:00Z".parse().unwrap()).unwrap();
+    }
+    drop(store);
+    let raw = rusqlite::Connection::open(folder.path().join(DATABASE_FILE)).unwrap();
+    raw.execute_batch("DROP TRIGGER revisions_are_not_changed").unwrap();
+    raw.execute("UPDATE revisions SET packed = X'00' WHERE job_id = ?1", [&damaged]).unwrap();
+    raw.execute("UPDATE parts SET document = 'a nut' WHERE id = 'jam nut'", []).unwrap();
+    drop(raw);
+
+    let zip = folder.path().join("shop.zip");
+    for words in [&["pack", zip.to_str().unwrap()][..], &["reminders"]] {
+        let told = derecho(&[words, &["--data", data]].concat());
+        assert_eq!(told.status.code(), Some(1), "{words:?}");
+        assert!(complaint(&told).contains(&damaged), "{words:?}: {}", complaint(&told));
+    }
+    assert_eq!(zip::ZipArchive::new(fs::File::open(&zip).unwrap()).unwrap().len(), 1);
+
+    let server = Caller::start(folder.path());
+    let answer = server.client.get(server.at("/parts")).send().await.unwrap();
+    assert_eq!(answer.headers()["x-damaged-parts"], "jam nut");
+    let left: Value = answer.json().await.unwrap();
+    assert_eq!((left.as_array().unwrap().len(), &left[0]["id"]), (1, &json!("rod end")));
+    assert_eq!(server.json("/jobs").await["total"], 2);
 }
