@@ -3,7 +3,7 @@
 
 use derecho_card::{Paper, card};
 use derecho_job::Job;
-use lopdf::content::Content;
+use lopdf::content::{Content, Operation};
 use lopdf::{Document, Object};
 
 const TOWER: &str = include_str!("../../../demo/tower-truck-8.derecho.json");
@@ -21,6 +21,12 @@ fn number(object: &Object) -> f64 {
         Object::Integer(value) => *value as f64,
         other => f64::from(other.as_float().unwrap()),
     }
+}
+
+/// What stands before an operator, as far as it is figures.
+fn figures(operation: &Operation) -> Vec<f64> {
+    let figures = operation.operands.iter();
+    figures.filter(|operand| matches!(operand, Object::Integer(_) | Object::Real(_))).map(number).collect()
 }
 
 /// Width and height of each page, mm.
@@ -51,12 +57,7 @@ fn level_lines(document: &Document, page: u32) -> Vec<f64> {
     let mut from = (0.0, 0.0);
     let mut lines = Vec::new();
     for operation in &content.operations {
-        let at: Vec<f64> = operation
-            .operands
-            .iter()
-            .filter(|operand| matches!(operand, Object::Integer(_) | Object::Real(_)))
-            .map(number)
-            .collect();
+        let at = figures(operation);
         match operation.operator.as_str() {
             "q" => saved.push(scale),
             "Q" => scale = saved.pop().unwrap(),
@@ -138,12 +139,7 @@ fn circles(document: &Document, page: u32) -> Vec<(f64, f64)> {
     let mut curves = 0;
     let mut found = Vec::new();
     for operation in &content.operations {
-        let at: Vec<f64> = operation
-            .operands
-            .iter()
-            .filter(|operand| matches!(operand, Object::Integer(_) | Object::Real(_)))
-            .map(number)
-            .collect();
+        let at = figures(operation);
         match operation.operator.as_str() {
             "q" => saved.push(matrix),
             "Q" => matrix = saved.pop().unwrap(),

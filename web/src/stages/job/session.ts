@@ -229,7 +229,9 @@ export const useSession = create<Session>()((set, get) => {
       if ("problem" in result) return result;
       // It is in the bay now: nothing of it waits here any more.
       await queue?.abandon();
-      for (let left = await leftBehind(id); left; left = await leftBehind(id)) await left.forget();
+      // A device that keeps nothing has nothing to put away.
+      const next = () => leftBehind(id).catch(() => undefined);
+      for (let left = await next(); left; left = await next()) await left.forget();
       queues.delete(id);
       return { made: result.data.id };
     },
