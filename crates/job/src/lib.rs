@@ -16,7 +16,6 @@ pub mod bracket;
 pub mod card;
 pub mod cautions;
 pub mod cycle;
-pub mod document;
 pub mod elevation;
 pub mod log;
 pub mod prove;
@@ -29,7 +28,9 @@ pub mod usual;
 pub mod vehicle;
 pub mod verdict;
 mod words;
-pub mod written;
+
+pub use derecho_document as document;
+pub use derecho_document::json as written;
 
 pub use card::{Card, card};
 pub use document::Job;

@@ -42,11 +42,7 @@ pub const HEIGHT_CHANGED: Length = Length::from_mm(5.0);
 
 // The rig
 
-/// Travel assumed where the rig leaves it empty (default of this program).
-pub const BUMP: Length = Length::from_mm(75.0);
-
-/// Travel assumed where the rig leaves it empty (default of this program).
-pub const DROOP: Length = Length::from_mm(100.0);
+pub use crate::document::heights::{BUMP, DROOP};
 
 /// Between the tyre contact centres, mm: a usual truck.
 pub const TRACK: f64 = 1560.0;

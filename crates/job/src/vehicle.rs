@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 
 use crate::assembly::assemble;
 use crate::document::Job;
-use crate::document::forward::{as_value, with_values};
+use crate::document::migrate::{as_value, with_values};
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
 

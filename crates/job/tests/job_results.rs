@@ -449,7 +449,7 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
 #[test]
 fn typed_figures_are_judged_all_at_once_along_the_schema() {
     use derecho_job::document::schema::job_schema;
-    use derecho_job::document::shape::figure_faults;
+    use derecho_job::document::schema_validate::figure_faults;
     let mut document: serde_json::Value = serde_json::from_str(DEMO[0]).unwrap();
     document["sheets"][0]["right"][1]["text"] = "5 17/16".into();
     document["rig"]["lift"]["text"] = "four".into();

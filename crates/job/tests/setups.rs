@@ -7,7 +7,7 @@ use derecho_core::measure::Length;
 use derecho_job::bar::need::{Need, NeedReason};
 use derecho_job::bar::{Correction, WayOut};
 use derecho_job::bracket::school::School;
-use derecho_job::document::forward;
+use derecho_job::document::migrate;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::results::{cycle, plan, settle};
 use derecho_job::setups::{BasisSource, Resolved};
@@ -659,9 +659,9 @@ fn a_document_of_version_1_is_brought_forward_with_nothing_lost() {
         ),
     ];
     for (old, new) in rows {
-        let forward = forward::read(old).unwrap();
+        let forward = migrate::read(old).unwrap();
         assert_eq!(check(&forward), []);
-        let today = forward::read(new).unwrap();
+        let today = migrate::read(new).unwrap();
         assert_eq!(forward.setups, today.setups, "{}", today.title);
         assert_eq!(forward.sheets, today.sheets);
         assert_eq!(forward.rig, today.rig);
@@ -679,7 +679,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
             "axle_holes": [{ "name": "hole 2", "up": "2 in" }], "trial": { "axle_hole": "hole 2" },
             "as_built": [{ "length": "32 1/2 in", "wanted_mm": 825.4, "at": "2026-09-14T15:40:00Z",
                 "moved": { "end": "frame", "by_mm": [0.0, 0.0, -50.8] } }] } });
-    let job = forward::read(&old.to_string()).unwrap();
+    let job = migrate::read(&old.to_string()).unwrap();
     let now = serde_json::to_value(&job).unwrap();
     assert_eq!(now["version"], 3);
     assert_eq!(now["sheets"][0]["round"], 1);
@@ -701,7 +701,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
     );
     // A second time nothing is left to do.
     let mut again = now.clone();
-    forward::bring_forward(&mut again);
+    migrate::bring_forward(&mut again);
     assert_eq!(again, now);
 }
 
@@ -711,7 +711,7 @@ fn what_is_no_longer_read_goes_to_the_notes() {
     let text = r#"{"format":"derecho-job","version":3,"title":"Truck","notes":"Mind the tank.",
         "vehicle":{"axle_weight":"2,600 lb","spring_rate":"35 N/mm"},
         "bracket":{"bolt":{"torque_nm":150.0}}}"#;
-    let job = forward::read(text).expect("it opens");
+    let job = migrate::read(text).expect("it opens");
     assert!(job.vehicle.axle_weight.is_none());
     assert!(
         job.notes.starts_with(

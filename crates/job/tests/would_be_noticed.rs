@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::{Length, TapeEntry, Unit};
-use derecho_job::document::forward;
+use derecho_job::document::migrate;
 use derecho_job::results::{plan, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
@@ -114,7 +114,7 @@ fn the_other_axle_goes_to_its_own_stops() {
 fn figures_taken_out_of_a_list_leave_the_others_in_it() {
     let mut value = demo("lookout-truck-7");
     value["sheets"][0]["left"] = json!(["1,250", "6 1/2 in", "2,600", "6 7/16 in"]);
-    let read = forward::read(&value.to_string()).unwrap();
+    let read = migrate::read(&value.to_string()).unwrap();
     let left: Vec<String> =
         read.sheets[0].left.iter().flatten().map(|entry| entry.text().to_owned()).collect();
     assert_eq!(left.len(), 2, "{left:?}");

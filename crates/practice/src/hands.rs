@@ -5,7 +5,7 @@ use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
 use derecho_job::Job;
 use derecho_job::bar::further::Further;
-use derecho_job::document::forward::parsed;
+use derecho_job::document::migrate::parsed;
 use derecho_job::document::{Conditions, Method, Sheet, SheetKind};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};

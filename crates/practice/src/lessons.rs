@@ -2,7 +2,7 @@
 
 use derecho_core::measure::{Length, Unit};
 use derecho_job::Job;
-use derecho_job::document::forward::with_values;
+use derecho_job::document::migrate::with_values;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
 use utoipa::ToSchema;

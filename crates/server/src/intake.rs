@@ -4,9 +4,9 @@
 use std::sync::LazyLock;
 
 use derecho_job::document::check::FieldError;
-use derecho_job::document::forward::{bring_forward, parsed};
+use derecho_job::document::migrate::{bring_forward, parsed};
 use derecho_job::document::schema::{drop_nulls, job_schema};
-use derecho_job::document::shape;
+use derecho_job::document::schema_validate;
 use derecho_job::{Job, check};
 use serde_json::Value;
 
@@ -57,7 +57,7 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
     drop_nulls(&mut value);
     bring_forward(&mut value);
-    let mut faults = shape::faults(&SCHEMA, &value, MOST_FAULTS);
+    let mut faults = schema_validate::faults(&SCHEMA, &value, MOST_FAULTS);
     if faults.is_empty() {
         match parsed(value.to_string().as_bytes()) {
             Ok(job) => {
@@ -111,7 +111,7 @@ mod tests {
         for name in crate::samples::names() {
             let job = crate::samples::sample(&name).unwrap();
             let value = serde_json::to_value(&job).unwrap();
-            assert_eq!(shape::faults(&SCHEMA, &value, MOST_FAULTS), [], "{name}");
+            assert_eq!(schema_validate::faults(&SCHEMA, &value, MOST_FAULTS), [], "{name}");
             assert_eq!(job_of(value), Ok(job), "{name}");
         }
     }

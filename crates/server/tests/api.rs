@@ -165,7 +165,7 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
         shop.call(Method::POST, "/api/v1/compute", None, Some(stored["document"].to_string())).await;
     // Figures are no longer than they are good for, alone and beside their document.
     let computed: Value = computed.json().await.unwrap();
-    let job = derecho_job::document::forward::parsed(stored["document"].to_string().as_bytes()).unwrap();
+    let job = derecho_job::document::migrate::parsed(stored["document"].to_string().as_bytes()).unwrap();
     alike(&computed, &serde_json::to_value(derecho_job::solve(&job)).unwrap(), "");
     assert_eq!(computed, stored["results"]);
     assert_eq!(shop.get("/api/v1/jobs").await["total"], 13);

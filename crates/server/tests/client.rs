@@ -26,7 +26,7 @@ fn posed() -> Result<Value, String> {
         let file = demo.join(format!("{name}.derecho.json"));
         let text = std::fs::read_to_string(file).map_err(|error| format!("{name}: {error}"))?;
         let job =
-            derecho_job::document::forward::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
+            derecho_job::document::migrate::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
         let (elevation, found) =
             (derecho_job::solve(&job).elevation, derecho_job::results::cycle(&job).found);
 

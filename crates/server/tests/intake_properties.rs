@@ -5,7 +5,7 @@
 use std::sync::LazyLock;
 
 use derecho_job::document::schema::{drop_nulls, job_schema};
-use derecho_job::document::shape;
+use derecho_job::document::schema_validate;
 use derecho_job::solve;
 use derecho_server::intake::{Refusal, read_job};
 use derecho_server::samples;
@@ -123,8 +123,8 @@ proptest! {
         }
         // Null is left out before anything looks.
         drop_nulls(&mut document);
-        let faults = shape::faults(&SCHEMA, &document, usize::MAX);
-        let figures = shape::figure_faults(&SCHEMA, &document).len();
+        let faults = schema_validate::faults(&SCHEMA, &document, usize::MAX);
+        let figures = schema_validate::figure_faults(&SCHEMA, &document).len();
         let sound = VALIDATOR.is_valid(&document);
         prop_assert!(sound || !faults.is_empty(), "{}", document);
         prop_assert!(!sound || faults.len() == figures, "{:?}", faults);

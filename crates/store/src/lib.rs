@@ -21,7 +21,7 @@ use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard};
 
-use derecho_job::document::forward::{self, written};
+use derecho_job::document::migrate::{self, written};
 use derecho_job::{Card, Job, card as card_of};
 use jiff::Timestamp;
 use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, TransactionBehavior, params};
@@ -1054,7 +1054,7 @@ fn text_of(connection: &Connection, id: &str, revision: u64) -> Result<String, S
 }
 
 fn read_document(id: &str, revision: u64, text: &str) -> Result<Job, StoreError> {
-    forward::read(text).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
+    migrate::read(text).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })
 }
 
 #[cfg(test)]

@@ -1,7 +1,7 @@
 //! The form of the database, as a list that only grows. A landed entry is never
 //! edited: a snapshot in the tests shows it if somebody does.
 
-use derecho_job::document::forward;
+use derecho_job::document::migrate;
 use rusqlite::{Transaction, params};
 use rusqlite_migration::{HookResult, M, Migrations};
 
@@ -94,7 +94,7 @@ fn cards_anew(transaction: &Transaction<'_>) -> HookResult {
         .query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?
         .collect::<Result<_, _>>()?;
     for (id, document) in newest {
-        if let Ok(job) = forward::read(&document) {
+        if let Ok(job) = migrate::read(&document) {
             transaction.execute(sql::DRAW_CARD, params![id, card_text(&job)])?;
         }
     }

@@ -2,7 +2,7 @@
 //! them changed and the change undone, and thirteen parts.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_job::document::forward;
+use derecho_job::document::migrate;
 use derecho_job::{card, solve};
 use derecho_store::{DATABASE_FILE, Store};
 use jiff::Timestamp;
@@ -63,7 +63,7 @@ fn a_job_reads_as_its_file_brought_forward() {
     ];
     for (title, file) in files {
         let stored = store.get(&id_of(&store, title)).unwrap().job;
-        assert_eq!(stored, forward::read(file).unwrap(), "{title}");
+        assert_eq!(stored, migrate::read(file).unwrap(), "{title}");
         assert_eq!(stored.version, 3);
     }
     // Supply truck 9 had been set and read again: that is a round now.

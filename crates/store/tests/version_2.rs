@@ -2,7 +2,7 @@
 //! changed and the change undone, and the sample parts.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_job::document::forward;
+use derecho_job::document::migrate;
 use derecho_job::{card, check, solve};
 use derecho_store::{DATABASE_FILE, Store};
 use tempfile::TempDir;
@@ -34,7 +34,7 @@ fn every_job_reads_as_its_file_brought_forward_and_is_sound() {
     ];
     for (title, file) in files {
         let stored = store.get(&id_of(&store, title)).unwrap().job;
-        assert_eq!(stored, forward::read(file).unwrap(), "{title}");
+        assert_eq!(stored, migrate::read(file).unwrap(), "{title}");
         assert_eq!(stored.version, 3);
         assert_eq!(check(&stored), [], "{title}");
     }

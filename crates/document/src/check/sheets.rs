@@ -1,7 +1,7 @@
 //! Sheets of readings.
 
 use super::checker::{Checker, LONGEST_NAME, LONGEST_NOTE, MOST_REPEATS};
-use crate::document::{Job, Sheet};
+use crate::{Job, Sheet};
 
 impl Checker {
     pub(super) fn sheet(&mut self, index: usize, sheet: &Sheet, job: &Job) {

@@ -1,7 +1,7 @@
 //! What was ticked and torqued, and what was agreed at the end.
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES};
-use crate::document::{Proof, Work};
+use crate::{Proof, Work};
 
 impl Checker {
     pub(super) fn work(&mut self, work: &Work) {

@@ -30,19 +30,21 @@ pub trait Told {
 }
 
 /// Says of types with a serde form that they are told as JSON, where they are: each is made once.
+#[macro_export]
+#[doc(hidden)]
 macro_rules! told {
     ($($told:ty),* $(,)?) => {
-        $(impl $crate::written::Told for $told {
-            fn json(&self, layout: $crate::written::Layout) -> Result<Vec<u8>, serde_json::Error> {
-                $crate::written::bytes(self, layout)
+        $(impl $crate::json::Told for $told {
+            fn json(&self, layout: $crate::json::Layout) -> Result<Vec<u8>, serde_json::Error> {
+                $crate::json::bytes(self, layout)
             }
         })*
     };
 }
-pub(crate) use told;
+pub use told;
 
 /// The JSON text of a value, for [`told`] alone.
-pub(crate) fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_json::Error> {
+pub fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_json::Error> {
     let mut bytes = Vec::with_capacity(64 * 1024);
     value.serialize(&mut Serializer::with_formatter(&mut bytes, Page::of(layout)))?;
     Ok(bytes)

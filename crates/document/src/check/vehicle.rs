@@ -1,7 +1,7 @@
 //! What it weighs and stands on.
 
 use super::checker::Checker;
-use crate::document::Vehicle;
+use crate::Vehicle;
 
 impl Checker {
     pub(super) fn vehicle(&mut self, form: &Vehicle) {

@@ -6,8 +6,8 @@ use derecho_core::measure::TapeEntry;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::document::Rig;
-use crate::document::hardpoints::PointForm;
+use crate::Rig;
+use crate::hardpoints::PointForm;
 
 /// Most characters of a title or a name.
 pub const LONGEST_NAME: usize = 120;

@@ -1,8 +1,8 @@
 //! Who holds what.
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME};
-use crate::document::Rig;
-use crate::document::heights::RIDE_HEIGHT;
+use crate::Rig;
+use crate::heights::RIDE_HEIGHT;
 
 impl Checker {
     pub(super) fn rig(&mut self, rig: &Rig) {

@@ -5,7 +5,7 @@ use std::fmt::Display;
 use derecho_core::parts::{BracketEnd, Hole};
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES};
-use crate::document::{AdjusterForm, Bar, HoleChoice, Job, PlanForm, Rig, ThreadedEndForm};
+use crate::{AdjusterForm, Bar, HoleChoice, Job, PlanForm, Rig, ThreadedEndForm};
 
 impl Checker {
     pub(super) fn bar(&mut self, bar: &Bar, rig: &Rig) {

@@ -3,13 +3,18 @@
 //! A height is an offset of the body from ride height, + higher. In travel that is
 //! −offset; bump + offset and droop − offset remain from there.
 
-use crate::usual;
-
-use crate::document::{Job, Rig};
+use crate::{Job, Rig};
 use derecho_core::measure::Length;
 
 /// The name of ride height where the rig names none.
 pub const RIDE_HEIGHT: &str = "ride height";
+
+/// Travel up assumed where the rig leaves it empty: what most trucks have left over at ride height (default of this
+/// program).
+pub const BUMP: Length = Length::from_mm(75.0);
+
+/// Travel down assumed where the rig leaves it empty: as much as a usual shock gives (default of this program).
+pub const DROOP: Length = Length::from_mm(100.0);
 
 /// The offset of a named height; ride height where the name is empty or unknown.
 #[must_use]
@@ -42,5 +47,5 @@ pub fn travel(rig: &Rig) -> (Length, Length) {
     let of = |entry: &Option<derecho_core::measure::TapeEntry>, assumed| {
         entry.as_ref().map_or(assumed, derecho_core::measure::TapeEntry::length)
     };
-    (of(&rig.droop, usual::DROOP), of(&rig.bump, usual::BUMP))
+    (of(&rig.droop, DROOP), of(&rig.bump, BUMP))
 }

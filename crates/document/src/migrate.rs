@@ -4,9 +4,9 @@
 use serde_json::{Map, Value, json};
 
 use super::schema::job_schema;
-use super::shape::figure_faults;
+use super::schema_validate::figure_faults;
 use super::{DOCUMENT_VERSION, Job};
-use crate::written::{Layout, Told as _, told};
+use crate::json::{Layout, Told as _, told};
 
 told!(Job);
 

@@ -1,7 +1,7 @@
 //! The sway bar.
 
 use super::checker::{Checker, MOST_HOLES, MOST_LOCK_DEGREES, MOST_SHOCKS};
-use crate::document::Sway;
+use crate::Sway;
 
 impl Checker {
     pub(super) fn sway(&mut self, form: &Sway) {

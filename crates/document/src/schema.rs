@@ -4,8 +4,8 @@
 use serde_json::{Map, Value, json};
 use utoipa::{PartialSchema, ToSchema};
 
-use crate::document::Job;
-use crate::document::check::FieldError;
+use crate::Job;
+use crate::check::FieldError;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::tape::{self, Kind};
 use derecho_core::measure::{

@@ -8,7 +8,7 @@ use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, KitPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_LIST, LONGEST_NAME, MOST_HOLES};
-use crate::document::{Bracketing, Rig};
+use crate::{Bracketing, Rig};
 
 impl Checker {
     pub(super) fn bracket(&mut self, form: &Bracketing, rig: &Rig) {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::document::hardpoints::{ObstacleOn, PointForm};
+use crate::hardpoints::{ObstacleOn, PointForm};
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{AngleEntry, Side, SpringRateEntry, TapeEntry};
 

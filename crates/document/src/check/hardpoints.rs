@@ -3,8 +3,8 @@
 use std::fmt::Display;
 
 use super::checker::{Checker, LONGEST_NAME, MOST_OBSTACLES};
-use crate::document::Rig;
-use crate::document::hardpoints::{Arm, Hardpoints, JointForm};
+use crate::Rig;
+use crate::hardpoints::{Arm, Hardpoints, JointForm};
 
 /// The stiffest that is taken for an arm, N/mm: some ten times a solid bar.
 const MOST_STIFFNESS: f64 = 1e6;
