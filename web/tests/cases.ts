@@ -9,15 +9,7 @@ import { differences } from "../src/app/differences";
 import { fit } from "../src/elevation/picture";
 import { distance, fine, mass, readBack, rollRate, sideOf, sideways, withMarks } from "../src/measure/format";
 import { at, ticks } from "../src/measure/travel";
-import {
-  addRound,
-  mendRound,
-  removeSheet,
-  renameHeight,
-  setBar,
-  setReading,
-  setSheet,
-} from "../src/stages/job/edits";
+import { addRound, mendRound, removeSheet, setBar, setReading, setSheet } from "../src/stages/job/edits";
 import { faceCases } from "./face";
 import { queueCases } from "./queue";
 import { walkCases } from "./walk";
@@ -154,26 +146,6 @@ test("two documents differ leaf by leaf, sheets counted from one, typed figures 
     { place: "sheet 1 › left › 1", mine: "6 in", theirs: "6 1/16 in" },
   ]);
   assert.deepEqual(differences(job, job), []);
-});
-
-test("a height that is given another name is meant by it everywhere", () => {
-  const loaded = { height: "loaded" };
-  const named = {
-    title: "Truck",
-    rig: { heights: [{ name: "empty" }, { name: "loaded" }], driven_height: "loaded" },
-    hardpoints: { ...loaded, tightened_height: "loaded" },
-    setups: { found: { bar: loaded } },
-    sheets: [
-      { id: "a", ...loaded },
-      { id: "b", height: "empty" },
-    ],
-    bracket: { conversion: { pinion: [{}, loaded] } },
-  } as unknown as Job;
-  const text = JSON.stringify(renameHeight("loaded", "full tank")(named));
-  assert.equal(text.match(/full tank/g)?.length, 7);
-  assert.ok(!text.includes("loaded") && text.includes('"height":"empty"'));
-  // What names no height at all means the driven one, and stays so.
-  assert.deepEqual(renameHeight("", "x")(job).sheets, job.sheets);
 });
 
 for (const [name, run] of cases) {

@@ -153,7 +153,7 @@ function optionCases(test: Test, { name, plan }: Posed) {
     const named = best?.plan.axle?.bracket;
     if (!best || !named) return;
     const of = (option: PlanOption | undefined) => option?.plan.axle?.bracket;
-    useHeld.setState({ part: { kind: "bracket", name: named } as never });
+    useHeld.setState({ part: { kind: "bracket", id: named, name: "whatever it is called" } as never });
     try {
       assert.equal(of(lookedAt(plan, null, undefined)), named);
       const other = plan.options.find((option) => of(option) !== named);
@@ -265,11 +265,17 @@ function partCases(test: Test) {
 
   test("a held part stands among those tried of its kind, and the job that has it not is as it was", () => {
     const job = { title: "Truck", bracket: { bars: [{ name: "old" }] } } as never;
-    const held = withPart({ kind: "bar", name: "new" } as never)(job);
-    assert.deepEqual(held.bracket?.bars, [{ name: "old" }, { name: "new" }]);
+    const held = withPart({ kind: "bar", id: "b", name: "new" } as never)(job);
+    assert.deepEqual(held.bracket?.bars, [{ name: "old" }, { id: "b", name: "new" }]);
     assert.deepEqual((job as { bracket: unknown }).bracket, { bars: [{ name: "old" }] });
-    const bracket = withPart({ kind: "bracket", name: "riser" } as never)(job);
-    assert.deepEqual(bracket.bracket?.brackets, [{ name: "riser" }]);
+    // One of the library gets ids that plans can point at, its holes too, and never the same twice.
+    const riser = { kind: "bracket", name: "riser", holes: [{ name: "low" }, { name: "low" }] } as never;
+    const [once, again] = [withPart(riser)(job), withPart(riser)(job)];
+    const ids = [once, again].flatMap(({ bracket }) =>
+      (bracket?.brackets ?? []).flatMap(({ id, holes }) => [id, ...(holes ?? []).map((hole) => hole.id)]),
+    );
+    assert.equal(new Set(ids).size, 6);
+    assert.ok(ids.every((id) => id));
   });
 }
 

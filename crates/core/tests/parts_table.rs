@@ -11,6 +11,7 @@ use derecho_core::parts::{
     Attachment, BarPart, BracePart, BracketEnd, BracketPart, DisconnectPart, DragLinkPart, FastenerPart,
     Hole, JointPart, KitFastener, KitLine, KitPart, Part, ShimPart, SwayBarPart, SwayLinkPart,
 };
+use derecho_core::parts::{BracketId, DragLinkId, HoleId};
 use derecho_core::pose::joint::JointKind;
 use proptest::prelude::*;
 
@@ -54,6 +55,7 @@ fn joint() -> impl Strategy<Value = JointKind> {
 
 fn hole() -> impl Strategy<Value = Hole> {
     (name(), typed(), maybe(), maybe()).prop_map(|(name, up, outward, forward)| Hole {
+        id: HoleId::default(),
         name,
         up,
         outward,
@@ -65,6 +67,7 @@ fn bracket() -> impl Strategy<Value = Part> {
     (name(), prop::collection::vec(hole(), 0..5), maybe(), name(), any::<(bool, bool)>()).prop_map(
         |(name, holes, attachment_spacing, comes_off_first, (frame, weld))| {
             Part::Bracket(BracketPart {
+                id: BracketId::default(),
                 name,
                 end: if frame { BracketEnd::Frame } else { BracketEnd::Axle },
                 holes,
@@ -110,7 +113,13 @@ fn other() -> impl Strategy<Value = Part> {
             }
         ),
         (name(), maybe(), maybe(), name()).prop_map(|(name, raises_axle_end, drops_pitman_end, note)| {
-            Part::DragLink(DragLinkPart { name, raises_axle_end, drops_pitman_end, note })
+            Part::DragLink(DragLinkPart {
+                id: DragLinkId::default(),
+                name,
+                raises_axle_end,
+                drops_pitman_end,
+                note,
+            })
         }),
     ]
 }

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ids::HeightId;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::Thread;
 pub use derecho_core::fastener::stack::NutKind;
@@ -111,9 +112,9 @@ pub struct EyeBolt {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct PinionReading {
-    /// The name of the height it stood at; empty is the driven one.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub height: String,
+    /// The height it stood at; empty is the driven one.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub height: HeightId,
     /// Before the conversion.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

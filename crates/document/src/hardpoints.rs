@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ids::HeightId;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{AngleEntry, Side, TapeEntry};
 use derecho_core::pose::joint::JointKind;
@@ -276,13 +277,12 @@ pub struct ObstacleForm {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct Hardpoints {
-    /// The name of the height it stood at; empty is the driven one.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub height: String,
-    /// The name of the height its bushings were tightened at: their wind-up counts from there. Empty is ride
-    /// height.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub tightened_height: String,
+    /// The height it stood at; empty is the driven one.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub height: HeightId,
+    /// The height its bushings were tightened at: their wind-up counts from there. Empty is ride height.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub tightened_height: HeightId,
     /// Three arms: the side the upper one is on; left where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

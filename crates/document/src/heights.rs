@@ -3,7 +3,7 @@
 //! A height is an offset of the body from ride height, + higher. In travel that is
 //! −offset; bump + offset and droop − offset remain from there.
 
-use crate::{Job, Rig};
+use crate::{HeightId, HeightState, Job, Rig};
 use derecho_core::measure::Length;
 
 /// The name of ride height where the rig names none.
@@ -16,13 +16,22 @@ pub const BUMP: Length = Length::from_mm(75.0);
 /// Travel down assumed where the rig leaves it empty: as much as a usual shock gives (default of this program).
 pub const DROOP: Length = Length::from_mm(100.0);
 
-/// The offset of a named height; ride height where the name is empty or unknown.
+/// The height pointed at, where there is one.
 #[must_use]
-pub fn offset_of(rig: &Rig, name: &str) -> Length {
-    rig.heights
-        .iter()
-        .find(|height| height.name == name)
-        .map_or(Length::ZERO, |height| height.offset.length())
+pub fn height_of<'a>(rig: &'a Rig, id: &HeightId) -> Option<&'a HeightState> {
+    rig.heights.iter().find(|height| !id.is_empty() && height.id == *id)
+}
+
+/// Its offset; ride height where nothing is pointed at.
+#[must_use]
+pub fn offset_of(rig: &Rig, id: &HeightId) -> Length {
+    height_of(rig, id).map_or(Length::ZERO, |height| height.offset.length())
+}
+
+/// What people call the height pointed at.
+#[must_use]
+pub fn name_of<'a>(rig: &'a Rig, id: &HeightId) -> &'a str {
+    height_of(rig, id).map_or(RIDE_HEIGHT, |height| height.name.as_str())
 }
 
 /// Offset of the driven height.

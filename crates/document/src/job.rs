@@ -32,7 +32,7 @@ pub enum Format {
 pub struct Job {
     /// Always `derecho-job`.
     pub format: Format,
-    /// The version of this document's form: 1.
+    /// The version of this document's form.
     pub version: u32,
     /// What the job is called in the bay.
     pub title: String,

@@ -15,9 +15,11 @@ pub mod bracketing;
 pub mod check;
 pub mod hardpoints;
 pub mod heights;
+pub mod ids;
 mod job;
 pub mod json;
 pub mod migrate;
+mod pointed;
 pub mod proof;
 mod purpose;
 mod rig;
@@ -31,6 +33,7 @@ pub mod work;
 
 pub use bracketing::Bracketing;
 pub use hardpoints::Hardpoints;
+pub use ids::{ArmHoleId, BarId, BracketId, DragLinkId, DrillId, HeightId, HoleId, RoundId};
 pub use job::*;
 pub use proof::Proof;
 pub use purpose::Purpose;
@@ -45,7 +48,7 @@ use derecho_core::measure::{Length, TapeEntry};
 pub use derecho_core::parts::Hole;
 
 /// The version written by this program.
-pub const DOCUMENT_VERSION: u32 = 3;
+pub const DOCUMENT_VERSION: u32 = 4;
 
 /// The length of a field that may be empty.
 pub fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ids::HeightId;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Side, TapeEntry, Unit};
 
@@ -44,6 +45,9 @@ pub enum Use {
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct HeightState {
+    /// By which sheets, points and the driven height point at it.
+    #[serde(default, skip_serializing_if = "HeightId::is_empty")]
+    pub id: HeightId,
     /// Such as normal, raised, loaded.
     pub name: String,
     /// How much higher the body stands than at ride height; negative is lower.
@@ -86,9 +90,9 @@ pub struct Rig {
     /// Named heights; ride height is offset nought. None means ride height alone.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub heights: Vec<HeightState>,
-    /// The name of the height it is really driven at; empty is ride height.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub driven_height: String,
+    /// The height it is really driven at; empty is ride height.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub driven_height: HeightId,
     /// Wheel travel up from ride height.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

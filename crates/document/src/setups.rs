@@ -4,6 +4,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ids::{ArmHoleId, BarId, BracketId, DragLinkId, HeightId, HoleId, RoundId};
 use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, EndStyle, ThreadSeat};
 use derecho_core::bar::evidence::{BarEnd, FinderZero};
 use derecho_core::fastener::{Hand, Thread};
@@ -63,9 +64,9 @@ pub struct Bar {
     pub heights_good_to: Option<TapeEntry>,
     /// When heights and angle were read.
     pub read: BarRead,
-    /// The name of the height it stood at then; empty is the driven one.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub height: String,
+    /// The height it stood at then; empty is the driven one.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub height: HeightId,
     /// An angle finder along the bar.
     pub finder: Finder,
     /// Bent or tapered: a finder laid along it says nothing.
@@ -140,16 +141,16 @@ pub struct AdjusterForm {
     pub made_max: Option<TapeEntry>,
 }
 
-/// A hole of a bracket, by names.
+/// A hole of a bracket.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct HoleChoice {
-    /// The bracket, by the name of a part of this job; empty is the one that is there now.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub bracket: String,
+    /// The bracket; empty is the one that is there now.
+    #[serde(skip_serializing_if = "BracketId::is_empty")]
+    pub bracket: BracketId,
     /// Its hole; empty is where the eye was found.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub hole: String,
+    #[serde(skip_serializing_if = "HoleId::is_empty")]
+    pub hole: HoleId,
 }
 
 /// What a bar's length is aimed at.
@@ -163,8 +164,8 @@ pub enum LengthAim {
     AsTheOldOne,
 }
 
-/// A plan: decisions relative to the vehicle as found, by names of parts kept in the job. What
-/// is left empty stays as it is.
+/// A plan: decisions relative to the vehicle as found, by ids of parts kept in the job. What is left empty stays as it
+/// is.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct PlanForm {
@@ -177,14 +178,18 @@ pub struct PlanForm {
     #[schema(nullable = false)]
     pub frame: Option<HoleChoice>,
     /// The bar; empty is the one as found.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub bar: String,
+    #[serde(skip_serializing_if = "BarId::is_empty")]
+    pub bar: BarId,
     /// What its length is aimed at.
     #[serde(skip_serializing_if = "is_default")]
     pub length: LengthAim,
     /// The drag-link part; empty is none.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub drag_link: String,
+    #[serde(skip_serializing_if = "DragLinkId::is_empty")]
+    pub drag_link: DragLinkId,
+    /// What it named in a document before version 4 that was not among the job's parts any more, as it was called: such
+    /// a plan is kept to be read, and cannot be followed.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub gone: Vec<String>,
 }
 
 fn is_default<T: Default + PartialEq>(value: &T) -> bool {
@@ -195,10 +200,10 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct SwayPlan {
-    /// The sway arm's hole, from 0.
+    /// The sway arm's hole.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub hole: Option<usize>,
+    pub hole: Option<ArmHoleId>,
     /// Length of the sway links, eye to eye.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -249,15 +254,17 @@ pub struct Cut {
     pub from: CutFrom,
 }
 
-/// One time of changing something and reading again: what was fitted or set. The sheets read
-/// after it name it by its number.
+/// One time of changing something and reading again: what was fitted or set. The sheets read after it point at it.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct Round {
-    /// The bar that was hung; empty is the one that was in. `as found` hangs the old one again.
+    /// By which the sheets read after it point at it.
+    #[serde(skip_serializing_if = "RoundId::is_empty")]
+    pub id: RoundId,
+    /// The bar that was hung; left out is the one that was in, empty the one as found.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub bar: Option<String>,
+    pub bar: Option<BarId>,
     /// The bar's length as set, eye to eye.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -282,12 +289,12 @@ pub struct Round {
     #[schema(nullable = false)]
     pub second_engagement: Option<TapeEntry>,
     /// The drag-link part that was fitted.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub drag_link: String,
-    /// The hole the sway links were put in, from 0.
+    #[serde(skip_serializing_if = "DragLinkId::is_empty")]
+    pub drag_link: DragLinkId,
+    /// The hole the sway links were put in.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub sway_hole: Option<usize>,
+    pub sway_hole: Option<ArmHoleId>,
     /// The length the sway links were set to.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -337,21 +344,54 @@ impl Round {
     #[must_use]
     pub fn is_sway_alone(&self) -> bool {
         let sways = self.sway_hole.is_some() || self.sway_link.is_some();
-        let rest = Self { sway_hole: None, sway_link: None, by: String::new(), at: None, ..self.clone() };
+        let rest = Self {
+            id: RoundId::default(),
+            sway_hole: None,
+            sway_link: None,
+            by: String::new(),
+            at: None,
+            ..self.clone()
+        };
         sways && rest == Self::default()
     }
 }
 
 impl Setups {
+    /// Records a round after the others, by the next id that is free where it has none.
+    pub fn record(&mut self, mut round: Round) {
+        if round.id.is_empty() {
+            let free = |id: &RoundId| self.rounds.iter().all(|other| other.id != *id);
+            let ids = (self.rounds.len() + 1..).map(|place| RoundId::new(format!("round-{place}")));
+            round.id = ids.into_iter().find(free).unwrap_or_default();
+        }
+        self.rounds.push(round);
+    }
+
+    /// The round that was done last, for a sheet read now; empty as found.
+    #[must_use]
+    pub fn last_round(&self) -> RoundId {
+        self.rounds.last().map(|round| round.id.clone()).unwrap_or_default()
+    }
+
     /// The rounds that may have moved the axle, each with its place in the list.
     #[must_use]
     pub fn axle_rounds(&self) -> Vec<(usize, &Round)> {
         self.rounds.iter().enumerate().filter(|(_, round)| !round.is_sway_alone()).collect()
     }
 
-    /// How many of those had been done when a sheet says `round` rounds had.
+    /// How many rounds had been done once the one of this id was; none as found, all where there is no such round.
     #[must_use]
-    pub fn axle_rounds_before(&self, round: u32) -> usize {
-        self.rounds.iter().take(round as usize).filter(|round| !round.is_sway_alone()).count()
+    pub fn rounds_after(&self, after: &RoundId) -> usize {
+        if after.is_empty() {
+            return 0;
+        }
+        self.rounds.iter().position(|round| round.id == *after).map_or(self.rounds.len(), |place| place + 1)
+    }
+
+    /// How many of those moved the axle or may have.
+    #[must_use]
+    pub fn axle_rounds_before(&self, after: &RoundId) -> usize {
+        let done = self.rounds.iter().take(self.rounds_after(after));
+        done.filter(|round| !round.is_sway_alone()).count()
     }
 }

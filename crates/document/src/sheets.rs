@@ -4,6 +4,7 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ids::{HeightId, RoundId};
 use derecho_core::measure::centring::Sense;
 use derecho_core::measure::{TapeEntry, Unit};
 
@@ -84,9 +85,9 @@ pub struct Sheet {
     pub id: String,
     /// What it measures.
     pub kind: SheetKind,
-    /// How many rounds had been done when it was read: 0 is as found. A sheet read before
-    /// the last round is stale.
-    pub round: u32,
+    /// The round it was read after; empty is as found. A sheet read before the last round is stale.
+    #[serde(skip_serializing_if = "RoundId::is_empty")]
+    pub after: RoundId,
     /// From what to what.
     pub method: Method,
     /// The person's name for a method of their own.
@@ -112,9 +113,9 @@ pub struct Sheet {
     pub left: Vec<Option<TapeEntry>>,
     /// Repeats on the right.
     pub right: Vec<Option<TapeEntry>>,
-    /// The name of the height it stood at; empty is the driven one.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub height: String,
+    /// The height it stood at; empty is the driven one.
+    #[serde(skip_serializing_if = "HeightId::is_empty")]
+    pub height: HeightId,
     /// How it stood.
     pub conditions: Conditions,
     /// For a plumb line: from its mark down to the point read.

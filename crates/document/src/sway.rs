@@ -4,8 +4,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::hardpoints::{ObstacleOn, PointForm};
+use crate::ids::ArmHoleId;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{AngleEntry, Side, SpringRateEntry, TapeEntry};
+use derecho_core::measure::{AngleEntry, Length, Side, SpringRateEntry, TapeEntry};
 
 /// Kinds of sway bar.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -278,6 +279,17 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
     *value == T::default()
 }
 
+/// A hole of the sway arm.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ArmHole {
+    /// By which plans and rounds point at it.
+    #[serde(default, skip_serializing_if = "ArmHoleId::is_empty")]
+    pub id: ArmHoleId,
+    /// Length of the arm there, from the bar's axis.
+    pub arm: TapeEntry,
+}
+
 /// Everything of stage Sway.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -292,10 +304,11 @@ pub struct Sway {
     pub forward: bool,
     /// The bar's axis: its height and how far it is fore and aft.
     pub axis: PointForm,
-    /// Arm lengths, one for each hole.
-    pub holes: Vec<TapeEntry>,
-    /// Which hole is in use, from 0.
-    pub hole: usize,
+    /// The arm's holes.
+    pub holes: Vec<ArmHole>,
+    /// The hole in use; empty is the first.
+    #[serde(skip_serializing_if = "ArmHoleId::is_empty")]
+    pub hole: ArmHoleId,
     /// Link eye on the arm, from the centreline.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -399,6 +412,19 @@ pub struct Sway {
 }
 
 impl Sway {
+    /// The place of a hole among the arm's holes, from 0: the one in use where none is pointed at. Nought where there is
+    /// no such hole.
+    #[must_use]
+    pub fn place_of(&self, hole: &ArmHoleId) -> usize {
+        self.holes.iter().position(|row| row.id == *hole).unwrap_or(0)
+    }
+
+    /// Length of the arm to the hole in use.
+    #[must_use]
+    pub fn arm(&self) -> Option<Length> {
+        self.holes.get(self.place_of(&self.hole)).map(|hole| hole.arm.length())
+    }
+
     /// Whether nothing was said.
     #[must_use]
     pub fn is_empty(&self) -> bool {

@@ -9,6 +9,7 @@ use derecho_core::fastener::Thread;
 use derecho_core::measure::{TapeEntry, TorqueEntry};
 
 use super::bracketing::{Grade, NutKind, ThreadTreatment};
+use super::ids::DrillId;
 
 /// How the vehicle stands while it is worked on.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -262,6 +263,9 @@ pub struct TakenOff {
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub struct DrillForm {
+    /// By which its step and its tick are kept.
+    #[serde(skip_serializing_if = "DrillId::is_empty")]
+    pub id: DrillId,
     /// What for, and where.
     pub name: String,
     /// Its diameter.

@@ -104,7 +104,7 @@ async fn a_figure_stays_with_its_row() {
     let shop = Shop::empty();
     let id = shop
         .make(&json!({
-            "format": "derecho-job", "version": 3, "title": "Hose truck 5",
+            "format": "derecho-job", "version": 4, "title": "Hose truck 5",
             "rig": { "sheet_unit": "in", "heights": [
                 { "name": "raised", "offset": "2 in" }, { "name": "loaded", "offset": "-1 in" },
                 { "name": "lowered", "offset": "-3 in" }] },

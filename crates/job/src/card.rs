@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use crate::document::{Job, SheetKind};
 use crate::elevation::Elevation;
 use crate::prove::ProveVerdict;
-use crate::results::solve;
+use crate::results::{Results, solve};
 use crate::strip::StageResult;
 use crate::words;
 
@@ -49,7 +49,12 @@ pub struct CardDue {
 /// Makes the card of a job.
 #[must_use]
 pub fn card(job: &Job) -> Card {
-    let results = solve(job);
+    card_of(job, solve(job))
+}
+
+/// Makes the card of a job that is worked out already.
+#[must_use]
+pub fn card_of(job: &Job, results: Results) -> Card {
     let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
     let sheet = results
         .sheets

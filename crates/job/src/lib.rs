@@ -30,9 +30,9 @@ pub mod verdict;
 mod words;
 
 pub use derecho_document as document;
-pub use derecho_document::json as written;
+pub use derecho_document::json;
 
-pub use card::{Card, card};
+pub use card::{Card, card, card_of};
 pub use document::Job;
 pub use document::check::{FieldError, check};
 pub use results::{Everything, Results, everything, solve};

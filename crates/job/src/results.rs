@@ -19,6 +19,7 @@ use crate::cycle::{self, Brief, CycleResult};
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
+use crate::json::told;
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Judged, Settling, settling};
 use crate::prove::{Found, ProveResult, ProveVerdict, prove};
@@ -28,7 +29,6 @@ use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::usual::Assumption;
 use crate::vehicle::{Offer, with_other_end};
-use crate::written::told;
 use derecho_core::measure::{Length, Phrase, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,

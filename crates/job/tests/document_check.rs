@@ -1,6 +1,8 @@
 //! Whether a document makes sense: every fault by its place and its name, one at a time and all at once.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use derecho_job::document::check::{LONGEST_NAME, LONGEST_NOTE, MOST_HOLES, MOST_OBSTACLES, MOST_REPEATS};
 use derecho_job::document::schema::job_schema;
 use derecho_job::{Job, check, everything};
@@ -9,7 +11,7 @@ use serde_json::{Value, json};
 fn sound() -> Value {
     let value: Value =
         serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    let job = by_name::read(&value);
     assert_eq!(check(&job), []);
     value
 }
@@ -60,7 +62,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/notes", json!("one line\nand a bell\u{7}"), same, "control_character"),
         ("/notes", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/complaints/0/text", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
-        ("/version", json!(4), same, "unknown_version"),
+        ("/version", json!(5), same, "unknown_version"),
         ("/rig/vehicle", json!(long), same, "too_long_text"),
         ("/rig/bump", json!("-3 in"), same, "negative_distance"),
         ("/rig/droop", json!("-3 in"), same, "negative_distance"),
@@ -75,7 +77,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/rig/bump_half_spacing", json!("0 in"), same, "nought"),
         ("/rig/droop_half_spacing", json!("0 in"), same, "nought"),
         ("/rig/heights/1/name", json!(" "), same, "name_missing"),
-        ("/rig/heights/1/name", json!("empty"), same, "name_twice"),
+        ("/rig/heights/1/id", json!("empty"), same, "id_twice"),
         ("/rig/driven_height", json!("on stilts"), same, "unknown_height"),
         ("/hardpoints/height", json!("on stilts"), same, "unknown_height"),
         ("/hardpoints/arms/lower_left/length", json!("0 in"), same, "nought"),
@@ -111,12 +113,13 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
             "more_thread_than_shank",
         ),
         ("/setups/found/axle_holes/0/name", json!(""), same, "name_missing"),
-        ("/setups/found/axle_holes/2/name", json!("riser hole 1"), same, "name_twice"),
+        ("/setups/found/axle_holes/2/id", json!("riser hole 1"), same, "id_twice"),
+        ("/setups/found/axle_holes/1/id", json!(""), same, "id_missing"),
         ("/setups/plans/trial/axle/hole", json!("no such"), same, "unknown_hole"),
         ("/setups/plans/trial/frame/hole", json!("no such"), same, "unknown_hole"),
-        ("/bracket/bars/1/name", json!("long-sleeve turnbuckle bar"), same, "name_twice"),
+        ("/bracket/bars/1/id", json!("long-sleeve turnbuckle bar"), same, "id_twice"),
         ("/bracket/brackets/0/name", json!(""), same, "name_missing"),
-        ("/bracket/brackets/0/holes/1/name", json!("hole 1"), same, "name_twice"),
+        ("/bracket/brackets/0/holes/1/id", json!("hole 1"), same, "id_twice"),
         ("/bracket/bars/0/outside", json!("0 mm"), same, "nought"),
         ("/bracket/bars/0/wall", json!("-1 mm"), same, "negative_distance"),
         ("/bracket/bars/0/wall", json!("1 in"), same, "wall_too_thick"),
@@ -132,8 +135,8 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/bracket/bolt/play", json!("-1 mm"), same, "negative_distance"),
         ("/bracket/ear_width", json!("0 in"), same, "nought"),
         ("/bracket/builder/gap", json!("0 in"), same, "nought"),
-        ("/sway/hole", json!(4), same, "unknown_hole"),
-        ("/sway/holes/0", json!("0 in"), same, "nought"),
+        ("/sway/hole", json!("hole-9"), same, "unknown_hole"),
+        ("/sway/holes/0/arm", json!("0 in"), same, "nought"),
         ("/sway/link", json!("0 in"), same, "nought"),
         ("/sway/diameter", json!("-1 in"), same, "negative_distance"),
         ("/sway/bore", json!("1 in"), same, "bore_too_wide"),
@@ -154,7 +157,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/vehicle/centre_of_gravity_good_to", json!("-1 in"), same, "negative_distance"),
         ("/vehicle/roof_height", json!("0 in"), same, "nought"),
         ("/vehicle/other_left_corner", json!("500 kg"), same, "one_corner"),
-        ("/sheets/0/round", json!(3), same, "setting_missing"),
+        ("/sheets/0/after", json!("round-9"), same, "unknown_round"),
         ("/sheets/0/height", json!("on stilts"), same, "unknown_height"),
         ("/sheets/0/left/2", json!("-6 in"), same, "negative_distance"),
         ("/sheets/0/plumb_drop", json!("-6 in"), same, "negative_distance"),
@@ -207,7 +210,8 @@ fn lists_have_an_end() {
     let reading = |_: usize| json!("6 in");
     assert_eq!(many("/sheets/0/right", MOST_REPEATS, &reading), []);
     assert_eq!(many("/sheets/0/right", MOST_REPEATS + 1, &reading), told("/sheets/0/right"));
-    let hole = |index: usize| json!({ "name": format!("hole {index}"), "up": "1 in" });
+    let hole =
+        |index: usize| json!({ "id": index.to_string(), "name": format!("hole {index}"), "up": "1 in" });
     assert_eq!(many("/setups/found/frame_holes", MOST_HOLES, &hole), []);
     assert_eq!(many("/setups/found/frame_holes", MOST_HOLES + 1, &hole), told("/setups/found/frame_holes"));
     let thing =

@@ -2,10 +2,12 @@
 //! torques beside what is usual.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use derecho_job::bracket::compare::BoltResult;
+use derecho_job::check;
 use derecho_job::results::plan;
 use derecho_job::verdict::{FitCheck, FitVerdict};
-use derecho_job::{Job, check};
 use serde_json::{Value, json};
 
 fn with_bolt(ear_width: &str, bolt: Value) -> Value {
@@ -17,7 +19,7 @@ fn with_bolt(ear_width: &str, bolt: Value) -> Value {
 }
 
 fn told(value: &Value) -> BoltResult {
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     plan(&job).bolt.unwrap()
 }

@@ -1,6 +1,8 @@
 //! Stage Cycle of whole jobs: against the quick model, by hand, by symmetry, and with
 //! everything measured wrong that a person can measure wrong.
 
+mod by_name;
+
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
 use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
@@ -26,7 +28,7 @@ fn demo(name: &str) -> Value {
 }
 
 fn job(value: &Value) -> Job {
-    let job: Job = serde_json::from_value(value.clone()).expect("a sound job");
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     job
 }

@@ -4,7 +4,7 @@
 
 use derecho_core::measure::{TapeEntry, Unit};
 use derecho_job::bar::heights::HeightResult;
-use derecho_job::document::{HeightState, Job};
+use derecho_job::document::{HeightId, HeightState, Job};
 use derecho_job::{Results, solve};
 use proptest::prelude::*;
 
@@ -25,9 +25,13 @@ fn job(heights: &[(&str, f64)], driven: &str) -> Job {
     .unwrap();
     job.rig.heights = heights
         .iter()
-        .map(|(name, offset)| HeightState { name: (*name).to_owned(), offset: mm(*offset) })
+        .map(|(name, offset)| HeightState {
+            id: HeightId::new(*name),
+            name: (*name).to_owned(),
+            offset: mm(*offset),
+        })
         .collect();
-    job.rig.driven_height = driven.to_owned();
+    job.rig.driven_height = HeightId::new(driven);
     job
 }
 

@@ -5,7 +5,7 @@
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
-use derecho_job::document::{Job, PlanForm, Round, Sheet};
+use derecho_job::document::{HeightId, Job, PlanForm, Round, RoundId, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::results::settle;
 use derecho_job::strip::Progress;
@@ -31,7 +31,8 @@ fn inches(text: &str) -> TapeEntry {
 }
 
 fn sheet(id: &str, round: u32, left: &str, right: &str) -> Sheet {
-    let mut sheet = Sheet { id: id.to_owned(), round, ..Sheet::default() };
+    let after = if round == 0 { RoundId::default() } else { RoundId::new(format!("round-{round}")) };
+    let mut sheet = Sheet { id: id.to_owned(), after, ..Sheet::default() };
     sheet.conditions.on_its_weight = Some(true);
     sheet.left = vec![Some(inches(left)); 4];
     sheet.right = vec![Some(inches(right)); 4];
@@ -259,7 +260,7 @@ fn an_unproved_job_cannot_be_settled() {
 fn carried_on(length: &str, after: Sheet) -> Job {
     let mut job = demo(1);
     job.sheets = vec![sheet("as-found", 0, "6 1/2", "5 1/2"), after];
-    job.setups.rounds.push(set_to(length));
+    job.setups.record(set_to(length));
     job
 }
 
@@ -358,13 +359,13 @@ fn hanging_stale_and_elsewhere_read_sheets_drive_nothing() {
     assert!(hanging.sheets[0].refusals[0].inches.contains("hanging"));
 
     let mut job = demo(0);
-    job.sheets[0].height = "water tank full".to_owned();
+    job.sheets[0].height = HeightId::new("water tank full");
     let elsewhere = solve(&job);
     assert!(!elsewhere.sheets[0].usable);
     assert!(elsewhere.sheets[0].refusals[0].inches.contains("driven at empty"));
 
     let mut job = demo(0);
-    job.setups.rounds.push(set_to("32 1/2"));
+    job.setups.record(set_to("32 1/2"));
     let stale = solve(&job);
     assert!(!stale.sheets[0].usable && !stale.sheets[0].current);
     assert_eq!(stale.stages[1].progress, Progress::NeedsLook);
@@ -375,7 +376,7 @@ fn hanging_stale_and_elsewhere_read_sheets_drive_nothing() {
 fn readings_changed_after_setting_ask_for_another_look() {
     let mut job = demo(0);
     let wanted = solve(&job).bar.unwrap().correction.unwrap().recentring.length_mm;
-    job.setups.rounds.push(Round { wanted_mm: Some(wanted.to_mm()), ..set_to("32 1/2") });
+    job.setups.record(Round { wanted_mm: Some(wanted.to_mm()), ..set_to("32 1/2") });
     assert_eq!(solve(&job).stages[2].progress, Progress::Settled);
     job.sheets[0].left = vec![Some(inches("7")); 4];
     assert_eq!(solve(&job).stages[2].progress, Progress::NeedsLook);
@@ -386,7 +387,7 @@ fn the_height_a_bar_was_read_at_is_taken_into_account() {
     let mut job = demo(0);
     // Read with the tank full, 1 1/4 in lower: at the driven height the frame eye is
     // that much higher again.
-    job.setups.found.bar.height = "water tank full".to_owned();
+    job.setups.found.bar.height = HeightId::new("water tank full");
     let rise = solve(&job).bar.unwrap().found.rise_mm;
     assert!((rise.to_inches() - 7.25).abs() < 1e-9);
 }
@@ -426,10 +427,10 @@ fn plumbed_eyes_that_disagree_with_the_length_are_told() {
 fn every_fault_of_a_document_is_told_at_once_with_its_place() {
     let mut job = demo(0);
     job.title = " ".to_owned();
-    job.rig.driven_height = "parked".to_owned();
+    job.rig.driven_height = HeightId::new("parked");
     job.rig.track = Some(inches("0"));
     job.sheets[0].left[2] = Some(inches("-3/8"));
-    job.sheets[0].round = 3;
+    job.sheets[0].after = RoundId::new("round-3");
     job.setups.found.adjuster.made_min = Some(inches("40"));
     let faults = check(&job);
     let told: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
@@ -439,7 +440,7 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
             ("/title", "name_missing"),
             ("/rig/track", "nought"),
             ("/rig/driven_height", "unknown_height"),
-            ("/sheets/0/round", "setting_missing"),
+            ("/sheets/0/after", "unknown_round"),
             ("/sheets/0/left/2", "negative_distance"),
             ("/setups/found/adjuster/made_min", "range_turned_round"),
         ]
@@ -536,7 +537,7 @@ proptest! {
         job.sheets[0].left = vec![None, Some(mm(left))];
         job.sheets[0].right = vec![Some(mm(right))];
         if let Some(set) = set {
-            job.setups.rounds.push(Round { length: Some(mm(set)), ..Round::default() });
+            job.setups.record(Round { length: Some(mm(set)), ..Round::default() });
         }
         // JSON has no NaN: serde_json writes null for one.
         let json = serde_json::to_value(solve(&job)).unwrap();

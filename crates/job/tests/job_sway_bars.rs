@@ -2,6 +2,8 @@
 //! by symmetry, and by what is left of a formula turned round.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use std::f64::consts::PI;
 
 use derecho_core::measure::Length;
@@ -27,7 +29,7 @@ fn demo(name: &str) -> Value {
 }
 
 fn job(value: &Value) -> Job {
-    let job: Job = serde_json::from_value(value.clone()).expect("a sound job");
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     job
 }

@@ -2,6 +2,8 @@
 //! where the axle hardly moves, and what must hold whatever it does.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use derecho_core::measure::Length;
 use derecho_job::results::{solve, sway};
 use derecho_job::sway::{RoomResult, SwayGap, SwayResult};
@@ -20,7 +22,7 @@ fn demo(name: &str) -> Value {
 }
 
 fn swayed(value: &Value) -> SwayResult {
-    let job: Job = serde_json::from_value(value.clone()).expect("a sound job");
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     sway(&job)
 }
@@ -432,7 +434,7 @@ proptest! {
             form["room"]["panels"][0]["faces"] = json!(faces);
             form["room"]["panels"][0]["at"] = places[7 + index].clone();
         }
-        let job: Job = serde_json::from_value(value).expect("a sound form");
+        let job = by_name::read(&value);
         prop_assert_eq!(check(&job), []);
         let result = sway(&job);
         no_null(&serde_json::to_value(&result).expect("JSON"), "");

@@ -3,6 +3,8 @@
 //! middle, so that the axle sits 1/2 in to the left.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use derecho_core::measure::Unit;
 use derecho_job::cautions::Stage;
 use derecho_job::prove::ProveVerdict;
@@ -23,7 +25,7 @@ const PURPOSES: [&str; 7] = [
 ];
 
 fn job(value: &Value) -> Job {
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     job
 }
@@ -38,7 +40,7 @@ fn needed(value: &Value) -> Vec<Stage> {
 }
 
 fn bare(to_do: &[&str]) -> Value {
-    json!({ "format": "derecho-job", "version": 3, "title": "Hose truck 5", "to_do": to_do,
+    json!({ "format": "derecho-job", "version": 4, "title": "Hose truck 5", "to_do": to_do,
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left" } })
 }
 

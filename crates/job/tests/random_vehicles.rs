@@ -3,6 +3,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
 mod vehicles;
 
 use proptest::prelude::*;

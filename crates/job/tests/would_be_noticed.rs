@@ -2,8 +2,9 @@
 //! mistake would be seen.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+mod by_name;
+
 use derecho_core::measure::{Length, TapeEntry, Unit};
-use derecho_job::document::migrate;
 use derecho_job::results::{plan, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
@@ -16,14 +17,14 @@ fn demo(name: &str) -> Value {
 }
 
 fn job(value: &Value) -> Job {
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    let job = by_name::read(value);
     assert_eq!(check(&job), []);
     job
 }
 
 /// L 32 in, 6 in rise, frame eye left, on leaf springs, centred.
 fn plain() -> Value {
-    json!({ "format": "derecho-job", "version": 3, "title": "Hose truck 6",
+    json!({ "format": "derecho-job", "version": 4, "title": "Hose truck 6",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in", "use": "trails",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in" },
         "hardpoints": { "bar": { "axle_eye_fore_aft": "0 mm" } },
@@ -114,7 +115,7 @@ fn the_other_axle_goes_to_its_own_stops() {
 fn figures_taken_out_of_a_list_leave_the_others_in_it() {
     let mut value = demo("lookout-truck-7");
     value["sheets"][0]["left"] = json!(["1,250", "6 1/2 in", "2,600", "6 7/16 in"]);
-    let read = migrate::read(&value.to_string()).unwrap();
+    let read = by_name::read(&value);
     let left: Vec<String> =
         read.sheets[0].left.iter().flatten().map(|entry| entry.text().to_owned()).collect();
     assert_eq!(left.len(), 2, "{left:?}");

@@ -6,7 +6,7 @@ use derecho_core::measure::{Length, Side, TapeEntry, Unit};
 use derecho_job::Job;
 use derecho_job::bar::further::Further;
 use derecho_job::document::migrate::parsed;
-use derecho_job::document::{Conditions, Method, Sheet, SheetKind};
+use derecho_job::document::{Conditions, Method, RoundId, Sheet, SheetKind};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -94,7 +94,7 @@ impl Hands {
     }
 
     /// A sheet of readings on both sides.
-    pub fn sheet(self, vehicle: &mut Vehicle, feature: Feature, id: String, round: u32) -> Sheet {
+    pub fn sheet(self, vehicle: &mut Vehicle, feature: Feature, id: String, after: RoundId) -> Sheet {
         let hurried = self == Self::Hurried;
         let repeats = match self {
             Self::Careful => REPEATS,
@@ -113,7 +113,7 @@ impl Hands {
         Sheet {
             id,
             kind: SheetKind::Centring,
-            round,
+            after,
             method: method(feature),
             unit,
             left,
@@ -133,7 +133,7 @@ impl Hands {
     pub fn job(self, vehicle: &mut Vehicle) -> Job {
         let feature = self.chooses(vehicle);
         let mut job = self.rig(vehicle);
-        let sheet = self.sheet(vehicle, feature, "as-found".to_owned(), 0);
+        let sheet = self.sheet(vehicle, feature, "as-found".to_owned(), RoundId::default());
         job.sheets.push(sheet);
         job
     }
@@ -166,7 +166,7 @@ impl Hands {
         };
         let document = json!({
             "format": "derecho-job",
-            "version": 3,
+            "version": 4,
             "title": "Practice vehicle",
             "rig": {
                 "vehicle": "a vehicle that exists only in the program",
@@ -207,7 +207,7 @@ impl Hands {
     /// Takes the further reading that was advised.
     pub fn read_further(self, vehicle: &mut Vehicle, job: &mut Job, further: Further) {
         let unit = vehicle.unit;
-        let round = job.setups.rounds.len() as u32;
+        let after = job.setups.last_round();
         match further {
             Further::RepeatLeft | Further::RepeatRight => {
                 let Some(sheet) = job.sheets.last_mut() else { return };
@@ -218,7 +218,7 @@ impl Hands {
             }
             Further::BetterFeature => {
                 let id = format!("again-{}", job.sheets.len());
-                let sheet = self.sheet(vehicle, Feature::Hub, id, round);
+                let sheet = self.sheet(vehicle, Feature::Hub, id, after.clone());
                 job.sheets.push(sheet);
             }
             Further::HeightsAgain | Further::Finder => {

@@ -203,7 +203,7 @@ impl Vehicle {
             let form = json!({
                 "kind": "one_piece", "on": "body", "forward": true,
                 "axis": { "height": side(axis), "sideways": side(Length::ZERO), "fore_aft": side(link.ahead * -1.0) },
-                "holes": [side(link.arm)], "hole": 0, "eye_from_centre": side(mm(420.0)), "link": side(link.length),
+                "holes": [{ "id": "hole-1", "arm": side(link.arm) }], "hole": "hole-1", "eye_from_centre": side(mm(420.0)), "link": side(link.length),
                 "far_end": { "height": side(axis - link.below), "sideways": side(mm(420.0)), "fore_aft": side(Length::ZERO) },
                 "diameter": side(mm(24.0)), "active_length": side(mm(840.0)),
             });

@@ -8,7 +8,7 @@ use derecho_job::bar::can_be_followed;
 use derecho_job::bar::further::Further;
 use derecho_job::bar::next::next_reading;
 use derecho_job::cautions::Stage;
-use derecho_job::document::SheetKind;
+use derecho_job::document::{RoundId, SheetKind};
 use derecho_job::prove::ProveVerdict;
 use derecho_job::prove::settling::GateKind;
 use derecho_job::setups::Resolved;
@@ -246,7 +246,7 @@ fn one(settings: &Settings, index: u64) -> Trial {
             sum.within_after_first += count(now.abs() <= CENTRED);
             sum.compare(before, now);
         }
-        job.setups.rounds.push(correction.fitting.clone());
+        job.setups.record(correction.fitting.clone());
         read_again(&mut vehicle, &mut job, settings.hands);
     }
     let end = vehicle.true_offset();
@@ -259,9 +259,9 @@ fn one(settings: &Settings, index: u64) -> Trial {
 /// A new sheet of the round, from the feature of the last one.
 fn read_again(vehicle: &mut Vehicle, job: &mut Job, hands: Hands) {
     let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
-    let rounds = job.setups.rounds.len() as u32;
+    let rounds = job.setups.rounds.len();
     let id = format!("after-{rounds}-{}", job.sheets.len());
-    job.sheets.push(hands.sheet(vehicle, kept.unwrap_or(Feature::Hub), id, rounds));
+    job.sheets.push(hands.sheet(vehicle, kept.unwrap_or(Feature::Hub), id, job.setups.last_round()));
 }
 
 /// Works the newest sheet out, with the further readings careful hands take where they are told to.
@@ -360,7 +360,7 @@ fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
         }
         let went_to = feature(method).unwrap_or(Feature::Hub);
         let rounds = round as u32 + 1;
-        job.sheets.push(hands.sheet(vehicle, went_to, format!("after-{rounds}"), rounds));
+        job.sheets.push(hands.sheet(vehicle, went_to, format!("after-{rounds}"), RoundId::default()));
     }
     let end = vehicle.true_offset();
     sum.thumb_within_after_first = sum.within_after_first;

@@ -32,11 +32,11 @@ fn sheet(session: &mut Session, job: &mut Job, bounced: bool) {
     let unit = session.unit();
     let mut side = |side| (0..4).map(|_| typed(read(session, side, bounced), unit)).collect();
     let (left, right) = (side(Side::Left), side(Side::Right));
-    let round = job.setups.rounds.len() as u32;
+    let after = job.setups.last_round();
     let conditions = Conditions { on_its_weight: Some(true), leant_on: Some(false), ..Conditions::default() };
     job.sheets.push(Sheet {
         id: format!("s{}", job.sheets.len()),
-        round,
+        after,
         unit,
         left,
         right,
@@ -129,7 +129,7 @@ fn follow(session: &mut Session, mut job: Job) -> Job {
             break;
         }
         session.act(Act::Turn { flats });
-        job.setups.rounds.push(correction.fitting);
+        job.setups.record(correction.fitting);
     }
     job
 }

@@ -30,9 +30,9 @@ use crate::api::{
     AppState, compute, figure, instruments, jobs, papers, parts, practice, samples, shop, tape, templates,
 };
 use crate::assets;
-use crate::described::finished;
-use crate::intake::LARGEST_BODY;
 use crate::limits::{Bodies, one_of_many};
+use crate::openapi::finished;
+use crate::parse::LARGEST_BODY;
 
 const LONGEST_REQUEST: Duration = Duration::from_secs(30);
 
@@ -63,6 +63,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute_plan))
         .routes(routes!(compute::compute_sway))
         .routes(routes!(compute::compute_work))
+        .routes(routes!(compute::compute_forward))
         .routes(routes!(papers::card_pdf))
         .routes(routes!(papers::reminders_ics))
         .routes(routes!(compute::schema))

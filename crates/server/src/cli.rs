@@ -10,7 +10,7 @@ use derecho_card::{Paper, card};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
-use derecho_job::written::{Layout, Told};
+use derecho_job::json::{Layout, Told};
 use derecho_job::{Job, document::schema::job_schema, everything};
 use derecho_practice::hands::Hands;
 use derecho_practice::trial::Reading;
@@ -28,8 +28,9 @@ use crate::api::jobs::new_id;
 use crate::api::shop;
 use crate::api::tape::ReadBack;
 use crate::calendar::{calendar, due};
+use crate::cards::{of_today, ready};
 use crate::instruments::{self, Instruments};
-use crate::intake::{Refusal, read_job};
+use crate::parse::{Refusal, read_job};
 use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
@@ -534,7 +535,7 @@ fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure
     // What nothing is due of says so on its card; the others are solved, on every core.
     let may_be_due: Vec<String> = jobs
         .into_iter()
-        .filter(|listed| listed.card.as_ref().is_none_or(|card| !card.due.is_empty()))
+        .filter(|listed| of_today(listed).is_none_or(|card| !card.due.is_empty()))
         .map(|listed| listed.id)
         .collect();
     let (of_each, left_out): (Vec<_>, Vec<_>) = may_be_due.into_par_iter().partition_map(|id| {
@@ -580,7 +581,8 @@ fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
 /// The jobs of a file made ready to be stored: one, or those of a zip.
 fn ready_of(file: &Path) -> Result<Vec<Prepared>, Failure> {
     if file.extension().is_none_or(|ending| ending != "zip") {
-        return Ok(vec![Prepared::of(new_id(), &load(file)?).map_err(Failure::could_not)?]);
+        let ready = ready(load(file)?).map_err(Failure::could_not)?;
+        return Ok(vec![Prepared::of(new_id(), &ready).map_err(Failure::could_not)?]);
     }
     let told = |done: usize, of: usize| {
         if done.is_multiple_of(500) {

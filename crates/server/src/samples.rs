@@ -7,7 +7,7 @@ use derecho_store::{Store, StoreError};
 use jiff::{Span, Timestamp};
 use rust_embed::RustEmbed;
 
-use crate::intake;
+use crate::{cards, parse};
 
 #[derive(RustEmbed)]
 #[folder = "../../demo"]
@@ -19,7 +19,7 @@ const SUFFIX: &str = ".derecho.json";
 #[must_use]
 pub fn sample(name: &str) -> Option<Job> {
     let file = Files::get(&format!("{name}{SUFFIX}"))?;
-    intake::read_job(&file.data).ok()
+    parse::read_job(&file.data).ok()
 }
 
 /// The made-up sample parts.
@@ -54,7 +54,7 @@ pub fn fill(store: &Store, now: Timestamp) -> Result<(), StoreError> {
     for (index, name) in names().iter().rev().enumerate() {
         let at = now + Span::new().seconds(index as i64 - 60);
         if let Some(job) = sample(name) {
-            match store.create(name, &job, at) {
+            match store.create_ready(name, cards::ready(job)?, at) {
                 // A sample that was taken out of the bay stays out.
                 Ok(_) | Err(StoreError::AlreadyThere) => {}
                 Err(error) => return Err(error),

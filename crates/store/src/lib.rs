@@ -3,8 +3,8 @@
 //! Where jobs are kept: one SQLite database, every saved change a revision that is
 //! never altered, undo and redo as walks over them. The only crate that knows SQL.
 //!
-//! What is not here: HTTP, computation, the clock of a request (times are arguments).
-//! Depends on core and job; the server depends on it.
+//! What is not here: HTTP, computation, the clock of a request (times are arguments): it is handed documents, and the
+//! cards the bay shows of them. Depends on core and document; the server depends on it.
 //!
 //! What [`Store::save`] has acknowledged is on the disk: WAL with `synchronous=FULL`.
 
@@ -21,8 +21,8 @@ use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard};
 
-use derecho_job::document::migrate::{self, written};
-use derecho_job::{Card, Job, card as card_of};
+use derecho_document::migrate::{self, written};
+use derecho_document::{DOCUMENT_VERSION, Job};
 use jiff::Timestamp;
 use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 use thiserror::Error;
@@ -38,9 +38,6 @@ const SERVING_FILE: &str = "derecho.serving";
 pub use bay::BayOrder;
 pub use instruments::Taken;
 pub use parts::StoredPart;
-
-/// The rules cards are drawn by today: of the program's version, and of what a card holds.
-const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 4");
 
 /// Idle reading connections kept open.
 const READERS_KEPT: usize = 4;
@@ -221,8 +218,8 @@ pub struct ListedJob {
     pub revision: u64,
     /// When it was saved, in UTC.
     pub saved_at: Timestamp,
-    /// Its card, drawn by the rules of today; None where the job cannot be read.
-    pub card: Option<Card>,
+    /// Its card, by the rules it was drawn by: whoever shows it draws it anew where those are not today's.
+    pub card: Drawn,
 }
 
 /// How a revision came about.
@@ -303,13 +300,61 @@ pub struct Store {
     path: PathBuf,
 }
 
-/// A job made ready to be stored, outside any lock: drawn, packed, to be looked through.
+/// A document made ready to be stored, outside of any lock: written once, with the card the bay shows of it. Without a
+/// card the bay draws one when it is looked at next.
+#[derive(Clone, Debug)]
+pub struct Ready {
+    job: Job,
+    text: String,
+    card: Drawn,
+}
+
+/// The card the bay shows of a job, as JSON text, and by which rules it was drawn.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Drawn {
+    /// The card; empty where none was drawn yet.
+    pub card: String,
+    /// The rules it was drawn by; empty where none was.
+    pub by: String,
+}
+
+impl Ready {
+    /// Writes a document, to be stored with its card.
+    ///
+    /// # Errors
+    /// Where it has no JSON form.
+    pub fn new(job: Job, card: Drawn) -> Result<Self, StoreError> {
+        let unwritten = |source| StoreError::Unreadable { id: String::new(), revision: 0, source };
+        let text = written(&job).map_err(unwritten)?;
+        Ok(Self { job, text, card })
+    }
+
+    /// The document.
+    #[must_use]
+    pub const fn job(&self) -> &Job {
+        &self.job
+    }
+
+    /// The card the bay shows of it.
+    #[must_use]
+    pub const fn card(&self) -> &Drawn {
+        &self.card
+    }
+
+    /// Its JSON text, every digit.
+    #[must_use]
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+}
+
+/// A job made ready to be stored beside others, in one transaction that does nothing but write.
 #[derive(Debug)]
 pub struct Prepared {
     id: String,
     title: String,
     search: String,
-    card: String,
+    card: Drawn,
     packed: packed::Packed,
 }
 
@@ -318,11 +363,11 @@ impl Prepared {
     ///
     /// # Errors
     /// Where its document cannot be written.
-    pub fn of(id: String, job: &Job) -> Result<Self, StoreError> {
-        let text =
-            written(job).map_err(|source| StoreError::Unreadable { id: id.clone(), revision: 1, source })?;
-        let packed = packed::pack(&text, None)?;
-        Ok(Self { title: job.title.clone(), search: searchable(job), card: card_text(job), packed, id })
+    pub fn of(id: String, ready: &Ready) -> Result<Self, StoreError> {
+        let packed = packed::pack(&ready.text, None)?;
+        let job = &ready.job;
+        let card = ready.card.clone();
+        Ok(Self { title: job.title.clone(), search: searchable(job), card, packed, id })
     }
 
     /// Its id.
@@ -436,18 +481,26 @@ impl Store {
     /// # Errors
     /// Where the id is taken or the disk refuses.
     pub fn create(&self, id: &str, job: &Job, now: Timestamp) -> Result<StoredJob, StoreError> {
+        self.create_ready(id, Ready::new(job.clone(), Drawn::default())?, now)
+    }
+
+    /// The same of a document that is written already, with its card.
+    ///
+    /// # Errors
+    /// As [`Store::create`].
+    pub fn create_ready(&self, id: &str, ready: Ready, now: Timestamp) -> Result<StoredJob, StoreError> {
         let mut writer = self.writer();
         let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
         if transaction.query_row(sql::JOB_EXISTS, [id], |_| Ok(())).optional()?.is_some() {
             return Err(StoreError::AlreadyThere);
         }
-        let card = card_text(job);
+        let Ready { job, text, card } = ready;
         transaction.execute(
             sql::ADD_JOB,
-            params![id, job.title, searchable(job), card, now.to_string(), DRAWN_BY],
+            params![id, job.title, searchable(&job), card.card, now.to_string(), card.by],
         )?;
         let made = Made { kind: RevisionKind::Created, links: Links::default(), at: now, edit: None };
-        add_revision(&transaction, id, 1, job, &made)?;
+        add_revision(&transaction, id, 1, &text, &made)?;
         transaction.commit()?;
         Ok(StoredJob {
             id: id.to_owned(),
@@ -456,7 +509,7 @@ impl Store {
             can_undo: false,
             can_redo: false,
             edit: None,
-            job: job.clone(),
+            job,
         })
     }
 
@@ -476,7 +529,7 @@ impl Store {
             }
             transaction
                 .prepare_cached(sql::ADD_JOB)?
-                .execute(params![id, title, search, card, at, DRAWN_BY])?;
+                .execute(params![id, title, search, card.card, at, card.by])?;
             let none: Option<i64> = None;
             let kind = RevisionKind::Created.word();
             let edit: Option<&str> = None;
@@ -542,19 +595,48 @@ impl Store {
         job: &Job,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
+        self.save_ready(id, based_on, Ready::new(job.clone(), Drawn::default())?, now)
+    }
+
+    /// The same of a document that is written already, with its card: the transaction neither reads a document as a job
+    /// nor works anything out.
+    ///
+    /// # Errors
+    /// As [`Store::save`].
+    pub fn save_ready(
+        &self,
+        id: &str,
+        based_on: impl Into<Basis>,
+        ready: Ready,
+        now: Timestamp,
+    ) -> Result<StoredJob, StoreError> {
         let based_on = based_on.into();
-        let stored = self.change(id, &based_on, now, |_, stored| {
-            if stored.job == *job {
-                return Ok(None);
+        let named = based_on.edit.is_some().then(|| ready.text.clone());
+        let stored = self.change(id, &based_on, now, |transaction, head| {
+            let before = text_of(transaction, id, head.revision)?;
+            if says_the_same(&before, &ready) {
+                return Ok(Next::Stays(ready.job));
             }
-            let links = Links { undo_to: Some(stored.revision), redo_to: None };
-            Ok(Some((job.clone(), RevisionKind::Saved, links)))
+            let links = Links { undo_to: Some(head.revision), redo_to: None };
+            Ok(Next::Goes(Box::new(ready), RevisionKind::Saved, links))
         })?;
         // One name for two edits: the second one was not made, and must not be called so.
-        if based_on.edit.is_some() && stored.job != *job {
+        if let Some(text) = named
+            && written(&stored.job).ok().as_ref() != Some(&text)
+        {
             return Err(StoreError::KeyUsed);
         }
         Ok(stored)
+    }
+
+    /// Puts the card the bay shows of a job, where it stands at that revision still.
+    ///
+    /// # Errors
+    /// Where the disk refuses.
+    pub fn put_card(&self, id: &str, revision: u64, card: &Drawn) -> Result<(), StoreError> {
+        let params = params![id, card.card, card.by, revision as i64];
+        self.writer().execute(sql::DRAW_CARD_BY, params)?;
+        Ok(())
     }
 
     /// Takes the last change back, as a new revision.
@@ -567,13 +649,13 @@ impl Store {
         based_on: impl Into<Basis>,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.change(id, &based_on.into(), now, |transaction, stored| {
-            let links = links_of(transaction, id, stored.revision)?;
+        self.change(id, &based_on.into(), now, |transaction, head| {
+            let links = links_of(transaction, id, head.revision)?;
             let target = links.undo_to.ok_or(StoreError::NothingTo("undo"))?;
             let before = links_of(transaction, id, target)?;
             let job = document(transaction, id, target)?;
-            let links = Links { undo_to: before.undo_to, redo_to: Some(stored.revision) };
-            Ok(Some((job, RevisionKind::Undone, links)))
+            let links = Links { undo_to: before.undo_to, redo_to: Some(head.revision) };
+            Next::again(job, RevisionKind::Undone, links)
         })
     }
 
@@ -587,12 +669,12 @@ impl Store {
         based_on: impl Into<Basis>,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.change(id, &based_on.into(), now, |transaction, stored| {
+        self.change(id, &based_on.into(), now, |transaction, head| {
             let target =
-                links_of(transaction, id, stored.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
+                links_of(transaction, id, head.revision)?.redo_to.ok_or(StoreError::NothingTo("redo"))?;
             let links = links_of(transaction, id, target)?;
             let job = document(transaction, id, target)?;
-            Ok(Some((job, RevisionKind::Redone, links)))
+            Next::again(job, RevisionKind::Redone, links)
         })
     }
 
@@ -607,10 +689,10 @@ impl Store {
         revision: u64,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.change(id, &based_on.into(), now, |transaction, stored| {
+        self.change(id, &based_on.into(), now, |transaction, head| {
             let job = document(transaction, id, revision)?;
-            let links = Links { undo_to: Some(stored.revision), redo_to: None };
-            Ok(Some((job, RevisionKind::Restored, links)))
+            let links = Links { undo_to: Some(head.revision), redo_to: None };
+            Next::again(job, RevisionKind::Restored, links)
         })
     }
 
@@ -619,26 +701,29 @@ impl Store {
         id: &str,
         based_on: &Basis,
         now: Timestamp,
-        next: impl FnOnce(&Transaction<'_>, &StoredJob) -> Result<Option<(Job, RevisionKind, Links)>, StoreError>,
+        next: impl FnOnce(&Transaction<'_>, &Head) -> Result<Next, StoreError>,
     ) -> Result<StoredJob, StoreError> {
         let mut writer = self.writer();
         let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let stored = current(&transaction, id)?;
+        let head = head(&transaction, id)?;
         // The same edit again, whose answer was lost on the way: it is done.
-        if based_on.edit.is_some() && stored.edit == based_on.edit {
-            return Ok(stored);
+        if based_on.edit.is_some() && head.edit == based_on.edit {
+            return current(&transaction, id);
         }
-        if stored.revision != based_on.revision {
-            return Err(StoreError::ChangedElsewhere(Box::new(stored)));
+        if head.revision != based_on.revision {
+            return Err(StoreError::ChangedElsewhere(Box::new(current(&transaction, id)?)));
         }
-        let Some((job, kind, links)) = next(&transaction, &stored)? else { return Ok(stored) };
-        let revision = stored.revision + 1;
+        let (ready, kind, links) = match next(&transaction, &head)? {
+            Next::Stays(job) => return Ok(head.with(id, job)),
+            Next::Goes(ready, kind, links) => (ready, kind, links),
+        };
+        let Ready { job, text, card } = *ready;
+        let revision = head.revision + 1;
         let made = Made { kind, links, at: now, edit: based_on.edit.as_deref() };
-        add_revision(&transaction, id, revision, &job, &made)?;
-        let (search, card) = (searchable(&job), card_text(&job));
+        add_revision(&transaction, id, revision, &text, &made)?;
         transaction.execute(
             sql::UPDATE_JOB,
-            params![id, job.title, search, card, now.to_string(), revision as i64, DRAWN_BY],
+            params![id, job.title, searchable(&job), card.card, now.to_string(), revision as i64, card.by],
         )?;
         transaction.commit()?;
         Ok(StoredJob {
@@ -696,9 +781,7 @@ impl Store {
             let rows = places.into_iter().map(|place| line.query_row([place], listed).optional());
             Ok(rows.collect::<Result<Vec<_>, _>>()?)
         })?;
-        let rows = rows.into_iter().flatten();
-        let jobs = rows.map(|row| self.with_card(row)).collect::<Result<_, _>>()?;
-        Ok((jobs, total))
+        Ok((rows.into_iter().flatten().collect(), total))
     }
 
     /// Every job of the bay with its newest revision, last saved first.
@@ -711,31 +794,6 @@ impl Store {
             let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get::<_, i64>(1)? as u64)))?;
             Ok(rows.collect::<Result<Vec<_>, _>>()?)
         })
-    }
-
-    /// A card that was drawn by other rules is drawn anew of its document; so is one that cannot be read.
-    fn with_card(&self, row: ListedRow) -> Result<ListedJob, StoreError> {
-        let ListedRow { mut job, card, drawn_by } = row;
-        if drawn_by == DRAWN_BY
-            && let Ok(card) = serde_json::from_str(&card)
-        {
-            job.card = Some(card);
-            return Ok(job);
-        }
-        match self.get(&job.id) {
-            Ok(stored) => {
-                let text = card_text(&stored.job);
-                let params = params![job.id, text, DRAWN_BY, stored.revision as i64];
-                // Where it cannot be written, a full disk say, it is drawn again at the next look.
-                if let Err(error) = self.writer().execute(sql::DRAW_CARD_BY, params) {
-                    drop(error);
-                }
-                job.card = Some(card_of(&stored.job));
-            }
-            Err(StoreError::Unreadable { .. } | StoreError::Damaged(_) | StoreError::NoSuchJob) => {}
-            Err(other) => return Err(other),
-        }
-        Ok(job)
     }
 
     /// The history of a job, newest first.
@@ -912,11 +970,6 @@ fn searchable(job: &Job) -> String {
     format!("{}\n{}", job.title, job.rig.vehicle).to_lowercase()
 }
 
-fn card_text(job: &Job) -> String {
-    // A card is plain data with string keys: it always has a JSON form.
-    serde_json::to_string(&card_of(job)).unwrap_or_default()
-}
-
 /// How a revision is made.
 struct Made<'a> {
     kind: RevisionKind,
@@ -929,11 +982,9 @@ fn add_revision(
     transaction: &Transaction<'_>,
     id: &str,
     revision: u64,
-    job: &Job,
+    text: &str,
     made: &Made<'_>,
 ) -> Result<(), StoreError> {
-    let text =
-        written(job).map_err(|source| StoreError::Unreadable { id: id.to_owned(), revision, source })?;
     let since = revision.saturating_sub(packed::WHOLE_EVERY) as i64;
     let whole: Option<i64> =
         transaction.prepare_cached(sql::WHOLE)?.query_row(params![id, since], |row| row.get(0))?;
@@ -941,7 +992,7 @@ fn add_revision(
         Some(number) => Some((number, text_of(transaction, id, number)?)),
         None => None,
     };
-    let packed = packed::pack(&text, earlier.as_ref())?;
+    let packed = packed::pack(text, earlier.as_ref())?;
     let link = |to: Option<u64>| to.map(|to| to as i64);
     transaction.execute(
         sql::ADD_REVISION,
@@ -970,23 +1021,15 @@ fn time(row: &Row<'_>, index: usize) -> rusqlite::Result<Timestamp> {
     })
 }
 
-/// A row of the list, its card not yet read.
-struct ListedRow {
-    job: ListedJob,
-    card: String,
-    drawn_by: String,
-}
-
-fn listed(row: &Row<'_>) -> rusqlite::Result<ListedRow> {
+fn listed(row: &Row<'_>) -> rusqlite::Result<ListedJob> {
     // A damaged row is listed as far as it can be read: its job says more when it is opened.
-    let job = ListedJob {
+    Ok(ListedJob {
         id: row.get(0)?,
         title: lossy(row, 1)?,
         revision: number(row, 2)?,
         saved_at: time_or_none(row, 3),
-        card: None,
-    };
-    Ok(ListedRow { job, card: lossy(row, 4)?, drawn_by: lossy(row, 5)? })
+        card: Drawn { card: lossy(row, 4)?, by: lossy(row, 5)? },
+    })
 }
 
 /// A text as far as it is one: what is no text, or not in UTF-8, stands as marks.
@@ -1003,20 +1046,70 @@ fn time_or_none(row: &Row<'_>, index: usize) -> Timestamp {
     time(row, index).unwrap_or(Timestamp::UNIX_EPOCH)
 }
 
-fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
+/// Where a job stands, without its document.
+struct Head {
+    revision: u64,
+    saved_at: Timestamp,
+    can_undo: bool,
+    can_redo: bool,
+    edit: Option<String>,
+}
+
+impl Head {
+    fn with(self, id: &str, job: Job) -> StoredJob {
+        let Self { revision, saved_at, can_undo, can_redo, edit } = self;
+        StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, edit, job }
+    }
+}
+
+/// What becomes of a job by a change.
+enum Next {
+    /// It stays at its revision: nothing of it is changed.
+    Stays(Job),
+    /// A new revision is made.
+    Goes(Box<Ready>, RevisionKind, Links),
+}
+
+impl Next {
+    /// An earlier document again; its card is drawn once it is looked at.
+    fn again(job: Job, kind: RevisionKind, links: Links) -> Result<Self, StoreError> {
+        Ok(Self::Goes(Box::new(Ready::new(job, Drawn::default())?), kind, links))
+    }
+}
+
+/// Whether a stored document is the one that is to be saved. Both were written by one writer: where the stored one is of
+/// today's form their texts tell, and nothing is read.
+fn says_the_same(stored: &str, ready: &Ready) -> bool {
+    if stored == ready.text {
+        return true;
+    }
+    let of_today =
+        stored.starts_with(&format!("{{\"format\":\"derecho-job\",\"version\":{DOCUMENT_VERSION},"));
+    !of_today && migrate::read(stored).is_ok_and(|job| job == ready.job)
+}
+
+fn head(connection: &Connection, id: &str) -> Result<Head, StoreError> {
     let row = connection
         .prepare_cached(sql::CURRENT)?
         .query_row([id], |row| {
             let undo_to: Option<i64> = row.get(2)?;
             let redo_to: Option<i64> = row.get(3)?;
-            let links = (undo_to.is_some(), redo_to.is_some());
-            Ok((number(row, 0)?, time(row, 1)?, links, row.get(4)?))
+            Ok(Head {
+                revision: number(row, 0)?,
+                saved_at: time(row, 1)?,
+                can_undo: undo_to.is_some(),
+                can_redo: redo_to.is_some(),
+                edit: row.get(4)?,
+            })
         })
-        .optional()?
-        .ok_or(StoreError::NoSuchJob)?;
-    let (revision, saved_at, (can_undo, can_redo), edit) = row;
-    let job = document(connection, id, revision)?;
-    Ok(StoredJob { id: id.to_owned(), revision, saved_at, can_undo, can_redo, edit, job })
+        .optional()?;
+    row.ok_or(StoreError::NoSuchJob)
+}
+
+fn current(connection: &Connection, id: &str) -> Result<StoredJob, StoreError> {
+    let head = head(connection, id)?;
+    let job = document(connection, id, head.revision)?;
+    Ok(head.with(id, job))
 }
 
 fn links_of(connection: &Connection, id: &str, revision: u64) -> Result<Links, StoreError> {

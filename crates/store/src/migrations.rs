@@ -1,11 +1,7 @@
 //! The form of the database, as a list that only grows. A landed entry is never
 //! edited: a snapshot in the tests shows it if somebody does.
 
-use derecho_job::document::migrate;
-use rusqlite::{Transaction, params};
-use rusqlite_migration::{HookResult, M, Migrations};
-
-use crate::{card_text, sql};
+use rusqlite_migration::{M, Migrations};
 
 pub(crate) const LIST: &[&str] = &[
     // 1: jobs and their revisions. The triggers keep revisions append-only whoever asks.
@@ -44,7 +40,8 @@ pub(crate) const LIST: &[&str] = &[
         document TEXT NOT NULL
     ) STRICT;
     CREATE INDEX parts_by_name ON parts (kind, name);",
-    // 3: the cards, drawn anew of documents of version 2; see `cards_anew`.
+    // 3: nothing any more. It drew the cards anew of documents of version 2; today a card says by which rules it was
+    // drawn, and is drawn anew when it is looked at.
     "UPDATE jobs SET search = search;",
     // 4: which edit of which client made a revision, so that an answer that was lost is known again; by which
     // rules a card was drawn; the bay's list out of an index alone, without reading cards; and documents packed,
@@ -74,31 +71,8 @@ pub(crate) const LIST: &[&str] = &[
     CREATE INDEX jobs_by_time ON jobs (removed, saved_at DESC, id DESC, search, due, waits);",
 ];
 
-/// Which of them goes on with [`cards_anew`], counted from nought.
-const CARDS_ANEW: usize = 2;
-
 pub(crate) fn all() -> Migrations<'static> {
-    let step = |(index, sql): (usize, &&'static str)| match index {
-        CARDS_ANEW => M::up_with_hook(sql, cards_anew),
-        _ => M::up(sql),
-    };
-    Migrations::new(LIST.iter().enumerate().map(step).collect())
-}
-
-/// A card says what the program that saved the job found. After the rules changed it would
-/// contradict the job that it opens, so that every card is drawn anew of the newest revision. A
-/// document that cannot be read keeps its card: opening the job says what is wrong.
-fn cards_anew(transaction: &Transaction<'_>) -> HookResult {
-    let newest: Vec<(String, String)> = transaction
-        .prepare("SELECT id, document FROM jobs JOIN revisions ON job_id = id AND number = revision")?
-        .query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?
-        .collect::<Result<_, _>>()?;
-    for (id, document) in newest {
-        if let Ok(job) = migrate::read(&document) {
-            transaction.execute(sql::DRAW_CARD, params![id, card_text(&job)])?;
-        }
-    }
-    Ok(())
+    Migrations::new(LIST.iter().map(|sql| M::up(sql)).collect())
 }
 
 #[cfg(test)]

@@ -5,7 +5,7 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use derecho_job::Job;
+use derecho_document::Job;
 use jiff::civil::Date;
 use rusqlite::{Connection, OpenFlags};
 
@@ -187,10 +187,9 @@ fn rows_beside(connection: &Connection, faults: &mut Vec<String>) {
                 .enumerate()
                 .filter_map(|(index, name)| row.get::<_, String>(index + 1).err().map(|_| name.to_owned()))
                 .collect();
-            if row
-                .get::<_, String>(3)
-                .is_ok_and(|card| serde_json::from_str::<serde_json::Value>(&card).is_err())
-            {
+            if row.get::<_, String>(3).is_ok_and(|card| {
+                !card.is_empty() && serde_json::from_str::<serde_json::Value>(&card).is_err()
+            }) {
                 wrong.push("card".to_owned());
             }
             for (index, name) in [(4, "created_at"), (5, "saved_at")] {

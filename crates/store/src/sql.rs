@@ -12,10 +12,8 @@ pub(crate) const UPDATE_JOB: &str = "
     UPDATE jobs SET title = ?2, search = ?3, card = ?4, saved_at = ?5, revision = ?6, drawn_by = ?7
     WHERE id = ?1";
 
-/// The card alone: neither the job nor when it was saved changes.
-pub(crate) const DRAW_CARD: &str = "UPDATE jobs SET card = ?2 WHERE id = ?1";
-
-/// As [`DRAW_CARD`], by which rules; not where the job was saved meanwhile.
+/// The card alone, and by which rules it was drawn: neither the job nor when it was saved changes. Not where the job was
+/// saved meanwhile.
 pub(crate) const DRAW_CARD_BY: &str =
     "UPDATE jobs SET card = ?2, drawn_by = ?3 WHERE id = ?1 AND revision = ?4";
 

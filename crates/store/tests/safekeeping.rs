@@ -3,9 +3,9 @@
 
 use std::fs;
 
-use derecho_job::Job;
+use derecho_document::Job;
 use derecho_store::safekeeping::{check, restore};
-use derecho_store::{Basis, DATABASE_FILE, Store, StoreError, hold};
+use derecho_store::{Basis, DATABASE_FILE, Drawn, Ready, Store, StoreError, hold};
 use jiff::Timestamp;
 use tempfile::TempDir;
 
@@ -205,27 +205,24 @@ fn an_edit_with_a_name_is_made_once() {
     }
 }
 
+/// The store keeps the card it is handed, by the rules it was drawn by, and only while its job stands where it stood.
 #[test]
-fn a_card_that_cannot_be_read_is_drawn_anew_and_a_job_that_cannot_is_shown_without_one() {
-    let (directory, store) = bay();
-    store.create("b", &edited(1), at(1)).unwrap();
-    let raw = rusqlite::Connection::open(directory.path().join(DATABASE_FILE)).unwrap();
-    raw.execute("UPDATE jobs SET card = '{\"of\": \"another time\"}' WHERE id = 'a'", []).unwrap();
-    let expected = derecho_job::card(&rig());
-    let card = |store: &Store, id: &str| {
-        store.list("", 10, 0).unwrap().0.into_iter().find(|job| job.id == id).unwrap().card
-    };
-    assert_eq!(card(&store, "a").unwrap(), expected);
-    // Drawn by other rules, it is drawn by these.
-    raw.execute("UPDATE jobs SET card = '{}', drawn_by = '0.1.0 card 1' WHERE id = 'a'", []).unwrap();
-    assert_eq!(card(&store, "a").unwrap(), expected);
-    let drawn_by = |id: &str| {
-        raw.query_row("SELECT drawn_by FROM jobs WHERE id = ?1", [id], |row| row.get::<_, String>(0)).unwrap()
-    };
-    assert_eq!(drawn_by("a"), drawn_by("b"), "by the rules that job b was stored by today");
-    raw.execute("UPDATE jobs SET card = '', revision = 99 WHERE id = 'b'", []).unwrap();
-    assert_eq!(card(&store, "b"), None);
-    assert_eq!(store.list("", 10, 0).unwrap().1, 2);
+fn a_card_is_kept_as_it_was_handed_over() {
+    let (_directory, store) = bay();
+    let card = |id: &str| store.list("", 10, 0).unwrap().0.into_iter().find(|job| job.id == id).unwrap().card;
+    assert_eq!(card("a"), Drawn::default(), "nobody drew one yet");
+    let drawn = Drawn { card: "{\"due\":[]}".to_owned(), by: "some rules".to_owned() };
+    store.put_card("a", 1, &drawn).unwrap();
+    assert_eq!(card("a"), drawn);
+    let ready = Ready::new(edited(1), Drawn { card: "{}".to_owned(), by: "others".to_owned() }).unwrap();
+    store.save_ready("a", 1, ready, at(1)).unwrap();
+    assert_eq!(card("a").by, "others");
+    // Of a revision that is not the newest any more.
+    store.put_card("a", 1, &drawn).unwrap();
+    assert_eq!(card("a").by, "others");
+    // Taken back, it is another job: its card is still to be drawn.
+    store.undo("a", 2, at(2)).unwrap();
+    assert_eq!(card("a"), Drawn::default());
 }
 
 #[test]

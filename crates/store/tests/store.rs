@@ -3,8 +3,8 @@
 
 use std::sync::Arc;
 
-use derecho_job::Job;
-use derecho_store::{BayOrder, DATABASE_FILE, RevisionKind, Store, StoreError};
+use derecho_document::Job;
+use derecho_store::{BayOrder, DATABASE_FILE, Drawn, Ready, RevisionKind, Store, StoreError};
 use jiff::Timestamp;
 use jiff::civil::date;
 use tempfile::TempDir;
@@ -101,15 +101,11 @@ fn saving_the_same_document_makes_no_revision() {
     assert_eq!(store.history("a").unwrap().len(), 1);
 }
 
-/// A job that was put back on the road on a day: its reminders count from there, the first of them a day later.
-fn on_the_road(title: &str, day: Option<jiff::civil::Date>) -> Job {
-    let mut job = job(title);
-    job.proof.on_the_road = day;
-    job.bolt_up.fasteners = vec![
-        serde_json::from_value(serde_json::json!({ "key": "own/1", "name": "clamp", "tight": { "by_feel_because": "no wrench reaches", "done": { "at": "2026-07-30T08:00:00Z" } } }))
-            .unwrap(),
-    ];
-    job
+/// A job with a card as the bay is handed one: the day something is due, and that somebody is waited for.
+fn with_card(title: &str, due: Option<jiff::civil::Date>) -> Ready {
+    let due: Vec<_> = due.into_iter().map(|day| serde_json::json!({ "day": day.to_string() })).collect();
+    let card = serde_json::json!({ "due": due, "waits": { "in": "read", "mm": "read" } });
+    Ready::new(job(title), Drawn { card: card.to_string(), by: "some rules".to_owned() }).unwrap()
 }
 
 #[test]
@@ -117,25 +113,17 @@ fn what_is_due_comes_first_the_longest_overdue_before_the_others() {
     let directory = tempfile::tempdir().unwrap();
     let store = Store::open(directory.path()).unwrap();
     let jobs = [
-        on_the_road("overdue for long", Some(date(2026, 8, 1))),
-        on_the_road("overdue", Some(date(2026, 10, 1))),
-        on_the_road("due later", Some(date(2027, 3, 1))),
-        job("waits"),
+        ("overdue for long", Some(date(2026, 8, 2))),
+        ("overdue", Some(date(2026, 10, 2))),
+        ("due later", Some(date(2027, 3, 2))),
+        ("waits", None),
     ];
-    for (index, job) in jobs.iter().enumerate() {
-        store.create(&job.title, job, at(index as i64)).unwrap();
+    for (index, (title, due)) in jobs.into_iter().enumerate() {
+        store.create_ready(title, with_card(title, due), at(index as i64)).unwrap();
     }
     let listed = |order| -> Vec<String> {
         store.list_by("", 9, 0, order).unwrap().0.into_iter().map(|job| job.title).collect()
     };
-    let due: Vec<bool> = store
-        .list("", 9, 0)
-        .unwrap()
-        .0
-        .iter()
-        .map(|job| job.card.as_ref().is_some_and(|card| !card.due.is_empty()))
-        .collect();
-    assert_eq!(due, [false, true, true, true], "last saved first, three of them with a day");
     let waiting = listed(BayOrder::WaitingFirst(date(2026, 11, 27)));
     assert_eq!(waiting[..2], ["overdue for long", "overdue"]);
     // What is not due yet waits as the others do, last saved first.
@@ -143,15 +131,9 @@ fn what_is_due_comes_first_the_longest_overdue_before_the_others() {
     // On a later day it is due as well, after what was due before it.
     let later = listed(BayOrder::WaitingFirst(date(2027, 3, 5)));
     assert_eq!(later[..3], ["overdue for long", "overdue", "due later"]);
-    // What is due today is due: two weeks after the bolts were held by feel, and not the day before.
-    let first_due = |title: &str| -> jiff::civil::Date {
-        let listed = store.list("", 9, 0).unwrap().0;
-        let card = listed.into_iter().find(|job| job.title == title).and_then(|job| job.card).unwrap();
-        card.due[0].day
-    };
-    let today = first_due("due later");
-    assert_eq!(listed(BayOrder::WaitingFirst(today))[2], "due later");
-    assert_eq!(listed(BayOrder::WaitingFirst(today.yesterday().unwrap()))[2], "waits");
+    // What is due today is due, and not the day before.
+    assert_eq!(listed(BayOrder::WaitingFirst(date(2027, 3, 2)))[2], "due later");
+    assert_eq!(listed(BayOrder::WaitingFirst(date(2027, 3, 1)))[2], "waits");
     assert_eq!(listed(BayOrder::Newest), ["waits", "due later", "overdue", "overdue for long"]);
     // Pages follow the order.
     let second = store.list_by("", 1, 1, BayOrder::WaitingFirst(date(2026, 11, 27))).unwrap();

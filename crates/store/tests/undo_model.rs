@@ -3,7 +3,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_job::Job;
+use derecho_document::Job;
 use derecho_store::{Store, StoreError};
 use jiff::Timestamp;
 use proptest::prelude::*;

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/forward": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings what a device has kept since an older program to today's form, and stores nothing. */
+        post: operations["compute_forward"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/near": {
         parameters: {
             query?: never;
@@ -997,6 +1014,15 @@ export interface components {
             /** @description The link's far end ahead of the bar's axis. */
             far_ahead_mm: components["schemas"]["Length"][];
         };
+        /** @description A hole of the sway arm. */
+        ArmHole: {
+            /** @description Length of the arm there, from the bar's axis. */
+            arm: components["schemas"]["TapeEntry"];
+            /** @description By which plans and rounds point at it. */
+            id?: components["schemas"]["ArmHoleId"];
+        };
+        /** @description Of a hole of the sway arm. Empty is its first. */
+        ArmHoleId: string;
         /** @description One side of arm and link in a pose. */
         ArmResult: {
             /** @description α above level; absent where the link does not close. */
@@ -1138,10 +1164,10 @@ export interface components {
              */
             frame_eye_height?: components["schemas"]["TapeEntry"];
             /**
-             * @description The name of the height it stood at then; empty is the driven one.
+             * @description The height it stood at then; empty is the driven one.
              * @default
              */
-            height?: string;
+            height?: components["schemas"]["HeightId"];
             /**
              * @description What each bolt height is good to, plus or minus; 1.5 mm where empty.
              * @default null
@@ -1268,6 +1294,8 @@ export interface components {
             /** @description v, + frame eye higher. */
             rise_mm: components["schemas"]["Length"];
         };
+        /** @description Of a bar of a job. Empty is the bar as found. */
+        BarId: string;
         /** @description A track bar. */
         BarPart: {
             /** @description Fixed, one end, turnbuckle; none is cut and welded to length. */
@@ -1282,6 +1310,8 @@ export interface components {
             frame_joint?: components["schemas"]["JointKind"];
             /** @description Which way the frame-side thread is cut, or the only one. */
             hand?: components["schemas"]["Hand"];
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["BarId"];
             /** @description Least thread that must stay in, by the maker; it rules. */
             least_engagement?: components["schemas"]["TapeEntry"];
             /** @description Longest. */
@@ -1290,7 +1320,7 @@ export interface components {
             made_min?: components["schemas"]["TapeEntry"];
             /** @description What it is made of. */
             material?: components["schemas"]["Material"];
-            /** @description What it is called; unique in a job. */
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -1484,11 +1514,22 @@ export interface components {
             /** @description Free note. */
             note?: string;
         };
+        /** @description A bracket there is a hole to choose of. */
+        BracketChoice: {
+            /** @description Which end it is for. */
+            end: components["schemas"]["BracketEnd"];
+            /** @description Its id; empty is the one that is there. */
+            id: components["schemas"]["BracketId"];
+            /** @description What people call it. */
+            name: string;
+        };
         /**
          * @description Which end a bracket is for.
          * @enum {string}
          */
         BracketEnd: "frame" | "axle";
+        /** @description Of a bracket of a job. Empty is the bracket that is there. */
+        BracketId: string;
         /** @description The same with its sentence: what Bar and Bracket both say. */
         BracketNeed: components["schemas"]["NeedFacts"] & {
             /** @description In words. */
@@ -1506,7 +1547,9 @@ export interface components {
             end?: components["schemas"]["BracketEnd"];
             /** @description Its holes. */
             holes?: components["schemas"]["Hole"][];
-            /** @description What it is called; unique in a job. */
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["BracketId"];
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -1597,6 +1640,15 @@ export interface components {
             says: components["schemas"]["Phrase"];
             /** @description The one that stands before it. */
             then: string;
+        };
+        /** @description The same as this program has it. */
+        BroughtForward: {
+            /** @description The document in today's form, nothing of it lost. */
+            document?: components["schemas"]["Job"];
+            /** @description The places that have moved, each with where it is now. */
+            places: {
+                [key: string]: string;
+            };
         };
         /** @description What to cut. */
         BuilderBar: {
@@ -2048,11 +2100,15 @@ export interface components {
          * @enum {string}
          */
         DragLinkEnd: "knuckle" | "tie_rod";
+        /** @description Of a drag-link part of a job. Empty is none. */
+        DragLinkId: string;
         /** @description A part that raises the drag link at the knuckle or drops it at the pitman arm. */
         DragLinkPart: {
             /** @description How much lower its pitman end sits. */
             drops_pitman_end?: components["schemas"]["TapeEntry"];
-            /** @description What it is called; unique in a job. */
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["DragLinkId"];
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -2128,6 +2184,11 @@ export interface components {
         /** @description A hole to drill. */
         DrillForm: {
             /**
+             * @description By which its step and its tick are kept.
+             * @default
+             */
+            id?: components["schemas"]["DrillId"];
+            /**
              * @description What for, and where.
              * @default
              */
@@ -2138,6 +2199,8 @@ export interface components {
              */
             size?: components["schemas"]["TapeEntry"];
         };
+        /** @description Of a hole to drill. */
+        DrillId: string;
         /** @description A hole of the drill schedule. */
         DrillLine: {
             /** @description What for, and where. */
@@ -2633,6 +2696,13 @@ export interface components {
              */
             read?: string;
         };
+        /** @description A kept plan that named what is gone. */
+        GonePlan: {
+            /** @description Its place among the kept plans, from 0. */
+            place: number;
+            /** @description What it named, in words. */
+            says: components["schemas"]["Phrase"];
+        };
         /**
          * @description The strength marked on a bolt's head.
          * @enum {string}
@@ -2700,10 +2770,10 @@ export interface components {
              */
             bar?: components["schemas"]["BarBody"];
             /**
-             * @description The name of the height it stood at; empty is the driven one.
+             * @description The height it stood at; empty is the driven one.
              * @default
              */
-            height?: string;
+            height?: components["schemas"]["HeightId"];
             /**
              * @description What stands in the way.
              * @default []
@@ -2721,11 +2791,10 @@ export interface components {
              */
             steering?: components["schemas"]["SteeringForm"];
             /**
-             * @description The name of the height its bushings were tightened at: their wind-up counts from there. Empty is ride
-             *     height.
+             * @description The height its bushings were tightened at: their wind-up counts from there. Empty is ride height.
              * @default
              */
-            tightened_height?: string;
+            tightened_height?: components["schemas"]["HeightId"];
             /**
              * @description Three arms: the side the upper one is on; left where empty.
              * @default null
@@ -2737,6 +2806,8 @@ export interface components {
          * @enum {string}
          */
         HeadSide: "forward" | "back" | "inward" | "outward" | "up" | "down";
+        /** @description Of a height of the rig. Empty is the driven height; as the driven height itself, ride height. */
+        HeightId: string;
         /** @description One height in the result tables. */
         HeightResult: {
             /** @description Travel up that remains from there. */
@@ -2747,6 +2818,8 @@ export interface components {
             droop_left_mm: components["schemas"]["Length"];
             /** @description The bar there, as found. */
             found?: components["schemas"]["BarAtHeight"];
+            /** @description Its id; empty for ride height where the rig has no row for it. */
+            id: components["schemas"]["HeightId"];
             /** @description Its name. */
             name: string;
             /** @description Body above ride height. */
@@ -2758,6 +2831,8 @@ export interface components {
         };
         /** @description A named height of the body. */
         HeightState: {
+            /** @description By which sheets, points and the driven height point at it. */
+            id?: components["schemas"]["HeightId"];
             /** @description Such as normal, raised, loaded. */
             name: string;
             /** @description How much higher the body stands than at ride height; negative is lower. */
@@ -2792,32 +2867,38 @@ export interface components {
         Hole: {
             /** @description Forward; back is negative. */
             forward?: components["schemas"]["TapeEntry"];
-            /** @description Such as hole 2; unique on its bracket. */
+            /** @description By which plans point at it; unique on its bracket. None in the library. */
+            id?: components["schemas"]["HoleId"];
+            /** @description Such as hole 2. */
             name: string;
             /** @description Out to the eye's own side; in is negative. */
             outward?: components["schemas"]["TapeEntry"];
             /** @description Up; down is negative. */
             up: components["schemas"]["TapeEntry"];
         };
-        /** @description A hole of a bracket, by names. */
+        /** @description A hole of a bracket. */
         HoleChoice: {
             /**
-             * @description The bracket, by the name of a part of this job; empty is the one that is there now.
+             * @description The bracket; empty is the one that is there now.
              * @default
              */
-            bracket?: string;
+            bracket?: components["schemas"]["BracketId"];
             /**
              * @description Its hole; empty is where the eye was found.
              * @default
              */
-            hole?: string;
+            hole?: components["schemas"]["HoleId"];
         };
+        /** @description Of a hole of one bracket. Empty is where the eye was found. */
+        HoleId: string;
         /** @description A hole an eye can sit in. */
         HolePlace: {
             /** @description Where its middle is at ride height, mm forward, left, up; axle centred. */
             at_mm: number[];
             /** @description Whether it is the one tried. */
             chosen: boolean;
+            /** @description Its id; empty is the hole in use. */
+            id: components["schemas"]["HoleId"];
             /** @description Its name; empty is the hole in use. */
             name: string;
         };
@@ -2832,6 +2913,8 @@ export interface components {
             arm_mm: components["schemas"]["Length"];
             /** @description How many figures its rate and roll rest on that nobody measured. */
             assumed: number;
+            /** @description By which plans point at it. */
+            id: components["schemas"]["ArmHoleId"];
             /** @description Whether it is in use. */
             in_use: boolean;
             /**
@@ -2951,7 +3034,7 @@ export interface components {
             vehicle?: components["schemas"]["Vehicle"];
             /**
              * Format: int32
-             * @description The version of this document's form: 1.
+             * @description The version of this document's form.
              */
             version: number;
         };
@@ -3638,6 +3721,16 @@ export interface components {
              */
             kind?: components["schemas"]["SwayKind"];
         };
+        /** @description What a device has kept since an older program. */
+        Older: {
+            /** @description A document that was not saved yet, of whatever version. */
+            document?: Record<string, never> | null;
+            /**
+             * @description Places of fields with something typed that was not taken yet.
+             * @default []
+             */
+            places?: string[];
+        };
         /** @description An instrument on the shelf. */
         OnShelf: components["schemas"]["Announced"] & {
             /** @description What it cannot do, in its own words. */
@@ -3699,6 +3792,8 @@ export interface components {
             frame_eye_mm: number[];
             /** @description Move of the frame eye where both eyes move. */
             frame_move_mm?: number[];
+            /** @description The drag-link part it goes with, as people call it; empty for none. */
+            goes_with?: string;
             /** @description At every height. */
             heights: components["schemas"]["OptionAtHeight"][];
             /** @description Whether it is kept beside it. */
@@ -3733,7 +3828,7 @@ export interface components {
             off_target_deg: components["schemas"]["Angle"];
             /** @description Sideways swing over the travel. */
             peak_to_peak_mm: components["schemas"]["Length"];
-            /** @description The plan, by names. */
+            /** @description The plan, by ids. */
             plan: components["schemas"]["PlanForm"];
             /** @description Rank, from 1; nought for a bracket that is only reckoned. */
             rank: number;
@@ -3828,6 +3923,8 @@ export interface components {
             frame_joint?: components["schemas"]["JointKind"];
             /** @description Which way the frame-side thread is cut, or the only one. */
             hand?: components["schemas"]["Hand"];
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["BarId"];
             /** @description Least thread that must stay in, by the maker; it rules. */
             least_engagement?: components["schemas"]["TapeEntry"];
             /** @description Longest. */
@@ -3836,7 +3933,7 @@ export interface components {
             made_min?: components["schemas"]["TapeEntry"];
             /** @description What it is made of. */
             material?: components["schemas"]["Material"];
-            /** @description What it is called; unique in a job. */
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -3869,7 +3966,9 @@ export interface components {
             end?: components["schemas"]["BracketEnd"];
             /** @description Its holes. */
             holes?: components["schemas"]["Hole"][];
-            /** @description What it is called; unique in a job. */
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["BracketId"];
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -3893,7 +3992,9 @@ export interface components {
         } | {
             /** @description How much lower its pitman end sits. */
             drops_pitman_end?: components["schemas"]["TapeEntry"];
-            /** @description What it is called; unique in a job. */
+            /** @description By which a job's plans point at it; none in the library. */
+            id?: components["schemas"]["DragLinkId"];
+            /** @description What it is called. */
             name: string;
             /** @description Free note. */
             note?: string;
@@ -4139,10 +4240,10 @@ export interface components {
              */
             before?: components["schemas"]["AngleEntry"];
             /**
-             * @description The name of the height it stood at; empty is the driven one.
+             * @description The height it stood at; empty is the driven one.
              * @default
              */
-            height?: string;
+            height?: components["schemas"]["HeightId"];
         };
         /** @description A place in the end view. */
         Place: {
@@ -4152,8 +4253,8 @@ export interface components {
             z_mm: components["schemas"]["Length"];
         };
         /**
-         * @description A plan: decisions relative to the vehicle as found, by names of parts kept in the job. What
-         *     is left empty stays as it is.
+         * @description A plan: decisions relative to the vehicle as found, by ids of parts kept in the job. What is left empty stays as it
+         *     is.
          */
         PlanForm: {
             /**
@@ -4165,17 +4266,23 @@ export interface components {
              * @description The bar; empty is the one as found.
              * @default
              */
-            bar?: string;
+            bar?: components["schemas"]["BarId"];
             /**
              * @description The drag-link part; empty is none.
              * @default
              */
-            drag_link?: string;
+            drag_link?: components["schemas"]["DragLinkId"];
             /**
              * @description The hole for the frame eye; both eyes may move.
              * @default null
              */
             frame?: components["schemas"]["HoleChoice"];
+            /**
+             * @description What it named in a document before version 4 that was not among the job's parts any more, as it was called: such
+             *     a plan is kept to be read, and cannot be followed.
+             * @default []
+             */
+            gone?: string[];
             /**
              * @description What its length is aimed at.
              * @default centred
@@ -4192,8 +4299,8 @@ export interface components {
             because: components["schemas"]["Phrase"];
             /** @description The eye's bolt, where something was said of it. */
             bolt?: components["schemas"]["BoltResult"];
-            /** @description Every bracket there is a hole to choose of, as people call it. */
-            brackets: string[];
+            /** @description Every bracket there is a hole to choose of. */
+            brackets: components["schemas"]["BracketChoice"][];
             /** @description A built bar, where it was measured. */
             builder?: components["schemas"]["BuilderResult"];
             /** @description A Y-link conversion, checked; empty for other axles. */
@@ -4204,6 +4311,8 @@ export interface components {
             exact_says: components["schemas"]["Phrase"];
             /** @description Fit before welding. */
             fit: components["schemas"]["FitCheck"][];
+            /** @description Kept plans that named what is not among the job's parts any more. */
+            gone?: components["schemas"]["GonePlan"][];
             /** @description What the strength figures leave out. */
             leaves_out: string;
             /** @description How far each leg of a Y-link is turned, sideways and for the pinion apart. */
@@ -4598,10 +4707,10 @@ export interface components {
              */
             bump_half_spacing?: components["schemas"]["TapeEntry"];
             /**
-             * @description The name of the height it is really driven at; empty is ride height.
+             * @description The height it is really driven at; empty is ride height.
              * @default
              */
-            driven_height?: string;
+            driven_height?: components["schemas"]["HeightId"];
             /**
              * @description Wheel travel down from ride height.
              * @default null
@@ -4837,10 +4946,7 @@ export interface components {
              */
             radius_mm: number;
         };
-        /**
-         * @description One time of changing something and reading again: what was fitted or set. The sheets read
-         *     after it name it by its number.
-         */
+        /** @description One time of changing something and reading again: what was fitted or set. The sheets read after it point at it. */
         Round: {
             /**
              * @description When, in UTC.
@@ -4848,10 +4954,10 @@ export interface components {
              */
             at?: string;
             /**
-             * @description The bar that was hung; empty is the one that was in. `as found` hangs the old one again.
+             * @description The bar that was hung; left out is the one that was in, empty the one as found.
              * @default null
              */
-            bar?: string;
+            bar?: components["schemas"]["BarId"];
             /**
              * @description By whom.
              * @default
@@ -4866,12 +4972,17 @@ export interface components {
              * @description The drag-link part that was fitted.
              * @default
              */
-            drag_link?: string;
+            drag_link?: components["schemas"]["DragLinkId"];
             /**
              * @description Thread in at the frame-side end after both ends were evened, measured.
              * @default null
              */
             first_engagement?: components["schemas"]["TapeEntry"];
+            /**
+             * @description By which the sheets read after it point at it.
+             * @default
+             */
+            id?: components["schemas"]["RoundId"];
             /**
              * @description The bar's length as set, eye to eye.
              * @default null
@@ -4893,10 +5004,10 @@ export interface components {
              */
             second_engagement?: components["schemas"]["TapeEntry"];
             /**
-             * @description The hole the sway links were put in, from 0.
+             * @description The hole the sway links were put in.
              * @default null
              */
-            sway_hole?: number;
+            sway_hole?: components["schemas"]["ArmHoleId"];
             /**
              * @description The length the sway links were set to.
              * @default null
@@ -4909,6 +5020,8 @@ export interface components {
              */
             wanted_mm?: number;
         };
+        /** @description Of a round. Empty is as found. */
+        RoundId: string;
         /**
          * @description Why a step comes after another one.
          * @enum {string}
@@ -5151,6 +5264,11 @@ export interface components {
         /** @description A sheet of readings on both sides. */
         Sheet: {
             /**
+             * @description The round it was read after; empty is as found. A sheet read before the last round is stale.
+             * @default
+             */
+            after?: components["schemas"]["RoundId"];
+            /**
              * @description For squareness: between the two points measured on the axle.
              * @default null
              */
@@ -5176,10 +5294,10 @@ export interface components {
              */
             frame_above_hub_right?: components["schemas"]["TapeEntry"];
             /**
-             * @description The name of the height it stood at; empty is the driven one.
+             * @description The height it stood at; empty is the driven one.
              * @default
              */
-            height?: string;
+            height?: components["schemas"]["HeightId"];
             /**
              * @description Height of the readings above the axle centre; below is negative.
              * @default null
@@ -5235,13 +5353,6 @@ export interface components {
              * @default []
              */
             right?: (components["schemas"]["TapeEntry"] | null)[];
-            /**
-             * Format: int32
-             * @description How many rounds had been done when it was read: 0 is as found. A sheet read before
-             *     the last round is stale.
-             * @default 0
-             */
-            round?: number;
             /**
              * @description What a larger reading means.
              * @default outward
@@ -5747,15 +5858,15 @@ export interface components {
              */
             forward?: boolean;
             /**
-             * @description Which hole is in use, from 0.
-             * @default 0
+             * @description The hole in use; empty is the first.
+             * @default
              */
-            hole?: number;
+            hole?: components["schemas"]["ArmHoleId"];
             /**
-             * @description Arm lengths, one for each hole.
+             * @description The arm's holes.
              * @default []
              */
-            holes?: components["schemas"]["TapeEntry"][];
+            holes?: components["schemas"]["ArmHole"][];
             /**
              * @description What kind of bar there is.
              * @default null
@@ -5976,10 +6087,10 @@ export interface components {
         /** @description What is planned for the sway bar; what is left empty stays as it is. */
         SwayPlan: {
             /**
-             * @description The sway arm's hole, from 0.
+             * @description The sway arm's hole.
              * @default null
              */
-            hole?: number;
+            hole?: components["schemas"]["ArmHoleId"];
             /**
              * @description Length of the sway links, eye to eye.
              * @default null
@@ -6693,6 +6804,57 @@ export interface operations {
                 };
             };
             /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_forward: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Older"];
+            };
+        };
+        responses: {
+            /** @description The same in today's form */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtForward"];
+                };
+            };
+            /** @description A body that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No job of a version this program knows */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7948,8 +8110,10 @@ export interface operations {
                 drawing: string;
                 /** @description `svg` or `dxf`. */
                 format: string;
-                /** @description For a cope: `frame` or `axle`. For holes: the bracket's name. For a panel: its name. */
+                /** @description For a cope: `frame` or `axle`. For holes: the bracket's id, empty for the one that is there. For a panel: its name. */
                 of: string;
+                /** @description For holes of the bracket that is there: which end it is on. */
+                end: components["schemas"]["BracketEnd"] | null;
             };
             cookie?: never;
         };

@@ -14,7 +14,7 @@ import { SideView } from "./SideView";
 import { useStance } from "./stance";
 import { useSize } from "./useSize";
 
-export type Putting = { onTry: (name: string) => void; onPut: (name: string) => void };
+export type Putting = { onTry: (hole: string) => void; onPut: (hole: string) => void };
 
 type CycleViewProps = {
   cycle: CycleResult;

@@ -7,25 +7,16 @@ type HoleHandlesProps = {
   holes: readonly (HolePlace & { place: readonly [number, number] })[];
   end: "frame" | "axle";
   canvas: RefObject<SVGSVGElement | null>;
-  /** What a hole is called, where its name is a key. */
-  nameOf?: (name: string) => string;
-  /** While it is moved. */
-  onTry: (name: string) => void;
+  /** While it is moved, with the hole's id. */
+  onTry: (id: string) => void;
   /** Once it is let go. */
-  onPut: (name: string) => void;
+  onPut: (id: string) => void;
 };
 
-const plainName = (name: string) => name || "the hole it is in";
+const nameOf = ({ name }: HolePlace) => name || "the hole it is in";
 
 /** An eye that can be grasped and moved from hole to hole. */
-export function HoleHandles({
-  holes: given,
-  end,
-  canvas,
-  nameOf = plainName,
-  onTry,
-  onPut,
-}: HoleHandlesProps) {
+export function HoleHandles({ holes: given, end, canvas, onTry, onPut }: HoleHandlesProps) {
   const [held, setHeld] = useState(false);
   // Lowest first: a key up goes to the next hole up, whatever order they were listed in.
   const holes = [...given].sort((a, b) => b.place[1] - a.place[1]);
@@ -42,8 +33,8 @@ export function HoleHandles({
         Math.hypot(hole.place[0] - (pageX - edge.left), hole.place[1] - (pageY - edge.top));
       const nearest = holes.reduce((best, hole) => (far(hole) < far(best) ? hole : best));
       setHeld(!last);
-      if (last) onPut(nearest.name);
-      else onTry(nearest.name);
+      if (last) onPut(nearest.id);
+      else onTry(nearest.id);
     },
     { pointer: { keys: false } },
   );
@@ -52,20 +43,20 @@ export function HoleHandles({
   const colour = end === "axle" ? "var(--axle)" : "var(--frame)";
   const step = (by: number) => {
     const to = holes[Math.max(0, Math.min(holes.length - 1, chosen + by))];
-    if (to) onPut(to.name);
+    if (to) onPut(to.id);
   };
   return (
     <g>
       {holes.map((hole) => (
         <circle
-          key={hole.name}
+          key={hole.id}
           cx={hole.place[0]}
           cy={hole.place[1]}
           r={hole.chosen ? 9 : 6}
           fill={hole.chosen ? "var(--marker)" : "var(--slate)"}
           stroke={colour}
           strokeWidth={2.2}
-          data-hole={nameOf(hole.name)}
+          data-hole={nameOf(hole)}
         />
       ))}
       <circle
@@ -82,7 +73,7 @@ export function HoleHandles({
         aria-valuemin={1}
         aria-valuemax={holes.length}
         aria-valuenow={chosen + 1}
-        aria-valuetext={nameOf(here.name)}
+        aria-valuetext={nameOf(here)}
         data-eye={end}
         {...bind()}
         onKeyDown={(event) => {

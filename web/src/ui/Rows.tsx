@@ -16,11 +16,15 @@ type RowsProps<T> = {
 
 /** A list a person adds to and takes from, each entry with its fields. */
 export function Rows<T extends object>({ items, name, add, pointer, onAdd, onSet, children }: RowsProps<T>) {
+  // A row that others point at goes by its id: its fields stay its own when rows above it come and go.
+  const keys = items.map((item, index) =>
+    "id" in item && typeof item.id === "string" ? item.id : String(index),
+  );
   return (
     <div className="grid gap-1" data-pointer={pointer}>
       {items.map((item, index) => (
         <div
-          key={index}
+          key={keys[index]}
           className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-2 border-line border-b pb-1"
         >
           <div className="min-w-0">

@@ -29,6 +29,22 @@ export const drafts = {
       localStorage.removeItem(key(job, place));
       localStorage.removeItem(over(job, place));
     }),
+  /** Every place of a job with something typed. */
+  places: (job: string): string[] => {
+    const of = key(job, "");
+    return (tried(() => Object.keys(localStorage)) ?? []).flatMap((name) =>
+      name.startsWith(of) ? [name.slice(of.length)] : [],
+    );
+  },
+  /** What was typed at a place stands at another one now. */
+  move: (job: string, from: string, to: string) =>
+    tried(() => {
+      for (const name of [key, over]) {
+        const text = localStorage.getItem(name(job, from));
+        if (text !== null) localStorage.setItem(name(job, to), text);
+        localStorage.removeItem(name(job, from));
+      }
+    }),
   /** Texts typed under a place whose numbering has changed belong nowhere any more. */
   dropUnder: (job: string, place: string) => {
     const under = [key(job, place), over(job, place)];

@@ -7,7 +7,7 @@ let made = 0;
  * An id for each row that stays while the row is there: through a new name, and through rows above it that come and
  * go. By it a field stays the field of its row.
  */
-export function useRowIds(rows: readonly { name: string }[]): string[] {
+export function useRowIds(rows: readonly { id?: string; name?: string }[]): string[] {
   const known = useRef<{ keys: string[]; ids: string[] }>({ keys: [], ids: [] });
   const keys = rowKeys(rows);
   const { keys: before, ids } = known.current;

@@ -3,10 +3,12 @@
 //!
 //! Uses `measure`, `fastener`, `bar` and `pose`'s joints; knows nothing of jobs.
 
+pub mod id;
 mod kit;
 mod part;
 pub mod table;
 pub mod template;
 
+pub use id::{BarId, BracketId, DragLinkId, HoleId};
 pub use kit::*;
 pub use part::*;

@@ -13,13 +13,17 @@ use crate::measure::phrase::Words;
 use crate::measure::{Length, Phrase, TapeEntry};
 use crate::pose::joint::JointKind;
 
+use super::id::{BarId, BracketId, DragLinkId, HoleId};
 use super::kit::{BracePart, DisconnectPart, FastenerPart, KitPart, ShimPart, SwayBarPart, SwayLinkPart};
 
 /// A hole of a bracket, as a move of the eye from where it is without the bracket.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Hole {
-    /// Such as hole 2; unique on its bracket.
+    /// By which plans point at it; unique on its bracket. None in the library.
+    #[serde(default, skip_serializing_if = "HoleId::is_empty")]
+    pub id: HoleId,
+    /// Such as hole 2.
     pub name: String,
     /// Up; down is negative.
     pub up: TapeEntry,
@@ -59,7 +63,10 @@ pub enum Attachment {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BracketPart {
-    /// What it is called; unique in a job.
+    /// By which a job's plans point at it; none in the library.
+    #[serde(default, skip_serializing_if = "BracketId::is_empty")]
+    pub id: BracketId,
+    /// What it is called.
     pub name: String,
     /// Which end it is for.
     #[serde(default)]
@@ -86,7 +93,10 @@ pub struct BracketPart {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BarPart {
-    /// What it is called; unique in a job.
+    /// By which a job's plans point at it; none in the library.
+    #[serde(default, skip_serializing_if = "BarId::is_empty")]
+    pub id: BarId,
+    /// What it is called.
     pub name: String,
     /// Fixed, one end, turnbuckle; none is cut and welded to length.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -215,7 +225,10 @@ pub struct JointPart {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct DragLinkPart {
-    /// What it is called; unique in a job.
+    /// By which a job's plans point at it; none in the library.
+    #[serde(default, skip_serializing_if = "DragLinkId::is_empty")]
+    pub id: DragLinkId,
+    /// What it is called.
     pub name: String,
     /// How much higher the link's axle end sits.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -263,7 +263,7 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
 mod tests {
     use super::*;
     use crate::measure::{TapeEntry, Unit};
-    use crate::parts::{BarPart, BracketPart, Hole};
+    use crate::parts::{BarPart, BracketPart, Hole, HoleId};
 
     fn inches(text: &str) -> TapeEntry {
         TapeEntry::parse(text, Unit::Inches).unwrap()
@@ -277,6 +277,7 @@ mod tests {
     #[test]
     fn a_bracket_goes_into_a_row_and_comes_back() {
         let hole = |name: &str, up: &str| Hole {
+            id: HoleId::default(),
             name: name.to_owned(),
             up: inches(up),
             outward: None,

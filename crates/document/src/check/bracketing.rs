@@ -28,16 +28,17 @@ impl Checker {
                 self.text(&pointer, name, LONGEST_NAME);
                 if name.trim().is_empty() {
                     self.fault(&pointer, "name_missing", "A part needs a name, such as three-hole drop.");
-                } else if names[..index].contains(name) {
-                    self.fault(
-                        &pointer,
-                        "name_twice",
-                        "Two parts of this job have this name. Give each its own.",
-                    );
                 }
             }
         }
+        self.ids(format_args!("{at}/bars"), form.bars.iter().map(|part| part.id.as_str()));
+        self.ids(format_args!("{at}/brackets"), form.brackets.iter().map(|part| part.id.as_str()));
+        self.ids(format_args!("{at}/drag_links"), form.drag_links.iter().map(|part| part.id.as_str()));
         for (index, bracket) in form.brackets.iter().enumerate() {
+            self.ids(
+                format_args!("{at}/brackets/{index}/holes"),
+                bracket.holes.iter().map(|hole| hole.id.as_str()),
+            );
             self.bracket_part(format_args!("{at}/brackets/{index}"), bracket);
         }
         for (index, bar) in form.bars.iter().enumerate() {
@@ -59,7 +60,7 @@ impl Checker {
         }
         self.list(format_args!("{at}/conversion/pinion"), form.conversion.pinion.len(), MOST_HOLES);
         for (index, reading) in form.conversion.pinion.iter().enumerate() {
-            self.height_name(format_args!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
+            self.height(format_args!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
         }
         self.size(format_args!("{at}/swing_limit"), form.swing_limit.as_ref());
         self.size(format_args!("{at}/ear_width"), form.ear_width.as_ref());

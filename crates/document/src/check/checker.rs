@@ -6,8 +6,9 @@ use derecho_core::measure::TapeEntry;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::Rig;
 use crate::hardpoints::PointForm;
+use crate::heights::height_of;
+use crate::{HeightId, Rig};
 
 /// Most characters of a title or a name.
 pub const LONGEST_NAME: usize = 120;
@@ -108,13 +109,30 @@ impl Checker {
         }
     }
 
-    pub(super) fn height_name(&mut self, pointer: impl Display + Copy, name: &str, rig: &Rig) {
-        if !name.is_empty() && !rig.heights.iter().any(|height| height.name == name) {
+    /// A height that is pointed at is one of the rig's.
+    pub(super) fn height(&mut self, pointer: impl Display + Copy, id: &HeightId, rig: &Rig) {
+        if !id.is_empty() && height_of(rig, id).is_none() {
             self.fault(
                 pointer,
                 "unknown_height",
-                format!("There is no height called {name:?}. Pick one of the rig's heights."),
+                format!("The rig has no height with the id {:?}. Pick one of its heights.", id.as_str()),
             );
+        }
+    }
+
+    /// Rows that others point at have an id each, and no two of a list the same.
+    pub(super) fn ids<'a>(&mut self, list: impl Display + Copy, ids: impl Iterator<Item = &'a str>) {
+        let mut seen = std::collections::BTreeSet::new();
+        for (index, id) in ids.enumerate() {
+            let at = format!("{list}/{index}/id");
+            self.text(&at, id, LONGEST_NAME);
+            if id.is_empty() {
+                let says =
+                    "This row needs an id that others can point at, such as row-1. Names are for people.";
+                self.fault(&at, "id_missing", says);
+            } else if !seen.insert(id) {
+                self.fault(&at, "id_twice", "Two rows of this list have this id. Give each its own.");
+            }
         }
     }
 

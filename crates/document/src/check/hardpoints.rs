@@ -46,8 +46,8 @@ impl Checker {
 
     pub(super) fn hardpoints(&mut self, points: &Hardpoints, rig: &Rig) {
         let at = "/hardpoints";
-        self.height_name(format_args!("{at}/height"), &points.height, rig);
-        self.height_name(format_args!("{at}/tightened_height"), &points.tightened_height, rig);
+        self.height(format_args!("{at}/height"), &points.height, rig);
+        self.height(format_args!("{at}/tightened_height"), &points.tightened_height, rig);
         self.stiffness(format_args!("{at}/bar"), points.bar.stiffness_n_per_mm);
         self.size(format_args!("{at}/spring_front_half"), points.spring_front_half.as_ref());
         let arms = &points.arms;

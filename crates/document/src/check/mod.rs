@@ -45,6 +45,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     }
     checker.rig(&job.rig);
     checker.list("/sheets", job.sheets.len(), LONGEST_LIST);
+    checker.ids("/sheets", job.sheets.iter().map(|sheet| sheet.id.as_str()));
     for (index, sheet) in job.sheets.iter().enumerate() {
         checker.sheet(index, sheet, job);
     }

@@ -25,13 +25,12 @@ impl Checker {
         ] {
             self.size(pointer, entry.as_ref());
         }
+        self.ids("/rig/heights", rig.heights.iter().map(|height| height.id.as_str()));
         for (index, height) in rig.heights.iter().enumerate() {
             let pointer = format!("/rig/heights/{index}/name");
             self.text(&pointer, &height.name, LONGEST_NAME);
             if height.name.trim().is_empty() {
                 self.fault(&pointer, "name_missing", "A height needs a name, such as raised.");
-            } else if rig.heights[..index].iter().any(|other| other.name == height.name) {
-                self.fault(&pointer, "name_twice", "Two heights have this name. Give each its own.");
             } else if height.name.trim().eq_ignore_ascii_case(RIDE_HEIGHT)
                 && height.offset.number().nanometres() != 0
             {
@@ -42,6 +41,6 @@ impl Checker {
                 );
             }
         }
-        self.height_name("/rig/driven_height", &rig.driven_height, rig);
+        self.height("/rig/driven_height", &rig.driven_height, rig);
     }
 }

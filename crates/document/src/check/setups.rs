@@ -5,7 +5,7 @@ use std::fmt::Display;
 use derecho_core::parts::{BracketEnd, Hole};
 
 use super::checker::{Checker, LONGEST_LIST, LONGEST_NAME, LONGEST_NOTE, MOST_HOLES};
-use crate::{AdjusterForm, Bar, HoleChoice, Job, PlanForm, Rig, ThreadedEndForm};
+use crate::{AdjusterForm, Bar, BarId, DragLinkId, HoleChoice, Job, PlanForm, Rig, ThreadedEndForm};
 
 impl Checker {
     pub(super) fn bar(&mut self, bar: &Bar, rig: &Rig) {
@@ -18,7 +18,7 @@ impl Checker {
         ] {
             self.distance(format_args!("{at}/{field}"), entry.as_ref());
         }
-        self.height_name(format_args!("{at}/height"), &bar.height, rig);
+        self.height(format_args!("{at}/height"), &bar.height, rig);
     }
 
     pub(super) fn adjuster(&mut self, adjuster: &AdjusterForm) {
@@ -50,7 +50,7 @@ impl Checker {
         }
     }
 
-    /// The holes of one bracket, each with its own name.
+    /// The holes of one bracket.
     pub(super) fn holes(&mut self, pointer: impl Display + Copy, holes: &[Hole]) {
         self.list(pointer, holes.len(), MOST_HOLES);
         for (index, hole) in holes.iter().enumerate() {
@@ -58,81 +58,100 @@ impl Checker {
             self.text(&at, &hole.name, LONGEST_NAME);
             if hole.name.trim().is_empty() {
                 self.fault(&at, "name_missing", "A hole needs a name, such as hole 2.");
-            } else if holes[..index].iter().any(|other| other.name == hole.name) {
-                self.fault(&at, "name_twice", "Two holes of this bracket have this name. Give each its own.");
             }
         }
     }
 
-    /// A plan names holes of brackets that are there: a name that is gone would be another plan unsaid.
-    fn holes_of_plan(&mut self, job: &Job, plan: &PlanForm, at: &str, remedy: &str) {
+    /// A hole that is pointed at is one of a bracket at that end: any other would be another plan unsaid.
+    fn hole(&mut self, job: &Job, end: BracketEnd, choice: &HoleChoice, (at, remedy): (&str, &str)) {
+        let HoleChoice { bracket, hole } = choice;
         let found = &job.setups.found;
+        let now = if end == BracketEnd::Frame { &found.frame_holes } else { &found.axle_holes };
+        let part = job.bracket.brackets.iter().find(|part| part.end == end && part.id == *bracket);
+        let holes = if bracket.is_empty() { Some(now) } else { part.map(|part| &part.holes) };
+        let Some(holes) = holes else {
+            let which = if end == BracketEnd::Frame { "frame" } else { "axle" };
+            self.fault(
+                format_args!("{at}/bracket"),
+                "unknown_bracket",
+                format!(
+                    "There is no bracket with the id {:?} on the {which} here. {remedy}",
+                    bracket.as_str()
+                ),
+            );
+            return;
+        };
+        if !hole.is_empty() && !holes.iter().any(|row| row.id == *hole) {
+            self.fault(
+                format_args!("{at}/hole"),
+                "unknown_hole",
+                format!("There is no hole with the id {:?} here. {remedy}", hole.as_str()),
+            );
+        }
+    }
+
+    fn bar_of_job(&mut self, job: &Job, bar: &BarId, (at, remedy): (&str, &str)) {
+        if !bar.is_empty() && !job.bracket.bars.iter().any(|part| part.id == *bar) {
+            let says =
+                format!("There is no bar with the id {:?} among this job's parts. {remedy}", bar.as_str());
+            self.fault(at, "unknown_bar", says);
+        }
+    }
+
+    fn drag_link_of_job(&mut self, job: &Job, link: &DragLinkId, (at, remedy): (&str, &str)) {
+        if !link.is_empty() && !job.bracket.drag_links.iter().any(|part| part.id == *link) {
+            let says = format!(
+                "There is no drag-link part with the id {:?} among this job's parts. {remedy}",
+                link.as_str()
+            );
+            self.fault(at, "unknown_drag_link", says);
+        }
+    }
+
+    /// What a plan points at is there.
+    fn plan(&mut self, job: &Job, plan: &PlanForm, at: &str, remedy: &str) {
         for (end, name, choice) in
             [(BracketEnd::Frame, "frame", &plan.frame), (BracketEnd::Axle, "axle", &plan.axle)]
         {
-            let Some(HoleChoice { bracket, hole }) = choice else { continue };
-            let now = if end == BracketEnd::Frame { &found.frame_holes } else { &found.axle_holes };
-            let holes = match bracket.as_str() {
-                "" => Some(now),
-                name => {
-                    let part = job.bracket.brackets.iter().find(|part| part.end == end && part.name == name);
-                    part.map(|part| &part.holes)
-                }
-            };
-            if holes.is_none() {
-                self.fault(
-                    format!("/setups/plans/{at}/{name}/bracket"),
-                    "unknown_bracket",
-                    format!("There is no bracket called {bracket:?} on the {name} here. {remedy}"),
-                );
-                continue;
-            }
-            let there = hole.is_empty() || holes.is_some_and(|holes| holes.iter().any(|h| h.name == *hole));
-            if !there {
-                self.fault(
-                    format!("/setups/plans/{at}/{name}/hole"),
-                    "unknown_hole",
-                    format!("There is no hole called {hole:?} here. {remedy}"),
-                );
+            if let Some(choice) = choice {
+                self.hole(job, end, choice, (&format!("{at}/{name}"), remedy));
             }
         }
+        self.bar_of_job(job, &plan.bar, (&format!("{at}/bar"), remedy));
+        self.drag_link_of_job(job, &plan.drag_link, (&format!("{at}/drag_link"), remedy));
     }
 
-    /// The chosen plan: its holes, its bar, its drag-link part.
-    fn chosen(&mut self, job: &Job, plan: &PlanForm) {
+    /// Plans that are followed have everything they name; one that names what is gone is kept to be read alone.
+    fn plans(&mut self, job: &Job) {
+        let plans = &job.setups.plans;
         let remedy = "The chosen plan uses it: choose another one in stage Bracket first.";
-        self.holes_of_plan(job, plan, "chosen", remedy);
-        let parts = &job.bracket;
-        let bars = parts.bars.iter().any(|part| part.name == plan.bar);
-        if !plan.bar.is_empty() && !bars {
-            let says = format!("There is no bar called {:?} among this job's parts. {remedy}", plan.bar);
-            self.fault("/setups/plans/chosen/bar", "unknown_bar", says);
+        for (at, plan, remedy) in [
+            ("chosen", &plans.chosen, remedy),
+            ("trial", &plans.trial, "Pick one of the bracket's, or leave the trial out."),
+        ] {
+            let Some(plan) = plan else { continue };
+            let at = format!("/setups/plans/{at}");
+            self.plan(job, plan, &at, remedy);
+            if let Some(gone) = plan.gone.first() {
+                let says = format!("{gone} is not among this job's parts any more. Choose another plan.");
+                self.fault(format_args!("{at}/gone"), "plan_gone", says);
+            }
         }
-        let links = parts.drag_links.iter().any(|part| part.name == plan.drag_link);
-        if !plan.drag_link.is_empty() && !links {
-            let link = &plan.drag_link;
-            let says = format!("There is no drag-link part called {link:?} among this job's parts. {remedy}");
-            self.fault("/setups/plans/chosen/drag_link", "unknown_drag_link", says);
+        self.list("/setups/plans/kept", plans.kept.len(), LONGEST_LIST);
+        for (index, plan) in plans.kept.iter().enumerate() {
+            let at = format!("/setups/plans/kept/{index}");
+            self.plan(job, plan, &at, "Take this plan out, or the part in again.");
+            self.list(format_args!("{at}/gone"), plan.gone.len(), MOST_HOLES);
         }
+        self.size("/setups/plans/sway/link", plans.sway.link.as_ref());
+        self.arm_hole("/setups/plans/sway/hole", plans.sway.hole.as_ref(), &job.sway);
     }
 
-    /// As found, planned, fitted.
-    pub(super) fn setups(&mut self, job: &Job) {
-        let setups = &job.setups;
-        self.bar(&setups.found.bar, &job.rig);
-        self.adjuster(&setups.found.adjuster);
-        self.holes("/setups/found/frame_holes", &setups.found.frame_holes);
-        self.holes("/setups/found/axle_holes", &setups.found.axle_holes);
-        if let Some(trial) = &setups.plans.trial {
-            self.holes_of_plan(job, trial, "trial", "Pick one of the bracket's.");
-        }
-        if let Some(chosen) = &setups.plans.chosen {
-            self.chosen(job, chosen);
-        }
-        self.list("/setups/plans/kept", setups.plans.kept.len(), LONGEST_LIST);
-        self.size("/setups/plans/sway/link", setups.plans.sway.link.as_ref());
-        self.list("/setups/rounds", setups.rounds.len(), LONGEST_LIST);
-        for (index, round) in setups.rounds.iter().enumerate() {
+    fn rounds(&mut self, job: &Job) {
+        let rounds = &job.setups.rounds;
+        self.list("/setups/rounds", rounds.len(), LONGEST_LIST);
+        self.ids("/setups/rounds", rounds.iter().map(|round| round.id.as_str()));
+        for (index, round) in rounds.iter().enumerate() {
             let at = |field: &str| format!("/setups/rounds/{index}/{field}");
             self.size(&at("length"), round.length.as_ref());
             self.size(&at("sway_link"), round.sway_link.as_ref());
@@ -141,14 +160,14 @@ impl Checker {
             self.distance(&at("second_engagement"), round.second_engagement.as_ref());
             self.text(&at("by"), &round.by, LONGEST_NAME);
             self.text(&at("note"), &round.note, LONGEST_NOTE);
-            if let Some(name) = round.bar.as_ref().filter(|name| !name.is_empty())
-                && !job.bracket.bars.iter().any(|part| part.name == *name)
-            {
-                self.fault(
-                    at("bar"),
-                    "unknown_bar",
-                    format!("There is no bar called {name:?} among this job's parts. Take it in again, or leave this empty for the bar as found."),
-                );
+            let remedy = "It was fitted in this round: take it in again.";
+            if let Some(bar) = &round.bar {
+                self.bar_of_job(job, bar, (&at("bar"), remedy));
+            }
+            self.drag_link_of_job(job, &round.drag_link, (&at("drag_link"), remedy));
+            self.arm_hole(&at("sway_hole"), round.sway_hole.as_ref(), &job.sway);
+            for (place, moved) in round.moved.iter().enumerate() {
+                self.hole(job, moved.end, &moved.to, (&at(&format!("moved/{place}/to")), remedy));
             }
             let whole = round.moved.iter().all(|moved| moved.by_mm.iter().all(|mm| mm.abs() <= 10_000.0));
             if !whole {
@@ -159,5 +178,21 @@ impl Checker {
                 );
             }
         }
+    }
+
+    /// As found, planned, fitted.
+    pub(super) fn setups(&mut self, job: &Job) {
+        let found = &job.setups.found;
+        self.bar(&found.bar, &job.rig);
+        self.adjuster(&found.adjuster);
+        for (at, holes) in [
+            ("/setups/found/frame_holes", &found.frame_holes),
+            ("/setups/found/axle_holes", &found.axle_holes),
+        ] {
+            self.holes(at, holes);
+            self.ids(at, holes.iter().map(|hole| hole.id.as_str()));
+        }
+        self.plans(job);
+        self.rounds(job);
     }
 }

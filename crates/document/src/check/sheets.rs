@@ -6,19 +6,16 @@ use crate::{Job, Sheet};
 impl Checker {
     pub(super) fn sheet(&mut self, index: usize, sheet: &Sheet, job: &Job) {
         let at = |field: &str| format!("/sheets/{index}/{field}");
-        if job.sheets[..index].iter().any(|other| other.id == sheet.id) {
-            self.fault(at("id"), "id_twice", "Two sheets have this id. Give each its own.");
-        }
-        if sheet.round as usize > job.setups.rounds.len() {
+        if !sheet.after.is_empty() && !job.setups.rounds.iter().any(|round| round.id == sheet.after) {
             self.fault(
-                at("round"),
-                "setting_missing",
-                "This sheet says more had been fitted or set than has been. Lower its count.",
+                at("after"),
+                "unknown_round",
+                "This sheet was read after something that is not recorded. Leave it empty for as found, or record what was fitted.",
             );
         }
         self.text(&at("method_name"), &sheet.method_name, LONGEST_NAME);
         self.text(&at("note"), &sheet.note, LONGEST_NOTE);
-        self.height_name(&at("height"), &sheet.height, &job.rig);
+        self.height(&at("height"), &sheet.height, &job.rig);
         for (side, readings) in [("left", &sheet.left), ("right", &sheet.right)] {
             self.list(&at(side), readings.len(), MOST_REPEATS);
             for (place, reading) in readings.iter().enumerate() {

@@ -1,7 +1,8 @@
 //! The sway bar.
 
 use super::checker::{Checker, MOST_HOLES, MOST_LOCK_DEGREES, MOST_SHOCKS};
-use crate::Sway;
+use crate::{ArmHoleId, Sway};
+use std::fmt::Display;
 
 impl Checker {
     pub(super) fn sway(&mut self, form: &Sway) {
@@ -14,15 +15,10 @@ impl Checker {
         self.list(format_args!("{at}/holes"), form.holes.len(), MOST_HOLES);
         self.list(format_args!("{at}/bolts"), form.bolts.len(), MOST_HOLES);
         for (index, hole) in form.holes.iter().enumerate() {
-            self.size(format_args!("{at}/holes/{index}"), Some(hole));
+            self.size(format_args!("{at}/holes/{index}/arm"), Some(&hole.arm));
         }
-        if !form.holes.is_empty() && form.hole >= form.holes.len() {
-            self.fault(
-                format!("{at}/hole"),
-                "unknown_hole",
-                "The arm has no such hole. Pick one of its holes.",
-            );
-        }
+        self.ids("/sway/holes", form.holes.iter().map(|hole| hole.id.as_str()));
+        self.arm_hole("/sway/hole", Some(&form.hole), form);
         for (field, entry) in [
             ("eye_from_centre", &form.eye_from_centre),
             ("link", &form.link),
@@ -58,6 +54,15 @@ impl Checker {
             }
         }
         self.sway_parts(form);
+    }
+
+    /// A hole of the sway arm that is pointed at is one of its holes.
+    pub(super) fn arm_hole(&mut self, pointer: impl Display + Copy, hole: Option<&ArmHoleId>, form: &Sway) {
+        let Some(hole) = hole.filter(|hole| !hole.is_empty()) else { return };
+        if !form.holes.iter().any(|row| row.id == *hole) {
+            let says = format!("The arm has no hole with the id {:?}. Pick one of its holes.", hole.as_str());
+            self.fault(pointer, "unknown_hole", says);
+        }
     }
 
     pub(super) fn sway_parts(&mut self, form: &Sway) {

@@ -18,6 +18,7 @@ impl Checker {
             self.list(format_args!("/bolt_up/{field}"), length, LONGEST_LIST);
         }
         self.list("/bolt_up/drills", work.drills.len(), MOST_HOLES);
+        self.ids("/bolt_up/drills", work.drills.iter().map(|drill| drill.id.as_str()));
         self.keys("steps", work.steps.iter().map(|record| record.key.as_str()));
         self.keys("own", work.own.iter().map(|own| own.key.as_str()));
         self.keys("fasteners", work.fasteners.iter().map(|form| form.key.as_str()));

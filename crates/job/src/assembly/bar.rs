@@ -8,7 +8,7 @@ use super::frame::{Fitted, SetupBar, SharedSetup, held};
 use super::reader::Reader;
 use super::words;
 use crate::document::hardpoints::{BendTowards, BoltAxis, JointForm};
-use crate::document::{Job, length_of};
+use crate::document::{BarId, Job, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::EyeMoves;
 use derecho_core::measure::Length;
@@ -71,12 +71,12 @@ pub(crate) struct BarBody {
 }
 
 impl BarBody {
-    /// The bar of a setup by its name: a part of the job, else the bar as found.
-    pub(crate) fn of(job: &Job, name: &str) -> Self {
+    /// The bar of a setup: a part of the job, else the bar as found.
+    pub(crate) fn of(job: &Job, bar: &BarId) -> Self {
         let found = Self::found(job);
-        match job.bracket.bars.iter().find(|part| part.name == name) {
-            Some(part) if !name.is_empty() => found.replaced_by(part),
-            _ => found,
+        match job.bar_part(bar) {
+            Some(part) => found.replaced_by(part),
+            None => found,
         }
     }
 
@@ -143,7 +143,7 @@ impl SharedSetup {
         }
         let other = setups.other();
         let (length, moves) = (other.view.length(), other.moves.since(setups.base.moves));
-        if moves.is_none() && length == setups.base.view.length() && other.bar.name == setups.base.bar.name {
+        if moves.is_none() && length == setups.base.view.length() && other.bar.id == setups.base.bar.id {
             return Ok(None);
         }
         let link = Link {

@@ -20,7 +20,7 @@ use self::frame::{Fitted, SharedSetup};
 use self::reader::Reader;
 use crate::document::check::FieldError;
 use crate::document::heights;
-use crate::document::{AxleLocation, Job, LengthAim, Rig, length_of};
+use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
@@ -84,7 +84,8 @@ pub fn past_the_stops(job: &Job, setups: Option<&Setups>) -> Option<Assembly> {
 /// With what is missing or cannot be, each naming the part.
 pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing> {
     let bench = ReadJob::new(job, setups)?;
-    let now = setups.map_or("", |setups| setups.base.bar.name.as_str());
+    let as_found = BarId::default();
+    let now = setups.map_or(&as_found, |setups| &setups.base.bar.id);
     let found = bench.mechanism(&bench.found, &BarBody::of(job, now), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
         (true, Some(setups)) => {
@@ -93,8 +94,7 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
         }
         _ => None,
     };
-    let planned =
-        setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).bar.name.as_str());
+    let planned = setups.map_or(&as_found, |setups| &setups.trial.as_ref().unwrap_or(setups.other()).bar.id);
     let planned = BarBody::of(job, planned);
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
         mechanism: bench.mechanism(&fitted, &planned, planned_steering(job, setups, &bench)),
@@ -306,7 +306,8 @@ fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
 /// The drag link with the chosen plan's part, as long as it is now: what it wants is told.
 fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &ReadJob) -> Option<(DragLink, Length)> {
     let (link, radius) = bench.steering?;
-    let part = setups.map_or("", |setups| setups.trial.as_ref().unwrap_or(setups.other()).drag_link.as_str());
+    let none = DragLinkId::default();
+    let part = setups.map_or(&none, |setups| &setups.trial.as_ref().unwrap_or(setups.other()).drag_link);
     Some((raise(link, bench.further(moves::drag_link_raise(job, part))), radius))
 }
 

@@ -5,12 +5,14 @@ use derecho_core::measure::{Angle, Length};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::document::Rig;
 use crate::document::heights::{RIDE_HEIGHT, driven_offset, travel};
+use crate::document::{HeightId, Rig};
 
 /// One height in the result tables.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct HeightResult {
+    /// Its id; empty for ride height where the rig has no row for it.
+    pub id: HeightId,
     /// Its name.
     pub name: String,
     /// Whether it is the driven one, where decisions are made.
@@ -55,13 +57,21 @@ pub fn table(
 ) -> Vec<HeightResult> {
     let (droop, bump) = travel(rig);
     let driven = driven_offset(rig);
-    let mut names: Vec<(String, Length)> =
-        rig.heights.iter().map(|height| (height.name.clone(), height.offset.length())).collect();
-    let named = names.iter().any(|(name, _)| name == RIDE_HEIGHT);
-    if names.is_empty() || (rig.driven_height.is_empty() && !named) {
-        names.insert(0, (RIDE_HEIGHT.to_owned(), Length::ZERO));
+    let mut rows: Vec<(HeightId, String, Length)> = rig
+        .heights
+        .iter()
+        .map(|height| (height.id.clone(), height.name.clone(), height.offset.length()))
+        .collect();
+    // A row may stand for ride height itself.
+    let ride = rig.heights.iter().find(|height| height.name == RIDE_HEIGHT).map(|height| &height.id);
+    let driven_id = if rig.driven_height.is_empty() {
+        ride.cloned().unwrap_or_default()
+    } else {
+        rig.driven_height.clone()
+    };
+    if rows.is_empty() || driven_id.is_empty() {
+        rows.insert(0, (HeightId::default(), RIDE_HEIGHT.to_owned(), Length::ZERO));
     }
-    let driven_name = if rig.driven_height.is_empty() { RIDE_HEIGHT } else { rig.driven_height.as_str() };
     let at = |view: Option<(&FrontView, Length)>, raised: Length| {
         let (view, offset) = view?;
         let there = view.raised_by(raised).ok()?;
@@ -72,10 +82,10 @@ pub fn table(
             offset_mm: offset + shift,
         })
     };
-    names
-        .into_iter()
-        .map(|(name, offset)| HeightResult {
-            driven: name == driven_name,
+    rows.into_iter()
+        .map(|(id, name, offset)| HeightResult {
+            driven: id == driven_id,
+            id,
             name,
             offset_mm: offset,
             travel_mm: -offset,

@@ -32,7 +32,7 @@ use self::set::set_check;
 pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, setting_of};
 use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
-use crate::document::{FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
+use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
 use crate::setups::moves::{brackets, choice};
 use crate::setups::{BarState, Basis, Reading, Setups, Wanted, hung};
 use derecho_core::measure::centring::Sense;
@@ -235,11 +235,11 @@ pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Phrase>) {
 
 /// The planned bar before it is set: the one that is in, or a part out of its box.
 fn unset(job: &Job, setups: &Setups) -> BarState {
-    let name = &setups.plan.bar.name;
-    if *name == setups.base.bar.name {
+    let id = &setups.plan.bar.id;
+    if *id == setups.base.bar.id {
         return setups.base.bar.clone();
     }
-    hung(job, name, setups.base.view.length()).unwrap_or_else(|| setups.base.bar.clone())
+    hung(job, id, setups.base.view.length()).unwrap_or_else(|| setups.base.bar.clone())
 }
 
 fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction> {
@@ -256,7 +256,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         (None, _) => return None,
     };
     if made.is_none()
-        && plan.bar.name == base.bar.name
+        && plan.bar.id == base.bar.id
         && plan.moves == base.moves
         && plan.in_place == base.in_place
         && setups.basis.answer != Reading::Off
@@ -264,7 +264,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         return None;
     }
     let bar = unset(job, setups);
-    let hangs = plan.bar.name != base.bar.name;
+    let hangs = plan.bar.id != base.bar.id;
     let moves = plan.moves.since(base.moves);
     let setting = bar.adjuster.as_ref().map(|adjuster| setting_of(setups, wanted, &bar, adjuster));
     let covered = wanted.covered(&bar, setups.reach_tolerance());
@@ -310,7 +310,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         readings_say: readings.map(words::readings_say),
         predicted_readings_mm: readings,
         decide_first: false,
-        plan_says: words::plan_says(moves, &chosen_holes(job)),
+        plan_says: words::plan_says(moves, &chosen_hole_names(job)),
         fitting: evened(fitting(job, setups, wanted), setting.as_ref()),
         set: made.map(|made| set_check(setups, made)),
         basis: setups.basis.clone(),
@@ -344,6 +344,13 @@ fn chosen_holes(job: &Job) -> [HoleChoice; 2] {
         .map(|end| plan.and_then(|plan| choice(plan, end)).cloned().unwrap_or_default())
 }
 
+/// What people call the chosen holes, frame eye first; empty where an eye stays or goes back to where it was found.
+fn chosen_hole_names(job: &Job) -> [&str; 2] {
+    let plan = job.setups.plans.chosen.as_ref();
+    [BracketEnd::Frame, BracketEnd::Axle]
+        .map(|end| plan.and_then(|plan| choice(plan, end)).map_or("", |hole| job.hole_name(end, hole)))
+}
+
 /// A computed length as it would be typed: whole nanometres, finer than any tape.
 fn millimetres(length: Length) -> Option<TapeEntry> {
     TapeEntry::parse(&format!("{:.6}", length.to_mm()), Unit::Millimetres).ok()
@@ -361,11 +368,15 @@ pub fn fitting(job: &Job, setups: &Setups, wanted: &Wanted) -> Round {
         .map(|(end, by, to)| FittedMove { end, by_mm: by.to_array(), to })
         .collect();
     Round {
-        bar: (plan.bar.name != base.bar.name).then(|| plan.bar.name.clone()),
+        bar: (plan.bar.id != base.bar.id).then(|| plan.bar.id.clone()),
         length: millimetres(wanted.length),
         wanted_mm: Some(wanted.length.to_mm()),
         moved,
-        drag_link: if plan.drag_link == base.drag_link { String::new() } else { plan.drag_link.clone() },
+        drag_link: if plan.drag_link == base.drag_link {
+            DragLinkId::default()
+        } else {
+            plan.drag_link.clone()
+        },
         ..Round::default()
     }
 }

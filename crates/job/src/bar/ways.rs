@@ -83,11 +83,11 @@ pub(super) fn other_ways(job: &Job, setups: &Setups, setting: Option<&Setting>) 
 
 /// The bar of the plan before it is set.
 fn planned_bar(job: &Job, setups: &Setups) -> BarState {
-    let name = &setups.plan.bar.name;
-    if *name == setups.base.bar.name {
+    let id = &setups.plan.bar.id;
+    if *id == setups.base.bar.id {
         return setups.base.bar.clone();
     }
-    hung(job, name, setups.base.view.length()).unwrap_or_else(|| setups.base.bar.clone())
+    hung(job, id, setups.base.view.length()).unwrap_or_else(|| setups.base.bar.clone())
 }
 
 fn thread_in(bar: &BarState, length: Length) -> Option<Length> {
@@ -143,7 +143,7 @@ fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<WayFacts> {
 
 fn bars(job: &Job, setups: &Setups) -> Vec<WayFacts> {
     let moves = setups.plan.moves.since(setups.base.moves);
-    let parts = job.bracket.bars.iter().filter(|part| part.name != setups.plan.bar.name);
+    let parts = job.bracket.bars.iter().filter(|part| part.id != setups.plan.bar.id);
     let fitting = parts.filter_map(|part| {
         let bar = BarState::new(part, setups.base.view.length());
         let wanted = setups.wanted_with(moves, &bar)?;

@@ -13,7 +13,7 @@ use glam::DVec3;
 use super::further::Further;
 use super::need::{BracketNeed, Need, NeedFacts, NeedReason};
 use super::ways::{WayFacts, WayOut};
-use crate::document::{HoleChoice, Job, length_of};
+use crate::document::{Job, length_of};
 use crate::setups::adjuster::ThreadFault;
 use crate::setups::moves::EyeMoves;
 use crate::setups::{BasisSource, Known, Reading, Setups};
@@ -432,7 +432,7 @@ pub(crate) fn readings_say([left, right]: [Length; 2]) -> Phrase {
 }
 
 /// The eyes the plan moves, frame eye first; None where it moves none.
-pub(crate) fn plan_says(moves: EyeMoves, holes: &[HoleChoice; 2]) -> Option<Phrase> {
+pub(crate) fn plan_says(moves: EyeMoves, holes: &[&str; 2]) -> Option<Phrase> {
     if moves.is_none() {
         return None;
     }
@@ -461,7 +461,7 @@ pub(crate) fn plan_says(moves: EyeMoves, holes: &[HoleChoice; 2]) -> Option<Phra
                         let way = if ahead > Length::ZERO { "forward" } else { "back" };
                         ways.push(format!("{} {way}", w.distance(ahead)));
                     }
-                    let place = if hole.hole.is_empty() { "where it was found" } else { &hole.hole };
+                    let place = if hole.is_empty() { "where it was found" } else { *hole };
                     format!("the {eye} {}, {place}", ways.join(" and "))
                 })
                 .collect();

@@ -12,7 +12,7 @@ use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::situation::Situation;
+use super::situation::{BAR_BOLTS, Situation};
 use super::tasks::Task;
 use super::words;
 use crate::bracket::stack::length_of_stack;
@@ -104,7 +104,7 @@ const USUAL_DIAMETER: Length = Length::from_mm(14.0);
 const USUAL: [Length; 3] = [Length::from_mm(6.0), Length::from_mm(44.0), Length::from_mm(3.0)];
 
 fn drawn(job: &Job, key: &str, known: &Known) -> DrawnBolt {
-    let through_an_eye = matches!(key, "bar/frame-eye" | "bar/axle-eye" | "bar/adjuster");
+    let through_an_eye = BAR_BOLTS.contains(&key);
     let bolt = &job.bracket.bolt;
     let of_the_eye = |length: Option<Length>| length.filter(|_| through_an_eye);
     let thread = known.thread.as_ref();
@@ -173,7 +173,7 @@ impl Known {
         };
         // The bolt through the eye is described in stage Bracket; what is typed here for one of both rules.
         let bolt = &job.bracket.bolt;
-        if matches!(key, "bar/frame-eye" | "bar/axle-eye" | "bar/adjuster") && known.thread.is_none() {
+        if BAR_BOLTS.contains(&key) && known.thread.is_none() {
             known.thread.clone_from(&bolt.thread);
             known.nut = known.nut.or(bolt.thread.as_ref().map(|_| bolt.nut));
             known.nut_thread = known.nut_thread.or_else(|| bolt.nut_thread.clone());

@@ -500,7 +500,7 @@ fn step_line(
         waits: if done.is_some() || struck { Vec::new() } else { waits },
         minds,
         does: told.does.clone(),
-        own: matches!(task.what, What::Own(_)),
+        own: matches!(task.what, What::Own { .. }),
     }
 }
 
@@ -570,13 +570,8 @@ fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
 }
 
 fn drills(job: &Job) -> Vec<DrillLine> {
-    let forms = job.bolt_up.drills.iter().enumerate();
-    forms
-        .map(|(index, drill)| DrillLine {
-            name: drill.name.clone(),
-            says: words::drill(drill_size(job, index)),
-        })
-        .collect()
+    let forms = job.bolt_up.drills.iter();
+    forms.map(|drill| DrillLine { name: drill.name.clone(), says: words::drill(drill_size(drill)) }).collect()
 }
 
 fn open_of_mock_up(job: &Job) -> Vec<&'static str> {

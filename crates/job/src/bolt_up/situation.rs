@@ -5,13 +5,14 @@
 
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::stack::NutKind;
+use derecho_core::measure::Length;
 use derecho_core::measure::centring::Answer;
-use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{Attachment, BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
 
 use crate::document::sway::SwayKind;
-use crate::document::{AxleLocation, HoleChoice, Job, length_of};
+use crate::document::work::DrillForm;
+use crate::document::{AxleLocation, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
 use crate::setups::{Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
@@ -21,7 +22,7 @@ use crate::usual;
 const MOVED: f64 = 1e-6;
 
 /// Keys of the bolts through the bar's eyes.
-const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
+pub(super) const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
 
 /// What is done to the track bar.
 #[derive(Clone, Debug, PartialEq)]
@@ -43,8 +44,8 @@ pub(super) struct BarWork {
 pub(super) struct EndWork {
     /// Which end.
     pub(super) end: BracketEnd,
-    /// The hole its eye goes to.
-    pub(super) hole: HoleChoice,
+    /// What people call the hole its eye goes to; empty for where it was found.
+    pub(super) hole: String,
     /// The bracket that is fitted for it; None where the hole is in the one that is there.
     pub(super) bracket: Option<BracketPart>,
 }
@@ -99,8 +100,8 @@ pub(super) struct Situation {
     pub(super) sway: Option<SwayWork>,
     /// Whether the legs of a Y-shaped link are turned.
     pub(super) y_link: bool,
-    /// Holes to drill, by their names.
-    pub(super) drills: Vec<String>,
+    /// Holes to drill.
+    pub(super) drills: Vec<DrillForm>,
     /// Keys of the bar's own bolts that have a castle nut, which is pinned.
     pub(super) castle_nuts: Vec<String>,
     /// Keys of the bolts that go through a bushing besides what they hold.
@@ -113,7 +114,7 @@ impl Situation {
         let mut situation = Self {
             y_link: turns_legs(job, resolved),
             sway: sway(job, &resolved.sway),
-            drills: job.bolt_up.drills.iter().map(|drill| drill.name.clone()).collect(),
+            drills: job.bolt_up.drills.clone(),
             castle_nuts: castle_nuts(job),
             through_bushings: through_bushings(job),
             ..Self::default()
@@ -123,7 +124,8 @@ impl Situation {
             situation.ends = ends(job, setups);
             situation.bar = bar(job, setups);
             let (found, target) = (&setups.found, target(job, setups));
-            situation.drag_link = (found.drag_link != target.drag_link).then(|| target.drag_link.clone());
+            situation.drag_link = (found.drag_link != target.drag_link)
+                .then(|| job.drag_link_name(&target.drag_link).to_owned());
             let measured = job.hardpoints.steering.is_some() && situation.bar.is_some();
             situation.turns_drag_link = job.rig.is_steered() && (situation.drag_link.is_some() || measured);
         }
@@ -252,9 +254,8 @@ fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
         .filter(|end| moves.at(*end).length() > MOVED || target.in_place.at(*end).is_some())
         .map(|end| {
             let hole = hole(job, end);
-            let bracket =
-                job.bracket.brackets.iter().find(|part| part.end == end && part.name == hole.bracket);
-            EndWork { end, bracket: bracket.cloned(), hole }
+            let bracket = job.bracket_part(end, &hole.bracket).cloned();
+            EndWork { end, bracket, hole: job.hole_name(end, &hole).to_owned() }
         })
         .collect()
 }
@@ -268,7 +269,7 @@ fn as_wanted(job: &Job, length: Length) -> Length {
 
 fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     let (found, target) = (&setups.found, target(job, setups));
-    let hangs = (target.bar.name != found.bar.name).then(|| target.bar.name.clone());
+    let hangs = (target.bar.id != found.bar.id).then(|| target.bar.name.clone());
     let kind = target.bar.adjuster.as_ref().map(|adjuster| adjuster.kind);
     let change = (target.view.length() - found.view.length()).abs();
     // A bar built to its gap is made, and hung, as it was reckoned.
@@ -280,8 +281,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     if hangs.is_none() && length.is_none() && !moved {
         return None;
     }
-    let part: Option<&BarPart> =
-        hangs.as_ref().and_then(|name| job.bracket.bars.iter().find(|p| p.name == *name));
+    let part: Option<&BarPart> = hangs.as_ref().and_then(|_| job.bar_part(&target.bar.id));
     let body = &job.hardpoints.bar;
     let joints = part.map_or_else(
         || [&body.frame_joint, &body.axle_joint].map(|joint| joint.kind.unwrap_or_default()),
@@ -296,9 +296,8 @@ fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
     let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
     let (then, now) = (length_of(&sway.found.link), length_of(&sway.plan.link));
     let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > usual::AS_WANTED));
-    let hole = (sway.found.hole != sway.plan.hole)
-        .then(|| sway.plan.holes.get(sway.plan.hole).map(TapeEntry::length))
-        .flatten();
+    let place = |form: &Sway| form.place_of(&form.hole);
+    let hole = (place(&sway.found) != place(&sway.plan)).then(|| sway.plan.arm()).flatten();
     let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);
     let work = SwayWork {
         fits_bar,
@@ -321,6 +320,6 @@ pub(super) fn side_word(job: &Job, end: BracketEnd) -> &'static str {
 }
 
 /// What is bored, where its size is known.
-pub(super) fn drill_size(job: &Job, index: usize) -> Option<Length> {
-    job.bolt_up.drills.get(index)?.size.as_ref().map(TapeEntry::length)
+pub(super) fn drill_size(drill: &DrillForm) -> Option<Length> {
+    length_of(&drill.size)
 }

@@ -7,6 +7,7 @@ use derecho_core::pose::joint::JointKind;
 
 use super::rules::Rule;
 use super::situation::{EndWork, Situation, is_bushing};
+use crate::document::DrillId;
 use crate::document::work::{OwnStep, Stands};
 
 /// What a step does; where its words come from.
@@ -29,7 +30,7 @@ pub enum What {
     /// Everything held where it will be, and cycled.
     MockUp,
     /// A hole of the drill schedule.
-    Drill(usize),
+    Drill(DrillId),
     /// Battery's negative off.
     BatteryOff,
     /// Bare metal for a weld.
@@ -127,8 +128,85 @@ pub enum What {
     /// Everything back.
     PutBack,
     /// A person's own step.
-    Own(String),
+    Own {
+        /// Its key.
+        key: String,
+        /// What to do.
+        does: String,
+    },
 }
+
+impl What {
+    /// The key that ticks, orders and kits go by: spelled here and nowhere else, and never given to another step.
+    #[must_use]
+    pub fn key(&self) -> String {
+        let at = |end: &BracketEnd| end_word(*end);
+        let fixed = match self {
+            Self::ComesOff(end) => return format!("off/{}", at(end)),
+            Self::EyeEased(end) => return format!("bar/{}-eye-eased", at(end)),
+            Self::Drill(id) => return format!("{DRILL}{}", id.as_str()),
+            Self::Bare(end) => return format!("{}/bare", at(end)),
+            Self::Tack(end) => return format!("{}/tack", at(end)),
+            Self::TackCheck(end) => return format!("{}/tack-check", at(end)),
+            Self::Weld(end) => return format!("{}/weld", at(end)),
+            Self::Coat(end) => return format!("{}/coat", at(end)),
+            Self::BracketByHand(end) => return format!("{}/by-hand", at(end)),
+            Self::Snug(end) => return format!("{}/snug", at(end)),
+            Self::BracketTight(end, bolts) => return format!("{}/{}", at(end), bolts.word()),
+            Self::EyeByHand(end) => return format!("bar/{}-eye-by-hand", at(end)),
+            Self::EyeTight(end) => return format!("bar/{}-eye", at(end)),
+            Self::EyePin(end) => return format!("bar/{}-eye-pin", at(end)),
+            Self::Own { key, .. } => return key.clone(),
+            Self::Corners => "corners",
+            Self::Stands => "stands",
+            Self::BarOut => "bar/out",
+            Self::EyeOff(_) => "bar/eye-off",
+            Self::AdjusterOff => "bar/adjuster-off",
+            Self::MockUp => "mock-up",
+            Self::BatteryOff => "battery/off",
+            Self::BatteryOn => "battery/on",
+            Self::Bench => "bar/bench",
+            Self::BarCut => "bar/cut",
+            Self::BarTack => "bar/tack",
+            Self::Build => "bar/build",
+            Self::AdjusterByHand => "bar/adjuster-by-hand",
+            Self::DragLink => "drag-link/on",
+            Self::DragLinkTight => "drag-link/tight",
+            Self::DragLinkPin => "drag-link/pin",
+            Self::DragLinkTurn => "drag-link/turn",
+            Self::DragLinkClamps => "drag-link/clamps",
+            Self::OnItsWeight => "on-its-weight",
+            Self::Loosen => "bar/loosen",
+            Self::Turn => "bar/turn",
+            Self::AdjusterTight => "bar/adjuster",
+            Self::AdjusterPin => "bar/adjuster-pin",
+            Self::Spacers => "legs/spacers",
+            Self::Legs => "legs/turn",
+            Self::ReadAgain => "read-again",
+            Self::Jam => "bar/jam",
+            Self::LegsJam => "legs/jam",
+            Self::SwayByHand => "sway/by-hand",
+            Self::FirstArm => "sway/first-arm",
+            Self::SecondArm => "sway/second-arm",
+            Self::StickOut => "sway/stick-out",
+            Self::SwayMounts => "sway/mounts",
+            Self::ArmsAlike => "sway/arms-alike",
+            Self::Pinch => "sway/pinch",
+            Self::LinksSet => "sway/links-set",
+            Self::LinksByHand => "sway/links-by-hand",
+            Self::LinksTight => "sway/links-tight",
+            Self::LinksRead => "sway/links-read",
+            Self::LinksJam => "sway/links-jam",
+            Self::Grease => "grease",
+            Self::Witness => "witness",
+            Self::PutBack => "put-back",
+        };
+        fixed.to_owned()
+    }
+}
+
+/// What the keys of holes to drill begin with.
+pub const DRILL: &str = "drill/";
 
 /// Which of a bracket's bolts.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -180,22 +258,27 @@ pub const fn end_word(end: BracketEnd) -> &'static str {
     }
 }
 
-/// Gathers steps; a step that is to come after one that the plan does not have simply does not wait.
+/// One of the bar's eyes unbolted, for steps that come after it whichever it is: both go by one key.
+const EYE_OFF: What = What::EyeOff(BracketEnd::Frame);
+
+/// Gathers steps; a step that is to come after one that this plan has no need of simply does not wait. That such a step
+/// exists at all, and how its key is spelled, is the compiler's to see: it is named as what it does.
 struct Plan(Vec<Task>);
 
 impl Plan {
-    fn add(&mut self, key: &str, what: What, after: &[(&str, Rule)]) -> &mut Task {
-        let known = after.iter().filter(|(key, _)| self.0.iter().any(|task| task.key == *key));
-        let after = known.map(|(key, rule)| ((*key).to_owned(), *rule)).collect();
-        self.0.push(Task { key: key.to_owned(), what, stands: None, after, tightens: Vec::new() });
+    fn add(&mut self, what: What, after: &[(What, Rule)]) -> &mut Task {
+        let known = after.iter().map(|(first, rule)| (first.key(), *rule));
+        let after = known.filter(|(key, _)| self.0.iter().any(|task| task.key == *key)).collect();
+        self.0.push(Task { key: what.key(), what, stands: None, after, tightens: Vec::new() });
         let last = self.0.len() - 1;
         &mut self.0[last]
     }
 
     /// Makes a step wait for another one.
-    fn wait(&mut self, key: &str, first: &str, rule: Rule) {
+    fn wait(&mut self, then: &What, first: &What, rule: Rule) {
+        let key = then.key();
         if let Some(task) = self.0.iter_mut().find(|task| task.key == key) {
-            task.waits_for(&[first.to_owned()], rule);
+            task.waits_for(&[first.key()], rule);
         }
     }
 
@@ -248,27 +331,27 @@ fn before(situation: &Situation, plan: &mut Plan) {
     if !situation.undoes() {
         return;
     }
-    plan.add("corners", What::Corners, &[]).on_its_weight();
-    plan.add("stands", What::Stands, &[("corners", Rule::ReadFirst)]);
-    let stands = [("stands", Rule::StandsFirst), ("corners", Rule::ReadFirst)];
+    plan.add(What::Corners, &[]).on_its_weight();
+    plan.add(What::Stands, &[(What::Corners, Rule::ReadFirst)]);
+    let stands = [(What::Stands, Rule::StandsFirst), (What::Corners, Rule::ReadFirst)];
     if situation.bar_comes_out() {
         // A bar built to its gap hangs where there was none.
         if situation.bar.as_ref().is_none_or(|bar| bar.hangs.as_deref() != Some("")) {
-            plan.add("bar/out", What::BarOut, &stands);
+            plan.add(What::BarOut, &stands);
         }
     } else if let Some(work) = situation.ends.first() {
-        plan.add("bar/eye-off", What::EyeOff(work.end), &stands);
+        plan.add(What::EyeOff(work.end), &stands);
         for end in ENDS.into_iter().filter(|end| situation.is_eased(*end)) {
-            plan.add(&format!("bar/{}-eye-eased", end_word(end)), What::EyeEased(end), &stands);
+            plan.add(What::EyeEased(end), &stands);
         }
     } else if situation.turns_an_end() {
-        plan.add("bar/adjuster-off", What::AdjusterOff, &stands);
+        plan.add(What::AdjusterOff, &stands);
     }
     // The old bar hangs in the bracket that comes off.
-    let hangs_in_it = [("bar/out", Rule::OutOfTheWay), ("bar/eye-off", Rule::OutOfTheWay)];
+    let hangs_in_it = [(What::BarOut, Rule::OutOfTheWay), (EYE_OFF, Rule::OutOfTheWay)];
     for work in situation.ends.iter().filter(|work| work.comes_off().is_some()) {
-        let after = [stands[0], stands[1], hangs_in_it[0], hangs_in_it[1]];
-        plan.add(&format!("off/{}", end_word(work.end)), What::ComesOff(work.end), &after);
+        let after = [stands.clone(), hangs_in_it.clone()].concat();
+        plan.add(What::ComesOff(work.end), &after);
     }
 }
 
@@ -280,39 +363,36 @@ fn make(situation: &Situation, plan: &mut Plan) {
         return;
     }
     let out = [
-        ("stands", Rule::StandsFirst),
-        ("bar/out", Rule::OutOfTheWay),
-        ("bar/eye-off", Rule::OutOfTheWay),
-        ("off/frame", Rule::OutOfTheWay),
-        ("off/axle", Rule::OutOfTheWay),
+        (What::Stands, Rule::StandsFirst),
+        (What::BarOut, Rule::OutOfTheWay),
+        (EYE_OFF, Rule::OutOfTheWay),
+        (What::ComesOff(BracketEnd::Frame), Rule::OutOfTheWay),
+        (What::ComesOff(BracketEnd::Axle), Rule::OutOfTheWay),
     ];
-    plan.add("mock-up", What::MockUp, &out);
-    for index in 0..situation.drills.len() {
-        plan.add(&format!("drill/{index}"), What::Drill(index), &[("mock-up", Rule::MockUpFirst)]);
+    plan.add(What::MockUp, &out);
+    for drill in &situation.drills {
+        plan.add(What::Drill(drill.id.clone()), &[(What::MockUp, Rule::MockUpFirst)]);
     }
     if !(welds || made) {
         return;
     }
-    plan.add("battery/off", What::BatteryOff, &[("stands", Rule::StandsFirst)]);
+    plan.add(What::BatteryOff, &[(What::Stands, Rule::StandsFirst)]);
     for work in situation.ends.iter().filter(|work| work.welds_on()) {
-        let end = end_word(work.end);
-        let [bare, tack, check, weld] =
-            ["bare", "tack", "tack-check", "weld"].map(|step| format!("{end}/{step}"));
-        plan.add(&bare, What::Bare(work.end), &out);
+        let end = work.end;
+        plan.add(What::Bare(work.end), &out);
         let gate = [
-            (bare.as_str(), Rule::OutOfTheWay),
-            ("mock-up", Rule::MockUpFirst),
-            ("battery/off", Rule::BatteryOff),
+            (What::Bare(end), Rule::OutOfTheWay),
+            (What::MockUp, Rule::MockUpFirst),
+            (What::BatteryOff, Rule::BatteryOff),
         ];
         let drilled = plan.keys(|what| matches!(what, What::Drill(_)));
-        plan.add(&tack, What::Tack(work.end), &gate).waits_for(&drilled, Rule::DrilledFirst);
-        plan.add(&check, What::TackCheck(work.end), &[(&tack, Rule::TackFirst)]);
+        plan.add(What::Tack(work.end), &gate).waits_for(&drilled, Rule::DrilledFirst);
+        plan.add(What::TackCheck(work.end), &[(What::Tack(end), Rule::TackFirst)]);
         plan.add(
-            &weld,
             What::Weld(work.end),
-            &[(&check, Rule::TackFirst), ("battery/off", Rule::BatteryOff)],
+            &[(What::TackCheck(end), Rule::TackFirst), (What::BatteryOff, Rule::BatteryOff)],
         );
-        plan.add(&format!("{end}/coat"), What::Coat(work.end), &[(&weld, Rule::ColdFirst)]);
+        plan.add(What::Coat(work.end), &[(What::Weld(end), Rule::ColdFirst)]);
     }
     if !made {
         battery_on(plan);
@@ -322,44 +402,47 @@ fn make(situation: &Situation, plan: &mut Plan) {
 /// The battery is on again once the last arc is struck.
 fn battery_on(plan: &mut Plan) {
     let welded = plan.keys(|what| matches!(what, What::Weld(_) | What::Build));
-    plan.add("battery/on", What::BatteryOn, &[]).waits_for(&welded, Rule::BatteryOff);
+    plan.add(What::BatteryOn, &[]).waits_for(&welded, Rule::BatteryOff);
 }
 
 /// A bar cut to its gap: coped, tacked where it hangs, welded out of the vehicle.
 fn build(plan: &mut Plan) {
     // A weld pulls its bracket: the gap is the one between brackets that are cold.
     let stands_there = plan.keys(|what| matches!(what, What::Coat(_) | What::BracketByHand(_)));
-    plan.add("bar/cut", What::BarCut, &[("mock-up", Rule::MockUpFirst)])
-        .waits_for(&stands_there, Rule::HungFirst);
+    plan.add(What::BarCut, &[(What::MockUp, Rule::MockUpFirst)]).waits_for(&stands_there, Rule::HungFirst);
     plan.add(
-        "bar/tack",
         What::BarTack,
-        &[("bar/cut", Rule::SetFirst), ("mock-up", Rule::MockUpFirst), ("battery/off", Rule::BatteryOff)],
+        &[
+            (What::BarCut, Rule::SetFirst),
+            (What::MockUp, Rule::MockUpFirst),
+            (What::BatteryOff, Rule::BatteryOff),
+        ],
     )
     .on_its_weight();
     plan.add(
-        "bar/build",
         What::Build,
-        &[("bar/tack", Rule::TackFirst), ("mock-up", Rule::MockUpFirst), ("battery/off", Rule::BatteryOff)],
+        &[
+            (What::BarTack, Rule::TackFirst),
+            (What::MockUp, Rule::MockUpFirst),
+            (What::BatteryOff, Rule::BatteryOff),
+        ],
     );
     battery_on(plan);
 }
 
 /// Everything that is started by hand.
 fn hang(situation: &Situation, plan: &mut Plan) {
-    let stands = ("stands", Rule::StandsFirst);
+    let stands = (What::Stands, Rule::StandsFirst);
     for work in situation.ends.iter().filter(|work| work.bolts_on()) {
-        let end = end_word(work.end);
         let drilled = plan.keys(|what| matches!(what, What::Drill(_)));
         plan.add(
-            &format!("{end}/by-hand"),
             What::BracketByHand(work.end),
             &[
-                stands,
-                ("bar/out", Rule::OutOfTheWay),
-                ("bar/eye-off", Rule::OutOfTheWay),
-                ("off/frame", Rule::OutOfTheWay),
-                ("off/axle", Rule::OutOfTheWay),
+                stands.clone(),
+                (What::BarOut, Rule::OutOfTheWay),
+                (EYE_OFF, Rule::OutOfTheWay),
+                (What::ComesOff(BracketEnd::Frame), Rule::OutOfTheWay),
+                (What::ComesOff(BracketEnd::Axle), Rule::OutOfTheWay),
             ],
         )
         .waits_for(&drilled, Rule::DrilledFirst);
@@ -371,67 +454,62 @@ fn hang(situation: &Situation, plan: &mut Plan) {
         } else if bar.length.is_some()
             && (bar.hangs.is_some() || (out && bar.kind != Some(AdjusterKind::Turnbuckle)))
         {
-            plan.add("bar/bench", What::Bench, &[("bar/out", Rule::OutOfTheWay)]);
+            plan.add(What::Bench, &[(What::BarOut, Rule::OutOfTheWay)]);
         }
         if !out
             && !situation.ends.is_empty()
             && bar.kind == Some(AdjusterKind::OneEnd)
             && bar.length.is_some()
         {
-            plan.add("bar/bench", What::Bench, &[("bar/eye-off", Rule::OutOfTheWay)]);
+            plan.add(What::Bench, &[(EYE_OFF, Rule::OutOfTheWay)]);
         }
     }
     for end in ENDS.into_iter().filter(|end| situation.is_undone(*end)) {
-        let word = end_word(end);
-        let coat = format!("{word}/coat");
-        let bracket = format!("{word}/by-hand");
         plan.add(
-            &format!("bar/{word}-eye-by-hand"),
             What::EyeByHand(end),
             &[
-                stands,
-                ("bar/out", Rule::OutOfTheWay),
-                ("bar/eye-off", Rule::OutOfTheWay),
-                ("bar/bench", Rule::SetFirst),
-                ("bar/build", Rule::SetFirst),
-                ("bar/frame-eye-by-hand", Rule::HungFirst),
-                (&coat, Rule::ColdFirst),
-                (&bracket, Rule::HungFirst),
+                stands.clone(),
+                (What::BarOut, Rule::OutOfTheWay),
+                (EYE_OFF, Rule::OutOfTheWay),
+                (What::Bench, Rule::SetFirst),
+                (What::Build, Rule::SetFirst),
+                (What::EyeByHand(BracketEnd::Frame), Rule::HungFirst),
+                (What::Coat(end), Rule::ColdFirst),
+                (What::BracketByHand(end), Rule::HungFirst),
             ],
         );
     }
     if situation.turns_an_end() {
-        plan.add("bar/adjuster-by-hand", What::AdjusterByHand, &[("bar/adjuster-off", Rule::LooseFirst)]);
+        plan.add(What::AdjusterByHand, &[(What::AdjusterOff, Rule::LooseFirst)]);
     }
     if situation.drag_link.is_some() {
-        plan.add("drag-link/on", What::DragLink, &[stands, ("corners", Rule::ReadFirst)]);
+        plan.add(What::DragLink, &[stands, (What::Corners, Rule::ReadFirst)]);
     }
 }
 
 /// The sway bar as far as it is hung by hand.
 fn hang_sway(situation: &Situation, plan: &mut Plan) {
     let Some(sway) = &situation.sway else { return };
-    let stands = [("stands", Rule::StandsFirst), ("corners", Rule::ReadFirst)];
+    let stands = [(What::Stands, Rule::StandsFirst), (What::Corners, Rule::ReadFirst)];
     if sway.fits_bar && sway.splined {
-        plan.add("sway/first-arm", What::FirstArm, &stands).tightens(&["sway/first-mount"]);
-        plan.add("sway/second-arm", What::SecondArm, &[("sway/first-arm", Rule::FirstArmTight)]);
-        plan.add("sway/stick-out", What::StickOut, &[("sway/second-arm", Rule::HungFirst)]);
+        plan.add(What::FirstArm, &stands).tightens(&["sway/first-mount"]);
+        plan.add(What::SecondArm, &[(What::FirstArm, Rule::FirstArmTight)]);
+        plan.add(What::StickOut, &[(What::SecondArm, Rule::HungFirst)]);
     } else if sway.fits_bar {
-        plan.add("sway/by-hand", What::SwayByHand, &stands);
-        plan.add("sway/stick-out", What::StickOut, &[("sway/by-hand", Rule::HungFirst)]);
+        plan.add(What::SwayByHand, &stands);
+        plan.add(What::StickOut, &[(What::SwayByHand, Rule::HungFirst)]);
     }
     if sway.link.is_some() {
-        plan.add("sway/links-set", What::LinksSet, &stands);
+        plan.add(What::LinksSet, &stands);
     }
     plan.add(
-        "sway/links-by-hand",
         What::LinksByHand,
         &[
-            stands[0],
-            stands[1],
-            ("sway/links-set", Rule::SetFirst),
-            ("sway/by-hand", Rule::HungFirst),
-            ("sway/second-arm", Rule::HungFirst),
+            stands[0].clone(),
+            stands[1].clone(),
+            (What::LinksSet, Rule::SetFirst),
+            (What::SwayByHand, Rule::HungFirst),
+            (What::SecondArm, Rule::HungFirst),
         ],
     );
 }
@@ -472,41 +550,34 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
     let of_the_bar =
         plan.keys(|what| matches!(what, What::BracketByHand(_) | What::EyeByHand(_) | What::AdjusterByHand));
     for work in situation.ends.iter().filter(|work| work.bolts_on()) {
-        let end = end_word(work.end);
-        let snug = format!("{end}/snug");
-        plan.add(&snug, What::Snug(work.end), &[]).waits_for(&of_the_bar, Rule::HandFirst);
-        let mut last = (snug, Rule::SnugFirst);
+        plan.add(What::Snug(work.end), &[]).waits_for(&of_the_bar, Rule::HandFirst);
+        let mut last = (What::Snug(work.end), Rule::SnugFirst);
         for bolts in BracketBolts::ALL {
-            let key = format!("{end}/{}", bolts.word());
-            let task = plan.add(&key, What::BracketTight(work.end, bolts), &[(&last.0, last.1)]);
+            let what = What::BracketTight(work.end, bolts);
+            let key = what.key();
+            let task = plan.add(what.clone(), &[last]);
             task.waits_for(&of_the_bar, Rule::HandFirst).tightens(&[&key]);
             if situation.through_bushings.contains(&key) {
-                task.waits_for(&["on-its-weight".to_owned()], Rule::OnItsWeight).on_its_weight();
+                task.waits_for(&[What::OnItsWeight.key()], Rule::OnItsWeight).on_its_weight();
             }
-            last = (key, if bolts == BracketBolts::Main { Rule::MainFirst } else { Rule::SideFirst });
+            last = (what, if bolts == BracketBolts::Main { Rule::MainFirst } else { Rule::SideFirst });
         }
     }
     if situation.drag_link.is_some() {
-        plan.add("drag-link/tight", What::DragLinkTight, &[("drag-link/on", Rule::HandFirst)])
-            .tightens(&["drag-link/studs"]);
-        plan.add("drag-link/pin", What::DragLinkPin, &[("drag-link/tight", Rule::TorqueBeforePin)]);
+        plan.add(What::DragLinkTight, &[(What::DragLink, Rule::HandFirst)]).tightens(&["drag-link/studs"]);
+        plan.add(What::DragLinkPin, &[(What::DragLinkTight, Rule::TorqueBeforePin)]);
     }
     if situation.y_link {
         // They keep the housing from turning as it is let down.
-        plan.add("legs/spacers", What::Spacers, &[("stands", Rule::StandsFirst)]).stands =
-            Some(Stands::Supported);
+        plan.add(What::Spacers, &[(What::Stands, Rule::StandsFirst)]).stands = Some(Stands::Supported);
     }
-    plan.add(
-        "on-its-weight",
-        What::OnItsWeight,
-        &[("stands", Rule::StandsFirst), ("legs/spacers", Rule::OutOfTheWay)],
-    )
-    .waits_for(&started, Rule::HandFirst)
-    .on_its_weight();
-    let weight = ("on-its-weight", Rule::OnItsWeight);
-    tighten_bar(situation, plan, &of_the_bar, weight);
+    plan.add(What::OnItsWeight, &[(What::Stands, Rule::StandsFirst), (What::Spacers, Rule::OutOfTheWay)])
+        .waits_for(&started, Rule::HandFirst)
+        .on_its_weight();
+    let weight = (What::OnItsWeight, Rule::OnItsWeight);
+    tighten_bar(situation, plan, &of_the_bar, &weight);
     if situation.y_link {
-        plan.add("legs/turn", What::Legs, &[weight, ("legs/spacers", Rule::OutOfTheWay)]).on_its_weight();
+        plan.add(What::Legs, &[weight.clone(), (What::Spacers, Rule::OutOfTheWay)]).on_its_weight();
     }
     if situation.bar.is_some() || situation.y_link || situation.drag_link.is_some() {
         let tight = plan.keys(|what| {
@@ -517,93 +588,85 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         });
         // Turned with its jam nuts loose, and read so: they are last.
         let set = plan.keys(|what| matches!(what, What::Turn | What::Legs));
-        plan.add("read-again", What::ReadAgain, &[weight])
+        plan.add(What::ReadAgain, &[weight.clone()])
             .waits_for(&tight, Rule::TightFirst)
             .waits_for(&set, Rule::SetBeforeRead)
             .on_its_weight();
     }
     if situation.turns_drag_link {
-        plan.add("drag-link/turn", What::DragLinkTurn, &[("read-again", Rule::CentredFirst), weight])
+        plan.add(What::DragLinkTurn, &[(What::ReadAgain, Rule::CentredFirst), weight.clone()])
             .on_its_weight();
-        plan.add("drag-link/clamps", What::DragLinkClamps, &[("drag-link/turn", Rule::SetFirst)])
+        plan.add(What::DragLinkClamps, &[(What::DragLinkTurn, Rule::SetFirst)])
             .tightens(&["drag-link/clamps"])
             .on_its_weight();
     }
     if situation.bar.as_ref().is_some_and(|bar| bar.length.is_some() && !bar.made_to_length) {
-        plan.add("bar/jam", What::Jam, &[("read-again", Rule::ReadBeforeJam)])
-            .tightens(&["bar/jam"])
-            .on_its_weight();
+        plan.add(What::Jam, &[(What::ReadAgain, Rule::ReadBeforeJam)]).tightens(&["bar/jam"]).on_its_weight();
     }
     if situation.y_link {
-        plan.add("legs/jam", What::LegsJam, &[("read-again", Rule::ReadBeforeJam)])
+        plan.add(What::LegsJam, &[(What::ReadAgain, Rule::ReadBeforeJam)])
             .tightens(&["legs/jam"])
             .on_its_weight();
     }
-    tighten_sway(situation, plan, weight);
+    tighten_sway(situation, plan, &weight);
 }
 
-fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: (&str, Rule)) {
+fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: &(What, Rule)) {
     let Some(bar) = &situation.bar else { return };
     if situation.turns_the_sleeve() {
-        plan.add("bar/loosen", What::Loosen, &[weight]).on_its_weight();
-        plan.add("bar/turn", What::Turn, &[weight, ("bar/loosen", Rule::LooseFirst)]).on_its_weight();
+        plan.add(What::Loosen, &[weight.clone()]).on_its_weight();
+        plan.add(What::Turn, &[weight.clone(), (What::Loosen, Rule::LooseFirst)]).on_its_weight();
     }
-    let tight = |plan: &mut Plan, key: &str, what: What, joint: JointKind, small: &str| {
+    let tight = |plan: &mut Plan, what: What, joint: JointKind, small: Option<What>| {
         let bushing = is_bushing(joint);
-        let task = plan.add(key, what, &[(small, Rule::BarBoltLast)]);
-        task.waits_for(of_the_bar, Rule::HandFirst).tightens(&[key]);
+        let key = what.key();
+        let small: Vec<(What, Rule)> = small.map(|small| (small, Rule::BarBoltLast)).into_iter().collect();
+        let task = plan.add(what, &small);
+        task.waits_for(of_the_bar, Rule::HandFirst).tightens(&[&key]);
         if bushing {
-            task.waits_for(&[weight.0.to_owned()], weight.1).on_its_weight();
+            task.waits_for(&[weight.0.key()], weight.1).on_its_weight();
         }
     };
     for end in ENDS.into_iter().filter(|end| situation.is_undone(*end) || situation.is_eased(*end)) {
-        let word = end_word(end);
         let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
-        tight(plan, &format!("bar/{word}-eye"), What::EyeTight(end), joint, &format!("{word}/small"));
-        let key = format!("bar/{word}-eye");
-        if situation.castle_nuts.contains(&key) {
-            plan.add(&format!("{key}-pin"), What::EyePin(end), &[(&key, Rule::TorqueBeforePin)]);
+        tight(plan, What::EyeTight(end), joint, Some(What::BracketTight(end, BracketBolts::Small)));
+        if situation.castle_nuts.contains(&What::EyeTight(end).key()) {
+            plan.add(What::EyePin(end), &[(What::EyeTight(end), Rule::TorqueBeforePin)]);
         }
         if situation.is_eased(end) {
-            plan.wait(&format!("bar/{word}-eye"), &format!("bar/{word}-eye-eased"), Rule::LooseFirst);
+            plan.wait(&What::EyeTight(end), &What::EyeEased(end), Rule::LooseFirst);
         }
     }
     if situation.turns_an_end() {
         // Which end turns nobody said: the one that asks for more.
         let joint = bar.joints.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(bar.joints[0]);
-        tight(plan, "bar/adjuster", What::AdjusterTight, joint, "");
-        if situation.castle_nuts.iter().any(|key| key == "bar/adjuster") {
-            plan.add("bar/adjuster-pin", What::AdjusterPin, &[("bar/adjuster", Rule::TorqueBeforePin)]);
+        tight(plan, What::AdjusterTight, joint, None);
+        if situation.castle_nuts.iter().any(|key| *key == What::AdjusterTight.key()) {
+            plan.add(What::AdjusterPin, &[(What::AdjusterTight, Rule::TorqueBeforePin)]);
         }
     }
 }
 
-fn tighten_sway(situation: &Situation, plan: &mut Plan, weight: (&str, Rule)) {
+fn tighten_sway(situation: &Situation, plan: &mut Plan, weight: &(What, Rule)) {
     let Some(sway) = &situation.sway else { return };
-    let stick_out = ("sway/stick-out", Rule::StickOutFirst);
-    let links = ("sway/links-by-hand", Rule::HandFirst);
+    let stick_out = (What::StickOut, Rule::StickOutFirst);
+    let links = (What::LinksByHand, Rule::HandFirst);
     if sway.fits_bar {
-        plan.add("sway/mounts", What::SwayMounts, &[stick_out, links, weight])
+        plan.add(What::SwayMounts, &[stick_out.clone(), links.clone(), weight.clone()])
             .tightens(&[if sway.splined { "sway/second-mount" } else { "sway/clamps" }])
             .on_its_weight();
     }
     if sway.fits_bar && sway.splined {
-        plan.add("sway/arms-alike", What::ArmsAlike, &[stick_out, weight]).on_its_weight();
-        plan.add("sway/pinch", What::Pinch, &[("sway/arms-alike", Rule::AnglesFirst), stick_out])
-            .tightens(&["sway/pinch"]);
+        plan.add(What::ArmsAlike, &[stick_out.clone(), weight.clone()]).on_its_weight();
+        plan.add(What::Pinch, &[(What::ArmsAlike, Rule::AnglesFirst), stick_out]).tightens(&["sway/pinch"]);
     }
-    plan.add("sway/links-tight", What::LinksTight, &[links, weight])
+    plan.add(What::LinksTight, &[links, weight.clone()])
         .tightens(&["sway/arm-eyes", "sway/far-ends"])
         .on_its_weight();
     if sway.link.is_some() {
-        plan.add(
-            "sway/links-read",
-            What::LinksRead,
-            &[("sway/links-tight", Rule::TightFirst), ("sway/pinch", Rule::TightFirst)],
-        )
-        .on_its_weight();
-        plan.add("sway/links-jam", What::LinksJam, &[("sway/links-read", Rule::ReadBeforeJam)])
-            .tightens(&["sway/links-jam"]);
+        plan.add(What::LinksRead, &[(What::LinksTight, Rule::TightFirst), (What::Pinch, Rule::TightFirst)])
+            .on_its_weight();
+        plan.add(What::LinksJam, &[(What::LinksRead, Rule::ReadBeforeJam)]).tightens(&["sway/links-jam"]);
     }
 }
 
@@ -613,14 +676,13 @@ fn finish(plan: &mut Plan, situation: &Situation) {
         plan.0.iter().filter(|task| !task.tightens.is_empty()).map(|task| task.key.clone()).collect();
     let turns = |joint: &JointKind| *joint != JointKind::Rubber;
     if situation.bar.as_ref().is_some_and(|bar| bar.joints.iter().any(turns)) || situation.sway.is_some() {
-        plan.add("grease", What::Grease, &[]).waits_for(&tight, Rule::TightFirst);
+        plan.add(What::Grease, &[]).waits_for(&tight, Rule::TightFirst);
     }
     if !tight.is_empty() {
-        plan.add("witness", What::Witness, &[]).waits_for(&tight, Rule::TightFirst);
+        plan.add(What::Witness, &[]).waits_for(&tight, Rule::TightFirst);
     }
     if situation.undoes() {
-        plan.add("put-back", What::PutBack, &[("battery/on", Rule::PutBackLast)])
-            .waits_for(&tight, Rule::PutBackLast);
+        plan.add(What::PutBack, &[(What::BatteryOn, Rule::PutBackLast)]).waits_for(&tight, Rule::PutBackLast);
     }
 }
 
@@ -631,7 +693,7 @@ fn with_own(mut tasks: Vec<Task>, own: &[OwnStep]) -> Vec<Task> {
         let after = place.map(|_| (step.after.clone(), Rule::AsWritten)).into_iter().collect();
         let task = Task {
             key: step.key.clone(),
-            what: What::Own(step.does.clone()),
+            what: What::Own { key: step.key.clone(), does: step.does.clone() },
             stands: None,
             after,
             tightens: Vec::new(),

@@ -13,8 +13,9 @@ use super::order::{arranged, broken, sorted};
 use super::rules::Rule;
 use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
 use super::tasks::{Task, What, tasks};
+use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
-use crate::document::{HoleChoice, Job};
+use crate::document::{DrillId, Job};
 
 fn joint() -> impl Strategy<Value = JointKind> {
     prop::sample::select(vec![
@@ -50,7 +51,7 @@ fn end(end: BracketEnd) -> impl Strategy<Value = Option<EndWork>> {
     });
     let work = prop::option::of(bracket).prop_map(move |bracket| EndWork {
         end,
-        hole: HoleChoice { bracket: String::new(), hole: "hole 2".to_owned() },
+        hole: "hole 2".to_owned(),
         bracket,
     });
     prop::option::of(work)
@@ -72,7 +73,7 @@ prop_compose! {
         drag_link in prop::option::of(Just("raised arm".to_owned())),
         sway in prop::option::of(swaying()),
         y_link in prop::bool::weighted(0.1),
-        drills in prop::collection::vec(Just("side hole".to_owned()), 0..3),
+        drills in 0..3_usize,
         castle_nuts in prop::sample::subsequence(vec!["bar/frame-eye", "bar/axle-eye", "bar/adjuster"], 0..=3),
         through_bushings in prop::sample::subsequence(vec!["frame/main", "axle/main", "axle/side"], 0..=3),
         measured: bool,
@@ -85,7 +86,7 @@ prop_compose! {
             drag_link,
             sway,
             y_link,
-            drills,
+            drills: (0..drills).map(|place| DrillForm { id: DrillId::new(place.to_string()), ..DrillForm::default() }).collect(),
             castle_nuts: owned(castle_nuts),
             through_bushings: owned(through_bushings),
         }
@@ -245,7 +246,7 @@ proptest! {
     #[test]
     fn what_is_cut_is_what_the_steps_cut(situation in situation(), rods: bool, panels: bool) {
         let panel = json!({ "name": "inner fender", "faces": "outward", "at": { "text": "20", "unit": "in" } });
-        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 3, "title": "Cuts",
+        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 4, "title": "Cuts",
             "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);

@@ -5,7 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::tasks::DRILL;
 use crate::document::Job;
+
+/// Every hole that is drilled, as one kind of step.
+const DRILLED: &str = "drill";
 
 /// Two ticks further apart than this have a night or another job between them, minutes.
 const BREAK: f64 = 180.0;
@@ -42,7 +46,7 @@ pub fn took(job: &Job) -> Vec<(String, f64)> {
 pub fn usual<'a>(times: impl Iterator<Item = &'a (String, f64)>) -> Vec<StepTime> {
     let mut all: BTreeMap<String, Vec<f64>> = BTreeMap::new();
     for (key, minutes) in times {
-        let kind = if key.starts_with("drill/") { "drill" } else { key };
+        let kind = if key.starts_with(DRILL) { DRILLED } else { key };
         all.entry(kind.to_owned()).or_default().push(*minutes);
     }
     all.into_iter()
@@ -66,7 +70,7 @@ mod tests {
             .map(|(key, at)| json!({ "key": key, "done": { "at": format!("2026-11-25T{at}:00Z") } }))
             .collect();
         serde_json::from_value(
-            json!({ "format": "derecho-job", "version": 3, "title": "one", "bolt_up": { "steps": steps } }),
+            json!({ "format": "derecho-job", "version": 4, "title": "one", "bolt_up": { "steps": steps } }),
         )
         .unwrap()
     }

@@ -1,5 +1,6 @@
 //! Every sentence of stage Bolt-up.
 
+use crate::document::heights::height_of;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::drills;
 use derecho_core::fastener::strength::TorqueStands;
@@ -12,8 +13,8 @@ use derecho_core::pose::joint::JointKind;
 use super::rules::Rule;
 use super::situation::{Situation, SwayWork, drill_size, is_bushing, side_word};
 use super::tasks::{BracketBolts, What, end_word};
+use crate::document::Job;
 use crate::document::work::{PartRecord, PartState, Stands, TorqueSource};
-use crate::document::{HoleChoice, Job};
 
 /// A step in words.
 pub(super) struct Told {
@@ -55,8 +56,7 @@ fn told(does: Phrase, how: Option<Phrase>, because: &'static str, caution: Optio
 }
 
 /// The hole as people call it.
-fn hole_name(hole: &HoleChoice) -> String {
-    let name = hole.hole.as_str();
+fn hole_name(name: &str) -> String {
     // A hole may be called by a bare word, such as high.
     match name {
         "" => "the old hole".to_owned(),
@@ -197,11 +197,12 @@ fn making(context: &Context<'_>, what: &What) -> Told {
                 "With springs out the axle hangs on jacks: stands under the frame, nobody beneath, fingers out of every gap while it moves.",
             ),
         ),
-        What::Drill(index) => {
-            let name = context.situation.drills.get(*index).map_or("", String::as_str);
+        What::Drill(id) => {
+            let drill = context.situation.drills.iter().find(|drill| drill.id == *id);
+            let name = drill.map_or("", |drill| drill.name.as_str());
             told(
                 plain(&format!("Drill: {name}")),
-                drill_size(context.job, *index).map(drilling),
+                drill.and_then(drill_size).map(drilling),
                 "Marked through the bracket, the hole is where the bracket is.",
                 Some(DRILLING),
             )
@@ -468,7 +469,7 @@ fn hanging(context: &Context<'_>, what: &What) -> Told {
             "What is forgotten chafes or hangs.",
             None,
         ),
-        What::Own(does) => told(plain(does), None, "Your own step.", None),
+        What::Own { does, .. } => told(plain(does), None, "Your own step.", None),
         _ => told(plain(""), None, "", None),
     }
 }
@@ -700,11 +701,11 @@ fn eye_because(joint: Option<JointKind>) -> &'static str {
 }
 
 fn on_its_weight(job: &Job) -> String {
-    let driven = &job.rig.driven_height;
-    if driven.is_empty() {
-        "Set it down on its weight, at ride height".to_owned()
-    } else {
-        format!("Set it down on its weight, at the height it is driven at: {driven}")
+    match height_of(&job.rig, &job.rig.driven_height) {
+        None => "Set it down on its weight, at ride height".to_owned(),
+        Some(driven) => {
+            format!("Set it down on its weight, at the height it is driven at: {}", driven.name)
+        }
     }
 }
 

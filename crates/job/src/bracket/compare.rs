@@ -9,7 +9,7 @@ use super::{stack, words};
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
 use crate::document::check::FieldError;
-use crate::document::{Job, length_of};
+use crate::document::{BarId, Job, length_of};
 use crate::setups::Setups;
 use crate::verdict::FitCheck;
 use derecho_core::bar::FrontView;
@@ -122,12 +122,11 @@ pub fn bars(job: &Job, view: &FrontView) -> Vec<BarComparison> {
     std::iter::once(&found).chain(&job.bracket.bars).map(|part| compare(job, view, part)).collect()
 }
 
-/// The name of the bar that goes by this one, empty as found, and what it stands over its load; None where its
+/// What people call a bar, and what it stands over its load; None where its
 /// thickness was not measured.
-pub(super) fn margin(job: &Job, view: &FrontView, name: &str) -> Option<(String, f64)> {
+pub(super) fn margin(job: &Job, view: &FrontView, bar: &BarId) -> Option<(String, f64)> {
     let found = as_found(job);
-    let part =
-        if name.is_empty() { &found } else { job.bracket.bars.iter().find(|part| part.name == name)? };
+    let part = if bar.is_empty() { &found } else { job.bar_part(bar)? };
     part.outside.as_ref()?;
     let told = compare(job, view, part);
     Some((told.name, told.margin))

@@ -177,7 +177,7 @@ pub(super) fn pinion_turns(
 ) -> Vec<(HeightResult, Option<Angle>)> {
     let readings = &job.bracket.conversion.pinion;
     let is = |reading: &PinionReading, height: &HeightResult| {
-        if reading.height.is_empty() { height.driven } else { reading.height == height.name }
+        if reading.height.is_empty() { height.driven } else { reading.height == height.id }
     };
     let modelled = |height: &HeightResult| {
         let travel = height.travel_mm.to_mm();

@@ -16,6 +16,7 @@ pub(crate) mod stack;
 pub mod template;
 pub(crate) mod words;
 
+use derecho_core::parts::{BracketEnd, BracketPart};
 use std::cell::RefCell;
 
 use derecho_core::measure::{Length, Phrase, Working};
@@ -34,7 +35,7 @@ use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
 use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
-use crate::document::{AxleLocation, Job};
+use crate::document::{AxleLocation, BracketId, Job};
 use crate::setups::moves::{EyeMoves, brackets, shown_name};
 use crate::setups::{NoBar, Resolved, Setup};
 use crate::usual::Assumption;
@@ -76,8 +77,11 @@ pub struct PlanResult {
     pub schools: Vec<SchoolResult>,
     /// The hole that will be right at each other height.
     pub other_heights: Vec<Phrase>,
-    /// Every bracket there is a hole to choose of, as people call it.
-    pub brackets: Vec<String>,
+    /// Every bracket there is a hole to choose of.
+    pub brackets: Vec<BracketChoice>,
+    /// Kept plans that named what is not among the job's parts any more.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub gone: Vec<GonePlan>,
     /// Bars side by side at the length they need.
     pub bars: Vec<BarComparison>,
     /// What the strength figures leave out.
@@ -104,6 +108,37 @@ pub struct PlanResult {
     pub longer_says: Option<Phrase>,
 }
 
+/// A bracket there is a hole to choose of.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct BracketChoice {
+    /// Its id; empty is the one that is there.
+    pub id: BracketId,
+    /// Which end it is for.
+    pub end: BracketEnd,
+    /// What people call it.
+    pub name: String,
+}
+
+impl BracketChoice {
+    fn of(bracket: &BracketPart) -> Self {
+        Self { id: bracket.id.clone(), end: bracket.end, name: shown_name(bracket) }
+    }
+}
+
+/// A kept plan that named what is gone.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct GonePlan {
+    /// Its place among the kept plans, from 0.
+    pub place: usize,
+    /// What it named, in words.
+    pub says: Phrase,
+}
+
+fn gone(job: &Job) -> Vec<GonePlan> {
+    let kept = job.setups.plans.kept.iter().enumerate().filter(|(_, plan)| !plan.gone.is_empty());
+    kept.map(|(place, plan)| GonePlan { place, says: words::plan_gone(&plan.gone) }).collect()
+}
+
 fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
     PlanResult {
         says: words::nothing_yet(),
@@ -119,7 +154,8 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         pick: None,
         schools: Vec::new(),
         other_heights: Vec::new(),
-        brackets: brackets(job).iter().map(shown_name).collect(),
+        brackets: brackets(job).iter().map(BracketChoice::of).collect(),
+        gone: gone(job),
         bars: Vec::new(),
         leaves_out: LEAVES_OUT.to_owned(),
         bolt: None,
@@ -171,10 +207,10 @@ pub(crate) fn conversion_checks(job: &Job, resolved: &Resolved) -> Vec<FitCheck>
     converted(job, resolved, Vec::new()).conversion
 }
 
-/// The fitted track bar's name and what it stands over its load, where that is less than one and its thickness was
+/// What people call the fitted track bar, and what it stands over its load, where that is less than one and its thickness was
 /// measured.
 pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
-    compare::margin(job, &fitted.view, &fitted.bar.name).filter(|(_, margin)| *margin < 1.0)
+    compare::margin(job, &fitted.view, &fitted.bar.id).filter(|(_, margin)| *margin < 1.0)
 }
 
 /// Why the other schools that set a length fail: each with its name and its first reason.
@@ -295,7 +331,8 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         exact_says: exact.map_or_else(Phrase::default, |exact| words::exact(exact, job.bracket.target)),
         working: planner.exact_working(exact),
         other_heights,
-        brackets: brackets(job).iter().map(shown_name).collect(),
+        brackets: brackets(job).iter().map(BracketChoice::of).collect(),
+        gone: gone(job),
         longer_says: correction.and_then(|correction| correction.longer_says.clone()),
         pick: pick.and_then(|pick| options.iter().position(|option| option.rank == pick.rank)),
         options,

@@ -42,12 +42,15 @@ pub(super) enum Picked {
 /// One hole with one bar.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct OptionResult {
-    /// The plan, by names.
+    /// The plan, by ids.
     pub plan: PlanForm,
     /// The hole in words: `riser, hole 2`, `no bracket`.
     pub name: String,
     /// The bar in words.
     pub bar: String,
+    /// The drag-link part it goes with, as people call it; empty for none.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub goes_with: String,
     /// Which eye is moved; absent where none is.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

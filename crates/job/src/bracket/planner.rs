@@ -19,7 +19,7 @@ use crate::assembly::{BarBody, ReadJob};
 use crate::bar::{heights, travel_left};
 use crate::cycle::words as cycle_words;
 use crate::document::bracketing::Target;
-use crate::document::{HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
+use crate::document::{BarId, DragLinkId, HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
 use crate::setups::moves::{self, EyeMoves};
 use crate::setups::{BarState, Setups};
 
@@ -28,8 +28,8 @@ const CHECK_STEPS: usize = 20;
 
 /// A bar with what it is as a body.
 pub(super) struct BarCandidate {
-    /// What plans call it; empty is the one that is in.
-    pub(super) name: String,
+    /// By which plans point at it; empty is the one that is in.
+    pub(super) id: BarId,
     /// What people call it.
     pub(super) shown: String,
     pub(super) state: BarState,
@@ -71,13 +71,13 @@ pub(super) struct Planner<'a> {
 pub(super) fn bar_candidates(job: &Job, setups: &Setups) -> Vec<BarCandidate> {
     let here = &setups.base.bar;
     let shown = if here.name.is_empty() { BAR_AS_FOUND.to_owned() } else { here.name.clone() };
-    let body = BarBody::of(job, &here.name);
-    let now = BarCandidate { name: String::new(), shown, state: here.clone(), body };
-    let others = job.bracket.bars.iter().filter(|part| part.name != here.name).map(|part| BarCandidate {
-        name: part.name.clone(),
+    let body = BarBody::of(job, &here.id);
+    let now = BarCandidate { id: BarId::default(), shown, state: here.clone(), body };
+    let others = job.bracket.bars.iter().filter(|part| part.id != here.id).map(|part| BarCandidate {
+        id: part.id.clone(),
         shown: part.name.clone(),
         state: BarState::new(part, setups.base.view.length()),
-        body: BarBody::of(job, &part.name),
+        body: BarBody::of(job, &part.id),
     });
     std::iter::once(now).chain(others).collect()
 }
@@ -166,8 +166,8 @@ impl Planner<'_> {
             for hole in &bracket.holes {
                 let by = moves::hole_move(hole, moves::side_of(bracket.end, self.side));
                 let by = by - self.setups.base.moves.at(bracket.end);
-                let choice = HoleChoice { bracket: bracket.name.clone(), hole: hole.name.clone() };
-                let name = words::hole_name(&choice);
+                let choice = HoleChoice { bracket: bracket.id.clone(), hole: hole.id.clone() };
+                let name = words::hole_name(&bracket.name, &hole.name);
                 let form = match bracket.end {
                     BracketEnd::Axle => PlanForm { axle: Some(choice), ..PlanForm::default() },
                     BracketEnd::Frame => PlanForm { frame: Some(choice), ..PlanForm::default() },
@@ -177,7 +177,8 @@ impl Planner<'_> {
             }
         }
         let plans = &self.job.setups.plans;
-        for plan in plans.chosen.iter().chain(&plans.kept) {
+        let followed = |plan: &&PlanForm| plan.gone.is_empty();
+        for plan in plans.chosen.iter().chain(&plans.kept).filter(followed) {
             let (Some(frame), Some(axle)) = (&plan.frame, &plan.axle) else { continue };
             let Some(moved) = moves::planned(self.job, plan, self.setups.base.moves) else { continue };
             let form =
@@ -185,14 +186,30 @@ impl Planner<'_> {
             if all.iter().all(|other| other.form != form) {
                 all.push(Candidate {
                     form,
-                    name: format!("{} and {}", words::hole_name(axle), words::hole_name(frame)),
-                    bracket: BracketPart { name: axle.bracket.clone(), ..BracketPart::default() },
+                    name: words::both_holes(
+                        &self.hole_name(BracketEnd::Axle, axle),
+                        &self.hole_name(BracketEnd::Frame, frame),
+                    ),
+                    bracket: self.job.bracket_part(BracketEnd::Axle, &axle.bracket).map_or_else(
+                        BracketPart::default,
+                        |part| BracketPart {
+                            id: part.id.clone(),
+                            name: part.name.clone(),
+                            ..BracketPart::default()
+                        },
+                    ),
                     end: Some(BracketEnd::Axle),
                     moves: moved.since(self.setups.base.moves),
                 });
             }
         }
         all
+    }
+
+    /// A chosen hole as people call it.
+    fn hole_name(&self, end: BracketEnd, choice: &HoleChoice) -> String {
+        let bracket = self.job.bracket_part(end, &choice.bracket).map_or("", |part| part.name.as_str());
+        words::hole_name(bracket, self.job.hole_name(end, choice))
     }
 
     /// Every place with every bar, best first, each with its bar at the driven height. Figures at other
@@ -217,7 +234,7 @@ impl Planner<'_> {
     fn aim(&self, candidate: &Candidate, bar: &BarCandidate) -> LengthAim {
         let chosen = self.job.setups.plans.chosen.as_ref().filter(|chosen| {
             (&chosen.axle, &chosen.frame, &chosen.bar)
-                == (&candidate.form.axle, &candidate.form.frame, &bar.name)
+                == (&candidate.form.axle, &candidate.form.frame, &bar.id)
         });
         chosen.map_or(LengthAim::Centred, |chosen| chosen.length)
     }
@@ -267,9 +284,9 @@ impl Planner<'_> {
         let both = candidate.form.axle.is_some() && candidate.form.frame.is_some();
         let drag_link = self.best_drag_link(view.angle(), candidate.end.filter(|_| !both));
         let plan = PlanForm {
-            bar: bar.name.clone(),
+            bar: bar.id.clone(),
             length: aim,
-            drag_link: drag_link.as_ref().map(|(name, _)| name.clone()).unwrap_or_default(),
+            drag_link: drag_link.as_ref().map(|(part, _)| part.clone()).unwrap_or_default(),
             ..candidate.form.clone()
         };
         // Without another part the one that is fitted stays.
@@ -280,7 +297,7 @@ impl Planner<'_> {
         let checked = self.checked((moves, left), &bar.body, raised);
         let mut fails = checked.fails.clone();
         let mut minds = checked.minds.clone();
-        if !bar.name.is_empty() && bar.body.bend.is_some() {
+        if !bar.id.is_empty() && bar.body.bend.is_some() {
             minds.push(words::bend_taken());
         }
         let (covered, missed, leftover) = match (policy, &wanted) {
@@ -309,7 +326,7 @@ impl Planner<'_> {
                 }
                 let missed = range.0.map_or(Length::ZERO, |least| (least - wanted.length).max(Length::ZERO))
                     + range.1.map_or(Length::ZERO, |most| (wanted.length - most).max(Length::ZERO));
-                let leftover = set.filter(|set| set.verdict.reaches() && !bar.name.is_empty());
+                let leftover = set.filter(|set| set.verdict.reaches() && !bar.id.is_empty());
                 (covered, missed, leftover.and_then(|set| set.leftover_mm))
             }
             (LengthPolicy::Left, _) => {
@@ -329,7 +346,8 @@ impl Planner<'_> {
         };
         let eyes = self.eyes(moves);
         let same = |other: &PlanForm| {
-            (&other.axle, &other.frame, &other.bar) == (&plan.axle, &plan.frame, &plan.bar)
+            other.gone.is_empty()
+                && (&other.axle, &other.frame, &other.bar) == (&plan.axle, &plan.frame, &plan.bar)
         };
         let both = plan.axle.is_some() && plan.frame.is_some();
         let loaded = Loaded {
@@ -343,6 +361,7 @@ impl Planner<'_> {
         let option = OptionResult {
             name: candidate.name.clone(),
             bar: bar.shown.clone(),
+            goes_with: self.job.drag_link_name(&plan.drag_link).to_owned(),
             end: candidate.end,
             move_mm: candidate.end.map_or([0.0; 3], |end| moves.at(end).to_array()),
             frame_move_mm: both.then(|| moves.frame.to_array()),
@@ -415,7 +434,7 @@ impl Planner<'_> {
 
     /// The drag-link part, or none, that lays the link nearest to the bar, and what is left. A riser goes
     /// with a link raised at the knuckle, a drop with one dropped at the pitman arm.
-    fn best_drag_link(&self, angle: Angle, end: Option<BracketEnd>) -> Option<(String, Angle)> {
+    fn best_drag_link(&self, angle: Angle, end: Option<BracketEnd>) -> Option<(DragLinkId, Angle)> {
         self.drag_out?;
         let mm = |entry: &Option<TapeEntry>| entry.as_ref().map_or(0.0, |e| e.length().to_mm());
         let parts = self
@@ -430,11 +449,11 @@ impl Planner<'_> {
             })
             .map(|part| {
                 let lifts = mm(&part.raises_axle_end) + mm(&part.drops_pitman_end);
-                (part.name.clone(), lifts - self.bench.link_lifted())
+                (part.id.clone(), lifts - self.bench.link_lifted())
             });
-        std::iter::once((String::new(), 0.0))
+        std::iter::once((DragLinkId::default(), 0.0))
             .chain(parts)
-            .filter_map(|(name, less)| Some((name, angle - self.drag_angle_less(less)?)))
+            .filter_map(|(part, less)| Some((part, angle - self.drag_angle_less(less)?)))
             .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))
     }
 
@@ -463,7 +482,7 @@ impl Planner<'_> {
         let size = DVec3::from_array(option.move_mm).length();
         // Tenths of a millimetre: what no tape tells apart must not decide.
         let tenths = |mm: f64| (mm * 10.0).round() as i64;
-        let bar = self.bars.iter().position(|bar| bar.name == option.plan.bar).unwrap_or(0);
+        let bar = self.bars.iter().position(|bar| bar.id == option.plan.bar).unwrap_or(0);
         (
             !option.fails.is_empty(),
             bucket,

@@ -13,7 +13,7 @@ use super::option::OptionResult;
 use super::planner::{Candidate, LengthPolicy, Planner};
 use super::words;
 use crate::bar::travel_left;
-use crate::document::{HoleChoice, LengthAim, PlanForm, heights};
+use crate::document::{BracketId, HoleChoice, HoleId, LengthAim, PlanForm, heights};
 use crate::setups::moves::EyeMoves;
 
 /// Points of a school's curve.
@@ -114,6 +114,9 @@ fn school_result(
     })
 }
 
+/// The hole of a bracket that is only reckoned.
+const TO_BE_MADE: &str = "to be found or made";
+
 /// The exact bracket, where none of that kind is tried.
 fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<OptionResult> {
     let end = school.end()?;
@@ -121,14 +124,14 @@ fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<
         BracketEnd::Axle => ("exact riser", exact),
         BracketEnd::Frame => ("exact drop", -exact),
     };
-    let choice = HoleChoice { bracket: name.to_owned(), hole: "to be found or made".to_owned() };
+    let choice = HoleChoice { bracket: BracketId::new(name), hole: HoleId::new(TO_BE_MADE) };
     let form = match end {
         BracketEnd::Axle => PlanForm { axle: Some(choice.clone()), ..PlanForm::default() },
         BracketEnd::Frame => PlanForm { frame: Some(choice.clone()), ..PlanForm::default() },
     };
     let candidate = Candidate {
         form,
-        name: words::hole_name(&choice),
+        name: words::hole_name(name, TO_BE_MADE),
         bracket: BracketPart { name: name.to_owned(), end, ..BracketPart::default() },
         end: Some(end),
         moves: EyeMoves::of(end, DVec3::new(0.0, 0.0, up.to_mm())),

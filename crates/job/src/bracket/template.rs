@@ -51,7 +51,7 @@ pub fn chosen_brackets(job: &Job) -> Vec<&BracketPart> {
     ends.into_iter()
         .filter_map(|end| {
             let hole = choice(plan, end)?;
-            job.bracket.brackets.iter().find(|part| part.end == end && part.name == hole.bracket)
+            job.bracket_part(end, &hole.bracket)
         })
         .collect()
 }

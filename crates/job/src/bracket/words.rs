@@ -20,7 +20,6 @@ use super::option::{OptionResult, Picked};
 use crate::bar::need::BracketNeed;
 use crate::bar::words::{at_least, turns_say};
 use crate::cycle::words as cycle_words;
-use crate::document::HoleChoice;
 use crate::document::bracketing::Target;
 use crate::setups::BarState;
 use crate::usual;
@@ -28,6 +27,15 @@ use crate::verdict::FitVerdict;
 
 pub(super) fn nothing_yet() -> Phrase {
     Phrase::plain("Nothing can be planned yet")
+}
+
+/// A plan of an older document that named what was taken out since.
+pub(super) fn plan_gone(named: &[String]) -> Phrase {
+    let is = if named.len() == 1 { "is" } else { "are" };
+    Phrase::plain(&format!(
+        "A kept plan used {}, which {is} not among this job's parts any more. Choose again, or take this plan out.",
+        named.join(" and ")
+    ))
 }
 
 pub(super) fn conversion(bad: usize, open: usize) -> Phrase {
@@ -46,12 +54,17 @@ pub(super) fn no_bar_to_level() -> Phrase {
 }
 
 /// A hole by its bracket; the bracket that is there has no name.
-pub(super) fn hole_name(choice: &HoleChoice) -> String {
-    match (choice.bracket.as_str(), choice.hole.as_str()) {
+pub(super) fn hole_name(bracket: &str, hole: &str) -> String {
+    match (bracket, hole) {
         (_, "") => "as it was found".to_owned(),
         ("", hole) => hole.to_owned(),
         (bracket, hole) => format!("{bracket}, {hole}"),
     }
+}
+
+/// An eye's hole on the axle with the other's on the frame.
+pub(super) fn both_holes(axle: &str, frame: &str) -> String {
+    format!("{axle} and {frame}")
 }
 
 pub(super) fn as_measured(fault: &str) -> Phrase {
@@ -274,7 +287,7 @@ pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
             parts.push(format!("roll centre {} {way}", w.distance(higher)));
         }
         if !option.plan.drag_link.is_empty() && option.end.is_some() {
-            parts.push(format!("goes with {}", option.plan.drag_link));
+            parts.push(format!("goes with {}", option.goes_with));
         }
         if let Some(difference) = option.drag_link_difference_deg.filter(|d| d.abs().to_degrees() >= 1.5) {
             let cure = match option.end {

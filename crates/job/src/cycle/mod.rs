@@ -16,7 +16,7 @@ pub use crate::cycle::steer::SteeringResult;
 pub(crate) use crate::cycle::steer::link_wanted;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
-use crate::document::{Hole, Job};
+use crate::document::{Hole, HoleId, Job};
 use crate::setups::Setups;
 use crate::setups::moves;
 use crate::usual::Assumption;
@@ -66,6 +66,8 @@ pub struct CycleResult {
 /// A hole an eye can sit in.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct HolePlace {
+    /// Its id; empty is the hole in use.
+    pub id: HoleId,
     /// Its name; empty is the hole in use.
     pub name: String,
     /// Where its middle is at ride height, mm forward, left, up; axle centred.
@@ -455,8 +457,9 @@ fn plan_name(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> String 
     match &assembly.plan {
         Some(plan) if plan.trial => {
             let trial = job.setups.plans.trial.clone().unwrap_or_default();
-            let told: Vec<String> =
-                [trial.frame, trial.axle].into_iter().flatten().map(|choice| choice.hole).collect();
+            let ends = [(BracketEnd::Frame, trial.frame), (BracketEnd::Axle, trial.axle)];
+            let told: Vec<&str> =
+                ends.iter().filter_map(|(end, choice)| Some(job.hole_name(*end, choice.as_ref()?))).collect();
             told.join(", ")
         }
         Some(_) if setups.is_some_and(|setups| setups.unread) => "as set".to_owned(),
@@ -474,15 +477,18 @@ fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePl
         if holes.is_empty() {
             return Vec::new();
         }
-        let tried = trial.and_then(|plan| moves::choice(plan, end)).map_or("", |choice| choice.hole.as_str());
-        let here = HolePlace { name: String::new(), at_mm: at, chosen: tried.is_empty() };
+        let tried = trial.and_then(|plan| moves::choice(plan, end)).map(|choice| &choice.hole);
+        let tried = tried.filter(|hole| !hole.is_empty());
+        let here =
+            HolePlace { id: HoleId::default(), name: String::new(), at_mm: at, chosen: tried.is_none() };
         let others = holes.iter().map(|hole| {
             let by =
                 moves::hole_move(hole, moves::side_of(end, setups.known.side)) - setups.base.moves.at(end);
             HolePlace {
+                id: hole.id.clone(),
                 name: hole.name.clone(),
                 at_mm: (DVec3::from_array(at) + by).to_array(),
-                chosen: hole.name == tried,
+                chosen: tried == Some(&hole.id),
             }
         });
         std::iter::once(here).chain(others).collect()

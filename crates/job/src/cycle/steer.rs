@@ -64,7 +64,7 @@ fn as_it_came(job: &Job) -> Job {
     let part =
         job.setups.rounds.iter().rev().map(|round| round.drag_link.clone()).find(|part| !part.is_empty());
     came.setups.rounds.clear();
-    came.sheets.retain(|sheet| sheet.round == 0);
+    came.sheets.retain(|sheet| sheet.after.is_empty());
     if let Some(part) = part {
         came.setups.plans.chosen.get_or_insert_default().drag_link = part;
     }

@@ -64,7 +64,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
         }
         let since = round.checked_sub(1).and_then(|last| job.setups.rounds[last].at);
         for (sheet, result) in job.sheets.iter().zip(&resolved.sheets) {
-            if sheet.round as usize == round
+            if job.setups.rounds_after(&sheet.after) == round
                 && sheet.kind == SheetKind::Centring
                 && let Some(centring) = &result.centring
             {

@@ -1,7 +1,7 @@
 //! Every sentence of the log.
 
 use derecho_core::measure::centring::Centring;
-use derecho_core::measure::{Moment, Phrase, TapeEntry};
+use derecho_core::measure::{Moment, Phrase};
 use derecho_core::parts::BracketEnd;
 
 use crate::bolt_up::words::both;
@@ -24,12 +24,12 @@ pub(super) fn setting(job: &Job, round: &Round) -> Phrase {
             told.push(if bar.is_empty() {
                 "hung the old bar again".to_owned()
             } else {
-                format!("hung the {bar}")
+                format!("hung the {}", job.bar_part(bar).map_or("", |part| part.name.as_str()))
             });
         }
         for moved in &round.moved {
             let end = if moved.end == BracketEnd::Axle { "axle" } else { "frame" };
-            let hole = if moved.to.hole.is_empty() { "another place" } else { moved.to.hole.as_str() };
+            let hole = job.hole(moved.end, &moved.to).map_or("another place", |hole| hole.name.as_str());
             told.push(format!("{end} eye to {hole}"));
         }
         if let Some(cut) = &round.cut {
@@ -39,14 +39,12 @@ pub(super) fn setting(job: &Job, round: &Round) -> Phrase {
             told.push(format!("bar set to {}", w.fine(length)));
         }
         if !round.drag_link.is_empty() {
-            told.push(format!("fitted the {}", round.drag_link));
+            told.push(format!("fitted the {}", job.drag_link_name(&round.drag_link)));
         }
-        if let Some(hole) = round.sway_hole {
-            let arm = job.sway.holes.get(hole).map(TapeEntry::length);
-            told.push(arm.map_or_else(
-                || format!("sway links in hole {}", hole + 1),
-                |arm| format!("sway links in the hole {} from the bar's axis", w.fine(arm)),
-            ));
+        if let Some(hole) = &round.sway_hole
+            && let Some(row) = job.sway.holes.get(job.sway.place_of(hole))
+        {
+            told.push(format!("sway links in the hole {} from the bar's axis", w.fine(row.arm.length())));
         }
         if let Some(link) = length_of(&round.sway_link) {
             told.push(format!("sway links set to {}", w.fine(link)));

@@ -110,7 +110,7 @@ pub struct ProveResult {
 fn newest_after<'a>(job: &'a Job, sheets: &'a [SheetResult]) -> Option<(&'a Sheet, &'a SheetResult)> {
     let round = job.setups.axle_rounds().len();
     job.sheets.iter().zip(sheets).rfind(|(sheet, result)| {
-        job.setups.axle_rounds_before(sheet.round) == round
+        job.setups.axle_rounds_before(&sheet.after) == round
             && sheet.kind == SheetKind::Centring
             && result.centring.is_some()
     })

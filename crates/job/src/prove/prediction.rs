@@ -24,9 +24,8 @@ pub(super) fn uncertainty(
     let (before, after) = (&earlier.view, &fitted.view);
     let ratio = after.length() / after.reach();
     let per_turn = fitted.bar.adjuster.as_ref().and_then(|adjuster| advance(adjuster, after.length()));
-    let counted = earlier.bar.name == fitted.bar.name && rounds.iter().all(|(_, round)| as_counted(round));
-    let changed =
-        earlier.bar.name != fitted.bar.name || rounds.iter().any(|(_, round)| round.length.is_some());
+    let counted = earlier.bar.id == fitted.bar.id && rounds.iter().all(|(_, round)| as_counted(round));
+    let changed = earlier.bar.id != fitted.bar.id || rounds.iter().any(|(_, round)| round.length.is_some());
     let of_length = match (changed, counted, per_turn) {
         (false, ..) => Length::ZERO,
         (true, true, Some(per_turn)) => per_turn * usual::TURNS_GOOD_TO,

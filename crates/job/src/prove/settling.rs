@@ -257,7 +257,7 @@ fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Optio
     let round = job.setups.axle_rounds().len();
     let newest_sheet = job.sheets.iter().find(|sheet| sheet.id == *newest)?;
     let says_the_same = job.sheets.iter().zip(&resolved.sheets).any(|(sheet, result)| {
-        let of_this_round = job.setups.axle_rounds_before(sheet.round) == round && result.drives();
+        let of_this_round = job.setups.axle_rounds_before(&sheet.after) == round && result.drives();
         let other = result.centring.as_ref().filter(|_| of_this_round && sheet.kind == SheetKind::Centring);
         sheet.id != *newest
             && other.is_some_and(|other| {
@@ -305,7 +305,8 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
         told.push(words::bar_now(&bar.name, length, left));
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
-            let hole = rounds.filter(|moved| moved.end == end).map(|moved| moved.to.hole.as_str()).next();
+            let hole =
+                rounds.filter(|moved| moved.end == end).map(|moved| job.hole_name(end, &moved.to)).next();
             told.extend(hole.filter(|hole| !hole.is_empty()).map(|hole| words::eye_now(end, hole)));
         }
     }

@@ -1,7 +1,7 @@
 //! The adjuster of the bar that a setup has: as found, or a part of the job, with the thread
 //! that is in after everything that was hung, cut, evened and turned.
 
-use crate::document::{AdjusterForm, Job, Round, ThreadedEndForm, length_of};
+use crate::document::{AdjusterForm, BarId, Job, Round, ThreadedEndForm, length_of};
 use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, CutFrom, ThreadedEnd, setting};
 use derecho_core::fastener::Hand;
 use derecho_core::measure::{Length, TapeEntry};
@@ -33,7 +33,9 @@ pub enum ThreadFault {
 /// A bar with its thread as it is.
 #[derive(Clone, Debug, PartialEq)]
 pub struct BarState {
-    /// The name of its part; empty is the bar as found.
+    /// Its part; empty is the bar as found.
+    pub id: BarId,
+    /// What people call it; empty for the bar as found.
     pub name: String,
     /// Eye to eye.
     pub length: Length,
@@ -62,6 +64,7 @@ impl BarState {
         };
         let adjuster = if built { Some(fixed) } else { adjuster_of_form(&job.setups.found.adjuster) };
         Self {
+            id: BarId::default(),
             name: String::new(),
             length,
             adjuster,
@@ -77,6 +80,7 @@ impl BarState {
     pub fn new(part: &BarPart, old: Length) -> Self {
         let Some(kind) = part.adjuster else {
             return Self {
+                id: part.id.clone(),
                 name: part.name.clone(),
                 length: old,
                 adjuster: None,
@@ -90,6 +94,7 @@ impl BarState {
         let fixed = kind == AdjusterKind::Fixed;
         let length = if fixed { least.or(most) } else { least };
         Self {
+            id: part.id.clone(),
             name: part.name.clone(),
             length: length.unwrap_or(old),
             adjuster: Some(adjuster_of_part(part, kind)),

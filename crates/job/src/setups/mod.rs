@@ -14,7 +14,6 @@ use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::most_proved;
 use derecho_core::measure::{Length, Phrase, TapeEntry};
-use derecho_core::parts::BarPart;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -22,7 +21,9 @@ pub use self::adjuster::BarState;
 pub use self::known::{Known, NoBar, Unknown, known};
 use self::moves::{EyeMoves, InPlace};
 use crate::document::check::FieldError;
-use crate::document::{Bar, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of};
+use crate::document::{
+    ArmHoleId, Bar, BarId, DragLinkId, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of,
+};
 use crate::tape::{SheetResult, tolerance};
 use crate::usual;
 
@@ -40,14 +41,14 @@ pub struct Setup {
     /// Its axle there, + to the left of the body's centre.
     pub offset: Length,
     /// The drag-link part; empty is none.
-    pub drag_link: String,
+    pub drag_link: DragLinkId,
 }
 
 impl Setup {
     /// Whether another hole or another bar is meant; a length is no other plan.
     #[must_use]
     pub fn differs(&self, other: &Self) -> bool {
-        self.bar.name != other.bar.name
+        self.bar.id != other.bar.id
             || !self.moves.since(other.moves).is_none()
             || self.in_place != other.in_place
     }
@@ -154,7 +155,8 @@ pub struct Setups {
     pub made: Option<Round>,
     /// The offset that is corrected.
     pub basis: Basis,
-    /// Whether the chosen plan names a hole, a bar or a link part that is gone.
+    /// Whether the chosen plan points at a hole, a bar or a link part that is gone; or none is chosen, and a kept one
+    /// named what is gone.
     pub plan_gone: bool,
     /// What counts as centred.
     pub tolerance: Length,
@@ -193,10 +195,12 @@ impl Setups {
         {
             Some(Some((plan, wanted))) => (plan, wanted, false),
             gone => {
+                let named = |plan: &PlanForm| !plan.gone.is_empty();
+                let gone = gone.is_some() || job.setups.plans.kept.iter().any(named);
                 let alone = PlanForm::default();
                 let (plan, wanted) =
                     planned(job, &alone, &base, &basis, tolerance).unwrap_or_else(|| (base.clone(), None));
-                (plan, wanted, gone.is_some())
+                (plan, wanted, gone)
             }
         };
         let tried = job.setups.plans.trial.as_ref();
@@ -280,7 +284,7 @@ struct History {
     moves: Vec<EyeMoves>,
     in_place: Vec<InPlace>,
     bars: Vec<BarState>,
-    drag_links: Vec<String>,
+    drag_links: Vec<DragLinkId>,
 }
 
 impl History {
@@ -290,16 +294,14 @@ impl History {
             moves: vec![EyeMoves::default()],
             in_place: vec![InPlace::default()],
             bars: vec![found.clone()],
-            drag_links: vec![String::new()],
+            drag_links: vec![DragLinkId::default()],
         };
         for (_, round) in job.setups.axle_rounds() {
             let last = history.moves.len() - 1;
             let moved = round.moved.iter().map(EyeMoves::from).fold(history.moves[last], EyeMoves::and);
             let before = &history.bars[last];
-            let bar = match round.bar.as_deref() {
-                Some(name) if name != before.name => {
-                    hung(job, name, before.length).unwrap_or_else(|| found.clone())
-                }
+            let bar = match &round.bar {
+                Some(id) if *id != before.id => hung(job, id, before.length).unwrap_or_else(|| found.clone()),
                 _ => before.clone(),
             };
             let link = if round.drag_link.is_empty() { &history.drag_links[last] } else { &round.drag_link };
@@ -339,14 +341,10 @@ impl History {
     }
 }
 
-fn part<'a>(job: &'a Job, name: &str) -> Option<&'a BarPart> {
-    job.bracket.bars.iter().find(|part| part.name == name)
-}
-
 /// A part as it is hung, in place of a bar of the `old` length. None where there is no such part.
 #[must_use]
-pub fn hung(job: &Job, name: &str, old: Length) -> Option<BarState> {
-    part(job, name).map(|part| BarState::new(part, old))
+pub fn hung(job: &Job, bar: &BarId, old: Length) -> Option<BarState> {
+    job.bar_part(bar).map(|part| BarState::new(part, old))
 }
 
 /// Whether a round ends with a bar that is as long as it was meant: a length was set, or the bar
@@ -363,7 +361,7 @@ pub fn sheet_of_round<'a>(job: &Job, sheets: &'a [SheetResult], round: usize) ->
         .iter()
         .zip(sheets)
         .filter(|(sheet, result)| {
-            job.setups.axle_rounds_before(sheet.round) == round
+            job.setups.axle_rounds_before(&sheet.after) == round
                 && sheet.kind == SheetKind::Centring
                 && result.centring.is_some()
                 && result.drives()
@@ -419,14 +417,12 @@ fn planned(
     tolerance: Length,
 ) -> Option<(Setup, Option<Wanted>)> {
     let moves = moves::planned(job, form, base.moves)?;
-    let bar = if form.bar.is_empty() || form.bar == base.bar.name {
+    let bar = if form.bar.is_empty() || form.bar == base.bar.id {
         base.bar.clone()
     } else {
         hung(job, &form.bar, base.view.length())?
     };
-    let link_known =
-        form.drag_link.is_empty() || job.bracket.drag_links.iter().any(|p| p.name == form.drag_link);
-    if !link_known {
+    if !form.drag_link.is_empty() && job.drag_link_part(&form.drag_link).is_none() {
         return None;
     }
     let drag_link = if form.drag_link.is_empty() { base.drag_link.clone() } else { form.drag_link.clone() };
@@ -449,7 +445,7 @@ fn wanted(
     tolerance: Length,
     aim: LengthAim,
 ) -> Option<Wanted> {
-    let changes = !moves.is_none() || bar.name != base.bar.name;
+    let changes = !moves.is_none() || bar.id != base.bar.id;
     if !changes && basis.answer != Reading::Off {
         return None;
     }
@@ -587,18 +583,16 @@ impl SwaySetups {
     /// Resolves it.
     #[must_use]
     pub fn of(job: &Job) -> Self {
-        let with = |form: &Sway, hole: Option<usize>, link: Option<&TapeEntry>| Sway {
-            hole: hole.filter(|hole| *hole < form.holes.len()).unwrap_or(form.hole),
+        let with = |form: &Sway, hole: Option<&ArmHoleId>, link: Option<&TapeEntry>| Sway {
+            hole: hole.unwrap_or(&form.hole).clone(),
             link: link.or(form.link.as_ref()).cloned(),
             ..form.clone()
         };
-        let fitted = job
-            .setups
-            .rounds
-            .iter()
-            .fold(job.sway.clone(), |sway, round| with(&sway, round.sway_hole, round.sway_link.as_ref()));
+        let fitted = job.setups.rounds.iter().fold(job.sway.clone(), |sway, round| {
+            with(&sway, round.sway_hole.as_ref(), round.sway_link.as_ref())
+        });
         let planned = &job.setups.plans.sway;
-        let plan = with(&fitted, planned.hole, planned.link.as_ref());
+        let plan = with(&fitted, planned.hole.as_ref(), planned.link.as_ref());
         Self { found: job.sway.clone(), plan, fitted }
     }
 }

@@ -2,7 +2,7 @@
 
 use glam::DVec3;
 
-use crate::document::{FittedMove, HoleChoice, Job, PlanForm, length_of};
+use crate::document::{BracketId, DragLinkId, FittedMove, HoleChoice, Job, PlanForm, length_of};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::{BracketEnd, BracketPart, Hole};
 
@@ -74,19 +74,19 @@ impl EyeMoves {
     }
 }
 
-/// Brackets that take an eye's place without moving it: their hole is where the eye was. Empty names are none.
+/// Brackets that take an eye's place without moving it: their hole is where the eye was.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct InPlace {
     /// At the frame eye.
-    pub frame: Option<String>,
+    pub frame: Option<BracketId>,
     /// At the axle eye.
-    pub axle: Option<String>,
+    pub axle: Option<BracketId>,
 }
 
 impl InPlace {
     /// The bracket of one end.
     #[must_use]
-    pub const fn at(&self, end: BracketEnd) -> Option<&String> {
+    pub const fn at(&self, end: BracketEnd) -> Option<&BracketId> {
         match end {
             BracketEnd::Frame => self.frame.as_ref(),
             BracketEnd::Axle => self.axle.as_ref(),
@@ -178,9 +178,7 @@ pub fn chosen_move(job: &Job, end: BracketEnd, choice: &HoleChoice) -> Option<DV
         return Some(DVec3::ZERO);
     }
     let side = job.rig.frame_eye_side?;
-    let bracket = brackets(job).into_iter().find(|b| b.end == end && b.name == choice.bracket)?;
-    let hole = bracket.holes.iter().find(|hole| hole.name == choice.hole)?;
-    Some(hole_move(hole, side_of(end, side)))
+    Some(hole_move(job.hole(end, choice)?, side_of(end, side)))
 }
 
 /// Where a plan puts both eyes, from where they were found: an end it does not name stays where
@@ -196,8 +194,7 @@ pub fn planned(job: &Job, plan: &PlanForm, fitted: EyeMoves) -> Option<EyeMoves>
 
 /// How far up a drag-link part takes both ends, pitman end first, mm; nothing for no part.
 #[must_use]
-pub fn drag_link_raise(job: &Job, name: &str) -> [f64; 2] {
+pub fn drag_link_raise(job: &Job, part: &DragLinkId) -> [f64; 2] {
     let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
-    let part = job.bracket.drag_links.iter().find(|part| part.name == name);
-    part.map_or([0.0; 2], |part| [-mm(&part.drops_pitman_end), mm(&part.raises_axle_end)])
+    job.drag_link_part(part).map_or([0.0; 2], |part| [-mm(&part.drops_pitman_end), mm(&part.raises_axle_end)])
 }

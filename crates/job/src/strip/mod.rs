@@ -4,6 +4,7 @@
 mod needs;
 mod words;
 
+use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -83,12 +84,16 @@ fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> Sta
         return stage(Stage::Bracket, Progress::Nothing, Headline::Plain(says));
     };
     if let Some(chosen) = &job.setups.plans.chosen {
+        let ends = [(BracketEnd::Axle, &chosen.axle), (BracketEnd::Frame, &chosen.frame)];
         let told: Vec<&str> =
-            [&chosen.axle, &chosen.frame].into_iter().flatten().map(|choice| choice.hole.as_str()).collect();
+            ends.iter().filter_map(|(end, choice)| Some(job.hole_name(*end, choice.as_ref()?))).collect();
         let says = if told.is_empty() { "length only".to_owned() } else { told.join(", ") };
-        // A hole that was taken out of its bracket is a plan no more.
+        // What it points at was taken out: it is a plan no more.
         let progress = if setups.plan_gone { Progress::NeedsLook } else { Progress::Settled };
         return stage(Stage::Bracket, progress, Headline::Text(says));
+    }
+    if setups.plan_gone {
+        return stage(Stage::Bracket, Progress::NeedsLook, Headline::Plain("a part is gone"));
     }
     let tried = !moves::brackets(job).is_empty();
     let (progress, says) = match (result.need.facts.need, tried) {

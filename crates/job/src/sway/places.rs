@@ -89,7 +89,7 @@ impl Places {
                 "Measure the bar's axis: its height, and how far forward of the axle it lies.",
             ));
         }
-        let arm_length = form.holes.get(form.hole).map(TapeEntry::length);
+        let arm_length = form.arm();
         if arm_length.is_none() {
             ask.push((
                 "/sway/holes",

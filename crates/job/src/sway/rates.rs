@@ -5,14 +5,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::sway::SwayKind;
-use crate::document::{Job, length_of};
+use crate::document::{ArmHoleId, Job, length_of};
 use crate::sway::places::{Arms, Places, twist};
 use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Against};
 use crate::usual::Assumption;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{
-    Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, TapeEntry, Working,
+    Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, Working,
 };
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
@@ -30,6 +30,8 @@ pub(crate) struct BarHere {
 /// A hole of the arm.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct HoleResult {
+    /// By which plans point at it.
+    pub id: ArmHoleId,
     /// From the axis to the eye.
     pub arm_mm: Length,
     /// Whether it is in use.
@@ -196,7 +198,7 @@ pub(crate) fn holes(
     rate: &BarRate,
     base: &Base,
 ) -> Vec<HoleResult> {
-    let all: Vec<Length> = job.sway.holes.iter().map(TapeEntry::length).collect();
+    let all: Vec<Length> = job.sway.holes.iter().map(|hole| hole.arm.length()).collect();
     let in_use = rate.effective() / rate.arm.to_mm().powi(2);
     let roll_in_use = places.twist_per_roll(driven).map(|per_roll| rate.roll_rate(per_roll));
     all.iter()
@@ -207,12 +209,13 @@ pub(crate) fn holes(
             let roll = there.twist_per_roll(driven).map(|per_roll| bar.roll_rate(per_roll));
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = roll.and_then(|roll| base.road_with(roll));
-            let in_use_here = index == job.sway.hole;
+            let in_use_here = index == job.sway.place_of(&job.sway.hole);
             let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&there.over(envelope)) };
             let (stress, takes) = (bar.stress(worst), allowable(job));
             // Told as what the two rates beside it come to: arms at other angles turn otherwise.
             let against = roll.zip(roll_in_use).map(|(here, in_use)| here / in_use);
             HoleResult {
+                id: job.sway.holes[index].id.clone(),
                 arm_mm: *arm,
                 in_use: in_use_here,
                 rate_ratio: ratio,

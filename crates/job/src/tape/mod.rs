@@ -136,7 +136,7 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
     // A sway bar lies in its clamps as it does whatever is done to the axle, and however it stands.
     let of_the_axle = sheet.kind != SheetKind::StickOut;
     let current =
-        !of_the_axle || job.setups.axle_rounds_before(sheet.round) == job.setups.axle_rounds().len();
+        !of_the_axle || job.setups.axle_rounds_before(&sheet.after) == job.setups.axle_rounds().len();
     let mut refused = if of_the_axle { refused(sheet, &job.rig) } else { Vec::new() };
     if !current {
         refused.push(Refusal::Stale);

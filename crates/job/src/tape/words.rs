@@ -17,10 +17,10 @@ pub(super) fn refusal(refusal: Refusal, sheet: &Sheet, rig: &Rig) -> Phrase {
             "Read while hanging: the bar stands at another angle and the axle somewhere else. Set it on its own weight, bounce it, and read again.",
         ),
         Refusal::OtherHeight => {
-            let driven = if rig.driven_height.is_empty() { heights::RIDE_HEIGHT } else { &rig.driven_height };
+            let driven = heights::name_of(rig, &rig.driven_height);
             Phrase::plain(&format!(
                 "Read at {}, but it is driven at {driven}: the axle moves sideways between the two. Read again at {driven}.",
-                sheet.height
+                heights::name_of(rig, &sheet.height)
             ))
         }
         Refusal::Stale => Phrase::plain(

@@ -30,7 +30,7 @@ pub(crate) fn typed(value: &Value, pointer: &str) -> f64 {
 
 /// The document as a job that the program takes.
 pub(crate) fn job(value: &Value) -> Job {
-    let job: Job = serde_json::from_value(value.clone()).unwrap();
+    let job = super::by_name::read(value);
     assert_eq!(check(&job), [], "{value}");
     job
 }
@@ -138,7 +138,7 @@ fn made(
     let (axle_eye, rise) = (540.0 + 30.0 * body[0], 60.0 + 110.0 * body[1]);
     let driven = 35.0 * body[2];
     let mut document = json!({
-        "format": "derecho-job", "version": 3, "title": "A vehicle",
+        "format": "derecho-job", "version": 4, "title": "A vehicle",
         "rig": {
             "sheet_unit": "mm", "end": if front { "front" } else { "rear" },
             "steering_side": side(steers_left), "axle_location": location, "lift": mm(90.0 * body[1]),
@@ -229,7 +229,7 @@ fn made(
         json!({
             "kind": "one_piece", "on": sway, "forward": false,
             "axis": { "height": mm(axis), "fore_aft": mm(200.0 + 20.0 * later[4]) },
-            "holes": [mm(240.0), mm(270.0)], "hole": 0, "eye_from_centre": mm(425.0),
+            "holes": [mm(240.0), mm(270.0)], "hole": "hole-1", "eye_from_centre": mm(425.0),
             "link": mm(215.0 + 10.0 * later[5]), "left_longer": mm(4.0 * later[6]), "preload_wanted": true,
             "far_end": { "height": mm(far), "sideways": mm(440.0), "fore_aft": mm(-20.0) },
             "target": "level_driven", "diameter": mm(27.0), "active_length": mm(800.0),

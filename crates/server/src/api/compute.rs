@@ -2,24 +2,27 @@
 
 use axum::Json;
 use axum::body::Bytes;
-use axum::extract::rejection::QueryRejection;
+use axum::extract::rejection::{JsonRejection, QueryRejection};
 use axum::extract::{Query, State};
+use axum::http::StatusCode;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
 use derecho_job::cycle::near::NearResult;
+use derecho_job::document::migrate;
 use derecho_job::results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::IntoParams;
+use std::collections::BTreeMap;
+use utoipa::{IntoParams, ToSchema};
 
 use crate::api::problem::Problem;
 use crate::api::shop::other_ends;
 use crate::api::written::Written;
 use crate::api::{AppState, query};
-use crate::intake::read_job;
+use crate::parse::read_job;
 
 /// Computes everything from a document and stores nothing.
 #[utoipa::path(
@@ -155,6 +158,62 @@ pub async fn compute_sway(
 )]
 pub async fn compute_work(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
     state.computed(move || Written::of(&work(&read_job(&body)?))).await
+}
+
+/// What a device has kept since an older program.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+#[derive(Default)]
+pub struct Older {
+    /// A document that was not saved yet, of whatever version.
+    #[schema(value_type = Option<Object>)]
+    document: Option<Value>,
+    /// Places of fields with something typed that was not taken yet.
+    places: Vec<String>,
+}
+
+/// The same as this program has it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BroughtForward {
+    /// The document in today's form, nothing of it lost.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<Job>, nullable = false)]
+    document: Option<Value>,
+    /// The places that have moved, each with where it is now.
+    places: BTreeMap<String, String>,
+}
+
+/// Brings what a device has kept since an older program to today's form, and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/forward", tag = "compute",
+    request_body = Older,
+    responses(
+        (status = 200, description = "The same in today's form", body = BroughtForward),
+        (status = 400, description = "A body that cannot be read", body = Problem, content_type = "application/problem+json"),
+        (status = 422, description = "No job of a version this program knows", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_forward(
+    State(state): State<AppState>,
+    older: Result<Json<Older>, JsonRejection>,
+) -> Result<Json<BroughtForward>, Problem> {
+    let Older { document, places } = super::instruments::body(older)?;
+    let forward = move || {
+        let document = document.map(|document| migrate::read(&document.to_string())).transpose();
+        let document = document.map_err(|fault| {
+            let says = format!(
+                "This is no job that this program knows: {fault}. Open it with the one that wrote it."
+            );
+            Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unknown_version", says)
+        })?;
+        let moved =
+            places.into_iter().filter_map(|place| Some((place.clone(), migrate::place_forward(&place)?)));
+        Ok(Json(BroughtForward {
+            document: document.as_ref().map(migrate::as_value),
+            places: moved.collect(),
+        }))
+    };
+    state.computed(forward).await
 }
 
 /// The JSON Schema of a job file.

@@ -6,18 +6,20 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use derecho_job::json::{Layout, Told as _};
 use derecho_job::results::settle as settled;
-use derecho_job::written::{Layout, Told as _};
 use derecho_job::{Card, Job};
-use derecho_store::{BayOrder, ListedJob, RemovedJob, StoreError};
+use derecho_store::{BayOrder, ListedJob, RemovedJob, Store, StoreError};
 use jiff::{Timestamp, Zoned};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::view::JobView;
+use super::worked_out::WorkedOut;
 use super::{AppState, based_on, basis, path, query};
 use crate::api::problem::Problem;
 use crate::api::written::Written;
+use crate::cards::{ready, shown};
 
 const MOST_PER_PAGE: u32 = 500;
 
@@ -39,10 +41,11 @@ pub struct JobLine {
     pub card: Option<Card>,
 }
 
-impl From<ListedJob> for JobLine {
-    fn from(listed: ListedJob) -> Self {
-        let ListedJob { id, title, revision, saved_at, card } = listed;
-        Self { id, title, revision, saved_at, card }
+impl JobLine {
+    fn of(store: &Store, listed: ListedJob) -> Result<Self, StoreError> {
+        let card = shown(store, &listed)?;
+        let ListedJob { id, title, revision, saved_at, .. } = listed;
+        Ok(Self { id, title, revision, saved_at, card })
     }
 }
 
@@ -122,9 +125,12 @@ pub async fn list(
         ListOrder::Newest => BayOrder::Newest,
         ListOrder::WaitingFirst => BayOrder::WaitingFirst(Zoned::now().date()),
     };
-    let (jobs, total) =
-        state.stored(move |store| store.list_by(&wanted.search, limit, wanted.offset, order)).await?;
-    Ok(Json(JobList { total, jobs: jobs.into_iter().map(JobLine::from).collect() }))
+    let list = move |store: &Store| {
+        let (jobs, total) = store.list_by(&wanted.search, limit, wanted.offset, order)?;
+        let jobs = jobs.into_iter().map(|job| JobLine::of(store, job)).collect::<Result<_, _>>()?;
+        Ok(JobList { total, jobs })
+    };
+    Ok(Json(state.stored(list).await?))
 }
 
 /// Stores a document as a new job.
@@ -136,9 +142,9 @@ pub async fn list(
     )
 )]
 pub async fn create(State(state): State<AppState>, body: Bytes) -> Result<Response, Problem> {
-    let job = state.job_from(body).await?;
-    let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
-    state.told(stored, StatusCode::CREATED).await
+    let WorkedOut { ready, said } = state.worked_out(body).await?;
+    let stored = state.stored(move |store| store.create_ready(&new_id(), ready, Timestamp::now())).await?;
+    said.answer(&stored, StatusCode::CREATED)
 }
 
 /// A job as it stands.
@@ -181,10 +187,12 @@ pub async fn save(
     body: Bytes,
 ) -> Result<Response, Problem> {
     let (id, basis) = (path(id)?, basis(&headers)?);
-    let job = state.job_from(body).await?;
-    let stored =
-        state.stored_of(&id.clone(), move |store| store.save(&id, basis, &job, Timestamp::now())).await?;
-    state.told(stored, StatusCode::OK).await
+    let WorkedOut { ready, said } = state.worked_out(body).await?;
+    let stored = state
+        .stored_of(&id.clone(), move |store| store.save_ready(&id, basis, ready, Timestamp::now()))
+        .await?;
+    // What is stored is this document, whether it was saved now, before, or was there already.
+    said.answer(&stored, StatusCode::OK)
 }
 
 /// Takes a job out of the bay.
@@ -237,7 +245,7 @@ async fn changed(
     };
     let stored = state
         .stored_of(&id.clone(), move |store| match (change, job) {
-            (_, Some(job)) => match store.save(&id, basis, &job, now) {
+            (_, Some(job)) => match store.save_ready(&id, basis, ready(job)?, now) {
                 // Sent again after a lost answer: it was settled then, at another moment.
                 Err(StoreError::KeyUsed) => store.get(&id),
                 saved => saved,
@@ -248,7 +256,7 @@ async fn changed(
             (Change::Settle, None) => store.get(&id),
         })
         .await?;
-    state.told(stored, StatusCode::OK).await
+    state.told_anew(stored).await
 }
 
 fn not_proved() -> Problem {

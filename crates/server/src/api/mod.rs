@@ -1,6 +1,6 @@
 //! The handlers under /api/v1. Each does one thing; errors become problems in
 //! `problem`, a job goes out as in `view`. Not here: reading a body against the schema
-//! (`crate::intake`), and anything that computes.
+//! (`crate::parse`), and anything that computes.
 
 pub mod compute;
 pub mod figure;
@@ -16,6 +16,7 @@ pub mod taking_in;
 pub mod tape;
 pub mod templates;
 pub mod view;
+mod worked_out;
 mod written;
 
 use std::sync::Arc;
@@ -26,7 +27,7 @@ use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::Response;
 use derecho_instruments::shelf::Shelf;
-use derecho_job::Job;
+
 use derecho_store::{Basis, Store, StoreError, StoredJob};
 use tokio::sync::{Semaphore, oneshot};
 use tokio::task::spawn_blocking;
@@ -34,8 +35,8 @@ use tokio_util::sync::CancellationToken;
 
 use crate::api::problem::Problem;
 use crate::api::taking_in::TakingIn;
-use crate::api::view::JobView;
-use crate::intake::read_job;
+use crate::api::worked_out::{WorkedOut, answered};
+use crate::parse::read_job;
 use crate::practice_bay::{PracticeBay, is_of_practice};
 use crate::records::Records;
 
@@ -96,12 +97,21 @@ impl AppState {
 
     /// A stored job as it is answered, computed where computing is done.
     async fn told(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
-        self.computed(move || Ok(JobView::answer(stored, status))).await
+        Ok(self.computed(move || answered(stored, status)).await?.0)
     }
 
-    /// Reads a document where computing is done: refusing one takes its time.
-    async fn job_from(&self, body: Bytes) -> Result<Job, Problem> {
-        self.computed(move || read_job(&body).map_err(Problem::from)).await
+    /// The same of a job that a change was made to whose card nobody has drawn yet.
+    async fn told_anew(&self, stored: StoredJob) -> Result<Response, Problem> {
+        let (answer, undrawn) = self.computed(move || answered(stored, StatusCode::OK)).await?;
+        let id = undrawn.id.clone();
+        // Where it cannot be kept it is drawn when the bay is looked at.
+        drop(self.stored_of(&id, move |store| undrawn.draw(store)).await);
+        Ok(answer)
+    }
+
+    /// Reads a document and works it out where computing is done: refusing one takes its time.
+    async fn worked_out(&self, body: Bytes) -> Result<WorkedOut, Problem> {
+        self.computed(move || WorkedOut::of(read_job(&body)?)).await
     }
 
     /// Runs a store call about one job: of the practice bay where the job is one of it.

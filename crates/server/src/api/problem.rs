@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::api::view::JobView;
-use crate::intake::Refusal;
+use crate::parse::Refusal;
 
 /// A problem. `code` is stable; `detail` says what is wrong and what to do.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]

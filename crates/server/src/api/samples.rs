@@ -11,6 +11,7 @@ use utoipa::ToSchema;
 use super::AppState;
 use super::jobs::new_id;
 use super::view::JobView;
+use super::worked_out::WorkedOut;
 use crate::api::problem::Problem;
 use crate::samples;
 
@@ -51,6 +52,7 @@ pub async fn open(State(state): State<AppState>, Path(name): Path<String>) -> Re
     let job = samples::sample(&name).ok_or_else(|| {
         Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("There is no sample called {name:?}."))
     })?;
-    let stored = state.stored(move |store| store.create(&new_id(), &job, Timestamp::now())).await?;
-    state.told(stored, StatusCode::CREATED).await
+    let WorkedOut { ready, said } = state.computed(move || WorkedOut::of(job)).await?;
+    let stored = state.stored(move |store| store.create_ready(&new_id(), ready, Timestamp::now())).await?;
+    said.answer(&stored, StatusCode::CREATED)
 }

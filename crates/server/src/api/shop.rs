@@ -13,9 +13,9 @@ use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
 use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
+use derecho_job::json::{Layout, Told as _};
 use derecho_job::log::{LogEntry, LogKind};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
-use derecho_job::written::{Layout, Told as _};
 use derecho_store::{Prepared, Store, StoreError, StoredJob};
 use futures_util::StreamExt as _;
 use futures_util::stream::unfold;
@@ -31,7 +31,8 @@ use crate::api::jobs::new_id;
 use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
 use crate::api::taking_in::ShopProgress;
-use crate::intake::{LARGEST_BODY, Refusal, read_job};
+use crate::cards;
+use crate::parse::{LARGEST_BODY, Refusal, read_job};
 use crate::records::Records;
 
 /// Entries of a page of the log where nobody says how many.
@@ -374,7 +375,7 @@ async fn with_headway(body: Body) -> Result<Bytes, Problem> {
 pub fn ready_of_zip(bytes: &[u8], mut told: impl FnMut(usize, usize)) -> Result<Vec<Prepared>, Problem> {
     let mut ready = Vec::new();
     jobs_of_zip(bytes, |job, of| {
-        ready.push(Prepared::of(new_id(), &job)?);
+        ready.push(Prepared::of(new_id(), &cards::ready(job)?)?);
         told(ready.len(), of);
         Ok(())
     })?;

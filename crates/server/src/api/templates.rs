@@ -4,11 +4,12 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use derecho_core::parts::BracketEnd;
 use derecho_core::parts::template::{Drawing, cope_wrap, panel_hole};
 use derecho_job::bracket::template::holes as bracket_holes;
 use derecho_job::document::Job;
 use derecho_job::results::sway;
-use derecho_job::setups::moves::{brackets, shown_name};
+use derecho_job::setups::moves::brackets;
 use serde::Deserialize;
 use utoipa::IntoParams;
 
@@ -23,8 +24,10 @@ const CORNER: f64 = 12.7;
 pub struct TemplateQuery {
     /// `svg` or `dxf`.
     format: String,
-    /// For a cope: `frame` or `axle`. For holes: the bracket's name. For a panel: its name.
+    /// For a cope: `frame` or `axle`. For holes: the bracket's id, empty for the one that is there. For a panel: its name.
     of: String,
+    /// For holes of the bracket that is there: which end it is on.
+    end: Option<BracketEnd>,
 }
 
 /// A drawing at one to one with a bar to check its scale: `cope`, `holes` or `panel`.
@@ -48,7 +51,7 @@ pub async fn template(
     let job = state.stored_of(&id.clone(), move |store| store.get(&id)).await?.job;
     let drawing = match name.as_str() {
         "cope" => cope(&job, &query.of)?,
-        "holes" => holes(&job, &query.of)?,
+        "holes" => holes(&job, &query.of, query.end)?,
         "panel" => state.computed(move || panel(&job, &query.of)).await?,
         _ => {
             let told = "There is no such drawing. Ask for cope, holes or panel.";
@@ -99,11 +102,11 @@ fn panel(job: &Job, name: &str) -> Result<Drawing, Problem> {
     Ok(panel_hole(&title, hole, (cut.mark_mm[0], cut.mark_mm[1]), CORNER))
 }
 
-fn holes(job: &Job, name: &str) -> Result<Drawing, Problem> {
+fn holes(job: &Job, id: &str, end: Option<BracketEnd>) -> Result<Drawing, Problem> {
     let all = brackets(job);
     let bracket = all
         .iter()
-        .find(|bracket| shown_name(bracket) == name)
+        .find(|bracket| bracket.id.as_str() == id && end.is_none_or(|end| bracket.end == end))
         .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
     Ok(bracket_holes(job, bracket))
 }

@@ -1,15 +1,12 @@
 //! A job as it is answered: the document with everything computed from it.
 
-use axum::Json;
-use axum::http::{HeaderValue, StatusCode, header};
-use axum::response::{IntoResponse, Response};
 use derecho_job::{Job, Results, solve};
 use derecho_store::StoredJob;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::within::{as_typed, rounded};
+use crate::raw_json::{as_typed, rounded};
 
 /// A job with everything computed from it.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
@@ -51,15 +48,5 @@ impl JobView {
             edit: stored.edit,
             document: stored.job,
         }
-    }
-
-    /// The answer with its revision as ETag.
-    pub(crate) fn answer(stored: StoredJob, status: StatusCode) -> Response {
-        let tag = HeaderValue::from_str(&format!("\"{}\"", stored.revision));
-        let mut response = (status, Json(Self::of(stored))).into_response();
-        if let Ok(tag) = tag {
-            response.headers_mut().insert(header::ETAG, tag);
-        }
-        response
     }
 }

@@ -3,7 +3,7 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::written::{Layout, Told};
+use derecho_job::json::{Layout, Told};
 
 use crate::api::problem::Problem;
 

@@ -9,6 +9,7 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { newId } from "../job/ids";
 import { useJob } from "../job/useJob";
 import { setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
@@ -110,7 +111,9 @@ function Drills({ worked }: { worked: WorkResult }) {
         items={drills}
         name={(drill) => drill.name || "this hole"}
         add="Add a hole"
-        onAdd={() => change(setWork({ drills: [...drills, { name: `hole ${drills.length + 1}` }] }))}
+        onAdd={() =>
+          change(setWork({ drills: [...drills, { id: newId("hole"), name: `hole ${drills.length + 1}` }] }))
+        }
         onSet={(items) => change(setWork({ drills: items }))}
       >
         {(drill, index, put) => (

@@ -1,11 +1,14 @@
 import type { PlanOption, PlanResult } from "../../api/client";
 import { degrees, say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
+import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
+import { Notice } from "../../ui/Notice";
 import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
 import { bad, good, measure, mind, plain } from "../../ui/sign";
 import { Assumed } from "../job/Assumed";
+import { dropKept } from "../job/edits";
 import { Missing } from "../job/Missing";
 import { signOfChecks } from "../job/signs";
 import { useJob } from "../job/useJob";
@@ -49,6 +52,7 @@ export function BracketStage() {
         </p>
       </Answer>
       <HeldPart />
+      <GonePlans plan={plan} />
       <Missing faults={plan.missing.filter((fault) => fault.code !== "no_bar")} />
       <Sections label="What Bracket has to say" of="bracket" sections={sections} />
     </>
@@ -92,6 +96,18 @@ function holesSection(plan: PlanResult, here: PlanOption | undefined): Section {
     ),
     asks: <PartsTried />,
   };
+}
+
+/** Kept plans that named what was taken out since: they are said, and can be taken out. */
+function GonePlans({ plan }: { plan: PlanResult }) {
+  const { change } = useJob();
+  const units = useSettings((s) => s.units);
+  return plan.gone?.map(({ place, says }) => (
+    <Notice key={place} kind="warning">
+      <Figure>{say(says, units)}</Figure>{" "}
+      <Button onClick={() => change(dropKept(place))}>Take this plan out</Button>
+    </Notice>
+  ));
 }
 
 function aimSection(plan: PlanResult, here: PlanOption | undefined): Section {

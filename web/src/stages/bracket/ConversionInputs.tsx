@@ -45,8 +45,8 @@ export function ConversionInputs() {
       </p>
       {results.heights.map((height) => (
         <Pinion
-          key={height.name}
-          name={height.driven ? "" : height.name}
+          key={height.id}
+          at={height.driven ? "" : height.id}
           label={height.name}
           form={form}
           onPut={set}
@@ -57,20 +57,21 @@ export function ConversionInputs() {
 }
 
 type PinionProps = {
-  name: string;
+  /** The height's id; empty is the driven one. */
+  at: string;
   label: string;
   form: Conversion;
   onPut: (part: Partial<Conversion>) => void;
 };
 
 /** Both readings at one height. */
-function Pinion({ name, label, form, onPut }: PinionProps) {
+function Pinion({ at: id, label, form, onPut }: PinionProps) {
   const { view } = useJob();
   const readings = form.pinion ?? [];
-  const index = readings.findIndex((reading) => (reading.height ?? "") === name);
+  const index = readings.findIndex((reading) => (reading.height ?? "") === id);
   const at = `/bracket/conversion/pinion/${index < 0 ? readings.length : index}`;
   const put = (part: Partial<PinionReading>) => {
-    const height = name === "" ? {} : { height: name };
+    const height = id === "" ? {} : { height: id };
     const pinion =
       index < 0
         ? [...readings, { ...height, ...part }]

@@ -25,22 +25,22 @@ export function HoleGhosts({ scene }: { scene: Scene }) {
     const options = plan.options.filter((o) => o.end === end && o.plan.bar === here.plan.bar);
     if (options.length === 0 || !none) return null;
     const holes = [none, ...options].map((option) => ({
-      name: keyOf(option),
+      id: keyOf(option),
+      name: option.name,
       at_mm: [],
       chosen: here.end === end ? keyOf(option) === keyOf(here) : option === none,
       place: place(option, end),
     }));
-    const find = (name: string) => plan.options.find((option) => keyOf(option) === name);
+    const find = (id: string) => plan.options.find((option) => keyOf(option) === id);
     return (
       <HoleHandles
         key={end}
         end={end}
         holes={holes}
         canvas={canvas}
-        nameOf={(name) => find(name)?.name ?? name}
         onTry={look}
-        onPut={(name) => {
-          const option = find(name);
+        onPut={(id) => {
+          const option = find(id);
           if (option) change(choosePlan(option.plan));
           look(null);
         }}

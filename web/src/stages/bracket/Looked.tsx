@@ -36,8 +36,8 @@ function figuresOf(option: PlanOption, units: Unit): [string, string][] {
       ? []
       : ([
           [
-            option.plan.drag_link
-              ? `bar against drag link, with the ${option.plan.drag_link}`
+            option.goes_with
+              ? `bar against drag link, with the ${option.goes_with}`
               : "bar against drag link",
             degrees(option.drag_link_difference_deg),
           ],

@@ -13,14 +13,14 @@ export function Templates() {
       <p className="text-[15px] text-muted">
         Print without scaling and measure the check bar before anything is drilled.
       </p>
-      {now.map((name) => (
-        <div key={name} className="flex flex-wrap items-center gap-2 border-line border-b py-1.5">
+      {now.map(({ id, end, name }) => (
+        <div key={`${end}${id}`} className="flex flex-wrap items-center gap-2 border-line border-b py-1.5">
           <span className="flex-1">{name}</span>
           {(["svg", "dxf"] as const).map((format) => (
             <a
               key={format}
               className="inline-flex min-h-11 items-center gap-1 underline"
-              href={`/api/v1/jobs/${view.id}/templates/holes?format=${format}&of=${encodeURIComponent(name)}`}
+              href={`/api/v1/jobs/${view.id}/templates/holes?format=${format}&of=${encodeURIComponent(id)}&end=${end}`}
               download
             >
               <Download size={16} aria-hidden />

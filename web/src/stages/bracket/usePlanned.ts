@@ -10,24 +10,44 @@ import {
   type PlanOption,
   type PlanResult,
 } from "../../api/client";
+import { newId } from "../job/ids";
 import { useJob } from "../job/useJob";
 
 /** The lists of a job's tried parts, by kind. */
 export const LISTS = { bar: "bars", bracket: "brackets", joint: "joints", drag_link: "drag_links" } as const;
 export type Tried = Extract<Part, { kind: keyof typeof LISTS }>;
 
+/** A library's part as a row of a job, with ids that plans can point at. */
+function asRow(part: Tried): Tried {
+  switch (part.kind) {
+    case "bracket": {
+      const holes = (part.holes ?? []).map((hole) => ({ ...hole, id: newId("hole") }));
+      return { ...part, id: newId("bracket"), holes };
+    }
+    case "bar":
+    case "drag_link":
+      return { ...part, id: newId(part.kind) };
+    case "joint":
+      return part;
+  }
+}
+
 /** A part of the library held against this axle, without being taken in; it belongs to this window. */
 export const useHeld = create<{ part: Tried | null; hold: (part: Tried | null) => void }>()((set) => ({
   part: null,
-  hold: (part) => set({ part }),
+  hold: (part) => set({ part: part && asRow(part) }),
 }));
+
+/** By which plans point at a part; none for a joint, and for one that is in the library alone. */
+const idOf = (part: Tried | null): string | undefined => (part && "id" in part ? part.id : undefined);
 
 /** The job with a part among those it tries. */
 export const withPart =
-  ({ kind, ...plain }: Tried) =>
+  (part: Tried) =>
   (job: Job): Job => {
+    const { kind, ...row } = idOf(part) ? part : asRow(part);
     const list = LISTS[kind];
-    return { ...job, bracket: { ...job.bracket, [list]: [...(job.bracket?.[list] ?? []), plain] } };
+    return { ...job, bracket: { ...job.bracket, [list]: [...(job.bracket?.[list] ?? []), row] } };
   };
 
 /** The plan of the job in view, worked out by the server; what was there stays until the new is. */
@@ -35,7 +55,7 @@ export function usePlanned(): PlanResult | undefined {
   const { view } = useJob();
   const held = useHeld((s) => s.part);
   const { data } = useQuery({
-    queryKey: ["plan", view.id, view.revision, held?.kind, held?.name],
+    queryKey: ["plan", view.id, view.revision, held?.kind, idOf(held) ?? held?.name],
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
@@ -94,10 +114,10 @@ export function lookedAt(
   chosen: PlanForm | undefined,
 ): PlanOption | undefined {
   const options = plan?.options ?? [];
-  const held = useHeld.getState().part;
+  const held = idOf(useHeld.getState().part);
   if (held && key === null) {
     const of = options.filter(
-      ({ plan: p }) => p.bar === held.name || p.axle?.bracket === held.name || p.frame?.bracket === held.name,
+      ({ plan: p }) => p.bar === held || p.axle?.bracket === held || p.frame?.bracket === held,
     );
     const best = of.sort((a, b) => a.rank - b.rank)[0];
     if (best) return best;

@@ -28,10 +28,10 @@ export function CycleWall() {
   }
   const trial = job.setups?.plans?.trial;
   const eye = (end: "axle" | "frame") => ({
-    onTry: (name: string) => hold(tried(trial, end, name) ?? {}),
-    onPut: (name: string) => {
+    onTry: (hole: string) => hold(tried(trial, end, hole) ?? {}),
+    onPut: (hole: string) => {
       useStance.getState().setShown("planned");
-      change(setTrial(tried(trial, end, name)));
+      change(setTrial(tried(trial, end, hole)));
       hold(null);
     },
   });

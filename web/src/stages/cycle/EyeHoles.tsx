@@ -9,18 +9,18 @@ export function Holes({ cycle }: { cycle: CycleResult }) {
   const { job, change } = useJob();
   const trial = job.setups?.plans?.trial;
   const options = cycle.axle_holes.map((hole) => ({
-    value: hole.name || "-",
+    value: hole.id || "-",
     label: hole.name || "the hole it is in",
   }));
-  const chosen = cycle.axle_holes.find((hole) => hole.chosen)?.name;
+  const chosen = cycle.axle_holes.find((hole) => hole.chosen)?.id;
   return (
     <Choice
       label="Axle eye in"
       value={chosen || "-"}
       options={options}
-      onPick={(name) => {
+      onPick={(id) => {
         useStance.getState().setShown("planned");
-        change(setTrial(tried(trial, "axle", name === "-" ? "" : name)));
+        change(setTrial(tried(trial, "axle", id === "-" ? "" : id)));
       }}
       hint="Or take the eye in the drawing and move it. The bar is set to the length that centres the axle there."
     />

@@ -1,11 +1,11 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas, TapeEntry } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { rowKeys, withRow } from "../../ui/rows";
+import { rowKeys, withoutRow, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { useRowIds } from "../../ui/useRowIds";
 import { setHoles } from "../job/edits";
+import { newId } from "../job/ids";
 import { useJob } from "../job/useJob";
 
 type Hole = Schemas["Hole"];
@@ -35,7 +35,6 @@ function Bracket({ end, title }: { end: End; title: string }) {
   const holes = job.setups?.found?.[`${end}_holes`] ?? [];
   const unit = job.rig?.sheet_unit ?? "in";
   const keys = rowKeys(holes);
-  const ids = useRowIds(holes);
   const put = (index: number, part: Partial<Hole>) => {
     const key = keys[index] ?? "";
     // As they are by then, not as they were when the field was left.
@@ -61,7 +60,7 @@ function Bracket({ end, title }: { end: End; title: string }) {
       <h4 className="font-semibold">Bracket {title}</h4>
       {holes.map((hole, index) => (
         <div
-          key={ids[index]}
+          key={keys[index]}
           className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-x-2 border-line border-b pb-1"
         >
           <TextField
@@ -77,11 +76,8 @@ function Bracket({ end, title }: { end: End; title: string }) {
             look="quiet"
             aria-label={`Take ${hole.name} out`}
             onClick={() =>
-              change(
-                setHoles(
-                  end,
-                  holes.filter((_, at) => at !== index),
-                ),
+              change((old) =>
+                setHoles(end, withoutRow(old.setups?.found?.[`${end}_holes`] ?? [], keys[index] ?? ""))(old),
               )
             }
           >
@@ -96,7 +92,11 @@ function Bracket({ end, title }: { end: End; title: string }) {
       ))}
       <Button
         className="justify-self-start"
-        onClick={() => change(setHoles(end, [...holes, { name: free ?? "hole", up: { text: "1", unit } }]))}
+        onClick={() =>
+          change(
+            setHoles(end, [...holes, { id: newId("hole"), name: free ?? "hole", up: { text: "1", unit } }]),
+          )
+        }
       >
         <Plus size={18} aria-hidden />
         Add a hole {title}

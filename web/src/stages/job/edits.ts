@@ -1,5 +1,6 @@
 /** Edits of a document, each giving a new one. */
 import type { Job, Schemas, Sheet, TapeEntry } from "../../api/client";
+import { newId } from "./ids";
 
 type Rig = Schemas["Rig"];
 type Bar = Schemas["Bar"];
@@ -10,31 +11,6 @@ type PlanForm = Schemas["PlanForm"];
 export const setRig =
   (rig: Partial<Rig>) =>
   (job: Job): Job => ({ ...job, rig: { ...job.rig, ...rig } });
-
-/** Gives a height another name, wherever it is meant: sheets, points, the bar, the pinion, the driven one. */
-export const renameHeight =
-  (from: string, to: string) =>
-  (job: Job): Job => {
-    const renamed = <T extends { height?: string }>(read: T): T =>
-      read.height === from && from !== "" ? { ...read, height: to } : read;
-    const { rig, hardpoints, setups, sheets, bracket } = job;
-    const points = hardpoints && renamed(hardpoints);
-    const tightened = points?.tightened_height === from ? { ...points, tightened_height: to } : points;
-    const bar = setups?.found?.bar && renamed(setups.found.bar);
-    const pinion = bracket?.conversion?.pinion?.map(renamed);
-    return {
-      ...job,
-      rig: {
-        ...rig,
-        heights: rig?.heights?.map((height) => (height.name === from ? { ...height, name: to } : height)),
-        ...(rig?.driven_height === from ? { driven_height: to } : {}),
-      },
-      ...(tightened ? { hardpoints: tightened } : {}),
-      ...(bar ? { setups: { ...setups, found: { ...setups?.found, bar } } } : {}),
-      ...(sheets ? { sheets: sheets.map(renamed) } : {}),
-      ...(pinion ? { bracket: { ...bracket, conversion: { ...bracket?.conversion, pinion } } } : {}),
-    } as Job;
-  };
 
 export const setBar =
   (bar: Partial<Bar>) =>
@@ -77,13 +53,13 @@ export const setReading =
 
 /** A fresh sheet, like the one before it where there is one. */
 export function addSheet(job: Job, kind: Sheet["kind"]): { id: string; edit: (job: Job) => Job } {
-  const round = job.setups?.rounds?.length ?? 0;
+  const after = job.setups?.rounds?.at(-1)?.id ?? "";
   const like = job.sheets?.findLast((old) => old.kind === kind);
-  const id = `sheet-${(job.sheets?.length ?? 0) + 1}-${Date.now().toString(36)}`;
+  const id = newId("sheet");
   const sheet: Sheet = {
     id,
     kind,
-    round,
+    ...(after && { after }),
     method: like?.method ?? "frame_to_hub",
     sense: like?.sense ?? "outward",
     unit: like?.unit ?? job.rig?.sheet_unit ?? "in",
@@ -122,7 +98,7 @@ export const addRound =
     ...job,
     setups: {
       ...job.setups,
-      rounds: [...(job.setups?.rounds ?? []), { ...round, at: new Date().toISOString() }],
+      rounds: [...(job.setups?.rounds ?? []), { ...round, id: newId("round"), at: new Date().toISOString() }],
     },
   });
 
@@ -149,61 +125,16 @@ export function tried(
 
 export const setTrial = (trial: PlanForm | undefined) => setPlans({ trial });
 
-/** A plan with a hole of a bracket called otherwise; the bracket that is there has no name. */
-const holeRenamed = <T extends PlanForm>(plan: T, end: "axle" | "frame", from: string, to: string): T =>
-  (plan[end]?.bracket ?? "") === "" && plan[end]?.hole === from
-    ? { ...plan, [end]: { ...plan[end], hole: to } }
-    : plan;
-
-/** Gives a hole of a bracket that is there another name, wherever it is meant: plans and what was fitted. */
-const renameHole =
-  (end: "axle" | "frame", from: string, to: string) =>
-  (job: Job): Job => {
-    const { plans, rounds } = job.setups ?? {};
-    const renamed = (plan: PlanForm) => holeRenamed(plan, end, from, to);
-    const fitted = rounds?.map((round) => ({
-      ...round,
-      ...(round.moved && {
-        moved: round.moved.map((move) =>
-          move.end === end && (move.to?.bracket ?? "") === "" && move.to?.hole === from
-            ? { ...move, to: { ...move.to, hole: to } }
-            : move,
-        ),
-      }),
-    }));
-    return {
-      ...job,
-      setups: {
-        ...job.setups,
-        ...(plans && {
-          plans: {
-            ...plans,
-            ...(plans.chosen && { chosen: renamed(plans.chosen) }),
-            ...(plans.trial && { trial: renamed(plans.trial) }),
-            ...(plans.kept && { kept: plans.kept.map(renamed) }),
-          },
-        }),
-        ...(fitted && { rounds: fitted }),
-      },
-    };
-  };
-
-/** Puts a bracket's holes; plans go with the name of their hole, and a hole that is tried is let go of with it. */
+/** Puts a bracket's holes; a hole that is tried is let go of with it. */
 export const setHoles =
   (end: "axle" | "frame", holes: Hole[]) =>
   (job: Job): Job => {
     const field = `${end}_holes` as const;
-    const before = job.setups?.found?.[field] ?? [];
     const found = { ...job.setups?.found, [field]: holes };
     const put: Job = { ...job, setups: { ...job.setups, found } };
-    // Renamed in its place, it stays the one that is meant.
-    const at = before.findIndex((hole, index) => hole.name !== holes[index]?.name);
-    const [from, to] = [before[at]?.name, holes[at]?.name];
-    const named = holes.length === before.length && from !== undefined && to !== undefined;
-    const next = named ? renameHole(end, from, to)(put) : put;
-    const trial = next.setups?.plans?.trial;
-    const kept = holes.some((hole) => hole.name === trial?.[end]?.hole);
-    return !trial?.[end] || trial[end]?.bracket || kept ? next : setTrial(tried(trial, end, ""))(next);
+    const trial = job.setups?.plans?.trial;
+    const kept = holes.some((hole) => hole.id === trial?.[end]?.hole);
+    return !trial?.[end] || trial[end]?.bracket || kept ? put : setTrial(tried(trial, end, ""))(put);
   };
 
 export const setHardpoints =
@@ -245,6 +176,12 @@ export const choosePlan =
     const left = plan ? held.filter((k) => !samePlan(k, plan)) : held;
     return setPlans({ chosen: plan, kept: left.slice(0, 12) })(job);
   };
+
+/** Takes a kept plan out, by its place. */
+export const dropKept =
+  (place: number) =>
+  (job: Job): Job =>
+    setPlans({ kept: (job.setups?.plans?.kept ?? []).filter((_, at) => at !== place) })(job);
 
 /** Changes a part of the chosen plan; a plan is begun where there is none. */
 export const setChosen =

@@ -12,6 +12,7 @@ import {
   type JobView,
   type Problem,
 } from "../../api/client";
+import { draftsForward, keptForward } from "./forward";
 import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
 import { leftBehind, live, shelf } from "./shelf";
 
@@ -137,13 +138,14 @@ export const useSession = create<Session>()((set, get) => {
     while (unasked.has(id) && queue.isIdle()) {
       // A device that keeps nothing has nothing to take up.
       const left = await leftBehind(id).catch(() => undefined);
-      if (!left) unasked.delete(id);
+      const kept = left && (await keptForward(left.kept, queue.view.document).catch(() => undefined));
+      if (!left || !kept) unasked.delete(id);
       // Typed into meanwhile: when that is saved.
       else if (!queue.isIdle()) break;
       // Kept here first, then away: between the two it is there twice, never not at all.
       else
         await queue
-          .resume(left.kept)
+          .resume(kept)
           .then(left.forget)
           .catch(() => unasked.delete(id));
     }
@@ -181,6 +183,7 @@ export const useSession = create<Session>()((set, get) => {
         const queue = there ?? queueOf(result.data);
         unasked.add(id);
         // Before anything can be typed over it.
+        await draftsForward(id);
         if (queue.isIdle()) await takeUpLeft(queue);
         return show(queue);
       }

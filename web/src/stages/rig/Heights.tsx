@@ -2,11 +2,11 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { rowKeys, withRow } from "../../ui/rows";
+import { rowKeys, withoutRow, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { useRowIds } from "../../ui/useRowIds";
-import { renameHeight, setRig } from "../job/edits";
+import { setRig } from "../job/edits";
+import { newId } from "../job/ids";
 import { useJob } from "../job/useJob";
 
 type Rig = Schemas["Rig"];
@@ -23,30 +23,33 @@ export function Heights({
 }) {
   const heights = rig.heights ?? [];
   const keys = rowKeys(heights);
-  const ids = useRowIds(heights);
   /** The height of a key as it is by then, not as it was when its field was left. */
   const put = (key: string, part: Partial<Schemas["HeightState"]>) =>
     change((job) => setRig({ heights: withRow(job.rig?.heights ?? [], key, part) })(job));
   const { change } = useJob();
-  const rename = (index: number, name: string) => change(renameHeight(heights[index]?.name ?? "", name));
   const add = () => {
     const taken = heights.map((height) => height.name);
     const name =
       ["raised", "loaded", "lowered"].find((word) => !taken.includes(word)) ?? `height ${heights.length + 1}`;
-    onSet({ heights: [...heights, { name, offset: { text: "0", unit: rig.sheet_unit ?? "in" } }] });
-  };
-  const remove = (index: number) => {
-    const name = heights[index]?.name;
     onSet({
-      heights: heights.filter((_, at) => at !== index),
-      driven_height: rig.driven_height === name ? "" : rig.driven_height,
+      heights: [
+        ...heights,
+        { id: newId("height"), name, offset: { text: "0", unit: rig.sheet_unit ?? "in" } },
+      ],
     });
   };
+  const remove = (key: string) =>
+    change((job) =>
+      setRig({
+        heights: withoutRow(job.rig?.heights ?? [], key),
+        driven_height: job.rig?.driven_height === key ? "" : job.rig?.driven_height,
+      })(job),
+    );
   const options = [
-    ...(heights.some((height) => height.name === rig.driven_height) && heights.length > 1
+    ...(heights.some((height) => height.id === rig.driven_height) && heights.length > 1
       ? []
       : [{ value: "-", label: "ride height" }]),
-    ...heights.map((height) => ({ value: height.name, label: height.name })),
+    ...heights.map((height) => ({ value: height.id ?? "", label: height.name })),
   ];
   return (
     <fieldset className="grid gap-2">
@@ -54,7 +57,7 @@ export function Heights({
         Heights it stands at, above ride height (− is below)
       </legend>
       {heights.map((height, index) => (
-        <div key={ids[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
+        <div key={keys[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
           <TextField
             job={jobId}
             pointer={`/rig/heights/${index}/name`}
@@ -62,7 +65,7 @@ export function Heights({
             label="name"
             required
             value={height.name}
-            onCommit={(name) => rename(index, name)}
+            onCommit={(name) => put(keys[index] ?? "", { name })}
           />
           <TapeField
             job={jobId}
@@ -78,7 +81,7 @@ export function Heights({
             look="quiet"
             className="mt-6"
             aria-label={`take out ${height.name}`}
-            onClick={() => remove(index)}
+            onClick={() => remove(keys[index] ?? "")}
           >
             <Trash2 size={18} aria-hidden />
           </Button>
@@ -96,7 +99,7 @@ export function Heights({
           pointer="/rig/driven_height"
           value={rig.driven_height ? rig.driven_height : "-"}
           options={options}
-          onPick={(name) => onSet({ driven_height: name === "-" ? "" : name })}
+          onPick={(id) => onSet({ driven_height: id === "-" ? "" : id })}
           hint="All decisions are made at this height."
         />
       )}

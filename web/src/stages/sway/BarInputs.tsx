@@ -5,6 +5,7 @@ import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { setSway } from "../job/edits";
 import { FigureField } from "../job/FigureField";
+import { newId } from "../job/ids";
 import { JUDGES } from "../job/judge";
 import { LengthFields } from "../job/LengthFields";
 import { useJob } from "../job/useJob";
@@ -80,19 +81,31 @@ export function BarInputs() {
         add={holes.length === 0 ? "Add the arm's length" : "One more hole"}
         onAdd={() =>
           set({
-            holes: [...holes, holes[holes.length - 1] ?? { text: unit === "in" ? "10" : "250", unit }],
+            holes: [
+              ...holes,
+              {
+                id: newId("hole"),
+                arm: holes.at(-1)?.arm ?? { text: unit === "in" ? "10" : "250", unit },
+              },
+            ],
           })
         }
-        onSet={(left) => set({ holes: left, hole: Math.max(0, Math.min(form.hole ?? 0, left.length - 1)) })}
+        onSet={(left) =>
+          set({
+            holes: left,
+            hole: left.some(({ id }) => id === form.hole) ? form.hole : (left[0]?.id ?? ""),
+          })
+        }
       >
         {(hole, index, put) => (
           <TapeField
             job={view.id}
-            pointer={`/sway/holes/${index}`}
+            pointer={`/sway/holes/${index}/arm`}
+            kept={`/sway/holes/=${hole.id}/arm`}
             label={`Arm to hole ${index + 1}`}
             unit={unit}
-            value={hole}
-            onCommit={(entry) => entry && put(entry)}
+            value={hole.arm}
+            onCommit={(arm) => arm && put({ arm })}
           />
         )}
       </Rows>

@@ -16,13 +16,13 @@ export function Holes({ swayed }: { swayed: SwayResult }) {
       <RestsOn count={swayed.holes[0]?.assumed ?? 0} />
       <ul data-holes>
         {swayed.holes.map((hole, index) => (
-          <li key={index} className="border-line border-b last:border-b-0">
+          <li key={hole.id} className="border-line border-b last:border-b-0">
             <button
               type="button"
               aria-pressed={hole.in_use}
               className={`min-h-11 w-full px-1 py-1.5 text-left leading-tight ${hole.in_use ? "bg-marker text-on-marker" : ""}`}
               data-arm-hole={index}
-              onClick={() => change(setSway({ hole: index }))}
+              onClick={() => change(setSway({ hole: hole.id }))}
             >
               <Figure>{say(hole.says, units)}</Figure>
             </button>

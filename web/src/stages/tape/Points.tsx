@@ -91,10 +91,10 @@ export function Points() {
           value={points.tightened_height || "-"}
           options={[
             { value: "-", label: "ride height" },
-            ...heights.map((height) => ({ value: height.name, label: height.name })),
+            ...heights.map((height) => ({ value: height.id ?? "", label: height.name })),
           ]}
-          onPick={(name) =>
-            change(setHardpoints({ tightened_height: name === undefined || name === "-" ? "" : name }))
+          onPick={(id) =>
+            change(setHardpoints({ tightened_height: id === undefined || id === "-" ? "" : id }))
           }
         />
       )}

@@ -280,7 +280,7 @@ type HeightChoiceProps = {
 
 function HeightChoice({ sheet, heights, driven, onPick }: HeightChoiceProps) {
   if (heights.length === 0) return null;
-  const options = heights.map((height) => ({ value: height.name, label: height.name }));
+  const options = heights.map((height) => ({ value: height.id ?? "", label: height.name }));
   return (
     <Choice
       label="It stood at"

@@ -20,8 +20,8 @@ import { SteeringInput } from "./SteeringInput";
 
 const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
 
-function nameOf(sheet: Sheet, index: number): string {
-  const round = sheet.round ?? 0;
+function nameOf(job: Job, sheet: Sheet, index: number): string {
+  const round = (job.setups?.rounds ?? []).findIndex(({ id }) => id === sheet.after) + 1;
   const when = round === 0 ? "as found" : `after setting ${round}`;
   return `${index + 1}. ${KINDS[sheet.kind ?? "centring"]}, ${when}`;
 }
@@ -88,7 +88,7 @@ function Readings({ sheet, result, onPick }: ReadingsProps) {
         <Choice
           label="Sheets of this job"
           value={sheet.id}
-          options={sheets.map((s, at) => ({ value: s.id ?? "", label: nameOf(s, at) }))}
+          options={sheets.map((s, at) => ({ value: s.id ?? "", label: nameOf(job, s, at) }))}
           onPick={onPick}
         />
       )}

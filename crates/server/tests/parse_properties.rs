@@ -7,7 +7,7 @@ use std::sync::LazyLock;
 use derecho_job::document::schema::{drop_nulls, job_schema};
 use derecho_job::document::schema_validate;
 use derecho_job::solve;
-use derecho_server::intake::{Refusal, read_job};
+use derecho_server::parse::{Refusal, read_job};
 use derecho_server::samples;
 use proptest::prelude::*;
 use serde_json::{Value, json};

@@ -1,12 +1,14 @@
 //! Documents of older versions, brought forward to the one this program writes. Nothing typed
 //! is lost: what stood in one place stands in another.
 
+mod from_version_3;
+
 use serde_json::{Map, Value, json};
 
-use super::schema::job_schema;
-use super::schema_validate::figure_faults;
-use super::{DOCUMENT_VERSION, Job};
 use crate::json::{Layout, Told as _, told};
+use crate::schema::job_schema;
+use crate::schema_validate::figure_faults;
+use crate::{DOCUMENT_VERSION, Job};
 
 told!(Job);
 
@@ -51,7 +53,7 @@ pub fn with_values<'a>(
 }
 
 /// Reads a job of any version from JSON text, as a file or the store keeps it. What it holds is
-/// not looked at: that is [`check`](super::check::check)'s.
+/// not looked at: that is [`check`](crate::check::check)'s.
 ///
 /// # Errors
 /// Where the text is no job of a version this program knows.
@@ -106,7 +108,18 @@ pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(2) {
         document["version"] = json!(3);
     }
+    if document["version"] == json!(3) {
+        from_version_3::bring_forward(document);
+    }
     torque_with_its_unit(document);
+}
+
+/// Where the field stands today that stood at a place of an older document, where it has moved. A place is a JSON pointer
+/// in which a row goes by `=` and its id, as the client keeps what was typed and not taken yet.
+#[must_use]
+pub fn place_forward(place: &str) -> Option<String> {
+    let hole: usize = place.strip_prefix("/sway/holes/")?.parse().ok()?;
+    Some(format!("/sway/holes/={}/arm", from_version_3::arm_hole(hole + 1)))
 }
 
 /// A torque was a number of N·m before it was typed with its unit.
