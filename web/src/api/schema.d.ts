@@ -3723,8 +3723,11 @@ export interface components {
         };
         /** @description What a device has kept since an older program. */
         Older: {
-            /** @description A document that was not saved yet, of whatever version. */
-            document?: Record<string, never> | null;
+            /**
+             * @description A document that was not saved yet, of whatever version.
+             * @default null
+             */
+            document?: components["schemas"]["Job"];
             /**
              * @description Places of fields with something typed that was not taken yet.
              * @default []

@@ -166,7 +166,7 @@ pub async fn compute_work(State(state): State<AppState>, body: Bytes) -> Result<
 #[derive(Default)]
 pub struct Older {
     /// A document that was not saved yet, of whatever version.
-    #[schema(value_type = Option<Object>)]
+    #[schema(value_type = Option<Job>, nullable = false)]
     document: Option<Value>,
     /// Places of fields with something typed that was not taken yet.
     places: Vec<String>,

@@ -9,7 +9,7 @@ import type { Kept } from "./queue";
 /** The kept document in the form of the one on the screen; as it is where the server does not answer. */
 export async function keptForward(kept: Kept, today: Job): Promise<Kept> {
   if (kept.document.version === today.version) return kept;
-  const body = { document: kept.document as Record<string, unknown>, places: [] };
+  const body = { document: kept.document, places: [] };
   const result = await answer(client.POST("/api/v1/compute/forward", { body }));
   if (!("data" in result) || !result.data.document) throw new Error("kept for later");
   return { ...kept, document: result.data.document };
