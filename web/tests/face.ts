@@ -7,7 +7,7 @@ import { nearAt } from "../src/elevation/walk/near";
 import { alike } from "../src/stages/bracket/alike";
 import { keyOf, lookedAt, useHeld, withPart } from "../src/stages/bracket/usePlanned";
 import { missingAt, signOfChecks } from "../src/stages/job/signs";
-import { stageOf } from "../src/stages/job/whereabouts";
+import { stageOf } from "../src/stages/job/stageForPointer";
 import { holesText, withUnit } from "../src/stages/parts/rows";
 import { sketchOf } from "../src/stages/parts/sketch";
 import { useOpened } from "../src/ui/opened";
@@ -28,7 +28,7 @@ export function faceCases(test: Test) {
     gridCases(test, one);
     optionCases(test, one);
   }
-  whereaboutCases(test);
+  stageForPointerCases(test);
   partCases(test);
   openedCases(test);
 }
@@ -164,7 +164,7 @@ function optionCases(test: Test, { name, plan }: Posed) {
   });
 }
 
-function whereaboutCases(test: Test) {
+function stageForPointerCases(test: Test) {
   test("every place of the document has its stage", () => {
     const places: [string, StageName][] = [
       ["/rig/frame_eye_side", "rig"],

@@ -24,6 +24,7 @@ pub mod proof;
 mod purpose;
 mod rig;
 pub mod schema;
+pub mod schema_table;
 pub mod schema_validate;
 mod setups;
 mod sheets;

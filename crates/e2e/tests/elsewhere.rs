@@ -106,8 +106,8 @@ async fn a_figure_stays_with_its_row() {
         .make(&json!({
             "format": "derecho-job", "version": 4, "title": "Hose truck 5",
             "rig": { "sheet_unit": "in", "heights": [
-                { "name": "raised", "offset": "2 in" }, { "name": "loaded", "offset": "-1 in" },
-                { "name": "lowered", "offset": "-3 in" }] },
+                { "id": "a", "name": "raised", "offset": "2 in" }, { "id": "b", "name": "loaded", "offset": "-1 in" },
+                { "id": "c", "name": "lowered", "offset": "-3 in" }] },
         }))
         .await;
     in_browser(DESK, |page| async move {

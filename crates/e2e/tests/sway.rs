@@ -85,7 +85,7 @@ async fn a_hole_of_the_arm_is_chosen_for_a_load_on_the_roof() {
         assert!(before.is_some() && after.is_some() && after < before, "{before:?} {after:?}");
         page.sees("[data-arm-hole='1']", "% softer than the hole in use").await?;
         let id = page.job_id().await?;
-        assert_eq!(shop.job(&id).await["document"]["sway"]["hole"], 0);
+        assert_eq!(shop.job(&id).await["document"]["sway"]["hole"], "hole-1");
         Ok(())
     })
     .await;

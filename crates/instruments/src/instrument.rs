@@ -28,7 +28,7 @@ impl Kind {
     pub const ALL: [Self; 6] =
         [Self::Tape, Self::Finder, Self::Wrench, Self::Scales, Self::HeightStick, Self::TurnCounter];
 
-    /// As it is in sentences of the protocol and on the command line.
+    /// As it is in messages of the protocol, on the command line and in JSON.
     #[must_use]
     pub const fn word(self) -> &'static str {
         match self {
@@ -36,14 +36,22 @@ impl Kind {
             Self::Finder => "finder",
             Self::Wrench => "wrench",
             Self::Scales => "scales",
-            Self::HeightStick => "height-stick",
-            Self::TurnCounter => "turn-counter",
+            Self::HeightStick => "height_stick",
+            Self::TurnCounter => "turn_counter",
         }
     }
 
-    /// The kind of a word; None of another.
+    /// The kind of a word; None of another. A hyphen does for an underscore, as the protocol once had it.
+    ///
+    /// ```
+    /// use derecho_instruments::instrument::Kind;
+    ///
+    /// assert_eq!(Kind::of_word("height-stick"), Kind::of_word("height_stick"));
+    /// assert_eq!(Kind::of_word("plumb bob"), None);
+    /// ```
     #[must_use]
     pub fn of_word(word: &str) -> Option<Self> {
+        let word = word.replace('-', "_");
         Self::ALL.into_iter().find(|kind| kind.word() == word)
     }
 

@@ -29,7 +29,7 @@ use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::usual::Assumption;
 use crate::vehicle::{Offer, with_other_end};
-use derecho_core::measure::{Length, Phrase, Unit};
+use derecho_core::measure::{Length, Phrase, TapeEntry, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
 /// angles degrees in fields ending in `_deg`, sideways figures + to the left.
@@ -239,6 +239,15 @@ pub fn work(job: &Job) -> WorkResult {
 fn work_of(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> WorkResult {
     let link = cycle::link_wanted(job, resolved.setups());
     bolt_up::work(job, resolved, bar, (bracket::legs_say(job, resolved), link))
+}
+
+/// How long the bar that is in, or the one that is planned, gets by so many turns from where it stands, + longer. None
+/// where its thread is not known, or no bar is that long.
+#[must_use]
+pub fn turned(job: &Job, turns: f64) -> Option<TapeEntry> {
+    let resolved = Resolved::of(job);
+    let length = bar::turned(job, resolved.setups()?, turns)?;
+    TapeEntry::of(length).filter(|_| length > Length::ZERO)
 }
 
 /// How sure the bar's figures are, of a job by itself.

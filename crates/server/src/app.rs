@@ -64,6 +64,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute_sway))
         .routes(routes!(compute::compute_work))
         .routes(routes!(compute::compute_forward))
+        .routes(routes!(compute::compute_turned))
         .routes(routes!(papers::card_pdf))
         .routes(routes!(papers::reminders_ics))
         .routes(routes!(compute::schema))

@@ -11,7 +11,7 @@ pub const OWN_ONLY: &str =
     "default-src 'self'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 
 #[derive(RustEmbed)]
-#[folder = "../../web/dist"]
+#[folder = "$DERECHO_CLIENT"]
 struct Client;
 
 /// Serves a file of the client; any other path is the client's own to interpret.

@@ -10,8 +10,10 @@ use derecho_card::{Paper, card};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
+use derecho_job::document::schema::job_schema;
+use derecho_job::document::schema_table::job_fields;
 use derecho_job::json::{Layout, Told};
-use derecho_job::{Job, document::schema::job_schema, everything};
+use derecho_job::{Job, everything};
 use derecho_practice::hands::Hands;
 use derecho_practice::trial::Reading;
 use derecho_store::safekeeping::{self, restore};
@@ -81,7 +83,11 @@ enum Command {
         fraction: Option<String>,
     },
     /// Print the JSON Schema of job files.
-    Schema,
+    Schema {
+        /// Print a page of tables instead, one for each part, for people.
+        #[arg(long)]
+        fields: bool,
+    },
     /// Print the OpenAPI document of the HTTP interface.
     Openapi,
     /// Write a stored job as a job file.
@@ -283,7 +289,8 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
         }
-        Command::Schema => print_json(&job_schema()),
+        Command::Schema { fields: false } => print_json(&job_schema()),
+        Command::Schema { fields: true } => print(job_fields().trim_end()),
         Command::Openapi => print_json(&crate::app::openapi()),
         Command::Export { id, output, data } => export(id.as_deref(), &output, data),
         Command::Instruments { what } => {

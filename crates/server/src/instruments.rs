@@ -30,7 +30,7 @@ pub(crate) enum Instruments {
     },
     /// Be a simulated instrument, until stopped.
     Simulate {
-        /// `tape`, `finder`, `wrench`, `scales`, `height-stick` or `turn-counter`.
+        /// `tape`, `finder`, `wrench`, `scales`, `height_stick` or `turn_counter`.
         #[arg(value_parser = kind)]
         kind: Kind,
         /// What it reads, one after another.

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells how long a document's bar gets by turns that were counted, and stores nothing. */
+        post: operations["compute_turned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/uncertainty": {
         parameters: {
             query?: never;
@@ -1785,15 +1802,22 @@ export interface components {
             /** @description The arithmetic with this sheet's numbers. */
             working: components["schemas"]["Working"];
         };
-        /** @description One choice of bar and disconnect. */
+        /**
+         * @description What is done with the sway bar on the trail.
+         * @enum {string}
+         */
+        Choice: "as_it_is" | "tied_up" | "pins" | "powered" | "soft_torsion_bar" | "two_rate" | "no_bar";
+        /** @description One choice of bar and disconnect, worked out. */
         ChoiceResult: {
             /** @description How many figures it rests on that nobody measured. */
             assumed: number;
+            /** @description What it is. */
+            choice: components["schemas"]["Choice"];
             /** @description What ends it on the trail. */
             ended_by: string;
             /** @description Whether it is what is there now. */
             here: boolean;
-            /** @description What it is. */
+            /** @description The same in words. */
             name: string;
             /** @description What it needs. */
             needs: components["schemas"]["Phrase"];
@@ -6361,6 +6385,11 @@ export interface components {
          * @enum {string}
          */
         TurnStep: "flat" | "half_turn" | "whole_turn";
+        /** @description A length that turns come to. */
+        Turned: {
+            /** @description The bar, eye to eye, as it would be typed. */
+            length: components["schemas"]["TapeEntry"];
+        };
         /** @description What the draws came to. */
         Uncertainty: {
             /** @description How many draws. */
@@ -7011,6 +7040,60 @@ export interface operations {
                 };
             };
             /** @description Bad fields, all of them */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_turned: {
+        parameters: {
+            query: {
+                /** @description Turns of the sleeve or the adjusting end, + longer, at most a hundred either way. */
+                turns: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description The length */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Bad fields, or a bar whose thread is not known */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -5,21 +5,21 @@ import type { Job, Schemas, Side } from "../api/client";
 import { addSheet, setRig } from "../stages/job/edits";
 import { useJob } from "../stages/job/useJob";
 import { Button } from "../ui/Button";
-import { Choice } from "../ui/Choice";
+import { Choice, optionsOf } from "../ui/Choice";
 import { goToField } from "../ui/reveal";
 import { PurposeChoice } from "./PurposeChoice";
 import { asksForTheEye, beginsWithTheTape, type Purpose } from "./purposes";
 
 type End = NonNullable<Schemas["Rig"]["end"]>;
 
-const ENDS = [
-  { value: "front", label: "Front axle" },
-  { value: "rear", label: "Rear axle" },
-] as const;
-const SIDES = [
-  { value: "left", label: "left" },
-  { value: "right", label: "right" },
-] as const;
+const ENDS = optionsOf<Schemas["AxleEnd"]>({
+  front: "Front axle",
+  rear: "Rear axle",
+});
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "left",
+  right: "right",
+});
 
 /** The one question a new job asks: what is to be done. */
 export function Start() {

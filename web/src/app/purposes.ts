@@ -1,17 +1,18 @@
 import type { Schemas } from "../api/client";
+import { optionsOf } from "../ui/Choice";
 
 export type Purpose = Schemas["Purpose"];
 
 /** What can be to be done, in the words of whoever brings the vehicle. */
-export const PURPOSES = [
-  { value: "centre_axle", label: "Centre the axle" },
-  { value: "level_bar", label: "Level the bar" },
-  { value: "clear_something", label: "Clear something it touches" },
-  { value: "fit_sway_links", label: "Fit sway links" },
-  { value: "choose_sway_bar", label: "Choose a sway bar or disconnect" },
-  { value: "convert_to_y_link", label: "Convert to a Y-link" },
-  { value: "check_work", label: "Check somebody's work" },
-] as const satisfies readonly { value: Purpose; label: string }[];
+export const PURPOSES = optionsOf<Schemas["Purpose"]>({
+  centre_axle: "Centre the axle",
+  level_bar: "Level the bar",
+  clear_something: "Clear something it touches",
+  fit_sway_links: "Fit sway links",
+  choose_sway_bar: "Choose a sway bar or disconnect",
+  convert_to_y_link: "Convert to a Y-link",
+  check_work: "Check somebody's work",
+});
 
 const ABOUT_THE_BAR: readonly Purpose[] = ["centre_axle", "level_bar", "clear_something", "check_work"];
 

@@ -21,7 +21,7 @@ export const useShelf = create<Shelf>()(() => ({
   refused: false,
 }));
 
-const KINDS: Record<string, string> = {
+const KINDS: Record<Schemas["InstrumentKind"], string> = {
   tape: "a tape",
   finder: "an angle finder",
   wrench: "a torque wrench",

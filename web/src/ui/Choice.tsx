@@ -3,6 +3,13 @@ import type { ReactNode } from "react";
 
 export type Option<T extends string> = { value: T; label: string };
 
+/**
+ * The options of a choice, from what each value is called. Every value has to be there: a new one of the document does not
+ * compile until somebody has said what it is called.
+ */
+export const optionsOf = <T extends string>(labels: Record<T, string>): readonly Option<T>[] =>
+  (Object.entries(labels) as [T, string][]).map(([value, label]) => ({ value, label }));
+
 type ChoiceProps<T extends string> = {
   label: string;
   value: T | undefined;

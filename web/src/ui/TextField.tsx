@@ -1,4 +1,5 @@
 import { useCallback, useContext, useId, useRef } from "react";
+import type { Schemas } from "../api/client";
 import { Meanwhile } from "./Meanwhile";
 import { Refused } from "./refused";
 import { useTaking } from "./taking";
@@ -16,7 +17,7 @@ type TextFieldProps = {
   /** Text that must not be empty keeps its last value. */
   required?: boolean;
   /** Kinds of instruments whose readings it takes. */
-  takes?: string | undefined;
+  takes?: Schemas["InstrumentKind"] | undefined;
   /** Says what is wrong with a text, or nothing. */
   check?: (text: string) => Promise<Fault | undefined>;
   onCommit: (text: string) => void;

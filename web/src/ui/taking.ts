@@ -2,9 +2,12 @@
  * Fields that take a reading from an instrument. A field says which kinds it takes; a reading is offered to the one
  * that is in focus, or was last. Typing always still works.
  */
-import { type RefObject, useEffect, useRef } from "react";
 
-export type Offered = { kind: string; text: string };
+import { type RefObject, useEffect, useRef } from "react";
+import type { Schemas } from "../api/client";
+
+type Kind = Schemas["InstrumentKind"];
+export type Offered = { kind: Kind; text: string };
 
 /** What came of an offer. */
 export type Offer = { taken: HTMLInputElement } | { wrong: HTMLInputElement } | { nobody: true };
@@ -19,11 +22,10 @@ export function watchFields() {
   });
 }
 
-const takes = (field: HTMLInputElement, kind: string) =>
-  (field.dataset.takes ?? "").split(" ").includes(kind);
+const takes = (field: HTMLInputElement, kind: Kind) => (field.dataset.takes ?? "").split(" ").includes(kind);
 
 /** The field for a kind: the one in focus, the one that was last, or for a wrench that of the open step. */
-function fieldFor(kind: string): HTMLInputElement | null {
+function fieldFor(kind: Kind): HTMLInputElement | null {
   const focused = document.activeElement;
   if (focused instanceof HTMLInputElement) return focused;
   if (last?.isConnected && takes(last, kind)) return last;

@@ -37,6 +37,23 @@ impl TapeEntry {
         Ok(Self { text: text.to_owned(), unit, number })
     }
 
+    /// A computed length as it would be typed, in millimetres to the nanometre: what is handed to a person to be kept as
+    /// it is. None for a length no tape has.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, TapeEntry};
+    ///
+    /// let entry = TapeEntry::of(Length::from_inches(0.5)).unwrap();
+    /// assert_eq!(entry.text(), "12.700000");
+    /// assert_eq!(entry.length(), Length::from_mm(12.7));
+    /// assert_eq!(TapeEntry::of(Length::from_mm(f64::NAN)), None);
+    /// ```
+    #[must_use]
+    pub fn of(length: Length) -> Option<Self> {
+        let number = TapeNumber::of(length)?;
+        Some(Self { text: format!("{:.6}", number.length().to_mm()), unit: Unit::Millimetres, number })
+    }
+
     /// The text as typed.
     #[must_use]
     pub fn text(&self) -> &str {

@@ -139,11 +139,18 @@ impl Words {
         printed
     }
 
+    /// Whether a length says nothing at the everyday rounding of this unit system: what rounds to nought is centred, or
+    /// has not moved.
+    #[must_use]
+    pub fn shows_nothing(self, length: Length) -> bool {
+        print::rounds_to_nought(length, Style::everyday(self.unit))
+    }
+
     /// A signed sideways figure as a distance and a side, never a bare minus sign;
     /// `centred` where it rounds to nought.
     #[must_use]
     pub fn sideways(self, to_the_left: Length) -> String {
-        if print::rounds_to_nought(to_the_left, Style::everyday(self.unit)) {
+        if self.shows_nothing(to_the_left) {
             return "centred".to_owned();
         }
         let side = Side::of(to_the_left.to_mm());
@@ -153,10 +160,7 @@ impl Words {
     /// As [`Words::sideways`] for a movement: `no movement` where it rounds to nought.
     #[must_use]
     pub fn movement(self, to_the_left: Length) -> String {
-        match self.sideways(to_the_left) {
-            still if still == "centred" => "no movement".to_owned(),
-            moved => moved,
-        }
+        if self.shows_nothing(to_the_left) { "no movement".to_owned() } else { self.sideways(to_the_left) }
     }
 
     /// A round length people reckon with: an inch, or ten millimetres.

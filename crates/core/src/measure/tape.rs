@@ -48,6 +48,13 @@ pub struct TapeNumber {
 }
 
 impl TapeNumber {
+    /// A length in whole nanometres, which is finer than any tape; None for one no tape has.
+    pub(super) fn of(length: Length) -> Option<Self> {
+        let nanometres = (length.to_mm() * NM_PER_MM as f64).round();
+        let there_is = nanometres.is_finite() && nanometres.abs() <= (LONGEST_METRES * NM_PER_METRE) as f64;
+        there_is.then_some(Self { nanometres: nanometres as i64, unit: Unit::Millimetres })
+    }
+
     /// Whole nanometres.
     #[must_use]
     pub const fn nanometres(self) -> i64 {

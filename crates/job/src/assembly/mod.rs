@@ -25,7 +25,7 @@ use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Length, Phrase, TapeEntry, Unit};
+use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
@@ -70,10 +70,7 @@ pub struct Planned {
 #[must_use]
 pub fn past_the_stops(job: &Job, setups: Option<&Setups>) -> Option<Assembly> {
     let (droop, bump) = crate::document::heights::travel(&job.rig);
-    let further = |travel: Length| {
-        let mm = (travel + usual::PAST_THE_STOPS).to_mm();
-        TapeEntry::parse(&format!("{mm:.4}"), Unit::Millimetres).ok()
-    };
+    let further = |travel: Length| TapeEntry::of(travel + usual::PAST_THE_STOPS);
     let rig = Rig { droop: further(droop), bump: further(bump), ..job.rig.clone() };
     assemble(&Job { rig, ..job.clone() }, setups).ok()
 }

@@ -16,11 +16,11 @@ pub mod uncertainty;
 mod ways;
 pub(crate) mod words;
 
-use derecho_core::bar::adjuster::Verdict;
+use derecho_core::bar::adjuster::{Verdict, setting};
 use derecho_core::bar::evidence::Rise;
 use derecho_core::bar::sweep::{Sample, sweep};
 use derecho_core::bar::{Recentring, Swing};
-use derecho_core::measure::{Length, Phrase, TapeEntry, Unit, Working};
+use derecho_core::measure::{Length, Phrase, TapeEntry, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -212,7 +212,7 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
         lift: (!setups.known.built).then(|| lift::lift_effect(job, &setups.found.view)).flatten(),
         eye_check: eyes::eye_check(job, &setups.found.view),
         built: (setups.known.built && job.setups.axle_rounds().is_empty()).then(|| Round {
-            length: millimetres(found.length()),
+            length: TapeEntry::of(found.length()),
             wanted_mm: Some(found.length().to_mm()),
             ..Round::default()
         }),
@@ -240,6 +240,15 @@ fn unset(job: &Job, setups: &Setups) -> BarState {
         return setups.base.bar.clone();
     }
     hung(job, id, setups.base.view.length()).unwrap_or_else(|| setups.base.bar.clone())
+}
+
+/// The length of the planned bar after so many turns from where it is now, + longer: what a counter on its sleeve told.
+/// None where its thread is not known.
+#[must_use]
+pub fn turned(job: &Job, setups: &Setups, turns: f64) -> Option<Length> {
+    let bar = unset(job, setups);
+    let per_turn = setting(bar.adjuster.as_ref()?, bar.length, bar.length).per_turn_mm?;
+    Some(bar.length + per_turn * turns)
 }
 
 fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction> {
@@ -324,7 +333,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
 fn evened(round: Round, setting: Option<&SettingResult>) -> Round {
     match setting.map(|setting| &setting.facts) {
         Some(facts) if facts.verdict == Verdict::EvenEnds => {
-            let at = |index: usize| millimetres(facts.ends.get(index)?.engagement_after_mm?);
+            let at = |index: usize| TapeEntry::of(facts.ends.get(index)?.engagement_after_mm?);
             Round { first_engagement: at(0), second_engagement: at(1), ..round }
         }
         _ => round,
@@ -351,11 +360,6 @@ fn chosen_hole_names(job: &Job) -> [&str; 2] {
         .map(|end| plan.and_then(|plan| choice(plan, end)).map_or("", |hole| job.hole_name(end, hole)))
 }
 
-/// A computed length as it would be typed: whole nanometres, finer than any tape.
-fn millimetres(length: Length) -> Option<TapeEntry> {
-    TapeEntry::parse(&format!("{:.6}", length.to_mm()), Unit::Millimetres).ok()
-}
-
 /// What is recorded when the plan is fitted as it stands and the bar set as wanted.
 #[must_use]
 pub fn fitting(job: &Job, setups: &Setups, wanted: &Wanted) -> Round {
@@ -369,7 +373,7 @@ pub fn fitting(job: &Job, setups: &Setups, wanted: &Wanted) -> Round {
         .collect();
     Round {
         bar: (plan.bar.id != base.bar.id).then(|| plan.bar.id.clone()),
-        length: millimetres(wanted.length),
+        length: TapeEntry::of(wanted.length),
         wanted_mm: Some(wanted.length.to_mm()),
         moved,
         drag_link: if plan.drag_link == base.drag_link {

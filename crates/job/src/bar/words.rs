@@ -296,11 +296,6 @@ pub(crate) struct Set<'a> {
     pub(crate) covered: Option<bool>,
 }
 
-/// Whether a length says nothing at the everyday rounding.
-fn shows_nothing(w: Words, length: Length) -> bool {
-    print::rounds_to_nought(length, Style::everyday(w.unit()))
-}
-
 pub(crate) fn length_says(set: &Set<'_>) -> Phrase {
     let reaches = set.covered != Some(false);
     Phrase::of(|w| {
@@ -315,7 +310,7 @@ pub(crate) fn length_says(set: &Set<'_>) -> Phrase {
         }
         let longer = set.change > Length::ZERO;
         let by = w.distance(set.change);
-        if shows_nothing(w, set.change) {
+        if w.shows_nothing(set.change) {
             return "The length is right as it stands".to_owned();
         }
         if !reaches || set.verdict == Some(Verdict::CannotBeTurned) {
@@ -352,9 +347,10 @@ pub(crate) fn leaves_says(
     need: Option<&BracketNeed>,
 ) -> Phrase {
     Phrase::of(|w| {
-        let stands = match w.movement(off).as_str() {
-            "no movement" => "Centred here".to_owned(),
-            moved => format!("With the axle {moved} here"),
+        let stands = if w.shows_nothing(off) {
+            "Centred here".to_owned()
+        } else {
+            format!("With the axle {} here", w.sideways(off))
         };
         let over = format!(
             "{stands}, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
@@ -445,7 +441,7 @@ pub(crate) fn plan_says(moves: EyeMoves, holes: &[&str; 2]) -> Option<Phrase> {
                     let by = moves.at(end);
                     let up = Length::from_mm(by.z);
                     let mut ways = Vec::new();
-                    if !shows_nothing(w, up) {
+                    if !w.shows_nothing(up) {
                         ways.push(format!(
                             "{} {}",
                             w.distance(up),
@@ -453,11 +449,11 @@ pub(crate) fn plan_says(moves: EyeMoves, holes: &[&str; 2]) -> Option<Phrase> {
                         ));
                     }
                     let side = Length::from_mm(by.y);
-                    if !shows_nothing(w, side) {
+                    if !w.shows_nothing(side) {
                         ways.push(w.sideways(side));
                     }
                     let ahead = Length::from_mm(by.x);
-                    if !shows_nothing(w, ahead) {
+                    if !w.shows_nothing(ahead) {
                         let way = if ahead > Length::ZERO { "forward" } else { "back" };
                         ways.push(format!("{} {way}", w.distance(ahead)));
                     }
@@ -476,9 +472,10 @@ pub(crate) fn set_says(
     fault: Option<&ThreadFault>,
 ) -> Phrase {
     Phrase::of(|w| {
-        let place = match w.sideways(offset) {
-            centred if centred == "centred" => "The axle should be centred now".to_owned(),
-            place => format!("The axle should sit {place} now"),
+        let place = if w.shows_nothing(offset) {
+            "The axle should be centred now".to_owned()
+        } else {
+            format!("The axle should sit {} now", w.sideways(offset))
         };
         if let Some(fault) = fault {
             return format!("Set to {}. {} Do not drive it so.", w.fine(length), thread_fault(w, fault));
@@ -595,7 +592,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
             "Both ends have the same pitch and the same hand: turning the middle changes nothing. Check the hands.",
         ),
         Verdict::AsItIs if setting.kind == AdjusterKind::Fixed => Phrase::of(|w| {
-            if shows_nothing(w, leftover) {
+            if w.shows_nothing(leftover) {
                 "Its length is right as it is.".to_owned()
             } else {
                 format!(
@@ -670,9 +667,10 @@ pub(crate) fn thread_ends(set: Length, exact: Length, off: Length) -> Phrase {
     let missed = exact - set;
     Phrase::of(|w| {
         let (way, side) = if missed > Length::ZERO { ("longest", "longer") } else { ("shortest", "shorter") };
-        let leaves = match w.sideways(off) {
-            centred if centred == "centred" => String::new(),
-            place => format!(" The axle stands {place} then, near enough to be proved centred."),
+        let leaves = if w.shows_nothing(off) {
+            String::new()
+        } else {
+            format!(" The axle stands {} then, near enough to be proved centred.", w.sideways(off))
         };
         format!(
             "Its thread ends there: {} is the {way} it goes, {} {side} would centre it exactly.{leaves}",
@@ -762,7 +760,7 @@ pub(crate) fn bench_says(
     }
     let per_turn = setting.per_turn_mm.unwrap_or(Length::ZERO);
     says.push(Phrase::of(|w| {
-        if shows_nothing(w, against_old) {
+        if w.shows_nothing(against_old) {
             format!(
                 "Without a tape: side by side with the old bar, bolts push through both eyes of both. One turn more shows {}, and they do not go through.",
                 w.fine(per_turn)

@@ -922,9 +922,10 @@ pub(super) fn reference(usual: Moment, stands: Option<TorqueStands>) -> Phrase {
 /// where it stood on its wheels. A side is told only where both agree.
 pub(super) fn eye_off(stands: Length, droop: Option<[Length; 2]>, steered: bool) -> Phrase {
     Phrase::of(|w| {
-        let here = match w.movement(stands).as_str() {
-            "no movement" => "As it stands on its weight the eye meets its hole.".to_owned(),
-            moved => format!("Surest on its weight: there the axle has to come {moved} for its hole."),
+        let here = if w.shows_nothing(stands) {
+            "As it stands on its weight the eye meets its hole.".to_owned()
+        } else {
+            format!("Surest on its weight: there the axle has to come {} for its hole.", w.sideways(stands))
         };
         let there = droop.map_or_else(String::new, |[held, stood]| at_droop(w, held, stood));
         let helper = if steered { ", or a helper turns the steering wheel a little" } else { "" };
@@ -937,14 +938,14 @@ pub(super) fn eye_off(stands: Length, droop: Option<[Length; 2]>, steered: bool)
 /// What is sure of the axle's place at full droop, with the old bar out.
 fn at_droop(w: Words, held: Length, stood: Length) -> String {
     let (least, most) = if held.abs() <= stood.abs() { (held, stood) } else { (stood, held) };
-    let (near, far) = (w.movement(least), w.movement(most));
     let same_side = held.to_mm() * stood.to_mm() > 0.0;
-    match (near.as_str(), far.as_str()) {
-        ("no movement", "no movement") => " At full droop it meets its hole.".to_owned(),
-        ("no movement", far) => format!(" At full droop {far} at the most."),
-        (near, far) if near == far => format!(" At full droop {near}."),
-        (near, far) if same_side => format!(" At full droop between {near} and {far}."),
-        (near, far) => format!(
+    let (near, far) = (w.movement(least), w.movement(most));
+    match (w.shows_nothing(least), w.shows_nothing(most)) {
+        (true, true) => " At full droop it meets its hole.".to_owned(),
+        (true, false) => format!(" At full droop {far} at the most."),
+        _ if same_side && w.distance(least) == w.distance(most) => format!(" At full droop {near}."),
+        _ if same_side => format!(" At full droop between {near} and {far}."),
+        _ => format!(
             " At full droop nothing holds the axle: look first, it may have to come {near} or {far}, by where springs \
              and bushings leave it."
         ),

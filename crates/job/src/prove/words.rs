@@ -161,19 +161,21 @@ pub(super) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
         ProveVerdict::CanSettle => {
             format!("The work holds: centred within {}", w.distance(after.tolerance_mm))
         }
-        ProveVerdict::BackToBar => match w.sideways(after.offset_mm) {
-            rounded if rounded == "centred" => "Off by less than the tape shows".to_owned(),
-            sideways => format!("The axle sits {sideways}"),
-        },
+        ProveVerdict::BackToBar if w.shows_nothing(after.offset_mm) => {
+            "Off by less than the tape shows".to_owned()
+        }
+        ProveVerdict::BackToBar => format!("The axle sits {}", w.sideways(after.offset_mm)),
         _ => "No telling yet whether the work holds: read again".to_owned(),
     })
 }
 
 /// As near as the bar goes, though not proved to the tolerance.
 pub(super) fn as_near(after: &Centring) -> Phrase {
-    Phrase::of(|w| match w.sideways(after.offset_mm) {
-        rounded if rounded == "centred" => "As planned: centred as near as this bar goes".to_owned(),
-        sideways => format!("As planned: {sideways}, as near as this bar goes"),
+    Phrase::of(|w| {
+        if w.shows_nothing(after.offset_mm) {
+            return "As planned: centred as near as this bar goes".to_owned();
+        }
+        format!("As planned: {}, as near as this bar goes", w.sideways(after.offset_mm))
     })
 }
 
@@ -196,10 +198,10 @@ pub(super) fn says(
     }
     Phrase::of(|w| match verdict {
         ProveVerdict::CanSettle => format!("Proved: centred within {}", w.distance(after.tolerance_mm)),
-        ProveVerdict::BackToBar => match w.sideways(after.offset_mm) {
-            rounded if rounded == "centred" => "Still off by less than the tape shows".to_owned(),
-            sideways => format!("Still {sideways}"),
-        },
+        ProveVerdict::BackToBar if w.shows_nothing(after.offset_mm) => {
+            "Still off by less than the tape shows".to_owned()
+        }
+        ProveVerdict::BackToBar => format!("Still {}", w.sideways(after.offset_mm)),
         ProveVerdict::PlanNotFitted if y_link => "Centred, but the work is not done yet".to_owned(),
         ProveVerdict::PlanNotFitted => "Centred, but the chosen plan is not fitted yet".to_owned(),
         ProveVerdict::NotDecided => {

@@ -23,10 +23,32 @@ use derecho_core::sway::body_roll::{
 /// Steps that bring a bar's rate and the roll it is taken at together.
 const ROUNDS: usize = 24;
 
-/// One choice of bar and disconnect.
+/// What is done with the sway bar on the trail.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Choice {
+    /// The bar as it is, connected all the time.
+    AsItIs,
+    /// Its links unbolted and tied up.
+    TiedUp,
+    /// Disconnects with pins.
+    Pins,
+    /// A powered disconnect.
+    Powered,
+    /// A soft torsion bar, connected all the time.
+    SoftTorsionBar,
+    /// A bar of two rates.
+    TwoRate,
+    /// No bar.
+    NoBar,
+}
+
+/// One choice of bar and disconnect, worked out.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct ChoiceResult {
     /// What it is.
+    pub choice: Choice,
+    /// The same in words.
     pub name: String,
     /// Whether it is what is there now.
     pub here: bool,
@@ -287,8 +309,8 @@ fn working(base: &Base, bar: RollRate) -> Working {
     Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
 }
 
-struct Choice {
-    name: &'static str,
+struct Candidate {
+    choice: Choice,
     road: RollRate,
     /// Share of the bar that stays connected on the trail.
     share: f64,
@@ -298,71 +320,39 @@ struct Choice {
 
 fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
     let bar = on_axle.map_or(RollRate::ZERO, |bar| bar.rate);
-    let choice =
-        |name, road, share, needs: &str, kind| Choice { name, road, share, needs: words::plain(needs), kind };
+    let plain = |choice: Choice, road: RollRate, share: f64, kind: Option<SwayKind>| Candidate {
+        choice,
+        road,
+        share,
+        needs: words::needs(choice),
+        kind,
+    };
     let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > RollRate::ZERO);
     let (soft, soft_needs) = soft.map_or_else(
-        || {
-            let needs = "a splined bar of half the rate and its arms; type those that can be had to find one";
-            (usual::SOFT_SHARE, words::plain(needs))
-        },
+        || (usual::SOFT_SHARE, words::needs(Choice::SoftTorsionBar)),
         |(rate, needs)| (rate / bar, needs),
     );
     let two_rate = job.sway.soft_percent.map_or(usual::TWO_RATE_SHARE, |percent| percent / 100.0);
-    let all = [
-        choice(
-            "as it is, always connected",
-            bar,
-            1.0,
-            "nothing to do on the trail",
-            Some(SwayKind::OnePiece),
-        ),
-        choice(
-            "unbolted and tied up",
-            bar,
-            0.0,
-            "a wrench, free and slow; bolts get lost; level ground to reconnect",
-            None,
-        ),
-        choice(
-            "pins",
-            bar,
-            0.0,
-            "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the links",
-            None,
-        ),
-        choice(
-            "powered disconnect",
-            bar,
-            0.0,
-            "wiring, and a hand knob for the day the motor fails",
-            Some(SwayKind::Powered),
-        ),
-        Choice {
-            name: "soft torsion bar, always connected",
-            road: bar * soft,
-            share: soft,
-            needs: soft_needs,
-            kind: Some(SwayKind::Splined),
-        },
-        choice(
-            "two-rate bar",
-            bar,
-            two_rate,
-            "a lever or air cylinder; finds its place again by itself",
-            Some(SwayKind::TwoRate),
-        ),
-        choice(
-            "none",
-            RollRate::ZERO,
-            0.0,
-            "stiffer springs, or a driver who takes it slowly",
-            Some(SwayKind::None),
-        ),
+    let soft_bar = Candidate {
+        choice: Choice::SoftTorsionBar,
+        road: bar * soft,
+        share: soft,
+        needs: soft_needs,
+        kind: Some(SwayKind::Splined),
+    };
+    let with_a_bar = [
+        plain(Choice::AsItIs, bar, 1.0, Some(SwayKind::OnePiece)),
+        plain(Choice::TiedUp, bar, 0.0, None),
+        plain(Choice::Pins, bar, 0.0, None),
+        plain(Choice::Powered, bar, 0.0, Some(SwayKind::Powered)),
+        soft_bar,
+        plain(Choice::TwoRate, bar, two_rate, Some(SwayKind::TwoRate)),
     ];
-    all.into_iter()
-        .filter(|choice| bar > RollRate::ZERO || choice.name == "none")
-        .map(|choice| evaluate(job, base, choice, on_axle))
+    with_a_bar
+        .into_iter()
+        .filter(|_| bar > RollRate::ZERO)
+        .chain([plain(Choice::NoBar, RollRate::ZERO, 0.0, Some(SwayKind::None))])
+        .map(|candidate| evaluate(job, base, candidate, on_axle))
         .collect()
 }
 
@@ -419,7 +409,7 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angl
     Some((twist, what))
 }
 
-fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
+fn evaluate(job: &Job, base: &Base, choice: Candidate, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
     let [low, high] =
@@ -432,7 +422,8 @@ fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>)
     let between = low.zip(high).map(|(low, high)| [low, high]);
     let says = words::choice((road, between), degrees.zip(lift), &ended_by, &choice.needs);
     ChoiceResult {
-        name: choice.name.to_owned(),
+        choice: choice.choice,
+        name: words::choice_name(choice.choice).to_owned(),
         here: match (choice.kind, job.sway.kind) {
             // A splined bar that is in is the bar as it is.
             (Some(SwayKind::OnePiece), Some(SwayKind::Splined)) => true,
@@ -451,23 +442,14 @@ fn evaluate(job: &Job, base: &Base, choice: Choice, on_axle: Option<&BarOnAxle>)
 }
 
 fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
-    let find = |name: &str| vehicle.choices.iter().find(|choice| choice.name == name);
     let wanted = match job.rig.used_for {
-        Some(Use::Crawling) => "pins",
-        Some(Use::Trails | Use::Mixed) => "two-rate bar",
-        Some(Use::FastDesert | Use::RoadAndTowing | Use::LoadedTravel) | None => "as it is, always connected",
+        Some(Use::Crawling) => Choice::Pins,
+        Some(Use::Trails | Use::Mixed) => Choice::TwoRate,
+        Some(Use::FastDesert | Use::RoadAndTowing | Use::LoadedTravel) | None => Choice::AsItIs,
     };
-    let why = match job.rig.used_for {
-        Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
-        Some(Use::Trails) => "trails want twist without getting out",
-        Some(Use::Mixed) => "road and trail by turns want the bar firm on the one and soft on the other",
-        Some(Use::FastDesert) => "fast open ground wants the bar at work all the time",
-        Some(Use::RoadAndTowing) => "the road and towing want the least roll",
-        Some(Use::LoadedTravel) => "a load up high wants the least roll",
-        None => "nobody said what it is used for",
-    };
-    find(wanted)
+    let there = vehicle.choices.iter().find(|result| result.choice == wanted);
+    there
         .or_else(|| vehicle.choices.first())
-        .map(|choice| words::suggests(&choice.name, why, &choice.says))
+        .map(|result| words::suggests(result.choice, job.rig.used_for, &result.says))
         .unwrap_or_default()
 }

@@ -1,7 +1,9 @@
 //! Sentences of stage Sway, made of figures that are handed in; no figure is worked out here.
 
+use super::road_and_trail::Choice;
 use crate::assembly::weights::Weighed;
 use crate::cycle::words::place;
+use crate::document::Use;
 use crate::document::sway::{BoltWay, PanelFaces};
 use crate::sway::places::LinkWork;
 use crate::usual;
@@ -535,8 +537,48 @@ pub(super) fn choice(
 }
 
 /// The choice that is suggested.
-pub(super) fn suggests(name: &str, why: &str, says: &Phrase) -> Phrase {
+pub(super) fn suggests(choice: Choice, used_for: Option<Use>, says: &Phrase) -> Phrase {
+    let why = match used_for {
+        Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
+        Some(Use::Trails) => "trails want twist without getting out",
+        Some(Use::Mixed) => "road and trail by turns want the bar firm on the one and soft on the other",
+        Some(Use::FastDesert) => "fast open ground wants the bar at work all the time",
+        Some(Use::RoadAndTowing) => "the road and towing want the least roll",
+        Some(Use::LoadedTravel) => "a load up high wants the least roll",
+        None => "nobody said what it is used for",
+    };
+    let name = choice_name(choice);
     Phrase::of(|w| format!("For this use: {name}, because {why}. {}", says.in_unit(w.unit())))
+}
+
+/// What a choice is called.
+pub(super) const fn choice_name(choice: Choice) -> &'static str {
+    match choice {
+        Choice::AsItIs => "as it is, always connected",
+        Choice::TiedUp => "unbolted and tied up",
+        Choice::Pins => "pins",
+        Choice::Powered => "powered disconnect",
+        Choice::SoftTorsionBar => "soft torsion bar, always connected",
+        Choice::TwoRate => "two-rate bar",
+        Choice::NoBar => "none",
+    }
+}
+
+/// What a choice needs.
+pub(super) fn needs(choice: Choice) -> Phrase {
+    Phrase::plain(match choice {
+        Choice::AsItIs => "nothing to do on the trail",
+        Choice::TiedUp => "a wrench, free and slow; bolts get lost; level ground to reconnect",
+        Choice::Pins => {
+            "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the links"
+        }
+        Choice::Powered => "wiring, and a hand knob for the day the motor fails",
+        Choice::SoftTorsionBar => {
+            "a splined bar of half the rate and its arms; type those that can be had to find one"
+        }
+        Choice::TwoRate => "a lever or air cylinder; finds its place again by itself",
+        Choice::NoBar => "stiffer springs, or a driver who takes it slowly",
+    })
 }
 
 /// What a soft torsion bar needs, where one was found.

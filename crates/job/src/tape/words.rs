@@ -153,10 +153,10 @@ pub(super) fn says(kind: SheetKind, centring: &Centring, rig: &Rig) -> Phrase {
         .steering_side
         .map_or(String::new(), |steering| format!(", the {}", centring.side.seat_word(steering)));
     Phrase::of(|w| match centring.answer {
-        Answer::OffCentre => match w.sideways(centring.offset_mm) {
-            rounded if rounded == "centred" => format!("{} is off by less than the tape shows", what(kind)),
-            sideways => format!("{} sits {sideways}{seat}", what(kind)),
-        },
+        Answer::OffCentre if w.shows_nothing(centring.offset_mm) => {
+            format!("{} is off by less than the tape shows", what(kind))
+        }
+        Answer::OffCentre => format!("{} sits {}{seat}", what(kind), w.sideways(centring.offset_mm)),
         Answer::CannotTell => "Cannot be told from centred".to_owned(),
         Answer::WithinTolerance => format!("Centred within {}", w.distance(centring.tolerance_mm)),
     })

@@ -5,12 +5,13 @@ use axum::body::Bytes;
 use axum::extract::rejection::{JsonRejection, QueryRejection};
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
+use derecho_core::measure::TapeEntry;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
 use derecho_job::cycle::near::NearResult;
 use derecho_job::document::migrate;
-use derecho_job::results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, work};
+use derecho_job::results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, turned, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};
@@ -158,6 +159,55 @@ pub async fn compute_sway(
 )]
 pub async fn compute_work(State(state): State<AppState>, body: Bytes) -> Result<Written, Problem> {
     state.computed(move || Written::of(&work(&read_job(&body)?))).await
+}
+
+/// How many turns were counted.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Counted {
+    /// Turns of the sleeve or the adjusting end, + longer, at most a hundred either way.
+    turns: f64,
+}
+
+/// A length that turns come to.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Turned {
+    /// The bar, eye to eye, as it would be typed.
+    length: TapeEntry,
+}
+
+/// Most turns that are counted: more than any thread has.
+const MOST_TURNS: f64 = 100.0;
+
+/// Tells how long a document's bar gets by turns that were counted, and stores nothing.
+#[utoipa::path(
+    post, path = "/api/v1/compute/turned", tag = "compute", params(Counted),
+    request_body = Job,
+    responses(
+        (status = 200, description = "The length", body = Turned),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
+        (status = 422, description = "Bad fields, or a bar whose thread is not known", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compute_turned(
+    State(state): State<AppState>,
+    counted: Result<Query<Counted>, QueryRejection>,
+    body: Bytes,
+) -> Result<Json<Turned>, Problem> {
+    let Counted { turns } = query(counted)?;
+    let unprocessable = |code, says| Problem::new(StatusCode::UNPROCESSABLE_ENTITY, code, says);
+    if !turns.is_finite() || turns.abs() > MOST_TURNS {
+        let says = "That is more turns than any thread has. Count again, from where the bar stood.";
+        return Err(unprocessable("too_many_turns", says));
+    }
+    let told = move || {
+        let length = turned(&read_job(&body)?, turns).ok_or_else(|| {
+            let says = "How far a turn takes this bar is not known. Type its thread in stage Bar, or the length as it is set.";
+            unprocessable("thread_unknown", says)
+        })?;
+        Ok(Json(Turned { length }))
+    };
+    state.computed(told).await
 }
 
 /// What a device has kept since an older program.

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 import { setAdjuster } from "../job/edits";
 import { FigureField } from "../job/FigureField";
@@ -8,25 +8,25 @@ import { useJob } from "../job/useJob";
 type AdjusterForm = Schemas["AdjusterForm"];
 type EndForm = Schemas["ThreadedEndForm"];
 
-const KINDS = [
-  { value: "turnbuckle", label: "Turnbuckle" },
-  { value: "one_end", label: "One end" },
-  { value: "fixed", label: "Fixed" },
-] as const;
-const HANDS = [
-  { value: "right", label: "right-hand" },
-  { value: "left", label: "left-hand" },
-] as const;
-const SEATS = [
-  { value: "steel", label: "steel body" },
-  { value: "welded_adapter", label: "welded-in adapter" },
-  { value: "aluminium", label: "aluminium" },
-] as const;
-const STYLES = [
-  { value: "through_bolt", label: "through bolt" },
-  { value: "ball_stud", label: "ball stud" },
-  { value: "one_way_up", label: "through bolt, eye one way up" },
-] as const;
+const KINDS = optionsOf<Schemas["AdjusterKind"]>({
+  turnbuckle: "Turnbuckle",
+  one_end: "One end",
+  fixed: "Fixed",
+});
+const HANDS = optionsOf<Schemas["Hand"]>({
+  right: "right-hand",
+  left: "left-hand",
+});
+const SEATS = optionsOf<Schemas["ThreadSeat"]>({
+  steel: "steel body",
+  welded_adapter: "welded-in adapter",
+  aluminium: "aluminium",
+});
+const STYLES = optionsOf<Schemas["EndStyle"]>({
+  through_bolt: "through bolt",
+  ball_stud: "ball stud",
+  one_way_up: "through bolt, eye one way up",
+});
 
 /** The adjuster: kind, threads, made range. */
 export function AdjusterInputs() {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
@@ -10,18 +10,18 @@ import { useJob } from "../job/useJob";
 
 type Bar = Schemas["Bar"];
 
-const READ = [
-  { value: "as_it_stands", label: "as it stands now" },
-  { value: "before_the_lift", label: "before the lift" },
-] as const;
-const ENDS = [
-  { value: "frame", label: "frame end" },
-  { value: "axle", label: "axle end" },
-] as const;
-const ZEROS = [
-  { value: "gravity", label: "on gravity" },
-  { value: "floor_or_frame", label: "on floor or frame" },
-] as const;
+const READ = optionsOf<Schemas["BarRead"]>({
+  as_it_stands: "as it stands now",
+  before_the_lift: "before the lift",
+});
+const ENDS = optionsOf<Schemas["BarEnd"]>({
+  frame: "frame end",
+  axle: "axle end",
+});
+const ZEROS = optionsOf<Schemas["FinderZero"]>({
+  gravity: "on gravity",
+  floor_or_frame: "on floor or frame",
+});
 
 /** The bar as found: length, heights or angle, and what else matters. */
 export function BarInputs() {

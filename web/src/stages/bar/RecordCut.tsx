@@ -1,15 +1,15 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 import { addRound } from "../job/edits";
 import { useJob } from "../job/useJob";
 
-const FROM = [
-  { value: "shanks", label: "the shanks' tips" },
-  { value: "body", label: "the body's faces" },
-  { value: "both", label: "both" },
-] as const;
+const FROM = optionsOf<Schemas["CutFrom"]>({
+  shanks: "the shanks' tips",
+  body: "the body's faces",
+  both: "both",
+});
 
 /** Ends that were cut back, on record: the bar goes on from what is left of its thread. */
 export function RecordCut({ correction }: { correction: Schemas["Correction"] }) {

@@ -9,6 +9,7 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { addRound, mendRound } from "../job/edits";
 import { useJob } from "../job/useJob";
+import { CountedTurns } from "./CountedTurns";
 import { RecordCut } from "./RecordCut";
 
 type Correction = Schemas["Correction"];
@@ -19,11 +20,11 @@ export function SetIt({ correction }: { correction: Correction }) {
   if (correction.set) return <WasSet correction={correction} check={correction.set} />;
   // Too long right in: its ends come first, its length afterwards.
   if (correction.setting?.verdict === "cut_back") return <RecordCut correction={correction} />;
-  return <LengthSet round={correction.fitting} />;
+  return <LengthSet round={correction.fitting} turned={correction.setting?.per_turn_mm !== undefined} />;
 }
 
 /** A field that records a round once its length was typed. */
-export function LengthSet({ round: fitting }: { round: Round }) {
+export function LengthSet({ round: fitting, turned = false }: { round: Round; turned?: boolean }) {
   const { view, job, change } = useJob();
   const round = job.setups?.rounds?.length ?? 0;
   return (
@@ -42,6 +43,7 @@ export function LengthSet({ round: fitting }: { round: Round }) {
         hint="Enter keeps it. Undo takes it back."
         onCommit={(length) => length && change(addRound({ ...fitting, length }))}
       />
+      {turned && <CountedTurns fitting={fitting} />}
     </div>
   );
 }

@@ -1,7 +1,8 @@
 import { Printer } from "lucide-react";
+import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { type Section, Sections } from "../../ui/Sections";
@@ -18,10 +19,10 @@ import { Steps } from "./Steps";
 import { Tools } from "./Tools";
 import { openStep, useOpenStep, useWorked, type WorkResult } from "./useWorked";
 
-const STANDS = [
-  { value: "supported", label: "on stands" },
-  { value: "on_its_weight", label: "on its weight" },
-] as const;
+const STANDS = optionsOf<Schemas["Stands"]>({
+  supported: "on stands",
+  on_its_weight: "on its weight",
+});
 
 /** The work in order: steps, parts, fasteners, tools, what is made, what goes back. */
 export function BoltUpStage() {

@@ -2,7 +2,7 @@ import { Plus } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
@@ -15,21 +15,21 @@ import { useJob } from "../job/useJob";
 import { type FastenerForm, ownKey, setFastener, setWork } from "./edits";
 import type { FastenerLine, WorkResult } from "./useWorked";
 
-const SOURCES = [
-  { value: "parts_sheet", label: "part's sheet" },
-  { value: "vehicle_manual", label: "vehicle's manual" },
-  { value: "maker_told", label: "maker told it" },
-  { value: "from_memory", label: "from memory" },
-] as const;
+const SOURCES = optionsOf<Schemas["TorqueSource"]>({
+  parts_sheet: "part's sheet",
+  vehicle_manual: "vehicle's manual",
+  maker_told: "maker told it",
+  from_memory: "from memory",
+});
 
-const HEADS = [
-  { value: "forward", label: "forward" },
-  { value: "back", label: "back" },
-  { value: "inward", label: "inward" },
-  { value: "outward", label: "outward" },
-  { value: "up", label: "up" },
-  { value: "down", label: "down" },
-] as const;
+const HEADS = optionsOf<Schemas["HeadSide"]>({
+  forward: "forward",
+  back: "back",
+  inward: "inward",
+  outward: "outward",
+  up: "up",
+  down: "down",
+});
 
 const YES_NO = [
   { value: "yes", label: "yes" },

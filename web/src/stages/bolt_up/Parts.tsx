@@ -1,7 +1,8 @@
 import { Plus } from "lucide-react";
+import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
@@ -13,15 +14,15 @@ import { ownKey, setPart, setWork } from "./edits";
 import { UseKit } from "./UseKit";
 import type { WorkResult } from "./useWorked";
 
-const STATES = [
-  { value: "in_the_kit", label: "in the kit" },
-  { value: "reused", label: "reused" },
-  { value: "bought", label: "bought" },
-  { value: "made", label: "made" },
-  { value: "declined", label: "left out" },
-  { value: "missing", label: "missing" },
-  { value: "wrong", label: "wrong" },
-] as const;
+const STATES = optionsOf<Schemas["PartState"]>({
+  in_the_kit: "in the kit",
+  reused: "reused",
+  bought: "bought",
+  made: "made",
+  declined: "left out",
+  missing: "missing",
+  wrong: "wrong",
+});
 
 /** Whether everything is there and fits. */
 export function Parts({ worked }: { worked: WorkResult }) {

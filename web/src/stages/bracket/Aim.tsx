@@ -1,17 +1,17 @@
-import type { PlanResult } from "../../api/client";
+import type { PlanResult, Schemas } from "../../api/client";
 import { say } from "../../measure/format";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { setBracketing } from "../job/edits";
 import { useJob } from "../job/useJob";
 
-const TARGETS = [
-  { value: "level_driven", label: "level as driven" },
-  { value: "level_mid_travel", label: "level mid-travel" },
-  { value: "parallel_to_drag_link", label: "like the drag link" },
-] as const;
+const TARGETS = optionsOf<Schemas["Target"]>({
+  level_driven: "level as driven",
+  level_mid_travel: "level mid-travel",
+  parallel_to_drag_link: "like the drag link",
+});
 
 /** What the angle is aimed at, the exact move for it, and the hole at every other height. */
 export function Aim({ plan }: { plan: PlanResult }) {

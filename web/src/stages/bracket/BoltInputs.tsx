@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 import { setBracketing } from "../job/edits";
 import { FigureField } from "../job/FigureField";
@@ -7,30 +7,30 @@ import { useJob } from "../job/useJob";
 
 type Bolt = NonNullable<Schemas["Bracketing"]["bolt"]>;
 
-export const TREATMENTS = [
-  { value: "dry", label: "dry or plated" },
-  { value: "threadlocker", label: "threadlocker" },
-  { value: "oiled", label: "oiled" },
-  { value: "anti_seize", label: "anti-seize" },
-] as const;
-export const GRADES = [
-  { value: "unknown", label: "not marked" },
-  { value: "grade_5", label: "grade 5" },
-  { value: "grade_8", label: "grade 8" },
-  { value: "8.8", label: "8.8" },
-  { value: "10.9", label: "10.9" },
-  { value: "12.9", label: "12.9" },
-] as const;
-export const NUTS = [
-  { value: "plain", label: "plain" },
-  { value: "nylon_insert", label: "nylon insert" },
-  { value: "crushed", label: "crushed" },
-  { value: "flanged", label: "flanged" },
-  { value: "tab", label: "on a tab" },
-  { value: "captive", label: "captive" },
-  { value: "welded", label: "welded" },
-  { value: "castle", label: "castle" },
-] as const;
+export const TREATMENTS = optionsOf<Schemas["ThreadTreatment"]>({
+  dry: "dry or plated",
+  threadlocker: "threadlocker",
+  oiled: "oiled",
+  anti_seize: "anti-seize",
+});
+export const GRADES = optionsOf<Schemas["Grade"] | "unknown">({
+  unknown: "not marked",
+  grade_5: "grade 5",
+  grade_8: "grade 8",
+  "8.8": "8.8",
+  "10.9": "10.9",
+  "12.9": "12.9",
+});
+export const NUTS = optionsOf<Schemas["NutKind"]>({
+  plain: "plain",
+  nylon_insert: "nylon insert",
+  crushed: "crushed",
+  flanged: "flanged",
+  tab: "on a tab",
+  captive: "captive",
+  welded: "welded",
+  castle: "castle",
+});
 const LENGTHS = [
   ["hole", "Hole in the ears"],
   ["ear", "Thickness of one ear"],

@@ -2,16 +2,16 @@ import { Plus } from "lucide-react";
 import { useContext, useState } from "react";
 import type { Schemas, TapeEntry } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { TapeReading } from "../../ui/tapeReading";
 
 type BracketPart = Schemas["BracketPart"];
 
-const ENDS = [
-  { value: "axle", label: "on the axle, a riser" },
-  { value: "frame", label: "on the frame, a drop" },
-] as const;
+const ENDS = optionsOf<Schemas["BracketEnd"]>({
+  axle: "on the axle, a riser",
+  frame: "on the frame, a drop",
+});
 
 const FEWEST = 4;
 

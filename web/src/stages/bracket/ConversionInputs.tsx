@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Tick } from "../../ui/Tick";
 import { AngleField } from "../job/AngleField";
 import { setBracketing } from "../job/edits";
@@ -9,11 +9,11 @@ import { useJob } from "../job/useJob";
 type Conversion = Schemas["Conversion"];
 type PinionReading = Schemas["PinionReading"];
 
-const KINDS = [
-  { value: "one_end", label: "at one end" },
-  { value: "turnbuckle", label: "by a sleeve" },
-  { value: "fixed", label: "not at all" },
-] as const;
+const KINDS = optionsOf<Schemas["AdjusterKind"]>({
+  one_end: "at one end",
+  turnbuckle: "by a sleeve",
+  fixed: "not at all",
+});
 
 /** What a Y-link needs said: its legs' thread, the spacers, the pinion before and after at every height. */
 export function ConversionInputs() {

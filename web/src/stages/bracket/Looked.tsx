@@ -1,7 +1,7 @@
-import type { PlanOption, Unit } from "../../api/client";
+import type { PlanOption, Schemas, Unit } from "../../api/client";
 import { degrees, distance, fine, say, sideways } from "../../measure/format";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
@@ -9,10 +9,10 @@ import { choosePlan, setChosen } from "../job/edits";
 import { useJob } from "../job/useJob";
 import { useHeld, useLookedAt } from "./usePlanned";
 
-const AIMS = [
-  { value: "centred", label: "set to centre it" },
-  { value: "as_the_old_one", label: "as the old one" },
-] as const;
+const AIMS = optionsOf<Schemas["LengthAim"]>({
+  centred: "set to centre it",
+  as_the_old_one: "as the old one",
+});
 
 /** What an option does and loads, name and figure. */
 function figuresOf(option: PlanOption, units: Unit): [string, string][] {

@@ -15,7 +15,11 @@ const HINTS: Record<Kind, string> = {
   thread: "such as 1/2-20 or M14x2",
 };
 
-const TAKES: Partial<Record<Kind, string>> = { weight: "scales", torque: "wrench", angle: "finder" };
+const TAKES: Partial<Record<Kind, Schemas["InstrumentKind"]>> = {
+  weight: "scales",
+  torque: "wrench",
+  angle: "finder",
+};
 
 type FigureFieldProps = {
   kind: Kind;

@@ -3,8 +3,8 @@ import { useNavigate } from "react-router";
 import type { FieldError } from "../../api/client";
 import { Notice } from "../../ui/Notice";
 import { goToField } from "../../ui/reveal";
+import { stageOf } from "./stageForPointer";
 import { useJob } from "./useJob";
-import { stageOf } from "./whereabouts";
 
 /** A way to go to the field of a place in the document, in whatever stage it is. */
 export function useGoToField() {

@@ -1,15 +1,16 @@
+import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { useJob } from "../job/useJob";
 
-const AFTER = [
-  { value: "gone", label: "gone" },
-  { value: "better", label: "better" },
-  { value: "same", label: "the same" },
-  { value: "worse", label: "worse" },
-] as const;
+const AFTER = optionsOf<Schemas["ComplaintAfter"]>({
+  gone: "gone",
+  better: "better",
+  same: "the same",
+  worse: "worse",
+});
 
 /** What was complained about, asked again after the road test. */
 export function ComplaintsAgain() {

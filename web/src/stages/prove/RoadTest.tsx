@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TextField } from "../../ui/TextField";
 import { useJob } from "../job/useJob";
@@ -19,11 +19,11 @@ const LADDER = [
   ["trail", "Trail articulation"],
 ] as const satisfies readonly (readonly [RoadStep, string])[];
 
-const RESULTS = [
-  { value: "good", label: "good" },
-  { value: "noticed", label: "noticed" },
-  { value: "stopped", label: "stopped" },
-] as const;
+const RESULTS = optionsOf<Schemas["RoadResult"]>({
+  good: "good",
+  noticed: "noticed",
+  stopped: "stopped",
+});
 
 /** The road test, a rung at a time. */
 export function RoadTest() {

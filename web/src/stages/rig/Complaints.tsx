@@ -2,22 +2,23 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
+import { optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { useJob } from "../job/useJob";
 
-const ABOUT = [
-  { value: "off_centre", label: "off centre" },
-  { value: "side_stepping", label: "side-stepping" },
-  { value: "wander", label: "wander" },
-  { value: "wobble", label: "wobble" },
-  { value: "rocking", label: "rocking" },
-  { value: "rub", label: "tyre rub" },
-  { value: "clunk", label: "clunk" },
-  { value: "wheel_crooked", label: "wheel crooked" },
-  { value: "lifts_early", label: "wheel lifts early" },
-] as const satisfies readonly { value: Schemas["ComplaintAbout"]; label: string }[];
+const ABOUT = optionsOf<Schemas["ComplaintAbout"]>({
+  off_centre: "off centre",
+  side_stepping: "side-stepping",
+  wander: "wander",
+  wobble: "wobble",
+  rocking: "rocking",
+  rub: "tyre rub",
+  clunk: "clunk",
+  wheel_crooked: "wheel crooked",
+  lifts_early: "wheel lifts early",
+});
 
 /** What a complaint suggests to look at, in this job's figures. */
 function Advice({ complaint }: { complaint: number }) {

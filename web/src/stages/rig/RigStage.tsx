@@ -1,7 +1,7 @@
 import type { Job, Results, Schemas } from "../../api/client";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
 import { measure, plain, type Sign } from "../../ui/sign";
@@ -22,14 +22,14 @@ import { WhoHoldsWhat } from "./WhoHoldsWhat";
 
 type Rig = Schemas["Rig"];
 
-const USES = [
-  { value: "road_and_towing", label: "Road, towing" },
-  { value: "loaded_travel", label: "Loaded travel" },
-  { value: "mixed", label: "Road and trail" },
-  { value: "trails", label: "Trails" },
-  { value: "crawling", label: "Crawling" },
-  { value: "fast_desert", label: "Fast, open ground" },
-] as const;
+const USES = optionsOf<Schemas["Use"]>({
+  road_and_towing: "Road, towing",
+  loaded_travel: "Loaded travel",
+  mixed: "Road and trail",
+  trails: "Trails",
+  crawling: "Crawling",
+  fast_desert: "Fast, open ground",
+});
 
 /** Who holds what: the end, the sides, the heights, the use, the complaints. */
 export function RigStage() {

@@ -1,5 +1,5 @@
 import type { Job, Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TextField } from "../../ui/TextField";
 import { setRig } from "../job/edits";
 import { useJob } from "../job/useJob";
@@ -8,25 +8,25 @@ import { LocationPicture } from "./LocationPicture";
 
 type Rig = Schemas["Rig"];
 
-const ENDS = [
-  { value: "front", label: "Front axle" },
-  { value: "rear", label: "Rear axle" },
-] as const;
-const SIDES = [
-  { value: "left", label: "Left" },
-  { value: "right", label: "Right" },
-] as const;
-const LOCATIONS = [
-  { value: "leaf_springs", label: "Leaf springs" },
-  { value: "radius_arms", label: "Radius arms" },
-  { value: "three_arms", label: "Three arms" },
-  { value: "four_arms", label: "Four arms" },
-  { value: "y_link", label: "Y-shaped link" },
-] as const;
-const UNITS = [
-  { value: "in", label: "Inches" },
-  { value: "mm", label: "Millimetres" },
-] as const;
+const ENDS = optionsOf<Schemas["AxleEnd"]>({
+  front: "Front axle",
+  rear: "Rear axle",
+});
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "Left",
+  right: "Right",
+});
+const LOCATIONS = optionsOf<Schemas["AxleLocation"]>({
+  leaf_springs: "Leaf springs",
+  radius_arms: "Radius arms",
+  three_arms: "Three arms",
+  four_arms: "Four arms",
+  y_link: "Y-shaped link",
+});
+const UNITS = optionsOf<Schemas["Unit"]>({
+  in: "Inches",
+  mm: "Millimetres",
+});
 
 /** The end, the sides, what holds the axle, and the unit of the sheets. */
 export function WhoHoldsWhat() {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
@@ -12,17 +12,17 @@ import { useJob } from "../job/useJob";
 
 type Sway = Schemas["Sway"];
 
-const KINDS = [
-  { value: "one_piece", label: "one piece" },
-  { value: "splined", label: "splined, with arms" },
-  { value: "two_rate", label: "two rates" },
-  { value: "powered", label: "powered disconnect" },
-  { value: "none", label: "none" },
-] as const;
-const ON = [
-  { value: "body", label: "the body, links go down" },
-  { value: "axle", label: "the axle, links go up" },
-] as const;
+const KINDS = optionsOf<Schemas["SwayKind"]>({
+  one_piece: "one piece",
+  splined: "splined, with arms",
+  two_rate: "two rates",
+  powered: "powered disconnect",
+  none: "none",
+});
+const ON = optionsOf<Schemas["ObstacleOn"]>({
+  body: "the body, links go down",
+  axle: "the axle, links go up",
+});
 const ARMS = [
   { value: "forward", label: "forward" },
   { value: "back", label: "back" },

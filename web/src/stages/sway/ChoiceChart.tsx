@@ -18,7 +18,9 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
     ({ choice }) => choice.road_deg_per_g !== undefined && choice.trail_deg !== undefined,
   );
   const here =
-    shown.find(({ choice }) => choice.name === picked) ?? shown.find(({ choice }) => choice.here) ?? shown[0];
+    shown.find(({ choice }) => choice.choice === picked) ??
+    shown.find(({ choice }) => choice.here) ??
+    shown[0];
   const most = (pickFrom: (c: Vehicle["choices"][number]) => number | undefined) =>
     Math.max(1, ...placed.map(({ choice }) => pickFrom(choice) ?? 0)) * 1.15;
   const x = scaleLinear([0, most((c) => c.road_deg_per_g)], [SIZE.left, SIZE.width - SIZE.right]);
@@ -49,31 +51,31 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
           <Axes x={x} y={y} />
           {placed.map(({ choice, number }, index) => (
             <Point
-              key={choice.name}
+              key={choice.choice}
               at={[x(choice.road_deg_per_g ?? 0) + beside(index), y(choice.trail_deg ?? 0)]}
               number={number}
-              on={choice.name === here?.choice.name}
+              on={choice.choice === here?.choice.choice}
               there={choice.here}
             />
           ))}
         </svg>
         {placed.map(({ choice, number }, index) => (
           <button
-            key={choice.name}
+            key={choice.choice}
             type="button"
             aria-label={`${number}, ${choice.name}`}
-            aria-pressed={choice.name === here?.choice.name}
+            aria-pressed={choice.choice === here?.choice.choice}
             className="absolute h-11 w-11 -translate-x-1/2 -translate-y-1/2 cursor-pointer rounded-full"
             style={{
               left: `${((x(choice.road_deg_per_g ?? 0) + beside(index)) / SIZE.width) * 100}%`,
               top: `${(y(choice.trail_deg ?? 0) / SIZE.height) * 100}%`,
             }}
             data-point={choice.name}
-            onClick={() => pick(choice.name)}
+            onClick={() => pick(choice.choice)}
           />
         ))}
       </div>
-      <Choices shown={shown} here={here?.choice.name} onPick={pick} />
+      <Choices shown={shown} here={here?.choice.choice} onPick={pick} />
     </section>
   );
 }
@@ -176,15 +178,15 @@ function Choices({ shown, here, onPick }: ChoicesProps) {
   return (
     <ul data-choices>
       {shown.map(({ choice, number }) => {
-        const on = choice.name === here;
+        const on = choice.choice === here;
         return (
-          <li key={choice.name} className="border-line border-b last:border-b-0">
+          <li key={choice.choice} className="border-line border-b last:border-b-0">
             <button
               type="button"
               aria-pressed={on}
               className="grid min-h-11 w-full grid-cols-[26px_minmax(0,1fr)] gap-2 py-1.5 text-left leading-tight"
               data-choice={choice.name}
-              onClick={() => onPick(choice.name)}
+              onClick={() => onPick(choice.choice)}
             >
               <b>{number}</b>
               <span>

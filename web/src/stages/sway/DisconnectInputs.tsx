@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -22,18 +22,18 @@ const THREADS = [
   ["stud_thread", "Thread of the stud"],
   ["nut_thread", "Thread of the nut"],
 ] as const;
-const PLACES = [
-  { value: "arm_eye", label: "link's eye on the arm" },
-  { value: "far_end", label: "link's far end" },
-] as const;
-const WAYS = [
-  { value: "outward", label: "outward" },
-  { value: "inward", label: "inward" },
-  { value: "forward", label: "forward" },
-  { value: "back", label: "back" },
-  { value: "up", label: "up" },
-  { value: "down", label: "down" },
-] as const;
+const PLACES = optionsOf<Schemas["BoltPlace"]>({
+  arm_eye: "link's eye on the arm",
+  far_end: "link's far end",
+});
+const WAYS = optionsOf<Schemas["BoltWay"]>({
+  outward: "outward",
+  inward: "inward",
+  forward: "forward",
+  back: "back",
+  up: "up",
+  down: "down",
+});
 const BOLT = [
   ["length", "Length"],
   ["room", "Room in front, taped"],

@@ -1,8 +1,8 @@
-import type { Phrase, SwayLinks } from "../../api/client";
+import type { Phrase, Schemas, SwayLinks } from "../../api/client";
 import { type Round, useStance } from "../../elevation/stance";
 import { degrees, rollRate, say } from "../../measure/format";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
@@ -16,12 +16,12 @@ const ROUNDS = [
   { value: "cross", label: "cross-axled" },
 ] as const satisfies readonly { value: Round; label: string }[];
 
-const TARGETS = [
-  { value: "level_driven", label: "level as driven" },
-  { value: "level_mid_travel", label: "level mid-travel" },
-  { value: "own_angle", label: "an angle of your own" },
-  { value: "trailing_arm", label: "in line with the lower arms" },
-] as const;
+const TARGETS = optionsOf<Schemas["SwayTarget"]>({
+  level_driven: "level as driven",
+  level_mid_travel: "level mid-travel",
+  own_angle: "an angle of your own",
+  trailing_arm: "in line with the lower arms",
+});
 
 /** The lengths that answer each aim, the pose nearest to a straight line, and the bar where the stick stands. */
 export function Links({ links, fits }: { links: SwayLinks; fits: readonly Phrase[] }) {

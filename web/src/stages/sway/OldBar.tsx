@@ -1,6 +1,6 @@
-import type { SwayResult } from "../../api/client";
+import type { Schemas, SwayResult } from "../../api/client";
 import { fine, mass, say } from "../../measure/format";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
@@ -19,10 +19,10 @@ const KINDS = [
   { value: "splined", label: "splined, with arms" },
 ] as const;
 
-const SIDES = [
-  { value: "left", label: "left" },
-  { value: "right", label: "right" },
-] as const;
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "left",
+  right: "right",
+});
 
 /** The old bar beside the new one. */
 export function OldAndNew({ rows }: { rows: SwayResult["old_and_new"] }) {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { AngleField } from "../job/AngleField";
@@ -16,11 +16,11 @@ const SIZES = [
   ["rail_underside", "Underside of the rails above the floor"],
   ["rail_height", "Height of a rail"],
 ] as const;
-const FACES = [
-  { value: "forward", label: "forward, across the vehicle" },
-  { value: "outward", label: "outward, along it" },
-  { value: "up", label: "up, level" },
-] as const;
+const FACES = optionsOf<Schemas["PanelFaces"]>({
+  forward: "forward, across the vehicle",
+  outward: "outward, along it",
+  up: "up, level",
+});
 const AT = {
   forward: "Forward of the axle",
   outward: "Out from the middle",

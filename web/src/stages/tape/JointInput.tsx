@@ -1,16 +1,16 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { AngleField } from "../job/AngleField";
 import { useJob } from "../job/useJob";
 
 type JointForm = Schemas["JointForm"];
 
-const KINDS = [
-  { value: "rubber", label: "rubber" },
-  { value: "polyurethane", label: "poly" },
-  { value: "spherical", label: "spherical" },
-  { value: "spherical_high_misalignment", label: "high misalignment" },
-] as const;
+const KINDS = optionsOf<Schemas["JointKind"]>({
+  rubber: "rubber",
+  polyurethane: "poly",
+  spherical: "spherical",
+  spherical_high_misalignment: "high misalignment",
+});
 
 type JointInputProps = {
   label: string;

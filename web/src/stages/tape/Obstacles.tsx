@@ -2,7 +2,7 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { distance, withMarks } from "../../measure/format";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { rowKeys, withRow } from "../../ui/rows";
 import { useSettings } from "../../ui/settings";
@@ -15,14 +15,14 @@ import { PointInput } from "./PointInput";
 
 type ObstacleForm = Schemas["ObstacleForm"];
 
-const ON = [
-  { value: "body", label: "the body" },
-  { value: "axle", label: "the axle" },
-] as const;
-const SIDES = [
-  { value: "left", label: "left" },
-  { value: "right", label: "right" },
-] as const;
+const ON = optionsOf<Schemas["ObstacleOn"]>({
+  body: "the body",
+  axle: "the axle",
+});
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "left",
+  right: "right",
+});
 const ROOMS = [
   { value: "usual", mm: 12.7, of: "the usual" },
   { value: "own_bracket", mm: 6, of: "its own bracket" },

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 import { useJob } from "../job/useJob";
 
@@ -16,10 +16,10 @@ type PointInputProps = {
   onPut: (point: PointForm) => void;
 };
 
-const FROM = [
-  { value: "centreline", label: "the centreline" },
-  { value: "rail_outer_face", label: "the rail's outer face" },
-] as const;
+const FROM = optionsOf<Schemas["SidewaysFrom"]>({
+  centreline: "the centreline",
+  rail_outer_face: "the rail's outer face",
+});
 
 const FIELDS = [
   { field: "height", label: "height above the floor", signed: false },

@@ -1,7 +1,7 @@
 import { ArrowRight } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { setArm, setHardpoints } from "../job/edits";
@@ -41,10 +41,10 @@ const ARMS = {
   ],
 } satisfies Record<Location, readonly (readonly [ArmName, string])[]>;
 
-const SIDES = [
-  { value: "left", label: "left" },
-  { value: "right", label: "right" },
-] as const;
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "left",
+  right: "right",
+});
 
 /** Points of the links, for stage Cycle: each as it can be measured. */
 export function Points() {

@@ -1,7 +1,7 @@
 import { Trash2 } from "lucide-react";
 import type { Schemas, Sheet, SheetResult } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { drafts } from "../../ui/drafts";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
@@ -13,20 +13,20 @@ import { useJob } from "../job/useJob";
 import { MethodPicture } from "./MethodPicture";
 import { SpreadMarks } from "./SpreadMarks";
 
-const METHODS = [
-  { value: "frame_to_hub", label: "Frame to hub" },
-  { value: "frame_to_sidewall", label: "Frame to sidewall" },
-  { value: "body_to_sidewall", label: "Body to sidewall" },
-  { value: "own", label: "Another way" },
-] as const;
-const SENSES = [
-  { value: "outward", label: "that side sits further out" },
-  { value: "inward", label: "that side sits further in" },
-] as const;
-const UNITS = [
-  { value: "in", label: "inches" },
-  { value: "mm", label: "millimetres" },
-] as const;
+const METHODS = optionsOf<Schemas["Method"]>({
+  frame_to_hub: "Frame to hub",
+  frame_to_sidewall: "Frame to sidewall",
+  body_to_sidewall: "Body to sidewall",
+  own: "Another way",
+});
+const SENSES = optionsOf<Schemas["Sense"]>({
+  outward: "that side sits further out",
+  inward: "that side sits further in",
+});
+const UNITS = optionsOf<Schemas["Unit"]>({
+  in: "inches",
+  mm: "millimetres",
+});
 const LEAST_SLOTS = 4;
 
 type SheetFormProps = { sheet: Sheet; result: SheetResult | undefined; index: number };

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 import { AngleField } from "../job/AngleField";
 import { setHardpoints } from "../job/edits";
@@ -10,14 +10,14 @@ import { PointInput } from "./PointInput";
 
 type SteeringForm = Schemas["SteeringForm"];
 
-const SIDES = [
-  { value: "left", label: "left" },
-  { value: "right", label: "right" },
-] as const;
-const ENDS = [
-  { value: "knuckle", label: "a knuckle's arm" },
-  { value: "tie_rod", label: "the tie rod" },
-] as const;
+const SIDES = optionsOf<Schemas["Side"]>({
+  left: "left",
+  right: "right",
+});
+const ENDS = optionsOf<Schemas["DragLinkEnd"]>({
+  knuckle: "a knuckle's arm",
+  tie_rod: "the tie rod",
+});
 
 /** The drag link and the knuckle it turns. */
 export function SteeringInput() {
