@@ -21,7 +21,7 @@ pub enum Layout {
 }
 
 /// What is told as JSON.
-pub trait Told {
+pub trait ToJson {
     /// Its JSON text, UTF-8.
     ///
     /// # Errors
@@ -32,18 +32,18 @@ pub trait Told {
 /// Says of types with a serde form that they are told as JSON, where they are: each is made once.
 #[macro_export]
 #[doc(hidden)]
-macro_rules! told {
+macro_rules! to_json {
     ($($told:ty),* $(,)?) => {
-        $(impl $crate::json::Told for $told {
+        $(impl $crate::json::ToJson for $told {
             fn json(&self, layout: $crate::json::Layout) -> Result<Vec<u8>, serde_json::Error> {
                 $crate::json::bytes(self, layout)
             }
         })*
     };
 }
-pub use told;
+pub use to_json;
 
-/// The JSON text of a value, for [`told`] alone.
+/// The JSON text of a value, for [`to_json`] alone.
 pub fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_json::Error> {
     let mut bytes = Vec::with_capacity(64 * 1024);
     value.serialize(&mut Serializer::with_formatter(&mut bytes, Page::of(layout)))?;

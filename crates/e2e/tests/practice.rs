@@ -4,7 +4,7 @@
 
 use derecho_e2e::{DESK, Page, Shop, in_browser};
 use derecho_instruments::instrument::{Kind, Unit};
-use derecho_instruments::stand_in::StandIn;
+use derecho_instruments::simulator::StandIn;
 use serde_json::Value;
 use thirtyfour::error::WebDriverResult;
 use tokio::net::TcpListener;

@@ -6,8 +6,8 @@
 //!
 //! Not here: which field takes a reading, and what it is good for in a sheet.
 
+pub mod connection;
 pub mod instrument;
-pub mod sentence;
-pub mod shelf;
-pub mod stand_in;
-pub mod way;
+pub mod message;
+pub mod registry;
+pub mod simulator;

@@ -3,11 +3,11 @@
 
 use std::time::Duration;
 
+use derecho_instruments::connection::Way;
 use derecho_instruments::instrument::{Kind, Unit};
-use derecho_instruments::sentence::Sentence;
-use derecho_instruments::shelf::{OnShelf, Shelf, ShelfEvent, ShelfFault};
-use derecho_instruments::stand_in::StandIn;
-use derecho_instruments::way::Way;
+use derecho_instruments::message::Sentence;
+use derecho_instruments::registry::{OnShelf, Shelf, ShelfEvent, ShelfFault};
+use derecho_instruments::simulator::StandIn;
 use tokio::io::{AsyncReadExt as _, AsyncWriteExt as _};
 use tokio::net::TcpListener;
 use tokio::sync::broadcast::Receiver;

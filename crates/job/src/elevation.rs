@@ -6,7 +6,7 @@
 //! at the body's centre; a screen adds the axle's shift and takes the body down by the
 //! travel.
 
-use crate::usual::{self, Assumption};
+use crate::defaults::{self, Assumption};
 use crate::words;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -97,17 +97,17 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
             TapeEntry::length,
         )
     };
-    let bump = or(&rig.bump, usual::BUMP.to_mm(), "/rig/bump", "bump", false);
-    let droop = or(&rig.droop, usual::DROOP.to_mm(), "/rig/droop", "droop", false);
-    let track = or(&rig.track, usual::TRACK, "/rig/track", "track width", true);
+    let bump = or(&rig.bump, defaults::BUMP.to_mm(), "/rig/bump", "bump", false);
+    let droop = or(&rig.droop, defaults::DROOP.to_mm(), "/rig/droop", "droop", false);
+    let track = or(&rig.track, defaults::TRACK, "/rig/track", "track width", true);
     let tyre_diameter =
-        or(&rig.tyre_diameter, usual::TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
-    let tyre_width = or(&rig.tyre_width, usual::TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
-    let frame_width = or(&rig.frame_width, usual::FRAME_WIDTH, "/rig/frame_width", "frame width", true);
+        or(&rig.tyre_diameter, defaults::TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
+    let tyre_width = or(&rig.tyre_width, defaults::TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
+    let frame_width = or(&rig.frame_width, defaults::FRAME_WIDTH, "/rig/frame_width", "frame width", true);
 
     let axle_height = rig.axle_height.as_ref().map_or(tyre_diameter / 2.0, TapeEntry::length);
     let axle_eye_z =
-        bar.axle_eye_height.as_ref().map_or(axle_height + usual::AXLE_EYE_ABOVE, TapeEntry::length);
+        bar.axle_eye_height.as_ref().map_or(axle_height + defaults::AXLE_EYE_ABOVE, TapeEntry::length);
     let eyes = setups.map(|setups| {
         let found = &setups.base.view;
         let s = found.frame_eye_side().sign();
@@ -125,8 +125,8 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
     let taped = length_of(&job.sway.room.rail_underside)
         .map(|underside| underside - heights::read_at(job) + heights::driven_offset(rig));
     let frame_bottom = taped.unwrap_or_else(|| {
-        let over_eye =
-            eyes.map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + usual::RAIL_ABOVE_EYE);
+        let over_eye = eyes
+            .map_or(axle_height + Length::from_mm(230.0), |eyes| eyes.frame.z_mm + defaults::RAIL_ABOVE_EYE);
         over_eye.max(axle_height + Length::from_mm(120.0))
     });
     let elevation = Elevation {
@@ -136,8 +136,8 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
         axle_height_mm: axle_height,
         frame_width_mm: frame_width,
         frame_bottom_mm: frame_bottom,
-        rail_height_mm: length_of(&job.sway.room.rail_height).unwrap_or(usual::RAIL_HEIGHT),
-        rail_width_mm: Length::from_mm(usual::RAIL_WIDTH),
+        rail_height_mm: length_of(&job.sway.room.rail_height).unwrap_or(defaults::RAIL_HEIGHT),
+        rail_width_mm: Length::from_mm(defaults::RAIL_WIDTH),
         differential_side: rig.frame_eye_side.unwrap_or(Side::Left),
         eyes,
         planned_eyes: eyes.zip(setups).and_then(|(eyes, setups)| planned_eyes(eyes, setups)),

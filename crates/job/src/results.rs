@@ -16,10 +16,11 @@ use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, Brief, CycleResult};
+use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::json::told;
+use crate::json::to_json;
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Judged, Settling, settling};
 use crate::prove::{Found, ProveResult, ProveVerdict, prove};
@@ -27,7 +28,6 @@ use crate::setups::{NoBar, Resolved};
 use crate::strip::{StageResult, joined, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
-use crate::usual::Assumption;
 use crate::vehicle::{Offer, with_other_end};
 use derecho_core::measure::{Length, Phrase, TapeEntry, Unit};
 
@@ -301,7 +301,7 @@ pub struct Everything {
     pub drawn: Drawn,
 }
 
-told!(Results, Everything, CycleResult, NearResult, PlanResult, SwayResult, WorkResult, Drawn);
+to_json!(Results, Everything, CycleResult, NearResult, PlanResult, SwayResult, WorkResult, Drawn);
 
 /// Computes everything, the whole envelope included.
 #[must_use]

@@ -2,7 +2,7 @@
 
 use derecho_core::measure::{Length, Phrase, Unit};
 
-use crate::usual::{self, Assumption};
+use crate::defaults::{self, Assumption};
 
 pub(crate) fn nothing_measured() -> Phrase {
     Phrase::plain("Nothing measured yet")
@@ -22,20 +22,20 @@ pub(crate) fn assumed(name: &str, mm: f64) -> Phrase {
 #[must_use]
 pub(crate) fn empty_fields() -> Vec<Assumption> {
     let lengths: [(&str, Length); 6] = [
-        ("/rig/bump", usual::BUMP),
-        ("/rig/droop", usual::DROOP),
-        ("/rig/tolerance", usual::TOLERANCE),
-        ("/rig/usual_spread", usual::SPREAD),
-        ("/setups/found/bar/heights_good_to", usual::BOLT_HEIGHT_GOOD_TO),
-        ("/bracket/swing_limit", usual::SWING_LIMIT),
+        ("/rig/bump", defaults::BUMP),
+        ("/rig/droop", defaults::DROOP),
+        ("/rig/tolerance", defaults::TOLERANCE),
+        ("/rig/usual_spread", defaults::SPREAD),
+        ("/setups/found/bar/heights_good_to", defaults::BOLT_HEIGHT_GOOD_TO),
+        ("/bracket/swing_limit", defaults::SWING_LIMIT),
     ];
     let field =
         |pointer: &str, says: Phrase| Assumption { pointer: pointer.to_owned(), says, drawing_only: false };
-    let feature = field("/sheets/feature_uncertainty", Phrase::of(|w| w.fine(usual::OWN_FEATURE)));
-    let steep = field("/bracket/steep_from", Phrase::plain(&format!("{:.0}°", usual::STEEP_FROM_DEGREES)));
+    let feature = field("/sheets/feature_uncertainty", Phrase::of(|w| w.fine(defaults::OWN_FEATURE)));
+    let steep = field("/bracket/steep_from", Phrase::plain(&format!("{:.0}°", defaults::STEEP_FROM_DEGREES)));
     let finder = field(
         "/setups/found/bar/finder/good_to",
-        Phrase::plain(&format!("{:.1}°", usual::FINDER_GOOD_TO_DEGREES)),
+        Phrase::plain(&format!("{:.1}°", defaults::FINDER_GOOD_TO_DEGREES)),
     );
     let graduation = field(
         "/sheets/resolution",

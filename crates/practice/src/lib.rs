@@ -9,11 +9,11 @@
 //!
 //! Not here: advice. It comes from the job crate, by the same calls that answer a screen.
 
-pub mod hands;
+mod ground_truth;
 pub mod lessons;
 pub mod session;
+pub mod technician;
 pub mod trial;
-mod truth;
 pub mod vehicle;
 
-pub use truth::Truth;
+pub use ground_truth::Truth;

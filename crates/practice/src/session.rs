@@ -6,8 +6,8 @@ use derecho_job::document::Method;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::hands::{Hands, feature};
 use crate::lessons::{Lesson, Planted};
+use crate::technician::{Hands, feature};
 use crate::trial::CENTRED;
 use crate::vehicle::{Stance, Vehicle};
 
@@ -289,7 +289,7 @@ impl Session {
                 } else if self.vehicle.unsettled {
                     self.mistake(Mistake::ReadUnsettled);
                 }
-                let feature = feature(method).unwrap_or(crate::truth::Feature::Hub);
+                let feature = feature(method).unwrap_or(crate::ground_truth::Feature::Hub);
                 let length = self.vehicle.read(feature, side, NOISE);
                 self.shows(act, length)
             }

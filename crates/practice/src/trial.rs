@@ -17,8 +17,8 @@ use derecho_job::{Job, solve};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::hands::{Hands, can_be_told, feature};
-use crate::truth::Feature;
+use crate::ground_truth::Feature;
+use crate::technician::{Hands, can_be_told, feature};
 use crate::vehicle::Vehicle;
 
 /// What careful hands read further, where an answer cannot be told or is worse than the tolerance.

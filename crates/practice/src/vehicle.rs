@@ -6,7 +6,7 @@ use derecho_core::measure::{Length, Side, Unit};
 use derecho_core::pose::point::{AxlePoint, BodyPoint};
 use derecho_core::pose::solver::Link;
 
-use crate::truth::{Feature, Obstacle, Truth};
+use crate::ground_truth::{Feature, Obstacle, Truth};
 
 /// How it stands.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -468,7 +468,7 @@ mod tests {
             let mut vehicle = plain(rise, reach);
             vehicle.truth.bar = vehicle.length_for(mm(off));
             prop_assert!((vehicle.true_offset().to_mm() - off).abs() < 1e-6);
-            let mut job = crate::hands::Hands::Careful.rig(&mut vehicle);
+            let mut job = crate::technician::Hands::Careful.rig(&mut vehicle);
             let exact = |length: Length| {
                 Some(TapeEntry::parse(&format!("{:.4} mm", length.to_mm()), Unit::Millimetres).unwrap())
             };

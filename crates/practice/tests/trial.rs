@@ -3,7 +3,7 @@
 
 use derecho_core::measure::Unit;
 use derecho_practice::Truth;
-use derecho_practice::hands::Hands;
+use derecho_practice::technician::Hands;
 use derecho_practice::trial::{Reading, Settings, trial};
 use derecho_practice::vehicle::Vehicle;
 use serde_json::Value;

@@ -12,9 +12,9 @@ use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::document::schema::job_schema;
 use derecho_job::document::schema_table::job_fields;
-use derecho_job::json::{Layout, Told};
+use derecho_job::json::{Layout, ToJson};
 use derecho_job::{Job, everything};
-use derecho_practice::hands::Hands;
+use derecho_practice::technician::Hands;
 use derecho_practice::trial::Reading;
 use derecho_store::safekeeping::{self, restore};
 use derecho_store::{DATABASE_FILE, Prepared, Store};
@@ -394,7 +394,7 @@ fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
     print(&serde_json::to_string_pretty(value).map_err(Failure::could_not)?)
 }
 
-fn print_told(told: &dyn Told) -> Result<(), Failure> {
+fn print_told(told: &dyn ToJson) -> Result<(), Failure> {
     print(&String::from_utf8_lossy(&told.json(Layout::Indented).map_err(Failure::could_not)?))
 }
 

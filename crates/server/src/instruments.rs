@@ -5,10 +5,10 @@ use std::net::SocketAddr;
 use std::time::Duration;
 
 use clap::Subcommand;
+use derecho_instruments::connection::Way;
 use derecho_instruments::instrument::{Kind, Unit};
-use derecho_instruments::shelf::{Shelf, ShelfEvent};
-use derecho_instruments::stand_in::StandIn;
-use derecho_instruments::way::Way;
+use derecho_instruments::registry::{Shelf, ShelfEvent};
+use derecho_instruments::simulator::StandIn;
 use tokio::net::TcpListener;
 
 /// How long instruments have to say what they are: they do so every ten seconds.

@@ -1,6 +1,6 @@
 //! JSON that the job's own writer made, as fields of an answer.
 
-use derecho_job::json::{Layout, Told};
+use derecho_job::json::{Layout, ToJson};
 use serde::ser::Error as _;
 use serde::{Serialize as _, Serializer};
 use serde_json::value::RawValue;
@@ -9,7 +9,7 @@ use serde_json::value::RawValue;
 ///
 /// # Errors
 /// Where it has no JSON form.
-pub fn as_typed<S: Serializer>(document: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
+pub fn as_typed<S: Serializer>(document: &impl ToJson, serializer: S) -> Result<S::Ok, S::Error> {
     within(document, Layout::Exact, serializer)
 }
 
@@ -17,11 +17,11 @@ pub fn as_typed<S: Serializer>(document: &impl Told, serializer: S) -> Result<S:
 ///
 /// # Errors
 /// Where it has no JSON form.
-pub fn rounded<S: Serializer>(result: &impl Told, serializer: S) -> Result<S::Ok, S::Error> {
+pub fn rounded<S: Serializer>(result: &impl ToJson, serializer: S) -> Result<S::Ok, S::Error> {
     within(result, Layout::Rounded, serializer)
 }
 
-fn within<S: Serializer>(told: &dyn Told, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
+fn within<S: Serializer>(told: &dyn ToJson, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
     let bytes = told.json(layout).map_err(S::Error::custom)?;
     let text: &RawValue = serde_json::from_slice(&bytes).map_err(S::Error::custom)?;
     text.serialize(serializer)

@@ -4,7 +4,7 @@
 use std::time::Duration;
 
 use derecho_instruments::instrument::{Kind, Unit};
-use derecho_instruments::stand_in::StandIn;
+use derecho_instruments::simulator::StandIn;
 use derecho_server::serve::{Settings, launch_with_listener};
 use reqwest::{Client, Response, StatusCode};
 use serde_json::{Value, json};

@@ -3,7 +3,7 @@ import { Send } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useSession } from "../stages/job/session";
-import { unsent } from "../stages/job/shelf";
+import { unsent } from "../stages/job/offlineStore";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 

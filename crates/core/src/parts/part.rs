@@ -59,6 +59,26 @@ pub enum Attachment {
     WeldOn,
 }
 
+impl Attachment {
+    /// How it is held, in words.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::BoltOn => "bolted",
+            Self::WeldOn => "welded",
+        }
+    }
+
+    /// Whether it is drawn up with bolts; else an arc is struck for it.
+    #[must_use]
+    pub const fn is_bolted(self) -> bool {
+        match self {
+            Self::BoltOn => true,
+            Self::WeldOn => false,
+        }
+    }
+}
+
 /// A bracket.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -310,7 +330,7 @@ impl Part {
             }
             Self::Bracket(bracket) => {
                 let end = if bracket.end == BracketEnd::Axle { "axle" } else { "frame" };
-                let held = if bracket.attachment == Attachment::BoltOn { "bolted" } else { "welded" };
+                let held = bracket.attachment.word();
                 let holes: Vec<String> = bracket.holes.iter().map(|hole| typed(&hole.up)).collect();
                 format!("{end}, {held}, holes {}", holes.join(", "))
             }

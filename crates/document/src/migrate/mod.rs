@@ -5,12 +5,12 @@ mod from_version_3;
 
 use serde_json::{Map, Value, json};
 
-use crate::json::{Layout, Told as _, told};
+use crate::json::{Layout, ToJson as _, to_json};
 use crate::schema::job_schema;
 use crate::schema_validate::figure_faults;
 use crate::{DOCUMENT_VERSION, Job};
 
-told!(Job);
+to_json!(Job);
 
 /// Reads a job of today's form from JSON. Everything that becomes a job comes through here: reading is a good part
 /// of the program, and each other source of JSON would make it once more.

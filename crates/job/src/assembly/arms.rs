@@ -1,7 +1,7 @@
 //! Arms, legs and springs as links.
 
 use crate::bar::words::likely_cause;
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 
 use super::reader::{PointWanted, Read, Reader};
@@ -39,7 +39,7 @@ impl Reader<'_> {
         if location == AxleLocation::ThreeArms && upper.is_none() {
             self.assume("/hardpoints/upper_arm_side", words::upper_arm_on_the_left());
         }
-        let mut arms = Arms { bush_spacing: Length::from_mm(usual::BUSH_SPACING), ..Arms::default() };
+        let mut arms = Arms { bush_spacing: Length::from_mm(defaults::BUSH_SPACING), ..Arms::default() };
         for place in layout.places() {
             self.arm(layout, place, &mut arms);
         }
@@ -107,7 +107,7 @@ impl Reader<'_> {
         }
         // A link is as long as its ends are apart where they were read: the axle stood off to one side then.
         let apart = body.as_read().distance(self.as_it_stood(axle.at));
-        if apart < usual::COINCIDENT {
+        if apart < defaults::COINCIDENT {
             self.fault(
                 pointer.clone(),
                 "coincident_eyes",
@@ -132,7 +132,7 @@ impl Reader<'_> {
                 joint_of(&joint(|arm| &arm.body_joint), BoltAxis::Sideways, along),
                 joint_of(&joint(|arm| &arm.axle_joint), BoltAxis::Sideways, along),
             ],
-            radius: diameter.unwrap_or(Length::from_mm(usual::ARM_DIAMETER)) / 2.0,
+            radius: diameter.unwrap_or(Length::from_mm(defaults::ARM_DIAMETER)) / 2.0,
             bend: None,
         });
         arms.names.push(name);
@@ -164,7 +164,7 @@ impl Reader<'_> {
         if !body.fore_aft_open {
             let apart = across.length();
             let good_to =
-                (usual::ARM_LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
+                (defaults::ARM_LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
             if (apart - length).abs() > 2.0 * good_to {
                 let cause = likely_cause(length, across, axle.at, good_to, self.sizes.rail);
                 self.warnings.push(words::unlike(name, length, apart, cause));
@@ -183,12 +183,12 @@ impl Reader<'_> {
             let pad = DVec3::new(0.0, side.sign() * (self.sizes.rail + 30.0), self.sizes.axle_height);
             // A spring lies about level as it stands.
             let stands = crate::document::heights::driven_offset(&self.job.rig).to_mm();
-            let eye = pad + DVec3::new(front_half.to_mm() * usual::SPRING_AS_LINK, 0.0, -stands);
+            let eye = pad + DVec3::new(front_half.to_mm() * defaults::SPRING_AS_LINK, 0.0, -stands);
             let name = format!("{} spring's front half", side.word());
             arms.links.push(Link {
                 body: BodyPoint::at(eye),
                 axle: AxlePoint::at(pad),
-                made: front_half * usual::SPRING_AS_LINK,
+                made: front_half * defaults::SPRING_AS_LINK,
                 stiffness: None,
             });
             // The spring is no rod with joints: it bends, and nothing of it is watched.

@@ -1,6 +1,6 @@
 //! The track bar's eyes in space, and the other setup: a length, or holes tried out.
 
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 
 use super::arms::joint_of;
@@ -31,7 +31,7 @@ impl Reader<'_> {
         let s = found.frame_eye_side().sign();
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
-            let usual = Length::from_mm(self.sizes.axle_height) + usual::AXLE_EYE_ABOVE;
+            let usual = Length::from_mm(self.sizes.axle_height) + defaults::AXLE_EYE_ABOVE;
             self.assume("/setups/found/bar/axle_eye_height", words::axle_eye(usual));
             usual
         });
@@ -85,7 +85,7 @@ impl BarBody {
         let length = length_of(&job.setups.found.bar.length).unwrap_or(Length::from_mm(800.0));
         Self {
             joints: [body.frame_joint.clone(), body.axle_joint.clone()],
-            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(usual::BAR_DIAMETER)) / 2.0,
+            radius: length_of(&body.diameter).unwrap_or(Length::from_mm(defaults::BAR_DIAMETER)) / 2.0,
             bend: body.bend.as_ref().map(|bend| Bend {
                 along: (bend.from_frame_eye.length() / length).clamp(0.05, 0.95),
                 offset: bend.offset.length(),

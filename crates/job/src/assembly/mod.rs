@@ -6,24 +6,24 @@
 mod arms;
 mod bar;
 mod frame;
+mod obstacles;
 mod reader;
-mod things;
 pub mod weights;
 pub(crate) mod words;
 
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 
 pub(crate) use self::bar::BarBody;
 pub use self::frame::Missing;
 use self::frame::{Fitted, SharedSetup};
 use self::reader::Reader;
+use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::heights;
 use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
-use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
@@ -70,7 +70,7 @@ pub struct Planned {
 #[must_use]
 pub fn past_the_stops(job: &Job, setups: Option<&Setups>) -> Option<Assembly> {
     let (droop, bump) = crate::document::heights::travel(&job.rig);
-    let further = |travel: Length| TapeEntry::of(travel + usual::PAST_THE_STOPS);
+    let further = |travel: Length| TapeEntry::of(travel + defaults::PAST_THE_STOPS);
     let rig = Rig { droop: further(droop), bump: further(bump), ..job.rig.clone() };
     assemble(&Job { rig, ..job.clone() }, setups).ok()
 }
@@ -151,9 +151,9 @@ impl ReadJob {
             return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
         let rig = &job.rig;
-        let tyre = length_of(&rig.tyre_diameter).map_or(usual::TYRE_DIAMETER, Length::to_mm);
+        let tyre = length_of(&rig.tyre_diameter).map_or(defaults::TYRE_DIAMETER, Length::to_mm);
         let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
-        let half_track = length_of(&rig.track).map_or(usual::TRACK, Length::to_mm) / 2.0;
+        let half_track = length_of(&rig.track).map_or(defaults::TRACK, Length::to_mm) / 2.0;
         let mut reader = Reader {
             job,
             read_at: if job.hardpoints.height.is_empty() {
@@ -162,7 +162,7 @@ impl ReadJob {
                 heights::offset_of(rig, &job.hardpoints.height)
             },
             sizes: Sizes {
-                rail: length_of(&rig.frame_width).map_or(super::usual::FRAME_WIDTH, Length::to_mm) / 2.0,
+                rail: length_of(&rig.frame_width).map_or(super::defaults::FRAME_WIDTH, Length::to_mm) / 2.0,
                 axle_height,
                 leads: if rig.end == Some(AxleEnd::Rear) { 1.0 } else { -1.0 },
             },

@@ -5,10 +5,10 @@ use derecho_core::pose::template::Sizes;
 use glam::DVec3;
 
 use super::words;
+use crate::defaults::{self, Assumption};
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::hardpoints::{PointForm, SidewaysFrom};
-use crate::usual::{self, Assumption};
 
 /// Gathers faults, assumptions and warnings while points are read.
 pub(super) struct Reader<'a> {
@@ -92,7 +92,7 @@ impl Reader<'_> {
         if any {
             self.assume(&ask.pointer, words::point(&ask.name, &assumed));
         }
-        let good_to = pick(|form| &form.good_to).map_or(usual::PLUMBED, TapeEntry::length).to_mm();
+        let good_to = pick(|form| &form.good_to).map_or(defaults::PLUMBED, TapeEntry::length).to_mm();
         let read_above = if ask.body && height.is_some() { self.read_at.to_mm() } else { 0.0 };
         Read { at, good_to, read_above, assumed: any, fore_aft_open: fore_aft.is_none() }
     }

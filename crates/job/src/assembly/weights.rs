@@ -2,11 +2,11 @@
 //! mark of it.
 
 use super::words;
+use crate::defaults;
+use crate::defaults::Assumption;
 use crate::document::heights;
 use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
-use crate::usual;
-use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{
     Force, Length, Phrase, RollRate, RollRateEntry, SpringRate, SpringRateEntry, TapeEntry, WeightEntry,
@@ -66,7 +66,7 @@ fn corners(left: &Option<WeightEntry>, right: &Option<WeightEntry>) -> Option<(F
 /// Weight on this axle: its corners, or the axle as weighed, or the usual.
 #[must_use]
 pub fn axle_weight(job: &Job) -> Force {
-    measured_weight(&job.vehicle).unwrap_or(usual::AXLE_WEIGHT)
+    measured_weight(&job.vehicle).unwrap_or(defaults::AXLE_WEIGHT)
 }
 
 fn measured_weight(form: &Vehicle) -> Option<Force> {
@@ -78,22 +78,22 @@ fn measured_weight(form: &Vehicle) -> Option<Force> {
 /// Weight of the axle itself.
 #[must_use]
 pub fn unsprung_weight(job: &Job) -> Force {
-    weight_of(&job.vehicle.unsprung_weight).unwrap_or(usual::UNSPRUNG_WEIGHT)
+    weight_of(&job.vehicle.unsprung_weight).unwrap_or(defaults::UNSPRUNG_WEIGHT)
 }
 
 /// Centre of gravity above the ground.
 #[must_use]
 pub fn centre_of_gravity(job: &Job, hub: Length) -> Length {
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
-    length_of(&job.vehicle.centre_of_gravity).unwrap_or(hub + usual::GRAVITY_ABOVE_HUB + lift)
+    length_of(&job.vehicle.centre_of_gravity).unwrap_or(hub + defaults::GRAVITY_ABOVE_HUB + lift)
 }
 
 /// What the height of the centre of gravity is good to.
 #[must_use]
 pub fn gravity_good_to(job: &Job) -> Length {
     let usual = match job.vehicle.centre_of_gravity {
-        Some(_) => usual::MEASURED_GRAVITY_GOOD_TO,
-        None => usual::GRAVITY_GOOD_TO,
+        Some(_) => defaults::MEASURED_GRAVITY_GOOD_TO,
+        None => defaults::GRAVITY_GOOD_TO,
     };
     length_of(&job.vehicle.centre_of_gravity_good_to).map_or(usual, Length::abs)
 }
@@ -104,15 +104,15 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
     let form = &job.vehicle;
     let mut assumed = Vec::new();
     if measured_weight(form).is_none() {
-        assumed.push(assumption("axle_weight", words::axle_weight(usual::AXLE_WEIGHT)));
+        assumed.push(assumption("axle_weight", words::axle_weight(defaults::AXLE_WEIGHT)));
     }
     if form.unsprung_weight.is_none() {
-        assumed.push(assumption("unsprung_weight", words::unsprung_weight(usual::UNSPRUNG_WEIGHT)));
+        assumed.push(assumption("unsprung_weight", words::unsprung_weight(defaults::UNSPRUNG_WEIGHT)));
     }
     if form.centre_of_gravity.is_none() {
         assumed.push(assumption(
             "centre_of_gravity",
-            words::gravity(usual::GRAVITY_ABOVE_HUB, gravity_good_to(job)),
+            words::gravity(defaults::GRAVITY_ABOVE_HUB, gravity_good_to(job)),
         ));
     }
     assumed
@@ -131,8 +131,8 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
         entry.as_ref().map_or_else(
             || {
-                assumed.push(assumption(field, words::springs(usual::SPRING, where_)));
-                usual::SPRING
+                assumed.push(assumption(field, words::springs(defaults::SPRING, where_)));
+                defaults::SPRING
             },
             SpringRateEntry::rate,
         )
@@ -145,7 +145,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
             usual
         })
     };
-    let share = usual::SPRING_SPACING_SHARE;
+    let share = defaults::SPRING_SPACING_SHARE;
     let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, track * share);
     let other_track =
         length("other_track", "the other axle's track, as this one's,", &form.other_track, track);
@@ -164,22 +164,22 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
     let roof = weight_of(&form.roof_load).unwrap_or(Force::ZERO);
     let roof_height = if roof > Force::ZERO {
-        length("roof_height", "the roof load at", &form.roof_height, usual::ROOF)
+        length("roof_height", "the roof load at", &form.roof_height, defaults::ROOF)
     } else {
-        usual::ROOF
+        defaults::ROOF
     };
     let other = corners(&form.other_left_corner, &form.other_right_corner)
         .map(|(left, right)| left + right)
         .or_else(|| weight_of(&form.other_weight));
     if other.is_none() {
-        assumed.push(assumption("other_weight", words::other_weight(usual::OTHER_AXLE_WEIGHT)));
+        assumed.push(assumption("other_weight", words::other_weight(defaults::OTHER_AXLE_WEIGHT)));
     }
     if form.other_bar.is_none() {
         assumed.push(assumption("other_bar", words::no_other_bar()));
     }
     Weighed {
         axle: axle_weight(job),
-        other: other.unwrap_or(usual::OTHER_AXLE_WEIGHT),
+        other: other.unwrap_or(defaults::OTHER_AXLE_WEIGHT),
         unsprung: unsprung_weight(job),
         leans_left: corners(&form.left_corner, &form.right_corner).map(|(left, right)| left - right),
         wheelbase: length_of(&form.wheelbase),

@@ -4,7 +4,7 @@ use derecho_core::measure::physical::{spring_rate, weight};
 use derecho_core::measure::{Force, Length, Phrase, SpringRate};
 use derecho_core::pose::mechanism::{Mechanism, Watched};
 
-use crate::usual;
+use crate::defaults;
 
 /// The two parts a gap lies between, the moving one first.
 pub(crate) fn pair(mechanism: &Mechanism, what: Watched) -> (String, String) {
@@ -71,7 +71,7 @@ pub(super) fn unlike(name: &str, length: f64, apart: f64, cause: &str) -> Phrase
 
 pub(super) fn bush_spacing() -> Phrase {
     Phrase::of(|w| {
-        format!("bushes of a radius arm {} apart", w.distance(Length::from_mm(usual::BUSH_SPACING)))
+        format!("bushes of a radius arm {} apart", w.distance(Length::from_mm(defaults::BUSH_SPACING)))
     })
 }
 

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::words;
+use crate::defaults;
 use crate::document::{Job, length_of};
-use crate::usual;
 
 /// Both eyes' places against the bar's length.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -28,16 +28,16 @@ pub(super) fn eye_check(job: &Job, found: &FrontView) -> Option<EyeCheck> {
     let bar = &job.setups.found.bar;
     let plumbed = length_of(&bar.frame_eye_from_centre)? + length_of(&bar.axle_eye_from_centre)?;
     let difference = found.reach() - plumbed;
-    let too_much = difference.abs() > usual::PLUMBED * 2.0;
+    let too_much = difference.abs() > defaults::PLUMBED * 2.0;
     let s = found.frame_eye_side().sign();
-    let rail = length_of(&job.rig.frame_width).map_or(usual::FRAME_WIDTH, Length::to_mm) / 2.0;
+    let rail = length_of(&job.rig.frame_width).map_or(defaults::FRAME_WIDTH, Length::to_mm) / 2.0;
     let across = glam::DVec3::new(found.fore_aft().to_mm(), plumbed.to_mm() * s, found.rise().to_mm());
     let axle_y = length_of(&bar.axle_eye_from_centre).unwrap_or(Length::ZERO).to_mm() * -s;
     let cause = words::likely_cause(
         found.length().to_mm(),
         across,
         glam::DVec3::new(0.0, axle_y, 0.0),
-        usual::PLUMBED.to_mm() * 2.0_f64.sqrt(),
+        defaults::PLUMBED.to_mm() * 2.0_f64.sqrt(),
         rail,
     );
     let says = words::eyes_say(found.reach(), plumbed, too_much.then_some(cause));

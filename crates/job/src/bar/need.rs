@@ -6,8 +6,8 @@ use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::defaults;
 use crate::document::{ComplaintAbout, Job, length_of};
-use crate::usual;
 
 /// Whether a bracket is wanted.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -65,10 +65,10 @@ pub struct BracketNeed {
 pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFacts {
     let form = &job.bracket;
     let steep_from =
-        form.steep_from.as_ref().map_or(Angle::from_degrees(usual::STEEP_FROM_DEGREES), AngleEntry::angle);
-    let swing_limit = length_of(&form.swing_limit).unwrap_or(usual::SWING_LIMIT);
+        form.steep_from.as_ref().map_or(Angle::from_degrees(defaults::STEEP_FROM_DEGREES), AngleEntry::angle);
+    let swing_limit = length_of(&form.swing_limit).unwrap_or(defaults::SWING_LIMIT);
     let (angle, swing) = (view.angle().abs(), view.swing(droop, bump).peak_to_peak_mm);
-    let tilted = angle.to_degrees() >= usual::LEVEL_ENOUGH_DEGREES;
+    let tilted = angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES;
     let reasons: Vec<NeedReason> = [
         (angle >= steep_from, NeedReason::Steep),
         (swing > swing_limit && tilted, NeedReason::Swings),

@@ -12,10 +12,10 @@ use utoipa::ToSchema;
 use super::further::Further;
 use super::uncertainty::narrowed;
 use super::words;
+use crate::defaults;
 use crate::document::{Job, Sheet};
 use crate::setups::Resolved;
 use crate::tape::{self, SheetResult};
-use crate::usual;
 
 /// What one further reading is worth.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -75,7 +75,7 @@ fn offset_good_to(sheet: &Sheet, centring: &Centring, counts: [usize; 2], featur
 pub fn next_reading(job: &Job, resolved: &Resolved, draws: usize) -> Option<NextReading> {
     let (sheet, _, centring) = basis(job, resolved)?;
     let mut candidates = vec![Further::RepeatLeft, Further::RepeatRight];
-    if tape::feature_uncertainty(sheet) > usual::HUB_FEATURE {
+    if tape::feature_uncertainty(sheet) > defaults::HUB_FEATURE {
         candidates.push(Further::BetterFeature);
     }
     let by_heights = resolved.setups().is_some_and(|setups| setups.known.rise.source == RiseSource::Heights);

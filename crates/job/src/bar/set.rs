@@ -6,9 +6,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::words;
+use crate::defaults;
 use crate::document::Round;
 use crate::setups::{BarState, Setups, Wanted};
-use crate::usual;
 
 /// A bar set on the bench before it is hung.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -106,7 +106,8 @@ pub(super) fn set_check(setups: &Setups, made: &Round) -> SetCheck {
     let fitted = &setups.fitted;
     let length = fitted.view.length();
     let wanted = setups.wanted.as_ref().map_or(setups.plan.view.length(), |wanted| wanted.length);
-    let moved = made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted).abs() > usual::AS_WANTED);
+    let moved =
+        made.wanted_mm.is_some_and(|then| (Length::from_mm(then) - wanted).abs() > defaults::AS_WANTED);
     let faults = fitted.bar.thread_faults();
     SetCheck {
         length_mm: length,

@@ -1,7 +1,7 @@
 //! How sure the bar's figures are: every raw reading drawn once per draw within what it is
 //! good to, and the exact formulas worked out again.
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -153,7 +153,8 @@ impl<'a> Raw<'a> {
             let graduation = tape::graduation(form);
             Some((result, form.sense, [counted(&form.left), counted(&form.right)], graduation))
         });
-        let good_to = length_of(&job.setups.found.bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
+        let good_to =
+            length_of(&job.setups.found.bar.heights_good_to).unwrap_or(defaults::BOLT_HEIGHT_GOOD_TO);
         let by_heights = setups.known.rise.source == RiseSource::Heights;
         let (droop, bump) = heights::travel(&job.rig);
         let driven = -heights::driven_offset(&job.rig);
@@ -175,8 +176,8 @@ impl<'a> Raw<'a> {
             feature: centring.map_or(Length::ZERO, |(centring, ..)| centring.feature_uncertainty_mm),
             better: sheet
                 .and_then(|id| job.sheets.iter().find(|sheet| sheet.id == *id))
-                .map_or(usual::HUB_FEATURE, tape::better_feature),
-            length_deviation: usual::BAR_LENGTH_GOOD_TO / 2.0,
+                .map_or(defaults::HUB_FEATURE, tape::better_feature),
+            length_deviation: defaults::BAR_LENGTH_GOOD_TO / 2.0,
             centring,
             droop: droop + driven,
             bump: bump - driven,
@@ -195,7 +196,7 @@ impl<'a> Raw<'a> {
             // The mean of two is good to a root of two less.
             Further::HeightsAgain => self.height_deviation = self.height_deviation / 2.0_f64.sqrt(),
             Further::Finder => {
-                let angle = Angle::from_degrees(usual::FINDER_GOOD_TO_DEGREES / 2.0);
+                let angle = Angle::from_degrees(defaults::FINDER_GOOD_TO_DEGREES / 2.0);
                 self.height_deviation = Length::ZERO;
                 self.finder_deviation = self.base.reach() * angle.to_radians();
             }

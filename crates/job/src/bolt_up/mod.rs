@@ -34,10 +34,10 @@ use self::situation::{Situation, drill_size};
 use self::tasks::{Task, What, tasks};
 pub use self::tools::ToolLine;
 use crate::bar::{BarResult, can_be_followed};
+use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::document::{Job, length_of};
 use crate::setups::{Resolved, Setups};
-use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict};
 
 /// How far a step is.
@@ -398,7 +398,7 @@ fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Optio
         |sample: &&derecho_core::bar::sweep::Sample| ((sample.travel_mm - driven).to_mm().abs() * 1e3) as i64;
     let stands = bar.sweep.iter().min_by_key(near)?;
     let (droop, _) = crate::document::heights::travel(&job.rig);
-    let hangs = bar.sweep.first().filter(|sample| (sample.travel_mm + droop).abs() < usual::AS_WANTED);
+    let hangs = bar.sweep.first().filter(|sample| (sample.travel_mm + droop).abs() < defaults::AS_WANTED);
     // Where the new bar has the axle in a pose, less where the axle is, + to the left.
     let off = |sample: &derecho_core::bar::sweep::Sample, axle: Length| {
         let travel = sample.travel_mm - driven;
@@ -595,7 +595,7 @@ fn mock_up(job: &Job) -> Phrase {
     let corners = &job.bolt_up.corners_before;
     let apart = |name, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
         let apart = (length_of(left)? - length_of(right)?).abs();
-        (apart > usual::HEIGHT_CHANGED).then(|| words::corners_apart(name, apart))
+        (apart > defaults::HEIGHT_CHANGED).then(|| words::corners_apart(name, apart))
     };
     let apart = [
         apart("front", &corners.left_front, &corners.right_front),
@@ -630,7 +630,7 @@ pub fn corners(job: &Job) -> Option<(Phrase, bool)> {
     }
     let moved: Vec<Phrase> = read
         .into_iter()
-        .filter(|(_, change)| change.abs() > usual::HEIGHT_CHANGED)
+        .filter(|(_, change)| change.abs() > defaults::HEIGHT_CHANGED)
         .map(|(name, change)| words::corner_moved(name, change))
         .collect();
     let otherwise = !moved.is_empty();

@@ -7,16 +7,16 @@ use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::stack::NutKind;
 use derecho_core::measure::Length;
 use derecho_core::measure::centring::Answer;
-use derecho_core::parts::{Attachment, BarPart, BracketEnd, BracketPart};
+use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
 
+use crate::defaults;
 use crate::document::sway::SwayKind;
 use crate::document::work::DrillForm;
 use crate::document::{AxleLocation, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
 use crate::setups::{Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
-use crate::usual;
 
 /// An eye further than this from where it was found sits in another place, mm.
 const MOVED: f64 = 1e-6;
@@ -53,7 +53,7 @@ pub(super) struct EndWork {
 impl EndWork {
     /// Whether a bracket is bolted on for it.
     pub(super) fn bolts_on(&self) -> bool {
-        self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::BoltOn)
+        self.bracket.as_ref().is_some_and(|part| part.attachment.is_bolted())
     }
 
     /// What comes off before its bracket goes on; None where that is nothing.
@@ -66,7 +66,7 @@ impl EndWork {
 
     /// Whether a bracket is welded on for it.
     pub(super) fn welds_on(&self) -> bool {
-        self.bracket.as_ref().is_some_and(|part| part.attachment == Attachment::WeldOn)
+        self.bracket.as_ref().is_some_and(|part| !part.attachment.is_bolted())
     }
 }
 
@@ -264,7 +264,7 @@ fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
 /// change the plan.
 fn as_wanted(job: &Job, length: Length) -> Length {
     let wanted = job.setups.rounds.last().and_then(|round| round.wanted_mm).map(Length::from_mm);
-    wanted.filter(|wanted| (*wanted - length).abs() <= usual::AS_WANTED).unwrap_or(length)
+    wanted.filter(|wanted| (*wanted - length).abs() <= defaults::AS_WANTED).unwrap_or(length)
 }
 
 fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
@@ -275,7 +275,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     // A bar built to its gap is made, and hung, as it was reckoned.
     let made_to_length = target.bar.made_to_length || setups.known.built;
     let fixed = kind == Some(AdjusterKind::Fixed) && !made_to_length;
-    let length = (made_to_length || (!fixed && (hangs.is_some() || change > usual::AS_WANTED)))
+    let length = (made_to_length || (!fixed && (hangs.is_some() || change > defaults::AS_WANTED)))
         .then(|| as_wanted(job, target.view.length()));
     let moved = !target.moves.since(found.moves).is_none() || target.in_place != found.in_place;
     if hangs.is_none() && length.is_none() && !moved {
@@ -295,7 +295,7 @@ fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
     let kind = sway.plan.kind?;
     let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
     let (then, now) = (length_of(&sway.found.link), length_of(&sway.plan.link));
-    let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > usual::AS_WANTED));
+    let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > defaults::AS_WANTED));
     let place = |form: &Sway| form.place_of(&form.hole);
     let hole = (place(&sway.found) != place(&sway.plan)).then(|| sway.plan.arm()).flatten();
     let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);

@@ -1,7 +1,7 @@
 //! What a plan loads: frame and axle bracket, roll centre against the centre of gravity,
 //! jacking. Estimates for comparison.
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -85,21 +85,21 @@ pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket:
     let (job, hub) = (on.job, on.axle_height);
     let weight = axle_weight(job);
     let load = bar_load(weight, factor(job), view.length(), view.reach());
-    let eye = on.axle_eye.map_or(hub.to_mm() + usual::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
+    let eye = on.axle_eye.map_or(hub.to_mm() + defaults::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
     // An eye level with the tube still stands off its root by about an eye's radius.
     let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
     // Above the tube or below it: the bracket's root is on the side where the eye is.
     let off_tube =
-        |eye: f64| Length::from_mm(((eye - hub.to_mm()).abs() - usual::AXLE_TUBE_RADIUS).max(25.0));
+        |eye: f64| Length::from_mm(((eye - hub.to_mm()).abs() - defaults::AXLE_TUBE_RADIUS).max(25.0));
     let (axle_now, axle) = (off_tube(eye), off_tube(eye + moves.axle.z));
-    let frame_now = lever(usual::RAIL_ABOVE_EYE.to_mm());
-    let frame = lever(usual::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
+    let frame_now = lever(defaults::RAIL_ABOVE_EYE.to_mm());
+    let frame = lever(defaults::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
     let (axle_moment, frame_moment) = (root_moment(load, axle), root_moment(load, frame));
     let moved = match bracket.end {
         BracketEnd::Axle => axle_moment,
         BracketEnd::Frame => frame_moment,
     };
-    let turn = (weight - unsprung_weight(job)).max(Force::ZERO) * usual::TURN;
+    let turn = (weight - unsprung_weight(job)).max(Force::ZERO) * defaults::TURN;
     let on_each =
         bracket.attachment_spacing.as_ref().map(|spacing| attachment_force(moved, spacing.length()));
     let lift = jacking(on.side, turn, view.rise(), view.reach());

@@ -1,7 +1,7 @@
 //! Fit before welding: does the bar reach both ways, do joint and spacers fill the ears, are
 //! the brackets parallel. And a Y-link conversion checked as a plan.
 
-use crate::usual;
+use crate::defaults;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 use super::option::OptionResult;
@@ -67,8 +67,8 @@ fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
     Some(match braced(lever, below) {
         Some(with) => {
             let verdict = match with.brace_share {
-                share if share <= usual::BRACE_CARRIES => FitVerdict::Good,
-                share if share <= 2.0 * usual::BRACE_CARRIES => FitVerdict::Open,
+                share if share <= defaults::BRACE_CARRIES => FitVerdict::Good,
+                share if share <= 2.0 * defaults::BRACE_CARRIES => FitVerdict::Open,
                 _ => FitVerdict::Bad,
             };
             let at_the_brace = root_moment(load, lever - below);
@@ -86,7 +86,7 @@ pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
-    let verdict = if over.abs() <= usual::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
+    let verdict = if over.abs() <= defaults::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check("joint and spacers between the ears", verdict, words::ears(filled, ear, verdict)))
 }
 
@@ -94,7 +94,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
     let (frame, axle) = (angle(&job.bracket.frame_bracket_angle)?, angle(&job.bracket.axle_bracket_angle)?);
     let apart = frame - axle;
-    let good = apart.abs().to_degrees() <= usual::PARALLEL_DEGREES;
+    let good = apart.abs().to_degrees() <= defaults::PARALLEL_DEGREES;
     Some(check(
         "the two brackets are parallel",
         if good { FitVerdict::Good } else { FitVerdict::Bad },
@@ -152,9 +152,9 @@ fn square(sheets: &[SheetResult]) -> FitCheck {
         return check(name, FitVerdict::Open, words::take_squareness());
     };
     let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
-    let verdict = if yaw + sure <= usual::SQUARE_DEGREES {
+    let verdict = if yaw + sure <= defaults::SQUARE_DEGREES {
         FitVerdict::Good
-    } else if yaw > sure && yaw > usual::SQUARE_DEGREES {
+    } else if yaw > sure && yaw > defaults::SQUARE_DEGREES {
         FitVerdict::Bad
     } else {
         FitVerdict::Open
@@ -211,7 +211,7 @@ pub(super) fn pinion_turns(
 fn pinion(height: &HeightResult, turned: Option<Angle>) -> FitCheck {
     let verdict = match turned {
         None => FitVerdict::Open,
-        Some(turned) if turned.abs().to_degrees() <= usual::PINION_DEGREES => FitVerdict::Good,
+        Some(turned) if turned.abs().to_degrees() <= defaults::PINION_DEGREES => FitVerdict::Good,
         Some(_) => FitVerdict::Bad,
     };
     check(&format!("pinion at {}", height.name), verdict, words::pinion(turned, verdict, height.driven))

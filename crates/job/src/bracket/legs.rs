@@ -5,9 +5,9 @@ use utoipa::ToSchema;
 
 use super::words;
 use crate::assembly::assemble;
+use crate::defaults;
 use crate::document::{AxleLocation, Job};
 use crate::tape::SheetResult;
-use crate::usual;
 use derecho_core::bar::adjuster::{
     Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting, sleeve,
 };
@@ -49,7 +49,7 @@ pub(super) fn legs(job: &Job, sheets: &[SheetResult], turned: Option<Angle>) -> 
     let sideways = off
         .and_then(|off| set(job, -off, Angle::ZERO))
         .map(|legs| LegSetting { says: words::legs_sideways(off.unwrap_or(Length::ZERO)), legs });
-    let turned = turned.filter(|turned| turned.abs().to_degrees() > usual::PINION_DEGREES);
+    let turned = turned.filter(|turned| turned.abs().to_degrees() > defaults::PINION_DEGREES);
     let pinion = turned
         .and_then(|turned| set(job, Length::ZERO, super::fit::nose_down(job, -turned)))
         .map(|legs| LegSetting { says: words::legs_pinion(turned.unwrap_or(Angle::ZERO)), legs });

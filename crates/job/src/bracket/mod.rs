@@ -33,12 +33,12 @@ use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
+use crate::defaults::Assumption;
 use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, BracketId, Job};
 use crate::setups::moves::{EyeMoves, brackets, shown_name};
 use crate::setups::{NoBar, Resolved, Setup};
-use crate::usual::Assumption;
 use crate::verdict::{FitCheck, FitVerdict};
 
 /// Everything stage Bracket answers.

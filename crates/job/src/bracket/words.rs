@@ -20,9 +20,9 @@ use super::option::{OptionResult, Picked};
 use crate::bar::need::BracketNeed;
 use crate::bar::words::{at_least, turns_say};
 use crate::cycle::words as cycle_words;
+use crate::defaults;
 use crate::document::bracketing::Target;
 use crate::setups::BarState;
-use crate::usual;
 use crate::verdict::FitVerdict;
 
 pub(super) fn nothing_yet() -> Phrase {
@@ -407,14 +407,14 @@ pub(super) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
     let told = format!("{yaw:.2}° ± {sure:.2}°");
     let side = if found.yaw_deg >= Angle::ZERO { "left" } else { "right" };
     Phrase::plain(&match verdict {
-        FitVerdict::Good => format!("{told}, within {:.2}°.", usual::SQUARE_DEGREES),
+        FitVerdict::Good => format!("{told}, within {:.2}°.", defaults::SQUARE_DEGREES),
         FitVerdict::Bad => format!(
             "It points {told} to the {side}; up to {:.2}° is square. A lower arm is longer than the other, or a bracket sits out of place.",
-            usual::SQUARE_DEGREES
+            defaults::SQUARE_DEGREES
         ),
         FitVerdict::Open => format!(
             "{told}: not sure enough to say that it is within {:.2}°. Take the wheelbase again, more often.",
-            usual::SQUARE_DEGREES
+            defaults::SQUARE_DEGREES
         ),
     })
 }
@@ -467,7 +467,7 @@ pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -
     Phrase::plain(&if turned.abs().to_degrees() < LEAST_TOLD_DEGREES {
         "As before the conversion.".to_owned()
     } else {
-        let taken = format!("up to {:.0}° is taken", usual::PINION_DEGREES);
+        let taken = format!("up to {:.0}° is taken", defaults::PINION_DEGREES);
         let cure = if verdict == FitVerdict::Bad && driven { ": turn both legs as told" } else { "" };
         format!(
             "Its nose points {} further {way} than before the conversion; {taken}{cure}.",

@@ -255,7 +255,7 @@ pub(crate) fn brief_free(obstacles: usize) -> Phrase {
 /// Half an inch past the stops: what ends the travel there, or nothing.
 pub(crate) fn past_stops(ends: Option<&Phrase>, obstacles: usize) -> Phrase {
     Phrase::of(|w| {
-        let past = w.distance(crate::usual::PAST_THE_STOPS);
+        let past = w.distance(crate::defaults::PAST_THE_STOPS);
         match ends {
             None if obstacles == 0 => {
                 format!("{past} past its stops joints and lengths still do; clearance is not checked.")

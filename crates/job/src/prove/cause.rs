@@ -4,9 +4,9 @@ use derecho_core::measure::Length;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::defaults;
 use crate::document::Sheet;
 use crate::tape::{Refusal, SheetResult, stance};
-use crate::usual;
 
 /// Why the movement differs from the prediction.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -45,7 +45,7 @@ pub(super) struct Moved {
 #[must_use]
 pub(super) fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
     let change = stance(after)? - stance(before?)?;
-    (change.abs() > usual::HEIGHT_CHANGED).then_some(change)
+    (change.abs() > defaults::HEIGHT_CHANGED).then_some(change)
 }
 
 /// Looks for it.

@@ -7,9 +7,9 @@ use derecho_core::measure::conformity::weighed;
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::{Length, TapeEntry};
 
+use crate::defaults;
 use crate::document::{Job, Round, length_of};
 use crate::setups::{Setup, Setups};
-use crate::usual;
 
 /// Standard uncertainty of a movement that was predicted from one setup to another, from what the set length, the
 /// heights and the bolts are good to:
@@ -28,8 +28,8 @@ pub(super) fn uncertainty(
     let changed = earlier.bar.id != fitted.bar.id || rounds.iter().any(|(_, round)| round.length.is_some());
     let of_length = match (changed, counted, per_turn) {
         (false, ..) => Length::ZERO,
-        (true, true, Some(per_turn)) => per_turn * usual::TURNS_GOOD_TO,
-        _ => in_quadrature(&[usual::BAR_LENGTH_GOOD_TO / 2.0; 2]),
+        (true, true, Some(per_turn)) => per_turn * defaults::TURNS_GOOD_TO,
+        _ => in_quadrature(&[defaults::BAR_LENGTH_GOOD_TO / 2.0; 2]),
     };
     // v is good to U; half of it is one standard uncertainty.
     let by_height = of_a_height(before, after) * (setups.known.rise.uncertainty_mm.to_mm() / 2.0);
@@ -50,7 +50,7 @@ fn advance(adjuster: &Adjuster, length: Length) -> Option<Length> {
 fn as_counted(round: &Round) -> bool {
     let set = round.length.as_ref().map(TapeEntry::length);
     set.zip(round.wanted_mm)
-        .is_none_or(|(set, wanted)| (set - Length::from_mm(wanted)).abs() <= usual::AS_WANTED)
+        .is_none_or(|(set, wanted)| (set - Length::from_mm(wanted)).abs() <= defaults::AS_WANTED)
 }
 
 /// What two sets of measurements tell of where the axle stands now.

@@ -19,12 +19,12 @@ use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
 use super::{ProveResult, same_feature, told, words};
 use crate::bolt_up::{Progressed, temporary};
+use crate::defaults;
 use crate::document::check::LONGEST_NAME;
 use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
 use crate::document::sway::PinForm;
 use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
 use crate::setups::Resolved;
-use crate::usual;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// A look that this job asks for.
@@ -274,7 +274,7 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
     let looked = &job.proof.looked_at;
     let bar = looked.bar_angle.as_ref().zip(resolved.setups()).map(|(read, setups)| {
         let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
-        let good = (read - wanted).abs().to_degrees() <= usual::ANGLE_AS_PREDICTED_DEGREES;
+        let good = (read - wanted).abs().to_degrees() <= defaults::ANGLE_AS_PREDICTED_DEGREES;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
         check("bar's angle", verdict, words::angle_compared(read, wanted, good))
     });
@@ -285,7 +285,7 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
     let links = [("left sway link", &looked.left_link, half), ("right sway link", &looked.right_link, -half)];
     let links = links.into_iter().filter_map(|(name, read, more)| {
         let (read, wanted) = (length_of(read)?, planned? + more);
-        let good = (read - wanted).abs() <= usual::LINK_AS_PREDICTED;
+        let good = (read - wanted).abs() <= defaults::LINK_AS_PREDICTED;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
         Some(check(name, verdict, words::link_compared(read, wanted, good)))
     });

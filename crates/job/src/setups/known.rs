@@ -1,9 +1,9 @@
 //! What the bar's geometry needs, gathered from the document once: the bar as found at the
 //! driven height, or what keeps it from being known.
 
+use crate::defaults;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Bar, BarRead, Job, heights, length_of};
-use crate::usual;
 use derecho_core::bar::builder::built;
 use derecho_core::bar::evidence::{FinderReading, Rise, rise};
 use derecho_core::measure::{Angle, AngleEntry, Length, Side};
@@ -98,7 +98,7 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
         return Err(unknown(missing));
     };
     let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, AngleEntry::angle);
-    let good_to = length_of(&bar.heights_good_to).unwrap_or(usual::BOLT_HEIGHT_GOOD_TO);
+    let good_to = length_of(&bar.heights_good_to).unwrap_or(defaults::BOLT_HEIGHT_GOOD_TO);
     let Some(rise) = rise(length, side, heights, good_to, finder, slope) else {
         return Err(unknown(missing));
     };
@@ -129,6 +129,6 @@ fn finder_reading(bar: &Bar) -> Option<FinderReading> {
         good_to: finder
             .good_to
             .as_ref()
-            .map_or(Angle::from_degrees(usual::FINDER_GOOD_TO_DEGREES), |good_to| good_to.angle().abs()),
+            .map_or(Angle::from_degrees(defaults::FINDER_GOOD_TO_DEGREES), |good_to| good_to.angle().abs()),
     })
 }

@@ -20,12 +20,12 @@ use utoipa::ToSchema;
 pub use self::adjuster::BarState;
 pub use self::known::{Known, NoBar, Unknown, known};
 use self::moves::{EyeMoves, InPlace};
+use crate::defaults;
 use crate::document::check::FieldError;
 use crate::document::{
     ArmHoleId, Bar, BarId, DragLinkId, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of,
 };
 use crate::tape::{SheetResult, tolerance};
-use crate::usual;
 
 /// Everything that decides where the axle goes, resolved.
 #[derive(Clone, Debug, PartialEq)]
@@ -490,7 +490,7 @@ fn reached(bar: &BarState, exact: &Recentring, view: &FrontView, reach: Length) 
 /// An offset that is left on purpose, since a bar ends there, counts as reached as far as it can be proved with the
 /// readings there are: it would be sent back from stage Prove else.
 fn reach_tolerance(tolerance: Length, basis: &Basis) -> Length {
-    let standard = basis.uncertainty_mm.map_or(usual::OFFSET_GOOD_TO, |uncertainty| uncertainty / 2.0);
+    let standard = basis.uncertainty_mm.map_or(defaults::OFFSET_GOOD_TO, |uncertainty| uncertainty / 2.0);
     most_proved(standard, tolerance)
 }
 

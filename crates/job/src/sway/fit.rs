@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::defaults;
 use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
 use crate::sway::links::SwayLinks;
@@ -11,7 +12,6 @@ use crate::sway::rates::bending_arm;
 use crate::sway::road_and_trail::Base;
 use crate::sway::stow::StowResult;
 use crate::sway::words;
-use crate::usual;
 use crate::verdict::{self, FitCheck, FitVerdict};
 use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, RollRate, SpringRate};
 use derecho_core::sway::BarRate;
@@ -38,7 +38,7 @@ pub(crate) fn fit_says(
         says.push(words::bar_weighs(kilograms));
     }
     if let Some(stroke) = length_of(&job.sway.shock_stroke) {
-        let alike = (links.arm_mm - stroke).abs() <= stroke * usual::LIKE_STROKE;
+        let alike = (links.arm_mm - stroke).abs() <= stroke * defaults::LIKE_STROKE;
         says.push(words::arm_and_stroke(links.arm_mm, stroke, alike));
     }
     preload(job, base, rate, bar, &mut says);
@@ -63,7 +63,7 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec
         ));
     }
     let slope = job.rig.floor_slope.as_ref().map_or(0.0, |slope| slope.angle().to_degrees());
-    if slope.abs() > usual::LEVEL_DEGREES {
+    if slope.abs() > defaults::LEVEL_DEGREES {
         says.push(words::floor_leans(slope.abs()));
     }
 }
@@ -87,7 +87,7 @@ pub(crate) fn disconnects(
     }
     let off = |difference: Length| {
         let pull = rate.effective() * Angle::from_radians(difference.abs() / rate.arm) / rate.arm;
-        (pull, difference.abs() <= usual::PIN_CHAMFER || pull <= usual::HAND)
+        (pull, difference.abs() <= defaults::PIN_CHAMFER || pull <= defaults::HAND)
     };
     if let Some(difference) = length_of(&pins.parked_difference) {
         let (pull, goes_in) = off(difference);
@@ -101,9 +101,9 @@ pub(crate) fn disconnects(
         let spacing = Length::from_mm(2.0 * places.far.y.abs());
         let difference = spacing * lean.abs().to_radians();
         let (pull, goes_in) = off(difference);
-        let hand = rate.arm * ((usual::HAND * rate.arm).to_nmm() / rate.effective().to_nmm_per_radian());
-        let allowed =
-            hand.max(usual::PIN_CHAMFER).to_mm() / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
+        let hand = rate.arm * ((defaults::HAND * rate.arm).to_nmm() / rate.effective().to_nmm_per_radian());
+        let allowed = hand.max(defaults::PIN_CHAMFER).to_mm()
+            / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
         let up_to = (!goes_in).then_some(allowed);
         let says = words::parked_on_slope((slope, lean), (difference, pull), up_to);
         checks.push(check("pins go in on this slope", goes_in, says));
@@ -129,7 +129,7 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
     }
     if let Some(room) = length_of(&pins.stowed_room) {
         let says = words::stowed_room(room);
-        checks.push(check("stowed link, as taped", room >= usual::LEAST_LEFT, says));
+        checks.push(check("stowed link, as taped", room >= defaults::LEAST_LEFT, says));
     }
     checks
 }

@@ -1,6 +1,6 @@
 //! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -197,11 +197,12 @@ fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<Arms>], ride: &
 /// γ does; the tighter counts.
 fn working_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
     let reach = places.reach_at(posed, left);
-    let bounds = (Angle::from_degrees(usual::FAIL_DEGREES.0), Angle::from_degrees(usual::FAIL_DEGREES.1));
+    let bounds =
+        (Angle::from_degrees(defaults::FAIL_DEGREES.0), Angle::from_degrees(defaults::FAIL_DEGREES.1));
     let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
     let arm = places.arm.length;
-    let least = least.max(reach + usual::LEAST_LEFT - arm).max(arm - reach + usual::LEAST_LEFT);
-    let most = most.min(arm + reach - usual::LEAST_LEFT);
+    let least = least.max(reach + defaults::LEAST_LEFT - arm).max(arm - reach + defaults::LEAST_LEFT);
+    let most = most.min(arm + reach - defaults::LEAST_LEFT);
     let [_, _, out] = places.far_end(posed, left);
     let longer = places.left_longer.to_mm() / if left { 2.0 } else { -2.0 };
     let link = |in_plane: Length| in_plane.to_mm().hypot(out.to_mm()) - longer;
@@ -225,16 +226,16 @@ pub(crate) fn links(
     let found = extremes(places, envelope, arms, ride);
     let (low, high) = (found.least.0.to_degrees(), found.most.0.to_degrees());
     let outside = |(least, most): (f64, f64)| low < least || high > most;
-    let near = found.straight.0 < usual::LEAST_LEFT.to_mm() || found.folded < usual::LEAST_LEFT.to_mm();
+    let near = found.straight.0 < defaults::LEAST_LEFT.to_mm() || found.folded < defaults::LEAST_LEFT.to_mm();
     let nothing_posed = !low.is_finite() && found.open.is_empty();
-    let fails = nothing_posed || !found.open.is_empty() || outside(usual::FAIL_DEGREES) || near;
+    let fails = nothing_posed || !found.open.is_empty() || outside(defaults::FAIL_DEGREES) || near;
     // A link longer than any vehicle is the mark of nothing having been found.
     let works = found
         .window
         .filter(|(least, most)| least.is_finite() && *most < LONGEST)
         .map(|(least, most)| [least, most].map(Length::from_mm));
     let at = |posed: &Posed| words::at(posed.left, posed.right);
-    let works_how = match (fails, outside(usual::WARN_DEGREES)) {
+    let works_how = match (fails, outside(defaults::WARN_DEGREES)) {
         (true, _) => LinkWork::Fails,
         (false, true) => LinkWork::ALot,
         (false, false) => LinkWork::Clear,
@@ -253,7 +254,7 @@ pub(crate) fn links(
         on_axle: places.on_axle,
         forward: places.arm.forward,
         axis_ahead_mm: Length::from_mm(places.axis.0),
-        fails_outside_deg: [usual::FAIL_DEGREES.0, usual::FAIL_DEGREES.1].map(Angle::from_degrees),
+        fails_outside_deg: [defaults::FAIL_DEGREES.0, defaults::FAIL_DEGREES.1].map(Angle::from_degrees),
         least_eye_deg: Angle::from_radians(if low.is_finite() { found.least.0 } else { 0.0 }),
         least_at: at(&found.least.1),
         most_eye_deg: Angle::from_radians(if high.is_finite() { found.most.0 } else { 0.0 }),
@@ -410,7 +411,7 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
     else {
         return (None, None);
     };
-    let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * usual::THREAD_IN };
+    let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * defaults::THREAD_IN };
     let cut = parts.cut(link);
     let says = words::rod(cut.as_ref());
     (cut.ok(), Some(says))
@@ -467,9 +468,9 @@ fn works_at(places: &Places, posed: &Posed) -> bool {
     [true, false].into_iter().all(|left| {
         places.arm_at(posed, left).is_ok_and(|arm| {
             let gamma = arm.at_eye.to_degrees();
-            (usual::FAIL_DEGREES.0..=usual::FAIL_DEGREES.1).contains(&gamma)
-                && arm.to_straight >= usual::LEAST_LEFT
-                && arm.to_folded >= usual::LEAST_LEFT
+            (defaults::FAIL_DEGREES.0..=defaults::FAIL_DEGREES.1).contains(&gamma)
+                && arm.to_straight >= defaults::LEAST_LEFT
+                && arm.to_folded >= defaults::LEAST_LEFT
         })
     })
 }

@@ -19,6 +19,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::assembly::{assemble, envelope, past_the_stops};
+use crate::defaults::Assumption;
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
@@ -35,7 +36,6 @@ pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use crate::sway::stow::StowResult;
 pub use crate::sway::surroundings::NeighbourKind;
 use crate::sway::surroundings::{Surroundings, Swept};
-use crate::usual::Assumption;
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::measure::{Angle, Phrase, RollRate, Working};
 use derecho_core::pose::mechanism::Mechanism;

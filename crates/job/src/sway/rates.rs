@@ -1,15 +1,15 @@
 //! How stiff the bar is at the axle, hole by hole and pose by pose.
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::defaults::Assumption;
 use crate::document::sway::SwayKind;
 use crate::document::{ArmHoleId, Job, length_of};
 use crate::sway::places::{Arms, Places, twist};
 use crate::sway::road_and_trail::Base;
 use crate::sway::words::{self, Against};
-use crate::usual::Assumption;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{
     Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, Working,
@@ -67,9 +67,9 @@ pub(crate) fn bending_arm(kind: Option<SwayKind>, arm: Length) -> Option<Length>
 pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
     let form = &job.sway;
     BarRate {
-        outside: length_of(&form.diameter).unwrap_or(usual::SWAY_BAR),
+        outside: length_of(&form.diameter).unwrap_or(defaults::SWAY_BAR),
         bore: length_of(&form.bore).unwrap_or(Length::ZERO),
-        active: length_of(&form.active_length).unwrap_or(usual::SWAY_ACTIVE),
+        active: length_of(&form.active_length).unwrap_or(defaults::SWAY_ACTIVE),
         arm: places.arm.length,
         bending_arm: bending_arm(form.kind, places.arm.length),
         link: form.link_rate.as_ref().map(SpringRateEntry::rate),
@@ -183,7 +183,7 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
 
 /// Shear stress the bar's material takes.
 pub(crate) fn allowable(job: &Job) -> Stress {
-    job.sway.allowable_mpa.map_or(usual::ALLOWABLE_SHEAR, Stress::from_mpa)
+    job.sway.allowable_mpa.map_or(defaults::ALLOWABLE_SHEAR, Stress::from_mpa)
 }
 
 pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {

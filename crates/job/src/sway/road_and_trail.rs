@@ -1,7 +1,7 @@
 //! The vehicle as a whole: how it rolls on the road, how far it twists on the trail, and every
 //! choice of bar and disconnect on both.
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -183,7 +183,7 @@ impl Base {
         let weighed = weighed(job, track, hub);
         let roll_centre = mechanism
             .at_driven_height()
-            .map_or(hub + usual::ROLL_CENTRE_ABOVE_HUB, |posed| Length::from_mm(posed.roll_centre));
+            .map_or(hub + defaults::ROLL_CENTRE_ABOVE_HUB, |posed| Length::from_mm(posed.roll_centre));
         let leans = (stops.bump + stops.droop) / (stops.bump_half_spacing + stops.droop_half_spacing);
         let by_stops = Angle::from_radians(leans.min(0.5).asin());
         let axle = |rate: SpringRate, spacing: Length, track: Length| AxleRoll {
@@ -329,10 +329,10 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
     };
     let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > RollRate::ZERO);
     let (soft, soft_needs) = soft.map_or_else(
-        || (usual::SOFT_SHARE, words::needs(Choice::SoftTorsionBar)),
+        || (defaults::SOFT_SHARE, words::needs(Choice::SoftTorsionBar)),
         |(rate, needs)| (rate / bar, needs),
     );
-    let two_rate = job.sway.soft_percent.map_or(usual::TWO_RATE_SHARE, |percent| percent / 100.0);
+    let two_rate = job.sway.soft_percent.map_or(defaults::TWO_RATE_SHARE, |percent| percent / 100.0);
     let soft_bar = Candidate {
         choice: Choice::SoftTorsionBar,
         road: bar * soft,

@@ -1,7 +1,7 @@
 //! Room for arms and links through everything the axle does, the holes panels want, and bolts that
 //! must come out again.
 
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -285,7 +285,7 @@ fn bolt_check(
         let along = direction(way).0 * length.to_mm();
         let drawn = [*at + along * 0.5, *at + along * 1.5];
         let beside = around.all.iter().filter(|thing| !thing.stowed_only());
-        let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, usual::BOLT_HEAD)));
+        let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, defaults::BOLT_HEAD)));
         gaps.map(|(thing, gap)| (thing, gap.distance))
             .filter(|(_, gap)| *gap < 0.0)
             .min_by(|a, b| a.1.total_cmp(&b.1))

@@ -1,6 +1,6 @@
 //! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -228,7 +228,7 @@ fn option(
         SpringRate::from_n_per_mm(made.effective().to_nmm_per_radian() / swung.arm.to_mm().powi(2));
     let kilograms = mass(made.outside, made.bore, made.active);
     let road = base.road_with(roll);
-    let unlike = stroke.map(|stroke| (swung.arm - stroke, stroke * usual::LIKE_STROKE));
+    let unlike = stroke.map(|stroke| (swung.arm - stroke, stroke * defaults::LIKE_STROKE));
     let says = words::splined(&SplinedFacts {
         diameter: made.outside,
         length: made.active,

@@ -1,15 +1,15 @@
 //! What arms and links could touch: obstacles, frame rails, shocks that lean, tyres at lock.
 
-use crate::usual;
+use crate::defaults;
 use glam::{DMat3, DVec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::defaults::Assumption;
 use crate::document::heights::read_at;
 use crate::document::{Job, length_of};
 use crate::sway::places::{Arms, Places, point_of};
 use crate::sway::words;
-use crate::usual::Assumption;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
 use derecho_core::pose::clearance::Gap;
@@ -172,16 +172,16 @@ impl Surroundings {
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm() - 120.0;
         let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
-        let radius = usual::AXLE_TUBE_RADIUS;
+        let radius = defaults::AXLE_TUBE_RADIUS;
         around.put(NeighbourKind::Tube, "axle tube", tube, radius, WANTED_CLEARANCE);
         if !around.all.iter().all(Neighbour::stowed_only) || !job.sway.room.panels.is_empty() {
-            let arm = around.size("arm_thickness", "sway arms", &form.arm_thickness, usual::SWAY_ROD);
+            let arm = around.size("arm_thickness", "sway arms", &form.arm_thickness, defaults::SWAY_ROD);
             around.arm_radius = arm.to_mm() / 2.0;
-            let link = around.size("link_thickness", "sway links", &form.link_thickness, usual::SWAY_ROD);
+            let link = around.size("link_thickness", "sway links", &form.link_thickness, defaults::SWAY_ROD);
             around.link_radius = link.to_mm() / 2.0;
         } else {
-            around.arm_radius = length_of(&form.arm_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
-            around.link_radius = length_of(&form.link_thickness).unwrap_or(usual::SWAY_ROD).to_mm() / 2.0;
+            around.arm_radius = length_of(&form.arm_thickness).unwrap_or(defaults::SWAY_ROD).to_mm() / 2.0;
+            around.link_radius = length_of(&form.link_thickness).unwrap_or(defaults::SWAY_ROD).to_mm() / 2.0;
         }
         around
     }
@@ -226,19 +226,19 @@ impl Surroundings {
         let Some((underside, width)) = taped else { return };
         let height = length_of(&form.rail_height).unwrap_or_else(|| {
             self.assume("/sway/room/rail_height", words::assumed_rails());
-            usual::RAIL_HEIGHT
+            defaults::RAIL_HEIGHT
         });
-        let radius = (usual::RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
+        let radius = (defaults::RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
         let low = (underside - read_at(job)).to_mm() + radius;
         let high = low + height.to_mm() - 2.0 * radius;
         let out = width.to_mm() / 2.0 - radius;
         for (side, sign) in [("left", 1.0), ("right", -1.0)] {
             let at = |x: f64, z: f64| DVec3::new(axis.0 + x, sign * out, z);
             let chain = vec![
-                at(-usual::RAIL_REACH, low),
-                at(usual::RAIL_REACH, low),
-                at(usual::RAIL_REACH, high),
-                at(-usual::RAIL_REACH, high),
+                at(-defaults::RAIL_REACH, low),
+                at(defaults::RAIL_REACH, low),
+                at(defaults::RAIL_REACH, high),
+                at(-defaults::RAIL_REACH, high),
             ];
             let name = format!("{side} frame rail");
             self.put(NeighbourKind::Rail, &name, Goes::Body(chain), radius, WANTED_CLEARANCE);
@@ -258,7 +258,7 @@ impl Surroundings {
         if front && lock.is_none() {
             self.assume("/sway/room/steering_lock", words::assumed_lock());
         }
-        let lock = lock.unwrap_or(if front { usual::STEERING_LOCK_DEGREES } else { 0.0 });
+        let lock = lock.unwrap_or(if front { defaults::STEERING_LOCK_DEGREES } else { 0.0 });
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm();
         for (side, sign) in [("left", 1.0), ("right", -1.0)] {

@@ -3,10 +3,10 @@
 use super::road_and_trail::Choice;
 use crate::assembly::weights::Weighed;
 use crate::cycle::words::place;
+use crate::defaults;
 use crate::document::Use;
 use crate::document::sway::{BoltWay, PanelFaces};
 use crate::sway::places::LinkWork;
-use crate::usual;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
@@ -179,7 +179,7 @@ pub(super) fn floor_leans(degrees: f64) -> Phrase {
 /// The sides differ as it is parked; the pull at the link.
 pub(super) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
     Phrase::of(|w| {
-        if difference.abs() <= usual::PIN_CHAMFER {
+        if difference.abs() <= defaults::PIN_CHAMFER {
             "Both sides stand alike.".to_owned()
         } else if goes_in {
             format!("The sides differ by {}: a hand pulls that, {}.", w.distance(difference), force(w, pull))
@@ -252,7 +252,7 @@ pub(super) fn pin_side(reaches: bool) -> Phrase {
 /// Room over a stowed link, as taped.
 pub(super) fn stowed_room(room: Length) -> Phrase {
     Phrase::of(|w| {
-        format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(usual::LEAST_LEFT))
+        format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(defaults::LEAST_LEFT))
     })
 }
 
@@ -415,7 +415,7 @@ pub(super) fn assumed_active(active: Length) -> Phrase {
 
 /// What its steel takes, assumed.
 pub(super) fn assumed_steel() -> Phrase {
-    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", usual::ALLOWABLE_SHEAR.to_mpa()))
+    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", defaults::ALLOWABLE_SHEAR.to_mpa()))
 }
 
 /// Links and bushes, assumed.
@@ -430,14 +430,14 @@ pub(super) fn assumed_thick(what: &str, usual: Length) -> Phrase {
 
 /// The frame rails' height, assumed.
 pub(super) fn assumed_rails() -> Phrase {
-    Phrase::of(|w| format!("frame rails {} high", w.distance(usual::RAIL_HEIGHT)))
+    Phrase::of(|w| format!("frame rails {} high", w.distance(defaults::RAIL_HEIGHT)))
 }
 
 /// The steering lock, assumed.
 pub(super) fn assumed_lock() -> Phrase {
     Phrase::plain(&format!(
         "tyres that steer {:.0}° either way about their own middle",
-        usual::STEERING_LOCK_DEGREES
+        defaults::STEERING_LOCK_DEGREES
     ))
 }
 
@@ -692,7 +692,7 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
         } else {
             String::new()
         };
-        let corners = weighed.leans_left.filter(|leans| leans.abs() > usual::UNEVEN).map_or_else(
+        let corners = weighed.leans_left.filter(|leans| leans.abs() > defaults::UNEVEN).map_or_else(
             String::new,
             |leans| {
                 let side = if leans > Force::ZERO { "left" } else { "right" };
@@ -730,7 +730,7 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
 /// Half an inch past the stops.
 pub(super) fn past_stops(work: bool) -> Phrase {
     Phrase::of(|w| {
-        let past = w.distance(crate::usual::PAST_THE_STOPS);
+        let past = w.distance(crate::defaults::PAST_THE_STOPS);
         if work {
             format!("The links still work {past} past the stops.")
         } else {

@@ -5,7 +5,7 @@ mod readings;
 mod refusal;
 mod words;
 
-use crate::usual;
+use crate::defaults;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -59,10 +59,10 @@ pub struct SheetResult {
 #[must_use]
 pub fn feature_uncertainty(sheet: &Sheet) -> Length {
     match sheet.method {
-        Method::FrameToHub => usual::HUB_FEATURE,
-        Method::FrameToSidewall => usual::SIDEWALL_FEATURE,
-        Method::BodyToSidewall => usual::BODY_FEATURE,
-        Method::Own => sheet.feature_uncertainty.as_ref().map_or(usual::OWN_FEATURE, TapeEntry::length),
+        Method::FrameToHub => defaults::HUB_FEATURE,
+        Method::FrameToSidewall => defaults::SIDEWALL_FEATURE,
+        Method::BodyToSidewall => defaults::BODY_FEATURE,
+        Method::Own => sheet.feature_uncertainty.as_ref().map_or(defaults::OWN_FEATURE, TapeEntry::length),
     }
 }
 
@@ -74,13 +74,13 @@ pub(crate) fn instrument_uncertainty(sheet: &Sheet) -> Length {
 
 /// Standard uncertainty of the best feature there is, read with the same instrument.
 pub(crate) fn better_feature(sheet: &Sheet) -> Length {
-    in_quadrature(&[usual::HUB_FEATURE, instrument_uncertainty(sheet)])
+    in_quadrature(&[defaults::HUB_FEATURE, instrument_uncertainty(sheet)])
 }
 
 /// What counts as centred on this rig.
 #[must_use]
 pub fn tolerance(rig: &Rig) -> Length {
-    rig.tolerance.as_ref().map_or(usual::TOLERANCE, TapeEntry::length)
+    rig.tolerance.as_ref().map_or(defaults::TOLERANCE, TapeEntry::length)
 }
 
 pub(crate) fn graduation(sheet: &Sheet) -> Length {
@@ -119,7 +119,7 @@ pub fn work_out(sheet: &Sheet, rig: &Rig) -> Option<Centring> {
         sense: sheet.sense,
         feature_uncertainty: in_quadrature(&[feature_uncertainty(sheet), instrument_uncertainty(sheet)]),
         resolution: graduation(sheet),
-        usual_spread: rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length),
+        usual_spread: rig.usual_spread.as_ref().map_or(defaults::SPREAD, TapeEntry::length),
         tolerance: tolerance(rig),
         plumb: sheet.plumb_drop.as_ref().map(TapeEntry::length).zip(slope),
         lean: sheet.height_above_axle.as_ref().map(TapeEntry::length).zip(roll(sheet, track)),
@@ -173,7 +173,7 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
 }
 
 fn work_out_squareness(sheet: &Sheet, rig: &Rig) -> Option<Squareness> {
-    let spread = rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length);
+    let spread = rig.usual_spread.as_ref().map_or(defaults::SPREAD, TapeEntry::length);
     let count = lengths(&sheet.left).len().min(lengths(&sheet.right).len()).max(1) as f64;
     let of_mean = derecho_core::measure::length::in_quadrature(&[
         spread / count.sqrt(),

@@ -7,8 +7,8 @@ use derecho_core::measure::{Length, Phrase, TapeEntry};
 
 use super::readings::{both, lengths};
 use super::refusal::Refusal;
+use crate::defaults;
 use crate::document::{Method, Rig, Sheet, SheetKind, heights};
-use crate::usual;
 
 /// Why a sheet drives no correction.
 pub(super) fn refusal(refusal: Refusal, sheet: &Sheet, rig: &Rig) -> Phrase {
@@ -51,11 +51,11 @@ pub(super) fn squareness_says(square: &Squareness) -> Phrase {
 
 pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
     let mut thoughts = Vec::new();
-    let spread = rig.usual_spread.as_ref().map_or(usual::SPREAD, TapeEntry::length);
+    let spread = rig.usual_spread.as_ref().map_or(defaults::SPREAD, TapeEntry::length);
     let apart: Vec<(&str, Length)> = [("left", &sheet.left), ("right", &sheet.right)]
         .into_iter()
         .map(|(side, entries)| (side, range(&lengths(entries))))
-        .filter(|(_, range)| *range > spread * usual::SUSPICIOUS_SPREADS)
+        .filter(|(_, range)| *range > spread * defaults::SUSPICIOUS_SPREADS)
         .collect();
     if !apart.is_empty() {
         thoughts.push(Phrase::of(|w| {
@@ -77,7 +77,7 @@ pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
         )));
     }
     let counts = (lengths(&sheet.left).len(), lengths(&sheet.right).len());
-    if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < usual::REPEATS_WANTED {
+    if counts.0.min(counts.1) > 0 && counts.0.min(counts.1) < defaults::REPEATS_WANTED {
         thoughts.push(Phrase::plain("Read each side three or four times: repeats show how sure it is."));
     }
     if sheet.kind == SheetKind::StickOut {
@@ -114,7 +114,7 @@ pub(super) fn second_thoughts(sheet: &Sheet, rig: &Rig) -> Vec<Phrase> {
         ));
     }
     if let Some((left, right)) = both(&sheet.frame_above_hub_left, &sheet.frame_above_hub_right)
-        && (left - right).abs() > usual::LEAN_WORTH_ASKING
+        && (left - right).abs() > defaults::LEAN_WORTH_ASKING
         && (sheet.height_above_axle.is_none() || rig.track.is_none())
     {
         thoughts.push(Phrase::of(|w| {

@@ -6,7 +6,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::json::{Layout, Told as _};
+use derecho_job::json::{Layout, ToJson as _};
 use derecho_job::results::settle as settled;
 use derecho_job::{Card, Job};
 use derecho_store::{BayOrder, ListedJob, RemovedJob, Store, StoreError};

@@ -26,7 +26,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::Response;
-use derecho_instruments::shelf::Shelf;
+use derecho_instruments::registry::Shelf;
 
 use derecho_store::{Basis, Store, StoreError, StoredJob};
 use tokio::sync::{Semaphore, oneshot};

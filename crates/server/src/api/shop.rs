@@ -13,7 +13,7 @@ use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
 use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
-use derecho_job::json::{Layout, Told as _};
+use derecho_job::json::{Layout, ToJson as _};
 use derecho_job::log::{LogEntry, LogKind};
 use derecho_job::vehicle::{Offer, is_of_one_vehicle, offers};
 use derecho_store::{Prepared, Store, StoreError, StoredJob};

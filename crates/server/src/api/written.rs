@@ -3,7 +3,7 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::json::{Layout, Told};
+use derecho_job::json::{Layout, ToJson};
 
 use crate::api::problem::Problem;
 
@@ -16,7 +16,7 @@ impl Written {
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn of(result: &dyn Told) -> Result<Self, Problem> {
+    pub fn of(result: &dyn ToJson) -> Result<Self, Problem> {
         Self::with(result, Layout::Rounded)
     }
 
@@ -24,7 +24,7 @@ impl Written {
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn with(told: &dyn Told, layout: Layout) -> Result<Self, Problem> {
+    pub fn with(told: &dyn ToJson, layout: Layout) -> Result<Self, Problem> {
         let bytes = told.json(layout).map_err(|error| Problem::internal(&error))?;
         Ok(Self(bytes.into()))
     }

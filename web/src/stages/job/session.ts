@@ -14,7 +14,7 @@ import {
 } from "../../api/client";
 import { draftsForward, keptForward } from "./forward";
 import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
-import { leftBehind, live, shelf } from "./shelf";
+import { leftBehind, live, shelf } from "./offlineStore";
 
 export type SaveState = QueueState;
 

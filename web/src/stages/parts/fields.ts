@@ -1,5 +1,8 @@
 /** The fields of each kind of part, as its columns in a table. */
-import type { Part } from "../../api/client";
+import type { Part, Schemas } from "../../api/client";
+
+/** Every value of a type, in an order of choice: a new one of the library does not compile until it is here. */
+const every = <T extends string>(values: Record<T, true>): T[] => Object.keys(values) as T[];
 
 export type Field = {
   name: string;
@@ -10,12 +13,21 @@ export type Field = {
   length?: boolean;
 };
 
-const HANDS = ["", "right", "left"] as const;
-const JOINTS = ["rubber", "polyurethane", "spherical", "spherical_high_misalignment"] as const;
+const HANDS = ["", ...every<Schemas["Hand"]>({ right: true, left: true })];
+const JOINTS = every<Schemas["JointKind"]>({
+  rubber: true,
+  polyurethane: true,
+  spherical: true,
+  spherical_high_misalignment: true,
+});
 
 export const FIELDS = {
   bar: [
-    { name: "adjuster", label: "Adjuster", choices: ["", "fixed", "one_end", "turnbuckle"] },
+    {
+      name: "adjuster",
+      label: "Adjuster",
+      choices: ["", ...every<Schemas["AdjusterKind"]>({ fixed: true, one_end: true, turnbuckle: true })],
+    },
     { name: "made_min", label: "Shortest", length: true },
     { name: "made_max", label: "Longest", length: true },
     { name: "thread", label: "Thread, frame end or only one", hint: "such as 1-1/4-12" },
@@ -24,12 +36,16 @@ export const FIELDS = {
     { name: "second_hand", label: "It is cut, axle end", choices: HANDS },
     { name: "shank", label: "Thread on each shank", length: true },
     { name: "tapped_depth", label: "Depth in the body", length: true },
-    { name: "seat", label: "Threads sit in", choices: ["steel", "welded_adapter", "aluminium"] },
+    {
+      name: "seat",
+      label: "Threads sit in",
+      choices: every<Schemas["ThreadSeat"]>({ steel: true, welded_adapter: true, aluminium: true }),
+    },
     { name: "least_engagement", label: "Least thread in, by its maker", length: true },
     {
       name: "end_style",
       label: "Through a one-end bar's eye",
-      choices: ["through_bolt", "ball_stud", "one_way_up"],
+      choices: every<Schemas["EndStyle"]>({ through_bolt: true, ball_stud: true, one_way_up: true }),
     },
     { name: "frame_joint", label: "Frame joint", choices: JOINTS },
     { name: "axle_joint", label: "Axle joint", choices: JOINTS },
@@ -38,13 +54,23 @@ export const FIELDS = {
     {
       name: "material",
       label: "Material",
-      choices: ["seamless_tube", "welded_tube", "chrome_moly_tube", "cold_rolled_solid", "forged"],
+      choices: every<Schemas["Material"]>({
+        seamless_tube: true,
+        welded_tube: true,
+        chrome_moly_tube: true,
+        cold_rolled_solid: true,
+        forged: true,
+      }),
     },
     { name: "bend", label: "Bend out of the line", length: true },
   ],
   bracket: [
-    { name: "end", label: "End", choices: ["axle", "frame"] },
-    { name: "attachment", label: "Held by", choices: ["bolt_on", "weld_on"] },
+    { name: "end", label: "End", choices: every<Schemas["BracketEnd"]>({ axle: true, frame: true }) },
+    {
+      name: "attachment",
+      label: "Held by",
+      choices: every<Schemas["Attachment"]>({ bolt_on: true, weld_on: true }),
+    },
     { name: "attachment_spacing", label: "Between its attachments", length: true },
     { name: "comes_off_first", label: "What comes off first" },
   ],
@@ -83,19 +109,42 @@ export const FIELDS = {
     {
       name: "grade",
       label: "Marked on its head",
-      choices: ["", "grade_5", "grade_8", "8.8", "10.9", "12.9"],
+      choices: [
+        "",
+        ...every<Schemas["Grade"]>({ grade_5: true, grade_8: true, "8.8": true, "10.9": true, "12.9": true }),
+      ],
     },
     { name: "length", label: "Length under its head", length: true },
     {
       name: "nut",
       label: "Its nut",
-      choices: ["", "plain", "nylon_insert", "crushed", "flanged", "tab", "captive", "welded", "castle"],
+      choices: [
+        "",
+        ...every<Schemas["NutKind"]>({
+          plain: true,
+          nylon_insert: true,
+          crushed: true,
+          flanged: true,
+          tab: true,
+          captive: true,
+          welded: true,
+          castle: true,
+        }),
+      ],
     },
     { name: "nut_thread", label: "The nut's thread" },
     {
       name: "treatment",
       label: "Its thread is",
-      choices: ["", "dry", "threadlocker", "oiled", "anti_seize"],
+      choices: [
+        "",
+        ...every<Schemas["ThreadTreatment"]>({
+          dry: true,
+          threadlocker: true,
+          oiled: true,
+          anti_seize: true,
+        }),
+      ],
     },
     { name: "torque", label: "Torque, as its maker gives it", hint: "such as 120 lb-ft" },
   ],

@@ -8,7 +8,7 @@ use thiserror::Error;
 use tokio_util::bytes::BytesMut;
 use tokio_util::codec::{Decoder, Encoder, LinesCodec, LinesCodecError};
 
-use crate::sentence::LONGEST;
+use crate::message::LONGEST;
 use tokio::io::{AsyncRead, AsyncWrite};
 use tokio::net::TcpStream;
 use tokio_serial::SerialPortBuilderExt as _;

@@ -12,9 +12,9 @@ use tokio::task::AbortHandle;
 use tokio_util::codec::Framed;
 use utoipa::ToSchema;
 
+use crate::connection::{Lines, Stream, Way};
 use crate::instrument::{Announced, Kind, Reading};
-use crate::sentence::Sentence;
-use crate::way::{Lines, Stream, Way};
+use crate::message::Sentence;
 
 /// How long until a way that is gone is tried again.
 const AGAIN: Duration = Duration::from_secs(1);

@@ -8,9 +8,9 @@ use tokio::io::{AsyncRead, AsyncWrite};
 use tokio::net::TcpListener;
 use tokio_util::codec::Framed;
 
+use crate::connection::Lines;
 use crate::instrument::{Announced, Kind, Reading, Unit};
-use crate::sentence::Sentence;
-use crate::way::Lines;
+use crate::message::Sentence;
 
 /// How often a stand-in shows what it reads.
 const BEAT: Duration = Duration::from_millis(500);

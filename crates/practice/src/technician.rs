@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
 
-use crate::truth::Feature;
+use crate::ground_truth::Feature;
 use crate::vehicle::{Stance, Vehicle};
 
 /// How somebody works.

@@ -1,6 +1,6 @@
 //! Obstacles and the drag link.
 
-use crate::usual;
+use crate::defaults;
 use glam::DVec3;
 
 use super::reader::{PointWanted, Reader};
@@ -77,10 +77,10 @@ impl Reader<'_> {
             like: None,
             side: form.knuckle_side,
             body: false,
-            usual: DVec3::new(150.0, half_track - usual::KINGPIN_INSIDE - 70.0, z + 60.0),
+            usual: DVec3::new(150.0, half_track - defaults::KINGPIN_INSIDE - 70.0, z + 60.0),
         });
         let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
-            let usual = Length::from_mm(half_track - usual::KINGPIN_INSIDE);
+            let usual = Length::from_mm(half_track - defaults::KINGPIN_INSIDE);
             self.assume("/hardpoints/steering/kingpin_from_centre", words::kingpin(usual));
             usual
         });
@@ -90,7 +90,7 @@ impl Reader<'_> {
         let slope = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
         let side = form.knuckle_side.sign();
         let axis = DVec3::new(-slope(&form.caster), -side * slope(&form.kingpin_inclination), 1.0);
-        if knuckle.at.distance(pitman.at) < usual::COINCIDENT {
+        if knuckle.at.distance(pitman.at) < defaults::COINCIDENT {
             self.fault(
                 "/hardpoints/steering/pitman",
                 "coincident_eyes",
@@ -98,7 +98,7 @@ impl Reader<'_> {
             );
         }
         let kingpin = AxlePoint::from_mm(0.0, side * out.to_mm(), z);
-        let radius = length_of(&form.diameter).unwrap_or(Length::from_mm(usual::DRAG_LINK_DIAMETER)) / 2.0;
+        let radius = length_of(&form.diameter).unwrap_or(Length::from_mm(defaults::DRAG_LINK_DIAMETER)) / 2.0;
         let link = DragLink {
             pitman: BodyPoint::at(pitman.at),
             knuckle: AxlePoint::at(knuckle.at),
