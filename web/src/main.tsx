@@ -6,7 +6,7 @@ import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
 import { Fallen } from "./app/Fallen";
 import { followShelf } from "./app/useShelf";
-import { watchWindow } from "./stages/job/session";
+import { watchWindow } from "./job/session";
 import { watchFields } from "./ui/taking";
 import "./index.css";
 

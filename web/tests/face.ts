@@ -4,12 +4,12 @@ import { readFileSync } from "node:fs";
 import type { Part, PlanOption, PlanResult, Schemas, SetupCycle, StageName } from "../src/api/client";
 import { linkPoints, poseAt, roundAt } from "../src/elevation/cyclePose";
 import { nearAt } from "../src/elevation/walk/near";
+import { missingAt, signOfChecks } from "../src/job/signs";
+import { stageOf } from "../src/job/stageForPointer";
+import { holesText, withUnit } from "../src/parts/rows";
+import { sketchOf } from "../src/parts/sketch";
 import { alike } from "../src/stages/bracket/alike";
 import { keyOf, lookedAt, useHeld, withPart } from "../src/stages/bracket/usePlanned";
-import { missingAt, signOfChecks } from "../src/stages/job/signs";
-import { stageOf } from "../src/stages/job/stageForPointer";
-import { holesText, withUnit } from "../src/stages/parts/rows";
-import { sketchOf } from "../src/stages/parts/sketch";
 import { useOpened } from "../src/ui/opened";
 
 type Test = (name: string, run: () => void) => void;

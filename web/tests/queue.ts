@@ -4,7 +4,7 @@
  */
 import assert from "node:assert/strict";
 import type { Answer, Job, JobView, Problem } from "../src/api/client";
-import { type Clock, JobQueue, type Kept, type Server, type Shelf, type Step } from "../src/stages/job/queue";
+import { type Clock, JobQueue, type Kept, type Server, type Shelf, type Step } from "../src/job/queue";
 
 type Revision = { document: Job; edit: string | undefined; before: number | undefined };
 type Call = { deliver: () => Answer<JobView>; answer: (answer: Answer<JobView>) => void };

@@ -1,5 +1,5 @@
-//! The house as it is built: no import circle, of files or of folders, in any crate or in the client;
-//! and the only files that make sentences. Made from the sources' own imports.
+//! The house as it is built: no import circle, of files or of folders at any depth, in any crate; the only files that make
+//! sentences; how long functions are, where threads are started, what defaults say. Read from the sources themselves.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use std::collections::{BTreeMap, BTreeSet};
@@ -156,38 +156,6 @@ fn of_crate(source: &Path) -> Imports {
     imports
 }
 
-/// The imports of the client's files among each other.
-fn of_client(source: &Path) -> Imports {
-    let mut files = Vec::new();
-    sources(source, &[".ts", ".tsx"], &mut files);
-    let names: BTreeSet<String> = files.iter().map(|file| shown(file, source)).collect();
-    let mut imports = Imports::new();
-    for file in &files {
-        let name = shown(file, source);
-        let text = std::fs::read_to_string(file).unwrap();
-        let mut to = BTreeSet::new();
-        for piece in text.split("from \"").skip(1) {
-            let Some(path) = piece.split('"').next().filter(|path| path.starts_with('.')) else { continue };
-            let mut place: Vec<&str> = name.split('/').collect();
-            place.pop();
-            for part in path.split('/') {
-                match part {
-                    "." => {}
-                    ".." => {
-                        place.pop();
-                    }
-                    other => place.push(other),
-                }
-            }
-            let stem = place.join("/");
-            let found = [".ts", ".tsx", ".d.ts"].map(|ending| format!("{stem}{ending}"));
-            to.extend(found.into_iter().filter(|found| names.contains(found)));
-        }
-        imports.insert(name, to);
-    }
-    imports
-}
-
 /// Files, or folders, that reach themselves.
 fn circles(imports: &Imports) -> Vec<String> {
     let reach = |from: &str| {
@@ -203,9 +171,9 @@ fn circles(imports: &Imports) -> Vec<String> {
     imports.keys().filter(|file| reach(file).contains(*file)).cloned().collect()
 }
 
-/// The same between what lies directly beneath the source folder.
-fn folders(imports: &Imports) -> Imports {
-    let room = |file: &str| file.split('/').next().unwrap_or(file).to_owned();
+/// The same between folders, and the files beside them, so many folders deep.
+fn folders(imports: &Imports, depth: usize) -> Imports {
+    let room = |file: &str| file.split('/').take(depth).collect::<Vec<_>>().join("/");
     let mut between = Imports::new();
     for (from, to) in imports {
         let here = room(from);
@@ -215,10 +183,17 @@ fn folders(imports: &Imports) -> Imports {
     between
 }
 
+/// The crates whose sources are read here; the client's circles and long functions are its linter's (`web/biome.jsonc`).
+const CRATES: [&str; 9] =
+    ["core", "document", "job", "store", "card", "instruments", "practice", "server", "e2e"];
+
+/// No folder lies deeper than this.
+const DEEPEST: usize = 4;
+
 #[test]
 fn no_file_and_no_folder_imports_itself_by_way_of_others() {
     let mut read = 0;
-    for name in ["core", "document", "job", "store", "card", "instruments", "practice", "server", "e2e"] {
+    for name in CRATES {
         let imports = of_crate(&root().join(format!("crates/{name}/src")));
         read += imports.values().map(BTreeSet::len).sum::<usize>();
         assert_eq!(
@@ -226,13 +201,12 @@ fn no_file_and_no_folder_imports_itself_by_way_of_others() {
             Vec::<String>::new(),
             "files of crates/{name} import each other in circles"
         );
-        assert_eq!(circles(&folders(&imports)), Vec::<String>::new(), "folders of crates/{name}");
+        for depth in 1..=DEEPEST {
+            let found = circles(&folders(&imports, depth));
+            assert_eq!(found, Vec::<String>::new(), "folders of crates/{name}, {depth} deep");
+        }
     }
-    let client = of_client(&root().join("web/src"));
-    read += client.values().map(BTreeSet::len).sum::<usize>();
-    assert_eq!(circles(&client), Vec::<String>::new(), "files of the client");
-    assert_eq!(circles(&folders(&client)), Vec::<String>::new(), "folders of the client");
-    assert!(read > 600, "only {read} imports were read: the check sees too little");
+    assert!(read > 400, "only {read} imports were read: the check sees too little");
 }
 
 #[test]
@@ -249,7 +223,7 @@ fn a_circle_would_be_seen() {
     // Folders can go in a circle where no file does.
     let straight = imports(&[("a/x", "b/y"), ("b/z", "a/w")]);
     assert_eq!(circles(&straight), Vec::<String>::new());
-    assert_eq!(circles(&folders(&straight)), ["a", "b"]);
+    assert_eq!(circles(&folders(&straight, 1)), ["a", "b"]);
     let paths =
         rust_paths("use crate::bar::{self, need::{Need, NeedReason}, words};\nlet x = super::moves::of();");
     let told: Vec<String> = paths.iter().map(|path| path.join("::")).collect();
@@ -322,34 +296,115 @@ fn a_sentence_read_back_would_be_seen() {
     assert!(!reads_a_sentence_back("fn in_unit(value: f64) -> f64 { in_unit(value) }"));
 }
 
-/// Components of the client longer than this are two components.
-const LONGEST_COMPONENT: usize = 90;
+/// Every source of the crates that compute, with its path from the root.
+fn sources_of(crates: &[&str]) -> Vec<(String, String)> {
+    let root = root();
+    let mut files = Vec::new();
+    for name in crates {
+        sources(&root.join(format!("crates/{name}/src")), &[".rs"], &mut files);
+    }
+    files.iter().map(|file| (shown(file, &root), code(file))).collect()
+}
 
-/// Every component of a source that is too long: a function with a name that begins with a capital.
-fn too_long(code: &str) -> Vec<String> {
+/// Functions of a source with their lines: from `fn` to the brace below it.
+fn functions(code: &str) -> Vec<(String, usize)> {
     let lines: Vec<&str> = code.lines().collect();
-    let begins = |line: &str| {
-        let line = line.strip_prefix("export ").unwrap_or(line);
-        let name = line.strip_prefix("function ").and_then(|rest| rest.split(['(', '<']).next())?;
-        name.starts_with(|letter: char| letter.is_ascii_uppercase()).then(|| name.to_owned())
+    let begun = |line: &str| {
+        let text = line.trim_start();
+        let text = text.strip_prefix("pub ").or_else(|| text.strip_prefix("pub(super) ")).unwrap_or(text);
+        let text = text.strip_prefix("pub(crate) ").unwrap_or(text);
+        let text = text.strip_prefix("const ").or_else(|| text.strip_prefix("async ")).unwrap_or(text);
+        let name = text.strip_prefix("fn ")?.split(['(', '<']).next()?.to_owned();
+        Some((name, line.len() - line.trim_start().len()))
     };
-    let found = lines.iter().enumerate().filter_map(|(at, line)| Some((at, begins(line)?)));
-    let measured = found.filter_map(|(at, name)| {
-        let long = lines[at..].iter().position(|line| line.starts_with('}'))?;
-        (long > LONGEST_COMPONENT).then(|| format!("{name} has {long} lines"))
+    let ends = |line: &str, indent: usize| line.len() == indent + 1 && line.trim_start() == "}";
+    let found = lines.iter().enumerate().filter_map(|(at, line)| {
+        let (name, indent) = begun(line)?;
+        let long = lines[at..].iter().position(|line| ends(line, indent))?;
+        Some((name, long + 1))
     });
-    measured.collect()
+    found.collect()
+}
+
+/// A function longer than this does two things.
+const LONG: usize = 60;
+
+/// Long functions there are at most, in a thousand. To come down to ten: see the open issues.
+const LONG_IN_A_THOUSAND: usize = 20;
+
+#[test]
+fn functions_are_short() {
+    let all: Vec<(String, String, usize)> = sources_of(&CRATES)
+        .iter()
+        .flat_map(|(file, code)| functions(code).into_iter().map(|(name, long)| (file.clone(), name, long)))
+        .collect();
+    assert!(all.len() > 1500, "only {} functions were read", all.len());
+    let long: Vec<&(String, String, usize)> = all.iter().filter(|(.., long)| *long > LONG).collect();
+    assert!(long.len() * 1000 <= all.len() * LONG_IN_A_THOUSAND, "{} of {}: {long:?}", long.len(), all.len());
+    let body = "    let x = 1;\n".repeat(70);
+    assert_eq!(functions(&format!("fn long() {{\n{body}}}\n")), [("long".to_owned(), 72)]);
+}
+
+/// Where core, document and job start threads: both halves of an envelope, and what a stage works out beside it.
+const THREADS: [&str; 3] =
+    ["crates/job/src/assembly/mod.rs", "crates/job/src/cycle/mod.rs", "crates/job/src/sway/mod.rs"];
+
+#[test]
+fn threads_are_started_where_they_are_known() {
+    let starts =
+        |code: &str| ["thread::scope", "thread::spawn", "rayon::"].iter().any(|start| code.contains(start));
+    let found: Vec<String> = sources_of(&["core", "document", "job"])
+        .into_iter()
+        .filter(|(_, code)| starts(code))
+        .map(|(file, _)| file)
+        .collect();
+    assert_eq!(found, THREADS);
 }
 
 #[test]
-fn no_component_of_the_client_is_two() {
-    let mut found = Vec::new();
-    sources(&root().join("web/src"), &[".tsx"], &mut found);
-    assert!(found.len() > 100);
-    for path in found {
-        let long = too_long(&std::fs::read_to_string(&path).unwrap());
-        assert!(long.is_empty(), "{}: {long:?}", path.display());
+fn every_default_says_what_it_is() {
+    let text = std::fs::read_to_string(root().join("crates/job/src/defaults.rs")).unwrap();
+    let lines: Vec<&str> = text.lines().collect();
+    let mut seen = 0;
+    for (at, line) in lines.iter().enumerate().filter(|(_, line)| line.starts_with("pub const ")) {
+        seen += 1;
+        let doc: Vec<&str> = lines[..at].iter().rev().map_while(|line| line.strip_prefix("/// ")).collect();
+        let words = doc.join(" ").split_whitespace().count();
+        assert!(words >= 4, "{line} does not say what it is and where it is from");
     }
-    let body = "  return null;\n".repeat(LONGEST_COMPONENT + 1);
-    assert_eq!(too_long(&format!("export function Wall() {{\n{body}}}\n")).len(), 1, "one would be seen");
+    assert!(seen > 30, "only {seen} defaults were read");
+}
+
+/// English in the job's sources outside of words, checks and cautions: texts of two words and more.
+fn literals(code: &str) -> usize {
+    let mut found = 0;
+    for text in code.split('"').skip(1).step_by(2) {
+        let words = text
+            .split_whitespace()
+            .filter(|word| word.chars().all(|c| c.is_ascii_alphabetic() || ",.'".contains(c)));
+        found += usize::from(words.count() >= 2 && !text.contains("::"));
+    }
+    found
+}
+
+/// So many of them there were when facts and words were begun to be taken apart; the number only comes down.
+const MOST_LITERALS: usize = 335;
+
+#[test]
+fn english_outside_of_words_only_gets_less() {
+    let apart = |file: &str| ["words.rs", "cautions.rs", "/tests.rs"].iter().any(|end| file.ends_with(end));
+    let found: usize =
+        sources_of(&["job"]).iter().filter(|(file, _)| !apart(file)).map(|(_, code)| literals(code)).sum();
+    assert!(found <= MOST_LITERALS, "{found} literals of English: a sentence belongs into words.rs");
+    assert_eq!(literals("let x = \"the axle sits\"; let y = \"one_end\";"), 1);
+}
+
+/// What is tested is what ships: features that another crate turns on for the tests are on in the program, too.
+#[test]
+fn json_keeps_its_order_in_the_program_as_in_the_tests() {
+    let manifest = std::fs::read_to_string(root().join("Cargo.toml")).unwrap();
+    let line = manifest.lines().find(|line| line.starts_with("serde_json")).unwrap();
+    assert!(line.contains("\"preserve_order\"") && line.contains("\"float_roundtrip\""), "{line}");
+    let value: serde_json::Value = serde_json::from_str("{\"b\":1,\"a\":2}").unwrap();
+    assert_eq!(value.to_string(), "{\"b\":1,\"a\":2}");
 }

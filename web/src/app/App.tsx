@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect } from "react";
 import { Link, Navigate, Route, Routes } from "react-router";
-import { readTape } from "../stages/job/readTape";
+import { readTape } from "../job/readTape";
 import { useSettings } from "../ui/settings";
 import { TapeReading } from "../ui/tapeReading";
 import { Bay } from "./Bay";

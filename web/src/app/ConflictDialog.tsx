@@ -1,4 +1,4 @@
-import { useSession } from "../stages/job/session";
+import { useSession } from "../job/session";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { DifferenceTable } from "./DifferenceTable";

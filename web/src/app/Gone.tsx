@@ -2,7 +2,7 @@ import { Download, FilePlus2, Undo2 } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Job } from "../api/client";
-import { useSession } from "../stages/job/session";
+import { useSession } from "../job/session";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { DifferenceTable } from "./DifferenceTable";

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client } from "../api/client";
-import { useSession } from "../stages/job/session";
-import { useJob } from "../stages/job/useJob";
+import { useSession } from "../job/session";
+import { useJob } from "../job/useJob";
 import { Button } from "../ui/Button";
 import { differences } from "./differences";
 import { Modal } from "./Modal";

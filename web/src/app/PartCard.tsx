@@ -1,8 +1,8 @@
 import { Archive, Copy, Pencil, RotateCcw } from "lucide-react";
 import type { PartView } from "../api/client";
 import { say } from "../measure/format";
-import { PartPicture } from "../stages/parts/PartPicture";
-import { sketchOf } from "../stages/parts/sketch";
+import { PartPicture } from "../parts/PartPicture";
+import { sketchOf } from "../parts/sketch";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";

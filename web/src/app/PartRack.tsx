@@ -1,6 +1,6 @@
 import type { PartView } from "../api/client";
-import { KIND_NAMES } from "../stages/parts/fields";
-import { RACK_SCALE } from "../stages/parts/sketch";
+import { KIND_NAMES } from "../parts/fields";
+import { RACK_SCALE } from "../parts/sketch";
 import { useSettings } from "../ui/settings";
 import { PartCard, type PartDeeds } from "./PartCard";
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { PartView } from "../api/client";
 import { say } from "../measure/format";
-import { KIND_NAMES } from "../stages/parts/fields";
+import { KIND_NAMES } from "../parts/fields";
 import { Figure } from "../ui/Figure";
 import { useSettings } from "../ui/settings";
 import { PartButtons, type PartDeeds } from "./PartCard";

@@ -1,6 +1,6 @@
 import { useNavigate } from "react-router";
-import { useSession } from "../stages/job/session";
-import { useJob } from "../stages/job/useJob";
+import { useSession } from "../job/session";
+import { useJob } from "../job/useJob";
 import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
 

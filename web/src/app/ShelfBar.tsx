@@ -1,6 +1,6 @@
 import { BatteryLow, CircleSlash2 } from "lucide-react";
 import type { Schemas } from "../api/client";
-import { useSession } from "../stages/job/session";
+import { useSession } from "../job/session";
 import { order, readsFor, useShelf } from "./useShelf";
 
 type OnShelf = Schemas["OnShelf"];

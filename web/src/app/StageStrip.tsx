@@ -1,9 +1,9 @@
 import { Check, Plus, RotateCcw } from "lucide-react";
 import { Link } from "react-router";
 import type { StageName, StageResult } from "../api/client";
+import { stageOf } from "../job/stageForPointer";
+import { useJob } from "../job/useJob";
 import { say } from "../measure/format";
-import { stageOf } from "../stages/job/stageForPointer";
-import { useJob } from "../stages/job/useJob";
 import { Figure } from "../ui/Figure";
 import { goToField } from "../ui/reveal";
 import { useSettings } from "../ui/settings";

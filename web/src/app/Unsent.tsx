@@ -2,8 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Send } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
-import { useSession } from "../stages/job/session";
-import { unsent } from "../stages/job/offlineStore";
+import { unsent } from "../job/offlineStore";
+import { useSession } from "../job/session";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 

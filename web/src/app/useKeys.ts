@@ -4,7 +4,7 @@ import { stickStep } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { flipEnds, standing, strideTo, useLook } from "../elevation/walk/useLook";
 import { settled, turned, VIEWS } from "../elevation/walk/views";
-import { useSession } from "../stages/job/session";
+import { useSession } from "../job/session";
 import { focusNextEmpty, isTaken } from "../ui/focus";
 import { useSettings } from "../ui/settings";
 import { STAGES } from "./stages";

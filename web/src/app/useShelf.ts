@@ -1,7 +1,7 @@
 /** The shelf of instruments as it is now, by the server's events, and what fields took from it. */
 import { create } from "zustand";
 import { answer, client, type Schemas, type Unit } from "../api/client";
-import { useSession } from "../stages/job/session";
+import { useSession } from "../job/session";
 import { offer } from "../ui/taking";
 
 type Shown = Schemas["Shown"];

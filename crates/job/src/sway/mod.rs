@@ -3,6 +3,7 @@
 //!
 //! Not here: which hole and link are meant (`setups`), and the formulas of arms and rates (core).
 
+pub mod choice;
 mod fit;
 mod links;
 mod places;

@@ -9,6 +9,7 @@ use crate::assembly::weights::{Weighed, station_says, weighed};
 use crate::cycle::words::happens;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, Use};
+use crate::sway::choice::Choice;
 use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
@@ -22,26 +23,6 @@ use derecho_core::sway::body_roll::{
 
 /// Steps that bring a bar's rate and the roll it is taken at together.
 const ROUNDS: usize = 24;
-
-/// What is done with the sway bar on the trail.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Choice {
-    /// The bar as it is, connected all the time.
-    AsItIs,
-    /// Its links unbolted and tied up.
-    TiedUp,
-    /// Disconnects with pins.
-    Pins,
-    /// A powered disconnect.
-    Powered,
-    /// A soft torsion bar, connected all the time.
-    SoftTorsionBar,
-    /// A bar of two rates.
-    TwoRate,
-    /// No bar.
-    NoBar,
-}
 
 /// One choice of bar and disconnect, worked out.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]

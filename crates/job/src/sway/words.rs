@@ -1,6 +1,6 @@
 //! Sentences of stage Sway, made of figures that are handed in; no figure is worked out here.
 
-use super::road_and_trail::Choice;
+use super::choice::Choice;
 use crate::assembly::weights::Weighed;
 use crate::cycle::words::place;
 use crate::defaults;

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
+import { setAdjuster } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
-import { setAdjuster } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { useJob } from "../job/useJob";
 
 type AdjusterForm = Schemas["AdjusterForm"];
 type EndForm = Schemas["ThreadedEndForm"];

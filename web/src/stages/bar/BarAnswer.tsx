@@ -1,12 +1,12 @@
 import { ArrowRight } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { useGoToField } from "../../job/Missing";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useGoToField } from "../job/Missing";
 
 type BarResult = Schemas["BarResult"];
 type Correction = Schemas["Correction"];

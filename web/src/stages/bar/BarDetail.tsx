@@ -1,11 +1,11 @@
 import type { Schemas } from "../../api/client";
 import { Detail, DetailNote, ScaleMark } from "../../elevation/Detail";
 import { useStance } from "../../elevation/stance";
+import { useJob } from "../../job/useJob";
 import { distance, fine, withMarks } from "../../measure/format";
 import { at } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
-import { LinksDetail } from "../walk/LinksDetail";
+import { LinksDetail } from "../../walk/LinksDetail";
 
 type EndAfter = Schemas["EndAfter"];
 

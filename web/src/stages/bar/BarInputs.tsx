@@ -1,12 +1,12 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setBar } from "../../job/edits";
+import { useEmpty } from "../../job/useEmpty";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
-import { AngleField } from "../job/AngleField";
-import { setBar } from "../job/edits";
-import { useEmpty } from "../job/useEmpty";
-import { useJob } from "../job/useJob";
 
 type Bar = Schemas["Bar"];
 

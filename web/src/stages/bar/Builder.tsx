@@ -1,4 +1,6 @@
 import { Download } from "lucide-react";
+import { setBracketing } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
@@ -6,8 +8,6 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { usePlanned } from "../bracket/usePlanned";
-import { setBracketing } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 const FIELDS = [
   { field: "gap", label: "Gap between the eye shells" },

@@ -1,8 +1,8 @@
 import { useCallback, useRef } from "react";
 import { answer, client, type Schemas, type TapeEntry } from "../../api/client";
+import { addRound } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { TextField } from "../../ui/TextField";
-import { addRound } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 const COUNTED = /^([+-−]?\d+(?:[.,]\d+)?)\s*(?:turns?)?$/;
 

@@ -1,7 +1,7 @@
+import { useJob } from "../../job/useJob";
 import { degrees, distance, sideways } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 
 /** The bar at every height the vehicle stands at; decisions are made at the driven one. */
 export function HeightTable() {

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { addRound } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
-import { addRound } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 const FROM = optionsOf<Schemas["CutFrom"]>({
   shanks: "the shanks' tips",

@@ -1,14 +1,14 @@
 import { Ruler } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
+import { addRound, mendRound } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
-import { addRound, mendRound } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { CountedTurns } from "./CountedTurns";
 import { RecordCut } from "./RecordCut";
 

@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
 import { SwingPlot } from "../../elevation/SwingPlot";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { useJob } from "../job/useJob";
 import { HeightTable } from "./HeightTable";
 
 type BarResult = Schemas["BarResult"];

@@ -1,5 +1,6 @@
 import { Printer } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -9,7 +10,6 @@ import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
 import { bad, good, measure, plain, type Sign } from "../../ui/sign";
 import { TextField } from "../../ui/TextField";
-import { useJob } from "../job/useJob";
 import { setWork } from "./edits";
 import { Fasteners } from "./Fasteners";
 import { Making } from "./Making";

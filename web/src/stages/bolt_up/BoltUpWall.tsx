@@ -1,10 +1,10 @@
 import { useRef } from "react";
 import { ElevationView } from "../../elevation/ElevationView";
 import { useSize } from "../../elevation/useSize";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 import { BracketOrder } from "./BracketOrder";
 import { type FastenerLine, openStep, useOpenStep, useWorked } from "./useWorked";
 

@@ -1,5 +1,8 @@
 import { Plus } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { FigureField } from "../../job/FigureField";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -9,9 +12,6 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { GRADES, NUTS, TREATMENTS } from "../bracket/BoltInputs";
 import { Checks } from "../bracket/Checks";
-import { FigureField } from "../job/FigureField";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 import { type FastenerForm, ownKey, setFastener, setWork } from "./edits";
 import type { FastenerLine, WorkResult } from "./useWorked";
 

@@ -1,5 +1,7 @@
 import { Link } from "react-router";
 import type { Phrase } from "../../api/client";
+import { newId } from "../../job/ids";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
@@ -9,8 +11,6 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
-import { newId } from "../job/ids";
-import { useJob } from "../job/useJob";
 import { setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
 

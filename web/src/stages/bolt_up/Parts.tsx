@@ -1,5 +1,6 @@
 import { Plus } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -9,7 +10,6 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
-import { useJob } from "../job/useJob";
 import { ownKey, setPart, setWork } from "./edits";
 import { UseKit } from "./UseKit";
 import type { WorkResult } from "./useWorked";

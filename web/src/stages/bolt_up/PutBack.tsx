@@ -1,7 +1,7 @@
 import { useState } from "react";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { useJob } from "../job/useJob";
 import { mark, setWork, type Work } from "./edits";
 import { Reason } from "./Reason";
 

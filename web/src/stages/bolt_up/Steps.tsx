@@ -1,5 +1,6 @@
 import { Check, ChevronDown, ChevronUp, CircleSlash, Plus } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
@@ -8,7 +9,6 @@ import { isTaken } from "../../ui/focus";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { Tick } from "../../ui/Tick";
-import { useJob } from "../job/useJob";
 import { mark, ownKey, setStep, setWork } from "./edits";
 import { Reason } from "./Reason";
 import { TightenField } from "./TightenField";

@@ -1,11 +1,11 @@
 import { useState } from "react";
+import { FigureField } from "../../job/FigureField";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { Checks } from "../bracket/Checks";
-import { FigureField } from "../job/FigureField";
-import { useJob } from "../job/useJob";
 import { mark, setFastener } from "./edits";
 import { Reason } from "./Reason";
 import type { FastenerLine } from "./useWorked";

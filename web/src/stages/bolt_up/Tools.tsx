@@ -1,4 +1,4 @@
-import { useJob } from "../job/useJob";
+import { useJob } from "../../job/useJob";
 import { setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
 

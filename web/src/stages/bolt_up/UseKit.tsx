@@ -1,8 +1,8 @@
 import type { Part } from "../../api/client";
+import { useJob } from "../../job/useJob";
+import { useLibrary } from "../../parts/useLibrary";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { useJob } from "../job/useJob";
-import { useLibrary } from "../parts/useLibrary";
 import { ownKey, setFastener, setPart, setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
 

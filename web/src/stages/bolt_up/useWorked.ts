@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
 import { answer, client, type Schemas } from "../../api/client";
-import { useJob } from "../job/useJob";
+import { useJob } from "../../job/useJob";
 
 export type WorkResult = Schemas["WorkResult"];
 export type StepLine = Schemas["StepLine"];

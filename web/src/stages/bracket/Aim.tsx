@@ -1,11 +1,11 @@
 import type { PlanResult, Schemas } from "../../api/client";
+import { setBracketing } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { setBracketing } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 const TARGETS = optionsOf<Schemas["Target"]>({
   level_driven: "level as driven",

@@ -1,10 +1,10 @@
 import type { PlanOption, PlanResult } from "../../api/client";
 import { Detail, DetailNote, ScaleMark } from "../../elevation/Detail";
 import { useStance } from "../../elevation/stance";
+import { useJob } from "../../job/useJob";
 import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
-import { LinksDetail } from "../walk/LinksDetail";
+import { LinksDetail } from "../../walk/LinksDetail";
 import { keyOf, lookedAt, useLookedAt, usePlanned } from "./usePlanned";
 
 type End = "frame" | "axle";

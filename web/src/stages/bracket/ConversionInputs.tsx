@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setBracketing } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Tick } from "../../ui/Tick";
-import { AngleField } from "../job/AngleField";
-import { setBracketing } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { useJob } from "../job/useJob";
 
 type Conversion = Schemas["Conversion"];
 type PinionReading = Schemas["PinionReading"];

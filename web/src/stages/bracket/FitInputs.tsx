@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setBracketing } from "../../job/edits";
+import { useEmpty } from "../../job/useEmpty";
+import { useJob } from "../../job/useJob";
 import { TapeField } from "../../ui/TapeField";
-import { AngleField } from "../job/AngleField";
-import { setBracketing } from "../job/edits";
-import { useEmpty } from "../job/useEmpty";
-import { useJob } from "../job/useJob";
 
 type Bracketing = Schemas["Bracketing"];
 

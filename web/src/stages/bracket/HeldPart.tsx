@@ -1,7 +1,7 @@
 import { Hand, Plus } from "lucide-react";
 import { useEffect } from "react";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
-import { useJob } from "../job/useJob";
 import { useHeld, withPart } from "./usePlanned";
 
 /** Says that what is shown has a part in it which the job does not have yet. */

@@ -1,8 +1,8 @@
 import type { PlanOption } from "../../api/client";
 import type { Scene } from "../../elevation/ElevationView";
 import { HoleHandles } from "../../elevation/HoleHandles";
-import { choosePlan } from "../job/edits";
-import { useJob } from "../job/useJob";
+import { choosePlan } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { keyOf, lookedAt, useLookedAt, usePlanned } from "./usePlanned";
 
 /** Ghosts of every hole over the elevation; either eye is taken and moved from hole to hole. */

@@ -1,12 +1,12 @@
 import type { PlanOption, Schemas, Unit } from "../../api/client";
+import { choosePlan, setChosen } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { degrees, distance, fine, say, sideways } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
-import { choosePlan, setChosen } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { useHeld, useLookedAt } from "./usePlanned";
 
 const AIMS = optionsOf<Schemas["LengthAim"]>({

@@ -1,13 +1,13 @@
 import { Hand, Plus, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import type { Part, Schemas } from "../../api/client";
+import { setBracketing } from "../../job/edits";
+import { useJob } from "../../job/useJob";
+import { PartPicture } from "../../parts/PartPicture";
+import { sketchOf } from "../../parts/sketch";
+import { useLibrary } from "../../parts/useLibrary";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { setBracketing } from "../job/edits";
-import { useJob } from "../job/useJob";
-import { PartPicture } from "../parts/PartPicture";
-import { sketchOf } from "../parts/sketch";
-import { useLibrary } from "../parts/useLibrary";
 import { BracketInput } from "./BracketInput";
 import { LISTS, type Tried, useHeld, useLookedAt, withPart } from "./usePlanned";
 

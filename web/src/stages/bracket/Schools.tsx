@@ -1,11 +1,11 @@
 import type { PlanResult, School } from "../../api/client";
+import { choosePlan } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { say, sideways } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { choosePlan } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { COLOURS, DASHES } from "./SchoolPlot";
 
 /** The schools side by side, each with its line in the plot. */

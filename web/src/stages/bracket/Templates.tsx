@@ -1,6 +1,6 @@
 import { Download } from "lucide-react";
+import { useJob } from "../../job/useJob";
 import { Fold } from "../../ui/Fold";
-import { useJob } from "../job/useJob";
 import { usePlanned } from "./usePlanned";
 
 /** Drill templates of the brackets tried. */

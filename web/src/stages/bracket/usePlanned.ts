@@ -10,8 +10,8 @@ import {
   type PlanOption,
   type PlanResult,
 } from "../../api/client";
-import { newId } from "../job/ids";
-import { useJob } from "../job/useJob";
+import { newId } from "../../job/ids";
+import { useJob } from "../../job/useJob";
 
 /** The lists of a job's tried parts, by kind. */
 export const LISTS = { bar: "bars", bracket: "brackets", joint: "joints", drag_link: "drag_links" } as const;

@@ -5,11 +5,11 @@ import { HeavePlot } from "../../elevation/HeavePlot";
 import { type Pointer, Rule } from "../../elevation/Rule";
 import { Stick } from "../../elevation/Stick";
 import { useStance } from "../../elevation/stance";
-import { setTrial, tried } from "../job/edits";
-import { useCycled, useTrial } from "../job/useCycled";
-import { useJob } from "../job/useJob";
-import { useWheels } from "../job/useWheels";
-import { Walkable } from "../walk/Walkable";
+import { setTrial, tried } from "../../job/edits";
+import { useCycled, useTrial } from "../../job/useCycled";
+import { useJob } from "../../job/useJob";
+import { useWheels } from "../../job/useWheels";
+import { Walkable } from "../../walk/Walkable";
 
 /** The bay wall of stage Cycle: side view, end view, a plot beside the stick. */
 export function CycleWall() {

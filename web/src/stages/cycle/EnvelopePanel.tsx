@@ -2,12 +2,12 @@ import type { Limit, SetupCycle } from "../../api/client";
 import { poseAt, type Wheels } from "../../elevation/cyclePose";
 import { EnvelopeMap, KIND_COLOURS } from "../../elevation/EnvelopeMap";
 import { type Round, useStance } from "../../elevation/stance";
+import { useJob } from "../../job/useJob";
+import { useWheels } from "../../job/useWheels";
 import { degrees, distance, sideways } from "../../measure/format";
 import { Choice } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
-import { useWheels } from "../job/useWheels";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },

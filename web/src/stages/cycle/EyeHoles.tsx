@@ -1,8 +1,8 @@
 import type { CycleResult } from "../../api/client";
 import { useStance } from "../../elevation/stance";
+import { setTrial, tried } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { Choice } from "../../ui/Choice";
-import { setTrial, tried } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 /** The bracket's holes by name, for whoever does not grasp the eye. */
 export function Holes({ cycle }: { cycle: CycleResult }) {

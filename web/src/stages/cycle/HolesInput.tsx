@@ -1,12 +1,12 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas, TapeEntry } from "../../api/client";
+import { setHoles } from "../../job/edits";
+import { newId } from "../../job/ids";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { rowKeys, withoutRow, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { setHoles } from "../job/edits";
-import { newId } from "../job/ids";
-import { useJob } from "../job/useJob";
 
 type Hole = Schemas["Hole"];
 type End = "axle" | "frame";

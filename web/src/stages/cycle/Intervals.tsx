@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
+import { useDrawn } from "../../job/useDrawn";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { useDrawn } from "../job/useDrawn";
 
 /** How sure the bar's figures are, every reading drawn within what it is good to once it is unfolded. */
 export function Intervals() {

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 
 const AFTER = optionsOf<Schemas["ComplaintAfter"]>({
   gone: "gone",

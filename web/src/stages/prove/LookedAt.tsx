@@ -1,12 +1,12 @@
 import type { Job, Results, Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
-import { AngleField } from "../job/AngleField";
-import { useJob } from "../job/useJob";
 import { setProof } from "./edits";
 
 type LookKind = Schemas["LookKind"];

@@ -1,10 +1,10 @@
 import type { Results } from "../../api/client";
 import { Detail, DetailNote, noteWidth, ScaleMark } from "../../elevation/Detail";
+import { useJob } from "../../job/useJob";
 import { sideways, withMarks } from "../../measure/format";
 import { at } from "../../measure/travel";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
-import { LinksDetail } from "../walk/LinksDetail";
+import { LinksDetail } from "../../walk/LinksDetail";
 
 /** Rows of the detail, from the top: their share of its height. */
 const ROWS = { before: 0.3, predicted: 0.54, after: 0.78 } as const;

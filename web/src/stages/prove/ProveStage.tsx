@@ -1,5 +1,8 @@
 import { useNavigate } from "react-router";
 import type { Job, Results, Sheet, SheetResult } from "../../api/client";
+import { addSheet } from "../../job/edits";
+import { ReadNext } from "../../job/ReadNext";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -8,9 +11,6 @@ import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
 import { bad, good, measure, mind, plain, type Sign } from "../../ui/sign";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { addSheet } from "../job/edits";
-import { ReadNext } from "../job/ReadNext";
-import { useJob } from "../job/useJob";
 import { SheetAnswer } from "../tape/SheetAnswer";
 import { SheetForm } from "../tape/SheetForm";
 import { ComplaintsAgain } from "./ComplaintsAgain";

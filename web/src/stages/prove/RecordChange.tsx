@@ -1,7 +1,7 @@
 import { useState } from "react";
+import { addRound } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
-import { addRound } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 /** Whatever else was changed, on record: a leg of a Y-link turned, a bracket welded. */
 export function RecordChange() {

@@ -1,11 +1,11 @@
 import { CalendarDays, Check } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { isPast, say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { useJob } from "../job/useJob";
 import { setProof } from "./edits";
 
 type Reminder = Schemas["Reminder"];

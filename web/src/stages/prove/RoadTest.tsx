@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TextField } from "../../ui/TextField";
-import { useJob } from "../job/useJob";
 import { setProof } from "./edits";
 
 type RoadStep = Schemas["RoadStep"];

@@ -1,10 +1,10 @@
 import { BadgeCheck, Undo2 } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Results, StageName } from "../../api/client";
+import { useSession } from "../../job/session";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
-import { useSession } from "../job/session";
-import { useJob } from "../job/useJob";
 
 type Verdict = NonNullable<Results["prove"]>["verdict"];
 

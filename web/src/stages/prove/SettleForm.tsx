@@ -1,10 +1,10 @@
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { useJob } from "../job/useJob";
 import { type Proof, setProof, setReason } from "./edits";
 
 const RECORD = [

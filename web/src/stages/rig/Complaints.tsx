@@ -1,12 +1,12 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { useJob } from "../job/useJob";
 
 const ABOUT = optionsOf<Schemas["ComplaintAbout"]>({
   off_centre: "off centre",

@@ -1,13 +1,13 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { setRig } from "../../job/edits";
+import { newId } from "../../job/ids";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { rowKeys, withoutRow, withRow } from "../../ui/rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { setRig } from "../job/edits";
-import { newId } from "../job/ids";
-import { useJob } from "../job/useJob";
 
 type Rig = Schemas["Rig"];
 

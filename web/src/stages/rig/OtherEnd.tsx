@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, client, type Job, type Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { useJob } from "../job/useJob";
 
 type Offer = Schemas["Offer"];
 

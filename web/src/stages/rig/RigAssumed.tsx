@@ -1,8 +1,8 @@
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 
 /** What figures and drawing rest on that nobody measured. */
 export function RigAssumed() {

@@ -1,8 +1,8 @@
 import { Detail, DetailNote } from "../../elevation/Detail";
 import { useStance } from "../../elevation/stance";
+import { useJob } from "../../job/useJob";
 import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 
 /** The rail over its axle at every height it stands at, and where the stick has it. */
 export function RigDetail() {

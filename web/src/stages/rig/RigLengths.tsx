@@ -1,8 +1,8 @@
 import type { Schemas, TapeEntry } from "../../api/client";
+import { setRig } from "../../job/edits";
+import { useEmpty } from "../../job/useEmpty";
+import { useJob } from "../../job/useJob";
 import { TapeField } from "../../ui/TapeField";
-import { setRig } from "../job/edits";
-import { useEmpty } from "../job/useEmpty";
-import { useJob } from "../job/useJob";
 
 type Rig = Schemas["Rig"];
 type Length = { readonly field: keyof Rig & string; readonly label: string; readonly hint: string };

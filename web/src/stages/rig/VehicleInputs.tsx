@@ -1,11 +1,11 @@
 import type { Schemas } from "../../api/client";
+import { setVehicle } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { setVehicle } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 
 type Vehicle = Schemas["Vehicle"];
 

@@ -1,9 +1,9 @@
 import type { Job, Schemas } from "../../api/client";
+import { setRig } from "../../job/edits";
+import { useJob } from "../../job/useJob";
+import { useNeeds } from "../../job/useNeeds";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { TextField } from "../../ui/TextField";
-import { setRig } from "../job/edits";
-import { useJob } from "../job/useJob";
-import { useNeeds } from "../job/useNeeds";
 import { LocationPicture } from "./LocationPicture";
 
 type Rig = Schemas["Rig"];

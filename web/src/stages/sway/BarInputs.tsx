@@ -1,14 +1,14 @@
 import type { Schemas } from "../../api/client";
+import { setSway } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { newId } from "../../job/ids";
+import { JUDGES } from "../../job/judge";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
-import { setSway } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { newId } from "../job/ids";
-import { JUDGES } from "../job/judge";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 
 type Sway = Schemas["Sway"];
 

@@ -1,13 +1,13 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setSway } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
-import { AngleField } from "../job/AngleField";
-import { setSway } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 import { PointInput } from "../tape/PointInput";
 
 type PinForm = Schemas["PinForm"];

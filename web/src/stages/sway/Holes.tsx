@@ -1,10 +1,10 @@
 import type { SwayResult } from "../../api/client";
+import { setSway } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { setSway } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { RestsOn } from "./RestsOn";
 
 /** The holes of the arm, each with what the bar gives in it. */

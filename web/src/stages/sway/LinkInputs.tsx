@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setSway } from "../../job/edits";
+import { FigureField } from "../../job/FigureField";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { Tick } from "../../ui/Tick";
-import { AngleField } from "../job/AngleField";
-import { setSway } from "../job/edits";
-import { FigureField } from "../job/FigureField";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 import { PointInput } from "../tape/PointInput";
 
 type Sway = Schemas["Sway"];

@@ -1,15 +1,15 @@
 import type { Phrase, Schemas, SwayLinks } from "../../api/client";
 import { type Round, useStance } from "../../elevation/stance";
+import { planSway, setSway } from "../../job/edits";
+import { useJob } from "../../job/useJob";
+import { swayPoseAt } from "../../job/useSwayed";
+import { useWheels } from "../../job/useWheels";
 import { degrees, rollRate, say } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { planSway, setSway } from "../job/edits";
-import { useJob } from "../job/useJob";
-import { swayPoseAt } from "../job/useSwayed";
-import { useWheels } from "../job/useWheels";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },

@@ -1,11 +1,11 @@
 import type { Schemas, SwayResult } from "../../api/client";
+import { setSway } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { fine, mass, say } from "../../measure/format";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
-import { setSway } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 const FIELDS = [
   ["diameter", "Old bar's diameter"],

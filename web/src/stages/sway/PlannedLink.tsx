@@ -1,9 +1,9 @@
+import { addRound, planSway } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { fine } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
-import { addRound, planSway } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 /** A link that is planned: everything here is shown with it, until it is set or let go of. */
 export function PlannedLink() {

@@ -1,10 +1,10 @@
 import type { Schemas, SwayResult } from "../../api/client";
+import { Missing } from "../../job/Missing";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
-import { Missing } from "../job/Missing";
 import { ChoiceChart } from "./ChoiceChart";
 import { RestsOn } from "./RestsOn";
 

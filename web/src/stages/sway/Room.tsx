@@ -1,12 +1,12 @@
 import { Download } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { useStance } from "../../elevation/stance";
+import { Missing } from "../../job/Missing";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { Missing } from "../job/Missing";
-import { useJob } from "../job/useJob";
 
 /** How near arms and links come to what is around them, and what must be cut. */
 export function Room({ room }: { room: Schemas["RoomResult"] }) {

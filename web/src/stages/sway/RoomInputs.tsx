@@ -1,11 +1,11 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setSway } from "../../job/edits";
+import { LengthFields } from "../../job/LengthFields";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
-import { AngleField } from "../job/AngleField";
-import { setSway } from "../job/edits";
-import { LengthFields } from "../job/LengthFields";
-import { useJob } from "../job/useJob";
 import { PointInput } from "../tape/PointInput";
 
 type RoomForm = Schemas["RoomForm"];

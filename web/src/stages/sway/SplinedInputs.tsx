@@ -1,10 +1,10 @@
 import type { FieldError, Schemas } from "../../api/client";
+import { setSway } from "../../job/edits";
+import { LengthFields } from "../../job/LengthFields";
+import { Missing, useGoToField } from "../../job/Missing";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Rows } from "../../ui/Rows";
-import { setSway } from "../job/edits";
-import { LengthFields } from "../job/LengthFields";
-import { Missing, useGoToField } from "../job/Missing";
-import { useJob } from "../job/useJob";
 
 const BAR = [
   ["length", "Length"],

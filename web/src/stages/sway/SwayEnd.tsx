@@ -5,8 +5,8 @@ import { EndView } from "../../elevation/EndView";
 import { fit } from "../../elevation/picture";
 import { useSize } from "../../elevation/useSize";
 import type { Near } from "../../elevation/walk/near";
+import { useJob } from "../../job/useJob";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 import { RoomDrawn } from "./RoomDrawn";
 
 type SwayEndProps = {

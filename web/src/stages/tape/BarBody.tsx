@@ -1,5 +1,5 @@
-import { setHardpoints } from "../job/edits";
-import { useJob } from "../job/useJob";
+import { setHardpoints } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { BendInput } from "./BendInput";
 import { JointInput } from "./JointInput";
 import { useSheetLength } from "./useSheetLength";

@@ -1,8 +1,8 @@
 import type { Schemas, TapeEntry } from "../../api/client";
+import { setHardpoints } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { Choice } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
-import { setHardpoints } from "../job/edits";
-import { useJob } from "../job/useJob";
 
 type BendForm = Schemas["BendForm"];
 

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
-import { AngleField } from "../job/AngleField";
-import { useJob } from "../job/useJob";
 
 type JointForm = Schemas["JointForm"];
 

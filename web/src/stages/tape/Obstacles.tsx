@@ -1,5 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { setHardpoints } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { distance, withMarks } from "../../measure/format";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -9,8 +11,6 @@ import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { useRowIds } from "../../ui/useRowIds";
-import { setHardpoints } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { PointInput } from "./PointInput";
 
 type ObstacleForm = Schemas["ObstacleForm"];

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
-import { useJob } from "../job/useJob";
 
 type PointForm = Schemas["PointForm"];
 

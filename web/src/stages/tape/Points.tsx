@@ -1,12 +1,12 @@
 import { ArrowRight } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { setArm, setHardpoints } from "../../job/edits";
+import { useGoToField } from "../../job/Missing";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
-import { setArm, setHardpoints } from "../job/edits";
-import { useGoToField } from "../job/Missing";
-import { useJob } from "../job/useJob";
 import { JointInput } from "./JointInput";
 import { PointInput } from "./PointInput";
 import { PointPicture } from "./PointPicture";

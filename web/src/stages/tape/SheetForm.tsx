@@ -1,5 +1,8 @@
 import { Trash2 } from "lucide-react";
 import type { Schemas, Sheet, SheetResult } from "../../api/client";
+import { removeSheet, setReading, setSheet } from "../../job/edits";
+import { useEmpty } from "../../job/useEmpty";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { drafts } from "../../ui/drafts";
@@ -7,9 +10,6 @@ import { Fold } from "../../ui/Fold";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
-import { removeSheet, setReading, setSheet } from "../job/edits";
-import { useEmpty } from "../job/useEmpty";
-import { useJob } from "../job/useJob";
 import { MethodPicture } from "./MethodPicture";
 import { SpreadMarks } from "./SpreadMarks";
 

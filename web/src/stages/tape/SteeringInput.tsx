@@ -1,11 +1,11 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { AngleField } from "../../job/AngleField";
+import { setHardpoints } from "../../job/edits";
+import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
-import { AngleField } from "../job/AngleField";
-import { setHardpoints } from "../job/edits";
-import { useJob } from "../job/useJob";
 import { PointInput } from "./PointInput";
 
 type SteeringForm = Schemas["SteeringForm"];

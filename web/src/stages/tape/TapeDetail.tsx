@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { Detail, DetailNote, noteWidth } from "../../elevation/Detail";
+import { useJob } from "../../job/useJob";
 import { distance, withMarks } from "../../measure/format";
 import { useSettings } from "../../ui/settings";
-import { useJob } from "../job/useJob";
 
 type Method = NonNullable<Schemas["Sheet"]["method"]>;
 

@@ -1,6 +1,6 @@
 import type { TapeEntry } from "../../api/client";
+import { useJob } from "../../job/useJob";
 import { TapeField } from "../../ui/TapeField";
-import { useJob } from "../job/useJob";
 
 /** How a length of this job is asked for: a tape field in the unit its sheets are written in. */
 export function useSheetLength() {

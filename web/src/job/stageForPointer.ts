@@ -1,0 +1,48 @@
+/** In which stage a place of the document is typed. */
+import type { Job, Schemas, StageName } from "../api/client";
+
+/** Every part of the document: a new one does not compile until somebody has said where it is typed. */
+const OF_PART = {
+  format: "rig",
+  version: "rig",
+  title: "rig",
+  notes: "rig",
+  to_do: "rig",
+  all_stages: "rig",
+  complaints: "rig",
+  rig: "rig",
+  vehicle: "rig",
+  hardpoints: "tape",
+  sheets: "tape",
+  setups: "bar",
+  bracket: "bracket",
+  sway: "sway",
+  bolt_up: "bolt_up",
+  proof: "prove",
+  settled: "prove",
+} satisfies Record<keyof Job, StageName>;
+
+const OF_FOUND = {
+  bar: "bar",
+  adjuster: "bar",
+  axle_holes: "cycle",
+  frame_holes: "cycle",
+} satisfies Record<keyof Schemas["Found"], StageName>;
+
+const OF_PLANS = {
+  chosen: "bracket",
+  kept: "bracket",
+  sway: "sway",
+  trial: "cycle",
+} satisfies Record<keyof Schemas["Plans"], StageName>;
+
+const at = (stages: Record<string, StageName>, part: string | undefined): StageName | undefined =>
+  part === undefined ? undefined : stages[part];
+
+/** The stage; what is not said elsewhere is said in Rig. */
+export function stageOf(pointer: string): StageName {
+  const [, part, of, field] = pointer.split("/");
+  const within =
+    part !== "setups" ? undefined : of === "found" ? OF_FOUND : of === "plans" ? OF_PLANS : undefined;
+  return (within && at(within, field)) ?? at(OF_PART, part) ?? "rig";
+}
