@@ -237,3 +237,102 @@ async fn nine_windows_of_one_browser_are_all_answered() {
     })
     .await;
 }
+
+/// A hole of the chosen plan is called otherwise: the plan stays what it is, on the screen and in the job.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_hole_called_otherwise_stays_the_one_that_is_chosen() {
+    let shop = Shop::open();
+    let mut document = shop.job("lookout-truck-7").await["document"].clone();
+    document["setups"]["plans"] = json!({ "chosen": { "axle": { "hole": "riser hole 2" } } });
+    document["title"] = json!("Hose truck 11");
+    let id = shop.make(&document).await;
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, &format!("{id}/bar")).await?;
+        let before = page.sees(ANSWER, "").await?;
+        opened(&page, &shop, &format!("{id}/cycle")).await?;
+        let holes = document["setups"]["found"]["axle_holes"].as_array().unwrap();
+        let place = holes.iter().position(|hole| hole["id"] == "riser hole 2").unwrap();
+        let name =
+            page.at(&format!("//input[@data-pointer='/setups/found/axle_holes/{place}/name']")).await?;
+        name.send_keys(Key::Control + "a").await?;
+        name.send_keys(format!("the good one{}", Key::Tab.value())).await?;
+        let of_hole = |job: &Value| job["document"]["setups"]["found"]["axle_holes"][place]["name"].clone();
+        let job = shop.until(&id, |job| of_hole(job) == "the good one").await;
+        assert_eq!(job["document"]["setups"]["plans"]["chosen"]["axle"]["hole"], "riser hole 2", "by its id");
+        opened(&page, &shop, &format!("{id}/bar")).await?;
+        page.sees(ANSWER, &before).await?;
+        opened(&page, &shop, &format!("{id}/bolt_up")).await?;
+        page.sees("main", "the good one").await?;
+        Ok(())
+    })
+    .await;
+}
+
+/// A document and a figure that a device kept since an older program are in today's form before they are shown.
+#[tokio::test(flavor = "multi_thread")]
+async fn what_a_device_has_kept_since_an_older_program_is_brought_forward() {
+    let shop = Shop::open();
+    let id = "supply-truck-9";
+    let mut older: Value =
+        serde_json::from_str(include_str!("../../job/tests/version_3/supply-truck-9.derecho.json")).unwrap();
+    older["title"] = json!("Supply truck 9, in the rain");
+    older.as_object_mut().unwrap().remove("settled");
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        page.at("//h1[normalize-space()='Derecho']").await?;
+        let revision = shop.job(id).await["revision"].clone();
+        let left = json!({ "job": id, "window": "one that is gone", "at": 1, "basedOn": revision, "document": older,
+            "keys": [] });
+        page.driver
+            .execute_async(
+                "const [left, done] = arguments;
+                 localStorage.setItem(`derecho.draft.${left.job}./sway/holes/0`, '9 3/x');
+                 localStorage.setItem(`derecho.over.${left.job}./sway/holes/0`, '');
+                 const opening = indexedDB.open('derecho', 1);
+                 opening.onupgradeneeded = () => opening.result.createObjectStore('unsaved', { keyPath: ['job', 'window'] });
+                 opening.onsuccess = () => {
+                   const transaction = opening.result.transaction('unsaved', 'readwrite');
+                   transaction.objectStore('unsaved').put(left);
+                   transaction.oncomplete = () => { opening.result.close(); done(true); };
+                 };",
+                vec![left],
+            )
+            .await?;
+        opened(&page, &shop, &format!("{id}/sway")).await?;
+        let job = shop.until(id, |job| job["document"]["title"] == "Supply truck 9, in the rain").await;
+        assert_eq!(job["document"]["version"], 4);
+        assert_eq!(job["document"]["sheets"][1]["after"], "round-1");
+        let arm = page.at("//input[@data-pointer='/sway/holes/0/arm']").await?;
+        assert_eq!(arm.prop("value").await?.unwrap(), "9 3/x", "the figure nobody had taken is in its field");
+        Ok(())
+    })
+    .await;
+}
+
+/// Turns that were counted are recorded as the length they come to.
+#[tokio::test(flavor = "multi_thread")]
+async fn turns_that_were_counted_are_kept_as_a_length() {
+    let shop = Shop::open();
+    let id = "lookout-truck-7";
+    shop.choose_length_alone(id).await;
+    in_browser(DESK, |page| async move {
+        opened(&page, &shop, &format!("{id}/bar")).await?;
+        page.enter("Or turns counted, + longer", "2 1/2").await?;
+        page.sees("main", "Type turns as a number").await?;
+        assert!(shop.job(id).await["document"]["setups"]["rounds"].as_array().unwrap().is_empty());
+        page.enter("Or turns counted, + longer", "2.5").await?;
+        let job = shop
+            .until(id, |job| {
+                job["document"]["setups"]["rounds"].as_array().is_some_and(|rounds| !rounds.is_empty())
+            })
+            .await;
+        let length = |entry: &Value| entry["mm"].as_f64().unwrap();
+        let set = length(&job["document"]["setups"]["rounds"][0]["length"]);
+        let found = length(&job["document"]["setups"]["found"]["bar"]["length"]);
+        // A turnbuckle of 1-1/4-12, right and left: a sixth of an inch a turn.
+        assert!((set - found - 2.5 * 25.4 / 6.0).abs() < 1e-3, "{set} {found}");
+        assert_eq!(job["document"]["setups"]["rounds"][0]["note"], "Turns counted: 2.5");
+        Ok(())
+    })
+    .await;
+}

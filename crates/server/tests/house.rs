@@ -408,3 +408,25 @@ fn json_keeps_its_order_in_the_program_as_in_the_tests() {
     let value: serde_json::Value = serde_json::from_str("{\"b\":1,\"a\":2}").unwrap();
     assert_eq!(value.to_string(), "{\"b\":1,\"a\":2}");
 }
+
+/// Public functions of the core that show an example, of a hundred.
+const SHOWN_IN_A_HUNDRED: usize = 30;
+
+#[test]
+fn three_in_ten_functions_of_the_core_show_an_example() {
+    let folder = root().join("crates/core/src");
+    let mut files = Vec::new();
+    sources(&folder, &[".rs"], &mut files);
+    let texts = files.iter().map(|file| std::fs::read_to_string(file).unwrap());
+    let (mut functions, mut fences) = (0, 0);
+    for text in texts {
+        let lines = text.lines().map(str::trim_start);
+        functions += lines
+            .clone()
+            .filter(|line| line.starts_with("pub fn ") || line.starts_with("pub const fn "))
+            .count();
+        fences += lines.filter(|line| line.starts_with("/// ```")).count();
+    }
+    assert!(functions > 250, "only {functions} functions were read");
+    assert!(fences / 2 * 100 >= functions * SHOWN_IN_A_HUNDRED, "{} of {functions}", fences / 2);
+}

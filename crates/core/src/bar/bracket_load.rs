@@ -26,12 +26,30 @@ impl UsedHow {
 }
 
 /// Moment at the root of a bracket: load · lever.
+///
+/// ```
+/// use derecho_core::measure::{Force, Length};
+///
+/// use derecho_core::bar::bracket_load::root_moment;
+///
+/// let moment = root_moment(Force::from_n(1000.0), Length::from_mm(100.0));
+/// assert!((moment.to_nm() - 100.0).abs() < 1e-12);
+/// ```
 #[must_use]
 pub fn root_moment(load: Force, lever: Length) -> Moment {
     load * lever
 }
 
 /// Force on each of two attachments a distance apart: moment / spacing.
+///
+/// ```
+/// use derecho_core::measure::{Length, Moment};
+///
+/// use derecho_core::bar::bracket_load::attachment_force;
+///
+/// let force = attachment_force(Moment::from_nm(100.0), Length::from_mm(50.0));
+/// assert!((force.to_n() - 2000.0).abs() < 1e-9);
+/// ```
 #[must_use]
 pub fn attachment_force(moment: Moment, spacing: Length) -> Force {
     moment / spacing

@@ -37,6 +37,17 @@ pub struct BuilderBar {
 ///
 /// # Errors
 /// Where the stock is thicker than the shell, or a size is nought.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::bar::builder::saddle;
+///
+/// // Stock as thick as the shell goes in by half of it.
+/// let mm = Length::from_mm;
+/// assert!((saddle(mm(40.0), mm(40.0)).unwrap().to_mm() - 20.0).abs() < 1e-9);
+/// assert!(saddle(mm(30.0), mm(40.0)).is_err());
+/// ```
 pub fn saddle(shell: Length, stock: Length) -> Result<Length, BuilderFault> {
     let (d, q) = (shell.to_mm(), stock.to_mm());
     if d <= 0.0 || q <= 0.0 {

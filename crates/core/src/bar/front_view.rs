@@ -123,12 +123,33 @@ impl FrontView {
     }
 
     /// Sideways reach h at the height of this view.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// assert!((bar.reach().to_mm() - 800.0).abs() < 1e-9);
+    /// ```
     #[must_use]
     pub fn reach(&self) -> Length {
         self.reach_at(Length::ZERO)
     }
 
     /// Sideways reach at a travel; nought from where the bar is pulled tight.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // Bumped by as much as it rises, it is level, and reaches its whole length.
+    /// assert!((bar.reach_at(mm(600.0)).to_mm() - 1000.0).abs() < 1e-9);
+    /// ```
     #[must_use]
     pub fn reach_at(&self, travel: Length) -> Length {
         let squared = square(self.length) - square(self.rise - travel) - square(self.fore_aft);
@@ -136,6 +157,16 @@ impl FrontView {
     }
 
     /// Angle θ = atan2(v, h) in front view; positive when the frame end is higher.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// assert!((bar.angle().tan() - 0.75).abs() < 1e-12);
+    /// ```
     #[must_use]
     pub fn angle(&self) -> Angle {
         self.angle_at(Length::ZERO)
@@ -150,18 +181,52 @@ impl FrontView {
 
     /// Shift of the axle to the left at a travel, against travel nought:
     /// y(t) = s·(h(0) − h(t)). Held at the limit beyond where the bar is pulled tight.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // Level it reaches 200 mm further, and pushes the axle to the right.
+    /// assert!((bar.shift_at(mm(600.0)).to_mm() + 200.0).abs() < 1e-9);
+    /// ```
     #[must_use]
     pub fn shift_at(&self, travel: Length) -> Length {
         (self.reach() - self.reach_at(travel)) * self.frame_eye_side.sign()
     }
 
     /// Lateral rate −s·v/h: millimetres to the left per millimetre of bump.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // −v/h for a frame eye on the left.
+    /// assert!((bar.lateral_rate() + 0.75).abs() < 1e-12);
+    /// ```
     #[must_use]
     pub fn lateral_rate(&self) -> f64 {
         -self.frame_eye_side.sign() * (self.rise / self.reach())
     }
 
     /// Travels at which the bar is pulled tight, droop first: v ∓ √(L² − d²).
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // Hanging straight down, and standing straight up: v − L and v + L.
+    /// let (droop, bump) = bar.pulled_tight();
+    /// assert!((droop.to_mm() + 400.0).abs() < 1e-9 && (bump.to_mm() - 1600.0).abs() < 1e-9);
+    /// ```
     #[must_use]
     pub fn pulled_tight(&self) -> (Length, Length) {
         let span = Length::from_mm((square(self.length) - square(self.fore_aft)).sqrt());
@@ -172,6 +237,16 @@ impl FrontView {
     ///
     /// # Errors
     /// Where the bar does not reach so far.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// assert!((bar.raised_by(mm(-600.0)).unwrap().angle().to_degrees()).abs() < 1e-9);
+    /// ```
     pub fn raised_by(&self, lift: Length) -> Result<Self, BarFault> {
         Self::new(self.length, self.rise + lift, self.fore_aft, self.frame_eye_side)
     }
@@ -180,6 +255,17 @@ impl FrontView {
     ///
     /// # Errors
     /// Where it would not reach.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // 600, 1000·0.866…: a bar shorter than its rise cannot be.
+    /// assert!(bar.with_length(mm(599.0)).is_err());
+    /// ```
     pub fn with_length(&self, length: Length) -> Result<Self, BarFault> {
         Self::new(length, self.rise, self.fore_aft, self.frame_eye_side)
     }
@@ -207,6 +293,18 @@ impl FrontView {
     ///
     /// # Errors
     /// Where the bar would not reach.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // √(1000.5² − 600²) − 800 further out: about 1/0.8 of the half millimetre, to the right.
+    /// let shift = bar.shift_of_length(mm(1000.5)).unwrap().to_mm();
+    /// assert!((shift + 0.625).abs() < 1e-3);
+    /// ```
     pub fn shift_of_length(&self, length: Length) -> Result<Length, BarFault> {
         let changed = self.with_length(length)?;
         Ok((self.reach() - changed.reach()) * self.frame_eye_side.sign())
@@ -216,6 +314,18 @@ impl FrontView {
     ///
     /// # Errors
     /// Where the offset is as large as the bar reaches.
+    ///
+    /// ```
+    /// use derecho_core::bar::FrontView;
+    /// use derecho_core::measure::{Length, Side};
+    ///
+    /// // 6, 8, 10: the frame eye on the left, 60 mm over the axle eye.
+    /// let mm = Length::from_mm;
+    /// let bar = FrontView::new(mm(1000.0), mm(600.0), mm(0.0), Side::Left).unwrap();
+    /// // 40 mm to the left of centre: it has to reach 840. √(840² + 600²).
+    /// let wanted = bar.recentred(mm(40.0)).unwrap();
+    /// assert!((wanted.length_mm.to_mm() - (840.0_f64.powi(2) + 600.0_f64.powi(2)).sqrt()).abs() < 1e-9);
+    /// ```
     pub fn recentred(&self, offset: Length) -> Result<Recentring, BarFault> {
         self.recentred_moved(offset, Length::ZERO, Length::ZERO, Length::ZERO).map(|(wanted, _)| wanted)
     }

@@ -110,6 +110,17 @@ pub struct BarStrength {
 }
 
 /// Axial load of a bar: P = n·W·L/h.
+///
+/// ```
+/// use derecho_core::measure::{Force, Length};
+///
+/// use derecho_core::bar::strength::bar_load;
+///
+/// // 0.8 of its length is what a bar reaches: it carries 1/0.8 of what pushes sideways.
+/// let mm = Length::from_mm;
+/// let load = bar_load(Force::from_n(8000.0), 1.0, mm(1000.0), mm(800.0));
+/// assert!((load.to_n() - 10_000.0).abs() < 1e-6);
+/// ```
 #[must_use]
 pub fn bar_load(weight: Force, factor: f64, length: Length, reach: Length) -> Force {
     weight * factor * (length / reach)
@@ -148,6 +159,16 @@ pub fn thread_root_share(diameter: Length, pitch: Length, section: &Section) -> 
 
 /// What a bolted joint holds by friction alone: preload T/(K·D), friction 0.15, two faces.
 /// The preload scatters by ±25 %.
+///
+/// ```
+/// use derecho_core::measure::{Length, Moment};
+///
+/// use derecho_core::bar::strength::slip_load;
+///
+/// // T = K·F·d: 100 N·m at K = 0.2 and 10 mm clamp with 50 kN; what slips is a share of that.
+/// let slip = slip_load(Moment::from_nm(100.0), 0.2, Length::from_mm(10.0));
+/// assert!(slip.to_n() > 0.0 && slip.to_n() < 50_000.0 * 2.0);
+/// ```
 #[must_use]
 pub fn slip_load(torque: Moment, nut_factor: f64, diameter: Length) -> Force {
     let preload = torque / (diameter * nut_factor);
@@ -155,6 +176,16 @@ pub fn slip_load(torque: Moment, nut_factor: f64, diameter: Length) -> Force {
 }
 
 /// Dead band at the tyre, end to end: the sum of diametral clearances · L/h.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::bar::strength::dead_band;
+///
+/// // A millimetre of play along a bar that reaches 0.8 of its length lets the axle go 1/0.8.
+/// let mm = Length::from_mm;
+/// assert!((dead_band(mm(1.0), mm(1000.0), mm(800.0)).to_mm() - 1.25).abs() < 1e-9);
+/// ```
 #[must_use]
 pub fn dead_band(clearances: Length, length: Length, reach: Length) -> Length {
     clearances * (length / reach)

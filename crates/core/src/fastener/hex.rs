@@ -57,6 +57,17 @@ pub fn across_flats(thread: &Thread) -> Option<[Length; 2]> {
 
 /// Drills for a hole, smallest first, its own last: a pilot of half its size and at most 1/4 in (6 mm), then never
 /// more than that wider at a time. In sizes a drill has: sixteenths of an inch or half millimetres.
+///
+/// ```
+/// use derecho_core::measure::{Length, Unit};
+///
+/// use derecho_core::fastener::hex::drills;
+///
+/// // A pilot first, the hole itself last, each wider than the one before.
+/// let steps = drills(Length::from_inches(0.5), Unit::Inches);
+/// assert!(steps.windows(2).all(|pair| pair[0] < pair[1]));
+/// assert_eq!(steps.last().copied(), Some(Length::from_inches(0.5)));
+/// ```
 #[must_use]
 pub fn drills(hole: Length, unit: Unit) -> Vec<Length> {
     let (grain, widest) = match unit {

@@ -108,6 +108,14 @@ impl ThreadTreatment {
 
 /// Tensile stress area, mm²: inch (π/4)(D − 0.9743/n)², metric (π/4)(D − 0.9382·p)², n threads to the inch, p
 /// pitch. ASME B1.1, ISO 898-1.
+///
+/// ```
+/// use derecho_core::fastener::Thread;
+/// use derecho_core::fastener::strength::stress_area_mm2;
+///
+/// // ISO 898-1: 84.3 mm² for M12.
+/// assert!((stress_area_mm2(&Thread::parse("M12x1.75").unwrap()) - 84.3).abs() < 0.1);
+/// ```
 #[must_use]
 pub fn stress_area_mm2(thread: &Thread) -> f64 {
     let lost = if thread.is_metric() { 0.9382 } else { 0.9743 };

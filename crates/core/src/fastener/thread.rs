@@ -74,12 +74,24 @@ impl Thread {
     }
 
     /// As typed.
+    ///
+    /// ```
+    /// use derecho_core::fastener::Thread;
+    ///
+    /// assert_eq!(Thread::parse("1-1/4-12").unwrap().text(), "1-1/4-12");
+    /// ```
     #[must_use]
     pub fn text(&self) -> &str {
         &self.text
     }
 
     /// Nominal diameter D.
+    ///
+    /// ```
+    /// use derecho_core::fastener::Thread;
+    ///
+    /// assert_eq!(Thread::parse("M24x2").unwrap().diameter().to_mm(), 24.0);
+    /// ```
     #[must_use]
     pub const fn diameter(&self) -> Length {
         self.diameter
@@ -92,6 +104,12 @@ impl Thread {
     }
 
     /// Whether it is of the metric series.
+    ///
+    /// ```
+    /// use derecho_core::fastener::Thread;
+    ///
+    /// assert!(Thread::parse("M14x2").unwrap().is_metric() && !Thread::parse("9/16-18").unwrap().is_metric());
+    /// ```
     #[must_use]
     pub const fn is_metric(&self) -> bool {
         self.metric
@@ -99,6 +117,13 @@ impl Thread {
 
     /// Whether a nut of this thread goes on a bolt of the other: diameter, pitch and hand alike. Those that look
     /// alike, M14×1.5 and M14×2, start and then bind.
+    ///
+    /// ```
+    /// use derecho_core::fastener::Thread;
+    ///
+    /// let of = |text| Thread::parse(text).unwrap();
+    /// assert!(of("9/16-18").takes(&of("9/16-18")) && !of("9/16-12").takes(&of("9/16-18")));
+    /// ```
     #[must_use]
     pub fn takes(&self, bolt: &Self) -> bool {
         let hand = |thread: &Self| thread.hand.unwrap_or(Hand::Right);
@@ -108,6 +133,13 @@ impl Thread {
     }
 
     /// Advance in one turn.
+    ///
+    /// ```
+    /// use derecho_core::fastener::Thread;
+    ///
+    /// assert!((Thread::parse("1-1/4-12").unwrap().pitch().to_inches() - 1.0 / 12.0).abs() < 1e-12);
+    /// assert_eq!(Thread::parse("M24x2").unwrap().pitch().to_mm(), 2.0);
+    /// ```
     #[must_use]
     pub const fn pitch(&self) -> Length {
         self.pitch

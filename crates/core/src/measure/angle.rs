@@ -23,6 +23,12 @@ impl Angle {
     }
 
     /// From degrees.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// assert!((Angle::from_degrees(180.0).to_radians() - std::f64::consts::PI).abs() < 1e-15);
+    /// ```
     #[must_use]
     pub const fn from_degrees(degrees: f64) -> Self {
         Self(degrees.to_radians())
@@ -41,36 +47,74 @@ impl Angle {
     }
 
     /// Without its sign.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// assert_eq!(Angle::from_degrees(-5.0).abs(), Angle::from_degrees(5.0));
+    /// ```
     #[must_use]
     pub const fn abs(self) -> Self {
         Self(self.0.abs())
     }
 
     /// The larger of the two.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// let of = Angle::from_degrees;
+    /// assert_eq!(of(3.0).max(of(5.0)), of(5.0));
+    /// ```
     #[must_use]
     pub const fn max(self, other: Self) -> Self {
         Self(self.0.max(other.0))
     }
 
     /// The smaller of the two.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// let of = Angle::from_degrees;
+    /// assert_eq!(of(3.0).min(of(5.0)), of(3.0));
+    /// ```
     #[must_use]
     pub const fn min(self, other: Self) -> Self {
         Self(self.0.min(other.0))
     }
 
     /// Sine.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// assert!((Angle::from_degrees(30.0).sin() - 0.5).abs() < 1e-15);
+    /// ```
     #[must_use]
     pub fn sin(self) -> f64 {
         self.0.sin()
     }
 
     /// Cosine.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// assert!((Angle::from_degrees(60.0).cos() - 0.5).abs() < 1e-15);
+    /// ```
     #[must_use]
     pub fn cos(self) -> f64 {
         self.0.cos()
     }
 
     /// Tangent.
+    ///
+    /// ```
+    /// use derecho_core::measure::Angle;
+    ///
+    /// assert!((Angle::from_degrees(45.0).tan() - 1.0).abs() < 1e-15);
+    /// ```
     #[must_use]
     pub fn tan(self) -> f64 {
         self.0.tan()

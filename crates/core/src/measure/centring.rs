@@ -119,6 +119,15 @@ fn squares_about(mean: Length, readings: &[Length]) -> f64 {
 }
 
 /// Largest less smallest; nought where there are none.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::centring::range;
+///
+/// let mm = Length::from_mm;
+/// assert_eq!(range(&[mm(161.0), mm(158.5), mm(160.0)]), mm(2.5));
+/// ```
 #[must_use]
 pub fn range(readings: &[Length]) -> Length {
     let largest = readings.iter().copied().reduce(Length::max);

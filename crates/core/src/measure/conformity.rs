@@ -11,6 +11,16 @@ const COVERAGE: f64 = 2.0;
 
 /// P(|true| ≤ tolerance) where `offset` was measured with the standard uncertainty `uncertainty`:
 /// Φ((tol − e)/u) − Φ((−tol − e)/u); certain one way or the other where the uncertainty is nought.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::within;
+///
+/// // Two standard deviations either way hold 95.45 in 100.
+/// let mm = Length::from_mm;
+/// assert!((within(mm(0.0), mm(1.0), mm(2.0)) - 0.9545).abs() < 1e-4);
+/// ```
 #[must_use]
 pub fn within(offset: Length, uncertainty: Length, tolerance: Length) -> f64 {
     let (e, u, tol) = (offset.to_mm(), uncertainty.to_mm(), tolerance.to_mm());
@@ -22,12 +32,32 @@ pub fn within(offset: Length, uncertainty: Length, tolerance: Length) -> f64 {
 }
 
 /// Whether it is proved to lie within the tolerance.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::proves;
+///
+/// let mm = Length::from_mm;
+/// assert!(proves(mm(0.0), mm(1.0), mm(2.0)));
+/// assert!(!proves(mm(1.0), mm(1.0), mm(2.0)));
+/// ```
 #[must_use]
 pub fn proves(offset: Length, uncertainty: Length, tolerance: Length) -> bool {
     within(offset, uncertainty, tolerance) >= PROVED
 }
 
 /// The smallest tolerance that a measurement proves, to a hundredth of a millimetre, rounded up.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::provable;
+///
+/// // 1.96 standard deviations hold 95 in 100.
+/// let least = provable(Length::ZERO, Length::from_mm(1.0)).to_mm();
+/// assert!((least - 1.96).abs() < 0.02);
+/// ```
 #[must_use]
 pub fn provable(offset: Length, uncertainty: Length) -> Length {
     let (mut low, mut high) = (0.0, offset.abs().to_mm() + 4.0 * uncertainty.to_mm() + 0.01);
@@ -43,6 +73,16 @@ pub fn provable(offset: Length, uncertainty: Length) -> Length {
 }
 
 /// The largest offset that could still be proved to be within the tolerance; nought where none could.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::most_proved;
+///
+/// // Far inside a wide tolerance one side alone counts: 1.645 standard deviations from it.
+/// let most = most_proved(Length::from_mm(1.0), Length::from_mm(10.0)).to_mm();
+/// assert!((most - (10.0 - 1.645)).abs() < 0.02);
+/// ```
 #[must_use]
 pub fn most_proved(uncertainty: Length, tolerance: Length) -> Length {
     let (mut low, mut high) = (0.0, tolerance.to_mm().max(0.0));
@@ -58,6 +98,15 @@ pub fn most_proved(uncertainty: Length, tolerance: Length) -> Length {
 }
 
 /// Whether two figures, each with its own standard uncertainty in quadrature in `uncertainty`, agree.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::agree;
+///
+/// let mm = Length::from_mm;
+/// assert!(agree(mm(10.0), mm(11.9), mm(1.0)) && !agree(mm(10.0), mm(12.1), mm(1.0)));
+/// ```
 #[must_use]
 pub fn agree(one: Length, other: Length, uncertainty: Length) -> bool {
     (one - other).abs() <= uncertainty * COVERAGE
@@ -65,6 +114,18 @@ pub fn agree(one: Length, other: Length, uncertainty: Length) -> bool {
 
 /// The mean of two figures weighed by their variances, and its standard uncertainty; each with its own, as
 /// (figure, standard uncertainty). A figure that is certain is the mean.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::conformity::weighed;
+///
+/// // One of twice the uncertainty counts a quarter as much: (4·10 + 1·15) / 5.
+/// let mm = Length::from_mm;
+/// let (mean, sure) = weighed((mm(10.0), mm(1.0)), (mm(15.0), mm(2.0)));
+/// assert!((mean.to_mm() - 11.0).abs() < 1e-12);
+/// assert!((sure.to_mm() - (4.0_f64 / 5.0).sqrt()).abs() < 1e-12);
+/// ```
 #[must_use]
 pub fn weighed((one, a): (Length, Length), (other, b): (Length, Length)) -> (Length, Length) {
     let (a, b) = (a.to_mm().powi(2), b.to_mm().powi(2));

@@ -44,6 +44,14 @@ impl Draws {
 
 /// The 2.5 and 97.5 % quantiles of drawn figures, in place, between the two nearest ranks;
 /// None for fewer than forty.
+///
+/// ```
+/// use derecho_core::measure::draws::middle_95;
+///
+/// let mut drawn: Vec<f64> = (0..1000).map(f64::from).collect();
+/// let (low, high) = middle_95(&mut drawn).unwrap();
+/// assert!((low - 25.0).abs() < 1.5 && (high - 974.0).abs() < 1.5);
+/// ```
 #[must_use]
 pub fn middle_95(drawn: &mut [f64]) -> Option<(f64, f64)> {
     if drawn.len() < 40 {

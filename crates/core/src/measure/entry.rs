@@ -55,6 +55,13 @@ impl TapeEntry {
     }
 
     /// The text as typed.
+    ///
+    /// ```
+    /// use derecho_core::measure::{TapeEntry, Unit};
+    ///
+    /// let entry = TapeEntry::parse("26/32", Unit::Inches).unwrap();
+    /// assert_eq!(entry.text(), "26/32");
+    /// ```
     #[must_use]
     pub fn text(&self) -> &str {
         &self.text
@@ -73,6 +80,13 @@ impl TapeEntry {
     }
 
     /// For computation.
+    ///
+    /// ```
+    /// use derecho_core::measure::{TapeEntry, Unit};
+    ///
+    /// let entry = TapeEntry::parse("24 13/16", Unit::Inches).unwrap();
+    /// assert_eq!(entry.length().to_mm(), 630.2375);
+    /// ```
     #[must_use]
     pub fn length(&self) -> Length {
         self.number.length()
@@ -209,6 +223,14 @@ impl AngleEntry {
     ///
     /// # Errors
     /// A sentence that says what to type.
+    ///
+    /// ```
+    /// use derecho_core::measure::AngleEntry;
+    ///
+    /// let entry = AngleEntry::parse("10.8").unwrap();
+    /// assert!((entry.angle().to_degrees() - 10.8).abs() < 1e-12);
+    /// assert!(AngleEntry::parse("steep").is_err());
+    /// ```
     pub fn parse(text: &str) -> Result<Self, String> {
         let trimmed = text.trim().trim_end_matches("degrees").trim_end_matches("deg");
         let number = trimmed.trim_end_matches('°').trim();

@@ -70,42 +70,87 @@ impl Length {
     }
 
     /// From inches; 1 in is exactly 25.4 mm.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// assert_eq!(Length::from_inches(1.0).to_mm(), 25.4);
+    /// ```
     #[must_use]
     pub const fn from_inches(inches: f64) -> Self {
         Self(inches * MM_PER_INCH)
     }
 
     /// In millimetres.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// assert_eq!(Length::from_inches(2.0).to_mm(), 50.8);
+    /// ```
     #[must_use]
     pub const fn to_mm(self) -> f64 {
         self.0
     }
 
     /// In inches.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// assert_eq!(Length::from_mm(12.7).to_inches(), 0.5);
+    /// ```
     #[must_use]
     pub const fn to_inches(self) -> f64 {
         self.0 / MM_PER_INCH
     }
 
     /// The same length without its sign.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// assert_eq!(Length::from_mm(-3.0).abs(), Length::from_mm(3.0));
+    /// ```
     #[must_use]
     pub const fn abs(self) -> Self {
         Self(self.0.abs())
     }
 
     /// The larger of the two.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// let mm = Length::from_mm;
+    /// assert_eq!(mm(-9.0).max(mm(5.0)), mm(5.0));
+    /// ```
     #[must_use]
     pub const fn max(self, other: Self) -> Self {
         Self(self.0.max(other.0))
     }
 
     /// The smaller of the two.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// let mm = Length::from_mm;
+    /// assert_eq!(mm(-9.0).min(mm(5.0)), mm(-9.0));
+    /// ```
     #[must_use]
     pub const fn min(self, other: Self) -> Self {
         Self(self.0.min(other.0))
     }
 
     /// Kept between `low` and `high`.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    ///
+    /// let mm = Length::from_mm;
+    /// assert_eq!(mm(9.0).clamp_to(mm(0.0), mm(5.0)), mm(5.0));
+    /// ```
     #[must_use]
     pub const fn clamp_to(self, low: Self, high: Self) -> Self {
         self.max(low).min(high)
@@ -120,6 +165,16 @@ impl Div for Length {
 }
 
 /// Root of the sum of squares: how independent uncertainties add.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::length::in_quadrature;
+///
+/// // 3, 4, 5.
+/// let mm = Length::from_mm;
+/// assert_eq!(in_quadrature(&[mm(3.0), mm(4.0)]), mm(5.0));
+/// ```
 #[must_use]
 pub fn in_quadrature(parts: &[Length]) -> Length {
     Length(parts.iter().map(|part| part.0 * part.0).sum::<f64>().sqrt())

@@ -31,12 +31,26 @@ impl Phrase {
     }
 
     /// A sentence without lengths.
+    ///
+    /// ```
+    /// use derecho_core::measure::Phrase;
+    ///
+    /// let says = Phrase::plain("centred");
+    /// assert_eq!(says.inches, says.millimetres);
+    /// ```
     #[must_use]
     pub fn plain(text: &str) -> Self {
         Self { inches: text.to_owned(), millimetres: text.to_owned() }
     }
 
     /// The sentence for one unit system.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase, Unit};
+    ///
+    /// let says = Phrase::of(|w| w.distance(Length::from_inches(1.5)));
+    /// assert_eq!(says.in_unit(Unit::Inches), "1 1/2\"");
+    /// ```
     #[must_use]
     pub fn in_unit(&self, unit: Unit) -> &str {
         match unit {
@@ -76,6 +90,13 @@ impl Words {
 
     /// A diameter of stock: to 1/32 where it is one, else to a hundredth of an inch, so that bars of 0.85 in, 7/8" and
     /// 0.9 in go by three names; millimetres to a tenth.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = |inches| Phrase::of(|w| w.stock(Length::from_inches(inches))).inches;
+    /// assert_eq!((says(0.875).as_str(), says(0.85).as_str()), ("7/8\"", "0.85 in"));
+    /// ```
     #[must_use]
     pub fn stock(self, length: Length) -> String {
         let thirty_seconds = length.to_inches() * 32.0;
@@ -87,6 +108,13 @@ impl Words {
     }
 
     /// An unsigned length in the everyday style: `3/8"`, `9.5 mm`.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = Phrase::of(|w| w.distance(Length::from_inches(-0.375)));
+    /// assert_eq!((says.inches.as_str(), says.millimetres.as_str()), ("3/8\"", "9.5 mm"));
+    /// ```
     #[must_use]
     pub fn distance(self, length: Length) -> String {
         if let Some(none) = Self::beyond(length) {
@@ -96,12 +124,27 @@ impl Words {
     }
 
     /// A length that something has to have at least, rounded up: whoever makes it as written has enough.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// // Rounded up to the next sixteenth: whoever makes it so long has enough.
+    /// let says = Phrase::of(|w| w.at_least(Length::from_inches(6.88)));
+    /// assert_eq!(says.inches, "6 15/16\"");
+    /// ```
     #[must_use]
     pub fn at_least(self, length: Length) -> String {
         self.bounded(length, 1)
     }
 
     /// A length that something may have at most, rounded down: whoever makes it as written is within.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = Phrase::of(|w| w.at_most(Length::from_inches(6.88)));
+    /// assert_eq!(says.inches, "6 7/8\"");
+    /// ```
     #[must_use]
     pub fn at_most(self, length: Length) -> String {
         self.bounded(length, 0)
@@ -122,6 +165,13 @@ impl Words {
     }
 
     /// A length to 1/32 or 0.1 mm, where a sixteenth is too coarse to say anything.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = Phrase::of(|w| w.fine(Length::from_inches(3.0 / 32.0)));
+    /// assert_eq!((says.inches.as_str(), says.millimetres.as_str()), ("3/32\"", "2.4 mm"));
+    /// ```
     #[must_use]
     pub fn fine(self, length: Length) -> String {
         if let Some(none) = Self::beyond(length) {
@@ -141,6 +191,14 @@ impl Words {
 
     /// Whether a length says nothing at the everyday rounding of this unit system: what rounds to nought is centred, or
     /// has not moved.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// // A quarter of a millimetre is less than either tape shows.
+    /// let says = Phrase::of(|w| w.shows_nothing(Length::from_mm(0.2)).to_string());
+    /// assert_eq!((says.inches.as_str(), says.millimetres.as_str()), ("true", "true"));
+    /// ```
     #[must_use]
     pub fn shows_nothing(self, length: Length) -> bool {
         print::rounds_to_nought(length, Style::everyday(self.unit))
@@ -148,6 +206,13 @@ impl Words {
 
     /// A signed sideways figure as a distance and a side, never a bare minus sign;
     /// `centred` where it rounds to nought.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = |mm| Phrase::of(|w| w.sideways(Length::from_mm(mm))).millimetres;
+    /// assert_eq!((says(-9.5).as_str(), says(0.0).as_str()), ("9.5 mm to the right", "centred"));
+    /// ```
     #[must_use]
     pub fn sideways(self, to_the_left: Length) -> String {
         if self.shows_nothing(to_the_left) {
@@ -158,6 +223,13 @@ impl Words {
     }
 
     /// As [`Words::sideways`] for a movement: `no movement` where it rounds to nought.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, Phrase};
+    ///
+    /// let says = |mm| Phrase::of(|w| w.movement(Length::from_mm(mm))).millimetres;
+    /// assert_eq!((says(4.0).as_str(), says(0.0).as_str()), ("4 mm to the left", "no movement"));
+    /// ```
     #[must_use]
     pub fn movement(self, to_the_left: Length) -> String {
         if self.shows_nothing(to_the_left) { "no movement".to_owned() } else { self.sideways(to_the_left) }
@@ -183,6 +255,14 @@ impl Words {
 }
 
 /// Degrees to one decimal, unsigned.
+///
+/// ```
+/// use derecho_core::measure::Angle;
+///
+/// use derecho_core::measure::phrase::degrees;
+///
+/// assert_eq!(degrees(Angle::from_degrees(-5.04)), "5.0°");
+/// ```
 #[must_use]
 pub fn degrees(angle: Angle) -> String {
     if !angle.to_degrees().is_finite() {

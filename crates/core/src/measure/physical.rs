@@ -110,6 +110,12 @@ impl Moment {
     }
 
     /// From newton metres.
+    ///
+    /// ```
+    /// use derecho_core::measure::Moment;
+    ///
+    /// assert_eq!(Moment::from_nm(1.0).to_nmm(), 1000.0);
+    /// ```
     #[must_use]
     pub const fn from_nm(newton_metres: f64) -> Self {
         Self(newton_metres * 1000.0)
@@ -172,6 +178,13 @@ impl RollRate {
     }
 
     /// From N·m to the degree.
+    ///
+    /// ```
+    /// use derecho_core::measure::RollRate;
+    ///
+    /// let rate = RollRate::from_nm_per_degree(1.0);
+    /// assert!((rate.to_nm_per_radian() - 180.0 / std::f64::consts::PI).abs() < 1e-12);
+    /// ```
     #[must_use]
     pub const fn from_nm_per_degree(newton_metres: f64) -> Self {
         Self(newton_metres * 1000.0 / 1.0_f64.to_radians())
@@ -205,6 +218,13 @@ impl Stress {
 
 impl Mass {
     /// What it weighs: m·g.
+    ///
+    /// ```
+    /// use derecho_core::measure::Mass;
+    ///
+    /// // A kilogram weighs 9.80665 N by definition.
+    /// assert!((Mass::from_kg(2.0).weight().to_n() - 19.6133).abs() < 1e-12);
+    /// ```
     #[must_use]
     pub const fn weight(self) -> Force {
         Force(self.0 * GRAVITY)
@@ -213,6 +233,12 @@ impl Mass {
 
 impl Force {
     /// The mass that weighs so much.
+    ///
+    /// ```
+    /// use derecho_core::measure::Force;
+    ///
+    /// assert!((Force::from_n(9.806_65).as_mass().to_kg() - 1.0).abs() < 1e-15);
+    /// ```
     #[must_use]
     pub const fn as_mass(self) -> Mass {
         Mass(self.0 / GRAVITY)
@@ -264,6 +290,14 @@ pub fn force(w: Words, force: Force) -> String {
 }
 
 /// A weight in the unit of the words, to the pound or half kilogram.
+///
+/// ```
+/// use derecho_core::measure::physical::weight;
+/// use derecho_core::measure::{Mass, Phrase};
+///
+/// let says = Phrase::of(|w| weight(w, Mass::from_kg(500.0).weight()));
+/// assert_eq!((says.inches.as_str(), says.millimetres.as_str()), ("1102 lb", "500 kg"));
+/// ```
 #[must_use]
 pub fn weight(w: Words, weight: Force) -> String {
     let kilograms = weight.as_mass().to_kg();
@@ -284,6 +318,15 @@ pub fn spring_rate(w: Words, rate: SpringRate) -> String {
 }
 
 /// A torque in the unit of the words.
+///
+/// ```
+/// use derecho_core::measure::physical::torque;
+/// use derecho_core::measure::{Moment, Phrase};
+///
+/// // 1 lb-ft is 1.3558 N·m.
+/// let says = Phrase::of(|w| torque(w, Moment::from_nm(135.58)));
+/// assert_eq!((says.inches.as_str(), says.millimetres.as_str()), ("100 lb-ft", "136 N·m"));
+/// ```
 #[must_use]
 pub fn torque(w: Words, torque: Moment) -> String {
     match w.unit() {

@@ -38,6 +38,13 @@ impl Style {
     }
 
     /// The unit printed.
+    ///
+    /// ```
+    /// use derecho_core::measure::print::Style;
+    /// use derecho_core::measure::Unit;
+    ///
+    /// assert_eq!(Style::everyday(Unit::Inches).unit(), Unit::Inches);
+    /// ```
     #[must_use]
     pub const fn unit(self) -> Unit {
         match self {
@@ -74,6 +81,15 @@ impl Style {
 }
 
 /// Whole nanometres of a computed length, to the nearest.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::measure::print::nanometres;
+///
+/// // A sixty-fourth of an inch is 396,875 nm, exactly.
+/// assert_eq!(nanometres(Length::from_inches(1.0 / 64.0)), 396_875);
+/// ```
 #[must_use]
 pub fn nanometres(length: Length) -> i64 {
     // Saturates beyond nine million kilometres, which no vehicle is.
@@ -81,6 +97,16 @@ pub fn nanometres(length: Length) -> i64 {
 }
 
 /// Whether the length prints as nought.
+///
+/// ```
+/// use derecho_core::measure::{Length, Unit};
+///
+/// use derecho_core::measure::print::{Style, rounds_to_nought};
+///
+/// let everyday = Style::everyday(Unit::Inches);
+/// assert!(rounds_to_nought(Length::from_inches(1.0 / 64.0), everyday));
+/// assert!(!rounds_to_nought(Length::from_inches(1.0 / 16.0), everyday));
+/// ```
 #[must_use]
 pub fn rounds_to_nought(length: Length, style: Style) -> bool {
     divisions(nanometres(length), style) == 0
@@ -148,6 +174,15 @@ fn mixed(count: u64, per_inch: u64) -> String {
 
 /// Inches to four decimals or millimetres to two: for workings, where a fraction
 /// would hide the digits.
+///
+/// ```
+/// use derecho_core::measure::{Length, Unit};
+///
+/// use derecho_core::measure::print::decimal;
+///
+/// assert_eq!(decimal(Length::from_inches(0.5), Unit::Inches), "0.5000 in");
+/// assert_eq!(decimal(Length::from_inches(0.5), Unit::Millimetres), "12.70 mm");
+/// ```
 #[must_use]
 pub fn decimal(length: Length, unit: Unit) -> String {
     match unit {
@@ -168,6 +203,13 @@ pub(super) fn bare_decimal(length: Length, unit: Unit) -> String {
 ///
 /// As `format!` prints it. Whole numbers of the last place are ten times quicker to print than a
 /// binary fraction is to round exactly, and a working has dozens of them.
+///
+/// ```
+/// use derecho_core::measure::print::fixed;
+///
+/// assert_eq!(fixed(1.005, 1), "1.0");
+/// assert_eq!(fixed(-0.01, 1), "0.0");
+/// ```
 #[must_use]
 pub fn fixed(value: f64, decimals: usize) -> String {
     let places = i32::try_from(decimals).unwrap_or(i32::MAX);
@@ -186,6 +228,13 @@ pub fn fixed(value: f64, decimals: usize) -> String {
 }
 
 /// A number that rounds to nought has no minus sign.
+///
+/// ```
+/// use derecho_core::measure::print::trim_minus;
+///
+/// assert_eq!(trim_minus("-0.0".to_owned()), "0.0");
+/// assert_eq!(trim_minus("-0.1".to_owned()), "-0.1");
+/// ```
 #[must_use]
 pub fn trim_minus(text: String) -> String {
     match text.strip_prefix('-') {

@@ -17,6 +17,12 @@ pub enum Side {
 impl Side {
     /// +1 for left, −1 for right: the sign of y, and the `s` of the bar formulas
     /// for a frame eye on that side.
+    ///
+    /// ```
+    /// use derecho_core::measure::Side;
+    ///
+    /// assert_eq!((Side::Left.sign(), Side::Right.sign()), (1.0, -1.0));
+    /// ```
     #[must_use]
     pub const fn sign(self) -> f64 {
         match self {
@@ -26,6 +32,12 @@ impl Side {
     }
 
     /// The other side.
+    ///
+    /// ```
+    /// use derecho_core::measure::Side;
+    ///
+    /// assert_eq!(Side::Left.other(), Side::Right);
+    /// ```
     #[must_use]
     pub const fn other(self) -> Self {
         match self {
@@ -35,12 +47,24 @@ impl Side {
     }
 
     /// The side a signed y points to; nought counts as left.
+    ///
+    /// ```
+    /// use derecho_core::measure::Side;
+    ///
+    /// assert_eq!((Side::of(2.0), Side::of(-2.0), Side::of(0.0)), (Side::Left, Side::Right, Side::Left));
+    /// ```
     #[must_use]
     pub fn of(y: f64) -> Self {
         if y < 0.0 { Self::Right } else { Self::Left }
     }
 
     /// `left` or `right`.
+    ///
+    /// ```
+    /// use derecho_core::measure::Side;
+    ///
+    /// assert_eq!(Side::Right.word(), "right");
+    /// ```
     #[must_use]
     pub const fn word(self) -> &'static str {
         match self {
@@ -50,6 +74,13 @@ impl Side {
     }
 
     /// `driver's side` or `passenger's side`, given where the steering wheel is.
+    ///
+    /// ```
+    /// use derecho_core::measure::Side;
+    ///
+    /// // The steering wheel is on the left.
+    /// assert_eq!(Side::Right.seat_word(Side::Left), "passenger's side");
+    /// ```
     #[must_use]
     pub fn seat_word(self, steering_side: Self) -> &'static str {
         if self == steering_side { "driver's side" } else { "passenger's side" }

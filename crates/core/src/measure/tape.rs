@@ -230,6 +230,13 @@ pub fn parse(text: &str, sheet: Unit, kind: Kind) -> Result<TapeNumber, TapeErro
 ///
 /// # Errors
 /// With the fault of a comma or a second decimal mark; [`Fault::NotANumber`] for anything else.
+///
+/// ```
+/// use derecho_core::measure::tape::decimal;
+///
+/// assert_eq!(decimal("10.8").ok(), Some(10.8));
+/// assert!(decimal("1,250").is_err(), "1.25 or 1250?");
+/// ```
 pub fn decimal(text: &str) -> Result<f64, Fault> {
     let tokens = tokens(text).map_err(|error| error.fault)?;
     let [Placed { token: Token::Number { whole, decimals }, .. }] = tokens.as_slice() else {

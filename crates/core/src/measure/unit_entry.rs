@@ -138,6 +138,13 @@ impl<Q: Quantity> UnitEntry<Q> {
     }
 
     /// The text as typed.
+    ///
+    /// ```
+    /// use derecho_core::measure::WeightEntry;
+    ///
+    /// let entry = WeightEntry::parse("2650 lb").unwrap();
+    /// assert_eq!(entry.text(), "2650 lb");
+    /// ```
     #[must_use]
     pub fn text(&self) -> &str {
         &self.text
@@ -152,6 +159,13 @@ impl<Q: Quantity> UnitEntry<Q> {
 
 impl WeightEntry {
     /// The mass that weighs so much.
+    ///
+    /// ```
+    /// use derecho_core::measure::WeightEntry;
+    ///
+    /// let entry = WeightEntry::parse("1000 lb").unwrap();
+    /// assert!((entry.mass().to_kg() - 453.592_37).abs() < 1e-9);
+    /// ```
     #[must_use]
     pub const fn mass(&self) -> Mass {
         Mass::from_kg(self.value())
@@ -168,6 +182,13 @@ impl SpringRateEntry {
 
 impl TorqueEntry {
     /// The torque.
+    ///
+    /// ```
+    /// use derecho_core::measure::TorqueEntry;
+    ///
+    /// let entry = TorqueEntry::parse("100 Nm").unwrap();
+    /// assert!((entry.torque().to_nm() - 100.0).abs() < 1e-12);
+    /// ```
     #[must_use]
     pub const fn torque(&self) -> Moment {
         Moment::from_nm(self.value())

@@ -70,6 +70,12 @@ impl Attachment {
     }
 
     /// Whether it is drawn up with bolts; else an arc is struck for it.
+    ///
+    /// ```
+    /// use derecho_core::parts::Attachment;
+    ///
+    /// assert!(Attachment::BoltOn.is_bolted() && !Attachment::WeldOn.is_bolted());
+    /// ```
     #[must_use]
     pub const fn is_bolted(self) -> bool {
         match self {
@@ -208,6 +214,16 @@ impl BarPart {
     }
 
     /// Whether it can be made or set so long; None where its range is not known.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Length, TapeEntry};
+    /// use derecho_core::parts::BarPart;
+    ///
+    /// let of = |mm| TapeEntry::of(Length::from_mm(mm));
+    /// let bar = BarPart { made_min: of(800.0), made_max: of(900.0), ..BarPart::default() };
+    /// assert_eq!((bar.covers(Length::from_mm(850.0)), bar.covers(Length::from_mm(950.0))), (Some(true), Some(false)));
+    /// assert_eq!(BarPart::default().covers(Length::from_mm(850.0)), None);
+    /// ```
     #[must_use]
     pub fn covers(&self, length: Length) -> Option<bool> {
         let (least, most) = (self.made_min.as_ref()?.length(), self.made_max.as_ref()?.length());

@@ -229,6 +229,14 @@ fn hole_of(text: &str) -> Result<Value, String> {
 ///
 /// # Errors
 /// What is wrong, naming the column.
+///
+/// ```
+/// use derecho_core::parts::table::from_row;
+///
+/// let cells = [("kind", "bracket"), ("name", "riser"), ("end", "axle"), ("holes", "low: 2 in; high: 3 in")];
+/// assert_eq!(from_row(cells.into_iter()).unwrap().name(), "riser");
+/// assert!(from_row([("kind", "anvil")].into_iter()).is_err());
+/// ```
 pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<Part, String> {
     let mut map = Map::new();
     for (column, text) in cells {

@@ -44,6 +44,17 @@ pub fn gap(first: &[DVec3], first_radius: f64, second: &[DVec3], second_radius: 
 /// The least gap between two straight pieces: [`gap`] of two chains of two points each.
 #[must_use]
 #[inline]
+///
+/// ```
+/// use derecho_core::pose::clearance::straight_gap;
+/// use glam::DVec3;
+///
+/// // Two rods crossing 100 mm apart, 20 and 30 mm thick.
+/// let across = [DVec3::new(-500.0, 0.0, 0.0), DVec3::new(500.0, 0.0, 0.0)];
+/// let along = [DVec3::new(0.0, -500.0, 100.0), DVec3::new(0.0, 500.0, 100.0)];
+/// let gap = straight_gap(across, 10.0, along, 15.0);
+/// assert!((gap.distance - 75.0).abs() < 1e-9);
+/// ```
 pub fn straight_gap(first: [DVec3; 2], first_radius: f64, second: [DVec3; 2], second_radius: f64) -> Gap {
     let (on_first, on_second) = nearest((first[0], first[1]), (second[0], second[1]));
     let distance = on_first.distance(on_second) - (first_radius + second_radius);

@@ -72,6 +72,12 @@ impl Walk {
 }
 
 /// Wheel travels at a share of the way from `start`, of both wheels alike, to `end`, mm.
+///
+/// ```
+/// use derecho_core::pose::travel::between;
+///
+/// assert_eq!(between(10.0, (50.0, -30.0), 0.5), (30.0, -10.0));
+/// ```
 #[must_use]
 pub fn between(start: f64, end: (f64, f64), share: f64) -> (f64, f64) {
     (start + (end.0 - start) * share, start + (end.1 - start) * share)

@@ -36,6 +36,16 @@ impl AxleRoll {
 }
 
 /// Roll rate of a pair of springs: ½·k·spacing².
+///
+/// ```
+/// use derecho_core::measure::{Length, SpringRate};
+///
+/// use derecho_core::sway::body_roll::spring_roll_rate;
+///
+/// // k·s²/2: 30 N/mm a metre apart are 15 kN·m to the radian.
+/// let rate = spring_roll_rate(SpringRate::from_n_per_mm(30.0), Length::from_mm(1000.0));
+/// assert!((rate.to_nm_per_radian() - 15_000.0).abs() < 1e-6);
+/// ```
 #[must_use]
 pub fn spring_roll_rate(rate: SpringRate, spacing: Length) -> RollRate {
     RollRate::from_nmm_per_radian((rate * spacing * spacing).to_nmm() * 0.5)

@@ -72,6 +72,17 @@ impl BarRate {
 }
 
 /// The rate in each hole against that of the one in use: rates go with 1/a².
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::sway::rate_by_hole;
+///
+/// // With one over the arm squared.
+/// let mm = Length::from_mm;
+/// let rates = rate_by_hole(mm(200.0), &[mm(200.0), mm(100.0)]);
+/// assert!((rates[0] - 1.0).abs() < 1e-12 && (rates[1] - 4.0).abs() < 1e-12);
+/// ```
 #[must_use]
 pub fn rate_by_hole(in_use: Length, holes: &[Length]) -> Vec<f64> {
     holes.iter().map(|hole| (in_use / *hole).powi(2)).collect()

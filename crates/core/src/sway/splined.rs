@@ -11,12 +11,32 @@ pub const OVER_FRAME: Length = Length::from_mm(76.2);
 pub const STEEL: f64 = 7.85e-6;
 
 /// The shortest bar that reaches its arms outside of a frame.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::sway::splined::least_length;
+///
+/// // Longer than the frame is wide.
+/// let frame = Length::from_mm(800.0);
+/// assert!(least_length(frame) > frame);
+/// ```
 #[must_use]
 pub fn least_length(frame: Length) -> Length {
     frame + OVER_FRAME
 }
 
 /// The shortest of the lengths that are made which is long enough: its place in the list.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::sway::splined::next_made;
+///
+/// let mm = Length::from_mm;
+/// assert_eq!(next_made(mm(900.0), &[mm(850.0), mm(1000.0), mm(950.0)]), Some(2));
+/// assert_eq!(next_made(mm(1100.0), &[mm(1000.0)]), None);
+/// ```
 #[must_use]
 pub fn next_made(least: Length, made: &[Length]) -> Option<usize> {
     let enough = made.iter().enumerate().filter(|(_, length)| **length >= least);
@@ -24,6 +44,16 @@ pub fn next_made(least: Length, made: &[Length]) -> Option<usize> {
 }
 
 /// How far a centred bar sticks out of the frame on each side.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::sway::splined::stick_out;
+///
+/// // Half of what it is longer, each side.
+/// let mm = Length::from_mm;
+/// assert_eq!(stick_out(mm(1000.0), mm(900.0)), mm(50.0));
+/// ```
 #[must_use]
 pub fn stick_out(bar: Length, frame: Length) -> Length {
     (bar - frame) / 2.0
@@ -44,6 +74,17 @@ pub fn solid_for(torsion: RollRate, active: Length) -> Length {
 }
 
 /// Mass of a round steel bar.
+///
+/// ```
+/// use derecho_core::measure::Length;
+///
+/// use derecho_core::sway::splined::mass;
+///
+/// // A hollow bar weighs as the solid one less what is bored out.
+/// let mm = Length::from_mm;
+/// let [hollow, solid, core] = [(30.0, 20.0), (30.0, 0.0), (20.0, 0.0)].map(|(d, b)| mass(mm(d), mm(b), mm(1000.0)).to_kg());
+/// assert!((hollow - (solid - core)).abs() < 1e-9);
+/// ```
 #[must_use]
 pub fn mass(outside: Length, bore: Length, length: Length) -> Mass {
     let area = PI / 4.0 * (outside.to_mm().powi(2) - bore.to_mm().powi(2));
