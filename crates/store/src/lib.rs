@@ -15,11 +15,12 @@ mod packed;
 pub mod parts;
 pub mod safekeeping;
 mod sql;
+mod texts;
 
 use std::fs::{File, TryLockError};
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Mutex, MutexGuard};
+use std::sync::{Arc, Mutex, MutexGuard};
 
 use derecho_document::migrate::{self, written};
 use derecho_document::{DOCUMENT_VERSION, Job};
@@ -28,6 +29,7 @@ use rusqlite::{Connection, ErrorCode, OptionalExtension, Row, Transaction, Trans
 use thiserror::Error;
 
 use crate::bay::Bay;
+use crate::texts::Texts;
 
 /// The file inside the data directory.
 pub const DATABASE_FILE: &str = "derecho.sqlite3";
@@ -297,6 +299,7 @@ pub struct Store {
     writer: Mutex<Connection>,
     readers: Mutex<Vec<Connection>>,
     bay: Bay,
+    texts: Texts,
     path: PathBuf,
 }
 
@@ -446,7 +449,13 @@ impl Store {
         }
         opening.unlock()?;
         let bay = Bay::new(connect(&path)?);
-        Ok(Self { writer: Mutex::new(writer), readers: Mutex::new(Vec::new()), bay, path })
+        Ok(Self {
+            writer: Mutex::new(writer),
+            readers: Mutex::new(Vec::new()),
+            bay,
+            texts: Texts::default(),
+            path,
+        })
     }
 
     /// The directory it is in.
@@ -500,7 +509,7 @@ impl Store {
             params![id, job.title, searchable(&job), card.card, now.to_string(), card.by],
         )?;
         let made = Made { kind: RevisionKind::Created, links: Links::default(), at: now, edit: None };
-        add_revision(&transaction, id, 1, &text, &made)?;
+        self.add_revision(&transaction, (id, 1), &text, &made)?;
         transaction.commit()?;
         Ok(StoredJob {
             id: id.to_owned(),
@@ -613,7 +622,7 @@ impl Store {
         let based_on = based_on.into();
         let named = based_on.edit.is_some().then(|| ready.text.clone());
         let stored = self.change(id, &based_on, now, |transaction, head| {
-            let before = text_of(transaction, id, head.revision)?;
+            let before = self.text(transaction, id, head.revision)?;
             if says_the_same(&before, &ready) {
                 return Ok(Next::Stays(ready.job));
             }
@@ -720,12 +729,14 @@ impl Store {
         let Ready { job, text, card } = *ready;
         let revision = head.revision + 1;
         let made = Made { kind, links, at: now, edit: based_on.edit.as_deref() };
-        add_revision(&transaction, id, revision, &text, &made)?;
+        self.add_revision(&transaction, (id, revision), &text, &made)?;
         transaction.execute(
             sql::UPDATE_JOB,
             params![id, job.title, searchable(&job), card.card, now.to_string(), revision as i64, card.by],
         )?;
         transaction.commit()?;
+        // Only now: one that was rolled back would be written anew with another text.
+        self.texts.put(id, revision, &text.into());
         Ok(StoredJob {
             id: id.to_owned(),
             revision,
@@ -735,6 +746,49 @@ impl Store {
             can_redo: links.redo_to.is_some(),
             job,
         })
+    }
+
+    /// The text of a revision's document.
+    fn text(&self, connection: &Connection, id: &str, revision: u64) -> Result<Arc<str>, StoreError> {
+        if let Some(kept) = self.texts.get(id, revision) {
+            return Ok(kept);
+        }
+        let text: Arc<str> = text_of(connection, id, revision)?.into();
+        self.texts.put(id, revision, &text);
+        Ok(text)
+    }
+
+    fn add_revision(
+        &self,
+        transaction: &Transaction<'_>,
+        (id, revision): (&str, u64),
+        text: &str,
+        made: &Made<'_>,
+    ) -> Result<(), StoreError> {
+        let since = revision.saturating_sub(packed::WHOLE_EVERY) as i64;
+        let whole: Option<i64> =
+            transaction.prepare_cached(sql::WHOLE)?.query_row(params![id, since], |row| row.get(0))?;
+        let earlier = match whole.map(i64::unsigned_abs) {
+            Some(number) => Some((number, self.text(transaction, id, number)?)),
+            None => None,
+        };
+        let packed = packed::pack(text, earlier.as_ref().map(|(number, earlier)| (*number, &**earlier)))?;
+        let link = |to: Option<u64>| to.map(|to| to as i64);
+        transaction.execute(
+            sql::ADD_REVISION,
+            params![
+                id,
+                revision as i64,
+                packed.bytes,
+                link(packed.against),
+                made.kind.word(),
+                link(made.links.undo_to),
+                link(made.links.redo_to),
+                made.at.to_string(),
+                made.edit,
+            ],
+        )?;
+        Ok(())
     }
 
     /// Takes a job out of the bay. Its revisions stay in the database.
@@ -976,39 +1030,6 @@ struct Made<'a> {
     links: Links,
     at: Timestamp,
     edit: Option<&'a str>,
-}
-
-fn add_revision(
-    transaction: &Transaction<'_>,
-    id: &str,
-    revision: u64,
-    text: &str,
-    made: &Made<'_>,
-) -> Result<(), StoreError> {
-    let since = revision.saturating_sub(packed::WHOLE_EVERY) as i64;
-    let whole: Option<i64> =
-        transaction.prepare_cached(sql::WHOLE)?.query_row(params![id, since], |row| row.get(0))?;
-    let earlier = match whole.map(i64::unsigned_abs) {
-        Some(number) => Some((number, text_of(transaction, id, number)?)),
-        None => None,
-    };
-    let packed = packed::pack(text, earlier.as_ref())?;
-    let link = |to: Option<u64>| to.map(|to| to as i64);
-    transaction.execute(
-        sql::ADD_REVISION,
-        params![
-            id,
-            revision as i64,
-            packed.bytes,
-            link(packed.against),
-            made.kind.word(),
-            link(made.links.undo_to),
-            link(made.links.redo_to),
-            made.at.to_string(),
-            made.edit,
-        ],
-    )?;
-    Ok(())
 }
 
 fn number(row: &Row<'_>, index: usize) -> rusqlite::Result<u64> {
