@@ -317,10 +317,10 @@ async fn turns_that_were_counted_are_kept_as_a_length() {
     shop.choose_length_alone(id).await;
     in_browser(DESK, |page| async move {
         opened(&page, &shop, &format!("{id}/bar")).await?;
-        page.enter("Or turns counted, + longer", "2 1/2").await?;
+        page.enter("Or turns counted, + longer", "two and a half").await?;
         page.sees("main", "Type turns as a number").await?;
         assert!(shop.job(id).await["document"]["setups"]["rounds"].as_array().unwrap().is_empty());
-        page.enter("Or turns counted, + longer", "2.5").await?;
+        page.enter("Or turns counted, + longer", "2 1/2").await?;
         let job = shop
             .until(id, |job| {
                 job["document"]["setups"]["rounds"].as_array().is_some_and(|rounds| !rounds.is_empty())
@@ -331,7 +331,7 @@ async fn turns_that_were_counted_are_kept_as_a_length() {
         let found = length(&job["document"]["setups"]["found"]["bar"]["length"]);
         // A turnbuckle of 1-1/4-12, right and left: a sixth of an inch a turn.
         assert!((set - found - 2.5 * 25.4 / 6.0).abs() < 1e-3, "{set} {found}");
-        assert_eq!(job["document"]["setups"]["rounds"][0]["note"], "Turns counted: 2.5");
+        assert_eq!(job["document"]["setups"]["rounds"][0]["note"], "Turns counted: 2 1/2");
         Ok(())
     })
     .await;

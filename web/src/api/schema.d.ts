@@ -7062,8 +7062,8 @@ export interface operations {
     compute_turned: {
         parameters: {
             query: {
-                /** @description Turns of the sleeve or the adjusting end, + longer, at most a hundred either way. */
-                turns: number;
+                /** @description Turns of the sleeve or the adjusting end as they were counted, + longer, at most a hundred either way: `2 1/2`. */
+                turns: string;
             };
             header?: never;
             path?: never;

@@ -225,6 +225,29 @@ pub fn parse(text: &str, sheet: Unit, kind: Kind) -> Result<TapeNumber, TapeErro
     Reader { tokens: &tokens, at: 0, length: text.chars().count() }.whole_text(sheet, kind)
 }
 
+/// Reads a count that may have a fraction, such as turns: `2.5`, `2 1/2`, `-3/4 turn`. Without a unit, in the tape's own
+/// grammar.
+///
+/// ```
+/// use derecho_core::measure::tape::count;
+///
+/// assert_eq!(count("2 1/2").ok(), Some(2.5));
+/// assert_eq!(count("-0.75 turns").ok(), Some(-0.75));
+/// assert!(count("2 mm").is_err() && count("some").is_err());
+/// ```
+///
+/// # Errors
+/// The fault of the text and its place.
+pub fn count(text: &str) -> Result<f64, TapeError> {
+    let bare = text.trim().replace('−', "-");
+    let bare = bare.trim_end_matches("turns").trim_end_matches("turn").trim_end();
+    if let Some(start) = bare.chars().position(|c| c.is_alphabetic() || "\"″'′".contains(c)) {
+        return Err(TapeError { fault: Fault::NotANumber, start, end: bare.chars().count() });
+    }
+    // Whole nanometres, so that half a turn is half a turn.
+    Ok(parse(bare, Unit::Inches, Kind::Signed)?.nanometres as f64 / NM_PER_INCH as f64)
+}
+
 /// Reads a number without sign or unit, by the tape's rules for points and commas: `2600`, `35.5`, `630,5`.
 /// For figures that are no lengths.
 ///

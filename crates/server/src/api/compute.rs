@@ -6,6 +6,7 @@ use axum::extract::rejection::{JsonRejection, QueryRejection};
 use axum::extract::{Query, State};
 use axum::http::StatusCode;
 use derecho_core::measure::TapeEntry;
+use derecho_core::measure::tape::count;
 use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
@@ -165,8 +166,8 @@ pub async fn compute_work(State(state): State<AppState>, body: Bytes) -> Result<
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct Counted {
-    /// Turns of the sleeve or the adjusting end, + longer, at most a hundred either way.
-    turns: f64,
+    /// Turns of the sleeve or the adjusting end as they were counted, + longer, at most a hundred either way: `2 1/2`.
+    turns: String,
 }
 
 /// A length that turns come to.
@@ -196,7 +197,13 @@ pub async fn compute_turned(
 ) -> Result<Json<Turned>, Problem> {
     let Counted { turns } = query(counted)?;
     let unprocessable = |code, says| Problem::new(StatusCode::UNPROCESSABLE_ENTITY, code, says);
-    if !turns.is_finite() || turns.abs() > MOST_TURNS {
+    let Ok(turns) = count(&turns) else {
+        return Err(unprocessable(
+            "no_count",
+            "Type turns as a number, such as 2.5 or 2 1/2; − makes it shorter.",
+        ));
+    };
+    if turns.abs() > MOST_TURNS {
         let says = "That is more turns than any thread has. Count again, from where the bar stood.";
         return Err(unprocessable("too_many_turns", says));
     }

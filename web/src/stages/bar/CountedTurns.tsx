@@ -4,8 +4,6 @@ import { addRound } from "../../job/edits";
 import { useJob } from "../../job/useJob";
 import { TextField } from "../../ui/TextField";
 
-const COUNTED = /^([+-−]?\d+(?:[.,]\d+)?)\s*(?:turns?)?$/;
-
 /** Turns as they were counted, by hand or by a counter: the length they come to is recorded as set. */
 export function CountedTurns({ fitting }: { fitting: Schemas["Round"] }) {
   const { view, job, change } = useJob();
@@ -14,11 +12,9 @@ export function CountedTurns({ fitting }: { fitting: Schemas["Round"] }) {
   const { document } = view;
   const check = useCallback(
     async (text: string) => {
-      const counted = COUNTED.exec(text.trim())?.[1];
-      if (counted === undefined) return { fault: "Type turns as a number, such as 2.5; − makes it shorter." };
-      const turns = Number(counted.replace(",", ".").replace("−", "-"));
+      const query = { turns: text };
       const result = await answer(
-        client.POST("/api/v1/compute/turned", { body: document, params: { query: { turns } } }),
+        client.POST("/api/v1/compute/turned", { body: document, params: { query } }),
       );
       if ("data" in result) {
         lengths.current.set(text, result.data.length);
