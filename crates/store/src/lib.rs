@@ -624,7 +624,7 @@ impl Store {
         let stored = self.change(id, &based_on, now, |transaction, head| {
             let before = self.text(transaction, id, head.revision)?;
             if says_the_same(&before, &ready) {
-                return Ok(Next::Stays(ready.job));
+                return Ok(Next::Stays(Box::new(ready.job)));
             }
             let links = Links { undo_to: Some(head.revision), redo_to: None };
             Ok(Next::Goes(Box::new(ready), RevisionKind::Saved, links))
@@ -723,7 +723,7 @@ impl Store {
             return Err(StoreError::ChangedElsewhere(Box::new(current(&transaction, id)?)));
         }
         let (ready, kind, links) = match next(&transaction, &head)? {
-            Next::Stays(job) => return Ok(head.with(id, job)),
+            Next::Stays(job) => return Ok(head.with(id, *job)),
             Next::Goes(ready, kind, links) => (ready, kind, links),
         };
         let Ready { job, text, card } = *ready;
@@ -1086,7 +1086,7 @@ impl Head {
 /// What becomes of a job by a change.
 enum Next {
     /// It stays at its revision: nothing of it is changed.
-    Stays(Job),
+    Stays(Box<Job>),
     /// A new revision is made.
     Goes(Box<Ready>, RevisionKind, Links),
 }

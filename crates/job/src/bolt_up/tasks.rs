@@ -588,7 +588,7 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         });
         // Turned with its jam nuts loose, and read so: they are last.
         let set = plan.keys(|what| matches!(what, What::Turn | What::Legs));
-        plan.add(What::ReadAgain, &[weight.clone()])
+        plan.add(What::ReadAgain, std::slice::from_ref(&weight))
             .waits_for(&tight, Rule::TightFirst)
             .waits_for(&set, Rule::SetBeforeRead)
             .on_its_weight();
@@ -614,7 +614,7 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
 fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: &(What, Rule)) {
     let Some(bar) = &situation.bar else { return };
     if situation.turns_the_sleeve() {
-        plan.add(What::Loosen, &[weight.clone()]).on_its_weight();
+        plan.add(What::Loosen, std::slice::from_ref(weight)).on_its_weight();
         plan.add(What::Turn, &[weight.clone(), (What::Loosen, Rule::LooseFirst)]).on_its_weight();
     }
     let tight = |plan: &mut Plan, what: What, joint: JointKind, small: Option<What>| {
