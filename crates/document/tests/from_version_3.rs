@@ -53,9 +53,9 @@ fn a_plan_that_names_what_is_gone_is_kept_to_be_read() {
     assert_eq!(
         gone,
         [
-            vec!["hole \"hole 2\" of bracket \"riser\"".to_owned(), "drag-link part \"block\"".to_owned()],
-            vec!["hole \"low\"".to_owned()],
-            vec!["bar \"old bar\"".to_owned()],
+            vec!["hole “hole 2” of bracket “riser”".to_owned(), "drag-link part “block”".to_owned()],
+            vec!["hole “low”".to_owned()],
+            vec!["bar “old bar”".to_owned()],
             vec![],
         ]
     );
@@ -79,7 +79,7 @@ fn a_round_keeps_what_it_named_in_its_note() {
     let [first, second] = &job.setups.rounds[..] else { unreachable!() };
     assert_eq!(
         first.note,
-        "In the rain.\nBar: sold bar\nDrag-link part: block\nMoved to hole \"high\" of bracket \"riser\""
+        "In the rain.\nBar: sold bar\nDrag-link part: block\nMoved to hole “high” of bracket “riser”"
     );
     assert!(first.bar.as_ref().unwrap().is_empty() && first.drag_link.is_empty());
     assert_eq!(first.moved[0].by_mm, [0.0, 0.0, 50.8]);

@@ -146,7 +146,7 @@ fn what_points_at_nothing_is_told_with_its_place() {
 #[test]
 fn a_plan_whose_part_is_gone_is_said_and_not_followed() {
     let mut value = demo();
-    value["setups"]["plans"] = json!({ "kept": [{ "gone": ["hole \"riser hole 9\""] }] });
+    value["setups"]["plans"] = json!({ "kept": [{ "gone": ["hole “riser hole 9”"] }] });
     let told = everything(&job(&value));
     assert_eq!(told.plan.gone.len(), 1);
     assert!(told.plan.gone[0].says.inches.contains("riser hole 9"), "{}", told.plan.gone[0].says.inches);

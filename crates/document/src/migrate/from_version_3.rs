@@ -206,9 +206,9 @@ impl Parts {
 /// What people called a hole that is gone.
 fn named(bracket: &str, hole: &str) -> String {
     match (bracket, hole) {
-        (bracket, "") => format!("bracket {bracket:?}"),
-        ("", hole) => format!("hole {hole:?}"),
-        (bracket, hole) => format!("hole {hole:?} of bracket {bracket:?}"),
+        (bracket, "") => format!("bracket “{bracket}”"),
+        ("", hole) => format!("hole “{hole}”"),
+        (bracket, hole) => format!("hole “{hole}” of bracket “{bracket}”"),
     }
 }
 
@@ -261,7 +261,7 @@ fn plan_of(plan: &mut Value, parts: &Parts) -> bool {
                 plan.insert(field.to_owned(), id);
             }
             None => {
-                gone.push(format!("{what} {name:?}"));
+                gone.push(format!("{what} “{name}”"));
                 plan.remove(field);
             }
         }
