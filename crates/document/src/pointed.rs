@@ -5,6 +5,42 @@ use derecho_core::parts::{BarPart, BracketEnd, BracketPart, DragLinkPart, Hole};
 use crate::{BarId, BracketId, DragLinkId, HoleChoice, Job};
 
 impl Job {
+    /// The job with every row that is pointed at called by its id, for what must read the same whatever people call
+    /// its rows. None where every name is its id, as in jobs brought forward from names.
+    #[must_use]
+    pub fn called_by_ids(&self) -> Option<Self> {
+        fn call(name: &mut String, id: &str, renamed: &mut bool) {
+            if !id.is_empty() && name != id {
+                id.clone_into(name);
+                *renamed = true;
+            }
+        }
+        let mut called = self.clone();
+        let mut renamed = false;
+        for height in &mut called.rig.heights {
+            call(&mut height.name, height.id.as_str(), &mut renamed);
+        }
+        let found = &mut called.setups.found;
+        let parts = &mut called.bracket;
+        let holes = found.frame_holes.iter_mut().chain(&mut found.axle_holes);
+        for hole in holes.chain(parts.brackets.iter_mut().flat_map(|bracket| &mut bracket.holes)) {
+            call(&mut hole.name, hole.id.as_str(), &mut renamed);
+        }
+        for bracket in &mut parts.brackets {
+            call(&mut bracket.name, bracket.id.as_str(), &mut renamed);
+        }
+        for bar in &mut parts.bars {
+            call(&mut bar.name, bar.id.as_str(), &mut renamed);
+        }
+        for part in &mut parts.drag_links {
+            call(&mut part.name, part.id.as_str(), &mut renamed);
+        }
+        for drill in &mut called.bolt_up.drills {
+            call(&mut drill.name, drill.id.as_str(), &mut renamed);
+        }
+        renamed.then_some(called)
+    }
+
     /// A bracket of the job's parts for an end; None for the one that is there, which is no part.
     #[must_use]
     pub fn bracket_part(&self, end: BracketEnd, id: &BracketId) -> Option<&BracketPart> {

@@ -46,6 +46,9 @@ pub struct StepRecord {
     /// As it read when it was ticked.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub read: String,
+    /// The same with ids in place of names, where they differ: a row called otherwise changes no step.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub by_ids: String,
     /// How the vehicle stood then.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

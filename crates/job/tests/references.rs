@@ -2,6 +2,7 @@
 //! its rows are called.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_job::bolt_up::StepState;
 use derecho_job::results::everything;
 use derecho_job::{Job, check};
 use serde_json::{Value, json};
@@ -27,7 +28,11 @@ fn figures(value: &Value) -> Value {
     match value {
         Value::String(_) => Value::Null,
         Value::Array(items) => items.iter().map(figures).collect(),
-        Value::Object(members) => members.iter().map(|(key, value)| (key.clone(), figures(value))).collect(),
+        // What a step reads with ids is told where it differs from what it reads with names.
+        Value::Object(members) => {
+            let members = members.iter().filter(|(key, _)| *key != "by_ids");
+            members.map(|(key, value)| (key.clone(), figures(value))).collect()
+        }
         other => other.clone(),
     }
 }
@@ -77,9 +82,72 @@ fn the_chosen_hole_called_otherwise_is_the_same_plan_in_every_stage() {
     };
     assert_eq!(keys(&after), keys(&before));
     // By its new name where a person reads it.
-    let read = serde_json::to_string(&after.work.steps).unwrap();
+    let read: Vec<&str> = after.work.steps.iter().map(|step| step.does.inches.as_str()).collect();
+    let read = read.join(" ");
     assert!(read.contains("the good one") && !read.contains("riser hole 2"), "{read}");
     assert!(after.plan.options.iter().any(|option| option.chosen && option.name == "the good one"));
+}
+
+/// The job with every step ticked as the screen ticks it, in inches; `by_ids` as rows of today's program are kept.
+fn ticked(value: &Value, with_ids: bool) -> Value {
+    let work = everything(&job(value)).work;
+    let steps: Vec<Value> = work
+        .steps
+        .iter()
+        .map(|step| {
+            let mut record = json!({ "key": step.key, "read": step.does.inches,
+                "done": { "at": "2026-11-29T09:00:00Z", "by": "I. Vale" } });
+            if let Some(by_ids) = step.by_ids.as_ref().filter(|_| with_ids) {
+                record["by_ids"] = json!(by_ids.inches);
+            }
+            record
+        })
+        .collect();
+    let mut after = value.clone();
+    after["bolt_up"]["steps"] = json!(steps);
+    after
+}
+
+/// Keys of the steps that ask to be looked at again.
+fn changed(value: &Value) -> Vec<String> {
+    let steps = everything(&job(value)).work.steps;
+    steps.into_iter().filter(|step| step.state == StepState::Changed).map(|step| step.key).collect()
+}
+
+/// Every row of the job has an id that is no name, as rows have that are added on the screen.
+fn with_ids_of_their_own() -> Value {
+    let text = serde_json::to_string(&demo()).unwrap();
+    let mut value: Value = serde_json::from_str(&text.replace("\"riser hole 2\"", "\"hole-7f\"")).unwrap();
+    let holes = value["setups"]["found"]["axle_holes"].as_array_mut().unwrap();
+    holes.iter_mut().find(|hole| hole["id"] == "hole-7f").unwrap()["name"] = json!("riser hole 2");
+    value
+}
+
+#[test]
+fn a_new_name_takes_no_tick_back() {
+    let older = ticked(&demo(), false);
+    let newer = ticked(&with_ids_of_their_own(), true);
+    for value in [&older, &newer] {
+        assert_eq!(changed(value), Vec::<String>::new());
+        for list in NAMED {
+            let mut after = value.clone();
+            for row in after.pointer_mut(list).unwrap().as_array_mut().unwrap() {
+                row["name"] = json!(format!("{} anew", row["name"].as_str().unwrap()));
+            }
+            assert_eq!(changed(&after), Vec::<String>::new(), "{list}");
+        }
+        // Another hole is another step, also where both are called alike.
+        let mut moved = value.clone();
+        moved["setups"]["plans"]["chosen"]["axle"]["hole"] = json!("riser hole 3");
+        assert!(changed(&moved).contains(&"bar/axle-eye-by-hand".to_owned()), "{:?}", changed(&moved));
+    }
+    let mut alike = newer;
+    for hole in alike["setups"]["found"]["axle_holes"].as_array_mut().unwrap() {
+        hole["name"] = json!("riser hole 2");
+    }
+    assert_eq!(changed(&alike), Vec::<String>::new());
+    alike["setups"]["plans"]["chosen"]["axle"]["hole"] = json!("riser hole 3");
+    assert!(changed(&alike).contains(&"bar/axle-eye-by-hand".to_owned()), "{:?}", changed(&alike));
 }
 
 /// Every field that points at a row, pointed at none.

@@ -5705,6 +5705,11 @@ export interface components {
         StepLine: {
             /** @description Why. */
             because: string;
+            /**
+             * @description The same with ids in place of names, to be kept with a tick: a row called otherwise changes no step. Absent
+             *     where it reads the same.
+             */
+            by_ids?: components["schemas"]["Phrase"];
             /** @description What to mind. */
             caution?: string;
             /** @description What to do. */
@@ -5739,6 +5744,11 @@ export interface components {
              * @default
              */
             against?: string;
+            /**
+             * @description The same with ids in place of names, where they differ: a row called otherwise changes no step.
+             * @default
+             */
+            by_ids?: string;
             /**
              * @description Ticked.
              * @default null

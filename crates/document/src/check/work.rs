@@ -29,6 +29,7 @@ impl Checker {
                 ("struck", &record.struck),
                 ("note", &record.note),
                 ("read", &record.read),
+                ("by_ids", &record.by_ids),
             ] {
                 self.text(format_args!("/bolt_up/steps/{index}/{field}"), text, LONGEST_NOTE);
             }

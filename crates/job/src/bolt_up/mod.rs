@@ -76,6 +76,11 @@ pub struct StepLine {
     pub key: String,
     /// What to do.
     pub does: Phrase,
+    /// The same with ids in place of names, to be kept with a tick: a row called otherwise changes no step. Absent
+    /// where it reads the same.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub by_ids: Option<Phrase>,
     /// How, with this job's figures.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -304,6 +309,12 @@ pub fn work(
         .zip(&says)
         .map(|(task, told)| step_line(job, (&situation, &tasks), task, told, &does))
         .collect();
+    let by_ids = job.called_by_ids().map_or_else(Vec::new, |job| by_ids(&job, bar, (&told.legs, &told.link)));
+    for step in &mut steps {
+        let called = by_ids.iter().find(|(key, _)| *key == step.key).map(|(_, called)| called);
+        step.by_ids = called.filter(|called| **called != step.does).cloned();
+        was_changed(job, step);
+    }
     let choice = bar
         .and_then(|bar| bar.correction.as_ref())
         .filter(|correction| correction.decide_first)
@@ -358,6 +369,34 @@ pub fn work(
         mock_up: gates.then(|| mock_up(job)),
         corners: corners(job).map(|(says, _)| says),
         steps,
+    }
+}
+
+/// Key and sentence of every step of a job that is called by its ids.
+fn by_ids(
+    job: &Job,
+    bar: Option<&BarResult>,
+    (legs, link): (&[Phrase], &Option<Phrase>),
+) -> Vec<(String, Phrase)> {
+    let resolved = Resolved::of(job);
+    let Plan { situation, tasks } = Plan::of(job, &resolved);
+    let told = context(job, &resolved, &situation, bar, (legs.to_vec(), link.clone()));
+    tasks.into_iter().map(|task| (task.key, words::step(&told, &task.what).does)).collect()
+}
+
+/// A ticked step that says something else now than when it was ticked, names apart.
+fn was_changed(job: &Job, step: &mut StepLine) {
+    let Some(record) = job.bolt_up.step(&step.key).filter(|_| step.state == StepState::Done) else { return };
+    let by_ids = step.by_ids.as_ref().unwrap_or(&step.does);
+    let changed = if record.by_ids.is_empty() {
+        // Rows of older files have their names of then for ids.
+        words::reads_otherwise(&step.does, &record.read) && words::reads_otherwise(by_ids, &record.read)
+    } else {
+        words::reads_otherwise(by_ids, &record.by_ids)
+    };
+    if changed {
+        step.state = StepState::Changed;
+        step.told.insert(0, words::changed(&record.read));
     }
 }
 
@@ -476,7 +515,6 @@ fn step_line(
             minds.extend(still_off(job));
         }
     }
-    let changed = record.is_some_and(|record| words::reads_otherwise(&told.does, &record.read));
     StepLine {
         key: task.key.clone(),
         how: told.how.clone(),
@@ -488,18 +526,18 @@ fn step_line(
         starts: tasks::starts(&task.what),
         state: match done {
             _ if struck => StepState::Struck,
-            Some(_) if changed => StepState::Changed,
             Some(_) => StepState::Done,
             None if stopped => StepState::Stopped,
             None if waits.is_empty() => StepState::Ready,
             None => StepState::Waits,
         },
-        told: record.zip(done).map_or_else(Vec::new, |(record, done)| {
-            otherwise(job, situation, task, (record, done), changed, does)
-        }),
+        told: record
+            .zip(done)
+            .map_or_else(Vec::new, |(record, done)| otherwise(job, situation, task, (record, done), does)),
         waits: if done.is_some() || struck { Vec::new() } else { waits },
         minds,
         does: told.does.clone(),
+        by_ids: None,
         own: matches!(task.what, What::Own { .. }),
     }
 }
@@ -520,13 +558,9 @@ fn otherwise(
     situation: &Situation,
     task: &Task,
     (record, done): (&StepRecord, &Mark),
-    changed: bool,
     does: &dyn Fn(&str) -> Phrase,
 ) -> Vec<Phrase> {
     let mut told = Vec::new();
-    if changed {
-        told.push(words::changed(&record.read));
-    }
     for (key, rule) in task.after.iter().filter(|(_, rule)| rules_here(job, *rule)) {
         let first = job.bolt_up.step(key);
         let later = match first.and_then(|first| first.done.as_ref()) {

@@ -106,6 +106,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
       setStep(step.key, {
         done: mark(old.bolt_up),
         read: say(step.does, units),
+        by_ids: step.by_ids && say(step.by_ids, units),
         stood: step.key === "on-its-weight" ? "on_its_weight" : old.bolt_up?.stands,
         against,
       })(step.key === "on-its-weight" ? setWork({ stands: "on_its_weight" })(old) : old),
@@ -246,7 +247,11 @@ function StepButtons({ step, worked, onStrike }: StepButtonsProps) {
   return (
     <div className="flex flex-wrap gap-2">
       {ticked && (
-        <Button onClick={() => change(setStep(step.key, { done: undefined, read: "", against: "" }))}>
+        <Button
+          onClick={() =>
+            change(setStep(step.key, { done: undefined, read: "", by_ids: undefined, against: "" }))
+          }
+        >
           Take the tick back
         </Button>
       )}
