@@ -149,7 +149,7 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
         aria-pressed={ticked}
         aria-label={`tick ${say(step.does, units)}`}
         onClick={press}
-        className={`settle grid size-14 shrink-0 scroll-mt-16 place-content-center rounded-[3px] border-2 ${
+        className={`settle relative grid size-14 shrink-0 scroll-mt-16 place-content-center rounded-[3px] border-2 ${
           ticked ? "border-ink bg-marker text-on-marker" : "border-ink bg-slate"
         }`}
       >
