@@ -227,6 +227,7 @@ fn the_documented_job_file_is_one() {
 #[test]
 fn the_documented_results_are_there() {
     let page = document("docs/job-file.md");
+    let (_, page) = page.split_once("\n## The results").unwrap();
     let solved = json(&derecho(&["solve", demo("lookout-truck-12").to_str().unwrap()], None));
     let proved = json(&derecho(&["solve", demo("supply-truck-9").to_str().unwrap()], None));
     let scattered = json(&derecho(&["solve", demo("lookout-truck-4").to_str().unwrap()], None));
