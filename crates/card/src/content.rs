@@ -5,6 +5,7 @@ use derecho_core::parts::template::Drawing;
 use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
 use derecho_job::{Job, Results};
+use derecho_words::say as in_words;
 
 use crate::Paper;
 use crate::sheet::{Block, HEADING, LARGE, MARGIN, Mark, PLAIN, Pages, QUIET, STRONG, Style, TITLE};
@@ -94,7 +95,7 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
         lines.extend(correction.readings_say.iter().cloned());
     }
     let sway = results.stages.iter().find(|stage| stage.stage == derecho_job::cautions::Stage::Sway);
-    lines.extend(sway.filter(|_| job.sway.link.is_some()).map(|stage| stage.headline.clone()));
+    lines.extend(sway.filter(|_| job.sway.link.is_some()).map(|stage| in_words(&stage.headline)));
     if lines.is_empty() {
         return;
     }

@@ -1,55 +1,41 @@
 //! A job as a card in the bay.
 
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use jiff::civil::Date;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::document::{Job, SheetKind};
 use crate::elevation::Elevation;
+use crate::message::Message;
 use crate::prove::ProveVerdict;
-use crate::results::{Results, solve};
+use crate::results::Results;
 use crate::strip::StageResult;
-use crate::words;
 
 /// A job as a card in the bay: enough to draw it small and say where it stands.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Card {
     /// The vehicle, in the shop's own words.
     pub vehicle: String,
     /// The answer of the furthest stage that has one.
-    pub says: Phrase,
+    pub says: Message,
     /// Each stage, in working order.
     pub stages: Vec<StageResult>,
     /// What the small end view is drawn from.
     pub elevation: Elevation,
     /// The axle's place with the planned length, + left, where there is one.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
     pub planned_offset_mm: Option<Length>,
     /// What is due after the work and not seen to, with its day.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub due: Vec<CardDue>,
     /// What waits: readings to take again, a length to set.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub waits: Option<Phrase>,
+    pub waits: Option<Message>,
 }
 
 /// A reminder with its day.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct CardDue {
     /// The day.
-    #[schema(value_type = String, format = Date)]
     pub day: Date,
     /// What to do.
-    pub says: Phrase,
-}
-
-/// Makes the card of a job.
-#[must_use]
-pub fn card(job: &Job) -> Card {
-    card_of(job, solve(job))
+    pub says: Message,
 }
 
 /// Makes the card of a job that is worked out already.
@@ -61,45 +47,45 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     let says = match (&results.prove, correction, sheet, &results.bar) {
-        (Some(proof), ..) => proof.says.clone(),
+        (Some(proof), ..) => proof.says.clone().into(),
         (None, Some(correction), ..) => {
-            correction.set.as_ref().map_or_else(|| correction.says.clone(), |set| set.says.clone())
+            correction.set.as_ref().map_or_else(|| correction.says.clone(), |set| set.says.clone()).into()
         }
-        (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default(),
-        (None, None, None, Some(bar)) => bar.says.clone(),
-        (None, None, None, None) => words::nothing_measured(),
+        (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default().into(),
+        (None, None, None, Some(bar)) => bar.says.clone().into(),
+        (None, None, None, None) => CardMessage::NothingMeasured.into(),
     };
     let no_bar = results.no_bar;
     let waits = match (results.settled_stands, &results.prove, correction, sheet) {
         (Some(true), ..) => None,
-        (Some(false), ..) => Some("changed since it was settled"),
+        (Some(false), ..) => Some(JobWaits::ChangedSinceSettled),
         (None, Some(proof), ..) => Some(match proof.verdict {
-            ProveVerdict::CanSettle => "road test, then settle it",
-            ProveVerdict::BackToBar if no_bar => "turn the link's legs",
-            ProveVerdict::BackToBar => "set the bar again",
-            ProveVerdict::BackToCycle => "something still touches",
-            ProveVerdict::BackToSway => "sway links that work",
-            ProveVerdict::PlanNotFitted => "fit the chosen plan",
-            ProveVerdict::NotDecided => "choose a hole or the length alone",
-            ProveVerdict::ReadAgain => "read both sides again",
+            ProveVerdict::CanSettle => JobWaits::RoadTestThenSettle,
+            ProveVerdict::BackToBar if no_bar => JobWaits::TurnTheLegs,
+            ProveVerdict::BackToBar => JobWaits::SetTheBarAgain,
+            ProveVerdict::BackToCycle => JobWaits::SomethingStillTouches,
+            ProveVerdict::BackToSway => JobWaits::SwayLinksThatWork,
+            ProveVerdict::PlanNotFitted => JobWaits::FitTheChosenPlan,
+            ProveVerdict::NotDecided => JobWaits::ChooseHoleOrLength,
+            ProveVerdict::ReadAgain => JobWaits::ReadBothSidesAgain,
         }),
         (None, None, Some(correction), _) if correction.decide_first => {
-            Some("choose a hole or the length alone")
+            Some(JobWaits::ChooseHoleOrLength)
         }
         (None, None, Some(correction), sheet) => Some(match (correction.set.is_some(), sheet) {
-            (true, _) => "read both sides again",
-            (false, _) if correction.covered == Some(false) => "a bar that reaches",
-            (false, Some(_)) => "set the bar",
-            (false, None) => "read both sides",
+            (true, _) => JobWaits::ReadBothSidesAgain,
+            (false, _) if correction.covered == Some(false) => JobWaits::BarThatReaches,
+            (false, Some(_)) => JobWaits::SetTheBar,
+            (false, None) => JobWaits::ReadBothSides,
         }),
-        (None, None, None, Some(sheet)) if no_bar && !sheet.centred() => Some("see stage Cycle"),
-        (None, None, None, Some(_)) if results.bar.is_none() && !no_bar => Some("measure the bar"),
-        (None, None, None, Some(_)) => Some("read both sides again"),
-        (None, None, None, None) => Some("read both sides"),
+        (None, None, None, Some(sheet)) if no_bar && !sheet.centred() => Some(JobWaits::SeeCycle),
+        (None, None, None, Some(_)) if results.bar.is_none() && !no_bar => Some(JobWaits::MeasureTheBar),
+        (None, None, None, Some(_)) => Some(JobWaits::ReadBothSidesAgain),
+        (None, None, None, None) => Some(JobWaits::ReadBothSides),
     };
     let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
     let mut due: Vec<CardDue> =
-        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says })).collect();
+        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says.into() })).collect();
     due.sort_by_key(|due| due.day);
     Card {
         due,
@@ -110,6 +96,54 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         }),
         stages: results.stages,
         elevation: results.elevation,
-        waits: waits.map(words::waits),
+        waits: waits.map(|waits| CardMessage::Waits(waits).into()),
     }
+}
+
+/// What a card says by itself.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum CardMessage {
+    /// No stage has an answer.
+    NothingMeasured,
+    /// What the job waits for.
+    Waits(JobWaits),
+}
+
+impl From<CardMessage> for Message {
+    fn from(message: CardMessage) -> Self {
+        Self::Card(message)
+    }
+}
+
+/// What a job in the bay waits for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum JobWaits {
+    /// It was changed since it was settled.
+    ChangedSinceSettled,
+    /// The road test, then settling.
+    RoadTestThenSettle,
+    /// The legs of the Y-link.
+    TurnTheLegs,
+    /// The bar's length, set once more.
+    SetTheBarAgain,
+    /// What still touches.
+    SomethingStillTouches,
+    /// Sway links that work.
+    SwayLinksThatWork,
+    /// The chosen plan is not fitted.
+    FitTheChosenPlan,
+    /// The choice of a hole or the length alone.
+    ChooseHoleOrLength,
+    /// Readings again.
+    ReadBothSidesAgain,
+    /// A bar that is made for that length.
+    BarThatReaches,
+    /// The bar's length.
+    SetTheBar,
+    /// Readings.
+    ReadBothSides,
+    /// What stage Cycle finds.
+    SeeCycle,
+    /// The bar's measures.
+    MeasureTheBar,
 }

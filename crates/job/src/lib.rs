@@ -19,6 +19,7 @@ pub mod cycle;
 pub mod defaults;
 pub mod elevation;
 pub mod log;
+pub mod message;
 pub mod prove;
 pub mod results;
 pub mod setups;
@@ -32,7 +33,6 @@ mod words;
 pub use derecho_document as document;
 pub use derecho_document::json;
 
-pub use card::{Card, card, card_of};
 pub use document::Job;
 pub use document::check::{FieldError, check};
 pub use results::{Everything, Results, everything, solve};

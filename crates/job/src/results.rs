@@ -20,12 +20,13 @@ use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::json::to_json;
+use crate::message::{Message, written_with};
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Judged, Settling, settling};
 use crate::prove::{Found, ProveResult, ProveVerdict, prove};
 use crate::setups::{NoBar, Resolved};
-use crate::strip::{StageResult, joined, stages};
+use crate::strip::message::StripMessage;
+use crate::strip::{StageResult, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::vehicle::{Offer, with_other_end};
@@ -40,7 +41,7 @@ pub struct Results {
     /// The unit the job's sheets are written in.
     pub sheet_unit: Unit,
     /// The headline for the bay.
-    pub headline: Phrase,
+    pub headline: Message,
     /// Each stage, in working order.
     pub stages: Vec<StageResult>,
     /// Each sheet, in the document's order.
@@ -109,7 +110,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     let mut results = Results {
         core_version: derecho_core::VERSION.to_owned(),
         sheet_unit: job.rig.sheet_unit,
-        headline: Phrase::default(),
+        headline: Message::default(),
         stages: Vec::new(),
         heights: heights::table(&job.rig, found, planned),
         settled_stands: None,
@@ -137,6 +138,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         // A copy of an older program holds the drawing, which is no figure anybody proved.
         let mut then = settled.results.clone();
         take_out(&mut then, &["elevation"]);
+        take_sentences_out(&mut then);
         same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
     });
     let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
@@ -301,8 +303,6 @@ pub struct Everything {
     pub drawn: Drawn,
 }
 
-to_json!(Results, Everything, CycleResult, NearResult, PlanResult, SwayResult, WorkResult, Drawn);
-
 /// Computes everything, the whole envelope included.
 #[must_use]
 pub fn everything(job: &Job) -> Everything {
@@ -322,7 +322,9 @@ pub fn everything(job: &Job) -> Everything {
 /// rest and is long, and without what they are drawn from.
 fn frozen(results: &Results) -> Value {
     // Results are plain data with string keys: they always have a JSON form.
-    let mut value = serde_json::to_value(results).unwrap_or_default();
+    let mut value =
+        written_with(|_| Phrase::default(), || serde_json::to_value(results)).unwrap_or_default();
+    take_sentences_out(&mut value);
     if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
         bar.remove("sweep");
     }
@@ -346,6 +348,25 @@ fn frozen(results: &Results) -> Value {
 fn take_out(value: &mut Value, parts: &[&str]) {
     if let Some(results) = value.as_object_mut() {
         results.retain(|name, _| !parts.contains(&name.as_str()));
+    }
+}
+
+/// A sentence is no figure: one that is said better proves nothing else.
+fn take_sentences_out(value: &mut Value) {
+    let is_sentence = |value: &Value| {
+        let both = value.as_object().filter(|both| both.len() == 2);
+        both.is_some_and(|both| ["in", "mm"].iter().all(|unit| both.get(*unit).is_some_and(Value::is_string)))
+    };
+    match value {
+        Value::Object(fields) => {
+            fields.retain(|_, value| !is_sentence(value));
+            fields.values_mut().for_each(take_sentences_out);
+        }
+        Value::Array(values) => {
+            values.retain(|value| !is_sentence(value));
+            values.iter_mut().for_each(take_sentences_out);
+        }
+        _ => {}
     }
 }
 
@@ -421,8 +442,8 @@ pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
     })
 }
 
-fn headline(stages: &[StageResult]) -> Phrase {
+fn headline(stages: &[StageResult]) -> Message {
     let of = |wanted: Stage| stages.iter().find(|stage| stage.stage == wanted);
     let told = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)].into_iter().flatten();
-    joined(&told.map(|stage| &stage.headline).collect::<Vec<_>>())
+    StripMessage::Joined(told.map(|stage| stage.headline.clone()).collect()).into()
 }

@@ -4,15 +4,6 @@ use derecho_core::measure::{Length, Phrase, Unit};
 
 use crate::defaults::{self, Assumption};
 
-pub(crate) fn nothing_measured() -> Phrase {
-    Phrase::plain("Nothing measured yet")
-}
-
-/// What a job in the bay waits for.
-pub(crate) fn waits(what: &str) -> Phrase {
-    Phrase::plain(what)
-}
-
 /// A size of the drawing that nobody typed, mm.
 pub(crate) fn assumed(name: &str, mm: f64) -> Phrase {
     Phrase::of(|w| format!("{name} {}", w.distance(Length::from_mm(mm))))

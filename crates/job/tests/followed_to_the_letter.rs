@@ -4,6 +4,8 @@
 
 mod by_name;
 
+use derecho_words::Spoken as _;
+use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
@@ -131,7 +133,7 @@ fn a_length_typed_to_the_graduation_changes_no_ticked_step() {
         "adjuster": turnbuckle("50 mm") });
     let does = |value: &Value| step(&worked(value), "bar/turn").does.millimetres.clone();
     let before = does(&value);
-    let mut round = serde_json::to_value(solved(&value).bar.unwrap().correction.unwrap().fitting).unwrap();
+    let mut round = in_words(solved(&value).bar.unwrap().correction.unwrap().fitting);
     let wanted = round["wanted_mm"].as_f64().unwrap();
     assert!((wanted - wanted.round()).abs() > 0.05, "{wanted} is no whole millimetre");
     round["length"] = json!(format!("{:.0} mm", wanted));
@@ -322,7 +324,7 @@ fn the_drag_link_is_still_to_be_turned_once_the_axle_is_set() {
     let before = turn(&value);
     assert!(before.contains("Lengthen the drag link 3/8\""), "{before}");
     let fitting = solved(&value).bar.unwrap().correction.unwrap().fitting;
-    let mut round = serde_json::to_value(fitting).unwrap();
+    let mut round = in_words(fitting);
     round["length"] = json!("31 7/8 in");
     value["setups"]["rounds"] = json!([round]);
     let six = json!(["6 in", "6 in", "6 in", "6 in"]);
@@ -370,7 +372,7 @@ fn a_rear_axle_has_nothing_to_steer() {
     value["complaints"] =
         json!([{ "text": "it wanders", "about": "wander" }, { "text": "clunks", "about": "clunk" }]);
     let all = everything(&job(&value));
-    let text = serde_json::to_string(&(&all.work, &all.results.cautions, &all.results.complaints)).unwrap();
+    let text = in_words((&all.work, &all.results.cautions, &all.results.complaints)).to_string();
     for word in ["steering wheel", "drag link", "Wheels straight", "wheels straight"] {
         assert!(!text.contains(word), "{word} in {text}");
     }
@@ -493,7 +495,7 @@ fn the_choice_comes_before_a_length_that_leads_into_something() {
     let all = everything(&job(&value));
     let correction = all.results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(correction.decide_first);
-    assert!(all.results.headline.inches.contains("hole or length?"), "{}", all.results.headline.inches);
+    assert!(all.results.headline.inches().contains("hole or length?"), "{}", all.results.headline.inches());
     assert!(all.work.says.inches.contains("Choose"), "{}", all.work.says.inches);
     assert!(all.work.next.is_none());
     assert!(all.work.steps.iter().all(|step| step.state == StepState::Stopped));
@@ -525,7 +527,7 @@ fn three_bars_have_three_names() {
     let bar = |diameter: &str| json!({ "length": "36 in", "diameter": diameter });
     value["sway"]["splined"] = json!({ "bars": [bar("0.85 in"), bar("7/8 in"), bar("0.9 in")] });
     let told = sway(&job(&value)).splined.unwrap();
-    let text = serde_json::to_string(&told).unwrap();
+    let text = in_words(&told).to_string();
     for name in ["0.85 in", "7/8\\\"", "0.90 in"] {
         assert!(text.contains(name), "{name} in {text}");
     }
@@ -756,7 +758,7 @@ fn no_sentence_has_a_figure_that_is_none() {
         if let Some(place) = value.pointer_mut(pointer) {
             *place = json!(absurd);
         }
-        let text = serde_json::to_string(&everything(&job(&value))).unwrap();
+        let text = in_words(everything(&job(&value))).to_string();
         for none in ["inf", "NaN", "e+", "363124883340"] {
             let found = text.match_indices(none).find(|(at, _)| {
                 let before = text[..*at].chars().next_back();

@@ -4,6 +4,7 @@
 
 mod by_name;
 
+use derecho_results::json::value as in_words;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::PlanResult;
@@ -360,7 +361,7 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     assert!(correction.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-9));
 
     // Set as planned, with the eye moved, and read again.
-    let moved = serde_json::to_value(correction.fitting.moved).unwrap();
+    let moved = in_words(correction.fitting.moved);
     value["setups"]["rounds"] = json!([{ "length": format!("{wanted:.6} in"), "moved": moved }]);
     let after = json!({ "id": "after", "kind": "centring", "round": 1, "method": "frame_to_hub",
         "unit": "in", "left": ["6 in", "6 in", "6 in", "6 in"], "right": ["6 in", "6 in", "6 in", "6 in"],
@@ -423,7 +424,7 @@ fn an_option_is_judged_as_its_cycle_is() {
     let planned = plan(&job(&value));
     let (mut gaps, mut tilts, mut touched) = (Vec::new(), Vec::new(), 0);
     for option in &planned.options {
-        value["setups"]["plans"]["trial"] = serde_json::to_value(&option.plan).unwrap();
+        value["setups"]["plans"]["trial"] = in_words(&option.plan);
         let cycled = derecho_job::results::cycle(&job(&value)).plan.unwrap();
         // Both wheels alike is what the planner goes through.
         let worst = |wanted: &str, larger: fn(f64, f64) -> f64, none: f64| {

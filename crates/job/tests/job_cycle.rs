@@ -3,6 +3,7 @@
 
 mod by_name;
 
+use derecho_results::json::value as in_words;
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
 use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
@@ -401,7 +402,7 @@ proptest! {
         let result = cycle(&job(&value));
         prop_assert!(result.found.is_some() || !result.missing.is_empty());
         for setup in [&result.found, &result.plan].into_iter().flatten() {
-            let mut plain = serde_json::to_value(setup).unwrap();
+            let mut plain = in_words(setup);
             // The envelope says null where there is no pose.
             plain["envelope"] = json!({});
             no_null(&plain, "");

@@ -2,6 +2,7 @@
 //! can get wrong. Expected figures are worked by hand from the typed readings.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
@@ -222,7 +223,7 @@ fn a_settled_job_that_went_through_a_browser_stands() {
         }
     }
     let settled = settle(&demo(5), "2026-09-14T16:00:00Z".parse().unwrap()).unwrap();
-    let mut value = serde_json::to_value(&settled).unwrap();
+    let mut value = in_words(&settled);
     let before = value.clone();
     through_a_browser(&mut value);
     assert_ne!(value, before, "some figure of it is whole");
@@ -540,7 +541,7 @@ proptest! {
             job.setups.record(Round { length: Some(mm(set)), ..Round::default() });
         }
         // JSON has no NaN: serde_json writes null for one.
-        let json = serde_json::to_value(solve(&job)).unwrap();
+        let json = in_words(solve(&job));
         fn has_null(value: &serde_json::Value) -> bool {
             match value {
                 serde_json::Value::Null => true,

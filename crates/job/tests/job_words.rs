@@ -3,9 +3,12 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_words::Spoken as _;
+use derecho_results::card;
+use derecho_results::json::value as in_words;
 use derecho_core::measure::{AngleEntry, TapeEntry, Unit};
 use derecho_job::document::{Job, Sheet, SheetKind};
-use derecho_job::{card, solve};
+use derecho_job::{solve};
 use serde_json::Value;
 
 const DEMO: [(&str, &str); 7] = [
@@ -44,8 +47,8 @@ fn phrases(value: &Value, found: &mut Vec<(String, String)>) {
 
 fn said(job: &Job) -> Vec<(String, String)> {
     let mut found = Vec::new();
-    phrases(&serde_json::to_value(solve(job)).unwrap(), &mut found);
-    phrases(&serde_json::to_value(card(job)).unwrap(), &mut found);
+    phrases(&in_words(solve(job)), &mut found);
+    phrases(&in_words(card(job)), &mut found);
     found
 }
 
@@ -192,7 +195,7 @@ fn a_stick_out_sheet_says_where_to_slide() {
     assert!(result.advice.as_ref().unwrap().inches.contains("Slide it 1/2\" to the right."));
     assert!(!result.usable, "it drives no correction of the track bar");
     let results = solve(&job);
-    assert_eq!(results.stages[1].headline.inches, "no readings", "nor is it the axle's own reading");
+    assert_eq!(results.stages[1].headline.inches(), "no readings", "nor is it the axle's own reading");
 }
 
 #[test]

@@ -4,6 +4,8 @@
 
 mod by_name;
 
+use derecho_words::Spoken as _;
+use derecho_results::json::value as in_words;
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
 use derecho_job::log::{LogKind, log};
@@ -184,7 +186,7 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     reasoned["proof"]["reasons"] = keys.iter().map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_some());
     assert!(
-        log(&job(&reasoned)).iter().any(|entry| entry.says.inches.contains("the owner takes it as it is"))
+        log(&job(&reasoned)).iter().any(|entry| entry.says.inches().contains("the owner takes it as it is"))
     );
 
     value["complaints"][0]["after"] = json!("gone");
@@ -485,7 +487,7 @@ fn a_job_of_before_opens_with_nothing_ticked() {
     }
     let opened = job(&before);
     assert!(opened.bolt_up.is_empty() && opened.proof.is_empty());
-    let written = serde_json::to_value(&opened).unwrap();
+    let written = in_words(&opened);
     assert!(written.get("bolt_up").is_none() && written.get("proof").is_none());
     assert_eq!(worked(&before).done, 0);
 }

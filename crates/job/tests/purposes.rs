@@ -5,6 +5,7 @@
 
 mod by_name;
 
+use derecho_words::Spoken as _;
 use derecho_core::measure::Unit;
 use derecho_job::cautions::Stage;
 use derecho_job::prove::ProveVerdict;

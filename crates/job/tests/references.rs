@@ -2,6 +2,7 @@
 //! its rows are called.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_results::json::value as in_words;
 use derecho_job::bolt_up::StepState;
 use derecho_job::results::everything;
 use derecho_job::{Job, check};
@@ -43,14 +44,14 @@ const NAMED: [&str; 5] =
 #[test]
 fn a_new_name_changes_no_figure() {
     let before = demo();
-    let told = serde_json::to_value(everything(&job(&before))).unwrap();
+    let told = in_words(everything(&job(&before)));
     for list in NAMED {
         let rows = before.pointer(list).and_then(Value::as_array).unwrap().len();
         assert!(rows > 0, "{list}");
         for row in 0..rows {
             let mut after = before.clone();
             after.pointer_mut(list).unwrap()[row]["name"] = json!("called anew");
-            let now = serde_json::to_value(everything(&job(&after))).unwrap();
+            let now = in_words(everything(&job(&after)));
             assert_eq!(figures(&now), figures(&told), "{list}/{row}");
         }
         // All of one name: each is the one it was all the same.
@@ -58,7 +59,7 @@ fn a_new_name_changes_no_figure() {
         for row in alike.pointer_mut(list).unwrap().as_array_mut().unwrap() {
             row["name"] = json!("alike");
         }
-        let now = serde_json::to_value(everything(&job(&alike))).unwrap();
+        let now = in_words(everything(&job(&alike)));
         assert_eq!(figures(&now), figures(&told), "{list}, all alike");
     }
 }

@@ -4,6 +4,8 @@
 
 mod by_name;
 
+use derecho_words::Spoken as _;
+use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::Length;
 use derecho_job::bar::need::{Need, NeedReason};
@@ -93,7 +95,7 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     assert_eq!(cycle(&job(&value)).plan.unwrap().bar_length_mm.unwrap(), set.length_mm);
 
     // Fitted and set to the nearest sixteenth, read again: proved against what was predicted.
-    let mut fitted = serde_json::to_value(&set.fitting).unwrap();
+    let mut fitted = in_words(&set.fitting);
     fitted["length"] = json!("31 7/16 in");
     value["setups"]["rounds"] = json!([fitted]);
     let check = solved(&value).bar.unwrap().correction.unwrap().set.unwrap();
@@ -172,7 +174,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     assert!(says[3].contains("the other eye is 1/2\" longer. One turn more shows 5/32\""), "{says:?}");
 
     // Hung and set, it is the bar of the next round, with the thread that is left.
-    let mut fitted = serde_json::to_value(&set.fitting).unwrap();
+    let mut fitted = in_words(&set.fitting);
     assert_eq!(fitted["bar"], "long-sleeve bar");
     fitted["length"] = json!("32 1/2 in");
     value["setups"]["rounds"] = json!([fitted]);
@@ -375,7 +377,7 @@ fn uneven_ends_are_evened_before_a_longer_bar_is_asked_for() {
         assert!((inches(end.engagement_after_mm.unwrap()) - each).abs() < 1e-9);
     }
     // Recorded as told, the thread is where it was put.
-    let fitted = serde_json::to_value(&set.fitting).unwrap();
+    let fitted = in_words(&set.fitting);
     value["setups"]["rounds"] = json!([fitted]);
     let check = solved(&value).bar.unwrap().correction.unwrap().set.unwrap();
     assert!(!check.thread_broken, "{}", check.says.inches);
@@ -428,7 +430,7 @@ fn a_bar_built_to_a_gap_answers_where_there_is_no_bar_yet() {
     let setups = Resolved::of(&job(&value));
     assert_eq!(setups.setups().unwrap().basis.source, BasisSource::Strapped);
     // Hung, it is read and proved like any other.
-    let mut built = serde_json::to_value(bar.built.unwrap()).unwrap();
+    let mut built = in_words(bar.built.unwrap());
     built["length"] = json!("32 in");
     value["setups"]["rounds"] = json!([built]);
     value["sheets"] = json!([read("6 in", "6 in", 1)]);
@@ -524,7 +526,7 @@ fn with_riser_fitted(up: &str) -> Value {
     let mut value = truck();
     value["bracket"] = json!({ "brackets": riser(up) });
     choose(&mut value, &json!({ "axle": hole() }));
-    let fitting = serde_json::to_value(&correction(&value).fitting).unwrap();
+    let fitting = in_words(&correction(&value).fitting);
     value["setups"]["rounds"] = json!([fitting]);
     value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 1));
     value
@@ -580,7 +582,7 @@ fn a_change_too_small_for_a_tape_is_no_change() {
     let set = results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(set.recentring.change_mm.abs() < Length::from_mm(0.1));
     assert_eq!(set.says.inches, "The length is right as it stands");
-    assert_eq!(results.stages[2].headline.inches, "length stays");
+    assert_eq!(results.stages[2].headline.inches(), "length stays");
     assert_eq!(plan(&job(&value)).says.inches, "Riser, hole 1, the length stays");
 }
 
@@ -683,7 +685,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
             "as_built": [{ "length": "32 1/2 in", "wanted_mm": 825.4, "at": "2026-09-14T15:40:00Z",
                 "moved": { "end": "frame", "by_mm": [0.0, 0.0, -50.8] } }] } });
     let job = migrate::read(&old.to_string()).unwrap();
-    let now = serde_json::to_value(&job).unwrap();
+    let now = in_words(&job);
     assert_eq!(now["version"], 4);
     assert_eq!(now["sheets"][0]["after"], "round-1");
     let plans = &now["setups"]["plans"];

@@ -4,7 +4,7 @@
 use chrono::{Duration, NaiveDate};
 use derecho_job::Job;
 use derecho_job::document::proof::ReminderKind;
-use derecho_job::results::solve;
+use derecho_results::solve;
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _, Property};
 use jiff::Timestamp;
 use jiff::civil::Date;

@@ -1,7 +1,8 @@
 //! The cards the bay shows: drawn where a job is worked out, kept by the store, drawn anew where they were drawn by other
 //! rules than today's.
 
-use derecho_job::{Card, Job, Results, card, card_of};
+use derecho_job::{Job, Results};
+use derecho_results::{Card, card, card_of};
 use derecho_store::{Drawn, ListedJob, Ready, Store, StoreError};
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.

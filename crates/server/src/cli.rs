@@ -12,7 +12,7 @@ use derecho_core::measure::print::{Style, written_nanometres};
 use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::document::schema::job_schema;
 use derecho_job::document::schema_table::job_fields;
-use derecho_job::json::{Layout, ToJson};
+use derecho_results::json::{Layout, ToJson};
 use derecho_job::{Job, everything};
 use derecho_practice::technician::Hands;
 use derecho_practice::trial::Reading;

@@ -1,6 +1,6 @@
 //! JSON that the job's own writer made, as fields of an answer.
 
-use derecho_job::json::{Layout, ToJson};
+use derecho_results::json::{Layout, ToJson};
 use serde::ser::Error as _;
 use serde::{Serialize as _, Serializer};
 use serde_json::value::RawValue;

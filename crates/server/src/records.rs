@@ -6,7 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::time::took;
-use derecho_job::log::{LogEntry, log};
+use derecho_results::{LogEntry, log};
 use derecho_store::{Store, StoreError};
 use rayon::prelude::*;
 

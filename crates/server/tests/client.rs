@@ -28,10 +28,10 @@ fn posed() -> Result<Value, String> {
         let job =
             derecho_job::document::migrate::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
         let (elevation, found) =
-            (derecho_job::solve(&job).elevation, derecho_job::results::cycle(&job).found);
+            (derecho_job::solve(&job).elevation, derecho_results::cycle(&job).found);
 
-        let near = derecho_job::results::near(&job).found;
-        let plan = derecho_job::results::plan(&job);
+        let near = derecho_results::near(&job).found;
+        let plan = derecho_results::plan(&job);
         Ok(serde_json::json!({ "name": name, "elevation": elevation, "setup": found, "near": near, "plan": plan }))
     });
     cycled.into_iter().collect::<Result<Vec<Value>, String>>().map(Value::from)

@@ -1,15 +1,17 @@
 //! The log of a job: what was set, tightened, read and noticed, in order of time; the shop's log is that of all its
 //! jobs. `words` makes the sentences. Not here: which jobs there are.
 
-mod words;
+pub mod message;
 
-use derecho_core::measure::{Phrase, TorqueEntry};
+use derecho_core::measure::TorqueEntry;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use self::message::{LogMessage, Set};
 use crate::document::work::PartState;
-use crate::document::{Job, SheetKind};
+use crate::document::{Job, Round, SheetKind, length_of};
+use crate::message::Message;
 use crate::setups::Resolved;
 
 /// What an entry is about.
@@ -35,22 +37,45 @@ pub enum LogKind {
 }
 
 /// An entry of the log.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct LogEntry {
     /// What it is about.
     pub kind: LogKind,
     /// When, in UTC, where that is on record.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false, value_type = String)]
     pub at: Option<Timestamp>,
     /// By whom; empty where nobody said.
     pub by: String,
-    /// In words.
-    pub says: Phrase,
+    /// What it says.
+    pub says: Message,
 }
 
-fn entry(kind: LogKind, at: Option<Timestamp>, by: &str, says: Phrase) -> LogEntry {
-    LogEntry { kind, at, by: by.trim().to_owned(), says }
+fn entry(kind: LogKind, at: Option<Timestamp>, by: &str, says: impl Into<Message>) -> LogEntry {
+    LogEntry { kind, at, by: by.trim().to_owned(), says: says.into() }
+}
+
+/// What was done in a round, in the order it is told.
+fn set(job: &Job, round: &Round) -> Vec<Set> {
+    let mut done = Vec::new();
+    if let Some(bar) = &round.bar {
+        let name = |bar| job.bar_part(bar).map(|part| part.name.clone()).unwrap_or_default();
+        done.push(if bar.is_empty() { Set::OldBarHung } else { Set::BarHung { name: name(bar) } });
+    }
+    for moved in &round.moved {
+        let hole = job.hole(moved.end, &moved.to).map(|hole| hole.name.clone());
+        done.push(Set::EyeMoved { end: moved.end, hole });
+    }
+    done.extend(round.cut.as_ref().map(|cut| Set::Cut { each_end: cut.each_end.length() }));
+    done.extend(length_of(&round.length).map(Set::BarLength));
+    if !round.drag_link.is_empty() {
+        done.push(Set::DragLink { name: job.drag_link_name(&round.drag_link).to_owned() });
+    }
+    let hole = round.sway_hole.as_ref().and_then(|hole| job.sway.holes.get(job.sway.place_of(hole)));
+    done.extend(hole.map(|hole| Set::SwayHole { arm: hole.arm.length() }));
+    done.extend(length_of(&round.sway_link).map(Set::SwayLinks));
+    if !round.note.trim().is_empty() {
+        done.push(Set::Note(round.note.trim().to_owned()));
+    }
+    done
 }
 
 /// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
@@ -60,7 +85,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
     let mut entries = Vec::new();
     for round in 0..=job.setups.rounds.len() {
         if let Some(done) = round.checked_sub(1).map(|last| &job.setups.rounds[last]) {
-            entries.push(entry(LogKind::Setting, done.at, &done.by, words::setting(job, done)));
+            entries.push(entry(LogKind::Setting, done.at, &done.by, LogMessage::Setting(set(job, done))));
         }
         let since = round.checked_sub(1).and_then(|last| job.setups.rounds[last].at);
         for (sheet, result) in job.sheets.iter().zip(&resolved.sheets) {
@@ -68,7 +93,11 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
                 && sheet.kind == SheetKind::Centring
                 && let Some(centring) = &result.centring
             {
-                entries.push(entry(LogKind::Reading, since, "", words::reading(round, centring)));
+                entries.push(entry(LogKind::Reading, since, "", LogMessage::Reading {
+                    round,
+                    offset: centring.offset_mm,
+                    uncertainty: centring.uncertainty_mm,
+                }));
             }
         }
     }
@@ -79,23 +108,23 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
         let Some(tight) = &form.tight else { continue };
         let name = names.iter().find(|(key, _)| *key == form.key).map_or(form.key.as_str(), |(_, name)| name);
         let made = tight.torque.as_ref().map(TorqueEntry::torque);
-        let says = words::tight(name, made, &tight.by_feel_because);
+        let says = LogMessage::Tight { name: name.to_owned(), made, because: tight.by_feel_because.clone() };
         entries.push(entry(LogKind::Torque, Some(tight.done.at), &tight.done.by, says));
     }
     for record in &job.bolt_up.steps {
         let done = record.done.as_ref();
         let by = done.map_or("", |done| done.by.as_str());
         if !record.against.trim().is_empty() {
-            let says = words::against(&record.read, &record.against);
+            let says = LogMessage::Against { read: record.read.clone(), reason: record.against.clone() };
             entries.push(entry(LogKind::Deviation, done.map(|done| done.at), by, says));
         }
         if !record.struck.trim().is_empty() {
-            entries.push(entry(LogKind::Deviation, None, "", words::struck(&record.key, &record.struck)));
+            entries.push(entry(LogKind::Deviation, None, "", LogMessage::Struck { key: record.key.clone(), reason: record.struck.clone() }));
         }
     }
     for part in &job.bolt_up.parts {
         if matches!(part.state, Some(PartState::Missing | PartState::Wrong)) {
-            entries.push(entry(LogKind::Defect, None, "", words::part(part)));
+            entries.push(entry(LogKind::Defect, None, "", LogMessage::Part(part.clone())));
         }
     }
     let proof = &job.proof;
@@ -106,14 +135,14 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
         (LogKind::Trail, &proof.trail),
     ] {
         if !text.trim().is_empty() {
-            entries.push(entry(kind, None, &proof.by, words::as_written(text)));
+            entries.push(entry(kind, None, &proof.by, LogMessage::AsWritten(text.clone())));
         }
     }
     for reason in proof.reasons.iter().filter(|reason| !reason.because.trim().is_empty()) {
-        entries.push(entry(LogKind::Deviation, None, &proof.by, words::although(reason)));
+        entries.push(entry(LogKind::Deviation, None, &proof.by, LogMessage::Although(reason.clone())));
     }
     for record in &proof.reminders {
-        let says = words::reminder(record);
+        let says = LogMessage::Reminder(record.clone());
         entries.push(entry(LogKind::Reminder, Some(record.done.at), &record.done.by, says));
     }
     if let Some(settled) = &job.settled {
@@ -121,7 +150,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             LogKind::Settled,
             Some(settled.at),
             &proof.by,
-            words::settled(&settled.core_version),
+            LogMessage::Settled { version: settled.core_version.clone() },
         ));
     }
     // A stable sort: what has no time stays behind what stands before it.

@@ -12,7 +12,7 @@ use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
 use derecho_job::cycle::near::NearResult;
 use derecho_job::document::migrate;
-use derecho_job::results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, turned, work};
+use derecho_results::{Drawn, all_drawn, cycle, near, plan_from, sway, sway_beside, turned, work};
 use derecho_job::sway::SwayResult;
 use derecho_job::{Job, Results, solve};
 use serde::{Deserialize, Serialize};

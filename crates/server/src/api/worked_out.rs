@@ -3,7 +3,7 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::json::{Layout, ToJson as _};
+use derecho_results::json::{Layout, ToJson as _};
 use derecho_job::{Job, solve};
 use derecho_store::{Ready, Store, StoreError, StoredJob};
 use jiff::Timestamp;

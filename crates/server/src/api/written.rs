@@ -3,7 +3,7 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::json::{Layout, ToJson};
+use derecho_results::json::{Layout, ToJson};
 
 use crate::api::problem::Problem;
 

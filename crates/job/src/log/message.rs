@@ -1,0 +1,106 @@
+//! What the log says, as facts.
+
+use derecho_core::measure::{Length, Moment};
+use derecho_core::parts::BracketEnd;
+
+use crate::document::proof::{GateReason, ReminderRecord};
+use crate::document::work::PartRecord;
+use crate::message::Message;
+
+/// What an entry of the log says.
+#[derive(Clone, Debug, PartialEq)]
+pub enum LogMessage {
+    /// Both sides read.
+    Reading {
+        /// After so many rounds; nought is as found.
+        round: usize,
+        /// Where the axle is, + left.
+        offset: Length,
+        /// Good to.
+        uncertainty: Length,
+    },
+    /// What a round fitted or set.
+    Setting(Vec<Set>),
+    /// A fastener made tight.
+    Tight {
+        /// Its name.
+        name: String,
+        /// The torque; None where it went by feel.
+        made: Option<Moment>,
+        /// Why by feel, as it was typed.
+        because: String,
+    },
+    /// A step done against the order.
+    Against {
+        /// The step as it was read.
+        read: String,
+        /// Why, as it was typed.
+        reason: String,
+    },
+    /// A step struck out of the plan.
+    Struck {
+        /// The step's key.
+        key: String,
+        /// Why, as it was typed.
+        reason: String,
+    },
+    /// A part that was missing or wrong.
+    Part(PartRecord),
+    /// As somebody wrote it.
+    AsWritten(String),
+    /// A reminder seen to.
+    Reminder(ReminderRecord),
+    /// Settled.
+    Settled {
+        /// By the rules of this version.
+        version: String,
+    },
+    /// What it was settled over, and why.
+    Although(GateReason),
+}
+
+impl From<LogMessage> for Message {
+    fn from(message: LogMessage) -> Self {
+        Self::Log(message)
+    }
+}
+
+/// One thing that a round fitted or set.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Set {
+    /// The old bar, hung again.
+    OldBarHung,
+    /// Another bar.
+    BarHung {
+        /// As the part is named; empty where it is gone.
+        name: String,
+    },
+    /// An eye moved.
+    EyeMoved {
+        /// Which eye.
+        end: BracketEnd,
+        /// To the hole of this name; None where it is gone.
+        hole: Option<String>,
+    },
+    /// A bar cut.
+    Cut {
+        /// Off each end.
+        each_end: Length,
+    },
+    /// The bar's length, eye to eye.
+    BarLength(Length),
+    /// A drag link fitted.
+    DragLink {
+        /// As the part is named.
+        name: String,
+    },
+    /// The hole of the sway links.
+    SwayHole {
+        /// From the bar's axis.
+        arm: Length,
+    },
+    /// The length of the sway links.
+    SwayLinks(Length),
+    /// What was noted.
+    Note(String),
+}

@@ -1,0 +1,92 @@
+//! What a job has to say, as facts: which message, and the figures and names in it. Its sentence is made where somebody
+//! reads it, by whoever has words for it. Not here: a sentence, or a language.
+
+use std::cell::Cell;
+
+use derecho_core::measure::Phrase;
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use utoipa::{PartialSchema, ToSchema, openapi};
+
+use crate::card::CardMessage;
+use crate::log::message::LogMessage;
+use crate::strip::message::StripMessage;
+
+/// One thing to say.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Message {
+    /// In words already.
+    Said(Phrase),
+    /// Of a card in the bay.
+    Card(CardMessage),
+    /// Of the log.
+    Log(LogMessage),
+    /// Of the strip.
+    Strip(StripMessage),
+}
+
+impl Default for Message {
+    fn default() -> Self {
+        Self::Said(Phrase::default())
+    }
+}
+
+impl From<Phrase> for Message {
+    fn from(phrase: Phrase) -> Self {
+        Self::Said(phrase)
+    }
+}
+
+impl<'de> Deserialize<'de> for Message {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        Phrase::deserialize(deserializer).map(Self::Said)
+    }
+}
+
+/// Makes the sentence of a message.
+pub type Say = fn(&Message) -> Phrase;
+
+thread_local! {
+    static SAY: Cell<Option<Say>> = const { Cell::new(None) };
+}
+
+/// Writes with a language: every message that is serialized within `write` on this thread stands there as the sentence
+/// that `say` makes of it.
+pub fn written_with<T>(say: Say, write: impl FnOnce() -> T) -> T {
+    struct Before(Option<Say>);
+    impl Drop for Before {
+        fn drop(&mut self) {
+            SAY.set(self.0);
+        }
+    }
+    let _before = Before(SAY.replace(Some(say)));
+    write()
+}
+
+impl Serialize for Message {
+    /// As its sentence.
+    ///
+    /// # Errors
+    /// Where no language is given: see [`written_with`].
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        match SAY.get() {
+            Some(say) => say(self).serialize(serializer),
+            None => Err(serde::ser::Error::custom("a message is written in a language, and none is given")),
+        }
+    }
+}
+
+impl PartialSchema for Message {
+    fn schema() -> openapi::RefOr<openapi::Schema> {
+        Phrase::schema()
+    }
+}
+
+impl ToSchema for Message {
+    fn name() -> std::borrow::Cow<'static, str> {
+        Phrase::name()
+    }
+
+    fn schemas(schemas: &mut Vec<(String, openapi::RefOr<openapi::schema::Schema>)>) {
+        Phrase::schemas(schemas);
+    }
+}

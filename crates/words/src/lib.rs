@@ -1,0 +1,52 @@
+//! # derecho-words
+//!
+//! The sentences. The job's crate finds facts and says which message holds; here a message becomes a sentence, in inches
+//! and in millimetres. A folder is a language, a file in it a screen. English says every message, by matches without a
+//! rest, so that a message without its sentence does not compile; any other language says what it can and leaves the rest
+//! to English.
+//!
+//! Not here: what is found, whether something holds, and how results are written.
+
+mod en;
+mod language;
+
+pub use derecho_core::measure::Phrase;
+pub use language::{Language, written_in};
+
+use derecho_core::measure::Unit;
+use derecho_job::message::Message;
+
+/// The sentence of a message, in the language that is written in on this thread; English where none is.
+#[must_use]
+pub fn say(message: &Message) -> Phrase {
+    language::current().and_then(|language| language(message)).unwrap_or_else(|| en::say(message))
+}
+
+fn say_all(messages: &[Message]) -> Vec<Phrase> {
+    messages.iter().map(say).collect()
+}
+
+/// A message's sentence in either unit system.
+pub trait Spoken {
+    /// With lengths in inches.
+    fn inches(&self) -> String;
+    /// With lengths in millimetres.
+    fn millimetres(&self) -> String;
+    /// In one of them.
+    fn in_unit(&self, unit: Unit) -> String {
+        match unit {
+            Unit::Inches => self.inches(),
+            Unit::Millimetres => self.millimetres(),
+        }
+    }
+}
+
+impl Spoken for Message {
+    fn inches(&self) -> String {
+        say(self).inches
+    }
+
+    fn millimetres(&self) -> String {
+        say(self).millimetres
+    }
+}
