@@ -1,9 +1,10 @@
 //! What stands on the card: the vehicle, what is set, parts, tools, what goes back, steps, drill templates.
 
-use derecho_core::measure::{Phrase, Unit};
+use derecho_core::measure::Unit;
 use derecho_core::parts::template::Drawing;
 use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
+use derecho_job::message::Message;
 use derecho_job::{Job, Results};
 use derecho_words::say as in_words;
 
@@ -41,8 +42,8 @@ pub(crate) fn pages(
     pages.finished(&job.title)
 }
 
-fn say(phrase: &Phrase, unit: Unit) -> &str {
-    phrase.in_unit(unit)
+fn say(message: &Message, unit: Unit) -> String {
+    in_words(message).in_unit(unit).to_owned()
 }
 
 const fn other(unit: Unit) -> Unit {
@@ -85,7 +86,7 @@ fn head(pages: &mut Pages<'_>, job: &Job) {
 
 fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
     let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
-    let mut lines: Vec<Phrase> = Vec::new();
+    let mut lines: Vec<Message> = Vec::new();
     if let Some(correction) = correction {
         lines.extend(correction.plan_says.iter().cloned());
         lines.push(correction.says.clone());
@@ -95,15 +96,15 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
         lines.extend(correction.readings_say.iter().cloned());
     }
     let sway = results.stages.iter().find(|stage| stage.stage == derecho_job::cautions::Stage::Sway);
-    lines.extend(sway.filter(|_| job.sway.link.is_some()).map(|stage| in_words(&stage.headline)));
+    lines.extend(sway.filter(|_| job.sway.link.is_some()).map(|stage| stage.headline.clone()));
     if lines.is_empty() {
         return;
     }
     heading(pages, "Set");
     for says in lines {
-        paragraph(pages, LARGE, say(&says, unit));
+        paragraph(pages, LARGE, &say(&says, unit));
         if say(&says, unit) != say(&says, other(unit)) {
-            paragraph(pages, QUIET, say(&says, other(unit)));
+            paragraph(pages, QUIET, &say(&says, other(unit)));
         }
     }
 }
@@ -156,7 +157,7 @@ fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
         section(pages, "Parts", 2, &|pages| {
             work.parts
                 .iter()
-                .map(|part| ticked(pages, &part.name, say(&part.where_says, unit), false))
+                .map(|part| ticked(pages, &part.name, &say(&part.where_says, unit), false))
                 .collect()
         });
     }
@@ -194,16 +195,17 @@ fn steps(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
     heading(pages, "Steps, in this order");
     pages.in_columns(2);
     // A caution stands beside the first step it belongs to; those after it are read on the same page.
-    let mut told: Vec<&str> = Vec::new();
+    let mut told: Vec<String> = Vec::new();
     for (index, step) in work.steps.iter().enumerate() {
         let lines: Vec<&FastenerLine> = step
             .tightens
             .iter()
             .filter_map(|key| work.fasteners.iter().find(|line| line.key == *key))
             .collect();
-        let caution = step.caution.as_deref().filter(|caution| !told.contains(caution));
+        let caution = step.caution.as_ref().map(|caution| say(&caution.0, unit));
+        let caution = caution.filter(|caution| !told.contains(caution));
+        let block = step_block(pages, index + 1, step, &lines, unit, caution.as_deref());
         told.extend(caution);
-        let block = step_block(pages, index + 1, step, &lines, unit, caution.is_some());
         pages.block(block);
     }
     pages.in_columns(1);
@@ -215,39 +217,39 @@ fn step_block(
     step: &StepLine,
     fasteners: &[&FastenerLine],
     unit: Unit,
-    tell_caution: bool,
+    caution: Option<&str>,
 ) -> Block {
     let mut block = pages.begin();
     let left = NUMBER + TICK + 3.0;
     let width = pages.width() - left;
     block.height = 1.0;
-    pages.write(&mut block, STRONG, left, width, say(&step.does, unit));
+    pages.write(&mut block, STRONG, left, width, &say(&step.does, unit));
     if say(&step.does, unit) != say(&step.does, other(unit)) {
-        pages.write(&mut block, QUIET, left, width, say(&step.does, other(unit)));
+        pages.write(&mut block, QUIET, left, width, &say(&step.does, other(unit)));
     }
     let number = number.to_string();
     block.marks.push(Mark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
     if step.stands.is_some() {
-        pages.write(&mut block, QUIET, left, width, &step.stands_says);
+        pages.write(&mut block, QUIET, left, width, &say(&step.stands_says.0, unit));
     }
     // What is tightened says its condition already.
     if let Some(how) = step.how.as_ref().filter(|_| fasteners.is_empty()) {
-        pages.write(&mut block, PLAIN, left, width, say(how, unit));
+        pages.write(&mut block, PLAIN, left, width, &say(how, unit));
     }
-    if let Some(caution) = step.caution.as_ref().filter(|_| tell_caution) {
+    if let Some(caution) = caution {
         pages.write(&mut block, STRONG, left, width, &format!("Mind this: {caution}"));
     }
     for mind in step.minds.iter().filter(|_| step.state == StepState::Stopped) {
-        pages.write(&mut block, STRONG, left, width, &format!("Stop: {}", say(mind, unit)));
+        pages.write(&mut block, STRONG, left, width, &format!("Stop: {}", &say(mind, unit)));
     }
     for line in fasteners {
         let count =
             line.count.filter(|count| *count > 1).map_or_else(String::new, |count| format!(" ({count})"));
         let what = if line.what.is_empty() { String::new() } else { format!(", {}", line.what) };
         pages.write(&mut block, PLAIN, left, width, &format!("{}{count}{what}", line.name));
-        pages.write(&mut block, PLAIN, left, width, say(&line.torque_says, unit));
+        pages.write(&mut block, PLAIN, left, width, &say(&line.torque_says, unit));
         if let Some(tight) = &line.tight_says {
-            pages.write(&mut block, PLAIN, left, width, say(tight, unit));
+            pages.write(&mut block, PLAIN, left, width, &say(tight, unit));
         }
         blanks(&mut block, left);
     }

@@ -3,6 +3,7 @@
 
 use derecho_card::{Paper, card};
 use derecho_job::Job;
+use derecho_words::Spoken as _;
 use lopdf::content::{Content, Operation};
 use lopdf::{Document, Object};
 
@@ -107,7 +108,7 @@ fn everything_that_is_done_stands_on_it() {
     let bare = |text: &str| text.chars().filter(|letter| letter.is_alphanumeric()).collect::<String>();
     let told = bare(&words);
     for step in &plan.steps {
-        assert!(told.contains(&bare(&step.does.inches)), "{} in {words}", step.does.inches);
+        assert!(told.contains(&bare(&step.does.inches())), "{} in {words}", step.does.inches());
     }
     for wanted in
         ["Tower truck 8", "120 lb-ft (163 N·m)", "left front wheel", "Stands under the frame", "wrench said"]
@@ -200,10 +201,13 @@ fn a_step_of_two_fasteners_has_both_on_the_card() {
         for key in of_steps {
             let line = work.fasteners.iter().find(|line| line.key == *key).unwrap();
             // As often as there are steps that tighten it.
-            let wanted = bare(&format!("{}{}", line.name, line.torque_says.inches));
+            let wanted = bare(&format!("{}{}", line.name, line.torque_says.inches()));
             let bolt = bare(&line.name);
             assert!(told.contains(&bolt), "{}", line.name);
-            assert!(wanted.len() > bolt.len() && told.contains(&bare(&line.torque_says.inches)), "{wanted}");
+            assert!(
+                wanted.len() > bolt.len() && told.contains(&bare(&line.torque_says.inches())),
+                "{wanted}"
+            );
         }
     }
 }

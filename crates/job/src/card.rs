@@ -69,9 +69,7 @@ pub fn card_of(job: &Job, results: Results) -> Card {
             ProveVerdict::NotDecided => JobWaits::ChooseHoleOrLength,
             ProveVerdict::ReadAgain => JobWaits::ReadBothSidesAgain,
         }),
-        (None, None, Some(correction), _) if correction.decide_first => {
-            Some(JobWaits::ChooseHoleOrLength)
-        }
+        (None, None, Some(correction), _) if correction.decide_first => Some(JobWaits::ChooseHoleOrLength),
         (None, None, Some(correction), sheet) => Some(match (correction.set.is_some(), sheet) {
             (true, _) => JobWaits::ReadBothSidesAgain,
             (false, _) if correction.covered == Some(false) => JobWaits::BarThatReaches,
@@ -84,8 +82,9 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         (None, None, None, None) => Some(JobWaits::ReadBothSides),
     };
     let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
-    let mut due: Vec<CardDue> =
-        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says.into() })).collect();
+    let mut due: Vec<CardDue> = open
+        .filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says.into() }))
+        .collect();
     due.sort_by_key(|due| due.day);
     Card {
         due,

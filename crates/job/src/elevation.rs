@@ -6,8 +6,7 @@
 //! at the body's centre; a screen adds the axle's shift and takes the body down by the
 //! travel.
 
-use crate::defaults::{self, Assumption};
-use crate::words;
+use crate::defaults::{self, AssumedMessage, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -89,7 +88,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
             || {
                 assumptions.push(Assumption {
                     pointer: pointer.to_owned(),
-                    says: words::assumed(name, mm),
+                    says: AssumedMessage::Drawn { name: name.to_owned(), mm }.into(),
                     drawing_only,
                 });
                 Length::from_mm(mm)

@@ -28,7 +28,6 @@ pub mod sway;
 pub mod tape;
 pub mod vehicle;
 pub mod verdict;
-mod words;
 
 pub use derecho_document as document;
 pub use derecho_document::json;

@@ -7,9 +7,19 @@ use derecho_core::measure::Phrase;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use utoipa::{PartialSchema, ToSchema, openapi};
 
+use crate::assembly::message::AssemblyMessage;
+use crate::bar::message::BarMessage;
+use crate::bolt_up::message::BoltUpMessage;
+use crate::bracket::message::BracketMessage;
 use crate::card::CardMessage;
+use crate::cycle::message::CycleMessage;
+use crate::defaults::AssumedMessage;
 use crate::log::message::LogMessage;
+use crate::prove::message::ProveMessage;
+use crate::setups::message::SetupsMessage;
 use crate::strip::message::StripMessage;
+use crate::sway::message::SwayMessage;
+use crate::tape::message::TapeMessage;
 
 /// One thing to say.
 #[derive(Clone, Debug, PartialEq)]
@@ -20,6 +30,26 @@ pub enum Message {
     Card(CardMessage),
     /// Of the log.
     Log(LogMessage),
+    /// Of stage Prove.
+    Prove(ProveMessage),
+    /// Of stage Sway.
+    Sway(SwayMessage),
+    /// Of stage Bracket.
+    Bracket(BracketMessage),
+    /// Of stage Cycle.
+    Cycle(CycleMessage),
+    /// Of stage Bar.
+    Bar(BarMessage),
+    /// Of stage Assembly.
+    Assembly(AssemblyMessage),
+    /// Of stage Setups.
+    Setups(SetupsMessage),
+    /// Of stage Tape.
+    Tape(TapeMessage),
+    /// What is assumed.
+    Assumed(AssumedMessage),
+    /// Of stage BoltUp.
+    BoltUp(BoltUpMessage),
     /// Of the strip.
     Strip(StripMessage),
 }
@@ -41,6 +71,43 @@ impl<'de> Deserialize<'de> for Message {
         Phrase::deserialize(deserializer).map(Self::Said)
     }
 }
+
+/// A message without figures that stands in results as one text: a name, a clause.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Label(pub Message);
+
+impl<T: Into<Message>> From<T> for Label {
+    fn from(message: T) -> Self {
+        Self(message.into())
+    }
+}
+
+impl Serialize for Label {
+    /// As its text.
+    ///
+    /// # Errors
+    /// Where no language is given: see [`written_with`].
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        match SAY.get() {
+            Some(say) => say(&self.0).inches.serialize(serializer),
+            None => Err(serde::ser::Error::custom(NO_LANGUAGE)),
+        }
+    }
+}
+
+impl PartialSchema for Label {
+    fn schema() -> openapi::RefOr<openapi::Schema> {
+        String::schema()
+    }
+}
+
+impl ToSchema for Label {
+    fn name() -> std::borrow::Cow<'static, str> {
+        String::name()
+    }
+}
+
+const NO_LANGUAGE: &str = "a message is written in a language, and none is given";
 
 /// Makes the sentence of a message.
 pub type Say = fn(&Message) -> Phrase;
@@ -70,7 +137,7 @@ impl Serialize for Message {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         match SAY.get() {
             Some(say) => say(self).serialize(serializer),
-            None => Err(serde::ser::Error::custom("a message is written in a language, and none is given")),
+            None => Err(serde::ser::Error::custom(NO_LANGUAGE)),
         }
     }
 }

@@ -16,7 +16,7 @@ use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, Brief, CycleResult};
-use crate::defaults::Assumption;
+use crate::defaults::{Assumption, empty_fields};
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
@@ -129,7 +129,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         elevation,
         assumptions,
         tolerance_mm: crate::tape::tolerance(&job.rig),
-        empty_fields: crate::words::empty_fields(),
+        empty_fields: empty_fields(),
         cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink), job.rig.is_steered()),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
@@ -183,7 +183,7 @@ fn judged(job: &Job, resolved: &Resolved) -> Judged {
         y_link: bracket::conversion_checks(job, resolved),
         sway_bar,
         track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
-        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()),
+        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()).map(Into::into),
     }
 }
 
@@ -285,7 +285,7 @@ pub fn all_drawn(job: &Job) -> Drawn {
 
 /// Everything there is: what the screens fetch with the job, and what stage Cycle fetches
 /// for itself.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Everything {
     /// What is computed at every save.
     #[serde(flatten)]
@@ -322,8 +322,7 @@ pub fn everything(job: &Job) -> Everything {
 /// rest and is long, and without what they are drawn from.
 fn frozen(results: &Results) -> Value {
     // Results are plain data with string keys: they always have a JSON form.
-    let mut value =
-        written_with(|_| Phrase::default(), || serde_json::to_value(results)).unwrap_or_default();
+    let mut value = written_with(|_| Phrase::default(), || serde_json::to_value(results)).unwrap_or_default();
     take_sentences_out(&mut value);
     if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
         bar.remove("sweep");

@@ -1,9 +1,10 @@
 //! How a check came out: the one form in which every stage tells what fits, what does not, and
 //! what is not measured yet.
 
-use derecho_core::measure::Phrase;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+
+use crate::message::Message;
 
 /// How a check came out.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -18,18 +19,18 @@ pub enum FitVerdict {
 }
 
 /// One check.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct FitCheck {
     /// What is checked.
     pub name: String,
     /// How it came out.
     pub verdict: FitVerdict,
-    /// In words.
-    pub says: Phrase,
+    /// What it says.
+    pub says: Message,
 }
 
 /// A check, named.
 #[must_use]
-pub fn check(name: &str, verdict: FitVerdict, says: Phrase) -> FitCheck {
-    FitCheck { name: name.to_owned(), verdict, says }
+pub fn check(name: &str, verdict: FitVerdict, says: impl Into<Message>) -> FitCheck {
+    FitCheck { name: name.to_owned(), verdict, says: says.into() }
 }

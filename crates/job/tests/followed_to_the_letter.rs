@@ -4,8 +4,6 @@
 
 mod by_name;
 
-use derecho_words::Spoken as _;
-use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
@@ -16,6 +14,8 @@ use derecho_job::results::{cycle, everything, plan, settle, sway, work};
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, Results, check, solve};
+use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn job(value: &Value) -> Job {

@@ -4,7 +4,6 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::PlanResult;
@@ -13,6 +12,7 @@ use derecho_job::prove::ProveVerdict;
 use derecho_job::results::plan;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
+use derecho_results::json::value as in_words;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {

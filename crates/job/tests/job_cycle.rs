@@ -3,7 +3,6 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
 use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
@@ -11,6 +10,7 @@ use derecho_job::document::AxleLocation;
 use derecho_job::results::cycle;
 use derecho_job::setups::Resolved;
 use derecho_job::{Job, check, everything, solve};
+use derecho_results::json::value as in_words;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 

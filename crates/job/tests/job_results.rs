@@ -2,7 +2,6 @@
 //! can get wrong. Expected figures are worked by hand from the typed readings.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
@@ -11,6 +10,7 @@ use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::results::settle;
 use derecho_job::strip::Progress;
 use derecho_job::{check, solve};
+use derecho_results::json::value as in_words;
 use proptest::prelude::*;
 
 const DEMO: [&str; 7] = [

@@ -4,12 +4,12 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_core::measure::Length;
 use derecho_job::results::{solve, sway};
 use derecho_job::sway::{RoomResult, SwayGap, SwayResult};
 use derecho_job::verdict::{FitCheck, FitVerdict};
 use derecho_job::{Job, check};
+use derecho_results::json::value as in_words;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 

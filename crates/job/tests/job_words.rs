@@ -3,12 +3,12 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_words::Spoken as _;
-use derecho_results::card;
-use derecho_results::json::value as in_words;
 use derecho_core::measure::{AngleEntry, TapeEntry, Unit};
 use derecho_job::document::{Job, Sheet, SheetKind};
-use derecho_job::{solve};
+use derecho_job::solve;
+use derecho_results::card;
+use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use serde_json::Value;
 
 const DEMO: [(&str, &str); 7] = [

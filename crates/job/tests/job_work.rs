@@ -4,8 +4,6 @@
 
 mod by_name;
 
-use derecho_words::Spoken as _;
-use derecho_results::json::value as in_words;
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
 use derecho_job::log::{LogKind, log};
@@ -13,6 +11,8 @@ use derecho_job::prove::settling::GateKind;
 use derecho_job::results::{cycle, plan, settle, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
+use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {

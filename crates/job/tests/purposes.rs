@@ -5,13 +5,13 @@
 
 mod by_name;
 
-use derecho_words::Spoken as _;
 use derecho_core::measure::Unit;
 use derecho_job::cautions::Stage;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::results::settle;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, Results, check, solve};
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 

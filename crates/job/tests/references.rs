@@ -2,10 +2,10 @@
 //! its rows are called.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_results::json::value as in_words;
 use derecho_job::bolt_up::StepState;
 use derecho_job::results::everything;
 use derecho_job::{Job, check};
+use derecho_results::json::value as in_words;
 use serde_json::{Value, json};
 
 fn demo() -> Value {

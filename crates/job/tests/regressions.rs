@@ -3,13 +3,13 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::document::check::check;
 use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, solve};
+use derecho_results::json::value as in_words;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {

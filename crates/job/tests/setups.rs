@@ -4,8 +4,6 @@
 
 mod by_name;
 
-use derecho_words::Spoken as _;
-use derecho_results::json::value as in_words;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::Length;
 use derecho_job::bar::need::{Need, NeedReason};
@@ -17,6 +15,8 @@ use derecho_job::results::{cycle, plan, settle};
 use derecho_job::setups::{BasisSource, Resolved};
 use derecho_job::strip::Progress;
 use derecho_job::{Job, Results, check, solve};
+use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn job(value: &Value) -> Job {

@@ -4,10 +4,10 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_job::document::Round;
 use derecho_job::setups::Resolved;
 use derecho_job::{Everything, Job, check, everything, solve};
+use derecho_results::json::value as in_words;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 

@@ -4,11 +4,11 @@
 
 mod by_name;
 
-use derecho_results::json::value as in_words;
 use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::results::{plan, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
+use derecho_results::json::value as in_words;
 use serde_json::{Value, json};
 
 #[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]

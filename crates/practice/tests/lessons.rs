@@ -9,6 +9,7 @@ use derecho_job::document::{Conditions, Method, Sheet};
 use derecho_job::{Job, solve};
 use derecho_practice::lessons::{LESSONS, Lesson, Planted};
 use derecho_practice::session::{Act, LINKS, Session};
+use derecho_words::Spoken as _;
 use serde_json::json;
 
 const SEEDS: [u64; 4] = [1, 2, 3, 4];

@@ -4,10 +4,10 @@
 use derecho_document::Job;
 pub use derecho_document::json::Layout;
 use derecho_document::json::bytes;
+use derecho_job::bolt_up::WorkResult;
 use derecho_job::bracket::PlanResult;
 use derecho_job::cycle::CycleResult;
 use derecho_job::cycle::near::NearResult;
-use derecho_job::bolt_up::WorkResult;
 use derecho_job::results::{Drawn, Everything, Results};
 use derecho_job::sway::SwayResult;
 use derecho_words::written_in;

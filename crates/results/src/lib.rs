@@ -8,7 +8,9 @@
 mod card;
 pub mod json;
 mod log;
+mod work;
 
 pub use card::{Card, CardDue, StageLine, card, card_of};
 pub use derecho_job::results::*;
 pub use log::{LogEntry, log};
+pub use work::{everything, work};

@@ -5,6 +5,7 @@ use chrono::{Duration, NaiveDate};
 use derecho_job::Job;
 use derecho_job::document::proof::ReminderKind;
 use derecho_results::solve;
+use derecho_words::Spoken as _;
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _, Property};
 use jiff::Timestamp;
 use jiff::civil::Date;

@@ -1,11 +1,11 @@
 //! Arms, legs and springs as links.
 
-use crate::bar::words::likely_cause;
+use crate::assembly::message::AssemblyMessage;
+use crate::assembly::named::likely_cause;
 use crate::defaults;
 use glam::DVec3;
 
 use super::reader::{PointWanted, Read, Reader};
-use super::words;
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
 use derecho_core::measure::{Length, Side};
@@ -37,7 +37,7 @@ impl Reader<'_> {
             AxleLocation::YLink => ArmLayout::Y,
         };
         if location == AxleLocation::ThreeArms && upper.is_none() {
-            self.assume("/hardpoints/upper_arm_side", words::upper_arm_on_the_left());
+            self.assume("/hardpoints/upper_arm_side", AssemblyMessage::UpperArmOnTheLeft.into());
         }
         let mut arms = Arms { bush_spacing: Length::from_mm(defaults::BUSH_SPACING), ..Arms::default() };
         for place in layout.places() {
@@ -47,7 +47,8 @@ impl Reader<'_> {
             let typed = &self.job.hardpoints.arms.lower_left.bush_spacing;
             match length_of(typed) {
                 Some(spacing) => arms.bush_spacing = spacing,
-                None => self.assume("/hardpoints/arms/lower_left/bush_spacing", words::bush_spacing()),
+                None => self
+                    .assume("/hardpoints/arms/lower_left/bush_spacing", AssemblyMessage::BushSpacing.into()),
             }
         }
         arms
@@ -167,7 +168,8 @@ impl Reader<'_> {
                 (defaults::ARM_LENGTH_GOOD_TO.powi(2) + body.good_to.powi(2) + axle.good_to.powi(2)).sqrt();
             if (apart - length).abs() > 2.0 * good_to {
                 let cause = likely_cause(length, across, axle.at, good_to, self.sizes.rail);
-                self.warnings.push(words::unlike(name, length, apart, cause));
+                self.warnings
+                    .push(AssemblyMessage::Unlike { name: name.to_owned(), length, apart, cause }.into());
             }
         }
         body.at.x = axle.at.x + leads * along.sqrt();
@@ -175,7 +177,7 @@ impl Reader<'_> {
 
     fn springs(&mut self) -> Arms {
         let Some(front_half) = length_of(&self.job.hardpoints.spring_front_half) else {
-            self.assume("/hardpoints/spring_front_half", words::rigid_springs());
+            self.assume("/hardpoints/spring_front_half", AssemblyMessage::RigidSprings.into());
             return Arms::default();
         };
         let mut arms = Arms::default();

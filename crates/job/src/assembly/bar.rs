@@ -1,12 +1,12 @@
 //! The track bar's eyes in space, and the other setup: a length, or holes tried out.
 
+use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use glam::DVec3;
 
 use super::arms::joint_of;
 use super::frame::{Fitted, SetupBar, SharedSetup, held};
 use super::reader::Reader;
-use super::words;
 use crate::document::hardpoints::{BendTowards, BoltAxis, JointForm};
 use crate::document::{BarId, Job, length_of};
 use crate::setups::Setups;
@@ -32,17 +32,17 @@ impl Reader<'_> {
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
         let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
             let usual = Length::from_mm(self.sizes.axle_height) + defaults::AXLE_EYE_ABOVE;
-            self.assume("/setups/found/bar/axle_eye_height", words::axle_eye(usual));
+            self.assume("/setups/found/bar/axle_eye_height", AssemblyMessage::AxleEye { usual }.into());
             usual
         });
         let axle_x = length_of(&body.axle_eye_fore_aft).unwrap_or_else(|| {
-            self.assume("/hardpoints/bar/axle_eye_fore_aft", words::eye_above_the_axle());
+            self.assume("/hardpoints/bar/axle_eye_fore_aft", AssemblyMessage::EyeAboveTheAxle.into());
             Length::ZERO
         });
         let (frame_y, assumed) = setups.frame_eye_y(bar);
         if assumed {
             let half = setups.found.view.reach() / 2.0;
-            self.assume("/setups/found/bar/frame_eye_from_centre", words::frame_eye(half));
+            self.assume("/setups/found/bar/frame_eye_from_centre", AssemblyMessage::FrameEye { half }.into());
         }
         // Eyes moved since they were measured.
         let moved = setups.base.moves;

@@ -6,12 +6,15 @@
 mod arms;
 mod bar;
 mod frame;
+pub mod message;
+pub mod named;
 mod obstacles;
 mod reader;
 pub mod weights;
-pub(crate) mod words;
 
+use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::message::Message;
 use glam::DVec3;
 
 pub(crate) use self::bar::BarBody;
@@ -25,7 +28,7 @@ use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, leng
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, TapeEntry};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
 use derecho_core::pose::template::Sizes;
@@ -44,7 +47,7 @@ pub struct Assembly {
     /// What is assumed, point by point.
     pub assumptions: Vec<Assumption>,
     /// What does not agree, each with its likely cause.
-    pub warnings: Vec<Phrase>,
+    pub warnings: Vec<Message>,
 }
 
 impl Assembly {
@@ -135,7 +138,7 @@ pub(crate) struct ReadJob {
     found: Fitted,
     eyes: Option<bar::Eyes>,
     assumptions: Vec<Assumption>,
-    warnings: Vec<Phrase>,
+    warnings: Vec<Message>,
 }
 
 impl ReadJob {
@@ -172,7 +175,7 @@ impl ReadJob {
             faults: Vec::new(),
         };
         if rig.axle_height.is_none() {
-            reader.assume("/rig/axle_height", words::axle_height(axle_height));
+            reader.assume("/rig/axle_height", AssemblyMessage::AxleHeight { mm: axle_height }.into());
         }
         let arms = reader.arms(location);
         let eyes = setups.filter(|_| has_bar).map(|setups| reader.bar_eyes(setups));
@@ -322,13 +325,13 @@ fn stops(job: &Job, half_track: f64) -> Stops {
 }
 
 /// Whatever lies inside another part before anything moves was measured wrong.
-fn inside_at_ride_height(mechanism: &Mechanism, warnings: &mut Vec<Phrase>) {
+fn inside_at_ride_height(mechanism: &Mechanism, warnings: &mut Vec<Message>) {
     let Ok(ride) = mechanism.at_ride_height() else { return };
     for (index, watch) in mechanism.watches().iter().enumerate() {
         let inside = watch.is_gap().then(|| mechanism.value_of(&ride, index)).filter(|gap| *gap < 0.0);
         if let Some(gap) = inside {
-            let parts = words::pair(mechanism, watch.what);
-            warnings.push(words::inside(&parts, gap));
+            let parts = named::pair(mechanism, watch.what);
+            warnings.push(AssemblyMessage::Inside { parts, gap }.into());
         }
     }
 }

@@ -1,10 +1,10 @@
 //! Obstacles and the drag link.
 
+use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use glam::DVec3;
 
 use super::reader::{PointWanted, Reader};
-use super::words;
 use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
 use crate::document::length_of;
 use derecho_core::measure::{Angle, AngleEntry, Length};
@@ -81,11 +81,14 @@ impl Reader<'_> {
         });
         let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
             let usual = Length::from_mm(half_track - defaults::KINGPIN_INSIDE);
-            self.assume("/hardpoints/steering/kingpin_from_centre", words::kingpin(usual));
+            self.assume(
+                "/hardpoints/steering/kingpin_from_centre",
+                AssemblyMessage::Kingpin { usual }.into(),
+            );
             usual
         });
         if form.kingpin_inclination.is_none() || form.caster.is_none() {
-            self.assume("/hardpoints/steering/kingpin_inclination", words::upright_kingpin());
+            self.assume("/hardpoints/steering/kingpin_inclination", AssemblyMessage::UprightKingpin.into());
         }
         let slope = |entry: &Option<AngleEntry>| entry.as_ref().map_or(Angle::ZERO, AngleEntry::angle).tan();
         let side = form.knuckle_side.sign();

@@ -1,14 +1,15 @@
 //! What a person measured, read point by point, with faults, assumptions and warnings.
 
-use derecho_core::measure::{Length, Phrase, Side, TapeEntry};
+use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::pose::template::Sizes;
 use glam::DVec3;
 
-use super::words;
+use crate::assembly::message::AssemblyMessage;
 use crate::defaults::{self, Assumption};
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::hardpoints::{PointForm, SidewaysFrom};
+use crate::message::Message;
 
 /// Gathers faults, assumptions and warnings while points are read.
 pub(super) struct Reader<'a> {
@@ -19,7 +20,7 @@ pub(super) struct Reader<'a> {
     /// How far to the left of the frame's middle the axle stood when its points were measured, mm.
     pub(super) stood: f64,
     pub(super) assumptions: Vec<Assumption>,
-    pub(super) warnings: Vec<Phrase>,
+    pub(super) warnings: Vec<Message>,
     pub(super) faults: Vec<FieldError>,
 }
 
@@ -58,7 +59,7 @@ pub(super) struct PointWanted<'a> {
 }
 
 impl Reader<'_> {
-    pub(super) fn assume(&mut self, pointer: &str, says: Phrase) {
+    pub(super) fn assume(&mut self, pointer: &str, says: Message) {
         self.assumptions.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
     }
 
@@ -90,7 +91,10 @@ impl Reader<'_> {
         ];
         let any = assumed.iter().any(|(open, ..)| *open);
         if any {
-            self.assume(&ask.pointer, words::point(&ask.name, &assumed));
+            self.assume(
+                &ask.pointer,
+                AssemblyMessage::Point { name: ask.name.clone(), assumed: assumed.to_vec() }.into(),
+            );
         }
         let good_to = pick(|form| &form.good_to).map_or(defaults::PLUMBED, TapeEntry::length).to_mm();
         let read_above = if ask.body && height.is_some() { self.read_at.to_mm() } else { 0.0 };

@@ -1,15 +1,16 @@
 //! What the vehicle weighs and stands on, with the usual figure wherever nobody measured, and the
 //! mark of it.
 
-use super::words;
+use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use crate::defaults::Assumption;
 use crate::document::heights;
 use crate::document::vehicle::Vehicle;
 use crate::document::{Job, length_of};
+use crate::message::Message;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{
-    Force, Length, Phrase, RollRate, RollRateEntry, SpringRate, SpringRateEntry, TapeEntry, WeightEntry,
+    Force, Length, RollRate, RollRateEntry, SpringRate, SpringRateEntry, TapeEntry, WeightEntry,
 };
 
 /// Figures of the vehicle, measured or usual.
@@ -104,21 +105,31 @@ pub fn assumed_loads(job: &Job) -> Vec<Assumption> {
     let form = &job.vehicle;
     let mut assumed = Vec::new();
     if measured_weight(form).is_none() {
-        assumed.push(assumption("axle_weight", words::axle_weight(defaults::AXLE_WEIGHT)));
+        assumed.push(assumption(
+            "axle_weight",
+            AssemblyMessage::AxleWeight { on_it: defaults::AXLE_WEIGHT }.into(),
+        ));
     }
     if form.unsprung_weight.is_none() {
-        assumed.push(assumption("unsprung_weight", words::unsprung_weight(defaults::UNSPRUNG_WEIGHT)));
+        assumed.push(assumption(
+            "unsprung_weight",
+            AssemblyMessage::UnsprungWeight { on_it: defaults::UNSPRUNG_WEIGHT }.into(),
+        ));
     }
     if form.centre_of_gravity.is_none() {
         assumed.push(assumption(
             "centre_of_gravity",
-            words::gravity(defaults::GRAVITY_ABOVE_HUB, gravity_good_to(job)),
+            AssemblyMessage::Gravity {
+                above_hub: defaults::GRAVITY_ABOVE_HUB,
+                good_to: gravity_good_to(job),
+            }
+            .into(),
         ));
     }
     assumed
 }
 
-fn assumption(field: &str, says: Phrase) -> Assumption {
+fn assumption(field: &str, says: Message) -> Assumption {
     Assumption { pointer: format!("/vehicle/{field}"), says, drawing_only: false }
 }
 
@@ -131,7 +142,10 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
         entry.as_ref().map_or_else(
             || {
-                assumed.push(assumption(field, words::springs(defaults::SPRING, where_)));
+                assumed.push(assumption(
+                    field,
+                    AssemblyMessage::Springs { rate: defaults::SPRING, place: where_.to_owned() }.into(),
+                ));
                 defaults::SPRING
             },
             SpringRateEntry::rate,
@@ -141,7 +155,10 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let there = spring("other_spring_rate", "at the other axle", &form.other_spring_rate);
     let mut length = |field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length| {
         length_of(entry).unwrap_or_else(|| {
-            assumed.push(assumption(field, words::length(what, usual)));
+            assumed.push(assumption(
+                field,
+                AssemblyMessage::Length { what: what.to_owned(), length: usual }.into(),
+            ));
             usual
         })
     };
@@ -172,10 +189,13 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         .map(|(left, right)| left + right)
         .or_else(|| weight_of(&form.other_weight));
     if other.is_none() {
-        assumed.push(assumption("other_weight", words::other_weight(defaults::OTHER_AXLE_WEIGHT)));
+        assumed.push(assumption(
+            "other_weight",
+            AssemblyMessage::OtherWeight { on_it: defaults::OTHER_AXLE_WEIGHT }.into(),
+        ));
     }
     if form.other_bar.is_none() {
-        assumed.push(assumption("other_bar", words::no_other_bar()));
+        assumed.push(assumption("other_bar", AssemblyMessage::NoOtherBar.into()));
     }
     Weighed {
         axle: axle_weight(job),
@@ -233,9 +253,9 @@ impl Weighed {
 
 /// Where the centre of gravity stands, in words: behind the front axle, where the wheelbase is known.
 #[must_use]
-pub fn station_says(job: &Job, weighed: &Weighed) -> Option<Phrase> {
+pub fn station_says(job: &Job, weighed: &Weighed) -> Option<Message> {
     let wheelbase = weighed.wheelbase?;
     let this_is_front = job.rig.end != Some(AxleEnd::Rear);
     let behind_front = if this_is_front { weighed.station() } else { 1.0 - weighed.station() };
-    Some(words::station(wheelbase, behind_front))
+    Some(AssemblyMessage::Station { wheelbase, behind_front }.into())
 }

@@ -1,13 +1,15 @@
 //! The eyes' places as plumbed against the bar's own length.
 
+use crate::assembly::named::likely_cause;
 use derecho_core::bar::FrontView;
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
+use crate::bar::message::BarMessage;
 use crate::defaults;
 use crate::document::{Job, length_of};
+use crate::message::Message;
 
 /// Both eyes' places against the bar's length.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -19,7 +21,7 @@ pub struct EyeCheck {
     /// Whether it is more than twice the uncertainty of the eye that is moved.
     pub too_much: bool,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// Holds the eyes as plumbed against the bar as found; None where one was not plumbed.
@@ -33,13 +35,13 @@ pub(super) fn eye_check(job: &Job, found: &FrontView) -> Option<EyeCheck> {
     let rail = length_of(&job.rig.frame_width).map_or(defaults::FRAME_WIDTH, Length::to_mm) / 2.0;
     let across = glam::DVec3::new(found.fore_aft().to_mm(), plumbed.to_mm() * s, found.rise().to_mm());
     let axle_y = length_of(&bar.axle_eye_from_centre).unwrap_or(Length::ZERO).to_mm() * -s;
-    let cause = words::likely_cause(
+    let cause = likely_cause(
         found.length().to_mm(),
         across,
         glam::DVec3::new(0.0, axle_y, 0.0),
         defaults::PLUMBED.to_mm() * 2.0_f64.sqrt(),
         rail,
     );
-    let says = words::eyes_say(found.reach(), plumbed, too_much.then_some(cause));
+    let says = BarMessage::EyesSay { reach: found.reach(), plumbed, cause: too_much.then_some(cause) }.into();
     Some(EyeCheck { plumbed_mm: plumbed, difference_mm: difference, too_much, says })
 }

@@ -2,13 +2,14 @@
 
 use derecho_core::bar::FrontView;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Length, Phrase, Step, Working};
+use derecho_core::measure::{Length, Step, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::figures::BarFigures;
-use super::words;
+use crate::bar::message::BarMessage;
 use crate::document::{Job, length_of};
+use crate::message::Message;
 
 /// What the lift alone does.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -20,7 +21,7 @@ pub struct LiftEffect {
     /// Shift of the axle to the left, s·(h₁ − h₂).
     pub shift_mm: Length,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
     /// The arithmetic with this job's numbers.
     pub working: Working,
 }
@@ -66,7 +67,7 @@ pub(super) fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
         lift_mm: lift,
         before: BarFigures::from(&before),
         shift_mm: shift,
-        says: words::lift_says(verb, shift),
+        says: BarMessage::LiftSays { verb: verb.to_owned(), shift }.into(),
         working: Working { title: format!("What the {verb} alone does"), steps },
     })
 }

@@ -9,30 +9,39 @@ mod figures;
 pub mod further;
 pub mod heights;
 mod lift;
+pub mod message;
 pub mod need;
 pub mod next;
 mod set;
+pub(crate) mod turns;
 pub mod uncertainty;
-mod ways;
-pub(crate) mod words;
+pub mod ways;
+mod working;
 
+use crate::setups::BasisSource;
+use crate::setups::Known;
+use crate::setups::moves::EyeMoves;
+use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{Verdict, setting};
 use derecho_core::bar::evidence::Rise;
+use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::sweep::{Sample, sweep};
 use derecho_core::bar::{Recentring, Swing};
-use derecho_core::measure::{Length, Phrase, TapeEntry, Working};
+use derecho_core::measure::{Length, TapeEntry, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use self::eyes::EyeCheck;
 pub use self::figures::BarFigures;
 pub use self::lift::LiftEffect;
+use self::message::{BarMessage, BarWarning, EyeMove, LengthSet};
 use self::need::{BracketNeed, judge};
 use self::set::set_check;
 pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, setting_of};
 use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
 use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
+use crate::message::Message;
 use crate::setups::moves::{brackets, choice};
 use crate::setups::{BarState, Basis, Reading, Setups, Wanted, hung};
 use derecho_core::measure::centring::Sense;
@@ -78,17 +87,17 @@ pub struct Correction {
     /// travel, while holes are on offer.
     pub decide_first: bool,
     /// The answer in one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// What the rule of thumb would have cost; absent where another bar is hung or an eye moved.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub thumb_says: Option<Phrase>,
+    pub thumb_says: Option<Message>,
     /// What a cure by length alone leaves behind.
-    pub leaves_says: Phrase,
+    pub leaves_says: Message,
     /// Whether the longer bar makes it worse, in this job's numbers; where it is longer.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub longer_says: Option<Phrase>,
+    pub longer_says: Option<Message>,
     /// What both sides should read afterwards, where they were read before: left and right.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -96,13 +105,13 @@ pub struct Correction {
     /// The same in words.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub readings_say: Option<Phrase>,
+    pub readings_say: Option<Message>,
     /// What is recorded when the plan is fitted and the bar set as wanted.
     pub fitting: Round,
     /// The chosen plan in words, where it moves an eye or hangs a bar.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub plan_says: Option<Phrase>,
+    pub plan_says: Option<Message>,
     /// The arithmetic with this job's numbers.
     pub working: Working,
     /// Once something was set in this round.
@@ -139,11 +148,11 @@ pub struct BarResult {
     #[schema(nullable = false)]
     pub eye_check: Option<EyeCheck>,
     /// How it stands, in one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// What it does in bump, in one sentence.
-    pub rate_says: Phrase,
+    pub rate_says: Message,
     /// What to look at again.
-    pub warnings: Vec<Phrase>,
+    pub warnings: Vec<Message>,
     /// The arithmetic of angle and rate with this job's numbers.
     pub working: Working,
     /// What to set, where there is something to correct.
@@ -153,7 +162,7 @@ pub struct BarResult {
     /// Why no correction is offered, where none is.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub withheld: Option<Phrase>,
+    pub withheld: Option<Message>,
     /// What is recorded once a bar built to its gap is hung; where there is one.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -177,7 +186,7 @@ pub fn need_of(job: &Job, setups: &Setups) -> BracketNeed {
     let view = alone.map_or(setups.base.view, |(setup, _)| setup.view);
     let (droop, bump) = travel_left(job);
     let facts = judge(job, &view, droop, bump);
-    BracketNeed { says: words::need_says(&facts), facts }
+    BracketNeed { says: BarMessage::NeedSays { facts: facts.clone() }.into(), facts }
 }
 
 /// Works the bar out.
@@ -198,10 +207,10 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
     let samples = sweep((found, base.offset), (&other.view, other.offset), driven, droop, bump);
     BarResult {
         round: setups.round as u32,
-        says: words::stands(found),
-        rate_says: words::rate_says(found),
-        warnings: words::warnings(job, &setups.known, &found_swing),
-        working: words::angle_working(found, job),
+        says: BarMessage::Stands { angle: found.angle() }.into(),
+        rate_says: BarMessage::RateSays { rate: found.lateral_rate() }.into(),
+        warnings: warnings(job, &setups.known, &found_swing),
+        working: working::angle_working(found, job),
         rise: setups.known.rise,
         found: BarFigures::from(found),
         found_swing,
@@ -216,7 +225,7 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
             wanted_mm: Some(found.length().to_mm()),
             ..Round::default()
         }),
-        withheld: correction.is_none().then(|| words::withheld(setups)),
+        withheld: correction.is_none().then(|| withheld(setups)),
         correction,
         sweep: samples,
     }
@@ -224,12 +233,12 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
 
 /// Puts the choice before the length: where nobody chose a hole or the length alone, holes are on offer, and something
 /// ends the travel with the length alone. `ends` says what, where something does.
-pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Phrase>) {
+pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Message>) {
     let open = job.setups.plans.chosen.is_none() && !brackets(job).is_empty();
     let length = bar.correction.as_mut().filter(|correction| correction.set.is_none());
     if let (true, Some(ends), Some(correction)) = (open, ends, length) {
         correction.decide_first = true;
-        correction.says = words::decide_first(ends);
+        correction.says = BarMessage::DecideFirst { ends: Box::new(ends.clone().into()) }.into();
     }
 }
 
@@ -297,29 +306,37 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         planned_swing: view.swing(droop, bump),
         other_ways: other_ways(job, setups, setting.as_ref().map(|setting| &setting.facts))
             .into_iter()
-            .map(|facts| OtherWay { says: words::way_says(&facts), facts })
+            .map(|facts| OtherWay { says: BarMessage::WaySays { facts: facts.clone() }.into(), facts })
             .collect(),
-        says: words::length_says(&words::Set {
+        says: BarMessage::LengthSays(LengthSet {
             change: wanted.length - base.view.length(),
             length: wanted.length,
-            hangs: hangs.then_some(plan.bar.name.as_str()),
+            hangs: hangs.then(|| plan.bar.name.clone()),
             made_to_length: bar.made_to_length,
             verdict,
             covered,
-        }),
-        thumb_says: alone.then(|| words::thumb_says(&wanted.recentring)),
-        leaves_says: words::leaves_says(
+        })
+        .into(),
+        thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring.clone() }.into()),
+        leaves_says: BarMessage::LeavesSays {
+            angle: view.angle(),
+            off: wanted.offset,
+            swing: view.swing(droop, bump),
+            need: moves.is_none().then(|| Box::new(need.says.clone())),
+        }
+        .into(),
+        longer_says: alone.then(|| longer_says(&base.view, &view, base.offset, bump)).flatten(),
+        working: working::length_working(
+            &base.view,
             &view,
-            wanted.offset,
-            view.swing(droop, bump),
-            moves.is_none().then_some(need),
+            base.offset,
+            moves.sideways(),
+            &wanted.recentring,
         ),
-        longer_says: alone.then(|| words::longer_says(&base.view, &view, base.offset, bump)).flatten(),
-        working: words::length_working(&base.view, &view, base.offset, moves.sideways(), &wanted.recentring),
-        readings_say: readings.map(words::readings_say),
+        readings_say: readings.map(|[left, right]| BarMessage::ReadingsSay { left, right }.into()),
         predicted_readings_mm: readings,
         decide_first: false,
-        plan_says: words::plan_says(moves, &chosen_hole_names(job)),
+        plan_says: plan_says(moves, chosen_hole_names(job)),
         fitting: evened(fitting(job, setups, wanted), setting.as_ref()),
         set: made.map(|made| set_check(setups, made)),
         basis: setups.basis.clone(),
@@ -397,4 +414,51 @@ fn predicted_readings(job: &Job, basis: &Basis, there: Length) -> Option<[Length
     let sign = if sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
     let moved = (there - basis.offset_mm) * sign;
     Some([left + moved, right - moved])
+}
+
+/// Why no length is offered.
+fn withheld(setups: &Setups) -> Message {
+    let built = (setups.basis.source == BasisSource::Strapped).then(|| setups.base.view.length());
+    BarMessage::Withheld { built, answer: setups.basis.answer }.into()
+}
+
+/// What a longer bar does to the rate and to where the axle comes at full bump; None for one that is not longer, or
+/// stands about level.
+fn longer_says(found: &FrontView, planned: &FrontView, offset: Length, bump: Length) -> Option<Message> {
+    if planned.length() <= found.length() || found.rise().abs().to_mm() < 1.0 {
+        return None;
+    }
+    let tight = |view: &FrontView| view.pulled_tight().1.min(bump);
+    let message = BarMessage::LongerSays {
+        before: found.lateral_rate().abs(),
+        after: planned.lateral_rate().abs(),
+        found_at_bump: offset + found.shift_at(tight(found)),
+        planned_at_bump: planned.shift_at(tight(planned)),
+    };
+    Some(message.into())
+}
+
+fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Message> {
+    let bar = &job.setups.found.bar;
+    let rise = &known.rise;
+    let finder_read = bar.finder.reading.is_some();
+    let warnings = [
+        rise.disagreement_mm.map(BarWarning::RiseDisagrees),
+        (bar.bent && finder_read).then_some(BarWarning::FinderAside),
+        (rise.source == RiseSource::Finder).then_some(BarWarning::RiseFromFinder(rise.uncertainty_mm)),
+        (finder_read && bar.finder.higher_end.is_none()).then_some(BarWarning::WhichEndHigher),
+        swing.tight_in_droop_mm.map(BarWarning::TightInDroop),
+        swing.tight_in_bump_mm.map(BarWarning::TightInBump),
+    ];
+    warnings.into_iter().flatten().map(|warning| BarMessage::Warning(warning).into()).collect()
+}
+
+/// What the chosen plan moves; None where it moves no eye. `holes` are those of the frame and of the axle.
+fn plan_says(moves: EyeMoves, holes: [&str; 2]) -> Option<Message> {
+    let [frame, axle] = holes;
+    let moved = [(BracketEnd::Frame, frame), (BracketEnd::Axle, axle)]
+        .into_iter()
+        .map(|(end, hole)| EyeMove { end, by: moves.at(end), hole: hole.to_owned() })
+        .filter(|moved| moved.by.length() > 1e-6);
+    (!moves.is_none()).then(|| BarMessage::PlanSays(moved.collect()).into())
 }

@@ -2,12 +2,13 @@
 //! Bar and stage Bracket say it in the same sentence.
 
 use derecho_core::bar::FrontView;
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase};
+use derecho_core::measure::{Angle, AngleEntry, Length};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::defaults;
 use crate::document::{ComplaintAbout, Job, length_of};
+use crate::message::Message;
 
 /// Whether a bracket is wanted.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -57,7 +58,7 @@ pub struct BracketNeed {
     #[serde(flatten)]
     pub facts: NeedFacts,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// Judges the bar as a length alone would leave it; travel as distances from the driven height.

@@ -2,18 +2,19 @@
 //! (`uncertainty`), the sentences (`words`).
 
 use derecho_core::bar::evidence::RiseSource;
+use derecho_core::measure::Length;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::draws::DEFAULT_SEED;
 use derecho_core::measure::length::in_quadrature;
-use derecho_core::measure::{Length, Phrase};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::further::Further;
 use super::uncertainty::narrowed;
-use super::words;
+use crate::bar::message::BarMessage;
 use crate::defaults;
 use crate::document::{Job, Sheet};
+use crate::message::Message;
 use crate::setups::Resolved;
 use crate::tape::{self, SheetResult};
 
@@ -25,7 +26,7 @@ pub struct NextOption {
     /// What the answer would be good to, ±, with 95 in 100.
     pub to_mm: Length,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// What to read next.
@@ -38,7 +39,7 @@ pub struct NextReading {
     /// Each reading that helps, the best first.
     pub options: Vec<NextOption>,
     /// The best in one sentence.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// Draws of one candidate: enough to tell them apart by a hundredth of a millimetre, as all use the same ones.
@@ -104,14 +105,18 @@ pub fn next_reading(job: &Job, resolved: &Resolved, draws: usize) -> Option<Next
         .into_iter()
         .zip(narrowed)
         .filter(|(_, to)| *to < now * (1.0 - WORTH))
-        .map(|(reading, to_mm)| NextOption { reading, to_mm, says: words::further(reading, now, to_mm) })
+        .map(|(reading, to_mm)| NextOption {
+            reading,
+            to_mm,
+            says: BarMessage::Further { reading, now, to: to_mm }.into(),
+        })
         .collect();
     options.sort_by(|a, b| a.to_mm.to_mm().total_cmp(&b.to_mm.to_mm()));
     let best = options.first()?;
     Some(NextReading {
         now_mm: now,
         urged: centring.answer == Answer::CannotTell || !centring.method_can_prove,
-        says: words::read_next(best.reading, now, best.to_mm),
+        says: BarMessage::ReadNext { reading: best.reading, now, to: best.to_mm }.into(),
         options,
     })
 }

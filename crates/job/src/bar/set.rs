@@ -1,13 +1,17 @@
 //! How the planned bar's length is set, and what was set held against what was wanted.
 
+use crate::bar::turns::bench_says;
+use crate::bar::turns::exactly;
+use crate::bar::turns::turns_say;
 use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, Setting, Verdict, setting_within};
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
+use crate::bar::message::BarMessage;
 use crate::defaults;
 use crate::document::Round;
+use crate::message::Message;
 use crate::setups::{BarState, Setups, Wanted};
 
 /// A bar set on the bench before it is hung.
@@ -24,7 +28,7 @@ pub struct BenchSetting {
     #[schema(nullable = false)]
     pub thread_in_mm: Option<Length>,
     /// The order of work, a sentence each.
-    pub says: Vec<Phrase>,
+    pub says: Vec<Message>,
 }
 
 /// How to set the length, in facts and in words.
@@ -34,15 +38,15 @@ pub struct SettingResult {
     #[serde(flatten)]
     pub facts: Setting,
     /// What comes of it.
-    pub says: Phrase,
+    pub says: Message,
     /// The turns in words, where turning alone reaches the length.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub turns_say: Option<Phrase>,
+    pub turns_say: Option<Message>,
     /// The turns to hundredths of a flat.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub exactly: Option<Phrase>,
+    pub exactly: Option<Message>,
     /// On the bench, where a bar comes new out of its box.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -64,7 +68,7 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
             set_mm: set,
             against_old_mm: set - old,
             thread_in_mm: thread,
-            says: words::bench_says(&facts, set, set - old, thread),
+            says: bench_says(&facts, set, set - old, thread),
         }
     });
     let exact = wanted.recentring.length_mm;
@@ -72,12 +76,12 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
         adjuster.kind != AdjusterKind::Fixed && facts.verdict.reaches() && wanted.offset != Length::ZERO;
     SettingResult {
         says: if ends && wanted.length != exact {
-            words::thread_ends(wanted.length, exact, wanted.offset)
+            BarMessage::ThreadEnds { set: wanted.length, exact, off: wanted.offset }.into()
         } else {
-            words::setting_says(&facts)
+            BarMessage::SettingSays { setting: facts.clone() }.into()
         },
-        turns_say: words::turns_say(&facts),
-        exactly: words::exactly(&facts),
+        turns_say: turns_say(&facts),
+        exactly: exactly(&facts),
         bench,
         facts,
     }
@@ -97,7 +101,7 @@ pub struct SetCheck {
     /// Whether the thread that is in breaks a rule: the bar must not stay so.
     pub thread_broken: bool,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// What was set in the round that is shown, and not read again.
@@ -115,7 +119,13 @@ pub(super) fn set_check(setups: &Setups, made: &Round) -> SetCheck {
         wanted_moved: moved,
         predicted_offset_mm: fitted.offset,
         thread_broken: !faults.is_empty(),
-        says: words::set_says(length, moved.then_some(wanted), fitted.offset, faults.first()),
+        says: BarMessage::SetSays {
+            length,
+            wants_now: moved.then_some(wanted),
+            offset: fitted.offset,
+            fault: faults.first().cloned(),
+        }
+        .into(),
     }
 }
 

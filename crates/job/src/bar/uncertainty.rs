@@ -1,12 +1,13 @@
 //! How sure the bar's figures are: every raw reading drawn once per draw within what it is
 //! good to, and the exact formulas worked out again.
 
+use crate::bar::message::BarMessage;
 use crate::defaults;
+use crate::message::Message;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::further::Further;
-use super::words;
 use crate::document::heights;
 use crate::document::{Job, length_of};
 use crate::setups::moves::EyeMoves;
@@ -16,7 +17,7 @@ use derecho_core::bar::FrontView;
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::measure::centring::{Centring, Sense};
 use derecho_core::measure::draws::{DEFAULT_DRAWS, DEFAULT_SEED, Draws, GENERATOR, middle_95};
-use derecho_core::measure::{Angle, Length, Phrase, TapeEntry};
+use derecho_core::measure::{Angle, Length, TapeEntry};
 
 /// More failed draws than this share, and no interval is given.
 const MOST_FAILED: f64 = 0.01;
@@ -33,7 +34,7 @@ pub struct Interval {
     /// 97.5 % quantile.
     pub high: f64,
     /// Both in words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// What the draws came to.
@@ -238,7 +239,7 @@ impl Raw<'_> {
                 meaning: if planned { format!("{}, as planned", name.1) } else { name.1.to_owned() },
                 low,
                 high,
-                says: words::interval(name.0, low, high),
+                says: BarMessage::Interval { name: name.0.to_owned(), low, high }.into(),
             })
         });
         Uncertainty {

@@ -2,12 +2,13 @@
 //! another bar, each with the thread that would stay in.
 
 use derecho_core::bar::adjuster::{Setting, TRIM, Verdict, facts_within};
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::Job;
+use crate::message::Message;
 use crate::setups::adjuster::BarState;
 use crate::setups::moves::{EyeMoves, brackets, hole_move, side_of};
 use crate::setups::{Setups, Wanted, hung};
@@ -63,7 +64,7 @@ pub struct OtherWay {
     #[serde(flatten)]
     pub facts: WayFacts,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The ways out where the plan's bar does not reach; empty where it does.

@@ -1,20 +1,21 @@
 //! What is cut: which stage has its figures and its template. Not here: the figures themselves.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::message::{BoltUpMessage, Cut};
 use super::situation::Situation;
-use super::words::{self, Cut};
 use crate::cautions::Stage;
 use crate::document::Job;
+use crate::message::Label;
 
 /// A line of the cutting schedule.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct CutLine {
     /// What is cut.
-    pub name: String,
+    pub name: Label,
     /// Where its figures and its template are.
-    pub says: String,
+    pub says: Label,
     /// The stage that has them.
     pub stage: Stage,
 }
@@ -33,8 +34,8 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
     .into_iter()
     .flatten()
     .map(|(cut, stage)| {
-        let (name, says) = words::cut(cut);
-        CutLine { name: name.to_owned(), says: says.to_owned(), stage }
+        let (name, says) = (BoltUpMessage::CutName(cut), BoltUpMessage::CutSays(cut));
+        CutLine { name: name.into(), says: says.into(), stage }
     })
     .collect()
 }

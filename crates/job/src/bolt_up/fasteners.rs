@@ -7,18 +7,19 @@ use derecho_core::fastener::stack::{PLAY, Stack, reckon};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, reference_torque, torque_stands};
 use derecho_core::fastener::{Thread, stack::NutKind};
 use derecho_core::measure::print::{Style, written};
-use derecho_core::measure::{Length, Moment, Phrase, TorqueEntry};
+use derecho_core::measure::{Length, Moment, TorqueEntry};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::situation::{BAR_BOLTS, Situation};
 use super::tasks::Task;
-use super::words;
+use crate::bolt_up::message::BoltUpMessage;
+use crate::bracket::message::BracketMessage;
 use crate::bracket::stack::length_of_stack;
-use crate::bracket::words as bracket_words;
 use crate::document::work::{FastenerForm, TorqueSource};
 use crate::document::{Job, length_of};
+use crate::message::Message;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// A wrench reads within so much of what was wanted.
@@ -54,7 +55,7 @@ pub struct FastenerLine {
     /// Everything known of it but its torque, in one line; empty where nothing is.
     pub what: String,
     /// The torque that was given, in both units and with who gave it, or that it is to be taken from the sheet.
-    pub torque_says: Phrase,
+    pub torque_says: Message,
     /// Nut, hole, and the torque beside what is usual.
     pub checks: Vec<FitCheck>,
     /// How tight it is.
@@ -62,7 +63,7 @@ pub struct FastenerLine {
     /// The same in words, where it is on record.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub tight_says: Option<Phrase>,
+    pub tight_says: Option<Message>,
     /// What it is drawn with.
     pub drawn: DrawnBolt,
 }
@@ -241,7 +242,7 @@ impl Known {
                 Some(derecho_core::fastener::strength::TorqueStands::Usual) => FitVerdict::Good,
                 Some(_) => FitVerdict::Bad,
             };
-            check("torque", verdict, words::reference(usual, stands))
+            check("torque", verdict, BoltUpMessage::Reference { usual, stands })
         });
         self.fits(form).into_iter().chain(torque).collect()
     }
@@ -254,13 +255,13 @@ impl Known {
         let nut = self.nut_thread.as_ref().map(|nut| {
             let own = nut.takes(thread);
             let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
-            check("nut", verdict, bracket_words::nut(nut, thread, own))
+            check("nut", verdict, BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own })
         });
         let hole = self.hole.map(|hole| {
             let play = hole - thread.diameter();
             let bad = play < Length::ZERO || play > PLAY;
             let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };
-            check("bolt in its hole", verdict, bracket_words::hole(play, play > PLAY))
+            check("bolt in its hole", verdict, BracketMessage::Hole { play, too_wide: play > PLAY })
         });
         [nut, hole, length].into_iter().flatten().collect()
     }
@@ -359,15 +360,23 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
             let tightness = tightness(job, &key);
             let tight = form.and_then(|form| form.tight.as_ref());
             let tight_says = tight.map(|tight| match tight.torque.as_ref().map(TorqueEntry::torque) {
-                None => words::by_feel(&tight.by_feel_because),
+                None => BoltUpMessage::ByFeel { because: tight.by_feel_because.clone() }.into(),
                 Some(made) => {
                     let wanted = known.wanted().filter(|_| tightness == Tightness::OtherThanWanted);
-                    words::torque_made(made, wanted)
+                    BoltUpMessage::TorqueMade { made, wanted }.into()
                 }
             });
-            let torque_says = known.torque.as_ref().map_or_else(words::torque_missing, |torque| {
-                words::torque_wanted(torque.torque(), torque.text(), known.source)
-            });
+            let torque_says = known.torque.as_ref().map_or_else(
+                || BoltUpMessage::TorqueMissing.into(),
+                |torque| {
+                    BoltUpMessage::TorqueWanted {
+                        moment: torque.torque(),
+                        typed: (torque.text()).to_owned(),
+                        from: known.source,
+                    }
+                    .into()
+                },
+            );
             FastenerLine {
                 name: own.map_or(name, str::to_owned),
                 count: if own.is_some() { None } else { count },

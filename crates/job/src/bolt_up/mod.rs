@@ -8,24 +8,29 @@
 
 mod cuts;
 mod fasteners;
+pub mod message;
 pub mod order;
 mod parts;
 pub mod rules;
-mod situation;
+pub mod situation;
 pub mod tasks;
 #[cfg(test)]
 mod tests;
 pub mod time;
 mod tools;
-pub(crate) mod words;
 
-use derecho_core::measure::{Length, Phrase, TapeEntry};
+use crate::document::heights::height_of;
+use crate::setups::moves;
+use derecho_core::measure::Side;
+use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 pub use self::cuts::CutLine;
 pub use self::fasteners::{FastenerLine, Tightness};
+use self::message::{BoltUpMessage, MockUpOpen, StepContext, StepFacts};
 use self::order::{arranged, sorted};
 pub use self::parts::PartLine;
 pub(crate) use self::parts::temporary;
@@ -37,6 +42,7 @@ use crate::bar::{BarResult, can_be_followed};
 use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::document::{Job, length_of};
+use crate::message::{Label, Message};
 use crate::setups::{Resolved, Setups};
 use crate::verdict::{FitCheck, FitVerdict};
 
@@ -59,44 +65,44 @@ pub enum StepState {
 }
 
 /// A step that comes first and is not done.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Waits {
     /// Its key.
     pub key: String,
     /// Why it comes first.
     pub rule: Rule,
     /// The same in words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// A step of the plan.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct StepLine {
     /// Its key.
     pub key: String,
     /// What to do.
-    pub does: Phrase,
+    pub does: Message,
     /// The same with ids in place of names, to be kept with a tick: a row called otherwise changes no step. Absent
     /// where it reads the same.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub by_ids: Option<Phrase>,
+    pub by_ids: Option<Message>,
     /// How, with this job's figures.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub how: Option<Phrase>,
+    pub how: Option<Message>,
     /// Why.
-    pub because: String,
+    pub because: Label,
     /// What to mind.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub caution: Option<String>,
+    pub caution: Option<Label>,
     /// How the vehicle must stand; either way where absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub stands: Option<Stands>,
     /// The same in words.
-    pub stands_says: String,
+    pub stands_says: Label,
     /// Keys of the fasteners it makes tight.
     pub tightens: Vec<String>,
     /// Keys of the fasteners it starts by hand.
@@ -106,15 +112,15 @@ pub struct StepLine {
     /// Steps that come first and are not done.
     pub waits: Vec<Waits>,
     /// Why it stops, or why it should not be done as it stands now.
-    pub minds: Vec<Phrase>,
+    pub minds: Vec<Message>,
     /// What was done otherwise, and what has changed since.
-    pub told: Vec<Phrase>,
+    pub told: Vec<Message>,
     /// Whether a person added it.
     pub own: bool,
 }
 
 /// A pair of steps that stands against a rule in a person's order.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct BrokenRule {
     /// The rule.
     pub rule: Rule,
@@ -123,27 +129,27 @@ pub struct BrokenRule {
     /// The one that stands before it.
     pub then: String,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// A hole of the drill schedule.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct DrillLine {
     /// What for, and where.
     pub name: String,
     /// Marking, punching, pilot and steps.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// Everything stage Bolt-up answers.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct WorkResult {
     /// The next step, or that all are done.
-    pub says: Phrase,
+    pub says: Message,
     /// Why there is nothing to do, or why nothing may be undone yet.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub minds: Option<Phrase>,
+    pub minds: Option<Message>,
     /// The key of the next step.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -153,7 +159,7 @@ pub struct WorkResult {
     /// The steps in the order they are done.
     pub steps: Vec<StepLine>,
     /// Done, and no longer in the plan.
-    pub gone: Vec<Phrase>,
+    pub gone: Vec<Message>,
     /// What in a person's order stands against a rule.
     pub broken: Vec<BrokenRule>,
     /// Parts.
@@ -171,11 +177,11 @@ pub struct WorkResult {
     /// Whether what is drilled or welded may be, in words; absent where nothing is.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub mock_up: Option<Phrase>,
+    pub mock_up: Option<Message>,
     /// How it stands against before, where the corners were read twice.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub corners: Option<Phrase>,
+    pub corners: Option<Message>,
 }
 
 /// The plan of a job: what is to be done, and its steps in the person's order.
@@ -197,7 +203,7 @@ fn is_closed(record: Option<&StepRecord>) -> bool {
 }
 
 /// How far the work is, as stage strip and settling need it.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq)]
 pub struct Progressed {
     /// How many steps there are.
     pub steps: usize,
@@ -295,25 +301,25 @@ pub fn work(
     job: &Job,
     resolved: &Resolved,
     bar: Option<&BarResult>,
-    (legs, link): (Vec<Phrase>, Option<Phrase>),
+    (legs, link): (Vec<Message>, Option<Message>),
 ) -> WorkResult {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let told = context(job, resolved, &situation, bar, (legs, link));
-    let says: Vec<words::Told> = tasks.iter().map(|task| words::step(&told, &task.what)).collect();
+    let told = Arc::new(context(job, resolved, &situation, bar, (legs, link)));
+    let facts: Vec<StepFacts> =
+        tasks.iter().map(|task| StepFacts { what: task.what.clone(), of: told.clone() }).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
-        found.map(|index| says[index].does.clone()).unwrap_or_default()
+        found.map_or_else(Message::default, |index| BoltUpMessage::Does(facts[index].clone()).into())
     };
     let mut steps: Vec<StepLine> = tasks
         .iter()
-        .zip(&says)
-        .map(|(task, told)| step_line(job, (&situation, &tasks), task, told, &does))
+        .zip(&facts)
+        .map(|(task, facts)| step_line(job, (&situation, &tasks), task, facts, &does))
         .collect();
     let by_ids = job.called_by_ids().map_or_else(Vec::new, |job| by_ids(&job, bar, (&told.legs, &told.link)));
     for step in &mut steps {
         let called = by_ids.iter().find(|(key, _)| *key == step.key).map(|(_, called)| called);
-        step.by_ids = called.filter(|called| **called != step.does).cloned();
-        was_changed(job, step);
+        step.by_ids = called.cloned();
     }
     let choice = bar
         .and_then(|bar| bar.correction.as_ref())
@@ -338,15 +344,19 @@ pub fn work(
                 && correction.setting.as_ref().is_none_or(|setting| can_be_followed(setting.facts.verdict))
         });
     let minds = if tasks.is_empty() {
-        Some(words::nothing_yet())
+        Some(BoltUpMessage::NothingYet.into())
     } else {
-        choice.clone().or_else(|| (!reaches).then(words::refused))
+        choice.clone().or_else(|| (!reaches).then(|| BoltUpMessage::Refused.into()))
     };
     let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
     WorkResult {
-        says: choice
-            .as_ref()
-            .map_or_else(|| words::says(steps.len(), open.map(|step| &step.does)), |_| words::choose_first()),
+        says: choice.as_ref().map_or_else(
+            || {
+                BoltUpMessage::Says { of: steps.len(), next: open.map(|step| Box::new(step.does.clone())) }
+                    .into()
+            },
+            |_| BoltUpMessage::ChooseFirst.into(),
+        ),
         minds,
         next: open.filter(|_| choice.is_none()).map(|step| step.key.clone()),
         done,
@@ -354,7 +364,12 @@ pub fn work(
         broken: order::broken(&tasks, is_makers_order(job))
             .into_iter()
             .map(|fault| BrokenRule {
-                says: words::broken(&does(&fault.first), &does(&fault.then), fault.rule),
+                says: BoltUpMessage::Broken {
+                    first: Box::new(does(&fault.first)),
+                    then: Box::new(does(&fault.then)),
+                    why: fault.rule,
+                }
+                .into(),
                 rule: fault.rule,
                 first: fault.first,
                 then: fault.then,
@@ -376,47 +391,35 @@ pub fn work(
 fn by_ids(
     job: &Job,
     bar: Option<&BarResult>,
-    (legs, link): (&[Phrase], &Option<Phrase>),
-) -> Vec<(String, Phrase)> {
+    (legs, link): (&[Message], &Option<Message>),
+) -> Vec<(String, Message)> {
     let resolved = Resolved::of(job);
     let Plan { situation, tasks } = Plan::of(job, &resolved);
-    let told = context(job, &resolved, &situation, bar, (legs.to_vec(), link.clone()));
-    tasks.into_iter().map(|task| (task.key, words::step(&told, &task.what).does)).collect()
-}
-
-/// A ticked step that says something else now than when it was ticked, names apart.
-fn was_changed(job: &Job, step: &mut StepLine) {
-    let Some(record) = job.bolt_up.step(&step.key).filter(|_| step.state == StepState::Done) else { return };
-    let by_ids = step.by_ids.as_ref().unwrap_or(&step.does);
-    let changed = if record.by_ids.is_empty() {
-        // Rows of older files have their names of then for ids.
-        words::reads_otherwise(&step.does, &record.read) && words::reads_otherwise(by_ids, &record.read)
-    } else {
-        words::reads_otherwise(by_ids, &record.by_ids)
-    };
-    if changed {
-        step.state = StepState::Changed;
-        step.told.insert(0, words::changed(&record.read));
-    }
+    let told = Arc::new(context(job, &resolved, &situation, bar, (legs.to_vec(), link.clone())));
+    let does = |what: What| BoltUpMessage::Does(StepFacts { what, of: told.clone() }).into();
+    tasks.into_iter().map(|task| (task.key, does(task.what))).collect()
 }
 
 /// What the sentences need of the other stages, as those say it.
-fn context<'a>(
-    job: &'a Job,
+fn context(
+    job: &Job,
     resolved: &Resolved,
-    situation: &'a Situation,
+    situation: &Situation,
     bar: Option<&BarResult>,
-    (legs, link): (Vec<Phrase>, Option<Phrase>),
-) -> words::Context<'a> {
+    (legs, link): (Vec<Message>, Option<Message>),
+) -> StepContext {
     let correction = bar.and_then(|bar| bar.correction.as_ref());
     let setting = correction.filter(|correction| correction.set.is_none()).and_then(|c| c.setting.as_ref());
     let setting = setting.map_or_else(Vec::new, |setting| match &setting.bench {
         Some(bench) => bench.says.clone(),
         None => setting.turns_say.iter().chain([&setting.says]).cloned().collect(),
     });
-    words::Context {
-        job,
-        situation,
+    let side_of = |end| job.rig.frame_eye_side.map(|side| moves::side_of(end, side));
+    StepContext {
+        situation: situation.clone(),
+        sides: side_of(BracketEnd::Frame).zip(side_of(BracketEnd::Axle)).map(<[Side; 2]>::from),
+        steered: job.rig.is_steered(),
+        driven: height_of(&job.rig, &job.rig.driven_height).map(|height| height.name.clone()),
         setting,
         eye: bar.and_then(|bar| eye_off(job, resolved.setups()?, situation.turns_the_sleeve(), bar)),
         readings: correction.and_then(|correction| correction.readings_say.clone()),
@@ -428,7 +431,7 @@ fn context<'a>(
 /// How far the axle is from where its eye meets the hole: on its weight, and at full droop, where the bar comes so far.
 /// A bar whose sleeve is turned once it hangs goes in as long as it is. At full droop the old bar holds nothing any
 /// more: the axle hangs somewhere between where the old bar had it there and where it stood on its wheels.
-fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Option<Phrase> {
+fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Option<Message> {
     bar.correction.as_ref()?;
     let set = &setups.plan.view;
     let hung = if as_it_is { set.with_length(setups.base.view.length()).ok()? } else { *set };
@@ -445,7 +448,10 @@ fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Optio
         sample.planned_mm - axle - longer * set.frame_eye_side().sign()
     };
     let droop = hangs.map(|hangs| [off(hangs, hangs.found_mm), off(hangs, stands.found_mm)]);
-    Some(words::eye_off(off(stands, stands.found_mm), droop, job.rig.is_steered()))
+    Some(
+        BoltUpMessage::EyeOff { stands: off(stands, stands.found_mm), droop, steered: job.rig.is_steered() }
+            .into(),
+    )
 }
 
 /// Whether another open step that comes first itself waits for this one: then only that is told.
@@ -476,8 +482,8 @@ fn step_line(
     job: &Job,
     (situation, tasks): (&Situation, &[Task]),
     task: &Task,
-    told: &words::Told,
-    does: &dyn Fn(&str) -> Phrase,
+    facts: &StepFacts,
+    does: &dyn Fn(&str) -> Message,
 ) -> StepLine {
     let record = job.bolt_up.step(&task.key);
     let waits: Vec<Waits> = task
@@ -485,7 +491,11 @@ fn step_line(
         .iter()
         .filter(|(key, _)| !implied(job, tasks, task, key))
         .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.bolt_up.step(key)))
-        .map(|(key, rule)| Waits { key: key.clone(), rule: *rule, says: words::waits(&does(key), *rule) })
+        .map(|(key, rule)| Waits {
+            key: key.clone(),
+            rule: *rule,
+            says: BoltUpMessage::Waits { first: Box::new(does(key)), why: *rule }.into(),
+        })
         .collect();
     let done = record.and_then(|record| record.done.as_ref());
     let struck = record.is_some_and(|record| !record.struck.trim().is_empty());
@@ -495,7 +505,9 @@ fn step_line(
         let started = tasks::starts(&task.what);
         let wrong = task.tightens.iter().chain(&started);
         let wrong = wrong.filter(|key| fasteners::Known::of(job, key).nut_is_wrong());
-        minds.extend(wrong.map(|key| words::wrong_nut(&fasteners::named(situation, key).0)));
+        minds.extend(
+            wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into()),
+        );
     }
     let stopped = !minds.is_empty();
     if done.is_none() && !struck {
@@ -505,10 +517,9 @@ fn step_line(
         minds.extend(
             wrong
                 .filter(|_| task.what != What::OnItsWeight)
-                .map(|(wanted, _)| words::stand_otherwise(wanted)),
+                .map(|(wanted, _)| BoltUpMessage::StandOtherwise { wanted }.into()),
         );
-        let open: Vec<&str> = open_of_mock_up(job);
-        if task.what == What::MockUp && !open.is_empty() {
+        if task.what == What::MockUp && !open_of_mock_up(job).is_empty() {
             minds.push(mock_up(job));
         }
         if task.what == What::PutBack {
@@ -517,11 +528,11 @@ fn step_line(
     }
     StepLine {
         key: task.key.clone(),
-        how: told.how.clone(),
-        because: told.because.to_owned(),
-        caution: told.caution.map(str::to_owned),
+        how: facts.has_how().then(|| BoltUpMessage::How(facts.clone()).into()),
+        because: BoltUpMessage::Because(facts.clone()).into(),
+        caution: facts.has_caution().then(|| BoltUpMessage::Caution(facts.clone()).into()),
         stands: task.stands,
-        stands_says: words::stands(task.stands).to_owned(),
+        stands_says: BoltUpMessage::HowItStands(task.stands).into(),
         tightens: task.tightens.clone(),
         starts: tasks::starts(&task.what),
         state: match done {
@@ -536,7 +547,7 @@ fn step_line(
             .map_or_else(Vec::new, |(record, done)| otherwise(job, situation, task, (record, done), does)),
         waits: if done.is_some() || struck { Vec::new() } else { waits },
         minds,
-        does: told.does.clone(),
+        does: BoltUpMessage::Does(facts.clone()).into(),
         by_ids: None,
         own: matches!(task.what, What::Own { .. }),
     }
@@ -558,8 +569,8 @@ fn otherwise(
     situation: &Situation,
     task: &Task,
     (record, done): (&StepRecord, &Mark),
-    does: &dyn Fn(&str) -> Phrase,
-) -> Vec<Phrase> {
+    does: &dyn Fn(&str) -> Message,
+) -> Vec<Message> {
     let mut told = Vec::new();
     for (key, rule) in task.after.iter().filter(|(_, rule)| rules_here(job, *rule)) {
         let first = job.bolt_up.step(key);
@@ -568,31 +579,31 @@ fn otherwise(
             None => !is_closed(first),
         };
         if later {
-            told.push(words::done_before(&does(key), *rule));
+            told.push(BoltUpMessage::DoneBefore { first: Box::new(does(key)), why: *rule }.into());
         }
     }
     if let (Some(stood), Some(wanted)) = (record.stood, task.stands)
         && stood != wanted
         && task.what != What::OnItsWeight
     {
-        told.push(words::stood_otherwise(stood, wanted));
+        told.push(BoltUpMessage::StoodOtherwise { stood, wanted }.into());
     }
     if !record.against.trim().is_empty() {
-        told.push(words::reason(&record.against));
+        told.push(BoltUpMessage::Reason { text: record.against.clone() }.into());
     }
     for key in &task.tightens {
         if fasteners::tightness(job, key) == Tightness::Open {
-            told.push(words::no_torque(&fasteners::named(situation, key).0));
+            told.push(BoltUpMessage::NoTorque { name: fasteners::named(situation, key).0 }.into());
         }
     }
     told
 }
 
 /// Ticked steps that the plan has no more.
-fn gone(job: &Job, tasks: &[Task]) -> Vec<Phrase> {
+fn gone(job: &Job, tasks: &[Task]) -> Vec<Message> {
     let known = |key: &str| tasks.iter().any(|task| task.key == key);
     let gone = job.bolt_up.steps.iter().filter(|record| record.done.is_some() && !known(&record.key));
-    gone.map(|record| words::gone(&record.read)).collect()
+    gone.map(|record| BoltUpMessage::Gone { read: record.read.clone() }.into()).collect()
 }
 
 /// Joint and spacers, and the eye's bolt, where an eye is bolted anew.
@@ -605,52 +616,57 @@ fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
 
 fn drills(job: &Job) -> Vec<DrillLine> {
     let forms = job.bolt_up.drills.iter();
-    forms.map(|drill| DrillLine { name: drill.name.clone(), says: words::drill(drill_size(drill)) }).collect()
+    forms
+        .map(|drill| DrillLine {
+            name: drill.name.clone(),
+            says: BoltUpMessage::Drill { size: drill_size(drill) }.into(),
+        })
+        .collect()
 }
 
-fn open_of_mock_up(job: &Job) -> Vec<&'static str> {
+fn open_of_mock_up(job: &Job) -> Vec<MockUpOpen> {
     let told = job.bolt_up.mock_up.unwrap_or_default();
     [
-        (told.corners_equal, "left and right equally high"),
-        (told.strapped, "strapped to centre"),
-        (told.repeats_agree, "repeats agree"),
-        (told.cycled, "the full cycle done"),
+        (told.corners_equal, MockUpOpen::CornersEqual),
+        (told.strapped, MockUpOpen::Strapped),
+        (told.repeats_agree, MockUpOpen::RepeatsAgree),
+        (told.cycled, MockUpOpen::Cycled),
     ]
     .into_iter()
     .filter(|(stands, _)| !stands)
-    .map(|(_, name)| name)
+    .map(|(_, open)| open)
     .collect()
 }
 
-fn mock_up(job: &Job) -> Phrase {
-    let open = open_of_mock_up(job);
-    let told = words::mock_up(&open);
+fn mock_up(job: &Job) -> Message {
+    let told = BoltUpMessage::MockUp { open: open_of_mock_up(job) }.into();
     // A tick that the tape contradicts is no tick.
     let corners = &job.bolt_up.corners_before;
-    let apart = |name, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
+    let apart = |name: &str, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
         let apart = (length_of(left)? - length_of(right)?).abs();
-        (apart > defaults::HEIGHT_CHANGED).then(|| words::corners_apart(name, apart))
+        (apart > defaults::HEIGHT_CHANGED)
+            .then(|| BoltUpMessage::CornersApart { name: name.to_owned(), apart }.into())
     };
     let apart = [
         apart("front", &corners.left_front, &corners.right_front),
         apart("rear", &corners.left_rear, &corners.right_rear),
     ];
-    words::in_a_row(&[told].into_iter().chain(apart.into_iter().flatten()).collect::<Vec<_>>())
+    BoltUpMessage::InARow { phrases: [told].into_iter().chain(apart.into_iter().flatten()).collect() }.into()
 }
 
-fn still_off(job: &Job) -> Option<Phrase> {
+fn still_off(job: &Job) -> Option<Message> {
     let off = job
         .bolt_up
         .taken_off
         .iter()
         .filter(|taken| taken.back.is_none() && taken.stays_off.trim().is_empty());
-    let names: Vec<&str> = off.map(|taken| taken.name.as_str()).collect();
-    (!names.is_empty()).then(|| words::still_off(&names))
+    let names: Vec<String> = off.map(|taken| taken.name.clone()).collect();
+    (!names.is_empty()).then(|| BoltUpMessage::StillOff { names }.into())
 }
 
 /// How it stands against before, and whether that is otherwise; None where it was not read twice.
 #[must_use]
-pub fn corners(job: &Job) -> Option<(Phrase, bool)> {
+pub fn corners(job: &Job) -> Option<(Message, bool)> {
     let (before, after) = (job.bolt_up.corners_before.each(), job.bolt_up.corners_after.each());
     let read: Vec<(&str, Length)> = before
         .iter()
@@ -662,11 +678,18 @@ pub fn corners(job: &Job) -> Option<(Phrase, bool)> {
     if read.is_empty() {
         return None;
     }
-    let moved: Vec<Phrase> = read
+    let moved: Vec<Message> = read
         .into_iter()
         .filter(|(_, change)| change.abs() > defaults::HEIGHT_CHANGED)
-        .map(|(name, change)| words::corner_moved(name, change))
+        .map(|(name, change)| BoltUpMessage::CornerMoved { name: name.to_owned(), change }.into())
         .collect();
     let otherwise = !moved.is_empty();
-    Some((if otherwise { words::corners_moved(&moved) } else { words::corners_alike() }, otherwise))
+    Some((
+        if otherwise {
+            BoltUpMessage::CornersMoved { moved }.into()
+        } else {
+            BoltUpMessage::CornersAlike.into()
+        },
+        otherwise,
+    ))
 }

@@ -1,31 +1,31 @@
 //! The parts of the plan: whether each is there and the right one; what a wrong one stops.
 
-use derecho_core::measure::Phrase;
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::situation::{Situation, side_word};
 use super::tasks::{What, end_word};
-use super::words;
+use crate::bolt_up::message::BoltUpMessage;
 use crate::document::Job;
 use crate::document::work::{PartRecord, PartState};
+use crate::message::Message;
 
 /// A part of the plan.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PartLine {
     /// Its key.
     pub key: String,
     /// What it is called.
     pub name: String,
     /// How many, and where it goes.
-    pub where_says: Phrase,
+    pub where_says: Message,
     /// Whether it stops its steps: missing, or the wrong one.
     pub stops: bool,
     /// What to write to its supplier, where it stops.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub supplier_says: Option<Phrase>,
+    pub supplier_says: Option<Message>,
 }
 
 const fn stops(record: &PartRecord) -> bool {
@@ -37,30 +37,42 @@ fn record<'a>(job: &'a Job, key: &str) -> Option<&'a PartRecord> {
 }
 
 /// Key, name and place of every part.
-fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Phrase)> {
+fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Message)> {
     let mut parts = Vec::new();
     if let Some(bar) = situation.bar.as_ref().filter(|bar| bar.hangs.is_some()) {
         let name = bar.hangs.clone().filter(|name| !name.is_empty());
         let name = name.unwrap_or_else(|| "built track bar".to_owned());
-        parts.push(("part/bar".to_owned(), name, words::part_at("1, the track bar", bar.length)));
+        parts.push((
+            "part/bar".to_owned(),
+            name,
+            BoltUpMessage::PartAt { place: "1, the track bar".to_owned(), length: bar.length }.into(),
+        ));
     }
     for work in &situation.ends {
         if let Some(part) = &work.bracket {
             let end = end_word(work.end);
             let place = format!("1, on the {end}, {} side", side_word(job, work.end));
-            parts.push((format!("part/{end}-bracket"), part.name.clone(), words::part_at(&place, None)));
+            parts.push((
+                format!("part/{end}-bracket"),
+                part.name.clone(),
+                BoltUpMessage::PartAt { place: place.clone(), length: None }.into(),
+            ));
         }
     }
     if let Some(name) = situation.drag_link.as_ref().filter(|name| !name.is_empty()) {
-        parts.push(("part/drag-link".to_owned(), name.clone(), words::part_at("on the drag link", None)));
+        parts.push((
+            "part/drag-link".to_owned(),
+            name.clone(),
+            BoltUpMessage::PartAt { place: "on the drag link".to_owned(), length: None }.into(),
+        ));
     }
     if let Some(sway) = &situation.sway {
         if sway.fits_bar {
-            let place = words::part_at("1, with its mounts", None);
+            let place = BoltUpMessage::PartAt { place: "1, with its mounts".to_owned(), length: None }.into();
             parts.push(("part/sway-bar".to_owned(), "sway bar".to_owned(), place));
         }
         if sway.link.is_some() {
-            let place = words::part_at("2, one a side", sway.link);
+            let place = BoltUpMessage::PartAt { place: "2, one a side".to_owned(), length: sway.link }.into();
             parts.push(("part/sway-links".to_owned(), "sway links".to_owned(), place));
         }
     }
@@ -70,14 +82,21 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Phrase)> {
 /// Every part of the plan, a person's own behind them.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
     let own = job.bolt_up.parts.iter().filter(|record| record.key.starts_with("own/"));
-    let own = own.map(|record| (record.key.clone(), record.name.clone(), Phrase::default()));
+    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::default()));
     planned(job, situation)
         .into_iter()
         .chain(own)
         .map(|(key, name, where_says)| {
             let stopping = record(job, &key).filter(|record| stops(record));
             PartLine {
-                supplier_says: stopping.map(|record| words::supplier(record, &name, &job.rig.vehicle)),
+                supplier_says: stopping.map(|record| {
+                    BoltUpMessage::Supplier {
+                        part: record.clone(),
+                        name: name.clone(),
+                        vehicle: job.rig.vehicle.clone(),
+                    }
+                    .into()
+                }),
                 stops: stopping.is_some(),
                 where_says,
                 key,
@@ -101,11 +120,11 @@ const fn needs(what: &What) -> Option<&'static str> {
 }
 
 /// Why a step stops for a part.
-pub(super) fn stopped(job: &Job, situation: &Situation, what: &What) -> Option<Phrase> {
+pub(super) fn stopped(job: &Job, situation: &Situation, what: &What) -> Option<Message> {
     let key = needs(what)?;
     let record = record(job, key).filter(|record| stops(record))?;
     let (_, name, _) = planned(job, situation).into_iter().find(|(known, ..)| known == key)?;
-    Some(words::wrong_part(record, &name))
+    Some(BoltUpMessage::WrongPart { part: record.clone(), name: name.clone() }.into())
 }
 
 /// Parts that are there for a while only, with what replaces them.

@@ -22,42 +22,42 @@ use crate::tape::SheetResult;
 const MOVED: f64 = 1e-6;
 
 /// Keys of the bolts through the bar's eyes.
-pub(super) const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
+pub const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
 
 /// What is done to the track bar.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct BarWork {
+pub struct BarWork {
     /// The bar that is hung in place of the old one.
-    pub(super) hangs: Option<String>,
+    pub hangs: Option<String>,
     /// How its length is changed; None where nobody said, or it is cut and welded to length.
-    pub(super) kind: Option<AdjusterKind>,
+    pub kind: Option<AdjusterKind>,
     /// Whether it is cut and welded to length.
-    pub(super) made_to_length: bool,
+    pub made_to_length: bool,
     /// The length it gets, where that is another one than it has.
-    pub(super) length: Option<Length>,
+    pub length: Option<Length>,
     /// What sits in its eyes, frame eye first.
-    pub(super) joints: [JointKind; 2],
+    pub joints: [JointKind; 2],
 }
 
 /// What is done at one end of it.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct EndWork {
+pub struct EndWork {
     /// Which end.
-    pub(super) end: BracketEnd,
+    pub end: BracketEnd,
     /// What people call the hole its eye goes to; empty for where it was found.
-    pub(super) hole: String,
+    pub hole: String,
     /// The bracket that is fitted for it; None where the hole is in the one that is there.
-    pub(super) bracket: Option<BracketPart>,
+    pub bracket: Option<BracketPart>,
 }
 
 impl EndWork {
     /// Whether a bracket is bolted on for it.
-    pub(super) fn bolts_on(&self) -> bool {
+    pub fn bolts_on(&self) -> bool {
         self.bracket.as_ref().is_some_and(|part| part.attachment.is_bolted())
     }
 
     /// What comes off before its bracket goes on; None where that is nothing.
-    pub(super) fn comes_off(&self) -> Option<&str> {
+    pub fn comes_off(&self) -> Option<&str> {
         let first = self.bracket.as_ref()?.comes_off_first.trim();
         let nothing =
             first.is_empty() || ["nothing", "none"].iter().any(|no| first.to_lowercase().starts_with(no));
@@ -65,52 +65,52 @@ impl EndWork {
     }
 
     /// Whether a bracket is welded on for it.
-    pub(super) fn welds_on(&self) -> bool {
+    pub fn welds_on(&self) -> bool {
         self.bracket.as_ref().is_some_and(|part| !part.attachment.is_bolted())
     }
 }
 
 /// What is done to the sway bar.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct SwayWork {
+pub struct SwayWork {
     /// Whether the bar itself is fitted.
-    pub(super) fits_bar: bool,
+    pub fits_bar: bool,
     /// Whether its arms are splined on.
-    pub(super) splined: bool,
+    pub splined: bool,
     /// The length the links get, where that is another one than they have.
-    pub(super) link: Option<Length>,
+    pub link: Option<Length>,
     /// The arm to the hole the links go to, from the bar's axis.
-    pub(super) hole: Option<Length>,
+    pub hole: Option<Length>,
     /// How much longer the left link is than the right one, where that is wanted; nothing where both are alike.
-    pub(super) left_longer: Length,
+    pub left_longer: Length,
 }
 
 /// Everything that is to be done.
 #[derive(Clone, Debug, Default, PartialEq)]
-pub(super) struct Situation {
+pub struct Situation {
     /// The track bar.
-    pub(super) bar: Option<BarWork>,
+    pub bar: Option<BarWork>,
     /// Ends whose eye goes to another hole, frame first.
-    pub(super) ends: Vec<EndWork>,
+    pub ends: Vec<EndWork>,
     /// The drag-link part that is fitted.
-    pub(super) drag_link: Option<String>,
+    pub drag_link: Option<String>,
     /// Whether the drag link's sleeve is turned once the axle stands where it will: the wheel turns with the axle.
-    pub(super) turns_drag_link: bool,
+    pub turns_drag_link: bool,
     /// The sway bar.
-    pub(super) sway: Option<SwayWork>,
+    pub sway: Option<SwayWork>,
     /// Whether the legs of a Y-shaped link are turned.
-    pub(super) y_link: bool,
+    pub y_link: bool,
     /// Holes to drill.
-    pub(super) drills: Vec<DrillForm>,
+    pub drills: Vec<DrillForm>,
     /// Keys of the bar's own bolts that have a castle nut, which is pinned.
-    pub(super) castle_nuts: Vec<String>,
+    pub castle_nuts: Vec<String>,
     /// Keys of the bolts that go through a bushing besides what they hold.
-    pub(super) through_bushings: Vec<String>,
+    pub through_bushings: Vec<String>,
 }
 
 impl Situation {
     /// Of a job.
-    pub(super) fn of(job: &Job, resolved: &Resolved) -> Self {
+    pub fn of(job: &Job, resolved: &Resolved) -> Self {
         let mut situation = Self {
             y_link: turns_legs(job, resolved),
             sway: sway(job, &resolved.sway),
@@ -133,7 +133,7 @@ impl Situation {
     }
 
     /// Whether anything is to be done at all.
-    pub(super) const fn is_nothing(&self) -> bool {
+    pub const fn is_nothing(&self) -> bool {
         self.bar.is_none()
             && self.ends.is_empty()
             && self.drag_link.is_none()
@@ -142,7 +142,7 @@ impl Situation {
     }
 
     /// Whether anything is unbolted for it; a sleeve is turned as it stands.
-    pub(super) fn undoes(&self) -> bool {
+    pub fn undoes(&self) -> bool {
         self.bar_comes_out()
             || !self.ends.is_empty()
             || self.turns_an_end()
@@ -153,23 +153,23 @@ impl Situation {
     }
 
     /// What is done at an end.
-    pub(super) fn at(&self, end: BracketEnd) -> Option<&EndWork> {
+    pub fn at(&self, end: BracketEnd) -> Option<&EndWork> {
         self.ends.iter().find(|work| work.end == end)
     }
 
     /// Whether the whole bar comes out: another is hung, or both its eyes move.
-    pub(super) fn bar_comes_out(&self) -> bool {
+    pub fn bar_comes_out(&self) -> bool {
         self.ends.len() == 2 || self.bar.as_ref().is_some_and(|bar| bar.hangs.is_some())
     }
 
     /// Whether the eye of an end is unbolted.
-    pub(super) fn is_undone(&self, end: BracketEnd) -> bool {
+    pub fn is_undone(&self, end: BracketEnd) -> bool {
         self.bar_comes_out() || self.at(end).is_some()
     }
 
     /// Whether the bolt of an eye that stays in its hole is eased: its rubber would be wound up by the angle that the
     /// other eye's new place gives the bar.
-    pub(super) fn is_eased(&self, end: BracketEnd) -> bool {
+    pub fn is_eased(&self, end: BracketEnd) -> bool {
         !self.ends.is_empty()
             && !self.is_undone(end)
             && self
@@ -179,7 +179,7 @@ impl Situation {
     }
 
     /// Whether the bar's sleeve is turned with both eyes bolted, on the weight.
-    pub(super) fn turns_the_sleeve(&self) -> bool {
+    pub fn turns_the_sleeve(&self) -> bool {
         self.bar.as_ref().is_some_and(|bar| {
             bar.length.is_some()
                 && bar.hangs.is_none()
@@ -189,7 +189,7 @@ impl Situation {
     }
 
     /// Whether one end of a bar that stays in is unbolted to turn it.
-    pub(super) fn turns_an_end(&self) -> bool {
+    pub fn turns_an_end(&self) -> bool {
         self.ends.is_empty()
             && self.bar.as_ref().is_some_and(|bar| {
                 bar.hangs.is_none() && bar.kind == Some(AdjusterKind::OneEnd) && bar.length.is_some()
@@ -310,16 +310,16 @@ fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
 }
 
 /// Whether a bushing is wound up for good where it is tightened at another height than it is driven at.
-pub(super) const fn is_bushing(joint: JointKind) -> bool {
+pub const fn is_bushing(joint: JointKind) -> bool {
     matches!(joint, JointKind::Rubber | JointKind::Polyurethane)
 }
 
 /// The side of the vehicle an end's eye is on, in words.
-pub(super) fn side_word(job: &Job, end: BracketEnd) -> &'static str {
+pub fn side_word(job: &Job, end: BracketEnd) -> &'static str {
     job.rig.frame_eye_side.map_or("", |side| side_of(end, side).word())
 }
 
 /// What is bored, where its size is known.
-pub(super) fn drill_size(drill: &DrillForm) -> Option<Length> {
+pub fn drill_size(drill: &DrillForm) -> Option<Length> {
     length_of(&drill.size)
 }

@@ -1,7 +1,9 @@
 //! What a plan loads: frame and axle bracket, roll centre against the centre of gravity,
 //! jacking. Estimates for comparison.
 
+use crate::bracket::BracketMessage;
 use crate::defaults;
+use crate::message::Message;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -11,7 +13,7 @@ use crate::setups::moves::EyeMoves;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::bracket_load::{UsedHow, attachment_force, jacking, root_moment};
 use derecho_core::bar::strength::bar_load;
-use derecho_core::measure::{Force, Length, Phrase, Side};
+use derecho_core::measure::{Force, Length, Side};
 use derecho_core::parts::{BracketEnd, BracketPart};
 
 /// Loads of one plan.
@@ -50,13 +52,27 @@ pub struct LoadResult {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct LoadSays {
     /// The bar's load in words.
-    pub bar_says: Phrase,
+    pub bar_says: Message,
     /// What is on each attachment, in words.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub attachment_says: Option<Phrase>,
+    pub attachment_says: Option<Message>,
     /// The jacking in words.
-    pub jacking_says: Phrase,
+    pub jacking_says: Message,
+}
+
+impl LoadSays {
+    /// What is said of loads.
+    #[must_use]
+    pub fn of(load: &LoadResult) -> Self {
+        let newtons = |load: f64| BracketMessage::Newtons(Force::from_n(load)).into();
+        let lift = Force::from_n(load.jacking_left_turn_n);
+        Self {
+            bar_says: newtons(load.bar_n),
+            attachment_says: load.attachment_n.map(newtons),
+            jacking_says: BracketMessage::Jacking { lift, heave: load.jacking_heave_mm }.into(),
+        }
+    }
 }
 
 /// How hard it is used: the factor n of the load.

@@ -5,11 +5,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::option::BAR_AS_FOUND;
-use super::{stack, words};
+use super::stack;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
+use crate::bracket::message::BracketMessage;
 use crate::document::check::FieldError;
 use crate::document::{BarId, Job, length_of};
+use crate::message::Message;
 use crate::setups::Setups;
 use crate::verdict::FitCheck;
 use derecho_core::bar::FrontView;
@@ -19,7 +21,7 @@ use derecho_core::bar::strength::{
     Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
 };
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Force, Length, Mass, Phrase, Step, TapeEntry, Working};
+use derecho_core::measure::{Force, Length, Mass, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 
 /// What every strength figure leaves out.
@@ -31,7 +33,7 @@ pub struct BarComparison {
     /// What it is called.
     pub name: String,
     /// What it is made of, in words.
-    pub made_of: Phrase,
+    pub made_of: Message,
     /// Length it needs here.
     pub length_mm: Length,
     /// Whether it reaches that length.
@@ -47,13 +49,13 @@ pub struct BarComparison {
     /// Mass eye to eye, kg.
     pub mass_kg: f64,
     /// Its mass in words.
-    pub mass_says: Phrase,
+    pub mass_says: Message,
     /// Root area of its thread over the area of its body, where its thread is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub thread_root_share: Option<f64>,
     /// In one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// With this job's numbers.
     pub working: Working,
 }
@@ -70,7 +72,7 @@ pub struct BoltResult {
     #[schema(nullable = false)]
     pub dead_band_mm: Option<Length>,
     /// In words.
-    pub says: Vec<Phrase>,
+    pub says: Vec<Message>,
     /// Nut, hole, length and torque, as far as they were measured.
     pub checks: Vec<FitCheck>,
     /// From the parts on it to its length, where they were measured.
@@ -92,9 +94,9 @@ pub struct BuilderResult {
     /// What to look at where that is more than counts as centred.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub remark: Option<Phrase>,
+    pub remark: Option<Message>,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
     /// The order of work.
     pub order: Vec<String>,
     /// With this job's numbers.
@@ -178,16 +180,27 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
     ];
     BarComparison {
         name: part.name.clone(),
-        made_of: words::made_of(part, &section),
+        made_of: BracketMessage::MadeOf {
+            material: part.material,
+            section: section.clone(),
+            assumed: part.outside.is_none(),
+        }
+        .into(),
         length_mm: view.length(),
         reaches: part.covers(view.length()),
         load_n: load.to_n(),
         critical_n: strength.critical_n,
         margin: strength.margin,
         mass_kg: strength.mass_kg,
-        mass_says: words::mass(Mass::from_kg(strength.mass_kg)),
+        mass_says: BracketMessage::Mass { mass: Mass::from_kg(strength.mass_kg) }.into(),
         thread_root_share: share,
-        says: words::stands(strength.margin, load, bend, part.adjuster == Some(AdjusterKind::Turnbuckle)),
+        says: BracketMessage::Stands {
+            margin: strength.margin,
+            load,
+            bend,
+            sleeve: part.adjuster == Some(AdjusterKind::Turnbuckle),
+        }
+        .into(),
         working: Working { title: format!("Strength of {}, estimated", part.name), steps },
     }
 }
@@ -212,10 +225,10 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
     let mut says = Vec::new();
     if let Some(slip) = slip {
-        says.push(words::slip(slip, load));
+        says.push(BracketMessage::Slip { slip, load }.into());
     }
     if let Some(band) = band.filter(|band| *band > Length::ZERO) {
-        says.push(words::play(band));
+        says.push(BracketMessage::Play { band }.into());
     }
     let (checks, working) = (stack::checks(job), stack::working(job));
     (!says.is_empty() || !checks.is_empty()).then_some(BoltResult {
@@ -291,8 +304,10 @@ pub(super) fn builder(
     let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());
     let result = BuilderResult {
         off_wanted_mm: off,
-        remark: off.filter(|off| off.abs() > slack).map(|off| words::gap_is_off(off, wanted)),
-        says: words::cut_stock(bar.cut_mm, bar.length_mm),
+        remark: off
+            .filter(|off| off.abs() > slack)
+            .map(|off| BracketMessage::GapIsOff { off, wanted }.into()),
+        says: BracketMessage::CutStock { cut: bar.cut_mm, length: bar.length_mm }.into(),
         order: order.map(str::to_owned).to_vec(),
         working: Working { title: "From the gap to the cut".to_owned(), steps },
         bar,

@@ -1,11 +1,11 @@
 //! Fit before welding: does the bar reach both ways, do joint and spacers fill the ears, are
 //! the brackets parallel. And a Y-link conversion checked as a plan.
 
+use crate::bracket::message::BracketMessage;
 use crate::defaults;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 use super::option::OptionResult;
-use super::words;
 use crate::bar::heights::HeightResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
 use crate::document::bracketing::PinionReading;
@@ -46,13 +46,13 @@ fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, 
 
 fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
     let (Some(least), Some(most)) = range(job, setups, option) else {
-        return check("the bar reaches, both ways", FitVerdict::Open, words::range_unknown());
+        return check("the bar reaches, both ways", FitVerdict::Open, BracketMessage::RangeUnknown);
     };
     let wanted = option.length_mm;
     let (out, inward) = (most - wanted, wanted - least);
     // The same judgement as the option's own, so that the two never differ.
     let verdict = if option.covered == Some(false) { FitVerdict::Bad } else { FitVerdict::Good };
-    check("the bar reaches, both ways", verdict, words::reaches(wanted, out, inward))
+    check("the bar reaches, both ways", verdict, BracketMessage::Reaches { wanted, out, inward })
 }
 
 /// What a brace to the far rail takes off the frame bracket's root, with the eye where the option has it.
@@ -60,7 +60,7 @@ fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
     let part = job.bracket.brace.as_ref()?;
     let name = "brace to the far rail";
     let Some(below) = length_of(&part.below_rail) else {
-        return Some(check(name, FitVerdict::Open, words::brace_unmeasured()));
+        return Some(check(name, FitVerdict::Open, BracketMessage::BraceUnmeasured));
     };
     let (load, moment) = (Force::from_n(option.loads.bar_n), Moment::from_nm(option.loads.frame_moment_nm));
     let lever = Length::from_mm(moment.to_nmm() / load.to_n());
@@ -72,9 +72,9 @@ fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
                 _ => FitVerdict::Bad,
             };
             let at_the_brace = root_moment(load, lever - below);
-            check(name, verdict, words::braced(with, (load, at_the_brace), verdict))
+            check(name, verdict, BracketMessage::Braced { with, load, at_the_brace, verdict })
         }
-        None => check(name, FitVerdict::Bad, words::brace_beyond(below, lever)),
+        None => check(name, FitVerdict::Bad, BracketMessage::BraceBeyond { below, lever }),
     })
 }
 
@@ -82,12 +82,16 @@ pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
     let ear = length_of(&job.bracket.ear_width)?;
     let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {
-        return Some(check("joint and spacers between the ears", FitVerdict::Open, words::add_joints()));
+        return Some(check(
+            "joint and spacers between the ears",
+            FitVerdict::Open,
+            BracketMessage::AddJoints,
+        ));
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
     let verdict = if over.abs() <= defaults::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("joint and spacers between the ears", verdict, words::ears(filled, ear, verdict)))
+    Some(check("joint and spacers between the ears", verdict, BracketMessage::Ears { filled, ear, verdict }))
 }
 
 fn parallel(job: &Job) -> Option<FitCheck> {
@@ -98,7 +102,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     Some(check(
         "the two brackets are parallel",
         if good { FitVerdict::Good } else { FitVerdict::Bad },
-        words::parallel(apart, good),
+        BracketMessage::Parallel { apart, good },
     ))
 }
 
@@ -121,7 +125,7 @@ pub(super) fn conversion(
         Some(false) => FitVerdict::Bad,
         None => FitVerdict::Open,
     };
-    checks.push(check("spacers behind the old upper mount", verdict, words::spacers(verdict)));
+    checks.push(check("spacers behind the old upper mount", verdict, BracketMessage::Spacers { verdict }));
     checks
 }
 
@@ -134,14 +138,14 @@ pub(super) fn newest_centring(sheets: &[SheetResult]) -> Option<&Centring> {
 fn centred(sheets: &[SheetResult]) -> FitCheck {
     let name = "equal readings both sides";
     let Some(centring) = newest_centring(sheets) else {
-        return check(name, FitVerdict::Open, words::read_both_sides());
+        return check(name, FitVerdict::Open, BracketMessage::ReadBothSides);
     };
     let verdict = match centring.answer {
         Answer::WithinTolerance => FitVerdict::Good,
         Answer::OffCentre => FitVerdict::Bad,
         Answer::CannotTell => FitVerdict::Open,
     };
-    check(name, verdict, words::y_link_sits(centring.offset_mm, verdict))
+    check(name, verdict, BracketMessage::YLinkSits { offset: centring.offset_mm, verdict })
 }
 
 fn square(sheets: &[SheetResult]) -> FitCheck {
@@ -149,7 +153,7 @@ fn square(sheets: &[SheetResult]) -> FitCheck {
     let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Squareness && sheet.refused.is_empty();
     let Some(found) = sheets.iter().filter(stands).filter_map(|sheet| sheet.squareness.as_ref()).next_back()
     else {
-        return check(name, FitVerdict::Open, words::take_squareness());
+        return check(name, FitVerdict::Open, BracketMessage::TakeSquareness);
     };
     let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
     let verdict = if yaw + sure <= defaults::SQUARE_DEGREES {
@@ -159,7 +163,7 @@ fn square(sheets: &[SheetResult]) -> FitCheck {
     } else {
         FitVerdict::Open
     };
-    check(name, verdict, words::y_link_square(found, verdict))
+    check(name, verdict, BracketMessage::YLinkSquare { found: found.clone(), verdict })
 }
 
 /// ψ that sends the pinion's nose down by an angle: it points forward at a rear axle, back at a front one.
@@ -214,7 +218,11 @@ fn pinion(height: &HeightResult, turned: Option<Angle>) -> FitCheck {
         Some(turned) if turned.abs().to_degrees() <= defaults::PINION_DEGREES => FitVerdict::Good,
         Some(_) => FitVerdict::Bad,
     };
-    check(&format!("pinion at {}", height.name), verdict, words::pinion(turned, verdict, height.driven))
+    check(
+        &format!("pinion at {}", height.name),
+        verdict,
+        BracketMessage::Pinion { turned, verdict, driven: height.driven },
+    )
 }
 
 fn travel(cycle: &CycleResult) -> Option<FitCheck> {
@@ -224,8 +232,12 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     let over = joints.filter(|l| l.level == LimitLevel::Over).count();
     let name = "the link follows the whole travel";
     Some(match ended {
-        Some(way) => check(name, FitVerdict::Bad, words::wider_wishbone(&way.says)),
-        None if over > 0 => check(name, FitVerdict::Bad, words::joint_out()),
-        None => check(name, FitVerdict::Good, words::follows()),
+        Some(way) => check(
+            name,
+            FitVerdict::Bad,
+            BracketMessage::WiderWishbone { ends: Box::new(way.says.clone().into()) },
+        ),
+        None if over > 0 => check(name, FitVerdict::Bad, BracketMessage::JointOut),
+        None => check(name, FitVerdict::Good, BracketMessage::Follows),
     })
 }

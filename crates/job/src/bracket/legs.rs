@@ -1,18 +1,20 @@
 //! How far each leg of a Y-link is turned: sideways, and for the pinion, apart.
 
+use crate::bar::turns::turns_of;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
 use crate::assembly::assemble;
+use crate::bracket::message::BracketMessage;
 use crate::defaults;
 use crate::document::{AxleLocation, Job};
+use crate::message::Message;
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{
     Adjuster, AdjusterKind, EndStyle, ThreadSeat, ThreadedEnd, setting, sleeve,
 };
 use derecho_core::measure::centring::Answer;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::legs::{Aim, lengths_for};
 
 /// One leg's change.
@@ -25,14 +27,14 @@ pub struct LegChange {
     /// The length it should have.
     pub length_mm: Length,
     /// In words, with turns where its thread is known.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// What one aim asks of both legs.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct LegSetting {
     /// What it does.
-    pub says: Phrase,
+    pub says: Message,
     /// The left leg, the right leg.
     pub legs: Vec<LegChange>,
 }
@@ -46,13 +48,18 @@ pub(super) fn legs(job: &Job, sheets: &[SheetResult], turned: Option<Angle>) -> 
     let off = super::fit::newest_centring(sheets)
         .filter(|centring| centring.answer == Answer::OffCentre)
         .map(|centring| centring.offset_mm);
-    let sideways = off
-        .and_then(|off| set(job, -off, Angle::ZERO))
-        .map(|legs| LegSetting { says: words::legs_sideways(off.unwrap_or(Length::ZERO)), legs });
+    let sideways = off.and_then(|off| set(job, -off, Angle::ZERO)).map(|legs| LegSetting {
+        says: BracketMessage::LegsSideways { off: off.unwrap_or(Length::ZERO) }.into(),
+        legs,
+    });
     let turned = turned.filter(|turned| turned.abs().to_degrees() > defaults::PINION_DEGREES);
-    let pinion = turned
-        .and_then(|turned| set(job, Length::ZERO, super::fit::nose_down(job, -turned)))
-        .map(|legs| LegSetting { says: words::legs_pinion(turned.unwrap_or(Angle::ZERO)), legs });
+    let pinion =
+        turned.and_then(|turned| set(job, Length::ZERO, super::fit::nose_down(job, -turned))).map(|legs| {
+            LegSetting {
+                says: BracketMessage::LegsPinion { turned: turned.unwrap_or(Angle::ZERO) }.into(),
+                legs,
+            }
+        });
     sideways.into_iter().chain(pinion).collect()
 }
 
@@ -74,7 +81,12 @@ fn set(job: &Job, left: Length, pitch: Angle) -> Option<Vec<LegChange>> {
             name: mechanism.members()[leg].name.clone(),
             from_mm: now,
             length_mm: length,
-            says: words::leg(&mechanism.members()[leg].name, length - now, turns.as_ref()),
+            says: BracketMessage::Leg {
+                name: mechanism.members()[leg].name.clone(),
+                change: length - now,
+                turns: turns.as_ref().and_then(turns_of),
+            }
+            .into(),
         }
     });
     Some(changes.collect())

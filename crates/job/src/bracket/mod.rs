@@ -6,20 +6,21 @@
 pub mod carried;
 pub mod compare;
 pub mod fit;
-mod kinds;
+pub mod kinds;
 pub mod legs;
 
+pub mod message;
+mod names;
 pub mod option;
 mod planner;
 pub mod school;
 pub(crate) mod stack;
 pub mod template;
-pub(crate) mod words;
 
 use derecho_core::parts::{BracketEnd, BracketPart};
 use std::cell::RefCell;
 
-use derecho_core::measure::{Length, Phrase, Working};
+use derecho_core::measure::{Length, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -33,10 +34,12 @@ use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
 use crate::bar::{BarResult, heights, need_of};
+use crate::bracket::message::BracketMessage;
 use crate::defaults::Assumption;
 use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, BracketId, Job};
+use crate::message::Message;
 use crate::setups::moves::{EyeMoves, brackets, shown_name};
 use crate::setups::{NoBar, Resolved, Setup};
 use crate::verdict::{FitCheck, FitVerdict};
@@ -45,9 +48,9 @@ use crate::verdict::{FitCheck, FitVerdict};
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PlanResult {
     /// The answer in one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// Why, in this job's numbers.
-    pub because: Phrase,
+    pub because: Message,
     /// What keeps it from an answer.
     pub missing: Vec<FieldError>,
     /// Whether a bracket is wanted: the same judgement as stage Bar's.
@@ -61,7 +64,7 @@ pub struct PlanResult {
     #[schema(nullable = false)]
     pub exact_riser_mm: Option<Length>,
     /// The exact move in words.
-    pub exact_says: Phrase,
+    pub exact_says: Message,
     /// How the exact move is worked out.
     pub working: Working,
     /// Options, best first; failing ones last with their reasons. A page of them, with what is chosen, kept
@@ -76,7 +79,7 @@ pub struct PlanResult {
     /// The schools, each with its best plan.
     pub schools: Vec<SchoolResult>,
     /// The hole that will be right at each other height.
-    pub other_heights: Vec<Phrase>,
+    pub other_heights: Vec<Message>,
     /// Every bracket there is a hole to choose of.
     pub brackets: Vec<BracketChoice>,
     /// Kept plans that named what is not among the job's parts any more.
@@ -105,7 +108,7 @@ pub struct PlanResult {
     /// What the claim that a longer bar makes it worse comes to, where it is longer.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub longer_says: Option<Phrase>,
+    pub longer_says: Option<Message>,
 }
 
 /// A bracket there is a hole to choose of.
@@ -126,28 +129,32 @@ impl BracketChoice {
 }
 
 /// A kept plan that named what is gone.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GonePlan {
     /// Its place among the kept plans, from 0.
     pub place: usize,
     /// What it named, in words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 fn gone(job: &Job) -> Vec<GonePlan> {
     let kept = job.setups.plans.kept.iter().enumerate().filter(|(_, plan)| !plan.gone.is_empty());
-    kept.map(|(place, plan)| GonePlan { place, says: words::plan_gone(&plan.gone) }).collect()
+    kept.map(|(place, plan)| GonePlan {
+        place,
+        says: BracketMessage::PlanGone { named: plan.gone.to_vec() }.into(),
+    })
+    .collect()
 }
 
 fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
     PlanResult {
-        says: words::nothing_yet(),
-        because: Phrase::default(),
+        says: BracketMessage::NothingYet.into(),
+        because: Message::default(),
         need: None,
         missing,
         target: job.bracket.target,
         exact_riser_mm: None,
-        exact_says: Phrase::default(),
+        exact_says: Message::default(),
         working: Working::default(),
         options: Vec::new(),
         options_in_all: 0,
@@ -179,8 +186,9 @@ fn converted(job: &Job, resolved: &Resolved, missing: Vec<FieldError>) -> PlanRe
     let checks = fit::conversion(job, &resolved.sheets, &cycle, &heights);
     let count = |verdict| checks.iter().filter(|check| check.verdict == verdict).count();
     PlanResult {
-        says: words::conversion(count(FitVerdict::Bad), count(FitVerdict::Open)),
-        because: words::no_bar_to_level(),
+        says: BracketMessage::Conversion { bad: count(FitVerdict::Bad), open: count(FitVerdict::Open) }
+            .into(),
+        because: BracketMessage::NoBarToLevel.into(),
         conversion: checks,
         legs: legs::legs(job, &resolved.sheets, turned),
         ..without(missing, job)
@@ -188,7 +196,7 @@ fn converted(job: &Job, resolved: &Resolved, missing: Vec<FieldError>) -> PlanRe
 }
 
 /// What each leg of a Y-link is turned by, sideways and for the pinion, a sentence each.
-pub(crate) fn legs_say(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
+pub(crate) fn legs_say(job: &Job, resolved: &Resolved) -> Vec<Message> {
     if job.rig.axle_location != Some(AxleLocation::YLink) {
         return Vec::new();
     }
@@ -214,7 +222,7 @@ pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
 }
 
 /// Why the other schools that set a length fail: each with its name and its first reason.
-fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Phrase)> {
+fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Message)> {
     schools
         .iter()
         .filter(|school| school.school.sets_length() && school.option.end != pick.end)
@@ -315,20 +323,27 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         conversion: Vec::new(),
         legs: Vec::new(),
         assumptions: assumed_loads(job),
-        says: pick.map_or_else(words::nothing_yet, |pick| words::answer(pick, picked)),
-        because: pick.map_or_else(Phrase::default, |pick| {
-            words::because(
-                pick,
-                &failing(&schools, pick),
-                (exact, job.bracket.target),
-                says_enough.then_some(&need),
-            )
+        says: pick.map_or_else(
+            || BracketMessage::NothingYet.into(),
+            |pick| BracketMessage::Answer { pick: Box::new(pick.clone()), picked }.into(),
+        ),
+        because: pick.map_or_else(Message::default, |pick| {
+            BracketMessage::Because {
+                pick: Box::new(pick.clone()),
+                failing: failing(&schools, pick),
+                exact,
+                target: job.bracket.target,
+                need: says_enough.then(|| Box::new(need.says.clone())),
+            }
+            .into()
         }),
         need: Some(need),
         missing: unbuilt.into_iter().collect(),
         target: job.bracket.target,
         exact_riser_mm: exact,
-        exact_says: exact.map_or_else(Phrase::default, |exact| words::exact(exact, job.bracket.target)),
+        exact_says: exact.map_or_else(Message::default, |exact| {
+            BracketMessage::Exact { riser: exact, target: job.bracket.target }.into()
+        }),
         working: planner.exact_working(exact),
         other_heights,
         brackets: brackets(job).iter().map(BracketChoice::of).collect(),

@@ -1,6 +1,6 @@
 //! One hole with one bar, in figures.
 
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 
 use super::carried::LoadResult;
 use crate::document::PlanForm;
+use crate::message::Message;
 use crate::setups::moves::EyeMoves;
 
 /// What an option's name says for the bar as found.
@@ -30,7 +31,7 @@ pub struct OptionAtHeight {
 
 /// Why an option is the one that is told.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Picked {
+pub enum Picked {
     /// The person chose it.
     Chosen,
     /// No bracket, and that is enough.
@@ -119,9 +120,9 @@ pub struct OptionResult {
     /// What it loads.
     pub loads: LoadResult,
     /// Why it fails, each with its reason; empty where it does not.
-    pub fails: Vec<Phrase>,
+    pub fails: Vec<Message>,
     /// What to mind besides.
-    pub minds: Vec<Phrase>,
+    pub minds: Vec<Message>,
     /// At every height.
     pub heights: Vec<OptionAtHeight>,
     /// Whether it is the chosen plan.

@@ -1,25 +1,28 @@
 //! The planner: every hole with every bar at every height, checked and ranked.
 
+use crate::bracket::carried::LoadSays;
 use std::cell::RefCell;
 use std::rc::Rc;
 
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, Length, Phrase, Side, Step, TapeEntry, Working};
+use derecho_core::measure::{Angle, Length, Side, Step, TapeEntry, Working};
 use derecho_core::parts::{BracketEnd, BracketPart};
 use derecho_core::pose::mechanism::{Level, Mechanism, Posed};
 use derecho_core::pose::travel;
 use glam::DVec3;
 
 use super::carried::{self, LoadResult, Loaded};
+use super::names::{both_holes, hole_name};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
-use super::words;
 use crate::assembly::{BarBody, ReadJob};
 use crate::bar::{heights, travel_left};
-use crate::cycle::words as cycle_words;
+use crate::bracket::message::BracketMessage;
+use crate::cycle::limit::{Happening, Place, is_bar, is_tilt};
 use crate::document::bracketing::Target;
 use crate::document::{BarId, DragLinkId, HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
+use crate::message::Message;
 use crate::setups::moves::{self, EyeMoves};
 use crate::setups::{BarState, Setups};
 
@@ -167,7 +170,7 @@ impl Planner<'_> {
                 let by = moves::hole_move(hole, moves::side_of(bracket.end, self.side));
                 let by = by - self.setups.base.moves.at(bracket.end);
                 let choice = HoleChoice { bracket: bracket.id.clone(), hole: hole.id.clone() };
-                let name = words::hole_name(&bracket.name, &hole.name);
+                let name = hole_name(&bracket.name, &hole.name);
                 let form = match bracket.end {
                     BracketEnd::Axle => PlanForm { axle: Some(choice), ..PlanForm::default() },
                     BracketEnd::Frame => PlanForm { frame: Some(choice), ..PlanForm::default() },
@@ -186,7 +189,7 @@ impl Planner<'_> {
             if all.iter().all(|other| other.form != form) {
                 all.push(Candidate {
                     form,
-                    name: words::both_holes(
+                    name: both_holes(
                         &self.hole_name(BracketEnd::Axle, axle),
                         &self.hole_name(BracketEnd::Frame, frame),
                     ),
@@ -209,7 +212,7 @@ impl Planner<'_> {
     /// A chosen hole as people call it.
     fn hole_name(&self, end: BracketEnd, choice: &HoleChoice) -> String {
         let bracket = self.job.bracket_part(end, &choice.bracket).map_or("", |part| part.name.as_str());
-        words::hole_name(bracket, self.job.hole_name(end, choice))
+        hole_name(bracket, self.job.hole_name(end, choice))
     }
 
     /// Every place with every bar, best first, each with its bar at the driven height. Figures at other
@@ -298,7 +301,7 @@ impl Planner<'_> {
         let mut fails = checked.fails.clone();
         let mut minds = checked.minds.clone();
         if !bar.id.is_empty() && bar.body.bend.is_some() {
-            minds.push(words::bend_taken());
+            minds.push(BracketMessage::BendTaken.into());
         }
         let (covered, missed, leftover) = match (policy, &wanted) {
             (LengthPolicy::Set, Some(wanted)) => {
@@ -319,10 +322,18 @@ impl Planner<'_> {
                     None => bar.state.range,
                 };
                 if covered == Some(false) {
-                    fails.push(words::out_of_reach(bar.shown.as_str(), wanted.length, &bar.state, range));
+                    fails.push(
+                        BracketMessage::OutOfReach {
+                            shown: bar.shown.clone(),
+                            wanted: wanted.length,
+                            as_found: bar.state.name.is_empty(),
+                            range,
+                        }
+                        .into(),
+                    );
                 }
                 if aim == LengthAim::AsTheOldOne && left_off.abs() > tolerance {
-                    fails.push(words::left_off(left_off, tolerance));
+                    fails.push(BracketMessage::LeftOff { offset: left_off, tolerance }.into());
                 }
                 let missed = range.0.map_or(Length::ZERO, |least| (least - wanted.length).max(Length::ZERO))
                     + range.1.map_or(Length::ZERO, |most| (wanted.length - most).max(Length::ZERO));
@@ -331,7 +342,7 @@ impl Planner<'_> {
             }
             (LengthPolicy::Left, _) => {
                 if left_off.abs() > tolerance {
-                    fails.push(words::left_off(left_off, tolerance));
+                    fails.push(BracketMessage::LeftOff { offset: left_off, tolerance }.into());
                 }
                 (None, Length::ZERO, None)
             }
@@ -386,7 +397,7 @@ impl Planner<'_> {
             least_gap_mm: checked.gap.map(Length::from_mm),
             drag_link_difference_deg: drag_link_difference,
             bump_steer_deg: checked.steer.map(Angle::from_radians),
-            loads: LoadResult { says: words::loads(&loads), ..loads },
+            loads: LoadResult { says: LoadSays::of(&loads), ..loads },
             fails,
             minds,
             heights: Vec::new(),
@@ -465,9 +476,10 @@ impl Planner<'_> {
         }
         let found = match self.bench.candidate(eyes, body, raised) {
             Ok((mechanism, _)) => check(&mechanism),
-            Err(fault) => {
-                Checked { fails: vec![words::as_measured(&fault.to_string())], ..Checked::default() }
-            }
+            Err(fault) => Checked {
+                fails: vec![BracketMessage::AsMeasured { fault: (&fault.to_string()).to_owned() }.into()],
+                ..Checked::default()
+            },
         };
         let found = Rc::new(found);
         let sweep = Sweep { eyes, body: body.clone(), raised, found: Rc::clone(&found) };
@@ -494,7 +506,7 @@ impl Planner<'_> {
     }
 
     /// Which hole is nearest to level at each height but the driven one.
-    pub(super) fn other_heights(&self, options: &[(OptionResult, FrontView)]) -> Vec<Phrase> {
+    pub(super) fn other_heights(&self, options: &[(OptionResult, FrontView)]) -> Vec<Message> {
         let driven = rig_heights::driven_offset(&self.job.rig);
         heights::table(&self.job.rig, None, None)
             .into_iter()
@@ -509,7 +521,14 @@ impl Planner<'_> {
                         Some((option, there.angle()))
                     })
                     .min_by(|a, b| a.1.abs().to_radians().total_cmp(&b.1.abs().to_radians()))?;
-                Some(words::other_height(&height.name, &best.name, angle))
+                Some(
+                    BracketMessage::OtherHeight {
+                        height: height.name.clone(),
+                        name: best.name.clone(),
+                        angle,
+                    }
+                    .into(),
+                )
             })
             .collect()
     }
@@ -521,11 +540,11 @@ fn check(mechanism: &Mechanism) -> Checked {
     let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let span = (high - low) / CHECK_STEPS as f64;
     let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
-        return Checked { fails: vec![words::out_of_reach_at_ride()], ..Checked::default() };
+        return Checked { fails: vec![BracketMessage::OutOfReachAtRide.into()], ..Checked::default() };
     };
     let mut checked = Checked::default();
     if poses.len() <= CHECK_STEPS {
-        checked.fails.push(words::pulled_tight());
+        checked.fails.push(BracketMessage::PulledTight.into());
     }
     // Where it stands is one of the poses: what is past a limit there is met there.
     let mut all: Vec<&Posed> = poses.iter().collect();
@@ -554,10 +573,10 @@ fn check(mechanism: &Mechanism) -> Checked {
     }
     for (index, watch) in mechanism.watches().iter().enumerate() {
         let Some(Found { level, worst: value, met }) = worst[index] else { continue };
-        if watch.is_gap() && cycle_words::is_bar(mechanism, watch.what) {
+        if watch.is_gap() && is_bar(mechanism, watch.what) {
             checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
         }
-        if cycle_words::is_bar(mechanism, watch.what) && !watch.is_gap() && cycle_words::is_tilt(watch.what) {
+        if is_bar(mechanism, watch.what) && !watch.is_gap() && is_tilt(watch.what) {
             checked.tilt = Some(checked.tilt.map_or(value, |tilt: f64| tilt.max(value)));
         }
         if level == Level::Free {
@@ -570,7 +589,11 @@ fn check(mechanism: &Mechanism) -> Checked {
         } else {
             met.left
         };
-        let told = words::met(mechanism, watch.what, level, at);
+        let told = BracketMessage::Met {
+            what: Happening::of(mechanism, watch.what, level),
+            place: Place::of(mechanism, (at, at)),
+        }
+        .into();
         if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
     }
     let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
@@ -597,8 +620,8 @@ struct Checked {
     gap: Option<f64>,
     steer: Option<f64>,
     /// What is over its limit, and what comes near.
-    fails: Vec<Phrase>,
-    minds: Vec<Phrase>,
+    fails: Vec<Message>,
+    minds: Vec<Message>,
 }
 
 /// A sweep, by all that decides how it comes out.

@@ -1,8 +1,9 @@
 //! The schools side by side: length only, bracket only, bracket and length, with a riser or
 //! with a drop. Each as a whole plan in this job's numbers.
 
+use crate::bracket::names::hole_name;
 use derecho_core::bar::FrontView;
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use derecho_core::parts::{BracketEnd, BracketPart};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -11,9 +12,10 @@ use utoipa::ToSchema;
 pub use super::kinds::School;
 use super::option::OptionResult;
 use super::planner::{Candidate, LengthPolicy, Planner};
-use super::words;
 use crate::bar::travel_left;
+use crate::bracket::message::BracketMessage;
 use crate::document::{BracketId, HoleChoice, HoleId, LengthAim, PlanForm, heights};
+use crate::message::Message;
 use crate::setups::moves::EyeMoves;
 
 /// Points of a school's curve.
@@ -42,7 +44,7 @@ pub struct SchoolResult {
     /// Where the axle is left at the driven height, + left.
     pub left_off_mm: Length,
     /// What it does and what it gives up, in this job's numbers.
-    pub says: Phrase,
+    pub says: Message,
     /// Its sideways motion about the body's centre, droop first.
     pub curve: Vec<CurvePoint>,
 }
@@ -105,7 +107,7 @@ fn school_result(
     let view = base.view.moved(option.length_mm, moves.rise(), moves.fore_aft()).ok()?;
     Some(SchoolResult {
         name: school.word().to_owned(),
-        says: words::school(school, &option, at_hand),
+        says: BracketMessage::School { school, option: Box::new(option.clone()), at_hand }.into(),
         curve: curve(planner, &view, option.left_off_mm),
         left_off_mm: option.left_off_mm,
         school,
@@ -131,7 +133,7 @@ fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<
     };
     let candidate = Candidate {
         form,
-        name: words::hole_name(name, TO_BE_MADE),
+        name: hole_name(name, TO_BE_MADE),
         bracket: BracketPart { name: name.to_owned(), end, ..BracketPart::default() },
         end: Some(end),
         moves: EyeMoves::of(end, DVec3::new(0.0, 0.0, up.to_mm())),

@@ -3,7 +3,7 @@
 //!
 //! Not here: what the joint holds by friction (`compare`), and the formulas (core).
 
-use super::words;
+use crate::bracket::message::BracketMessage;
 use crate::document::{Job, length_of};
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::fastener::Thread;
@@ -46,32 +46,35 @@ fn nut(job: &Job, thread: &Thread) -> Option<FitCheck> {
     let nut = job.bracket.bolt.nut_thread.as_ref()?;
     let own = nut.takes(thread);
     let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("nut", verdict, words::nut(nut, thread, own)))
+    Some(check("nut", verdict, BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own }))
 }
 
 fn hole(job: &Job, thread: &Thread) -> Option<FitCheck> {
     let play = length_of(&job.bracket.bolt.hole)? - thread.diameter();
     let too_wide = play > PLAY;
     let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
-    Some(check("bolt in its hole", verdict, words::hole(play, too_wide)))
+    Some(check("bolt in its hole", verdict, BracketMessage::Hole { play, too_wide }))
 }
 
 fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
     let form = &job.bracket.bolt;
     let asked = form.ear.is_some() || form.length.is_some();
     let Some((stack, told)) = reckoned else {
-        return asked.then(|| check("bolt's length", FitVerdict::Open, words::bolt_unmeasured()));
+        return asked.then(|| check("bolt's length", FitVerdict::Open, BracketMessage::BoltUnmeasured));
     };
     Some(length_of_stack(stack, told))
 }
 
 /// How long the bolt of a stack must be, and what is wrong with the one that is there.
 pub(crate) fn length_of_stack(stack: &Stack, told: &Reckoned) -> FitCheck {
-    let says = words::bolt_length(told, stack);
+    let says = BracketMessage::BoltLength { told: told.clone(), stack: stack.clone() }.into();
     let faults: Vec<&StackFault> = told.faults.iter().filter(|fault| is_of_length(fault)).collect();
     if !faults.is_empty() {
-        let told = faults.iter().map(|fault| words::stack_fault(fault)).chain([says]);
-        return check("bolt's length", FitVerdict::Bad, words::in_a_row(&told.collect::<Vec<_>>()));
+        let told = faults
+            .iter()
+            .map(|fault| BracketMessage::StackFault { fault: (*fault).clone() }.into())
+            .chain([says]);
+        return check("bolt's length", FitVerdict::Bad, BracketMessage::InARow { parts: told.collect() });
     }
     let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };
     check("bolt's length", verdict, says)
@@ -92,7 +95,17 @@ fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
         Some(TorqueStands::Usual) => FitVerdict::Good,
         Some(_) => FitVerdict::Bad,
     };
-    Some(check("torque", verdict, words::torque(usual, (thread, grade, form.treatment), given.zip(stands))))
+    Some(check(
+        "torque",
+        verdict,
+        BracketMessage::Torque {
+            usual,
+            thread: thread.clone(),
+            grade,
+            treatment: form.treatment,
+            given: given.zip(stands),
+        },
+    ))
 }
 
 /// From the parts on the bolt to its length.

@@ -3,25 +3,29 @@
 //!
 //! Not here: putting the mechanism together (`assembly`), and going through its poses (core).
 
+pub mod limit;
+pub mod message;
 pub mod near;
 mod steer;
-pub(crate) mod words;
 
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use self::limit::{EndsAt, EndsBy, Happening, Place};
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
+use crate::cycle::message::CycleMessage;
 pub use crate::cycle::steer::SteeringResult;
 pub(crate) use crate::cycle::steer::link_wanted;
 use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
 use crate::document::{Hole, HoleId, Job};
+use crate::message::Message;
 use crate::setups::Setups;
 use crate::setups::moves;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::PoseFault;
 use derecho_core::pose::mechanism::{Carrier, Level, Mechanism, Posed, Watched, drag_link_ends};
@@ -36,7 +40,7 @@ const SWEEP_STEPS: usize = 80;
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct CycleResult {
     /// The answer in one sentence, for the plan where there is one.
-    pub says: Phrase,
+    pub says: Message,
     /// What keeps it from an answer, each naming the part.
     pub missing: Vec<FieldError>,
     /// As found in this round.
@@ -56,9 +60,9 @@ pub struct CycleResult {
     /// Whether it stays clear half an inch past its stops, where it is clear to them.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub past_stops_say: Option<Phrase>,
+    pub past_stops_say: Option<Message>,
     /// What does not agree, with its likely cause.
-    pub warnings: Vec<Phrase>,
+    pub warnings: Vec<Message>,
     /// Points nobody measured.
     pub assumptions: Vec<Assumption>,
 }
@@ -107,7 +111,7 @@ pub struct SetupCycle {
     #[schema(nullable = false)]
     pub free_spin_deg: Option<[Angle; 2]>,
     /// The answer for this setup.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// A link as it lies at ride height.
@@ -196,13 +200,13 @@ pub struct LimitResult {
     /// The worst it gets inside the stops.
     pub worst: f64,
     /// The worst in words.
-    pub worst_says: Phrase,
+    pub worst_says: Message,
     /// Left wheel's travel there.
     pub worst_left_mm: Length,
     /// Right wheel's travel there.
     pub worst_right_mm: Length,
     /// Where that is, in words.
-    pub worst_place: Phrase,
+    pub worst_place: Message,
     /// Nearest points of both parts there, in body axes, for a gap.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -250,7 +254,7 @@ pub struct WayResult {
     #[schema(nullable = false)]
     pub ended_by: Option<usize>,
     /// What ends it, in words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// One pose.
@@ -413,20 +417,23 @@ pub fn cycle(job: &Job, setups: Option<&Setups>) -> CycleResult {
 }
 
 /// What ends the travel half an inch past the stops, where nothing does before them.
-fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option<Phrase> {
+fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option<Message> {
     if brief(assembly).ended {
         return None;
     }
     let further = brief(&past_the_stops(job, setups)?);
-    Some(words::past_stops(
-        further.ended.then_some(&further.headline),
-        assembly.mechanism().obstacles().len(),
-    ))
+    Some(
+        CycleMessage::PastStops {
+            ends: further.ended.then_some(&further.headline).map(|one| Box::new(one.clone().into())),
+            obstacles: assembly.mechanism().obstacles().len(),
+        }
+        .into(),
+    )
 }
 
 fn without(missing: Vec<FieldError>) -> CycleResult {
     CycleResult {
-        says: words::nothing_yet(),
+        says: CycleMessage::NothingYet.into(),
         missing,
         found: None,
         plan: None,
@@ -624,16 +631,21 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
                 })
             });
             LimitResult {
-                name: words::name(mechanism, watch.what),
+                name: limit::name(mechanism, watch.what),
                 kind: kind(watch.what),
                 unit: if watch.is_angle() { "deg" } else { "mm" }.to_owned(),
                 close: in_unit(mechanism, found.watch, watch.warn),
                 over: in_unit(mechanism, found.watch, watch.fail),
                 worst: in_unit(mechanism, found.watch, found.value),
-                worst_says: words::figure(&watch, found.value),
+                worst_says: CycleMessage::Figure {
+                    angle: watch.is_angle(),
+                    gap: watch.is_gap(),
+                    value: found.value,
+                }
+                .into(),
                 worst_left_mm: Length::from_mm(left),
                 worst_right_mm: Length::from_mm(right),
-                worst_place: words::at_place(left, right),
+                worst_place: CycleMessage::AtPlace { left, right }.into(),
                 worst_points_mm: points,
                 level: watch.level(found.value).into(),
                 met: met.collect(),
@@ -643,7 +655,7 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
 }
 
 /// What ends a way before its stop: its share, what happens, and the limit.
-fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, String, Option<usize>)> {
+fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, Happening, Option<usize>)> {
     let over = walk
         .met
         .iter()
@@ -651,11 +663,11 @@ fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, String, Option<usize
         .min_by(|a, b| a.0.total_cmp(&b.0))
         .map(|(share, watch)| {
             let what = mechanism.watches()[watch].what;
-            (share, words::happens(mechanism, what, Level::Over), Some(watch))
+            (share, Happening::of(mechanism, what, Level::Over), Some(watch))
         });
     let tight = walk.out_of_reach.map(|(share, link)| {
         let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
-        (share, format!("The {part} is pulled tight"), None)
+        (share, Happening::PulledTight { part: part.to_owned() }, None)
     });
     [over, tight].into_iter().flatten().min_by(|a, b| a.0.total_cmp(&b.0))
 }
@@ -664,8 +676,10 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let ended = ends(mechanism, walk);
     let at = |share: f64| walk.at(share);
     let says = match &ended {
-        Some((share, what, _)) => words::ends(mechanism, what, at(*share)),
-        None => words::free_to_its_stop(walk.end),
+        Some((share, what, _)) => {
+            CycleMessage::Ends { what: what.clone(), place: Place::of(mechanism, at(*share)) }.into()
+        }
+        None => CycleMessage::FreeToItsStop { left: walk.end.0, right: walk.end.1 }.into(),
     };
     WayResult {
         way: match walk.way {
@@ -675,7 +689,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
             Way::RightUp => "right_up",
         }
         .to_owned(),
-        name: words::way(walk.way).to_owned(),
+        name: limit::way(walk.way).to_owned(),
         end_mm: lengths(walk.end),
         ended_at_mm: ended.as_ref().map(|(share, ..)| lengths(at(*share))),
         ended_by: ended.as_ref().and_then(|(.., watch)| *watch),
@@ -685,13 +699,13 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
 
 /// The answer: the limit that ends a way soonest; else one that is past somewhere; else what
 /// comes nearest.
-fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_bar: bool) -> Phrase {
+fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_bar: bool) -> Message {
     let soonest = walks
         .iter()
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        return words::ends(mechanism, &what, walk.at(share));
+        return CycleMessage::Ends { what, place: Place::of(mechanism, walk.at(share)) }.into();
     }
     // Of those at a level the one that is furthest gone.
     let used = |index: usize| {
@@ -704,17 +718,18 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_ba
     };
     let happens = |index: usize, level: Level| {
         let what = mechanism.watches()[index].what;
-        (words::happens(mechanism, what, level), &limits[index].worst_place)
+        let limit = &limits[index];
+        (Happening::of(mechanism, what, level), limit.worst_left_mm.to_mm(), limit.worst_right_mm.to_mm())
     };
     if let Some(index) = somewhere(LimitLevel::Over) {
-        let (happens, place) = happens(index, Level::Over);
-        return words::past(&happens, place);
+        let (happens, left, right) = happens(index, Level::Over);
+        return CycleMessage::Past { happens, left, right }.into();
     }
     if let Some(index) = somewhere(LimitLevel::Close) {
-        let (happens, place) = happens(index, Level::Close);
-        return words::free_but(&happens, place);
+        let (happens, left, right) = happens(index, Level::Close);
+        return CycleMessage::FreeBut { happens, left, right }.into();
     }
-    words::free(mechanism.obstacles().len(), sway_bar)
+    CycleMessage::Free { obstacles: mechanism.obstacles().len(), sway_bar }.into()
 }
 
 fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
@@ -798,24 +813,33 @@ pub fn brief(assembly: &Assembly) -> Brief {
         .filter_map(|way| Some((way, travel::first_end_from(mechanism, driven.as_ref()?, way)?)))
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
     let Some((way, found)) = soonest else {
-        return Brief { headline: words::brief_free(mechanism.obstacles().len()), ends: None, ended: false };
+        return Brief {
+            headline: CycleMessage::BriefFree { obstacles: mechanism.obstacles().len() }.into(),
+            ends: None,
+            ended: false,
+        };
     };
     let at = travel::between(mechanism.driven(), way.end(mechanism), found.share);
-    let what = found.watch.map(|watch| mechanism.watches()[watch].what);
+    let by = EndsBy::of(found.watch.map(|watch| mechanism.watches()[watch].what));
+    let at = if limit::stands(mechanism, at) {
+        EndsAt::AsItStands { ride: mechanism.driven() == 0.0 }
+    } else {
+        EndsAt::On(way, at.0, at.1)
+    };
     Brief {
-        headline: words::brief(mechanism, way, what, at),
-        ends: Some(words::brief_clause(mechanism, way, what, at)),
+        headline: CycleMessage::Brief { by, at }.into(),
+        ends: Some(CycleMessage::BriefClause { by, at }.into()),
         ended: true,
     }
 }
 
 /// Stage Cycle in the strip.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Brief {
     /// Its figure.
-    pub headline: Phrase,
+    pub headline: Message,
     /// What ends the travel first, as a clause.
-    pub ends: Option<Phrase>,
+    pub ends: Option<Message>,
     /// Whether something ends the travel before its stops.
     pub ended: bool,
 }

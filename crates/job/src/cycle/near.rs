@@ -1,9 +1,10 @@
 //! What is nearest to touching in each pose that is drawn: the gap, between what, and where.
 
+use crate::cycle::limit;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{DRAWN, ENVELOPE_SIDE, rounded, words};
+use super::{DRAWN, ENVELOPE_SIDE, rounded};
 use crate::assembly::{self, assemble};
 use crate::document::Job;
 use crate::setups::Setups;
@@ -59,7 +60,7 @@ fn of(mechanism: &Mechanism) -> Option<NearPoses> {
         .map(|posed| nearest(mechanism, &watched, posed.as_ref()?))
         .collect();
     Some(NearPoses {
-        names: watched.iter().map(|watch| words::name(mechanism, mechanism.watches()[*watch].what)).collect(),
+        names: watched.iter().map(|watch| limit::name(mechanism, mechanism.watches()[*watch].what)).collect(),
         travels_mm: envelope.travels.iter().copied().step_by(2).collect(),
         nearest: near.iter().map(|near| near.map(|(place, _)| place)).collect(),
         gap_mm: near.iter().map(|near| near.and_then(|(_, gap)| rounded(gap.distance, DRAWN))).collect(),

@@ -1,15 +1,17 @@
 //! Steering of a job's axle: what bump and roll steer, how well bar and drag link match, and
 //! the drag link's length once the axle is centred.
 
+use crate::bar::turns::sleeve_turns;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::words;
 use crate::assembly::assemble;
+use crate::cycle::message::CycleMessage;
 use crate::document::Job;
+use crate::message::Message;
 use crate::setups::{Resolved, Setups};
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 
 /// How much of a travel the rates are taken over, either way: 2 mm.
@@ -51,11 +53,11 @@ pub struct SteeringResult {
     /// What to change: straight less now.
     pub change_mm: Length,
     /// Bump steer in words.
-    pub says: Phrase,
+    pub says: Message,
     /// The match of bar and drag link in words.
-    pub match_says: Phrase,
+    pub match_says: Message,
     /// What the drag link wants in words.
-    pub change_says: Phrase,
+    pub change_says: Message,
 }
 
 /// The job before anything was set: the drag link was measured with the axle where it stood then.
@@ -74,7 +76,7 @@ fn as_it_came(job: &Job) -> Job {
 /// What the drag link wants once the axle stands as planned, in words; None where no link was measured. The same before
 /// the axle is set and after it: nobody turned the sleeve by setting the bar.
 #[must_use]
-pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> {
+pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Message> {
     if job.setups.rounds.is_empty() {
         return wanted(job, setups);
     }
@@ -82,14 +84,14 @@ pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> 
     wanted(&came, Resolved::of(&came).setups())
 }
 
-fn wanted(job: &Job, setups: Option<&Setups>) -> Option<Phrase> {
+fn wanted(job: &Job, setups: Option<&Setups>) -> Option<Message> {
     let form = job.hardpoints.steering.as_ref()?;
     let assembly = assemble(job, setups).ok()?;
     let mechanism = assembly.mechanism();
     let link = mechanism.drag_link()?;
     let driven = mechanism.at_driven_height().ok()?;
     let straight = link.straight_length(mechanism.suspension().axle_height(), &driven.solved.pose);
-    Some(words::link_change(link.made, straight, form.thread.as_ref()))
+    Some(link_change(link.made, straight, form.thread.as_ref()))
 }
 
 pub(crate) fn steering(
@@ -151,17 +153,26 @@ pub(crate) fn steering(
         drag_link_length_mm: link.made,
         straight_length_mm: straight,
         change_mm: change,
-        says: words::bump_steer(
+        says: CycleMessage::BumpSteer {
             per_mm,
-            (worst_angle, Length::from_mm(worst.left)),
-            tight.map(|posed| Length::from_mm(posed.left)),
-        ),
-        match_says: words::link_match(
-            bar.map(|(angle, ..)| angle),
-            drag_angle,
-            difference.zip(ratio),
+            worst: worst_angle,
+            at: Length::from_mm(worst.left),
+            tight: tight.map(|posed| Length::from_mm(posed.left)),
+        }
+        .into(),
+        match_says: CycleMessage::LinkMatch {
+            bar: bar.map(|(angle, ..)| angle),
+            drag: drag_angle,
+            match_: difference.zip(ratio),
             same_way,
-        ),
-        change_says: words::link_change(link.made, straight, thread),
+        }
+        .into(),
+        change_says: link_change(link.made, straight, thread),
     })
+}
+
+/// What brings a drag link that is made so long to the length at which the steering wheel is straight.
+fn link_change(now: Length, straight: Length, thread: Option<&Thread>) -> Message {
+    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight)).map(Box::new);
+    CycleMessage::LinkChange { change: straight - now, turns }.into()
 }

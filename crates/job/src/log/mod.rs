@@ -93,11 +93,16 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
                 && sheet.kind == SheetKind::Centring
                 && let Some(centring) = &result.centring
             {
-                entries.push(entry(LogKind::Reading, since, "", LogMessage::Reading {
-                    round,
-                    offset: centring.offset_mm,
-                    uncertainty: centring.uncertainty_mm,
-                }));
+                entries.push(entry(
+                    LogKind::Reading,
+                    since,
+                    "",
+                    LogMessage::Reading {
+                        round,
+                        offset: centring.offset_mm,
+                        uncertainty: centring.uncertainty_mm,
+                    },
+                ));
             }
         }
     }
@@ -119,7 +124,12 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             entries.push(entry(LogKind::Deviation, done.map(|done| done.at), by, says));
         }
         if !record.struck.trim().is_empty() {
-            entries.push(entry(LogKind::Deviation, None, "", LogMessage::Struck { key: record.key.clone(), reason: record.struck.clone() }));
+            entries.push(entry(
+                LogKind::Deviation,
+                None,
+                "",
+                LogMessage::Struck { key: record.key.clone(), reason: record.struck.clone() },
+            ));
         }
     }
     for part in &job.bolt_up.parts {

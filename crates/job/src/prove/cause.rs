@@ -28,7 +28,7 @@ pub enum Cause {
 
 /// The movement a cause is looked for in.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) struct Moved {
+pub struct Moved {
     /// Offset before, + left.
     pub(super) before: Length,
     /// Movement that was predicted.
@@ -43,7 +43,7 @@ pub(super) struct Moved {
 
 /// How much higher the frame stood for the later sheet, where that is another height.
 #[must_use]
-pub(super) fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
+pub fn height_change(before: Option<&Sheet>, after: &Sheet) -> Option<Length> {
     let change = stance(after)? - stance(before?)?;
     (change.abs() > defaults::HEIGHT_CHANGED).then_some(change)
 }

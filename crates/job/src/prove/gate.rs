@@ -63,3 +63,19 @@ pub enum LookKind {
     /// A stowed link.
     StowedClear,
 }
+
+impl LookKind {
+    /// The name of its field in the document.
+    #[must_use]
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::WheelStraight => "wheel_straight",
+            Self::Toe => "toe",
+            Self::Sensors => "sensors",
+            Self::Lines => "lines",
+            Self::WheelNuts => "wheel_nuts",
+            Self::PinsLevel => "pins_level",
+            Self::StowedClear => "stowed_clear",
+        }
+    }
+}

@@ -3,13 +3,13 @@
 //! movement differs, `words` makes the sentences. Not here: what was predicted;
 //! `setups` and the stages before say that.
 
-mod cause;
+pub mod cause;
 pub mod complaints;
 pub mod gate;
+pub mod message;
 mod prediction;
 pub mod settling;
-mod verdict;
-mod words;
+pub mod verdict;
 
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, Verdict, setting};
@@ -17,12 +17,12 @@ use derecho_core::measure::centring::{Answer, Centring, Sense};
 use derecho_core::measure::conformity::{agree, proves};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Length, Phrase, Step, Working};
+use derecho_core::measure::{Length, Step, Working};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use self::cause::Cause;
-use self::cause::{Moved, cause};
+use self::cause::{Moved, cause, height_change};
 use self::prediction::{Told, landing, of_difference};
 pub use self::verdict::ProveVerdict;
 use crate::bar::need::Need;
@@ -30,6 +30,8 @@ use crate::bar::need_of;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
 use crate::document::{AxleLocation, Job, Purpose, Sheet, SheetKind};
+use crate::message::Message;
+use crate::prove::message::ProveMessage;
 use crate::setups::moves::EyeMoves;
 use crate::setups::{Resolved, Setups, read_before};
 use crate::tape::SheetResult;
@@ -53,7 +55,7 @@ pub struct Movement {
     /// Those against what they read, in words.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub readings_say: Option<Phrase>,
+    pub readings_say: Option<Message>,
     /// What the difference of the two is good to, U: both sets of readings and the prediction.
     pub uncertainty_mm: Length,
     /// What the prediction is good to, as a standard uncertainty: set lengths or turns, heights, play.
@@ -69,7 +71,7 @@ pub struct Movement {
     /// Whether they agree within that.
     pub agrees: bool,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
     /// The arithmetic with this job's numbers.
     pub working: Working,
 }
@@ -90,9 +92,9 @@ pub struct ProveResult {
     /// What comes next.
     pub verdict: ProveVerdict,
     /// The answer in one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// What to do.
-    pub advice: Phrase,
+    pub advice: Message,
     /// Movement, where there are usable readings from before.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -104,7 +106,7 @@ pub struct ProveResult {
     /// The cause in words.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub cause_says: Option<Phrase>,
+    pub cause_says: Option<Message>,
 }
 
 fn newest_after<'a>(job: &'a Job, sheets: &'a [SheetResult]) -> Option<(&'a Sheet, &'a SheetResult)> {
@@ -186,13 +188,13 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     // What nobody measured neither touches nor stays clear.
     let cycled = cycled.filter(|brief| brief.ended || !job.hardpoints.obstacles.is_empty());
     Some(match cycled {
-        None => bare(check(name, FitVerdict::Open, words::clear_open()), ProveVerdict::CanSettle),
+        None => bare(check(name, FitVerdict::Open, ProveMessage::ClearOpen), ProveVerdict::CanSettle),
         Some(brief) if brief.ended => ProveResult {
-            says: words::touches(),
-            advice: words::touches_advice(&brief.headline),
-            ..bare(check(name, FitVerdict::Bad, words::touches()), ProveVerdict::BackToCycle)
+            says: ProveMessage::Touches.into(),
+            advice: ProveMessage::TouchesAdvice { headline: Box::new(brief.headline.clone().into()) }.into(),
+            ..bare(check(name, FitVerdict::Bad, ProveMessage::Touches), ProveVerdict::BackToCycle)
         },
-        Some(_) => bare(check(name, FitVerdict::Good, words::clear()), ProveVerdict::CanSettle),
+        Some(_) => bare(check(name, FitVerdict::Good, ProveMessage::Clear), ProveVerdict::CanSettle),
     })
 }
 
@@ -211,9 +213,9 @@ fn sway_asked(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveR
     Some(match found.links_work {
         Some(work) => sway_alone(work, sway_fitted(job, resolved, found)),
         None => ProveResult {
-            says: words::links_open(),
-            advice: words::links_open_advice(),
-            ..bare(check("sway links", FitVerdict::Open, words::links_open()), ProveVerdict::BackToSway)
+            says: ProveMessage::LinksOpen.into(),
+            advice: ProveMessage::LinksOpenAdvice.into(),
+            ..bare(check("sway links", FitVerdict::Open, ProveMessage::LinksOpen), ProveVerdict::BackToSway)
         },
     })
 }
@@ -224,8 +226,8 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
         sheet: None,
         after: None,
         verdict,
-        says: Phrase::default(),
-        advice: Phrase::default(),
+        says: Message::default(),
+        advice: Message::default(),
         movement: None,
         cause: None,
         cause_says: None,
@@ -294,21 +296,34 @@ fn prove_axle(job: &Job, resolved: &Resolved, (y_link, found): (bool, Found<'_>)
         Answer::OffCentre | Answer::WithinTolerance => ProveVerdict::BackToBar,
     };
     let cause_says = cause.map(|cause| {
-        words::cause(cause, moved.as_ref(), (before_sheet, sheet), earlier.map(|earlier| &earlier.view))
+        let change = height_change(before_sheet, sheet);
+        let shift = change.zip(earlier).and_then(|(change, earlier)| earlier.view.shift_of_lift(change).ok());
+        let (wanted, measured) =
+            moved.map_or((Length::ZERO, Length::ZERO), |moved| (-moved.before, moved.measured));
+        ProveMessage::Cause { cause, wanted, measured, change, shift }.into()
     });
     Some(ProveResult {
         grounds: vec![centred(&after, usable, within || nearest)],
         sheet: Some(sheet.id.clone()),
         says: if nearest && verdict == ProveVerdict::CanSettle {
-            words::as_near(&after)
+            ProveMessage::AsNear { after: after.clone() }.into()
         } else if rounds == 0 && !checks && verdict == ProveVerdict::CanSettle {
-            words::found_centred(&after)
+            ProveMessage::FoundCentred { after: after.clone() }.into()
         } else if checks && fault.is_none() {
-            words::checked(verdict, &after)
+            ProveMessage::Checked { verdict, after: after.clone() }.into()
         } else {
-            words::says(verdict, &after, y_link, fault.as_ref())
+            ProveMessage::Says { verdict, after: after.clone(), y_link, fault: fault.as_ref().cloned() }
+                .into()
         },
-        advice: words::advice(verdict, &after, (result, y_link, rounds), fault.as_ref()),
+        advice: ProveMessage::Advice {
+            verdict,
+            after: after.clone(),
+            refusal: result.refusals.first().map(|refusal| Box::new(refusal.clone().into())),
+            y_link,
+            rounds,
+            fault: fault.as_ref().cloned(),
+        }
+        .into(),
         after: Some(after),
         verdict,
         movement,
@@ -347,7 +362,7 @@ fn centred(after: &Centring, usable: bool, good: bool) -> FitCheck {
         Answer::OffCentre => FitVerdict::Bad,
         Answer::CannotTell => FitVerdict::Open,
     };
-    check("the axle under the frame", verdict, words::stands(after))
+    check("the axle under the frame", verdict, ProveMessage::Stands { after: after.clone() })
 }
 
 /// A job of sway links alone: whether they work as they are planned, and whether they are fitted so.
@@ -358,9 +373,17 @@ fn sway_alone(work: bool, fitted: bool) -> ProveResult {
         (true, true) => (ProveVerdict::CanSettle, FitVerdict::Good),
     };
     ProveResult {
-        says: if work && !fitted { words::links_not_fitted() } else { words::links(work) },
-        advice: if work && !fitted { words::fit_links() } else { words::links_advice(work) },
-        ..bare(check("sway links", ground, words::links(work)), verdict)
+        says: if work && !fitted {
+            ProveMessage::LinksNotFitted.into()
+        } else {
+            ProveMessage::Links { work }.into()
+        },
+        advice: if work && !fitted {
+            ProveMessage::FitLinks.into()
+        } else {
+            ProveMessage::LinksAdvice { work }.into()
+        },
+        ..bare(check("sway links", ground, ProveMessage::Links { work }), verdict)
     }
 }
 
@@ -444,7 +467,9 @@ fn movement(
     let gain = predicted * if before_sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
     let readings = same_method.then(|| [before.left_mean_mm + gain, before.right_mean_mm - gain]);
     Movement {
-        readings_say: readings.map(|readings| words::readings(readings, after)),
+        readings_say: readings.map(|readings| {
+            ProveMessage::Readings { left: readings[0], right: readings[1], after: after.clone() }.into()
+        }),
         predicted_readings_mm: readings,
         before_mm: before.offset_mm,
         after_mm: after.offset_mm,
@@ -455,7 +480,7 @@ fn movement(
         landing_mm: landing.map(|(at, _)| at),
         landing_uncertainty_mm: landing.map(|(_, u)| u),
         agrees,
-        says: words::movement(predicted, measured, agrees),
+        says: ProveMessage::Movement { predicted, measured, agrees }.into(),
         working: Working { title: "Movement, predicted and measured".to_owned(), steps },
     }
 }

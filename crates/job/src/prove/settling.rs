@@ -6,7 +6,7 @@
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::agree;
-use derecho_core::measure::{Length, Phrase, Stress, Unit};
+use derecho_core::measure::{Length, Stress, Unit};
 use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
@@ -17,48 +17,50 @@ use utoipa::ToSchema;
 pub use super::gate::{GateKind, LookKind};
 use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
-use super::{ProveResult, same_feature, told, words};
+use super::{ProveResult, same_feature, told};
 use crate::bolt_up::{Progressed, temporary};
 use crate::defaults;
 use crate::document::check::LONGEST_NAME;
 use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
 use crate::document::sway::PinForm;
 use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
+use crate::message::Message;
+use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// A look that this job asks for.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Look {
     /// Which: the name of its field in the document.
     pub kind: LookKind,
     /// What there is to do for it in this job's figures.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub says: Option<Phrase>,
+    pub says: Option<Message>,
 }
 
 /// One thing that stands in the way of settling.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Gate {
     /// What it is.
     pub kind: GateKind,
     /// By what its reason goes in the document.
     pub key: String,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
     /// Why it is settled all the same; empty while nobody wrote it.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub because: String,
 }
 
 /// Something that is due after the work.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Reminder {
     /// What it is.
     pub kind: ReminderKind,
     /// What to do.
-    pub says: Phrase,
+    pub says: Message,
     /// The day it is due, once the vehicle is back on the road and where it goes by days.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false, value_type = String, format = Date)]
@@ -66,7 +68,7 @@ pub struct Reminder {
     /// What the odometer reads then, where it was read.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub odometer_says: Option<Phrase>,
+    pub odometer_says: Option<Message>,
     /// Seen to.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -85,7 +87,7 @@ pub struct Settling {
     /// The bar's angle and the links as they were read afterwards, against what was predicted.
     pub compared: Vec<FitCheck>,
     /// What whoever works on it next wants to know: what is set, what is left either way, what was met.
-    pub next_time: Vec<Phrase>,
+    pub next_time: Vec<Message>,
     /// What is due afterwards, soonest first.
     pub reminders: Vec<Reminder>,
 }
@@ -100,12 +102,12 @@ pub struct Judged {
     /// The track bar's name and what it stands over its load, where that is less than one.
     pub track_bar: Option<(String, f64)>,
     /// What the drag link wants, in words.
-    pub drag_link: Option<Phrase>,
+    pub drag_link: Option<Message>,
 }
 
 /// Its key holds what it is about: a reason written for one thing does not open the way for another, or for more of the
 /// same. No longer than a key of the document may be, and on one line, whatever somebody called a part.
-fn gate(kind: GateKind, key: &str, says: Phrase) -> Gate {
+fn gate(kind: GateKind, key: &str, says: Message) -> Gate {
     let key = key.chars().filter(|c| !c.is_control()).take(LONGEST_NAME).collect();
     Gate { kind, key, says, because: String::new() }
 }
@@ -153,15 +155,27 @@ fn looks(job: &Job, judged: &Judged) -> Vec<Look> {
 fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     let mut gates: Vec<Gate> = Vec::new();
     for name in &progressed.still_off {
-        gates.push(gate(GateKind::StillOff, &format!("still_off/{name}"), words::still_off(name)));
+        gates.push(gate(
+            GateKind::StillOff,
+            &format!("still_off/{name}"),
+            ProveMessage::StillOff { name: name.to_owned() }.into(),
+        ));
     }
     for complaint in &job.complaints {
         let (kind, place, says) = match complaint.after {
-            None => (GateKind::ComplaintOpen, "complaint_open", words::complaint_open(&complaint.text)),
+            None => (
+                GateKind::ComplaintOpen,
+                "complaint_open",
+                ProveMessage::ComplaintOpen { text: complaint.text.clone() }.into(),
+            ),
             Some(after @ (ComplaintAfter::Same | ComplaintAfter::Worse)) => {
                 let worse = after == ComplaintAfter::Worse;
                 let place = if worse { "complaint_worse" } else { "complaint_same" };
-                (GateKind::ComplaintAgain, place, words::complaint_again(&complaint.text, worse))
+                (
+                    GateKind::ComplaintAgain,
+                    place,
+                    ProveMessage::ComplaintAgain { text: complaint.text.clone(), worse }.into(),
+                )
             }
             Some(_) => continue,
         };
@@ -170,10 +184,14 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     let stopped = job.proof.road.iter().filter(|record| record.result == RoadResult::Stopped);
     gates.extend(stopped.map(|record| {
         let key = format!("road/{:?}/{}", record.step, record.note);
-        gate(GateKind::RoadStopped, &key, words::road_stopped(record.step, &record.note))
+        gate(
+            GateKind::RoadStopped,
+            &key,
+            ProveMessage::RoadStopped { step: record.step, note: record.note.clone() }.into(),
+        )
     }));
     if !progressed.untorqued.is_empty() {
-        let says = words::torque_missing(&progressed.untorqued);
+        let says = ProveMessage::TorqueMissing { names: progressed.untorqued.to_vec() }.into();
         let key = key_of_all("torque_missing", &progressed.untorqued);
         gates.push(gate(GateKind::TorqueMissing, &key, says));
     }
@@ -183,31 +201,45 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
         (GateKind::PartWrong, "part_wrong", &progressed.wrong_parts),
     ] {
         if !names.is_empty() {
-            gates.push(gate(kind, &key_of_all(key, names), words::named(kind, names)));
+            gates.push(gate(
+                kind,
+                &key_of_all(key, names),
+                ProveMessage::Named { kind, names: names.to_vec() }.into(),
+            ));
         }
     }
     for (key, check) in &progressed.unfit {
         let key = format!("does_not_fit/{key}/{}", check.name);
-        gates.push(gate(GateKind::DoesNotFit, &key, words::does_not_fit(check)));
+        gates.push(gate(
+            GateKind::DoesNotFit,
+            &key,
+            ProveMessage::DoesNotFit { check: Box::new(check.clone()) }.into(),
+        ));
     }
     if progressed.done < progressed.steps {
         let open = progressed.steps - progressed.done;
         gates.push(gate(
             GateKind::StepsOpen,
             &format!("steps_open/{open}"),
-            words::steps_open(open, progressed.steps),
+            ProveMessage::StepsOpen { open, of: progressed.steps }.into(),
         ));
     }
     if let Some((says, true)) = crate::bolt_up::corners(job) {
-        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
+        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says.into()));
     }
     for look in looks {
-        let key = format!("look/{}", words::look_key(look.kind));
+        let key = format!("look/{}", look.kind.key());
         match answer(&job.proof.looked_at, look.kind) {
-            Some(false) => gates.push(gate(GateKind::NotRight, &key, words::not_right(look.kind))),
+            Some(false) => {
+                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()))
+            }
             // Where nothing was undone nothing came loose.
             None if progressed.steps > 0 => {
-                gates.push(gate(GateKind::NotLookedAt, &key, words::not_looked_at(look.kind)));
+                gates.push(gate(
+                    GateKind::NotLookedAt,
+                    &key,
+                    ProveMessage::NotLookedAt { kind: look.kind }.into(),
+                ));
             }
             Some(true) | None => {}
         }
@@ -219,21 +251,28 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
 fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared: &[FitCheck]) -> Vec<Gate> {
     let named = |kind: GateKind, key: &str, checks: &[FitCheck]| -> Vec<Gate> {
         let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad);
-        bad.map(|check| gate(kind, &format!("{key}/{}", check.name), words::does_not_fit(check))).collect()
+        bad.map(|check| {
+            gate(
+                kind,
+                &format!("{key}/{}", check.name),
+                ProveMessage::DoesNotFit { check: Box::new(check.clone()) }.into(),
+            )
+        })
+        .collect()
     };
     let mut gates = named(GateKind::YLinkFails, "y_link", &judged.y_link);
     if let Some((stress, takes)) = judged.sway_bar {
         gates.push(gate(
             GateKind::Overstressed,
             &format!("sway_bar/{:.0}", stress.to_mpa()),
-            words::sway_bar_overstressed(stress, takes),
+            ProveMessage::SwayBarOverstressed { stress, takes }.into(),
         ));
     }
     if let Some((name, margin)) = &judged.track_bar {
         gates.push(gate(
             GateKind::Overstressed,
             &format!("track_bar/{name}"),
-            words::track_bar_overloaded(name, *margin),
+            ProveMessage::TrackBarOverloaded { name: name.to_owned(), margin: *margin }.into(),
         ));
     }
     gates.extend(named(GateKind::NotAsPlanned, "compared", compared));
@@ -244,7 +283,11 @@ fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared
         .rfind(|(sheet, result)| sheet.kind == SheetKind::StickOut && result.centring.is_some());
     let off = stick_out.and_then(|(_, result)| result.centring.as_ref());
     if let Some(off) = off.filter(|off| off.answer == Answer::OffCentre) {
-        gates.push(gate(GateKind::NotAsPlanned, "stick_out", words::stick_out_off(off)));
+        gates.push(gate(
+            GateKind::NotAsPlanned,
+            "stick_out",
+            ProveMessage::StickOutOff { off: off.clone() }.into(),
+        ));
     }
     gates
 }
@@ -265,7 +308,10 @@ fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Optio
                 agree(other.offset_mm, after.offset_mm, u)
             })
     });
-    let says = || words::moved_otherwise(movement.predicted_mm, movement.measured_mm);
+    let says = || {
+        ProveMessage::MovedOtherwise { predicted: movement.predicted_mm, measured: movement.measured_mm }
+            .into()
+    };
     (!says_the_same).then(|| gate(GateKind::MovedOtherwise, "moved_otherwise", says()))
 }
 
@@ -276,7 +322,7 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
         let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
         let good = (read - wanted).abs().to_degrees() <= defaults::ANGLE_AS_PREDICTED_DEGREES;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-        check("bar's angle", verdict, words::angle_compared(read, wanted, good))
+        check("bar's angle", verdict, ProveMessage::AngleCompared { read, wanted, good })
     });
     let planned = length_of(&resolved.sway.plan.link);
     // Unequal on purpose, each side has its own half of the difference.
@@ -287,13 +333,13 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
         let (read, wanted) = (length_of(read)?, planned? + more);
         let good = (read - wanted).abs() <= defaults::LINK_AS_PREDICTED;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-        Some(check(name, verdict, words::link_compared(read, wanted, good)))
+        Some(check(name, verdict, ProveMessage::LinkCompared { read, wanted, good }))
     });
     bar.into_iter().chain(links).collect()
 }
 
 /// What stands now, for the next time.
-fn next_time(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
+fn next_time(job: &Job, resolved: &Resolved) -> Vec<Message> {
     let mut told = Vec::new();
     if let Some(setups) = resolved.setups() {
         let (bar, length) = (&setups.fitted.bar, setups.fitted.view.length());
@@ -302,19 +348,22 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Phrase> {
             let facts = facts_within(adjuster, length, length, Length::ZERO);
             Some((length - facts.evened_shortest_mm?, facts.evened_longest_mm? - length))
         });
-        told.push(words::bar_now(&bar.name, length, left));
+        told.push(ProveMessage::BarNow { name: bar.name.clone(), length, left }.into());
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
             let hole =
                 rounds.filter(|moved| moved.end == end).map(|moved| job.hole_name(end, &moved.to)).next();
-            told.extend(hole.filter(|hole| !hole.is_empty()).map(|hole| words::eye_now(end, hole)));
+            told.extend(
+                hole.filter(|hole| !hole.is_empty())
+                    .map(|hole| ProveMessage::EyeNow { end, hole: hole.to_owned() }.into()),
+            );
         }
     }
     let sway = &resolved.sway.fitted;
-    told.extend(length_of(&sway.link).map(words::links_now));
+    told.extend(length_of(&sway.link).map(|link| ProveMessage::LinksNow { link }.into()));
     let tools: Vec<String> = job.bolt_up.tools.clone();
     if !tools.is_empty() {
-        told.push(words::tools_used(&tools));
+        told.push(ProveMessage::ToolsUsed { tools: tools.to_vec() }.into());
     }
     told
 }
@@ -326,7 +375,7 @@ fn start(job: &Job) -> Option<Date> {
 }
 
 /// What the odometer will read: as it reads now, its separators aside, and so much more.
-fn odometer(job: &Job, miles: f64, kilometres: f64) -> Option<Phrase> {
+fn odometer(job: &Job, miles: f64, kilometres: f64) -> Option<Message> {
     let text = job.proof.odometer.trim().to_lowercase();
     let number: String = text.chars().filter(char::is_ascii_digit).collect();
     let reads: f64 = number.parse().ok()?;
@@ -336,7 +385,13 @@ fn odometer(job: &Job, miles: f64, kilometres: f64) -> Option<Phrase> {
         !text.contains("mi") && job.rig.sheet_unit == Unit::Millimetres
     };
     let more = if metric { kilometres } else { miles };
-    Some(words::odometer(reads + more, if metric { "km" } else { "miles" }))
+    Some(
+        ProveMessage::Odometer {
+            reads: reads + more,
+            unit: (if metric { "km" } else { "miles" }).to_owned(),
+        }
+        .into(),
+    )
 }
 
 fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
@@ -345,7 +400,7 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
     }
     let start = start(job);
     let reminder =
-        |kind: ReminderKind, says: Phrase, after: Option<Span>, odometer_says: Option<Phrase>| Reminder {
+        |kind: ReminderKind, says: Message, after: Option<Span>, odometer_says: Option<Message>| Reminder {
             kind,
             says,
             due: start.zip(after).and_then(|(start, after)| start.checked_add(after).ok()),
@@ -354,25 +409,30 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
         };
     let mut list = Vec::new();
     if !progressed.recheck.is_empty() {
-        let says = words::check_by_feel(&progressed.recheck);
+        let says = ProveMessage::CheckByFeel { names: progressed.recheck.to_vec() }.into();
         list.push(reminder(ReminderKind::ByFeel, says, Some(1.day()), None));
     }
-    list.push(reminder(ReminderKind::FirstDay, words::after_first_day(), Some(1.day()), None));
+    list.push(reminder(ReminderKind::FirstDay, ProveMessage::AfterFirstDay.into(), Some(1.day()), None));
     let fifty = odometer(job, 50.0, 80.0);
-    list.push(reminder(ReminderKind::FirstFifty, words::after_fifty(), Some(3.days()), fifty));
-    list.push(reminder(ReminderKind::TwoWeeks, words::after_two_weeks(), Some(14.days()), None));
+    list.push(reminder(ReminderKind::FirstFifty, ProveMessage::AfterFifty.into(), Some(3.days()), fifty));
+    list.push(reminder(ReminderKind::TwoWeeks, ProveMessage::AfterTwoWeeks.into(), Some(14.days()), None));
     let five_hundred = odometer(job, 500.0, 800.0);
     list.push(reminder(
         ReminderKind::FiveHundred,
-        words::after_five_hundred(),
+        ProveMessage::AfterFiveHundred.into(),
         Some(30.days()),
         five_hundred,
     ));
     for (name, until) in temporary(job) {
-        list.push(reminder(ReminderKind::Temporary, words::temporary(&name, &until), Some(30.days()), None));
+        list.push(reminder(
+            ReminderKind::Temporary,
+            ProveMessage::Temporary { name: name.clone(), until: until.clone() }.into(),
+            Some(30.days()),
+            None,
+        ));
     }
     if job.rig.used_for != Some(Use::RoadAndTowing) {
-        list.push(reminder(ReminderKind::FirstTrail, words::after_first_trail(), None, None));
+        list.push(reminder(ReminderKind::FirstTrail, ProveMessage::AfterFirstTrail.into(), None, None));
     }
     list
 }

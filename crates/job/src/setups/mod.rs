@@ -6,14 +6,14 @@
 
 pub mod adjuster;
 pub mod known;
+pub mod message;
 pub mod moves;
-mod words;
 
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::most_proved;
-use derecho_core::measure::{Length, Phrase, TapeEntry};
+use derecho_core::measure::{Length, TapeEntry};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -25,6 +25,8 @@ use crate::document::check::FieldError;
 use crate::document::{
     ArmHoleId, Bar, BarId, DragLinkId, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of,
 };
+use crate::message::Message;
+use crate::setups::message::SetupsMessage;
 use crate::tape::{SheetResult, tolerance};
 
 /// Everything that decides where the axle goes, resolved.
@@ -87,7 +89,7 @@ pub struct Basis {
     #[serde(skip)]
     pub answer: Reading,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// What the readings of a basis come to.
@@ -394,16 +396,24 @@ fn basis(
             offset_mm: offset,
             uncertainty_mm: Some(centring.uncertainty_mm),
             answer,
-            says: words::read(offset, centring.uncertainty_mm, read == round),
+            says: SetupsMessage::Read { offset, uncertainty: centring.uncertainty_mm, there: read == round }
+                .into(),
         };
     }
     let done = history.carried(views, 0, round);
     let lift = length_of(&job.rig.lift).filter(|lift| *lift != Length::ZERO && !known.built);
     let lifted = lift.and_then(|lift| views[0].raised_by(-lift).ok()?.shift_of_lift(lift).ok());
     let (source, offset, answer, says) = match lifted {
-        Some(shift) => (BasisSource::Lift, shift + done, Reading::Off, words::reckoned(shift + done)),
-        None if known.built => (BasisSource::Strapped, done, Reading::Centred, words::strapped()),
-        None => (BasisSource::Supposed, done, Reading::Unread, words::supposed()),
+        Some(shift) => (
+            BasisSource::Lift,
+            shift + done,
+            Reading::Off,
+            SetupsMessage::Reckoned { offset: shift + done }.into(),
+        ),
+        None if known.built => {
+            (BasisSource::Strapped, done, Reading::Centred, SetupsMessage::Strapped.into())
+        }
+        None => (BasisSource::Supposed, done, Reading::Unread, SetupsMessage::Supposed.into()),
     };
     Basis { source, sheet: None, offset_mm: offset, uncertainty_mm: None, answer, says }
 }

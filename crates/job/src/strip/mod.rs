@@ -119,7 +119,11 @@ fn sway_stage(sway: &Sway, links_work: Option<bool>) -> StageResult {
         Some(_) => {
             let link = sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);
             let progress = if links_work == Some(true) { Progress::Settled } else { Progress::Begun };
-            return stage(Stage::Sway, progress, StripMessage::Links { works: links_work != Some(false), link });
+            return stage(
+                Stage::Sway,
+                progress,
+                StripMessage::Links { works: links_work != Some(false), link },
+            );
         }
     };
     stage(Stage::Sway, progress, StripMessage::Waits(says))
@@ -181,7 +185,9 @@ fn tape(job: &Job, sheets: &[SheetResult]) -> StageResult {
         return stage(Stage::Tape, Progress::NeedsLook, StripMessage::Waits(Waits::ReadAgain));
     }
     match centring.answer {
-        Answer::CannotTell => stage(Stage::Tape, Progress::NeedsLook, StripMessage::Waits(Waits::CannotTellYet)),
+        Answer::CannotTell => {
+            stage(Stage::Tape, Progress::NeedsLook, StripMessage::Waits(Waits::CannotTellYet))
+        }
         Answer::OffCentre => {
             let off = StripMessage::Off(centring.offset_mm, centring.side);
             stage(Stage::Tape, Progress::Settled, off)

@@ -6,14 +6,15 @@ use utoipa::ToSchema;
 use crate::defaults;
 use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
+use crate::message::Message;
 use crate::sway::links::SwayLinks;
+use crate::sway::message::SwayMessage;
 use crate::sway::places::Places;
 use crate::sway::rates::bending_arm;
 use crate::sway::road_and_trail::Base;
 use crate::sway::stow::StowResult;
-use crate::sway::words;
 use crate::verdict::{self, FitCheck, FitVerdict};
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, RollRate, SpringRate};
+use derecho_core::measure::{Angle, AngleEntry, Length, RollRate, SpringRate};
 use derecho_core::sway::BarRate;
 use derecho_core::sway::splined::{least_length, mass};
 
@@ -24,28 +25,28 @@ pub(crate) fn fit_says(
     base: &Base,
     rate: &BarRate,
     bar: RollRate,
-) -> Vec<Phrase> {
+) -> Vec<Message> {
     let mut says = Vec::new();
     if job.sway.kind == Some(SwayKind::Splined)
         && let Some(frame) = length_of(&job.rig.frame_width)
     {
-        says.push(words::splined_bar(least_length(frame), frame));
+        says.push(SwayMessage::SplinedBar { least: least_length(frame), frame }.into());
     }
     if job.sway.diameter.is_some() && job.sway.active_length.is_some() {
         // The arms of a one-piece bar are of the same stock.
         let arms = rate.bending_arm.map_or(Length::ZERO, |arm| arm * 2.0);
         let kilograms = mass(rate.outside, rate.bore, rate.active + arms);
-        says.push(words::bar_weighs(kilograms));
+        says.push(SwayMessage::BarWeighs { mass: kilograms }.into());
     }
     if let Some(stroke) = length_of(&job.sway.shock_stroke) {
         let alike = (links.arm_mm - stroke).abs() <= stroke * defaults::LIKE_STROKE;
-        says.push(words::arm_and_stroke(links.arm_mm, stroke, alike));
+        says.push(SwayMessage::ArmAndStroke { arm: links.arm_mm, stroke, alike }.into());
     }
     preload(job, base, rate, bar, &mut says);
     says
 }
 
-fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec<Phrase>) {
+fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec<Message>) {
     let longer = length_of(&job.sway.left_longer).unwrap_or(Length::ZERO);
     let wanted = job.sway.preload_wanted;
     if longer != Length::ZERO {
@@ -56,21 +57,19 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec
             .as_ref()
             .map(|corner| corner.mass().weight())
             .zip(form.right_corner.as_ref().map(|corner| corner.mass().weight()));
-        says.push(words::preload(longer, change, corners, wanted));
+        says.push(SwayMessage::Preload { longer, change, corners, wanted }.into());
     } else if wanted {
-        says.push(words::plain(
-            "Preload is wanted, but both links are alike: type how much longer the left one is.",
-        ));
+        says.push(SwayMessage::PreloadOfLikeLinks.into());
     }
     let slope = job.rig.floor_slope.as_ref().map_or(0.0, |slope| slope.angle().to_degrees());
     if slope.abs() > defaults::LEVEL_DEGREES {
-        says.push(words::floor_leans(slope.abs()));
+        says.push(SwayMessage::FloorLeans { degrees: slope.abs() }.into());
     }
 }
 
-fn check(name: &str, good: bool, says: Phrase) -> FitCheck {
+fn check(name: &str, good: bool, says: Message) -> FitCheck {
     let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-    FitCheck { name: name.to_owned(), verdict, says }
+    FitCheck { name: name.to_owned(), verdict, says: says.into() }
 }
 
 /// Pins, stowing, parking on a slope.
@@ -91,7 +90,7 @@ pub(crate) fn disconnects(
     };
     if let Some(difference) = length_of(&pins.parked_difference) {
         let (pull, goes_in) = off(difference);
-        let says = words::parked(difference, pull, goes_in);
+        let says = SwayMessage::Parked { difference, pull, goes_in }.into();
         checks.push(check("pins go in as it is parked", goes_in, says));
     }
     if let Some(slope) = pins.parked_slope.as_ref().map(AngleEntry::angle)
@@ -105,7 +104,7 @@ pub(crate) fn disconnects(
         let allowed = hand.max(defaults::PIN_CHAMFER).to_mm()
             / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
         let up_to = (!goes_in).then_some(allowed);
-        let says = words::parked_on_slope((slope, lean), (difference, pull), up_to);
+        let says = SwayMessage::ParkedOnSlope { slope, lean, difference, pull, up_to }.into();
         checks.push(check("pins go in on this slope", goes_in, says));
     }
     checks
@@ -116,19 +115,23 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
     if let (Some(bore), Some(stud)) = (length_of(&pins.eye_bore), length_of(&pins.stud)) {
         let play = bore - stud;
         let good = play >= Length::ZERO && play <= Length::from_mm(0.8);
-        let says = words::stud(play);
+        let says = SwayMessage::Stud { play }.into();
         checks.push(check("stud in the link's eye", good, says));
     }
     if let (Some(stud), Some(nut)) = (&pins.stud_thread, &pins.nut_thread) {
         let same = (stud.diameter() - nut.diameter()).abs() < Length::from_mm(0.05)
             && (stud.pitch() - nut.pitch()).abs() < Length::from_mm(0.01);
-        checks.push(check("nut on the stud", same, words::nut(stud, nut, same)));
+        checks.push(check(
+            "nut on the stud",
+            same,
+            SwayMessage::Nut { stud: stud.clone(), nut: nut.clone(), same }.into(),
+        ));
     }
     if let Some(reaches) = pins.hand_reaches {
-        checks.push(check("pin's side", reaches, words::pin_side(reaches)));
+        checks.push(check("pin's side", reaches, SwayMessage::PinSide { reaches }.into()));
     }
     if let Some(room) = length_of(&pins.stowed_room) {
-        let says = words::stowed_room(room);
+        let says = SwayMessage::StowedRoom { room }.into();
         checks.push(check("stowed link, as taped", room >= defaults::LEAST_LEFT, says));
     }
     checks
@@ -140,12 +143,16 @@ pub(crate) fn shim(job: &Job, rate: &BarRate) -> Option<FitCheck> {
     let thick = length_of(&form.shim)?;
     let name = "shim under one clamp";
     let Some(between) = length_of(&form.bush_spacing).filter(|between| *between > Length::ZERO) else {
-        return Some(verdict::check(name, FitVerdict::Open, words::shim_unmeasured()));
+        return Some(verdict::check(name, FitVerdict::Open, SwayMessage::ShimUnmeasured));
     };
     let lean = Angle::from_radians((thick / between).atan());
     // The eyes stand further out than the clamps: what one gains in height grows with it.
     let apart = thick * (rate.half_spacing * 2.0 / between);
-    Some(verdict::check(name, FitVerdict::Bad, words::shim(thick, lean, apart, form.shim_side)))
+    Some(verdict::check(
+        name,
+        FitVerdict::Bad,
+        SwayMessage::Shim { thick, lean, apart, side: form.shim_side },
+    ))
 }
 
 /// A bar in the table of old and new.
@@ -162,7 +169,7 @@ pub struct BarRow {
     /// Force at one link for so much travel of both, opposite ways, N/mm.
     pub link_rate_n_per_mm: f64,
     /// The same in words.
-    pub link_rate_says: Phrase,
+    pub link_rate_says: Message,
     /// Mass without what hangs on it, kg.
     pub mass_kg: f64,
     /// Against the old bar: its rate at the links over the old one's.
@@ -193,7 +200,7 @@ pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
             bore_mm: bar.bore,
             arm_mm: bar.arm,
             link_rate_n_per_mm: at_link(bar).to_n_per_mm(),
-            link_rate_says: words::link_rate(at_link(bar)),
+            link_rate_says: SwayMessage::LinkRate { rate: at_link(bar) }.into(),
             mass_kg: mass(bar.outside, bar.bore, bar.active + arms).to_kg(),
             against_old: at_link(bar) / at_link(&before),
         }

@@ -1,20 +1,21 @@
 //! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
 use crate::defaults;
+use crate::message::Message;
+use crate::sway::message::SwayMessage;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::bar::words::sleeve_turns;
+use crate::bar::turns::sleeve_turns;
 use crate::document::heights;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, length_of};
 use crate::sway::places::{Arms, LinkWork, Places, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
-use crate::sway::words;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, Step, Stress, Working};
+use derecho_core::measure::{Angle, AngleEntry, Length, Step, Stress, Working};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
@@ -40,7 +41,7 @@ pub struct LinkTarget {
     /// Whether it is the target aimed at.
     pub chosen: bool,
     /// In words, with turns where its thread is known.
-    pub says: Phrase,
+    pub says: Message,
     /// The rod to cut for it, where its joints were measured.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -48,7 +49,7 @@ pub struct LinkTarget {
     /// The rod in words, or why there is none.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub rod_says: Option<Phrase>,
+    pub rod_says: Option<Message>,
 }
 
 /// Arms and links over everything the axle does.
@@ -69,11 +70,11 @@ pub struct SwayLinks {
     /// Smallest γ over the envelope.
     pub least_eye_deg: Angle,
     /// Where.
-    pub least_at: Phrase,
+    pub least_at: Message,
     /// Largest γ over the envelope.
     pub most_eye_deg: Angle,
     /// Where.
-    pub most_at: Phrase,
+    pub most_at: Message,
     /// Least travel of the link left to a straight line.
     pub to_straight_mm: Length,
     /// Wheel travels there, left and right.
@@ -85,13 +86,13 @@ pub struct SwayLinks {
     /// Whether it fails, by the limits in force.
     pub fails: bool,
     /// Why, or that it does not.
-    pub says: Phrase,
+    pub says: Message,
     /// Shortest and longest link that works; absent where there is none.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub window_mm: Option<[Length; 2]>,
     /// The window in words.
-    pub window_says: Phrase,
+    pub window_says: Message,
     /// Links from each target.
     pub targets: Vec<LinkTarget>,
     /// Both wheels alike, droop first.
@@ -234,13 +235,14 @@ pub(crate) fn links(
         .window
         .filter(|(least, most)| least.is_finite() && *most < LONGEST)
         .map(|(least, most)| [least, most].map(Length::from_mm));
-    let at = |posed: &Posed| words::at(posed.left, posed.right);
+    let at = |posed: &Posed| SwayMessage::At { left: posed.left, right: posed.right }.into();
     let works_how = match (fails, outside(defaults::WARN_DEGREES)) {
         (true, _) => LinkWork::Fails,
         (false, true) => LinkWork::ALot,
         (false, false) => LinkWork::Clear,
     };
-    let says = if nothing_posed { words::nothing_posed() } else { link_says(&found, places, works_how) };
+    let says =
+        if nothing_posed { SwayMessage::NothingPosed.into() } else { link_says(&found, places, works_how) };
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
@@ -265,7 +267,7 @@ pub(crate) fn links(
         open_poses: found.open.len(),
         fails,
         says,
-        window_says: words::window(works, places.arm.link),
+        window_says: SwayMessage::Window { works, link: places.arm.link }.into(),
         targets: targets(job, mechanism, places, works),
         window_mm: works,
         heave: line((droop, droop), (bump, bump), SWEEP_STEPS).iter().map(posed).collect(),
@@ -294,12 +296,12 @@ fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Sw
     every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()
 }
 
-fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Phrase {
+fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Message {
     if let Some((posed, fault)) = found.open.iter().min_by(|a, b| {
         let far = |posed: &Posed| posed.left.abs() + posed.right.abs();
         far(&a.0).total_cmp(&far(&b.0))
     }) {
-        return words::does_not_close(*fault, posed.left, posed.right);
+        return SwayMessage::DoesNotClose { fault: *fault, left: posed.left, right: posed.right }.into();
     }
     if work == LinkWork::Fails {
         let (worst, posed) = if found.most.0.to_degrees() > 180.0 - found.least.0.to_degrees() {
@@ -308,10 +310,11 @@ fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Phrase {
             found.least
         };
         let (worst, straight) = (Angle::from_radians(worst), Length::from_mm(found.straight.0));
-        return words::too_near(worst, (posed.left, posed.right), straight);
+        return SwayMessage::TooNear { worst, left: posed.left, right: posed.right, to_straight: straight }
+            .into();
     }
     let [least, most] = [found.least.0, found.most.0].map(Angle::from_radians);
-    words::works(places.arm.link, [least, most], work)
+    SwayMessage::Works { link: places.arm.link, least, most, work }.into()
 }
 
 fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Length; 2]>) -> Vec<LinkTarget> {
@@ -349,7 +352,12 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
                 change_mm: change,
                 works: works.is_some_and(|[least, most]| least <= link && link <= most),
                 chosen,
-                says: words::target(link, change, turns.as_ref()),
+                says: SwayMessage::Target {
+                    link,
+                    change,
+                    turns: turns.as_ref().map(|one| Box::new(one.clone().into())),
+                }
+                .into(),
             })
         })
         .collect()
@@ -403,7 +411,7 @@ fn lower_arm(mechanism: &Mechanism, places: &Places, travel: f64) -> Option<Angl
 }
 
 /// What to cut for a link built from rod.
-fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
+fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Message>) {
     let form = &job.sway.rod;
     let sizes = (length_of(&form.eye_to_tip), length_of(&form.shank), length_of(&form.jam_nut));
     let (Some(eye_to_tip), Some(shank), Some(jam_nut), Some(thread)) =
@@ -413,7 +421,7 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Phrase>) {
     };
     let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * defaults::THREAD_IN };
     let cut = parts.cut(link);
-    let says = words::rod(cut.as_ref());
+    let says = SwayMessage::Rod { cut: cut.clone() }.into();
     (cut.ok(), Some(says))
 }
 

@@ -6,7 +6,8 @@
 pub mod choice;
 mod fit;
 mod links;
-mod places;
+pub mod message;
+pub mod places;
 mod poses;
 mod rates;
 mod road_and_trail;
@@ -14,7 +15,6 @@ mod room;
 mod splined;
 mod stow;
 mod surroundings;
-mod words;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -24,9 +24,11 @@ use crate::defaults::Assumption;
 use crate::document::Job;
 use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
+use crate::message::Message;
 use crate::setups::Resolved;
 pub use crate::sway::fit::BarRow;
 pub use crate::sway::links::{LinkTarget, SwayLinks, overstressed, work_at_ends};
+use crate::sway::message::{SwayMessage, WithoutSway};
 use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;
@@ -38,17 +40,17 @@ pub use crate::sway::stow::StowResult;
 pub use crate::sway::surroundings::NeighbourKind;
 use crate::sway::surroundings::{Surroundings, Swept};
 use crate::verdict::{FitCheck, FitVerdict, check};
-use derecho_core::measure::{Angle, Phrase, RollRate, Working};
+use derecho_core::measure::{Angle, RollRate, Working};
 use derecho_core::pose::mechanism::Mechanism;
 
 /// Poses along each side of the envelope.
 const SIDE: usize = 41;
 
 /// Everything stage Sway answers.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SwayResult {
     /// The answer in one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// What keeps it from an answer.
     pub missing: Vec<FieldError>,
     /// Arms and links, where they were measured.
@@ -64,7 +66,7 @@ pub struct SwayResult {
     #[schema(nullable = false)]
     pub vehicle: Option<VehicleResult>,
     /// Splined bar, mass, preload, arms against stroke, in words.
-    pub fit_says: Vec<Phrase>,
+    pub fit_says: Vec<Message>,
     /// The old bar beside the new one, where the old one was measured.
     pub old_and_new: Vec<BarRow>,
     /// Disconnects, stowing, bolts.
@@ -93,7 +95,7 @@ pub struct SwayResult {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct FromOtherEnd {
     /// In one sentence.
-    pub says: Phrase,
+    pub says: Message,
     /// Each figure.
     pub figures: Vec<FigureThere>,
 }
@@ -113,14 +115,14 @@ impl FromOtherEnd {
     /// Absent where that job said nothing that this one does not.
     #[must_use]
     pub fn of(title: &str, figures: Vec<FigureThere>) -> Option<Self> {
-        let says = words::from_other_end(title);
+        let says = SwayMessage::FromOtherEnd { title: title.to_owned() }.into();
         (!figures.is_empty()).then_some(Self { says, figures })
     }
 }
 
-fn without(job: &Job, says: &str, missing: Vec<FieldError>) -> SwayResult {
+fn without(job: &Job, why: WithoutSway, missing: Vec<FieldError>) -> SwayResult {
     SwayResult {
-        says: words::plain(says),
+        says: SwayMessage::Without(why).into(),
         missing,
         links: None,
         holes: Vec::new(),
@@ -152,7 +154,7 @@ fn past_stops(job: &Job, resolved: &Resolved, mechanism: &Mechanism) -> Option<F
     let further = past_the_stops(job, resolved.setups())?;
     let work = work_at_ends(job, &job.sway, further.mechanism())?;
     let verdict = if work { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("past the stops", verdict, words::past_stops(work)))
+    Some(check("past the stops", verdict, SwayMessage::PastStops { work }))
 }
 
 /// Works stage Sway out. Never fails: what is missing stands in its place.
@@ -162,29 +164,29 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let job = &Job { sway: resolved.sway.plan.clone(), ..job.clone() };
     let Some(kind) = job.sway.kind else {
         let ask = "Say what kind of sway bar there is, or that there is none.";
-        return without(job, "Measure the sway bar", vec![FieldError::new("/sway/kind", "missing", ask)]);
+        return without(job, WithoutSway::Measure, vec![FieldError::new("/sway/kind", "missing", ask)]);
     };
     let assembly = match assemble(job, resolved.setups()) {
         Ok(assembly) => assembly,
-        Err(missing) => return without(job, "Nothing can be cycled yet", missing),
+        Err(missing) => return without(job, WithoutSway::NothingPosed, missing),
     };
     let mechanism = assembly.mechanism();
     if kind == SwayKind::None {
         let base = Base::of(job, mechanism);
         let vehicle = Some(road_and_trail::vehicle(job, &base, None));
         let assumptions = base.weighed.assumed;
-        return SwayResult { vehicle, assumptions, ..without(job, "No sway bar here", Vec::new()) };
+        return SwayResult { vehicle, assumptions, ..without(job, WithoutSway::NoBar, Vec::new()) };
     }
     let places = match Places::of(job, &job.sway, mechanism.suspension().axle_height()) {
         Ok(places) => places,
         Err(ask) => {
             let missing = ask.into_iter().map(|(at, says)| FieldError::new(at, "missing", says)).collect();
-            return without(job, "Measure the sway bar", missing);
+            return without(job, WithoutSway::Measure, missing);
         }
     };
     let solved = (envelope(mechanism, SIDE, false), mechanism.at_driven_height());
     let (Ok(envelope), Ok(driven)) = solved else {
-        return without(job, "Nothing can be cycled yet", Vec::new());
+        return without(job, WithoutSway::NothingPosed, Vec::new());
     };
     let poses = (&envelope, &driven);
     let arms = places.over(&envelope);

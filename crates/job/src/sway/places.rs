@@ -14,7 +14,7 @@ use derecho_core::sway::{Arm, ArmFault, ArmPose};
 
 /// How arm and link work over the travel.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum LinkWork {
+pub enum LinkWork {
     /// Clear of a straight line.
     Clear,
     /// Past where it is worth telling, within what works.

@@ -1,6 +1,8 @@
 //! How stiff the bar is at the axle, hole by hole and pose by pose.
 
 use crate::defaults;
+use crate::message::Message;
+use crate::sway::message::{Against, SwayMessage};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -9,11 +11,8 @@ use crate::document::sway::SwayKind;
 use crate::document::{ArmHoleId, Job, length_of};
 use crate::sway::places::{Arms, Places, twist};
 use crate::sway::road_and_trail::Base;
-use crate::sway::words::{self, Against};
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{
-    Angle, Length, Moment, Phrase, RollRate, SpringRateEntry, Step, Stress, Working,
-};
+use derecho_core::measure::{Angle, Length, Moment, RollRate, SpringRateEntry, Step, Stress, Working};
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::{Arm, ArmPose, BarRate};
@@ -55,7 +54,7 @@ pub struct HoleResult {
     /// How many figures its rate and roll rest on that nobody measured.
     pub assumed: usize,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The arm as far as it bends with its bar: one-piece arms do, those that are put on its splines are told by
@@ -110,20 +109,20 @@ pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(Ang
 /// What of the bar nobody measured.
 pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
     let mut assumed = Vec::new();
-    let mut say = |field: &str, says: Phrase| {
+    let mut say = |field: &str, says: Message| {
         assumed.push(Assumption { pointer: format!("/sway/{field}"), says, drawing_only: false });
     };
     if job.sway.diameter.is_none() {
-        say("diameter", words::assumed_bar(rate.outside));
+        say("diameter", SwayMessage::AssumedBar { outside: rate.outside }.into());
     }
     if job.sway.active_length.is_none() {
-        say("active_length", words::assumed_active(rate.active));
+        say("active_length", SwayMessage::AssumedActive { active: rate.active }.into());
     }
     if job.sway.allowable_mpa.is_none() {
-        say("allowable_mpa", words::assumed_steel());
+        say("allowable_mpa", SwayMessage::AssumedSteel.into());
     }
     if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
-        say("link_rate", words::assumed_rigid());
+        say("link_rate", SwayMessage::AssumedRigid.into());
     }
     assumed
 }
@@ -225,17 +224,19 @@ pub(crate) fn holes(
                 allowable_mpa: takes.to_mpa(),
                 road_deg_per_g: road,
                 assumed: base.weighed.assumed.len() + assumed(job, rate).len(),
-                says: words::hole(
-                    *arm,
-                    if in_use_here {
+                says: SwayMessage::Hole {
+                    arm: *arm,
+                    against: if in_use_here {
                         Against::InUse
                     } else {
                         against.map_or(Against::Unknown, Against::Share)
                     },
                     roll,
                     road,
-                    (stress, takes),
-                ),
+                    stress,
+                    takes,
+                }
+                .into(),
             }
         })
         .collect()

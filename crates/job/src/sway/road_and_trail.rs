@@ -2,18 +2,20 @@
 //! choice of bar and disconnect on both.
 
 use crate::defaults;
-use serde::{Deserialize, Serialize};
+use crate::message::Label;
+use crate::message::Message;
+use crate::sway::message::{EndedBy, SwayMessage};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::weights::{Weighed, station_says, weighed};
-use crate::cycle::words::happens;
+use crate::cycle::limit::Happening;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, Use};
 use crate::sway::choice::Choice;
-use crate::sway::words;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Force, Length, Moment, Phrase, RollRate, SpringRate, Step, Working};
+use derecho_core::measure::{Angle, Force, Length, Moment, RollRate, SpringRate, Step, Working};
 use derecho_core::pose::mechanism::{Level, Mechanism};
 use derecho_core::pose::travel::{self, Way};
 use derecho_core::sway::BarRate;
@@ -25,12 +27,12 @@ use derecho_core::sway::body_roll::{
 const ROUNDS: usize = 24;
 
 /// One choice of bar and disconnect, worked out.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ChoiceResult {
     /// What it is.
     pub choice: Choice,
     /// The same in words.
-    pub name: String,
+    pub name: Label,
     /// Whether it is what is there now.
     pub here: bool,
     /// Roll on the road, degrees per g; absent where it would not stand.
@@ -52,15 +54,15 @@ pub struct ChoiceResult {
     #[schema(nullable = false)]
     pub trail_lift_mm: Option<Length>,
     /// What ends it on the trail.
-    pub ended_by: String,
+    pub ended_by: Label,
     /// What it needs.
-    pub needs: Phrase,
+    pub needs: Message,
     /// In one sentence.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The vehicle as a whole.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct VehicleResult {
     /// m_s·g·H, N·m per radian of roll.
     pub overturning_nm: f64,
@@ -73,13 +75,13 @@ pub struct VehicleResult {
     /// Of the other axle, bar and all.
     pub other_nm_per_rad: f64,
     /// What it weighs and how high, in words.
-    pub says: Phrase,
+    pub says: Message,
     /// How the roll on the road is worked out with the bar as it is.
     pub working: Working,
     /// Every choice.
     pub choices: Vec<ChoiceResult>,
     /// Which is suggested, and why.
-    pub suggests: Phrase,
+    pub suggests: Message,
 }
 
 /// What the choices are reckoned from.
@@ -95,12 +97,12 @@ pub(crate) struct Base {
     front: bool,
     /// Roll at which a joint, a gap or the links of this axle end its travel before its stops do, and
     /// which.
-    ends_early: Option<(Angle, String)>,
+    ends_early: Option<(Angle, EndedBy)>,
 }
 
 /// The least roll, cross-axled either way, at which something of the axle itself is over its limit
 /// before the stops end it, and what happens there.
-fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, String)> {
+fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, EndedBy)> {
     let half = mechanism.stops().half_track.to_mm();
     [Way::LeftUp, Way::RightUp]
         .into_iter()
@@ -108,14 +110,9 @@ fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, String)>
             let end = travel::first_end(mechanism, way).ok()??;
             let (left, right) = travel::between(mechanism.driven(), way.end(mechanism), end.share);
             let roll = Angle::from_radians(((left - right).abs() / (2.0 * half)).min(1.0).asin());
-            let what = end.watch.map_or_else(
-                || "the links reach no further".to_owned(),
-                |watch| {
-                    let told = happens(mechanism, mechanism.watches()[watch].what, Level::Over);
-                    told.replacen("The ", "the ", 1)
-                },
-            );
-            (roll < by_stops).then_some((roll, what))
+            let happening =
+                |watch: usize| Happening::of(mechanism, mechanism.watches()[watch].what, Level::Over);
+            (roll < by_stops).then(|| (roll, EndedBy::Limit(end.watch.map(happening))))
         })
         .min_by(|a, b| a.0.to_radians().total_cmp(&b.0.to_radians()))
 }
@@ -131,7 +128,7 @@ pub(crate) struct BarOnAxle {
     /// Roll and the bar's moment along a sweep.
     pub(crate) curve: Vec<(Angle, Moment)>,
     /// K_bar of the torsion bar that was found for it, and what it is.
-    pub(crate) soft: Option<(RollRate, Phrase)>,
+    pub(crate) soft: Option<(RollRate, Message)>,
     /// How many of the bar's figures nobody measured.
     pub(crate) assumed: usize,
 }
@@ -226,10 +223,15 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         springs_nm_per_rad: base.this.springs.to_nm_per_radian(),
         bar_nm_per_rad: bar.map_or(0.0, |bar| bar.rate.to_nm_per_radian()),
         other_nm_per_rad: base.other.rate().to_nm_per_radian(),
-        says: words::weighs(&base.weighed, base.lever(), station_says(job, &base.weighed).as_ref()),
+        says: SwayMessage::Weighs {
+            weighed: Box::new(base.weighed.clone()),
+            lever: base.lever(),
+            station: station_says(job, &base.weighed).as_ref().map(|one| Box::new(one.clone().into())),
+        }
+        .into(),
         working: working(base, bar.map_or(RollRate::ZERO, |bar| bar.rate)),
         choices: choices(job, base, bar),
-        suggests: Phrase::default(),
+        suggests: Message::default(),
     };
     result.suggests = suggests(job, &result);
     result
@@ -295,7 +297,7 @@ struct Candidate {
     road: RollRate,
     /// Share of the bar that stays connected on the trail.
     share: f64,
-    needs: Phrase,
+    needs: Message,
     kind: Option<SwayKind>,
 }
 
@@ -305,12 +307,12 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
         choice,
         road,
         share,
-        needs: words::needs(choice),
+        needs: SwayMessage::Needs { choice }.into(),
         kind,
     };
     let soft = on_axle.and_then(|bar| bar.soft.clone()).filter(|_| bar > RollRate::ZERO);
     let (soft, soft_needs) = soft.map_or_else(
-        || (defaults::SOFT_SHARE, words::needs(Choice::SoftTorsionBar)),
+        || (defaults::SOFT_SHARE, SwayMessage::Needs { choice: Choice::SoftTorsionBar }.into()),
         |(rate, needs)| (rate / bar, needs),
     );
     let two_rate = job.sway.soft_percent.map_or(defaults::TWO_RATE_SHARE, |percent| percent / 100.0);
@@ -338,31 +340,31 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
 }
 
 /// Roll that ends this axle's articulation, and what ends it.
-fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, String) {
-    let axle = if base.front { "front" } else { "rear" };
-    let mut ends = vec![(base.this.most_roll, format!("the {axle} axle meets its stops"))];
+fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, EndedBy) {
+    let stops = if base.front { EndedBy::FrontStops } else { EndedBy::RearStops };
+    let mut ends = vec![(base.this.most_roll, stops.clone())];
     ends.extend(base.ends_early.clone());
     if let Some(bar) = on_axle.filter(|_| share > 0.0) {
         // Up to the stops themselves is all the way: a rounding short of them ends nothing.
-        let mut before_the_stops = |roll: Angle, what: &str| {
+        let mut before_the_stops = |roll: Angle, what: EndedBy| {
             if roll < base.this.most_roll - Angle::from_degrees(1e-6) {
-                ends.push((roll, what.to_owned()));
+                ends.push((roll, what));
             }
         };
-        before_the_stops(bar.working_roll, "the sway bar's links turn over");
+        before_the_stops(bar.working_roll, EndedBy::BarLinks);
         // A softer bar is another one, chosen so that its steel takes it.
         if share >= 1.0 {
-            before_the_stops(bar.strong_roll, "the sway bar is twisted past what its steel takes");
+            before_the_stops(bar.strong_roll, EndedBy::BarSteel);
         }
     }
     ends.into_iter()
         .min_by(|a, b| a.0.to_radians().total_cmp(&b.0.to_radians()))
-        .unwrap_or((Angle::ZERO, String::new()))
+        .unwrap_or((Angle::ZERO, stops))
 }
 
 /// Twist of the ground at which something ends it, and what. A connected bar acts with its moment at
 /// the roll it has there, so that rate and roll are brought together.
-fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angle, String)> {
+fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angle, EndedBy)> {
     let (most_roll, limit) = limit_of(base, share, on_axle);
     let ends = |bar: RollRate| {
         let this = AxleRoll { bar, most_roll, ..base.this };
@@ -381,11 +383,11 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angl
     }
     let ((twist, end), _) = ends(rate)?;
     let what = match (end, base.front) {
-        (TwistEnd::FrontLifts, _) => "a front wheel lifts".to_owned(),
-        (TwistEnd::RearLifts, _) => "a rear wheel lifts".to_owned(),
+        (TwistEnd::FrontLifts, _) => EndedBy::FrontLifts,
+        (TwistEnd::RearLifts, _) => EndedBy::RearLifts,
         (TwistEnd::FrontLimit, true) | (TwistEnd::RearLimit, false) => limit,
-        (TwistEnd::FrontLimit, false) => "the front axle meets its stops".to_owned(),
-        (TwistEnd::RearLimit, true) => "the rear axle meets its stops".to_owned(),
+        (TwistEnd::FrontLimit, false) => EndedBy::FrontStops,
+        (TwistEnd::RearLimit, true) => EndedBy::RearStops,
     };
     Some((twist, what))
 }
@@ -396,15 +398,22 @@ fn evaluate(job: &Job, base: &Base, choice: Candidate, on_axle: Option<&BarOnAxl
     let [low, high] =
         base.overturning_between.map(|m| roll_gradient(&this, &base.other, m).map(Angle::to_degrees));
     let (twist, ended_by) = twisted(base, choice.share, on_axle)
-        .map_or_else(|| (None, "it would not stand".to_owned()), |(twist, what)| (Some(twist), what));
+        .map_or_else(|| (None, EndedBy::WouldNotStand), |(twist, what)| (Some(twist), what));
     let degrees = twist.map(Angle::to_degrees);
     let lift = twist.map(|twist| base.this.track * twist.sin());
     let by_bar = if choice.road > RollRate::ZERO { on_axle.map_or(0, |bar| bar.assumed) } else { 0 };
     let between = low.zip(high).map(|(low, high)| [low, high]);
-    let says = words::choice((road, between), degrees.zip(lift), &ended_by, &choice.needs);
+    let says = SwayMessage::Choice {
+        road,
+        between,
+        trail: degrees.zip(lift),
+        ended_by: ended_by.clone(),
+        needs: Box::new(choice.needs.clone().into()),
+    }
+    .into();
     ChoiceResult {
         choice: choice.choice,
-        name: words::choice_name(choice.choice).to_owned(),
+        name: SwayMessage::ChoiceName(choice.choice).into(),
         here: match (choice.kind, job.sway.kind) {
             // A splined bar that is in is the bar as it is.
             (Some(SwayKind::OnePiece), Some(SwayKind::Splined)) => true,
@@ -416,13 +425,13 @@ fn evaluate(job: &Job, base: &Base, choice: Candidate, on_axle: Option<&BarOnAxl
         assumed: base.weighed.assumed.len() + by_bar,
         trail_deg: degrees,
         trail_lift_mm: lift,
-        ended_by,
+        ended_by: SwayMessage::Ended(ended_by).into(),
         needs: choice.needs,
         says,
     }
 }
 
-fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
+fn suggests(job: &Job, vehicle: &VehicleResult) -> Message {
     let wanted = match job.rig.used_for {
         Some(Use::Crawling) => Choice::Pins,
         Some(Use::Trails | Use::Mixed) => Choice::TwoRate,
@@ -431,6 +440,13 @@ fn suggests(job: &Job, vehicle: &VehicleResult) -> Phrase {
     let there = vehicle.choices.iter().find(|result| result.choice == wanted);
     there
         .or_else(|| vehicle.choices.first())
-        .map(|result| words::suggests(result.choice, job.rig.used_for, &result.says))
+        .map(|result| {
+            SwayMessage::Suggests {
+                choice: result.choice,
+                used_for: job.rig.used_for,
+                says: Box::new(result.says.clone().into()),
+            }
+            .into()
+        })
         .unwrap_or_default()
 }

@@ -2,6 +2,8 @@
 //! must come out again.
 
 use crate::defaults;
+use crate::message::Message;
+use crate::sway::message::SwayMessage;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -11,9 +13,8 @@ use crate::document::check::FieldError;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
 use crate::sway::surroundings::{HalfMeasured, Neighbour, NeighbourKind, Surroundings, Swept};
-use crate::sway::words;
 use crate::verdict::{FitCheck, FitVerdict};
-use derecho_core::measure::{Length, Phrase};
+use derecho_core::measure::Length;
 use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
@@ -40,7 +41,7 @@ pub struct SwayGap {
     /// Whether it is enough.
     pub clear: bool,
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The hole that a panel wants where the bar, its arms and links pass it.
@@ -61,7 +62,7 @@ pub struct PanelCut {
     /// The middle of the bar over its left arm, in the same axes: where a template is laid from.
     pub mark_mm: [f64; 2],
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// A thing that arms and links are kept clear of, as it is drawn: a round chain of points.
@@ -83,7 +84,7 @@ pub struct RoomThing {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct RoomResult {
     /// The answer.
-    pub says: Phrase,
+    pub says: Message,
     /// Clear, not clear, or not measured whole.
     pub verdict: FitVerdict,
     /// What was begun and not measured whole.
@@ -130,7 +131,11 @@ pub(crate) fn room(
     gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
     let names: Vec<&str> = around.half_measured.iter().map(|shock| shock.name.as_str()).collect();
     RoomResult {
-        says: words::room(gaps.first().map(|gap| (&gap.says, gap.clear)), &names),
+        says: SwayMessage::Room {
+            tightest: gaps.first().map(|gap| (Box::new(gap.says.clone()), gap.clear)),
+            half_measured: (&names).iter().map(|one| (*one).to_owned()).collect(),
+        }
+        .into(),
         verdict: match gaps.first() {
             Some(tightest) if !tightest.clear => FitVerdict::Bad,
             Some(_) if names.is_empty() => FitVerdict::Good,
@@ -187,7 +192,7 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
             let [first, second] = axes.map(|(least, most)| [least - out, most + out]);
             [first, second.map(|height| height + up)]
         });
-        let says = words::cut(&panel.name, panel.faces, cut);
+        let says = SwayMessage::Cut { name: panel.name.clone(), faces: panel.faces, cut }.into();
         let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
         let (_, first, second) = plane.axes();
         let mark = [root[first], root[second] + up];
@@ -210,7 +215,15 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
 fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
     let (gap, wanted) = (Length::from_mm(nearest.gap.distance), thing.wanted);
     let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
-    let says = words::gap(rod, &thing.name, (gap, wanted), nearest.at);
+    let says = SwayMessage::Gap {
+        rod: rod.to_owned(),
+        thing: thing.name.clone(),
+        gap,
+        wanted,
+        left: nearest.at.0,
+        right: nearest.at.1,
+    }
+    .into();
     SwayGap {
         rod: rod.to_owned(),
         thing: thing.name.clone(),
@@ -233,10 +246,10 @@ pub(crate) fn bolts_as_taped(job: &Job) -> Vec<FitCheck> {
     let judged = |bolt: &ServiceBolt| {
         let taped = bolt.room.as_ref().map(|room| room.length() - bolt.length.length());
         let (verdict, says) = match taped {
-            None => (FitVerdict::Open, words::bolt_open()),
+            None => (FitVerdict::Open, SwayMessage::BoltOpen.into()),
             Some(over) => bolt_with_room(over, bolt.way.unwrap_or(BoltWay::Outward)),
         };
-        FitCheck { name: bolt_name(bolt), verdict, says }
+        FitCheck { name: bolt_name(bolt), verdict, says: says.into() }
     };
     job.sway.bolts.iter().map(judged).collect()
 }
@@ -245,9 +258,9 @@ fn bolt_name(bolt: &ServiceBolt) -> String {
     format!("{} comes out again", bolt.name)
 }
 
-fn bolt_with_room(over: Length, way: BoltWay) -> (FitVerdict, Phrase) {
+fn bolt_with_room(over: Length, way: BoltWay) -> (FitVerdict, Message) {
     let verdict = if over < Length::ZERO { FitVerdict::Bad } else { FitVerdict::Good };
-    (verdict, words::bolt_room(over, way))
+    (verdict, SwayMessage::BoltRoom { over, way }.into())
 }
 
 /// The way on the left side, and the one that turning the bolt round gives.
@@ -292,14 +305,23 @@ fn bolt_check(
             .map(|(thing, _)| thing.name.clone())
     };
     let (verdict, says) = match (taped, at.is_some(), stopped(way)) {
-        (None, false, _) => (FitVerdict::Open, words::bolt_open()),
+        (None, false, _) => (FitVerdict::Open, SwayMessage::BoltOpen.into()),
         (_, true, Some(thing)) => {
             let round = direction(way).1;
             let other = stopped(round);
-            (FitVerdict::Bad, words::bolt_stopped((way, &thing), (round, other.as_deref())))
+            (
+                FitVerdict::Bad,
+                SwayMessage::BoltStopped {
+                    way,
+                    thing: thing.clone(),
+                    round,
+                    other: other.as_deref().map(str::to_owned),
+                }
+                .into(),
+            )
         }
         (Some(over), _, _) => bolt_with_room(over, way),
-        (None, true, None) => (FitVerdict::Good, words::bolt_free(way)),
+        (None, true, None) => (FitVerdict::Good, SwayMessage::BoltFree { way }.into()),
     };
-    Some(FitCheck { name: bolt_name(bolt), verdict, says })
+    Some(FitCheck { name: bolt_name(bolt), verdict, says: says.into() })
 }

@@ -1,6 +1,8 @@
 //! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
 
 use crate::defaults;
+use crate::message::Message;
+use crate::sway::message::{Reason, SplinedFacts, SwayMessage};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -11,8 +13,7 @@ use crate::sway::links::{target_link, works_everywhere};
 use crate::sway::places::Places;
 use crate::sway::rates::{allowable, worst_twist};
 use crate::sway::road_and_trail::Base;
-use crate::sway::words::{self, Reason, SplinedFacts};
-use derecho_core::measure::{Angle, Length, Phrase, RollRate, SpringRate, TapeEntry};
+use derecho_core::measure::{Angle, Length, RollRate, SpringRate, TapeEntry};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradient, solid_for, stick_out};
@@ -54,16 +55,16 @@ pub struct SplinedOption {
     /// Whether it is suggested.
     pub suggested: bool,
     /// In words, with the reason where it does not fit.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The choice of a splined bar.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SplinedResult {
     /// The answer.
-    pub says: Phrase,
+    pub says: Message,
     /// Why this rate, in numbers.
-    pub because: Phrase,
+    pub because: Message,
     /// The shortest bar that reaches out of the frame, where its width is known.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -82,27 +83,27 @@ pub struct SplinedResult {
 
 impl SplinedResult {
     /// K_bar of the bar suggested, and what it needs.
-    pub(crate) fn soft(&self) -> Option<(RollRate, Phrase)> {
+    pub(crate) fn soft(&self) -> Option<(RollRate, Message)> {
         let best = self.options.iter().find(|option| option.suggested)?;
         let rate = RollRate::from_nm_per_degree(best.roll_rate_nm_per_deg);
-        let needs = words::soft_bar(best.diameter_mm, best.length_mm, best.arm_mm);
+        let needs =
+            SwayMessage::SoftBar { diameter: best.diameter_mm, length: best.length_mm, arm: best.arm_mm }
+                .into();
         Some((rate, needs))
     }
 }
 
 /// Roll on the road that suits a use, at one g (defaults of this program), and the use in words.
 #[must_use]
-pub const fn wanted_roll(used_for: Option<Use>) -> (Angle, &'static str) {
-    let (degrees, use_) = match used_for {
-        Some(Use::Crawling) => (7.0, "Crawling"),
-        Some(Use::Trails) => (6.0, "Trail use"),
-        Some(Use::Mixed) => (5.5, "Mixed use"),
-        Some(Use::LoadedTravel) => (5.0, "Loaded travel"),
-        Some(Use::RoadAndTowing) => (4.5, "Road use and towing"),
-        Some(Use::FastDesert) => (4.0, "Fast open ground"),
-        None => (5.5, "A use nobody named"),
-    };
-    (Angle::from_degrees(degrees), use_)
+pub const fn wanted_roll(used_for: Option<Use>) -> Angle {
+    Angle::from_degrees(match used_for {
+        Some(Use::Crawling) => 7.0,
+        Some(Use::Trails) => 6.0,
+        Some(Use::Mixed) | None => 5.5,
+        Some(Use::LoadedTravel) => 5.0,
+        Some(Use::RoadAndTowing) => 4.5,
+        Some(Use::FastDesert) => 4.0,
+    })
 }
 
 /// K_bar that gives a roll on the road at one g: what both axles need together less what springs
@@ -126,7 +127,7 @@ pub(crate) fn choose(
     base: &Base,
 ) -> SplinedResult {
     let form = &job.sway;
-    let (at_one_g, use_) = wanted_roll(job.rig.used_for);
+    let at_one_g = wanted_roll(job.rig.used_for);
     let wanted = wanted_rate(base, at_one_g);
     let frame = length_of(&job.rig.frame_width);
     let least = frame.map(least_length);
@@ -167,7 +168,7 @@ pub(crate) fn choose(
     }
     SplinedResult {
         says: answer(form, best.map(|index| &options[index]), wanted, least),
-        because: because(job, base, (at_one_g, use_), wanted, places, swung.first(), rate),
+        because: because(job, base, at_one_g, wanted, places, swung.first(), rate),
         least_length_mm: least,
         assumed: base.weighed.assumed.len(),
         wanted_deg_per_g: at_one_g.to_degrees(),
@@ -229,7 +230,7 @@ fn option(
     let kilograms = mass(made.outside, made.bore, made.active);
     let road = base.road_with(roll);
     let unlike = stroke.map(|stroke| (swung.arm - stroke, stroke * defaults::LIKE_STROKE));
-    let says = words::splined(&SplinedFacts {
+    let says = SwayMessage::Splined(Box::new(SplinedFacts {
         diameter: made.outside,
         length: made.active,
         arm: swung.arm,
@@ -242,7 +243,8 @@ fn option(
         short: too_short.map(|least| least - made.active),
         works: swung.works,
         unlike: unlike.filter(|(by, alike)| by.abs() > *alike).map(|(by, _)| by),
-    });
+    }))
+    .into();
     SplinedOption {
         length_mm: made.active,
         diameter_mm: made.outside,
@@ -275,26 +277,33 @@ fn suggested(options: &[SplinedOption], wanted: RollRate) -> Option<usize> {
     })
 }
 
-fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: RollRate, least: Option<Length>) -> Phrase {
+fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: RollRate, least: Option<Length>) -> Message {
     match best {
         Some(best) => {
             let sizes = [best.diameter_mm, best.length_mm, best.arm_mm, best.link_mm];
-            words::splined_best(sizes, best.stick_out_mm)
+            SwayMessage::SplinedBest {
+                diameter: sizes[0],
+                length: sizes[1],
+                arm: sizes[2],
+                link: sizes[3],
+                out: best.stick_out_mm,
+            }
+            .into()
         }
-        None if form.splined.bars.is_empty() => words::splined_wanted(wanted, least),
-        None => words::no_splined(),
+        None if form.splined.bars.is_empty() => SwayMessage::SplinedWanted { wanted, least }.into(),
+        None => SwayMessage::NoSplined.into(),
     }
 }
 
 fn because(
     job: &Job,
     base: &Base,
-    (at_one_g, use_): (Angle, &str),
+    at_one_g: Angle,
     wanted: RollRate,
     places: &Places,
     swung: Option<&ArmWithLink>,
     rate: &BarRate,
-) -> Phrase {
+) -> Message {
     let weighed = &base.weighed;
     let station = crate::assembly::weights::station_says(job, weighed);
     let solid = swung.filter(|_| wanted > RollRate::ZERO).map(|swung| {
@@ -303,16 +312,17 @@ fn because(
         let arm = if job.sway.splined.arms.is_empty() { places.arm.length } else { swung.arm };
         [solid_for(torsion, active), active, arm]
     });
-    words::because(&Reason {
-        use_,
+    SwayMessage::Because(Box::new(Reason {
+        used_for: job.rig.used_for,
         degrees: at_one_g.to_degrees(),
-        weighed,
-        station: station.as_ref(),
+        weighed: weighed.clone(),
+        station,
         lever: base.lever(),
         all: rate_for_gradient(base.overturning, at_one_g),
         springs: base.this.springs,
         other: base.other.rate(),
         wanted,
         solid,
-    })
+    }))
+    .into()
 }

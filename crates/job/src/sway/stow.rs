@@ -5,10 +5,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::Job;
+use crate::message::Message;
+use crate::sway::message::SwayMessage;
 use crate::sway::places::{Places, point_of};
 use crate::sway::surroundings::{Surroundings, Swept};
-use crate::sway::words;
-use derecho_core::measure::{Angle, Length, Phrase};
+use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::AxlePoint;
 use derecho_core::sway::Arm;
 
@@ -45,7 +46,7 @@ pub struct StowResult {
     /// Wheel travels there, left and right.
     pub at_mm: [Length; 2],
     /// In words.
-    pub says: Phrase,
+    pub says: Message,
 }
 
 /// The stowed link, where its stud was measured.
@@ -72,7 +73,7 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
         gap_mm: None,
         thing: String::new(),
         at_mm: [Length::ZERO; 2],
-        says: words::stud_out_of_reach(),
+        says: SwayMessage::StudOutOfReach.into(),
     };
     let Some(pose) = pose else { return Some(result) };
     let eye = places.eye(pose.above_level, true);
@@ -103,13 +104,14 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
         .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
     let Some((gap, thing, at, wanted)) = least else {
         result.clear = true;
-        result.says = words::stowed_alone();
+        result.says = SwayMessage::StowedAlone.into();
         return Some(result);
     };
     result.clear = mm(gap) >= wanted;
     result.gap_mm = Some(mm(gap));
     thing.clone_into(&mut result.thing);
     result.at_mm = [mm(at.0), mm(at.1)];
-    result.says = words::stowed(thing, mm(gap), wanted, at);
+    result.says =
+        SwayMessage::Stowed { thing: thing.to_owned(), gap: mm(gap), wanted, left: at.0, right: at.1 }.into();
     Some(result)
 }

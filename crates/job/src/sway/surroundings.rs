@@ -1,6 +1,8 @@
 //! What arms and links could touch: obstacles, frame rails, shocks that lean, tyres at lock.
 
 use crate::defaults;
+use crate::message::Message;
+use crate::sway::message::SwayMessage;
 use glam::{DMat3, DVec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -9,9 +11,8 @@ use crate::defaults::Assumption;
 use crate::document::heights::read_at;
 use crate::document::{Job, length_of};
 use crate::sway::places::{Arms, Places, point_of};
-use crate::sway::words;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{AngleEntry, Length, Phrase, TapeEntry};
+use derecho_core::measure::{AngleEntry, Length, TapeEntry};
 use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::pose::point::Placing;
@@ -190,13 +191,16 @@ impl Surroundings {
         self.all.push(Neighbour { name: name.to_owned(), kind, goes, radius, wanted, disc: None });
     }
 
-    fn assume(&mut self, pointer: &str, says: Phrase) {
+    fn assume(&mut self, pointer: &str, says: Message) {
         self.assumed.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
     }
 
     fn size(&mut self, field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length) -> Length {
         length_of(entry).unwrap_or_else(|| {
-            self.assume(&format!("/sway/room/{field}"), words::assumed_thick(what, usual));
+            self.assume(
+                &format!("/sway/room/{field}"),
+                SwayMessage::AssumedThick { what: what.to_owned(), usual }.into(),
+            );
             usual
         })
     }
@@ -225,7 +229,7 @@ impl Surroundings {
         let taped = length_of(&form.rail_underside).zip(length_of(&job.rig.frame_width));
         let Some((underside, width)) = taped else { return };
         let height = length_of(&form.rail_height).unwrap_or_else(|| {
-            self.assume("/sway/room/rail_height", words::assumed_rails());
+            self.assume("/sway/room/rail_height", SwayMessage::AssumedRails.into());
             defaults::RAIL_HEIGHT
         });
         let radius = (defaults::RAIL_WIDTH / 2.0).min(height.to_mm() / 2.0);
@@ -256,7 +260,7 @@ impl Surroundings {
         let lock =
             job.sway.room.steering_lock.as_ref().map(|lock| AngleEntry::angle(lock).to_degrees().abs());
         if front && lock.is_none() {
-            self.assume("/sway/room/steering_lock", words::assumed_lock());
+            self.assume("/sway/room/steering_lock", SwayMessage::AssumedLock.into());
         }
         let lock = lock.unwrap_or(if front { defaults::STEERING_LOCK_DEGREES } else { 0.0 });
         let hub = mechanism.suspension().axle_height().to_mm();

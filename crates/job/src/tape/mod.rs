@@ -1,24 +1,27 @@
 //! Sheets of readings: each worked out, and whether it may drive a correction. `words` makes the
 //! sentences of it. Not here: which round's sheet is corrected; `setups` decides that.
 
+pub mod message;
 mod readings;
 mod refusal;
-mod words;
+mod second_thoughts;
 
 use crate::defaults;
+use crate::message::Message;
+use crate::tape::message::TapeMessage;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::readings::both;
 pub use self::readings::lengths;
 pub use self::refusal::Refusal;
-pub(crate) use self::words::cannot_prove;
+use self::second_thoughts::second_thoughts;
 use crate::document::heights;
 use crate::document::{Job, Method, Rig, Sheet, SheetKind};
 use derecho_core::measure::centring::{Answer, Centring, Readings, centring};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::squareness::{AxleEnd, Squareness, squareness};
-use derecho_core::measure::{Angle, AngleEntry, Length, Phrase, TapeEntry, Unit};
+use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry, Unit};
 
 /// A sheet worked out.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -34,17 +37,17 @@ pub struct SheetResult {
     /// Why not.
     pub refused: Vec<Refusal>,
     /// The same in words.
-    pub refusals: Vec<Phrase>,
+    pub refusals: Vec<Message>,
     /// Second thoughts: what to look at again.
-    pub second_thoughts: Vec<Phrase>,
+    pub second_thoughts: Vec<Message>,
     /// The answer in one sentence, where there is one.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub says: Option<Phrase>,
+    pub says: Option<Message>,
     /// How sure, and what to do.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub advice: Option<Phrase>,
+    pub advice: Option<Message>,
     /// Of a centring or stick-out sheet.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -146,9 +149,22 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
         kind: sheet.kind,
         current,
         usable: false,
-        refusals: refused.iter().map(|refusal| words::refusal(*refusal, sheet, &job.rig)).collect(),
+        refusals: refused
+            .iter()
+            .map(|refusal| {
+                TapeMessage::Refusal {
+                    refusal: *refusal,
+                    read_at: heights::name_of(&job.rig, &sheet.height).to_owned(),
+                    driven_at: heights::name_of(&job.rig, &job.rig.driven_height).to_owned(),
+                }
+                .into()
+            })
+            .collect(),
         refused,
-        second_thoughts: words::second_thoughts(sheet, &job.rig),
+        second_thoughts: second_thoughts(sheet, &job.rig)
+            .into_iter()
+            .map(|thought| TapeMessage::SecondThought(thought).into())
+            .collect(),
         says: None,
         advice: None,
         centring: None,
@@ -157,13 +173,24 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
     match sheet.kind {
         SheetKind::Squareness => {
             result.squareness = work_out_squareness(sheet, &job.rig);
-            result.says = result.squareness.as_ref().map(words::squareness_says);
+            result.says = result
+                .squareness
+                .as_ref()
+                .map(|square| TapeMessage::SquarenessSays { square: square.clone() }.into());
         }
         SheetKind::Centring | SheetKind::StickOut => {
             result.centring = work_out(sheet, &job.rig);
             if let Some(centring) = &result.centring {
-                result.says = Some(words::says(sheet.kind, centring, &job.rig));
-                result.advice = Some(words::advice(sheet.kind, centring));
+                result.says = Some(
+                    TapeMessage::Says {
+                        kind: sheet.kind,
+                        centring: centring.clone(),
+                        steering: job.rig.steering_side,
+                    }
+                    .into(),
+                );
+                result.advice =
+                    Some(TapeMessage::Advice { kind: sheet.kind, centring: centring.clone() }.into());
             }
             result.usable =
                 sheet.kind == SheetKind::Centring && result.centring.is_some() && result.refused.is_empty();

@@ -8,8 +8,8 @@ use derecho_core::parts::BracketEnd;
 use derecho_core::parts::template::{Drawing, cope_wrap, panel_hole};
 use derecho_job::bracket::template::holes as bracket_holes;
 use derecho_job::document::Job;
-use derecho_results::sway;
 use derecho_job::setups::moves::brackets;
+use derecho_results::sway;
 use serde::Deserialize;
 use utoipa::IntoParams;
 

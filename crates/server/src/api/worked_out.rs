@@ -3,8 +3,8 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_results::json::{Layout, ToJson as _};
 use derecho_job::{Job, solve};
+use derecho_results::json::{Layout, ToJson as _};
 use derecho_store::{Ready, Store, StoreError, StoredJob};
 use jiff::Timestamp;
 use serde::Serialize;

@@ -1,49 +1,102 @@
-//! Every sentence of stage Prove.
+//! Stage Prove.
 
-use derecho_core::bar::FrontView;
-use derecho_core::measure::centring::{Answer, Centring};
+use derecho_core::measure::centring::Centring;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Stress};
 use derecho_core::parts::BracketEnd;
 
-use super::cause::{Cause, Moved, height_change};
-use super::gate::{GateKind, LookKind};
-use super::verdict::ProveVerdict;
-use crate::bar::BarResult;
-use crate::bar::words::thread_fault;
-use crate::document::proof::RoadStep;
-use crate::document::{ComplaintAbout, Sheet};
-use crate::setups::adjuster::ThreadFault;
-use crate::tape::{SheetResult, cannot_prove};
-use crate::verdict::FitCheck;
+use derecho_job::document::proof::RoadStep;
+use derecho_job::prove::cause::Cause;
+use derecho_job::prove::gate::{GateKind, LookKind};
+use derecho_job::prove::message::{LookFirst, ProveMessage};
+use derecho_job::prove::verdict::ProveVerdict;
+use derecho_job::setups::adjuster::ThreadFault;
+use derecho_job::verdict::FitCheck;
 
-pub(super) fn cause(
+use super::bar::thread_fault;
+use super::tape::cannot_prove;
+use crate::say;
+
+pub(super) fn prove(message: &ProveMessage) -> Phrase {
+    match message {
+        ProveMessage::Cause { cause: why, wanted, measured, change, shift } => {
+            cause(*why, (*wanted, *measured), change.zip(*shift))
+        }
+        ProveMessage::Readings { left, right, after } => readings([*left, *right], after),
+        ProveMessage::Movement { predicted, measured, agrees } => movement(*predicted, *measured, *agrees),
+        ProveMessage::MovedOtherwise { predicted, measured } => moved_otherwise(*predicted, *measured),
+        ProveMessage::Stands { after } => stands(after),
+        ProveMessage::Links { work } => links(*work),
+        ProveMessage::LinksNotFitted => links_not_fitted(),
+        ProveMessage::FitLinks => fit_links(),
+        ProveMessage::LinksAdvice { work } => links_advice(*work),
+        ProveMessage::LinksOpen => links_open(),
+        ProveMessage::LinksOpenAdvice => links_open_advice(),
+        ProveMessage::Clear => clear(),
+        ProveMessage::ClearOpen => clear_open(),
+        ProveMessage::Touches => touches(),
+        ProveMessage::TouchesAdvice { headline } => touches_advice(&say(headline)),
+        ProveMessage::Checked { verdict, after } => checked(*verdict, after),
+        ProveMessage::AsNear { after } => as_near(after),
+        ProveMessage::FoundCentred { after } => found_centred(after),
+        ProveMessage::Says { verdict, after, y_link, fault } => {
+            says(*verdict, after, *y_link, fault.as_ref())
+        }
+        ProveMessage::Advice { verdict, after, refusal, y_link, rounds, fault } => {
+            let refusal = refusal.as_deref().map(say);
+            advice(*verdict, after, (refusal.as_ref(), *y_link, *rounds), fault.as_ref())
+        }
+        ProveMessage::BarNow { name, length, left } => bar_now(name, *length, *left),
+        ProveMessage::EyeNow { end, hole } => eye_now(*end, hole),
+        ProveMessage::LinksNow { link } => links_now(*link),
+        ProveMessage::ToolsUsed { tools } => tools_used(tools),
+        ProveMessage::AngleCompared { read, wanted, good } => angle_compared(*read, *wanted, *good),
+        ProveMessage::LinkCompared { read, wanted, good } => link_compared(*read, *wanted, *good),
+        ProveMessage::StillOff { name } => still_off(name),
+        ProveMessage::ComplaintOpen { text } => complaint_open(text),
+        ProveMessage::TorqueMissing { names } => torque_missing(names),
+        ProveMessage::ComplaintAgain { text, worse } => complaint_again(text, *worse),
+        ProveMessage::RoadStopped { step, note } => road_stopped(*step, note),
+        ProveMessage::Named { kind, names } => named(*kind, names),
+        ProveMessage::DoesNotFit { check } => does_not_fit(check),
+        ProveMessage::StepsOpen { open, of } => steps_open(*open, *of),
+        ProveMessage::SwayBarOverstressed { stress, takes } => sway_bar_overstressed(*stress, *takes),
+        ProveMessage::TrackBarOverloaded { name, margin } => track_bar_overloaded(name, *margin),
+        ProveMessage::StickOutOff { off } => stick_out_off(off),
+        ProveMessage::NotRight { kind } => not_right(*kind),
+        ProveMessage::NotLookedAt { kind } => not_looked_at(*kind),
+        ProveMessage::Odometer { reads, unit } => odometer(*reads, unit),
+        ProveMessage::AfterFirstDay => after_first_day(),
+        ProveMessage::AfterFifty => after_fifty(),
+        ProveMessage::AfterFiveHundred => after_five_hundred(),
+        ProveMessage::AfterFirstTrail => after_first_trail(),
+        ProveMessage::AfterTwoWeeks => after_two_weeks(),
+        ProveMessage::Temporary { name, until } => temporary(name, until),
+        ProveMessage::CheckByFeel { names } => check_by_feel(names),
+        ProveMessage::LookFirst(look) => look_first(*look),
+    }
+}
+
+pub(crate) fn cause(
     cause: Cause,
-    movement: Option<&Moved>,
-    (before, sheet): (Option<&Sheet>, &Sheet),
-    view: Option<&FrontView>,
+    (wanted, measured): (Length, Length),
+    change: Option<(Length, Length)>,
 ) -> Phrase {
-    let zero = Length::ZERO;
-    let (wanted, measured) = movement.map_or((zero, zero), |m| (-m.before, m.measured));
     match cause {
         Cause::ReadWhileHanging => Phrase::plain(
             "These readings were taken while it hung: they prove nothing. Set it on its own weight, bounce it, read again.",
         ),
-        Cause::HeightChanged => {
-            let change = height_change(before, sheet);
-            let shift = change.zip(view).and_then(|(change, view)| view.shift_of_lift(change).ok());
-            Phrase::of(|w| {
-                match (change, shift) {
-                (Some(change), Some(shift)) => format!(
+        Cause::HeightChanged => Phrase::of(|w| {
+            match change {
+                Some((change, shift)) => format!(
                     "The body stands {} {} than before. That alone moves the axle: {}. Bring it to the same height and read again.",
                     w.distance(change),
-                    if change > zero { "higher" } else { "lower" },
+                    if change > Length::ZERO { "higher" } else { "lower" },
                     w.movement(shift)
                 ),
-                _ => "It was read at another height than it is driven at. Bring it to the driven height and read again.".to_owned(),
+                None => "It was read at another height than it is driven at. Bring it to the driven height and read again.".to_owned(),
             }
-            })
-        }
+        }),
         Cause::FullDifferenceUsed => Phrase::of(|w| {
             format!(
                 "It wanted to move {} and went {}, about twice as far. That is the full difference of the two sides instead of half of it.",
@@ -70,7 +123,7 @@ pub(super) fn cause(
     }
 }
 
-pub(super) fn readings([left, right]: [Length; 2], after: &Centring) -> Phrase {
+pub(crate) fn readings([left, right]: [Length; 2], after: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!(
             "The left should read {} and reads {}; the right should read {} and reads {}.",
@@ -82,14 +135,14 @@ pub(super) fn readings([left, right]: [Length; 2], after: &Centring) -> Phrase {
     })
 }
 
-pub(super) fn movement(predicted: Length, measured: Length, agrees: bool) -> Phrase {
+pub(crate) fn movement(predicted: Length, measured: Length, agrees: bool) -> Phrase {
     Phrase::of(|w| {
         let verdict = if agrees { "as predicted" } else { "not as predicted" };
         format!("Predicted {}, measured {}: {verdict}.", w.movement(predicted), w.movement(measured))
     })
 }
 
-pub(super) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
+pub(crate) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
             "Predicted {}, measured {}. Bounce it and read both sides once more, on a sheet of its own: where that says the same, it is so.",
@@ -99,13 +152,13 @@ pub(super) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
     })
 }
 
-pub(super) fn stands(after: &Centring) -> Phrase {
+pub(crate) fn stands(after: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!("It sits {}, give or take {}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm))
     })
 }
 
-pub(super) fn links(work: bool) -> Phrase {
+pub(crate) fn links(work: bool) -> Phrase {
     Phrase::plain(if work {
         "The sway links work over the whole travel"
     } else {
@@ -113,17 +166,17 @@ pub(super) fn links(work: bool) -> Phrase {
     })
 }
 
-pub(super) fn links_not_fitted() -> Phrase {
+pub(crate) fn links_not_fitted() -> Phrase {
     Phrase::plain("The planned sway links are not fitted yet")
 }
 
-pub(super) fn fit_links() -> Phrase {
+pub(crate) fn fit_links() -> Phrase {
     Phrase::plain(
         "They work over the whole travel. Set and hang them in the order of stage Bolt-up, then record them in stage Sway.",
     )
 }
 
-pub(super) fn links_advice(work: bool) -> Phrase {
+pub(crate) fn links_advice(work: bool) -> Phrase {
     Phrase::plain(if work {
         "Nothing else was worked on. Cycle it on the vehicle, road test, ask the complaints again, then settle it."
     } else {
@@ -131,32 +184,32 @@ pub(super) fn links_advice(work: bool) -> Phrase {
     })
 }
 
-pub(super) fn links_open() -> Phrase {
+pub(crate) fn links_open() -> Phrase {
     Phrase::plain("Centred, but the sway links are not measured yet")
 }
 
-pub(super) fn links_open_advice() -> Phrase {
+pub(crate) fn links_open_advice() -> Phrase {
     Phrase::plain("They belong to this job's work: stage Sway asks for them.")
 }
 
-pub(super) fn clear() -> Phrase {
+pub(crate) fn clear() -> Phrase {
     Phrase::plain("Nothing that was measured ends the travel before its stops.")
 }
 
-pub(super) fn clear_open() -> Phrase {
+pub(crate) fn clear_open() -> Phrase {
     Phrase::plain("Nothing that could touch was measured: cycle it on the vehicle and look.")
 }
 
-pub(super) fn touches() -> Phrase {
+pub(crate) fn touches() -> Phrase {
     Phrase::plain("Centred, but something still ends the travel")
 }
 
-pub(super) fn touches_advice(headline: &Phrase) -> Phrase {
+pub(crate) fn touches_advice(headline: &Phrase) -> Phrase {
     Phrase::of(|w| format!("Stage Cycle has it: {}.", headline.in_unit(w.unit())))
 }
 
 /// Somebody's work looked at: nothing was set here.
-pub(super) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
+pub(crate) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
     Phrase::of(|w| match verdict {
         ProveVerdict::CanSettle => {
             format!("The work holds: centred within {}", w.distance(after.tolerance_mm))
@@ -170,7 +223,7 @@ pub(super) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
 }
 
 /// As near as the bar goes, though not proved to the tolerance.
-pub(super) fn as_near(after: &Centring) -> Phrase {
+pub(crate) fn as_near(after: &Centring) -> Phrase {
     Phrase::of(|w| {
         if w.shows_nothing(after.offset_mm) {
             return "As planned: centred as near as this bar goes".to_owned();
@@ -180,14 +233,14 @@ pub(super) fn as_near(after: &Centring) -> Phrase {
 }
 
 /// Nothing was set, and nothing had to be.
-pub(super) fn found_centred(after: &Centring) -> Phrase {
+pub(crate) fn found_centred(after: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!("Centred as found, within {}: nothing had to be set", w.distance(after.tolerance_mm))
     })
 }
 
 /// `fault` is what is wrong with the thread that is in.
-pub(super) fn says(
+pub(crate) fn says(
     verdict: ProveVerdict,
     after: &Centring,
     y_link: bool,
@@ -214,16 +267,16 @@ pub(super) fn says(
     })
 }
 
-pub(super) fn advice(
+pub(crate) fn advice(
     verdict: ProveVerdict,
     after: &Centring,
-    (result, y_link, rounds): (&SheetResult, bool, usize),
+    (refusal, y_link, rounds): (Option<&Phrase>, bool, usize),
     fault: Option<&ThreadFault>,
 ) -> Phrase {
     if let Some(fault) = fault {
         return Phrase::of(|w| format!("{} Back to stage Bar.", thread_fault(w, fault)));
     }
-    if let Some(refusal) = result.refusals.first() {
+    if let Some(refusal) = refusal {
         return refusal.clone();
     }
     Phrase::of(|w| {
@@ -272,7 +325,7 @@ pub(super) fn advice(
 }
 
 /// The bar as it is left, and how far it still goes either way.
-pub(super) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>) -> Phrase {
+pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>) -> Phrase {
     Phrase::of(|w| {
         let bar = if name.is_empty() { "The bar" } else { name };
         let rest = left.map_or_else(String::new, |(shorter, longer)| {
@@ -282,20 +335,20 @@ pub(super) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>
     })
 }
 
-pub(super) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
+pub(crate) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
     let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
     Phrase::plain(&format!("{end} eye in {hole}."))
 }
 
-pub(super) fn links_now(link: Length) -> Phrase {
+pub(crate) fn links_now(link: Length) -> Phrase {
     Phrase::of(|w| format!("Sway links: {} eye to eye.", w.fine(link)))
 }
 
-pub(super) fn tools_used(tools: &[String]) -> Phrase {
+pub(crate) fn tools_used(tools: &[String]) -> Phrase {
     Phrase::plain(&format!("On the bench: {}.", tools.join(", ")))
 }
 
-pub(super) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
+pub(crate) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
     let advice = if good {
         "as predicted."
     } else {
@@ -305,7 +358,7 @@ pub(super) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
     Phrase::plain(&format!("{} read, {} predicted: {told}{advice}", degrees(read), degrees(wanted)))
 }
 
-pub(super) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase {
+pub(crate) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase {
     Phrase::of(|w| {
         let told = if good {
             "as planned."
@@ -316,24 +369,24 @@ pub(super) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase 
     })
 }
 
-pub(super) fn still_off(name: &str) -> Phrase {
+pub(crate) fn still_off(name: &str) -> Phrase {
     Phrase::plain(&format!(
         "Still off the vehicle: {name}. Put it back in stage Bolt-up, or say why it stays off."
     ))
 }
 
-pub(super) fn complaint_open(text: &str) -> Phrase {
+pub(crate) fn complaint_open(text: &str) -> Phrase {
     Phrase::plain(&format!("Not asked again after the road test: \u{201c}{}\u{201d}.", text.trim()))
 }
 
-pub(super) fn torque_missing(names: &[String]) -> Phrase {
+pub(crate) fn torque_missing(names: &[String]) -> Phrase {
     Phrase::plain(&format!(
         "No torque on record, nor why there is none: {}. Stage Bolt-up keeps them.",
         names.join(", ")
     ))
 }
 
-pub(super) fn complaint_again(text: &str, worse: bool) -> Phrase {
+pub(crate) fn complaint_again(text: &str, worse: bool) -> Phrase {
     let how = if worse { "Worse than before" } else { "The same as before" };
     Phrase::plain(&format!("{how}: \u{201c}{}\u{201d}.", text.trim()))
 }
@@ -351,14 +404,14 @@ const fn road_step(step: RoadStep) -> &'static str {
     }
 }
 
-pub(super) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
+pub(crate) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
     let note = note.trim().trim_end_matches('.');
     let note = if note.is_empty() { String::new() } else { format!(": {note}") };
     Phrase::plain(&format!("The road test was stopped {}{note}.", road_step(step)))
 }
 
 /// Fasteners or parts that stand in the way, by name.
-pub(super) fn named(kind: GateKind, names: &[String]) -> Phrase {
+pub(crate) fn named(kind: GateKind, names: &[String]) -> Phrase {
     let names = names.join(", ");
     Phrase::plain(&match kind {
         GateKind::TorqueOther => format!("Tightened otherwise than wanted: {names}. Tighten again."),
@@ -369,9 +422,10 @@ pub(super) fn named(kind: GateKind, names: &[String]) -> Phrase {
     })
 }
 
-pub(super) fn does_not_fit(check: &FitCheck) -> Phrase {
+pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {
+    let says = say(&check.says);
     Phrase::of(|w| {
-        let says = check.says.in_unit(w.unit());
+        let says = says.in_unit(w.unit());
         let mut name = check.name.clone();
         if let Some(first) = name.get_mut(..1) {
             first.make_ascii_uppercase();
@@ -380,11 +434,11 @@ pub(super) fn does_not_fit(check: &FitCheck) -> Phrase {
     })
 }
 
-pub(super) fn steps_open(open: usize, of: usize) -> Phrase {
+pub(crate) fn steps_open(open: usize, of: usize) -> Phrase {
     Phrase::plain(&format!("{open} of {of} steps in stage Bolt-up are neither ticked nor struck out."))
 }
 
-pub(super) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
+pub(crate) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
     Phrase::plain(&format!(
         "The sway bar is twisted past what its steel takes: {:.0} of {:.0} MPa cross-axled. Another hole, a thicker bar or less travel.",
         stress.to_mpa(),
@@ -392,14 +446,14 @@ pub(super) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
     ))
 }
 
-pub(super) fn track_bar_overloaded(name: &str, margin: f64) -> Phrase {
+pub(crate) fn track_bar_overloaded(name: &str, margin: f64) -> Phrase {
     let name = if name.is_empty() { "The track bar" } else { name };
     Phrase::plain(&format!(
         "{name} stands {margin:.2} times the load it carries here, by estimate. A stronger bar, or a straighter one."
     ))
 }
 
-pub(super) fn stick_out_off(off: &Centring) -> Phrase {
+pub(crate) fn stick_out_off(off: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!(
             "The sway bar sits {}: slide it until it sticks out equally on both sides.",
@@ -408,20 +462,7 @@ pub(super) fn stick_out_off(off: &Centring) -> Phrase {
     })
 }
 
-/// A look by the name of its field.
-pub(super) const fn look_key(kind: LookKind) -> &'static str {
-    match kind {
-        LookKind::WheelStraight => "wheel_straight",
-        LookKind::Toe => "toe",
-        LookKind::Sensors => "sensors",
-        LookKind::Lines => "lines",
-        LookKind::WheelNuts => "wheel_nuts",
-        LookKind::PinsLevel => "pins_level",
-        LookKind::StowedClear => "stowed_clear",
-    }
-}
-
-pub(super) fn not_right(kind: LookKind) -> Phrase {
+pub(crate) fn not_right(kind: LookKind) -> Phrase {
     Phrase::plain(match kind {
         LookKind::WheelStraight => "The steering wheel is not straight: set it by the drag link.",
         LookKind::Toe => "Toe is not right.",
@@ -433,7 +474,7 @@ pub(super) fn not_right(kind: LookKind) -> Phrase {
     })
 }
 
-pub(super) fn not_looked_at(kind: LookKind) -> Phrase {
+pub(crate) fn not_looked_at(kind: LookKind) -> Phrase {
     Phrase::plain(match kind {
         LookKind::WheelStraight => "Nobody looked whether the steering wheel is straight.",
         LookKind::Toe => "Nobody looked at the toe.",
@@ -445,126 +486,86 @@ pub(super) fn not_looked_at(kind: LookKind) -> Phrase {
     })
 }
 
-pub(super) fn odometer(reads: f64, unit: &str) -> Phrase {
+pub(crate) fn odometer(reads: f64, unit: &str) -> Phrase {
     Phrase::plain(&format!("at {reads:.0} {unit}"))
 }
 
-pub(super) fn after_first_day() -> Phrase {
+pub(crate) fn after_first_day() -> Phrase {
     Phrase::plain("After the first day: torque everything again, look at the paint marks.")
 }
 
-pub(super) fn after_fifty() -> Phrase {
+pub(crate) fn after_fifty() -> Phrase {
     Phrase::plain("After 50 miles (80 km), or three days: torque everything again.")
 }
 
-pub(super) fn after_five_hundred() -> Phrase {
+pub(crate) fn after_five_hundred() -> Phrase {
     Phrase::plain("After 500 miles (800 km), or a month: torque everything again, read both sides.")
 }
 
-pub(super) fn after_first_trail() -> Phrase {
+pub(crate) fn after_first_trail() -> Phrase {
     Phrase::plain("After the first day off the road: torque, paint marks, lines and looms.")
 }
 
-pub(super) fn after_two_weeks() -> Phrase {
+pub(crate) fn after_two_weeks() -> Phrase {
     Phrase::plain("After two weeks: how does it feel? Ask the complaints again.")
 }
 
-pub(super) fn temporary(name: &str, until: &str) -> Phrase {
+pub(crate) fn temporary(name: &str, until: &str) -> Phrase {
     Phrase::plain(&format!("There for a while only: {name}. To replace it: {until}."))
 }
 
-pub(super) fn check_by_feel(names: &[String]) -> Phrase {
+pub(crate) fn check_by_feel(names: &[String]) -> Phrase {
     Phrase::plain(&format!("Tightened by feel or otherwise than wanted: {}. Torque them.", names.join(", ")))
 }
 
-/// What the sentences about complaints need.
-pub(super) struct ComplaintFacts<'a> {
-    pub(super) centring: Option<&'a Centring>,
-    pub(super) bar: Option<&'a BarResult>,
-    pub(super) view: Option<&'a FrontView>,
-    pub(super) play: Option<Length>,
-    pub(super) drag_link: bool,
-    pub(super) links_work: Option<bool>,
-}
-
-/// What to look at for a complaint, the likeliest first.
-pub(super) fn complaint(about: ComplaintAbout, facts: &ComplaintFacts<'_>) -> Vec<Phrase> {
-    let play = || match facts.play {
-        Some(play) if play > Length::ZERO => Phrase::of(|w| {
+fn look_first(look: LookFirst) -> Phrase {
+    match look {
+        LookFirst::Play(Some(play)) => Phrase::of(|w| {
             format!(
                 "Play: the bolts have {} in their holes. A sleeve or the bolt's own size takes it out.",
                 w.fine(play)
             )
         }),
-        _ => Phrase::plain(
+        LookFirst::Play(None) => Phrase::plain(
             "Play: oval holes, bolts thinner than their holes, torn bushings. Have somebody turn the steering wheel to and fro while you hold the eye.",
         ),
-    };
-    let bracket =
-        || Phrase::plain("A bracket that moves: paint marks across it, watch it while the body is shoved.");
-    let angle = || match facts.view {
-        Some(view) => {
-            let angle = view.angle();
-            Phrase::of(|_| {
-                format!(
-                    "Angle: the bar stands at {} as it is driven. Stage Bracket levels it; the length alone does not.",
-                    degrees(angle)
-                )
-            })
+        LookFirst::Bracket => {
+            Phrase::plain("A bracket that moves: paint marks across it, watch it while the body is shoved.")
         }
-        None => {
+        LookFirst::Angle(Some(angle)) => Phrase::plain(&format!(
+            "Angle: the bar stands at {} as it is driven. Stage Bracket levels it; the length alone does not.",
+            degrees(angle)
+        )),
+        LookFirst::Angle(None) => {
             Phrase::plain("Angle: measure the bar in stage Bar; a steep one steps sideways at every bump.")
         }
-    };
-    let offset = || match facts.centring {
-        Some(centring) if centring.answer == Answer::OffCentre => {
-            let off = centring.offset_mm;
-            Phrase::of(|w| {
-                format!("Offset: the axle is {}. Stage Bar says what length centres it.", w.sideways(off))
-            })
-        }
-        Some(_) => Phrase::plain(
+        LookFirst::Offset(Some(Some(off))) => Phrase::of(|w| {
+            format!("Offset: the axle is {}. Stage Bar says what length centres it.", w.sideways(off))
+        }),
+        LookFirst::Offset(Some(None)) => Phrase::plain(
             "Offset: the axle reads centred. Look for a wheel or a tyre that differs from its partner.",
         ),
-        None => Phrase::plain("Offset: read both sides in stage Tape."),
-    };
-    let drag_link = || match facts.drag_link {
-        true => Phrase::plain(
+        LookFirst::Offset(None) => Phrase::plain("Offset: read both sides in stage Tape."),
+        LookFirst::DragLink(true) => Phrase::plain(
             "Drag link against bar: stages Bracket and Cycle tell both angles and the bump steer.",
         ),
-        false => Phrase::plain(
+        LookFirst::DragLink(false) => Phrase::plain(
             "Drag link: measure it in stage Tape; one that lies otherwise than the bar steers over bumps.",
         ),
-    };
-    let links = || match facts.links_work {
-        Some(true) => Phrase::plain(
+        LookFirst::Links(Some(true)) => Phrase::plain(
             "Links: they work over the whole travel. Look at holes and rate in stage Sway, road against trail.",
         ),
-        Some(false) => {
+        LookFirst::Links(Some(false)) => {
             Phrase::plain("Links: they do not work over the travel. Stage Sway gives the window that does.")
         }
-        None => Phrase::plain(
+        LookFirst::Links(None) => Phrase::plain(
             "Links and bar: measure them in stage Sway; a stiff bar or a short link lifts a wheel early.",
         ),
-    };
-    let steering = || {
-        Phrase::plain(
+        LookFirst::Steering => Phrase::plain(
             "Joints, bearings, damper and toe of the steering: looked at by whoever is qualified for it.",
-        )
-    };
-    let wheel = || Phrase::plain("Steering wheel: the drag link's length sets it, once the axle is centred.");
-    match about {
-        ComplaintAbout::OffCentre => vec![offset()],
-        ComplaintAbout::SideStepping => {
-            let rate = facts.bar.map(|bar| bar.rate_says.clone());
-            [angle()].into_iter().chain(rate).chain([play(), drag_link()]).collect()
+        ),
+        LookFirst::Wheel => {
+            Phrase::plain("Steering wheel: the drag link's length sets it, once the axle is centred.")
         }
-        ComplaintAbout::Wander => vec![play(), steering(), drag_link()],
-        ComplaintAbout::Wobble => vec![play(), bracket(), steering()],
-        ComplaintAbout::Rocking => vec![play(), bracket(), links()],
-        ComplaintAbout::Rub => vec![offset(), angle()],
-        ComplaintAbout::Clunk => vec![play(), bracket()],
-        ComplaintAbout::WheelCrooked => vec![wheel(), drag_link(), offset()],
-        ComplaintAbout::LiftsEarly => vec![links()],
     }
 }

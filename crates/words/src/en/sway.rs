@@ -1,12 +1,5 @@
-//! Sentences of stage Sway, made of figures that are handed in; no figure is worked out here.
+//! Stage Sway.
 
-use super::choice::Choice;
-use crate::assembly::weights::Weighed;
-use crate::cycle::words::place;
-use crate::defaults;
-use crate::document::Use;
-use crate::document::sway::{BoltWay, PanelFaces};
-use crate::sway::places::LinkWork;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
@@ -15,26 +8,170 @@ use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
 use derecho_core::sway::splined::OVER_FRAME;
+use derecho_job::assembly::weights::Weighed;
+use derecho_job::defaults;
+use derecho_job::document::Use;
+use derecho_job::document::sway::{BoltWay, PanelFaces};
+use derecho_job::sway::choice::Choice;
+use derecho_job::sway::message::{Against, EndedBy, Reason, SplinedFacts, SwayMessage, WithoutSway};
+use derecho_job::sway::places::LinkWork;
 
-/// An answer that has no figures.
-pub(super) fn plain(says: &str) -> Phrase {
-    Phrase::plain(says)
+use super::cycle::{happens, place};
+
+use crate::say;
+
+pub(super) fn sway(message: &SwayMessage) -> Phrase {
+    match message {
+        SwayMessage::Without(why) => without(*why),
+        SwayMessage::PreloadOfLikeLinks => Phrase::plain(
+            "Preload is wanted, but both links are alike: type how much longer the left one is.",
+        ),
+        SwayMessage::FromOtherEnd { title } => from_other_end(title),
+        SwayMessage::At { left, right } => at(*left, *right),
+        SwayMessage::DoesNotClose { fault, left, right } => does_not_close(*fault, *left, *right),
+        SwayMessage::NothingPosed => nothing_posed(),
+        SwayMessage::TooNear { worst, left, right, to_straight } => {
+            too_near(*worst, (*left, *right), *to_straight)
+        }
+        SwayMessage::Works { link, least, most, work } => works(*link, [*least, *most], *work),
+        SwayMessage::Window { works, link } => window(*works, *link),
+        SwayMessage::Target { link, change, turns } => {
+            target(*link, *change, turns.as_deref().map(say).as_ref())
+        }
+        SwayMessage::Rod { cut } => rod(cut.as_ref()),
+        SwayMessage::SplinedBar { least, frame } => splined_bar(*least, *frame),
+        SwayMessage::BarWeighs { mass } => bar_weighs(*mass),
+        SwayMessage::ArmAndStroke { arm, stroke, alike } => arm_and_stroke(*arm, *stroke, *alike),
+        SwayMessage::Preload { longer, change, corners, wanted } => {
+            preload(*longer, *change, *corners, *wanted)
+        }
+        SwayMessage::FloorLeans { degrees } => floor_leans(*degrees),
+        SwayMessage::Parked { difference, pull, goes_in } => parked(*difference, *pull, *goes_in),
+        SwayMessage::ParkedOnSlope { slope, lean, difference, pull, up_to } => {
+            parked_on_slope((*slope, *lean), (*difference, *pull), *up_to)
+        }
+        SwayMessage::Stud { play } => stud(*play),
+        SwayMessage::Nut { stud, nut, same } => self::nut(stud, nut, *same),
+        SwayMessage::PinSide { reaches } => pin_side(*reaches),
+        SwayMessage::StowedRoom { room } => stowed_room(*room),
+        SwayMessage::StudOutOfReach => stud_out_of_reach(),
+        SwayMessage::StowedAlone => stowed_alone(),
+        SwayMessage::Stowed { thing, gap, wanted, left, right } => {
+            stowed(thing, *gap, *wanted, (*left, *right))
+        }
+        SwayMessage::Gap { rod, thing, gap: room, wanted, left, right } => {
+            gap(rod, thing, (*room, *wanted), (*left, *right))
+        }
+        SwayMessage::Room { tightest, half_measured } => {
+            let tightest = tightest.as_ref().map(|(says, clear)| (say(says), *clear));
+            let names: Vec<&str> = half_measured.iter().map(String::as_str).collect();
+            room(tightest.as_ref().map(|(says, clear)| (says, *clear)), &names)
+        }
+        SwayMessage::Cut { name, faces, cut } => self::cut(name, *faces, *cut),
+        SwayMessage::BoltOpen => bolt_open(),
+        SwayMessage::BoltStopped { way, thing, round, other } => {
+            bolt_stopped((*way, thing), (*round, other.as_deref()))
+        }
+        SwayMessage::BoltRoom { over, way } => bolt_room(*over, *way),
+        SwayMessage::BoltFree { way } => bolt_free(*way),
+        SwayMessage::AssumedBar { outside } => assumed_bar(*outside),
+        SwayMessage::AssumedActive { active } => assumed_active(*active),
+        SwayMessage::AssumedSteel => assumed_steel(),
+        SwayMessage::AssumedRigid => assumed_rigid(),
+        SwayMessage::AssumedThick { what, usual } => assumed_thick(what, *usual),
+        SwayMessage::AssumedRails => assumed_rails(),
+        SwayMessage::AssumedLock => assumed_lock(),
+        SwayMessage::Hole { arm, against, roll, road, stress, takes } => {
+            hole(*arm, *against, *roll, *road, (*stress, *takes))
+        }
+        SwayMessage::Weighs { weighed, lever, station } => {
+            weighs(weighed, *lever, station.as_deref().map(say).as_ref())
+        }
+        SwayMessage::Choice { road, between, trail, ended_by, needs } => {
+            choice((*road, *between), *trail, ended_by, &say(needs))
+        }
+        SwayMessage::ChoiceName(choice) => Phrase::plain(choice_name(*choice)),
+        SwayMessage::Ended(by) => Phrase::plain(&ended(by)),
+        SwayMessage::Suggests { choice, used_for, says } => suggests(*choice, *used_for, &say(says)),
+        SwayMessage::Needs { choice } => needs(*choice),
+        SwayMessage::SoftBar { diameter, length, arm } => soft_bar(*diameter, *length, *arm),
+        SwayMessage::Splined(facts) => splined(facts),
+        SwayMessage::SplinedWanted { wanted, least } => splined_wanted(*wanted, *least),
+        SwayMessage::NoSplined => no_splined(),
+        SwayMessage::SplinedBest { diameter, length, arm, link, out } => {
+            splined_best([*diameter, *length, *arm, *link], *out)
+        }
+        SwayMessage::Because(reason) => because(reason),
+        SwayMessage::PastStops { work } => past_stops(*work),
+        SwayMessage::ShimUnmeasured => shim_unmeasured(),
+        SwayMessage::Shim { thick, lean, apart, side } => shim(*thick, *lean, *apart, *side),
+        SwayMessage::LinkRate { rate } => link_rate(*rate),
+    }
+}
+
+/// Why there is no answer.
+fn without(why: WithoutSway) -> Phrase {
+    Phrase::plain(match why {
+        WithoutSway::Measure => "Measure the sway bar",
+        WithoutSway::NothingPosed => "Nothing can be cycled yet",
+        WithoutSway::NoBar => "No sway bar here",
+    })
+}
+
+const fn use_word(used_for: Option<Use>) -> &'static str {
+    match used_for {
+        Some(Use::Crawling) => "Crawling",
+        Some(Use::Trails) => "Trail use",
+        Some(Use::Mixed) => "Mixed use",
+        Some(Use::LoadedTravel) => "Loaded travel",
+        Some(Use::RoadAndTowing) => "Road use and towing",
+        Some(Use::FastDesert) => "Fast open ground",
+        None => "A use nobody named",
+    }
+}
+
+/// What a choice is called.
+const fn choice_name(choice: Choice) -> &'static str {
+    match choice {
+        Choice::AsItIs => "as it is, always connected",
+        Choice::TiedUp => "unbolted and tied up",
+        Choice::Pins => "pins",
+        Choice::Powered => "powered disconnect",
+        Choice::SoftTorsionBar => "soft torsion bar, always connected",
+        Choice::TwoRate => "two-rate bar",
+        Choice::NoBar => "none",
+    }
+}
+
+/// What ends the twist, as a clause.
+fn ended(by: &EndedBy) -> String {
+    match by {
+        EndedBy::WouldNotStand => "it would not stand".to_owned(),
+        EndedBy::FrontLifts => "a front wheel lifts".to_owned(),
+        EndedBy::RearLifts => "a rear wheel lifts".to_owned(),
+        EndedBy::FrontStops => "the front axle meets its stops".to_owned(),
+        EndedBy::RearStops => "the rear axle meets its stops".to_owned(),
+        EndedBy::Limit(None) => "the links reach no further".to_owned(),
+        EndedBy::Limit(Some(what)) => happens(what).replacen("The ", "the ", 1),
+        EndedBy::BarLinks => "the sway bar's links turn over".to_owned(),
+        EndedBy::BarSteel => "the sway bar is twisted past what its steel takes".to_owned(),
+    }
 }
 
 /// Whose figures of the other axle the chart takes.
-pub(super) fn from_other_end(title: &str) -> Phrase {
+pub(crate) fn from_other_end(title: &str) -> Phrase {
     Phrase::plain(&format!(
         "Road against trail takes the other axle from its own job, “{title}”, where this job says nothing of it."
     ))
 }
 
 /// Where a pose is: both wheels' travel, mm.
-pub(super) fn at(left: f64, right: f64) -> Phrase {
+pub(crate) fn at(left: f64, right: f64) -> Phrase {
     Phrase::of(|w| place(w, left, right))
 }
 
 /// Why arm and link do not close.
-pub(super) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
+pub(crate) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
     let what = match fault {
         ArmFault::OverExtended(_) => "The sway bar's arm turns over",
         ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
@@ -44,14 +181,14 @@ pub(super) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
 }
 
 /// Nothing of the travel could be posed.
-pub(super) fn nothing_posed() -> Phrase {
+pub(crate) fn nothing_posed() -> Phrase {
     Phrase::plain(
         "As measured the axle reaches no part of its travel: check heights and places of arms and links",
     )
 }
 
 /// Too near a straight or folded line: γ, where, and what is left.
-pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Length) -> Phrase {
+pub(crate) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
             "Arm and link come to {} at {}: {} left to a straight line",
@@ -63,14 +200,14 @@ pub(super) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Len
 }
 
 /// The range of γ over everything the axle does.
-pub(super) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
+pub(crate) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
     let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
     let told = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
     Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.fine(link)))
 }
 
 /// Shortest and longest link that works, and this one.
-pub(super) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
+pub(crate) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
     Phrase::of(|w| match works {
         None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
         Some([least, most]) => {
@@ -87,7 +224,7 @@ pub(super) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
 }
 
 /// A link that meets a target, against the one that is there.
-pub(super) fn target(link: Length, change: Length, turns: Option<&Phrase>) -> Phrase {
+pub(crate) fn target(link: Length, change: Length, turns: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
         let verb = if change > Length::ZERO { "longer" } else { "shorter" };
         let turns = turns.map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
@@ -96,7 +233,7 @@ pub(super) fn target(link: Length, change: Length, turns: Option<&Phrase>) -> Ph
 }
 
 /// What to cut for a link built from rod, or why none makes it.
-pub(super) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
+pub(crate) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
     match cut {
         Ok(cut) => Phrase::of(|w| {
             format!(
@@ -112,7 +249,7 @@ pub(super) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
 }
 
 /// The least splined bar for a frame.
-pub(super) fn splined_bar(least: Length, frame: Length) -> Phrase {
+pub(crate) fn splined_bar(least: Length, frame: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
             "A splined bar of at least {}: the frame's {} and {} over, {} sticking out each side.",
@@ -125,12 +262,12 @@ pub(super) fn splined_bar(least: Length, frame: Length) -> Phrase {
 }
 
 /// The bar's mass.
-pub(super) fn bar_weighs(mass: Mass) -> Phrase {
+pub(crate) fn bar_weighs(mass: Mass) -> Phrase {
     Phrase::of(|w| format!("The bar weighs {}.", weight(w, mass.weight())))
 }
 
 /// The arm against the shock's stroke.
-pub(super) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase {
+pub(crate) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase {
     let verdict = if alike { "about right" } else { "look at the window above" };
     Phrase::of(|w| {
         format!(
@@ -142,7 +279,7 @@ pub(super) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase
 }
 
 /// Preload by a left link that is longer, + left longer: at each wheel, and the corner weights.
-pub(super) fn preload(
+pub(crate) fn preload(
     longer: Length,
     change: Force,
     corners: Option<(Force, Force)>,
@@ -170,14 +307,14 @@ pub(super) fn preload(
 }
 
 /// A floor that leans, degrees.
-pub(super) fn floor_leans(degrees: f64) -> Phrase {
+pub(crate) fn floor_leans(degrees: f64) -> Phrase {
     Phrase::plain(&format!(
         "The floor leans by {degrees:.1}°: links set here by what slips in come out unequal and twist the bar on level ground. Set both to one length by the tape, or level the tyres first."
     ))
 }
 
 /// The sides differ as it is parked; the pull at the link.
-pub(super) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
+pub(crate) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
     Phrase::of(|w| {
         if difference.abs() <= defaults::PIN_CHAMFER {
             "Both sides stand alike.".to_owned()
@@ -195,7 +332,7 @@ pub(super) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
 
 /// Parked on a slope: slope and lean, what the sides differ by and the pull; the slope up to which
 /// pins go in, degrees, where they do not.
-pub(super) fn parked_on_slope(
+pub(crate) fn parked_on_slope(
     (slope, lean): (Angle, Angle),
     (difference, pull): (Length, Force),
     up_to: Option<f64>,
@@ -218,7 +355,7 @@ pub(super) fn parked_on_slope(
 }
 
 /// Play of a stud in the link's eye, below nought where it is too thick.
-pub(super) fn stud(play: Length) -> Phrase {
+pub(crate) fn stud(play: Length) -> Phrase {
     Phrase::of(|w| {
         if play < Length::ZERO {
             format!("The stud is {} too thick: press the sleeve out, or take a thinner stud.", w.fine(play))
@@ -229,7 +366,7 @@ pub(super) fn stud(play: Length) -> Phrase {
 }
 
 /// A nut on a stud.
-pub(super) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
+pub(crate) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
     if same {
         return Phrase::plain("Diameter and pitch are the same.");
     }
@@ -241,7 +378,7 @@ pub(super) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
 }
 
 /// Whether a hand reaches the pin.
-pub(super) fn pin_side(reaches: bool) -> Phrase {
+pub(crate) fn pin_side(reaches: bool) -> Phrase {
     Phrase::plain(if reaches {
         "A hand reaches the pin."
     } else {
@@ -250,24 +387,24 @@ pub(super) fn pin_side(reaches: bool) -> Phrase {
 }
 
 /// Room over a stowed link, as taped.
-pub(super) fn stowed_room(room: Length) -> Phrase {
+pub(crate) fn stowed_room(room: Length) -> Phrase {
     Phrase::of(|w| {
         format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(defaults::LEAST_LEFT))
     })
 }
 
 /// A stowed link that does not reach.
-pub(super) fn stud_out_of_reach() -> Phrase {
+pub(crate) fn stud_out_of_reach() -> Phrase {
     Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye.")
 }
 
 /// A stowed link beside nothing that was measured.
-pub(super) fn stowed_alone() -> Phrase {
+pub(crate) fn stowed_alone() -> Phrase {
     Phrase::plain("Arm and link reach the stud; nothing was measured that they could touch.")
 }
 
 /// A stowed link and what it comes nearest to: the gap, − through it, and the one wanted.
-pub(super) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f64, f64)) -> Phrase {
+pub(crate) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f64, f64)) -> Phrase {
     Phrase::of(|w| {
         let at = place(w, left, right);
         if gap < Length::ZERO {
@@ -281,7 +418,7 @@ pub(super) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f
 }
 
 /// A rod of the bar and what it comes nearest to: the gap, − through it, and the one wanted.
-pub(super) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (f64, f64)) -> Phrase {
+pub(crate) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (f64, f64)) -> Phrase {
     Phrase::of(|w| {
         let at = place(w, at.0, at.1);
         let upper = |text: String| text.replacen('t', "T", 1);
@@ -296,7 +433,7 @@ pub(super) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
 }
 
 /// Room for arms and links, by the tightest gap and whether it is clear.
-pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) -> Phrase {
+pub(crate) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) -> Phrase {
     if !half_measured.is_empty() {
         let told = half_measured.join(", ");
         return Phrase::of(|w| {
@@ -321,7 +458,7 @@ pub(super) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) ->
 }
 
 /// The hole to cut in a panel, in the panel's two axes, mm, with room round it.
-pub(super) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> Phrase {
+pub(crate) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> Phrase {
     let Some([first, second]) = cut else {
         return Phrase::plain(&format!("Nothing passes the {name}: leave it whole."));
     };
@@ -360,12 +497,12 @@ fn signed(w: Words, value: f64, beyond: &str) -> String {
 }
 
 /// A bolt nobody measured.
-pub(super) fn bolt_open() -> Phrase {
+pub(crate) fn bolt_open() -> Phrase {
     Phrase::plain("Tape the room in front of its head, or say where it goes through.")
 }
 
 /// A bolt that a thing stops, and what stops it the other way round.
-pub(super) fn bolt_stopped((way, thing): (BoltWay, &str), (round, other): (BoltWay, Option<&str>)) -> Phrase {
+pub(crate) fn bolt_stopped((way, thing): (BoltWay, &str), (round, other): (BoltWay, Option<&str>)) -> Phrase {
     let turned = match other {
         None => format!("turn it round, it comes out {}", way_out(round)),
         Some(other) => format!("nor {}: the {other} is there", way_out(round)),
@@ -374,7 +511,7 @@ pub(super) fn bolt_stopped((way, thing): (BoltWay, &str), (round, other): (BoltW
 }
 
 /// Room taped in front of a bolt's head, less its length.
-pub(super) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
+pub(crate) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
     Phrase::of(|w| {
         if over < Length::ZERO {
             format!(
@@ -388,7 +525,7 @@ pub(super) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
 }
 
 /// A bolt in front of which nothing was found.
-pub(super) fn bolt_free(way: BoltWay) -> Phrase {
+pub(crate) fn bolt_free(way: BoltWay) -> Phrase {
     Phrase::plain(&format!("Nothing measured stands in its way {}.", way_out(way)))
 }
 
@@ -404,57 +541,46 @@ const fn way_out(way: BoltWay) -> &'static str {
 }
 
 /// A bar that nobody measured.
-pub(super) fn assumed_bar(outside: Length) -> Phrase {
+pub(crate) fn assumed_bar(outside: Length) -> Phrase {
     Phrase::of(|w| format!("a bar of {}", w.stock(outside)))
 }
 
 /// The length that twists, assumed.
-pub(super) fn assumed_active(active: Length) -> Phrase {
+pub(crate) fn assumed_active(active: Length) -> Phrase {
     Phrase::of(|w| format!("{} of it twist", w.distance(active)))
 }
 
 /// What its steel takes, assumed.
-pub(super) fn assumed_steel() -> Phrase {
+pub(crate) fn assumed_steel() -> Phrase {
     Phrase::plain(&format!("its steel takes {:.0} MPa in shear", defaults::ALLOWABLE_SHEAR.to_mpa()))
 }
 
 /// Links and bushes, assumed.
-pub(super) fn assumed_rigid() -> Phrase {
+pub(crate) fn assumed_rigid() -> Phrase {
     Phrase::plain("links and bushes that do not give")
 }
 
 /// A thickness, assumed.
-pub(super) fn assumed_thick(what: &str, usual: Length) -> Phrase {
+pub(crate) fn assumed_thick(what: &str, usual: Length) -> Phrase {
     Phrase::of(|w| format!("{what} {} thick", w.distance(usual)))
 }
 
 /// The frame rails' height, assumed.
-pub(super) fn assumed_rails() -> Phrase {
+pub(crate) fn assumed_rails() -> Phrase {
     Phrase::of(|w| format!("frame rails {} high", w.distance(defaults::RAIL_HEIGHT)))
 }
 
 /// The steering lock, assumed.
-pub(super) fn assumed_lock() -> Phrase {
+pub(crate) fn assumed_lock() -> Phrase {
     Phrase::plain(&format!(
         "tyres that steer {:.0}° either way about their own middle",
         defaults::STEERING_LOCK_DEGREES
     ))
 }
 
-/// A hole's K_bar against that of the hole in use.
-#[derive(Clone, Copy)]
-pub(super) enum Against {
-    /// It is the hole in use.
-    InUse,
-    /// As a share of it.
-    Share(f64),
-    /// One of the two does not close.
-    Unknown,
-}
-
 /// A hole of the arm: how it stands against the one in use, K_bar,
 /// roll on the road in degrees per g, stress and what the steel takes.
-pub(super) fn hole(
+pub(crate) fn hole(
     arm: Length,
     against: Against,
     roll: Option<RollRate>,
@@ -489,7 +615,7 @@ pub(super) fn hole(
 }
 
 /// What the vehicle weighs, and its centre of gravity above the roll axis.
-pub(super) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>) -> Phrase {
+pub(crate) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
         let roof = if weighed.roof > Force::ZERO {
             format!(", {} on the roof at {}", weight(w, weighed.roof), w.distance(weighed.roof_height))
@@ -508,10 +634,10 @@ pub(super) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>)
 
 /// A choice of bar: roll on the road in degrees per g and its range, twist on the trail in degrees with
 /// the wheel's lift, what ends it, what it needs.
-pub(super) fn choice(
+pub(crate) fn choice(
     (road, between): (Option<f64>, Option<[f64; 2]>),
     trail: Option<(f64, Length)>,
-    ended_by: &str,
+    ended_by: &EndedBy,
     needs: &Phrase,
 ) -> Phrase {
     Phrase::of(|w| {
@@ -524,11 +650,12 @@ pub(super) fn choice(
             },
         );
         let trail = trail.map_or_else(
-            || ended_by.to_owned(),
+            || ended(ended_by),
             |(degrees, lift)| {
                 format!(
-                    "{degrees:.0}° of twist on the trail, a wheel {} up, until {ended_by}",
-                    w.distance(lift)
+                    "{degrees:.0}° of twist on the trail, a wheel {} up, until {}",
+                    w.distance(lift),
+                    ended(ended_by)
                 )
             },
         );
@@ -537,7 +664,7 @@ pub(super) fn choice(
 }
 
 /// The choice that is suggested.
-pub(super) fn suggests(choice: Choice, used_for: Option<Use>, says: &Phrase) -> Phrase {
+pub(crate) fn suggests(choice: Choice, used_for: Option<Use>, says: &Phrase) -> Phrase {
     let why = match used_for {
         Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
         Some(Use::Trails) => "trails want twist without getting out",
@@ -551,21 +678,8 @@ pub(super) fn suggests(choice: Choice, used_for: Option<Use>, says: &Phrase) -> 
     Phrase::of(|w| format!("For this use: {name}, because {why}. {}", says.in_unit(w.unit())))
 }
 
-/// What a choice is called.
-pub(super) const fn choice_name(choice: Choice) -> &'static str {
-    match choice {
-        Choice::AsItIs => "as it is, always connected",
-        Choice::TiedUp => "unbolted and tied up",
-        Choice::Pins => "pins",
-        Choice::Powered => "powered disconnect",
-        Choice::SoftTorsionBar => "soft torsion bar, always connected",
-        Choice::TwoRate => "two-rate bar",
-        Choice::NoBar => "none",
-    }
-}
-
 /// What a choice needs.
-pub(super) fn needs(choice: Choice) -> Phrase {
+pub(crate) fn needs(choice: Choice) -> Phrase {
     Phrase::plain(match choice {
         Choice::AsItIs => "nothing to do on the trail",
         Choice::TiedUp => "a wrench, free and slow; bolts get lost; level ground to reconnect",
@@ -582,37 +696,14 @@ pub(super) fn needs(choice: Choice) -> Phrase {
 }
 
 /// What a soft torsion bar needs, where one was found.
-pub(super) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase {
+pub(crate) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase {
     Phrase::of(|w| {
         format!("the bar of {} × {} and arms of {}", w.stock(diameter), w.distance(length), w.distance(arm))
     })
 }
 
-/// Sizes, rates and verdicts of a splined bar with its arms.
-pub(super) struct SplinedFacts {
-    pub(super) diameter: Length,
-    pub(super) length: Length,
-    pub(super) arm: Length,
-    /// Degrees per g.
-    pub(super) road: Option<f64>,
-    /// K_bar.
-    pub(super) roll: RollRate,
-    /// At an arm's eye.
-    pub(super) eye_rate: SpringRate,
-    /// Stress and what the steel takes.
-    pub(super) stress: (Stress, Stress),
-    pub(super) mass: Mass,
-    /// Each side, where the bar is long enough.
-    pub(super) out: Option<Length>,
-    /// Missing to the least length.
-    pub(super) short: Option<Length>,
-    pub(super) works: bool,
-    /// The arm less the shock's stroke, where they are unlike.
-    pub(super) unlike: Option<Length>,
-}
-
 /// A splined bar with its arms.
-pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
+pub(crate) fn splined(facts: &SplinedFacts) -> Phrase {
     let (stress, takes) = (facts.stress.0.to_mpa(), facts.stress.1.to_mpa());
     Phrase::of(|w| {
         let road =
@@ -641,7 +732,7 @@ pub(super) fn splined(facts: &SplinedFacts) -> Phrase {
 }
 
 /// No splined bar was typed: what it would have to give, and the least length.
-pub(super) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase {
+pub(crate) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.at_least(least)));
         format!("A splined bar of {}{least}", roll_rate(w, wanted.max(RollRate::ZERO)))
@@ -649,12 +740,12 @@ pub(super) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase 
 }
 
 /// None of those typed fits.
-pub(super) fn no_splined() -> Phrase {
+pub(crate) fn no_splined() -> Phrase {
     Phrase::plain("None of these bars and arms fits")
 }
 
 /// The splined bar to take: diameter, length, arm, link; what sticks out each side.
-pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Option<Length>) -> Phrase {
+pub(crate) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let out = out.map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
         format!(
@@ -667,25 +758,11 @@ pub(super) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Opti
     })
 }
 
-/// Why a rate is wanted.
-pub(super) struct Reason<'a> {
-    pub(super) use_: &'a str,
-    /// Roll that suits the use, degrees per g.
-    pub(super) degrees: f64,
-    pub(super) weighed: &'a Weighed,
-    pub(super) station: Option<&'a Phrase>,
-    pub(super) lever: Length,
-    pub(super) all: RollRate,
-    pub(super) springs: RollRate,
-    pub(super) other: RollRate,
-    pub(super) wanted: RollRate,
-    /// A solid bar that gives it: diameter, length, arm.
-    pub(super) solid: Option<[Length; 3]>,
-}
-
 /// Why this rate, in numbers.
-pub(super) fn because(reason: &Reason<'_>) -> Phrase {
-    let Reason { use_, degrees, weighed, .. } = *reason;
+pub(crate) fn because(reason: &Reason) -> Phrase {
+    let Reason { degrees, weighed, .. } = reason;
+    let use_ = use_word(reason.used_for);
+    let station = reason.station.as_ref().map(say);
     Phrase::of(|w| {
         let roof = if weighed.roof > Force::ZERO {
             format!(" and {} on the roof", weight(w, weighed.roof))
@@ -702,7 +779,8 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
                 )
             },
         );
-        let station = reason.station.map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        let station =
+            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
         let asks = if reason.wanted > RollRate::ZERO {
             let solid = reason.solid.map_or_else(String::new, |[diameter, length, arm]| {
                 format!(
@@ -728,9 +806,9 @@ pub(super) fn because(reason: &Reason<'_>) -> Phrase {
 }
 
 /// Half an inch past the stops.
-pub(super) fn past_stops(work: bool) -> Phrase {
+pub(crate) fn past_stops(work: bool) -> Phrase {
     Phrase::of(|w| {
-        let past = w.distance(crate::defaults::PAST_THE_STOPS);
+        let past = w.distance(derecho_job::defaults::PAST_THE_STOPS);
         if work {
             format!("The links still work {past} past the stops.")
         } else {
@@ -741,12 +819,12 @@ pub(super) fn past_stops(work: bool) -> Phrase {
     })
 }
 
-pub(super) fn shim_unmeasured() -> Phrase {
+pub(crate) fn shim_unmeasured() -> Phrase {
     Phrase::plain("Measure between the clamps: how far the bar leans follows from that.")
 }
 
 /// What a shim under one clamp alone does.
-pub(super) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>) -> Phrase {
+pub(crate) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>) -> Phrase {
     Phrase::of(|w| {
         let where_ = side.map_or_else(String::new, |side| format!(" on the {}", side.word()));
         format!(
@@ -758,6 +836,6 @@ pub(super) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>
     })
 }
 
-pub(super) fn link_rate(rate: SpringRate) -> Phrase {
+pub(crate) fn link_rate(rate: SpringRate) -> Phrase {
     Phrase::of(|w| spring_rate(w, rate))
 }

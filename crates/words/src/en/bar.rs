@@ -1,25 +1,59 @@
-//! Every sentence of stage Bar.
+//! Stage Bar.
 
-use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verdict, facts_within, sleeve};
-use derecho_core::bar::evidence::RiseSource;
-use derecho_core::bar::{FrontView, Recentring, Swing};
-use derecho_core::fastener::Thread;
-use derecho_core::measure::phrase::{Value, Words, degrees};
+use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verdict};
+use derecho_core::bar::{Recentring, Swing};
+use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
-use derecho_core::measure::{Angle, Length, Phrase, Side, Step, Working};
+use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::parts::BracketEnd;
-use glam::DVec3;
 
-use super::further::Further;
-use super::need::{BracketNeed, Need, NeedFacts, NeedReason};
-use super::ways::{WayFacts, WayOut};
-use crate::document::{Job, length_of};
-use crate::setups::adjuster::ThreadFault;
-use crate::setups::moves::EyeMoves;
-use crate::setups::{BasisSource, Known, Reading, Setups};
+use derecho_job::bar::further::Further;
+use derecho_job::bar::message::{BarMessage, BarWarning, BenchLine, ExactTurns, EyeMove, LengthSet, Turns};
+use derecho_job::bar::need::{Need, NeedFacts, NeedReason};
+use derecho_job::bar::ways::{WayFacts, WayOut};
+use derecho_job::setups::Reading;
+use derecho_job::setups::adjuster::ThreadFault;
 
-pub(crate) fn stands(view: &FrontView) -> Phrase {
-    let angle = view.angle();
+use super::assembly::likely_cause;
+
+use crate::say;
+
+pub(super) fn bar(message: &BarMessage) -> Phrase {
+    match message {
+        BarMessage::Stands { angle } => stands(*angle),
+        BarMessage::RateSays { rate } => rate_says(*rate),
+        BarMessage::LiftSays { verb, shift } => lift_says(verb, *shift),
+        BarMessage::EyesSay { reach, plumbed, cause } => eyes_say(*reach, *plumbed, cause.map(likely_cause)),
+        BarMessage::Withheld { built, answer } => withheld(*built, *answer),
+        BarMessage::DecideFirst { ends } => decide_first(&say(ends)),
+        BarMessage::LengthSays(set) => length_says(set),
+        BarMessage::ThumbSays { wanted } => thumb_says(wanted),
+        BarMessage::LeavesSays { angle, off, swing, need } => {
+            leaves_says(*angle, *off, *swing, need.as_deref().map(say).as_ref())
+        }
+        BarMessage::NeedSays { facts } => need_says(facts),
+        BarMessage::ReadingsSay { left, right } => readings_say([*left, *right]),
+        BarMessage::SetSays { length, wants_now, offset, fault } => {
+            set_says(*length, *wants_now, *offset, fault.as_ref())
+        }
+        BarMessage::SettingSays { setting } => setting_says(setting),
+        BarMessage::ThreadEnds { set, exact, off } => thread_ends(*set, *exact, *off),
+        BarMessage::WaySays { facts } => way_says(facts),
+        BarMessage::Interval { name, low, high } => interval(name, *low, *high),
+        BarMessage::Further { reading, now, to } => further(*reading, *now, *to),
+        BarMessage::ReadNext { reading, now, to } => read_next(*reading, *now, *to),
+        BarMessage::LongerSays { before, after, found_at_bump, planned_at_bump } => {
+            longer_says((*before, *after), (*found_at_bump, *planned_at_bump))
+        }
+        BarMessage::Warning(warning) => warn_of(*warning),
+        BarMessage::PlanSays(moves) => plan_says(moves),
+        BarMessage::Turns(turns) => Phrase::plain(&turned(*turns)),
+        BarMessage::Exactly(exact) => exactly(*exact),
+        BarMessage::Bench(line) => bench(line),
+    }
+}
+
+pub(crate) fn stands(angle: Angle) -> Phrase {
     let text = if angle.abs().to_degrees() < 0.05 {
         "The bar stands level".to_owned()
     } else {
@@ -29,8 +63,7 @@ pub(crate) fn stands(view: &FrontView) -> Phrase {
     Phrase::plain(&text)
 }
 
-pub(crate) fn rate_says(view: &FrontView) -> Phrase {
-    let rate = view.lateral_rate();
+pub(crate) fn rate_says(rate: f64) -> Phrase {
     Phrase::of(|w| {
         if rate.abs() < 0.005 {
             return "A small bump moves the axle sideways hardly at all.".to_owned();
@@ -42,154 +75,6 @@ pub(crate) fn rate_says(view: &FrontView) -> Phrase {
             w.fine(w.round_step() * rate)
         )
     })
-}
-
-pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
-    let length = Value::Length;
-    let terms = [("L", length(view.length())), ("v", length(view.rise())), ("d", length(view.fore_aft()))];
-    let mut steps = Vec::new();
-    let bar = &job.setups.found.bar;
-    if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
-        // Counted to ride height and back: what is left over of that was not added by anybody.
-        let added = view.rise() - (frame - axle);
-        let changed = added.abs() > Length::from_mm(1e-6);
-        let note = if changed { "rise of the frame eye as it was read" } else { "rise of the frame eye" };
-        steps.push(Step::new(
-            note,
-            "v = {F_z} − {A_z}",
-            &[("F_z", length(frame)), ("A_z", length(axle))],
-            length(frame - axle),
-        ));
-        if changed {
-            steps.push(Step::new(
-                "rise at the driven height, with what was added since",
-                "v = {v} + {added}",
-                &[("v", length(frame - axle)), ("added", length(added))],
-                length(view.rise()),
-            ));
-        }
-    }
-    steps.push(Step::new("sideways reach", "h = √({L}² − {v}² − {d}²)", &terms, length(view.reach())));
-    steps.push(Step::new(
-        "angle in front view, + frame end higher",
-        "θ = atan({v} / {h})",
-        &[("v", length(view.rise())), ("h", length(view.reach()))],
-        Value::Angle(view.angle()),
-    ));
-    steps.push(Step::new(
-        "lateral rate: to the left per unit of bump",
-        "dy/dt = −{s} · {v} / {h}",
-        &[
-            ("s", Value::Number(view.frame_eye_side().sign(), 0)),
-            ("v", length(view.rise())),
-            ("h", length(view.reach())),
-        ],
-        Value::Number(view.lateral_rate(), 5),
-    ));
-    Working { title: "Angle and rate".to_owned(), steps }
-}
-
-pub(crate) fn length_working(
-    view: &FrontView,
-    planned: &FrontView,
-    offset: Length,
-    carried: Length,
-    wanted: &Recentring,
-) -> Working {
-    let length = Value::Length;
-    // With a hole moved sideways that much more has to be reached.
-    let reached = offset + carried;
-    let s = Value::Number(view.frame_eye_side().sign(), 0);
-    let steps = vec![
-        Step::new(
-            "sideways reach wanted; e is the offset, + left",
-            "h′ = {h} + {s} · {e}",
-            &[("h", length(view.reach())), ("s", s), ("e", length(reached))],
-            length(wanted.reach_mm),
-        ),
-        Step::new(
-            "length wanted",
-            "L′ = √({h′}² + {v}² + {d}²)",
-            &[
-                ("h′", length(wanted.reach_mm)),
-                ("v", length(planned.rise())),
-                ("d", length(planned.fore_aft())),
-            ],
-            length(wanted.length_mm),
-        ),
-        Step::new(
-            "change",
-            "ΔL = {L′} − {L}",
-            &[("L′", length(wanted.length_mm)), ("L", length(view.length()))],
-            length(wanted.change_mm),
-        ),
-        Step::new(
-            "to first order",
-            "ΔL ≈ {s} · {e} · {h} / {L}",
-            &[("s", s), ("e", length(offset)), ("h", length(view.reach())), ("L", length(view.length()))],
-            length(wanted.first_order_change_mm),
-        ),
-        Step::new(
-            "the half-difference rule of thumb",
-            "ΔL ≈ {s} · {e}",
-            &[("s", s), ("e", length(offset))],
-            length(wanted.thumb_change_mm),
-        ),
-        Step::new(
-            "what the thumb sets too long, − is too short",
-            "{thumb} − {ΔL}",
-            &[("thumb", length(wanted.thumb_change_mm)), ("ΔL", length(wanted.change_mm))],
-            length(wanted.thumb_cost_mm),
-        ),
-    ];
-    Working { title: "The length that centres it".to_owned(), steps }
-}
-
-/// Some hold that a longer bar makes the sideways motion worse. Its rate is a little
-/// smaller; but the swing now starts from the centre instead of from the offset.
-pub(crate) fn longer_says(
-    found: &FrontView,
-    planned: &FrontView,
-    offset: Length,
-    bump: Length,
-) -> Option<Phrase> {
-    if planned.length() <= found.length() || found.rise().abs().to_mm() < 1.0 {
-        return None;
-    }
-    let (before, after) = (found.lateral_rate().abs(), planned.lateral_rate().abs());
-    let tight = |view: &FrontView| view.pulled_tight().1.min(bump);
-    let at_bump = (offset + found.shift_at(tight(found)), planned.shift_at(tight(planned)));
-    Some(Phrase::of(|w| {
-        format!(
-            "Does the longer bar make it worse? Its rate is {:.1} % smaller. But it swings from the centre: at full bump the axle is {} with it, and {} as found. The curves show both.",
-            (1.0 - after / before) * 100.0,
-            w.sideways(at_bump.1),
-            w.sideways(at_bump.0)
-        )
-    }))
-}
-
-/// What explains best why a link and its ends do not agree.
-pub(crate) fn likely_cause(length: f64, across: DVec3, axle: DVec3, good_to: f64, rail: f64) -> &'static str {
-    let fits = |apart: f64| (apart - length).abs() <= 2.0 * good_to;
-    let moved = |by: DVec3| fits((across + by).length());
-    // One eye on the far side of the centreline: its y was taken with the other sign.
-    if moved(DVec3::new(0.0, 2.0 * axle.y, 0.0)) {
-        return "It would fit if one end were on the other side of the centreline: check both sideways distances.";
-    }
-    if moved(DVec3::new(0.0, across.y.signum() * rail, 0.0))
-        || moved(DVec3::new(0.0, -across.y.signum() * rail, 0.0))
-    {
-        return "It would fit if one sideways distance had been taken from the rail instead of the centreline.";
-    }
-    if [25.4, -25.4, 50.8, -50.8].into_iter().any(|inch| fits(across.length() + inch)) {
-        return "It would fit with a number misread on the tape: read the length again.";
-    }
-    let difference = (across.length() - length).abs();
-    if (25.0..=90.0).contains(&difference) {
-        return "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?";
-    }
-    "Measure its length again, centre to centre, then the end you trust least."
 }
 
 pub(crate) fn lift_says(verb: &str, shift: Length) -> Phrase {
@@ -210,64 +95,23 @@ pub(crate) fn eyes_say(reach: Length, plumbed: Length, cause: Option<&str>) -> P
     })
 }
 
-pub(crate) fn warnings(job: &Job, known: &Known, swing: &Swing) -> Vec<Phrase> {
-    let mut warnings = Vec::new();
-    let bar = &job.setups.found.bar;
-    let rise = &known.rise;
-    if let Some(difference) = rise.disagreement_mm {
-        warnings.push(Phrase::of(|w| {
-            format!(
-                "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
-                w.distance(difference)
-            )
-        }));
-    }
-    if bar.bent && bar.finder.reading.is_some() {
-        warnings.push(Phrase::plain(
-            "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.",
-        ));
-    }
-    if rise.source == RiseSource::Finder {
-        warnings.push(Phrase::of(|w| {
-            format!(
-                "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
-                w.distance(rise.uncertainty_mm)
-            )
-        }));
-    }
-    if bar.finder.reading.is_some() && bar.finder.higher_end.is_none() {
-        warnings.push(Phrase::plain("Which end of the bar is higher? The finder does not say."));
-    }
-    for (tight, place) in [(swing.tight_in_droop_mm, "droop"), (swing.tight_in_bump_mm, "bump")] {
-        if let Some(travel) = tight {
-            warnings.push(Phrase::of(|w| {
-                format!(
-                    "The bar is pulled tight {} into {place}, before the travel ends.",
-                    w.distance(travel)
-                )
-            }));
-        }
-    }
-    warnings
-}
-
 /// Why no length is offered.
-pub(crate) fn withheld(setups: &Setups) -> Phrase {
-    match (setups.basis.source, setups.basis.answer) {
-        (BasisSource::Strapped, _) => Phrase::of(|w| {
+fn withheld(built: Option<Length>, answer: Reading) -> Phrase {
+    match (built, answer) {
+        (Some(length), _) => Phrase::of(|w| {
             format!(
                 "Build the bar {} eye to eye, as the gap in stage Bracket has it: measured strapped to centre, it leaves the axle there. Record it here once it is hung.",
-                w.fine(setups.base.view.length())
+                w.fine(length)
             )
         }),
-        (_, Reading::CannotTell) => Phrase::plain(
+        (None, Reading::CannotTell) => Phrase::plain(
             "No length is offered: the readings cannot tell the axle from centred. Read again first.",
         ),
-        (_, Reading::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
-        (_, Reading::Unread) => Phrase::plain(
+        (None, Reading::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
+        (None, Reading::Unread) => Phrase::plain(
             "Read both sides in stage Tape: the length to set follows from how far off the axle is.",
         ),
-        (_, Reading::Off) => {
+        (None, Reading::Off) => {
             Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.")
         }
     }
@@ -280,26 +124,10 @@ pub(crate) fn decide_first(ends: &Phrase) -> Phrase {
     })
 }
 
-/// What the headline is made from.
-pub(crate) struct Set<'a> {
-    /// Change of length from the bar that is in.
-    pub(crate) change: Length,
-    /// The length wanted.
-    pub(crate) length: Length,
-    /// The bar that is hung, where another one is.
-    pub(crate) hangs: Option<&'a str>,
-    /// Whether that one is cut and welded to length.
-    pub(crate) made_to_length: bool,
-    /// What comes of setting it, where that is known.
-    pub(crate) verdict: Option<Verdict>,
-    /// Whether it can be so long, where that is known.
-    pub(crate) covered: Option<bool>,
-}
-
-pub(crate) fn length_says(set: &Set<'_>) -> Phrase {
+fn length_says(set: &LengthSet) -> Phrase {
     let reaches = set.covered != Some(false);
     Phrase::of(|w| {
-        if let Some(name) = set.hangs {
+        if let Some(name) = &set.hangs {
             let length = w.fine(set.length);
             return match set.verdict {
                 _ if !reaches => format!("The {name} does not reach: it would have to be {length}"),
@@ -340,12 +168,7 @@ pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
 
 /// `need` where no eye is moved: what the length alone leaves to be wanted.
 /// `off` is where the axle stands then, + left.
-pub(crate) fn leaves_says(
-    planned: &FrontView,
-    off: Length,
-    swing: Swing,
-    need: Option<&BracketNeed>,
-) -> Phrase {
+pub(crate) fn leaves_says(angle: Angle, off: Length, swing: Swing, need: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
         let stands = if w.shows_nothing(off) {
             "Centred here".to_owned()
@@ -354,17 +177,17 @@ pub(crate) fn leaves_says(
         };
         let over = format!(
             "{stands}, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
-            if planned.angle().abs().to_degrees() < 0.05 {
+            if angle.abs().to_degrees() < 0.05 {
                 "lies level".to_owned()
             } else {
-                format!("stands at {}", degrees(planned.angle()))
+                format!("stands at {}", degrees(angle))
             },
             w.distance(swing.peak_to_peak_mm),
             w.movement(swing.at_full_droop_mm),
             w.movement(swing.at_full_bump_mm)
         );
         match need {
-            Some(need) => format!("{over} {}", need.says.in_unit(w.unit())),
+            Some(need) => format!("{over} {}", need.in_unit(w.unit())),
             None => over,
         }
     })
@@ -427,44 +250,6 @@ pub(crate) fn readings_say([left, right]: [Length; 2]) -> Phrase {
     })
 }
 
-/// The eyes the plan moves, frame eye first; None where it moves none.
-pub(crate) fn plan_says(moves: EyeMoves, holes: &[&str; 2]) -> Option<Phrase> {
-    if moves.is_none() {
-        return None;
-    }
-    Some(Phrase::of(|w| {
-        let told: Vec<String> =
-            [(BracketEnd::Frame, "frame eye", &holes[0]), (BracketEnd::Axle, "axle eye", &holes[1])]
-                .into_iter()
-                .filter(|(end, ..)| moves.at(*end).length() > 1e-6)
-                .map(|(end, eye, hole)| {
-                    let by = moves.at(end);
-                    let up = Length::from_mm(by.z);
-                    let mut ways = Vec::new();
-                    if !w.shows_nothing(up) {
-                        ways.push(format!(
-                            "{} {}",
-                            w.distance(up),
-                            if up < Length::ZERO { "down" } else { "up" }
-                        ));
-                    }
-                    let side = Length::from_mm(by.y);
-                    if !w.shows_nothing(side) {
-                        ways.push(w.sideways(side));
-                    }
-                    let ahead = Length::from_mm(by.x);
-                    if !w.shows_nothing(ahead) {
-                        let way = if ahead > Length::ZERO { "forward" } else { "back" };
-                        ways.push(format!("{} {way}", w.distance(ahead)));
-                    }
-                    let place = if hole.is_empty() { "where it was found" } else { *hole };
-                    format!("the {eye} {}, {place}", ways.join(" and "))
-                })
-                .collect();
-        format!("With {}, as chosen in stage Bracket.", told.join(" and "))
-    }))
-}
-
 pub(crate) fn set_says(
     length: Length,
     wants_now: Option<Length>,
@@ -522,44 +307,33 @@ fn whole_turns(turns: u32, flats: u32) -> String {
     }
 }
 
-/// The turns to make; None where turning does not reach the length, or a bar has none to make.
-pub(crate) fn turns_say(setting: &Setting) -> Option<Phrase> {
-    let (turns, flats) = (setting.turns?, setting.flats?);
+/// How far to turn: `2 turns and 1 flat longer`.
+pub(super) fn turned(Turns { turns, flats, by, longer }: Turns) -> String {
     // In and out mean nothing of a sleeve with two hands.
-    let way = if setting.wanted_mm > setting.from_mm { "longer" } else { "shorter" };
-    let text = match (turns, flats, setting.turned_by) {
+    let way = if longer { "longer" } else { "shorter" };
+    match (turns, flats, by) {
         (0, 0, _) => "leave it as it is".to_owned(),
         (0, 3, TurnStep::HalfTurn) => format!("half a turn {way}"),
         (turns, 3, TurnStep::HalfTurn) => format!("{turns} ½ turns {way}"),
         (turns, flats, _) => format!("{} {way}", whole_turns(turns, flats)),
-    };
-    Some(Phrase::plain(&text))
-}
-
-/// The turns to hundredths of a flat.
-pub(crate) fn exactly(setting: &Setting) -> Option<Phrase> {
-    let (turns, flats, over) = (setting.turns?, setting.flats?, setting.flats_over?);
-    // Flats mean nothing to an eye that lines up once or twice in a turn.
-    let steps = match setting.turned_by {
-        TurnStep::Flat => None,
-        TurnStep::HalfTurn => Some("half"),
-        TurnStep::WholeTurn => Some("whole"),
-    };
-    if let Some(steps) = steps {
-        return Some(Phrase::plain(&format!("{:.2} turns, in {steps} turns", setting.exact_turns?.abs())));
     }
-    let rest = format!("{:.2} flat", over.abs());
-    Some(Phrase::plain(&if rest == "0.00 flat" {
-        whole_turns(turns, flats)
-    } else {
-        format!("{} {} {rest}", whole_turns(turns, flats), if over < 0.0 { "less" } else { "and" })
-    }))
 }
 
-/// Turns, in words, that bring a sleeve or link to a wanted length, eye to eye, one of its ends cut
-/// right hand and the other left, both with this thread. None where there is nothing to turn.
-pub(crate) fn sleeve_turns(thread: &Thread, now: Length, wanted: Length) -> Option<Phrase> {
-    turns_say(&facts_within(&sleeve(thread), now, wanted, Length::ZERO))
+/// The turns that would be exact.
+fn exactly(exact: ExactTurns) -> Phrase {
+    match exact {
+        // Flats mean nothing to an eye that lines up once or twice in a turn.
+        ExactTurns::Half(turns) => Phrase::plain(&format!("{turns:.2} turns, in half turns")),
+        ExactTurns::Whole(turns) => Phrase::plain(&format!("{turns:.2} turns, in whole turns")),
+        ExactTurns::Flats { turns, flats, over } => {
+            let rest = format!("{:.2} flat", over.abs());
+            Phrase::plain(&if rest == "0.00 flat" {
+                whole_turns(turns, flats)
+            } else {
+                format!("{} {} {rest}", whole_turns(turns, flats), if over < 0.0 { "less" } else { "and" })
+            })
+        }
+    }
 }
 
 /// A length rounded up to the tape's everyday mark, so that what is cut is never too little.
@@ -725,58 +499,6 @@ fn cut_says(setting: &Setting) -> Phrase {
     })
 }
 
-/// The order of work on the bench with a new bar, a sentence each.
-pub(crate) fn bench_says(
-    setting: &Setting,
-    set: Length,
-    against_old: Length,
-    thread: Option<Length>,
-) -> Vec<Phrase> {
-    let alike = setting.kind == AdjusterKind::Turnbuckle;
-    let turns = turns_say(setting);
-    let mut says = vec![
-        Phrase::of(|w| {
-            let ends = if alike { "Both ends screwed" } else { "Its end screwed" };
-            format!("{ends} right in, it measures {} eye to eye.", w.fine(setting.from_mm))
-        }),
-        Phrase::of(|w| {
-            let equally = if alike { ", both ends turned out alike" } else { "" };
-            format!(
-                "From there {}{equally}: {} on the bench.",
-                turns.as_ref().map_or("", |turns| turns.in_unit(w.unit())),
-                w.fine(set)
-            )
-        }),
-    ];
-    if let Some(thread) = thread {
-        let least = setting.ends.iter().map(|end| end.least_engagement_mm).reduce(Length::max);
-        says.push(Phrase::of(|w| {
-            let ends = if alike { "at each end" } else { "in" };
-            let must =
-                least.map_or_else(String::new, |least| format!("; at least {} must", w.at_least(least)));
-            format!("{} of thread stays in {ends}{must}.", w.distance(thread))
-                .replace("stays in in", "stays in")
-        }));
-    }
-    let per_turn = setting.per_turn_mm.unwrap_or(Length::ZERO);
-    says.push(Phrase::of(|w| {
-        if w.shows_nothing(against_old) {
-            format!(
-                "Without a tape: side by side with the old bar, bolts push through both eyes of both. One turn more shows {}, and they do not go through.",
-                w.fine(per_turn)
-            )
-        } else {
-            let word = if against_old > Length::ZERO { "longer" } else { "shorter" };
-            format!(
-                "Without a tape: side by side with the old bar, a bolt through one eye of both, the other eye is {} {word}. One turn more shows {}.",
-                w.fine(against_old),
-                w.fine(per_turn)
-            )
-        }
-    }));
-    says
-}
-
 /// One way out, with the thread that stays in.
 pub(crate) fn way_says(facts: &WayFacts) -> Phrase {
     let (way, length, thread) = (&facts.way, facts.length_mm, facts.thread_in_mm);
@@ -836,7 +558,7 @@ const fn further_word(reading: Further) -> &'static str {
 }
 
 /// What a further reading is worth.
-pub(super) fn further(reading: Further, now: Length, to: Length) -> Phrase {
+pub(crate) fn further(reading: Further, now: Length, to: Length) -> Phrase {
     Phrase::of(|w| {
         let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
         if now == to {
@@ -848,13 +570,113 @@ pub(super) fn further(reading: Further, now: Length, to: Length) -> Phrase {
 }
 
 /// Which to take.
-pub(super) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
+pub(crate) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
     Phrase::of(|w| {
         let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
         if now == to {
             format!("Read next: {what}. It helps most, and leaves the answer at about ±{now}.")
         } else {
             format!("Read next: {what}. That narrows the answer most, from ±{now} to ±{to}.")
+        }
+    })
+}
+
+/// Rates of the bar as found and as planned, and where the axle is with each at full bump, + left.
+fn longer_says((before, after): (f64, f64), (found, planned): (Length, Length)) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "Does the longer bar make it worse? Its rate is {:.1} % smaller. But it swings from the centre: at full bump the axle is {} with it, and {} as found. The curves show both.",
+            (1.0 - after / before) * 100.0,
+            w.sideways(planned),
+            w.sideways(found)
+        )
+    })
+}
+
+fn warn_of(warning: BarWarning) -> Phrase {
+    Phrase::of(|w| match warning {
+        BarWarning::RiseDisagrees(by) => format!(
+            "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
+            w.distance(by)
+        ),
+        BarWarning::FinderAside => {
+            "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.".to_owned()
+        }
+        BarWarning::RiseFromFinder(good_to) => format!(
+            "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
+            w.distance(good_to)
+        ),
+        BarWarning::WhichEndHigher => "Which end of the bar is higher? The finder does not say.".to_owned(),
+        BarWarning::TightInDroop(travel) => {
+            format!("The bar is pulled tight {} into droop, before the travel ends.", w.distance(travel))
+        }
+        BarWarning::TightInBump(travel) => {
+            format!("The bar is pulled tight {} into bump, before the travel ends.", w.distance(travel))
+        }
+    })
+}
+
+fn plan_says(moves: &[EyeMove]) -> Phrase {
+    Phrase::of(|w| {
+        let told: Vec<String> = moves
+            .iter()
+            .map(|EyeMove { end, by, hole }| {
+                let mut ways = Vec::new();
+                let up = Length::from_mm(by.z);
+                if !w.shows_nothing(up) {
+                    let way = if up < Length::ZERO { "down" } else { "up" };
+                    ways.push(format!("{} {way}", w.distance(up)));
+                }
+                let side = Length::from_mm(by.y);
+                if !w.shows_nothing(side) {
+                    ways.push(w.sideways(side));
+                }
+                let ahead = Length::from_mm(by.x);
+                if !w.shows_nothing(ahead) {
+                    let way = if ahead > Length::ZERO { "forward" } else { "back" };
+                    ways.push(format!("{} {way}", w.distance(ahead)));
+                }
+                let eye = match end {
+                    BracketEnd::Frame => "frame eye",
+                    BracketEnd::Axle => "axle eye",
+                };
+                let place = if hole.is_empty() { "where it was found" } else { hole };
+                format!("the {eye} {}, {place}", ways.join(" and "))
+            })
+            .collect();
+        format!("With {}, as chosen in stage Bracket.", told.join(" and "))
+    })
+}
+
+/// A line of setting a bar on the bench.
+fn bench(line: &BenchLine) -> Phrase {
+    Phrase::of(|w| match *line {
+        BenchLine::RightIn { alike, length } => {
+            let ends = if alike { "Both ends screwed" } else { "Its end screwed" };
+            format!("{ends} right in, it measures {} eye to eye.", w.fine(length))
+        }
+        BenchLine::Turn { alike, turns, to } => {
+            let equally = if alike { ", both ends turned out alike" } else { "" };
+            format!("From there {}{equally}: {} on the bench.", turned(turns), w.fine(to))
+        }
+        BenchLine::Thread { alike, stays, least } => {
+            let ends = if alike { "at each end" } else { "in" };
+            let must =
+                least.map_or_else(String::new, |least| format!("; at least {} must", w.at_least(least)));
+            format!("{} of thread stays in {ends}{must}.", w.distance(stays))
+                .replace("stays in in", "stays in")
+        }
+        BenchLine::BesideTheOld { differs, per_turn } if w.shows_nothing(differs) => format!(
+            "Without a tape: side by side with the old bar, bolts push through both eyes of both. One turn more shows {}, and they do not go through.",
+            w.fine(per_turn)
+        ),
+        BenchLine::BesideTheOld { differs, per_turn } => {
+            let word = if differs > Length::ZERO { "longer" } else { "shorter" };
+            format!(
+                "Without a tape: side by side with the old bar, a bolt through one eye of both, the other eye is {} {word}. One turn more shows {}.",
+                w.fine(differs),
+                w.fine(per_turn)
+            )
         }
     })
 }

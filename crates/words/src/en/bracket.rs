@@ -1,7 +1,7 @@
-//! The sentences of stage Bracket's options, schools and answer.
+//! Stage Bracket.
 
-use derecho_core::bar::adjuster::Setting;
 use derecho_core::bar::bracket_load::Braced;
+use derecho_core::bar::strength::Material;
 use derecho_core::bar::strength::Section;
 use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
@@ -11,26 +11,95 @@ use derecho_core::measure::physical::{KG_PER_LB, force, torque as printed_torque
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
-use derecho_core::parts::{BarPart, BracketEnd};
-use derecho_core::pose::mechanism::{Level, Mechanism, Watched};
+use derecho_core::parts::BracketEnd;
 
-use super::carried::{LoadResult, LoadSays};
-use super::kinds::School;
-use super::option::{OptionResult, Picked};
-use crate::bar::need::BracketNeed;
-use crate::bar::words::{at_least, turns_say};
-use crate::cycle::words as cycle_words;
-use crate::defaults;
-use crate::document::bracketing::Target;
-use crate::setups::BarState;
-use crate::verdict::FitVerdict;
+use derecho_job::bar::message::Turns;
+use derecho_job::bracket::kinds::School;
+use derecho_job::bracket::message::BracketMessage;
+use derecho_job::bracket::option::{OptionResult, Picked};
+use derecho_job::cycle::limit::{Happening, Place};
+use derecho_job::defaults;
+use derecho_job::document::bracketing::Target;
+use derecho_job::message::Message;
+use derecho_job::verdict::FitVerdict;
 
-pub(super) fn nothing_yet() -> Phrase {
+use super::bar::{at_least, turned};
+use super::cycle::{happens, met_place};
+
+use crate::{say, say_all};
+
+pub(super) fn bracket(message: &BracketMessage) -> Phrase {
+    match message {
+        BracketMessage::NothingYet => nothing_yet(),
+        BracketMessage::PlanGone { named } => plan_gone(named),
+        BracketMessage::Conversion { bad, open } => conversion(*bad, *open),
+        BracketMessage::NoBarToLevel => no_bar_to_level(),
+        BracketMessage::AsMeasured { fault } => as_measured(fault),
+        BracketMessage::OutOfReachAtRide => out_of_reach_at_ride(),
+        BracketMessage::PulledTight => pulled_tight(),
+        BracketMessage::OutOfReach { shown, wanted, as_found, range } => {
+            out_of_reach(shown, *wanted, *as_found, *range)
+        }
+        BracketMessage::LeftOff { offset, tolerance } => left_off(*offset, *tolerance),
+        BracketMessage::OtherHeight { height, name, angle } => other_height(height, name, *angle),
+        BracketMessage::Met { what, place } => met(what, *place),
+        BracketMessage::Exact { riser, target } => exact(*riser, *target),
+        BracketMessage::Answer { pick, picked } => answer(pick, *picked),
+        BracketMessage::Because { pick, failing, exact, target, need } => match need {
+            Some(need) => say(need),
+            None => because(pick, failing, *exact, *target),
+        },
+        BracketMessage::School { school, option, at_hand } => self::school(*school, option, *at_hand),
+        BracketMessage::BendTaken => bend_taken(),
+        BracketMessage::RangeUnknown => range_unknown(),
+        BracketMessage::Reaches { wanted, out, inward } => reaches(*wanted, *out, *inward),
+        BracketMessage::AddJoints => add_joints(),
+        BracketMessage::Ears { filled, ear, verdict } => ears(*filled, *ear, *verdict),
+        BracketMessage::Parallel { apart, good } => parallel(*apart, *good),
+        BracketMessage::Spacers { verdict } => spacers(*verdict),
+        BracketMessage::ReadBothSides => read_both_sides(),
+        BracketMessage::YLinkSits { offset, verdict } => y_link_sits(*offset, *verdict),
+        BracketMessage::YLinkSquare { found, verdict } => y_link_square(found, *verdict),
+        BracketMessage::LegsSideways { off } => legs_sideways(*off),
+        BracketMessage::LegsPinion { turned } => legs_pinion(*turned),
+        BracketMessage::Leg { name, change, turns } => leg(name, *change, *turns),
+        BracketMessage::TakeSquareness => take_squareness(),
+        BracketMessage::Pinion { turned, verdict, driven } => pinion(*turned, *verdict, *driven),
+        BracketMessage::WiderWishbone { ends } => wider_wishbone(&say(ends)),
+        BracketMessage::JointOut => joint_out(),
+        BracketMessage::Follows => follows(),
+        BracketMessage::Mass { mass } => self::mass(*mass),
+        BracketMessage::Newtons(load) => Phrase::of(|w| force(w, *load)),
+        BracketMessage::Jacking { lift, heave } => jacking(*lift, *heave),
+        BracketMessage::Stands { margin, load, bend, sleeve } => stands(*margin, *load, *bend, *sleeve),
+        BracketMessage::MadeOf { material, section, assumed } => made_of(*material, section, *assumed),
+        BracketMessage::Slip { slip, load } => self::slip(*slip, *load),
+        BracketMessage::InARow { parts } => in_a_row(&say_all(parts)),
+        BracketMessage::Nut { nut, bolt, own } => self::nut(nut, bolt, *own),
+        BracketMessage::Hole { play, too_wide } => hole(*play, *too_wide),
+        BracketMessage::BoltUnmeasured => bolt_unmeasured(),
+        BracketMessage::BoltLength { told, stack } => bolt_length(told, stack),
+        BracketMessage::StackFault { fault } => stack_fault(fault),
+        BracketMessage::Torque { usual, thread, grade, treatment, given } => {
+            torque(*usual, (thread, *grade, *treatment), *given)
+        }
+        BracketMessage::Play { band } => play(*band),
+        BracketMessage::GapIsOff { off, wanted } => gap_is_off(*off, *wanted),
+        BracketMessage::CutStock { cut, length } => cut_stock(*cut, *length),
+        BracketMessage::BraceUnmeasured => brace_unmeasured(),
+        BracketMessage::Braced { with, load, at_the_brace, verdict } => {
+            braced(*with, (*load, *at_the_brace), *verdict)
+        }
+        BracketMessage::BraceBeyond { below, lever } => brace_beyond(*below, *lever),
+    }
+}
+
+pub(crate) fn nothing_yet() -> Phrase {
     Phrase::plain("Nothing can be planned yet")
 }
 
 /// A plan of an older document that named what was taken out since.
-pub(super) fn plan_gone(named: &[String]) -> Phrase {
+pub(crate) fn plan_gone(named: &[String]) -> Phrase {
     let is = if named.len() == 1 { "is" } else { "are" };
     Phrase::plain(&format!(
         "A kept plan used {}, which {is} not among this job's parts any more. Choose again, or take this plan out.",
@@ -38,7 +107,7 @@ pub(super) fn plan_gone(named: &[String]) -> Phrase {
     ))
 }
 
-pub(super) fn conversion(bad: usize, open: usize) -> Phrase {
+pub(crate) fn conversion(bad: usize, open: usize) -> Phrase {
     Phrase::plain(&match (bad, open) {
         (0, 0) => "The Y-link is right".to_owned(),
         (0, open) => format!("The Y-link is right so far, {open} to check"),
@@ -47,55 +116,38 @@ pub(super) fn conversion(bad: usize, open: usize) -> Phrase {
     })
 }
 
-pub(super) fn no_bar_to_level() -> Phrase {
+pub(crate) fn no_bar_to_level() -> Phrase {
     Phrase::plain(
         "A Y-shaped upper link centres the axle over all the travel it can follow. There is no bar to level.",
     )
 }
 
-/// A hole by its bracket; the bracket that is there has no name.
-pub(super) fn hole_name(bracket: &str, hole: &str) -> String {
-    match (bracket, hole) {
-        (_, "") => "as it was found".to_owned(),
-        ("", hole) => hole.to_owned(),
-        (bracket, hole) => format!("{bracket}, {hole}"),
-    }
-}
-
-/// An eye's hole on the axle with the other's on the frame.
-pub(super) fn both_holes(axle: &str, frame: &str) -> String {
-    format!("{axle} and {frame}")
-}
-
-pub(super) fn as_measured(fault: &str) -> Phrase {
+pub(crate) fn as_measured(fault: &str) -> Phrase {
     Phrase::plain(&format!("as measured, {fault}"))
 }
 
-pub(super) fn out_of_reach_at_ride() -> Phrase {
+pub(crate) fn out_of_reach_at_ride() -> Phrase {
     Phrase::plain("the links do not reach at ride height")
 }
 
-pub(super) fn pulled_tight() -> Phrase {
+pub(crate) fn pulled_tight() -> Phrase {
     Phrase::plain("the bar is pulled tight before the travel ends")
 }
 
 /// Why a bar does not reach; `range` is the shortest and longest it can be.
-pub(super) fn out_of_reach(
+pub(crate) fn out_of_reach(
     shown: &str,
     wanted: Length,
-    bar: &BarState,
+    as_found: bool,
     range: (Option<Length>, Option<Length>),
 ) -> Phrase {
-    let (who, is) = if bar.name.is_empty() { (shown, "it goes") } else { ("the bar", "it is made") };
+    let (who, is) = if as_found { (shown, "it goes") } else { ("the bar", "it is made") };
     Phrase::of(|w| {
         let wanted = w.fine(wanted);
         match range {
             (Some(least), Some(most)) if least == most => {
-                let fixed = if bar.name.is_empty() {
-                    format!("{who} is fixed")
-                } else {
-                    format!("the {shown} is fixed")
-                };
+                let fixed =
+                    if as_found { format!("{who} is fixed") } else { format!("the {shown} is fixed") };
                 format!("{fixed} and would have to be {wanted}")
             }
             (Some(least), Some(most)) => {
@@ -117,7 +169,7 @@ pub(super) fn out_of_reach(
 }
 
 /// Where a length that is left alone leaves the axle, beyond what counts as centred.
-pub(super) fn left_off(offset: Length, tolerance: Length) -> Phrase {
+pub(crate) fn left_off(offset: Length, tolerance: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
             "its length left alone puts the axle {}, more than {}",
@@ -127,15 +179,8 @@ pub(super) fn left_off(offset: Length, tolerance: Length) -> Phrase {
     })
 }
 
-pub(super) fn other_height(height: &str, name: &str, angle: Angle) -> Phrase {
+pub(crate) fn other_height(height: &str, name: &str, angle: Angle) -> Phrase {
     Phrase::plain(&format!("At {height}: {name}, {} there.", degrees(angle)))
-}
-
-/// What a limit does, and at which travel.
-pub(super) fn met(mechanism: &Mechanism, what: Watched, level: Level, at: f64) -> Phrase {
-    let what = cycle_words::happens(mechanism, what, level);
-    let place = cycle_words::met_place(mechanism, (at, at));
-    Phrase::of(|w| format!("{} {}", lowered(&what), place.in_unit(w.unit())))
 }
 
 fn lowered(text: &str) -> String {
@@ -144,7 +189,7 @@ fn lowered(text: &str) -> String {
 }
 
 /// The exact riser or drop.
-pub(super) fn exact(riser: Length, target: Target) -> Phrase {
+pub(crate) fn exact(riser: Length, target: Target) -> Phrase {
     let link = link_left(target);
     Phrase::of(|w| {
         if print::rounds_to_nought(riser, Style::everyday(w.unit())) {
@@ -184,7 +229,13 @@ fn length(w: Words, option: &OptionResult) -> Option<String> {
 }
 
 /// The answer: the chosen plan, else length only where that is enough, else the best option.
-pub(super) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
+/// What a limit does, and at which travel.
+fn met(what: &Happening, at: Place) -> Phrase {
+    let what = happens(what);
+    Phrase::of(|w| format!("{} {}", lowered(&what), met_place(w, at)))
+}
+
+pub(crate) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
     Phrase::of(|w| {
         let set = length(w, pick);
         if pick.end.is_none() {
@@ -205,17 +256,17 @@ pub(super) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
 
 /// Why. `failing` names the other schools with why they fail, `need` is told where a length alone
 /// is enough.
-pub(super) fn because(
+fn because(
     pick: &OptionResult,
-    failing: &[(String, Phrase)],
-    (exact, target): (Option<Length>, Target),
-    need: Option<&BracketNeed>,
+    failing: &[(String, Message)],
+    exact: Option<Length>,
+    target: Target,
 ) -> Phrase {
     let link = link_left(target);
+    let failing: Vec<(&str, Phrase)> =
+        failing.iter().map(|(name, reason)| (name.as_str(), say(reason))).collect();
+    let fails = pick.fails.first().map(say);
     Phrase::of(|w| {
-        if let Some(need) = need {
-            return need.says.in_unit(w.unit()).to_owned();
-        }
         let told: Vec<String> =
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
         let level = exact.map_or_else(String::new, |exact| {
@@ -229,9 +280,8 @@ pub(super) fn because(
             let (by, way) = (w.distance(exact), way(end, exact));
             format!(" On target{link} would be the {eye} {by} {way} from where it sits now.")
         });
-        let fails = pick
-            .fails
-            .first()
+        let fails = fails
+            .as_ref()
             .map_or_else(String::new, |reason| format!(" But it fails: {}.", reason.in_unit(w.unit())));
         let others = if told.is_empty() {
             String::new()
@@ -247,9 +297,9 @@ pub(super) fn because(
 }
 
 /// What a school does and what it gives up, in this job's numbers.
-pub(super) fn school(school: School, option: &OptionResult, at_hand: bool) -> Phrase {
+pub(crate) fn school(school: School, option: &OptionResult, at_hand: bool) -> Phrase {
     let left_off = option.left_off_mm;
-    let failing = option.fails.first().cloned();
+    let failing = option.fails.first().map(say);
     Phrase::of(|w| {
         let mut parts = Vec::new();
         let angle = degrees(option.angle_deg);
@@ -326,18 +376,18 @@ fn capital(text: &str) -> String {
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
-pub(super) fn bend_taken() -> Phrase {
+pub(crate) fn bend_taken() -> Phrase {
     Phrase::plain(
         "its bend is taken to lie in its middle, the way the bar bends that is in, else upward: hold it up before it is bought",
     )
 }
 
-pub(super) fn range_unknown() -> Phrase {
+pub(crate) fn range_unknown() -> Phrase {
     Phrase::plain("How short and how long the bar goes is not known: measure it before anything is welded.")
 }
 
 /// What is wanted, and what is to spare outward and inward; negative is short of it.
-pub(super) fn reaches(wanted: Length, out: Length, inward: Length) -> Phrase {
+pub(crate) fn reaches(wanted: Length, out: Length, inward: Length) -> Phrase {
     Phrase::of(|w| {
         let room = |room: Length| {
             if print::rounds_to_nought(room, Style::everyday(w.unit())) {
@@ -352,11 +402,11 @@ pub(super) fn reaches(wanted: Length, out: Length, inward: Length) -> Phrase {
     })
 }
 
-pub(super) fn add_joints() -> Phrase {
+pub(crate) fn add_joints() -> Phrase {
     Phrase::plain("Add the joint and its spacers to see whether they fill the ears.")
 }
 
-pub(super) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
+pub(crate) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
     let over = filled - ear;
     Phrase::of(|w| {
         let told = if verdict == FitVerdict::Good {
@@ -370,12 +420,12 @@ pub(super) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
     })
 }
 
-pub(super) fn parallel(apart: Angle, good: bool) -> Phrase {
+pub(crate) fn parallel(apart: Angle, good: bool) -> Phrase {
     let told = if good { "parallel" } else { "turn one until they agree, then tack" };
     Phrase::plain(&format!("{} apart: {told}.", degrees(apart)))
 }
 
-pub(super) fn spacers(verdict: FitVerdict) -> Phrase {
+pub(crate) fn spacers(verdict: FitVerdict) -> Phrase {
     Phrase::plain(if verdict == FitVerdict::Good {
         "They are out."
     } else {
@@ -383,12 +433,12 @@ pub(super) fn spacers(verdict: FitVerdict) -> Phrase {
     })
 }
 
-pub(super) fn read_both_sides() -> Phrase {
+pub(crate) fn read_both_sides() -> Phrase {
     Phrase::plain("Read both sides in stage Tape.")
 }
 
 /// Where a Y-link's axle sits.
-pub(super) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
+pub(crate) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
     Phrase::of(|w| {
         let place = w.sideways(offset);
         match verdict {
@@ -402,7 +452,7 @@ pub(super) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
 }
 
 /// How square a Y-link's axle stands.
-pub(super) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
+pub(crate) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
     let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
     let told = format!("{yaw:.2}° ± {sure:.2}°");
     let side = if found.yaw_deg >= Angle::ZERO { "left" } else { "right" };
@@ -423,7 +473,7 @@ pub(super) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
 const LEAST_TOLD_DEGREES: f64 = 0.05;
 
 /// What the legs do sideways, and what it leaves alone.
-pub(super) fn legs_sideways(off: Length) -> Phrase {
+pub(crate) fn legs_sideways(off: Length) -> Phrase {
     Phrase::of(|w| {
         let way = Side::of(-off.to_mm()).word();
         format!("Sideways, {} to the {way}; the pinion stays as it is:", w.distance(off))
@@ -431,7 +481,7 @@ pub(super) fn legs_sideways(off: Length) -> Phrase {
 }
 
 /// What the legs do to the pinion. `turned` is how far its nose went down.
-pub(super) fn legs_pinion(turned: Angle) -> Phrase {
+pub(crate) fn legs_pinion(turned: Angle) -> Phrase {
     let way = if turned > Angle::ZERO { "up" } else { "down" };
     Phrase::plain(&format!(
         "Pinion nose {} {way}, to where it was; the axle stays where it is:",
@@ -440,24 +490,23 @@ pub(super) fn legs_pinion(turned: Angle) -> Phrase {
 }
 
 /// One leg's change, and its turns.
-pub(super) fn leg(name: &str, change: Length, setting: Option<&Setting>) -> Phrase {
-    let turns = setting.and_then(turns_say);
+pub(crate) fn leg(name: &str, change: Length, turns: Option<Turns>) -> Phrase {
     Phrase::of(|w| {
         if change.abs() < Length::from_mm(0.05) {
             return format!("{name}: as it is");
         }
         let verb = if change > Length::ZERO { "longer" } else { "shorter" };
-        let turns = turns.as_ref().map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        let turns = turns.map_or_else(String::new, |turns| format!(", {}", turned(turns)));
         format!("{name}: {} {verb}{turns}", w.fine(change))
     })
 }
 
-pub(super) fn take_squareness() -> Phrase {
+pub(crate) fn take_squareness() -> Phrase {
     Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides.")
 }
 
 /// Change of the pinion from before the conversion, + nose down. The legs are told for the driven height.
-pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -> Phrase {
+pub(crate) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -> Phrase {
     let Some(turned) = turned else {
         return Phrase::plain(
             "Type what the finder showed on it before the conversion, and what it shows now.",
@@ -476,29 +525,16 @@ pub(super) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -
     })
 }
 
-pub(super) fn wider_wishbone(ends: &Phrase) -> Phrase {
+pub(crate) fn wider_wishbone(ends: &Phrase) -> Phrase {
     Phrase::of(|w| format!("{}: beyond it a wider wishbone is wanted.", ends.in_unit(w.unit())))
 }
 
-pub(super) fn joint_out() -> Phrase {
+pub(crate) fn joint_out() -> Phrase {
     Phrase::plain("A joint is out of tilt somewhere cross-axled: see stage Cycle.")
 }
 
-pub(super) fn follows() -> Phrase {
+pub(crate) fn follows() -> Phrase {
     Phrase::plain("Nothing ends it before the stops, cross-axled either.")
-}
-
-/// What a plan loads.
-pub(super) fn loads(load: &LoadResult) -> LoadSays {
-    LoadSays {
-        bar_says: newtons(load.bar_n),
-        attachment_says: load.attachment_n.map(newtons),
-        jacking_says: jacking(Force::from_n(load.jacking_left_turn_n), load.jacking_heave_mm),
-    }
-}
-
-fn newtons(newtons: f64) -> Phrase {
-    Phrase::of(|w| force(w, Force::from_n(newtons)))
 }
 
 /// Lift of the body in a left turn, + up, and the same as heave.
@@ -511,7 +547,7 @@ fn jacking(lift: Force, heave: Option<Length>) -> Phrase {
 }
 
 /// A mass.
-pub(super) fn mass(mass: Mass) -> Phrase {
+pub(crate) fn mass(mass: Mass) -> Phrase {
     let kg = mass.to_kg();
     Phrase::of(|w| match w.unit() {
         Unit::Inches => format!("{:.1} lb", kg / KG_PER_LB),
@@ -520,7 +556,7 @@ pub(super) fn mass(mass: Mass) -> Phrase {
 }
 
 /// A bar against its load; `sleeve` where a turnbuckle's sleeve sits away from its ends.
-pub(super) fn stands(margin: f64, load: Force, bend: Length, sleeve: bool) -> Phrase {
+pub(crate) fn stands(margin: f64, load: Force, bend: Length, sleeve: bool) -> Phrase {
     Phrase::of(|w| {
         let sleeve =
             if sleeve { "; its sleeve, away from the ends, carries the bend's moment too" } else { "" };
@@ -533,21 +569,21 @@ pub(super) fn stands(margin: f64, load: Force, bend: Length, sleeve: bool) -> Ph
     })
 }
 
-pub(super) fn made_of(part: &BarPart, section: &Section) -> Phrase {
-    let assumed = if part.outside.is_none() { ", assumed" } else { "" };
+fn made_of(material: Material, section: &Section, assumed: bool) -> Phrase {
+    let assumed = if assumed { ", assumed" } else { "" };
     Phrase::of(|w| match section.wall {
         Some(wall) => format!(
             "{}, {} by {} wall{assumed}",
-            part.material.word(),
+            material.word(),
             w.distance(section.outside),
             w.distance(wall)
         ),
-        None => format!("{}, {}{assumed}", part.material.word(), w.distance(section.outside)),
+        None => format!("{}, {}{assumed}", material.word(), w.distance(section.outside)),
     })
 }
 
 /// What a joint holds by friction against its load.
-pub(super) fn slip(slip: Force, load: Force) -> Phrase {
+pub(crate) fn slip(slip: Force, load: Force) -> Phrase {
     Phrase::of(|w| {
         let verdict = if slip * 0.75 >= load {
             "it holds by friction"
@@ -565,7 +601,7 @@ pub(super) fn slip(slip: Force, load: Force) -> Phrase {
 }
 
 /// Sentences one after another.
-pub(super) fn in_a_row(parts: &[Phrase]) -> Phrase {
+pub(crate) fn in_a_row(parts: &[Phrase]) -> Phrase {
     let row = |of: fn(&Phrase) -> &str| parts.iter().map(of).collect::<Vec<_>>().join(" ");
     Phrase { inches: row(|part| &part.inches), millimetres: row(|part| &part.millimetres) }
 }
@@ -600,14 +636,14 @@ pub(crate) fn hole(play: Length, too_wide: bool) -> Phrase {
     })
 }
 
-pub(super) fn bolt_unmeasured() -> Phrase {
+pub(crate) fn bolt_unmeasured() -> Phrase {
     Phrase::plain(
         "Measure the thickness of an ear and the inside width between the ears to reckon the bolt's length.",
     )
 }
 
 /// Shortest bolt, the one to buy, and what the one that is there comes to.
-pub(super) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
+pub(crate) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
     let assumed = if stack.nut_height.is_some() { "" } else { " (its height assumed by its size)" };
     // A nut that does not come down to what it holds stands nowhere yet.
     let seated = !told.faults.iter().any(|fault| matches!(fault, StackFault::NutOnShank(_)));
@@ -638,7 +674,7 @@ pub(super) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
 }
 
 /// What is wrong with the bolt that is there.
-pub(super) fn stack_fault(fault: &StackFault) -> Phrase {
+pub(crate) fn stack_fault(fault: &StackFault) -> Phrase {
     Phrase::of(|w| match fault {
         StackFault::WrongNut => "The nut is not its own.".to_owned(),
         StackFault::HoleTooSmall(by) => format!("The hole is {} too small.", w.fine(*by)),
@@ -665,7 +701,7 @@ pub(super) fn stack_fault(fault: &StackFault) -> Phrase {
 }
 
 /// A torque that was given beside what is usual for a bolt of its size; never one to use.
-pub(super) fn torque(
+pub(crate) fn torque(
     usual: Moment,
     (thread, grade, treatment): (&Thread, Grade, ThreadTreatment),
     given: Option<(Moment, TorqueStands)>,
@@ -700,12 +736,12 @@ fn in_both(w: Words, moment: Moment) -> String {
     format!("{} ({other})", printed_torque(w, moment))
 }
 
-pub(super) fn play(band: Length) -> Phrase {
+pub(crate) fn play(band: Length) -> Phrase {
     Phrase::of(|w| format!("The play of the bolts lets the tyres wander {} from end to end.", w.fine(band)))
 }
 
 /// A gap that makes another length than centring wants.
-pub(super) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
+pub(crate) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
     let word = if off > Length::ZERO { "longer" } else { "shorter" };
     Phrase::of(|w| {
         format!(
@@ -716,7 +752,7 @@ pub(super) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
     })
 }
 
-pub(super) fn cut_stock(cut: Length, length: Length) -> Phrase {
+pub(crate) fn cut_stock(cut: Length, length: Length) -> Phrase {
     Phrase::of(|w| format!("Cut {} of stock; the bar will be {} eye to eye.", w.fine(cut), w.fine(length)))
 }
 

@@ -1,0 +1,108 @@
+//! The arithmetic of the bar, line by line, with this job's numbers.
+
+use derecho_core::bar::{FrontView, Recentring};
+use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Length, Step, Working};
+
+use crate::document::{Job, length_of};
+
+pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
+    let length = Value::Length;
+    let terms = [("L", length(view.length())), ("v", length(view.rise())), ("d", length(view.fore_aft()))];
+    let mut steps = Vec::new();
+    let bar = &job.setups.found.bar;
+    if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
+        // Counted to ride height and back: what is left over of that was not added by anybody.
+        let added = view.rise() - (frame - axle);
+        let changed = added.abs() > Length::from_mm(1e-6);
+        let note = if changed { "rise of the frame eye as it was read" } else { "rise of the frame eye" };
+        steps.push(Step::new(
+            note,
+            "v = {F_z} − {A_z}",
+            &[("F_z", length(frame)), ("A_z", length(axle))],
+            length(frame - axle),
+        ));
+        if changed {
+            steps.push(Step::new(
+                "rise at the driven height, with what was added since",
+                "v = {v} + {added}",
+                &[("v", length(frame - axle)), ("added", length(added))],
+                length(view.rise()),
+            ));
+        }
+    }
+    steps.push(Step::new("sideways reach", "h = √({L}² − {v}² − {d}²)", &terms, length(view.reach())));
+    steps.push(Step::new(
+        "angle in front view, + frame end higher",
+        "θ = atan({v} / {h})",
+        &[("v", length(view.rise())), ("h", length(view.reach()))],
+        Value::Angle(view.angle()),
+    ));
+    steps.push(Step::new(
+        "lateral rate: to the left per unit of bump",
+        "dy/dt = −{s} · {v} / {h}",
+        &[
+            ("s", Value::Number(view.frame_eye_side().sign(), 0)),
+            ("v", length(view.rise())),
+            ("h", length(view.reach())),
+        ],
+        Value::Number(view.lateral_rate(), 5),
+    ));
+    Working { title: "Angle and rate".to_owned(), steps }
+}
+
+pub(crate) fn length_working(
+    view: &FrontView,
+    planned: &FrontView,
+    offset: Length,
+    carried: Length,
+    wanted: &Recentring,
+) -> Working {
+    let length = Value::Length;
+    // With a hole moved sideways that much more has to be reached.
+    let reached = offset + carried;
+    let s = Value::Number(view.frame_eye_side().sign(), 0);
+    let steps = vec![
+        Step::new(
+            "sideways reach wanted; e is the offset, + left",
+            "h′ = {h} + {s} · {e}",
+            &[("h", length(view.reach())), ("s", s), ("e", length(reached))],
+            length(wanted.reach_mm),
+        ),
+        Step::new(
+            "length wanted",
+            "L′ = √({h′}² + {v}² + {d}²)",
+            &[
+                ("h′", length(wanted.reach_mm)),
+                ("v", length(planned.rise())),
+                ("d", length(planned.fore_aft())),
+            ],
+            length(wanted.length_mm),
+        ),
+        Step::new(
+            "change",
+            "ΔL = {L′} − {L}",
+            &[("L′", length(wanted.length_mm)), ("L", length(view.length()))],
+            length(wanted.change_mm),
+        ),
+        Step::new(
+            "to first order",
+            "ΔL ≈ {s} · {e} · {h} / {L}",
+            &[("s", s), ("e", length(offset)), ("h", length(view.reach())), ("L", length(view.length()))],
+            length(wanted.first_order_change_mm),
+        ),
+        Step::new(
+            "the half-difference rule of thumb",
+            "ΔL ≈ {s} · {e}",
+            &[("s", s), ("e", length(offset))],
+            length(wanted.thumb_change_mm),
+        ),
+        Step::new(
+            "what the thumb sets too long, − is too short",
+            "{thumb} − {ΔL}",
+            &[("thumb", length(wanted.thumb_change_mm)), ("ΔL", length(wanted.change_mm))],
+            length(wanted.thumb_cost_mm),
+        ),
+    ];
+    Working { title: "The length that centres it".to_owned(), steps }
+}

@@ -1,0 +1,234 @@
+//! What stage Bracket has to say, as facts.
+
+use super::kinds::School;
+use super::option::{OptionResult, Picked};
+use crate::bar::message::Turns;
+use crate::cycle::limit::{Happening, Place};
+use crate::document::bracketing::Target;
+use crate::message::Message;
+use crate::verdict::FitVerdict;
+use derecho_core::bar::bracket_load::Braced;
+use derecho_core::bar::strength::{Material, Section};
+use derecho_core::fastener::Thread;
+use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
+use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
+use derecho_core::measure::squareness::Squareness;
+use derecho_core::measure::{Angle, Force, Length, Mass, Moment};
+
+/// A message of stage Bracket.
+#[expect(
+    missing_docs,
+    reason = "a message holds what its fields are named; lengths, angles and forces are of their types"
+)]
+#[derive(Clone, Debug, PartialEq)]
+pub enum BracketMessage {
+    NothingYet,
+    /// A plan of an older document that named what was taken out since.
+    PlanGone {
+        named: Vec<String>,
+    },
+    Conversion {
+        bad: usize,
+        open: usize,
+    },
+    NoBarToLevel,
+    AsMeasured {
+        fault: String,
+    },
+    OutOfReachAtRide,
+    PulledTight,
+    /// Why a bar does not reach; `range` is the shortest and longest it can be.
+    OutOfReach {
+        shown: String,
+        wanted: Length,
+        as_found: bool,
+        range: (Option<Length>, Option<Length>),
+    },
+    /// Where a length that is left alone leaves the axle, beyond what counts as centred.
+    LeftOff {
+        offset: Length,
+        tolerance: Length,
+    },
+    OtherHeight {
+        height: String,
+        name: String,
+        angle: Angle,
+    },
+    /// What a limit does, and at which travel.
+    Met {
+        what: Happening,
+        place: Place,
+    },
+    /// The exact riser or drop.
+    Exact {
+        riser: Length,
+        target: Target,
+    },
+    /// The answer: the chosen plan, else length only where that is enough, else the best option.
+    Answer {
+        pick: Box<OptionResult>,
+        picked: Picked,
+    },
+    /// Why. `failing` names the other schools with why they fail, `need` is told where a length alone
+    /// is enough.
+    Because {
+        pick: Box<OptionResult>,
+        failing: Vec<(String, Message)>,
+        exact: Option<Length>,
+        target: Target,
+        need: Option<Box<Message>>,
+    },
+    /// What a school does and what it gives up, in this job's numbers.
+    School {
+        school: School,
+        option: Box<OptionResult>,
+        at_hand: bool,
+    },
+    BendTaken,
+    RangeUnknown,
+    /// What is wanted, and what is to spare outward and inward; negative is short of it.
+    Reaches {
+        wanted: Length,
+        out: Length,
+        inward: Length,
+    },
+    AddJoints,
+    Ears {
+        filled: Length,
+        ear: Length,
+        verdict: FitVerdict,
+    },
+    Parallel {
+        apart: Angle,
+        good: bool,
+    },
+    Spacers {
+        verdict: FitVerdict,
+    },
+    ReadBothSides,
+    /// Where a Y-link's axle sits.
+    YLinkSits {
+        offset: Length,
+        verdict: FitVerdict,
+    },
+    /// How square a Y-link's axle stands.
+    YLinkSquare {
+        found: Squareness,
+        verdict: FitVerdict,
+    },
+    /// What the legs do sideways, and what it leaves alone.
+    LegsSideways {
+        off: Length,
+    },
+    /// What the legs do to the pinion. `turned` is how far its nose went down.
+    LegsPinion {
+        turned: Angle,
+    },
+    /// One leg's change, and its turns.
+    Leg {
+        name: String,
+        change: Length,
+        turns: Option<Turns>,
+    },
+    TakeSquareness,
+    /// Change of the pinion from before the conversion, + nose down. The legs are told for the driven height.
+    Pinion {
+        turned: Option<Angle>,
+        verdict: FitVerdict,
+        driven: bool,
+    },
+    WiderWishbone {
+        ends: Box<Message>,
+    },
+    JointOut,
+    Follows,
+    /// A mass.
+    Mass {
+        mass: Mass,
+    },
+    /// The load of a bar or attachment.
+    Newtons(Force),
+    /// Lift of the body in a left turn, + up, and the same as heave.
+    Jacking {
+        lift: Force,
+        heave: Option<Length>,
+    },
+    /// A bar against its load; `sleeve` where a turnbuckle's sleeve sits away from its ends.
+    Stands {
+        margin: f64,
+        load: Force,
+        bend: Length,
+        sleeve: bool,
+    },
+    MadeOf {
+        material: Material,
+        section: Section,
+        assumed: bool,
+    },
+    /// What a joint holds by friction against its load.
+    Slip {
+        slip: Force,
+        load: Force,
+    },
+    /// Sentences one after another.
+    InARow {
+        parts: Vec<Message>,
+    },
+    Nut {
+        nut: Thread,
+        bolt: Thread,
+        own: bool,
+    },
+    Hole {
+        play: Length,
+        too_wide: bool,
+    },
+    BoltUnmeasured,
+    /// Shortest bolt, the one to buy, and what the one that is there comes to.
+    BoltLength {
+        told: Reckoned,
+        stack: Stack,
+    },
+    /// What is wrong with the bolt that is there.
+    StackFault {
+        fault: StackFault,
+    },
+    /// A torque that was given beside what is usual for a bolt of its size; never one to use.
+    Torque {
+        usual: Moment,
+        thread: Thread,
+        grade: Grade,
+        treatment: ThreadTreatment,
+        given: Option<(Moment, TorqueStands)>,
+    },
+    Play {
+        band: Length,
+    },
+    /// A gap that makes another length than centring wants.
+    GapIsOff {
+        off: Length,
+        wanted: Length,
+    },
+    CutStock {
+        cut: Length,
+        length: Length,
+    },
+    BraceUnmeasured,
+    /// What a brace does, at most: it is taken to be stiff. `at_the_brace` is what the bracket itself carries there.
+    Braced {
+        with: Braced,
+        load: Force,
+        at_the_brace: Moment,
+        verdict: FitVerdict,
+    },
+    BraceBeyond {
+        below: Length,
+        lever: Length,
+    },
+}
+
+impl From<BracketMessage> for Message {
+    fn from(message: BracketMessage) -> Self {
+        Self::Bracket(message)
+    }
+}

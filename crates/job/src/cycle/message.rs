@@ -1,0 +1,93 @@
+//! What stage Cycle has to say, as facts.
+
+use crate::cycle::limit::{EndsAt, EndsBy, Happening, Place};
+use crate::message::Message;
+use derecho_core::measure::{Angle, Length};
+
+/// A message of stage Cycle.
+#[expect(
+    missing_docs,
+    reason = "a message holds what its fields are named; lengths, angles and forces are of their types"
+)]
+#[derive(Clone, Debug, PartialEq)]
+pub enum CycleMessage {
+    /// A watched figure with its unit.
+    Figure {
+        angle: bool,
+        gap: bool,
+        value: f64,
+    },
+    /// `tight` is the travel at which the drag link no longer reaches, where there is one.
+    BumpSteer {
+        per_mm: f64,
+        worst: Angle,
+        at: Length,
+        tight: Option<Length>,
+    },
+    LinkMatch {
+        bar: Option<Angle>,
+        drag: Angle,
+        match_: Option<(Angle, f64)>,
+        same_way: bool,
+    },
+    LinkChange {
+        change: Length,
+        turns: Option<Box<Message>>,
+    },
+    NothingYet,
+    /// Wheel travels as a place, mm.
+    AtPlace {
+        left: f64,
+        right: f64,
+    },
+    /// What ends a way, and where: wheel travels, mm.
+    Ends {
+        what: Happening,
+        place: Place,
+    },
+    FreeToItsStop {
+        left: f64,
+        right: f64,
+    },
+    Past {
+        happens: Happening,
+        left: f64,
+        right: f64,
+    },
+    FreeBut {
+        happens: Happening,
+        left: f64,
+        right: f64,
+    },
+    /// `obstacles` is how many were measured, `sway_bar` whether there is one, which is held against nothing here.
+    Free {
+        obstacles: usize,
+        sway_bar: bool,
+    },
+    BriefFree {
+        obstacles: usize,
+    },
+    /// Half an inch past the stops: what ends the travel there, or nothing.
+    PastStops {
+        ends: Option<Box<Message>>,
+        obstacles: usize,
+    },
+    /// What ends the travel first, as a clause.
+    BriefClause {
+        by: EndsBy,
+        at: EndsAt,
+    },
+    /// What ends the travel first, for the strip; nothing watched is a bar or arm pulled tight.
+    Brief {
+        by: EndsBy,
+        at: EndsAt,
+    },
+    /// What happens at a limit, as a sentence without its stop.
+    Happens(Happening),
+}
+
+impl From<CycleMessage> for Message {
+    fn from(message: CycleMessage) -> Self {
+        Self::Cycle(message)
+    }
+}

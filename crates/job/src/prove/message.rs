@@ -1,0 +1,207 @@
+//! What stage Prove has to say, as facts.
+
+use super::cause::Cause;
+use super::gate::{GateKind, LookKind};
+use super::verdict::ProveVerdict;
+use crate::document::proof::RoadStep;
+use crate::message::Message;
+use crate::setups::adjuster::ThreadFault;
+use crate::verdict::FitCheck;
+use derecho_core::measure::centring::Centring;
+use derecho_core::measure::{Angle, Length, Stress};
+use derecho_core::parts::BracketEnd;
+
+/// A message of stage Prove.
+#[expect(
+    missing_docs,
+    reason = "a message holds what its fields are named; lengths, angles and forces are of their types"
+)]
+#[derive(Clone, Debug, PartialEq)]
+pub enum ProveMessage {
+    /// Why it moved otherwise; + left. `change` of height is + where the body stands higher, `shift` what it moves the axle by.
+    Cause {
+        cause: Cause,
+        wanted: Length,
+        measured: Length,
+        change: Option<Length>,
+        shift: Option<Length>,
+    },
+    Readings {
+        left: Length,
+        right: Length,
+        after: Centring,
+    },
+    Movement {
+        predicted: Length,
+        measured: Length,
+        agrees: bool,
+    },
+    MovedOtherwise {
+        predicted: Length,
+        measured: Length,
+    },
+    Stands {
+        after: Centring,
+    },
+    Links {
+        work: bool,
+    },
+    LinksNotFitted,
+    FitLinks,
+    LinksAdvice {
+        work: bool,
+    },
+    LinksOpen,
+    LinksOpenAdvice,
+    Clear,
+    ClearOpen,
+    Touches,
+    TouchesAdvice {
+        headline: Box<Message>,
+    },
+    /// Somebody's work looked at: nothing was set here.
+    Checked {
+        verdict: ProveVerdict,
+        after: Centring,
+    },
+    /// As near as the bar goes, though not proved to the tolerance.
+    AsNear {
+        after: Centring,
+    },
+    /// Nothing was set, and nothing had to be.
+    FoundCentred {
+        after: Centring,
+    },
+    /// `fault` is what is wrong with the thread that is in.
+    Says {
+        verdict: ProveVerdict,
+        after: Centring,
+        y_link: bool,
+        fault: Option<ThreadFault>,
+    },
+    Advice {
+        verdict: ProveVerdict,
+        after: Centring,
+        refusal: Option<Box<Message>>,
+        y_link: bool,
+        rounds: usize,
+        fault: Option<ThreadFault>,
+    },
+    /// The bar as it is left, and how far it still goes either way.
+    BarNow {
+        name: String,
+        length: Length,
+        left: Option<(Length, Length)>,
+    },
+    EyeNow {
+        end: BracketEnd,
+        hole: String,
+    },
+    LinksNow {
+        link: Length,
+    },
+    ToolsUsed {
+        tools: Vec<String>,
+    },
+    AngleCompared {
+        read: Angle,
+        wanted: Angle,
+        good: bool,
+    },
+    LinkCompared {
+        read: Length,
+        wanted: Length,
+        good: bool,
+    },
+    StillOff {
+        name: String,
+    },
+    ComplaintOpen {
+        text: String,
+    },
+    TorqueMissing {
+        names: Vec<String>,
+    },
+    ComplaintAgain {
+        text: String,
+        worse: bool,
+    },
+    RoadStopped {
+        step: RoadStep,
+        note: String,
+    },
+    /// Fasteners or parts that stand in the way, by name.
+    Named {
+        kind: GateKind,
+        names: Vec<String>,
+    },
+    DoesNotFit {
+        check: Box<FitCheck>,
+    },
+    StepsOpen {
+        open: usize,
+        of: usize,
+    },
+    SwayBarOverstressed {
+        stress: Stress,
+        takes: Stress,
+    },
+    TrackBarOverloaded {
+        name: String,
+        margin: f64,
+    },
+    StickOutOff {
+        off: Centring,
+    },
+    NotRight {
+        kind: LookKind,
+    },
+    NotLookedAt {
+        kind: LookKind,
+    },
+    Odometer {
+        reads: f64,
+        unit: String,
+    },
+    AfterFirstDay,
+    AfterFifty,
+    AfterFiveHundred,
+    AfterFirstTrail,
+    AfterTwoWeeks,
+    Temporary {
+        name: String,
+        until: String,
+    },
+    CheckByFeel {
+        names: Vec<String>,
+    },
+    /// What to look at first for a complaint.
+    LookFirst(LookFirst),
+}
+
+impl From<ProveMessage> for Message {
+    fn from(message: ProveMessage) -> Self {
+        Self::Prove(message)
+    }
+}
+
+/// What a complaint suggests to look at, with this job's figures.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum LookFirst {
+    /// Play; how much the bolts have in their holes, where that was measured.
+    Play(Option<Length>),
+    /// A bracket that moves.
+    Bracket,
+    /// The bar's angle, where the bar is known.
+    Angle(Option<Angle>),
+    /// Where the axle is by the readings that stand: None without readings, else how far off, + left, where it is off.
+    Offset(Option<Option<Length>>),
+    /// The drag link, and whether it was measured.
+    DragLink(bool),
+    /// The sway links, and whether they work; None while not measured.
+    Links(Option<bool>),
+    /// The steering.
+    Steering,
+    /// The steering wheel.
+    Wheel,
+}

@@ -1,0 +1,23 @@
+//! What stage Setups has to say, as facts.
+
+use crate::message::Message;
+use derecho_core::measure::Length;
+
+/// A message of stage Setups.
+#[expect(
+    missing_docs,
+    reason = "a message holds what its fields are named; lengths, angles and forces are of their types"
+)]
+#[derive(Clone, Debug, PartialEq)]
+pub enum SetupsMessage {
+    Read { offset: Length, uncertainty: Length, there: bool },
+    Reckoned { offset: Length },
+    Supposed,
+    Strapped,
+}
+
+impl From<SetupsMessage> for Message {
+    fn from(message: SetupsMessage) -> Self {
+        Self::Setups(message)
+    }
+}

@@ -1,0 +1,297 @@
+//! Stage Cycle.
+
+use derecho_core::measure::phrase::Words;
+use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::pose::mechanism::Level;
+use derecho_core::pose::travel::Way;
+use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, NamedEnd, NamedLimit, Place};
+use derecho_job::cycle::message::CycleMessage;
+
+use crate::say;
+
+pub(super) fn cycle(message: &CycleMessage) -> Phrase {
+    match message {
+        CycleMessage::Figure { angle, gap, value } => figure(*angle, *gap, *value),
+        CycleMessage::BumpSteer { per_mm, worst, at, tight } => bump_steer(*per_mm, (*worst, *at), *tight),
+        CycleMessage::LinkMatch { bar, drag, match_, same_way } => {
+            link_match(*bar, *drag, *match_, *same_way)
+        }
+        CycleMessage::LinkChange { change, turns } => {
+            link_change(*change, turns.as_deref().map(say).as_ref())
+        }
+        CycleMessage::NothingYet => nothing_yet(),
+        CycleMessage::AtPlace { left, right } => at_place(*left, *right),
+        CycleMessage::Ends { what, place } => ends(what, *place),
+        CycleMessage::Happens(what) => Phrase::plain(&happens(what)),
+        CycleMessage::FreeToItsStop { left, right } => free_to_its_stop((*left, *right)),
+        CycleMessage::Past { happens, left, right } => past(happens, *left, *right),
+        CycleMessage::FreeBut { happens, left, right } => free_but(happens, *left, *right),
+        CycleMessage::Free { obstacles, sway_bar } => free(*obstacles, *sway_bar),
+        CycleMessage::BriefFree { obstacles } => brief_free(*obstacles),
+        CycleMessage::PastStops { ends, obstacles } => {
+            past_stops(ends.as_deref().map(say).as_ref(), *obstacles)
+        }
+        CycleMessage::BriefClause { by, at } => brief_clause(*by, *at),
+        CycleMessage::Brief { by, at } => brief(*by, *at),
+    }
+}
+
+/// Words for where a pose is: `3 1/4" droop`, `cross-axled, left wheel 2" up`.
+pub(crate) fn place(w: Words, left: f64, right: f64) -> String {
+    let side = |name: &str, mm: f64| {
+        let way = if mm >= 0.0 { "up" } else { "down" };
+        format!("{name} wheel {} {way}", w.distance(Length::from_mm(mm)))
+    };
+    if left.abs() < 0.5 && right.abs() < 0.5 {
+        return "ride height".to_owned();
+    }
+    if (left - right).abs() < 0.5 {
+        let word = if left > 0.0 { "bump" } else { "droop" };
+        return format!("{} {word}", w.distance(Length::from_mm(left)));
+    }
+    format!("{}, {}", side("left", left), side("right", right))
+}
+
+/// A watched figure with its unit.
+fn figure(is_angle: bool, is_gap: bool, value: f64) -> Phrase {
+    if is_angle {
+        return Phrase::plain(&derecho_core::measure::phrase::degrees(Angle::from_radians(value)));
+    }
+    let length = Length::from_mm(value);
+    Phrase::of(|w| {
+        if is_gap && value < 0.0 {
+            format!("{} into it", w.distance(length))
+        } else if is_gap {
+            w.distance(length)
+        } else {
+            w.fine(length)
+        }
+    })
+}
+
+/// `tight` is the travel at which the drag link no longer reaches, where there is one.
+pub(crate) fn bump_steer(per_mm: f64, (worst, at): (Angle, Length), tight: Option<Length>) -> Phrase {
+    Phrase::of(|w| {
+        let step = w.round_step();
+        let rate = per_mm * step.to_mm();
+        if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
+            return "Bumps do not steer it.".to_owned();
+        }
+        let way = |at: Length| if at > Length::ZERO { "bump" } else { "droop" };
+        let place = |at: Length| format!("{} {}", w.distance(at), way(at));
+        let tight = tight.map_or_else(String::new, |tight| {
+            format!(
+                " From about {} on the drag link does not reach: it pulls the wheels round to their stops.",
+                place(tight)
+            )
+        });
+        format!(
+            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {}.{tight}",
+            w.distance(step),
+            rate.abs(),
+            Side::of(rate).word(),
+            degrees(worst),
+            Side::of(worst.to_radians()).word(),
+            place(at)
+        )
+    })
+}
+
+pub(crate) fn link_match(
+    bar: Option<Angle>,
+    drag: Angle,
+    match_: Option<(Angle, f64)>,
+    same_way: bool,
+) -> Phrase {
+    let (Some(bar), Some((difference, ratio))) = (bar, match_) else {
+        return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
+    };
+    let verdict = if !same_way {
+        "their body ends are on opposite sides, so that they swing opposite ways and bump steers"
+    } else if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
+        "they match"
+    } else {
+        "raise or lower the link's end together with the bar's"
+    };
+    Phrase::plain(&format!(
+        "Bar {}, drag link {}: {} apart, lengths {ratio:.2} to 1; {verdict}.",
+        degrees(bar),
+        degrees(drag),
+        degrees(difference)
+    ))
+}
+
+pub(crate) fn link_change(change: Length, turns: Option<&Phrase>) -> Phrase {
+    Phrase::of(|w| {
+        if change.abs() < Length::from_mm(0.4) {
+            return "The steering wheel stays straight.".to_owned();
+        }
+        let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
+        let turns = turns.map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
+        format!(
+            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
+            w.distance(change)
+        )
+    })
+}
+
+pub(crate) fn nothing_yet() -> Phrase {
+    Phrase::plain("Nothing can be cycled yet")
+}
+
+/// Wheel travels as a place, mm.
+pub(crate) fn at_place(left: f64, right: f64) -> Phrase {
+    Phrase::of(|w| place(w, left, right))
+}
+
+/// What ends a way, and where.
+fn ends(what: &Happening, at: Place) -> Phrase {
+    let what = happens(what);
+    Phrase::of(|w| format!("{what} {}", met_place(w, at)))
+}
+
+/// Where a limit is met: at a place of the travel, or as it stands before anything moves.
+pub(super) fn met_place(w: Words, at: Place) -> String {
+    match at {
+        Place::AsItStands => "as it stands".to_owned(),
+        Place::At(left, right) => format!("at {}", place(w, left, right)),
+    }
+}
+
+const fn end_word(end: NamedEnd) -> &'static str {
+    match end {
+        NamedEnd::FrameEye => "frame eye",
+        NamedEnd::AxleEye => "axle eye",
+        NamedEnd::Body => "body end",
+        NamedEnd::Axle => "axle end",
+    }
+}
+
+/// What happens at a limit, as the start of a sentence.
+pub(super) fn happens(what: &Happening) -> String {
+    let (limit, level) = match what {
+        Happening::PulledTight { part } => return format!("The {part} is pulled tight"),
+        Happening::Limit(limit, level) => (limit, *level),
+    };
+    let over = level == Level::Over;
+    let part = |member: &str, end: NamedEnd| format!("{} of the {member}", end_word(end));
+    match limit {
+        NamedLimit::Tilt { member, end } if over => format!("The {} is out of tilt", part(member, *end)),
+        NamedLimit::Tilt { member, end } => format!("The {} tilts a lot", part(member, *end)),
+        NamedLimit::WindUp { member, end } if over => {
+            format!("The {} winds up too far", part(member, *end))
+        }
+        NamedLimit::WindUp { member, end } => format!("The {} winds up a lot", part(member, *end)),
+        NamedLimit::Gap { first, second } if over => format!("The {first} touches the {second}"),
+        NamedLimit::Gap { first, second } => format!("The {first} comes near the {second}"),
+        NamedLimit::LinksBind if over => "The links bind".to_owned(),
+        NamedLimit::LinksBind => "The links begin to bind".to_owned(),
+        NamedLimit::BushesGive if over => "The radius arms' bushes are used up".to_owned(),
+        NamedLimit::BushesGive => "The radius arms' bushes give a lot".to_owned(),
+    }
+}
+
+pub(crate) fn free_to_its_stop((left, right): (f64, f64)) -> Phrase {
+    Phrase::of(|w| format!("free to its stop, {}", place(w, left, right)))
+}
+
+fn past(what: &Happening, left: f64, right: f64) -> Phrase {
+    let what = happens(what);
+    Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
+}
+
+fn free_but(what: &Happening, left: f64, right: f64) -> Phrase {
+    let what = happens(what);
+    Phrase::of(|w| format!("Free to its stops. {what} at {}", place(w, left, right)))
+}
+
+/// `obstacles` is how many were measured, `sway_bar` whether there is one, which is held against nothing here.
+pub(crate) fn free(obstacles: usize, sway_bar: bool) -> Phrase {
+    let of_the_sway_bar = if sway_bar {
+        ". The sway bar is not checked here: look at it against control arms and track bar yourself"
+    } else {
+        ""
+    };
+    Phrase::plain(&match obstacles {
+        0 => format!(
+            "Free to its stops by joints and lengths. No obstacle was measured: clearance is not checked{of_the_sway_bar}"
+        ),
+        1 => format!("Free to its stops, clear of the one obstacle measured{of_the_sway_bar}"),
+        many => format!("Free to its stops, clear of the {many} obstacles measured{of_the_sway_bar}"),
+    })
+}
+
+pub(crate) fn brief_free(obstacles: usize) -> Phrase {
+    Phrase::plain(if obstacles == 0 { "clearance not checked" } else { "free to its stops" })
+}
+
+/// Half an inch past the stops: what ends the travel there, or nothing.
+pub(crate) fn past_stops(ends: Option<&Phrase>, obstacles: usize) -> Phrase {
+    Phrase::of(|w| {
+        let past = w.distance(derecho_job::defaults::PAST_THE_STOPS);
+        match ends {
+            None if obstacles == 0 => {
+                format!("{past} past its stops joints and lengths still do; clearance is not checked.")
+            }
+            None => format!("{past} past its stops it is still clear: a stop that gives changes nothing."),
+            Some(ends) => format!(
+                "Clear to its stops, but not {past} past them: {}. A bump stop gives, and wears; make the room now.",
+                ends.in_unit(w.unit())
+            ),
+        }
+    })
+}
+
+/// What ends the travel first, as a clause.
+fn brief_clause(by: EndsBy, at: EndsAt) -> Phrase {
+    let does = match by {
+        EndsBy::Tight => "the bar is pulled tight",
+        EndsBy::Tilt => "a joint is out of tilt",
+        EndsBy::WindUp => "a bushing is wound up too far",
+        EndsBy::Bind => "the axle binds",
+        EndsBy::Touch => "something touches",
+    };
+    match at {
+        EndsAt::AsItStands { .. } => Phrase::plain(&format!("{does} as it stands")),
+        EndsAt::On(way, left, right) => Phrase::of(|w| {
+            let most = furthest(left, right);
+            let place = match way {
+                Way::Droop | Way::Bump if most < Length::ZERO => "of droop",
+                Way::Droop | Way::Bump => "of bump",
+                Way::LeftUp | Way::RightUp => "cross-axled",
+            };
+            format!("{does} at {} {place}", w.distance(most))
+        }),
+    }
+}
+
+fn furthest(left: f64, right: f64) -> Length {
+    Length::from_mm(if left.abs() > right.abs() { left } else { right })
+}
+
+/// What ends the travel first, for the strip.
+fn brief(by: EndsBy, at: EndsAt) -> Phrase {
+    let word = match by {
+        EndsBy::Tight => "tight",
+        EndsBy::Tilt => "joint out",
+        EndsBy::WindUp => "wound up",
+        EndsBy::Bind => "binds",
+        EndsBy::Touch => "touches",
+    };
+    match at {
+        // As the stages call that place.
+        EndsAt::AsItStands { ride: true } => Phrase::plain(&format!("{word} at ride height")),
+        EndsAt::AsItStands { ride: false } => Phrase::plain(&format!("{word} as it stands")),
+        EndsAt::On(way, left, right) => Phrase::of(|w| {
+            let most = furthest(left, right);
+            let place = match way {
+                // Driven above or below ride height, either way begins on one side of it and goes through.
+                Way::Droop | Way::Bump if most < Length::ZERO => "droop",
+                Way::Droop | Way::Bump => "bump",
+                Way::LeftUp | Way::RightUp => "crossed",
+            };
+            format!("{word} {} {place}", w.distance(most))
+        }),
+    }
+}
