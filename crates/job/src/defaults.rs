@@ -4,13 +4,13 @@
 //! Not here: limits of what can be typed (they are in `document::check`), and steps of sweeps.
 
 use derecho_core::measure::{Force, Length, Mass, SpringRate, Stress};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::message::Message;
 
 /// A figure the drawing or a result rests on that nobody typed.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Assumption {
     /// The field that would replace it.
     pub pointer: String,

@@ -4,7 +4,7 @@
 use std::cell::Cell;
 
 use derecho_core::measure::Phrase;
-use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use serde::{Serialize, Serializer};
 use utoipa::{PartialSchema, ToSchema, openapi};
 
 use crate::assembly::message::AssemblyMessage;
@@ -22,10 +22,11 @@ use crate::sway::message::SwayMessage;
 use crate::tape::message::TapeMessage;
 
 /// One thing to say.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, Default, PartialEq)]
 pub enum Message {
-    /// In words already.
-    Said(Phrase),
+    /// Nothing.
+    #[default]
+    Nothing,
     /// Of a card in the bay.
     Card(CardMessage),
     /// Of the log.
@@ -52,24 +53,6 @@ pub enum Message {
     BoltUp(BoltUpMessage),
     /// Of the strip.
     Strip(StripMessage),
-}
-
-impl Default for Message {
-    fn default() -> Self {
-        Self::Said(Phrase::default())
-    }
-}
-
-impl From<Phrase> for Message {
-    fn from(phrase: Phrase) -> Self {
-        Self::Said(phrase)
-    }
-}
-
-impl<'de> Deserialize<'de> for Message {
-    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        Phrase::deserialize(deserializer).map(Self::Said)
-    }
 }
 
 /// A message without figures that stands in results as one text: a name, a clause.
@@ -127,6 +110,11 @@ pub fn written_with<T>(say: Say, write: impl FnOnce() -> T) -> T {
     }
     let _before = Before(SAY.replace(Some(say)));
     write()
+}
+
+/// Writes figures alone: a message stands there as an empty sentence.
+pub fn written_without_words<T>(write: impl FnOnce() -> T) -> T {
+    written_with(|_| Phrase::default(), write)
 }
 
 impl Serialize for Message {

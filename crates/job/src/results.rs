@@ -1,7 +1,7 @@
 //! Everything computed from a job, as one call.
 
 use jiff::Timestamp;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 
@@ -20,7 +20,7 @@ use crate::defaults::{Assumption, empty_fields};
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::message::{Message, written_with};
+use crate::message::{Message, written_without_words};
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Judged, Settling, settling};
 use crate::prove::{Found, ProveResult, ProveVerdict, prove};
@@ -30,11 +30,11 @@ use crate::strip::{StageResult, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::vehicle::{Offer, with_other_end};
-use derecho_core::measure::{Length, Phrase, TapeEntry, Unit};
+use derecho_core::measure::{Length, TapeEntry, Unit};
 
 /// Everything the screens show. Lengths are millimetres in fields ending in `_mm`,
 /// angles degrees in fields ending in `_deg`, sideways figures + to the left.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Results {
     /// The version of the rules that computed this.
     pub core_version: String,
@@ -110,7 +110,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     let mut results = Results {
         core_version: derecho_core::VERSION.to_owned(),
         sheet_unit: job.rig.sheet_unit,
-        headline: Message::default(),
+        headline: Message::Nothing,
         stages: Vec::new(),
         heights: heights::table(&job.rig, found, planned),
         settled_stands: None,
@@ -265,7 +265,7 @@ pub fn next(job: &Job) -> Option<NextReading> {
 }
 
 /// How sure the figures of the bar are.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Drawn {
     /// Intervals of the bar's figures, where the bar is known.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -322,7 +322,7 @@ pub fn everything(job: &Job) -> Everything {
 /// rest and is long, and without what they are drawn from.
 fn frozen(results: &Results) -> Value {
     // Results are plain data with string keys: they always have a JSON form.
-    let mut value = written_with(|_| Phrase::default(), || serde_json::to_value(results)).unwrap_or_default();
+    let mut value = written_without_words(|| serde_json::to_value(results)).unwrap_or_default();
     take_sentences_out(&mut value);
     if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
         bar.remove("sweep");

@@ -19,7 +19,7 @@ pub enum FitVerdict {
 }
 
 /// One check.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FitCheck {
     /// What is checked.
     pub name: String,

@@ -14,7 +14,7 @@ pub use derecho_core::measure::Phrase;
 pub use language::{Language, written_in};
 
 use derecho_core::measure::Unit;
-use derecho_job::message::Message;
+use derecho_job::message::{Label, Message};
 
 /// The sentence of a message, in the language that is written in on this thread; English where none is.
 #[must_use]
@@ -48,5 +48,15 @@ impl Spoken for Message {
 
     fn millimetres(&self) -> String {
         say(self).millimetres
+    }
+}
+
+impl Spoken for Label {
+    fn inches(&self) -> String {
+        say(&self.0).inches
+    }
+
+    fn millimetres(&self) -> String {
+        say(&self.0).millimetres
     }
 }

@@ -3,7 +3,7 @@
 use crate::assembly::named::likely_cause;
 use derecho_core::bar::FrontView;
 use derecho_core::measure::Length;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::message::BarMessage;
@@ -12,7 +12,7 @@ use crate::document::{Job, length_of};
 use crate::message::Message;
 
 /// Both eyes' places against the bar's length.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct EyeCheck {
     /// Sideways distance of the eyes as plumbed.
     pub plumbed_mm: Length,

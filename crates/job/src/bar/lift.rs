@@ -3,7 +3,7 @@
 use derecho_core::bar::FrontView;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Length, Step, Working};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::figures::BarFigures;
@@ -12,7 +12,7 @@ use crate::document::{Job, length_of};
 use crate::message::Message;
 
 /// What the lift alone does.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LiftEffect {
     /// The lift Δ; negative is a drop.
     pub lift_mm: Length,

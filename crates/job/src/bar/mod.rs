@@ -28,7 +28,7 @@ use derecho_core::bar::evidence::RiseSource;
 use derecho_core::bar::sweep::{Sample, sweep};
 use derecho_core::bar::{Recentring, Swing};
 use derecho_core::measure::{Length, TapeEntry, Working};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 pub use self::eyes::EyeCheck;
@@ -48,7 +48,7 @@ use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
 
 /// What length to set, and how.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Correction {
     /// How many rounds had been done before this correction.
     pub round: u32,
@@ -121,7 +121,7 @@ pub struct Correction {
 }
 
 /// Everything about the bar.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BarResult {
     /// How many rounds had been done before what is shown here.
     pub round: u32,

@@ -52,7 +52,7 @@ pub struct NeedFacts {
 }
 
 /// The same with its sentence: what Bar and Bracket both say.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BracketNeed {
     /// The facts.
     #[serde(flatten)]

@@ -6,7 +6,7 @@ use derecho_core::measure::Length;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::draws::DEFAULT_SEED;
 use derecho_core::measure::length::in_quadrature;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::further::Further;
@@ -19,7 +19,7 @@ use crate::setups::Resolved;
 use crate::tape::{self, SheetResult};
 
 /// What one further reading is worth.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct NextOption {
     /// Which.
     pub reading: Further,
@@ -30,7 +30,7 @@ pub struct NextOption {
 }
 
 /// What to read next.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct NextReading {
     /// What the answer is good to now, ±, with 95 in 100: the change of length where there is one, else the offset.
     pub now_mm: Length,

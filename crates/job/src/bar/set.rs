@@ -5,7 +5,7 @@ use crate::bar::turns::exactly;
 use crate::bar::turns::turns_say;
 use derecho_core::bar::adjuster::{Adjuster, AdjusterKind, Setting, Verdict, setting_within};
 use derecho_core::measure::Length;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::message::BarMessage;
@@ -15,7 +15,7 @@ use crate::message::Message;
 use crate::setups::{BarState, Setups, Wanted};
 
 /// A bar set on the bench before it is hung.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BenchSetting {
     /// Its length with both ends screwed right in.
     pub fully_in_mm: Length,
@@ -32,7 +32,7 @@ pub struct BenchSetting {
 }
 
 /// How to set the length, in facts and in words.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SettingResult {
     /// The facts.
     #[serde(flatten)]
@@ -88,7 +88,7 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
 }
 
 /// A length that was set, against the one that was wanted.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SetCheck {
     /// The length set.
     pub length_mm: Length,

@@ -4,7 +4,7 @@
 use crate::bar::message::BarMessage;
 use crate::defaults;
 use crate::message::Message;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::further::Further;
@@ -23,7 +23,7 @@ use derecho_core::measure::{Angle, Length, TapeEntry};
 const MOST_FAILED: f64 = 0.01;
 
 /// The middle 95 % of a drawn figure.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Interval {
     /// Stable name, such as `change_mm`; its ending is its unit.
     pub name: String,
@@ -38,7 +38,7 @@ pub struct Interval {
 }
 
 /// What the draws came to.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Uncertainty {
     /// The generator.
     pub generator: String,

@@ -58,7 +58,7 @@ pub struct WayFacts {
 }
 
 /// One way out.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct OtherWay {
     /// The facts.
     #[serde(flatten)]

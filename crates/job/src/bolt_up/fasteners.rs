@@ -42,7 +42,7 @@ pub enum Tightness {
 }
 
 /// A fastener of the plan.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FastenerLine {
     /// Its key.
     pub key: String,

@@ -65,7 +65,7 @@ pub enum StepState {
 }
 
 /// A step that comes first and is not done.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Waits {
     /// Its key.
     pub key: String,
@@ -120,7 +120,7 @@ pub struct StepLine {
 }
 
 /// A pair of steps that stands against a rule in a person's order.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BrokenRule {
     /// The rule.
     pub rule: Rule,
@@ -133,7 +133,7 @@ pub struct BrokenRule {
 }
 
 /// A hole of the drill schedule.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct DrillLine {
     /// What for, and where.
     pub name: String,
@@ -309,7 +309,7 @@ pub fn work(
         tasks.iter().map(|task| StepFacts { what: task.what.clone(), of: told.clone() }).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
-        found.map_or_else(Message::default, |index| BoltUpMessage::Does(facts[index].clone()).into())
+        found.map_or(Message::Nothing, |index| BoltUpMessage::Does(facts[index].clone()).into())
     };
     let mut steps: Vec<StepLine> = tasks
         .iter()

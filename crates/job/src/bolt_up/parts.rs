@@ -1,7 +1,7 @@
 //! The parts of the plan: whether each is there and the right one; what a wrong one stops.
 
 use derecho_core::parts::BracketEnd;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::situation::{Situation, side_word};
@@ -12,7 +12,7 @@ use crate::document::work::{PartRecord, PartState};
 use crate::message::Message;
 
 /// A part of the plan.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct PartLine {
     /// Its key.
     pub key: String,
@@ -82,7 +82,7 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Message)> {
 /// Every part of the plan, a person's own behind them.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
     let own = job.bolt_up.parts.iter().filter(|record| record.key.starts_with("own/"));
-    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::default()));
+    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::Nothing));
     planned(job, situation)
         .into_iter()
         .chain(own)

@@ -4,7 +4,7 @@
 use crate::bracket::BracketMessage;
 use crate::defaults;
 use crate::message::Message;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::weights::{axle_weight, centre_of_gravity, unsprung_weight};
@@ -17,7 +17,7 @@ use derecho_core::measure::{Force, Length, Side};
 use derecho_core::parts::{BracketEnd, BracketPart};
 
 /// Loads of one plan.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LoadResult {
     /// Factor on the weight by use: road 1, trail 2, hard 3.
     pub factor: f64,
@@ -49,7 +49,7 @@ pub struct LoadResult {
 }
 
 /// What a plan loads, in words.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct LoadSays {
     /// The bar's load in words.
     pub bar_says: Message,

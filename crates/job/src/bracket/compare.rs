@@ -1,7 +1,7 @@
 //! Bars side by side, the eye's bolt, the built bar: estimates for comparison, and what they
 //! leave out.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::option::BAR_AS_FOUND;
@@ -28,7 +28,7 @@ use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 pub const LEAVES_OUT: &str = "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.";
 
 /// A bar against the load it carries here.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BarComparison {
     /// What it is called.
     pub name: String,
@@ -61,7 +61,7 @@ pub struct BarComparison {
 }
 
 /// The bolt through an eye.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BoltResult {
     /// What it holds by friction, N, ± a quarter.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -82,7 +82,7 @@ pub struct BoltResult {
 }
 
 /// A bar built to length.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BuilderResult {
     /// What to cut.
     pub bar: BuilderBar,

@@ -1,7 +1,7 @@
 //! How far each leg of a Y-link is turned: sideways, and for the pinion, apart.
 
 use crate::bar::turns::turns_of;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
@@ -18,7 +18,7 @@ use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::legs::{Aim, lengths_for};
 
 /// One leg's change.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LegChange {
     /// Which leg.
     pub name: String,
@@ -31,7 +31,7 @@ pub struct LegChange {
 }
 
 /// What one aim asks of both legs.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LegSetting {
     /// What it does.
     pub says: Message,

@@ -69,14 +69,12 @@ pub enum BracketMessage {
         pick: Box<OptionResult>,
         picked: Picked,
     },
-    /// Why. `failing` names the other schools with why they fail, `need` is told where a length alone
-    /// is enough.
+    /// Why. `failing` names the other schools with why they fail.
     Because {
         pick: Box<OptionResult>,
         failing: Vec<(String, Message)>,
         exact: Option<Length>,
         target: Target,
-        need: Option<Box<Message>>,
     },
     /// What a school does and what it gives up, in this job's numbers.
     School {

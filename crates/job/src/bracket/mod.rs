@@ -45,7 +45,7 @@ use crate::setups::{NoBar, Resolved, Setup};
 use crate::verdict::{FitCheck, FitVerdict};
 
 /// Everything stage Bracket answers.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct PlanResult {
     /// The answer in one sentence.
     pub says: Message,
@@ -129,7 +129,7 @@ impl BracketChoice {
 }
 
 /// A kept plan that named what is gone.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct GonePlan {
     /// Its place among the kept plans, from 0.
     pub place: usize,
@@ -149,12 +149,12 @@ fn gone(job: &Job) -> Vec<GonePlan> {
 fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
     PlanResult {
         says: BracketMessage::NothingYet.into(),
-        because: Message::default(),
+        because: Message::Nothing,
         need: None,
         missing,
         target: job.bracket.target,
         exact_riser_mm: None,
-        exact_says: Message::default(),
+        exact_says: Message::Nothing,
         working: Working::default(),
         options: Vec::new(),
         options_in_all: 0,
@@ -327,21 +327,22 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
             || BracketMessage::NothingYet.into(),
             |pick| BracketMessage::Answer { pick: Box::new(pick.clone()), picked }.into(),
         ),
-        because: pick.map_or_else(Message::default, |pick| {
-            BracketMessage::Because {
+        because: match pick {
+            None => Message::Nothing,
+            Some(_) if says_enough => need.says.clone(),
+            Some(pick) => BracketMessage::Because {
                 pick: Box::new(pick.clone()),
                 failing: failing(&schools, pick),
                 exact,
                 target: job.bracket.target,
-                need: says_enough.then(|| Box::new(need.says.clone())),
             }
-            .into()
-        }),
+            .into(),
+        },
         need: Some(need),
         missing: unbuilt.into_iter().collect(),
         target: job.bracket.target,
         exact_riser_mm: exact,
-        exact_says: exact.map_or_else(Message::default, |exact| {
+        exact_says: exact.map_or(Message::Nothing, |exact| {
             BracketMessage::Exact { riser: exact, target: job.bracket.target }.into()
         }),
         working: planner.exact_working(exact),

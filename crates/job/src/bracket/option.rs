@@ -41,7 +41,7 @@ pub enum Picked {
 }
 
 /// One hole with one bar.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct OptionResult {
     /// The plan, by ids.
     pub plan: PlanForm,

@@ -31,7 +31,7 @@ pub struct CurvePoint {
 }
 
 /// A school with its best plan.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SchoolResult {
     /// Which.
     pub school: School,

@@ -37,7 +37,7 @@ pub const ENVELOPE_SIDE: usize = 41;
 const SWEEP_STEPS: usize = 80;
 
 /// Everything stage Cycle shows. Wheel travels are millimetres from ride height, + bump.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct CycleResult {
     /// The answer in one sentence, for the plan where there is one.
     pub says: Message,
@@ -81,7 +81,7 @@ pub struct HolePlace {
 }
 
 /// One setup cycled.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SetupCycle {
     /// The bar's length, where there is a bar.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -185,7 +185,7 @@ impl From<Level> for LimitLevel {
 }
 
 /// A watched figure over all the axle can do. In degrees for joints, else millimetres.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LimitResult {
     /// What it is called.
     pub name: String,
@@ -237,7 +237,7 @@ pub struct MetResult {
 }
 
 /// One way out from ride height.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct WayResult {
     /// `droop`, `bump`, `left_up` or `right_up`.
     pub way: String,

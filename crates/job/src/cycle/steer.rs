@@ -2,7 +2,7 @@
 //! the drag link's length once the axle is centred.
 
 use crate::bar::turns::sleeve_turns;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
@@ -18,7 +18,7 @@ use derecho_core::pose::mechanism::{Mechanism, Posed};
 const RATE_STEP: f64 = 2.0;
 
 /// Steering figures of one setup. Road wheels against the vehicle, + left.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SteeringResult {
     /// Bump steer at the driven height, degrees per millimetre of bump.
     pub bump_steer_deg_per_mm: f64,

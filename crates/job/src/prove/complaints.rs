@@ -1,6 +1,6 @@
 //! What a complaint suggests to look at first, in this job's figures, and which plan addresses it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::BarResult;
@@ -13,7 +13,7 @@ use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::{Length, TapeEntry};
 
 /// What to look at for one complaint.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ComplaintAdvice {
     /// Its place in the job's list.
     pub complaint: usize,

@@ -18,7 +18,7 @@ use derecho_core::measure::conformity::{agree, proves};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Length, Step, Working};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 pub use self::cause::Cause;
@@ -38,7 +38,7 @@ use crate::tape::SheetResult;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// Predicted against measured.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Movement {
     /// Offset before, + left.
     pub before_mm: Length,
@@ -77,7 +77,7 @@ pub struct Movement {
 }
 
 /// The result of the stage.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ProveResult {
     /// What it was done to, each with how it came out; every one must be good.
     pub grounds: Vec<FitCheck>,
@@ -226,8 +226,8 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
         sheet: None,
         after: None,
         verdict,
-        says: Message::default(),
-        advice: Message::default(),
+        says: Message::Nothing,
+        advice: Message::Nothing,
         movement: None,
         cause: None,
         cause_says: None,

@@ -11,7 +11,7 @@ use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
 use jiff::{Span, ToSpan as _};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 pub use super::gate::{GateKind, LookKind};
@@ -30,7 +30,7 @@ use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// A look that this job asks for.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Look {
     /// Which: the name of its field in the document.
     pub kind: LookKind,
@@ -41,7 +41,7 @@ pub struct Look {
 }
 
 /// One thing that stands in the way of settling.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Gate {
     /// What it is.
     pub kind: GateKind,
@@ -55,7 +55,7 @@ pub struct Gate {
 }
 
 /// Something that is due after the work.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Reminder {
     /// What it is.
     pub kind: ReminderKind,
@@ -76,7 +76,7 @@ pub struct Reminder {
 }
 
 /// What stands in the way of settling, and what comes after it.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct Settling {
     /// What stands in the way.
     pub gates: Vec<Gate>,

@@ -71,7 +71,7 @@ pub enum BasisSource {
 }
 
 /// The offset that is corrected.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Basis {
     /// Where it comes from.
     pub source: BasisSource,

@@ -39,7 +39,7 @@ pub enum Progress {
 }
 
 /// A stage in the strip.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct StageResult {
     /// Which.
     pub stage: Stage,

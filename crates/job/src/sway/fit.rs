@@ -1,6 +1,6 @@
 //! Lengths, preload and disconnects, checked; the old bar beside the new one.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::defaults;
@@ -156,7 +156,7 @@ pub(crate) fn shim(job: &Job, rate: &BarRate) -> Option<FitCheck> {
 }
 
 /// A bar in the table of old and new.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BarRow {
     /// Which.
     pub name: String,

@@ -4,7 +4,7 @@ use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::SwayMessage;
 use glam::DVec3;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::turns::sleeve_turns;
@@ -28,7 +28,7 @@ const SWEEP_STEPS: usize = 80;
 const LONGEST: f64 = 10_000.0;
 
 /// A link length that meets a target.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LinkTarget {
     /// What it is sized to.
     pub name: String,
@@ -53,7 +53,7 @@ pub struct LinkTarget {
 }
 
 /// Arms and links over everything the axle does.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SwayLinks {
     /// The link as it is.
     pub link_mm: Length,

@@ -92,7 +92,7 @@ pub struct SwayResult {
 }
 
 /// What the chart of road and trail takes from the job of the other axle.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FromOtherEnd {
     /// In one sentence.
     pub says: Message,

@@ -3,7 +3,7 @@
 use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::{Against, SwayMessage};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::defaults::Assumption;
@@ -27,7 +27,7 @@ pub(crate) struct BarHere {
 }
 
 /// A hole of the arm.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct HoleResult {
     /// By which plans point at it.
     pub id: ArmHoleId,

@@ -231,7 +231,7 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         .into(),
         working: working(base, bar.map_or(RollRate::ZERO, |bar| bar.rate)),
         choices: choices(job, base, bar),
-        suggests: Message::default(),
+        suggests: Message::Nothing,
     };
     result.suggests = suggests(job, &result);
     result

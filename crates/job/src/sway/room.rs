@@ -23,7 +23,7 @@ use derecho_core::sway::room::{Plane, around, covers};
 const RODS: [&str; 5] = ["the bar", "the left arm", "the right arm", "the left link", "the right link"];
 
 /// The nearest that a bar, arm or link comes to a thing.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SwayGap {
     /// Which of them, in words.
     pub rod: String,
@@ -45,7 +45,7 @@ pub struct SwayGap {
 }
 
 /// The hole that a panel wants where the bar, its arms and links pass it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct PanelCut {
     /// The panel.
     pub panel: String,
@@ -81,7 +81,7 @@ pub struct RoomThing {
 }
 
 /// Room for arms and links.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct RoomResult {
     /// The answer.
     pub says: Message,

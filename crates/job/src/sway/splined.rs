@@ -3,7 +3,7 @@
 use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::{Reason, SplinedFacts, SwayMessage};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::check::FieldError;
@@ -20,7 +20,7 @@ use derecho_core::sway::splined::{least_length, mass, next_made, rate_for_gradie
 use derecho_core::sway::{Arm, BarRate};
 
 /// A bar with a pair of arms.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SplinedOption {
     /// The bar, end to end.
     pub length_mm: Length,
@@ -59,7 +59,7 @@ pub struct SplinedOption {
 }
 
 /// The choice of a splined bar.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SplinedResult {
     /// The answer.
     pub says: Message,

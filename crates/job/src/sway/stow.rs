@@ -1,7 +1,7 @@
 //! A disconnected link on its stowing stud: whether it gets there, and that it clears at full bump.
 
 use glam::DVec3;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::Job;
@@ -14,7 +14,7 @@ use derecho_core::pose::AxlePoint;
 use derecho_core::sway::Arm;
 
 /// The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct StowResult {
     /// Whether the link reaches the stud and clears everything by enough.
     pub clear: bool,

@@ -9,7 +9,7 @@ mod second_thoughts;
 use crate::defaults;
 use crate::message::Message;
 use crate::tape::message::TapeMessage;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use self::readings::both;
@@ -24,7 +24,7 @@ use derecho_core::measure::squareness::{AxleEnd, Squareness, squareness};
 use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry, Unit};
 
 /// A sheet worked out.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SheetResult {
     /// The sheet's id.
     pub id: String,

@@ -6,14 +6,14 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::document::check::FieldError;
 use derecho_store::StoreError;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::api::view::JobView;
 use crate::parse::Refusal;
 
 /// A problem. `code` is stable; `detail` says what is wrong and what to do.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct Problem {
     /// `urn:derecho:problem:` and the code.
     #[serde(rename = "type")]

@@ -3,13 +3,13 @@
 use derecho_job::{Job, Results, solve};
 use derecho_store::StoredJob;
 use jiff::Timestamp;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::raw_json::{as_typed, rounded};
 
 /// A job with everything computed from it.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct JobView {
     /// Its id.
     pub id: String,

@@ -45,10 +45,7 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::Met { what, place } => met(what, *place),
         BracketMessage::Exact { riser, target } => exact(*riser, *target),
         BracketMessage::Answer { pick, picked } => answer(pick, *picked),
-        BracketMessage::Because { pick, failing, exact, target, need } => match need {
-            Some(need) => say(need),
-            None => because(pick, failing, *exact, *target),
-        },
+        BracketMessage::Because { pick, failing, exact, target } => because(pick, failing, *exact, *target),
         BracketMessage::School { school, option, at_hand } => self::school(*school, option, *at_hand),
         BracketMessage::BendTaken => bend_taken(),
         BracketMessage::RangeUnknown => range_unknown(),

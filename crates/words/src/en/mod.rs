@@ -20,7 +20,7 @@ use derecho_job::message::Message;
 /// The sentence of a message.
 pub(crate) fn say(message: &Message) -> Phrase {
     match message {
-        Message::Said(phrase) => phrase.clone(),
+        Message::Nothing => Phrase::default(),
         Message::Card(message) => card::card(*message),
         Message::Log(message) => log::log(message),
         Message::Prove(message) => prove::prove(message),

@@ -7,10 +7,11 @@ use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
 use derecho_job::document::{HeightId, Job, PlanForm, Round, RoundId, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
-use derecho_job::results::settle;
 use derecho_job::strip::Progress;
 use derecho_job::{check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::settle;
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 
 const DEMO: [&str; 7] = [
@@ -70,13 +71,13 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     assert_eq!(format!("{:.4}", correction.recentring.length_mm.to_inches()), "32.4962");
     // Something touches with the length alone, and holes are on offer: the choice comes before the length.
     assert!(correction.decide_first);
-    assert!(correction.says.inches.starts_with("Decide first, a hole or the length alone"));
+    assert!(correction.says.inches().starts_with("Decide first, a hole or the length alone"));
     let mut decided = demo(1);
     decided.setups.plans.chosen = Some(PlanForm::default());
     let decided = solve(&decided).bar.unwrap().correction.unwrap();
-    assert_eq!(decided.says.inches, "Lengthen the bar 1/2\"");
+    assert_eq!(decided.says.inches(), "Lengthen the bar 1/2\"");
     assert_eq!(decided.length_mm, correction.length_mm);
-    assert_eq!(correction.setting.unwrap().exactly.unwrap().inches, "3 turns less 0.14 flat");
+    assert_eq!(correction.setting.unwrap().exactly.unwrap().inches(), "3 turns less 0.14 flat");
     let numbers: Vec<String> =
         correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();
     assert_eq!(&numbers[..3], ["31.9374 in", "32.4962 in", "0.4962 in"]);
@@ -99,7 +100,7 @@ fn readings_rule_over_what_the_lift_would_do() {
     let results = solve(&job);
     // Half of 1/2 in.
     assert_eq!(
-        results.sheets[0].says.as_ref().unwrap().inches,
+        results.sheets[0].says.as_ref().unwrap().inches(),
         "The axle sits 1/4\" to the left, the driver's side"
     );
     let correction = results.bar.unwrap().correction.unwrap();
@@ -133,7 +134,7 @@ fn a_lowered_van_with_its_bar_the_other_way_up() {
     let results = solve(&demo(3));
     let bar = results.bar.unwrap();
     assert_eq!(bar.found.rise_mm.to_mm(), -70.0);
-    assert_eq!(bar.says.inches, "The bar stands at 4.7°, axle end up");
+    assert_eq!(bar.says.inches(), "The bar stands at 4.7°, axle end up");
     assert_eq!(bar.rise.disagreement_mm, None, "the finder agrees with the heights");
     // Level 70 mm further down in droop.
     assert_eq!(bar.level_travel_mm.to_mm(), -70.0);
@@ -154,11 +155,11 @@ fn scattered_readings_offer_no_length() {
         sheet
             .second_thoughts
             .iter()
-            .any(|thought| thought.inches.contains("on the left by 5/8\", on the right by 5/8\""))
+            .any(|thought| thought.inches().contains("on the left by 5/8\", on the right by 5/8\""))
     );
     let bar = results.bar.unwrap();
     assert_eq!(bar.correction, None);
-    assert!(bar.withheld.unwrap().inches.contains("cannot tell"));
+    assert!(bar.withheld.unwrap().inches().contains("cannot tell"));
 }
 
 #[test]
@@ -169,7 +170,7 @@ fn a_job_carried_through_is_proved_and_can_be_settled() {
     assert_eq!(proof.verdict, ProveVerdict::CanSettle);
     assert_eq!(proof.cause, None);
     let movement = proof.movement.unwrap();
-    assert!(movement.agrees, "{}", movement.says.inches);
+    assert!(movement.agrees, "{}", movement.says.inches());
     // h(36.375) − h(36) with v = 4.5: 36.09557 − 35.71764 = 0.37793 to the right.
     assert!((movement.predicted_mm.to_inches() + 0.377_9).abs() < 1e-4);
 
@@ -327,7 +328,7 @@ fn likely_causes() {
     ];
     for (name, length, after, cause, verdict) in rows {
         let proof = solve(&carried_on(length, after)).prove.unwrap();
-        assert_eq!(proof.cause, cause, "{name}: {:?}", proof.movement.map(|m| m.says.inches));
+        assert_eq!(proof.cause, cause, "{name}: {:?}", proof.movement.map(|m| m.says.inches()));
         assert_eq!(proof.verdict, verdict, "{name}");
         assert_eq!(proof.cause.is_some(), proof.cause_says.is_some());
     }
@@ -336,7 +337,7 @@ fn likely_causes() {
     job.sheets[0].frame_above_hub_right = Some(inches("13"));
     let proof = solve(&job).prove.unwrap();
     assert_eq!(proof.cause, Some(Cause::HeightChanged));
-    assert!(proof.cause_says.unwrap().inches.starts_with("The body stands 1\" higher than before"));
+    assert!(proof.cause_says.unwrap().inches().starts_with("The body stands 1\" higher than before"));
 }
 
 #[test]
@@ -357,13 +358,13 @@ fn hanging_stale_and_elsewhere_read_sheets_drive_nothing() {
     job.sheets[0].conditions.on_its_weight = Some(false);
     let hanging = solve(&job);
     assert!(!hanging.sheets[0].usable);
-    assert!(hanging.sheets[0].refusals[0].inches.contains("hanging"));
+    assert!(hanging.sheets[0].refusals[0].inches().contains("hanging"));
 
     let mut job = demo(0);
     job.sheets[0].height = HeightId::new("water tank full");
     let elsewhere = solve(&job);
     assert!(!elsewhere.sheets[0].usable);
-    assert!(elsewhere.sheets[0].refusals[0].inches.contains("driven at empty"));
+    assert!(elsewhere.sheets[0].refusals[0].inches().contains("driven at empty"));
 
     let mut job = demo(0);
     job.setups.record(set_to("32 1/2"));

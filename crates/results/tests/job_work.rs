@@ -8,10 +8,10 @@ use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
 use derecho_job::log::{LogKind, log};
 use derecho_job::prove::settling::GateKind;
-use derecho_job::results::{cycle, plan, settle, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::{cycle, plan, settle, sway, work};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
@@ -82,7 +82,7 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
         });
         let worked = worked(&value);
         let turned = worked.steps.iter().any(|step| step.key == "bar/turn");
-        (step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap().millimetres, turned)
+        (step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap().millimetres(), turned)
     };
     // Turned once it hangs: √(838² − 135²) − √(838² − 205²) is 14.5, and at 93 mm under the height it stands at
     // √(838² − 228²) − √(838² − 298²) is 23.2 where the old bar had it there; where it stood on its wheels, 783.2 + s·e
@@ -111,7 +111,7 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     let mut value = demo("tower-truck-8");
     let mark = json!({ "at": "2026-11-25T11:00:00Z", "by": "N. Orr" });
     let before = worked(&value);
-    let eye = step(&before, "bar/frame-eye-by-hand").does.inches.clone();
+    let eye = step(&before, "bar/frame-eye-by-hand").does.inches().clone();
     assert!(eye.contains("hole 3 of the three-hole drop"), "{eye}");
     value["bolt_up"]["steps"]
         .as_array_mut()
@@ -125,15 +125,19 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     assert_eq!(after.done, ticked, "nothing ticked is lost");
     let changed = step(&after, "bar/frame-eye-by-hand");
     assert_eq!(changed.state, StepState::Changed);
-    assert!(changed.does.inches.contains("hole 2"), "{}", changed.does.inches);
-    assert!(changed.told[0].inches.contains("hole 3 of the three-hole drop"), "{}", changed.told[0].inches);
+    assert!(changed.does.inches().contains("hole 2"), "{}", changed.does.inches());
+    assert!(
+        changed.told[0].inches().contains("hole 3 of the three-hole drop"),
+        "{}",
+        changed.told[0].inches()
+    );
     assert_eq!(step(&after, "stands").state, StepState::Done);
     // Read in the other unit nothing is another plan: the same step, the same length.
     let bench = step(&after, "bar/bench").does.clone();
     value["bolt_up"]["steps"]
         .as_array_mut()
         .unwrap()
-        .push(json!({ "key": "bar/bench", "done": mark, "read": bench.millimetres }));
+        .push(json!({ "key": "bar/bench", "done": mark, "read": bench.millimetres() }));
     value["rig"]["sheet_unit"] = json!("mm");
     assert_eq!(step(&worked(&value), "bar/bench").state, StepState::Done);
 
@@ -142,7 +146,7 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     let without = worked(&value);
     assert!(without.steps.iter().all(|step| !step.key.starts_with("frame/")));
     assert!(
-        without.gone.iter().any(|says| says.inches.contains("Take off what is in the way")),
+        without.gone.iter().any(|says| says.inches().contains("Take off what is in the way")),
         "{:?}",
         without.gone
     );
@@ -206,7 +210,7 @@ fn a_wrench_that_read_otherwise_is_told() {
     let told = |value: &Value| {
         let worked = worked(value);
         let line = worked.fasteners.into_iter().find(|line| line.key == "bar/axle-eye").unwrap();
-        (line.tightness, line.tight_says.unwrap().millimetres)
+        (line.tightness, line.tight_says.unwrap().millimetres())
     };
     let made = |value: &mut Value, torque: &str| {
         let done = json!({ "at": "2026-11-25T11:00:00Z" });
@@ -241,9 +245,9 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     let told = with(metric.clone());
     assert_eq!(told.verdict, FitVerdict::Open);
     assert!(
-        told.says.millimetres.contains("38 mm") && told.says.millimetres.contains("40 mm is made"),
+        told.says.millimetres().contains("38 mm") && told.says.millimetres().contains("40 mm is made"),
         "{}",
-        told.says.millimetres
+        told.says.millimetres()
     );
     let mut short = metric;
     short["length"] = json!("35 mm");
@@ -252,7 +256,7 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     assert_eq!(with(short).verdict, FitVerdict::Good);
     let inch = json!({ "key": "frame/side", "thread": "1/2-20", "nut": "flanged", "grip": "3/4 in", "washer": "1/8 in" });
     let told = with(inch);
-    assert!(told.says.inches.contains("1 3/4\" is made"), "{}", told.says.inches);
+    assert!(told.says.inches().contains("1 3/4\" is made"), "{}", told.says.inches());
 }
 
 /// A bushing tightened on stands is told, a spherical joint is not.
@@ -265,7 +269,7 @@ fn where_it_stood_is_told_where_it_matters() {
     );
     let told = |value: &Value| {
         let told = step(&worked(value), "bar/frame-eye").told.clone();
-        told.iter().map(|says| says.inches.clone()).collect::<Vec<_>>().join(" ")
+        told.iter().map(|says| says.inches().clone()).collect::<Vec<_>>().join(" ")
     };
     let rubber = told(&value);
     assert!(rubber.contains("Done on stands") && rubber.contains("Reason: dark by then"), "{rubber}");
@@ -279,9 +283,9 @@ fn the_eye_is_off_by_what_stage_tape_reads() {
     let worked = worked(&demo("tower-truck-8"));
     let eye = step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap();
     assert!(
-        eye.inches.contains("Surest on its weight: there the axle has to come 3/8\" to the right"),
+        eye.inches().contains("Surest on its weight: there the axle has to come 3/8\" to the right"),
         "{}",
-        eye.inches
+        eye.inches()
     );
     let results = solve(&job(&demo("tower-truck-8")));
     let read = results.sheets[0].centring.as_ref().unwrap();
@@ -311,7 +315,7 @@ fn a_part_that_is_missing_stops_its_steps() {
         assert_eq!(step(&worked, key).state, StepState::Stopped, "{key}");
     }
     assert_eq!(step(&worked, "frame/by-hand").state, StepState::Ready);
-    let note = worked.parts[0].supplier_says.clone().unwrap().inches;
+    let note = worked.parts[0].supplier_says.clone().unwrap().inches();
     assert!(note.contains("long-sleeve turnbuckle bar") && note.contains("only one jam nut came"), "{note}");
 }
 
@@ -339,7 +343,7 @@ fn a_makers_order_rules_over_the_usual_one() {
     value["bolt_up"]["order"] = json!(swapped("bar/jam", "read-again"));
     let broken = worked(&value).broken;
     assert!(
-        broken.iter().any(|fault| fault.says.inches.contains("jam nuts and clamps are last")),
+        broken.iter().any(|fault| fault.says.inches().contains("jam nuts and clamps are last")),
         "{broken:?}"
     );
 }
@@ -356,9 +360,9 @@ fn a_brace_takes_its_share_off_the_rail() {
     let fit = plan(&job(&value)).fit;
     let brace = fit.iter().find(|check| check.name == "brace to the far rail").unwrap();
     assert_eq!(brace.verdict, FitVerdict::Good);
-    assert!(brace.says.inches.contains("25 % of the moment stays"), "{}", brace.says.inches);
+    assert!(brace.says.inches().contains("25 % of the moment stays"), "{}", brace.says.inches());
     let carried = format!("{:.0} N", (option.loads.bar_n * 2.5 / 50.0).round() * 50.0);
-    assert!(brace.says.millimetres.contains(&carried), "{carried}: {}", brace.says.millimetres);
+    assert!(brace.says.millimetres().contains(&carried), "{carried}: {}", brace.says.millimetres());
     value["bracket"]["brace"]["below_rail"] = json!(format!("{:.1} mm", lever_mm * 1.2));
     let fit = plan(&job(&value)).fit;
     assert_eq!(fit.iter().find(|c| c.name == "brace to the far rail").unwrap().verdict, FitVerdict::Bad);
@@ -402,7 +406,7 @@ fn a_shim_under_one_clamp_leans_the_bar() {
     let checks = sway(&job(&value)).checks;
     let shim = checks.iter().find(|check| check.name == "shim under one clamp").unwrap();
     assert_eq!(shim.verdict, FitVerdict::Bad);
-    let says = &shim.says.millimetres;
+    let says = &shim.says.millimetres();
     assert!(says.contains("leans the bar by 0.4°") && says.contains("stand 6.3 mm apart"), "{says}");
 }
 
@@ -410,7 +414,7 @@ fn a_shim_under_one_clamp_leans_the_bar() {
 #[test]
 fn half_an_inch_past_the_stops_is_told() {
     let free = cycle(&job(&demo("tower-truck-8")));
-    assert!(free.past_stops_say.unwrap().inches.contains("1/2\" past"));
+    assert!(free.past_stops_say.unwrap().inches().contains("1/2\" past"));
     let binds = cycle(&job(&demo("lookout-truck-7")));
     assert!(binds.past_stops_say.is_none(), "{:?}", binds.says);
 }
@@ -422,7 +426,7 @@ fn complaints_are_answered_in_this_jobs_figures() {
     let results = solve(&job(&value));
     let advice = &results.complaints[0];
     let angle = results.bar.as_ref().unwrap().found.angle_deg.to_degrees();
-    let says = advice.says.iter().map(|says| says.inches.clone()).collect::<Vec<_>>().join(" ");
+    let says = advice.says.iter().map(|says| says.inches().clone()).collect::<Vec<_>>().join(" ");
     assert!(says.contains(&format!("{:.1}°", angle.abs())), "{angle}: {says}");
     assert!(says.contains("1/32\""), "its bolts have 1/32 in of play: {says}");
     assert!(!advice.again);
@@ -451,7 +455,8 @@ fn the_log_is_in_order_of_time() {
 #[test]
 fn the_next_one_finds_what_is_set() {
     let results = solve(&job(&demo("patrol-truck-14")));
-    let told: Vec<String> = results.settling.next_time.iter().map(|says| says.millimetres.clone()).collect();
+    let told: Vec<String> =
+        results.settling.next_time.iter().map(|says| says.millimetres().clone()).collect();
     assert!(told[0].starts_with("The bar: 842 mm eye to eye"), "{told:?}");
     assert!(told.contains(&"Axle eye in high.".to_owned()), "{told:?}");
 }
@@ -535,7 +540,7 @@ fn why_a_step_waits_is_true_of_a_sleeve_turned_in_place() {
     let worked = worked(&value);
     let waits = |key: &str| {
         let waits: Vec<String> =
-            step(&worked, key).waits.iter().map(|wait| wait.says.inches.clone()).collect();
+            step(&worked, key).waits.iter().map(|wait| wait.says.inches().clone()).collect();
         waits.join(" ")
     };
     assert!(waits("bar/turn").contains("it has to be loose first"), "{}", waits("bar/turn"));

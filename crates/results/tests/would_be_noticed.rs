@@ -5,10 +5,10 @@
 mod by_name;
 
 use derecho_core::measure::{Length, TapeEntry, Unit};
-use derecho_job::results::{plan, sway, work};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::{plan, sway, work};
 use serde_json::{Value, json};
 
 #[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]

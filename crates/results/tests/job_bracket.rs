@@ -9,10 +9,11 @@ use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::PlanResult;
 use derecho_job::bracket::school::School;
 use derecho_job::prove::ProveVerdict;
-use derecho_job::results::plan;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::plan;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {
@@ -116,7 +117,7 @@ fn a_failing_option_stays_listed_with_its_reason() {
     assert_eq!(short.len(), 2);
     for option in short {
         assert_eq!(option.covered, Some(false));
-        assert!(option.fails[0].inches.contains("it is made from 28\" to 30\""), "{:?}", option.fails);
+        assert!(option.fails[0].inches().contains("it is made from 28\" to 30\""), "{:?}", option.fails);
         assert!(option.rank > 2);
     }
     // The bar's own fixed length cannot be changed.
@@ -128,13 +129,13 @@ fn a_failing_option_stays_listed_with_its_reason() {
     assert_eq!((result.options[0].name.as_str(), result.options[0].fails.len()), ("riser, exact", 0));
     assert!((inches(result.options[0].left_off_mm) - (988.0_f64.sqrt() + 0.5 - 32.0)).abs() < 1e-9);
     // Without it the bar would have to be half an inch longer.
-    assert!(fixed("no bracket").fails.iter().any(|why| why.inches.contains("fixed")));
+    assert!(fixed("no bracket").fails.iter().any(|why| why.inches().contains("fixed")));
 }
 
 #[test]
 fn the_schools_come_out_differently_in_three_demo_jobs() {
     let van = plan(&job(&demo("relay-van-2")));
-    assert!(van.says.inches.starts_with("Length only is enough"), "{}", van.says.inches);
+    assert!(van.says.inches().starts_with("Length only is enough"), "{}", van.says.inches());
 
     let truck = plan(&job(&demo("lookout-truck-7")));
     assert_eq!(truck.options[0].end, Some(BracketEnd::Axle));
@@ -154,7 +155,7 @@ fn the_schools_come_out_differently_in_three_demo_jobs() {
     let survey = plan(&job(&demo("lookout-truck-12")));
     assert_eq!(survey.options[0].end, Some(BracketEnd::Frame));
     assert!(survey.options.iter().all(|o| o.end == Some(BracketEnd::Frame) || !o.fails.is_empty()));
-    assert!(survey.because.inches.contains("touches the oil pan"), "{}", survey.because.inches);
+    assert!(survey.because.inches().contains("touches the oil pan"), "{}", survey.because.inches());
 }
 
 #[test]
@@ -199,7 +200,7 @@ fn fit_is_checked_before_anything_is_welded() {
     let verdicts: Vec<FitVerdict> = result.fit.iter().map(|check| check.verdict).collect();
     // It needs 32.49 in; 1/8 in of gap between the ears; 1.5° apart.
     assert_eq!(verdicts, [FitVerdict::Bad, FitVerdict::Bad, FitVerdict::Bad]);
-    assert!(result.fit[1].says.inches.contains("1/8\" of gap"), "{}", result.fit[1].says.inches);
+    assert!(result.fit[1].says.inches().contains("1/8\" of gap"), "{}", result.fit[1].says.inches());
     value["bracket"]["joints"][1]["width"] = json!("5/8 in");
     value["bracket"]["axle_bracket_angle"] = json!("11.5");
     value["setups"]["found"]["adjuster"]["made_max"] = json!("34 in");
@@ -210,7 +211,7 @@ fn fit_is_checked_before_anything_is_welded() {
     value["setups"]["found"]["adjuster"]["first"] = end("right");
     value["setups"]["found"]["adjuster"]["second"] = end("left");
     let tight = plan(&job(&value));
-    assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches);
+    assert_eq!(tight.fit[0].verdict, FitVerdict::Bad, "{}", tight.fit[0].says.inches());
 }
 
 fn verdict(result: &PlanResult, name: &str) -> FitVerdict {
@@ -239,7 +240,7 @@ fn a_perfect_conversion_is_right_and_a_crooked_one_is_not() {
     let mut value = demo("relay-wagon-5");
     value["sheets"].as_array_mut().unwrap().push(wheelbases("2700 mm", "2700 mm"));
     let result = plan(&job(&value));
-    assert_eq!(result.says.inches, "The Y-link is right", "{:?}", result.conversion);
+    assert_eq!(result.says.inches(), "The Y-link is right", "{:?}", result.conversion);
     // 26 mm in 1500 mm are a degree.
     *value["sheets"].as_array_mut().unwrap().last_mut().unwrap() = wheelbases("2726 mm", "2700 mm");
     assert_eq!(verdict(&plan(&job(&value)), "square under the frame"), FitVerdict::Bad);
@@ -289,9 +290,9 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
     assert_eq!(result.legs.len(), 1, "the pinion is as it was");
     let setting = &result.legs[0];
     assert!(
-        setting.says.millimetres.starts_with("Sideways, 10 mm to the right"),
+        setting.says.millimetres().starts_with("Sideways, 10 mm to the right"),
         "{}",
-        setting.says.millimetres
+        setting.says.millimetres()
     );
     let change = |leg: usize| (setting.legs[leg].length_mm - setting.legs[leg].from_mm).to_mm();
     // The left leg hangs from the left rail: it lets the axle go right.
@@ -305,7 +306,11 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
         (1.0, flats) => format!("1 turn and {flats} flats longer"),
         (turns, flats) => format!("{turns} turns and {flats} flats longer"),
     };
-    assert!(setting.legs[0].says.millimetres.ends_with(&told), "{} {told}", setting.legs[0].says.millimetres);
+    assert!(
+        setting.legs[0].says.millimetres().ends_with(&told),
+        "{} {told}",
+        setting.legs[0].says.millimetres()
+    );
 }
 
 /// A sway bar lies in its clamps as it does: no hanging axle and no length set makes its readings stale.
@@ -319,7 +324,7 @@ fn a_stick_out_sheet_stands_whatever_is_done_to_the_axle() {
     value["setups"]["rounds"] = json!([{ "length": "32 1/2 in" }]);
     let sheet = solve(&job(&value)).sheets.into_iter().find(|sheet| sheet.id == "out").unwrap();
     assert!(sheet.current && sheet.refused.is_empty());
-    let all = [sheet.says, sheet.advice].map(|says| says.unwrap().inches).join(" ")
+    let all = [sheet.says, sheet.advice].map(|says| says.unwrap().inches()).join(" ")
         + &format!("{:?}", sheet.second_thoughts);
     assert!(
         all.contains("Slide it 1/4\" to the right")
@@ -356,7 +361,9 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     let wanted = reach.hypot(rise);
     assert!((inches(correction.recentring.length_mm) - wanted).abs() < 1e-9);
     assert!((inches(correction.planned.rise_mm) - 2.0).abs() < 1e-9);
-    assert!(correction.plan_says.unwrap().inches.contains("axle eye 4\" up and 1/2\" to the right, hole 2"));
+    assert!(
+        correction.plan_says.unwrap().inches().contains("axle eye 4\" up and 1/2\" to the right, hole 2")
+    );
     // Both sides should read their mean then: 6 in.
     assert!(correction.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-9));
 
@@ -425,7 +432,7 @@ fn an_option_is_judged_as_its_cycle_is() {
     let (mut gaps, mut tilts, mut touched) = (Vec::new(), Vec::new(), 0);
     for option in &planned.options {
         value["setups"]["plans"]["trial"] = in_words(&option.plan);
-        let cycled = derecho_job::results::cycle(&job(&value)).plan.unwrap();
+        let cycled = derecho_results::cycle(&job(&value)).plan.unwrap();
         // Both wheels alike is what the planner goes through.
         let worst = |wanted: &str, larger: fn(f64, f64) -> f64, none: f64| {
             let named = |name: &str| name.starts_with("track bar") && name.contains(wanted);
@@ -441,7 +448,8 @@ fn an_option_is_judged_as_its_cycle_is() {
         assert!((tilted - tilt).abs() < 0.02, "{} {}: {tilted} {tilt}", option.name, option.bar);
         // What the planner says of the pan and where, to the half millimetre it is written with.
         let touches = option.fails.iter().find_map(|said| {
-            let (_, at) = said.millimetres.split_once("touches the oil pan at ")?;
+            let says = said.millimetres();
+            let (_, at) = says.split_once("touches the oil pan at ")?;
             at.strip_suffix(" mm bump")?.parse::<f64>().ok()
         });
         let way = cycled.ways.iter().position(|way| way.way == "bump").unwrap();
@@ -492,7 +500,7 @@ fn a_plan_of_hundreds_of_options_comes_by_pages() {
     assert_eq!(picked.heights.len(), solve(&job).heights.len());
     let mut ranks = Vec::new();
     for from in [0, 200] {
-        let page = derecho_job::results::plan_from(&job, from);
+        let page = derecho_results::plan_from(&job, from);
         assert!(page.options.len() <= 201, "{}", page.options.len());
         let told = page.options.iter().filter(|option| !option.heights.is_empty()).count();
         assert!((8..=9).contains(&told), "{told}");

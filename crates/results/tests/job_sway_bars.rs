@@ -4,13 +4,14 @@
 
 mod by_name;
 
+use derecho_words::Spoken as _;
 use std::f64::consts::PI;
 
 use derecho_core::measure::Length;
 use derecho_job::assembly::weights::weighed;
-use derecho_job::results::sway;
 use derecho_job::sway::{SwayPose, SwayResult, wanted_roll};
 use derecho_job::{Job, check};
+use derecho_results::sway;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -130,7 +131,7 @@ fn arms_that_do_not_close_as_it_stands_make_no_bar() {
     value["sway"]["link"] = json!("20 mm");
     let result = swayed(&value);
     assert_eq!(result.holes[0].roll_rate_nm_per_deg, None);
-    assert!(result.holes[0].says.inches.contains("does not close"), "{}", result.holes[0].says.inches);
+    assert!(result.holes[0].says.inches().contains("does not close"), "{}", result.holes[0].says.inches());
     assert_eq!(result.vehicle.unwrap().bar_nm_per_rad, 0.0);
 }
 
@@ -233,7 +234,9 @@ fn a_rod_for_the_link_by_hand() {
     value["sway"]["rod"]["shank"] = json!("3/4 in");
     let links = swayed(&value).links.unwrap();
     let target = links.targets.iter().find(|target| target.chosen).unwrap();
-    assert!(target.rod.is_none() && target.rod_says.as_ref().unwrap().inches.contains("thread is too short"));
+    assert!(
+        target.rod.is_none() && target.rod_says.as_ref().unwrap().inches().contains("thread is too short")
+    );
 }
 
 #[test]
@@ -255,8 +258,8 @@ fn every_splined_bar_has_its_rate_mass_and_stick_out_by_hand() {
         let all = vehicle.springs_nm_per_rad + bar + vehicle.other_nm_per_rad;
         let road = (vehicle.overturning_nm / (all - vehicle.overturning_nm)).to_degrees();
         assert!(close(option.road_deg_per_g.unwrap(), road, 1e-9));
-        assert!(length >= 876.2 || !option.fits, "too short and yet it fits: {}", option.says.millimetres);
-        assert!(option.stress_mpa <= 700.0 || !option.fits, "{}", option.says.millimetres);
+        assert!(length >= 876.2 || !option.fits, "too short and yet it fits: {}", option.says.millimetres());
+        assert!(option.stress_mpa <= 700.0 || !option.fits, "{}", option.says.millimetres());
         // τ = G·θ·r/L of a bar twisted between stiff arms.
         let stress = 79_300.0 * option.worst_twist_deg.to_radians() * d / 2.0 / length;
         assert!(close(option.stress_mpa, stress, 1e-9));
@@ -269,7 +272,7 @@ fn every_splined_bar_has_its_rate_mass_and_stick_out_by_hand() {
     for other in splined.options.iter().filter(|o| o.fits && (o.length_mm.to_mm() - 900.0).abs() < 1e-9) {
         assert!(off(other.roll_rate_nm_per_deg) >= off(suggested[0].roll_rate_nm_per_deg));
     }
-    assert!(splined.because.millimetres.starts_with("Crawling may roll 7.0° per g."));
+    assert!(splined.because.millimetres().starts_with("Crawling may roll 7.0° per g."));
 }
 
 #[test]
@@ -280,7 +283,7 @@ fn the_rate_that_is_wanted_gives_the_roll_that_is_wanted() {
         let result = swayed(&value);
         let (splined, vehicle) = (result.splined.unwrap(), result.vehicle.unwrap());
         assert!((splined.wanted_deg_per_g - degrees).abs() < 1e-12);
-        let at_one_g = wanted_roll(job(&value).rig.used_for).0.to_degrees();
+        let at_one_g = wanted_roll(job(&value).rig.used_for).to_degrees();
         assert!((at_one_g - degrees).abs() < 1e-12);
         let bar = splined.wanted_nm_per_deg * 180.0 / PI;
         let all = vehicle.springs_nm_per_rad + bar + vehicle.other_nm_per_rad;
@@ -298,10 +301,10 @@ fn what_no_list_and_no_frame_leave_open_is_asked_for() {
     let splined = swayed(&value).splined.unwrap();
     let asked: Vec<&str> = splined.missing.iter().map(|fault| fault.pointer.as_str()).collect();
     assert_eq!(asked, ["/rig/frame_width", "/sway/splined/bars"]);
-    assert!(splined.options.is_empty() && splined.says.millimetres.starts_with("A splined bar of"));
+    assert!(splined.options.is_empty() && splined.says.millimetres().starts_with("A splined bar of"));
     let mut value = demo("relay-wagon-5");
     value["sway"]["splined"]["bars"] = json!([{ "length": "850 mm", "diameter": "24 mm" }]);
-    assert_eq!(swayed(&value).splined.unwrap().says.millimetres, "None of these bars and arms fits");
+    assert_eq!(swayed(&value).splined.unwrap().says.millimetres(), "None of these bars and arms fits");
 }
 
 #[test]
@@ -343,7 +346,7 @@ fn weights_axis_and_lever_by_hand() {
         ]
     );
     // This is a rear axle: 1200 of 2200 kg on it put the weight that far behind the front axle.
-    let says = swayed(&value).vehicle.unwrap().says.millimetres;
+    let says = swayed(&value).vehicle.unwrap().says.millimetres();
     assert!(says.contains("its weight 1636.5 mm behind the front axle of 3000 mm of wheelbase"), "{says}");
 }
 
@@ -473,7 +476,9 @@ fn a_two_rate_bar_is_between_firm_and_free() {
         let mut value = demo("relay-wagon-5");
         value["sway"]["soft_percent"] = json!(percent);
         let choices = swayed(&value).vehicle.unwrap().choices;
-        let of = |name: &str| choices.iter().find(|c| c.name.starts_with(name)).unwrap().trail_deg.unwrap();
+        let of = |name: &str| {
+            choices.iter().find(|c| c.name.inches().starts_with(name)).unwrap().trail_deg.unwrap()
+        };
         (of("as it is"), of("two-rate bar"), of("pins"))
     };
     let (firm, same, _) = trail(100.0);
@@ -487,8 +492,8 @@ fn a_two_rate_bar_is_between_firm_and_free() {
 fn what_ends_the_twist_first_is_named() {
     let ended = |value: &Value, name: &str| {
         let choices = swayed(value).vehicle.unwrap().choices;
-        let choice = choices.into_iter().find(|choice| choice.name.starts_with(name)).unwrap();
-        (choice.ended_by, choice.trail_deg.unwrap())
+        let choice = choices.into_iter().find(|choice| choice.name.inches().starts_with(name)).unwrap();
+        (choice.ended_by.inches(), choice.trail_deg.unwrap())
     };
     // The other axle twists freely, so that this one's own limits come first.
     let mut value = demo("relay-wagon-5");
@@ -512,7 +517,7 @@ fn what_ends_the_twist_first_is_named() {
 #[test]
 fn preload_moves_weight_and_makes_none() {
     let says =
-        |value: &Value| swayed(value).fit_says.into_iter().map(|says| says.millimetres).collect::<Vec<_>>();
+        |value: &Value| swayed(value).fit_says.into_iter().map(|says| says.millimetres()).collect::<Vec<_>>();
     let van = demo("relay-van-2");
     let told = says(&van);
     let told = told.iter().find(|says| says.contains("of preload")).unwrap();

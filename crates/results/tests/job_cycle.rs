@@ -7,10 +7,12 @@ use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
 use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
 use derecho_job::document::AxleLocation;
-use derecho_job::results::cycle;
 use derecho_job::setups::Resolved;
-use derecho_job::{Job, check, everything, solve};
+use derecho_job::{Job, check, solve};
+use derecho_results::cycle;
+use derecho_results::everything;
 use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -185,7 +187,7 @@ fn recentring_wants_the_drag_link_changed_by_nearly_the_offset() {
     assert!(found(&result).steering.as_ref().unwrap().change_mm.to_mm().abs() < 1e-9);
     // 7/8-18 at both ends of its sleeve: 25.4/9 mm a turn; 13.1·cos 9.7° are 4.57.
     assert!((steering.change_mm.to_mm() * 9.0 / 25.4 - 4.57).abs() < 0.1);
-    assert!(steering.change_says.inches.contains("4 turns"), "{}", steering.change_says.inches);
+    assert!(steering.change_says.inches().contains("4 turns"), "{}", steering.change_says.inches());
 }
 
 /// The job with left and right exchanged.
@@ -262,7 +264,7 @@ fn an_obstacle_inside_a_link_is_told_with_both_names() {
     value["hardpoints"]["obstacles"][0]["from"]["height"] = json!("25 1/2 in");
     value["hardpoints"]["obstacles"][0]["to"]["height"] = json!("25 1/2 in");
     let result = cycle(&job(&value));
-    let said = result.warnings.iter().map(|w| w.inches.clone()).collect::<String>();
+    let said = result.warnings.iter().map(|w| w.inches().clone()).collect::<String>();
     assert!(said.contains("The old bracket lies") && said.contains("inside the track bar"), "{said}");
 }
 
@@ -275,7 +277,7 @@ fn an_arm_that_does_not_fit_its_ends_is_told_with_a_likely_cause() {
             "body": { "height": "19 in", "sideways": sideways, "fore_aft": "30 in" },
             "axle": { "height": "14 in", "sideways": "18 1/2 in", "fore_aft": "0 in" } });
         value["hardpoints"]["arms"]["lower_right"] = json!({});
-        cycle(&job(&value)).warnings.iter().map(|w| w.inches.clone()).collect::<String>()
+        cycle(&job(&value)).warnings.iter().map(|w| w.inches().clone()).collect::<String>()
     };
     // √(30² + 5² + 5²) = 30.82 in.
     assert_eq!(arm("13 1/2 in", "30 13/16 in"), "");
@@ -289,7 +291,7 @@ fn a_bar_that_does_not_fit_its_plumbed_eyes_is_told_with_a_likely_cause() {
     // Reach 31.43 in, plumbed 15 1/4 + 15 3/16: an inch short.
     value["setups"]["found"]["bar"]["axle_eye_from_centre"] = json!("15 3/16 in");
     let check = solve(&job(&value)).bar.unwrap().eye_check.unwrap();
-    assert!(check.too_much && check.says.inches.contains("misread on the tape"), "{}", check.says.inches);
+    assert!(check.too_much && check.says.inches().contains("misread on the tape"), "{}", check.says.inches());
 }
 
 #[test]
@@ -431,7 +433,7 @@ fn a_drag_link_that_no_longer_reaches_is_told_with_the_place() {
     let steering = &mut value["hardpoints"]["steering"];
     steering["kingpin_from_centre"] = json!("24 in");
     steering["knuckle"]["fore_aft"] = json!("2 in");
-    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap().says.inches;
+    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap().says.inches();
     assert!(!told(&value).contains("does not reach"), "{}", told(&value));
     value["rig"]["droop"] = json!("20 in");
     let says = told(&value);
@@ -450,7 +452,7 @@ fn the_nearest_gap_of_each_pose_agrees_with_the_worst_of_each_limit() {
     for name in ["lookout-truck-7", "relay-wagon-5", "patrol-truck-6"] {
         let job = job(&demo(name));
         let found = cycle(&job).found.expect("it is cycled");
-        let near = derecho_job::results::near(&job).found.expect("it is cycled");
+        let near = derecho_results::near(&job).found.expect("it is cycled");
         let gaps: Vec<_> = found.limits.iter().filter(|limit| limit.kind == LimitKind::Gap).collect();
         assert_eq!(near.names.len(), gaps.len(), "{name}");
         let tightest = gaps.iter().map(|gap| gap.worst).fold(f64::INFINITY, f64::min);
@@ -476,6 +478,6 @@ fn the_nearest_gap_of_each_pose_agrees_with_the_worst_of_each_limit() {
 fn where_nothing_can_be_cycled_nothing_is_near() {
     let mut value = demo("lookout-truck-7");
     value["rig"].as_object_mut().expect("it is an object").remove("axle_location");
-    let near = derecho_job::results::near(&job(&value));
+    let near = derecho_results::near(&job(&value));
     assert!(near.found.is_none() && near.plan.is_none());
 }

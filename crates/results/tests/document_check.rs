@@ -5,7 +5,8 @@ mod by_name;
 
 use derecho_job::document::check::{LONGEST_NAME, LONGEST_NOTE, MOST_HOLES, MOST_OBSTACLES, MOST_REPEATS};
 use derecho_job::document::schema::job_schema;
-use derecho_job::{Job, check, everything};
+use derecho_job::{Job, check};
+use derecho_results::everything;
 use derecho_results::json::value as in_words;
 use serde_json::{Value, json};
 

@@ -6,8 +6,9 @@ mod by_name;
 
 use derecho_job::bracket::compare::BoltResult;
 use derecho_job::check;
-use derecho_job::results::plan;
 use derecho_job::verdict::{FitCheck, FitVerdict};
+use derecho_results::plan;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn with_bolt(ear_width: &str, bolt: Value) -> Value {
@@ -40,15 +41,15 @@ fn a_bolt_of_an_inch_stack_by_hand() {
     let length = line(&open, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Open);
     assert!(
-        length.says.inches.contains("needs at least 3 7/8\" under its head; 4\" is made"),
+        length.says.inches().contains("needs at least 3 7/8\" under its head; 4\" is made"),
         "{}",
-        length.says.inches
+        length.says.inches()
     );
     // 3.8611 in are 98.07 mm; a bolt of inch thread is sold by the inch.
     assert!(
-        length.says.millimetres.contains("needs at least 98.5 mm under its head; 4\" is made"),
+        length.says.millimetres().contains("needs at least 98.5 mm under its head; 4\" is made"),
         "{}",
-        length.says.millimetres
+        length.says.millimetres()
     );
     let working = open.working.unwrap();
     assert_eq!(working.steps[1].numbers.inches, "3.0000 + 0.2500 + 0.5000 + 2 · 0.0556");
@@ -59,19 +60,27 @@ fn a_bolt_of_an_inch_stack_by_hand() {
     let short = told(&value);
     let length = line(&short, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
-    assert!(length.says.inches.contains("too short: two threads must stand out"), "{}", length.says.inches);
+    assert!(
+        length.says.inches().contains("too short: two threads must stand out"),
+        "{}",
+        length.says.inches()
+    );
     value["bracket"]["bolt"]["length"] = json!("4 in");
     // 0.25 in stand out: 4.5 threads of 18.
     let good = told(&value);
     let length = line(&good, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Good);
-    assert!(length.says.inches.contains("stands 4.5 threads out"), "{}", length.says.inches);
+    assert!(length.says.inches().contains("stands 4.5 threads out"), "{}", length.says.inches());
     // Three inches of room behind the head: one too little.
     value["bracket"]["bolt"]["room_at_head"] = json!("3 in");
     let stuck = told(&value);
     let length = line(&stuck, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
-    assert!(length.says.inches.contains("does not come out again: 1\" more room"), "{}", length.says.inches);
+    assert!(
+        length.says.inches().contains("does not come out again: 1\" more room"),
+        "{}",
+        length.says.inches()
+    );
 }
 
 /// Ears of 6 mm and 60 between: grip 72. No washers, a plain nut of 7/8 of 14 mm, two pitches of 2: 72 + 12.25 + 4 =
@@ -85,19 +94,23 @@ fn a_bolt_of_a_metric_stack_by_hand() {
     let bolt = told(&value);
     let length = line(&bolt, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
-    assert!(length.says.millimetres.contains("6 mm more must lie under it"), "{}", length.says.millimetres);
     assert!(
-        length.says.millimetres.contains("its height assumed by its size"),
+        length.says.millimetres().contains("6 mm more must lie under it"),
         "{}",
-        length.says.millimetres
+        length.says.millimetres()
     );
     assert!(
-        length.says.millimetres.contains("needs at least 88.5 mm under its head; 90 mm is made"),
+        length.says.millimetres().contains("its height assumed by its size"),
         "{}",
-        length.says.millimetres
+        length.says.millimetres()
+    );
+    assert!(
+        length.says.millimetres().contains("needs at least 88.5 mm under its head; 90 mm is made"),
+        "{}",
+        length.says.millimetres()
     );
     // It is not said to stand out of a nut that is not down yet.
-    assert!(!length.says.millimetres.contains("threads out of the nut"), "{}", length.says.millimetres);
+    assert!(!length.says.millimetres().contains("threads out of the nut"), "{}", length.says.millimetres());
     assert_eq!(line(&bolt, "bolt in its hole").verdict, FitVerdict::Good);
 }
 
@@ -109,14 +122,14 @@ fn a_nut_that_looks_alike_is_refused() {
         let bolt = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "nut_thread": nut })));
         let line = line(&bolt, "nut");
         assert_eq!(line.verdict, verdict, "{nut}");
-        let stops = line.says.inches.contains("Stop here");
-        assert_eq!(stops, verdict == FitVerdict::Bad, "{}", line.says.inches);
+        let stops = line.says.inches().contains("Stop here");
+        assert_eq!(stops, verdict == FitVerdict::Bad, "{}", line.says.inches());
     }
     // A hole of 14 mm for a bolt of 9/16 in, 14.2875 mm.
     let tight = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "hole": "14 mm" })));
     let hole = line(&tight, "bolt in its hole");
     assert_eq!(hole.verdict, FitVerdict::Bad);
-    assert!(hole.says.millimetres.contains("0.3 mm thicker than its hole"), "{}", hole.says.millimetres);
+    assert!(hole.says.millimetres().contains("0.3 mm thicker than its hole"), "{}", hole.says.millimetres());
 }
 
 /// M14x1.5 of 10.9, dry: 217.1 N·m by hand (the core's own test has the figures), 160.1 lb-ft.
@@ -130,20 +143,20 @@ fn a_torque_is_compared_and_never_supplied() {
     let open = of(json!({}));
     assert_eq!(open.verdict, FitVerdict::Open);
     assert!(
-        open.says.millimetres.starts_with("About 217 N·m (160 lb-ft) is usual"),
+        open.says.millimetres().starts_with("About 217 N·m (160 lb-ft) is usual"),
         "{}",
-        open.says.millimetres
+        open.says.millimetres()
     );
-    assert!(open.says.inches.starts_with("About 160 lb-ft (217 N·m) is usual"), "{}", open.says.inches);
-    assert!(open.says.inches.contains("part's own sheet"));
+    assert!(open.says.inches().starts_with("About 160 lb-ft (217 N·m) is usual"), "{}", open.says.inches());
+    assert!(open.says.inches().contains("part's own sheet"));
     assert_eq!(of(json!({ "torque": "180 Nm" })).verdict, FitVerdict::Good);
     // 217.1 / 0.75 = 289.5 N·m brings it to its proof load.
     let past = of(json!({ "torque": "295 Nm" }));
     assert_eq!(past.verdict, FitVerdict::Bad);
     assert!(
-        past.says.millimetres.contains("stretch this bolt for good. Do not use it"),
+        past.says.millimetres().contains("stretch this bolt for good. Do not use it"),
         "{}",
-        past.says.millimetres
+        past.says.millimetres()
     );
     assert_eq!(of(json!({ "torque": "70 lb-ft" })).verdict, FitVerdict::Bad);
 }

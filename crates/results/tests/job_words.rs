@@ -91,18 +91,21 @@ fn each_unit_system_keeps_to_its_own() {
 fn the_answers_in_trade_words() {
     let results = solve(&demo("lookout-truck-7"));
     let sheet = &results.sheets[0];
-    assert_eq!(sheet.says.as_ref().unwrap().inches, "The axle sits 1/2\" to the left, the driver's side");
+    assert_eq!(sheet.says.as_ref().unwrap().inches(), "The axle sits 1/2\" to the left, the driver's side");
     // (6 33/64 − 5 31/64)/2 = 0.515625 in = 13.1 mm, to half a millimetre 13.
     assert_eq!(
-        sheet.says.as_ref().unwrap().millimetres,
+        sheet.says.as_ref().unwrap().millimetres(),
         "The axle sits 13 mm to the left, the driver's side"
     );
     let bar = results.bar.unwrap();
-    assert_eq!(bar.says.inches, "The bar stands at 10.8°, frame end up");
+    assert_eq!(bar.says.inches(), "The bar stands at 10.8°, frame end up");
     // 6/31.4325 = 0.19089 in per inch, to 1/32 in 3/16; 1.9 mm per 10 mm.
-    assert_eq!(bar.rate_says.inches, "At this height every 1\" of bump pushes the axle 3/16\" to the right.");
     assert_eq!(
-        bar.rate_says.millimetres,
+        bar.rate_says.inches(),
+        "At this height every 1\" of bump pushes the axle 3/16\" to the right."
+    );
+    assert_eq!(
+        bar.rate_says.millimetres(),
         "At this height every 10 mm of bump pushes the axle 1.9 mm to the right."
     );
 }
@@ -111,10 +114,10 @@ fn the_answers_in_trade_words() {
 fn right_hand_drive_turns_driver_and_passenger_round() {
     let mut job = demo("lookout-truck-7");
     job.rig.steering_side = Some(derecho_core::measure::Side::Right);
-    let says = solve(&job).sheets[0].says.clone().unwrap().inches;
+    let says = solve(&job).sheets[0].says.clone().unwrap().inches();
     assert_eq!(says, "The axle sits 1/2\" to the left, the passenger's side");
     job.rig.steering_side = None;
-    let says = solve(&job).sheets[0].says.clone().unwrap().inches;
+    let says = solve(&job).sheets[0].says.clone().unwrap().inches();
     assert_eq!(says, "The axle sits 1/2\" to the left");
 }
 
@@ -123,7 +126,7 @@ fn the_longer_bar_is_answered_in_this_jobs_numbers() {
     let correction = solve(&demo("lookout-truck-12")).bar.unwrap().correction.unwrap();
     // Rates 6/31.4325 and 6/31.9374: 1.6 % smaller. At full bump (3 in): the plan is at
     // 31.9374 − √(1056 − 9) = −0.4199 in, as found at 0.5050 + 31.4325 − √(1024 − 9) = 0.0784.
-    let says = correction.longer_says.unwrap().inches;
+    let says = correction.longer_says.unwrap().inches();
     assert!(says.contains("1.6 % smaller"), "{says}");
     assert!(
         says.contains(
@@ -138,8 +141,8 @@ fn a_level_bar_is_called_level() {
     let mut job = demo("lookout-truck-7");
     job.setups.found.bar.axle_eye_height = job.setups.found.bar.frame_eye_height.clone();
     let bar = solve(&job).bar.unwrap();
-    assert_eq!(bar.says.inches, "The bar stands level");
-    assert_eq!(bar.rate_says.inches, "A small bump moves the axle sideways hardly at all.");
+    assert_eq!(bar.says.inches(), "The bar stands level");
+    assert_eq!(bar.rate_says.inches(), "A small bump moves the axle sideways hardly at all.");
     assert_eq!(bar.correction.unwrap().longer_says, None);
 }
 
@@ -150,7 +153,7 @@ fn a_finder_alone_says_how_little_it_is_good_for() {
     job.setups.found.bar.finder.good_to = Some(AngleEntry::parse("1").unwrap());
     let bar = solve(&job).bar.unwrap();
     // 860 mm · cos 4.7° · 1° = 14.96 mm.
-    let says = &bar.warnings[0].millimetres;
+    let says = &bar.warnings[0].millimetres();
     assert!(says.contains("good to 15 mm only"), "{says}");
     // 860 · sin 4.7° = 70.5 mm, axle end up.
     assert!((bar.rise.rise_mm.to_mm() + 70.46).abs() < 0.01);
@@ -162,12 +165,16 @@ fn finder_and_heights_that_disagree_are_told() {
     job.setups.found.bar.finder.reading = Some(AngleEntry::parse("6.7").unwrap());
     let bar = solve(&job).bar.unwrap();
     // 860 · sin 6.7° = 100.3 mm against 70 mm: 30.5 mm apart.
-    assert!(bar.warnings.iter().any(|w| w.millimetres.contains("disagree by 30.5 mm")), "{:?}", bar.warnings);
+    assert!(
+        bar.warnings.iter().any(|w| w.millimetres().contains("disagree by 30.5 mm")),
+        "{:?}",
+        bar.warnings
+    );
     assert_eq!(bar.found.rise_mm.to_mm(), -70.0, "the heights are used");
     job.setups.found.bar.bent = true;
     let bent = solve(&job).bar.unwrap();
     assert_eq!(bent.rise.disagreement_mm, None);
-    assert!(bent.warnings.iter().any(|w| w.inches.contains("bent or tapered")));
+    assert!(bent.warnings.iter().any(|w| w.inches().contains("bent or tapered")));
 }
 
 #[test]
@@ -179,7 +186,7 @@ fn a_bar_pulled_tight_inside_the_travel_is_told_with_its_travel() {
     // v = 6 in on a 10 in bar: straight down at v = 10, 4 in further into droop.
     assert!((bar.found_swing.tight_in_droop_mm.unwrap().to_inches() + 4.0).abs() < 1e-9);
     assert!(
-        bar.warnings.iter().any(|w| w.inches.contains("pulled tight 4\" into droop")),
+        bar.warnings.iter().any(|w| w.inches().contains("pulled tight 4\" into droop")),
         "{:?}",
         bar.warnings
     );
@@ -191,8 +198,8 @@ fn a_stick_out_sheet_says_where_to_slide() {
     let mut job = demo("lookout-truck-7");
     job.sheets[0].kind = SheetKind::StickOut;
     let result = &solve(&job).sheets[0];
-    assert!(result.says.as_ref().unwrap().inches.starts_with("The sway bar sits 1/2\" to the left"));
-    assert!(result.advice.as_ref().unwrap().inches.contains("Slide it 1/2\" to the right."));
+    assert!(result.says.as_ref().unwrap().inches().starts_with("The sway bar sits 1/2\" to the left"));
+    assert!(result.advice.as_ref().unwrap().inches().contains("Slide it 1/2\" to the right."));
     assert!(!result.usable, "it drives no correction of the track bar");
     let results = solve(&job);
     assert_eq!(results.stages[1].headline.inches(), "no readings", "nor is it the axle's own reading");
@@ -214,7 +221,7 @@ fn a_squareness_sheet_says_which_way_the_axle_points() {
     let yaw = result.squareness.unwrap().yaw_deg.to_degrees();
     assert!((yaw - 0.477_5).abs() < 1e-4);
     assert_eq!(
-        result.says.unwrap().inches,
+        result.says.unwrap().inches(),
         "The axle points 0.48° to the left: the wheelbases differ by 1/2\""
     );
 }
@@ -231,7 +238,7 @@ fn second_thoughts_ask_for_what_would_help() {
     sheet.frame_above_hub_left = Some(inches("14"));
     sheet.frame_above_hub_right = Some(inches("14 1/2"));
     let thoughts: Vec<String> =
-        solve(&job).sheets[0].second_thoughts.iter().map(|t| t.inches.clone()).collect();
+        solve(&job).sheets[0].second_thoughts.iter().map(|t| t.inches().clone()).collect();
     for part in [
         "three or four times",
         "on its own weight",

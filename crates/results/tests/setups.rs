@@ -11,11 +11,11 @@ use derecho_job::bar::{Correction, WayOut};
 use derecho_job::bracket::school::School;
 use derecho_job::document::migrate;
 use derecho_job::prove::ProveVerdict;
-use derecho_job::results::{cycle, plan, settle};
 use derecho_job::setups::{BasisSource, Resolved};
 use derecho_job::strip::Progress;
 use derecho_job::{Job, Results, check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::{cycle, plan, settle};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
@@ -82,16 +82,16 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     // Level, it is as long as it reaches: 31.4325 in, 0.5675 in less.
     let set = correction(&value);
     assert!((inches(set.length_mm) - 988.0_f64.sqrt()).abs() < 1e-9);
-    assert_eq!(set.says.inches, "Shorten the bar 9/16\"");
+    assert_eq!(set.says.inches(), "Shorten the bar 9/16\"");
     // 0.5675 in at 1/6 in to the turn: 3.405 turns, 20.4 flats, so 20.
     assert_eq!(
-        set.setting.as_ref().unwrap().turns_say.as_ref().unwrap().inches,
+        set.setting.as_ref().unwrap().turns_say.as_ref().unwrap().inches(),
         "3 turns and 2 flats shorter"
     );
     let planned = plan(&job(&value));
     let option = planned.options.iter().find(|option| option.chosen).unwrap();
     assert_eq!(option.length_mm, set.length_mm);
-    assert_eq!(planned.says.inches, "Riser, hole 1, then shorten 9/16\"");
+    assert_eq!(planned.says.inches(), "Riser, hole 1, then shorten 9/16\"");
     assert_eq!(cycle(&job(&value)).plan.unwrap().bar_length_mm.unwrap(), set.length_mm);
 
     // Fitted and set to the nearest sixteenth, read again: proved against what was predicted.
@@ -100,7 +100,7 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     value["setups"]["rounds"] = json!([fitted]);
     let check = solved(&value).bar.unwrap().correction.unwrap().set.unwrap();
     assert_eq!(
-        check.says.inches,
+        check.says.inches(),
         "Set to 31 7/16\". The axle should be centred now: read both sides again in stage Prove."
     );
     value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 1));
@@ -119,12 +119,12 @@ fn without_a_plan_a_centred_axle_is_left_alone_in_every_stage() {
     let results = solved(&value);
     let bar = results.bar.unwrap();
     assert!(bar.correction.is_none());
-    assert_eq!(bar.withheld.unwrap().inches, "Leave the length as it is: the axle is centred.");
+    assert_eq!(bar.withheld.unwrap().inches(), "Leave the length as it is: the axle is centred.");
     let planned = plan(&job(&value));
     let alone = &planned.options[0];
     assert_eq!((alone.change_mm, alone.covered), (Length::ZERO, Some(true)));
-    assert!(!planned.says.inches.contains("0\""), "{}", planned.says.inches);
-    assert!(planned.says.inches.ends_with("the length stays"), "{}", planned.says.inches);
+    assert!(!planned.says.inches().contains("0\""), "{}", planned.says.inches());
+    assert!(planned.says.inches().ends_with("the length stays"), "{}", planned.says.inches());
     assert!(cycle(&job(&value)).plan.is_none());
     // Nothing was set, and nothing stands between it and being settled.
     assert_eq!(results.prove.unwrap().verdict, ProveVerdict::CanSettle);
@@ -145,9 +145,9 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     value["setups"]["found"]["adjuster"] = json!({ "kind": "fixed" });
     value["bracket"] = json!({ "bars": [bought()] });
     let stock = correction(&value);
-    assert_eq!(stock.says.inches, "The bar is too short: it would have to be 1/2\" longer");
+    assert_eq!(stock.says.inches(), "The bar is too short: it would have to be 1/2\" longer");
     assert!(stock.setting.unwrap().turns_say.is_none());
-    let names: Vec<_> = stock.other_ways.iter().map(|other| other.says.inches.clone()).collect();
+    let names: Vec<_> = stock.other_ways.iter().map(|other| other.says.inches().clone()).collect();
     assert!(names.iter().any(|says| says.starts_with("The long-sleeve bar: ")), "{names:?}");
 
     choose(&mut value, &json!({ "bar": "long-sleeve bar" }));
@@ -155,16 +155,16 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     // √((√988 + 1/2)² + 36) = 32.4913 in, 1.4913 in out of 31: 8.948 turns, 53.69 flats, so 54.
     let wanted = (988.0_f64.sqrt() + 0.5).hypot(6.0);
     assert!((inches(set.length_mm) - wanted).abs() < 1e-9);
-    assert_eq!(set.says.inches, "Set the long-sleeve bar to 32 1/2\"");
+    assert_eq!(set.says.inches(), "Set the long-sleeve bar to 32 1/2\"");
     let setting = set.setting.unwrap();
-    assert_eq!(setting.turns_say.unwrap().inches, "9 turns longer");
+    assert_eq!(setting.turns_say.unwrap().inches(), "9 turns longer");
     let bench = setting.bench.unwrap();
     assert_eq!(bench.fully_in_mm, Length::from_inches(31.0));
     // Nine turns of 1/6 in: 32 1/2 in. Each end came out 3/4 in of the 3 in that were in.
     assert!((inches(bench.set_mm) - 32.5).abs() < 1e-9);
     assert!((inches(bench.thread_in_mm.unwrap()) - 2.25).abs() < 1e-9);
     assert!((inches(bench.against_old_mm) - 0.5).abs() < 1e-9);
-    let says: Vec<&str> = bench.says.iter().map(|says| says.inches.as_str()).collect();
+    let says: Vec<String> = bench.says.iter().map(|says| says.inches()).collect();
     assert!(says[0].contains("right in, it measures 31\""), "{says:?}");
     assert!(
         says[1].contains("9 turns longer, both ends turned out alike: 32 1/2\" on the bench"),
@@ -195,7 +195,7 @@ fn copying_the_old_bars_length_is_a_target_of_its_own() {
     // One inch out of 31: six turns, and bolts go through both.
     let bench = set.setting.unwrap().bench.unwrap();
     assert!((inches(bench.set_mm) - 32.0).abs() < 1e-9);
-    assert!(bench.says[3].inches.contains("bolts push through both eyes of both"), "{:?}", bench.says);
+    assert!(bench.says[3].inches().contains("bolts push through both eyes of both"), "{:?}", bench.says);
 }
 
 // 3. A bar that is too long.
@@ -226,12 +226,12 @@ fn a_bar_too_long_names_the_cut_on_the_safe_side_and_the_other_ways() {
     assert!((inches(set.length_mm) - wanted).abs() < 1e-9);
     let setting = set.setting.unwrap();
     assert_eq!(setting.facts.verdict, Verdict::CutBack);
-    assert!(setting.turns_say.is_none() && set.says.inches.contains("too long"), "{}", set.says.inches);
+    assert!(setting.turns_say.is_none() && set.says.inches().contains("too long"), "{}", set.says.inches());
     // (0.4915 + 0.25)/2 = 0.3707 in off each end, rounded up to 3/8, never down to what leaves no trim.
     assert!(
-        setting.says.inches.contains("Face 3/8\" off the body at each end: the shoulder stops against it. That leaves 1/4\" to trim either way"),
+        setting.says.inches().contains("Face 3/8\" off the body at each end: the shoulder stops against it. That leaves 1/4\" to trim either way"),
         "{}",
-        setting.says.inches
+        setting.says.inches()
     );
     for end in &setting.facts.ends {
         assert!(
@@ -246,7 +246,7 @@ fn a_bar_too_long_names_the_cut_on_the_safe_side_and_the_other_ways() {
     });
     let by_hand = (33.25_f64 * 33.25 - 36.0).sqrt() - ((33.0_f64 * 33.0 - 36.0).sqrt() - 0.5);
     assert!((inches(out.unwrap()) - by_hand).abs() < 1e-6);
-    let says: Vec<_> = set.other_ways.iter().map(|other| other.says.inches.clone()).collect();
+    let says: Vec<_> = set.other_ways.iter().map(|other| other.says.inches().clone()).collect();
     assert!(says.iter().any(|says| says.starts_with("outrigger, far")), "{says:?}");
     assert!(says.iter().any(|says| says.starts_with("The long-sleeve bar")), "{says:?}");
     assert!(set.other_ways.iter().all(|other| other.facts.thread_in_mm.is_some()));
@@ -258,11 +258,11 @@ fn a_cut_on_record_makes_the_bar_shorter_for_the_next_round() {
     value["setups"]["rounds"] = json!([{ "cut": { "each_end": "3/8 in", "from": "body" } }]);
     let set = correction(&value);
     let setting = set.setting.unwrap();
-    assert_eq!(setting.facts.verdict, Verdict::Fits, "{}", setting.says.inches);
+    assert_eq!(setting.facts.verdict, Verdict::Fits, "{}", setting.says.inches());
     // 3/8 off each of two faces: right in it is 32 1/4 in.
     assert!((inches(setting.facts.shortest_mm.unwrap()) - 32.25).abs() < 1e-9);
     // 33 → 32.5085: 2.949 turns in, 17.69 flats: 18, so 32 1/2 in. 2 1/2 − 3/8 + 1/4 stays in.
-    assert_eq!(setting.turns_say.unwrap().inches, "3 turns shorter");
+    assert_eq!(setting.turns_say.unwrap().inches(), "3 turns shorter");
     let end = &setting.facts.ends[0];
     assert!((inches(end.engagement_after_mm.unwrap()) - 2.375).abs() < 1e-2, "{end:?}");
     // Cutting the tips instead would have gained nothing: the shoulders stop it where they did.
@@ -272,7 +272,7 @@ fn a_cut_on_record_makes_the_bar_shorter_for_the_next_round() {
     value["setups"]["rounds"] =
         json!([{ "cut": { "each_end": "3/8 in", "from": "body" } }, { "length": "32 1/2 in" }]);
     let done = solved(&value);
-    assert!(done.bar.unwrap().correction.unwrap().set.unwrap().says.inches.starts_with("Set to 32 1/2\""));
+    assert!(done.bar.unwrap().correction.unwrap().set.unwrap().says.inches().starts_with("Set to 32 1/2\""));
 }
 
 // 4. Reach is judged by the rig's tolerance.
@@ -309,20 +309,20 @@ fn a_school_that_leaves_the_length_alone_does_not_fail_for_it() {
     let only = planned.schools.iter().find(|school| school.school == School::RiserOnly).unwrap();
     // It is left 32 in long, which leaves the axle √(1024 − 2.75²) − √988 = 0.4492 in to the right.
     assert!(
-        only.option.fails.iter().all(|why| !why.inches.contains("would have to be")),
+        only.option.fails.iter().all(|why| !why.inches().contains("would have to be")),
         "{:?}",
         only.option.fails
     );
     let off = 988.0_f64.sqrt() - (1024.0_f64 - 2.75 * 2.75).sqrt();
     assert!((inches(only.left_off_mm) - off).abs() < 1e-9, "{:?}", only.left_off_mm);
     assert!(
-        only.option.fails[0].inches.contains("7/16\" to the right, more than 1/8\""),
+        only.option.fails[0].inches().contains("7/16\" to the right, more than 1/8\""),
         "{:?}",
         only.option.fails
     );
     // Of the bars that do not reach, the nearest one's reason is told: 32 in is 0.45 off, 31 in 0.55.
     let both = planned.schools.iter().find(|school| school.school == School::RiserAndLength).unwrap();
-    assert!(both.option.fails[0].inches.contains("the bar as found is fixed"), "{:?}", both.option.fails);
+    assert!(both.option.fails[0].inches().contains("the bar as found is fixed"), "{:?}", both.option.fails);
 }
 
 // 5. One judgement of how steep is steep.
@@ -337,7 +337,7 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
     assert_eq!(need.facts.need, Need::Offered);
     let planned = plan(&job(&value));
     assert_eq!(planned.because, need.says);
-    assert!(planned.says.inches.starts_with("Length only is enough"), "{}", planned.says.inches);
+    assert!(planned.says.inches().starts_with("Length only is enough"), "{}", planned.says.inches());
 
     // Side-stepping is complained of: urged, and Bracket no longer calls the length enough.
     value["complaints"] = json!([{ "text": "Jumps", "about": "side_stepping" }]);
@@ -346,7 +346,7 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
         (heard.facts.need, heard.facts.reasons.as_slice()),
         (Need::Urged, [NeedReason::Complaint].as_slice())
     );
-    assert!(!plan(&job(&value)).says.inches.contains("enough"));
+    assert!(!plan(&job(&value)).says.inches().contains("enough"));
     // So it is in words.
     value["complaints"] = json!([{ "text": "It hops towards the ditch on washboard" }]);
     assert_eq!(solved(&value).bar.unwrap().need.facts.need, Need::Urged);
@@ -371,7 +371,7 @@ fn uneven_ends_are_evened_before_a_longer_bar_is_asked_for() {
     let setting = set.setting.as_ref().unwrap();
     assert_eq!(setting.facts.verdict, Verdict::EvenEnds);
     assert_eq!(set.covered, Some(true));
-    assert_eq!(set.says.inches, "Lengthen the bar 1/2\", both ends evened first");
+    assert_eq!(set.says.inches(), "Lengthen the bar 1/2\", both ends evened first");
     let each = (1.375 + 2.5 - inches(set.length_mm) + 32.0) / 2.0;
     for end in &setting.facts.ends {
         assert!((inches(end.engagement_after_mm.unwrap()) - each).abs() < 1e-9);
@@ -380,7 +380,7 @@ fn uneven_ends_are_evened_before_a_longer_bar_is_asked_for() {
     let fitted = in_words(&set.fitting);
     value["setups"]["rounds"] = json!([fitted]);
     let check = solved(&value).bar.unwrap().correction.unwrap().set.unwrap();
-    assert!(!check.thread_broken, "{}", check.says.inches);
+    assert!(!check.thread_broken, "{}", check.says.inches());
 }
 
 // 7. Too little thread.
@@ -397,9 +397,9 @@ fn a_length_that_leaves_too_little_thread_is_refused_loudly() {
     let check = results.bar.as_ref().unwrap().correction.as_ref().unwrap().set.clone().unwrap();
     assert!(check.thread_broken);
     assert!(
-        check.says.inches.contains("only 1 1/8\" of thread is in and 1 1/4\" must be"),
+        check.says.inches().contains("only 1 1/8\" of thread is in and 1 1/4\" must be"),
         "{}",
-        check.says.inches
+        check.says.inches()
     );
     let stage = |results: &Results, index: usize| results.stages[index].progress;
     assert_eq!(stage(&results, 2), Progress::NeedsLook);
@@ -408,7 +408,7 @@ fn a_length_that_leaves_too_little_thread_is_refused_loudly() {
     let read = job(&value);
     let proof = solve(&read).prove.unwrap();
     assert_eq!(proof.verdict, ProveVerdict::BackToBar);
-    assert!(proof.advice.inches.contains("it can pull out"), "{}", proof.advice.inches);
+    assert!(proof.advice.inches().contains("it can pull out"), "{}", proof.advice.inches());
     assert!(settle(&read, "2026-11-26T08:00:00Z".parse().unwrap()).is_none());
 }
 
@@ -426,7 +426,7 @@ fn a_bar_built_to_a_gap_answers_where_there_is_no_bar_yet() {
     // The gap and half of each shell: 32 in, at √988 of reach.
     assert!((inches(bar.found.length_mm) - 32.0).abs() < 1e-9);
     assert!((inches(bar.found.reach_mm) - 988.0_f64.sqrt()).abs() < 1e-9);
-    assert!(bar.withheld.unwrap().inches.starts_with("Build the bar 32\" eye to eye"));
+    assert!(bar.withheld.unwrap().inches().starts_with("Build the bar 32\" eye to eye"));
     let setups = Resolved::of(&job(&value));
     assert_eq!(setups.setups().unwrap().basis.source, BasisSource::Strapped);
     // Hung, it is read and proved like any other.
@@ -444,7 +444,7 @@ fn a_gap_that_is_off_what_centring_wants_draws_a_remark() {
     // Centring wants 32.4913 in; this gap makes 32 3/16: 5/16 in shorter.
     value["bracket"] = json!({ "builder": { "gap": "30 3/16 in", "frame_shell": "2 in", "axle_shell": "2 in", "stock": "1 1/4 in" } });
     let built = plan(&job(&value)).builder.unwrap();
-    let says = built.remark.unwrap().inches;
+    let says = built.remark.unwrap().inches();
     assert!(
         says.starts_with("The gap makes a bar 5/16\" shorter than the 32 1/2\" that centring wants"),
         "{says}"
@@ -468,7 +468,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     value["sheets"].as_array_mut().unwrap().push(read("6 1/8 in", "5 7/8 in", 1));
     let still = solved(&value).prove.unwrap();
     assert_eq!(still.verdict, ProveVerdict::BackToBar);
-    assert!(still.advice.inches.contains("one leg of the Y-link"), "{}", still.advice.inches);
+    assert!(still.advice.inches().contains("one leg of the Y-link"), "{}", still.advice.inches());
     value["setups"]["rounds"].as_array_mut().unwrap().push(json!({ "note": "a turn more" }));
     value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 2));
     // Nobody wrote how tight the legs' jam nuts are: only a reason lets it be settled so.
@@ -481,7 +481,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     }).collect::<Vec<_>>() });
     assert!(settle(&job(&reasoned), at).is_some());
     let mark = json!({ "at": "2026-11-25T15:00:00Z", "by": "Ada" });
-    let steps = derecho_job::results::work(&job(&value)).steps;
+    let steps = derecho_results::work(&job(&value)).steps;
     value["bolt_up"] = json!({
         "fasteners": [{ "key": "legs/jam", "tight": { "torque": "110 lb-ft", "done": mark } }],
         "steps": steps.iter().map(|step| json!({ "key": step.key, "done": mark })).collect::<Vec<_>>(),
@@ -535,7 +535,7 @@ fn with_riser_fitted(up: &str) -> Value {
 #[test]
 fn what_is_on_target_is_told_from_where_the_eye_sits_now_and_which_way() {
     // The bar rises 6 in: 4 in of riser leave 2 in, 7 in are 1 in too many, 6 in level it.
-    let exact = |value: &Value| plan(&job(value)).exact_says.inches;
+    let exact = |value: &Value| plan(&job(value)).exact_says.inches();
     let told = "Exactly on target: axle eye 6\" up from where it sits now, or frame eye 6\" down.";
     assert_eq!(exact(&truck()), told);
     let told = "Exactly on target: axle eye 2\" up from where it sits now, or frame eye 2\" down.";
@@ -559,9 +559,12 @@ fn a_level_bar_lifts_nothing_and_says_so_without_a_nothing_in_figures() {
     // Jacking goes with the rise over the reach: level, there is none.
     let planned = plan(&job(&with_riser_fitted("6 in")));
     let alone = planned.schools.iter().find(|school| school.school == School::LengthOnly).unwrap();
-    assert!(alone.says.inches.contains("in a turn it neither lifts the body nor pulls it down"), "{alone:?}");
+    assert!(
+        alone.says.inches().contains("in a turn it neither lifts the body nor pulls it down"),
+        "{alone:?}"
+    );
     for school in &planned.schools {
-        for text in [&school.says.inches, &school.says.millimetres] {
+        for text in [&school.says.inches(), &school.says.millimetres()] {
             assert!(
                 ![" 0 lb", " 0 N", " 0\"", " 0 mm", "1.0 times"].iter().any(|nil| text.contains(nil)),
                 "{text}"
@@ -581,9 +584,9 @@ fn a_change_too_small_for_a_tape_is_no_change() {
     let results = solved(&value);
     let set = results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(set.recentring.change_mm.abs() < Length::from_mm(0.1));
-    assert_eq!(set.says.inches, "The length is right as it stands");
+    assert_eq!(set.says.inches(), "The length is right as it stands");
     assert_eq!(results.stages[2].headline.inches(), "length stays");
-    assert_eq!(plan(&job(&value)).says.inches, "Riser, hole 1, the length stays");
+    assert_eq!(plan(&job(&value)).says.inches(), "Riser, hole 1, the length stays");
 }
 
 // Both eyes move, and a sway link set leaves the readings standing.
@@ -628,9 +631,9 @@ fn a_length_set_in_steps_is_reckoned_on_until_it_is_read_again() {
     assert!(set.set.is_none());
     assert_eq!(set.from_length_mm, Length::from_inches(31.0));
     assert!(
-        set.basis.says.inches.starts_with("Read before the last change and reckoned on"),
+        set.basis.says.inches().starts_with("Read before the last change and reckoned on"),
         "{}",
-        set.basis.says.inches
+        set.basis.says.inches()
     );
     let wanted = (988.0_f64.sqrt() + 0.5).hypot(6.0);
     assert!((inches(set.length_mm) - wanted).abs() < 1e-9, "the same length as before it was hung");
@@ -642,23 +645,23 @@ fn a_length_set_in_steps_is_reckoned_on_until_it_is_read_again() {
 fn a_document_of_version_1_is_brought_forward_with_nothing_lost() {
     let rows = [
         (
-            include_str!("version_1/lookout-truck-4.derecho.json"),
+            include_str!("../../job/tests/version_1/lookout-truck-4.derecho.json"),
             include_str!("../../../demo/lookout-truck-4.derecho.json"),
         ),
         (
-            include_str!("version_1/lookout-truck-12.derecho.json"),
+            include_str!("../../job/tests/version_1/lookout-truck-12.derecho.json"),
             include_str!("../../../demo/lookout-truck-12.derecho.json"),
         ),
         (
-            include_str!("version_1/relay-wagon-5.derecho.json"),
+            include_str!("../../job/tests/version_1/relay-wagon-5.derecho.json"),
             include_str!("../../../demo/relay-wagon-5.derecho.json"),
         ),
         (
-            include_str!("version_1/supply-truck-9.derecho.json"),
+            include_str!("../../job/tests/version_1/supply-truck-9.derecho.json"),
             include_str!("../../../demo/supply-truck-9.derecho.json"),
         ),
         (
-            include_str!("version_1/water-tender-3.derecho.json"),
+            include_str!("../../job/tests/version_1/water-tender-3.derecho.json"),
             include_str!("../../../demo/water-tender-3.derecho.json"),
         ),
     ];

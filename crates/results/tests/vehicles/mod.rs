@@ -6,6 +6,7 @@
 
 use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::{Job, check, solve};
+use derecho_results::json::value as in_words;
 use proptest::prelude::*;
 use proptest::test_runner::RngSeed;
 use serde_json::{Value, json};
@@ -39,11 +40,11 @@ pub(crate) fn job(value: &Value) -> Job {
 pub(crate) fn told(value: &Value) -> Value {
     let job = job(value);
     json!({
-        "solve": solve(&job),
-        "cycle": cycle(&job),
-        "plan": plan(&job),
-        "sway": sway(&job),
-        "uncertainty": uncertainty(&job),
+        "solve": in_words(solve(&job)),
+        "cycle": in_words(cycle(&job)),
+        "plan": in_words(plan(&job)),
+        "sway": in_words(sway(&job)),
+        "uncertainty": in_words(uncertainty(&job)),
     })
 }
 

@@ -6,10 +6,11 @@ mod by_name;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::document::check::check;
-use derecho_job::results::{cycle, plan, sway, uncertainty};
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::{cycle, plan, sway, uncertainty};
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn demo(name: &str) -> Value {
@@ -59,8 +60,8 @@ fn heights_that_a_bar_cannot_reach_are_left_out() {
     let result = plan(&job(&value));
     assert!(!result.options.is_empty());
     assert!(result.options.iter().all(|option| option.heights.iter().all(|h| h.name != "on a lift")));
-    assert!(result.other_heights.iter().all(|says| !says.inches.contains("on a lift")));
-    assert!(result.other_heights.iter().any(|says| says.inches.contains("raised")));
+    assert!(result.other_heights.iter().all(|says| !says.inches().contains("on a lift")));
+    assert!(result.other_heights.iter().any(|says| says.inches().contains("raised")));
 }
 
 /// A tube bent upward by two inches comes two inches nearer to what lies over its middle.
@@ -83,8 +84,8 @@ fn a_bars_bend_is_held_against_what_is_there() {
     };
     let ((straight, none), (bent, minds)) = (gap(None), gap(Some("2 in")));
     assert!(bent < straight - Length::from_mm(15.0), "{bent:?} {straight:?}");
-    assert!(none.iter().all(|says| !says.inches.contains("bend")));
-    assert!(minds.iter().any(|says| says.inches.contains("its bend is taken")), "{minds:?}");
+    assert!(none.iter().all(|says| !says.inches().contains("bend")));
+    assert!(minds.iter().any(|says| says.inches().contains("its bend is taken")), "{minds:?}");
 }
 
 #[test]
@@ -106,7 +107,7 @@ fn two_features_of_ones_own_are_not_one() {
 #[test]
 fn a_half_measured_shock_leaves_nothing_clear() {
     let mut value = demo("lookout-truck-7");
-    assert!(!sway(&job(&value)).room.unwrap().says.inches.contains("Not measured whole"));
+    assert!(!sway(&job(&value)).room.unwrap().says.inches().contains("Not measured whole"));
     value["sway"]["room"]["shocks"][0]["axle"].as_object_mut().unwrap().remove("sideways");
     let room = sway(&job(&value)).room.unwrap();
     // Its sign says so too, and what is missing leads to the end that wants it.
@@ -114,7 +115,7 @@ fn a_half_measured_shock_leaves_nothing_clear() {
     assert_eq!(room.verdict, if tight { FitVerdict::Bad } else { FitVerdict::Open });
     let missing: Vec<_> = room.missing.iter().map(|fault| fault.pointer.as_str()).collect();
     assert_eq!(missing, ["/sway/room/shocks/0/axle"]);
-    let says = room.says.inches;
+    let says = room.says.inches();
     assert!(says.starts_with("Not measured whole, so nothing is called clear yet"), "{says}");
     assert!(!says.contains("are clear of everything"), "{says}");
 }
@@ -151,7 +152,7 @@ fn the_limit_that_is_told_is_the_one_furthest_gone() {
         };
         let (hose, pipe) = (least("hose"), least("pipe"));
         assert!(pipe < hose, "{pipe} {hose}");
-        let told = &found.says.inches;
+        let told = &found.says.inches();
         assert!(told.contains("comes near the pipe"), "{told}");
     }
 }
@@ -219,11 +220,11 @@ fn a_bar_and_a_drag_link_on_opposite_sides_never_match() {
     let mut value = demo("lookout-truck-7");
     let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap();
     let alike = told(&value);
-    assert!(!alike.match_says.inches.contains("opposite"), "{}", alike.match_says.inches);
+    assert!(!alike.match_says.inches().contains("opposite"), "{}", alike.match_says.inches());
     value["rig"]["frame_eye_side"] = json!("right");
     let crossed = told(&value);
-    assert!(crossed.match_says.inches.contains("opposite sides"), "{}", crossed.match_says.inches);
-    assert!(!crossed.match_says.inches.contains("they match"));
+    assert!(crossed.match_says.inches().contains("opposite sides"), "{}", crossed.match_says.inches());
+    assert!(!crossed.match_says.inches().contains("they match"));
     // Leant like roof and gutter: what they are apart is the sum of both.
     let [bar, link] = [crossed.bar_angle_deg.unwrap(), crossed.drag_link_angle_deg];
     let apart = crossed.angle_difference_deg.unwrap();
@@ -396,14 +397,14 @@ fn a_chosen_length_is_one_length_in_every_stage() {
             let off = (picked.left_off_mm - correction.leaves_offset_mm).abs().to_mm();
             assert!(off < 1e-6, "{name} {aim}: {:?} {:?}", picked.left_off_mm, correction.leaves_offset_mm);
             // Nobody is told that it is centred where it is not.
-            let centred = correction.leaves_says.millimetres.starts_with("Centred here");
+            let centred = correction.leaves_says.millimetres().starts_with("Centred here");
             assert_eq!(centred, correction.leaves_offset_mm.abs() < Length::from_mm(0.25), "{name} {aim}");
         }
     }
     // Lowered by 90 mm a bar of 860 goes from 20 of rise to 70 of fall: √(860² − 20²) − √(860² − 70²) is 2.6, 2.5 to
     // the half millimetre, to the right, where its frame eye is.
     let van = demo("relay-van-10");
-    assert_eq!(plan(&job(&van)).says.millimetres, "Length only: long-eye swap bar set to 860 mm");
-    let says = solve(&job(&van)).bar.unwrap().correction.unwrap().leaves_says.millimetres;
+    assert_eq!(plan(&job(&van)).says.millimetres(), "Length only: long-eye swap bar set to 860 mm");
+    let says = solve(&job(&van)).bar.unwrap().correction.unwrap().leaves_says.millimetres();
     assert!(says.starts_with("With the axle 2.5 mm to the right here, the bar stands at 4.7°"), "{says}");
 }

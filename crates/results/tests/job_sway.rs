@@ -6,11 +6,12 @@ use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::cautions::Stage;
 use derecho_job::document::Job;
 use derecho_job::document::sway::SwayKind;
-use derecho_job::results::sway;
 use derecho_job::solve;
 use derecho_job::strip::Progress;
 use derecho_job::sway::SwayResult;
 use derecho_job::verdict::FitVerdict;
+use derecho_results::sway;
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 
 /// Arms of 9 1/2 in forward of an axis 11 in behind the axle and 25 1/2 in up; the links go down to
@@ -41,7 +42,7 @@ fn the_link_that_levels_the_arm_is_the_distance_of_its_two_ends() {
     let target = links.targets.iter().find(|target| target.chosen).unwrap();
     assert!((target.link_mm.to_mm() - 8.268_92 * 25.4).abs() < 0.01, "{:?}", target.link_mm);
     // 2.26892 in on two 1/2-20 threads is 2.26892 × 20 / 2 = 22.69 turns, 22 and 4.1 flats.
-    assert!(target.says.inches.contains("22 turns and 4 flats"), "{}", target.says.inches);
+    assert!(target.says.inches().contains("22 turns and 4 flats"), "{}", target.says.inches());
 }
 
 #[test]
@@ -105,7 +106,7 @@ fn without_a_bar_the_vehicle_still_rolls() {
     let without = sway(&job);
     assert!(without.links.is_none() && without.holes.is_empty());
     let roll = |name: &str| {
-        let choice = with.choices.iter().find(|choice| choice.name.starts_with(name)).unwrap();
+        let choice = with.choices.iter().find(|choice| choice.name.inches().starts_with(name)).unwrap();
         choice.road_deg_per_g.unwrap()
     };
     let bare = without.vehicle.unwrap().choices[0].road_deg_per_g.unwrap();
@@ -168,10 +169,10 @@ fn the_parts_of_a_disconnect_are_checked_one_by_one() {
 fn every_way_to_disconnect_twists_at_least_as_far_as_the_bar_connected() {
     for job in [over_centre(), roof_tent()] {
         let choices = sway(&job).vehicle.unwrap().choices;
-        let connected = choices.iter().find(|choice| choice.name.starts_with("as it is")).unwrap();
+        let connected = choices.iter().find(|choice| choice.name.inches().starts_with("as it is")).unwrap();
         for choice in &choices {
-            assert!(choice.trail_deg >= connected.trail_deg, "{}", choice.name);
-            assert!(choice.road_deg_per_g >= connected.road_deg_per_g, "{}", choice.name);
+            assert!(choice.trail_deg >= connected.trail_deg, "{:?}", choice.choice);
+            assert!(choice.road_deg_per_g >= connected.road_deg_per_g, "{:?}", choice.choice);
         }
     }
 }
@@ -183,7 +184,7 @@ fn a_load_on_the_roof_rolls_more_on_the_road() {
     job.vehicle.roof_load = None;
     let bare = sway(&job).vehicle.unwrap();
     for (with, without) in loaded.choices.iter().zip(&bare.choices) {
-        assert!(with.road_deg_per_g > without.road_deg_per_g, "{}", with.name);
+        assert!(with.road_deg_per_g > without.road_deg_per_g, "{:?}", with.choice);
     }
     // 260 lb at 80 in over a roll axis that is nowhere above 40 in: at least 117.9 kg × g × 1.016 m.
     assert!(loaded.overturning_nm - bare.overturning_nm > 117.9 * 9.81 * 1.016);

@@ -5,11 +5,12 @@
 mod by_name;
 
 use derecho_core::measure::Length;
-use derecho_job::results::{solve, sway};
 use derecho_job::sway::{RoomResult, SwayGap, SwayResult};
 use derecho_job::verdict::{FitCheck, FitVerdict};
 use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
+use derecho_results::{solve, sway};
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -90,7 +91,7 @@ fn a_rail_along_the_arm_by_hand() {
     value["sway"]["eye_from_centre"] = json!("15 in");
     let inside = self::room(&value);
     assert!(!gap(&inside, "left frame rail").clear);
-    assert!(inside.says.inches.contains("runs into the left frame rail"), "{}", inside.says.inches);
+    assert!(inside.says.inches().contains("runs into the left frame rail"), "{}", inside.says.inches());
 }
 
 #[test]
@@ -204,12 +205,12 @@ fn the_hole_an_arm_wants_in_a_panel_by_hand() {
         assert!((found - expected).abs() < 0.01, "{cut:?}");
     }
     assert!(
-        cuts[0].says.inches.contains("from 15 3/4\" to 17 3/4\" out from the middle"),
+        cuts[0].says.inches().contains("from 15 3/4\" to 17 3/4\" out from the middle"),
         "{}",
-        cuts[0].says.inches
+        cuts[0].says.inches()
     );
     assert_eq!(cuts[1].cut_mm, None);
-    assert!(cuts[1].says.inches.contains("leave it whole"));
+    assert!(cuts[1].says.inches().contains("leave it whole"));
     // The link passes 21 in on its way from 25 1/2 in at −1 1/2 in to 17 1/4 in at −1 in: 4.5/8.25 down it.
     let [fore, out] = cuts[2].cut_mm.unwrap().map(|axis| axis.map(|mm| mm / 25.4));
     let at = -1.5 + 0.5 * 4.5 / 8.25;
@@ -236,7 +237,7 @@ fn a_panel_is_cut_wider_the_more_the_axle_travels() {
 
 fn verdict(checks: &[FitCheck], name: &str) -> (FitVerdict, String) {
     let check = checks.iter().find(|check| check.name.starts_with(name)).expect("a check of that name");
-    (check.verdict, check.says.inches.clone())
+    (check.verdict, check.says.inches().clone())
 }
 
 #[test]
@@ -307,8 +308,8 @@ fn a_stowed_link_is_looked_at_through_the_whole_travel() {
         value["sway"]["pins"]["stow"] =
             json!({ "height": "23 in", "sideways": "16 in", "fore_aft": "1/2 in" });
         let stowed = swayed(&value).stowed.unwrap();
-        assert!(stowed.reaches, "{}", stowed.says.inches);
-        (stowed.gap_mm.unwrap().to_mm(), stowed.at_mm, stowed.says.inches)
+        assert!(stowed.reaches, "{}", stowed.says.inches());
+        (stowed.gap_mm.unwrap().to_mm(), stowed.at_mm, stowed.says.inches())
     };
     let (little, _, _) = clear("1/2 in");
     let (much, at, says) = clear("4 in");
@@ -439,7 +440,7 @@ proptest! {
         prop_assert_eq!(check(&job), []);
         let result = sway(&job);
         no_null(&in_words(&result), "");
-        prop_assert!(!result.says.inches.is_empty());
+        prop_assert!(!result.says.inches().is_empty());
         if let Some(stowed) = &result.stowed {
             prop_assert!(stowed.reaches || !stowed.clear);
         }

@@ -3,9 +3,10 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_job::bolt_up::StepState;
-use derecho_job::results::everything;
 use derecho_job::{Job, check};
+use derecho_results::everything;
 use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn demo() -> Value {
@@ -83,7 +84,7 @@ fn the_chosen_hole_called_otherwise_is_the_same_plan_in_every_stage() {
     };
     assert_eq!(keys(&after), keys(&before));
     // By its new name where a person reads it.
-    let read: Vec<&str> = after.work.steps.iter().map(|step| step.does.inches.as_str()).collect();
+    let read: Vec<String> = after.work.steps.iter().map(|step| step.does.inches()).collect();
     let read = read.join(" ");
     assert!(read.contains("the good one") && !read.contains("riser hole 2"), "{read}");
     assert!(after.plan.options.iter().any(|option| option.chosen && option.name == "the good one"));
@@ -96,10 +97,10 @@ fn ticked(value: &Value, with_ids: bool) -> Value {
         .steps
         .iter()
         .map(|step| {
-            let mut record = json!({ "key": step.key, "read": step.does.inches,
+            let mut record = json!({ "key": step.key, "read": step.does.inches(),
                 "done": { "at": "2026-11-29T09:00:00Z", "by": "I. Vale" } });
             if let Some(by_ids) = step.by_ids.as_ref().filter(|_| with_ids) {
-                record["by_ids"] = json!(by_ids.inches);
+                record["by_ids"] = json!(by_ids.inches());
             }
             record
         })
@@ -218,7 +219,7 @@ fn a_plan_whose_part_is_gone_is_said_and_not_followed() {
     value["setups"]["plans"] = json!({ "kept": [{ "gone": ["hole “riser hole 9”"] }] });
     let told = everything(&job(&value));
     assert_eq!(told.plan.gone.len(), 1);
-    assert!(told.plan.gone[0].says.inches.contains("riser hole 9"), "{}", told.plan.gone[0].says.inches);
+    assert!(told.plan.gone[0].says.inches().contains("riser hole 9"), "{}", told.plan.gone[0].says.inches());
     let bracket = told
         .results
         .stages
@@ -238,13 +239,13 @@ fn turns_that_were_counted_come_to_a_length() {
     let job = job(&value);
     let found = &job.setups.found;
     let length = found.bar.length.as_ref().unwrap().length().to_inches();
-    let turned = derecho_job::results::turned(&job, 3.0).unwrap().length().to_inches();
+    let turned = derecho_results::turned(&job, 3.0).unwrap().length().to_inches();
     assert_eq!(found.adjuster.first.thread.as_ref().unwrap().text(), "1-1/4-12");
     assert!((turned - (length + 3.0 * 2.0 / 12.0)).abs() < 1e-6, "{turned} {length}");
-    let back = derecho_job::results::turned(&job, -3.0).unwrap().length().to_inches();
+    let back = derecho_results::turned(&job, -3.0).unwrap().length().to_inches();
     assert!((back - (length - 0.5)).abs() < 1e-6);
     // A bar of no known thread tells nothing.
     let mut fixed = value.clone();
     fixed["setups"]["found"]["adjuster"] = json!({ "kind": "fixed" });
-    assert_eq!(derecho_job::results::turned(&self::job(&fixed), 1.0), None);
+    assert_eq!(derecho_results::turned(&self::job(&fixed), 1.0), None);
 }

@@ -10,11 +10,11 @@ use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
 use derecho_job::document::work::Stands;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::prove::settling::{GateKind, LookKind};
-use derecho_job::results::{cycle, everything, plan, settle, sway, work};
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, Results, check, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::{cycle, everything, plan, settle, sway, work};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
@@ -89,16 +89,16 @@ fn a_built_bar_has_the_length_of_its_strapped_gap_in_every_stage() {
     assert!(bar.correction.is_none(), "nothing is added to a strapped gap");
     let built = all.plan.builder.as_ref().unwrap();
     assert!((built.bar.length_mm.to_inches() - eye_to_eye).abs() < 1e-6);
-    assert!(built.says.inches.contains("28 5/32\""), "{}", built.says.inches);
+    assert!(built.says.inches().contains("28 5/32\""), "{}", built.says.inches());
     for key in ["bar/cut", "bar/build"] {
         assert!(
-            step(&all.work, key).does.inches.contains("29 3/8\""),
+            step(&all.work, key).does.inches().contains("29 3/8\""),
             "{}",
-            step(&all.work, key).does.inches
+            step(&all.work, key).does.inches()
         );
     }
     let part = all.work.parts.iter().find(|part| part.key == "part/bar").unwrap();
-    assert!(part.where_says.inches.contains("29 3/8\""), "{}", part.where_says.inches);
+    assert!(part.where_says.inches().contains("29 3/8\""), "{}", part.where_says.inches());
     // Hung and read again it is the readings of after that count.
     value["setups"]["rounds"] = json!([{ "length": "29 3/8 in" }]);
     value["sheets"].as_array_mut().unwrap().push(json!({ "id": "after", "unit": "in", "round": 1,
@@ -131,7 +131,7 @@ fn a_length_typed_to_the_graduation_changes_no_ticked_step() {
     value["sheets"] = json!([sheet("157.5 mm", "143 mm", 0)]);
     value["setups"]["found"] = json!({ "bar": { "length": "900 mm", "frame_eye_height": "640 mm", "axle_eye_height": "570 mm" },
         "adjuster": turnbuckle("50 mm") });
-    let does = |value: &Value| step(&worked(value), "bar/turn").does.millimetres.clone();
+    let does = |value: &Value| step(&worked(value), "bar/turn").does.millimetres().clone();
     let before = does(&value);
     let mut round = in_words(solved(&value).bar.unwrap().correction.unwrap().fitting);
     let wanted = round["wanted_mm"].as_f64().unwrap();
@@ -189,7 +189,7 @@ fn a_side_at_full_droop_is_told_only_where_it_is_sure() {
     value["bracket"]["bars"] = json!([{ "name": "new bar", "adjuster": "one_end", "thread": "1-1/4-12",
         "made_min": "800 mm", "made_max": "900 mm", "shank": "80 mm", "tapped_depth": "80 mm" }]);
     value["setups"]["plans"]["chosen"] = json!({ "bar": "new bar" });
-    let how = |value: &Value| step(&worked(value), "bar/axle-eye-by-hand").how.clone().unwrap().millimetres;
+    let how = |value: &Value| step(&worked(value), "bar/axle-eye-by-hand").how.clone().unwrap().millimetres();
     // Read 11 mm to the left. Reach 812.5, 823.5 to centre it; the new bar is 848.7 long. At 100 mm of droop v is 305:
     // the old one reaches √(838² − 305²) = 780.5, the new one √(848.7² − 305²) = 792.0. Held by the old bar the axle is
     // 812.5 − 780.5 = 32.0 further left than it stood and has to come 11 and a bit to the right; where it stood it has to
@@ -251,15 +251,15 @@ fn links_made_unequal_on_purpose_are_not_set_alike() {
     value["sway"]["preload_wanted"] = json!(true);
     value["setups"]["plans"]["sway"] = json!({ "link": "250 mm" });
     let work = worked(&value);
-    let set = &step(&work, "sway/links-set").does.millimetres;
+    let set = &step(&work, "sway/links-set").does.millimetres();
     assert!(set.contains("left sway link to 253 mm") && set.contains("right one to 247 mm"), "{set}");
-    let read = &step(&work, "sway/links-read").does.millimetres;
+    let read = &step(&work, "sway/links-read").does.millimetres();
     assert!(read.contains("left one 6 mm longer"), "{read}");
     value["proof"]["looked_at"] = json!({ "left_link": "253 mm", "right_link": "247 mm" });
     let compared = solved(&value).settling.compared;
     assert!(compared.iter().all(|check| check.verdict == FitVerdict::Good), "{compared:?}");
     value["sway"]["preload_wanted"] = json!(false);
-    assert!(step(&worked(&value), "sway/links-set").does.millimetres.contains("both sway links to 250 mm"));
+    assert!(step(&worked(&value), "sway/links-set").does.millimetres().contains("both sway links to 250 mm"));
 }
 
 /// A castle nut at the bar's eye is pinned; a bolt through an arm's bushing, too, is tightened on the weight.
@@ -274,7 +274,7 @@ fn castle_nuts_are_pinned_and_shared_bolts_wait_for_the_weight() {
     }
     let shared = step(&work, "frame/side");
     assert_eq!(shared.stands, Some(Stands::OnItsWeight));
-    assert!(shared.how.as_ref().unwrap().inches.contains("through an arm's bushing"));
+    assert!(shared.how.as_ref().unwrap().inches().contains("through an arm's bushing"));
     assert!(place(&work, "on-its-weight") < place(&work, "frame/side"));
     assert_eq!(step(&work, "frame/main").stands, None);
 }
@@ -297,7 +297,7 @@ fn a_fitted_drag_link_part_is_not_forgotten() {
     // Its turns are a step, with what the sleeve is turned by, and clamps that are made tight.
     let work = worked(&value);
     assert!(place(&work, "read-again") < place(&work, "drag-link/turn"));
-    assert!(step(&work, "drag-link/turn").how.as_ref().unwrap().inches.contains("the drag link"));
+    assert!(step(&work, "drag-link/turn").how.as_ref().unwrap().inches().contains("the drag link"));
     assert_eq!(step(&work, "drag-link/clamps").tightens, ["drag-link/clamps"]);
     // Fitted, set and read centred.
     let fitting = solved(&value).bar.unwrap().correction.unwrap().fitting;
@@ -320,7 +320,7 @@ fn a_fitted_drag_link_part_is_not_forgotten() {
 #[test]
 fn the_drag_link_is_still_to_be_turned_once_the_axle_is_set() {
     let mut value = demo("tower-truck-8");
-    let turn = |value: &Value| step(&worked(value), "drag-link/turn").how.clone().unwrap().inches;
+    let turn = |value: &Value| step(&worked(value), "drag-link/turn").how.clone().unwrap().inches();
     let before = turn(&value);
     assert!(before.contains("Lengthen the drag link 3/8\""), "{before}");
     let fitting = solved(&value).bar.unwrap().correction.unwrap().fitting;
@@ -336,7 +336,7 @@ fn the_drag_link_is_still_to_be_turned_once_the_axle_is_set() {
     assert_eq!(turn(&value), before);
     let settling = solved(&value).settling;
     let look = settling.looks.iter().find(|look| look.kind == LookKind::WheelStraight).unwrap();
-    assert_eq!(look.says.as_ref().unwrap().inches, before);
+    assert_eq!(look.says.as_ref().unwrap().inches(), before);
 }
 
 /// Whatever somebody called what stands in the way, a reason can be written for it, is kept, and opens the way for that
@@ -351,7 +351,7 @@ fn a_reason_can_be_written_for_what_has_a_long_name() {
     let gates = solved(&value).settling.gates;
     let reasons: Vec<Value> = gates
         .iter()
-        .map(|gate| json!({ "key": gate.key, "read": gate.says.inches, "because": "the depot keeps it" }))
+        .map(|gate| json!({ "key": gate.key, "read": gate.says.inches(), "because": "the depot keeps it" }))
         .collect();
     assert!(reasons.len() >= 2);
     value["proof"] = json!({ "reasons": reasons });
@@ -385,13 +385,13 @@ fn a_rear_axle_has_nothing_to_steer() {
 fn what_was_not_measured_is_not_called_clear() {
     let mut value = level();
     value["setups"]["found"]["adjuster"] = turnbuckle("50 mm");
-    let said = cycle(&job(&value)).says.inches;
+    let said = cycle(&job(&value)).says.inches();
     assert!(said.contains("clearance is not checked"), "{said}");
     value["hardpoints"]["obstacles"] = json!([{ "name": "brace", "on": "body", "side": "left",
         "from": { "height": "1200 mm", "sideways": "0 mm", "fore_aft": "0 mm" },
         "to": { "height": "1200 mm", "sideways": "100 mm", "fore_aft": "0 mm" }, "thickness": "20 mm" }]);
     value["sway"] = json!({ "kind": "one_piece" });
-    let said = cycle(&job(&value)).says.inches;
+    let said = cycle(&job(&value)).says.inches();
     assert!(said.contains("clear of the one obstacle measured"), "{said}");
     assert!(said.contains("sway bar is not checked"), "{said}");
     value["to_do"] = json!(["clear_something"]);
@@ -485,7 +485,7 @@ fn an_urged_bracket_is_fitted_or_declined_before_anything_is_proved() {
     value["setups"]["plans"]["chosen"] = json!({});
     assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::CanSettle);
     // "Proved" is said of no job on which nothing was fitted.
-    assert!(solved(&value).prove.unwrap().says.inches.contains("nothing had to be set"));
+    assert!(solved(&value).prove.unwrap().says.inches().contains("nothing had to be set"));
 }
 
 /// Something touches with the length alone and a hole is on offer: nobody is told to turn anything first.
@@ -496,7 +496,7 @@ fn the_choice_comes_before_a_length_that_leads_into_something() {
     let correction = all.results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(correction.decide_first);
     assert!(all.results.headline.inches().contains("hole or length?"), "{}", all.results.headline.inches());
-    assert!(all.work.says.inches.contains("Choose"), "{}", all.work.says.inches);
+    assert!(all.work.says.inches().contains("Choose"), "{}", all.work.says.inches());
     assert!(all.work.next.is_none());
     assert!(all.work.steps.iter().all(|step| step.state == StepState::Stopped));
     let mut decided = value;
@@ -513,7 +513,7 @@ fn turns_are_longer_or_shorter() {
         value["setups"]["found"]["adjuster"] = turnbuckle("60 mm");
         value["sheets"] = json!([sheet(left, right, 0)]);
         let setting = solved(&value).bar.unwrap().correction.unwrap().setting.unwrap();
-        let turns = setting.turns_say.unwrap().inches;
+        let turns = setting.turns_say.unwrap().inches();
         assert!(turns.ends_with(way), "{turns}");
     }
 }
@@ -575,7 +575,7 @@ fn a_sidewall_is_not_asked_for_more_repeats_for_ever() {
     let proof = solved(&value).prove.unwrap();
     assert_eq!(proof.after.as_ref().unwrap().answer, Answer::CannotTell);
     assert!(!proof.after.as_ref().unwrap().repeats_can_tell);
-    let advice = proof.advice.millimetres;
+    let advice = proof.advice.millimetres();
     assert!(advice.contains("Measure from frame to hub, or take"), "{advice}");
     // 1 mm off, good to u = √(1.5² + (1² + 1/12)/4/2 …) = 1.54: proved to |e| + 1.645 u, 3.6 mm; 4 mm as counts as centred.
     assert!(advice.contains("it proves 4 mm"), "{advice}");
@@ -600,9 +600,9 @@ fn a_fixed_bar_that_lands_as_planned_is_as_planned() {
     let proof = solved(&value).prove.unwrap();
     assert_eq!(proof.verdict, ProveVerdict::CanSettle, "{proof:?}");
     assert!(
-        proof.says.millimetres.starts_with("As planned: 2.5 mm to the left"),
+        proof.says.millimetres().starts_with("As planned: 2.5 mm to the left"),
         "{}",
-        proof.says.millimetres
+        proof.says.millimetres()
     );
     // One that lands elsewhere is not.
     value["sheets"][1] = sheet("157 mm", "143 mm", 1);
@@ -638,7 +638,7 @@ fn too_little_thread_is_told_as_too_little() {
     value["sheets"] = json!([sheet("152.6 mm", "147.4 mm", 0)]);
     let setting = solved(&value).bar.unwrap().correction.unwrap().setting.unwrap();
     assert_eq!(setting.facts.verdict, Verdict::TooLittleThread);
-    let says = setting.says.millimetres;
+    let says = setting.says.millimetres();
     assert!(says.contains("too little thread in: 28 mm where 31.8 mm must stay"), "{says}");
     assert!(!says.contains("to spare"), "{says}");
 }
@@ -653,7 +653,7 @@ fn a_bar_whose_thread_ends_says_so() {
     let far = solved(&value).bar.unwrap().correction.unwrap();
     assert_eq!(far.setting.as_ref().unwrap().facts.verdict, Verdict::TooLittleThread);
     assert_eq!(far.covered, Some(false));
-    assert!(far.setting.unwrap().says.millimetres.contains("goes to 812.7 mm and no further"));
+    assert!(far.setting.unwrap().says.millimetres().contains("goes to 812.7 mm and no further"));
     // 13.7 mm wanted: it ends 1 mm short. What is left is in the answer, in the readings and in the proof.
     value["sheets"] = json!([sheet("163.7 mm", "136.3 mm", 0)]);
     let near = solved(&value).bar.unwrap().correction.unwrap();
@@ -661,7 +661,7 @@ fn a_bar_whose_thread_ends_says_so() {
     assert!((near.leaves_offset_mm.to_mm() - 1.0).abs() < 0.01);
     let setting = near.setting.as_ref().unwrap();
     assert_eq!(setting.facts.verdict, Verdict::Fits);
-    assert!(setting.says.millimetres.contains("Its thread ends there"), "{}", setting.says.millimetres);
+    assert!(setting.says.millimetres().contains("Its thread ends there"), "{}", setting.says.millimetres());
     let [left, right] = near.predicted_readings_mm.unwrap();
     assert!(((left - right).to_mm() - 2.0).abs() < 0.02);
     value["setups"]["rounds"] = json!([near.fitting]);
@@ -677,8 +677,8 @@ fn a_brace_near_the_root_is_no_good_brace() {
         |value: &Value| plan(&job(value)).fit.into_iter().find(|check| check.name.contains("brace")).unwrap();
     value["bracket"]["brace"] = json!({ "name": "brace", "below_rail": "10 mm" });
     let near = verdict(&value);
-    assert_eq!(near.verdict, FitVerdict::Bad, "{}", near.says.inches);
-    assert!(near.says.inches.contains("times the bar's load"), "{}", near.says.inches);
+    assert_eq!(near.verdict, FitVerdict::Bad, "{}", near.says.inches());
+    assert!(near.says.inches().contains("times the bar's load"), "{}", near.says.inches());
     value["bracket"]["brace"]["below_rail"] = json!("110 mm");
     assert_eq!(verdict(&value).verdict, FitVerdict::Good);
 }
@@ -739,9 +739,9 @@ fn what_to_read_next_keeps_the_instruments_share() {
     read["instrument"] = json!({ "id": "old tape", "resolution": "1 mm", "good_to": "4 mm" });
     value["sheets"] = json!([read]);
     value["setups"]["found"]["adjuster"] = turnbuckle("60 mm");
-    let next = derecho_job::results::next(&job(&value)).unwrap();
+    let next = derecho_results::next(&job(&value)).unwrap();
     let better =
-        next.options.iter().find(|option| option.says.millimetres.contains("frame to the hub")).unwrap();
+        next.options.iter().find(|option| option.says.millimetres().contains("frame to the hub")).unwrap();
     assert!(better.to_mm.to_mm() > 3.0, "{better:?}");
 }
 

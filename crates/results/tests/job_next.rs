@@ -4,7 +4,8 @@
 use derecho_job::Job;
 use derecho_job::bar::further::Further;
 use derecho_job::bar::next::NextReading;
-use derecho_job::results::next;
+use derecho_results::next;
+use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
 fn readings(values: &[f64]) -> Vec<Value> {
@@ -84,7 +85,7 @@ fn with_a_bar_the_change_of_length_narrows() {
         include_str!("../../../demo/tower-truck-8.derecho.json"),
     ] {
         let job: Job = serde_json::from_str(text).unwrap();
-        let drawn = derecho_job::results::uncertainty(&job);
+        let drawn = derecho_results::uncertainty(&job);
         let change = drawn.iter().flat_map(|drawn| &drawn.intervals).find(|one| one.name == "change_mm");
         let Some((next, change)) = next(&job).zip(change) else { continue };
         met += 1;

@@ -6,8 +6,10 @@ mod by_name;
 
 use derecho_job::document::Round;
 use derecho_job::setups::Resolved;
-use derecho_job::{Everything, Job, check, everything, solve};
+use derecho_job::{Everything, Job, check, solve};
+use derecho_results::everything;
 use derecho_results::json::value as in_words;
+use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -208,9 +210,9 @@ proptest! {
             if correction.covered == Some(false) {
                 prop_assert!(told.is_none(), "turns that nothing can turn: {:?}", correction.says);
                 let words = ["does not reach", "too long", "too short"];
-                prop_assert!(words.iter().any(|word| correction.says.inches.contains(word)), "{}", correction.says.inches);
+                prop_assert!(words.iter().any(|word| correction.says.inches().contains(word)), "{}", correction.says.inches());
             } else {
-                prop_assert!(!correction.says.inches.contains("does not reach"));
+                prop_assert!(!correction.says.inches().contains("does not reach"));
             }
             prop_assert!(bar.withheld.is_none());
         } else {
