@@ -20,52 +20,6 @@ pub struct Assumption {
     pub drawing_only: bool,
 }
 
-/// What is assumed, as facts.
-#[derive(Clone, Debug, PartialEq)]
-pub enum AssumedMessage {
-    /// A size of the drawing.
-    Drawn {
-        /// What it is.
-        name: String,
-        /// The size, mm.
-        mm: f64,
-    },
-    /// A length that is taken where a field is empty.
-    Length(Length),
-    /// An angle that is taken where a field is empty, degrees, in whole degrees.
-    WholeDegrees(f64),
-    /// The same to a tenth.
-    Degrees(f64),
-    /// The finest mark of a tape.
-    Graduation,
-}
-
-impl From<AssumedMessage> for Message {
-    fn from(message: AssumedMessage) -> Self {
-        Self::Assumed(message)
-    }
-}
-
-/// What is taken where a field is left empty, for the field to say in the person's unit.
-#[must_use]
-pub(crate) fn empty_fields() -> Vec<Assumption> {
-    [
-        ("/rig/bump", AssumedMessage::Length(BUMP)),
-        ("/rig/droop", AssumedMessage::Length(DROOP)),
-        ("/rig/tolerance", AssumedMessage::Length(TOLERANCE)),
-        ("/rig/usual_spread", AssumedMessage::Length(SPREAD)),
-        ("/setups/found/bar/heights_good_to", AssumedMessage::Length(BOLT_HEIGHT_GOOD_TO)),
-        ("/bracket/swing_limit", AssumedMessage::Length(SWING_LIMIT)),
-        ("/sheets/feature_uncertainty", AssumedMessage::Length(OWN_FEATURE)),
-        ("/bracket/steep_from", AssumedMessage::WholeDegrees(STEEP_FROM_DEGREES)),
-        ("/setups/found/bar/finder/good_to", AssumedMessage::Degrees(FINDER_GOOD_TO_DEGREES)),
-        ("/sheets/resolution", AssumedMessage::Graduation),
-    ]
-    .into_iter()
-    .map(|(pointer, says)| Assumption { pointer: pointer.to_owned(), says: says.into(), drawing_only: false })
-    .collect()
-}
-
 // Readings
 
 /// What counts as centred where the rig leaves it empty (default of this program).

@@ -6,7 +6,8 @@
 //! at the body's centre; a screen adds the axle's shift and takes the body down by the
 //! travel.
 
-use crate::defaults::{self, AssumedMessage, Assumption};
+use crate::assembly::message::AssumedMessage;
+use crate::defaults::{self, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

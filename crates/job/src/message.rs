@@ -8,12 +8,12 @@ use serde::{Serialize, Serializer};
 use utoipa::{PartialSchema, ToSchema, openapi};
 
 use crate::assembly::message::AssemblyMessage;
+use crate::assembly::message::AssumedMessage;
 use crate::bar::message::BarMessage;
 use crate::bolt_up::message::BoltUpMessage;
 use crate::bracket::message::BracketMessage;
-use crate::card::CardMessage;
+use crate::card::message::CardMessage;
 use crate::cycle::message::CycleMessage;
-use crate::defaults::AssumedMessage;
 use crate::log::message::LogMessage;
 use crate::prove::message::ProveMessage;
 use crate::setups::message::SetupsMessage;
@@ -75,18 +75,6 @@ impl Serialize for Label {
             Some(say) => say(&self.0).inches.serialize(serializer),
             None => Err(serde::ser::Error::custom(NO_LANGUAGE)),
         }
-    }
-}
-
-impl PartialSchema for Label {
-    fn schema() -> openapi::RefOr<openapi::Schema> {
-        String::schema()
-    }
-}
-
-impl ToSchema for Label {
-    fn name() -> std::borrow::Cow<'static, str> {
-        String::name()
     }
 }
 

@@ -6,6 +6,7 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
+use crate::assembly::empty_fields::empty_fields;
 use crate::assembly::weights::weighed;
 use crate::bar::heights::{self, HeightResult};
 use crate::bar::next::{NEXT_DRAWS, NextReading, next_reading};
@@ -16,7 +17,7 @@ use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, Brief, CycleResult};
-use crate::defaults::{Assumption, empty_fields};
+use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
@@ -183,7 +184,7 @@ fn judged(job: &Job, resolved: &Resolved) -> Judged {
         y_link: bracket::conversion_checks(job, resolved),
         sway_bar,
         track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
-        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()).map(Into::into),
+        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()),
     }
 }
 

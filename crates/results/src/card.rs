@@ -11,7 +11,7 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// What the bay shows of a job.
+/// A job as a card in the bay: enough to draw it small and say where it stands.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Card {
     /// The vehicle, in the shop's own words.
@@ -49,7 +49,7 @@ pub struct StageLine {
     pub headline: Phrase,
 }
 
-/// Something that is due after the work.
+/// A reminder with its day.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct CardDue {
     /// The day.

@@ -164,7 +164,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     assert!((inches(bench.set_mm) - 32.5).abs() < 1e-9);
     assert!((inches(bench.thread_in_mm.unwrap()) - 2.25).abs() < 1e-9);
     assert!((inches(bench.against_old_mm) - 0.5).abs() < 1e-9);
-    let says: Vec<String> = bench.says.iter().map(|says| says.inches()).collect();
+    let says: Vec<String> = bench.says.iter().map(derecho_words::Spoken::inches).collect();
     assert!(says[0].contains("right in, it measures 31\""), "{says:?}");
     assert!(
         says[1].contains("9 turns longer, both ends turned out alike: 32 1/2\" on the bench"),

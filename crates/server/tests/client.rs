@@ -2,6 +2,7 @@
 //! `web/tests/cases.ts` under its own name.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
+use derecho_results::json::value as in_words;
 use std::path::Path;
 use std::process::{Command, ExitCode};
 
@@ -28,10 +29,10 @@ fn posed() -> Result<Value, String> {
         let job =
             derecho_job::document::migrate::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
         let (elevation, found) =
-            (derecho_job::solve(&job).elevation, derecho_results::cycle(&job).found);
+            (derecho_job::solve(&job).elevation, in_words(derecho_results::cycle(&job).found));
 
-        let near = derecho_results::near(&job).found;
-        let plan = derecho_results::plan(&job);
+        let near = in_words(derecho_results::near(&job).found);
+        let plan = in_words(derecho_results::plan(&job));
         Ok(serde_json::json!({ "name": name, "elevation": elevation, "setup": found, "near": near, "plan": plan }))
     });
     cycled.into_iter().collect::<Result<Vec<Value>, String>>().map(Value::from)

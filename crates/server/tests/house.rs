@@ -184,8 +184,22 @@ fn folders(imports: &Imports, depth: usize) -> Imports {
 }
 
 /// The crates whose sources are read here; the client's circles and long functions are its linter's (`web/biome.jsonc`).
-const CRATES: [&str; 9] =
-    ["core", "document", "job", "store", "card", "instruments", "practice", "server", "e2e"];
+const CRATES: [&str; 11] = [
+    "core",
+    "document",
+    "job",
+    "words",
+    "results",
+    "store",
+    "card",
+    "instruments",
+    "practice",
+    "server",
+    "e2e",
+];
+
+/// Where the job's messages come together.
+const EVERY_MESSAGE: &str = "message.rs";
 
 /// No folder lies deeper than this.
 const DEEPEST: usize = 4;
@@ -194,7 +208,11 @@ const DEEPEST: usize = 4;
 fn no_file_and_no_folder_imports_itself_by_way_of_others() {
     let mut read = 0;
     for name in CRATES {
-        let imports = of_crate(&root().join(format!("crates/{name}/src")));
+        let mut imports = of_crate(&root().join(format!("crates/{name}/src")));
+        // A message may hold another one of any stage: the one file that names every stage's is the knot of that type.
+        if let Some(named) = imports.get_mut(EVERY_MESSAGE).filter(|_| name == "job") {
+            named.retain(|file| !file.ends_with("/message.rs"));
+        }
         read += imports.values().map(BTreeSet::len).sum::<usize>();
         assert_eq!(
             circles(&imports),
@@ -244,15 +262,19 @@ fn makes_sentences(code: &str) -> bool {
 }
 
 #[test]
-fn only_files_named_words_make_sentences() {
-    let folder = root().join("crates/job/src");
-    let mut files = Vec::new();
-    sources(&folder, &[".rs"], &mut files);
-    let makers: Vec<String> =
-        files.iter().filter(|file| makes_sentences(&code(file))).map(|file| shown(file, &folder)).collect();
-    assert!(makers.iter().filter(|file| file.ends_with("words.rs")).count() > 8, "the check sees {makers:?}");
-    let strays: Vec<&String> = makers.iter().filter(|file| !file.ends_with("words.rs")).collect();
-    assert_eq!(strays, Vec::<&String>::new(), "sentences are made in words.rs");
+fn sentences_are_made_in_words_alone() {
+    let strays: Vec<String> = sources_of(&["job", "results", "card"])
+        .into_iter()
+        .filter(|(_, code)| makes_sentences(code))
+        .map(|(file, _)| file)
+        .collect();
+    assert_eq!(strays, Vec::<String>::new(), "sentences are made in crates/words");
+    let said = sources_of(&["words"]).into_iter().filter(|(_, code)| makes_sentences(code)).count();
+    assert!(said > 8, "the check sees {said} files of sentences");
+    // How a message is written is all the job knows of a sentence.
+    let of_the_job = sources_of(&["job"]).into_iter().filter(|(_, code)| code.contains("Phrase"));
+    let files: Vec<String> = of_the_job.map(|(file, _)| file).collect();
+    assert_eq!(files, ["crates/job/src/message.rs"]);
 }
 
 #[test]
@@ -282,7 +304,7 @@ fn facts_are_never_read_back_out_of_sentences() {
     assert!(files.len() > 60, "the check sees {} files", files.len());
     let readers: Vec<String> = files
         .iter()
-        .filter(|file| !file.ends_with("words.rs") && reads_a_sentence_back(&code(file)))
+        .filter(|file| shown(file, &folder) != EVERY_MESSAGE && reads_a_sentence_back(&code(file)))
         .map(|file| shown(file, &folder))
         .collect();
     assert_eq!(readers, Vec::<String>::new(), "decisions hang on facts, never on what is said of them");
@@ -388,14 +410,14 @@ fn literals(code: &str) -> usize {
 }
 
 /// So many of them there were when facts and words were begun to be taken apart; the number only comes down.
-const MOST_LITERALS: usize = 335;
+const MOST_LITERALS: usize = 299;
 
 #[test]
 fn english_outside_of_words_only_gets_less() {
-    let apart = |file: &str| ["words.rs", "cautions.rs", "/tests.rs"].iter().any(|end| file.ends_with(end));
+    let apart = |file: &str| ["cautions.rs", "/tests.rs"].iter().any(|end| file.ends_with(end));
     let found: usize =
         sources_of(&["job"]).iter().filter(|(file, _)| !apart(file)).map(|(_, code)| literals(code)).sum();
-    assert!(found <= MOST_LITERALS, "{found} literals of English: a sentence belongs into words.rs");
+    assert!(found <= MOST_LITERALS, "{found} literals of English: a sentence belongs into crates/words");
     assert_eq!(literals("let x = \"the axle sits\"; let y = \"one_end\";"), 1);
 }
 

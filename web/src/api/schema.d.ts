@@ -2613,7 +2613,7 @@ export interface components {
         FitCheck: {
             /** @description What is checked. */
             name: string;
-            /** @description In words. */
+            /** @description What it says. */
             says: components["schemas"]["Phrase"];
             /** @description How it came out. */
             verdict: components["schemas"]["FitVerdict"];

@@ -79,3 +79,29 @@ impl From<AssemblyMessage> for Message {
         Self::Assembly(message)
     }
 }
+
+/// What is assumed, as facts.
+#[derive(Clone, Debug, PartialEq)]
+pub enum AssumedMessage {
+    /// A size of the drawing.
+    Drawn {
+        /// What it is.
+        name: String,
+        /// The size, mm.
+        mm: f64,
+    },
+    /// A length that is taken where a field is empty.
+    Length(Length),
+    /// An angle that is taken where a field is empty, degrees, in whole degrees.
+    WholeDegrees(f64),
+    /// The same to a tenth.
+    Degrees(f64),
+    /// The finest mark of a tape.
+    Graduation,
+}
+
+impl From<AssumedMessage> for Message {
+    fn from(message: AssumedMessage) -> Self {
+        Self::Assumed(message)
+    }
+}

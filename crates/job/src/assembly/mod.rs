@@ -5,6 +5,7 @@
 
 mod arms;
 mod bar;
+pub(crate) mod empty_fields;
 mod frame;
 pub mod message;
 pub mod named;

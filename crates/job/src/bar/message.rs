@@ -77,7 +77,7 @@ pub enum BarMessage {
     },
     /// What comes of setting the length.
     SettingSays {
-        setting: Setting,
+        setting: Box<Setting>,
     },
     /// Where the thread ends before the length that centres is reached, near enough to be proved centred.
     ThreadEnds {

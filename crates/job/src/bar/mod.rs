@@ -238,7 +238,7 @@ pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Message>) 
     let length = bar.correction.as_mut().filter(|correction| correction.set.is_none());
     if let (true, Some(ends), Some(correction)) = (open, ends, length) {
         correction.decide_first = true;
-        correction.says = BarMessage::DecideFirst { ends: Box::new(ends.clone().into()) }.into();
+        correction.says = BarMessage::DecideFirst { ends: Box::new(ends.clone()) }.into();
     }
 }
 
@@ -317,7 +317,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             covered,
         })
         .into(),
-        thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring.clone() }.into()),
+        thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring }.into()),
         leaves_says: BarMessage::LeavesSays {
             angle: view.angle(),
             off: wanted.offset,

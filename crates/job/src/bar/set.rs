@@ -78,7 +78,7 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
         says: if ends && wanted.length != exact {
             BarMessage::ThreadEnds { set: wanted.length, exact, off: wanted.offset }.into()
         } else {
-            BarMessage::SettingSays { setting: facts.clone() }.into()
+            BarMessage::SettingSays { setting: Box::new(facts.clone()) }.into()
         },
         turns_say: turns_say(&facts),
         exactly: exactly(&facts),
@@ -123,7 +123,7 @@ pub(super) fn set_check(setups: &Setups, made: &Round) -> SetCheck {
             length,
             wants_now: moved.then_some(wanted),
             offset: fitted.offset,
-            fault: faults.first().cloned(),
+            fault: faults.first().copied(),
         }
         .into(),
     }

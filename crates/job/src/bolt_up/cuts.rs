@@ -13,8 +13,10 @@ use crate::message::Label;
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct CutLine {
     /// What is cut.
+    #[schema(value_type = String)]
     pub name: Label,
     /// Where its figures and its template are.
+    #[schema(value_type = String)]
     pub says: Label,
     /// The stage that has them.
     pub stage: Stage,

@@ -92,16 +92,18 @@ pub struct StepLine {
     #[schema(nullable = false)]
     pub how: Option<Message>,
     /// Why.
+    #[schema(value_type = String)]
     pub because: Label,
     /// What to mind.
     #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
+    #[schema(nullable = false, value_type = String)]
     pub caution: Option<Label>,
     /// How the vehicle must stand; either way where absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub stands: Option<Stands>,
     /// The same in words.
+    #[schema(value_type = String)]
     pub stands_says: Label,
     /// Keys of the fasteners it makes tight.
     pub tightens: Vec<String>,

@@ -1,7 +1,7 @@
 //! What a plan loads: frame and axle bracket, roll centre against the centre of gravity,
 //! jacking. Estimates for comparison.
 
-use crate::bracket::BracketMessage;
+use crate::bracket::message::BracketMessage;
 use crate::defaults;
 use crate::message::Message;
 use serde::Serialize;

@@ -180,12 +180,8 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
     ];
     BarComparison {
         name: part.name.clone(),
-        made_of: BracketMessage::MadeOf {
-            material: part.material,
-            section: section.clone(),
-            assumed: part.outside.is_none(),
-        }
-        .into(),
+        made_of: BracketMessage::MadeOf { material: part.material, section, assumed: part.outside.is_none() }
+            .into(),
         length_mm: view.length(),
         reaches: part.covers(view.length()),
         load_n: load.to_n(),

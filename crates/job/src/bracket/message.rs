@@ -1,7 +1,6 @@
 //! What stage Bracket has to say, as facts.
 
 use super::kinds::School;
-use super::option::{OptionResult, Picked};
 use crate::bar::message::Turns;
 use crate::cycle::limit::{Happening, Place};
 use crate::document::bracketing::Target;
@@ -14,6 +13,7 @@ use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment};
+use derecho_core::parts::BracketEnd;
 
 /// A message of stage Bracket.
 #[expect(
@@ -66,12 +66,12 @@ pub enum BracketMessage {
     },
     /// The answer: the chosen plan, else length only where that is enough, else the best option.
     Answer {
-        pick: Box<OptionResult>,
+        pick: Box<OptionFacts>,
         picked: Picked,
     },
     /// Why. `failing` names the other schools with why they fail.
     Because {
-        pick: Box<OptionResult>,
+        pick: Box<OptionFacts>,
         failing: Vec<(String, Message)>,
         exact: Option<Length>,
         target: Target,
@@ -79,7 +79,7 @@ pub enum BracketMessage {
     /// What a school does and what it gives up, in this job's numbers.
     School {
         school: School,
-        option: Box<OptionResult>,
+        option: Box<OptionFacts>,
         at_hand: bool,
     },
     BendTaken,
@@ -184,8 +184,8 @@ pub enum BracketMessage {
     BoltUnmeasured,
     /// Shortest bolt, the one to buy, and what the one that is there comes to.
     BoltLength {
-        told: Reckoned,
-        stack: Stack,
+        told: Box<Reckoned>,
+        stack: Box<Stack>,
     },
     /// What is wrong with the bolt that is there.
     StackFault {
@@ -229,4 +229,50 @@ impl From<BracketMessage> for Message {
     fn from(message: BracketMessage) -> Self {
         Self::Bracket(message)
     }
+}
+
+/// Why an option is the one that is told.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Picked {
+    /// The person chose it.
+    Chosen,
+    /// No bracket, and that is enough.
+    Enough,
+    /// The best there is.
+    Best,
+}
+
+/// What is said of an option.
+#[derive(Clone, Debug, PartialEq)]
+pub struct OptionFacts {
+    /// The hole, by the names people gave.
+    pub name: String,
+    /// The bar that is hung with it; None for the one that is in.
+    pub bar: Option<String>,
+    /// The drag-link part that is fitted with it.
+    pub goes_with: Option<String>,
+    /// Which eye is moved; None where none is.
+    pub end: Option<BracketEnd>,
+    /// The bar's angle then.
+    pub angle: Angle,
+    /// Swing over the whole travel.
+    pub swing: Length,
+    /// The bar's length then.
+    pub length: Length,
+    /// Its change; negative shortens.
+    pub change: Length,
+    /// Where it leaves the axle, + left.
+    pub left_off: Length,
+    /// How much higher the roll centre comes.
+    pub higher: Length,
+    /// Angle between bar and drag link, where both are known.
+    pub drag_link_difference: Option<Angle>,
+    /// Moment into the axle tube, over that of the eye where it is now.
+    pub axle_moment_ratio: f64,
+    /// Moment into the frame rail, over that of the eye where it is now.
+    pub frame_moment_ratio: f64,
+    /// Lift of the body in a left turn at half a g, + up.
+    pub lift: Force,
+    /// The first of the reasons why it fails.
+    pub fails: Option<Message>,
 }

@@ -26,7 +26,7 @@ use utoipa::ToSchema;
 
 use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
 use self::legs::LegSetting;
-use self::option::Picked;
+use self::message::Picked;
 pub use self::option::{OptionAtHeight, OptionResult};
 use self::planner::{Planner, bar_candidates};
 use self::school::{SchoolResult, schools};
@@ -325,13 +325,13 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         assumptions: assumed_loads(job),
         says: pick.map_or_else(
             || BracketMessage::NothingYet.into(),
-            |pick| BracketMessage::Answer { pick: Box::new(pick.clone()), picked }.into(),
+            |pick| BracketMessage::Answer { pick: Box::new(pick.facts()), picked }.into(),
         ),
         because: match pick {
             None => Message::Nothing,
             Some(_) if says_enough => need.says.clone(),
             Some(pick) => BracketMessage::Because {
-                pick: Box::new(pick.clone()),
+                pick: Box::new(pick.facts()),
                 failing: failing(&schools, pick),
                 exact,
                 target: job.bracket.target,

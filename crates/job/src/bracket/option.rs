@@ -1,5 +1,6 @@
 //! One hole with one bar, in figures.
 
+use derecho_core::measure::Force;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
@@ -7,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::carried::LoadResult;
+use super::message::OptionFacts;
 use crate::document::PlanForm;
 use crate::message::Message;
 use crate::setups::moves::EyeMoves;
@@ -27,17 +29,6 @@ pub struct OptionAtHeight {
     pub lateral_rate: f64,
     /// Swing over the travel that remains from there.
     pub peak_to_peak_mm: Length,
-}
-
-/// Why an option is the one that is told.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Picked {
-    /// The person chose it.
-    Chosen,
-    /// No bracket, and that is enough.
-    Enough,
-    /// The best there is.
-    Best,
 }
 
 /// One hole with one bar.
@@ -140,6 +131,31 @@ impl OptionResult {
         match self.frame_move_mm {
             Some(frame) => EyeMoves { frame: DVec3::from_array(frame), ..moves },
             None => moves,
+        }
+    }
+}
+
+impl OptionResult {
+    /// What the answer, its reason and its school say of it.
+    #[must_use]
+    pub fn facts(&self) -> OptionFacts {
+        let loads = &self.loads;
+        OptionFacts {
+            name: self.name.clone(),
+            bar: (!self.plan.bar.is_empty()).then(|| self.bar.clone()),
+            goes_with: (!self.plan.drag_link.is_empty()).then(|| self.goes_with.clone()),
+            end: self.end,
+            angle: self.angle_deg,
+            swing: self.peak_to_peak_mm,
+            length: self.length_mm,
+            change: self.change_mm,
+            left_off: self.left_off_mm,
+            higher: self.roll_centre_change_mm,
+            drag_link_difference: self.drag_link_difference_deg,
+            axle_moment_ratio: loads.axle_moment_ratio,
+            frame_moment_ratio: loads.frame_moment_ratio,
+            lift: Force::from_n(loads.jacking_left_turn_n),
+            fails: self.fails.first().cloned(),
         }
     }
 }

@@ -477,7 +477,7 @@ impl Planner<'_> {
         let found = match self.bench.candidate(eyes, body, raised) {
             Ok((mechanism, _)) => check(&mechanism),
             Err(fault) => Checked {
-                fails: vec![BracketMessage::AsMeasured { fault: (&fault.to_string()).to_owned() }.into()],
+                fails: vec![BracketMessage::AsMeasured { fault: fault.to_string().to_owned() }.into()],
                 ..Checked::default()
             },
         };

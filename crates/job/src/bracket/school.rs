@@ -107,7 +107,7 @@ fn school_result(
     let view = base.view.moved(option.length_mm, moves.rise(), moves.fore_aft()).ok()?;
     Some(SchoolResult {
         name: school.word().to_owned(),
-        says: BracketMessage::School { school, option: Box::new(option.clone()), at_hand }.into(),
+        says: BracketMessage::School { school, option: Box::new(option.facts()), at_hand }.into(),
         curve: curve(planner, &view, option.left_off_mm),
         left_off_mm: option.left_off_mm,
         school,

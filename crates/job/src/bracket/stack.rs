@@ -67,13 +67,12 @@ fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> 
 
 /// How long the bolt of a stack must be, and what is wrong with the one that is there.
 pub(crate) fn length_of_stack(stack: &Stack, told: &Reckoned) -> FitCheck {
-    let says = BracketMessage::BoltLength { told: told.clone(), stack: stack.clone() }.into();
+    let says =
+        BracketMessage::BoltLength { told: Box::new(told.clone()), stack: Box::new(stack.clone()) }.into();
     let faults: Vec<&StackFault> = told.faults.iter().filter(|fault| is_of_length(fault)).collect();
     if !faults.is_empty() {
-        let told = faults
-            .iter()
-            .map(|fault| BracketMessage::StackFault { fault: (*fault).clone() }.into())
-            .chain([says]);
+        let told =
+            faults.iter().map(|fault| BracketMessage::StackFault { fault: *(*fault) }.into()).chain([says]);
         return check("bolt's length", FitVerdict::Bad, BracketMessage::InARow { parts: told.collect() });
     }
     let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };

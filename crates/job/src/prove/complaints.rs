@@ -83,7 +83,7 @@ pub fn advice(
         ),
         drag_link: LookFirst::DragLink(job.hardpoints.steering.is_some()),
         links: LookFirst::Links(links_work),
-        rate: bar.map(|bar| bar.rate_says.clone().into()),
+        rate: bar.map(|bar| bar.rate_says.clone()),
     };
     let of = |about: ComplaintAbout| facts.look_first(about);
     let numbered = job.complaints.iter().enumerate();

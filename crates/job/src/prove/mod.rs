@@ -191,7 +191,7 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
         None => bare(check(name, FitVerdict::Open, ProveMessage::ClearOpen), ProveVerdict::CanSettle),
         Some(brief) if brief.ended => ProveResult {
             says: ProveMessage::Touches.into(),
-            advice: ProveMessage::TouchesAdvice { headline: Box::new(brief.headline.clone().into()) }.into(),
+            advice: ProveMessage::TouchesAdvice { headline: Box::new(brief.headline.clone()) }.into(),
             ..bare(check(name, FitVerdict::Bad, ProveMessage::Touches), ProveVerdict::BackToCycle)
         },
         Some(_) => bare(check(name, FitVerdict::Good, ProveMessage::Clear), ProveVerdict::CanSettle),
@@ -312,16 +312,16 @@ fn prove_axle(job: &Job, resolved: &Resolved, (y_link, found): (bool, Found<'_>)
         } else if checks && fault.is_none() {
             ProveMessage::Checked { verdict, after: after.clone() }.into()
         } else {
-            ProveMessage::Says { verdict, after: after.clone(), y_link, fault: fault.as_ref().cloned() }
+            ProveMessage::Says { verdict, after: after.clone(), y_link, fault: fault.as_ref().copied() }
                 .into()
         },
         advice: ProveMessage::Advice {
             verdict,
             after: after.clone(),
-            refusal: result.refusals.first().map(|refusal| Box::new(refusal.clone().into())),
+            refusal: result.refusals.first().map(|refusal| Box::new(refusal.clone())),
             y_link,
             rounds,
-            fault: fault.as_ref().cloned(),
+            fault: fault.as_ref().copied(),
         }
         .into(),
         after: Some(after),

@@ -225,13 +225,13 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
         ));
     }
     if let Some((says, true)) = crate::bolt_up::corners(job) {
-        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says.into()));
+        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
     }
     for look in looks {
         let key = format!("look/{}", look.kind.key());
         match answer(&job.proof.looked_at, look.kind) {
             Some(false) => {
-                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()))
+                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()));
             }
             // Where nothing was undone nothing came loose.
             None if progressed.steps > 0 => {

@@ -136,7 +136,7 @@ fn cycle_stage(job: &Job, cycle: Option<&Brief>) -> StageResult {
         Some(brief) => {
             let done = !brief.ended && !job.hardpoints.is_empty();
             let progress = if done { Progress::Settled } else { Progress::Begun };
-            of_stage(Stage::Cycle, progress, brief.headline.clone().into())
+            of_stage(Stage::Cycle, progress, brief.headline.clone())
         }
     }
 }

@@ -69,7 +69,7 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec
 
 fn check(name: &str, good: bool, says: Message) -> FitCheck {
     let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-    FitCheck { name: name.to_owned(), verdict, says: says.into() }
+    FitCheck { name: name.to_owned(), verdict, says }
 }
 
 /// Pins, stowing, parking on a slope.

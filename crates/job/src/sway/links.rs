@@ -355,7 +355,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
                 says: SwayMessage::Target {
                     link,
                     change,
-                    turns: turns.as_ref().map(|one| Box::new(one.clone().into())),
+                    turns: turns.as_ref().map(|one| Box::new(one.clone())),
                 }
                 .into(),
             })
@@ -421,7 +421,7 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Message>) {
     };
     let parts = RodLink { eye_to_tip, shank, jam_nut, least_in: thread.diameter() * defaults::THREAD_IN };
     let cut = parts.cut(link);
-    let says = SwayMessage::Rod { cut: cut.clone() }.into();
+    let says = SwayMessage::Rod { cut }.into();
     (cut.ok(), Some(says))
 }
 

@@ -32,6 +32,7 @@ pub struct ChoiceResult {
     /// What it is.
     pub choice: Choice,
     /// The same in words.
+    #[schema(value_type = String)]
     pub name: Label,
     /// Whether it is what is there now.
     pub here: bool,
@@ -54,6 +55,7 @@ pub struct ChoiceResult {
     #[schema(nullable = false)]
     pub trail_lift_mm: Option<Length>,
     /// What ends it on the trail.
+    #[schema(value_type = String)]
     pub ended_by: Label,
     /// What it needs.
     pub needs: Message,
@@ -226,7 +228,7 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         says: SwayMessage::Weighs {
             weighed: Box::new(base.weighed.clone()),
             lever: base.lever(),
-            station: station_says(job, &base.weighed).as_ref().map(|one| Box::new(one.clone().into())),
+            station: station_says(job, &base.weighed).as_ref().map(|one| Box::new(one.clone())),
         }
         .into(),
         working: working(base, bar.map_or(RollRate::ZERO, |bar| bar.rate)),
@@ -408,7 +410,7 @@ fn evaluate(job: &Job, base: &Base, choice: Candidate, on_axle: Option<&BarOnAxl
         between,
         trail: degrees.zip(lift),
         ended_by: ended_by.clone(),
-        needs: Box::new(choice.needs.clone().into()),
+        needs: Box::new(choice.needs.clone()),
     }
     .into();
     ChoiceResult {
@@ -444,7 +446,7 @@ fn suggests(job: &Job, vehicle: &VehicleResult) -> Message {
             SwayMessage::Suggests {
                 choice: result.choice,
                 used_for: job.rig.used_for,
-                says: Box::new(result.says.clone().into()),
+                says: Box::new(result.says.clone()),
             }
             .into()
         })

@@ -133,7 +133,7 @@ pub(crate) fn room(
     RoomResult {
         says: SwayMessage::Room {
             tightest: gaps.first().map(|gap| (Box::new(gap.says.clone()), gap.clear)),
-            half_measured: (&names).iter().map(|one| (*one).to_owned()).collect(),
+            half_measured: names.iter().map(|one| (*one).to_owned()).collect(),
         }
         .into(),
         verdict: match gaps.first() {
@@ -249,7 +249,7 @@ pub(crate) fn bolts_as_taped(job: &Job) -> Vec<FitCheck> {
             None => (FitVerdict::Open, SwayMessage::BoltOpen.into()),
             Some(over) => bolt_with_room(over, bolt.way.unwrap_or(BoltWay::Outward)),
         };
-        FitCheck { name: bolt_name(bolt), verdict, says: says.into() }
+        FitCheck { name: bolt_name(bolt), verdict, says }
     };
     job.sway.bolts.iter().map(judged).collect()
 }
@@ -323,5 +323,5 @@ fn bolt_check(
         (Some(over), _, _) => bolt_with_room(over, way),
         (None, true, None) => (FitVerdict::Good, SwayMessage::BoltFree { way }.into()),
     };
-    Some(FitCheck { name: bolt_name(bolt), verdict, says: says.into() })
+    Some(FitCheck { name: bolt_name(bolt), verdict, says })
 }

@@ -1,7 +1,7 @@
 //! What is assumed where nothing was typed.
 
 use derecho_core::measure::{Length, Phrase, Unit};
-use derecho_job::defaults::AssumedMessage;
+use derecho_job::assembly::message::AssumedMessage;
 
 pub(super) fn assumed(message: &AssumedMessage) -> Phrase {
     match message {

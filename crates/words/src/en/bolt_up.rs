@@ -115,36 +115,46 @@ fn into_hole(context: &StepContext, end: BracketEnd) -> String {
 
 /// A step in words.
 fn step(context: &StepContext, what: &What) -> Told {
+    use What as W;
     match what {
-        What::Corners
-        | What::Stands
-        | What::ComesOff(_)
-        | What::BarOut
-        | What::EyeOff(_)
-        | What::EyeEased(_)
-        | What::AdjusterOff => undoing(context, what),
-        What::MockUp
-        | What::Drill(_)
-        | What::BatteryOff
-        | What::Bare(_)
-        | What::Tack(_)
-        | What::TackCheck(_)
-        | What::Weld(_)
-        | What::Coat(_)
-        | What::BatteryOn => making(context, what),
-        What::SwayByHand
-        | What::FirstArm
-        | What::SecondArm
-        | What::StickOut
-        | What::SwayMounts
-        | What::ArmsAlike
-        | What::Pinch
-        | What::LinksSet
-        | What::LinksByHand
-        | What::LinksTight
-        | What::LinksRead
-        | What::LinksJam => swaying(context, what),
-        _ => hanging(context, what),
+        W::Corners
+        | W::Stands
+        | W::ComesOff(_)
+        | W::BarOut
+        | W::EyeOff(_)
+        | W::EyeEased(_)
+        | W::AdjusterOff => undoing(context, what),
+        W::MockUp | W::Drill(_) => making(context, what),
+        W::BatteryOff
+        | W::Bare(_)
+        | W::Tack(_)
+        | W::TackCheck(_)
+        | W::Weld(_)
+        | W::Coat(_)
+        | W::BatteryOn => welding(context, what),
+        W::BracketByHand(_) | W::Snug(_) | W::BracketTight(..) => bracket_bolts(context, what),
+        W::BarCut | W::BarTack | W::Build => bar_made(context, what),
+        W::Bench | W::AdjusterByHand | W::Loosen | W::Turn | W::Jam => bar_set(context, what),
+        W::EyeByHand(_) | W::EyeTight(_) | W::AdjusterTight | W::EyePin(_) | W::AdjusterPin => {
+            eyes(context, what)
+        }
+        W::DragLink | W::DragLinkTight | W::DragLinkPin | W::DragLinkTurn | W::DragLinkClamps => {
+            steering(context, what)
+        }
+        W::Spacers | W::Legs | W::LegsJam => y_link(context, what),
+        W::SwayByHand
+        | W::FirstArm
+        | W::SecondArm
+        | W::StickOut
+        | W::SwayMounts
+        | W::ArmsAlike
+        | W::Pinch => swaying(context, what),
+        W::LinksSet | W::LinksByHand | W::LinksTight | W::LinksRead | W::LinksJam => {
+            sway_links(context, what)
+        }
+        W::OnItsWeight | W::ReadAgain | W::Grease | W::Witness | W::PutBack | W::Own { .. } => {
+            closing(context, what)
+        }
     }
 }
 
@@ -206,7 +216,6 @@ fn undoing(context: &StepContext, what: &What) -> Told {
 }
 
 fn making(context: &StepContext, what: &What) -> Told {
-    let bracket = |end: &BracketEnd| bracket_name(context, *end);
     match what {
         What::MockUp => told(
             plain("Mock everything up and cycle it"),
@@ -231,6 +240,13 @@ fn making(context: &StepContext, what: &What) -> Told {
                 Some(DRILLING),
             )
         }
+        _ => unsaid(),
+    }
+}
+
+fn welding(context: &StepContext, what: &What) -> Told {
+    let bracket = |end: &BracketEnd| bracket_name(context, *end);
+    match what {
         What::BatteryOff => told(
             plain("Battery: negative off"),
             Some(plain("Unplug what the vehicle's maker names before arc welding.")),
@@ -271,7 +287,8 @@ fn making(context: &StepContext, what: &What) -> Told {
             "Bare steel beside a weld rusts first.",
             None,
         ),
-        _ => told(plain("Battery: on again"), None, "All welding is done.", None),
+        What::BatteryOn => told(plain("Battery: on again"), None, "All welding is done.", None),
+        _ => unsaid(),
     }
 }
 
@@ -286,20 +303,25 @@ fn drilling(size: Length) -> Phrase {
     })
 }
 
-fn hanging(context: &StepContext, what: &What) -> Told {
-    let situation = &context.situation;
-    let length = situation.bar.as_ref().and_then(|bar| bar.length);
-    let to = |verb: &str| match length {
+/// With the length the bar gets, where it gets another.
+fn to_length(context: &StepContext, verb: &str) -> Phrase {
+    match context.situation.bar.as_ref().and_then(|bar| bar.length) {
         Some(length) => Phrase::of(|w| format!("{verb} {}, eye to eye", w.fine(length))),
         None => plain(verb),
-    };
-    let hung = situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
-    let setting = || {
-        // What was in the vehicle is held by its jam nuts.
-        let loosen = (!hung).then(|| plain("Jam nuts or clamps loose first."));
-        let told: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
-        (!told.is_empty()).then(|| in_a_row(&told))
-    };
+    }
+}
+
+/// How far to turn, jam nuts loose first.
+fn setting(context: &StepContext) -> Option<Phrase> {
+    // What was in the vehicle is held by its jam nuts.
+    let hung = context.situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
+    let loosen = (!hung).then(|| plain("Jam nuts or clamps loose first."));
+    let told: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
+    (!told.is_empty()).then(|| in_a_row(&told))
+}
+
+fn bracket_bolts(context: &StepContext, what: &What) -> Told {
+    let situation = &context.situation;
     match what {
         What::BracketByHand(end) => told(
             plain(&format!("Start every bolt of the {} by hand", bracket_name(context, *end))),
@@ -327,19 +349,14 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             "Pulled up from the small ones it sits crooked.",
             None,
         ),
-        What::Bench => told(
-            match &situation.bar {
-                Some(bar) if bar.hangs.is_some() => {
-                    to(&format!("On the bench, set the {} to", bar.hangs.as_deref().unwrap_or_default()))
-                }
-                _ => to("With its eye free, set the bar to"),
-            },
-            setting(),
-            "On the bench both ends can be seen and evened.",
-            Some("Never fewer threads in than the maker asks."),
-        ),
+        _ => unsaid(),
+    }
+}
+
+fn bar_made(context: &StepContext, what: &What) -> Told {
+    match what {
         What::BarCut => told(
-            to("Cut and cope the stock for a bar of"),
+            to_length(context, "Cut and cope the stock for a bar of"),
             Some(plain(
                 "Measure the gap once more first, on its weight, the axle strapped to centre. The cut length and the \
                  wraps for the copes are in stage Bracket.",
@@ -357,7 +374,7 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             Some(WELDING),
         ),
         What::Build => told(
-            to("Take the bar out, bushings out of their shells, and weld it to"),
+            to_length(context, "Take the bar out, bushings out of their shells, and weld it to"),
             Some(plain(
                 "Check the length between the bolts' centres against the tacked bar, weld in short runs turn about, \
                  let it cool, coat it, then the bushings in.",
@@ -365,6 +382,59 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             "A welded bar cannot be set afterwards, and the heat of the weld burns a bushing.",
             Some(WELDING),
         ),
+        _ => unsaid(),
+    }
+}
+
+fn bar_set(context: &StepContext, what: &What) -> Told {
+    let situation = &context.situation;
+    match what {
+        What::Bench => told(
+            match &situation.bar {
+                Some(bar) if bar.hangs.is_some() => to_length(
+                    context,
+                    &format!("On the bench, set the {} to", bar.hangs.as_deref().unwrap_or_default()),
+                ),
+                _ => to_length(context, "With its eye free, set the bar to"),
+            },
+            setting(context),
+            "On the bench both ends can be seen and evened.",
+            Some("Never fewer threads in than the maker asks."),
+        ),
+        What::AdjusterByHand => told(
+            to_length(context, "Turn the free end and bolt it back by hand: the bar is"),
+            setting(context),
+            "The eye must go over its bolt by itself.",
+            Some(FINGERS),
+        ),
+        What::Loosen => told(
+            plain("Loosen both jam nuts or clamps, mark the sleeve where it stands"),
+            Some(plain("A line across sleeve and thread shows every turn.")),
+            "A sleeve that is still held tears at its thread.",
+            None,
+        ),
+        What::Turn => told(
+            to_length(context, "Turn the sleeve until the bar is"),
+            setting(context),
+            "It turns with both eyes bolted, as it stands.",
+            None,
+        ),
+        What::Jam => told(
+            plain(match situation.bar.as_ref().and_then(|bar| bar.kind) {
+                Some(AdjusterKind::OneEnd) => "Tighten the jam nut",
+                _ => "Tighten both jam nuts or clamps, clamps square",
+            }),
+            Some(plain("Hold the bar so that its eyes stay parallel.")),
+            "Last, once both sides read alike: before that the length may still change.",
+            None,
+        ),
+        _ => unsaid(),
+    }
+}
+
+fn eyes(context: &StepContext, what: &What) -> Told {
+    let situation = &context.situation;
+    match what {
         What::EyeByHand(end) => told(
             plain(&format!(
                 "Bolt the {} eye {} by hand, on the {} side",
@@ -379,39 +449,6 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             },
             "The other end of the bar finds its hole only while this one is loose.",
             Some(FINGERS),
-        ),
-        What::AdjusterByHand => told(
-            to("Turn the free end and bolt it back by hand: the bar is"),
-            setting(),
-            "The eye must go over its bolt by itself.",
-            Some(FINGERS),
-        ),
-        What::DragLink
-        | What::DragLinkTight
-        | What::DragLinkPin
-        | What::DragLinkTurn
-        | What::DragLinkClamps => steering(context, what),
-        What::OnItsWeight => told(
-            plain(&on_its_weight(context.driven.as_deref())),
-            Some(plain(if context.steered {
-                "Off the stands, wheels straight, bounced to settle, nobody leaning on it."
-            } else {
-                "Off the stands, bounced to settle, nobody leaning on it."
-            })),
-            "Bushings are tightened and readings are taken as it is driven.",
-            Some("Nobody under the vehicle while it is let down or bounced."),
-        ),
-        What::Loosen => told(
-            plain("Loosen both jam nuts or clamps, mark the sleeve where it stands"),
-            Some(plain("A line across sleeve and thread shows every turn.")),
-            "A sleeve that is still held tears at its thread.",
-            None,
-        ),
-        What::Turn => told(
-            to("Turn the sleeve until the bar is"),
-            setting(),
-            "It turns with both eyes bolted, as it stands.",
-            None,
         ),
         What::EyeTight(end) => {
             let joint = situation.bar.as_ref().map(|bar| bar.joints[usize::from(*end == BracketEnd::Axle)]);
@@ -434,6 +471,12 @@ fn hanging(context: &StepContext, what: &What) -> Told {
         }
         What::EyePin(end) => pin(&format!("{} eye's", end_word(*end))),
         What::AdjusterPin => pin("adjusting end's"),
+        _ => unsaid(),
+    }
+}
+
+fn y_link(context: &StepContext, what: &What) -> Told {
+    match what {
         What::Spacers => told(
             plain("Take the spacers behind the old upper mount out, on stands"),
             None,
@@ -445,6 +488,25 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             (!context.legs.is_empty()).then(|| in_a_row(&say_all(&context.legs))),
             "One leg against the other moves the axle sideways, both alike turn the pinion.",
             None,
+        ),
+        What::LegsJam => {
+            told(plain("Tighten the jam nuts of both legs"), None, "Last, once both sides read alike.", None)
+        }
+        _ => unsaid(),
+    }
+}
+
+fn closing(context: &StepContext, what: &What) -> Told {
+    match what {
+        What::OnItsWeight => told(
+            plain(&on_its_weight(context.driven.as_deref())),
+            Some(plain(if context.steered {
+                "Off the stands, wheels straight, bounced to settle, nobody leaning on it."
+            } else {
+                "Off the stands, bounced to settle, nobody leaning on it."
+            })),
+            "Bushings are tightened and readings are taken as it is driven.",
+            Some("Nobody under the vehicle while it is let down or bounced."),
         ),
         What::ReadAgain => told(
             plain("Read both sides again, in stage Prove"),
@@ -461,18 +523,6 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             "What was reckoned is held against the tape before anything is locked.",
             None,
         ),
-        What::Jam => told(
-            plain(match situation.bar.as_ref().and_then(|bar| bar.kind) {
-                Some(AdjusterKind::OneEnd) => "Tighten the jam nut",
-                _ => "Tighten both jam nuts or clamps, clamps square",
-            }),
-            Some(plain("Hold the bar so that its eyes stay parallel.")),
-            "Last, once both sides read alike: before that the length may still change.",
-            None,
-        ),
-        What::LegsJam => {
-            told(plain("Tighten the jam nuts of both legs"), None, "Last, once both sides read alike.", None)
-        }
         What::Grease => told(
             plain("Grease until it shows, wipe the rest off"),
             Some(plain("Where there is a nipple; polyurethane by its maker's grease.")),
@@ -494,8 +544,13 @@ fn hanging(context: &StepContext, what: &What) -> Told {
             None,
         ),
         What::Own { does, .. } => told(plain(does), None, "Your own step.", None),
-        _ => told(plain(""), None, "", None),
+        _ => unsaid(),
     }
+}
+
+/// Said of a step in another function of this file.
+fn unsaid() -> Told {
+    told(Phrase::default(), None, "", None)
 }
 
 /// A cotter pin through a castle nut of the bar.
@@ -592,6 +647,13 @@ fn swaying(context: &StepContext, what: &What) -> Told {
         What::Pinch => {
             told(plain("Tighten the pinch bolts of both arms"), None, "Once both arms stand alike.", None)
         }
+        _ => unsaid(),
+    }
+}
+
+fn sway_links(context: &StepContext, what: &What) -> Told {
+    let work = context.situation.sway.as_ref();
+    match what {
         What::LinksSet if unequal(work).is_some() => told(
             match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
                 Some((link, half)) => Phrase::of(|w| {
@@ -651,7 +713,7 @@ fn swaying(context: &StepContext, what: &What) -> Told {
             "One link a turn longer shows here.",
             None,
         ),
-        _ => told(
+        What::LinksJam => told(
             plain("Tighten the sway links' jam nuts"),
             None,
             if unequal(work).is_some() {
@@ -661,6 +723,7 @@ fn swaying(context: &StepContext, what: &What) -> Told {
             },
             None,
         ),
+        _ => unsaid(),
     }
 }
 

@@ -16,7 +16,7 @@ use derecho_core::parts::BracketEnd;
 use derecho_job::bar::message::Turns;
 use derecho_job::bracket::kinds::School;
 use derecho_job::bracket::message::BracketMessage;
-use derecho_job::bracket::option::{OptionResult, Picked};
+use derecho_job::bracket::message::{OptionFacts, Picked};
 use derecho_job::cycle::limit::{Happening, Place};
 use derecho_job::defaults;
 use derecho_job::document::bracketing::Target;
@@ -214,15 +214,15 @@ fn way(end: BracketEnd, riser: Length) -> &'static str {
 }
 
 /// What is done with the bar's length: nothing where the change shows nothing on a tape.
-fn length(w: Words, option: &OptionResult) -> Option<String> {
-    if !option.plan.bar.is_empty() {
-        return Some(format!("{} set to {}", option.bar, w.fine(option.length_mm)));
+fn length(w: Words, option: &OptionFacts) -> Option<String> {
+    if let Some(bar) = &option.bar {
+        return Some(format!("{bar} set to {}", w.fine(option.length)));
     }
-    if print::rounds_to_nought(option.change_mm, Style::everyday(w.unit())) {
+    if print::rounds_to_nought(option.change, Style::everyday(w.unit())) {
         return None;
     }
-    let verb = if option.change_mm > Length::ZERO { "lengthen" } else { "shorten" };
-    Some(format!("{verb} {}", w.distance(option.change_mm)))
+    let verb = if option.change > Length::ZERO { "lengthen" } else { "shorten" };
+    Some(format!("{verb} {}", w.distance(option.change)))
 }
 
 /// The answer: the chosen plan, else length only where that is enough, else the best option.
@@ -232,7 +232,7 @@ fn met(what: &Happening, at: Place) -> Phrase {
     Phrase::of(|w| format!("{} {}", lowered(&what), met_place(w, at)))
 }
 
-pub(crate) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
+pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
     Phrase::of(|w| {
         let set = length(w, pick);
         if pick.end.is_none() {
@@ -254,7 +254,7 @@ pub(crate) fn answer(pick: &OptionResult, picked: Picked) -> Phrase {
 /// Why. `failing` names the other schools with why they fail, `need` is told where a length alone
 /// is enough.
 fn because(
-    pick: &OptionResult,
+    pick: &OptionFacts,
     failing: &[(String, Message)],
     exact: Option<Length>,
     target: Target,
@@ -262,7 +262,7 @@ fn because(
     let link = link_left(target);
     let failing: Vec<(&str, Phrase)> =
         failing.iter().map(|(name, reason)| (name.as_str(), say(reason))).collect();
-    let fails = pick.fails.first().map(say);
+    let fails = pick.fails.as_ref().map(say);
     Phrase::of(|w| {
         let told: Vec<String> =
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
@@ -287,56 +287,53 @@ fn because(
         };
         format!(
             "It stands at {} then and swings {} over the travel.{level}{fails}{others}",
-            degrees(pick.angle_deg),
-            w.distance(pick.peak_to_peak_mm)
+            degrees(pick.angle),
+            w.distance(pick.swing)
         )
     })
 }
 
 /// What a school does and what it gives up, in this job's numbers.
-pub(crate) fn school(school: School, option: &OptionResult, at_hand: bool) -> Phrase {
-    let left_off = option.left_off_mm;
-    let failing = option.fails.first().map(say);
+pub(crate) fn school(school: School, option: &OptionFacts, at_hand: bool) -> Phrase {
+    let left_off = option.left_off;
+    let failing = option.fails.as_ref().map(say);
     Phrase::of(|w| {
         let mut parts = Vec::new();
-        let angle = degrees(option.angle_deg);
+        let angle = degrees(option.angle);
         match school {
-            School::LengthOnly if option.change_mm == Length::ZERO => parts.push(format!(
+            School::LengthOnly if option.change == Length::ZERO => parts.push(format!(
                 "Leaves the length as it is and the bar at {angle}: it still swings {} over the travel",
-                w.distance(option.peak_to_peak_mm)
+                w.distance(option.swing)
             )),
             School::LengthOnly => parts.push(format!(
                 "Centres it and leaves the bar at {angle}: it still swings {} over the travel",
-                w.distance(option.peak_to_peak_mm)
+                w.distance(option.swing)
             )),
             School::RiserOnly | School::DropOnly => {
                 parts.push(format!("Brings the bar to {angle} and leaves the axle {}", w.sideways(left_off)));
             }
-            School::RiserAndLength | School::DropAndLength => parts.push(format!(
-                "Brings the bar to {angle}, centred, swinging {}",
-                w.distance(option.peak_to_peak_mm)
-            )),
+            School::RiserAndLength | School::DropAndLength => parts
+                .push(format!("Brings the bar to {angle}, centred, swinging {}", w.distance(option.swing))),
         }
-        let loads = &option.loads;
         let load = match option.end {
-            Some(BracketEnd::Axle) => Some((loads.axle_moment_ratio, "the axle tube")),
+            Some(BracketEnd::Axle) => Some((option.axle_moment_ratio, "the axle tube")),
             Some(BracketEnd::Frame) => {
-                Some((loads.frame_moment_ratio, "the frame rail, where brackets crack on hard use"))
+                Some((option.frame_moment_ratio, "the frame rail, where brackets crack on hard use"))
             }
             None => None,
         };
         if let Some((ratio, into)) = load.filter(|(ratio, _)| (ratio - 1.0).abs() >= 0.05) {
             parts.push(format!("{ratio:.1} times the moment into {into}"));
         }
-        let higher = option.roll_centre_change_mm;
+        let higher = option.higher;
         if option.end.is_some() && !print::rounds_to_nought(higher, Style::everyday(w.unit())) {
             let way = if higher < Length::ZERO { "lower" } else { "higher" };
             parts.push(format!("roll centre {} {way}", w.distance(higher)));
         }
-        if !option.plan.drag_link.is_empty() && option.end.is_some() {
-            parts.push(format!("goes with {}", option.goes_with));
+        if let Some(part) = option.goes_with.as_ref().filter(|_| option.end.is_some()) {
+            parts.push(format!("goes with {part}"));
         }
-        if let Some(difference) = option.drag_link_difference_deg.filter(|d| d.abs().to_degrees() >= 1.5) {
+        if let Some(difference) = option.drag_link_difference.filter(|d| d.abs().to_degrees() >= 1.5) {
             let cure = match option.end {
                 Some(BracketEnd::Frame) => "a dropped pitman arm belongs with it",
                 Some(BracketEnd::Axle) => "the drag link is raised at the knuckle with it",
@@ -344,7 +341,7 @@ pub(crate) fn school(school: School, option: &OptionResult, at_hand: bool) -> Ph
             };
             parts.push(format!("bar and drag link are {} apart: {cure}", degrees(difference)));
         }
-        let lift = Force::from_n(loads.jacking_left_turn_n);
+        let lift = option.lift;
         parts.push(match verb(w, lift) {
             Some(verb) => format!("in a left turn it {verb} the body by {}", force(w, lift.abs())),
             None => format!("in a turn it {NO_JACKING}"),

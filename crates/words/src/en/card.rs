@@ -1,7 +1,7 @@
 //! A job as a card in the bay.
 
 use derecho_core::measure::Phrase;
-use derecho_job::card::{CardMessage, JobWaits};
+use derecho_job::card::message::{CardMessage, JobWaits};
 
 pub(super) fn card(message: CardMessage) -> Phrase {
     match message {

@@ -1,8 +1,11 @@
 //! A job as a card in the bay.
 
+pub mod message;
+
 use derecho_core::measure::Length;
 use jiff::civil::Date;
 
+use self::message::{CardMessage, JobWaits};
 use crate::document::{Job, SheetKind};
 use crate::elevation::Elevation;
 use crate::message::Message;
@@ -47,12 +50,12 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     let says = match (&results.prove, correction, sheet, &results.bar) {
-        (Some(proof), ..) => proof.says.clone().into(),
+        (Some(proof), ..) => proof.says.clone(),
         (None, Some(correction), ..) => {
-            correction.set.as_ref().map_or_else(|| correction.says.clone(), |set| set.says.clone()).into()
+            correction.set.as_ref().map_or_else(|| correction.says.clone(), |set| set.says.clone())
         }
-        (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default().into(),
-        (None, None, None, Some(bar)) => bar.says.clone().into(),
+        (None, None, Some(sheet), _) => sheet.says.clone().unwrap_or_default(),
+        (None, None, None, Some(bar)) => bar.says.clone(),
         (None, None, None, None) => CardMessage::NothingMeasured.into(),
     };
     let no_bar = results.no_bar;
@@ -82,9 +85,8 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         (None, None, None, None) => Some(JobWaits::ReadBothSides),
     };
     let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
-    let mut due: Vec<CardDue> = open
-        .filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says.into() }))
-        .collect();
+    let mut due: Vec<CardDue> =
+        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says })).collect();
     due.sort_by_key(|due| due.day);
     Card {
         due,
@@ -97,52 +99,4 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         elevation: results.elevation,
         waits: waits.map(|waits| CardMessage::Waits(waits).into()),
     }
-}
-
-/// What a card says by itself.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum CardMessage {
-    /// No stage has an answer.
-    NothingMeasured,
-    /// What the job waits for.
-    Waits(JobWaits),
-}
-
-impl From<CardMessage> for Message {
-    fn from(message: CardMessage) -> Self {
-        Self::Card(message)
-    }
-}
-
-/// What a job in the bay waits for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum JobWaits {
-    /// It was changed since it was settled.
-    ChangedSinceSettled,
-    /// The road test, then settling.
-    RoadTestThenSettle,
-    /// The legs of the Y-link.
-    TurnTheLegs,
-    /// The bar's length, set once more.
-    SetTheBarAgain,
-    /// What still touches.
-    SomethingStillTouches,
-    /// Sway links that work.
-    SwayLinksThatWork,
-    /// The chosen plan is not fitted.
-    FitTheChosenPlan,
-    /// The choice of a hole or the length alone.
-    ChooseHoleOrLength,
-    /// Readings again.
-    ReadBothSidesAgain,
-    /// A bar that is made for that length.
-    BarThatReaches,
-    /// The bar's length.
-    SetTheBar,
-    /// Readings.
-    ReadBothSides,
-    /// What stage Cycle finds.
-    SeeCycle,
-    /// The bar's measures.
-    MeasureTheBar,
 }
