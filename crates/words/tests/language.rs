@@ -28,10 +28,7 @@ fn results_are_written_in_it() {
     let none = StripMessage::Waits(Waits::NoReadings);
     let messages: Vec<Message> = vec![none.into(), StripMessage::Waits(Waits::Settled).into()];
     let json = written_in(Some(second_language::say), || serde_json::to_string(&messages)).unwrap();
-    assert_eq!(
-        json,
-        r#"[{"in":"nichts gelesen","mm":"nichts gelesen"},{"in":"settled","mm":"settled"}]"#
-    );
+    assert_eq!(json, r#"[{"in":"nichts gelesen","mm":"nichts gelesen"},{"in":"settled","mm":"settled"}]"#);
     // Without a language nothing is written: a message is no sentence by itself.
     assert!(serde_json::to_string(&messages).is_err());
 }
