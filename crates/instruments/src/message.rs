@@ -77,6 +77,25 @@ pub enum LineFault {
 struct Fields<'a>(Vec<(&'a str, &'a str)>);
 
 impl Fields<'_> {
+    /// What an instrument says of itself.
+    fn announced(&self, id: String) -> Result<Announced, LineFault> {
+        let kind = Kind::of_word(self.raw("kind")?).ok_or(LineFault::Field("kind"))?;
+        let unit = self.unit()?;
+        if !kind.reads_in(unit) {
+            return Err(LineFault::Field("unit"));
+        }
+        let positive = |name| {
+            self.number(name)
+                .and_then(|value| if value > 0.0 { Ok(value) } else { Err(LineFault::Field(name)) })
+        };
+        let checked = match self.raw("checked") {
+            Err(_) => None,
+            Ok(text) => Some(text.parse::<Date>().map_err(|_| LineFault::Field("checked"))?),
+        };
+        let (resolution, good_to) = (positive("resolution")?, positive("good_to")?);
+        Ok(Announced { id, kind, unit, resolution, good_to, checked })
+    }
+
     fn raw(&self, name: &'static str) -> Result<&str, LineFault> {
         let found = self.0.iter().find(|(known, _)| *known == name).map(|(_, value)| *value);
         found.filter(|value| !value.is_empty()).ok_or(LineFault::Field(name))
@@ -122,24 +141,7 @@ impl Sentence {
         let fields = Fields(words.filter_map(|word| word.split_once('=')).collect());
         let id = fields.text("id")?;
         match verb {
-            "announce" => {
-                let kind = Kind::of_word(fields.raw("kind")?).ok_or(LineFault::Field("kind"))?;
-                let unit = fields.unit()?;
-                if !kind.reads_in(unit) {
-                    return Err(LineFault::Field("unit"));
-                }
-                let positive = |name| {
-                    fields
-                        .number(name)
-                        .and_then(|value| if value > 0.0 { Ok(value) } else { Err(LineFault::Field(name)) })
-                };
-                let checked = match fields.raw("checked") {
-                    Err(_) => None,
-                    Ok(text) => Some(text.parse::<Date>().map_err(|_| LineFault::Field("checked"))?),
-                };
-                let (resolution, good_to) = (positive("resolution")?, positive("good_to")?);
-                Ok(Self::Announce(Announced { id, kind, unit, resolution, good_to, checked }))
-            }
+            "announce" => fields.announced(id).map(Self::Announce),
             "reading" => {
                 let number = fields.raw("n")?.parse().map_err(|_| LineFault::Field("n"))?;
                 let held = match fields.raw("state")? {

@@ -78,6 +78,21 @@ pub struct Elevation {
     pub full_bump_mm: Length,
 }
 
+/// Both eyes as they are; `axle_eye_z` is the axle eye's height as it was measured.
+fn eyes_found(job: &Job, setups: &Setups, axle_eye_z: Length) -> Eyes {
+    let found = &setups.base.view;
+    let s = found.frame_eye_side().sign();
+    // Eyes moved by a bracket that was fitted since they were measured.
+    let moved = setups.base.moves;
+    let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
+    let (frame_y, _) = setups.frame_eye_y(&job.setups.found.bar);
+    let axle_y = frame_y - found.reach() * s - setups.base.offset;
+    Eyes {
+        frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },
+        axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
+    }
+}
+
 /// Gathers the drawing's places.
 #[must_use]
 pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumption>) {
@@ -108,19 +123,7 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
     let axle_height = rig.axle_height.as_ref().map_or(tyre_diameter / 2.0, TapeEntry::length);
     let axle_eye_z =
         bar.axle_eye_height.as_ref().map_or(axle_height + defaults::AXLE_EYE_ABOVE, TapeEntry::length);
-    let eyes = setups.map(|setups| {
-        let found = &setups.base.view;
-        let s = found.frame_eye_side().sign();
-        // Eyes moved by a bracket that was fitted since they were measured.
-        let moved = setups.base.moves;
-        let axle_eye_z = axle_eye_z + Length::from_mm(moved.axle.z);
-        let (frame_y, _) = setups.frame_eye_y(bar);
-        let axle_y = frame_y - found.reach() * s - setups.base.offset;
-        Eyes {
-            frame: Place { y_mm: frame_y, z_mm: axle_eye_z + found.rise() },
-            axle: Place { y_mm: axle_y, z_mm: axle_eye_z },
-        }
-    });
+    let eyes = setups.map(|setups| eyes_found(job, setups, axle_eye_z));
     // Taped with the body at another height, perhaps.
     let taped = length_of(&job.sway.room.rail_underside)
         .map(|underside| underside - heights::read_at(job) + heights::driven_offset(rig));

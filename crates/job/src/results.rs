@@ -91,6 +91,16 @@ pub fn solve(job: &Job) -> Results {
     solved(job, &Resolved::of(job))
 }
 
+/// Whether what a job was settled on is what is found of it now.
+fn stands(settled: &Settled, results: &Results) -> bool {
+    let now = frozen(results);
+    // A copy of an older program holds the drawing, which is no figure anybody proved.
+    let mut then = settled.results.clone();
+    take_out(&mut then, &["elevation"]);
+    take_sentences_out(&mut then);
+    same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
+}
+
 fn solved(job: &Job, resolved: &Resolved) -> Results {
     let setups = resolved.setups();
     let mut bar = setups.map(|setups| bar::bar(job, setups));
@@ -134,14 +144,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink), job.rig.is_steered()),
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
-    results.settled_stands = job.settled.as_ref().map(|settled| {
-        let now = frozen(&results);
-        // A copy of an older program holds the drawing, which is no figure anybody proved.
-        let mut then = settled.results.clone();
-        take_out(&mut then, &["elevation"]);
-        take_sentences_out(&mut then);
-        same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
-    });
+    results.settled_stands = job.settled.as_ref().map(|settled| stands(settled, &results));
     let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     let judged = if proved { judged(job, resolved) } else { Judged::default() };
     results.settling = settling(job, resolved, results.prove.as_ref(), &progressed, &judged);

@@ -274,25 +274,28 @@ impl Session {
         Done { act, says: Phrase::plain(&format!("The tape shows {text}.")), shows_mm: Some(length.to_mm()) }
     }
 
+    /// The tape on one side, as it stands.
+    fn read(&mut self, act: Act, (method, side): (Method, Side)) -> Done {
+        if self.vehicle.stance == Stance::Hanging {
+            self.mistake(Mistake::ReadHanging);
+        } else if self.vehicle.leant_on {
+            self.mistake(Mistake::ReadLeantOn);
+        } else if self.vehicle.raised > Length::ZERO {
+            self.mistake(Mistake::ReadRaised);
+        } else if self.vehicle.unsettled {
+            self.mistake(Mistake::ReadUnsettled);
+        }
+        let feature = feature(method).unwrap_or(crate::ground_truth::Feature::Hub);
+        let length = self.vehicle.read(feature, side, NOISE);
+        self.shows(act, length)
+    }
+
     /// Does something.
     pub fn act(&mut self, act: Act) -> &Done {
         let told = |says: &str| Done { act, says: Phrase::plain(says), shows_mm: None };
         let vehicle = &mut self.vehicle;
         let done = match act {
-            Act::Read { method, side } => {
-                if vehicle.stance == Stance::Hanging {
-                    self.mistake(Mistake::ReadHanging);
-                } else if self.vehicle.leant_on {
-                    self.mistake(Mistake::ReadLeantOn);
-                } else if self.vehicle.raised > Length::ZERO {
-                    self.mistake(Mistake::ReadRaised);
-                } else if self.vehicle.unsettled {
-                    self.mistake(Mistake::ReadUnsettled);
-                }
-                let feature = feature(method).unwrap_or(crate::ground_truth::Feature::Hub);
-                let length = self.vehicle.read(feature, side, NOISE);
-                self.shows(act, length)
-            }
+            Act::Read { method, side } => self.read(act, (method, side)),
             Act::ReadFrameEye | Act::ReadAxleEye => {
                 let heights = vehicle.read_eyes(NOISE);
                 self.shows(act, heights[usize::from(act == Act::ReadAxleEye)])

@@ -1,5 +1,6 @@
 //! Hands that read a vehicle with their tape and write down what it shows. All that gets into a job comes from here.
 
+use crate::ground_truth::Obstacle;
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
@@ -65,6 +66,20 @@ pub const fn feature(method: Method) -> Option<Feature> {
         Method::BodyToSidewall => Some(Feature::Body),
         Method::Own => None,
     }
+}
+
+/// What hangs near the bar, as it is typed.
+fn obstacle_typed(obstacle: &Obstacle, unit: Unit, tape: &mut impl FnMut(Length) -> Value) -> Value {
+    let [from, to] = obstacle.ends.map(|end| {
+        let place = end.vector();
+        json!({
+            "height": tape(Length::from_mm(place.z)),
+            "sideways": tape(Length::from_mm(place.y.abs())),
+            "fore_aft": entry(Length::from_mm(place.x.round()), unit),
+        })
+    });
+    json!({ "name": "crossmember bolt", "on": "body", "side": Side::of(obstacle.ends[0].vector().y),
+        "from": from, "to": to, "thickness": tape(obstacle.radius * 2.0), "room": "usual" })
 }
 
 impl Hands {
@@ -145,18 +160,7 @@ impl Hands {
         let [frame_eye, axle_eye] = vehicle.read_eyes(noise);
         let bar = vehicle.read_bar(noise);
         let mut tape = |length: Length| entry(vehicle.taped(length, noise), unit);
-        let obstacle = truth.obstacle.map(|obstacle| {
-            let [from, to] = obstacle.ends.map(|end| {
-                let place = end.vector();
-                json!({
-                    "height": tape(Length::from_mm(place.z)),
-                    "sideways": tape(Length::from_mm(place.y.abs())),
-                    "fore_aft": entry(Length::from_mm(place.x.round()), unit),
-                })
-            });
-            json!({ "name": "crossmember bolt", "on": "body", "side": Side::of(obstacle.ends[0].vector().y),
-                "from": from, "to": to, "thickness": tape(obstacle.radius * 2.0), "room": "usual" })
-        });
+        let obstacle = truth.obstacle.as_ref().map(|obstacle| obstacle_typed(obstacle, unit, &mut tape));
         let eye = entry(Length::from_mm(truth.axle_eye.vector().x.round()), unit);
         let frame_eye_out = tape(Length::from_mm(truth.frame_eye.vector().y.abs()));
         let thread = |hand: &str, vehicle: &Vehicle, end: usize| {

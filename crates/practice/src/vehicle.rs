@@ -160,6 +160,16 @@ fn between(draws: &mut Draws, low: f64, high: f64) -> f64 {
     (low + high) / 2.0 + draws.graduation(mm(high - low)).to_mm()
 }
 
+/// A thread of those there are in a unit system.
+fn thread_drawn(draws: &mut Draws, unit: Unit) -> SleeveThread {
+    loop {
+        let index = between(draws, 0.0, THREADS.len() as f64).floor().clamp(0.0, 5.0) as usize;
+        if THREADS[index].inches == (unit == Unit::Inches) {
+            return THREADS[index];
+        }
+    }
+}
+
 impl Vehicle {
     /// A vehicle like many, drawn from a seed: front or rear, either unit, off to one side by up to 22 mm.
     #[must_use]
@@ -197,12 +207,7 @@ impl Vehicle {
             bump: mm(between(&mut draws, 70.0, 110.0)),
             obstacle: None,
         };
-        let thread = loop {
-            let index = between(&mut draws, 0.0, THREADS.len() as f64).floor().clamp(0.0, 5.0) as usize;
-            if THREADS[index].inches == (unit == Unit::Inches) {
-                break THREADS[index];
-            }
-        };
+        let thread = thread_drawn(&mut draws, unit);
         let mut vehicle = Self {
             truth,
             unit,

@@ -283,6 +283,28 @@ pub fn run() -> ExitCode {
     }
 }
 
+/// The whole bay as one zip.
+fn pack(file: &Path, store: &Store) -> Result<(), Failure> {
+    let left_out = if file == Path::new("-") {
+        shop::shop_zip(store, std::io::stdout().lock()).map_err(Failure::could_not)?.1
+    } else {
+        let to = private_file(file).map_err(|error| not_written(file, &error))?;
+        let written = shop::shop_zip(store, std::io::BufWriter::new(to));
+        let (mut to, left_out) = written.map_err(Failure::could_not)?;
+        to.flush().map_err(|error| not_written(file, &error))?;
+        left_out
+    };
+    all_read(&left_out)
+}
+
+/// A copy of a bay in the place of the bay.
+fn put_in_place(file: &Path, directory: &Path) -> Result<(), Failure> {
+    let aside = restore(file, directory).map_err(Failure::could_not)?;
+    let kept =
+        aside.map_or_else(String::new, |aside| format!(" What was there is kept as {}.", aside.display()));
+    print(&format!("{} is in the place of the bay.{kept}", file.display()))
+}
+
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
         Command::Serve { demo, data, listen } => serve(Settings::new(directory(data)?, demo), listen),
@@ -299,21 +321,19 @@ fn execute(command: Command) -> Result<(), Failure> {
             runtime.map_err(Failure::could_not)?.block_on(instruments::run(what)).map_err(Failure::could_not)
         }
         Command::Trial { vehicles, seed, hands, rule_of_thumb, further, json } => {
-            let hands = match hands {
-                HandsWord::Careful => Hands::Careful,
-                HandsWord::Hurried => Hands::Hurried,
-            };
-            let further = match further {
-                FurtherWord::Advised => Reading::Advised,
-                FurtherWord::Blindly => Reading::Blindly,
-                FurtherWord::Never => Reading::Never,
-            };
             let settings = derecho_practice::trial::Settings {
                 vehicles: vehicles as usize,
                 seed,
-                hands,
+                hands: match hands {
+                    HandsWord::Careful => Hands::Careful,
+                    HandsWord::Hurried => Hands::Hurried,
+                },
                 rule_of_thumb,
-                further,
+                further: match further {
+                    FurtherWord::Advised => Reading::Advised,
+                    FurtherWord::Blindly => Reading::Blindly,
+                    FurtherWord::Never => Reading::Never,
+                },
                 threads: 1,
             };
             let told = trial::run(settings);
@@ -327,19 +347,7 @@ fn execute(command: Command) -> Result<(), Failure> {
             let lines = shop::lines(&Records::default(), &store, "", None).map_err(Failure::could_not)?;
             write_out(&output, &shop::log_csv(&lines).map_err(Failure::could_not)?)
         }
-        Command::Pack { file, data } => {
-            let store = bay(data)?;
-            let left_out = if file == Path::new("-") {
-                shop::shop_zip(&store, std::io::stdout().lock()).map_err(Failure::could_not)?.1
-            } else {
-                let to = private_file(&file).map_err(|error| not_written(&file, &error))?;
-                let written = shop::shop_zip(&store, std::io::BufWriter::new(to));
-                let (mut to, left_out) = written.map_err(Failure::could_not)?;
-                to.flush().map_err(|error| not_written(&file, &error))?;
-                left_out
-            };
-            all_read(&left_out)
-        }
+        Command::Pack { file, data } => pack(&file, &bay(data)?),
         Command::Removed { data } => {
             let removed = bay(data)?.removed().map_err(Failure::could_not)?;
             removed.iter().try_for_each(|job| print(&format!("{}\t{}\t{}", job.id, job.saved_at, job.title)))
@@ -356,13 +364,7 @@ fn execute(command: Command) -> Result<(), Failure> {
             print(&format!("The bay is copied to {}.", file.display()))
         }
         Command::Check { file, data } => check(file, data),
-        Command::Restore { file, data } => {
-            let directory = directory(data)?;
-            let aside = restore(&file, &directory).map_err(Failure::could_not)?;
-            let kept = aside
-                .map_or_else(String::new, |aside| format!(" What was there is kept as {}.", aside.display()));
-            print(&format!("{} is in the place of the bay.{kept}", file.display()))
-        }
+        Command::Restore { file, data } => put_in_place(&file, &directory(data)?),
     }
 }
 

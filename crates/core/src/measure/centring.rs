@@ -168,12 +168,10 @@ pub fn centring(readings: &Readings<'_>) -> Option<Centring> {
 
     let standard = uncertainty / COVERAGE;
     let tolerance = readings.tolerance;
-    let answer = if proves(offset, standard, tolerance) {
-        Answer::WithinTolerance
-    } else if offset.abs() <= uncertainty {
-        Answer::CannotTell
-    } else {
-        Answer::OffCentre
+    let answer = match proves(offset, standard, tolerance) {
+        true => Answer::WithinTolerance,
+        false if offset.abs() <= uncertainty => Answer::CannotTell,
+        false => Answer::OffCentre,
     };
     let figures =
         Figures { left_mean, right_mean, half_difference, floor, lean, offset, spread, repeat, uncertainty };
@@ -227,34 +225,7 @@ impl Figures {
             &[("l̄", length(self.left_mean)), ("r̄", length(self.right_mean))],
             length(self.half_difference),
         )];
-        if let Some((drop, slope)) = readings.plumb {
-            steps.push(Step::new(
-                "what the sloping floor adds to a plumb line, taken off",
-                "{drop} · tan {β}",
-                &[("drop", length(drop)), ("β", Value::Angle(slope))],
-                length(self.floor),
-            ));
-        }
-        if let Some((height, roll)) = readings.lean {
-            steps.push(Step::new(
-                "what the lean of the axle hides at this height, added",
-                "{ζ} · sin {φ}",
-                &[("ζ", length(height)), ("φ", Value::Angle(roll))],
-                length(self.lean),
-            ));
-        }
-        if steps.len() > 1 {
-            steps.push(Step::new(
-                "offset after both",
-                "e = {half} − {floor} + {lean}",
-                &[
-                    ("half", length(self.half_difference)),
-                    ("floor", length(self.floor)),
-                    ("lean", length(self.lean)),
-                ],
-                length(self.offset),
-            ));
-        }
+        steps.extend(self.corrections(readings));
         let counts = (readings.left.len() as f64, readings.right.len() as f64);
         steps.push(Step::new(
             "scatter and graduation of both sides, u = ½√(u_left² + u_right²)",
@@ -284,6 +255,41 @@ impl Figures {
             Value::Number(within(self.offset, self.uncertainty / COVERAGE, readings.tolerance), 3),
         ));
         Working { title: "How far off, and how sure".to_owned(), steps }
+    }
+
+    /// What floor and lean add, and the offset after both.
+    fn corrections(&self, readings: &Readings<'_>) -> Vec<Step> {
+        let length = Value::Length;
+        let mut steps = Vec::new();
+        if let Some((drop, slope)) = readings.plumb {
+            steps.push(Step::new(
+                "what the sloping floor adds to a plumb line, taken off",
+                "{drop} · tan {β}",
+                &[("drop", length(drop)), ("β", Value::Angle(slope))],
+                length(self.floor),
+            ));
+        }
+        if let Some((height, roll)) = readings.lean {
+            steps.push(Step::new(
+                "what the lean of the axle hides at this height, added",
+                "{ζ} · sin {φ}",
+                &[("ζ", length(height)), ("φ", Value::Angle(roll))],
+                length(self.lean),
+            ));
+        }
+        if !steps.is_empty() {
+            steps.push(Step::new(
+                "offset after both",
+                "e = {half} − {floor} + {lean}",
+                &[
+                    ("half", length(self.half_difference)),
+                    ("floor", length(self.floor)),
+                    ("lean", length(self.lean)),
+                ],
+                length(self.offset),
+            ));
+        }
+        steps
     }
 }
 

@@ -1,6 +1,7 @@
 //! Cycling: the axle over everything it can do, and the limit that is met first each way out from
 //! the height it is driven at.
 
+use crate::pose::mechanism::Watch;
 use std::collections::VecDeque;
 
 use super::mechanism::{Level, Mechanism, Posed, Trail};
@@ -88,6 +89,19 @@ const WAY_STEPS: usize = 32;
 /// Halvings between two steps: a 200 mm way is cut to 0.002 mm.
 const HALVINGS: usize = 12;
 
+/// What is near or over its limit before anything moves, by the figures there.
+fn met_at_the_start(watches: &[Watch], values: &[f64]) -> Vec<Met> {
+    let at_the_start = |(watch, (w, value)): (usize, (&Watch, &f64))| {
+        let level = w.level(*value);
+        Met {
+            watch,
+            close_at: (level >= Level::Close).then_some(0.0),
+            over_at: (level >= Level::Over).then_some(0.0),
+        }
+    };
+    watches.iter().zip(values).enumerate().map(at_the_start).collect()
+}
+
 /// Goes a way from the driven height and notes what is met.
 ///
 /// # Errors
@@ -104,18 +118,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
     mechanism.values(&driven, &mut levels);
     // Of the step before, to know how fast a figure comes up to its limit.
     let mut before = levels.clone();
-    let mut met: Vec<Met> = watches
-        .iter()
-        .enumerate()
-        .map(|(watch, w)| {
-            let level = w.level(before[watch]);
-            Met {
-                watch,
-                close_at: (level >= Level::Close).then_some(0.0),
-                over_at: (level >= Level::Over).then_some(0.0),
-            }
-        })
-        .collect();
+    let mut met = met_at_the_start(watches, &before);
     let mut last = driven;
     let mut earlier = [None; 3];
     let mut out_of_reach = None;

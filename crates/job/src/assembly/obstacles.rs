@@ -2,6 +2,7 @@
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::document::hardpoints::SteeringForm;
 use glam::DVec3;
 
 use super::reader::{PointWanted, Reader};
@@ -50,6 +51,16 @@ impl Reader<'_> {
     }
 
     /// The drag link with its radius; its length is set later, from where it is straight.
+    /// How far the kingpin is from the middle.
+    fn kingpin_out(&mut self, form: &SteeringForm, half_track: f64) -> Length {
+        length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
+            let usual = Length::from_mm(half_track - defaults::KINGPIN_INSIDE);
+            let says = AssemblyMessage::Kingpin { usual }.into();
+            self.assume("/hardpoints/steering/kingpin_from_centre", says);
+            usual
+        })
+    }
+
     pub(crate) fn steering(&mut self, half_track: f64) -> Option<(DragLink, Length)> {
         let form = self.job.hardpoints.steering.as_ref()?;
         if form.ends_on == DragLinkEnd::TieRod {
@@ -79,14 +90,7 @@ impl Reader<'_> {
             body: false,
             usual: DVec3::new(150.0, half_track - defaults::KINGPIN_INSIDE - 70.0, z + 60.0),
         });
-        let out = length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
-            let usual = Length::from_mm(half_track - defaults::KINGPIN_INSIDE);
-            self.assume(
-                "/hardpoints/steering/kingpin_from_centre",
-                AssemblyMessage::Kingpin { usual }.into(),
-            );
-            usual
-        });
+        let out = self.kingpin_out(form, half_track);
         if form.kingpin_inclination.is_none() || form.caster.is_none() {
             self.assume("/hardpoints/steering/kingpin_inclination", AssemblyMessage::UprightKingpin.into());
         }

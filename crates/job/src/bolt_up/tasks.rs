@@ -593,6 +593,12 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
             .waits_for(&set, Rule::SetBeforeRead)
             .on_its_weight();
     }
+    last_of_the_axle(situation, plan, &weight);
+    tighten_sway(situation, plan, &weight);
+}
+
+/// What comes once both sides are read: the steering wheel, then jam nuts and clamps.
+fn last_of_the_axle(situation: &Situation, plan: &mut Plan, weight: &(What, Rule)) {
     if situation.turns_drag_link {
         plan.add(What::DragLinkTurn, &[(What::ReadAgain, Rule::CentredFirst), weight.clone()])
             .on_its_weight();
@@ -608,7 +614,6 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
             .tightens(&["legs/jam"])
             .on_its_weight();
     }
-    tighten_sway(situation, plan, &weight);
 }
 
 fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: &(What, Rule)) {

@@ -1,6 +1,7 @@
 //! Bars side by side, the eye's bolt, the built bar: estimates for comparison, and what they
 //! leave out.
 
+use derecho_core::bar::strength::BarStrength;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -134,15 +135,15 @@ pub(super) fn margin(job: &Job, view: &FrontView, bar: &BarId) -> Option<(String
     Some((told.name, told.margin))
 }
 
-fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
-    let (weight, n) = (axle_weight(job), factor(job));
-    let load = bar_load(weight, n, view.length(), view.reach());
-    let section = section(part);
-    let bend = length_of(&part.bend).unwrap_or(Length::ZERO);
-    let strength = in_compression(&section, part.material, view.length(), bend, load);
-    let share = part.thread.as_ref().map(|t| thread_root_share(t.diameter(), t.pitch(), &section));
+/// The arithmetic of a bar's strength; `bend` is the bend's offset.
+fn strength_steps(
+    (weight, n, load): (Force, f64, Force),
+    view: &FrontView,
+    (section, bend): (&Section, Length),
+    strength: &BarStrength,
+) -> Vec<Step> {
     let number = |value: f64, decimals| Value::Number(value, decimals);
-    let steps = vec![
+    vec![
         Step::new(
             "load of the bar, N",
             "P = {n} · {W} · {L} / {h}",
@@ -177,7 +178,17 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
             &[("critical", number(strength.critical_n, 0)), ("P", number(load.to_n(), 0))],
             number(strength.margin, 2),
         ),
-    ];
+    ]
+}
+
+fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
+    let (weight, n) = (axle_weight(job), factor(job));
+    let load = bar_load(weight, n, view.length(), view.reach());
+    let section = section(part);
+    let bend = length_of(&part.bend).unwrap_or(Length::ZERO);
+    let strength = in_compression(&section, part.material, view.length(), bend, load);
+    let share = part.thread.as_ref().map(|t| thread_root_share(t.diameter(), t.pitch(), &section));
+    let steps = strength_steps((weight, n, load), view, (&section, bend), &strength);
     BarComparison {
         name: part.name.clone(),
         made_of: BracketMessage::MadeOf { material: part.material, section, assumed: part.outside.is_none() }

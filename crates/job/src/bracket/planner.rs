@@ -534,25 +534,12 @@ impl Planner<'_> {
     }
 }
 
-fn check(mechanism: &Mechanism) -> Checked {
-    let stops = mechanism.stops();
+/// What each watched figure comes to over some poses; None where there is none.
+fn worst_of<'a>(mechanism: &Mechanism, all: &[&'a Posed]) -> Vec<Option<Found<'a>>> {
     let far = |travel: f64| (travel - mechanism.driven()).abs();
-    let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
-    let span = (high - low) / CHECK_STEPS as f64;
-    let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
-        return Checked { fails: vec![BracketMessage::OutOfReachAtRide.into()], ..Checked::default() };
-    };
-    let mut checked = Checked::default();
-    if poses.len() <= CHECK_STEPS {
-        checked.fails.push(BracketMessage::PulledTight.into());
-    }
-    // Where it stands is one of the poses: what is past a limit there is met there.
-    let mut all: Vec<&Posed> = poses.iter().collect();
-    let driven = mechanism.at_driven_height().ok();
-    all.extend(driven.as_ref());
     let mut values = Vec::new();
-    let mut worst: Vec<Option<Found<'_>>> = vec![None; mechanism.watches().len()];
-    for posed in &all {
+    let mut worst: Vec<Option<Found<'a>>> = vec![None; mechanism.watches().len()];
+    for posed in all {
         mechanism.values(posed, &mut values);
         for (index, watch) in mechanism.watches().iter().enumerate() {
             let (value, level) = (values[index], watch.level(values[index]));
@@ -571,6 +558,26 @@ fn check(mechanism: &Mechanism) -> Checked {
             }
         }
     }
+    worst
+}
+
+fn check(mechanism: &Mechanism) -> Checked {
+    let stops = mechanism.stops();
+    let far = |travel: f64| (travel - mechanism.driven()).abs();
+    let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let span = (high - low) / CHECK_STEPS as f64;
+    let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
+        return Checked { fails: vec![BracketMessage::OutOfReachAtRide.into()], ..Checked::default() };
+    };
+    let mut checked = Checked::default();
+    if poses.len() <= CHECK_STEPS {
+        checked.fails.push(BracketMessage::PulledTight.into());
+    }
+    // Where it stands is one of the poses: what is past a limit there is met there.
+    let mut all: Vec<&Posed> = poses.iter().collect();
+    let driven = mechanism.at_driven_height().ok();
+    all.extend(driven.as_ref());
+    let worst = worst_of(mechanism, &all);
     for (index, watch) in mechanism.watches().iter().enumerate() {
         let Some(Found { level, worst: value, met }) = worst[index] else { continue };
         if watch.is_gap() && is_bar(mechanism, watch.what) {

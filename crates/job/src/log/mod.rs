@@ -78,10 +78,30 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
     done
 }
 
-/// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
-#[must_use]
-pub fn log(job: &Job) -> Vec<LogEntry> {
-    let resolved = Resolved::of(job);
+/// Steps that were done against the order, or struck out.
+fn of_the_steps(job: &Job) -> Vec<LogEntry> {
+    let mut entries = Vec::new();
+    for record in &job.bolt_up.steps {
+        let done = record.done.as_ref();
+        let by = done.map_or("", |done| done.by.as_str());
+        if !record.against.trim().is_empty() {
+            let says = LogMessage::Against { read: record.read.clone(), reason: record.against.clone() };
+            entries.push(entry(LogKind::Deviation, done.map(|done| done.at), by, says));
+        }
+        if !record.struck.trim().is_empty() {
+            entries.push(entry(
+                LogKind::Deviation,
+                None,
+                "",
+                LogMessage::Struck { key: record.key.clone(), reason: record.struck.clone() },
+            ));
+        }
+    }
+    entries
+}
+
+/// What each round set, and what was read after it.
+fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogEntry> {
     let mut entries = Vec::new();
     for round in 0..=job.setups.rounds.len() {
         if let Some(done) = round.checked_sub(1).map(|last| &job.setups.rounds[last]) {
@@ -106,6 +126,15 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
             }
         }
     }
+    entries
+}
+
+/// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
+#[must_use]
+pub fn log(job: &Job) -> Vec<LogEntry> {
+    let resolved = Resolved::of(job);
+    let mut entries = Vec::new();
+    entries.extend(of_the_rounds(job, &resolved));
     // Working out the whole plan of work takes longer than all the rest: where nothing was tightened it names nothing.
     let tightened = job.bolt_up.fasteners.iter().any(|form| form.tight.is_some());
     let names = if tightened { crate::bolt_up::fastener_names(job, &resolved) } else { Vec::new() };
@@ -116,22 +145,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
         let says = LogMessage::Tight { name: name.to_owned(), made, because: tight.by_feel_because.clone() };
         entries.push(entry(LogKind::Torque, Some(tight.done.at), &tight.done.by, says));
     }
-    for record in &job.bolt_up.steps {
-        let done = record.done.as_ref();
-        let by = done.map_or("", |done| done.by.as_str());
-        if !record.against.trim().is_empty() {
-            let says = LogMessage::Against { read: record.read.clone(), reason: record.against.clone() };
-            entries.push(entry(LogKind::Deviation, done.map(|done| done.at), by, says));
-        }
-        if !record.struck.trim().is_empty() {
-            entries.push(entry(
-                LogKind::Deviation,
-                None,
-                "",
-                LogMessage::Struck { key: record.key.clone(), reason: record.struck.clone() },
-            ));
-        }
-    }
+    entries.extend(of_the_steps(job));
     for part in &job.bolt_up.parts {
         if matches!(part.state, Some(PartState::Missing | PartState::Wrong)) {
             entries.push(entry(LogKind::Defect, None, "", LogMessage::Part(part.clone())));

@@ -401,6 +401,52 @@ fn told(centring: &Centring) -> Told {
     }
 }
 
+/// The arithmetic of a movement from its readings on: offsets before and after, what was measured and what both sheets are
+/// good to, what was predicted and what that is good to, and where both together land.
+fn measured_steps(
+    (before, after): (Length, Length),
+    (measured, of_readings): (Length, Length),
+    (predicted, good_to): (Length, Length),
+    landing: Option<(Length, Length)>,
+) -> Vec<Step> {
+    let length = Value::Length;
+    let uncertainty = in_quadrature(&[of_readings, good_to]) * 2.0;
+    let mut steps = vec![
+        Step::new(
+            "measured: to the left, from both sheets",
+            "{e after} − {e before}",
+            &[("e after", length(after)), ("e before", length(before))],
+            length(measured),
+        ),
+        Step::new(
+            "what both sheets are good to together; what both were read from drops out where it is the same",
+            "u_m",
+            &[],
+            length(of_readings),
+        ),
+        Step::new(
+            "what their difference is good to, with the prediction's own u_p",
+            "U = 2 √({u_m}² + {u_p}²)",
+            &[("u_m", length(of_readings)), ("u_p", length(good_to))],
+            length(uncertainty),
+        ),
+    ];
+    if let Some((at, u)) = landing {
+        steps.push(Step::new(
+            "where it lands by both together, weighed by how sure each is",
+            "{e after}, {e before} + {p}, good to u = {u}",
+            &[
+                ("e after", length(after)),
+                ("e before", length(before)),
+                ("p", length(predicted)),
+                ("u", length(u)),
+            ],
+            length(at),
+        ));
+    }
+    steps
+}
+
 fn movement(
     (before, after): (&Centring, &Centring),
     (before_sheet, after_sheet): (&Sheet, &Sheet),
@@ -419,50 +465,20 @@ fn movement(
     let carried = Told { at: before.offset_mm + predicted, ..then };
     let landing = agrees.then(|| landing(now, carried, predicted_good_to, same_method));
     let length = Value::Length;
-    let mut steps = vec![
-        Step::new(
-            "predicted: to the left, from the length set and the eye moved by m",
-            "s · (h − h′) + {m} = {s} · ({h} − {h′}) + {m}",
-            &[
-                ("s", Value::Number(view.frame_eye_side().sign(), 0)),
-                ("h", length(view.reach())),
-                ("h′", length(changed.reach())),
-                ("m", length(moved.sideways())),
-            ],
-            length(predicted),
-        ),
-        Step::new(
-            "measured: to the left, from both sheets",
-            "{e after} − {e before}",
-            &[("e after", length(after.offset_mm)), ("e before", length(before.offset_mm))],
-            length(measured),
-        ),
-        Step::new(
-            "what both sheets are good to together; what both were read from drops out where it is the same",
-            "u_m",
-            &[],
-            length(of_readings),
-        ),
-        Step::new(
-            "what their difference is good to, with the prediction's own u_p",
-            "U = 2 √({u_m}² + {u_p}²)",
-            &[("u_m", length(of_readings)), ("u_p", length(predicted_good_to))],
-            length(uncertainty),
-        ),
-    ];
-    if let Some((at, u)) = landing {
-        steps.push(Step::new(
-            "where it lands by both together, weighed by how sure each is",
-            "{e after}, {e before} + {p}, good to u = {u}",
-            &[
-                ("e after", length(after.offset_mm)),
-                ("e before", length(before.offset_mm)),
-                ("p", length(predicted)),
-                ("u", length(u)),
-            ],
-            length(at),
-        ));
-    }
+    let s = view.frame_eye_side().sign();
+    let mut steps = vec![Step::new(
+        "predicted: to the left, from the length set and the eye moved by m",
+        "s · (h − h′) + {m} = {s} · ({h} − {h′}) + {m}",
+        &[
+            ("s", Value::Number(s, 0)),
+            ("h", length(view.reach())),
+            ("h′", length(changed.reach())),
+            ("m", length(moved.sideways())),
+        ],
+        length(predicted),
+    )];
+    let offsets = (before.offset_mm, after.offset_mm);
+    steps.extend(measured_steps(offsets, (measured, of_readings), (predicted, predicted_good_to), landing));
     // What a side gains the other loses; which one, the method's sense says.
     let gain = predicted * if before_sheet.sense == Sense::Outward { 1.0 } else { -1.0 };
     let readings = same_method.then(|| [before.left_mean_mm + gain, before.right_mean_mm - gain]);

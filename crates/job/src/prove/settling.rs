@@ -152,15 +152,32 @@ fn looks(job: &Job, judged: &Judged) -> Vec<Look> {
     .collect()
 }
 
-fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
-    let mut gates: Vec<Gate> = Vec::new();
-    for name in &progressed.still_off {
-        gates.push(gate(
-            GateKind::StillOff,
-            &format!("still_off/{name}"),
-            ProveMessage::StillOff { name: name.to_owned() }.into(),
-        ));
+/// What was looked at and is not right, or was not looked at.
+fn gates_of_looks(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
+    let mut gates = Vec::new();
+    for look in looks {
+        let key = format!("look/{}", look.kind.key());
+        match answer(&job.proof.looked_at, look.kind) {
+            Some(false) => {
+                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()));
+            }
+            // Where nothing was undone nothing came loose.
+            None if progressed.steps > 0 => {
+                gates.push(gate(
+                    GateKind::NotLookedAt,
+                    &key,
+                    ProveMessage::NotLookedAt { kind: look.kind }.into(),
+                ));
+            }
+            Some(true) | None => {}
+        }
     }
+    gates
+}
+
+/// Complaints that are not gone, and a road test that was stopped.
+fn gates_of_the_drive(job: &Job) -> Vec<Gate> {
+    let mut gates = Vec::new();
     for complaint in &job.complaints {
         let (kind, place, says) = match complaint.after {
             None => (
@@ -190,6 +207,19 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
             ProveMessage::RoadStopped { step: record.step, note: record.note.clone() }.into(),
         )
     }));
+    gates
+}
+
+fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
+    let mut gates: Vec<Gate> = Vec::new();
+    for name in &progressed.still_off {
+        gates.push(gate(
+            GateKind::StillOff,
+            &format!("still_off/{name}"),
+            ProveMessage::StillOff { name: name.to_owned() }.into(),
+        ));
+    }
+    gates.extend(gates_of_the_drive(job));
     if !progressed.untorqued.is_empty() {
         let says = ProveMessage::TorqueMissing { names: progressed.untorqued.to_vec() }.into();
         let key = key_of_all("torque_missing", &progressed.untorqued);
@@ -227,23 +257,7 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     if let Some((says, true)) = crate::bolt_up::corners(job) {
         gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
     }
-    for look in looks {
-        let key = format!("look/{}", look.kind.key());
-        match answer(&job.proof.looked_at, look.kind) {
-            Some(false) => {
-                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()));
-            }
-            // Where nothing was undone nothing came loose.
-            None if progressed.steps > 0 => {
-                gates.push(gate(
-                    GateKind::NotLookedAt,
-                    &key,
-                    ProveMessage::NotLookedAt { kind: look.kind }.into(),
-                ));
-            }
-            Some(true) | None => {}
-        }
-    }
+    gates.extend(gates_of_looks(job, progressed, looks));
     gates
 }
 

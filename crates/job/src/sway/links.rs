@@ -155,6 +155,15 @@ struct Extremes {
     open: Vec<(Posed, ArmFault)>,
 }
 
+impl Extremes {
+    /// Shortest and longest link that works. A link longer than any vehicle is the mark of nothing having been found.
+    fn working_lengths(&self) -> Option<[Length; 2]> {
+        self.window
+            .filter(|(least, most)| least.is_finite() && *most < LONGEST)
+            .map(|(least, most)| [least, most].map(Length::from_mm))
+    }
+}
+
 fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<Arms>], ride: &Posed) -> Extremes {
     let mut found = Extremes {
         least: (f64::INFINITY, *ride),
@@ -230,11 +239,7 @@ pub(crate) fn links(
     let near = found.straight.0 < defaults::LEAST_LEFT.to_mm() || found.folded < defaults::LEAST_LEFT.to_mm();
     let nothing_posed = !low.is_finite() && found.open.is_empty();
     let fails = nothing_posed || !found.open.is_empty() || outside(defaults::FAIL_DEGREES) || near;
-    // A link longer than any vehicle is the mark of nothing having been found.
-    let works = found
-        .window
-        .filter(|(least, most)| least.is_finite() && *most < LONGEST)
-        .map(|(least, most)| [least, most].map(Length::from_mm));
+    let works = found.working_lengths();
     let at = |posed: &Posed| SwayMessage::At { left: posed.left, right: posed.right }.into();
     let works_how = match (fails, outside(defaults::WARN_DEGREES)) {
         (true, _) => LinkWork::Fails,

@@ -49,6 +49,18 @@ pub struct StowResult {
     pub says: Message,
 }
 
+/// Bar, arms and links of both sides as they are seen from the end, mm left and up.
+fn drawn_ends(root: DVec3, eye: DVec3, stud: DVec3) -> [[[f64; 2]; 2]; 5] {
+    let seen = |at: DVec3, sign: f64| [at.y * sign, at.z];
+    [
+        [seen(root, 1.0), seen(root, -1.0)],
+        [seen(root, 1.0), seen(eye, 1.0)],
+        [seen(root, -1.0), seen(eye, -1.0)],
+        [seen(eye, 1.0), seen(stud, 1.0)],
+        [seen(eye, -1.0), seen(stud, -1.0)],
+    ]
+}
+
 /// The stowed link, where its stud was measured.
 pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Swept) -> Option<StowResult> {
     let stud = point_of(job, &job.sway.pins.stow, !places.on_axle)?;
@@ -79,14 +91,7 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
     let eye = places.eye(pose.above_level, true);
     (result.eye_ahead_mm, result.eye_above_mm) = (mm(eye.x - places.axis.0), mm(eye.z - places.axis.1));
     let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
-    let seen = |at: DVec3, sign: f64| [at.y * sign, at.z];
-    result.end_mm = Some([
-        [seen(root, 1.0), seen(root, -1.0)],
-        [seen(root, 1.0), seen(eye, 1.0)],
-        [seen(root, -1.0), seen(eye, -1.0)],
-        [seen(eye, 1.0), seen(stud, 1.0)],
-        [seen(eye, -1.0), seen(stud, -1.0)],
-    ]);
+    result.end_mm = Some(drawn_ends(root, eye, stud));
     // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
     let moving = around.all.iter().filter(|thing| thing.on_body() == places.on_axle);
     let least = moving

@@ -135,6 +135,12 @@ pub fn results(job: &Job) -> Vec<SheetResult> {
     job.sheets.iter().map(|sheet| result(sheet, job)).collect()
 }
 
+fn refusal_says(refusal: Refusal, sheet: &Sheet, rig: &Rig) -> Message {
+    let called = |height| heights::name_of(rig, height).to_owned();
+    let (read_at, driven_at) = (called(&sheet.height), called(&rig.driven_height));
+    TapeMessage::Refusal { refusal, read_at, driven_at }.into()
+}
+
 fn result(sheet: &Sheet, job: &Job) -> SheetResult {
     // A sway bar lies in its clamps as it does whatever is done to the axle, and however it stands.
     let of_the_axle = sheet.kind != SheetKind::StickOut;
@@ -149,17 +155,7 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
         kind: sheet.kind,
         current,
         usable: false,
-        refusals: refused
-            .iter()
-            .map(|refusal| {
-                TapeMessage::Refusal {
-                    refusal: *refusal,
-                    read_at: heights::name_of(&job.rig, &sheet.height).to_owned(),
-                    driven_at: heights::name_of(&job.rig, &job.rig.driven_height).to_owned(),
-                }
-                .into()
-            })
-            .collect(),
+        refusals: refused.iter().map(|refusal| refusal_says(*refusal, sheet, &job.rig)).collect(),
         refused,
         second_thoughts: second_thoughts(sheet, &job.rig)
             .into_iter()

@@ -651,10 +651,9 @@ fn swaying(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn sway_links(context: &StepContext, what: &What) -> Told {
-    let work = context.situation.sway.as_ref();
-    match what {
-        What::LinksSet if unequal(work).is_some() => told(
+fn links_set(work: Option<&SwayWork>) -> Told {
+    if unequal(work).is_some() {
+        return told(
             match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
                 Some((link, half)) => Phrase::of(|w| {
                     let (left, right) = (w.fine(link + half), w.fine(link - half));
@@ -665,16 +664,23 @@ fn sway_links(context: &StepContext, what: &What) -> Told {
             Some(plain("Unequal on purpose; right- and left-hand thread in alike at each link.")),
             "The preload that is wanted comes from their difference.",
             Some(SWAY),
-        ),
-        What::LinksSet => told(
-            match work.and_then(|work| work.link) {
-                Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
-                None => plain("Set both sway links alike"),
-            },
-            Some(plain("Side by side, a bolt through both eyes; right- and left-hand thread in alike.")),
-            "Unequal links twist the bar at rest.",
-            Some(SWAY),
-        ),
+        );
+    }
+    told(
+        match work.and_then(|work| work.link) {
+            Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
+            None => plain("Set both sway links alike"),
+        },
+        Some(plain("Side by side, a bolt through both eyes; right- and left-hand thread in alike.")),
+        "Unequal links twist the bar at rest.",
+        Some(SWAY),
+    )
+}
+
+fn sway_links(context: &StepContext, what: &What) -> Told {
+    let work = context.situation.sway.as_ref();
+    match what {
+        What::LinksSet => links_set(work),
         What::LinksByHand => told(
             match work.and_then(|work| work.hole) {
                 Some(arm) => Phrase::of(|w| {

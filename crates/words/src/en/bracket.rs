@@ -293,6 +293,15 @@ fn because(
     })
 }
 
+/// What belongs with a moved eye where bar and drag link are apart.
+const fn drag_link_cure(end: Option<BracketEnd>) -> &'static str {
+    match end {
+        Some(BracketEnd::Frame) => "a dropped pitman arm belongs with it",
+        Some(BracketEnd::Axle) => "the drag link is raised at the knuckle with it",
+        None => "bumps steer",
+    }
+}
+
 /// What a school does and what it gives up, in this job's numbers.
 pub(crate) fn school(school: School, option: &OptionFacts, at_hand: bool) -> Phrase {
     let left_off = option.left_off;
@@ -334,11 +343,7 @@ pub(crate) fn school(school: School, option: &OptionFacts, at_hand: bool) -> Phr
             parts.push(format!("goes with {part}"));
         }
         if let Some(difference) = option.drag_link_difference.filter(|d| d.abs().to_degrees() >= 1.5) {
-            let cure = match option.end {
-                Some(BracketEnd::Frame) => "a dropped pitman arm belongs with it",
-                Some(BracketEnd::Axle) => "the drag link is raised at the knuckle with it",
-                None => "bumps steer",
-            };
+            let cure = drag_link_cure(option.end);
             parts.push(format!("bar and drag link are {} apart: {cure}", degrees(difference)));
         }
         let lift = option.lift;
