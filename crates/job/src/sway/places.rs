@@ -12,6 +12,9 @@ use derecho_core::pose::travel::Envelope;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
 
+/// Asked for where the bar's axis is not measured.
+const ASK_AXIS: &str = "Measure the bar's axis: its height, and how far forward of the axle it lies.";
+
 /// How arm and link work over the travel.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum LinkWork {
@@ -84,10 +87,7 @@ impl Places {
         let axis_z = up(&form.axis, !on_axle);
         let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
         if axis_z.is_none() || axis_x.is_none() {
-            ask.push((
-                "/sway/axis",
-                "Measure the bar's axis: its height, and how far forward of the axle it lies.",
-            ));
+            ask.push(("/sway/axis", ASK_AXIS));
         }
         let arm_length = form.arm();
         if arm_length.is_none() {
@@ -111,13 +111,10 @@ impl Places {
         };
         let arm = Arm { length, link, forward: form.forward, link_up: on_axle };
         let taped = up(&form.far_end, on_axle).map(|z| {
-            let mm = |entry: &Option<TapeEntry>| length_of(entry).map(Length::to_mm);
+            let fore_aft = length_of(&form.far_end.fore_aft).map(Length::to_mm);
             let turn = if form.forward { 1.0 } else { -1.0 };
-            DVec3::new(
-                mm(&form.far_end.fore_aft).unwrap_or(axis_x + turn * length.to_mm()),
-                out_of(job, &form.far_end).unwrap_or(eye_out),
-                z,
-            )
+            let x = fore_aft.unwrap_or(axis_x + turn * length.to_mm());
+            DVec3::new(x, out_of(job, &form.far_end).unwrap_or(eye_out), z)
         });
         // Leans and angle were read as it stood: the far end is found there, and where it is on the body
         // brought to ride height with it.
