@@ -9,7 +9,7 @@ use derecho_job::{Job, Results};
 use derecho_words::say as in_words;
 
 use crate::Paper;
-use crate::sheet::{Block, HEADING, LARGE, MARGIN, Mark, PLAIN, Pages, QUIET, STRONG, Style, TITLE};
+use crate::sheet::{Block, DrawnMark, HEADING, LARGE, MARGIN, PLAIN, Pages, QUIET, STRONG, TITLE, TextStyle};
 use crate::text::Faces;
 
 /// A box that a greasy finger hits, mm.
@@ -26,7 +26,7 @@ pub(crate) fn pages(
     work: &WorkResult,
     paper: Paper,
     faces: &Faces<'_>,
-) -> Vec<Vec<Mark>> {
+) -> Vec<Vec<DrawnMark>> {
     let unit = job.rig.sheet_unit;
     let mut pages = Pages::new(paper, faces);
     head(&mut pages, job);
@@ -58,12 +58,12 @@ fn heading(pages: &mut Pages<'_>, text: &str) {
     block.height = 3.0;
     pages.write(&mut block, HEADING, 0.0, pages.width(), text);
     let y = block.height + 0.8;
-    block.marks.push(Mark::Line { from: (0.0, y), to: (pages.width(), y), width: 0.4 });
+    block.marks.push(DrawnMark::Line { from: (0.0, y), to: (pages.width(), y), width: 0.4 });
     block.height += 2.0;
     pages.block(block);
 }
 
-fn paragraph(pages: &mut Pages<'_>, style: Style, text: &str) {
+fn paragraph(pages: &mut Pages<'_>, style: TextStyle, text: &str) {
     let mut block = pages.begin();
     pages.write(&mut block, style, 0.0, pages.width(), text);
     pages.block(block);
@@ -127,7 +127,7 @@ fn ticked(pages: &Pages<'_>, name: &str, says: &str, there: bool) -> Block {
         pages.write(&mut block, QUIET, small + 3.0, pages.width() - small - 3.0, says);
     }
     block.height = block.height.max(small + 1.0);
-    block.marks.push(Mark::Box { x: 0.0, y: 0.8, width: small, height: small });
+    block.marks.push(DrawnMark::Box { x: 0.0, y: 0.8, width: small, height: small });
     if there {
         cross(&mut block, 0.0, 0.8, small);
     }
@@ -138,7 +138,7 @@ fn ticked(pages: &Pages<'_>, name: &str, says: &str, there: bool) -> Block {
 /// What is ticked already.
 fn cross(block: &mut Block, x: f64, y: f64, side: f64) {
     let (a, b) = (side * 0.15, side * 0.85);
-    let line = |from, to| Mark::Line { from, to, width: 0.6 };
+    let line = |from, to| DrawnMark::Line { from, to, width: 0.6 };
     block.marks.push(line((x + a, y + a), (x + b, y + b)));
     block.marks.push(line((x + a, y + b), (x + b, y + a)));
 }
@@ -177,9 +177,9 @@ fn put_back(pages: &mut Pages<'_>, job: &Job) {
     for _ in 0..4 {
         let mut block = pages.begin();
         let small = TICK * 0.62;
-        block.marks.push(Mark::Box { x: 0.0, y: 1.0, width: small, height: small });
+        block.marks.push(DrawnMark::Box { x: 0.0, y: 1.0, width: small, height: small });
         let y = 1.0 + small;
-        block.marks.push(Mark::Line { from: (small + 3.0, y), to: (pages.width(), y), width: 0.2 });
+        block.marks.push(DrawnMark::Line { from: (small + 3.0, y), to: (pages.width(), y), width: 0.2 });
         block.height = small + 3.0;
         blocks.push(block);
     }
@@ -228,7 +228,7 @@ fn step_block(
         pages.write(&mut block, QUIET, left, width, &say(&step.does, other(unit)));
     }
     let number = number.to_string();
-    block.marks.push(Mark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
+    block.marks.push(DrawnMark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
     if step.stands.is_some() {
         pages.write(&mut block, QUIET, left, width, &say(&step.stands_says.0, unit));
     }
@@ -254,11 +254,11 @@ fn step_block(
         blanks(&mut block, left);
     }
     let (x, y) = (NUMBER, 1.2);
-    block.marks.push(Mark::Box { x, y, width: TICK, height: TICK });
+    block.marks.push(DrawnMark::Box { x, y, width: TICK, height: TICK });
     match step.state {
         StepState::Done | StepState::Changed => cross(&mut block, x, y, TICK),
         StepState::Struck => {
-            let line = Mark::Line { from: (x, y + TICK), to: (x + TICK, y), width: 0.6 };
+            let line = DrawnMark::Line { from: (x, y + TICK), to: (x + TICK, y), width: 0.6 };
             block.marks.push(line);
         }
         StepState::Waits | StepState::Ready | StepState::Stopped => {}
@@ -272,7 +272,7 @@ fn blanks(block: &mut Block, left: f64) {
     let y = block.height + 6.0;
     for (x, name, wide) in [(left, "wrench said", 17.0), (left + 33.0, "tool", 8.0), (left + 55.5, "by", 5.0)]
     {
-        block.marks.push(Mark::Text {
+        block.marks.push(DrawnMark::Text {
             x,
             y,
             size: QUIET.size,
@@ -281,13 +281,13 @@ fn blanks(block: &mut Block, left: f64) {
             text: name.to_owned(),
         });
         let from = x + wide;
-        block.marks.push(Mark::Line { from: (from, y + 0.6), to: (from + BLANK, y + 0.6), width: 0.25 });
+        block.marks.push(DrawnMark::Line { from: (from, y + 0.6), to: (from + BLANK, y + 0.6), width: 0.25 });
     }
     block.height = y + 1.5;
 }
 
 /// A drawing at one to one on a page of its own, its y upward turned down.
-fn template(drawing: &Drawing, faces: &Faces<'_>) -> Vec<Mark> {
+fn template(drawing: &Drawing, faces: &Faces<'_>) -> Vec<DrawnMark> {
     let points = drawing.lines.iter().flatten().copied();
     let circles = drawing.circles.iter().flat_map(|((x, y), r)| [(x - r, y - r), (x + r, y + r)]);
     let (mut left, mut top) = (f64::MAX, f64::MIN);
@@ -299,16 +299,16 @@ fn template(drawing: &Drawing, faces: &Faces<'_>) -> Vec<Mark> {
     let mut marks = Vec::new();
     for line in &drawing.lines {
         for pair in line.windows(2) {
-            marks.push(Mark::Line { from: at(pair[0]), to: at(pair[1]), width: 0.25 });
+            marks.push(DrawnMark::Line { from: at(pair[0]), to: at(pair[1]), width: 0.25 });
         }
     }
     for (middle, radius) in &drawing.circles {
         let (x, y) = at(*middle);
-        marks.push(Mark::Circle { x, y, radius: *radius });
+        marks.push(DrawnMark::Circle { x, y, radius: *radius });
     }
     for (place, words) in &drawing.words {
         let (x, y) = at(*place);
-        marks.push(Mark::Text { x, y, size: 11.0, bold: false, grey: false, text: faces.known(words) });
+        marks.push(DrawnMark::Text { x, y, size: 11.0, bold: false, grey: false, text: faces.known(words) });
     }
     marks
 }

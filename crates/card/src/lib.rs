@@ -13,7 +13,7 @@ mod text;
 
 use derecho_core::measure::Unit;
 use derecho_job::Job;
-use derecho_job::results::{solve, work};
+use derecho_results::{solve, work};
 use thiserror::Error;
 
 /// The paper it is printed on.

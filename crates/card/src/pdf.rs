@@ -9,7 +9,7 @@ use krilla::paint::{Fill, Stroke};
 use krilla::surface::Surface;
 use krilla::text::{Font, GlyphId, KrillaGlyph};
 
-use crate::sheet::Mark;
+use crate::sheet::DrawnMark;
 use crate::text::{BOLD, Faces, POINTS, Placed, REGULAR};
 use crate::{CardError, Paper};
 
@@ -19,7 +19,7 @@ const QUARTER: f64 = 0.552_284_749_8;
 pub(crate) fn write(
     title: &str,
     paper: Paper,
-    pages: &[Vec<Mark>],
+    pages: &[Vec<DrawnMark>],
     faces: &Faces<'_>,
 ) -> Result<Vec<u8>, CardError> {
     let font = |bytes: &'static [u8]| Font::new(bytes.into(), 0).ok_or(CardError::Face);
@@ -53,9 +53,9 @@ pub(crate) fn write(
     document.finish().map_err(|error| CardError::Writing(format!("{error:?}")))
 }
 
-fn draw(surface: &mut Surface<'_>, mark: &Mark, (regular, bold): (&Font, &Font), faces: &Faces<'_>) {
+fn draw(surface: &mut Surface<'_>, mark: &DrawnMark, (regular, bold): (&Font, &Font), faces: &Faces<'_>) {
     match mark {
-        Mark::Text { x, y, size, bold: heavy, grey, text } => {
+        DrawnMark::Text { x, y, size, bold: heavy, grey, text } => {
             surface.set_stroke(None);
             let ink = if *grey { luma::Color::new(80) } else { luma::Color::black() };
             surface.set_fill(Some(Fill { paint: ink.into(), ..Fill::default() }));
@@ -64,20 +64,20 @@ fn draw(surface: &mut Surface<'_>, mark: &Mark, (regular, bold): (&Font, &Font),
             let at = Point::from_xy(*x as f32, *y as f32);
             surface.draw_glyphs(at, &glyphs, font.clone(), text, (size / POINTS) as f32, false);
         }
-        Mark::Line { from, to, width } => {
+        DrawnMark::Line { from, to, width } => {
             let mut path = PathBuilder::new();
             path.move_to(from.0 as f32, from.1 as f32);
             path.line_to(to.0 as f32, to.1 as f32);
             stroke(surface, path.finish(), *width);
         }
-        Mark::Box { x, y, width, height } => {
+        DrawnMark::Box { x, y, width, height } => {
             let mut path = PathBuilder::new();
             if let Some(rect) = Rect::from_xywh(*x as f32, *y as f32, *width as f32, *height as f32) {
                 path.push_rect(rect);
             }
             stroke(surface, path.finish(), 0.5);
         }
-        Mark::Circle { x, y, radius } => stroke(surface, circle(*x, *y, *radius), 0.25),
+        DrawnMark::Circle { x, y, radius } => stroke(surface, circle(*x, *y, *radius), 0.25),
     }
 }
 

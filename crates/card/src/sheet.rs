@@ -10,7 +10,7 @@ const FOOT: f64 = 16.0;
 
 /// Something drawn.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) enum Mark {
+pub(crate) enum DrawnMark {
     /// A line of text: where its left end stands on its base line, its size in points.
     Text { x: f64, y: f64, size: f64, bold: bool, grey: bool, text: String },
     /// A straight line.
@@ -23,21 +23,21 @@ pub(crate) enum Mark {
 
 /// How a paragraph is set.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct Style {
+pub(crate) struct TextStyle {
     pub(crate) size: f64,
     pub(crate) bold: bool,
     pub(crate) grey: bool,
 }
 
 /// What the card is set in.
-pub(crate) const TITLE: Style = Style { size: 22.0, bold: true, grey: false };
-pub(crate) const LARGE: Style = Style { size: 17.0, bold: true, grey: false };
-pub(crate) const HEADING: Style = Style { size: 12.0, bold: true, grey: false };
-pub(crate) const STRONG: Style = Style { size: 10.0, bold: true, grey: false };
-pub(crate) const PLAIN: Style = Style { size: 9.0, bold: false, grey: false };
-pub(crate) const QUIET: Style = Style { size: 8.5, bold: false, grey: true };
+pub(crate) const TITLE: TextStyle = TextStyle { size: 22.0, bold: true, grey: false };
+pub(crate) const LARGE: TextStyle = TextStyle { size: 17.0, bold: true, grey: false };
+pub(crate) const HEADING: TextStyle = TextStyle { size: 12.0, bold: true, grey: false };
+pub(crate) const STRONG: TextStyle = TextStyle { size: 10.0, bold: true, grey: false };
+pub(crate) const PLAIN: TextStyle = TextStyle { size: 9.0, bold: false, grey: false };
+pub(crate) const QUIET: TextStyle = TextStyle { size: 8.5, bold: false, grey: true };
 
-impl Style {
+impl TextStyle {
     /// From one base line to the next, mm.
     pub(crate) fn leading(self) -> f64 {
         self.size * 1.22 / crate::text::POINTS
@@ -48,8 +48,8 @@ impl Style {
 pub(crate) struct Pages<'a> {
     faces: &'a Faces<'a>,
     paper: Paper,
-    done: Vec<Vec<Mark>>,
-    page: Vec<Mark>,
+    done: Vec<Vec<DrawnMark>>,
+    page: Vec<DrawnMark>,
     y: f64,
     /// How many columns, which one is being filled, where they begin, and the lowest end of any of them.
     columns: usize,
@@ -132,7 +132,7 @@ impl<'a> Pages<'a> {
     }
 
     /// A page of its own for marks that are placed already.
-    pub(crate) fn whole_page(&mut self, marks: Vec<Mark>) {
+    pub(crate) fn whole_page(&mut self, marks: Vec<DrawnMark>) {
         if !self.page.is_empty() {
             self.next_page();
         }
@@ -145,10 +145,10 @@ impl<'a> Pages<'a> {
     }
 
     /// Text in a block, broken to a width.
-    pub(crate) fn write(&self, block: &mut Block, style: Style, x: f64, width: f64, text: &str) {
+    pub(crate) fn write(&self, block: &mut Block, style: TextStyle, x: f64, width: f64, text: &str) {
         for line in self.faces.broken(text, style.size, style.bold, width) {
             block.height += style.leading();
-            block.marks.push(Mark::Text {
+            block.marks.push(DrawnMark::Text {
                 x,
                 y: block.height - style.leading() * 0.24,
                 size: style.size,
@@ -160,7 +160,7 @@ impl<'a> Pages<'a> {
     }
 
     /// All pages, with a check rule and a number at the foot of each.
-    pub(crate) fn finished(mut self, title: &str) -> Vec<Vec<Mark>> {
+    pub(crate) fn finished(mut self, title: &str) -> Vec<Vec<DrawnMark>> {
         if !self.page.is_empty() {
             self.next_page();
         }
@@ -170,7 +170,7 @@ impl<'a> Pages<'a> {
             page.extend(check_rule(MARGIN, height - MARGIN));
             let text = self.faces.known(&format!("{title}, page {} of {count}", index + 1));
             let wide = self.faces.width(&text, QUIET.size, false);
-            page.push(Mark::Text {
+            page.push(DrawnMark::Text {
                 x: width - MARGIN - wide,
                 y: height - MARGIN,
                 size: QUIET.size,
@@ -187,8 +187,8 @@ impl<'a> Pages<'a> {
 pub(crate) const CHECK: f64 = 100.0;
 
 /// A rule of 100 mm and 4 in under it, to see whether the printer kept to one to one.
-fn check_rule(x: f64, y: f64) -> Vec<Mark> {
-    let line = |from, to| Mark::Line { from, to, width: 0.3 };
+fn check_rule(x: f64, y: f64) -> Vec<DrawnMark> {
+    let line = |from, to| DrawnMark::Line { from, to, width: 0.3 };
     let mut marks = vec![line((x, y - 4.0), (x + CHECK, y - 4.0))];
     for tenth in 0..=10 {
         let at = x + CHECK * f64::from(tenth) / 10.0;
@@ -199,7 +199,7 @@ fn check_rule(x: f64, y: f64) -> Vec<Mark> {
         let at = x + f64::from(inch) * 25.4;
         marks.push(line((at, y - 4.0), (at, y - 2.0)));
     }
-    marks.push(Mark::Text {
+    marks.push(DrawnMark::Text {
         x,
         y,
         size: 7.5,
@@ -213,11 +213,11 @@ fn check_rule(x: f64, y: f64) -> Vec<Mark> {
 /// Marks that belong together, from their own top left corner.
 #[derive(Clone, Debug)]
 pub(crate) struct Block {
-    pub(crate) marks: Vec<Mark>,
+    pub(crate) marks: Vec<DrawnMark>,
     pub(crate) height: f64,
 }
 
-impl Mark {
+impl DrawnMark {
     fn moved(self, by: f64, down: f64) -> Self {
         match self {
             Self::Text { x, y, size, bold, grey, text } => {

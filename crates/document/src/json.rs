@@ -46,13 +46,13 @@ pub use to_json;
 /// The JSON text of a value, for [`to_json`] alone.
 pub fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_json::Error> {
     let mut bytes = Vec::with_capacity(64 * 1024);
-    value.serialize(&mut Serializer::with_formatter(&mut bytes, Page::of(layout)))?;
+    value.serialize(&mut Serializer::with_formatter(&mut bytes, JsonPage::of(layout)))?;
     Ok(bytes)
 }
 
 /// What a figure is, by the ending of its field's name.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-enum Kind {
+enum Rounding {
     /// What goes back into a document as it is: a typed figure's value, a move, a length wanted.
     Exact,
     Millimetres,
@@ -63,15 +63,15 @@ enum Kind {
 
 /// Writes in a layout. Floating-point numbers are rounded by the field they stand in.
 #[derive(Default)]
-struct Page {
+struct JsonPage {
     indented: Option<PrettyFormatter<'static>>,
     rounds: bool,
     in_key: bool,
     key: String,
-    kind: Kind,
+    kind: Rounding,
 }
 
-impl Page {
+impl JsonPage {
     fn of(layout: Layout) -> Self {
         let indented = (layout == Layout::Indented).then(PrettyFormatter::new);
         Self { indented, rounds: layout == Layout::Rounded, ..Self::default() }
@@ -88,7 +88,7 @@ macro_rules! laid_out {
     };
 }
 
-impl Formatter for Page {
+impl Formatter for JsonPage {
     fn begin_array<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
         laid_out!(self.begin_array(writer))
     }
@@ -122,13 +122,13 @@ impl Formatter for Page {
     fn end_object_key<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
         self.in_key = false;
         self.kind = if matches!(self.key.as_str(), "mm" | "deg" | "by_mm" | "wanted_mm") {
-            Kind::Exact
+            Rounding::Exact
         } else if self.key.ends_with("_mm") {
-            Kind::Millimetres
+            Rounding::Millimetres
         } else if self.key.ends_with("_deg") {
-            Kind::Degrees
+            Rounding::Degrees
         } else {
-            Kind::Other
+            Rounding::Other
         };
         laid_out!(self.end_object_key(writer))
     }
@@ -153,10 +153,10 @@ impl Formatter for Page {
             return CompactFormatter.write_f64(writer, value);
         }
         let rounded = match self.kind {
-            Kind::Exact => value,
-            Kind::Millimetres => places(value, 1e3),
-            Kind::Degrees => places(value, 1e4),
-            Kind::Other => six_digits(value),
+            Rounding::Exact => value,
+            Rounding::Millimetres => places(value, 1e3),
+            Rounding::Degrees => places(value, 1e4),
+            Rounding::Other => six_digits(value),
         };
         // A whole number needs no point.
         if rounded.fract() == 0.0 && rounded.abs() < 1e15 {

@@ -18,7 +18,7 @@ const CHOICES_TOLD: usize = 12;
 #[must_use]
 pub fn faults(schema: &Value, document: &Value, most: usize) -> Vec<FieldError> {
     let mut walk =
-        Walk { root: schema, pointer: String::new(), faults: Vec::new(), most, figures_alone: false };
+        SchemaWalk { root: schema, pointer: String::new(), faults: Vec::new(), most, figures_alone: false };
     walk.value(schema, document);
     walk.faults
 }
@@ -26,7 +26,7 @@ pub fn faults(schema: &Value, document: &Value, most: usize) -> Vec<FieldError> 
 /// As [`faults`], those of typed figures alone, all of them.
 #[must_use]
 pub fn figure_faults(schema: &Value, document: &Value) -> Vec<FieldError> {
-    let mut walk = Walk {
+    let mut walk = SchemaWalk {
         root: schema,
         pointer: String::new(),
         faults: Vec::new(),
@@ -37,7 +37,7 @@ pub fn figure_faults(schema: &Value, document: &Value) -> Vec<FieldError> {
     walk.faults
 }
 
-struct Walk<'a> {
+struct SchemaWalk<'a> {
     root: &'a Value,
     pointer: String,
     faults: Vec<FieldError>,
@@ -45,7 +45,7 @@ struct Walk<'a> {
     figures_alone: bool,
 }
 
-impl<'a> Walk<'a> {
+impl<'a> SchemaWalk<'a> {
     fn fault(&mut self, code: &str, message: String) {
         if !self.figures_alone {
             self.faults.push(FieldError::new(self.pointer.as_str(), code, message));

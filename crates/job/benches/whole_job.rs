@@ -1,10 +1,11 @@
 //! Whole jobs: `cargo bench -p derecho-job`. Figures are in docs/performance.md.
 
+use derecho_job::Job;
 use derecho_job::results::cycle as cycle_job;
 use derecho_job::results::plan;
 use derecho_job::results::sway;
 use derecho_job::results::uncertainty;
-use derecho_job::{Job, solve};
+use derecho_job::results::{never_settled, solve};
 use divan::{Bencher, black_box};
 
 fn main() {
@@ -20,7 +21,7 @@ fn a_whole_job(bencher: Bencher<'_, '_>, which: &str) {
         _ => include_str!("../../../demo/lookout-truck-7.derecho.json"),
     };
     let job: Job = serde_json::from_str(file).expect("a sound demo job");
-    bencher.bench(|| solve(black_box(&job)));
+    bencher.bench(|| solve(black_box(&job), never_settled));
 }
 
 #[divan::bench]

@@ -34,4 +34,4 @@ pub use derecho_document::json;
 
 pub use document::Job;
 pub use document::check::{FieldError, check};
-pub use results::{Everything, Results, everything, solve};
+pub use results::{Everything, Results};

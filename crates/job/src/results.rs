@@ -1,8 +1,6 @@
 //! Everything computed from a job, as one call.
 
-use jiff::Timestamp;
 use serde::Serialize;
-use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
@@ -21,10 +19,10 @@ use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::message::{Message, written_without_words};
+use crate::message::Message;
 use crate::prove::complaints::{ComplaintAdvice, advice};
-use crate::prove::settling::{Judged, Settling, settling};
-use crate::prove::{Found, ProveResult, ProveVerdict, prove};
+use crate::prove::settling::{JudgedFitted, Settling, settling};
+use crate::prove::{FoundElsewhere, ProveResult, ProveVerdict, prove};
 use crate::setups::{NoBar, Resolved};
 use crate::strip::message::StripMessage;
 use crate::strip::{StageResult, stages};
@@ -84,24 +82,23 @@ pub struct Results {
     pub cautions: Vec<Caution>,
 }
 
+/// Whether what a job was settled on is what is found of it now. Asked of whoever can read the copy it was settled on.
+pub type Stands = fn(&Settled, &Results) -> bool;
+
+/// Of jobs that nobody settles.
+#[must_use]
+pub const fn never_settled(_: &Settled, _: &Results) -> bool {
+    false
+}
+
 /// Computes everything from a document. Never fails: what cannot be computed is absent,
 /// with what is missing in its place.
 #[must_use]
-pub fn solve(job: &Job) -> Results {
-    solved(job, &Resolved::of(job))
+pub fn solve(job: &Job, stands: Stands) -> Results {
+    solved(job, &Resolved::of(job), stands)
 }
 
-/// Whether what a job was settled on is what is found of it now.
-fn stands(settled: &Settled, results: &Results) -> bool {
-    let now = frozen(results);
-    // A copy of an older program holds the drawing, which is no figure anybody proved.
-    let mut then = settled.results.clone();
-    take_out(&mut then, &["elevation"]);
-    take_sentences_out(&mut then);
-    same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
-}
-
-fn solved(job: &Job, resolved: &Resolved) -> Results {
+fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     let setups = resolved.setups();
     let mut bar = setups.map(|setups| bar::bar(job, setups));
     let assembly = assemble(job, setups).ok();
@@ -133,7 +130,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
         prove: prove(
             job,
             resolved,
-            Found { links_work, cycled: brief.as_ref(), work: (progressed.done, progressed.steps) },
+            FoundElsewhere { links_work, cycled: brief.as_ref(), work: (progressed.done, progressed.steps) },
         ),
         sheets: resolved.sheets.clone(),
         vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
@@ -146,7 +143,7 @@ fn solved(job: &Job, resolved: &Resolved) -> Results {
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| stands(settled, &results));
     let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
-    let judged = if proved { judged(job, resolved) } else { Judged::default() };
+    let judged = if proved { judged(job, resolved) } else { JudgedFitted::default() };
     results.settling = settling(job, resolved, results.prove.as_ref(), &progressed, &judged);
     results.stages = stages(
         job,
@@ -178,12 +175,12 @@ fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
 }
 
 /// What the stages judge of a job that is proved, as it is fitted.
-fn judged(job: &Job, resolved: &Resolved) -> Judged {
+fn judged(job: &Job, resolved: &Resolved) -> JudgedFitted {
     let setups = resolved.setups();
     let sway_bar = assemble(job, setups)
         .ok()
         .and_then(|assembly| sway::overstressed(job, &resolved.sway.fitted, assembly.mechanism()));
-    Judged {
+    JudgedFitted {
         y_link: bracket::conversion_checks(job, resolved),
         sway_bar,
         track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
@@ -309,9 +306,9 @@ pub struct Everything {
 
 /// Computes everything, the whole envelope included.
 #[must_use]
-pub fn everything(job: &Job) -> Everything {
+pub fn everything(job: &Job, stands: Stands) -> Everything {
     let resolved = Resolved::of(job);
-    let results = solved(job, &resolved);
+    let results = solved(job, &resolved, stands);
     Everything {
         cycle: cycle::cycle(job, resolved.setups()),
         plan: bracket::plan(job, &resolved, results.bar.as_ref(), 0),
@@ -320,129 +317,6 @@ pub fn everything(job: &Job) -> Everything {
         drawn: Drawn { uncertainty: drawn(job, &resolved), next: next_reading(job, &resolved, NEXT_DRAWS) },
         results,
     }
-}
-
-/// The results as a settled job keeps them: the figures, without the sweep, which follows from the
-/// rest and is long, and without what they are drawn from.
-fn frozen(results: &Results) -> Value {
-    // Results are plain data with string keys: they always have a JSON form.
-    let mut value = written_without_words(|| serde_json::to_value(results)).unwrap_or_default();
-    take_sentences_out(&mut value);
-    if let Some(bar) = value.get_mut("bar").and_then(Value::as_object_mut) {
-        bar.remove("sweep");
-    }
-    // Nothing that is proved rests on the vehicle's weights.
-    take_out(
-        &mut value,
-        &[
-            "stages",
-            "headline",
-            "cautions",
-            "vehicle_assumed",
-            "empty_fields",
-            "settling",
-            "complaints",
-            "elevation",
-        ],
-    );
-    value
-}
-
-fn take_out(value: &mut Value, parts: &[&str]) {
-    if let Some(results) = value.as_object_mut() {
-        results.retain(|name, _| !parts.contains(&name.as_str()));
-    }
-}
-
-/// A sentence is no figure: one that is said better proves nothing else.
-fn take_sentences_out(value: &mut Value) {
-    let is_sentence = |value: &Value| {
-        let both = value.as_object().filter(|both| both.len() == 2);
-        both.is_some_and(|both| ["in", "mm"].iter().all(|unit| both.get(*unit).is_some_and(Value::is_string)))
-    };
-    match value {
-        Value::Object(fields) => {
-            fields.retain(|_, value| !is_sentence(value));
-            fields.values_mut().for_each(take_sentences_out);
-        }
-        Value::Array(values) => {
-            values.retain(|value| !is_sentence(value));
-            values.iter_mut().for_each(take_sentences_out);
-        }
-        _ => {}
-    }
-}
-
-/// Whether two frozen copies are the same. A program that wrote 1.0 may have read 1: numbers are compared by their
-/// value.
-fn same(then: &Value, now: &Value) -> bool {
-    match (then, now) {
-        (Value::Object(a), Value::Object(b)) => {
-            a.len() == b.len()
-                && a.iter().all(|(key, value)| b.get(key).is_some_and(|other| same(value, other)))
-        }
-        (Value::Array(a), Value::Array(b)) => a.len() == b.len() && a.iter().zip(b).all(|(a, b)| same(a, b)),
-        (Value::Number(a), Value::Number(b)) => a.as_f64() == b.as_f64(),
-        (a, b) => a == b,
-    }
-}
-
-/// Whether the figures a proof rests on agree with those of another version of the rules: readings, bar,
-/// proof. What only one of the two versions knows, and how it is said, is left out.
-fn figures_agree(then: &Value, now: &Value) -> bool {
-    // What a movement is good to, and so whether it agrees with its prediction, is reckoned otherwise since 0.4: what
-    // was proved is where the axle stands.
-    let [then, now] = [then, now].map(|value| {
-        let mut value = value.clone();
-        if let Some(movement) = value.pointer_mut("/prove/movement") {
-            take_out(movement, &["uncertainty_mm", "agrees"]);
-        }
-        if let Some(proof) = value.get_mut("prove") {
-            take_out(proof, &["cause"]);
-        }
-        value
-    });
-    ["sheets", "bar", "prove", "tolerance_mm"].iter().all(|part| {
-        // A part that came or went is a change, whatever the version.
-        then.get(part).is_some() == now.get(part).is_some() && agree(&then[part], &now[part])
-    })
-}
-
-fn agree(then: &Value, now: &Value) -> bool {
-    let said = |value: &Value| value.get("in").is_some() && value.get("mm").is_some();
-    match (then, now) {
-        (Value::Object(a), Value::Object(b)) => {
-            // How a figure is worked out is no figure.
-            let figures = a.iter().filter(|(key, _)| *key != "working");
-            said(then)
-                || figures.into_iter().all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
-        }
-        (Value::Array(a), Value::Array(b)) => {
-            a.iter().chain(b).any(said) || (a.len() == b.len() && a.iter().zip(b).all(|(a, b)| agree(a, b)))
-        }
-        // A hundredth of a millimetre or of a degree is nothing anybody set.
-        (Value::Number(a), Value::Number(b)) => {
-            a.as_f64().zip(b.as_f64()).is_some_and(|(a, b)| (a - b).abs() <= 0.01)
-        }
-        // Sentences have blanks, codes have none.
-        (Value::String(a), Value::String(b)) => a == b || a.contains(' ') || b.contains(' '),
-        (a, b) => a == b,
-    }
-}
-
-/// Settles a job on the results it has now. `None` where the proof does not allow it.
-#[must_use]
-pub fn settle(job: &Job, at: Timestamp) -> Option<Job> {
-    let open = Job { settled: None, ..job.clone() };
-    let results = solve(&open);
-    results.settling.may.then(|| Job {
-        settled: Some(Settled {
-            at,
-            core_version: derecho_core::VERSION.to_owned(),
-            results: frozen(&results),
-        }),
-        ..open
-    })
 }
 
 fn headline(stages: &[StageResult]) -> Message {

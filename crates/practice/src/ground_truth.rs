@@ -23,7 +23,7 @@ impl Feature {
 
 /// Something fixed to the body that the bar may touch.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Obstacle {
+pub(crate) struct TrueObstacle {
     /// Its two ends.
     pub(crate) ends: [BodyPoint; 2],
     /// Half its thickness.
@@ -53,18 +53,18 @@ pub struct Truth {
     pub(crate) leaning: Length,
     pub(crate) droop: Length,
     pub(crate) bump: Length,
-    pub(crate) obstacle: Option<Obstacle>,
+    pub(crate) obstacle: Option<TrueObstacle>,
 }
 
 /// Where the axle is, in a pose.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Place {
+pub(crate) struct TruePlace {
     /// To the left of the frame's middle.
     pub(crate) sideways: Length,
     placing: Placing,
 }
 
-impl Place {
+impl TruePlace {
     /// Height of the bar's axle eye above the floor.
     pub(crate) fn eye(&self, truth: &Truth) -> Length {
         Length::from_mm(self.placing.place(truth.axle_eye).vector().z)
@@ -73,12 +73,12 @@ impl Place {
 
 impl Truth {
     /// Where the axle is at a travel of both wheels, nothing holding it; None where the links do not reach.
-    pub(crate) fn place(&self, travel: Length) -> Option<Place> {
+    pub(crate) fn place(&self, travel: Length) -> Option<TruePlace> {
         let bar = Link { body: self.frame_eye, axle: self.axle_eye, made: self.bar, stiffness: None };
         let links = std::iter::once(bar).chain(self.arms).collect();
         let suspension = Suspension::new(self.axle_height, links, None, Held::default());
         let solved = suspension.solve(travel, Angle::ZERO, Start::default()).ok()?;
-        Some(Place { sideways: solved.pose.y, placing: Placing::of(&solved.pose, self.axle_height) })
+        Some(TruePlace { sideways: solved.pose.y, placing: Placing::of(&solved.pose, self.axle_height) })
     }
 
     /// How far the axle truly sits to the left at ride height, at rest.

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::json;
 use utoipa::ToSchema;
 
-use crate::vehicle::{Stance, SwayLink, Vehicle};
+use crate::vehicle::{PracticeVehicle, Stance, SwayLink};
 
 /// What is planted.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
@@ -125,13 +125,13 @@ impl Lesson {
 
     /// The vehicle as it comes into the bay.
     #[must_use]
-    pub fn vehicle(&self, seed: u64, unit: Option<Unit>) -> Vehicle {
+    pub fn vehicle(&self, seed: u64, unit: Option<Unit>) -> PracticeVehicle {
         let mut seed = seed;
-        let mut vehicle = Vehicle::drawn(seed);
+        let mut vehicle = PracticeVehicle::drawn(seed);
         // A unit that was asked for is drawn for.
         while unit.is_some_and(|unit| unit != vehicle.unit) {
             seed = seed.wrapping_add(0x9E37_79B9);
-            vehicle = Vehicle::drawn(seed);
+            vehicle = PracticeVehicle::drawn(seed);
         }
         vehicle.plant(self.planted);
         vehicle
@@ -142,7 +142,7 @@ fn mm(value: f64) -> Length {
     Length::from_mm(value)
 }
 
-impl Vehicle {
+impl PracticeVehicle {
     fn sit_at(&mut self, off: f64) {
         let offset = mm(off * self.truth_side());
         self.truth.bar = self.length_for(offset);

@@ -3,13 +3,14 @@
 use derecho_core::measure::{Length, Phrase, Side, Unit};
 use derecho_job::Job;
 use derecho_job::document::Method;
+use derecho_job::results::never_settled;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::lessons::{Lesson, Planted};
 use crate::technician::{Hands, feature};
 use crate::trial::CENTRED;
-use crate::vehicle::{Stance, Vehicle};
+use crate::vehicle::{PracticeVehicle, Stance};
 
 /// What a careful tape scatters by in a learner's hands.
 const NOISE: Length = Length::from_mm(0.7);
@@ -173,7 +174,7 @@ pub struct Debriefing {
 #[derive(Clone, Debug)]
 pub struct Session {
     lesson: &'static Lesson,
-    vehicle: Vehicle,
+    vehicle: PracticeVehicle,
     before: Length,
     done: Vec<Done>,
     mistakes: Vec<Mistake>,
@@ -412,7 +413,7 @@ impl Session {
     #[must_use]
     pub fn debrief(&self, job: &Job, seconds: i64) -> Debriefing {
         let now = self.vehicle.true_offset();
-        let results = derecho_job::solve(job);
+        let results = derecho_job::results::solve(job, never_settled);
         let believed = results.sheets.iter().rev().find_map(|sheet| Some(sheet.centring.as_ref()?.offset_mm));
         let left = self.left();
         let won = left.is_empty() && !self.mistakes.iter().any(|mistake| mistake.is_fatal());

@@ -1,6 +1,6 @@
 //! Hands that read a vehicle with their tape and write down what it shows. All that gets into a job comes from here.
 
-use crate::ground_truth::Obstacle;
+use crate::ground_truth::TrueObstacle;
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
@@ -13,7 +13,7 @@ use serde_json::{Value, json};
 use utoipa::ToSchema;
 
 use crate::ground_truth::Feature;
-use crate::vehicle::{Stance, Vehicle};
+use crate::vehicle::{PracticeVehicle, Stance};
 
 /// How somebody works.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -69,7 +69,7 @@ pub const fn feature(method: Method) -> Option<Feature> {
 }
 
 /// What hangs near the bar, as it is typed.
-fn obstacle_typed(obstacle: &Obstacle, unit: Unit, tape: &mut impl FnMut(Length) -> Value) -> Value {
+fn obstacle_typed(obstacle: &TrueObstacle, unit: Unit, tape: &mut impl FnMut(Length) -> Value) -> Value {
     let [from, to] = obstacle.ends.map(|end| {
         let place = end.vector();
         json!({
@@ -91,7 +91,7 @@ impl Hands {
     }
 
     /// Which feature somebody goes to at first.
-    fn chooses(self, vehicle: &mut Vehicle) -> Feature {
+    fn chooses(self, vehicle: &mut PracticeVehicle) -> Feature {
         match (vehicle.chance(), self) {
             (chance, Self::Careful) if chance < 0.8 => Feature::Hub,
             (chance, Self::Hurried) if chance < 0.4 => Feature::Hub,
@@ -101,7 +101,7 @@ impl Hands {
     }
 
     /// One reading on one side, as these hands take it.
-    fn reading(self, vehicle: &mut Vehicle, feature: Feature, side: Side) -> Length {
+    fn reading(self, vehicle: &mut PracticeVehicle, feature: Feature, side: Side) -> Length {
         if self == Self::Careful {
             vehicle.bounce();
         }
@@ -109,7 +109,7 @@ impl Hands {
     }
 
     /// A sheet of readings on both sides.
-    pub fn sheet(self, vehicle: &mut Vehicle, feature: Feature, id: String, after: RoundId) -> Sheet {
+    pub fn sheet(self, vehicle: &mut PracticeVehicle, feature: Feature, id: String, after: RoundId) -> Sheet {
         let hurried = self == Self::Hurried;
         let repeats = match self {
             Self::Careful => REPEATS,
@@ -145,7 +145,7 @@ impl Hands {
     }
 
     /// The job as these hands begin it: the rig, the bar, and the first sheet.
-    pub fn job(self, vehicle: &mut Vehicle) -> Job {
+    pub fn job(self, vehicle: &mut PracticeVehicle) -> Job {
         let feature = self.chooses(vehicle);
         let mut job = self.rig(vehicle);
         let sheet = self.sheet(vehicle, feature, "as-found".to_owned(), RoundId::default());
@@ -154,7 +154,7 @@ impl Hands {
     }
 
     /// Everything but the sheets.
-    pub(crate) fn rig(self, vehicle: &mut Vehicle) -> Job {
+    pub(crate) fn rig(self, vehicle: &mut PracticeVehicle) -> Job {
         let (unit, noise) = (vehicle.unit, self.noise());
         let truth = vehicle.truth.clone();
         let [frame_eye, axle_eye] = vehicle.read_eyes(noise);
@@ -163,7 +163,7 @@ impl Hands {
         let obstacle = truth.obstacle.as_ref().map(|obstacle| obstacle_typed(obstacle, unit, &mut tape));
         let eye = entry(Length::from_mm(truth.axle_eye.vector().x.round()), unit);
         let frame_eye_out = tape(Length::from_mm(truth.frame_eye.vector().y.abs()));
-        let thread = |hand: &str, vehicle: &Vehicle, end: usize| {
+        let thread = |hand: &str, vehicle: &PracticeVehicle, end: usize| {
             json!({ "thread": vehicle.thread.name, "hand": hand, "seat": "steel",
                 "engagement": entry(vehicle.graduated(vehicle.engagement[end]), unit),
                 "tapped_depth": entry(vehicle.graduated(vehicle.depth), unit) })
@@ -209,7 +209,7 @@ impl Hands {
     }
 
     /// Takes the further reading that was advised.
-    pub fn read_further(self, vehicle: &mut Vehicle, job: &mut Job, further: Further) {
+    pub fn read_further(self, vehicle: &mut PracticeVehicle, job: &mut Job, further: Further) {
         let unit = vehicle.unit;
         let after = job.setups.last_round();
         match further {

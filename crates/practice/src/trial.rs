@@ -4,6 +4,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::{Length, TapeEntry};
+use derecho_job::Job;
 use derecho_job::bar::can_be_followed;
 use derecho_job::bar::further::Further;
 use derecho_job::bar::next::next_reading;
@@ -11,19 +12,20 @@ use derecho_job::cautions::Stage;
 use derecho_job::document::{RoundId, SheetKind};
 use derecho_job::prove::ProveVerdict;
 use derecho_job::prove::settling::GateKind;
+use derecho_job::results::never_settled;
+use derecho_job::results::solve;
 use derecho_job::setups::Resolved;
 use derecho_job::strip::Progress;
-use derecho_job::{Job, solve};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::ground_truth::Feature;
 use crate::technician::{Hands, can_be_told, feature};
-use crate::vehicle::Vehicle;
+use crate::vehicle::PracticeVehicle;
 
 /// What careful hands read further, where an answer cannot be told or is worse than the tolerance.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum Reading {
+pub enum FurtherReadings {
     /// What Derecho says to read next.
     #[default]
     Advised,
@@ -35,7 +37,7 @@ pub enum Reading {
 
 /// What is tried.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub struct Settings {
+pub struct TrialSettings {
     /// How many vehicles.
     pub vehicles: usize,
     /// The seed of the first; each vehicle has its own, so that the result does not depend on threads.
@@ -45,7 +47,7 @@ pub struct Settings {
     /// Whether the rule of thumb is followed instead of Derecho.
     pub rule_of_thumb: bool,
     /// What careful hands read further.
-    pub further: Reading,
+    pub further: FurtherReadings,
     /// Threads.
     pub threads: usize,
 }
@@ -154,7 +156,7 @@ impl Trial {
 
 /// Sends every vehicle through; `progress` is told how many are done, from any thread.
 #[must_use]
-pub fn trial(settings: &Settings, progress: &(dyn Fn(usize) + Sync)) -> Trial {
+pub fn trial(settings: &TrialSettings, progress: &(dyn Fn(usize) + Sync)) -> Trial {
     let (next, done) = (AtomicUsize::new(0), AtomicUsize::new(0));
     let work = || {
         let mut sum = Trial::default();
@@ -188,7 +190,7 @@ const fn seed_of(seed: u64, index: u64) -> u64 {
 }
 
 /// Where the axle is after the bar is set so much longer.
-fn after(vehicle: &Vehicle, longer: Length) -> Length {
+fn after(vehicle: &PracticeVehicle, longer: Length) -> Length {
     let mut set = vehicle.clone();
     set.turn(longer);
     set.true_offset()
@@ -198,8 +200,8 @@ fn count(happened: bool) -> usize {
     usize::from(happened)
 }
 
-fn one(settings: &Settings, index: u64) -> Trial {
-    let mut vehicle = Vehicle::drawn(seed_of(settings.seed, index));
+fn one(settings: &TrialSettings, index: u64) -> Trial {
+    let mut vehicle = PracticeVehicle::drawn(seed_of(settings.seed, index));
     let (before, found) = (vehicle.true_offset(), vehicle.clone());
     let mut job = settings.hands.job(&mut vehicle);
     let mut sum = Trial::default();
@@ -210,7 +212,7 @@ fn one(settings: &Settings, index: u64) -> Trial {
     for round in 0..=ROUNDS {
         let Some(centring) = read(&mut vehicle, &mut job, settings, &mut sum) else { break };
         let told = can_be_told(&centring);
-        let results = solve(&job);
+        let results = solve(&job, never_settled);
         if round == 0 {
             sum.told = count(told);
             foretold(&vehicle, &results.stages, &mut sum);
@@ -257,7 +259,7 @@ fn one(settings: &Settings, index: u64) -> Trial {
 }
 
 /// A new sheet of the round, from the feature of the last one.
-fn read_again(vehicle: &mut Vehicle, job: &mut Job, hands: Hands) {
+fn read_again(vehicle: &mut PracticeVehicle, job: &mut Job, hands: Hands) {
     let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
     let rounds = job.setups.rounds.len();
     let id = format!("after-{rounds}-{}", job.sheets.len());
@@ -265,7 +267,12 @@ fn read_again(vehicle: &mut Vehicle, job: &mut Job, hands: Hands) {
 }
 
 /// Works the newest sheet out, with the further readings careful hands take where they are told to.
-fn read(vehicle: &mut Vehicle, job: &mut Job, settings: &Settings, sum: &mut Trial) -> Option<Centring> {
+fn read(
+    vehicle: &mut PracticeVehicle,
+    job: &mut Job,
+    settings: &TrialSettings,
+    sum: &mut Trial,
+) -> Option<Centring> {
     let hands = settings.hands;
     let mut further = 0;
     let centring = loop {
@@ -276,11 +283,11 @@ fn read(vehicle: &mut Vehicle, job: &mut Job, settings: &Settings, sum: &mut Tri
             break centring;
         }
         let next = match settings.further {
-            Reading::Advised => next_reading(job, &resolved, DRAWS)
+            FurtherReadings::Advised => next_reading(job, &resolved, DRAWS)
                 .and_then(|next| next.options.first().map(|option| option.reading)),
-            Reading::Blindly if further % 2 == 0 => Some(Further::RepeatLeft),
-            Reading::Blindly => Some(Further::RepeatRight),
-            Reading::Never => None,
+            FurtherReadings::Blindly if further % 2 == 0 => Some(Further::RepeatLeft),
+            FurtherReadings::Blindly => Some(Further::RepeatRight),
+            FurtherReadings::Never => None,
         };
         let Some(next) = next else { break centring };
         further += 1;
@@ -298,7 +305,7 @@ fn read(vehicle: &mut Vehicle, job: &mut Job, settings: &Settings, sum: &mut Tri
     Some(centring)
 }
 
-fn foretold(vehicle: &Vehicle, stages: &[derecho_job::strip::StageResult], sum: &mut Trial) {
+fn foretold(vehicle: &PracticeVehicle, stages: &[derecho_job::strip::StageResult], sum: &mut Trial) {
     // Cycle is settled where nothing ends the travel before its stops.
     let told = stages.iter().any(|stage| stage.stage == Stage::Cycle && stage.progress == Progress::Begun);
     let truly = vehicle.truly_touches() == Some(true);
@@ -308,7 +315,7 @@ fn foretold(vehicle: &Vehicle, stages: &[derecho_job::strip::StageResult], sum: 
 }
 
 /// The nearest whole flats of the sleeve.
-fn to_flats(vehicle: &Vehicle, longer: Length) -> Length {
+fn to_flats(vehicle: &PracticeVehicle, longer: Length) -> Length {
     let flat = vehicle.thread.lead() / 3.0;
     flat * (longer / flat).round()
 }
@@ -324,7 +331,7 @@ fn half_difference(job: &Job) -> Option<Length> {
 }
 
 /// What becomes of the same vehicle by the rule of thumb, on the same readings, and by eye.
-fn others(found: &Vehicle, told: bool, job: &Job, sum: &mut Trial) {
+fn others(found: &PracticeVehicle, told: bool, job: &Job, sum: &mut Trial) {
     let side = found.truth_side();
     let mut vehicle = found.clone();
     let seen = vehicle.error(BY_EYE) + found.true_offset();
@@ -336,7 +343,7 @@ fn others(found: &Vehicle, told: bool, job: &Job, sum: &mut Trial) {
 }
 
 /// The whole job by the rule of thumb: half the difference of the means is turned until both sides read alike.
-fn thumb(vehicle: &mut Vehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
+fn thumb(vehicle: &mut PracticeVehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
     let before = vehicle.true_offset();
     sum.told = 1;
     for round in 0..=ROUNDS {

@@ -6,7 +6,7 @@ use derecho_core::measure::{Length, Side, Unit};
 use derecho_core::pose::point::{AxlePoint, BodyPoint};
 use derecho_core::pose::solver::Link;
 
-use crate::ground_truth::{Feature, Obstacle, Truth};
+use crate::ground_truth::{Feature, TrueObstacle, Truth};
 
 /// How it stands.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -47,7 +47,7 @@ const THREADS: [SleeveThread; 6] = [
 
 /// A vehicle that can be read and worked on. The same seed gives the same vehicle and the same readings of it.
 #[derive(Clone, Debug)]
-pub struct Vehicle {
+pub struct PracticeVehicle {
     pub(crate) truth: Truth,
     /// The unit its owner's tape has.
     pub unit: Unit,
@@ -170,7 +170,7 @@ fn thread_drawn(draws: &mut Draws, unit: Unit) -> SleeveThread {
     }
 }
 
-impl Vehicle {
+impl PracticeVehicle {
     /// A vehicle like many, drawn from a seed: front or rear, either unit, off to one side by up to 22 mm.
     #[must_use]
     pub fn drawn(seed: u64) -> Self {
@@ -249,7 +249,7 @@ impl Vehicle {
     }
 
     /// Something above the bar that it misses or touches in bump.
-    fn obstacle_drawn(&mut self) -> Obstacle {
+    fn obstacle_drawn(&mut self) -> TrueObstacle {
         let share = between(&mut self.draws, 0.2, 0.8);
         let (frame, axle) = (self.truth.frame_eye.vector(), self.truth.axle_eye.vector());
         let on_bar = frame.lerp(axle, share);
@@ -259,7 +259,7 @@ impl Vehicle {
         let left = between(&mut self.draws, -25.0, 45.0);
         let height = on_bar.z + rises + left + radius + self.truth.bar_radius.to_mm();
         let end = |x: f64| BodyPoint::from_mm(on_bar.x + x, on_bar.y, height);
-        Obstacle { ends: [end(-60.0), end(60.0)], radius: mm(radius) }
+        TrueObstacle { ends: [end(-60.0), end(60.0)], radius: mm(radius) }
     }
 
     /// How far the axle truly sits to the left, at rest at ride height.
@@ -427,8 +427,8 @@ mod tests {
     use proptest::prelude::*;
 
     /// A plain vehicle: level lower arms straight back, the bar across.
-    fn plain(rise: f64, reach: f64) -> Vehicle {
-        let mut vehicle = Vehicle::drawn(1);
+    fn plain(rise: f64, reach: f64) -> PracticeVehicle {
+        let mut vehicle = PracticeVehicle::drawn(1);
         let arm = |y: f64, z: f64, back: f64| link([-back, y, 400.0 + z], [0.0, y, 400.0 + z]);
         vehicle.truth = Truth {
             frame_eye_side: Side::Left,
@@ -487,7 +487,7 @@ mod tests {
             job.sheets.push(derecho_job::document::Sheet {
                 id: "exact".to_owned(), left: side(Side::Left), right: side(Side::Right), ..Default::default()
             });
-            let results = derecho_job::solve(&job);
+            let results = derecho_job::results::solve(&job, derecho_job::results::never_settled);
             let read = results.sheets[0].centring.as_ref().unwrap();
             prop_assert!((read.offset_mm.to_mm() - off).abs() < 1e-3);
             if let Some(correction) = results.bar.unwrap().correction {
@@ -500,7 +500,7 @@ mod tests {
 
     #[test]
     fn bushings_hold_it_until_it_is_bounced() {
-        let mut vehicle = Vehicle::drawn(5);
+        let mut vehicle = PracticeVehicle::drawn(5);
         let truly = vehicle.true_offset();
         vehicle.stand(Stance::Hanging);
         vehicle.stand(Stance::OnItsWeight);
@@ -513,7 +513,7 @@ mod tests {
     #[test]
     fn the_same_seed_is_the_same_vehicle_and_the_same_readings() {
         let read = |seed| {
-            let mut vehicle = Vehicle::drawn(seed);
+            let mut vehicle = PracticeVehicle::drawn(seed);
             [0; 4].map(|_| vehicle.read(Feature::Sidewall, Side::Right, mm(1.0)))
         };
         assert_eq!(read(11), read(11));
@@ -526,7 +526,7 @@ mod tests {
     #[test]
     fn features_lie_otherwise_than_the_advice_takes_them_to() {
         let taken = [0.8, 1.5, 3.0];
-        let vehicles: Vec<Vehicle> = (0..6000).map(Vehicle::drawn).collect();
+        let vehicles: Vec<PracticeVehicle> = (0..6000).map(PracticeVehicle::drawn).collect();
         for (feature, taken) in Feature::ALL.into_iter().zip(taken) {
             let halves: Vec<f64> = vehicles
                 .iter()
@@ -555,7 +555,7 @@ mod tests {
             let height =
                 place.z + vehicle.truth.bump.to_mm() / 2.0 + 20.0 + vehicle.truth.bar_radius.to_mm() + left;
             let end = |x: f64| BodyPoint::from_mm(place.x + x, place.y, height);
-            Obstacle { ends: [end(-50.0), end(50.0)], radius: mm(20.0) }
+            TrueObstacle { ends: [end(-50.0), end(50.0)], radius: mm(20.0) }
         };
         let (clear, touching) = (above(15.0), above(-15.0));
         assert_eq!(vehicle.truly_touches(), None);

@@ -4,9 +4,11 @@
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
+use derecho_job::Job;
 use derecho_job::bolt_up::StepState;
 use derecho_job::document::{Conditions, Method, Sheet};
-use derecho_job::{Job, solve};
+use derecho_job::results::never_settled;
+use derecho_job::results::solve;
 use derecho_practice::lessons::{LESSONS, Lesson, Planted};
 use derecho_practice::session::{Act, LINKS, Session};
 use derecho_words::Spoken as _;
@@ -98,7 +100,7 @@ fn follow(session: &mut Session, mut job: Job) -> Job {
     made_ready(session);
     for _ in 0..5 {
         sheet(session, &mut job, true);
-        let results = solve(&job);
+        let results = solve(&job, never_settled);
         let newest = results.sheets.last().unwrap();
         let disagree = newest
             .second_thoughts
@@ -158,7 +160,7 @@ fn every_lesson_is_won_by_doing_what_derecho_says() {
 /// Reads without minding anything, and turns what comes of it; `share` of the difference.
 fn careless(session: &mut Session, job: &mut Job, share: f64) {
     sheet(session, job, false);
-    let results = solve(job);
+    let results = solve(job, never_settled);
     let centring = results.sheets.last().unwrap().centring.clone().unwrap();
     let difference = centring.left_mean_mm - centring.right_mean_mm;
     let side = job.rig.frame_eye_side.unwrap().sign();
@@ -202,7 +204,7 @@ fn every_lesson_is_lost_by_the_mistake_it_teaches() {
 fn follow_the_rest(session: &mut Session, mut job: Job) -> Job {
     made_ready(session);
     sheet(session, &mut job, true);
-    if let Some(correction) = solve(&job).bar.and_then(|bar| bar.correction) {
+    if let Some(correction) = solve(&job, never_settled).bar.and_then(|bar| bar.correction) {
         let setting = correction.setting.unwrap().facts;
         let flats =
             (setting.achieved_change_mm.unwrap() / (setting.per_turn_mm.unwrap() / 6.0)).round() as i32;

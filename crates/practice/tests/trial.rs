@@ -4,14 +4,21 @@
 use derecho_core::measure::Unit;
 use derecho_practice::Truth;
 use derecho_practice::technician::Hands;
-use derecho_practice::trial::{Reading, Settings, trial};
-use derecho_practice::vehicle::Vehicle;
+use derecho_practice::trial::{FurtherReadings, TrialSettings, trial};
+use derecho_practice::vehicle::PracticeVehicle;
 use serde_json::Value;
 
 static_assertions::assert_not_impl_any!(Truth: serde::Serialize, std::fmt::Display, Default);
 
-fn settings(hands: Hands, threads: usize) -> Settings {
-    Settings { vehicles: 200, seed: 3, hands, rule_of_thumb: false, further: Reading::Advised, threads }
+fn settings(hands: Hands, threads: usize) -> TrialSettings {
+    TrialSettings {
+        vehicles: 200,
+        seed: 3,
+        hands,
+        rule_of_thumb: false,
+        further: FurtherReadings::Advised,
+        threads,
+    }
 }
 
 #[test]
@@ -39,8 +46,9 @@ fn hurried_hands_are_not_told_what_they_cannot_know() {
 
 #[test]
 fn what_to_read_next_tells_more_than_reading_blindly() {
-    let told = |further| trial(&Settings { further, ..settings(Hands::Careful, 2) }, &|_| {});
-    let [advised, blindly, never] = [Reading::Advised, Reading::Blindly, Reading::Never].map(told);
+    let told = |further| trial(&TrialSettings { further, ..settings(Hands::Careful, 2) }, &|_| {});
+    let [advised, blindly, never] =
+        [FurtherReadings::Advised, FurtherReadings::Blindly, FurtherReadings::Never].map(told);
     assert!(advised.told > blindly.told && blindly.told >= never.told, "{advised:?} {blindly:?} {never:?}");
     assert!(never.readings < blindly.readings);
 }
@@ -51,13 +59,13 @@ fn one_thread_and_two_count_the_same() {
         let [one, two] = [1, 2].map(|threads| trial(&settings(hands, threads), &|_| {}));
         assert_eq!(one, two);
     }
-    let other = trial(&Settings { seed: 4, ..settings(Hands::Careful, 2) }, &|_| {});
+    let other = trial(&TrialSettings { seed: 4, ..settings(Hands::Careful, 2) }, &|_| {});
     assert_ne!(other.readings, trial(&settings(Hands::Careful, 2), &|_| {}).readings);
 }
 
 #[test]
 fn the_rule_of_thumb_is_followed_to_its_end() {
-    let thumb = trial(&Settings { rule_of_thumb: true, ..settings(Hands::Hurried, 2) }, &|_| {});
+    let thumb = trial(&TrialSettings { rule_of_thumb: true, ..settings(Hands::Hurried, 2) }, &|_| {});
     let derecho = trial(&settings(Hands::Hurried, 2), &|_| {});
     assert_eq!(thumb.settled + thumb.given_up, 200);
     assert!(thumb.settled_wrong >= derecho.settled_wrong, "{thumb:?} {derecho:?}");
@@ -80,7 +88,7 @@ fn a_job_holds_readings_alone() {
         }
     }
     for seed in 0..50 {
-        let mut vehicle = Vehicle::drawn(seed);
+        let mut vehicle = PracticeVehicle::drawn(seed);
         let job = Hands::Careful.job(&mut vehicle);
         assert_eq!(derecho_job::check(&job), [], "seed {seed}");
         let mut found = Vec::new();

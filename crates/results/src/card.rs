@@ -4,7 +4,7 @@ use derecho_core::measure::{Length, Phrase};
 use derecho_job::Job;
 use derecho_job::cautions::Stage;
 use derecho_job::elevation::Elevation;
-use derecho_job::results::{Results, solve};
+use derecho_job::results::Results;
 use derecho_job::strip::{Progress, StageResult};
 use derecho_words::say;
 use jiff::civil::Date;
@@ -62,7 +62,7 @@ pub struct CardDue {
 /// The card of a job.
 #[must_use]
 pub fn card(job: &Job) -> Card {
-    card_of(job, solve(job))
+    card_of(job, crate::settled::solve(job))
 }
 
 /// The card of a job whose results are there already.

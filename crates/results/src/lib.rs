@@ -8,9 +8,11 @@
 mod card;
 pub mod json;
 mod log;
+mod settled;
 mod work;
 
 pub use card::{Card, CardDue, StageLine, card, card_of};
 pub use derecho_job::results::*;
 pub use log::{LogEntry, log};
+pub use settled::{settle, solve};
 pub use work::{everything, work};

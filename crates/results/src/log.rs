@@ -26,7 +26,7 @@ pub struct LogEntry {
 /// Everything of a job that belongs in the log, oldest first.
 #[must_use]
 pub fn log(job: &Job) -> Vec<LogEntry> {
-    let said = |entry: derecho_job::log::LogEntry| LogEntry {
+    let said = |entry: derecho_job::log::LogFact| LogEntry {
         kind: entry.kind,
         at: entry.at,
         by: entry.by,

@@ -7,6 +7,8 @@ use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
 use derecho_job::results::Everything;
 use derecho_words::say;
 
+use crate::settled::stands;
+
 /// Stage Bolt-up of a job by itself.
 #[must_use]
 pub fn work(job: &Job) -> WorkResult {
@@ -18,7 +20,7 @@ pub fn work(job: &Job) -> WorkResult {
 /// Computes everything, the whole envelope included.
 #[must_use]
 pub fn everything(job: &Job) -> Everything {
-    let mut everything = derecho_job::results::everything(job);
+    let mut everything = derecho_job::results::everything(job, stands);
     hold_against_ticks(job, &mut everything.work);
     everything
 }

@@ -10,9 +10,10 @@ use derecho_job::bracket::PlanResult;
 use derecho_job::bracket::school::School;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, check, solve};
+use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
 use derecho_results::plan;
+use derecho_results::solve;
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 

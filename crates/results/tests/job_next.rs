@@ -103,14 +103,14 @@ fn with_a_bar_the_change_of_length_narrows() {
 #[test]
 fn an_instrument_brings_what_it_is_good_to() {
     let mut job = sheet("frame_to_hub", &[110.0; 2], &[100.0; 2]);
-    let plain = derecho_job::solve(&job).sheets[0].centring.clone().unwrap();
+    let plain = derecho_results::solve(&job).sheets[0].centring.clone().unwrap();
     let instrument = |checked: Option<&str>, overdue: bool| {
         serde_json::from_value(json!({ "id": "tape-4", "resolution": { "text": "0.1", "unit": "mm" },
             "good_to": { "text": "1", "unit": "mm" }, "checked": checked, "overdue": overdue }))
         .unwrap()
     };
     job.sheets[0].instrument = Some(instrument(Some("2026-05-12"), false));
-    let results = derecho_job::solve(&job);
+    let results = derecho_results::solve(&job);
     let read = results.sheets[0].centring.clone().unwrap();
     // s² = 6/8; u² = ¼(2 · ¾/2 + 2 · 0.01/12) + 0.8² + ⅛.
     let by_hand = 2.0 * ((0.75 + 0.02 / 12.0) / 4.0 + 0.64 + 0.125_f64).sqrt();
@@ -121,7 +121,7 @@ fn an_instrument_brings_what_it_is_good_to() {
     );
     assert_eq!(read.offset_mm, plain.offset_mm);
     let overdue = |job: &Job| {
-        let told = derecho_job::solve(job).sheets[0].second_thoughts.clone();
+        let told = derecho_results::solve(job).sheets[0].second_thoughts.clone();
         told.iter().any(|says| says.in_unit(derecho_core::measure::Unit::Inches).contains("overdue"))
     };
     assert!(!overdue(&job));

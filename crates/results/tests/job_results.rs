@@ -5,12 +5,13 @@
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
+use derecho_job::check;
 use derecho_job::document::{HeightId, Job, PlanForm, Round, RoundId, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::strip::Progress;
-use derecho_job::{check, solve};
 use derecho_results::json::value as in_words;
 use derecho_results::settle;
+use derecho_results::solve;
 use derecho_words::Spoken as _;
 use proptest::prelude::*;
 

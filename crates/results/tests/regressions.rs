@@ -5,10 +5,11 @@ mod by_name;
 
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
+use derecho_job::Job;
 use derecho_job::document::check::check;
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, solve};
 use derecho_results::json::value as in_words;
+use derecho_results::solve;
 use derecho_results::{cycle, plan, sway, uncertainty};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};

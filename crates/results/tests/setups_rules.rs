@@ -6,9 +6,10 @@ mod by_name;
 
 use derecho_job::document::Round;
 use derecho_job::setups::Resolved;
-use derecho_job::{Everything, Job, check, solve};
+use derecho_job::{Everything, Job, check};
 use derecho_results::everything;
 use derecho_results::json::value as in_words;
+use derecho_results::solve;
 use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};

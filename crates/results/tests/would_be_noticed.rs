@@ -6,8 +6,9 @@ mod by_name;
 
 use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, check, solve};
+use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
+use derecho_results::solve;
 use derecho_results::{plan, sway, work};
 use serde_json::{Value, json};
 

@@ -3,14 +3,14 @@
 
 use derecho_job::{Job, Results};
 use derecho_results::{Card, card, card_of};
-use derecho_store::{Drawn, ListedJob, Ready, Store, StoreError};
+use derecho_store::{KeptCard, ListedJob, Ready, Store, StoreError};
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.
 pub const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 5");
 
-fn written(card: &Card) -> Drawn {
+fn written(card: &Card) -> KeptCard {
     // A card is plain data with string keys: it always has a JSON form.
-    Drawn { card: serde_json::to_string(card).unwrap_or_default(), by: DRAWN_BY.to_owned() }
+    KeptCard { card: serde_json::to_string(card).unwrap_or_default(), by: DRAWN_BY.to_owned() }
 }
 
 /// A document ready to be stored, with the card that its results give.

@@ -14,7 +14,7 @@ use derecho_job::Job;
 use derecho_job::document::schema::job_schema;
 use derecho_job::document::schema_table::job_fields;
 use derecho_practice::technician::Hands;
-use derecho_practice::trial::Reading;
+use derecho_practice::trial::FurtherReadings;
 use derecho_results::everything;
 use derecho_results::json::{Layout, ToJson};
 use derecho_store::safekeeping::{self, restore};
@@ -33,7 +33,7 @@ use crate::api::tape::ReadBack;
 use crate::calendar::{calendar, due};
 use crate::cards::{of_today, ready};
 use crate::instruments::{self, Instruments};
-use crate::parse::{Refusal, read_job};
+use crate::parse::{ParseFault, read_job};
 use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
@@ -321,7 +321,7 @@ fn execute(command: Command) -> Result<(), Failure> {
             runtime.map_err(Failure::could_not)?.block_on(instruments::run(what)).map_err(Failure::could_not)
         }
         Command::Trial { vehicles, seed, hands, rule_of_thumb, further, json } => {
-            let settings = derecho_practice::trial::Settings {
+            let settings = derecho_practice::trial::TrialSettings {
                 vehicles: vehicles as usize,
                 seed,
                 hands: match hands {
@@ -330,9 +330,9 @@ fn execute(command: Command) -> Result<(), Failure> {
                 },
                 rule_of_thumb,
                 further: match further {
-                    FurtherWord::Advised => Reading::Advised,
-                    FurtherWord::Blindly => Reading::Blindly,
-                    FurtherWord::Never => Reading::Never,
+                    FurtherWord::Advised => FurtherReadings::Advised,
+                    FurtherWord::Blindly => FurtherReadings::Blindly,
+                    FurtherWord::Never => FurtherReadings::Never,
                 },
                 threads: 1,
             };
@@ -416,10 +416,10 @@ fn load(file: &Path) -> Result<Job, Failure> {
     let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
     read_job(&read(file)?).map_err(|refusal| {
         Failure::bad(match refusal {
-            Refusal::NotJson { message, line, column } => {
+            ParseFault::NotJson { message, line, column } => {
                 format!("{name}:{line}:{column}: this is not JSON: {message}")
             }
-            Refusal::Faults(faults) => {
+            ParseFault::Faults(faults) => {
                 let lines: Vec<String> = faults
                     .iter()
                     .map(|fault| {

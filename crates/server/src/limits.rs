@@ -47,7 +47,7 @@ pub struct Addresses(Arc<Mutex<HashMap<IpAddr, usize>>>);
 
 /// One connection of an address, counted until it is dropped.
 #[derive(Debug)]
-pub struct Counted {
+pub struct CountedBody {
     address: IpAddr,
     all: Addresses,
 }
@@ -55,18 +55,18 @@ pub struct Counted {
 impl Addresses {
     /// Counts a connection in; None where its address has as many as it may.
     #[must_use]
-    pub fn count(&self, address: IpAddr) -> Option<Counted> {
+    pub fn count(&self, address: IpAddr) -> Option<CountedBody> {
         let mut counts = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         let count = counts.entry(address).or_default();
         if *count >= MOST_FROM_ONE {
             return None;
         }
         *count += 1;
-        Some(Counted { address, all: self.clone() })
+        Some(CountedBody { address, all: self.clone() })
     }
 }
 
-impl Drop for Counted {
+impl Drop for CountedBody {
     fn drop(&mut self) {
         let mut counts = self.all.0.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some(count) = counts.get_mut(&self.address) {
@@ -86,7 +86,7 @@ mod tests {
     fn one_address_does_not_take_the_place_of_another() {
         let all = Addresses::default();
         let [one, other] = ["127.0.0.1", "127.0.0.2"].map(|text| text.parse::<IpAddr>().unwrap());
-        let held: Vec<Counted> = (0..MOST_FROM_ONE).map_while(|_| all.count(one)).collect();
+        let held: Vec<CountedBody> = (0..MOST_FROM_ONE).map_while(|_| all.count(one)).collect();
         assert_eq!(held.len(), MOST_FROM_ONE);
         assert!(all.count(one).is_none());
         assert!(all.count(other).is_some());

@@ -20,7 +20,7 @@ static SCHEMA: LazyLock<Value> = LazyLock::new(job_schema);
 
 /// Why a text is no job.
 #[derive(Clone, Debug, PartialEq)]
-pub enum Refusal {
+pub enum ParseFault {
     /// Not JSON at all, or broken off.
     NotJson {
         /// What the parser says.
@@ -38,7 +38,7 @@ pub enum Refusal {
 ///
 /// # Errors
 /// Where it is not JSON, or with every fault of the document.
-pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
+pub fn read_job(text: &[u8]) -> Result<Job, ParseFault> {
     // A sound document, the usual case, needs no second look: serde refuses all that the
     // schema refuses. Only what it will not take is gone through for every fault.
     if let Ok(job) = parsed(text)
@@ -46,12 +46,12 @@ pub fn read_job(text: &[u8]) -> Result<Job, Refusal> {
     {
         return Ok(job);
     }
-    let value: Value = serde_json::from_slice(text).map_err(|error| Refusal::NotJson {
+    let value: Value = serde_json::from_slice(text).map_err(|error| ParseFault::NotJson {
         message: error.to_string(),
         line: error.line(),
         column: error.column(),
     })?;
-    job_of(value).map_err(Refusal::Faults)
+    job_of(value).map_err(ParseFault::Faults)
 }
 
 fn job_of(mut value: Value) -> Result<Job, Vec<FieldError>> {
@@ -85,7 +85,7 @@ mod tests {
 
     fn faults(text: &str) -> Vec<(String, String)> {
         match read_job(text.as_bytes()) {
-            Err(Refusal::Faults(faults)) => faults.into_iter().map(|f| (f.pointer, f.code)).collect(),
+            Err(ParseFault::Faults(faults)) => faults.into_iter().map(|f| (f.pointer, f.code)).collect(),
             other => panic!("{other:?}"),
         }
     }
@@ -156,9 +156,9 @@ mod tests {
     #[test]
     fn what_is_no_json_is_told_with_its_line() {
         let refusal = read_job(b"{\n  \"format\": \"derecho-job\",,\n}");
-        assert!(matches!(refusal, Err(Refusal::NotJson { line: 2, .. })), "{refusal:?}");
-        assert!(matches!(read_job(b""), Err(Refusal::NotJson { .. })));
-        assert!(matches!(read_job(b"[1, 2"), Err(Refusal::NotJson { .. })));
+        assert!(matches!(refusal, Err(ParseFault::NotJson { line: 2, .. })), "{refusal:?}");
+        assert!(matches!(read_job(b""), Err(ParseFault::NotJson { .. })));
+        assert!(matches!(read_job(b"[1, 2"), Err(ParseFault::NotJson { .. })));
     }
 
     #[test]

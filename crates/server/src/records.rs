@@ -72,7 +72,7 @@ impl Records {
 mod tests {
     use super::*;
     use derecho_job::Job;
-    use derecho_store::Basis;
+    use derecho_store::BasedOn;
     use jiff::Timestamp;
 
     #[test]
@@ -91,7 +91,7 @@ mod tests {
         assert_eq!(first[0].entries, log(&job));
         let mut changed = job.clone();
         changed.title = "Renamed".to_owned();
-        store.save("a", Basis { revision: 1, edit: None }, &changed, later).unwrap();
+        store.save("a", BasedOn { revision: 1, edit: None }, &changed, later).unwrap();
         let second = records.all(&store).unwrap();
         // Last saved first: a is new, b is the very record of before.
         assert_eq!(second[0].title, "Renamed");

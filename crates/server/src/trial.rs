@@ -2,10 +2,10 @@
 
 use std::io::{IsTerminal as _, Write as _};
 
-use derecho_practice::trial::{Settings, Trial, trial};
+use derecho_practice::trial::{Trial, TrialSettings, trial};
 
 /// Runs a trial on every core, telling how far it is where somebody watches.
-pub(crate) fn run(mut settings: Settings) -> Trial {
+pub(crate) fn run(mut settings: TrialSettings) -> Trial {
     settings.threads = std::thread::available_parallelism().map_or(1, usize::from);
     let watched = std::io::stderr().is_terminal();
     let each = (settings.vehicles / 100).max(1);

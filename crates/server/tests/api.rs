@@ -166,7 +166,7 @@ async fn computing_stores_nothing_and_agrees_with_the_stored_job() {
     // Figures are no longer than they are good for, alone and beside their document.
     let computed: Value = computed.json().await.unwrap();
     let job = derecho_job::document::migrate::parsed(stored["document"].to_string().as_bytes()).unwrap();
-    alike(&computed, &derecho_results::json::value(derecho_job::solve(&job)), "");
+    alike(&computed, &derecho_results::json::value(derecho_results::solve(&job)), "");
     assert_eq!(computed, stored["results"]);
     assert_eq!(shop.get("/api/v1/jobs").await["total"], 13);
 }

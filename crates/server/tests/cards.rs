@@ -3,8 +3,9 @@
 
 use std::path::Path;
 
-use derecho_job::{check, solve};
+use derecho_job::check;
 use derecho_results::card;
+use derecho_results::solve;
 use derecho_server::cards::{DRAWN_BY, of_today, ready, shown};
 use derecho_store::{DATABASE_FILE, Store, StoreError};
 use jiff::Timestamp;

@@ -29,7 +29,7 @@ fn posed() -> Result<Value, String> {
         let job =
             derecho_job::document::migrate::read(&text).map_err(|error| format!("{name}: {error:?}"))?;
         let (elevation, found) =
-            (derecho_job::solve(&job).elevation, in_words(derecho_results::cycle(&job).found));
+            (derecho_results::solve(&job).elevation, in_words(derecho_results::cycle(&job).found));
 
         let near = in_words(derecho_results::near(&job).found);
         let plan = in_words(derecho_results::plan(&job));

@@ -7,8 +7,8 @@ use std::sync::LazyLock;
 
 use derecho_job::document::schema::{drop_nulls, job_schema};
 use derecho_job::document::schema_validate;
-use derecho_job::solve;
-use derecho_server::parse::{Refusal, read_job};
+use derecho_results::solve;
+use derecho_server::parse::{ParseFault, read_job};
 use derecho_server::samples;
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -90,14 +90,14 @@ proptest! {
         match read_job(document.to_string().as_bytes()) {
             // What is taken can be solved, and answers with numbers that are numbers.
             Ok(job) => prop_assert!(solve(&job).json(Layout::Exact).is_ok()),
-            Err(Refusal::Faults(faults)) => {
+            Err(ParseFault::Faults(faults)) => {
                 prop_assert!(!faults.is_empty());
                 for fault in faults {
                     prop_assert!(fault.pointer.is_empty() || fault.pointer.starts_with('/'), "{}", fault.pointer);
                     prop_assert!(!fault.code.is_empty() && !fault.message.is_empty());
                 }
             }
-            Err(Refusal::NotJson { message, .. }) => prop_assert!(false, "{}", message),
+            Err(ParseFault::NotJson { message, .. }) => prop_assert!(false, "{}", message),
         }
     }
 
@@ -142,7 +142,7 @@ proptest! {
         all.retain(|pointer| pointer.ends_with("/text") && !pointer.starts_with("/complaints"));
         let pointer = place.get(&all);
         *document.pointer_mut(pointer).unwrap() = json!("24 in mm");
-        let Err(Refusal::Faults(faults)) = read_job(document.to_string().as_bytes()) else {
+        let Err(ParseFault::Faults(faults)) = read_job(document.to_string().as_bytes()) else {
             return Err(TestCaseError::fail("taken"));
         };
         let entry = pointer.strip_suffix("/text").unwrap();

@@ -221,7 +221,7 @@ pub struct ListedJob {
     /// When it was saved, in UTC.
     pub saved_at: Timestamp,
     /// Its card, by the rules it was drawn by: whoever shows it draws it anew where those are not today's.
-    pub card: Drawn,
+    pub card: KeptCard,
 }
 
 /// How a revision came about.
@@ -273,14 +273,14 @@ pub struct HistoryLine {
 
 /// What a change is based on.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Basis {
+pub struct BasedOn {
     /// The revision it was begun at.
     pub revision: u64,
     /// The client's own name for the edit, so that sent twice it is made once.
     pub edit: Option<String>,
 }
 
-impl From<u64> for Basis {
+impl From<u64> for BasedOn {
     fn from(revision: u64) -> Self {
         Self { revision, edit: None }
     }
@@ -309,12 +309,12 @@ pub struct Store {
 pub struct Ready {
     job: Job,
     text: String,
-    card: Drawn,
+    card: KeptCard,
 }
 
 /// The card the bay shows of a job, as JSON text, and by which rules it was drawn.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct Drawn {
+pub struct KeptCard {
     /// The card; empty where none was drawn yet.
     pub card: String,
     /// The rules it was drawn by; empty where none was.
@@ -326,7 +326,7 @@ impl Ready {
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn new(job: Job, card: Drawn) -> Result<Self, StoreError> {
+    pub fn new(job: Job, card: KeptCard) -> Result<Self, StoreError> {
         let unwritten = |source| StoreError::Unreadable { id: String::new(), revision: 0, source };
         let text = written(&job).map_err(unwritten)?;
         Ok(Self { job, text, card })
@@ -340,7 +340,7 @@ impl Ready {
 
     /// The card the bay shows of it.
     #[must_use]
-    pub const fn card(&self) -> &Drawn {
+    pub const fn card(&self) -> &KeptCard {
         &self.card
     }
 
@@ -357,7 +357,7 @@ pub struct Prepared {
     id: String,
     title: String,
     search: String,
-    card: Drawn,
+    card: KeptCard,
     packed: packed::Packed,
 }
 
@@ -490,7 +490,7 @@ impl Store {
     /// # Errors
     /// Where the id is taken or the disk refuses.
     pub fn create(&self, id: &str, job: &Job, now: Timestamp) -> Result<StoredJob, StoreError> {
-        self.create_ready(id, Ready::new(job.clone(), Drawn::default())?, now)
+        self.create_ready(id, Ready::new(job.clone(), KeptCard::default())?, now)
     }
 
     /// The same of a document that is written already, with its card.
@@ -600,11 +600,11 @@ impl Store {
     pub fn save(
         &self,
         id: &str,
-        based_on: impl Into<Basis>,
+        based_on: impl Into<BasedOn>,
         job: &Job,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
-        self.save_ready(id, based_on, Ready::new(job.clone(), Drawn::default())?, now)
+        self.save_ready(id, based_on, Ready::new(job.clone(), KeptCard::default())?, now)
     }
 
     /// The same of a document that is written already, with its card: the transaction neither reads a document as a job
@@ -615,7 +615,7 @@ impl Store {
     pub fn save_ready(
         &self,
         id: &str,
-        based_on: impl Into<Basis>,
+        based_on: impl Into<BasedOn>,
         ready: Ready,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
@@ -642,7 +642,7 @@ impl Store {
     ///
     /// # Errors
     /// Where the disk refuses.
-    pub fn put_card(&self, id: &str, revision: u64, card: &Drawn) -> Result<(), StoreError> {
+    pub fn put_card(&self, id: &str, revision: u64, card: &KeptCard) -> Result<(), StoreError> {
         let params = params![id, card.card, card.by, revision as i64];
         self.writer().execute(sql::DRAW_CARD_BY, params)?;
         Ok(())
@@ -655,7 +655,7 @@ impl Store {
     pub fn undo(
         &self,
         id: &str,
-        based_on: impl Into<Basis>,
+        based_on: impl Into<BasedOn>,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
         self.change(id, &based_on.into(), now, |transaction, head| {
@@ -675,7 +675,7 @@ impl Store {
     pub fn redo(
         &self,
         id: &str,
-        based_on: impl Into<Basis>,
+        based_on: impl Into<BasedOn>,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
         self.change(id, &based_on.into(), now, |transaction, head| {
@@ -694,7 +694,7 @@ impl Store {
     pub fn restore(
         &self,
         id: &str,
-        based_on: impl Into<Basis>,
+        based_on: impl Into<BasedOn>,
         revision: u64,
         now: Timestamp,
     ) -> Result<StoredJob, StoreError> {
@@ -708,7 +708,7 @@ impl Store {
     fn change(
         &self,
         id: &str,
-        based_on: &Basis,
+        based_on: &BasedOn,
         now: Timestamp,
         next: impl FnOnce(&Transaction<'_>, &Head) -> Result<Next, StoreError>,
     ) -> Result<StoredJob, StoreError> {
@@ -1049,7 +1049,7 @@ fn listed(row: &Row<'_>) -> rusqlite::Result<ListedJob> {
         title: lossy(row, 1)?,
         revision: number(row, 2)?,
         saved_at: time_or_none(row, 3),
-        card: Drawn { card: lossy(row, 4)?, by: lossy(row, 5)? },
+        card: KeptCard { card: lossy(row, 4)?, by: lossy(row, 5)? },
     })
 }
 
@@ -1094,7 +1094,7 @@ enum Next {
 impl Next {
     /// An earlier document again; its card is drawn once it is looked at.
     fn again(job: Job, kind: RevisionKind, links: Links) -> Result<Self, StoreError> {
-        Ok(Self::Goes(Box::new(Ready::new(job, Drawn::default())?), kind, links))
+        Ok(Self::Goes(Box::new(Ready::new(job, KeptCard::default())?), kind, links))
     }
 }
 

@@ -19,7 +19,7 @@ const WEEKS: usize = 4;
 
 /// What [`check`] found.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct Checked {
+pub struct CheckedBay {
     /// Jobs, those taken out of the bay too.
     pub jobs: usize,
     /// Their revisions.
@@ -136,12 +136,12 @@ pub(crate) fn set_aside(connection: &Connection, path: &Path) -> Result<(), Stor
 ///
 /// # Errors
 /// Where it cannot be opened at all; what is wrong inside is told in the result.
-pub fn check(file: &Path) -> Result<Checked, StoreError> {
+pub fn check(file: &Path) -> Result<CheckedBay, StoreError> {
     if !file.exists() {
         return Err(StoreError::NotThere(file.to_owned()));
     }
     let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-    let mut checked = Checked::default();
+    let mut checked = CheckedBay::default();
     let lines = connection.prepare("PRAGMA integrity_check(100)").and_then(|mut check| {
         check.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()
     });

@@ -7,7 +7,7 @@ use std::path::Path;
 use derecho_core::parts::{JointPart, Part};
 use derecho_document::Job;
 use derecho_store::safekeeping::{check, restore};
-use derecho_store::{Basis, DATABASE_FILE, Drawn, Prepared, Ready, Store, StoreError, hold};
+use derecho_store::{BasedOn, DATABASE_FILE, KeptCard, Prepared, Ready, Store, StoreError, hold};
 use jiff::Timestamp;
 
 fn now() -> Timestamp {
@@ -28,7 +28,7 @@ fn filled(folder: &Path) {
 }
 
 fn drawn(job: Job) -> Ready {
-    Ready::new(job, Drawn { card: "{}".to_owned(), by: "some rules".to_owned() }).unwrap()
+    Ready::new(job, KeptCard { card: "{}".to_owned(), by: "some rules".to_owned() }).unwrap()
 }
 
 #[test]
@@ -158,7 +158,7 @@ fn one_name_does_not_do_for_two_edits() {
     let folder = tempfile::tempdir().unwrap();
     filled(folder.path());
     let store = Store::open(folder.path()).unwrap();
-    let named = |revision| Basis { revision, edit: Some("edit 7".to_owned()) };
+    let named = |revision| BasedOn { revision, edit: Some("edit 7".to_owned()) };
     let first = Job { notes: "first".to_owned(), ..Job::new("Hose truck 1") };
     let saved = store.save("one", named(1), &first, now()).unwrap();
     assert_eq!(store.save("one", named(1), &first, now()).unwrap(), saved, "sent again it is made once");

@@ -5,7 +5,7 @@ use std::fs;
 
 use derecho_document::Job;
 use derecho_store::safekeeping::{check, restore};
-use derecho_store::{Basis, DATABASE_FILE, Drawn, Ready, Store, StoreError, hold};
+use derecho_store::{BasedOn, DATABASE_FILE, KeptCard, Ready, Store, StoreError, hold};
 use jiff::Timestamp;
 use tempfile::TempDir;
 
@@ -193,7 +193,7 @@ fn programs_started_at_once_on_fresh_data_do_not_meet() {
 #[test]
 fn an_edit_with_a_name_is_made_once() {
     let (_directory, store) = bay();
-    let named = |revision, edit: &str| Basis { revision, edit: Some(edit.to_owned()) };
+    let named = |revision, edit: &str| BasedOn { revision, edit: Some(edit.to_owned()) };
     let first = store.save("a", named(1, "k1"), &edited(1), at(1)).unwrap();
     assert_eq!((first.revision, first.edit.as_deref()), (2, Some("k1")));
     assert_eq!(store.save("a", named(1, "k1"), &edited(1), at(2)).unwrap(), first);
@@ -210,11 +210,11 @@ fn an_edit_with_a_name_is_made_once() {
 fn a_card_is_kept_as_it_was_handed_over() {
     let (_directory, store) = bay();
     let card = |id: &str| store.list("", 10, 0).unwrap().0.into_iter().find(|job| job.id == id).unwrap().card;
-    assert_eq!(card("a"), Drawn::default(), "nobody drew one yet");
-    let drawn = Drawn { card: "{\"due\":[]}".to_owned(), by: "some rules".to_owned() };
+    assert_eq!(card("a"), KeptCard::default(), "nobody drew one yet");
+    let drawn = KeptCard { card: "{\"due\":[]}".to_owned(), by: "some rules".to_owned() };
     store.put_card("a", 1, &drawn).unwrap();
     assert_eq!(card("a"), drawn);
-    let ready = Ready::new(edited(1), Drawn { card: "{}".to_owned(), by: "others".to_owned() }).unwrap();
+    let ready = Ready::new(edited(1), KeptCard { card: "{}".to_owned(), by: "others".to_owned() }).unwrap();
     store.save_ready("a", 1, ready, at(1)).unwrap();
     assert_eq!(card("a").by, "others");
     // Of a revision that is not the newest any more.
@@ -222,7 +222,7 @@ fn a_card_is_kept_as_it_was_handed_over() {
     assert_eq!(card("a").by, "others");
     // Taken back, it is another job: its card is still to be drawn.
     store.undo("a", 2, at(2)).unwrap();
-    assert_eq!(card("a"), Drawn::default());
+    assert_eq!(card("a"), KeptCard::default());
 }
 
 #[test]

@@ -4,7 +4,7 @@
 use std::sync::Arc;
 
 use derecho_document::Job;
-use derecho_store::{BayOrder, DATABASE_FILE, Drawn, Ready, RevisionKind, Store, StoreError};
+use derecho_store::{BayOrder, DATABASE_FILE, KeptCard, Ready, RevisionKind, Store, StoreError};
 use jiff::Timestamp;
 use jiff::civil::date;
 use tempfile::TempDir;
@@ -105,7 +105,7 @@ fn saving_the_same_document_makes_no_revision() {
 fn with_card(title: &str, due: Option<jiff::civil::Date>) -> Ready {
     let due: Vec<_> = due.into_iter().map(|day| serde_json::json!({ "day": day.to_string() })).collect();
     let card = serde_json::json!({ "due": due, "waits": { "in": "read", "mm": "read" } });
-    Ready::new(job(title), Drawn { card: card.to_string(), by: "some rules".to_owned() }).unwrap()
+    Ready::new(job(title), KeptCard { card: card.to_string(), by: "some rules".to_owned() }).unwrap()
 }
 
 #[test]

@@ -35,7 +35,7 @@ pub struct Thread {
 
 /// A designation that cannot be read.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Error)]
-pub enum ThreadFault {
+pub enum ThreadFormFault {
     /// No diameter and pitch in it.
     #[error(
         "This is no thread. Type diameter and threads per inch, like 1-1/4-12, or M, diameter and pitch, like M24x2."
@@ -56,19 +56,19 @@ impl Thread {
     ///
     /// # Errors
     /// Where it is none, or not one a bar could have.
-    pub fn parse(text: &str) -> Result<Self, ThreadFault> {
+    pub fn parse(text: &str) -> Result<Self, ThreadFormFault> {
         let plain = text.trim().to_uppercase().replace('×', "X").replace(['–', '−'], "-");
         let (plain, hand) = hand_stamped(&plain);
         let (diameter, pitch) = match plain.strip_prefix('M') {
             Some(metric) => metric_thread(metric),
             None => inch_thread(plain),
         }
-        .ok_or(ThreadFault::NotAThread)?;
+        .ok_or(ThreadFormFault::NotAThread)?;
         if !(0.5..=6.35).contains(&pitch.to_mm()) {
-            return Err(ThreadFault::PitchOutOfReason);
+            return Err(ThreadFormFault::PitchOutOfReason);
         }
         if !(4.0..=80.0).contains(&diameter.to_mm()) {
-            return Err(ThreadFault::DiameterOutOfReason);
+            return Err(ThreadFormFault::DiameterOutOfReason);
         }
         Ok(Self { text: text.to_owned(), diameter, pitch, metric: plain.starts_with('M'), hand })
     }
@@ -244,7 +244,7 @@ mod tests {
             assert_eq!(thread.hand(), hand, "{text}");
             assert_eq!(thread.text(), text);
         }
-        assert_eq!(Thread::parse("LH"), Err(ThreadFault::NotAThread));
+        assert_eq!(Thread::parse("LH"), Err(ThreadFormFault::NotAThread));
     }
 
     #[test]
@@ -272,9 +272,9 @@ mod tests {
     #[test]
     fn refused() {
         for text in ["", "12", "M24", "thick", "1-1/4-0", "M24xfine", "1/0-12", "M2e1x2"] {
-            assert_eq!(Thread::parse(text), Err(ThreadFault::NotAThread), "{text}");
+            assert_eq!(Thread::parse(text), Err(ThreadFormFault::NotAThread), "{text}");
         }
-        assert_eq!(Thread::parse("1-1/4-120"), Err(ThreadFault::PitchOutOfReason));
-        assert_eq!(Thread::parse("M240x2"), Err(ThreadFault::DiameterOutOfReason));
+        assert_eq!(Thread::parse("1-1/4-120"), Err(ThreadFormFault::PitchOutOfReason));
+        assert_eq!(Thread::parse("M240x2"), Err(ThreadFormFault::DiameterOutOfReason));
     }
 }

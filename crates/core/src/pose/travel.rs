@@ -298,7 +298,7 @@ struct Row {
 
 /// Some rows of an envelope, from the middle outward.
 #[derive(Clone, Debug)]
-pub struct Rows(Vec<Row>);
+pub struct TravelRows(Vec<Row>);
 
 /// An envelope whose middle row is solved: both halves follow from it and not from each other, so that whoever
 /// has two threads may do both at once.
@@ -333,7 +333,7 @@ impl<'a> Begun<'a> {
 
     /// The rows of one half.
     #[must_use]
-    pub fn outward(&self, way: Outward) -> Rows {
+    pub fn outward(&self, way: Outward) -> TravelRows {
         let mut rows: Vec<Row> = Vec::new();
         let mut solve = |row: usize| {
             // The nearest row first; the one in the middle counts as the one before the first.
@@ -348,12 +348,12 @@ impl<'a> Begun<'a> {
             Outward::Down => (0..self.middle).rev().for_each(&mut solve),
             Outward::Up => (self.middle + 1..self.travels.len()).for_each(&mut solve),
         }
-        Rows(rows)
+        TravelRows(rows)
     }
 
     /// The whole of it.
     #[must_use]
-    pub fn joined(self, low: Rows, high: Rows) -> Envelope {
+    pub fn joined(self, low: TravelRows, high: TravelRows) -> Envelope {
         let side = self.travels.len();
         let rows = low.0.into_iter().rev().chain([self.row]).chain(high.0);
         let mut envelope = Envelope {

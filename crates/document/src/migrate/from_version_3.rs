@@ -36,7 +36,7 @@ pub(super) fn bring_forward(document: &mut Value) {
     for (place, drill) in rows_mut(document, "/bolt_up/drills").enumerate() {
         put(drill, "id", json!(place.to_string()));
     }
-    let parts = Parts::of(document);
+    let parts = OlderParts::of(document);
     plans(document, &parts);
     for round in rows_mut(document, "/setups/rounds") {
         round_of(round, &parts);
@@ -162,7 +162,7 @@ fn sheets(document: &mut Value) {
 }
 
 /// What plans and rounds point at.
-struct Parts {
+struct OlderParts {
     bars: Vec<Value>,
     brackets: Vec<Value>,
     drag_links: Vec<Value>,
@@ -170,7 +170,7 @@ struct Parts {
     axle_holes: Vec<Value>,
 }
 
-impl Parts {
+impl OlderParts {
     fn of(document: &Value) -> Self {
         Self {
             bars: rows(document, "/bracket/bars"),
@@ -213,7 +213,7 @@ fn named(bracket: &str, hole: &str) -> String {
 }
 
 /// Plans that named what is gone are kept beside the others, to be read; nothing is chosen then.
-fn plans(document: &mut Value, parts: &Parts) {
+fn plans(document: &mut Value, parts: &OlderParts) {
     let Some(plans) = document.pointer_mut("/setups/plans").and_then(Value::as_object_mut) else { return };
     let mut kept = Vec::new();
     for field in ["chosen", "trial"] {
@@ -235,7 +235,7 @@ fn plans(document: &mut Value, parts: &Parts) {
 }
 
 /// Points a plan at what it named, and tells whether something of that is gone.
-fn plan_of(plan: &mut Value, parts: &Parts) -> bool {
+fn plan_of(plan: &mut Value, parts: &OlderParts) -> bool {
     let Some(plan) = plan.as_object_mut() else { return false };
     let mut gone = Vec::new();
     for end in ["frame", "axle"] {
@@ -275,7 +275,7 @@ fn plan_of(plan: &mut Value, parts: &Parts) -> bool {
 
 /// Points a round at what it named. What is gone was found to be the bar as found, no drag-link part, or a hole by its
 /// move alone: that stays, and the note says what it was called.
-fn round_of(round: &mut Value, parts: &Parts) {
+fn round_of(round: &mut Value, parts: &OlderParts) {
     let Some(round) = round.as_object_mut() else { return };
     let mut lines = Vec::new();
     if let Some(name) = round.get("bar").and_then(Value::as_str).filter(|name| !name.is_empty()) {

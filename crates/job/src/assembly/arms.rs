@@ -5,7 +5,7 @@ use crate::assembly::named::likely_cause;
 use crate::defaults;
 use glam::DVec3;
 
-use super::reader::{PointWanted, Read, Reader};
+use super::reader::{PointReader, PointWanted, Read};
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
 use derecho_core::measure::{Length, Side};
@@ -26,7 +26,7 @@ pub(crate) struct Arms {
     pub(crate) bush_spacing: Length,
 }
 
-impl Reader<'_> {
+impl PointReader<'_> {
     pub(crate) fn arms(&mut self, location: AxleLocation) -> Arms {
         let upper = self.job.hardpoints.upper_arm_side;
         let layout = match location {

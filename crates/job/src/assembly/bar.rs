@@ -6,7 +6,7 @@ use glam::DVec3;
 
 use super::arms::joint_of;
 use super::frame::{Fitted, SetupBar, SharedSetup, held};
-use super::reader::Reader;
+use super::reader::PointReader;
 use crate::document::hardpoints::{BendTowards, BoltAxis, JointForm};
 use crate::document::{BarId, Job, length_of};
 use crate::setups::Setups;
@@ -17,14 +17,14 @@ use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
 /// The bar as found, with its axle eye named for a centred axle at ride height.
-pub(crate) struct Eyes {
+pub(crate) struct BarEyes {
     pub(crate) found: SetupBar,
     /// Whether some of where they are nobody typed.
     pub(crate) assumed: bool,
 }
 
-impl Reader<'_> {
-    pub(crate) fn bar_eyes(&mut self, setups: &Setups) -> Eyes {
+impl PointReader<'_> {
+    pub(crate) fn bar_eyes(&mut self, setups: &Setups) -> BarEyes {
         let (bar, body) = (&self.job.setups.found.bar, &self.job.hardpoints.bar);
         let found = &setups.base.view;
         let known = self.assumptions.len();
@@ -57,20 +57,23 @@ impl Reader<'_> {
             made: found.length(),
             stiffness: None,
         };
-        Eyes { found: SetupBar { link, offset: setups.base.offset }, assumed: self.assumptions.len() > known }
+        BarEyes {
+            found: SetupBar { link, offset: setups.base.offset },
+            assumed: self.assumptions.len() > known,
+        }
     }
 }
 
 /// A bar as a body, wherever its eyes are.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct BarBody {
+pub(crate) struct SolvedBar {
     /// Frame joint and axle joint.
     joints: [JointForm; 2],
     radius: Length,
     pub(crate) bend: Option<Bend>,
 }
 
-impl BarBody {
+impl SolvedBar {
     /// The bar of a setup: a part of the job, else the bar as found.
     pub(crate) fn of(job: &Job, bar: &BarId) -> Self {
         let found = Self::found(job);

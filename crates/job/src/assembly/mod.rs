@@ -18,10 +18,10 @@ use crate::defaults;
 use crate::message::Message;
 use glam::DVec3;
 
-pub(crate) use self::bar::BarBody;
+pub(crate) use self::bar::SolvedBar;
 pub use self::frame::Missing;
 use self::frame::{Fitted, SharedSetup};
-use self::reader::Reader;
+use self::reader::PointReader;
 use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::heights;
@@ -87,7 +87,7 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
     let bench = ReadJob::new(job, setups)?;
     let as_found = BarId::default();
     let now = setups.map_or(&as_found, |setups| &setups.base.bar.id);
-    let found = bench.mechanism(&bench.found, &BarBody::of(job, now), bench.steering);
+    let found = bench.mechanism(&bench.found, &SolvedBar::of(job, now), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
         (true, Some(setups)) => {
             let left = job.setups.plans.trial.as_ref().is_some_and(|t| t.length == LengthAim::AsTheOldOne);
@@ -96,7 +96,7 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
         _ => None,
     };
     let planned = setups.map_or(&as_found, |setups| &setups.trial.as_ref().unwrap_or(setups.other()).bar.id);
-    let planned = BarBody::of(job, planned);
+    let planned = SolvedBar::of(job, planned);
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
         mechanism: bench.mechanism(&fitted, &planned, planned_steering(job, setups, &bench)),
         bar_length,
@@ -137,7 +137,7 @@ pub(crate) struct ReadJob {
     link_raised: [f64; 2],
     stops: Stops,
     found: Fitted,
-    eyes: Option<bar::Eyes>,
+    eyes: Option<bar::BarEyes>,
     assumptions: Vec<Assumption>,
     warnings: Vec<Message>,
 }
@@ -158,7 +158,7 @@ impl ReadJob {
         let tyre = length_of(&rig.tyre_diameter).map_or(defaults::TYRE_DIAMETER, Length::to_mm);
         let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
         let half_track = length_of(&rig.track).map_or(defaults::TRACK, Length::to_mm) / 2.0;
-        let mut reader = Reader {
+        let mut reader = PointReader {
             job,
             read_at: if job.hardpoints.height.is_empty() {
                 heights::driven_offset(rig)
@@ -220,7 +220,7 @@ impl ReadJob {
         })
     }
 
-    fn mechanism(&self, fitted: &Fitted, bar: &BarBody, steering: Option<(DragLink, Length)>) -> Mechanism {
+    fn mechanism(&self, fitted: &Fitted, bar: &SolvedBar, steering: Option<(DragLink, Length)>) -> Mechanism {
         // As it lies in this setup, at ride height.
         let bar = fitted.bar.map(|link| {
             let axle = fitted.ride.pose.place(self.frame.axle_height, link.axle);
@@ -274,7 +274,7 @@ impl ReadJob {
     pub(crate) fn candidate(
         &self,
         (moves, length): (EyeMoves, Option<Length>),
-        bar: &BarBody,
+        bar: &SolvedBar,
         raised: [f64; 2],
     ) -> Result<(Mechanism, Length), PoseFault> {
         let (fitted, length) = self.frame.moved(&self.found, moves, length)?;

@@ -5,7 +5,7 @@ use crate::defaults;
 use crate::document::hardpoints::SteeringForm;
 use glam::DVec3;
 
-use super::reader::{PointWanted, Reader};
+use super::reader::{PointReader, PointWanted};
 use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
 use crate::document::length_of;
 use derecho_core::measure::{Angle, AngleEntry, Length};
@@ -13,7 +13,7 @@ use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
 use derecho_core::pose::{AxlePoint, BodyPoint};
 
-impl Reader<'_> {
+impl PointReader<'_> {
     pub(crate) fn obstacles(&mut self) -> Vec<Obstacle> {
         let forms = &self.job.hardpoints.obstacles;
         forms.iter().enumerate().map(|(index, _)| self.obstacle(index)).collect()

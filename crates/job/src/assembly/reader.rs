@@ -12,7 +12,7 @@ use crate::document::hardpoints::{PointForm, SidewaysFrom};
 use crate::message::Message;
 
 /// Gathers faults, assumptions and warnings while points are read.
-pub(super) struct Reader<'a> {
+pub(super) struct PointReader<'a> {
     pub(super) job: &'a Job,
     /// Body above ride height when the points were read.
     pub(super) read_at: Length,
@@ -58,7 +58,7 @@ pub(super) struct PointWanted<'a> {
     pub(super) usual: DVec3,
 }
 
-impl Reader<'_> {
+impl PointReader<'_> {
     pub(super) fn assume(&mut self, pointer: &str, says: Message) {
         self.assumptions.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
     }

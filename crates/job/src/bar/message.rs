@@ -5,7 +5,7 @@ use super::need::NeedFacts;
 use super::ways::WayFacts;
 use crate::assembly::named::LikelyCause;
 use crate::message::Message;
-use crate::setups::Reading;
+use crate::setups::OffsetAnswer;
 use crate::setups::adjuster::ThreadFault;
 use derecho_core::bar::adjuster::Setting;
 use derecho_core::bar::adjuster::TurnStep;
@@ -43,7 +43,7 @@ pub enum BarMessage {
     /// Why no length is offered; `built` is the length of a bar that is built strapped to centre.
     Withheld {
         built: Option<Length>,
-        answer: Reading,
+        answer: OffsetAnswer,
     },
     /// The headline where the length alone leads into something that ends the travel, and holes are on offer.
     DecideFirst {

@@ -43,7 +43,7 @@ pub use self::ways::{OtherWay, WayOut};
 use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
 use crate::message::Message;
 use crate::setups::moves::{brackets, choice};
-use crate::setups::{BarState, Basis, Reading, Setups, Wanted, hung};
+use crate::setups::{BarState, Basis, OffsetAnswer, Setups, Wanted, hung};
 use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
 
@@ -277,7 +277,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         && plan.bar.id == base.bar.id
         && plan.moves == base.moves
         && plan.in_place == base.in_place
-        && setups.basis.answer != Reading::Off
+        && setups.basis.answer != OffsetAnswer::Off
     {
         return None;
     }

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::message::{BoltUpMessage, Cut};
+use super::message::{BoltUpMessage, CutKind};
 use super::situation::Situation;
 use crate::cautions::Stage;
 use crate::document::Job;
@@ -29,9 +29,9 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
     let rods = sets_links && job.sway.rod.eye_to_tip.is_some();
     let panel = situation.sway.is_some() && !job.sway.room.panels.is_empty();
     [
-        builds.then_some((Cut::BarStock, Stage::Bracket)),
-        rods.then_some((Cut::LinkRods, Stage::Sway)),
-        panel.then_some((Cut::Panel, Stage::Sway)),
+        builds.then_some((CutKind::BarStock, Stage::Bracket)),
+        rods.then_some((CutKind::LinkRods, Stage::Sway)),
+        panel.then_some((CutKind::Panel, Stage::Sway)),
     ]
     .into_iter()
     .flatten()

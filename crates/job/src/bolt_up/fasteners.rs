@@ -104,7 +104,7 @@ const USUAL_DIAMETER: Length = Length::from_mm(14.0);
 /// Ear, space between the ears and washer nobody measured, mm.
 const USUAL: [Length; 3] = [Length::from_mm(6.0), Length::from_mm(44.0), Length::from_mm(3.0)];
 
-fn drawn(job: &Job, key: &str, known: &Known) -> DrawnBolt {
+fn drawn(job: &Job, key: &str, known: &KnownFastener) -> DrawnBolt {
     let through_an_eye = BAR_BOLTS.contains(&key);
     let bolt = &job.bracket.bolt;
     let of_the_eye = |length: Option<Length>| length.filter(|_| through_an_eye);
@@ -147,7 +147,7 @@ pub(super) fn wrench_size(flats: Length, metric: bool) -> String {
 
 /// What is known of a fastener: as typed for it, else what stage Bracket or Sway knows.
 #[derive(Clone, Debug, Default)]
-pub(super) struct Known {
+pub(super) struct KnownFastener {
     pub(super) thread: Option<Thread>,
     pub(super) nut: Option<NutKind>,
     nut_thread: Option<Thread>,
@@ -158,7 +158,7 @@ pub(super) struct Known {
     source: Option<TorqueSource>,
 }
 
-impl Known {
+impl KnownFastener {
     pub(super) fn of(job: &Job, key: &str) -> Self {
         let default = FastenerForm::default();
         let form = job.bolt_up.fastener(key).unwrap_or(&default);
@@ -324,13 +324,13 @@ pub(super) fn keys(job: &Job, tasks: &[Task]) -> Vec<String> {
 
 /// Whether nut, hole and length of one are its own.
 pub(super) fn fits(job: &Job, key: &str) -> Vec<FitCheck> {
-    Known::of(job, key).fits(job.bolt_up.fastener(key))
+    KnownFastener::of(job, key).fits(job.bolt_up.fastener(key))
 }
 
 /// Whether the torque that one was to have is from memory alone.
 pub(super) fn is_from_memory(job: &Job, key: &str) -> bool {
     let struck = job.bolt_up.fastener(key).is_some_and(|form| !form.struck.trim().is_empty());
-    let known = Known::of(job, key);
+    let known = KnownFastener::of(job, key);
     !struck && known.torque.is_some() && known.source == Some(TorqueSource::FromMemory)
 }
 
@@ -342,7 +342,7 @@ pub(super) fn tightness(job: &Job, key: &str) -> Tightness {
     }
     let Some(tight) = &form.tight else { return Tightness::Open };
     let Some(made) = tight.torque.as_ref().map(TorqueEntry::torque) else { return Tightness::ByFeel };
-    match Known::of(job, key).wanted() {
+    match KnownFastener::of(job, key).wanted() {
         Some(wanted) if (made - wanted).abs() > wanted * AS_WANTED => Tightness::OtherThanWanted,
         _ => Tightness::Tight,
     }
@@ -354,7 +354,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
         .into_iter()
         .map(|key| {
             let form = job.bolt_up.fastener(&key);
-            let known = Known::of(job, &key);
+            let known = KnownFastener::of(job, &key);
             let own = form.map(|form| form.name.trim()).filter(|name| !name.is_empty());
             let (name, count) = named(situation, &key);
             let tightness = tightness(job, &key);

@@ -142,9 +142,9 @@ pub enum BoltUpMessage {
     /// How the vehicle has to stand; None is at any height.
     HowItStands(Option<Stands>),
     /// What is cut.
-    CutName(Cut),
+    CutName(CutKind),
     /// Where its figures and its template are.
-    CutSays(Cut),
+    CutSays(CutKind),
 }
 
 impl From<BoltUpMessage> for Message {
@@ -280,7 +280,7 @@ pub enum MockUpOpen {
 
 /// A kind of cut.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Cut {
+pub enum CutKind {
     /// The tube or rod a bar is built of.
     BarStock,
     /// Rods of links built from tapped rod.

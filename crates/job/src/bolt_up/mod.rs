@@ -506,7 +506,7 @@ fn step_line(
         minds.extend(parts::stopped(job, situation, &task.what));
         let started = tasks::starts(&task.what);
         let wrong = task.tightens.iter().chain(&started);
-        let wrong = wrong.filter(|key| fasteners::Known::of(job, key).nut_is_wrong());
+        let wrong = wrong.filter(|key| fasteners::KnownFastener::of(job, key).nut_is_wrong());
         minds.extend(
             wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into()),
         );

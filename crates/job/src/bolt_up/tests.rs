@@ -9,7 +9,7 @@ use proptest::prelude::*;
 use serde_json::json;
 
 use super::cuts;
-use super::message::{BoltUpMessage, Cut};
+use super::message::{BoltUpMessage, CutKind};
 use super::order::{arranged, broken, sorted};
 use super::rules::Rule;
 use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
@@ -251,11 +251,11 @@ proptest! {
             "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);
-        let has = |what: Cut| cuts.iter().any(|cut| cut.name == BoltUpMessage::CutName(what).into());
+        let has = |what: CutKind| cuts.iter().any(|cut| cut.name == BoltUpMessage::CutName(what).into());
         let builds = !places(&plan(&situation), |what| *what == What::Build).is_empty();
-        prop_assert_eq!(has(Cut::BarStock), builds);
-        prop_assert_eq!(has(Cut::LinkRods), rods && situation.sway.as_ref().is_some_and(|sway| sway.link.is_some()));
-        prop_assert_eq!(has(Cut::Panel), panels && situation.sway.is_some());
+        prop_assert_eq!(has(CutKind::BarStock), builds);
+        prop_assert_eq!(has(CutKind::LinkRods), rods && situation.sway.as_ref().is_some_and(|sway| sway.link.is_some()));
+        prop_assert_eq!(has(CutKind::Panel), panels && situation.sway.is_some());
     }
 
     /// Two steps that one rule joins, swapped in a person's order: that rule is named, with both of them.

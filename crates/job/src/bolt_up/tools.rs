@@ -7,7 +7,7 @@ use derecho_core::measure::Unit;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::fasteners::{Known, keys, wrench_size};
+use super::fasteners::{KnownFastener, keys, wrench_size};
 use super::situation::Situation;
 use super::tasks::{Task, What};
 use crate::document::{Job, length_of};
@@ -27,7 +27,7 @@ pub struct ToolLine {
 fn wrenches(job: &Job, tasks: &[Task]) -> Vec<(String, usize)> {
     let mut at_once: BTreeMap<(bool, i64), (String, usize)> = BTreeMap::new();
     for key in keys(job, tasks) {
-        let known = Known::of(job, &key);
+        let known = KnownFastener::of(job, &key);
         let Some(thread) = &known.thread else { continue };
         let Some([head, nut]) = across_flats(thread) else { continue };
         let metric = thread.is_metric();

@@ -2,7 +2,7 @@
 
 use super::kinds::School;
 use crate::bar::message::Turns;
-use crate::cycle::limit::{Happening, Place};
+use crate::cycle::limit::{Happening, MetAt};
 use crate::document::bracketing::Target;
 use crate::message::Message;
 use crate::verdict::FitVerdict;
@@ -57,7 +57,7 @@ pub enum BracketMessage {
     /// What a limit does, and at which travel.
     Met {
         what: Happening,
-        place: Place,
+        place: MetAt,
     },
     /// The exact riser or drop.
     Exact {

@@ -16,10 +16,10 @@ use glam::DVec3;
 use super::carried::{self, LoadResult, Loaded};
 use super::names::{both_holes, hole_name};
 use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
-use crate::assembly::{BarBody, ReadJob};
+use crate::assembly::{ReadJob, SolvedBar};
 use crate::bar::{heights, travel_left};
 use crate::bracket::message::BracketMessage;
-use crate::cycle::limit::{Happening, Place, is_bar, is_tilt};
+use crate::cycle::limit::{Happening, MetAt, is_bar, is_tilt};
 use crate::document::bracketing::Target;
 use crate::document::{BarId, DragLinkId, HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
 use crate::message::Message;
@@ -36,7 +36,7 @@ pub(super) struct BarCandidate {
     /// What people call it.
     pub(super) shown: String,
     pub(super) state: BarState,
-    pub(super) body: BarBody,
+    pub(super) body: SolvedBar,
 }
 
 /// A place for the eyes: a plan's holes, with the moves they make from where the eyes are now.
@@ -74,13 +74,13 @@ pub(super) struct Planner<'a> {
 pub(super) fn bar_candidates(job: &Job, setups: &Setups) -> Vec<BarCandidate> {
     let here = &setups.base.bar;
     let shown = if here.name.is_empty() { BAR_AS_FOUND.to_owned() } else { here.name.clone() };
-    let body = BarBody::of(job, &here.id);
+    let body = SolvedBar::of(job, &here.id);
     let now = BarCandidate { id: BarId::default(), shown, state: here.clone(), body };
     let others = job.bracket.bars.iter().filter(|part| part.id != here.id).map(|part| BarCandidate {
         id: part.id.clone(),
         shown: part.name.clone(),
         state: BarState::new(part, setups.base.view.length()),
-        body: BarBody::of(job, &part.id),
+        body: SolvedBar::of(job, &part.id),
     });
     std::iter::once(now).chain(others).collect()
 }
@@ -469,16 +469,21 @@ impl Planner<'_> {
     }
 
     /// The sweep of the eyes at these places. Bars that are alike as bodies share one.
-    fn checked(&self, eyes: (EyeMoves, Option<Length>), body: &BarBody, raised: [f64; 2]) -> Rc<Checked> {
+    fn checked(
+        &self,
+        eyes: (EyeMoves, Option<Length>),
+        body: &SolvedBar,
+        raised: [f64; 2],
+    ) -> Rc<SweptOption> {
         let alike = |sweep: &&Sweep| (&sweep.eyes, &sweep.body, &sweep.raised) == (&eyes, body, &raised);
         if let Some(known) = self.sweeps.borrow().iter().find(alike) {
             return Rc::clone(&known.found);
         }
         let found = match self.bench.candidate(eyes, body, raised) {
             Ok((mechanism, _)) => check(&mechanism),
-            Err(fault) => Checked {
+            Err(fault) => SweptOption {
                 fails: vec![BracketMessage::AsMeasured { fault: fault.to_string().to_owned() }.into()],
-                ..Checked::default()
+                ..SweptOption::default()
             },
         };
         let found = Rc::new(found);
@@ -535,15 +540,15 @@ impl Planner<'_> {
 }
 
 /// What each watched figure comes to over some poses; None where there is none.
-fn worst_of<'a>(mechanism: &Mechanism, all: &[&'a Posed]) -> Vec<Option<Found<'a>>> {
+fn worst_of<'a>(mechanism: &Mechanism, all: &[&'a Posed]) -> Vec<Option<WorstFound<'a>>> {
     let far = |travel: f64| (travel - mechanism.driven()).abs();
     let mut values = Vec::new();
-    let mut worst: Vec<Option<Found<'a>>> = vec![None; mechanism.watches().len()];
+    let mut worst: Vec<Option<WorstFound<'a>>> = vec![None; mechanism.watches().len()];
     for posed in all {
         mechanism.values(posed, &mut values);
         for (index, watch) in mechanism.watches().iter().enumerate() {
             let (value, level) = (values[index], watch.level(values[index]));
-            let found = worst[index].get_or_insert(Found { level, worst: value, met: posed });
+            let found = worst[index].get_or_insert(WorstFound { level, worst: value, met: posed });
             // Of the poses past a limit the one nearest to the driven height; of the others the worst.
             let sooner = level == Level::Over && far(posed.left) < far(found.met.left);
             let worse = watch.used(value) > watch.used(found.worst);
@@ -561,15 +566,18 @@ fn worst_of<'a>(mechanism: &Mechanism, all: &[&'a Posed]) -> Vec<Option<Found<'a
     worst
 }
 
-fn check(mechanism: &Mechanism) -> Checked {
+fn check(mechanism: &Mechanism) -> SweptOption {
     let stops = mechanism.stops();
     let far = |travel: f64| (travel - mechanism.driven()).abs();
     let (low, high) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let span = (high - low) / CHECK_STEPS as f64;
     let Ok(poses) = travel::line(mechanism, (low, low), (high, high), CHECK_STEPS) else {
-        return Checked { fails: vec![BracketMessage::OutOfReachAtRide.into()], ..Checked::default() };
+        return SweptOption {
+            fails: vec![BracketMessage::OutOfReachAtRide.into()],
+            ..SweptOption::default()
+        };
     };
-    let mut checked = Checked::default();
+    let mut checked = SweptOption::default();
     if poses.len() <= CHECK_STEPS {
         checked.fails.push(BracketMessage::PulledTight.into());
     }
@@ -579,7 +587,7 @@ fn check(mechanism: &Mechanism) -> Checked {
     all.extend(driven.as_ref());
     let worst = worst_of(mechanism, &all);
     for (index, watch) in mechanism.watches().iter().enumerate() {
-        let Some(Found { level, worst: value, met }) = worst[index] else { continue };
+        let Some(WorstFound { level, worst: value, met }) = worst[index] else { continue };
         if watch.is_gap() && is_bar(mechanism, watch.what) {
             checked.gap = Some(checked.gap.map_or(value, |gap: f64| gap.min(value)));
         }
@@ -598,7 +606,7 @@ fn check(mechanism: &Mechanism) -> Checked {
         };
         let told = BracketMessage::Met {
             what: Happening::of(mechanism, watch.what, level),
-            place: Place::of(mechanism, (at, at)),
+            place: MetAt::of(mechanism, (at, at)),
         }
         .into();
         if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
@@ -613,7 +621,7 @@ fn check(mechanism: &Mechanism) -> Checked {
 
 /// What one watched figure came to over a sweep.
 #[derive(Clone, Copy)]
-struct Found<'a> {
+struct WorstFound<'a> {
     level: Level,
     worst: f64,
     /// The pose that is told of it.
@@ -622,7 +630,7 @@ struct Found<'a> {
 
 /// What the sweep found.
 #[derive(Default)]
-struct Checked {
+struct SweptOption {
     tilt: Option<f64>,
     gap: Option<f64>,
     steer: Option<f64>,
@@ -635,7 +643,7 @@ struct Checked {
 pub(super) struct Sweep {
     /// How the eyes are moved, and the length where it is left.
     eyes: (EyeMoves, Option<Length>),
-    body: BarBody,
+    body: SolvedBar,
     raised: [f64; 2],
-    found: Rc<Checked>,
+    found: Rc<SweptOption>,
 }

@@ -15,7 +15,7 @@ use crate::strip::StageResult;
 
 /// A job as a card in the bay: enough to draw it small and say where it stands.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Card {
+pub struct CardFacts {
     /// The vehicle, in the shop's own words.
     pub vehicle: String,
     /// The answer of the furthest stage that has one.
@@ -27,14 +27,14 @@ pub struct Card {
     /// The axle's place with the planned length, + left, where there is one.
     pub planned_offset_mm: Option<Length>,
     /// What is due after the work and not seen to, with its day.
-    pub due: Vec<CardDue>,
+    pub due: Vec<DueFact>,
     /// What waits: readings to take again, a length to set.
     pub waits: Option<Message>,
 }
 
 /// A reminder with its day.
 #[derive(Clone, Debug, PartialEq)]
-pub struct CardDue {
+pub struct DueFact {
     /// The day.
     pub day: Date,
     /// What to do.
@@ -43,7 +43,7 @@ pub struct CardDue {
 
 /// Makes the card of a job that is worked out already.
 #[must_use]
-pub fn card_of(job: &Job, results: Results) -> Card {
+pub fn card_of(job: &Job, results: Results) -> CardFacts {
     let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
     let sheet = results
         .sheets
@@ -85,10 +85,10 @@ pub fn card_of(job: &Job, results: Results) -> Card {
         (None, None, None, None) => Some(JobWaits::ReadBothSides),
     };
     let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
-    let mut due: Vec<CardDue> =
-        open.filter_map(|reminder| Some(CardDue { day: reminder.due?, says: reminder.says })).collect();
+    let mut due: Vec<DueFact> =
+        open.filter_map(|reminder| Some(DueFact { day: reminder.due?, says: reminder.says })).collect();
     due.sort_by_key(|due| due.day);
-    Card {
+    CardFacts {
         due,
         vehicle: job.rig.vehicle.clone(),
         says,

@@ -1,6 +1,6 @@
 //! What stage Cycle has to say, as facts.
 
-use crate::cycle::limit::{EndsAt, EndsBy, Happening, Place};
+use crate::cycle::limit::{EndsAt, EndsBy, Happening, MetAt};
 use crate::message::Message;
 use derecho_core::measure::{Angle, Length};
 
@@ -43,7 +43,7 @@ pub enum CycleMessage {
     /// What ends a way, and where: wheel travels, mm.
     Ends {
         what: Happening,
-        place: Place,
+        place: MetAt,
     },
     FreeToItsStop {
         left: f64,

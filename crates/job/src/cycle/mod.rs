@@ -12,7 +12,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use self::limit::{EndsAt, EndsBy, Happening, Place};
+use self::limit::{EndsAt, EndsBy, Happening, MetAt};
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
 use crate::cycle::message::CycleMessage;
 pub use crate::cycle::steer::SteeringResult;
@@ -677,7 +677,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let at = |share: f64| walk.at(share);
     let says = match &ended {
         Some((share, what, _)) => {
-            CycleMessage::Ends { what: what.clone(), place: Place::of(mechanism, at(*share)) }.into()
+            CycleMessage::Ends { what: what.clone(), place: MetAt::of(mechanism, at(*share)) }.into()
         }
         None => CycleMessage::FreeToItsStop { left: walk.end.0, right: walk.end.1 }.into(),
     };
@@ -705,7 +705,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_ba
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        return CycleMessage::Ends { what, place: Place::of(mechanism, walk.at(share)) }.into();
+        return CycleMessage::Ends { what, place: MetAt::of(mechanism, walk.at(share)) }.into();
     }
     // Of those at a level the one that is furthest gone.
     let used = |index: usize| {

@@ -38,7 +38,7 @@ pub enum LogKind {
 
 /// An entry of the log.
 #[derive(Clone, Debug, PartialEq)]
-pub struct LogEntry {
+pub struct LogFact {
     /// What it is about.
     pub kind: LogKind,
     /// When, in UTC, where that is on record.
@@ -49,8 +49,8 @@ pub struct LogEntry {
     pub says: Message,
 }
 
-fn entry(kind: LogKind, at: Option<Timestamp>, by: &str, says: impl Into<Message>) -> LogEntry {
-    LogEntry { kind, at, by: by.trim().to_owned(), says: says.into() }
+fn entry(kind: LogKind, at: Option<Timestamp>, by: &str, says: impl Into<Message>) -> LogFact {
+    LogFact { kind, at, by: by.trim().to_owned(), says: says.into() }
 }
 
 /// What was done in a round, in the order it is told.
@@ -79,7 +79,7 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
 }
 
 /// Steps that were done against the order, or struck out.
-fn of_the_steps(job: &Job) -> Vec<LogEntry> {
+fn of_the_steps(job: &Job) -> Vec<LogFact> {
     let mut entries = Vec::new();
     for record in &job.bolt_up.steps {
         let done = record.done.as_ref();
@@ -101,7 +101,7 @@ fn of_the_steps(job: &Job) -> Vec<LogEntry> {
 }
 
 /// What each round set, and what was read after it.
-fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogEntry> {
+fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogFact> {
     let mut entries = Vec::new();
     for round in 0..=job.setups.rounds.len() {
         if let Some(done) = round.checked_sub(1).map(|last| &job.setups.rounds[last]) {
@@ -131,7 +131,7 @@ fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogEntry> {
 
 /// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
 #[must_use]
-pub fn log(job: &Job) -> Vec<LogEntry> {
+pub fn log(job: &Job) -> Vec<LogFact> {
     let resolved = Resolved::of(job);
     let mut entries = Vec::new();
     entries.extend(of_the_rounds(job, &resolved));
@@ -179,7 +179,7 @@ pub fn log(job: &Job) -> Vec<LogEntry> {
     }
     // A stable sort: what has no time stays behind what stands before it.
     let mut last = Timestamp::MIN;
-    let mut keyed: Vec<(Timestamp, LogEntry)> = entries
+    let mut keyed: Vec<(Timestamp, LogFact)> = entries
         .into_iter()
         .map(|entry| {
             last = entry.at.unwrap_or(last);

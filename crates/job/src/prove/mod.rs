@@ -23,7 +23,7 @@ use utoipa::ToSchema;
 
 pub use self::cause::Cause;
 use self::cause::{Moved, cause, height_change};
-use self::prediction::{Told, landing, of_difference};
+use self::prediction::{SaidOffset, landing, of_difference};
 pub use self::verdict::ProveVerdict;
 use crate::bar::need::Need;
 use crate::bar::need_of;
@@ -127,7 +127,7 @@ fn reads_the_axle(job: &Job) -> bool {
 
 /// What other stages found of what is proved here.
 #[derive(Clone, Copy, Debug, Default)]
-pub struct Found<'a> {
+pub struct FoundElsewhere<'a> {
     /// Whether the sway links work at the ends of travel; None while not measured.
     pub links_work: Option<bool>,
     /// What ends the travel, where the axle could be cycled.
@@ -136,7 +136,7 @@ pub struct Found<'a> {
     pub work: (usize, usize),
 }
 
-impl Found<'_> {
+impl FoundElsewhere<'_> {
     /// Whether there is work in the plan and none of it is done.
     const fn nothing_done(&self) -> bool {
         self.work.0 == 0 && self.work.1 > 0
@@ -154,7 +154,7 @@ fn is_check_alone(job: &Job) -> bool {
 /// round, an axle found centred that needs nothing, an axle whose work is checked, or sway links where nothing
 /// else was worked on. What the job is for has to hold too before it can be settled.
 #[must_use]
-pub fn prove(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveResult> {
+pub fn prove(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> Option<ProveResult> {
     let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
     let nothing_else = resolved.setups().is_none() && !y_link && !reads_the_axle(job);
     if nothing_else || job.is_sway_alone() {
@@ -165,7 +165,12 @@ pub fn prove(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveRe
 }
 
 /// The proof of the axle, held against what else the job is for.
-fn with_purposes(job: &Job, resolved: &Resolved, found: Found<'_>, axle: ProveResult) -> ProveResult {
+fn with_purposes(
+    job: &Job,
+    resolved: &Resolved,
+    found: FoundElsewhere<'_>,
+    axle: ProveResult,
+) -> ProveResult {
     let asked: Vec<ProveResult> =
         [clear_asked(job, found.cycled), sway_asked(job, resolved, found)].into_iter().flatten().collect();
     let grounds: Vec<FitCheck> =
@@ -199,13 +204,13 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
 }
 
 /// Whether the sway bar is fitted as it is planned: recorded so, and not a plan of which nothing is done.
-fn sway_fitted(job: &Job, resolved: &Resolved, found: Found<'_>) -> bool {
+fn sway_fitted(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> bool {
     let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
     resolved.sway.plan == resolved.sway.fitted && !(fits_bar && found.nothing_done())
 }
 
 /// Where sway links were to be fitted as well: how they stand.
-fn sway_asked(job: &Job, resolved: &Resolved, found: Found<'_>) -> Option<ProveResult> {
+fn sway_asked(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> Option<ProveResult> {
     let asked = job.to_do.iter().any(|purpose| purpose.is_sway());
     if !asked || resolved.sway.plan.kind == Some(SwayKind::None) {
         return None;
@@ -234,7 +239,11 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
     }
 }
 
-fn prove_axle(job: &Job, resolved: &Resolved, (y_link, found): (bool, Found<'_>)) -> Option<ProveResult> {
+fn prove_axle(
+    job: &Job,
+    resolved: &Resolved,
+    (y_link, found): (bool, FoundElsewhere<'_>),
+) -> Option<ProveResult> {
     let checks = is_check_alone(job);
     let (sheet, result) = newest_after(job, &resolved.sheets)?;
     let after = result.centring.clone()?;
@@ -393,8 +402,8 @@ fn same_feature(one: &Sheet, other: &Sheet) -> bool {
     feature(one) == feature(other)
 }
 
-fn told(centring: &Centring) -> Told {
-    Told {
+fn told(centring: &Centring) -> SaidOffset {
+    SaidOffset {
         at: centring.offset_mm,
         repeats: centring.repeat_uncertainty_mm,
         feature: centring.feature_uncertainty_mm,
@@ -462,7 +471,7 @@ fn movement(
     let together = in_quadrature(&[of_readings, predicted_good_to]);
     let agrees = agree(measured, predicted, together);
     let uncertainty = together * 2.0;
-    let carried = Told { at: before.offset_mm + predicted, ..then };
+    let carried = SaidOffset { at: before.offset_mm + predicted, ..then };
     let landing = agrees.then(|| landing(now, carried, predicted_good_to, same_method));
     let length = Value::Length;
     let s = view.frame_eye_side().sign();

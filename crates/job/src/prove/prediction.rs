@@ -55,7 +55,7 @@ fn as_counted(round: &Round) -> bool {
 
 /// What two sets of measurements tell of where the axle stands now.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Told {
+pub(super) struct SaidOffset {
     /// Where it stands, by this set.
     pub(super) at: Length,
     /// Standard uncertainty of its repeats, resolution included.
@@ -68,8 +68,8 @@ pub(super) struct Told {
 /// its standard uncertainty. What both were measured from, where it is one thing, never averages out.
 #[must_use]
 pub(super) fn landing(
-    now: Told,
-    carried: Told,
+    now: SaidOffset,
+    carried: SaidOffset,
     predicted_good_to: Length,
     same_feature: bool,
 ) -> (Length, Length) {
@@ -87,7 +87,7 @@ pub(super) fn landing(
 /// Standard uncertainty of the difference of two sets of measurements: what they were both measured from drops out
 /// where it is one thing.
 #[must_use]
-pub(super) fn of_difference(one: Told, other: Told, same_feature: bool) -> Length {
+pub(super) fn of_difference(one: SaidOffset, other: SaidOffset, same_feature: bool) -> Length {
     if same_feature {
         in_quadrature(&[one.repeats, other.repeats])
     } else {
@@ -99,9 +99,9 @@ pub(super) fn of_difference(one: Told, other: Told, same_feature: bool) -> Lengt
 mod tests {
     use super::*;
 
-    fn told(at: f64, repeats: f64, feature: f64) -> Told {
+    fn told(at: f64, repeats: f64, feature: f64) -> SaidOffset {
         let mm = Length::from_mm;
-        Told { at: mm(at), repeats: mm(repeats), feature: mm(feature) }
+        SaidOffset { at: mm(at), repeats: mm(repeats), feature: mm(feature) }
     }
 
     #[test]

@@ -94,7 +94,7 @@ pub struct Settling {
 
 /// What other stages judge of the vehicle as it is fitted: found only for a job that could be settled.
 #[derive(Clone, Debug, Default)]
-pub struct Judged {
+pub struct JudgedFitted {
     /// Checks of a Y-link.
     pub y_link: Vec<FitCheck>,
     /// Shear stress of the sway bar at the worst pose, and what its steel takes, where that is less.
@@ -131,7 +131,7 @@ const fn answer(looked: &LookedAt, kind: LookKind) -> Option<bool> {
 }
 
 /// What is looked at in a job: nothing of steering at an axle that is not steered, pins only where there are some.
-fn looks(job: &Job, judged: &Judged) -> Vec<Look> {
+fn looks(job: &Job, judged: &JudgedFitted) -> Vec<Look> {
     let steered = job.rig.is_steered();
     let pins = job.sway.pins != PinForm::default();
     [
@@ -262,7 +262,12 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
 }
 
 /// What is judged bad of the vehicle as it is fitted, and what reads otherwise than planned.
-fn gates_of_the_fitted(job: &Job, resolved: &Resolved, judged: &Judged, compared: &[FitCheck]) -> Vec<Gate> {
+fn gates_of_the_fitted(
+    job: &Job,
+    resolved: &Resolved,
+    judged: &JudgedFitted,
+    compared: &[FitCheck],
+) -> Vec<Gate> {
     let named = |kind: GateKind, key: &str, checks: &[FitCheck]| -> Vec<Gate> {
         let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad);
         bad.map(|check| {
@@ -458,7 +463,7 @@ pub fn settling(
     resolved: &Resolved,
     prove: Option<&ProveResult>,
     progressed: &Progressed,
-    judged: &Judged,
+    judged: &JudgedFitted,
 ) -> Settling {
     let (looks, compared) = (looks(job, judged), compared(job, resolved));
     let mut gates = gates(job, progressed, &looks);

@@ -87,14 +87,14 @@ pub struct Basis {
     pub uncertainty_mm: Option<Length>,
     /// What the readings come to; a reckoned offset is off centre.
     #[serde(skip)]
-    pub answer: Reading,
+    pub answer: OffsetAnswer,
     /// In words.
     pub says: Message,
 }
 
 /// What the readings of a basis come to.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum Reading {
+pub enum OffsetAnswer {
     /// Off centre, read or reckoned.
     #[default]
     Off,
@@ -106,7 +106,7 @@ pub enum Reading {
     Unread,
 }
 
-impl From<Answer> for Reading {
+impl From<Answer> for OffsetAnswer {
     fn from(answer: Answer) -> Self {
         match answer {
             Answer::OffCentre => Self::Off,
@@ -389,7 +389,7 @@ fn basis(
     {
         let since = history.carried(views, read, round);
         let offset = centring.offset_mm + since;
-        let answer = if read == round { centring.answer.into() } else { Reading::Off };
+        let answer = if read == round { centring.answer.into() } else { OffsetAnswer::Off };
         return Basis {
             source: BasisSource::Readings,
             sheet: Some(sheet.id.clone()),
@@ -407,13 +407,13 @@ fn basis(
         Some(shift) => (
             BasisSource::Lift,
             shift + done,
-            Reading::Off,
+            OffsetAnswer::Off,
             SetupsMessage::Reckoned { offset: shift + done }.into(),
         ),
         None if known.built => {
-            (BasisSource::Strapped, done, Reading::Centred, SetupsMessage::Strapped.into())
+            (BasisSource::Strapped, done, OffsetAnswer::Centred, SetupsMessage::Strapped.into())
         }
-        None => (BasisSource::Supposed, done, Reading::Unread, SetupsMessage::Supposed.into()),
+        None => (BasisSource::Supposed, done, OffsetAnswer::Unread, SetupsMessage::Supposed.into()),
     };
     Basis { source, sheet: None, offset_mm: offset, uncertainty_mm: None, answer, says }
 }
@@ -456,7 +456,7 @@ fn wanted(
     aim: LengthAim,
 ) -> Option<Wanted> {
     let changes = !moves.is_none() || bar.id != base.bar.id;
-    if !changes && basis.answer != Reading::Off {
+    if !changes && basis.answer != OffsetAnswer::Off {
         return None;
     }
     let offset = base.offset;

@@ -11,7 +11,7 @@ use crate::bar::turns::sleeve_turns;
 use crate::document::heights;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, length_of};
-use crate::sway::places::{Arms, LinkWork, Places, twist};
+use crate::sway::places::{LinkWork, Places, SwayArms, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use derecho_core::measure::phrase::Value;
@@ -164,7 +164,7 @@ impl Extremes {
     }
 }
 
-fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<Arms>], ride: &Posed) -> Extremes {
+fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<SwayArms>], ride: &Posed) -> Extremes {
     let mut found = Extremes {
         least: (f64::INFINITY, *ride),
         most: (f64::NEG_INFINITY, *ride),
@@ -230,7 +230,7 @@ pub(crate) fn links(
     mechanism: &Mechanism,
     places: &Places,
     (envelope, ride): (&Envelope, &Posed),
-    arms: &[Option<Arms>],
+    arms: &[Option<SwayArms>],
     rate: &BarRate,
 ) -> SwayLinks {
     let found = extremes(places, envelope, arms, ride);

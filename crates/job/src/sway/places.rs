@@ -6,11 +6,14 @@ use crate::document::hardpoints::{ObstacleOn, PointForm, SidewaysFrom};
 use crate::document::heights::read_at;
 use crate::document::sway::Sway;
 use crate::document::{Job, length_of};
-use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry};
+use derecho_core::measure::{Angle, AngleEntry, Length};
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
+
+/// Asked for where no arm is measured.
+const ASK_HOLES: &str = "Type the arm's length from the bar's axis to the link's eye, one for each hole.";
 
 /// Asked for where the bar's axis is not measured.
 const ASK_AXIS: &str = "Measure the bar's axis: its height, and how far forward of the axle it lies.";
@@ -43,7 +46,7 @@ pub(crate) struct Places {
 }
 
 /// Both arms in a pose, left first, or why one does not close.
-pub(crate) type Arms = [Result<ArmPose, ArmFault>; 2];
+pub(crate) type SwayArms = [Result<ArmPose, ArmFault>; 2];
 
 /// The twist between two arms.
 pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
@@ -91,10 +94,7 @@ impl Places {
         }
         let arm_length = form.arm();
         if arm_length.is_none() {
-            ask.push((
-                "/sway/holes",
-                "Type the arm's length from the bar's axis to the link's eye, one for each hole.",
-            ));
+            ask.push(("/sway/holes", ASK_HOLES));
         }
         let link = length_of(&form.link);
         if link.is_none() {
@@ -198,7 +198,7 @@ impl Places {
     }
 
     /// The arms in every pose that the stops allow: shape `[left][right]` as the envelope's.
-    pub(crate) fn over(&self, envelope: &Envelope) -> Vec<Option<Arms>> {
+    pub(crate) fn over(&self, envelope: &Envelope) -> Vec<Option<SwayArms>> {
         let allowed = envelope.poses.iter().zip(&envelope.allowed);
         allowed
             .map(|(posed, allowed)| {

@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 use crate::defaults::Assumption;
 use crate::document::sway::SwayKind;
 use crate::document::{ArmHoleId, Job, length_of};
-use crate::sway::places::{Arms, Places, twist};
+use crate::sway::places::{Places, SwayArms, twist};
 use crate::sway::road_and_trail::Base;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Angle, Length, Moment, RollRate, SpringRateEntry, Step, Stress, Working};
@@ -128,7 +128,7 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
 }
 
 /// The largest twist between the arms over everything the axle does.
-pub(crate) fn worst_twist(arms: &[Option<Arms>]) -> Angle {
+pub(crate) fn worst_twist(arms: &[Option<SwayArms>]) -> Angle {
     let closed = arms.iter().flatten().filter_map(|[left, right]| Some([left.ok()?, right.ok()?]));
     closed.fold(Angle::ZERO, |worst, arms| worst.max(twist(&arms).abs()))
 }
@@ -193,7 +193,7 @@ pub(crate) fn holes(
     job: &Job,
     places: &Places,
     (envelope, driven): (&Envelope, &Posed),
-    arms: &[Option<Arms>],
+    arms: &[Option<SwayArms>],
     rate: &BarRate,
     base: &Base,
 ) -> Vec<HoleResult> {

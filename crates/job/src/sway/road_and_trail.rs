@@ -294,7 +294,7 @@ fn working(base: &Base, bar: RollRate) -> Working {
     Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
 }
 
-struct Candidate {
+struct ChoiceCandidate {
     choice: Choice,
     road: RollRate,
     /// Share of the bar that stays connected on the trail.
@@ -305,7 +305,7 @@ struct Candidate {
 
 fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceResult> {
     let bar = on_axle.map_or(RollRate::ZERO, |bar| bar.rate);
-    let plain = |choice: Choice, road: RollRate, share: f64, kind: Option<SwayKind>| Candidate {
+    let plain = |choice: Choice, road: RollRate, share: f64, kind: Option<SwayKind>| ChoiceCandidate {
         choice,
         road,
         share,
@@ -318,7 +318,7 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
         |(rate, needs)| (rate / bar, needs),
     );
     let two_rate = job.sway.soft_percent.map_or(defaults::TWO_RATE_SHARE, |percent| percent / 100.0);
-    let soft_bar = Candidate {
+    let soft_bar = ChoiceCandidate {
         choice: Choice::SoftTorsionBar,
         road: bar * soft,
         share: soft,
@@ -394,7 +394,7 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angl
     Some((twist, what))
 }
 
-fn evaluate(job: &Job, base: &Base, choice: Candidate, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
+fn evaluate(job: &Job, base: &Base, choice: ChoiceCandidate, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
     let [low, high] =

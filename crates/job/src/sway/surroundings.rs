@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use crate::defaults::Assumption;
 use crate::document::heights::read_at;
 use crate::document::{Job, length_of};
-use crate::sway::places::{Arms, Places, point_of};
+use crate::sway::places::{Places, SwayArms, point_of};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{AngleEntry, Length, TapeEntry};
 use derecho_core::pose::clearance::Gap;
@@ -307,8 +307,8 @@ pub(crate) struct Swept {
 }
 
 impl Swept {
-    pub(crate) fn of(places: &Places, envelope: &Envelope, arms: &[Option<Arms>]) -> Self {
-        let swept = |(posed, arms): (&Option<Posed>, &Option<Arms>)| {
+    pub(crate) fn of(places: &Places, envelope: &Envelope, arms: &[Option<SwayArms>]) -> Self {
+        let swept = |(posed, arms): (&Option<Posed>, &Option<SwayArms>)| {
             let (posed, [left, right]) = (posed.as_ref()?, arms.as_ref()?);
             let angles = left.ok().zip(right.ok()).map(|(left, right)| [left.above_level, right.above_level]);
             let rods = angles.map(|angles| places.rods_at(posed, angles));

@@ -5,8 +5,9 @@
 #![allow(dead_code, reason = "shared by test files, each of which uses a part")]
 
 use derecho_job::results::{cycle, plan, sway, uncertainty};
-use derecho_job::{Job, check, solve};
+use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
+use derecho_results::solve;
 use proptest::prelude::*;
 use proptest::test_runner::RngSeed;
 use serde_json::{Value, json};

@@ -62,7 +62,7 @@ pub struct JobList {
 /// Which jobs to list.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub struct Wanted {
+pub struct WantedJob {
     /// Part of a title or a vehicle.
     #[serde(default)]
     search: String,
@@ -113,12 +113,12 @@ pub fn new_id() -> String {
 
 /// The jobs in the bay.
 #[utoipa::path(
-    get, path = "/api/v1/jobs", tag = "jobs", params(Wanted),
+    get, path = "/api/v1/jobs", tag = "jobs", params(WantedJob),
     responses((status = 200, description = "A page of jobs", body = JobList))
 )]
 pub async fn list(
     State(state): State<AppState>,
-    wanted: Result<Query<Wanted>, QueryRejection>,
+    wanted: Result<Query<WantedJob>, QueryRejection>,
 ) -> Result<Json<JobList>, Problem> {
     let wanted = query(wanted)?;
     let limit = wanted.limit.min(MOST_PER_PAGE);

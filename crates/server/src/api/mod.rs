@@ -28,7 +28,7 @@ use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::Response;
 use derecho_instruments::registry::Shelf;
 
-use derecho_store::{Basis, Store, StoreError, StoredJob};
+use derecho_store::{BasedOn, Store, StoreError, StoredJob};
 use tokio::sync::{Semaphore, oneshot};
 use tokio::task::spawn_blocking;
 use tokio_util::sync::CancellationToken;
@@ -153,7 +153,7 @@ const LONGEST_EDIT: usize = 64;
 
 /// What a change is based on: the revision from `If-Match: "7"`, and the client's own name for the edit from
 /// `Idempotency-Key`, so that an edit sent again after its answer was lost is made once.
-fn basis(headers: &HeaderMap) -> Result<Basis, Problem> {
+fn basis(headers: &HeaderMap) -> Result<BasedOn, Problem> {
     let edit = headers.get("idempotency-key").map(|value| {
         value.to_str().ok().filter(|text| !text.is_empty() && text.len() <= LONGEST_EDIT).ok_or_else(|| {
             Problem::new(
@@ -163,7 +163,7 @@ fn basis(headers: &HeaderMap) -> Result<Basis, Problem> {
             )
         })
     });
-    Ok(Basis { revision: based_on(headers)?, edit: edit.transpose()?.map(str::to_owned) })
+    Ok(BasedOn { revision: based_on(headers)?, edit: edit.transpose()?.map(str::to_owned) })
 }
 
 /// The revision a change is based on, from `If-Match: "7"`.

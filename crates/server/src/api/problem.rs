@@ -10,7 +10,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::api::view::JobView;
-use crate::parse::Refusal;
+use crate::parse::ParseFault;
 
 /// A problem. `code` is stable; `detail` says what is wrong and what to do.
 #[derive(Clone, Debug, Serialize, ToSchema)]
@@ -86,15 +86,15 @@ impl IntoResponse for Problem {
     }
 }
 
-impl From<Refusal> for Problem {
-    fn from(refusal: Refusal) -> Self {
+impl From<ParseFault> for Problem {
+    fn from(refusal: ParseFault) -> Self {
         match refusal {
-            Refusal::NotJson { message, .. } => Self::new(
+            ParseFault::NotJson { message, .. } => Self::new(
                 StatusCode::BAD_REQUEST,
                 "not_json",
                 format!("The body is not JSON: {message}. Send one JSON object."),
             ),
-            Refusal::Faults(errors) => Self {
+            ParseFault::Faults(errors) => Self {
                 errors,
                 ..Self::new(
                     StatusCode::UNPROCESSABLE_ENTITY,

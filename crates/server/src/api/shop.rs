@@ -33,7 +33,7 @@ use crate::api::parts::no_formula;
 use crate::api::problem::Problem;
 use crate::api::taking_in::ShopProgress;
 use crate::cards;
-use crate::parse::{LARGEST_BODY, Refusal, read_job};
+use crate::parse::{LARGEST_BODY, ParseFault, read_job};
 use crate::records::Records;
 
 /// Entries of a page of the log where nobody says how many.
@@ -311,11 +311,11 @@ pub fn jobs_of_zip(
                 found += 1;
                 take(job, of)?;
             }
-            Err(Refusal::NotJson { message, line, column }) => {
+            Err(ParseFault::NotJson { message, line, column }) => {
                 let says = format!("Line {line}, column {column}: this is not JSON: {message}");
                 faults.push(FieldError::new(format!("/{name}"), "not_json", says));
             }
-            Err(Refusal::Faults(told)) => faults.extend(
+            Err(ParseFault::Faults(told)) => faults.extend(
                 told.into_iter()
                     .map(|fault| FieldError { pointer: format!("/{name}{}", fault.pointer), ..fault }),
             ),

@@ -1,6 +1,7 @@
 //! A job as it is answered: the document with everything computed from it.
 
-use derecho_job::{Job, Results, solve};
+use derecho_job::{Job, Results};
+use derecho_results::solve;
 use derecho_store::StoredJob;
 use jiff::Timestamp;
 use serde::Serialize;

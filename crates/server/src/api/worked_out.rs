@@ -3,8 +3,9 @@
 use axum::body::Bytes;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_job::{Job, solve};
+use derecho_job::Job;
 use derecho_results::json::{Layout, ToJson as _};
+use derecho_results::solve;
 use derecho_store::{Ready, Store, StoreError, StoredJob};
 use jiff::Timestamp;
 use serde::Serialize;

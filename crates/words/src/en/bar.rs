@@ -11,7 +11,7 @@ use derecho_job::bar::further::Further;
 use derecho_job::bar::message::{BarMessage, BarWarning, BenchLine, ExactTurns, EyeMove, LengthSet, Turns};
 use derecho_job::bar::need::{Need, NeedFacts, NeedReason};
 use derecho_job::bar::ways::{WayFacts, WayOut};
-use derecho_job::setups::Reading;
+use derecho_job::setups::OffsetAnswer;
 use derecho_job::setups::adjuster::ThreadFault;
 
 use super::assembly::likely_cause;
@@ -96,7 +96,7 @@ pub(crate) fn eyes_say(reach: Length, plumbed: Length, cause: Option<&str>) -> P
 }
 
 /// Why no length is offered.
-fn withheld(built: Option<Length>, answer: Reading) -> Phrase {
+fn withheld(built: Option<Length>, answer: OffsetAnswer) -> Phrase {
     match (built, answer) {
         (Some(length), _) => Phrase::of(|w| {
             format!(
@@ -104,14 +104,14 @@ fn withheld(built: Option<Length>, answer: Reading) -> Phrase {
                 w.fine(length)
             )
         }),
-        (None, Reading::CannotTell) => Phrase::plain(
+        (None, OffsetAnswer::CannotTell) => Phrase::plain(
             "No length is offered: the readings cannot tell the axle from centred. Read again first.",
         ),
-        (None, Reading::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
-        (None, Reading::Unread) => Phrase::plain(
+        (None, OffsetAnswer::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
+        (None, OffsetAnswer::Unread) => Phrase::plain(
             "Read both sides in stage Tape: the length to set follows from how far off the axle is.",
         ),
-        (None, Reading::Off) => {
+        (None, OffsetAnswer::Off) => {
             Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.")
         }
     }

@@ -9,7 +9,7 @@ use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
-use derecho_job::bolt_up::message::{BoltUpMessage, Cut, MockUpOpen, StepContext, StepFacts};
+use derecho_job::bolt_up::message::{BoltUpMessage, CutKind, MockUpOpen, StepContext, StepFacts};
 use derecho_job::bolt_up::rules::Rule;
 use derecho_job::bolt_up::situation::{Situation, SwayWork, drill_size, is_bushing};
 use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
@@ -61,7 +61,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
 }
 
 /// A step in words.
-struct Told {
+struct StepSays {
     does: Phrase,
     how: Option<Phrase>,
     because: &'static str,
@@ -79,11 +79,11 @@ fn plain(text: &str) -> Phrase {
     Phrase::plain(text)
 }
 
-fn told(does: Phrase, how: Option<Phrase>, because: &'static str, caution: Option<&'static str>) -> Told {
-    Told { does, how, because, caution }
+fn told(does: Phrase, how: Option<Phrase>, because: &'static str, caution: Option<&'static str>) -> StepSays {
+    StepSays { does, how, because, caution }
 }
 
-fn told_of(facts: &StepFacts) -> Told {
+fn told_of(facts: &StepFacts) -> StepSays {
     step(&facts.of, &facts.what)
 }
 
@@ -114,7 +114,7 @@ fn into_hole(context: &StepContext, end: BracketEnd) -> String {
 }
 
 /// A step in words.
-fn step(context: &StepContext, what: &What) -> Told {
+fn step(context: &StepContext, what: &What) -> StepSays {
     use What as W;
     match what {
         W::Corners
@@ -158,7 +158,7 @@ fn step(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn undoing(context: &StepContext, what: &What) -> Told {
+fn undoing(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::Corners => told(
             plain("Read the heights of all four corners"),
@@ -215,7 +215,7 @@ fn undoing(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn making(context: &StepContext, what: &What) -> Told {
+fn making(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::MockUp => told(
             plain("Mock everything up and cycle it"),
@@ -244,7 +244,7 @@ fn making(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn welding(context: &StepContext, what: &What) -> Told {
+fn welding(context: &StepContext, what: &What) -> StepSays {
     let bracket = |end: &BracketEnd| bracket_name(context, *end);
     match what {
         What::BatteryOff => told(
@@ -320,7 +320,7 @@ fn setting(context: &StepContext) -> Option<Phrase> {
     (!told.is_empty()).then(|| in_a_row(&told))
 }
 
-fn bracket_bolts(context: &StepContext, what: &What) -> Told {
+fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
         What::BracketByHand(end) => told(
@@ -353,7 +353,7 @@ fn bracket_bolts(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn bar_made(context: &StepContext, what: &What) -> Told {
+fn bar_made(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::BarCut => told(
             to_length(context, "Cut and cope the stock for a bar of"),
@@ -386,7 +386,7 @@ fn bar_made(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn bar_set(context: &StepContext, what: &What) -> Told {
+fn bar_set(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
         What::Bench => told(
@@ -432,7 +432,7 @@ fn bar_set(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn eyes(context: &StepContext, what: &What) -> Told {
+fn eyes(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
         What::EyeByHand(end) => told(
@@ -475,7 +475,7 @@ fn eyes(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn y_link(context: &StepContext, what: &What) -> Told {
+fn y_link(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::Spacers => told(
             plain("Take the spacers behind the old upper mount out, on stands"),
@@ -496,7 +496,7 @@ fn y_link(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn closing(context: &StepContext, what: &What) -> Told {
+fn closing(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::OnItsWeight => told(
             plain(&on_its_weight(context.driven.as_deref())),
@@ -549,12 +549,12 @@ fn closing(context: &StepContext, what: &What) -> Told {
 }
 
 /// Said of a step in another function of this file.
-fn unsaid() -> Told {
+fn unsaid() -> StepSays {
     told(Phrase::default(), None, "", None)
 }
 
 /// A cotter pin through a castle nut of the bar.
-fn pin(whose: &str) -> Told {
+fn pin(whose: &str) -> StepSays {
     told(
         plain(&format!("Cotter pin through the {whose} castle nut")),
         Some(plain("Tighten on to the next slot, never back; bend the pin's legs round the nut.")),
@@ -563,7 +563,7 @@ fn pin(whose: &str) -> Told {
     )
 }
 
-fn steering(context: &StepContext, what: &What) -> Told {
+fn steering(context: &StepContext, what: &What) -> StepSays {
     let name = context.situation.drag_link.clone().unwrap_or_default();
     match what {
         What::DragLink => told(
@@ -601,7 +601,7 @@ fn steering(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn swaying(context: &StepContext, what: &What) -> Told {
+fn swaying(context: &StepContext, what: &What) -> StepSays {
     let work = context.situation.sway.as_ref();
     match what {
         What::SwayByHand => told(
@@ -651,7 +651,7 @@ fn swaying(context: &StepContext, what: &What) -> Told {
     }
 }
 
-fn links_set(work: Option<&SwayWork>) -> Told {
+fn links_set(work: Option<&SwayWork>) -> StepSays {
     if unequal(work).is_some() {
         return told(
             match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
@@ -677,7 +677,7 @@ fn links_set(work: Option<&SwayWork>) -> Told {
     )
 }
 
-fn sway_links(context: &StepContext, what: &What) -> Told {
+fn sway_links(context: &StepContext, what: &What) -> StepSays {
     let work = context.situation.sway.as_ref();
     match what {
         What::LinksSet => links_set(work),
@@ -739,17 +739,17 @@ fn unequal(work: Option<&SwayWork>) -> Option<Length> {
 }
 
 /// What is cut, and where its template is.
-pub(crate) fn cut(what: Cut) -> (&'static str, &'static str) {
+pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     match what {
-        Cut::BarStock => (
+        CutKind::BarStock => (
             "Stock of the bar",
             "Its length and the wraps for its copes, printed one to one, are in stage Bracket. Measure the check bar \
              on the paper before you mark.",
         ),
-        Cut::LinkRods => {
+        CutKind::LinkRods => {
             ("Rods of the sway links", "Their length with the joints' threads is in stage Sway.")
         }
-        Cut::Panel => (
+        CutKind::Panel => (
             "Hole in the panel for the sway arm",
             "The template is in stage Sway. Look what is behind the panel before you cut: lines, looms, the tyre.",
         ),

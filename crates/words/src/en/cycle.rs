@@ -5,7 +5,7 @@ use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::pose::mechanism::Level;
 use derecho_core::pose::travel::Way;
-use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, NamedEnd, NamedLimit, Place};
+use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, MetAt, NamedEnd, NamedLimit};
 use derecho_job::cycle::message::CycleMessage;
 
 use crate::say;
@@ -146,16 +146,16 @@ pub(crate) fn at_place(left: f64, right: f64) -> Phrase {
 }
 
 /// What ends a way, and where.
-fn ends(what: &Happening, at: Place) -> Phrase {
+fn ends(what: &Happening, at: MetAt) -> Phrase {
     let what = happens(what);
     Phrase::of(|w| format!("{what} {}", met_place(w, at)))
 }
 
 /// Where a limit is met: at a place of the travel, or as it stands before anything moves.
-pub(super) fn met_place(w: Words, at: Place) -> String {
+pub(super) fn met_place(w: Words, at: MetAt) -> String {
     match at {
-        Place::AsItStands => "as it stands".to_owned(),
-        Place::At(left, right) => format!("at {}", place(w, left, right)),
+        MetAt::AsItStands => "as it stands".to_owned(),
+        MetAt::At(left, right) => format!("at {}", place(w, left, right)),
     }
 }
 

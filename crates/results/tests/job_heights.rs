@@ -3,9 +3,10 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::{TapeEntry, Unit};
+use derecho_job::Results;
 use derecho_job::bar::heights::HeightResult;
 use derecho_job::document::{HeightId, HeightState, Job};
-use derecho_job::{Results, solve};
+use derecho_results::solve;
 use proptest::prelude::*;
 
 fn mm(value: f64) -> TapeEntry {
