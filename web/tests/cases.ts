@@ -10,7 +10,10 @@ import { fit } from "../src/elevation/picture";
 import { addRound, mendRound, removeSheet, setBar, setReading, setSheet } from "../src/job/edits";
 import { distance, fine, mass, readBack, rollRate, sideOf, sideways, withMarks } from "../src/measure/format";
 import { at, ticks } from "../src/measure/travel";
+import { documentCases } from "./documents";
+import { editCases } from "./edits";
 import { faceCases } from "./face";
+import { measureCases } from "./measure";
 import { queueCases } from "./queue";
 import { walkCases } from "./walk";
 
@@ -20,6 +23,9 @@ const test = (name: string, run: () => void | Promise<void>) => cases.push([name
 queueCases(test);
 walkCases(test);
 faceCases(test);
+editCases(test);
+documentCases(test);
+measureCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {

@@ -1,7 +1,7 @@
-//! Documents and results as JSON text: with every digit, or with figures no longer than they are good for.
+//! JSON text: with every digit, or with figures no longer than they are good for.
 //!
-//! One writer for every layout, and in this crate: results and documents are a good part of the program, and each
-//! writer of its own, or of another crate, would make them once more.
+//! One writer for every layout: documents are written in this crate and results in one other, since each crate that wrote
+//! them would compile all of it once more.
 
 use std::io::{self, Write};
 

@@ -1,13 +1,13 @@
 //! # derecho-job
 //!
-//! The job document and what it means: readings, setups, stages, sentences, the order of
-//! work. Each folder is a stage of the trade; later ones use earlier ones, never the other
-//! way round.
+//! What a job's document means, as facts: readings, setups, stages, the order of work. Each folder is a stage of the
+//! trade; later ones use earlier ones, never the other way round. What there is to say is a message (`message.rs` of each
+//! stage): which sentence holds, with its figures and names.
 //!
-//! What is not here: formulas (they are `derecho-core`'s), files, clock, network, printing,
-//! SQL, HTTP. `clippy.toml` beside the manifest refuses them by name.
+//! What is not here: formulas (they are `derecho-core`'s), sentences (`derecho-words`'), JSON (`derecho-results`'), files,
+//! clock, network, printing, SQL, HTTP. `clippy.toml` beside the manifest refuses them by name.
 //!
-//! Who may depend on it: store, practice, server. It depends on the core alone.
+//! Who may depend on it: words, results, card, practice, server. It depends on core and document.
 
 pub mod assembly;
 pub mod bar;

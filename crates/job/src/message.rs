@@ -7,8 +7,7 @@ use derecho_core::measure::Phrase;
 use serde::{Serialize, Serializer};
 use utoipa::{PartialSchema, ToSchema, openapi};
 
-use crate::assembly::message::AssemblyMessage;
-use crate::assembly::message::AssumedMessage;
+use crate::assembly::message::{AssemblyMessage, AssumedMessage};
 use crate::bar::message::BarMessage;
 use crate::bolt_up::message::BoltUpMessage;
 use crate::bracket::message::BracketMessage;
@@ -41,15 +40,15 @@ pub enum Message {
     Cycle(CycleMessage),
     /// Of stage Bar.
     Bar(BarMessage),
-    /// Of stage Assembly.
+    /// Of what was read into a mechanism, and does not agree or had to be assumed.
     Assembly(AssemblyMessage),
-    /// Of stage Setups.
+    /// Of the offset that is corrected.
     Setups(SetupsMessage),
     /// Of stage Tape.
     Tape(TapeMessage),
-    /// What is assumed.
+    /// Of sizes that nobody typed.
     Assumed(AssumedMessage),
-    /// Of stage BoltUp.
+    /// Of stage Bolt-up.
     BoltUp(BoltUpMessage),
     /// Of the strip.
     Strip(StripMessage),

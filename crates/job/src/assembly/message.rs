@@ -1,4 +1,4 @@
-//! What stage Assembly has to say, as facts.
+//! What does not agree of a mechanism, and what had to be assumed, as facts.
 
 use crate::assembly::named::LikelyCause;
 use crate::message::Message;

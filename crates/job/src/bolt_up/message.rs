@@ -1,4 +1,4 @@
-//! What stage BoltUp has to say, as facts.
+//! What stage Bolt-up has to say, as facts.
 
 use crate::bolt_up::drill_size;
 use std::sync::Arc;
@@ -12,7 +12,7 @@ use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
 
-/// A message of stage BoltUp.
+/// A message of stage Bolt-up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

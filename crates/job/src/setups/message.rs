@@ -1,4 +1,4 @@
-//! What stage Setups has to say, as facts.
+//! What is said of the offset that is corrected, as facts.
 
 use crate::message::Message;
 use derecho_core::measure::Length;

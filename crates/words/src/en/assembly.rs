@@ -1,4 +1,4 @@
-//! Stage Assembly.
+//! What does not agree of a mechanism, and what had to be assumed.
 
 use derecho_core::measure::physical::{spring_rate, weight};
 use derecho_core::measure::{Force, Length, Phrase, SpringRate};

@@ -1,4 +1,4 @@
-//! Stage Setups.
+//! What is said of the offset that is corrected.
 
 use derecho_core::measure::{Length, Phrase};
 use derecho_job::setups::message::SetupsMessage;
