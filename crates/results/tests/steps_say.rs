@@ -1,5 +1,6 @@
 //! A step of the work says what, why, and where there is more to it how and what to mind, in either unit.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
+#![allow(clippy::disallowed_methods, reason = "a test reads the sample jobs")]
 
 use std::path::Path;
 
@@ -27,10 +28,10 @@ fn nothing_a_step_has_to_say_is_empty() {
         let key = &step.key;
         assert!(!step.does.inches().is_empty() && !step.does.millimetres().is_empty(), "{key} does nothing");
         assert!(!step.because.inches().is_empty(), "{key} has no reason");
-        for how in &step.how {
+        if let Some(how) = &step.how {
             assert!(!how.inches().is_empty() && !how.millimetres().is_empty(), "{key} does not say how");
         }
-        for caution in &step.caution {
+        if let Some(caution) = &step.caution {
             assert!(!caution.inches().is_empty(), "{key} warns of nothing");
         }
     }
