@@ -1,57 +1,128 @@
-//! What a job has to say, as facts: which message, and the figures and names in it. Its sentence is made where somebody
-//! reads it, by whoever has words for it. Not here: a sentence, or a language.
+//! What a job has to say, as facts: which message, and the figures and names in it. It is said where somebody reads it, by
+//! whoever has words for it. Not here: what is said, or a language; nor what the messages of a stage are (`message.rs` of
+//! each), which this file knows by their topic alone.
 
-use std::cell::Cell;
+use std::any::Any;
+use std::borrow::Cow;
+use std::fmt::Debug;
+use std::sync::Arc;
 
-use derecho_core::measure::Phrase;
+use derecho_core::measure::said;
 use serde::{Serialize, Serializer};
-use utoipa::{PartialSchema, ToSchema, openapi};
+use utoipa::openapi::{RefOr, Schema};
+use utoipa::{PartialSchema, ToSchema};
 
-use crate::assembly::message::{AssemblyMessage, AssumedMessage};
-use crate::bar::message::BarMessage;
-use crate::bolt_up::message::BoltUpMessage;
-use crate::bracket::message::BracketMessage;
-use crate::card::message::CardMessage;
-use crate::cycle::message::CycleMessage;
-use crate::log::message::LogMessage;
-use crate::prove::message::ProveMessage;
-use crate::setups::message::SetupsMessage;
-use crate::strip::message::StripMessage;
-use crate::sway::message::SwayMessage;
-use crate::tape::message::TapeMessage;
+/// What a message is of; each is said in a file of its own, and a new one has to be.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Topic {
+    /// A card in the bay.
+    Card,
+    /// The log.
+    Log,
+    /// The strip.
+    Strip,
+    /// Sizes that nobody typed.
+    Assumed,
+    /// What was read into a mechanism, and does not agree or had to be assumed.
+    Assembly,
+    /// The offset that is corrected.
+    Setups,
+    /// Stage Tape.
+    Tape,
+    /// Stage Bar.
+    Bar,
+    /// Stage Bracket.
+    Bracket,
+    /// Stage Cycle.
+    Cycle,
+    /// Stage Sway.
+    Sway,
+    /// Stage Bolt-up.
+    BoltUp,
+    /// Stage Prove.
+    Prove,
+}
 
-/// One thing to say.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub enum Message {
-    /// Nothing.
-    #[default]
-    Nothing,
-    /// Of a card in the bay.
-    Card(CardMessage),
-    /// Of the log.
-    Log(LogMessage),
-    /// Of stage Prove.
-    Prove(ProveMessage),
-    /// Of stage Sway.
-    Sway(SwayMessage),
-    /// Of stage Bracket.
-    Bracket(BracketMessage),
-    /// Of stage Cycle.
-    Cycle(CycleMessage),
-    /// Of stage Bar.
-    Bar(BarMessage),
-    /// Of what was read into a mechanism, and does not agree or had to be assumed.
-    Assembly(AssemblyMessage),
-    /// Of the offset that is corrected.
-    Setups(SetupsMessage),
-    /// Of stage Tape.
-    Tape(TapeMessage),
-    /// Of sizes that nobody typed.
-    Assumed(AssumedMessage),
-    /// Of stage Bolt-up.
-    BoltUp(BoltUpMessage),
-    /// Of the strip.
-    Strip(StripMessage),
+/// The messages of a topic: one type has it, and no other.
+pub trait OfTopic: Any + Debug + PartialEq + Send + Sync {
+    /// The topic.
+    const TOPIC: Topic;
+}
+
+/// A message whose type is not named.
+trait Held: Any + Debug + Send + Sync {
+    fn topic(&self) -> Topic;
+    fn is(&self, other: &dyn Any) -> bool;
+}
+
+impl<T: OfTopic> Held for T {
+    fn topic(&self) -> Topic {
+        T::TOPIC
+    }
+
+    fn is(&self, other: &dyn Any) -> bool {
+        other.downcast_ref::<T>().is_some_and(|other| self == other)
+    }
+}
+
+/// One thing to say, or nothing.
+#[derive(Clone, Debug, Default)]
+pub struct Message(Option<Arc<dyn Held>>);
+
+impl Message {
+    /// Nothing to say.
+    pub const NOTHING: Self = Self(None);
+
+    /// What it is of; None where there is nothing to say.
+    #[must_use]
+    pub fn topic(&self) -> Option<Topic> {
+        self.0.as_ref().map(|held| held.topic())
+    }
+
+    /// The message itself, where it is of this topic.
+    #[must_use]
+    pub fn facts<T: OfTopic>(&self) -> Option<&T> {
+        let held: &dyn Any = self.0.as_deref()?;
+        held.downcast_ref()
+    }
+}
+
+impl<T: OfTopic> From<T> for Message {
+    fn from(message: T) -> Self {
+        Self(Some(Arc::new(message)))
+    }
+}
+
+impl PartialEq for Message {
+    fn eq(&self, other: &Self) -> bool {
+        match (&self.0, &other.0) {
+            (Some(one), Some(other)) => Arc::ptr_eq(one, other) || one.is(&**other),
+            (None, None) => true,
+            (Some(_), None) | (None, Some(_)) => false,
+        }
+    }
+}
+
+impl Serialize for Message {
+    /// As what is said of it.
+    ///
+    /// # Errors
+    /// Where no language is given: see [`said::written_with`].
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        said::both(self, serializer)
+    }
+}
+
+impl PartialSchema for Message {
+    fn schema() -> RefOr<Schema> {
+        said::schema()
+    }
+}
+
+impl ToSchema for Message {
+    fn name() -> Cow<'static, str> {
+        said::name()
+    }
 }
 
 /// A message without figures that stands in results as one text: a name, a clause.
@@ -68,67 +139,8 @@ impl Serialize for Label {
     /// As its text.
     ///
     /// # Errors
-    /// Where no language is given: see [`written_with`].
+    /// Where no language is given: see [`said::written_with`].
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
-        match SAY.get() {
-            Some(say) => say(&self.0).inches.serialize(serializer),
-            None => Err(serde::ser::Error::custom(NO_LANGUAGE)),
-        }
-    }
-}
-
-const NO_LANGUAGE: &str = "a message is written in a language, and none is given";
-
-/// Makes the sentence of a message.
-pub type Say = fn(&Message) -> Phrase;
-
-thread_local! {
-    static SAY: Cell<Option<Say>> = const { Cell::new(None) };
-}
-
-/// Writes with a language: every message that is serialized within `write` on this thread stands there as the sentence
-/// that `say` makes of it.
-pub fn written_with<T>(say: Say, write: impl FnOnce() -> T) -> T {
-    struct Before(Option<Say>);
-    impl Drop for Before {
-        fn drop(&mut self) {
-            SAY.set(self.0);
-        }
-    }
-    let _before = Before(SAY.replace(Some(say)));
-    write()
-}
-
-/// Writes figures alone: a message stands there as an empty sentence.
-pub fn written_without_words<T>(write: impl FnOnce() -> T) -> T {
-    written_with(|_| Phrase::default(), write)
-}
-
-impl Serialize for Message {
-    /// As its sentence.
-    ///
-    /// # Errors
-    /// Where no language is given: see [`written_with`].
-    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
-        match SAY.get() {
-            Some(say) => say(self).serialize(serializer),
-            None => Err(serde::ser::Error::custom(NO_LANGUAGE)),
-        }
-    }
-}
-
-impl PartialSchema for Message {
-    fn schema() -> openapi::RefOr<openapi::Schema> {
-        Phrase::schema()
-    }
-}
-
-impl ToSchema for Message {
-    fn name() -> std::borrow::Cow<'static, str> {
-        Phrase::name()
-    }
-
-    fn schemas(schemas: &mut Vec<(String, openapi::RefOr<openapi::schema::Schema>)>) {
-        Phrase::schemas(schemas);
+        said::text(&self.0, serializer)
     }
 }

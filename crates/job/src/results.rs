@@ -118,7 +118,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     let mut results = Results {
         core_version: derecho_core::VERSION.to_owned(),
         sheet_unit: job.rig.sheet_unit,
-        headline: Message::Nothing,
+        headline: Message::NOTHING,
         stages: Vec::new(),
         heights: heights::table(&job.rig, found, planned),
         settled_stands: None,

@@ -1,8 +1,8 @@
 //! Settling: the copy of the results a job is settled on, and whether it still agrees with what is found.
 
+use derecho_core::measure::said::written_without_words;
 use derecho_job::Job;
 use derecho_job::document::Settled;
-use derecho_job::message::written_without_words;
 use derecho_job::results::Results;
 use jiff::Timestamp;
 use serde_json::Value;

@@ -198,9 +198,6 @@ const CRATES: [&str; 11] = [
     "e2e",
 ];
 
-/// Where the job's messages come together.
-const EVERY_MESSAGE: &str = "message.rs";
-
 /// No folder lies deeper than this.
 const DEEPEST: usize = 4;
 
@@ -208,11 +205,7 @@ const DEEPEST: usize = 4;
 fn no_file_and_no_folder_imports_itself_by_way_of_others() {
     let mut read = 0;
     for name in CRATES {
-        let mut imports = of_crate(&root().join(format!("crates/{name}/src")));
-        // A message may hold another one of any stage: the one file that names every stage's is the knot of that type.
-        if let Some(named) = imports.get_mut(EVERY_MESSAGE).filter(|_| name == "job") {
-            named.retain(|file| !file.ends_with("/message.rs"));
-        }
+        let imports = of_crate(&root().join(format!("crates/{name}/src")));
         read += imports.values().map(BTreeSet::len).sum::<usize>();
         assert_eq!(
             circles(&imports),
@@ -271,10 +264,9 @@ fn sentences_are_made_in_words_alone() {
     assert_eq!(strays, Vec::<String>::new(), "sentences are made in crates/words");
     let said = sources_of(&["words"]).into_iter().filter(|(_, code)| makes_sentences(code)).count();
     assert!(said > 8, "the check sees {said} files of sentences");
-    // How a message is written is all the job knows of a sentence.
     let of_the_job = sources_of(&["job"]).into_iter().filter(|(_, code)| code.contains("Phrase"));
-    let files: Vec<String> = of_the_job.map(|(file, _)| file).collect();
-    assert_eq!(files, ["crates/job/src/message.rs"]);
+    let named: Vec<String> = of_the_job.map(|(file, _)| file).collect();
+    assert_eq!(named, Vec::<String>::new(), "the job holds facts alone");
 }
 
 #[test]
@@ -304,7 +296,7 @@ fn facts_are_never_read_back_out_of_sentences() {
     assert!(files.len() > 60, "the check sees {} files", files.len());
     let readers: Vec<String> = files
         .iter()
-        .filter(|file| shown(file, &folder) != EVERY_MESSAGE && reads_a_sentence_back(&code(file)))
+        .filter(|file| reads_a_sentence_back(&code(file)))
         .map(|file| shown(file, &folder))
         .collect();
     assert_eq!(readers, Vec::<String>::new(), "decisions hang on facts, never on what is said of them");

@@ -1,9 +1,11 @@
 //! Which language is written in.
 
+use std::any::Any;
 use std::cell::Cell;
 
 use derecho_core::measure::Phrase;
-use derecho_job::message::{Message, written_with};
+use derecho_core::measure::said::written_with;
+use derecho_job::message::Message;
 
 /// A language beside English: the sentences it has. None is said in English.
 pub type Language = fn(&Message) -> Option<Phrase>;
@@ -27,5 +29,10 @@ pub fn written_in<T>(language: Option<Language>, write: impl FnOnce() -> T) -> T
         }
     }
     let _before = Before(LANGUAGE.replace(language));
-    written_with(crate::say, write)
+    written_with(say_found, write)
+}
+
+/// What is written by way of this crate is a message.
+fn say_found(found: &dyn Any) -> Phrase {
+    found.downcast_ref().map(crate::say).unwrap_or_default()
 }

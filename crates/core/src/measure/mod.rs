@@ -12,6 +12,7 @@ pub mod length;
 pub mod phrase;
 pub mod physical;
 pub mod print;
+pub mod said;
 pub mod side;
 pub mod squareness;
 pub mod tape;

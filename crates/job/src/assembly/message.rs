@@ -1,7 +1,7 @@
 //! What does not agree of a mechanism, and what had to be assumed, as facts.
 
 use crate::assembly::named::LikelyCause;
-use crate::message::Message;
+use crate::message::{OfTopic, Topic};
 use derecho_core::measure::{Force, Length, SpringRate};
 
 /// A message of stage Assembly.
@@ -74,10 +74,8 @@ pub enum AssemblyMessage {
     },
 }
 
-impl From<AssemblyMessage> for Message {
-    fn from(message: AssemblyMessage) -> Self {
-        Self::Assembly(message)
-    }
+impl OfTopic for AssemblyMessage {
+    const TOPIC: Topic = Topic::Assembly;
 }
 
 /// What is assumed, as facts.
@@ -100,8 +98,6 @@ pub enum AssumedMessage {
     Graduation,
 }
 
-impl From<AssumedMessage> for Message {
-    fn from(message: AssumedMessage) -> Self {
-        Self::Assumed(message)
-    }
+impl OfTopic for AssumedMessage {
+    const TOPIC: Topic = Topic::Assumed;
 }

@@ -4,7 +4,7 @@ use super::further::Further;
 use super::need::NeedFacts;
 use super::ways::WayFacts;
 use crate::assembly::named::LikelyCause;
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use crate::setups::OffsetAnswer;
 use crate::setups::adjuster::ThreadFault;
 use derecho_core::bar::adjuster::Setting;
@@ -47,7 +47,7 @@ pub enum BarMessage {
     },
     /// The headline where the length alone leads into something that ends the travel, and holes are on offer.
     DecideFirst {
-        ends: Box<Message>,
+        ends: Message,
     },
     LengthSays(LengthSet),
     ThumbSays {
@@ -59,7 +59,7 @@ pub enum BarMessage {
         angle: Angle,
         off: Length,
         swing: Swing,
-        need: Option<Box<Message>>,
+        need: Option<Message>,
     },
     /// What Bar and Bracket both say of a bracket.
     NeedSays {
@@ -126,10 +126,8 @@ pub enum BarMessage {
     Bench(BenchLine),
 }
 
-impl From<BarMessage> for Message {
-    fn from(message: BarMessage) -> Self {
-        Self::Bar(message)
-    }
+impl OfTopic for BarMessage {
+    const TOPIC: Topic = Topic::Bar;
 }
 
 /// What the headline is made from.

@@ -238,7 +238,7 @@ pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Message>) 
     let length = bar.correction.as_mut().filter(|correction| correction.set.is_none());
     if let (true, Some(ends), Some(correction)) = (open, ends, length) {
         correction.decide_first = true;
-        correction.says = BarMessage::DecideFirst { ends: Box::new(ends.clone()) }.into();
+        correction.says = BarMessage::DecideFirst { ends: ends.clone() }.into();
     }
 }
 
@@ -322,7 +322,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             angle: view.angle(),
             off: wanted.offset,
             swing: view.swing(droop, bump),
-            need: moves.is_none().then(|| Box::new(need.says.clone())),
+            need: moves.is_none().then(|| need.says.clone()),
         }
         .into(),
         longer_says: alone.then(|| longer_says(&base.view, &view, base.offset, bump)).flatten(),

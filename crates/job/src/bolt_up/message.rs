@@ -7,7 +7,7 @@ use super::rules::Rule;
 use super::situation::Situation;
 use super::tasks::What;
 use crate::document::work::{PartRecord, Stands, TorqueSource};
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
@@ -25,18 +25,18 @@ pub enum BoltUpMessage {
     },
     /// A pair that stands the wrong way round in a person's order.
     Broken {
-        first: Box<Message>,
-        then: Box<Message>,
+        first: Message,
+        then: Message,
         why: Rule,
     },
     /// A step that waits for another one.
     Waits {
-        first: Box<Message>,
+        first: Message,
         why: Rule,
     },
     /// A step that was done before another one that comes first.
     DoneBefore {
-        first: Box<Message>,
+        first: Message,
         why: Rule,
     },
     StoodOtherwise {
@@ -104,7 +104,7 @@ pub enum BoltUpMessage {
     /// The next step, or that there is none.
     Says {
         of: usize,
-        next: Option<Box<Message>>,
+        next: Option<Message>,
     },
     ChooseFirst,
     NothingYet,
@@ -147,10 +147,8 @@ pub enum BoltUpMessage {
     CutSays(CutKind),
 }
 
-impl From<BoltUpMessage> for Message {
-    fn from(message: BoltUpMessage) -> Self {
-        Self::BoltUp(message)
-    }
+impl OfTopic for BoltUpMessage {
+    const TOPIC: Topic = Topic::BoltUp;
 }
 
 /// A step, and what its plan says of it.

@@ -311,7 +311,7 @@ pub fn work(
         tasks.iter().map(|task| StepFacts { what: task.what.clone(), of: told.clone() }).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
-        found.map_or(Message::Nothing, |index| BoltUpMessage::Does(facts[index].clone()).into())
+        found.map_or(Message::NOTHING, |index| BoltUpMessage::Does(facts[index].clone()).into())
     };
     let mut steps: Vec<StepLine> = tasks
         .iter()
@@ -353,10 +353,7 @@ pub fn work(
     let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
     WorkResult {
         says: choice.as_ref().map_or_else(
-            || {
-                BoltUpMessage::Says { of: steps.len(), next: open.map(|step| Box::new(step.does.clone())) }
-                    .into()
-            },
+            || BoltUpMessage::Says { of: steps.len(), next: open.map(|step| step.does.clone()) }.into(),
             |_| BoltUpMessage::ChooseFirst.into(),
         ),
         minds,
@@ -367,8 +364,8 @@ pub fn work(
             .into_iter()
             .map(|fault| BrokenRule {
                 says: BoltUpMessage::Broken {
-                    first: Box::new(does(&fault.first)),
-                    then: Box::new(does(&fault.then)),
+                    first: does(&fault.first),
+                    then: does(&fault.then),
                     why: fault.rule,
                 }
                 .into(),
@@ -496,7 +493,7 @@ fn step_line(
         .map(|(key, rule)| Waits {
             key: key.clone(),
             rule: *rule,
-            says: BoltUpMessage::Waits { first: Box::new(does(key)), why: *rule }.into(),
+            says: BoltUpMessage::Waits { first: does(key), why: *rule }.into(),
         })
         .collect();
     let done = record.and_then(|record| record.done.as_ref());
@@ -581,7 +578,7 @@ fn otherwise(
             None => !is_closed(first),
         };
         if later {
-            told.push(BoltUpMessage::DoneBefore { first: Box::new(does(key)), why: *rule }.into());
+            told.push(BoltUpMessage::DoneBefore { first: does(key), why: *rule }.into());
         }
     }
     if let (Some(stood), Some(wanted)) = (record.stood, task.stands)

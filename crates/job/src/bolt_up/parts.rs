@@ -82,7 +82,7 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Message)> {
 /// Every part of the plan, a person's own behind them.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
     let own = job.bolt_up.parts.iter().filter(|record| record.key.starts_with("own/"));
-    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::Nothing));
+    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::NOTHING));
     planned(job, situation)
         .into_iter()
         .chain(own)

@@ -232,9 +232,7 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     let over = joints.filter(|l| l.level == LimitLevel::Over).count();
     let name = "the link follows the whole travel";
     Some(match ended {
-        Some(way) => {
-            check(name, FitVerdict::Bad, BracketMessage::WiderWishbone { ends: Box::new(way.says.clone()) })
-        }
+        Some(way) => check(name, FitVerdict::Bad, BracketMessage::WiderWishbone { ends: way.says.clone() }),
         None if over > 0 => check(name, FitVerdict::Bad, BracketMessage::JointOut),
         None => check(name, FitVerdict::Good, BracketMessage::Follows),
     })

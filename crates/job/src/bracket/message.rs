@@ -4,7 +4,7 @@ use super::kinds::School;
 use crate::bar::message::Turns;
 use crate::cycle::limit::{Happening, MetAt};
 use crate::document::bracketing::Target;
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use crate::verdict::FitVerdict;
 use derecho_core::bar::bracket_load::Braced;
 use derecho_core::bar::strength::{Material, Section};
@@ -136,7 +136,7 @@ pub enum BracketMessage {
         driven: bool,
     },
     WiderWishbone {
-        ends: Box<Message>,
+        ends: Message,
     },
     JointOut,
     Follows,
@@ -225,10 +225,8 @@ pub enum BracketMessage {
     },
 }
 
-impl From<BracketMessage> for Message {
-    fn from(message: BracketMessage) -> Self {
-        Self::Bracket(message)
-    }
+impl OfTopic for BracketMessage {
+    const TOPIC: Topic = Topic::Bracket;
 }
 
 /// Why an option is the one that is told.

@@ -149,12 +149,12 @@ fn gone(job: &Job) -> Vec<GonePlan> {
 fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
     PlanResult {
         says: BracketMessage::NothingYet.into(),
-        because: Message::Nothing,
+        because: Message::NOTHING,
         need: None,
         missing,
         target: job.bracket.target,
         exact_riser_mm: None,
-        exact_says: Message::Nothing,
+        exact_says: Message::NOTHING,
         working: Working::default(),
         options: Vec::new(),
         options_in_all: 0,
@@ -328,7 +328,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
             |pick| BracketMessage::Answer { pick: Box::new(pick.facts()), picked }.into(),
         ),
         because: match pick {
-            None => Message::Nothing,
+            None => Message::NOTHING,
             Some(_) if says_enough => need.says.clone(),
             Some(pick) => BracketMessage::Because {
                 pick: Box::new(pick.facts()),
@@ -342,7 +342,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         missing: unbuilt.into_iter().collect(),
         target: job.bracket.target,
         exact_riser_mm: exact,
-        exact_says: exact.map_or(Message::Nothing, |exact| {
+        exact_says: exact.map_or(Message::NOTHING, |exact| {
             BracketMessage::Exact { riser: exact, target: job.bracket.target }.into()
         }),
         working: planner.exact_working(exact),

@@ -1,6 +1,6 @@
 //! What a card says by itself, as facts.
 
-use crate::message::Message;
+use crate::message::{OfTopic, Topic};
 
 /// What a card says by itself.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -11,10 +11,8 @@ pub enum CardMessage {
     Waits(JobWaits),
 }
 
-impl From<CardMessage> for Message {
-    fn from(message: CardMessage) -> Self {
-        Self::Card(message)
-    }
+impl OfTopic for CardMessage {
+    const TOPIC: Topic = Topic::Card;
 }
 
 /// What a job in the bay waits for.

@@ -1,7 +1,7 @@
 //! What stage Cycle has to say, as facts.
 
 use crate::cycle::limit::{EndsAt, EndsBy, Happening, MetAt};
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use derecho_core::measure::{Angle, Length};
 
 /// A message of stage Cycle.
@@ -32,7 +32,7 @@ pub enum CycleMessage {
     },
     LinkChange {
         change: Length,
-        turns: Option<Box<Message>>,
+        turns: Option<Message>,
     },
     NothingYet,
     /// Wheel travels as a place, mm.
@@ -69,7 +69,7 @@ pub enum CycleMessage {
     },
     /// Half an inch past the stops: what ends the travel there, or nothing.
     PastStops {
-        ends: Option<Box<Message>>,
+        ends: Option<Message>,
         obstacles: usize,
     },
     /// What ends the travel first, as a clause.
@@ -86,8 +86,6 @@ pub enum CycleMessage {
     Happens(Happening),
 }
 
-impl From<CycleMessage> for Message {
-    fn from(message: CycleMessage) -> Self {
-        Self::Cycle(message)
-    }
+impl OfTopic for CycleMessage {
+    const TOPIC: Topic = Topic::Cycle;
 }

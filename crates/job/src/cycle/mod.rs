@@ -424,7 +424,7 @@ fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option
     let further = brief(&past_the_stops(job, setups)?);
     Some(
         CycleMessage::PastStops {
-            ends: further.ended.then_some(&further.headline).map(|one| Box::new(one.clone())),
+            ends: further.ended.then_some(&further.headline).cloned(),
             obstacles: assembly.mechanism().obstacles().len(),
         }
         .into(),

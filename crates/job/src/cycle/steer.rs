@@ -173,6 +173,6 @@ pub(crate) fn steering(
 
 /// What brings a drag link that is made so long to the length at which the steering wheel is straight.
 fn link_change(now: Length, straight: Length, thread: Option<&Thread>) -> Message {
-    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight)).map(Box::new);
+    let turns = thread.and_then(|thread| sleeve_turns(thread, now, straight));
     CycleMessage::LinkChange { change: straight - now, turns }.into()
 }

@@ -5,7 +5,7 @@ use derecho_core::parts::BracketEnd;
 
 use crate::document::proof::{GateReason, ReminderRecord};
 use crate::document::work::PartRecord;
-use crate::message::Message;
+use crate::message::{OfTopic, Topic};
 
 /// What an entry of the log says.
 #[derive(Clone, Debug, PartialEq)]
@@ -59,10 +59,8 @@ pub enum LogMessage {
     Although(GateReason),
 }
 
-impl From<LogMessage> for Message {
-    fn from(message: LogMessage) -> Self {
-        Self::Log(message)
-    }
+impl OfTopic for LogMessage {
+    const TOPIC: Topic = Topic::Log;
 }
 
 /// One thing that a round fitted or set.

@@ -4,7 +4,7 @@ use super::cause::Cause;
 use super::gate::{GateKind, LookKind};
 use super::verdict::ProveVerdict;
 use crate::document::proof::RoadStep;
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use crate::setups::adjuster::ThreadFault;
 use crate::verdict::FitCheck;
 use derecho_core::measure::centring::Centring;
@@ -57,7 +57,7 @@ pub enum ProveMessage {
     ClearOpen,
     Touches,
     TouchesAdvice {
-        headline: Box<Message>,
+        headline: Message,
     },
     /// Somebody's work looked at: nothing was set here.
     Checked {
@@ -82,7 +82,7 @@ pub enum ProveMessage {
     Advice {
         verdict: ProveVerdict,
         after: Centring,
-        refusal: Option<Box<Message>>,
+        refusal: Option<Message>,
         y_link: bool,
         rounds: usize,
         fault: Option<ThreadFault>,
@@ -179,10 +179,8 @@ pub enum ProveMessage {
     LookFirst(LookFirst),
 }
 
-impl From<ProveMessage> for Message {
-    fn from(message: ProveMessage) -> Self {
-        Self::Prove(message)
-    }
+impl OfTopic for ProveMessage {
+    const TOPIC: Topic = Topic::Prove;
 }
 
 /// What a complaint suggests to look at, with this job's figures.

@@ -196,7 +196,7 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
         None => bare(check(name, FitVerdict::Open, ProveMessage::ClearOpen), ProveVerdict::CanSettle),
         Some(brief) if brief.ended => ProveResult {
             says: ProveMessage::Touches.into(),
-            advice: ProveMessage::TouchesAdvice { headline: Box::new(brief.headline.clone()) }.into(),
+            advice: ProveMessage::TouchesAdvice { headline: brief.headline.clone() }.into(),
             ..bare(check(name, FitVerdict::Bad, ProveMessage::Touches), ProveVerdict::BackToCycle)
         },
         Some(_) => bare(check(name, FitVerdict::Good, ProveMessage::Clear), ProveVerdict::CanSettle),
@@ -231,8 +231,8 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
         sheet: None,
         after: None,
         verdict,
-        says: Message::Nothing,
-        advice: Message::Nothing,
+        says: Message::NOTHING,
+        advice: Message::NOTHING,
         movement: None,
         cause: None,
         cause_says: None,
@@ -327,7 +327,7 @@ fn prove_axle(
         advice: ProveMessage::Advice {
             verdict,
             after: after.clone(),
-            refusal: result.refusals.first().map(|refusal| Box::new(refusal.clone())),
+            refusal: result.refusals.first().cloned(),
             y_link,
             rounds,
             fault: fault.as_ref().copied(),

@@ -1,6 +1,6 @@
 //! What is said of the offset that is corrected, as facts.
 
-use crate::message::Message;
+use crate::message::{OfTopic, Topic};
 use derecho_core::measure::Length;
 
 /// A message of stage Setups.
@@ -16,8 +16,6 @@ pub enum SetupsMessage {
     Strapped,
 }
 
-impl From<SetupsMessage> for Message {
-    fn from(message: SetupsMessage) -> Self {
-        Self::Setups(message)
-    }
+impl OfTopic for SetupsMessage {
+    const TOPIC: Topic = Topic::Setups;
 }

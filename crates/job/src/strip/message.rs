@@ -3,7 +3,7 @@
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, Length, Side};
 
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 
 /// The headline of a stage.
 #[derive(Clone, Debug, PartialEq)]
@@ -47,10 +47,8 @@ pub enum StripMessage {
     Joined(Vec<Message>),
 }
 
-impl From<StripMessage> for Message {
-    fn from(message: StripMessage) -> Self {
-        Self::Strip(message)
-    }
+impl OfTopic for StripMessage {
+    const TOPIC: Topic = Topic::Strip;
 }
 
 /// Where a stage stands that has no figure to show.

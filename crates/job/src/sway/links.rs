@@ -357,12 +357,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
                 change_mm: change,
                 works: works.is_some_and(|[least, most]| least <= link && link <= most),
                 chosen,
-                says: SwayMessage::Target {
-                    link,
-                    change,
-                    turns: turns.as_ref().map(|one| Box::new(one.clone())),
-                }
-                .into(),
+                says: SwayMessage::Target { link, change, turns: turns.clone() }.into(),
             })
         })
         .collect()

@@ -5,7 +5,7 @@ use crate::assembly::weights::Weighed;
 use crate::cycle::limit::Happening;
 use crate::document::Use;
 use crate::document::sway::{BoltWay, PanelFaces};
-use crate::message::Message;
+use crate::message::{Message, OfTopic, Topic};
 use crate::sway::places::LinkWork;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Force, Length, Mass, RollRate, Side, SpringRate, Stress};
@@ -63,7 +63,7 @@ pub enum SwayMessage {
     Target {
         link: Length,
         change: Length,
-        turns: Option<Box<Message>>,
+        turns: Option<Message>,
     },
     /// What to cut for a link built from rod, or why none makes it.
     Rod {
@@ -151,7 +151,7 @@ pub enum SwayMessage {
     },
     /// Room for arms and links, by the tightest gap and whether it is clear.
     Room {
-        tightest: Option<(Box<Message>, bool)>,
+        tightest: Option<(Message, bool)>,
         half_measured: Vec<String>,
     },
     /// The hole to cut in a panel, in the panel's two axes, mm, with room round it.
@@ -213,7 +213,7 @@ pub enum SwayMessage {
     Weighs {
         weighed: Box<Weighed>,
         lever: Length,
-        station: Option<Box<Message>>,
+        station: Option<Message>,
     },
     /// A choice of bar: roll on the road in degrees per g and its range, twist on the trail in degrees with
     /// the wheel's lift, what ends it, what it needs.
@@ -222,7 +222,7 @@ pub enum SwayMessage {
         between: Option<[f64; 2]>,
         trail: Option<(f64, Length)>,
         ended_by: EndedBy,
-        needs: Box<Message>,
+        needs: Message,
     },
     /// What a choice is called.
     ChoiceName(Choice),
@@ -232,7 +232,7 @@ pub enum SwayMessage {
     Suggests {
         choice: Choice,
         used_for: Option<Use>,
-        says: Box<Message>,
+        says: Message,
     },
     /// What a choice needs.
     Needs {
@@ -280,10 +280,8 @@ pub enum SwayMessage {
     },
 }
 
-impl From<SwayMessage> for Message {
-    fn from(message: SwayMessage) -> Self {
-        Self::Sway(message)
-    }
+impl OfTopic for SwayMessage {
+    const TOPIC: Topic = Topic::Sway;
 }
 
 /// How a hole of the arm stands against the one in use.

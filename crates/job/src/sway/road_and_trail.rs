@@ -228,12 +228,12 @@ pub(crate) fn vehicle(job: &Job, base: &Base, bar: Option<&BarOnAxle>) -> Vehicl
         says: SwayMessage::Weighs {
             weighed: Box::new(base.weighed.clone()),
             lever: base.lever(),
-            station: station_says(job, &base.weighed).as_ref().map(|one| Box::new(one.clone())),
+            station: station_says(job, &base.weighed),
         }
         .into(),
         working: working(base, bar.map_or(RollRate::ZERO, |bar| bar.rate)),
         choices: choices(job, base, bar),
-        suggests: Message::Nothing,
+        suggests: Message::NOTHING,
     };
     result.suggests = suggests(job, &result);
     result
@@ -410,7 +410,7 @@ fn evaluate(job: &Job, base: &Base, choice: ChoiceCandidate, on_axle: Option<&Ba
         between,
         trail: degrees.zip(lift),
         ended_by: ended_by.clone(),
-        needs: Box::new(choice.needs.clone()),
+        needs: choice.needs.clone(),
     }
     .into();
     ChoiceResult {
@@ -446,7 +446,7 @@ fn suggests(job: &Job, vehicle: &VehicleResult) -> Message {
             SwayMessage::Suggests {
                 choice: result.choice,
                 used_for: job.rig.used_for,
-                says: Box::new(result.says.clone()),
+                says: result.says.clone(),
             }
             .into()
         })

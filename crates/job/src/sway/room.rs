@@ -132,7 +132,7 @@ pub(crate) fn room(
     let names: Vec<&str> = around.half_measured.iter().map(|shock| shock.name.as_str()).collect();
     RoomResult {
         says: SwayMessage::Room {
-            tightest: gaps.first().map(|gap| (Box::new(gap.says.clone()), gap.clear)),
+            tightest: gaps.first().map(|gap| (gap.says.clone(), gap.clear)),
             half_measured: names.iter().map(|one| (*one).to_owned()).collect(),
         }
         .into(),

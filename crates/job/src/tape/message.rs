@@ -2,7 +2,7 @@
 
 use super::refusal::Refusal;
 use crate::document::SheetKind;
-use crate::message::Message;
+use crate::message::{OfTopic, Topic};
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Length, Side};
@@ -38,10 +38,8 @@ pub enum TapeMessage {
     SecondThought(SecondThought),
 }
 
-impl From<TapeMessage> for Message {
-    fn from(message: TapeMessage) -> Self {
-        Self::Tape(message)
-    }
+impl OfTopic for TapeMessage {
+    const TOPIC: Topic = Topic::Tape;
 }
 
 /// Something to look at again in a sheet.

@@ -29,7 +29,7 @@ pub(super) fn bar(message: &BarMessage) -> Phrase {
         BarMessage::LengthSays(set) => length_says(set),
         BarMessage::ThumbSays { wanted } => thumb_says(wanted),
         BarMessage::LeavesSays { angle, off, swing, need } => {
-            leaves_says(*angle, *off, *swing, need.as_deref().map(say).as_ref())
+            leaves_says(*angle, *off, *swing, need.as_ref().map(say).as_ref())
         }
         BarMessage::NeedSays { facts } => need_says(facts),
         BarMessage::ReadingsSay { left, right } => readings_say([*left, *right]),

@@ -39,7 +39,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::TorqueMissing => torque_missing(),
         BoltUpMessage::Reference { usual, stands } => reference(*usual, *stands),
         BoltUpMessage::EyeOff { stands, droop, steered } => eye_off(*stands, *droop, *steered),
-        BoltUpMessage::Says { of, next } => says(*of, next.as_deref().map(say).as_ref()),
+        BoltUpMessage::Says { of, next } => says(*of, next.as_ref().map(say).as_ref()),
         BoltUpMessage::ChooseFirst => choose_first(),
         BoltUpMessage::NothingYet => nothing_yet(),
         BoltUpMessage::Refused => refused(),

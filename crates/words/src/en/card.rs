@@ -3,10 +3,10 @@
 use derecho_core::measure::Phrase;
 use derecho_job::card::message::{CardMessage, JobWaits};
 
-pub(super) fn card(message: CardMessage) -> Phrase {
+pub(super) fn card(message: &CardMessage) -> Phrase {
     match message {
         CardMessage::NothingMeasured => Phrase::plain("Nothing measured yet"),
-        CardMessage::Waits(waits) => Phrase::plain(waiting(waits)),
+        CardMessage::Waits(waits) => Phrase::plain(waiting(*waits)),
     }
 }
 

@@ -17,9 +17,7 @@ pub(super) fn cycle(message: &CycleMessage) -> Phrase {
         CycleMessage::LinkMatch { bar, drag, match_, same_way } => {
             link_match(*bar, *drag, *match_, *same_way)
         }
-        CycleMessage::LinkChange { change, turns } => {
-            link_change(*change, turns.as_deref().map(say).as_ref())
-        }
+        CycleMessage::LinkChange { change, turns } => link_change(*change, turns.as_ref().map(say).as_ref()),
         CycleMessage::NothingYet => nothing_yet(),
         CycleMessage::AtPlace { left, right } => at_place(*left, *right),
         CycleMessage::Ends { what, place } => ends(what, *place),
@@ -30,7 +28,7 @@ pub(super) fn cycle(message: &CycleMessage) -> Phrase {
         CycleMessage::Free { obstacles, sway_bar } => free(*obstacles, *sway_bar),
         CycleMessage::BriefFree { obstacles } => brief_free(*obstacles),
         CycleMessage::PastStops { ends, obstacles } => {
-            past_stops(ends.as_deref().map(say).as_ref(), *obstacles)
+            past_stops(ends.as_ref().map(say).as_ref(), *obstacles)
         }
         CycleMessage::BriefClause { by, at } => brief_clause(*by, *at),
         CycleMessage::Brief { by, at } => brief(*by, *at),

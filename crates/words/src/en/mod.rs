@@ -15,24 +15,29 @@ mod sway;
 mod tape;
 
 use derecho_core::measure::Phrase;
-use derecho_job::message::Message;
+use derecho_job::message::{Message, OfTopic, Topic};
 
 /// The sentence of a message.
 pub(crate) fn say(message: &Message) -> Phrase {
-    match message {
-        Message::Nothing => Phrase::default(),
-        Message::Card(message) => card::card(*message),
-        Message::Log(message) => log::log(message),
-        Message::Prove(message) => prove::prove(message),
-        Message::Sway(message) => sway::sway(message),
-        Message::Bracket(message) => bracket::bracket(message),
-        Message::Cycle(message) => cycle::cycle(message),
-        Message::Bar(message) => bar::bar(message),
-        Message::Assembly(message) => assembly::assembly(message),
-        Message::Setups(message) => setups::setups(message),
-        Message::Tape(message) => tape::tape(message),
-        Message::Assumed(message) => assumed::assumed(message),
-        Message::BoltUp(message) => bolt_up::bolt_up(message),
-        Message::Strip(message) => strip::strip(message),
+    let Some(topic) = message.topic() else { return Phrase::default() };
+    match topic {
+        Topic::Card => said(message, card::card),
+        Topic::Log => said(message, log::log),
+        Topic::Prove => said(message, prove::prove),
+        Topic::Sway => said(message, sway::sway),
+        Topic::Bracket => said(message, bracket::bracket),
+        Topic::Cycle => said(message, cycle::cycle),
+        Topic::Bar => said(message, bar::bar),
+        Topic::Assembly => said(message, assembly::assembly),
+        Topic::Setups => said(message, setups::setups),
+        Topic::Tape => said(message, tape::tape),
+        Topic::Assumed => said(message, assumed::assumed),
+        Topic::BoltUp => said(message, bolt_up::bolt_up),
+        Topic::Strip => said(message, strip::strip),
     }
+}
+
+/// No type but one is of a topic: what is of it is always there.
+fn said<T: OfTopic>(message: &Message, say: fn(&T) -> Phrase) -> Phrase {
+    message.facts().map(say).unwrap_or_default()
 }

@@ -43,7 +43,7 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
             says(*verdict, after, *y_link, fault.as_ref())
         }
         ProveMessage::Advice { verdict, after, refusal, y_link, rounds, fault } => {
-            let refusal = refusal.as_deref().map(say);
+            let refusal = refusal.as_ref().map(say);
             advice(*verdict, after, (refusal.as_ref(), *y_link, *rounds), fault.as_ref())
         }
         ProveMessage::BarNow { name, length, left } => bar_now(name, *length, *left),

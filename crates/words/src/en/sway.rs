@@ -36,7 +36,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Works { link, least, most, work } => works(*link, [*least, *most], *work),
         SwayMessage::Window { works, link } => window(*works, *link),
         SwayMessage::Target { link, change, turns } => {
-            target(*link, *change, turns.as_deref().map(say).as_ref())
+            target(*link, *change, turns.as_ref().map(say).as_ref())
         }
         SwayMessage::Rod { cut } => rod(cut.as_ref()),
         SwayMessage::SplinedBar { least, frame } => splined_bar(*least, *frame),
@@ -85,7 +85,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
             hole(*arm, *against, *roll, *road, (*stress, *takes))
         }
         SwayMessage::Weighs { weighed, lever, station } => {
-            weighs(weighed, *lever, station.as_deref().map(say).as_ref())
+            weighs(weighed, *lever, station.as_ref().map(say).as_ref())
         }
         SwayMessage::Choice { road, between, trail, ended_by, needs } => {
             choice((*road, *between), *trail, ended_by, &say(needs))

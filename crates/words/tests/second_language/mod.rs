@@ -7,8 +7,5 @@ use derecho_words::Phrase;
 
 /// The sentence of a message, where this language has one.
 pub(crate) fn say(message: &Message) -> Option<Phrase> {
-    match message {
-        Message::Strip(message) => strip::strip(message),
-        _ => None,
-    }
+    message.facts().and_then(strip::strip)
 }
