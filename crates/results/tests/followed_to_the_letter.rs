@@ -4,26 +4,21 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::centring::Answer;
+use derecho_job::Results;
 use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
 use derecho_job::document::work::Stands;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::prove::settling::{GateKind, LookKind};
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, Results, check};
 use derecho_results::json::value as in_words;
 use derecho_results::solve;
 use derecho_results::{cycle, everything, plan, settle, sway, work};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
-}
 
 #[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]
 fn demo(name: &str) -> Value {

@@ -4,6 +4,7 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::PlanResult;
@@ -28,12 +29,6 @@ fn demo(name: &str) -> Value {
         other => panic!("there is no demo job {other}"),
     };
     serde_json::from_str(text).unwrap()
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 /// L 32 in, v 6 in, frame eye left, on leaf springs with nothing in the way; e 1/2 in left.

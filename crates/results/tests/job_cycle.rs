@@ -3,12 +3,12 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::{Angle, Length, Side};
 use derecho_job::bar::uncertainty::drawn;
 use derecho_job::cycle::{CycleResult, LimitKind, LimitLevel, SetupCycle};
 use derecho_job::document::AxleLocation;
 use derecho_job::setups::Resolved;
-use derecho_job::{Job, check};
 use derecho_results::cycle;
 use derecho_results::everything;
 use derecho_results::json::value as in_words;
@@ -29,12 +29,6 @@ fn demo(name: &str) -> Value {
         other => panic!("there is no demo job {other}"),
     };
     serde_json::from_str(text).expect("a demo job is JSON")
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 /// A front axle on leaf springs: L 32 in, both bolts as they stand 6 in apart, the axle

@@ -4,6 +4,7 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_words::Spoken as _;
 use std::f64::consts::PI;
 
@@ -27,12 +28,6 @@ fn demo(name: &str) -> Value {
         other => panic!("there is no demo job {other}"),
     };
     serde_json::from_str(text).expect("a demo job is JSON")
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 fn swayed(value: &Value) -> SwayResult {

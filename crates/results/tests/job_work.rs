@@ -4,6 +4,7 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
 use derecho_job::log::{LogKind, log};
@@ -26,12 +27,6 @@ fn demo(name: &str) -> Value {
         other => panic!("{other}"),
     };
     serde_json::from_str(text).unwrap()
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 fn worked(value: &Value) -> WorkResult {

@@ -5,11 +5,12 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::Unit;
+use derecho_job::Results;
 use derecho_job::cautions::Stage;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, Results, check};
 use derecho_results::settle;
 use derecho_results::solve;
 use derecho_words::Spoken as _;
@@ -25,12 +26,6 @@ const PURPOSES: [&str; 7] = [
     "convert_to_y_link",
     "check_work",
 ];
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
-}
 
 fn solved(value: &Value) -> Results {
     solve(&job(value))

@@ -3,9 +3,9 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
-use derecho_job::Job;
 use derecho_job::document::check::check;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
@@ -27,12 +27,6 @@ fn demo(name: &str) -> Value {
         other => panic!("no demo {other}"),
     };
     serde_json::from_str(text).unwrap()
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 fn height(name: &str, offset: &str) -> Value {

@@ -4,6 +4,7 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::Length;
 use derecho_job::bar::need::{Need, NeedReason};
@@ -13,18 +14,12 @@ use derecho_job::document::migrate;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::setups::{BasisSource, Resolved};
 use derecho_job::strip::Progress;
-use derecho_job::{Job, Results, check};
+use derecho_job::{Results, check};
 use derecho_results::json::value as in_words;
 use derecho_results::solve;
 use derecho_results::{cycle, plan, settle};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
-}
 
 fn solved(value: &Value) -> Results {
     solve(&job(value))

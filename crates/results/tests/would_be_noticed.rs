@@ -4,9 +4,10 @@
 
 mod by_name;
 
+use by_name::sound as job;
 use derecho_core::measure::{Length, TapeEntry, Unit};
+use derecho_job::Job;
 use derecho_job::verdict::FitVerdict;
-use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
 use derecho_results::solve;
 use derecho_results::{plan, sway, work};
@@ -16,12 +17,6 @@ use serde_json::{Value, json};
 fn demo(name: &str) -> Value {
     let path = format!("{}/../../demo/{name}.derecho.json", env!("CARGO_MANIFEST_DIR"));
     serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
-}
-
-fn job(value: &Value) -> Job {
-    let job = by_name::read(value);
-    assert_eq!(check(&job), []);
-    job
 }
 
 /// L 32 in, 6 in rise, frame eye left, on leaf springs, centred.

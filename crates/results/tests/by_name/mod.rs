@@ -4,6 +4,7 @@
 #![allow(dead_code, reason = "shared by test files, each of which uses a part")]
 
 use derecho_job::Job;
+use derecho_job::check;
 use derecho_job::document::migrate;
 use serde_json::{Value, json};
 
@@ -57,4 +58,12 @@ fn fill(list: Option<&mut Value>, called: &str) {
 /// The document as a job.
 pub(crate) fn read(document: &Value) -> Job {
     migrate::read(&with_ids(document).to_string()).expect("it has the form of a job")
+}
+
+/// The document as a job in which the check finds nothing.
+#[allow(dead_code, reason = "a test of documents that are not sound reads them alone")]
+pub(crate) fn sound(document: &Value) -> Job {
+    let job = read(document);
+    assert_eq!(check(&job), []);
+    job
 }
