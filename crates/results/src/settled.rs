@@ -126,17 +126,13 @@ fn figures_agree(then: &Value, now: &Value) -> bool {
 }
 
 fn agree(then: &Value, now: &Value) -> bool {
-    let said = |value: &Value| value.get("in").is_some() && value.get("mm").is_some();
     match (then, now) {
         (Value::Object(a), Value::Object(b)) => {
             // How a figure is worked out is no figure.
-            let figures = a.iter().filter(|(key, _)| *key != "working");
-            said(then)
-                || figures.into_iter().all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
+            let mut figures = a.iter().filter(|(key, _)| *key != "working");
+            figures.all(|(key, value)| b.get(key).is_none_or(|other| agree(value, other)))
         }
-        (Value::Array(a), Value::Array(b)) => {
-            a.iter().chain(b).any(said) || (a.len() == b.len() && a.iter().zip(b).all(|(a, b)| agree(a, b)))
-        }
+        (Value::Array(a), Value::Array(b)) => a.len() == b.len() && a.iter().zip(b).all(|(a, b)| agree(a, b)),
         // A hundredth of a millimetre or of a degree is nothing anybody set.
         (Value::Number(a), Value::Number(b)) => {
             a.as_f64().zip(b.as_f64()).is_some_and(|(a, b)| (a - b).abs() <= 0.01)
