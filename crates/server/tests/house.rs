@@ -30,7 +30,8 @@ fn shown(path: &Path, from: &Path) -> String {
 /// The source without its line comments and without the test module at its end.
 fn code(path: &Path) -> String {
     let text = std::fs::read_to_string(path).unwrap();
-    let text = text.split("#[cfg(test)]").next().unwrap_or_default();
+    // A module of tests in a file of its own is declared where the rest goes on.
+    let text = text.split("mod tests {").next().unwrap_or_default();
     let lines = text.lines().map(|line| line.split("//").next().unwrap_or_default());
     lines.collect::<Vec<_>>().join("\n")
 }

@@ -4,7 +4,7 @@ use crate::assembly::named::LikelyCause;
 use crate::message::{OfTopic, Topic};
 use derecho_core::measure::{Force, Length, SpringRate};
 
-/// A message of stage Assembly.
+/// A message about a mechanism. Heights are above the floor.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

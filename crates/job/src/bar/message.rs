@@ -7,16 +7,13 @@ use crate::assembly::named::LikelyCause;
 use crate::message::{Message, OfTopic, Topic};
 use crate::setups::OffsetAnswer;
 use crate::setups::adjuster::ThreadFault;
-use derecho_core::bar::adjuster::Setting;
-use derecho_core::bar::adjuster::TurnStep;
-use derecho_core::bar::adjuster::Verdict;
+use derecho_core::bar::adjuster::{Setting, TurnStep, Verdict};
 use derecho_core::bar::{Recentring, Swing};
-use derecho_core::measure::Angle;
-use derecho_core::measure::Length;
+use derecho_core::measure::{Angle, Length};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 
-/// A message of stage Bar.
+/// A message of stage Bar. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

@@ -1,10 +1,9 @@
 //! What stage Bolt-up has to say, as facts.
 
-use crate::bolt_up::drill_size;
 use std::sync::Arc;
 
 use super::rules::Rule;
-use super::situation::Situation;
+use super::situation::{Situation, drill_size};
 use super::tasks::What;
 use crate::document::work::{PartRecord, Stands, TorqueSource};
 use crate::message::{Message, OfTopic, Topic};
@@ -12,7 +11,7 @@ use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
 
-/// A message of stage Bolt-up.
+/// A message of stage Bolt-up. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

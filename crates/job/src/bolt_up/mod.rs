@@ -297,6 +297,41 @@ fn named(job: &Job, situation: &Situation, key: &str) -> String {
     }
 }
 
+/// Whether the bar can be set as it is planned, or is set already.
+fn can_be_set(bar: Option<&BarResult>) -> bool {
+    let open = bar.and_then(|bar| bar.correction.as_ref()).filter(|correction| correction.set.is_none());
+    open.is_none_or(|correction| {
+        correction.covered != Some(false)
+            && correction.setting.as_ref().is_none_or(|setting| can_be_followed(setting.facts.verdict))
+    })
+}
+
+/// What in a person's order stands against a rule.
+fn broken_rules(job: &Job, tasks: &[Task], does: &dyn Fn(&str) -> Message) -> Vec<BrokenRule> {
+    order::broken(tasks, is_makers_order(job))
+        .into_iter()
+        .map(|fault| BrokenRule {
+            says: BoltUpMessage::Broken {
+                first: does(&fault.first),
+                then: does(&fault.then),
+                why: fault.rule,
+            }
+            .into(),
+            rule: fault.rule,
+            first: fault.first,
+            then: fault.then,
+        })
+        .collect()
+}
+
+/// Nothing is undone for a length that leads into something: every open step stops until that is chosen.
+fn stop_for(choice: &Message, steps: &mut [StepLine]) {
+    for step in steps.iter_mut().filter(|step| matches!(step.state, StepState::Ready | StepState::Waits)) {
+        step.state = StepState::Stopped;
+        step.minds.insert(0, choice.clone());
+    }
+}
+
 /// Works the plan of work out. Never fails: where nothing is chosen it says so.
 #[must_use]
 pub fn work(
@@ -318,37 +353,21 @@ pub fn work(
         .zip(&facts)
         .map(|(task, facts)| step_line(job, (&situation, &tasks), task, facts, &does))
         .collect();
-    let by_ids = job.called_by_ids().map_or_else(Vec::new, |job| by_ids(&job, bar, (&told.legs, &told.link)));
-    for step in &mut steps {
-        let called = by_ids.iter().find(|(key, _)| *key == step.key).map(|(_, called)| called);
-        step.by_ids = called.cloned();
-    }
+    call_by_ids(job, &mut steps, (bar, &told));
     let choice = bar
         .and_then(|bar| bar.correction.as_ref())
         .filter(|correction| correction.decide_first)
         .map(|correction| correction.says.clone());
     if let Some(choice) = &choice {
-        // Nothing is undone for a length that leads into something.
-        for step in steps.iter_mut().filter(|step| matches!(step.state, StepState::Ready | StepState::Waits))
-        {
-            step.state = StepState::Stopped;
-            step.minds.insert(0, choice.clone());
-        }
+        stop_for(choice, &mut steps);
     }
     let open = steps.iter().find(|step| matches!(step.state, StepState::Ready | StepState::Stopped));
     let open = open.or_else(|| steps.iter().find(|step| step.state == StepState::Waits));
     let done = tasks.iter().filter(|task| is_closed(job.bolt_up.step(&task.key))).count();
-    let reaches = bar
-        .and_then(|bar| bar.correction.as_ref())
-        .filter(|correction| correction.set.is_none())
-        .is_none_or(|correction| {
-            correction.covered != Some(false)
-                && correction.setting.as_ref().is_none_or(|setting| can_be_followed(setting.facts.verdict))
-        });
     let minds = if tasks.is_empty() {
         Some(BoltUpMessage::NothingYet.into())
     } else {
-        choice.clone().or_else(|| (!reaches).then(|| BoltUpMessage::Refused.into()))
+        choice.clone().or_else(|| (!can_be_set(bar)).then(|| BoltUpMessage::Refused.into()))
     };
     let gates = tasks.iter().any(|task| matches!(task.what, What::MockUp));
     WorkResult {
@@ -360,20 +379,7 @@ pub fn work(
         next: open.filter(|_| choice.is_none()).map(|step| step.key.clone()),
         done,
         gone: gone(job, &tasks),
-        broken: order::broken(&tasks, is_makers_order(job))
-            .into_iter()
-            .map(|fault| BrokenRule {
-                says: BoltUpMessage::Broken {
-                    first: does(&fault.first),
-                    then: does(&fault.then),
-                    why: fault.rule,
-                }
-                .into(),
-                rule: fault.rule,
-                first: fault.first,
-                then: fault.then,
-            })
-            .collect(),
+        broken: broken_rules(job, &tasks, &does),
         parts: parts::lines(job, &situation),
         fit: fit(job, &situation),
         fasteners: fasteners::lines(job, &situation, &tasks),
@@ -386,17 +392,17 @@ pub fn work(
     }
 }
 
-/// Key and sentence of every step of a job that is called by its ids.
-fn by_ids(
-    job: &Job,
-    bar: Option<&BarResult>,
-    (legs, link): (&[Message], &Option<Message>),
-) -> Vec<(String, Message)> {
-    let resolved = Resolved::of(job);
-    let Plan { situation, tasks } = Plan::of(job, &resolved);
-    let told = Arc::new(context(job, &resolved, &situation, bar, (legs.to_vec(), link.clone())));
-    let does = |what: What| BoltUpMessage::Does(StepFacts { what, of: told.clone() }).into();
-    tasks.into_iter().map(|task| (task.key, does(task.what))).collect()
+/// Gives each step its sentence with ids in place of names, where a job calls a row otherwise than its id.
+fn call_by_ids(job: &Job, steps: &mut [StepLine], (bar, told): (Option<&BarResult>, &StepContext)) {
+    let Some(job) = job.called_by_ids() else { return };
+    let resolved = Resolved::of(&job);
+    let Plan { situation, tasks } = Plan::of(&job, &resolved);
+    let told = Arc::new(context(&job, &resolved, &situation, bar, (told.legs.clone(), told.link.clone())));
+    for task in tasks {
+        if let Some(step) = steps.iter_mut().find(|step| step.key == task.key) {
+            step.by_ids = Some(BoltUpMessage::Does(StepFacts { what: task.what, of: told.clone() }).into());
+        }
+    }
 }
 
 /// What the sentences need of the other stages, as those say it.
@@ -477,6 +483,34 @@ fn implied(job: &Job, tasks: &[Task], task: &Task, key: &str) -> bool {
     false
 }
 
+/// Why an open step should not be done as the vehicle stands now; `ready` where no other one comes first.
+fn stands_in_the_way(job: &Job, task: &Task, ready: bool) -> Vec<Message> {
+    let mut minds = Vec::new();
+    let wrong = task.stands.zip(job.bolt_up.stands).filter(|(wanted, now)| wanted != now && ready);
+    // Letting it down is how it comes to stand so.
+    minds.extend(
+        wrong
+            .filter(|_| task.what != What::OnItsWeight)
+            .map(|(wanted, _)| BoltUpMessage::StandOtherwise { wanted }.into()),
+    );
+    if task.what == What::MockUp && !open_of_mock_up(job).is_empty() {
+        minds.push(mock_up(job));
+    }
+    if task.what == What::PutBack {
+        minds.extend(still_off(job));
+    }
+    minds
+}
+
+/// Why an open step stops: a part that isn't there or is wrong, a nut that doesn't fit its stud.
+fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
+    let started = tasks::starts(&task.what);
+    let wrong = task.tightens.iter().chain(&started);
+    let wrong = wrong.filter(|key| fasteners::KnownFastener::of(job, key).nut_is_wrong());
+    let nuts = wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into());
+    parts::stopped(job, situation, &task.what).into_iter().chain(nuts).collect()
+}
+
 fn step_line(
     job: &Job,
     (situation, tasks): (&Situation, &[Task]),
@@ -498,32 +532,11 @@ fn step_line(
         .collect();
     let done = record.and_then(|record| record.done.as_ref());
     let struck = record.is_some_and(|record| !record.struck.trim().is_empty());
-    let mut minds = Vec::new();
-    if done.is_none() && !struck {
-        minds.extend(parts::stopped(job, situation, &task.what));
-        let started = tasks::starts(&task.what);
-        let wrong = task.tightens.iter().chain(&started);
-        let wrong = wrong.filter(|key| fasteners::KnownFastener::of(job, key).nut_is_wrong());
-        minds.extend(
-            wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into()),
-        );
-    }
+    let open = done.is_none() && !struck;
+    let mut minds = if open { stops(job, situation, task) } else { Vec::new() };
     let stopped = !minds.is_empty();
-    if done.is_none() && !struck {
-        let wrong =
-            task.stands.zip(job.bolt_up.stands).filter(|(wanted, now)| wanted != now && waits.is_empty());
-        // Letting it down is how it comes to stand so.
-        minds.extend(
-            wrong
-                .filter(|_| task.what != What::OnItsWeight)
-                .map(|(wanted, _)| BoltUpMessage::StandOtherwise { wanted }.into()),
-        );
-        if task.what == What::MockUp && !open_of_mock_up(job).is_empty() {
-            minds.push(mock_up(job));
-        }
-        if task.what == What::PutBack {
-            minds.extend(still_off(job));
-        }
+    if open {
+        minds.extend(stands_in_the_way(job, task, waits.is_empty()));
     }
     StepLine {
         key: task.key.clone(),
@@ -544,7 +557,7 @@ fn step_line(
         told: record
             .zip(done)
             .map_or_else(Vec::new, |(record, done)| otherwise(job, situation, task, (record, done), does)),
-        waits: if done.is_some() || struck { Vec::new() } else { waits },
+        waits: if open { waits } else { Vec::new() },
         minds,
         does: BoltUpMessage::Does(facts.clone()).into(),
         by_ids: None,

@@ -15,7 +15,7 @@ use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment};
 use derecho_core::parts::BracketEnd;
 
-/// A message of stage Bracket.
+/// A message of stage Bracket. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

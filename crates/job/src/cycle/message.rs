@@ -4,7 +4,7 @@ use crate::cycle::limit::{EndsAt, EndsBy, Happening, MetAt};
 use crate::message::{Message, OfTopic, Topic};
 use derecho_core::measure::{Angle, Length};
 
-/// A message of stage Cycle.
+/// A message of stage Cycle. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

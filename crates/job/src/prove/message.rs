@@ -11,7 +11,7 @@ use derecho_core::measure::centring::Centring;
 use derecho_core::measure::{Angle, Length, Stress};
 use derecho_core::parts::BracketEnd;
 
-/// A message of stage Prove.
+/// A message of stage Prove. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

@@ -3,7 +3,7 @@
 use crate::message::{OfTopic, Topic};
 use derecho_core::measure::Length;
 
-/// A message of stage Setups.
+/// A message about the offset, + to the left.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

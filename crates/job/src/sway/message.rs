@@ -12,7 +12,7 @@ use derecho_core::measure::{Angle, Force, Length, Mass, RollRate, Side, SpringRa
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
 
-/// A message of stage Sway.
+/// A message of stage Sway. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"

@@ -8,7 +8,7 @@ use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Length, Side};
 use jiff::civil::Date;
 
-/// A message of stage Tape.
+/// A message of stage Tape. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
     missing_docs,
     reason = "a message holds what its fields are named; lengths, angles and forces are of their types"
