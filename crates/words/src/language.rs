@@ -3,6 +3,7 @@
 use std::any::Any;
 use std::cell::Cell;
 
+use crate::en;
 use derecho_core::measure::Phrase;
 use derecho_core::measure::said::written_with;
 use derecho_job::message::Message;
@@ -32,7 +33,9 @@ pub fn written_in<T>(language: Option<Language>, write: impl FnOnce() -> T) -> T
     written_with(say_found, write)
 }
 
-/// What is written by way of this crate is a message.
+/// What is written by way of this crate is a message, or a line of a working.
 fn say_found(found: &dyn Any) -> Phrase {
-    found.downcast_ref().map(crate::say).unwrap_or_default()
+    let message = found.downcast_ref().map(crate::say);
+    let line = || found.downcast_ref().map(en::workings::meaning);
+    message.or_else(line).or_else(|| found.downcast_ref().map(en::workings::heading)).unwrap_or_default()
 }

@@ -1,6 +1,7 @@
 //! Setting a bar's length: turns, flats, what is left over, and how much thread
 //! stays in.
 
+use crate::measure::{Heading, Meaning};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -274,7 +275,7 @@ pub struct CutBack {
 }
 
 /// How to set the length, and what is left.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Setting {
     /// What comes of it.
     pub verdict: Verdict,
@@ -673,9 +674,9 @@ fn working(
     if let (AdjusterKind::Turnbuckle, [a, b]) = (adjuster.kind, pitches.as_slice()) {
         let opposite = ends.iter().all(|(_, advance)| *advance > Length::ZERO);
         let (meaning, formula) = if opposite {
-            ("per turn, opposite hands", "{p_a} + {p_b}")
+            (Meaning::PerTurnOpposite, "{p_a} + {p_b}")
         } else {
-            ("per turn, the same hand", "|{p_a} − {p_b}|")
+            (Meaning::PerTurnSame, "|{p_a} − {p_b}|")
         };
         steps.push(Step::new(
             meaning,
@@ -684,23 +685,23 @@ fn working(
             length(per_turn),
         ));
     } else {
-        steps.push(Step::new("per turn, one end", "{p}", &[("p", length(per_turn))], length(per_turn)));
+        steps.push(Step::new(Meaning::PerTurnOneEnd, "{p}", &[("p", length(per_turn))], length(per_turn)));
     }
     let turns = Value::Number(exact_turns, 3);
     steps.push(Step::new(
-        "turns",
-        "{ΔL} / {per turn}",
-        &[("ΔL", length(change)), ("per turn", length(per_turn))],
+        Meaning::Turns,
+        "{ΔL} / {p_turn}",
+        &[("ΔL", length(change)), ("p_turn", length(per_turn))],
         turns,
     ));
     steps.push(Step::new(
-        "change set with whole steps",
-        "{turns} · {per turn}",
-        &[("turns", Value::Number(turned, 4)), ("per turn", length(per_turn))],
+        Meaning::ChangeSet,
+        "{turns} · {p_turn}",
+        &[("turns", Value::Number(turned, 4)), ("p_turn", length(per_turn))],
         length(achieved),
     ));
     steps.push(Step::new(
-        "left over, + is still too short",
+        Meaning::LeftOver,
         "{ΔL} − {set}",
         &[("ΔL", length(change)), ("set", length(achieved))],
         length(change - achieved),
@@ -708,12 +709,12 @@ fn working(
     for (end, advance) in ends {
         if let Some(engagement) = end.engagement {
             steps.push(Step::new(
-                "thread in after",
+                Meaning::ThreadIn,
                 "{E} − {turns} · {p}",
                 &[("E", length(engagement)), ("turns", Value::Number(turned, 4)), ("p", length(*advance))],
                 length(engagement - *advance * turned),
             ));
         }
     }
-    Working { title: "Turns and flats".to_owned(), steps }
+    Working { title: Heading::TurnsAndFlats, steps }
 }

@@ -5,6 +5,7 @@
 //! repeats scatter and average out (pooled, with the rig's usual spread standing in
 //! while there are few), the feature itself does not.
 
+use crate::measure::{Heading, Meaning};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -68,7 +69,7 @@ pub enum Answer {
 }
 
 /// The result of a centring or stick-out sheet.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Centring {
     /// Mean of the left readings.
     pub left_mean_mm: Length,
@@ -220,7 +221,7 @@ impl Figures {
             Sense::Inward => "e = −({l̄} − {r̄}) / 2",
         };
         let mut steps = vec![Step::new(
-            "half the difference of the means, + towards the left",
+            Meaning::HalfDifference,
             half,
             &[("l̄", length(self.left_mean)), ("r̄", length(self.right_mean))],
             length(self.half_difference),
@@ -228,7 +229,7 @@ impl Figures {
         steps.extend(self.corrections(readings));
         let counts = (readings.left.len() as f64, readings.right.len() as f64);
         steps.push(Step::new(
-            "scatter and graduation of both sides, u = ½√(u_left² + u_right²)",
+            Meaning::Repeat,
             "u = ½ √({s}²/{n_l} + {s}²/{n_r} + 2 · ({g}/√12)²)",
             &[
                 ("s", length(self.spread)),
@@ -239,13 +240,13 @@ impl Figures {
             length(self.repeat),
         ));
         steps.push(Step::new(
-            "uncertainty with the feature's own, which repeats cannot reveal",
+            Meaning::Uncertainty,
             "U = 2 √({u}² + {u_feature}²)",
             &[("u", length(self.repeat)), ("u_feature", length(readings.feature_uncertainty))],
             length(self.uncertainty),
         ));
         steps.push(Step::new(
-            "how likely it is within the tolerance; 95 in 100 prove it",
+            Meaning::Likelihood,
             "Φ(({tol} − {e}) / {u}) − Φ((−{tol} − {e}) / {u})",
             &[
                 ("tol", length(readings.tolerance)),
@@ -254,7 +255,7 @@ impl Figures {
             ],
             Value::Number(within(self.offset, self.uncertainty / COVERAGE, readings.tolerance), 3),
         ));
-        Working { title: "How far off, and how sure".to_owned(), steps }
+        Working { title: Heading::HowFarOff, steps }
     }
 
     /// What floor and lean add, and the offset after both.
@@ -263,7 +264,7 @@ impl Figures {
         let mut steps = Vec::new();
         if let Some((drop, slope)) = readings.plumb {
             steps.push(Step::new(
-                "what the sloping floor adds to a plumb line, taken off",
+                Meaning::FloorSlope,
                 "{drop} · tan {β}",
                 &[("drop", length(drop)), ("β", Value::Angle(slope))],
                 length(self.floor),
@@ -271,7 +272,7 @@ impl Figures {
         }
         if let Some((height, roll)) = readings.lean {
             steps.push(Step::new(
-                "what the lean of the axle hides at this height, added",
+                Meaning::AxleLean,
                 "{ζ} · sin {φ}",
                 &[("ζ", length(height)), ("φ", Value::Angle(roll))],
                 length(self.lean),
@@ -279,7 +280,7 @@ impl Figures {
         }
         if !steps.is_empty() {
             steps.push(Step::new(
-                "offset after both",
+                Meaning::OffsetAfterBoth,
                 "e = {half} − {floor} + {lean}",
                 &[
                     ("half", length(self.half_difference)),

@@ -9,6 +9,7 @@ pub mod conformity;
 pub mod draws;
 pub mod entry;
 pub mod length;
+pub mod meaning;
 pub mod phrase;
 pub mod physical;
 pub mod print;
@@ -21,6 +22,7 @@ pub mod unit_entry;
 pub use angle::Angle;
 pub use entry::{AngleEntry, TapeEntry};
 pub use length::{Length, Unit};
+pub use meaning::{Heading, Meaning};
 
 pub use phrase::{Phrase, Step, Words, Working};
 pub use physical::{Force, Mass, Moment, RollRate, SpringRate, Stress};

@@ -2,6 +2,7 @@
 //!
 //! A screen or a printed card picks one; it never puts figures into sentences itself.
 
+use crate::measure::{Heading, Meaning};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -301,10 +302,11 @@ impl Value {
 
 /// One line of a working: the formula, the same with this job's numbers, and what
 /// comes of it.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Step {
     /// What is found, in words.
-    pub meaning: String,
+    #[schema(value_type = String)]
+    pub meaning: Meaning,
     /// The formula with its symbols.
     pub formula: String,
     /// The formula with the numbers of this job.
@@ -316,7 +318,7 @@ pub struct Step {
 impl Step {
     /// `formula` holds each symbol in braces; `terms` says what stands for it.
     #[must_use]
-    pub fn new(meaning: &str, formula: &str, terms: &[(&str, Value)], result: Value) -> Self {
+    pub fn new(meaning: Meaning, formula: &str, terms: &[(&str, Value)], result: Value) -> Self {
         let right = formula.split_once(" = ").map_or(formula, |(_, right)| right);
         let filled = |unit| {
             let mut pieces = right.split(['{', '}']);
@@ -335,7 +337,7 @@ impl Step {
             text
         };
         Self {
-            meaning: meaning.to_owned(),
+            meaning,
             formula: formula.replace(['{', '}'], ""),
             numbers: Phrase { inches: filled(Unit::Inches), millimetres: filled(Unit::Millimetres) },
             result: Phrase {
@@ -347,10 +349,11 @@ impl Step {
 }
 
 /// How a figure is worked out, line by line.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct Working {
     /// What is worked out.
-    pub title: String,
+    #[schema(value_type = String)]
+    pub title: Heading,
     /// The lines, in order.
     pub steps: Vec<Step>,
 }
@@ -390,7 +393,7 @@ mod tests {
     #[test]
     fn a_step_shows_symbols_and_numbers() {
         let step = Step::new(
-            "offset",
+            Meaning::Offset,
             "e = ({l} − {r}) / 2",
             &[("l", Value::Length(Length::from_inches(3.0))), ("r", Value::Length(Length::from_inches(2.0)))],
             Value::Length(Length::from_inches(0.5)),

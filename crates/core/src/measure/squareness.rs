@@ -1,6 +1,7 @@
 //! Squareness: whether the axle stands square under the frame, from a wheelbase
 //! measured on both sides. Not a half-difference.
 
+use crate::measure::{Heading, Meaning};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -19,7 +20,7 @@ pub enum AxleEnd {
 }
 
 /// The result of a squareness sheet.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Squareness {
     /// Mean wheelbase on the left.
     pub left_mean_mm: Length,
@@ -66,7 +67,7 @@ pub fn squareness(
     let yaw = Angle::from_radians(sign * ratio.asin());
     let both = in_quadrature(&[standard_uncertainty, standard_uncertainty]) * 2.0;
     let step = Step::new(
-        "yaw of the axle, + points to the left",
+        Meaning::Yaw,
         formula,
         &[
             ("WB_left", Value::Length(left_mean)),
@@ -81,7 +82,7 @@ pub fn squareness(
         difference_mm: difference,
         yaw_deg: yaw,
         uncertainty_deg: Angle::from_radians(both / between_points),
-        working: Working { title: "How square".to_owned(), steps: vec![step] },
+        working: Working { title: Heading::HowSquare, steps: vec![step] },
     })
 }
 

@@ -2,6 +2,7 @@
 
 use derecho_core::bar::FrontView;
 use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Heading, Meaning};
 use derecho_core::measure::{Length, Step, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -36,7 +37,7 @@ pub(super) fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
     let (l, d) = (length(before.length()), length(before.fore_aft()));
     let reach = |index: &str, view: &FrontView| {
         Step::new(
-            if index == "₁" { "sideways reach before" } else { "sideways reach after" },
+            if index == "₁" { Meaning::ReachBefore } else { Meaning::ReachAfter },
             &format!("h{index} = √({{L}}² − {{v{index}}}² − {{d}}²)"),
             &[("L", l), (&format!("v{index}"), length(view.rise())), ("d", d)],
             length(view.reach()),
@@ -45,14 +46,14 @@ pub(super) fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
     let steps = vec![
         reach("₁", &before),
         Step::new(
-            "rise after",
+            Meaning::RiseAfter,
             "v₂ = {v₁} + {Δ}",
             &[("v₁", length(before.rise())), ("Δ", length(lift))],
             length(found.rise()),
         ),
         reach("₂", found),
         Step::new(
-            "shift to the left, s = +1 for a frame eye on the left, −1 on the right",
+            Meaning::ShiftOfLift,
             "s · (h₁ − h₂) = {s} · ({h₁} − {h₂})",
             &[
                 ("s", Value::Number(found.frame_eye_side().sign(), 0)),
@@ -68,6 +69,6 @@ pub(super) fn lift_effect(job: &Job, found: &FrontView) -> Option<LiftEffect> {
         before: BarFigures::from(&before),
         shift_mm: shift,
         says: BarMessage::LiftSays { verb: verb.to_owned(), shift }.into(),
-        working: Working { title: format!("What the {verb} alone does"), steps },
+        working: Working { title: Heading::Lift { lowered: lift < Length::ZERO }, steps },
     })
 }

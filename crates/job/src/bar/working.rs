@@ -2,6 +2,7 @@
 
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Heading, Meaning};
 use derecho_core::measure::{Length, Step, Working};
 
 use crate::document::{Job, length_of};
@@ -15,7 +16,7 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
         // Counted to ride height and back: what is left over of that was not added by anybody.
         let added = view.rise() - (frame - axle);
         let changed = added.abs() > Length::from_mm(1e-6);
-        let note = if changed { "rise of the frame eye as it was read" } else { "rise of the frame eye" };
+        let note = if changed { Meaning::RiseAsRead } else { Meaning::Rise };
         steps.push(Step::new(
             note,
             "v = {F_z} − {A_z}",
@@ -24,22 +25,22 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
         ));
         if changed {
             steps.push(Step::new(
-                "rise at the driven height, with what was added since",
+                Meaning::RiseDriven,
                 "v = {v} + {added}",
                 &[("v", length(frame - axle)), ("added", length(added))],
                 length(view.rise()),
             ));
         }
     }
-    steps.push(Step::new("sideways reach", "h = √({L}² − {v}² − {d}²)", &terms, length(view.reach())));
+    steps.push(Step::new(Meaning::Reach, "h = √({L}² − {v}² − {d}²)", &terms, length(view.reach())));
     steps.push(Step::new(
-        "angle in front view, + frame end higher",
+        Meaning::FrontViewAngle,
         "θ = atan({v} / {h})",
         &[("v", length(view.rise())), ("h", length(view.reach()))],
         Value::Angle(view.angle()),
     ));
     steps.push(Step::new(
-        "lateral rate: to the left per unit of bump",
+        Meaning::LateralRate,
         "dy/dt = −{s} · {v} / {h}",
         &[
             ("s", Value::Number(view.frame_eye_side().sign(), 0)),
@@ -48,7 +49,7 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
         ],
         Value::Number(view.lateral_rate(), 5),
     ));
-    Working { title: "Angle and rate".to_owned(), steps }
+    Working { title: Heading::AngleAndRate, steps }
 }
 
 pub(crate) fn length_working(
@@ -64,13 +65,13 @@ pub(crate) fn length_working(
     let s = Value::Number(view.frame_eye_side().sign(), 0);
     let steps = vec![
         Step::new(
-            "sideways reach wanted; e is the offset, + left",
+            Meaning::ReachWanted,
             "h′ = {h} + {s} · {e}",
             &[("h", length(view.reach())), ("s", s), ("e", length(reached))],
             length(wanted.reach_mm),
         ),
         Step::new(
-            "length wanted",
+            Meaning::LengthWanted,
             "L′ = √({h′}² + {v}² + {d}²)",
             &[
                 ("h′", length(wanted.reach_mm)),
@@ -80,29 +81,29 @@ pub(crate) fn length_working(
             length(wanted.length_mm),
         ),
         Step::new(
-            "change",
+            Meaning::Change,
             "ΔL = {L′} − {L}",
             &[("L′", length(wanted.length_mm)), ("L", length(view.length()))],
             length(wanted.change_mm),
         ),
         Step::new(
-            "to first order",
+            Meaning::FirstOrder,
             "ΔL ≈ {s} · {e} · {h} / {L}",
             &[("s", s), ("e", length(offset)), ("h", length(view.reach())), ("L", length(view.length()))],
             length(wanted.first_order_change_mm),
         ),
         Step::new(
-            "the half-difference rule of thumb",
+            Meaning::HalfDifferenceRule,
             "ΔL ≈ {s} · {e}",
             &[("s", s), ("e", length(offset))],
             length(wanted.thumb_change_mm),
         ),
         Step::new(
-            "what the thumb sets too long, − is too short",
+            Meaning::RuleError,
             "{thumb} − {ΔL}",
             &[("thumb", length(wanted.thumb_change_mm)), ("ΔL", length(wanted.change_mm))],
             length(wanted.thumb_cost_mm),
         ),
     ];
-    Working { title: "The length that centres it".to_owned(), steps }
+    Working { title: Heading::CentringLength, steps }
 }

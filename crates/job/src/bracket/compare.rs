@@ -2,6 +2,7 @@
 //! leave out.
 
 use derecho_core::bar::strength::BarStrength;
+use derecho_core::measure::{Heading, Meaning};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -145,7 +146,7 @@ fn strength_steps(
     let number = |value: f64, decimals| Value::Number(value, decimals);
     vec![
         Step::new(
-            "load of the bar, N",
+            Meaning::BarLoad,
             "P = {n} · {W} · {L} / {h}",
             &[
                 ("n", number(n, 1)),
@@ -156,13 +157,13 @@ fn strength_steps(
             number(load.to_n(), 0),
         ),
         Step::new(
-            "Euler's stress π²EI/(L²A), MPa",
+            Meaning::EulerStress,
             "σ_e = {P_e} / {A}",
             &[("P_e", number(strength.euler_n, 0)), ("A", number(section.area(), 1))],
             number(strength.euler_n / section.area(), 1),
         ),
         Step::new(
-            "eccentricity, b the bend's offset: η = (b + L/1000) · A / Z",
+            Meaning::Eccentricity,
             "η = ({b} + {L}/1000) · {A} / {Z}",
             &[
                 ("b", number(bend.to_mm(), 1)),
@@ -173,7 +174,7 @@ fn strength_steps(
             number((bend.to_mm() + view.length().to_mm() / 1000.0) * section.area() / section.modulus(), 3),
         ),
         Step::new(
-            "compression it stands by Perry's formula over its load",
+            Meaning::CompressionMargin,
             "margin = {critical} / {P}",
             &[("critical", number(strength.critical_n, 0)), ("P", number(load.to_n(), 0))],
             number(strength.margin, 2),
@@ -208,7 +209,7 @@ fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
             sleeve: part.adjuster == Some(AdjusterKind::Turnbuckle),
         }
         .into(),
-        working: Working { title: format!("Strength of {}, estimated", part.name), steps },
+        working: Working { title: Heading::Strength { part: part.name.clone() }, steps },
     }
 }
 
@@ -270,31 +271,31 @@ pub(super) fn builder(
         }
     };
     let length = Value::Length;
-    let saddle = |name: &str, shell: Length, result: Length| {
+    let saddle = |meaning: Meaning, shell: Length, result: Length| {
         Step::new(
-            name,
+            meaning,
             "({D} − √({D}² − {q}²)) / 2",
             &[("D", length(shell)), ("q", length(stock))],
             length(result),
         )
     };
     let steps = vec![
-        saddle("saddle at the frame eye", frame, bar.frame_saddle_mm),
-        saddle("saddle at the axle eye", axle, bar.axle_saddle_mm),
+        saddle(Meaning::FrameSaddle, frame, bar.frame_saddle_mm),
+        saddle(Meaning::AxleSaddle, axle, bar.axle_saddle_mm),
         Step::new(
-            "stock to cut, tip to tip",
-            "{gap} + {saddle frame} + {saddle axle}",
+            Meaning::StockCut,
+            "{gap} + {s_frame} + {s_axle}",
             &[
                 ("gap", length(gap)),
-                ("saddle frame", length(bar.frame_saddle_mm)),
-                ("saddle axle", length(bar.axle_saddle_mm)),
+                ("s_frame", length(bar.frame_saddle_mm)),
+                ("s_axle", length(bar.axle_saddle_mm)),
             ],
             length(bar.cut_mm),
         ),
         Step::new(
-            "centre to centre",
-            "{gap} + {D frame}/2 + {D axle}/2",
-            &[("gap", length(gap)), ("D frame", length(frame)), ("D axle", length(axle))],
+            Meaning::CentreToCentre,
+            "{gap} + {D_frame}/2 + {D_axle}/2",
+            &[("gap", length(gap)), ("D_frame", length(frame)), ("D_axle", length(axle))],
             length(bar.length_mm),
         ),
     ];
@@ -316,7 +317,7 @@ pub(super) fn builder(
             .map(|off| BracketMessage::GapIsOff { off, wanted }.into()),
         says: BracketMessage::CutStock { cut: bar.cut_mm, length: bar.length_mm }.into(),
         order: order.map(str::to_owned).to_vec(),
-        working: Working { title: "From the gap to the cut".to_owned(), steps },
+        working: Working { title: Heading::GapToCut, steps },
         bar,
     };
     (Some(result), None)

@@ -1,6 +1,7 @@
 //! The planner: every hole with every bar at every height, checked and ranked.
 
 use crate::bracket::carried::LoadSays;
+use derecho_core::measure::{Heading, Meaning};
 use std::cell::RefCell;
 use std::rc::Rc;
 
@@ -136,7 +137,7 @@ impl Planner<'_> {
         let length = Value::Length;
         let step = match self.job.bracket.target {
             Target::ParallelToDragLink => Step::new(
-                "riser that lays the bar parallel to the drag link",
+                Meaning::RiserParallel,
                 "r = {v} − {h} · tan {θ_drag}",
                 &[
                     ("v", length(view.rise())),
@@ -146,13 +147,13 @@ impl Planner<'_> {
                 length(exact),
             ),
             Target::LevelDriven | Target::LevelMidTravel => Step::new(
-                "riser that levels the bar at travel t* from the driven height",
+                Meaning::RiserLevel,
                 "r = {v} − {t*}",
                 &[("v", length(view.rise())), ("t*", length(self.level_at()))],
                 length(exact),
             ),
         };
-        Working { title: "The exact riser or drop".to_owned(), steps: vec![step] }
+        Working { title: Heading::ExactRiser, steps: vec![step] }
     }
 
     /// The places there are: where the eyes are now, every hole, and both together where a plan

@@ -10,6 +10,7 @@ use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{PLAY, Reckoned, Stack, StackFault, reckon};
 use derecho_core::fastener::strength::{TorqueStands, reference_torque, torque_stands};
 use derecho_core::measure::phrase::{Step, Value};
+use derecho_core::measure::{Heading, Meaning};
 use derecho_core::measure::{Length, TorqueEntry, Working};
 
 /// Everything that can be told of the eye's bolt, in the order in which it matters; empty where no thread was named.
@@ -116,16 +117,16 @@ pub(super) fn working(job: &Job) -> Option<Working> {
     let nut = stack.nut_height.unwrap_or(diameter * stack.nut.usual_height());
     let length = Value::Length;
     Some(Working {
-        title: "From what is on it to the bolt's length".to_owned(),
+        title: Heading::BoltLength,
         steps: vec![
             Step::new(
-                "grip: both ears and what is between",
+                Meaning::Grip,
                 "grip = 2 · {ear} + {between}",
                 &[("ear", length(stack.clamped[0])), ("between", length(stack.clamped[1]))],
                 length(told.grip),
             ),
             Step::new(
-                "shortest bolt: two threads stand out of the nut",
+                Meaning::ShortestBolt,
                 "L = {grip} + {washers} + {nut} + 2 · {p}",
                 &[
                     ("grip", length(told.grip)),

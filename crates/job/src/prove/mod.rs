@@ -17,6 +17,7 @@ use derecho_core::measure::centring::{Answer, Centring, Sense};
 use derecho_core::measure::conformity::{agree, proves};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
+use derecho_core::measure::{Heading, Meaning};
 use derecho_core::measure::{Length, Step, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -422,19 +423,14 @@ fn measured_steps(
     let uncertainty = in_quadrature(&[of_readings, good_to]) * 2.0;
     let mut steps = vec![
         Step::new(
-            "measured: to the left, from both sheets",
-            "{e after} − {e before}",
-            &[("e after", length(after)), ("e before", length(before))],
+            Meaning::Measured,
+            "{e_after} − {e_before}",
+            &[("e_after", length(after)), ("e_before", length(before))],
             length(measured),
         ),
+        Step::new(Meaning::SheetsGoodTo, "u_m", &[], length(of_readings)),
         Step::new(
-            "what both sheets are good to together; what both were read from drops out where it is the same",
-            "u_m",
-            &[],
-            length(of_readings),
-        ),
-        Step::new(
-            "what their difference is good to, with the prediction's own u_p",
+            Meaning::DifferenceGoodTo,
             "U = 2 √({u_m}² + {u_p}²)",
             &[("u_m", length(of_readings)), ("u_p", length(good_to))],
             length(uncertainty),
@@ -442,11 +438,11 @@ fn measured_steps(
     ];
     if let Some((at, u)) = landing {
         steps.push(Step::new(
-            "where it lands by both together, weighed by how sure each is",
-            "{e after}, {e before} + {p}, good to u = {u}",
+            Meaning::Landing,
+            "{e_after}, {e_before} + {p}, good to u = {u}",
             &[
-                ("e after", length(after)),
-                ("e before", length(before)),
+                ("e_after", length(after)),
+                ("e_before", length(before)),
                 ("p", length(predicted)),
                 ("u", length(u)),
             ],
@@ -476,7 +472,7 @@ fn movement(
     let length = Value::Length;
     let s = view.frame_eye_side().sign();
     let mut steps = vec![Step::new(
-        "predicted: to the left, from the length set and the eye moved by m",
+        Meaning::Predicted,
         "s · (h − h′) + {m} = {s} · ({h} − {h′}) + {m}",
         &[
             ("s", Value::Number(s, 0)),
@@ -506,6 +502,6 @@ fn movement(
         landing_uncertainty_mm: landing.map(|(_, u)| u),
         agrees,
         says: ProveMessage::Movement { predicted, measured, agrees }.into(),
-        working: Working { title: "Movement, predicted and measured".to_owned(), steps },
+        working: Working { title: Heading::Movement, steps },
     }
 }

@@ -3,6 +3,7 @@
 use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::SwayMessage;
+use derecho_core::measure::{Heading, Meaning};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -432,13 +433,13 @@ fn working(places: &Places, ride: &Posed) -> Working {
     let flat = Length::from_mm((places.arm.link.to_mm().powi(2) - out.to_mm().powi(2)).max(0.0).sqrt());
     let mut steps = vec![
         Step::new(
-            "far end from the bar's axis, in the arm's plane",
+            Meaning::FarEnd,
             "r = √({D_x}² + {D_z}²)",
             &[("D_x", length(ahead)), ("D_z", length(above))],
             length(reach),
         ),
         Step::new(
-            "link in the arm's plane",
+            Meaning::LinkInPlane,
             "l_f = √({l}² − {D_y}²)",
             &[("l", length(places.arm.link)), ("D_y", length(out))],
             length(flat),
@@ -446,13 +447,13 @@ fn working(places: &Places, ride: &Posed) -> Working {
     ];
     if let Ok(arm) = places.arm_at(ride, true) {
         steps.push(Step::new(
-            "angle at the link's eye",
+            Meaning::AngleAtEye,
             "γ = acos(({a}² + {l_f}² − {r}²) / (2 · {a} · {l_f}))",
             &[("a", length(places.arm.length)), ("l_f", length(flat)), ("r", length(reach))],
             Value::Angle(arm.at_eye),
         ));
     }
-    Working { title: "Arm and link as it stands, left".to_owned(), steps }
+    Working { title: Heading::ArmAndLink, steps }
 }
 
 /// Whether a link of this length, on an arm of this length, works everywhere.

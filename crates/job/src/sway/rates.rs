@@ -3,6 +3,7 @@
 use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::{Against, SwayMessage};
+use derecho_core::measure::{Heading, Meaning};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -141,31 +142,28 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
     // Millimetres whatever is shown: the modulus is in N/mm².
     let mm = |length: Length| number(length.to_mm(), 2);
     Working {
-        title: "The bar's rate, in the hole in use".to_owned(),
+        title: Heading::BarRate,
         steps: vec![
             Step::new(
-                "torsion of the bar, N·m to the radian, sizes in mm and G = 79,300 N/mm²",
+                Meaning::Torsion,
                 "k_t = 79300 · π · ({D}⁴ − {d}⁴) / (32 · {L}) / 1000",
                 &[("D", mm(rate.outside)), ("d", mm(rate.bore)), ("L", mm(rate.active))],
                 number(torsion, 0),
             ),
             Step::new(
-                "with arms, links and bushes that give, N·m to the radian",
+                Meaning::TorsionWithGive,
                 "k_eff = 1 / (1/{k_t} + {c})",
                 &[("k_t", number(torsion, 0)), ("c", number(1.0 / effective - 1.0 / torsion, 9))],
                 number(effective, 0),
             ),
             Step::new(
-                "at the axle, N·m to the degree of roll, each degree turning the arms against each other by w",
+                Meaning::AtTheAxle,
                 "K_bar = {k_eff} · {w}² · π / 180",
                 &[("k_eff", number(effective, 0)), ("w", number(per_roll, 4))],
                 number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
             ),
             Step::new(
-                &format!(
-                    "shear at the worst twist, N/mm², of {:.0} that its steel takes",
-                    allowable(job).to_mpa()
-                ),
+                Meaning::Shear { allowable: allowable(job) },
                 "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
                 &[
                     ("k_eff", number(effective, 0)),
@@ -175,7 +173,7 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
                 ],
                 number(rate.stress(worst).to_mpa(), 1),
             ),
-            Step::new("the arm in use", "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
+            Step::new(Meaning::ArmInUse, "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
         ],
     }
 }

@@ -5,6 +5,7 @@ use crate::defaults;
 use crate::message::Label;
 use crate::message::Message;
 use crate::sway::message::{EndedBy, SwayMessage};
+use derecho_core::measure::{Heading, Meaning};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -249,7 +250,7 @@ fn working(base: &Base, bar: RollRate) -> Working {
     let this = base.this.with_bar(bar);
     let [here, there, moment] = [this.rate(), base.other.rate(), base.overturning].map(newton_metres);
     let mut steps = vec![Step::new(
-        "what leans, N·m to the radian: the weight on the springs and on the roof, each over the roll axis",
+        Meaning::Overturning,
         "M = {W} · {H} + {W_roof} · {H_roof}",
         &[
             ("W", number(weighed.sprung().to_n(), 0)),
@@ -260,20 +261,20 @@ fn working(base: &Base, bar: RollRate) -> Working {
         moment,
     )];
     steps.push(Step::new(
-        "springs here, N·m to the radian, their rate in N/m",
+        Meaning::SpringsHere,
         "K_springs = {k} · {s}² / 2",
         &[("k", number(weighed.spring.to_n_per_mm() * 1000.0, 0)), ("s", metres(weighed.spacing))],
         newton_metres(base.this.springs),
     ));
     steps.push(match this.tyres {
         None => Step::new(
-            "this axle, its bar in",
+            Meaning::AxleWithBar,
             "K_here = {K_springs} + {K_bar}",
             &[("K_springs", newton_metres(this.springs)), ("K_bar", newton_metres(bar))],
             here,
         ),
         Some(tyres) => Step::new(
-            "this axle, its bar in, on tyres that give",
+            Meaning::AxleWithBarOnTires,
             "K_here = 1 / (1 / ({K_springs} + {K_bar}) + 1 / {K_tyres})",
             &[
                 ("K_springs", newton_metres(this.springs)),
@@ -285,13 +286,13 @@ fn working(base: &Base, bar: RollRate) -> Working {
     });
     if let Some(road) = base.road_with(bar) {
         steps.push(Step::new(
-            "roll on the road, degrees to the g",
+            Meaning::RollOnRoad,
             "R = {M} / ({K_here} + {K_other} − {M}) · 180 / π",
             &[("M", moment), ("K_here", here), ("K_other", there)],
             number(road, 2),
         ));
     }
-    Working { title: "Roll on the road, the bar as it is".to_owned(), steps }
+    Working { title: Heading::RoadRoll, steps }
 }
 
 struct ChoiceCandidate {
