@@ -6,7 +6,7 @@ use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
-use derecho_words::say as in_words;
+use derecho_words::{Spoken, say as in_words};
 
 use crate::Paper;
 use crate::sheet::{Block, DrawnMark, HEADING, LARGE, MARGIN, PLAIN, Pages, QUIET, STRONG, TITLE, TextStyle};
@@ -157,13 +157,13 @@ fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
         section(pages, "Parts", 2, &|pages| {
             work.parts
                 .iter()
-                .map(|part| ticked(pages, &part.name, &say(&part.where_says, unit), false))
+                .map(|part| ticked(pages, &part.name.inches(), &say(&part.where_says, unit), false))
                 .collect()
         });
     }
     if !work.tools.is_empty() {
         section(pages, "Tools", 3, &|pages| {
-            work.tools.iter().map(|tool| ticked(pages, &tool.key, "", tool.there)).collect()
+            work.tools.iter().map(|tool| ticked(pages, &tool.name.inches(), "", tool.there)).collect()
         });
     }
 }
@@ -246,7 +246,7 @@ fn step_block(
         let count =
             line.count.filter(|count| *count > 1).map_or_else(String::new, |count| format!(" ({count})"));
         let what = if line.what.is_empty() { String::new() } else { format!(", {}", line.what) };
-        pages.write(&mut block, PLAIN, left, width, &format!("{}{count}{what}", line.name));
+        pages.write(&mut block, PLAIN, left, width, &format!("{}{count}{what}", line.name.inches()));
         pages.write(&mut block, PLAIN, left, width, &say(&line.torque_says, unit));
         if let Some(tight) = &line.tight_says {
             pages.write(&mut block, PLAIN, left, width, &say(tight, unit));

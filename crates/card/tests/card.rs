@@ -201,9 +201,9 @@ fn a_step_of_two_fasteners_has_both_on_the_card() {
         for key in of_steps {
             let line = work.fasteners.iter().find(|line| line.key == *key).unwrap();
             // As often as there are steps that tighten it.
-            let wanted = bare(&format!("{}{}", line.name, line.torque_says.inches()));
-            let bolt = bare(&line.name);
-            assert!(told.contains(&bolt), "{}", line.name);
+            let wanted = bare(&format!("{}{}", line.name.inches(), line.torque_says.inches()));
+            let bolt = bare(&line.name.inches());
+            assert!(told.contains(&bolt), "{}", line.name.inches());
             assert!(
                 wanted.len() > bolt.len() && told.contains(&bare(&line.torque_says.inches())),
                 "{wanted}"

@@ -13,6 +13,7 @@
 
 pub mod bracketing;
 pub mod check;
+pub mod gate_keys;
 pub mod hardpoints;
 pub mod heights;
 pub mod ids;
@@ -29,6 +30,7 @@ pub mod schema_validate;
 mod setups;
 mod sheets;
 pub mod sway;
+pub mod tool_keys;
 pub mod vehicle;
 pub mod work;
 

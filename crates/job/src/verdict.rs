@@ -4,7 +4,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::message::Message;
+use crate::message::{Label, Message};
 
 /// How a check came out.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -22,7 +22,8 @@ pub enum FitVerdict {
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FitCheck {
     /// What is checked.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// How it came out.
     pub verdict: FitVerdict,
     /// What it says.
@@ -31,6 +32,6 @@ pub struct FitCheck {
 
 /// A check, named.
 #[must_use]
-pub fn check(name: &str, verdict: FitVerdict, says: impl Into<Message>) -> FitCheck {
-    FitCheck { name: name.to_owned(), verdict, says: says.into() }
+pub fn check(name: impl Into<Label>, verdict: FitVerdict, says: impl Into<Message>) -> FitCheck {
+    FitCheck { name: name.into(), verdict, says: says.into() }
 }

@@ -669,8 +669,9 @@ fn a_bar_whose_thread_ends_says_so() {
 #[test]
 fn a_brace_near_the_root_is_no_good_brace() {
     let mut value = demo("tower-truck-8");
-    let verdict =
-        |value: &Value| plan(&job(value)).fit.into_iter().find(|check| check.name.contains("brace")).unwrap();
+    let verdict = |value: &Value| {
+        plan(&job(value)).fit.into_iter().find(|check| check.name.inches().contains("brace")).unwrap()
+    };
     value["bracket"]["brace"] = json!({ "name": "brace", "below_rail": "10 mm" });
     let near = verdict(&value);
     assert_eq!(near.verdict, FitVerdict::Bad, "{}", near.says.inches());

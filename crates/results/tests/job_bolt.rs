@@ -26,7 +26,10 @@ fn told(value: &Value) -> BoltResult {
 }
 
 fn line<'a>(bolt: &'a BoltResult, name: &str) -> &'a FitCheck {
-    bolt.checks.iter().find(|check| check.name == name).unwrap_or_else(|| panic!("{name}: {:?}", bolt.checks))
+    bolt.checks
+        .iter()
+        .find(|check| check.name.inches() == name)
+        .unwrap_or_else(|| panic!("{name}: {:?}", bolt.checks))
 }
 
 /// Two ears of 1/4 in and 2-1/2 in between them: grip 3 in; two washers of 1/8 in, a nut of 1/2 in, two threads of 18

@@ -211,15 +211,23 @@ fn fit_is_checked_before_anything_is_welded() {
 }
 
 fn verdict(result: &PlanResult, name: &str) -> FitVerdict {
-    result.conversion.iter().find(|check| check.name == name).unwrap_or_else(|| panic!("no {name}")).verdict
+    result
+        .conversion
+        .iter()
+        .find(|check| check.name.inches() == name)
+        .unwrap_or_else(|| panic!("no {name}"))
+        .verdict
 }
 
 #[test]
 fn a_y_link_conversion_is_checked_at_every_height() {
     let result = plan(&job(&demo("relay-wagon-5")));
-    let names: Vec<&str> = result.conversion.iter().map(|check| check.name.as_str()).collect();
-    assert!(names.contains(&"pinion at raised") && names.contains(&"pinion at aired out"));
-    assert!(names.contains(&"the link follows the whole travel"));
+    let names: Vec<String> = result.conversion.iter().map(|check| check.name.inches()).collect();
+    assert!(
+        names.iter().any(|name| name == "pinion at raised")
+            && names.iter().any(|name| name == "pinion at aired out")
+    );
+    assert!(names.iter().any(|name| name == "the link follows the whole travel"));
     assert_eq!(verdict(&result, "equal readings both sides"), FitVerdict::Good);
     assert_eq!(verdict(&result, "square under the frame"), FitVerdict::Open, "nobody read the wheelbases");
     assert!(result.legs.is_empty(), "nothing to turn");

@@ -144,7 +144,7 @@ fn the_parts_of_a_disconnect_are_checked_one_by_one() {
         let checks = sway(job).checks;
         checks
             .iter()
-            .find(|check| check.name.starts_with(name))
+            .find(|check| check.name.inches().starts_with(name))
             .map(|check| check.verdict == FitVerdict::Good)
     };
     let mut job = over_centre();

@@ -236,7 +236,8 @@ fn a_panel_is_cut_wider_the_more_the_axle_travels() {
 }
 
 fn verdict(checks: &[FitCheck], name: &str) -> (FitVerdict, String) {
-    let check = checks.iter().find(|check| check.name.starts_with(name)).expect("a check of that name");
+    let check =
+        checks.iter().find(|check| check.name.inches().starts_with(name)).expect("a check of that name");
     (check.verdict, check.says.inches().clone())
 }
 

@@ -235,7 +235,7 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
         value["bolt_up"]["fasteners"] = json!([form]);
         let key = value["bolt_up"]["fasteners"][0]["key"].clone();
         let line = worked(&value).fasteners.into_iter().find(|line| line.key == key).unwrap();
-        line.checks.into_iter().find(|check| check.name == "bolt's length").unwrap()
+        line.checks.into_iter().find(|check| check.name.inches() == "bolt's length").unwrap()
     };
     let metric = json!({ "key": "frame/small", "thread": "M10x1.5", "nut": "flanged", "grip": "20 mm", "washer": "2.5 mm" });
     let told = with(metric.clone());
@@ -292,7 +292,7 @@ fn the_eye_is_off_by_what_stage_tape_reads() {
 #[test]
 fn tools_are_those_of_the_bolts() {
     let worked = worked(&demo("tower-truck-8"));
-    let told = |key: &str| worked.tools.iter().find(|tool| tool.key == key).map(|tool| tool.says.clone());
+    let told = |key: &str| worked.tools.iter().find(|tool| tool.key == key).map(|tool| tool.says.inches());
     assert_eq!(told("13/16\" wrench").as_deref(), Some("socket or wrench"));
     assert_eq!(told("7/8\" wrench").as_deref(), Some("socket or wrench"));
     assert_eq!(told("3/4\" wrench").as_deref(), Some("2 at once, socket and wrench"));
@@ -354,14 +354,17 @@ fn a_brace_takes_its_share_off_the_rail() {
     let below = lever_mm / 2.0;
     value["bracket"]["brace"] = json!({ "name": "cross brace", "below_rail": format!("{below:.4} mm") });
     let fit = plan(&job(&value)).fit;
-    let brace = fit.iter().find(|check| check.name == "brace to the far rail").unwrap();
+    let brace = fit.iter().find(|check| check.name.inches() == "brace to the far rail").unwrap();
     assert_eq!(brace.verdict, FitVerdict::Good);
     assert!(brace.says.inches().contains("25 % of the moment stays"), "{}", brace.says.inches());
     let carried = format!("{:.0} N", (option.loads.bar_n * 2.5 / 50.0).round() * 50.0);
     assert!(brace.says.millimetres().contains(&carried), "{carried}: {}", brace.says.millimetres());
     value["bracket"]["brace"]["below_rail"] = json!(format!("{:.1} mm", lever_mm * 1.2));
     let fit = plan(&job(&value)).fit;
-    assert_eq!(fit.iter().find(|c| c.name == "brace to the far rail").unwrap().verdict, FitVerdict::Bad);
+    assert_eq!(
+        fit.iter().find(|c| c.name.inches() == "brace to the far rail").unwrap().verdict,
+        FitVerdict::Bad
+    );
 }
 
 /// A torsion bar's rate goes with the fourth power of its diameter: 32 mm for 28 is (32/28)⁴ = 1.706 times; with the
@@ -400,7 +403,7 @@ fn a_shim_under_one_clamp_leans_the_bar() {
     value["sway"]["bush_spacing"] = json!("800 mm");
     value["sway"]["eye_from_centre"] = json!("500 mm");
     let checks = sway(&job(&value)).checks;
-    let shim = checks.iter().find(|check| check.name == "shim under one clamp").unwrap();
+    let shim = checks.iter().find(|check| check.name.inches() == "shim under one clamp").unwrap();
     assert_eq!(shim.verdict, FitVerdict::Bad);
     let says = &shim.says.millimetres();
     assert!(says.contains("leans the bar by 0.4°") && says.contains("stand 6.3 mm apart"), "{says}");

@@ -199,7 +199,7 @@ proptest! {
             if let Some(option) = chosen {
                 // Whether it reaches is one verdict: Bar's, Bracket's, and that before welding.
                 prop_assert_eq!(option.covered, correction.covered);
-                let reach = all.plan.fit.iter().find(|check| check.name.starts_with("the bar reaches")).unwrap();
+                let reach = all.plan.fit.iter().find(|check| check.name.inches().starts_with("the bar reaches")).unwrap();
                 if correction.covered == Some(false) {
                     prop_assert!(!option.fails.is_empty());
                     prop_assert_eq!(reach.verdict, derecho_job::verdict::FitVerdict::Bad);

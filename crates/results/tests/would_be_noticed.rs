@@ -11,6 +11,7 @@ use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
 use derecho_results::solve;
 use derecho_results::{plan, sway, work};
+use derecho_words::Spoken;
 use serde_json::{Value, json};
 
 #[allow(clippy::disallowed_methods, reason = "the rules read no files; a test reads the demo")]
@@ -77,7 +78,7 @@ fn past_the_stops_is_looked_at_past_the_stops() {
     let past = |mm: f64| {
         let told = of(mm);
         assert!(!told.links.as_ref().unwrap().fails, "it works to the stops");
-        told.checks.iter().find(|check| check.name == "past the stops").map(|check| check.verdict)
+        told.checks.iter().find(|check| check.name.inches() == "past the stops").map(|check| check.verdict)
     };
     let [least, most] = of(160.0).links.unwrap().window_mm.unwrap().map(Length::to_mm);
     assert_eq!(past(least + 0.2), Some(FitVerdict::Bad));

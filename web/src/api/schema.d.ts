@@ -6363,8 +6363,10 @@ export interface components {
         };
         /** @description A tool. */
         ToolLine: {
-            /** @description Its key, also its name. */
+            /** @description Its key. */
             key: string;
+            /** @description What it is called. */
+            name: string;
             /** @description What it is for, or what does in its place. */
             says: string;
             /** @description Whether it is on the bench. */

@@ -1,6 +1,10 @@
 //! The list of fasteners: what is known of each, whether nut, hole and torque are its own, how tight it was made. No
 //! torque is ever supplied from here.
 
+use super::message::FastenerName;
+use super::tasks::BracketBolts;
+use crate::document::gate_keys;
+use crate::message::Label;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::across_flats;
 use derecho_core::fastener::stack::{PLAY, Stack, reckon};
@@ -15,7 +19,7 @@ use utoipa::ToSchema;
 use super::situation::{BAR_BOLTS, Situation};
 use super::tasks::Task;
 use crate::bolt_up::message::BoltUpMessage;
-use crate::bracket::message::BracketMessage;
+use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::bracket::stack::length_of_stack;
 use crate::document::work::{FastenerForm, TorqueSource};
 use crate::document::{Job, length_of};
@@ -47,7 +51,8 @@ pub struct FastenerLine {
     /// Its key.
     pub key: String,
     /// What it is.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// How many there are, where the plan knows.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -242,7 +247,11 @@ impl KnownFastener {
                 Some(derecho_core::fastener::strength::TorqueStands::Usual) => FitVerdict::Good,
                 Some(_) => FitVerdict::Bad,
             };
-            check("torque", verdict, BoltUpMessage::Reference { usual, stands })
+            check(
+                BracketMessage::CheckName(BracketCheck::Torque),
+                verdict,
+                BoltUpMessage::Reference { usual, stands },
+            )
         });
         self.fits(form).into_iter().chain(torque).collect()
     }
@@ -255,13 +264,21 @@ impl KnownFastener {
         let nut = self.nut_thread.as_ref().map(|nut| {
             let own = nut.takes(thread);
             let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
-            check("nut", verdict, BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own })
+            check(
+                BracketMessage::CheckName(BracketCheck::Nut),
+                verdict,
+                BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own },
+            )
         });
         let hole = self.hole.map(|hole| {
             let play = hole - thread.diameter();
             let bad = play < Length::ZERO || play > PLAY;
             let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };
-            check("bolt in its hole", verdict, BracketMessage::Hole { play, too_wide: play > PLAY })
+            check(
+                BracketMessage::CheckName(BracketCheck::Hole),
+                verdict,
+                BracketMessage::Hole { play, too_wide: play > PLAY },
+            )
         });
         [nut, hole, length].into_iter().flatten().collect()
     }
@@ -280,39 +297,66 @@ const fn head_word(head: crate::document::work::HeadSide) -> &'static str {
 }
 
 /// What a fastener of the plan is, and how many there are.
-pub(super) fn named(situation: &Situation, key: &str) -> (String, Option<u32>) {
-    let part = |end: BracketEnd| {
-        let bracket = situation.at(end).and_then(|work| work.bracket.as_ref());
-        bracket.map_or("bracket", |part| part.name.as_str()).to_owned()
-    };
+pub(super) fn named(situation: &Situation, key: &str) -> (FastenerName, Option<u32>) {
     let one_end = situation.bar.as_ref().is_some_and(|bar| bar.kind == Some(AdjusterKind::OneEnd));
-    let (name, count) = match key {
-        "bar/frame-eye" => ("frame eye's bolt", Some(1)),
-        "bar/axle-eye" => ("axle eye's bolt", Some(1)),
-        "bar/adjuster" => ("bolt of the adjusting end", Some(1)),
-        "bar/jam" if one_end => ("bar's jam nut", Some(1)),
-        "bar/jam" => ("bar's jam nuts or clamps", Some(2)),
-        "drag-link/clamps" => ("clamps of the drag link's sleeve", Some(2)),
-        "drag-link/studs" => ("nuts of the drag-link part", None),
-        "sway/first-mount" => ("first sway arm's mount bolt", Some(1)),
-        "sway/second-mount" => ("second sway arm's mount bolt", Some(1)),
-        "sway/clamps" => ("sway bar's clamps", Some(2)),
-        "sway/pinch" => ("pinch bolts of the sway arms", Some(2)),
-        "sway/arm-eyes" => ("sway links' bolts on the arms", Some(2)),
-        "sway/far-ends" => ("sway links' bolts at the far ends", Some(2)),
-        "sway/links-jam" => ("sway links' jam nuts", None),
-        "legs/jam" => ("jam nuts of the Y-link's legs", Some(2)),
-        _ => {
-            let end = if key.starts_with("frame/") { BracketEnd::Frame } else { BracketEnd::Axle };
-            return match key.rsplit_once('/') {
-                Some((_, "main")) => (format!("main bolt of the {}", part(end)), Some(1)),
-                Some((_, "side")) => (format!("side bolts of the {}", part(end)), None),
-                Some((_, "small")) => (format!("small bolts of the {}", part(end)), None),
-                _ => (key.to_owned(), None),
-            };
+    match key {
+        "bar/frame-eye" => (FastenerName::FrameEye, Some(1)),
+        "bar/axle-eye" => (FastenerName::AxleEye, Some(1)),
+        "bar/adjuster" => (FastenerName::Adjuster, Some(1)),
+        "bar/jam" if one_end => (FastenerName::JamNut, Some(1)),
+        "bar/jam" => (FastenerName::JamNuts, Some(2)),
+        "drag-link/clamps" => (FastenerName::DragLinkClamps, Some(2)),
+        "drag-link/studs" => (FastenerName::DragLinkNuts, None),
+        "sway/first-mount" => (FastenerName::FirstMount, Some(1)),
+        "sway/second-mount" => (FastenerName::SecondMount, Some(1)),
+        "sway/clamps" => (FastenerName::SwayClamps, Some(2)),
+        "sway/pinch" => (FastenerName::Pinch, Some(2)),
+        "sway/arm-eyes" => (FastenerName::ArmEyes, Some(2)),
+        "sway/far-ends" => (FastenerName::FarEnds, Some(2)),
+        "sway/links-jam" => (FastenerName::LinksJam, None),
+        "legs/jam" => (FastenerName::LegsJam, Some(2)),
+        _ => of_a_bracket(situation, key).unwrap_or_else(|| (FastenerName::Typed(key.to_owned()), None)),
+    }
+}
+
+/// Bolts of a bracket, by their key.
+fn of_a_bracket(situation: &Situation, key: &str) -> Option<(FastenerName, Option<u32>)> {
+    let end = if key.starts_with("frame/") { BracketEnd::Frame } else { BracketEnd::Axle };
+    let (_, word) = key.rsplit_once('/')?;
+    let bolts = BracketBolts::ALL.into_iter().find(|bolts| bolts.word() == word)?;
+    let bracket = situation.at(end).and_then(|work| work.bracket.as_ref()).map(|part| part.name.clone());
+    let count = (bolts == BracketBolts::Main).then_some(1);
+    Some((FastenerName::Bracket { bolts, bracket }, count))
+}
+
+impl FastenerName {
+    /// As the keys of acceptances have it.
+    #[must_use]
+    pub fn in_gate_keys(&self) -> String {
+        match self {
+            Self::FrameEye => gate_keys::FRAME_EYE,
+            Self::AxleEye => gate_keys::AXLE_EYE,
+            Self::Adjuster => gate_keys::ADJUSTER,
+            Self::JamNut => gate_keys::JAM_NUT,
+            Self::JamNuts => gate_keys::JAM_NUTS,
+            Self::DragLinkClamps => gate_keys::DRAG_LINK_CLAMPS,
+            Self::DragLinkNuts => gate_keys::DRAG_LINK_NUTS,
+            Self::FirstMount => gate_keys::FIRST_MOUNT,
+            Self::SecondMount => gate_keys::SECOND_MOUNT,
+            Self::SwayClamps => gate_keys::SWAY_CLAMPS,
+            Self::Pinch => gate_keys::PINCH,
+            Self::ArmEyes => gate_keys::ARM_EYES,
+            Self::FarEnds => gate_keys::FAR_ENDS,
+            Self::LinksJam => gate_keys::LINKS_JAM,
+            Self::LegsJam => gate_keys::LEGS_JAM,
+            Self::Typed(name) => name,
+            Self::Bracket { bolts, bracket } => {
+                let bracket = bracket.as_deref().unwrap_or(gate_keys::BRACKET);
+                return gate_keys::bracket_bolts(bolts.word(), bracket);
+            }
         }
-    };
-    (name.to_owned(), count)
+        .to_owned()
+    }
 }
 
 /// Keys of the fasteners of a plan, in the order in which they are made tight, a person's own behind them.
@@ -357,6 +401,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
             let known = KnownFastener::of(job, &key);
             let own = form.map(|form| form.name.trim()).filter(|name| !name.is_empty());
             let (name, count) = named(situation, &key);
+            let name = own.map_or(name, |own| FastenerName::Typed(own.to_owned()));
             let tightness = tightness(job, &key);
             let tight = form.and_then(|form| form.tight.as_ref());
             let tight_says = tight.map(|tight| match tight.torque.as_ref().map(TorqueEntry::torque) {
@@ -378,7 +423,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
                 },
             );
             FastenerLine {
-                name: own.map_or(name, str::to_owned),
+                name: BoltUpMessage::Fastener(name).into(),
                 count: if own.is_some() { None } else { count },
                 what: known.what(form),
                 torque_says,

@@ -4,9 +4,9 @@ use std::sync::Arc;
 
 use super::rules::Rule;
 use super::situation::{Situation, drill_size};
-use super::tasks::What;
+use super::tasks::{BracketBolts, What};
 use crate::document::work::{PartRecord, Stands, TorqueSource};
-use crate::message::{Message, OfTopic, Topic};
+use crate::message::{Label, Message, OfTopic, Topic};
 use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
@@ -18,6 +18,19 @@ use derecho_core::parts::BracketEnd;
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum BoltUpMessage {
+    /// A check of a fastener.
+    OfFastener {
+        fastener: Label,
+        check: Label,
+    },
+    /// What a fastener is called.
+    Fastener(FastenerName),
+    /// What a part is called.
+    Part(PartName),
+    /// What a tool is called.
+    ToolName(ToolName),
+    /// What a tool is for, or what does in its place.
+    ToolUse(ToolUse),
     /// Sentences one after the other, each with its full stop.
     InARow {
         phrases: Vec<Message>,
@@ -52,18 +65,18 @@ pub enum BoltUpMessage {
         read: String,
     },
     NoTorque {
-        name: String,
+        name: FastenerName,
     },
     WrongPart {
         part: PartRecord,
-        name: String,
+        name: PartName,
     },
     WrongNut {
-        name: String,
+        name: FastenerName,
     },
     /// How many of a part, where, and how long.
     PartAt {
-        place: String,
+        place: PartPlace,
         length: Option<Length>,
     },
     /// A reason as it was written down.
@@ -73,7 +86,7 @@ pub enum BoltUpMessage {
     /// For the supplier.
     Supplier {
         part: PartRecord,
-        name: String,
+        name: PartName,
         vehicle: String,
     },
     TorqueWanted {
@@ -284,4 +297,150 @@ pub enum CutKind {
     LinkRods,
     /// A hole in a panel of the body.
     Panel,
+}
+
+/// What a fastener is called.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum FastenerName {
+    /// The frame eye's bolt.
+    FrameEye,
+    /// The axle eye's bolt.
+    AxleEye,
+    /// The bolt of the adjusting end.
+    Adjuster,
+    /// The bar's one jam nut.
+    JamNut,
+    /// The bar's jam nuts or clamps.
+    JamNuts,
+    /// The clamps of the drag link's sleeve.
+    DragLinkClamps,
+    /// The nuts of the drag-link part.
+    DragLinkNuts,
+    /// The first sway arm's mount bolt.
+    FirstMount,
+    /// The second sway arm's mount bolt.
+    SecondMount,
+    /// The sway bar's clamps.
+    SwayClamps,
+    /// The pinch bolts of the sway arms.
+    Pinch,
+    /// The sway links' bolts on the arms.
+    ArmEyes,
+    /// The sway links' bolts at the far ends.
+    FarEnds,
+    /// The sway links' jam nuts.
+    LinksJam,
+    /// The jam nuts of a Y-link's legs.
+    LegsJam,
+    /// Bolts of a bracket.
+    Bracket {
+        /// Which of them.
+        bolts: BracketBolts,
+        /// The bracket's name; None where it has none.
+        bracket: Option<String>,
+    },
+    /// As a person named it.
+    Typed(String),
+}
+
+/// What a tool is called.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum ToolName {
+    /// Stands, jack, chocks.
+    Stands,
+    /// A torque wrench.
+    TorqueWrench,
+    /// A wrench of a size, as it is stamped.
+    Wrench(String),
+    /// A ratchet strap.
+    Strap,
+    /// A drill of a size, as it is stamped.
+    Drill(String),
+    /// Centre punch, paint, deburring tool.
+    Punch,
+    /// A right-angle drill.
+    RightAngleDrill,
+    /// Welder, grinder, cover for lines.
+    Welder,
+    /// An angle finder.
+    AngleFinder,
+    /// A tape.
+    Tape,
+    /// A grease gun.
+    GreaseGun,
+    /// A paint pen.
+    PaintPen,
+}
+
+/// What a tool is for, or what does in its place.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum ToolUse {
+    /// Under frame and axle.
+    UnderIt,
+    /// The range the sheets ask for.
+    Range,
+    /// So many at once.
+    Wrenches {
+        /// How many.
+        count: usize,
+    },
+    /// The axle to the frame.
+    AxleToFrame {
+        /// Whether a helper at the steering wheel does in its place.
+        steered: bool,
+    },
+    /// For a hole.
+    Hole {
+        /// What it is called.
+        name: String,
+    },
+    /// Marking and deburring.
+    Mark,
+    /// Where a straight drill has no room.
+    NoRoom,
+    /// Bright metal, fire.
+    Weld,
+    /// The partner bracket's angle.
+    Partner,
+    /// Both sway arms' angle.
+    SwayArms,
+    /// The one it was read with.
+    SameTape,
+    /// The maker's grease.
+    Grease,
+    /// Marks across nuts.
+    Marks,
+}
+
+/// What a part of the plan is called.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum PartName {
+    /// As a person named it.
+    Typed(String),
+    /// A track bar that is built.
+    BuiltBar,
+    /// The sway bar.
+    SwayBar,
+    /// The sway links.
+    SwayLinks,
+}
+
+/// How many of a part there are, and where it goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum PartPlace {
+    /// One, the track bar.
+    TrackBar,
+    /// One, a bracket.
+    Bracket {
+        /// At which end of the bar.
+        end: BracketEnd,
+        /// On which side; None where nobody said.
+        side: Option<Side>,
+    },
+    /// On the drag link.
+    DragLink,
+    /// One, with its mounts.
+    SwayBar,
+    /// Two, one a side.
+    SwayLinks,
 }

@@ -19,6 +19,9 @@ mod tests;
 pub mod time;
 mod tools;
 
+use self::message::FastenerName;
+use crate::bracket::message::BracketMessage;
+use crate::document::gate_keys;
 use crate::document::heights::height_of;
 use crate::setups::moves;
 use derecho_core::measure::Side;
@@ -212,30 +215,45 @@ pub struct Progressed {
     /// How many of them are done or struck out.
     pub done: usize,
     /// Fasteners nobody wrote a torque or a reason for, by name.
-    pub untorqued: Vec<String>,
+    pub untorqued: Vec<Named>,
     /// Fasteners tightened by feel or otherwise than wanted, by name.
-    pub recheck: Vec<String>,
+    pub recheck: Vec<Named>,
     /// What is still off the vehicle.
     pub still_off: Vec<String>,
     /// Fasteners tightened otherwise than wanted, by name.
-    pub other_than_wanted: Vec<String>,
+    pub other_than_wanted: Vec<Named>,
     /// Fasteners whose torque is from memory, by name.
-    pub from_memory: Vec<String>,
+    pub from_memory: Vec<Named>,
     /// Parts that are missing or wrong, by name.
-    pub wrong_parts: Vec<String>,
-    /// What does not fit: joint in its ears, bolt, nut, hole; key, name and sentence of each.
+    pub wrong_parts: Vec<Named>,
+    /// What does not fit: joint in its ears, bolt, nut, hole; the place in its gate's key, name and sentence of each.
     pub unfit: Vec<(String, FitCheck)>,
+}
+
+/// Something with a name, and how the keys of gates have it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Named {
+    /// As the keys of gates have it.
+    pub in_gate_keys: String,
+    /// As people read it.
+    pub name: Label,
+}
+
+impl From<FastenerName> for Named {
+    fn from(name: FastenerName) -> Self {
+        Self { in_gate_keys: name.in_gate_keys(), name: BoltUpMessage::Fastener(name).into() }
+    }
 }
 
 /// How far the work is.
 #[must_use]
 pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let of = |wanted: &[Tightness]| -> Vec<String> {
+    let of = |wanted: &[Tightness]| -> Vec<Named> {
         fasteners::keys(job, &tasks)
             .into_iter()
             .filter(|key| wanted.contains(&fasteners::tightness(job, key)))
-            .map(|key| self::named(job, &situation, &key))
+            .map(|key| self::named(job, &situation, &key).into())
             .collect()
     };
     let off = job
@@ -253,12 +271,12 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
         from_memory: fasteners::keys(job, &tasks)
             .into_iter()
             .filter(|key| fasteners::is_from_memory(job, key))
-            .map(|key| self::named(job, &situation, &key))
+            .map(|key| self::named(job, &situation, &key).into())
             .collect(),
         wrong_parts: parts::lines(job, &situation)
             .into_iter()
             .filter(|part| part.stops)
-            .map(|part| part.name)
+            .map(|part| part.named())
             .collect(),
         unfit: unfit(job, &situation, &tasks),
     }
@@ -271,28 +289,42 @@ fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCh
     let of_fasteners: Vec<(String, FitCheck)> = fasteners::keys(job, tasks)
         .into_iter()
         .flat_map(|key| {
-            let name = self::named(job, situation, &key);
-            let named = |check: FitCheck| FitCheck { name: format!("{name}: {}", check.name), ..check };
-            let checks = fasteners::fits(job, &key).into_iter().filter(bad).map(named);
-            checks.map(|check| (key.clone(), check)).collect::<Vec<_>>()
+            let fastener = self::named(job, situation, &key);
+            let named = |check: FitCheck| {
+                let of = gate_keys::of_fastener(&fastener.in_gate_keys(), &check_in_gate_keys(&check));
+                let fastener = BoltUpMessage::Fastener(fastener.clone()).into();
+                let name = BoltUpMessage::OfFastener { fastener, check: check.name }.into();
+                (format!("{key}/{of}"), FitCheck { name, ..check })
+            };
+            let checks = fasteners::fits(job, &key).into_iter().filter(bad);
+            checks.map(named).collect::<Vec<_>>()
         })
         .collect();
     let told = |check: &FitCheck| of_fasteners.iter().any(|(_, other)| other.says == check.says);
     let of_the_eye = fit(job, situation).into_iter().filter(|check| bad(check) && !told(check));
-    of_the_eye.map(|check| ("eye".to_owned(), check)).chain(of_fasteners.clone()).collect()
+    let of_the_eye = of_the_eye.map(|check| (format!("eye/{}", check_in_gate_keys(&check)), check));
+    of_the_eye.chain(of_fasteners.clone()).collect()
+}
+
+/// What a check of a fastener or of the eye's bolt is called in the keys of gates.
+fn check_in_gate_keys(check: &FitCheck) -> String {
+    match check.name.0.facts() {
+        Some(BracketMessage::CheckName(check)) => check.in_gate_keys(),
+        _ => String::new(),
+    }
 }
 
 /// Keys and names of the fasteners of a plan.
-pub(crate) fn fastener_names(job: &Job, resolved: &Resolved) -> Vec<(String, String)> {
+pub(crate) fn fastener_names(job: &Job, resolved: &Resolved) -> Vec<(String, FastenerName)> {
     let Plan { situation, tasks } = Plan::of(job, resolved);
     let keys = fasteners::keys(job, &tasks);
     keys.into_iter().map(|key| (key.clone(), named(job, &situation, &key))).collect()
 }
 
 /// What a fastener is called: as a person named it, else as the plan does.
-fn named(job: &Job, situation: &Situation, key: &str) -> String {
+fn named(job: &Job, situation: &Situation, key: &str) -> FastenerName {
     match job.bolt_up.fastener(key).map(|form| form.name.trim()) {
-        Some(name) if !name.is_empty() => name.to_owned(),
+        Some(name) if !name.is_empty() => FastenerName::Typed(name.to_owned()),
         _ => fasteners::named(situation, key).0,
     }
 }

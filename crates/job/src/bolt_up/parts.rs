@@ -1,15 +1,20 @@
 //! The parts of the plan: whether each is there and the right one; what a wrong one stops.
 
+use super::Named;
+use super::message::{PartName, PartPlace};
+use crate::document::gate_keys;
+use crate::message::Label;
 use derecho_core::parts::BracketEnd;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::situation::{Situation, side_word};
+use super::situation::Situation;
 use super::tasks::{What, end_word};
 use crate::bolt_up::message::BoltUpMessage;
 use crate::document::Job;
 use crate::document::work::{PartRecord, PartState};
 use crate::message::Message;
+use crate::setups::moves::side_of;
 
 /// A part of the plan.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -17,7 +22,8 @@ pub struct PartLine {
     /// Its key.
     pub key: String,
     /// What it is called.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// How many, and where it goes.
     pub where_says: Message,
     /// Whether it stops its steps: missing, or the wrong one.
@@ -26,6 +32,21 @@ pub struct PartLine {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub supplier_says: Option<Message>,
+    #[serde(skip)]
+    called: PartName,
+}
+
+impl PartLine {
+    /// Its name, and how the keys of gates have it.
+    pub(super) fn named(self) -> Named {
+        let in_gate_keys = match self.called {
+            PartName::Typed(name) => name,
+            PartName::BuiltBar => gate_keys::BUILT_BAR.to_owned(),
+            PartName::SwayBar => gate_keys::SWAY_BAR.to_owned(),
+            PartName::SwayLinks => gate_keys::SWAY_LINKS.to_owned(),
+        };
+        Named { in_gate_keys, name: self.name }
+    }
 }
 
 const fn stops(record: &PartRecord) -> bool {
@@ -37,43 +58,46 @@ fn record<'a>(job: &'a Job, key: &str) -> Option<&'a PartRecord> {
 }
 
 /// Key, name and place of every part.
-fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Message)> {
+fn planned(job: &Job, situation: &Situation) -> Vec<(String, PartName, Message)> {
     let mut parts = Vec::new();
     if let Some(bar) = situation.bar.as_ref().filter(|bar| bar.hangs.is_some()) {
         let name = bar.hangs.clone().filter(|name| !name.is_empty());
-        let name = name.unwrap_or_else(|| "built track bar".to_owned());
+        let name = name.map_or(PartName::BuiltBar, PartName::Typed);
         parts.push((
             "part/bar".to_owned(),
             name,
-            BoltUpMessage::PartAt { place: "1, the track bar".to_owned(), length: bar.length }.into(),
+            BoltUpMessage::PartAt { place: PartPlace::TrackBar, length: bar.length }.into(),
         ));
     }
     for work in &situation.ends {
         if let Some(part) = &work.bracket {
             let end = end_word(work.end);
-            let place = format!("1, on the {end}, {} side", side_word(job, work.end));
+            let place = PartPlace::Bracket {
+                end: work.end,
+                side: job.rig.frame_eye_side.map(|side| side_of(work.end, side)),
+            };
             parts.push((
                 format!("part/{end}-bracket"),
-                part.name.clone(),
-                BoltUpMessage::PartAt { place: place.clone(), length: None }.into(),
+                PartName::Typed(part.name.clone()),
+                BoltUpMessage::PartAt { place, length: None }.into(),
             ));
         }
     }
     if let Some(name) = situation.drag_link.as_ref().filter(|name| !name.is_empty()) {
         parts.push((
             "part/drag-link".to_owned(),
-            name.clone(),
-            BoltUpMessage::PartAt { place: "on the drag link".to_owned(), length: None }.into(),
+            PartName::Typed(name.clone()),
+            BoltUpMessage::PartAt { place: PartPlace::DragLink, length: None }.into(),
         ));
     }
     if let Some(sway) = &situation.sway {
         if sway.fits_bar {
-            let place = BoltUpMessage::PartAt { place: "1, with its mounts".to_owned(), length: None }.into();
-            parts.push(("part/sway-bar".to_owned(), "sway bar".to_owned(), place));
+            let place = BoltUpMessage::PartAt { place: PartPlace::SwayBar, length: None }.into();
+            parts.push(("part/sway-bar".to_owned(), PartName::SwayBar, place));
         }
         if sway.link.is_some() {
-            let place = BoltUpMessage::PartAt { place: "2, one a side".to_owned(), length: sway.link }.into();
-            parts.push(("part/sway-links".to_owned(), "sway links".to_owned(), place));
+            let place = BoltUpMessage::PartAt { place: PartPlace::SwayLinks, length: sway.link }.into();
+            parts.push(("part/sway-links".to_owned(), PartName::SwayLinks, place));
         }
     }
     parts
@@ -82,7 +106,7 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, String, Message)> {
 /// Every part of the plan, a person's own behind them.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
     let own = job.bolt_up.parts.iter().filter(|record| record.key.starts_with("own/"));
-    let own = own.map(|record| (record.key.clone(), record.name.clone(), Message::NOTHING));
+    let own = own.map(|record| (record.key.clone(), PartName::Typed(record.name.clone()), Message::NOTHING));
     planned(job, situation)
         .into_iter()
         .chain(own)
@@ -100,7 +124,8 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
                 stops: stopping.is_some(),
                 where_says,
                 key,
-                name,
+                name: BoltUpMessage::Part(name.clone()).into(),
+                called: name,
             }
         })
         .collect()

@@ -4,21 +4,28 @@ use std::collections::BTreeMap;
 
 use derecho_core::fastener::hex::{across_flats, drills};
 use derecho_core::measure::Unit;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::fasteners::{KnownFastener, keys, wrench_size};
+use super::fasteners::{KnownFastener, wrench_size};
+use super::message::{BoltUpMessage, ToolName, ToolUse};
 use super::situation::Situation;
 use super::tasks::{Task, What};
+use crate::document::tool_keys as keys;
 use crate::document::{Job, length_of};
+use crate::message::Label;
 
 /// A tool.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ToolLine {
-    /// Its key, also its name.
+    /// Its key.
     pub key: String,
+    /// What it is called.
+    #[schema(value_type = String)]
+    pub name: Label,
     /// What it is for, or what does in its place.
-    pub says: String,
+    #[schema(value_type = String)]
+    pub says: Label,
     /// Whether it is on the bench.
     pub there: bool,
 }
@@ -26,7 +33,7 @@ pub struct ToolLine {
 /// Wrenches by size, and how many are needed at once: one for the head, one for the nut that does not hold itself.
 fn wrenches(job: &Job, tasks: &[Task]) -> Vec<(String, usize)> {
     let mut at_once: BTreeMap<(bool, i64), (String, usize)> = BTreeMap::new();
-    for key in keys(job, tasks) {
+    for key in super::fasteners::keys(job, tasks) {
         let known = KnownFastener::of(job, &key);
         let Some(thread) = &known.thread else { continue };
         let Some([head, nut]) = across_flats(thread) else { continue };
@@ -47,62 +54,81 @@ fn wrenches(job: &Job, tasks: &[Task]) -> Vec<(String, usize)> {
 
 /// Every tool, those that hold the vehicle first.
 pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<ToolLine> {
-    let mut lines: Vec<(String, String)> = Vec::new();
-    let mut add = |key: &str, says: &str| {
-        if !lines.iter().any(|(known, _)| known == key) {
-            lines.push((key.to_owned(), says.to_owned()));
+    let mut lines: Vec<(ToolName, ToolUse)> = Vec::new();
+    let mut add = |name: ToolName, use_: ToolUse| {
+        if !lines.iter().any(|(known, _)| *known == name) {
+            lines.push((name, use_));
         }
     };
     let does = |wanted: &dyn Fn(&What) -> bool| tasks.iter().any(|task| wanted(&task.what));
     if does(&|what| matches!(what, What::Stands)) {
-        add("stands, jack, chocks", "two stands for the frame, a jack for the axle");
+        add(ToolName::Stands, ToolUse::UnderIt);
     }
     if tasks.iter().any(|task| !task.tightens.is_empty()) {
-        add("torque wrench", "with the range the sheets ask for; a crow's foot changes its reading");
+        add(ToolName::TorqueWrench, ToolUse::Range);
     }
-    for (name, count) in wrenches(job, tasks) {
-        let says = if count > 1 {
-            format!("{count} at once, socket and wrench")
-        } else {
-            "socket or wrench".to_owned()
-        };
-        add(&format!("{name} wrench"), &says);
+    for (size, count) in wrenches(job, tasks) {
+        add(ToolName::Wrench(size), ToolUse::Wrenches { count });
     }
     if does(&|what| matches!(what, What::EyeByHand(_))) {
-        let instead = if job.rig.is_steered() { "; a helper at the steering wheel in its place" } else { "" };
-        add("ratchet strap", &format!("axle to frame{instead}"));
+        add(ToolName::Strap, ToolUse::AxleToFrame { steered: job.rig.is_steered() });
     }
     let unit = job.rig.sheet_unit;
     for drill in &job.bolt_up.drills {
         for step in length_of(&drill.size).map(|hole| drills(hole, unit)).unwrap_or_default() {
-            add(
-                &format!("{} drill", wrench_size(step, unit == Unit::Millimetres)),
-                &format!("for {}", drill.name.trim()),
-            );
+            let size = wrench_size(step, unit == Unit::Millimetres);
+            add(ToolName::Drill(size), ToolUse::Hole { name: drill.name.trim().to_owned() });
         }
     }
     if !situation.drills.is_empty() {
-        add("centre punch, paint, deburring tool", "mark through the bracket, punch, paint the raw edges");
-        add("right-angle drill", "where a straight one has no room; or the bracket comes off");
+        add(ToolName::Punch, ToolUse::Mark);
+        add(ToolName::RightAngleDrill, ToolUse::NoRoom);
     }
     if does(&|what| matches!(what, What::Tack(_) | What::BarTack | What::Build)) {
-        add("welder, grinder, cover for lines", "bright metal, something to put a fire out at hand");
-        add("angle finder", "zeroed on the partner bracket");
+        add(ToolName::Welder, ToolUse::Weld);
+        add(ToolName::AngleFinder, ToolUse::Partner);
     }
     if does(&|what| matches!(what, What::ArmsAlike)) {
-        add("angle finder", "on both sway arms");
+        add(ToolName::AngleFinder, ToolUse::SwayArms);
     }
     if does(&|what| matches!(what, What::ReadAgain | What::Corners)) {
-        add("tape", "the one it was read with before");
+        add(ToolName::Tape, ToolUse::SameTape);
     }
     if does(&|what| matches!(what, What::Grease)) {
-        add("grease gun", "with the maker's grease for polyurethane");
+        add(ToolName::GreaseGun, ToolUse::Grease);
     }
     if does(&|what| matches!(what, What::Witness)) {
-        add("paint pen", "for the marks across the nuts");
+        add(ToolName::PaintPen, ToolUse::Marks);
     }
     lines
         .into_iter()
-        .map(|(key, says)| ToolLine { there: job.bolt_up.tools.contains(&key), key, says })
+        .map(|(name, use_)| {
+            let key = key(&name);
+            ToolLine {
+                there: job.bolt_up.tools.contains(&key),
+                key,
+                name: BoltUpMessage::ToolName(name).into(),
+                says: BoltUpMessage::ToolUse(use_).into(),
+            }
+        })
         .collect()
+}
+
+/// The key under which a document holds that a tool is on the bench.
+fn key(name: &ToolName) -> String {
+    match name {
+        ToolName::Stands => keys::STANDS,
+        ToolName::TorqueWrench => keys::TORQUE_WRENCH,
+        ToolName::Wrench(size) => return keys::wrench(size),
+        ToolName::Strap => keys::STRAP,
+        ToolName::Drill(size) => return keys::drill(size),
+        ToolName::Punch => keys::PUNCH,
+        ToolName::RightAngleDrill => keys::RIGHT_ANGLE_DRILL,
+        ToolName::Welder => keys::WELDER,
+        ToolName::AngleFinder => keys::ANGLE_FINDER,
+        ToolName::Tape => keys::TAPE,
+        ToolName::GreaseGun => keys::GREASE_GUN,
+        ToolName::PaintPen => keys::PAINT_PEN,
+    }
+    .to_owned()
 }

@@ -1,7 +1,7 @@
 //! Fit before welding: does the bar reach both ways, do joint and spacers fill the ears, are
 //! the brackets parallel. And a Y-link conversion checked as a plan.
 
-use crate::bracket::message::BracketMessage;
+use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::defaults;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
@@ -46,19 +46,27 @@ fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, 
 
 fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
     let (Some(least), Some(most)) = range(job, setups, option) else {
-        return check("the bar reaches, both ways", FitVerdict::Open, BracketMessage::RangeUnknown);
+        return check(
+            BracketMessage::CheckName(BracketCheck::Reach),
+            FitVerdict::Open,
+            BracketMessage::RangeUnknown,
+        );
     };
     let wanted = option.length_mm;
     let (out, inward) = (most - wanted, wanted - least);
     // The same judgement as the option's own, so that the two never differ.
     let verdict = if option.covered == Some(false) { FitVerdict::Bad } else { FitVerdict::Good };
-    check("the bar reaches, both ways", verdict, BracketMessage::Reaches { wanted, out, inward })
+    check(
+        BracketMessage::CheckName(BracketCheck::Reach),
+        verdict,
+        BracketMessage::Reaches { wanted, out, inward },
+    )
 }
 
 /// What a brace to the far rail takes off the frame bracket's root, with the eye where the option has it.
 fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
     let part = job.bracket.brace.as_ref()?;
-    let name = "brace to the far rail";
+    let name = BracketMessage::CheckName(BracketCheck::Brace);
     let Some(below) = length_of(&part.below_rail) else {
         return Some(check(name, FitVerdict::Open, BracketMessage::BraceUnmeasured));
     };
@@ -83,7 +91,7 @@ pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
     let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {
         return Some(check(
-            "joint and spacers between the ears",
+            BracketMessage::CheckName(BracketCheck::Ears),
             FitVerdict::Open,
             BracketMessage::AddJoints,
         ));
@@ -91,7 +99,11 @@ pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
     let verdict = if over.abs() <= defaults::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("joint and spacers between the ears", verdict, BracketMessage::Ears { filled, ear, verdict }))
+    Some(check(
+        BracketMessage::CheckName(BracketCheck::Ears),
+        verdict,
+        BracketMessage::Ears { filled, ear, verdict },
+    ))
 }
 
 fn parallel(job: &Job) -> Option<FitCheck> {
@@ -100,7 +112,7 @@ fn parallel(job: &Job) -> Option<FitCheck> {
     let apart = frame - axle;
     let good = apart.abs().to_degrees() <= defaults::PARALLEL_DEGREES;
     Some(check(
-        "the two brackets are parallel",
+        BracketMessage::CheckName(BracketCheck::Parallel),
         if good { FitVerdict::Good } else { FitVerdict::Bad },
         BracketMessage::Parallel { apart, good },
     ))
@@ -125,7 +137,11 @@ pub(super) fn conversion(
         Some(false) => FitVerdict::Bad,
         None => FitVerdict::Open,
     };
-    checks.push(check("spacers behind the old upper mount", verdict, BracketMessage::Spacers { verdict }));
+    checks.push(check(
+        BracketMessage::CheckName(BracketCheck::Spacers),
+        verdict,
+        BracketMessage::Spacers { verdict },
+    ));
     checks
 }
 
@@ -136,7 +152,7 @@ pub(super) fn newest_centring(sheets: &[SheetResult]) -> Option<&Centring> {
 }
 
 fn centred(sheets: &[SheetResult]) -> FitCheck {
-    let name = "equal readings both sides";
+    let name = BracketMessage::CheckName(BracketCheck::BothSides);
     let Some(centring) = newest_centring(sheets) else {
         return check(name, FitVerdict::Open, BracketMessage::ReadBothSides);
     };
@@ -149,7 +165,7 @@ fn centred(sheets: &[SheetResult]) -> FitCheck {
 }
 
 fn square(sheets: &[SheetResult]) -> FitCheck {
-    let name = "square under the frame";
+    let name = BracketMessage::CheckName(BracketCheck::Square);
     let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Squareness && sheet.refused.is_empty();
     let Some(found) = sheets.iter().filter(stands).filter_map(|sheet| sheet.squareness.as_ref()).next_back()
     else {
@@ -219,7 +235,7 @@ fn pinion(height: &HeightResult, turned: Option<Angle>) -> FitCheck {
         Some(_) => FitVerdict::Bad,
     };
     check(
-        &format!("pinion at {}", height.name),
+        BracketMessage::CheckName(BracketCheck::Pinion { height: height.name.clone() }),
         verdict,
         BracketMessage::Pinion { turned, verdict, driven: height.driven },
     )
@@ -230,7 +246,7 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     let ended = found.ways.iter().find(|way| way.ended_at_mm.is_some());
     let joints = found.limits.iter().filter(|l| l.kind == LimitKind::Tilt);
     let over = joints.filter(|l| l.level == LimitLevel::Over).count();
-    let name = "the link follows the whole travel";
+    let name = BracketMessage::CheckName(BracketCheck::Follows);
     Some(match ended {
         Some(way) => check(name, FitVerdict::Bad, BracketMessage::WiderWishbone { ends: way.says.clone() }),
         None if over > 0 => check(name, FitVerdict::Bad, BracketMessage::JointOut),

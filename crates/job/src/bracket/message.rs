@@ -4,6 +4,7 @@ use super::kinds::School;
 use crate::bar::message::Turns;
 use crate::cycle::limit::{Happening, MetAt};
 use crate::document::bracketing::Target;
+use crate::document::gate_keys;
 use crate::message::{Message, OfTopic, Topic};
 use crate::verdict::FitVerdict;
 use derecho_core::bar::bracket_load::Braced;
@@ -22,6 +23,8 @@ use derecho_core::parts::BracketEnd;
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum BracketMessage {
+    /// What a check is of.
+    CheckName(BracketCheck),
     NothingYet,
     /// A plan of an older document that named what was taken out since.
     PlanGone {
@@ -273,4 +276,58 @@ pub struct OptionFacts {
     pub lift: Force,
     /// The first of the reasons why it fails.
     pub fails: Option<Message>,
+}
+
+/// What is checked of a plan, a bolt or a conversion.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum BracketCheck {
+    /// The bar reaches, both ways.
+    Reach,
+    /// A brace to the far rail.
+    Brace,
+    /// Joint and spacers between the ears.
+    Ears,
+    /// The two brackets are parallel.
+    Parallel,
+    /// Spacers behind the old upper mount of a conversion.
+    Spacers,
+    /// Equal readings both sides after a conversion.
+    BothSides,
+    /// Square under the frame after a conversion.
+    Square,
+    /// The pinion after a conversion.
+    Pinion {
+        /// The height's name.
+        height: String,
+    },
+    /// The link of a conversion follows the whole travel.
+    Follows,
+    /// The nut on a bolt.
+    Nut,
+    /// A bolt in its hole.
+    Hole,
+    /// A bolt's length.
+    BoltLength,
+    /// A bolt's torque.
+    Torque,
+}
+
+impl BracketCheck {
+    /// As the keys of acceptances have it; empty for what stands in the way of nothing.
+    #[must_use]
+    pub fn in_gate_keys(&self) -> String {
+        match self {
+            Self::Ears => gate_keys::EARS,
+            Self::Nut => gate_keys::NUT,
+            Self::Hole => gate_keys::HOLE,
+            Self::BoltLength => gate_keys::BOLT_LENGTH,
+            Self::Spacers => gate_keys::SPACERS,
+            Self::BothSides => gate_keys::BOTH_SIDES,
+            Self::Square => gate_keys::SQUARE,
+            Self::Follows => gate_keys::FOLLOWS,
+            Self::Pinion { height } => return gate_keys::pinion(height),
+            Self::Reach | Self::Brace | Self::Parallel | Self::Torque => "",
+        }
+        .to_owned()
+    }
 }

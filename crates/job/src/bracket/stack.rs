@@ -3,7 +3,7 @@
 //!
 //! Not here: what the joint holds by friction (`compare`), and the formulas (core).
 
-use crate::bracket::message::BracketMessage;
+use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::document::{Job, length_of};
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::fastener::Thread;
@@ -47,21 +47,35 @@ fn nut(job: &Job, thread: &Thread) -> Option<FitCheck> {
     let nut = job.bracket.bolt.nut_thread.as_ref()?;
     let own = nut.takes(thread);
     let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("nut", verdict, BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own }))
+    Some(check(
+        BracketMessage::CheckName(BracketCheck::Nut),
+        verdict,
+        BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own },
+    ))
 }
 
 fn hole(job: &Job, thread: &Thread) -> Option<FitCheck> {
     let play = length_of(&job.bracket.bolt.hole)? - thread.diameter();
     let too_wide = play > PLAY;
     let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
-    Some(check("bolt in its hole", verdict, BracketMessage::Hole { play, too_wide }))
+    Some(check(
+        BracketMessage::CheckName(BracketCheck::Hole),
+        verdict,
+        BracketMessage::Hole { play, too_wide },
+    ))
 }
 
 fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
     let form = &job.bracket.bolt;
     let asked = form.ear.is_some() || form.length.is_some();
     let Some((stack, told)) = reckoned else {
-        return asked.then(|| check("bolt's length", FitVerdict::Open, BracketMessage::BoltUnmeasured));
+        return asked.then(|| {
+            check(
+                BracketMessage::CheckName(BracketCheck::BoltLength),
+                FitVerdict::Open,
+                BracketMessage::BoltUnmeasured,
+            )
+        });
     };
     Some(length_of_stack(stack, told))
 }
@@ -74,10 +88,14 @@ pub(crate) fn length_of_stack(stack: &Stack, told: &Reckoned) -> FitCheck {
     if !faults.is_empty() {
         let told =
             faults.iter().map(|fault| BracketMessage::StackFault { fault: *(*fault) }.into()).chain([says]);
-        return check("bolt's length", FitVerdict::Bad, BracketMessage::InARow { parts: told.collect() });
+        return check(
+            BracketMessage::CheckName(BracketCheck::BoltLength),
+            FitVerdict::Bad,
+            BracketMessage::InARow { parts: told.collect() },
+        );
     }
     let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };
-    check("bolt's length", verdict, says)
+    check(BracketMessage::CheckName(BracketCheck::BoltLength), verdict, says)
 }
 
 /// Nut and hole have lines of their own.
@@ -96,7 +114,7 @@ fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
         Some(_) => FitVerdict::Bad,
     };
     Some(check(
-        "torque",
+        BracketMessage::CheckName(BracketCheck::Torque),
         verdict,
         BracketMessage::Torque {
             usual,

@@ -5,7 +5,7 @@ use derecho_core::parts::BracketEnd;
 
 use crate::document::proof::{GateReason, ReminderRecord};
 use crate::document::work::PartRecord;
-use crate::message::{OfTopic, Topic};
+use crate::message::{Label, OfTopic, Topic};
 
 /// What an entry of the log says.
 #[derive(Clone, Debug, PartialEq)]
@@ -24,7 +24,7 @@ pub enum LogMessage {
     /// A fastener made tight.
     Tight {
         /// Its name.
-        name: String,
+        name: Label,
         /// The torque; None where it went by feel.
         made: Option<Moment>,
         /// Why by feel, as it was typed.

@@ -3,6 +3,7 @@
 
 pub mod message;
 
+use crate::bolt_up::message::{BoltUpMessage, FastenerName};
 use derecho_core::measure::TorqueEntry;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -140,9 +141,14 @@ pub fn log(job: &Job) -> Vec<LogFact> {
     let names = if tightened { crate::bolt_up::fastener_names(job, &resolved) } else { Vec::new() };
     for form in &job.bolt_up.fasteners {
         let Some(tight) = &form.tight else { continue };
-        let name = names.iter().find(|(key, _)| *key == form.key).map_or(form.key.as_str(), |(_, name)| name);
+        let known = names.iter().find(|(key, _)| *key == form.key).map(|(_, name)| name.clone());
+        let name = known.unwrap_or_else(|| FastenerName::Typed(form.key.clone()));
         let made = tight.torque.as_ref().map(TorqueEntry::torque);
-        let says = LogMessage::Tight { name: name.to_owned(), made, because: tight.by_feel_because.clone() };
+        let says = LogMessage::Tight {
+            name: BoltUpMessage::Fastener(name).into(),
+            made,
+            because: tight.by_feel_because.clone(),
+        };
         entries.push(entry(LogKind::Torque, Some(tight.done.at), &tight.done.by, says));
     }
     entries.extend(of_the_steps(job));

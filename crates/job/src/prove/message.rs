@@ -3,8 +3,9 @@
 use super::cause::Cause;
 use super::gate::{GateKind, LookKind};
 use super::verdict::ProveVerdict;
+use crate::document::gate_keys;
 use crate::document::proof::RoadStep;
-use crate::message::{Message, OfTopic, Topic};
+use crate::message::{Label, Message, OfTopic, Topic};
 use crate::setups::adjuster::ThreadFault;
 use crate::verdict::FitCheck;
 use derecho_core::measure::centring::Centring;
@@ -18,6 +19,8 @@ use derecho_core::parts::BracketEnd;
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum ProveMessage {
+    /// What a check is of.
+    CheckName(ProveCheck),
     /// Why it moved otherwise; + left. `change` of height is + where the body stands higher, `shift` what it moves the axle by.
     Cause {
         cause: Cause,
@@ -120,7 +123,7 @@ pub enum ProveMessage {
         text: String,
     },
     TorqueMissing {
-        names: Vec<String>,
+        names: Vec<Label>,
     },
     ComplaintAgain {
         text: String,
@@ -133,7 +136,7 @@ pub enum ProveMessage {
     /// Fasteners or parts that stand in the way, by name.
     Named {
         kind: GateKind,
-        names: Vec<String>,
+        names: Vec<Label>,
     },
     DoesNotFit {
         check: Box<FitCheck>,
@@ -173,7 +176,7 @@ pub enum ProveMessage {
         until: String,
     },
     CheckByFeel {
-        names: Vec<String>,
+        names: Vec<Label>,
     },
     /// What to look at first for a complaint.
     LookFirst(LookFirst),
@@ -202,4 +205,34 @@ pub enum LookFirst {
     Steering,
     /// The steering wheel.
     Wheel,
+}
+
+/// What is compared, and what a proof stands on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum ProveCheck {
+    /// The bar's angle.
+    BarAngle,
+    /// The left sway link.
+    LeftLink,
+    /// The right sway link.
+    RightLink,
+    /// Clear over its travel.
+    Clear,
+    /// The sway links.
+    SwayLinks,
+    /// The axle under the frame.
+    Axle,
+}
+
+impl ProveCheck {
+    /// As the keys of acceptances have it; empty for what stands in the way of nothing.
+    #[must_use]
+    pub const fn in_gate_keys(self) -> &'static str {
+        match self {
+            Self::BarAngle => gate_keys::BAR_ANGLE,
+            Self::LeftLink => gate_keys::LEFT_LINK,
+            Self::RightLink => gate_keys::RIGHT_LINK,
+            Self::Clear | Self::SwayLinks | Self::Axle => "",
+        }
+    }
 }

@@ -11,6 +11,7 @@ mod prediction;
 pub mod settling;
 pub mod verdict;
 
+use self::message::ProveCheck;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, Verdict, setting};
 use derecho_core::measure::centring::{Answer, Centring, Sense};
@@ -190,7 +191,7 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     if !job.to_do.contains(&Purpose::ClearSomething) {
         return None;
     }
-    let name = "clear over its travel";
+    let name = ProveMessage::CheckName(ProveCheck::Clear);
     // What nobody measured neither touches nor stays clear.
     let cycled = cycled.filter(|brief| brief.ended || !job.hardpoints.obstacles.is_empty());
     Some(match cycled {
@@ -221,7 +222,14 @@ fn sway_asked(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> Opti
         None => ProveResult {
             says: ProveMessage::LinksOpen.into(),
             advice: ProveMessage::LinksOpenAdvice.into(),
-            ..bare(check("sway links", FitVerdict::Open, ProveMessage::LinksOpen), ProveVerdict::BackToSway)
+            ..bare(
+                check(
+                    ProveMessage::CheckName(ProveCheck::SwayLinks),
+                    FitVerdict::Open,
+                    ProveMessage::LinksOpen,
+                ),
+                ProveVerdict::BackToSway,
+            )
         },
     })
 }
@@ -372,7 +380,7 @@ fn centred(after: &Centring, usable: bool, good: bool) -> FitCheck {
         Answer::OffCentre => FitVerdict::Bad,
         Answer::CannotTell => FitVerdict::Open,
     };
-    check("the axle under the frame", verdict, ProveMessage::Stands { after: after.clone() })
+    check(ProveMessage::CheckName(ProveCheck::Axle), verdict, ProveMessage::Stands { after: after.clone() })
 }
 
 /// A job of sway links alone: whether they work as they are planned, and whether they are fitted so.
@@ -393,7 +401,10 @@ fn sway_alone(work: bool, fitted: bool) -> ProveResult {
         } else {
             ProveMessage::LinksAdvice { work }.into()
         },
-        ..bare(check("sway links", ground, ProveMessage::Links { work }), verdict)
+        ..bare(
+            check(ProveMessage::CheckName(ProveCheck::SwayLinks), ground, ProveMessage::Links { work }),
+            verdict,
+        )
     }
 }
 

@@ -3,6 +3,9 @@
 //! Not here: whether the axle came out as predicted (`prove`), and what the day is: due dates are compared by whoever
 //! has a calendar.
 
+use super::message::ProveCheck;
+use crate::bracket::message::BracketMessage;
+use crate::message::Label;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::agree;
@@ -18,7 +21,7 @@ pub use super::gate::{GateKind, LookKind};
 use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
 use super::{ProveResult, same_feature, told};
-use crate::bolt_up::{Progressed, temporary};
+use crate::bolt_up::{Named, Progressed, temporary};
 use crate::defaults;
 use crate::document::check::LONGEST_NAME;
 use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
@@ -113,8 +116,13 @@ fn gate(kind: GateKind, key: &str, says: Message) -> Gate {
 }
 
 /// A key of several things: how many, and which.
-fn key_of_all(place: &str, names: &[String]) -> String {
-    format!("{place}/{}/{}", names.len(), names.join(", "))
+fn key_of_all(place: &str, names: &[Named]) -> String {
+    let in_key: Vec<&str> = names.iter().map(|named| named.in_gate_keys.as_str()).collect();
+    format!("{place}/{}/{}", names.len(), in_key.join(", "))
+}
+
+fn labels(names: &[Named]) -> Vec<Label> {
+    names.iter().map(|named| named.name.clone()).collect()
 }
 
 /// A look's answer in the document.
@@ -221,7 +229,7 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     }
     gates.extend(gates_of_the_drive(job));
     if !progressed.untorqued.is_empty() {
-        let says = ProveMessage::TorqueMissing { names: progressed.untorqued.to_vec() }.into();
+        let says = ProveMessage::TorqueMissing { names: labels(&progressed.untorqued) }.into();
         let key = key_of_all("torque_missing", &progressed.untorqued);
         gates.push(gate(GateKind::TorqueMissing, &key, says));
     }
@@ -234,12 +242,12 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
             gates.push(gate(
                 kind,
                 &key_of_all(key, names),
-                ProveMessage::Named { kind, names: names.to_vec() }.into(),
+                ProveMessage::Named { kind, names: labels(names) }.into(),
             ));
         }
     }
     for (key, check) in &progressed.unfit {
-        let key = format!("does_not_fit/{key}/{}", check.name);
+        let key = format!("does_not_fit/{key}");
         gates.push(gate(
             GateKind::DoesNotFit,
             &key,
@@ -261,6 +269,16 @@ fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
     gates
 }
 
+/// What a check is called in the keys of gates.
+fn in_gate_keys(check: &FitCheck) -> String {
+    let name = &check.name.0;
+    match (name.facts(), name.facts()) {
+        (Some(BracketMessage::CheckName(check)), _) => check.in_gate_keys(),
+        (_, Some(ProveMessage::CheckName(check))) => check.in_gate_keys().to_owned(),
+        _ => String::new(),
+    }
+}
+
 /// What is judged bad of the vehicle as it is fitted, and what reads otherwise than planned.
 fn gates_of_the_fitted(
     job: &Job,
@@ -273,7 +291,7 @@ fn gates_of_the_fitted(
         bad.map(|check| {
             gate(
                 kind,
-                &format!("{key}/{}", check.name),
+                &format!("{key}/{}", in_gate_keys(check)),
                 ProveMessage::DoesNotFit { check: Box::new(check.clone()) }.into(),
             )
         })
@@ -341,18 +359,23 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
         let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
         let good = (read - wanted).abs().to_degrees() <= defaults::ANGLE_AS_PREDICTED_DEGREES;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-        check("bar's angle", verdict, ProveMessage::AngleCompared { read, wanted, good })
+        check(
+            ProveMessage::CheckName(ProveCheck::BarAngle),
+            verdict,
+            ProveMessage::AngleCompared { read, wanted, good },
+        )
     });
     let planned = length_of(&resolved.sway.plan.link);
     // Unequal on purpose, each side has its own half of the difference.
     let longer = length_of(&resolved.sway.plan.left_longer).filter(|_| resolved.sway.plan.preload_wanted);
     let half = longer.unwrap_or(Length::ZERO) / 2.0;
-    let links = [("left sway link", &looked.left_link, half), ("right sway link", &looked.right_link, -half)];
+    let links =
+        [(ProveCheck::LeftLink, &looked.left_link, half), (ProveCheck::RightLink, &looked.right_link, -half)];
     let links = links.into_iter().filter_map(|(name, read, more)| {
         let (read, wanted) = (length_of(read)?, planned? + more);
         let good = (read - wanted).abs() <= defaults::LINK_AS_PREDICTED;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-        Some(check(name, verdict, ProveMessage::LinkCompared { read, wanted, good }))
+        Some(check(ProveMessage::CheckName(name), verdict, ProveMessage::LinkCompared { read, wanted, good }))
     });
     bar.into_iter().chain(links).collect()
 }
@@ -428,7 +451,7 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
         };
     let mut list = Vec::new();
     if !progressed.recheck.is_empty() {
-        let says = ProveMessage::CheckByFeel { names: progressed.recheck.to_vec() }.into();
+        let says = ProveMessage::CheckByFeel { names: labels(&progressed.recheck) }.into();
         list.push(reminder(ReminderKind::ByFeel, says, Some(1.day()), None));
     }
     list.push(reminder(ReminderKind::FirstDay, ProveMessage::AfterFirstDay.into(), Some(1.day()), None));

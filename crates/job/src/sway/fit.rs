@@ -1,5 +1,6 @@
 //! Lengths, preload and disconnects, checked; the old bar beside the new one.
 
+use crate::sway::message::SwayCheck;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -67,9 +68,9 @@ fn preload(job: &Job, base: &Base, rate: &BarRate, bar: RollRate, says: &mut Vec
     }
 }
 
-fn check(name: &str, good: bool, says: Message) -> FitCheck {
+fn check(name: SwayCheck, good: bool, says: Message) -> FitCheck {
     let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };
-    FitCheck { name: name.to_owned(), verdict, says }
+    verdict::check(SwayMessage::CheckName(name), verdict, says)
 }
 
 /// Pins, stowing, parking on a slope.
@@ -82,7 +83,7 @@ pub(crate) fn disconnects(
     let pins = &job.sway.pins;
     let mut checks = parts(pins);
     if let Some(stowed) = stowed {
-        checks.push(check("stowed link, worked out", stowed.clear, stowed.says.clone()));
+        checks.push(check(SwayCheck::StowedWorkedOut, stowed.clear, stowed.says.clone()));
     }
     let off = |difference: Length| {
         let pull = rate.effective() * Angle::from_radians(difference.abs() / rate.arm) / rate.arm;
@@ -91,7 +92,7 @@ pub(crate) fn disconnects(
     if let Some(difference) = length_of(&pins.parked_difference) {
         let (pull, goes_in) = off(difference);
         let says = SwayMessage::Parked { difference, pull, goes_in }.into();
-        checks.push(check("pins go in as it is parked", goes_in, says));
+        checks.push(check(SwayCheck::PinsParked, goes_in, says));
     }
     if let Some(slope) = pins.parked_slope.as_ref().map(AngleEntry::angle)
         && let Some(lean) = base.lean_on_slope(slope)
@@ -105,7 +106,7 @@ pub(crate) fn disconnects(
             / (difference.to_mm() / slope.abs().to_degrees()).max(1e-9);
         let up_to = (!goes_in).then_some(allowed);
         let says = SwayMessage::ParkedOnSlope { slope, lean, difference, pull, up_to }.into();
-        checks.push(check("pins go in on this slope", goes_in, says));
+        checks.push(check(SwayCheck::PinsOnSlope, goes_in, says));
     }
     checks
 }
@@ -116,23 +117,23 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
         let play = bore - stud;
         let good = play >= Length::ZERO && play <= Length::from_mm(0.8);
         let says = SwayMessage::Stud { play }.into();
-        checks.push(check("stud in the link's eye", good, says));
+        checks.push(check(SwayCheck::Stud, good, says));
     }
     if let (Some(stud), Some(nut)) = (&pins.stud_thread, &pins.nut_thread) {
         let same = (stud.diameter() - nut.diameter()).abs() < Length::from_mm(0.05)
             && (stud.pitch() - nut.pitch()).abs() < Length::from_mm(0.01);
         checks.push(check(
-            "nut on the stud",
+            SwayCheck::StudNut,
             same,
             SwayMessage::Nut { stud: stud.clone(), nut: nut.clone(), same }.into(),
         ));
     }
     if let Some(reaches) = pins.hand_reaches {
-        checks.push(check("pin's side", reaches, SwayMessage::PinSide { reaches }.into()));
+        checks.push(check(SwayCheck::PinSide, reaches, SwayMessage::PinSide { reaches }.into()));
     }
     if let Some(room) = length_of(&pins.stowed_room) {
         let says = SwayMessage::StowedRoom { room }.into();
-        checks.push(check("stowed link, as taped", room >= defaults::LEAST_LEFT, says));
+        checks.push(check(SwayCheck::StowedTaped, room >= defaults::LEAST_LEFT, says));
     }
     checks
 }
@@ -141,7 +142,7 @@ fn parts(pins: &PinForm) -> Vec<FitCheck> {
 pub(crate) fn shim(job: &Job, rate: &BarRate) -> Option<FitCheck> {
     let form = &job.sway;
     let thick = length_of(&form.shim)?;
-    let name = "shim under one clamp";
+    let name = SwayMessage::CheckName(SwayCheck::Shim);
     let Some(between) = length_of(&form.bush_spacing).filter(|between| *between > Length::ZERO) else {
         return Some(verdict::check(name, FitVerdict::Open, SwayMessage::ShimUnmeasured));
     };

@@ -19,6 +19,8 @@ use derecho_core::sway::rod::{RodCut, RodFault};
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum SwayMessage {
+    /// What a check is of.
+    CheckName(SwayCheck),
     /// An answer that has no figures.
     Without(WithoutSway),
     /// Preload is wanted, but both links are alike.
@@ -379,4 +381,32 @@ pub enum WithoutSway {
     NothingPosed,
     /// There is none here.
     NoBar,
+}
+
+/// What is checked of a sway bar and its disconnects.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum SwayCheck {
+    /// The stowed link, worked out.
+    StowedWorkedOut,
+    /// The stowed link, as taped.
+    StowedTaped,
+    /// Pins go in as it is parked.
+    PinsParked,
+    /// Pins go in on a slope.
+    PinsOnSlope,
+    /// The stud in the link's eye.
+    Stud,
+    /// The nut on the stud.
+    StudNut,
+    /// The pin's side.
+    PinSide,
+    /// A shim under one clamp.
+    Shim,
+    /// Half an inch past the stops.
+    PastStops,
+    /// A bolt comes out again.
+    ComesOut {
+        /// The bolt's name.
+        bolt: String,
+    },
 }

@@ -16,6 +16,7 @@ mod splined;
 mod stow;
 mod surroundings;
 
+use crate::sway::message::SwayCheck;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -154,7 +155,7 @@ fn past_stops(job: &Job, resolved: &Resolved, mechanism: &Mechanism) -> Option<F
     let further = past_the_stops(job, resolved.setups())?;
     let work = work_at_ends(job, &job.sway, further.mechanism())?;
     let verdict = if work { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check("past the stops", verdict, SwayMessage::PastStops { work }))
+    Some(check(SwayMessage::CheckName(SwayCheck::PastStops), verdict, SwayMessage::PastStops { work }))
 }
 
 /// Works stage Sway out. Never fails: what is missing stands in its place.

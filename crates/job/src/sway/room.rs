@@ -2,7 +2,9 @@
 //! must come out again.
 
 use crate::defaults;
+use crate::message::Label;
 use crate::message::Message;
+use crate::sway::message::SwayCheck;
 use crate::sway::message::SwayMessage;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -254,8 +256,8 @@ pub(crate) fn bolts_as_taped(job: &Job) -> Vec<FitCheck> {
     job.sway.bolts.iter().map(judged).collect()
 }
 
-fn bolt_name(bolt: &ServiceBolt) -> String {
-    format!("{} comes out again", bolt.name)
+fn bolt_name(bolt: &ServiceBolt) -> Label {
+    SwayMessage::CheckName(SwayCheck::ComesOut { bolt: bolt.name.clone() }).into()
 }
 
 fn bolt_with_room(over: Length, way: BoltWay) -> (FitVerdict, Message) {

@@ -1,5 +1,6 @@
 //! Stage Bolt-up.
 
+use crate::Spoken;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::drills;
 use derecho_core::fastener::strength::TorqueStands;
@@ -8,6 +9,7 @@ use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
 use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
+use derecho_job::bolt_up::message::{FastenerName, PartName, PartPlace, ToolName, ToolUse};
 
 use derecho_job::bolt_up::message::{BoltUpMessage, CutKind, MockUpOpen, StepContext, StepFacts};
 use derecho_job::bolt_up::rules::Rule;
@@ -27,12 +29,19 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::StandOtherwise { wanted } => stand_otherwise(*wanted),
         BoltUpMessage::Changed { read } => changed(read),
         BoltUpMessage::Gone { read } => gone(read),
-        BoltUpMessage::NoTorque { name } => no_torque(name),
-        BoltUpMessage::WrongPart { part, name } => wrong_part(part, name),
-        BoltUpMessage::WrongNut { name } => wrong_nut(name),
-        BoltUpMessage::PartAt { place, length } => part_at(place, *length),
+        BoltUpMessage::OfFastener { fastener, check } => {
+            Phrase::plain(&format!("{}: {}", fastener.inches(), check.inches()))
+        }
+        BoltUpMessage::Fastener(name) => Phrase::plain(&fastener(name)),
+        BoltUpMessage::Part(name) => Phrase::plain(part_name(name)),
+        BoltUpMessage::ToolName(name) => Phrase::plain(&tool_name(name)),
+        BoltUpMessage::ToolUse(use_) => Phrase::plain(&tool_use(use_)),
+        BoltUpMessage::NoTorque { name } => no_torque(&fastener(name)),
+        BoltUpMessage::WrongPart { part, name } => wrong_part(part, part_name(name)),
+        BoltUpMessage::WrongNut { name } => wrong_nut(&fastener(name)),
+        BoltUpMessage::PartAt { place, length } => part_at(&part_place(*place), *length),
         BoltUpMessage::Reason { text } => reason(text),
-        BoltUpMessage::Supplier { part, name, vehicle } => supplier(part, name, vehicle),
+        BoltUpMessage::Supplier { part, name, vehicle } => supplier(part, part_name(name), vehicle),
         BoltUpMessage::TorqueWanted { moment, typed, from } => torque_wanted(*moment, typed, *from),
         BoltUpMessage::TorqueMade { made, wanted } => torque_made(*made, *wanted),
         BoltUpMessage::ByFeel { because } => by_feel(because),
@@ -1103,4 +1112,102 @@ pub(crate) fn still_off(names: &[&str]) -> Phrase {
 /// A hole of the drill schedule.
 pub(crate) fn drill(size: Option<Length>) -> Phrase {
     size.map_or_else(|| Phrase::plain("Type its size: pilot and steps follow from it."), drilling)
+}
+
+/// What a fastener is called.
+fn fastener(name: &FastenerName) -> String {
+    match name {
+        FastenerName::FrameEye => "frame eye's bolt",
+        FastenerName::AxleEye => "axle eye's bolt",
+        FastenerName::Adjuster => "bolt of the adjusting end",
+        FastenerName::JamNut => "bar's jam nut",
+        FastenerName::JamNuts => "bar's jam nuts or clamps",
+        FastenerName::DragLinkClamps => "clamps of the drag link's sleeve",
+        FastenerName::DragLinkNuts => "nuts of the drag-link part",
+        FastenerName::FirstMount => "first sway arm's mount bolt",
+        FastenerName::SecondMount => "second sway arm's mount bolt",
+        FastenerName::SwayClamps => "sway bar's clamps",
+        FastenerName::Pinch => "pinch bolts of the sway arms",
+        FastenerName::ArmEyes => "sway links' bolts on the arms",
+        FastenerName::FarEnds => "sway links' bolts at the far ends",
+        FastenerName::LinksJam => "sway links' jam nuts",
+        FastenerName::LegsJam => "jam nuts of the Y-link's legs",
+        FastenerName::Typed(name) => name,
+        FastenerName::Bracket { bolts, bracket } => {
+            let bracket = bracket.as_deref().unwrap_or("bracket");
+            return match bolts {
+                BracketBolts::Main => format!("main bolt of the {bracket}"),
+                BracketBolts::Side => format!("side bolts of the {bracket}"),
+                BracketBolts::Small => format!("small bolts of the {bracket}"),
+            };
+        }
+    }
+    .to_owned()
+}
+
+/// What a part of the plan is called.
+fn part_name(name: &PartName) -> &str {
+    match name {
+        PartName::Typed(name) => name,
+        PartName::BuiltBar => "built track bar",
+        PartName::SwayBar => "sway bar",
+        PartName::SwayLinks => "sway links",
+    }
+}
+
+/// How many of a part, and where it goes.
+fn part_place(place: PartPlace) -> String {
+    match place {
+        PartPlace::TrackBar => "1, the track bar".to_owned(),
+        PartPlace::Bracket { end, side } => {
+            let side = side.map_or_else(String::new, |side| format!(", {} side", side.word()));
+            format!("1, on the {}{side}", end_word(end))
+        }
+        PartPlace::DragLink => "on the drag link".to_owned(),
+        PartPlace::SwayBar => "1, with its mounts".to_owned(),
+        PartPlace::SwayLinks => "2, one a side".to_owned(),
+    }
+}
+
+/// What a tool is called.
+fn tool_name(name: &ToolName) -> String {
+    match name {
+        ToolName::Stands => "stands, jack, chocks",
+        ToolName::TorqueWrench => "torque wrench",
+        ToolName::Wrench(size) => return format!("{size} wrench"),
+        ToolName::Strap => "ratchet strap",
+        ToolName::Drill(size) => return format!("{size} drill"),
+        ToolName::Punch => "centre punch, paint, deburring tool",
+        ToolName::RightAngleDrill => "right-angle drill",
+        ToolName::Welder => "welder, grinder, cover for lines",
+        ToolName::AngleFinder => "angle finder",
+        ToolName::Tape => "tape",
+        ToolName::GreaseGun => "grease gun",
+        ToolName::PaintPen => "paint pen",
+    }
+    .to_owned()
+}
+
+/// What a tool is for, or what does in its place.
+fn tool_use(use_: &ToolUse) -> String {
+    match use_ {
+        ToolUse::UnderIt => "two stands for the frame, a jack for the axle",
+        ToolUse::Range => "with the range the sheets ask for; a crow's foot changes its reading",
+        ToolUse::Wrenches { count: 0 | 1 } => "socket or wrench",
+        ToolUse::Wrenches { count } => return format!("{count} at once, socket and wrench"),
+        ToolUse::AxleToFrame { steered: true } => {
+            "axle to frame; a helper at the steering wheel in its place"
+        }
+        ToolUse::AxleToFrame { steered: false } => "axle to frame",
+        ToolUse::Hole { name } => return format!("for {name}"),
+        ToolUse::Mark => "mark through the bracket, punch, paint the raw edges",
+        ToolUse::NoRoom => "where a straight one has no room; or the bracket comes off",
+        ToolUse::Weld => "bright metal, something to put a fire out at hand",
+        ToolUse::Partner => "zeroed on the partner bracket",
+        ToolUse::SwayArms => "on both sway arms",
+        ToolUse::SameTape => "the one it was read with before",
+        ToolUse::Grease => "with the maker's grease for polyurethane",
+        ToolUse::Marks => "for the marks across the nuts",
+    }
+    .to_owned()
 }

@@ -12,6 +12,7 @@ use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
+use derecho_job::bracket::message::BracketCheck;
 
 use derecho_job::bar::message::Turns;
 use derecho_job::bracket::kinds::School;
@@ -30,6 +31,7 @@ use crate::{say, say_all};
 
 pub(super) fn bracket(message: &BracketMessage) -> Phrase {
     match message {
+        BracketMessage::CheckName(check) => check_name(check),
         BracketMessage::NothingYet => nothing_yet(),
         BracketMessage::PlanGone { named } => plan_gone(named),
         BracketMessage::Conversion { bad, open } => conversion(*bad, *open),
@@ -788,4 +790,24 @@ pub(crate) fn brace_beyond(below: Length, lever: Length) -> Phrase {
             w.distance(lever)
         )
     })
+}
+
+/// What a check is of.
+fn check_name(check: &BracketCheck) -> Phrase {
+    let name = match check {
+        BracketCheck::Reach => "the bar reaches, both ways",
+        BracketCheck::Brace => "brace to the far rail",
+        BracketCheck::Ears => "joint and spacers between the ears",
+        BracketCheck::Parallel => "the two brackets are parallel",
+        BracketCheck::Spacers => "spacers behind the old upper mount",
+        BracketCheck::BothSides => "equal readings both sides",
+        BracketCheck::Square => "square under the frame",
+        BracketCheck::Pinion { height } => return Phrase::plain(&format!("pinion at {height}")),
+        BracketCheck::Follows => "the link follows the whole travel",
+        BracketCheck::Nut => "nut",
+        BracketCheck::Hole => "bolt in its hole",
+        BracketCheck::BoltLength => "bolt's length",
+        BracketCheck::Torque => "torque",
+    };
+    Phrase::plain(name)
 }

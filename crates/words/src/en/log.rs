@@ -1,5 +1,6 @@
 //! The log.
 
+use crate::Spoken;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::{Length, Moment, Phrase};
 use derecho_core::parts::BracketEnd;
@@ -13,7 +14,7 @@ pub(super) fn log(message: &LogMessage) -> Phrase {
     match message {
         LogMessage::Reading { round, offset, uncertainty } => reading(*round, *offset, *uncertainty),
         LogMessage::Setting(done) => setting(done),
-        LogMessage::Tight { name, made, because } => tight(name, *made, because),
+        LogMessage::Tight { name, made, because } => tight(&name.inches(), *made, because),
         LogMessage::Against { read, reason } => against(read, reason),
         LogMessage::Struck { key, reason } => struck(key, reason),
         LogMessage::Part(record) => part(record),

@@ -1,9 +1,12 @@
 //! Stage Prove.
 
+use crate::Spoken;
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Stress};
 use derecho_core::parts::BracketEnd;
+use derecho_job::message::Label;
+use derecho_job::prove::message::ProveCheck;
 
 use derecho_job::document::proof::RoadStep;
 use derecho_job::prove::cause::Cause;
@@ -19,6 +22,7 @@ use crate::say;
 
 pub(super) fn prove(message: &ProveMessage) -> Phrase {
     match message {
+        ProveMessage::CheckName(check) => check_name(*check),
         ProveMessage::Cause { cause: why, wanted, measured, change, shift } => {
             cause(*why, (*wanted, *measured), change.zip(*shift))
         }
@@ -379,10 +383,10 @@ pub(crate) fn complaint_open(text: &str) -> Phrase {
     Phrase::plain(&format!("Not asked again after the road test: \u{201c}{}\u{201d}.", text.trim()))
 }
 
-pub(crate) fn torque_missing(names: &[String]) -> Phrase {
+pub(crate) fn torque_missing(names: &[Label]) -> Phrase {
     Phrase::plain(&format!(
         "No torque on record, nor why there is none: {}. Stage Bolt-up keeps them.",
-        names.join(", ")
+        listed(names)
     ))
 }
 
@@ -411,8 +415,8 @@ pub(crate) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
 }
 
 /// Fasteners or parts that stand in the way, by name.
-pub(crate) fn named(kind: GateKind, names: &[String]) -> Phrase {
-    let names = names.join(", ");
+pub(crate) fn named(kind: GateKind, names: &[Label]) -> Phrase {
+    let names = listed(names);
     Phrase::plain(&match kind {
         GateKind::TorqueOther => format!("Tightened otherwise than wanted: {names}. Tighten again."),
         GateKind::TorqueFromMemory => {
@@ -426,7 +430,7 @@ pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {
     let says = say(&check.says);
     Phrase::of(|w| {
         let says = says.in_unit(w.unit());
-        let mut name = check.name.clone();
+        let mut name = check.name.inches();
         if let Some(first) = name.get_mut(..1) {
             first.make_ascii_uppercase();
         }
@@ -514,8 +518,8 @@ pub(crate) fn temporary(name: &str, until: &str) -> Phrase {
     Phrase::plain(&format!("There for a while only: {name}. To replace it: {until}."))
 }
 
-pub(crate) fn check_by_feel(names: &[String]) -> Phrase {
-    Phrase::plain(&format!("Tightened by feel or otherwise than wanted: {}. Torque them.", names.join(", ")))
+pub(crate) fn check_by_feel(names: &[Label]) -> Phrase {
+    Phrase::plain(&format!("Tightened by feel or otherwise than wanted: {}. Torque them.", listed(names)))
 }
 
 fn look_first(look: LookFirst) -> Phrase {
@@ -568,4 +572,21 @@ fn look_first(look: LookFirst) -> Phrase {
             Phrase::plain("Steering wheel: the drag link's length sets it, once the axle is centred.")
         }
     }
+}
+
+/// What a check is of.
+fn check_name(check: ProveCheck) -> Phrase {
+    Phrase::plain(match check {
+        ProveCheck::BarAngle => "bar's angle",
+        ProveCheck::LeftLink => "left sway link",
+        ProveCheck::RightLink => "right sway link",
+        ProveCheck::Clear => "clear over its travel",
+        ProveCheck::SwayLinks => "sway links",
+        ProveCheck::Axle => "the axle under the frame",
+    })
+}
+
+/// Names in a row.
+fn listed(names: &[Label]) -> String {
+    names.iter().map(Label::inches).collect::<Vec<_>>().join(", ")
 }

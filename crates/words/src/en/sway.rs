@@ -13,6 +13,7 @@ use derecho_job::defaults;
 use derecho_job::document::Use;
 use derecho_job::document::sway::{BoltWay, PanelFaces};
 use derecho_job::sway::choice::Choice;
+use derecho_job::sway::message::SwayCheck;
 use derecho_job::sway::message::{Against, EndedBy, Reason, SplinedFacts, SwayMessage, WithoutSway};
 use derecho_job::sway::places::LinkWork;
 
@@ -22,6 +23,7 @@ use crate::say;
 
 pub(super) fn sway(message: &SwayMessage) -> Phrase {
     match message {
+        SwayMessage::CheckName(check) => check_name(check),
         SwayMessage::Without(why) => without(*why),
         SwayMessage::PreloadOfLikeLinks => Phrase::plain(
             "Preload is wanted, but both links are alike: type how much longer the left one is.",
@@ -838,4 +840,21 @@ pub(crate) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>
 
 pub(crate) fn link_rate(rate: SpringRate) -> Phrase {
     Phrase::of(|w| spring_rate(w, rate))
+}
+
+/// What a check is of.
+fn check_name(check: &SwayCheck) -> Phrase {
+    let name = match check {
+        SwayCheck::StowedWorkedOut => "stowed link, worked out",
+        SwayCheck::StowedTaped => "stowed link, as taped",
+        SwayCheck::PinsParked => "pins go in as it is parked",
+        SwayCheck::PinsOnSlope => "pins go in on this slope",
+        SwayCheck::Stud => "stud in the link's eye",
+        SwayCheck::StudNut => "nut on the stud",
+        SwayCheck::PinSide => "pin's side",
+        SwayCheck::Shim => "shim under one clamp",
+        SwayCheck::PastStops => "past the stops",
+        SwayCheck::ComesOut { bolt } => return Phrase::plain(&format!("{bolt} comes out again")),
+    };
+    Phrase::plain(name)
 }

@@ -24,7 +24,7 @@ export function Tools({ worked }: { worked: WorkResult }) {
               onChange={(event) => flip(tool.key, event.target.checked)}
             />
             <span className="leading-tight">
-              <b>{tool.key}</b>
+              <b>{tool.name}</b>
               <span className="block text-[15px] text-muted">{tool.says}</span>
             </span>
           </label>
