@@ -440,7 +440,7 @@ fn an_option_is_judged_as_its_cycle_is() {
         // Both wheels alike is what the planner goes through.
         let worst = |wanted: &str, larger: fn(f64, f64) -> f64, none: f64| {
             let named = |name: &str| name.starts_with("track bar") && name.contains(wanted);
-            let limits = cycled.limits.iter().enumerate().filter(|(_, limit)| named(&limit.name));
+            let limits = cycled.limits.iter().enumerate().filter(|(_, limit)| named(&limit.name.inches()));
             let of = |index: usize| cycled.heave.iter().map(move |pose| pose.limits[index]);
             limits.flat_map(|(index, _)| of(index)).fold(none, larger)
         };
@@ -457,7 +457,7 @@ fn an_option_is_judged_as_its_cycle_is() {
             at.strip_suffix(" mm bump")?.parse::<f64>().ok()
         });
         let way = cycled.ways.iter().position(|way| way.way == "bump").unwrap();
-        let met = cycled.limits.iter().filter(|limit| limit.name == "track bar to oil pan");
+        let met = cycled.limits.iter().filter(|limit| limit.name.inches() == "track bar to oil pan");
         let met = met.flat_map(|limit| &limit.met).find(|met| met.way == way).and_then(|met| met.over_at_mm);
         assert_eq!(touches.is_some(), met.is_some(), "{}: {:?}", option.name, option.fails);
         if let Some((touches, [met, _])) = touches.zip(met) {

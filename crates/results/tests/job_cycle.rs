@@ -95,7 +95,7 @@ fn a_riser_as_high_as_the_rise_levels_the_bar_and_its_length_is_the_reach() {
     let job = job(&value);
     let result = cycle(&job);
     let plan = result.plan.as_ref().unwrap();
-    assert_eq!(result.plan_name, "level");
+    assert_eq!(result.plan_name.inches(), "level");
     let ride = plan.heave.iter().min_by(|a, b| a.z_mm.abs().partial_cmp(&b.z_mm.abs()).unwrap()).unwrap();
     assert!(ride.bar_angle_deg.unwrap().to_degrees().abs() < 0.15);
     // Level and centred: as long as the old reach √(32² − 6²) in and the offset to take out.
@@ -146,7 +146,7 @@ fn nowhere_inside_the_stops_is_a_gap_smaller_than_the_worst_told() {
     let setup = found(&result);
     for (index, limit) in setup.limits.iter().enumerate().filter(|(_, l)| l.kind == LimitKind::Gap) {
         let least = setup.heave.iter().map(|pose| pose.limits[index]).fold(f64::INFINITY, f64::min);
-        assert!(least >= limit.worst - 0.1, "{}: {least} {}", limit.name, limit.worst);
+        assert!(least >= limit.worst - 0.1, "{}: {least} {}", limit.name.inches(), limit.worst);
     }
 }
 
@@ -156,7 +156,7 @@ fn where_a_way_ends_its_limit_is_just_met() {
     let setup = found(&result);
     let droop = &setup.ways[0];
     let limit = droop.ended_by.unwrap();
-    assert_eq!(setup.limits[limit].name, "track bar to old bracket");
+    assert_eq!(setup.limits[limit].name.inches(), "track bar to old bracket");
     let at = droop.ended_at_mm.unwrap()[0].to_mm();
     // The gap closes as fast as the heave sweep says on either side of it.
     let side = |below: bool| {
@@ -307,7 +307,7 @@ fn a_bent_bar_between_spherical_joints_rolls_as_far_as_they_allow() {
     // height, and no less for being free to roll.
     let gap = |result: &CycleResult| {
         let setup = found(result);
-        let index = setup.limits.iter().position(|l| l.name == "track bar to old bracket").unwrap();
+        let index = setup.limits.iter().position(|l| l.name.inches() == "track bar to old bracket").unwrap();
         let ride = setup.heave.iter().min_by(|a, b| a.z_mm.abs().partial_cmp(&b.z_mm.abs()).unwrap());
         ride.unwrap().limits[index]
     };

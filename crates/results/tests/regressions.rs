@@ -142,7 +142,7 @@ fn the_limit_that_is_told_is_the_one_furthest_gone() {
         value["hardpoints"]["obstacles"] = json!(order.map(|index: usize| things[index].clone()));
         let found = cycle(&job(&value)).found.unwrap();
         let least = |thing: &str| {
-            let gaps = found.limits.iter().filter(|limit| limit.name.ends_with(thing));
+            let gaps = found.limits.iter().filter(|limit| limit.name.inches().ends_with(thing));
             gaps.map(|limit| limit.worst).fold(f64::INFINITY, f64::min)
         };
         let (hose, pipe) = (least("hose"), least("pipe"));
@@ -194,8 +194,10 @@ fn wind_up_counts_from_the_height_it_was_tightened_at() {
             value["hardpoints"]["tightened_height"] = json!(tightened);
         }
         let found = cycle(&job(&value)).found.unwrap();
-        let watch =
-            found.limits.iter().position(|l| l.name.contains("lower arm") && l.name.contains("wind-up"));
+        let watch = found
+            .limits
+            .iter()
+            .position(|l| l.name.inches().contains("lower arm") && l.name.inches().contains("wind-up"));
         let pose = found
             .heave
             .iter()

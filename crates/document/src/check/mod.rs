@@ -3,6 +3,7 @@
 //! What cannot be computed yet, or cannot exist in geometry, is no fault of the
 //! document: a half-typed job must be kept. Those are told in the results.
 
+pub mod asks;
 mod bracketing;
 mod checker;
 mod hardpoints;

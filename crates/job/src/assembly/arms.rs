@@ -3,6 +3,7 @@
 use crate::assembly::message::AssemblyMessage;
 use crate::assembly::named::likely_cause;
 use crate::defaults;
+use crate::document::check::asks;
 use glam::DVec3;
 
 use super::reader::{PointReader, PointWanted, Read};
@@ -109,11 +110,7 @@ impl PointReader<'_> {
         // A link is as long as its ends are apart where they were read: the axle stood off to one side then.
         let apart = body.as_read().distance(self.as_it_stood(axle.at));
         if apart < defaults::COINCIDENT {
-            self.fault(
-                pointer.clone(),
-                "coincident_eyes",
-                format!("Both eyes of the {name} are in one place. Check the heights and distances of its two ends."),
-            );
+            self.fault(pointer.clone(), "coincident_eyes", asks::arm_in_one_place(&name));
         }
         let joint = |end: fn(&Arm) -> &JointForm| {
             let of = |arm: &Arm| (*end(arm) != JointForm::default()).then(|| end(arm).clone());
@@ -152,13 +149,7 @@ impl PointReader<'_> {
         let across = body.as_read() - self.as_it_stood(axle.at);
         let along = length * length - across.y * across.y - across.z * across.z;
         if along <= 0.0 {
-            self.fault(
-                format!("{pointer}/length"),
-                "impossible_length",
-                format!(
-                    "The {name} is shorter than its ends are apart, up-and-down and sideways. Check its length, both heights and both sideways distances."
-                ),
-            );
+            self.fault(format!("{pointer}/length"), "impossible_length", asks::arm_too_short(name));
             return;
         }
         let leads = if body.fore_aft_open || across.x == 0.0 { self.sizes.leads } else { across.x.signum() };

@@ -1,5 +1,6 @@
 //! Everything a setup shares with the others, and a setup fitted at its own ride height.
 
+use crate::document::check::asks;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::mechanism::Member;
 use derecho_core::pose::{Held, Link, Pose, PoseFault, Solved, Start, Suspension, WindUp};
@@ -168,21 +169,10 @@ impl SharedSetup {
     /// A fault in words, naming the part.
     pub(super) fn faulty(&self, fault: PoseFault) -> Missing {
         let (pointer, message) = match fault {
-            PoseFault::Loose(motion) => (
-                "/rig/axle_location".to_owned(),
-                format!(
-                    "As measured, nothing holds the axle {motion}. Check the arms' places and what holds the axle, or measure the bar."
-                ),
-            ),
+            PoseFault::Loose(motion) => ("/rig/axle_location".to_owned(), asks::axle_loose(motion)),
             PoseFault::OutOfReach { link, missing_mm } => {
                 let part = self.part_name(link);
-                (
-                    self.part_pointer(link),
-                    format!(
-                        "The {part} does not reach: it is {:.0} mm too short for where its ends are at ride height. Check its length and both ends.",
-                        missing_mm.abs()
-                    ),
-                )
+                (self.part_pointer(link), asks::does_not_reach(&part, missing_mm))
             }
         };
         vec![FieldError::new(pointer, "impossible_geometry", message)]

@@ -15,6 +15,7 @@ pub mod weights;
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::document::check::asks;
 use crate::message::Message;
 use glam::DVec3;
 
@@ -146,12 +147,12 @@ impl ReadJob {
     /// Reads the job's points and fits it as found.
     pub(crate) fn new(job: &Job, setups: Option<&Setups>) -> Result<Self, Missing> {
         let Some(location) = job.rig.axle_location else {
-            let ask = "What holds the axle fore and aft?";
+            let ask = asks::AXLE_LOCATION;
             return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
         };
         let has_bar = location != AxleLocation::YLink;
         if has_bar && setups.is_none() && matches!(location, AxleLocation::LeafSprings) {
-            let ask = "Measure the bar first: it is what moves the axle sideways.";
+            let ask = asks::BAR_FIRST;
             return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
         let rig = &job.rig;

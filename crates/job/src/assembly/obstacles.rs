@@ -2,6 +2,7 @@
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::document::check::asks;
 use crate::document::hardpoints::SteeringForm;
 use glam::DVec3;
 
@@ -67,7 +68,7 @@ impl PointReader<'_> {
             self.fault(
                 "/hardpoints/steering/ends_on",
                 "drag_link_on_tie_rod",
-                "A drag link that ends on the tie rod is another mechanism, which is not computed here. Take the steering out, or say where it ends on a knuckle.".to_owned(),
+                asks::DRAG_LINK_ON_TIE_ROD.to_owned(),
             );
             return None;
         }
@@ -101,7 +102,7 @@ impl PointReader<'_> {
             self.fault(
                 "/hardpoints/steering/pitman",
                 "coincident_eyes",
-                "Both ends of the drag link are in one place. Check where they were measured.".to_owned(),
+                asks::DRAG_LINK_IN_ONE_PLACE.to_owned(),
             );
         }
         let kingpin = AxlePoint::from_mm(0.0, side * out.to_mm(), z);

@@ -1,6 +1,7 @@
 //! Bars side by side, the eye's bolt, the built bar: estimates for comparison, and what they
 //! leave out.
 
+use crate::document::check::asks;
 use derecho_core::bar::strength::BarStrength;
 use derecho_core::measure::{Heading, Meaning};
 use serde::Serialize;
@@ -260,13 +261,13 @@ pub(super) fn builder(
         all.map(|entry| entry.as_ref().map(TapeEntry::length))
     else {
         let begun = all.iter().any(|entry| entry.is_some());
-        let ask = "For a built bar type the gap between the shells, both shells and the stock.";
+        let ask = asks::BUILT_BAR;
         return (None, begun.then(|| FieldError::new("/bracket/builder", "missing", ask)));
     };
     let bar = match built(gap, frame, axle, stock) {
         Ok(bar) => bar,
         Err(fault) => {
-            let told = format!("This bar cannot be built: {fault}.");
+            let told = asks::cannot_be_built(fault);
             return (None, Some(FieldError::new("/bracket/builder/stock", "cannot_be_built", told)));
         }
     };

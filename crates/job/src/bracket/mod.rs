@@ -17,6 +17,7 @@ pub mod school;
 pub(crate) mod stack;
 pub mod template;
 
+use crate::document::check::asks;
 use derecho_core::parts::{BracketEnd, BracketPart};
 use std::cell::RefCell;
 
@@ -258,8 +259,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
     let found = match bench.candidate((EyeMoves::default(), None), &bars[0].body, link_now) {
         Ok((found, _)) => found,
         Err(fault) => {
-            let told =
-                FieldError::new("/hardpoints", "impossible_geometry", format!("As measured, {fault}."));
+            let told = FieldError::new("/hardpoints", "impossible_geometry", asks::as_measured(fault));
             return without(vec![told], job);
         }
     };

@@ -1,5 +1,6 @@
 //! Watched limits by the parts they are of. Not here: where they are met (the rest of the stage), or a sentence.
 
+use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Level, LinkEnd, Mechanism, Watched};
 use derecho_core::pose::travel::Way;
 
@@ -161,33 +162,24 @@ pub enum EndsAt {
     On(Way, f64, f64),
 }
 
-fn end_word(mechanism: &Mechanism, member: usize, end: LinkEnd) -> &'static str {
-    match (end, mechanism.bar() == Some(member)) {
-        (LinkEnd::Body, true) => "frame eye",
-        (LinkEnd::Axle, true) => "axle eye",
-        (LinkEnd::Body, false) => "body end",
-        (LinkEnd::Axle, false) => "axle end",
-    }
+/// A limit as it is called: what it is of, and the kind of its joint where it is a joint's.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct LimitName {
+    /// What it is of.
+    pub of: NamedLimit,
+    /// The kind of its joint.
+    pub joint: Option<JointKind>,
 }
 
 /// The name of a limit.
-pub(crate) fn name(mechanism: &Mechanism, what: Watched) -> String {
-    let joint = |member: usize, end: LinkEnd| mechanism.members()[member].joints[end as usize].kind.word();
-    let at = |member: usize, end: LinkEnd| {
-        format!("{}, {}", mechanism.members()[member].name, end_word(mechanism, member, end))
+pub(crate) fn name(mechanism: &Mechanism, what: Watched) -> LimitName {
+    let joint = match what {
+        Watched::Tilt { member, end } | Watched::WindUp { member, end } => {
+            Some(mechanism.members()[member].joints[end as usize].kind)
+        }
+        Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink | Watched::Bind => None,
     };
-    match what {
-        Watched::Tilt { member, end } => format!("{}: tilt of its {}", at(member, end), joint(member, end)),
-        Watched::WindUp { member, end } => {
-            format!("{}: wind-up of its {}", at(member, end), joint(member, end))
-        }
-        Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => {
-            let (first, second) = pair(mechanism, what);
-            format!("{first} to {second}")
-        }
-        Watched::Bind if mechanism.suspension().links().len() > 4 => "bind between the links".to_owned(),
-        Watched::Bind => "give of the radius arms' bushes".to_owned(),
-    }
+    LimitName { of: NamedLimit::of(mechanism, what), joint }
 }
 
 /// Whether a watched figure is of the track bar.
@@ -204,14 +196,4 @@ pub(crate) fn is_bar(mechanism: &Mechanism, what: Watched) -> bool {
 /// Whether a watched figure is the tilt of a joint.
 pub(crate) const fn is_tilt(what: Watched) -> bool {
     matches!(what, Watched::Tilt { .. })
-}
-
-/// What a way is called.
-pub(crate) const fn way(way: Way) -> &'static str {
-    match way {
-        Way::Droop => "both wheels down",
-        Way::Bump => "both wheels up",
-        Way::LeftUp => "cross-axled, left up",
-        Way::RightUp => "cross-axled, right up",
-    }
 }

@@ -1,8 +1,9 @@
 //! What stage Cycle has to say, as facts.
 
-use crate::cycle::limit::{EndsAt, EndsBy, Happening, MetAt};
+use crate::cycle::limit::{EndsAt, EndsBy, Happening, LimitName, MetAt};
 use crate::message::{Message, OfTopic, Topic};
 use derecho_core::measure::{Angle, Length};
+use derecho_core::pose::travel::Way;
 
 /// A message of stage Cycle. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
@@ -82,10 +83,30 @@ pub enum CycleMessage {
         by: EndsBy,
         at: EndsAt,
     },
+    /// What a limit is called.
+    LimitName(LimitName),
+    /// What a way is called.
+    Way(Way),
+    /// What a plan is called in the drawing.
+    Plan(PlanName),
     /// What happens at a limit, as a sentence without its stop.
     Happens(Happening),
 }
 
 impl OfTopic for CycleMessage {
     const TOPIC: Topic = Topic::Cycle;
+}
+
+/// What a plan is called in the drawing.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum PlanName {
+    /// Holes that are tried, by their names.
+    Trial {
+        /// The names.
+        holes: String,
+    },
+    /// What is set already.
+    AsSet,
+    /// What is planned.
+    Plan,
 }

@@ -8,13 +8,15 @@ pub mod message;
 pub mod near;
 mod steer;
 
+use crate::document::check::asks;
+use crate::message::Label;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::limit::{EndsAt, EndsBy, Happening, MetAt};
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
-use crate::cycle::message::CycleMessage;
+use crate::cycle::message::{CycleMessage, PlanName};
 pub use crate::cycle::steer::SteeringResult;
 pub(crate) use crate::cycle::steer::link_wanted;
 use crate::defaults::Assumption;
@@ -52,7 +54,8 @@ pub struct CycleResult {
     #[schema(nullable = false)]
     pub plan: Option<SetupCycle>,
     /// What the other setup is called: `plan`, `as set`, or the holes tried.
-    pub plan_name: String,
+    #[schema(value_type = String)]
+    pub plan_name: Label,
     /// The axle eye's places, the hole in use first.
     pub axle_holes: Vec<HolePlace>,
     /// The frame eye's places, the hole in use first.
@@ -188,7 +191,8 @@ impl From<Level> for LimitLevel {
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LimitResult {
     /// What it is called.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// Its kind.
     pub kind: LimitKind,
     /// `deg` or `mm`.
@@ -242,7 +246,8 @@ pub struct WayResult {
     /// `droop`, `bump`, `left_up` or `right_up`.
     pub way: String,
     /// In words.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// Wheel travels at its end, left and right.
     pub end_mm: [Length; 2],
     /// Wheel travels where something ends it before the stop.
@@ -437,7 +442,7 @@ fn without(missing: Vec<FieldError>) -> CycleResult {
         missing,
         found: None,
         plan: None,
-        plan_name: String::new(),
+        plan_name: Label(Message::NOTHING),
         axle_holes: Vec::new(),
         frame_holes: Vec::new(),
         past_stops_say: None,
@@ -448,31 +453,29 @@ fn without(missing: Vec<FieldError>) -> CycleResult {
 
 fn unsolved(mechanism: &Mechanism, fault: PoseFault) -> FieldError {
     let message = match fault {
-        PoseFault::Loose(motion) => format!("As measured, nothing holds the axle {motion}."),
+        PoseFault::Loose(motion) => asks::axle_loose(motion),
         PoseFault::OutOfReach { link, missing_mm } => {
             let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
-            format!(
-                "The {part} does not reach by {:.0} mm at ride height. Check its length and both ends.",
-                missing_mm.abs()
-            )
+            asks::does_not_reach(part, missing_mm)
         }
     };
     FieldError::new("/hardpoints", "impossible_geometry", message)
 }
 
-fn plan_name(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> String {
-    match &assembly.plan {
+fn plan_name(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> Label {
+    let name = match &assembly.plan {
         Some(plan) if plan.trial => {
             let trial = job.setups.plans.trial.clone().unwrap_or_default();
             let ends = [(BracketEnd::Frame, trial.frame), (BracketEnd::Axle, trial.axle)];
             let told: Vec<&str> =
                 ends.iter().filter_map(|(end, choice)| Some(job.hole_name(*end, choice.as_ref()?))).collect();
-            told.join(", ")
+            PlanName::Trial { holes: told.join(", ") }
         }
-        Some(_) if setups.is_some_and(|setups| setups.unread) => "as set".to_owned(),
-        Some(_) => "plan".to_owned(),
-        None => String::new(),
-    }
+        Some(_) if setups.is_some_and(|setups| setups.unread) => PlanName::AsSet,
+        Some(_) => PlanName::Plan,
+        None => return Label(Message::NOTHING),
+    };
+    CycleMessage::Plan(name).into()
 }
 
 fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePlace>, Vec<HolePlace>) {
@@ -631,7 +634,7 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
                 })
             });
             LimitResult {
-                name: limit::name(mechanism, watch.what),
+                name: CycleMessage::LimitName(limit::name(mechanism, watch.what)).into(),
                 kind: kind(watch.what),
                 unit: if watch.is_angle() { "deg" } else { "mm" }.to_owned(),
                 close: in_unit(mechanism, found.watch, watch.warn),
@@ -689,7 +692,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
             Way::RightUp => "right_up",
         }
         .to_owned(),
-        name: limit::way(walk.way).to_owned(),
+        name: CycleMessage::Way(walk.way).into(),
         end_mm: lengths(walk.end),
         ended_at_mm: ended.as_ref().map(|(share, ..)| lengths(at(*share))),
         ended_by: ended.as_ref().and_then(|(.., watch)| *watch),

@@ -1,7 +1,9 @@
 //! What is nearest to touching in each pose that is drawn: the gap, between what, and where.
 
+use super::message::CycleMessage;
 use crate::cycle::limit;
-use serde::{Deserialize, Serialize};
+use crate::message::Label;
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::{DRAWN, ENVELOPE_SIDE, rounded};
@@ -12,7 +14,7 @@ use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 
 /// The nearest gaps of both setups.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct NearResult {
     /// As found.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -26,10 +28,11 @@ pub struct NearResult {
 
 /// The nearest gap in each drawn pose: row by row, shape `[left][right]` as the envelope's drawn poses, `null` where
 /// the links do not reach or nothing is watched.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct NearPoses {
     /// The pairs that are watched.
-    pub names: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub names: Vec<Label>,
     /// Wheel travels of rows and columns alike, lowest first.
     pub travels_mm: Vec<f64>,
     /// Which pair is nearest, by its place in `names`.
@@ -60,7 +63,12 @@ fn of(mechanism: &Mechanism) -> Option<NearPoses> {
         .map(|posed| nearest(mechanism, &watched, posed.as_ref()?))
         .collect();
     Some(NearPoses {
-        names: watched.iter().map(|watch| limit::name(mechanism, mechanism.watches()[*watch].what)).collect(),
+        names: watched
+            .iter()
+            .map(|watch| {
+                CycleMessage::LimitName(limit::name(mechanism, mechanism.watches()[*watch].what)).into()
+            })
+            .collect(),
         travels_mm: envelope.travels.iter().copied().step_by(2).collect(),
         nearest: near.iter().map(|near| near.map(|(place, _)| place)).collect(),
         gap_mm: near.iter().map(|near| near.and_then(|(_, gap)| rounded(gap.distance, DRAWN))).collect(),

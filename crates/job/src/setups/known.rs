@@ -3,6 +3,7 @@
 
 use crate::defaults;
 use crate::document::check::FieldError;
+use crate::document::check::asks;
 use crate::document::{AxleLocation, Bar, BarRead, Job, heights, length_of};
 use derecho_core::bar::builder::built;
 use derecho_core::bar::evidence::{FinderReading, Rise, rise};
@@ -67,7 +68,7 @@ pub fn built_length(job: &Job) -> Option<Length> {
 /// With what is missing, each with its field.
 pub fn known(job: &Job) -> Result<Known, Unknown> {
     if job.rig.axle_location == Some(AxleLocation::YLink) {
-        let message = "There is no track bar to set: the Y-shaped upper link centres the axle over its whole travel. Stage Cycle shows it; where it is off centre, the link's ends are.";
+        let message = asks::NO_TRACK_BAR;
         let missing = vec![FieldError::new("/rig/axle_location", "no_bar", message)];
         return Err(Unknown { why: NoBar::YLink, missing });
     }
@@ -75,23 +76,17 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     let mut missing = Vec::new();
     let mut ask = |pointer: &str, message: &str| missing.push(FieldError::new(pointer, "missing", message));
     if job.rig.frame_eye_side.is_none() {
-        ask("/rig/frame_eye_side", "Which side is the bar bolted to the frame on?");
+        ask("/rig/frame_eye_side", asks::SIDE);
     }
     let typed = length_of(&bar.length);
     let length = typed.or_else(|| built_length(job));
     if length.is_none() {
-        ask(
-            &format!("{BAR}/length"),
-            "Type the bar's length, eye to eye; where there is none yet, the gap for a built bar in stage Bracket.",
-        );
+        ask(&format!("{BAR}/length"), asks::BAR_LENGTH);
     }
     let heights = length_of(&bar.frame_eye_height).zip(length_of(&bar.axle_eye_height));
     let finder = finder_reading(bar);
     if heights.is_none() && finder.is_none() {
-        ask(
-            &format!("{BAR}/frame_eye_height"),
-            "Type the heights of both bolts above the floor, or the bar's angle and which end is higher.",
-        );
+        ask(&format!("{BAR}/frame_eye_height"), asks::BAR_HEIGHTS);
     }
     let unknown = |missing| Unknown { why: NoBar::NotMeasured, missing };
     let (Some(side), Some(length)) = (job.rig.frame_eye_side, length) else {

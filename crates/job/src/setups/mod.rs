@@ -9,6 +9,7 @@ pub mod known;
 pub mod message;
 pub mod moves;
 
+use crate::document::check::asks;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
@@ -273,7 +274,7 @@ impl Setups {
 
 /// `round` is the place of the round whose length cannot be; None is the bar as found.
 fn impossible(round: Option<usize>) -> Unknown {
-    let message = "The bar is shorter than its eyes are apart, up-and-down and fore-and-aft. Check its length and both bolt heights.";
+    let message = asks::BAR_TOO_SHORT;
     let pointer = match round {
         None => format!("{}/length", known::BAR),
         Some(last) => format!("/setups/rounds/{last}/length"),

@@ -16,6 +16,7 @@ mod splined;
 mod stow;
 mod surroundings;
 
+use crate::document::check::asks;
 use crate::sway::message::SwayCheck;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -164,7 +165,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     // Hole and link as planned, or as they were fitted.
     let job = &Job { sway: resolved.sway.plan.clone(), ..job.clone() };
     let Some(kind) = job.sway.kind else {
-        let ask = "Say what kind of sway bar there is, or that there is none.";
+        let ask = asks::SWAY_KIND;
         return without(job, WithoutSway::Measure, vec![FieldError::new("/sway/kind", "missing", ask)]);
     };
     let assembly = match assemble(job, resolved.setups()) {

@@ -1,5 +1,6 @@
 //! Where bar and links are, and the arms in every pose.
 
+use crate::document::check::asks;
 use glam::DVec3;
 
 use crate::document::hardpoints::{ObstacleOn, PointForm, SidewaysFrom};
@@ -11,12 +12,6 @@ use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 use derecho_core::sway::{Arm, ArmFault, ArmPose};
-
-/// Asked for where no arm is measured.
-const ASK_HOLES: &str = "Type the arm's length from the bar's axis to the link's eye, one for each hole.";
-
-/// Asked for where the bar's axis is not measured.
-const ASK_AXIS: &str = "Measure the bar's axis: its height, and how far forward of the axle it lies.";
 
 /// How arm and link work over the travel.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -90,19 +85,19 @@ impl Places {
         let axis_z = up(&form.axis, !on_axle);
         let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
         if axis_z.is_none() || axis_x.is_none() {
-            ask.push(("/sway/axis", ASK_AXIS));
+            ask.push(("/sway/axis", asks::SWAY_AXIS));
         }
         let arm_length = form.arm();
         if arm_length.is_none() {
-            ask.push(("/sway/holes", ASK_HOLES));
+            ask.push(("/sway/holes", asks::SWAY_HOLES));
         }
         let link = length_of(&form.link);
         if link.is_none() {
-            ask.push(("/sway/link", "Type the link's length, eye to eye."));
+            ask.push(("/sway/link", asks::SWAY_LINK));
         }
         let eye_out = length_of(&form.eye_from_centre).map(Length::to_mm);
         if eye_out.is_none() {
-            ask.push(("/sway/eye_from_centre", "Type how far the link's eye on the arm is from the middle."));
+            ask.push(("/sway/eye_from_centre", asks::SWAY_EYE));
         }
         let (Some(axis_z), Some(axis_x), Some(length), Some(link), Some(eye_out)) =
             (axis_z, axis_x, arm_length, link, eye_out)
@@ -124,10 +119,7 @@ impl Places {
             Some(if on_axle { far - DVec3::Z * read_at.to_mm() } else { far })
         };
         let Some(far) = taped.or_else(leant) else {
-            ask.push((
-                "/sway/far_end",
-                "Measure the link's far end, or the arm's angle and both leans of the link where no tape gets there.",
-            ));
+            ask.push(("/sway/far_end", asks::SWAY_FAR_END));
             return Err(ask);
         };
         Ok(Self {

@@ -2,6 +2,7 @@
 //! must come out again.
 
 use crate::defaults;
+use crate::document::check::asks;
 use crate::message::Label;
 use crate::message::Message;
 use crate::sway::message::SwayCheck;
@@ -152,8 +153,7 @@ pub(crate) fn room(
 
 /// What its ends want, each at its field.
 fn half_measured(shock: &HalfMeasured) -> impl Iterator<Item = FieldError> {
-    let says =
-        format!("Type height, distance from the middle and fore and aft of this end of the {}.", shock.name);
+    let says = asks::shock_end(&shock.name);
     shock.ends.iter().map(move |end| FieldError::new(end, "missing", &says))
 }
 

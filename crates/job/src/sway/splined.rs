@@ -1,6 +1,7 @@
 //! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
 
 use crate::defaults;
+use crate::document::check::asks;
 use crate::message::Message;
 use crate::sway::message::{Reason, SplinedFacts, SwayMessage};
 use serde::Serialize;
@@ -134,10 +135,10 @@ pub(crate) fn choose(
     let mut missing = Vec::new();
     let mut ask = |at: &str, says: &str| missing.push(FieldError::new(at, "missing", says));
     if frame.is_none() {
-        ask("/rig/frame_width", "Measure the frame's outside width: the bar has to reach out of it.");
+        ask("/rig/frame_width", asks::FRAME_WIDTH);
     }
     if form.splined.bars.is_empty() {
-        ask("/sway/splined/bars", "Type the splined bars that can be had: length and diameter.");
+        ask("/sway/splined/bars", asks::SPLINED_BARS);
     }
     let arms: Vec<Length> = if form.splined.arms.is_empty() {
         vec![places.arm.length]

@@ -3,10 +3,11 @@
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::Level;
 use derecho_core::pose::travel::Way;
-use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, MetAt, NamedEnd, NamedLimit};
-use derecho_job::cycle::message::CycleMessage;
+use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, LimitName, MetAt, NamedEnd, NamedLimit};
+use derecho_job::cycle::message::{CycleMessage, PlanName};
 
 use crate::say;
 
@@ -18,6 +19,11 @@ pub(super) fn cycle(message: &CycleMessage) -> Phrase {
             link_match(*bar, *drag, *match_, *same_way)
         }
         CycleMessage::LinkChange { change, turns } => link_change(*change, turns.as_ref().map(say).as_ref()),
+        CycleMessage::LimitName(name) => Phrase::plain(&limit_name(name)),
+        CycleMessage::Way(way) => Phrase::plain(way_name(*way)),
+        CycleMessage::Plan(PlanName::Trial { holes }) => Phrase::plain(holes),
+        CycleMessage::Plan(PlanName::AsSet) => Phrase::plain("as set"),
+        CycleMessage::Plan(PlanName::Plan) => Phrase::plain("plan"),
         CycleMessage::NothingYet => nothing_yet(),
         CycleMessage::AtPlace { left, right } => at_place(*left, *right),
         CycleMessage::Ends { what, place } => ends(what, *place),
@@ -291,5 +297,27 @@ fn brief(by: EndsBy, at: EndsAt) -> Phrase {
             };
             format!("{word} {} {place}", w.distance(most))
         }),
+    }
+}
+
+/// What a limit is called.
+fn limit_name(name: &LimitName) -> String {
+    let joint = name.joint.map_or("joint", JointKind::word);
+    match &name.of {
+        NamedLimit::Tilt { member, end } => format!("{member}, {}: tilt of its {joint}", end_word(*end)),
+        NamedLimit::WindUp { member, end } => format!("{member}, {}: wind-up of its {joint}", end_word(*end)),
+        NamedLimit::Gap { first, second } => format!("{first} to {second}"),
+        NamedLimit::LinksBind => "bind between the links".to_owned(),
+        NamedLimit::BushesGive => "give of the radius arms' bushes".to_owned(),
+    }
+}
+
+/// What a way is called.
+const fn way_name(way: Way) -> &'static str {
+    match way {
+        Way::Droop => "both wheels down",
+        Way::Bump => "both wheels up",
+        Way::LeftUp => "cross-axled, left up",
+        Way::RightUp => "cross-axled, right up",
     }
 }
