@@ -6,7 +6,7 @@ use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
-use derecho_words::{Spoken, say as in_words};
+use derecho_words::{Spoken, say as in_words, title_of_holes};
 
 use crate::Paper;
 use crate::sheet::{Block, DrawnMark, HEADING, LARGE, MARGIN, PLAIN, Pages, QUIET, STRONG, TITLE, TextStyle};
@@ -35,7 +35,7 @@ pub(crate) fn pages(
     parts_and_tools(&mut pages, work, unit);
     put_back(&mut pages, job);
     steps(&mut pages, work, unit);
-    for drawing in chosen_brackets(job).iter().map(|bracket| holes(job, bracket)) {
+    for drawing in chosen_brackets(job).iter().map(|bracket| holes(job, bracket, &title_of_holes(bracket))) {
         let marks = template(&drawing, faces);
         pages.whole_page(marks);
     }

@@ -82,3 +82,6 @@ pub fn pinion(height: &str) -> String {
 pub fn of_fastener(fastener: &str, check: &str) -> String {
     format!("{fastener}: {check}")
 }
+
+/// The track bar that was there and has no name.
+pub const BAR_AS_FOUND: &str = "the bar as found";

@@ -16,3 +16,10 @@ derecho_core::ids! {
     /// Of a hole to drill.
     DrillId;
 }
+
+/// The bracket of a riser that is reckoned and nowhere tried, and of a drop; nobody's document holds them.
+pub const EXACT_RISER: &str = "exact riser";
+/// See [`EXACT_RISER`].
+pub const EXACT_DROP: &str = "exact drop";
+/// The hole of either.
+pub const TO_BE_MADE: &str = "to be found or made";

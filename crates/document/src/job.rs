@@ -132,6 +132,17 @@ pub struct Complaint {
     pub after: Option<ComplaintAfter>,
 }
 
+impl Complaint {
+    /// Whether it is that the vehicle steps sideways: said so, or in words that mean it.
+    #[must_use]
+    pub fn is_side_stepping(&self) -> bool {
+        const WORDS: [&str; 5] = ["side-step", "sidestep", "steps sideways", "hops", "sideways over"];
+        let text = self.text.to_lowercase();
+        self.about == Some(ComplaintAbout::SideStepping)
+            || (self.about.is_none() && WORDS.iter().any(|word| text.contains(word)))
+    }
+}
+
 /// What a complaint is about.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -87,7 +87,7 @@ fn the_chosen_hole_called_otherwise_is_the_same_plan_in_every_stage() {
     let read: Vec<String> = after.work.steps.iter().map(|step| step.does.inches()).collect();
     let read = read.join(" ");
     assert!(read.contains("the good one") && !read.contains("riser hole 2"), "{read}");
-    assert!(after.plan.options.iter().any(|option| option.chosen && option.name == "the good one"));
+    assert!(after.plan.options.iter().any(|option| option.chosen && option.name.inches() == "the good one"));
 }
 
 /// The job with every step ticked as the screen ticks it, in inches; `by_ids` as rows of today's program are kept.

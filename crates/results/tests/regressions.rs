@@ -245,7 +245,7 @@ fn a_drop_goes_with_a_dropped_pitman_arm_and_a_riser_with_a_raised_knuckle() {
             Some(BracketEnd::Frame) => "raised block",
             None => continue,
         };
-        assert_ne!(option.plan.drag_link.as_str(), wrong, "{}", option.name);
+        assert_ne!(option.plan.drag_link.as_str(), wrong, "{}", option.name.inches());
     }
 }
 

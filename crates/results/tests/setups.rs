@@ -282,7 +282,7 @@ fn a_fixed_bar_within_the_tolerance_does_not_fail_for_reach() {
     value["bracket"] = json!({ "brackets": [{ "name": "riser", "holes": [
         { "name": "low", "up": "1/4 in" }, { "name": "high", "up": "3 1/4 in" }] }] });
     let planned = plan(&job(&value));
-    let option = |name: &str| planned.options.iter().find(|option| option.name == name).unwrap();
+    let option = |name: &str| planned.options.iter().find(|option| option.name.inches() == name).unwrap();
     assert_eq!((option("riser, low").covered, option("riser, low").fails.len()), (Some(true), 0));
     assert_eq!(option("riser, low").length_mm, Length::from_inches(32.0));
     let left = (1024.0_f64 - 5.75 * 5.75).sqrt() - 988.0_f64.sqrt();
@@ -601,7 +601,10 @@ fn both_eyes_may_move() {
     assert_eq!(set.fitting.moved.len(), 2);
     let planned = plan(&job(&value));
     let option = planned.options.iter().find(|option| option.chosen).unwrap();
-    assert_eq!((option.name.as_str(), option.length_mm), ("riser, hole 1 and drop, hole 1", set.length_mm));
+    assert_eq!(
+        (option.name.inches().as_str(), option.length_mm),
+        ("riser, hole 1 and drop, hole 1", set.length_mm)
+    );
 }
 
 #[test]

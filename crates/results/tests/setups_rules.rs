@@ -290,7 +290,7 @@ proptest! {
             prop_assert_eq!(a.covered, b.covered);
         }
         let names = |all: &derecho_job::bracket::PlanResult| {
-            all.options.iter().map(|o| (o.name.clone(), o.bar.clone(), o.fails.is_empty())).collect::<Vec<_>>()
+            all.options.iter().map(|o| (o.name.inches(), o.bar.inches(), o.fails.is_empty())).collect::<Vec<_>>()
         };
         prop_assert_eq!(names(&here.plan), names(&there.plan));
         for (a, b) in here.plan.options.iter().zip(&there.plan.options) {

@@ -41,7 +41,7 @@ fn a_frame_drop_loads_its_root_by_how_far_it_hangs() {
         { "name": "low", "up": "-100 mm" }, { "name": "high", "up": "30 mm" }] }]);
     let planned = plan(&job(&value));
     let lever = |hole: &str| {
-        let option = planned.options.iter().find(|option| option.name.contains(hole)).unwrap();
+        let option = planned.options.iter().find(|option| option.name.inches().contains(hole)).unwrap();
         (option.loads.frame_moment_nm * 1000.0 / option.loads.bar_n, option.loads.frame_moment_ratio)
     };
     let (low, ratio) = lever("low");
@@ -166,7 +166,7 @@ fn holes_are_ranked_by_half_degrees_and_then_by_the_swing() {
         value["bracket"]["brackets"] = json!([{ "name": "riser", "end": "axle", "holes": holes }]);
         let planned = plan(&job(&value));
         let of_riser: Vec<_> =
-            planned.options.iter().filter(|option| option.name.contains("riser")).collect();
+            planned.options.iter().filter(|option| option.name.inches().contains("riser")).collect();
         assert_eq!(of_riser.len(), 2);
         assert!(of_riser.iter().all(|option| option.fails.is_empty()));
         let swings = [of_riser[0].peak_to_peak_mm, of_riser[1].peak_to_peak_mm];
@@ -174,10 +174,10 @@ fn holes_are_ranked_by_half_degrees_and_then_by_the_swing() {
     };
     for holes in [["5.4", "6.9"], ["6.9", "5.4"]] {
         let (name, less_swing) = first_of(holes);
-        assert!(name.contains("5.4") && !less_swing, "{name}");
+        assert!(name.inches().contains("5.4") && !less_swing, "{}", name.inches());
     }
     for holes in [["5.6", "6.4"], ["6.4", "5.6"]] {
         let (name, less_swing) = first_of(holes);
-        assert!(name.contains("6.4") && less_swing, "{name}");
+        assert!(name.inches().contains("6.4") && less_swing, "{}", name.inches());
     }
 }

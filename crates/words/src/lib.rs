@@ -14,12 +14,19 @@ pub use derecho_core::measure::Phrase;
 pub use language::{Language, written_in};
 
 use derecho_core::measure::Unit;
+use derecho_core::parts::BracketPart;
 use derecho_job::message::{Label, Message};
 
 /// The sentence of a message, in the language that is written in on this thread; English where none is.
 #[must_use]
 pub fn say(message: &Message) -> Phrase {
     language::current().and_then(|language| language(message)).unwrap_or_else(|| en::say(message))
+}
+
+/// What stands over the drawing of a bracket's holes.
+#[must_use]
+pub fn title_of_holes(bracket: &BracketPart) -> String {
+    en::templates::holes(bracket)
 }
 
 fn say_all(messages: &[Message]) -> Vec<Phrase> {

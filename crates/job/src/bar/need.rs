@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::defaults;
-use crate::document::{ComplaintAbout, Job, length_of};
+use crate::document::{Complaint, Job, length_of};
 use crate::message::Message;
 
 /// Whether a bracket is wanted.
@@ -93,13 +93,8 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
     }
 }
 
-/// Whether somebody complains that it steps sideways: said so, or in words that mean it.
+/// Whether somebody complains that it steps sideways.
 #[must_use]
 pub fn side_stepping(job: &Job) -> bool {
-    const WORDS: [&str; 5] = ["side-step", "sidestep", "steps sideways", "hops", "sideways over"];
-    job.complaints.iter().any(|complaint| {
-        let text = complaint.text.to_lowercase();
-        complaint.about == Some(ComplaintAbout::SideStepping)
-            || (complaint.about.is_none() && WORDS.iter().any(|word| text.contains(word)))
-    })
+    job.complaints.iter().any(Complaint::is_side_stepping)
 }

@@ -7,13 +7,15 @@ use derecho_core::measure::{Heading, Meaning};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::option::BAR_AS_FOUND;
+use super::message::BuildStep;
 use super::stack;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
 use crate::bracket::message::BracketMessage;
 use crate::document::check::FieldError;
+use crate::document::gate_keys;
 use crate::document::{BarId, Job, length_of};
+use crate::message::Label;
 use crate::message::Message;
 use crate::setups::Setups;
 use crate::verdict::FitCheck;
@@ -26,9 +28,6 @@ use derecho_core::bar::strength::{
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Force, Length, Mass, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
-
-/// What every strength figure leaves out.
-pub const LEAVES_OUT: &str = "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.";
 
 /// A bar against the load it carries here.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -101,7 +100,8 @@ pub struct BuilderResult {
     /// In words.
     pub says: Message,
     /// The order of work.
-    pub order: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub order: Vec<Label>,
     /// With this job's numbers.
     pub working: Working,
 }
@@ -109,7 +109,7 @@ pub struct BuilderResult {
 /// The bar as found, as a part.
 fn as_found(job: &Job) -> BarPart {
     BarPart {
-        name: BAR_AS_FOUND.to_owned(),
+        name: gate_keys::BAR_AS_FOUND.to_owned(),
         adjuster: job.setups.found.adjuster.kind,
         made_min: job.setups.found.adjuster.made_min.clone(),
         made_max: job.setups.found.adjuster.made_max.clone(),
@@ -300,14 +300,6 @@ pub(super) fn builder(
             length(bar.length_mm),
         ),
     ];
-    let order = [
-        "On its own weight at ride height, strapped to centre; read both sides once more.",
-        "Both eyes in their brackets with their bushings, bolts snug; measure the gap between the shells again.",
-        "Cut the stock, cope both ends after the wrap, clean to bright metal, bevel.",
-        "Battery negative off. Tack in place, four tacks an eye, both eyes square to their bolts.",
-        "Take it out, press the bushings out before anything gets hot, then weld fully, a quarter at a time.",
-        "Let it cool by itself, press the bushings in, fit it, read both sides again.",
-    ];
     let off = (!setups.known.built).then_some(bar.length_mm - wanted);
     // What counts as centred, as a change of length.
     let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());
@@ -317,7 +309,7 @@ pub(super) fn builder(
             .filter(|off| off.abs() > slack)
             .map(|off| BracketMessage::GapIsOff { off, wanted }.into()),
         says: BracketMessage::CutStock { cut: bar.cut_mm, length: bar.length_mm }.into(),
-        order: order.map(str::to_owned).to_vec(),
+        order: BuildStep::ALL.map(|step| BracketMessage::BuildStep(step).into()).to_vec(),
         working: Working { title: Heading::GapToCut, steps },
         bar,
     };

@@ -21,18 +21,6 @@ pub enum School {
 }
 
 impl School {
-    /// In words.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::LengthOnly => "length only",
-            Self::RiserOnly => "riser only",
-            Self::DropOnly => "drop only",
-            Self::RiserAndLength => "riser and length",
-            Self::DropAndLength => "drop and length",
-        }
-    }
-
     /// The eye it moves.
     #[must_use]
     pub const fn end(self) -> Option<BracketEnd> {

@@ -1,11 +1,12 @@
 //! What stage Bracket has to say, as facts.
 
 use super::kinds::School;
+use super::names::{BarName, PlaceName};
 use crate::bar::message::Turns;
 use crate::cycle::limit::{Happening, MetAt};
 use crate::document::bracketing::Target;
 use crate::document::gate_keys;
-use crate::message::{Message, OfTopic, Topic};
+use crate::message::{Label, Message, OfTopic, Topic};
 use crate::verdict::FitVerdict;
 use derecho_core::bar::bracket_load::Braced;
 use derecho_core::bar::strength::{Material, Section};
@@ -25,6 +26,21 @@ use derecho_core::parts::BracketEnd;
 pub enum BracketMessage {
     /// What a check is of.
     CheckName(BracketCheck),
+    /// What an approach is called.
+    Approach(School),
+    /// What a hole is called.
+    Place(PlaceName),
+    /// What a bar is called.
+    Bar(BarName),
+    /// What a bracket is called: the one that is there where it has no name.
+    BracketName {
+        name: String,
+        end: BracketEnd,
+    },
+    /// What every strength figure leaves out.
+    LeavesOut,
+    /// The order of work of a built bar.
+    BuildStep(BuildStep),
     NothingYet,
     /// A plan of an older document that named what was taken out since.
     PlanGone {
@@ -42,7 +58,7 @@ pub enum BracketMessage {
     PulledTight,
     /// Why a bar does not reach; `range` is the shortest and longest it can be.
     OutOfReach {
-        shown: String,
+        shown: BarName,
         wanted: Length,
         as_found: bool,
         range: (Option<Length>, Option<Length>),
@@ -54,7 +70,7 @@ pub enum BracketMessage {
     },
     OtherHeight {
         height: String,
-        name: String,
+        name: Label,
         angle: Angle,
     },
     /// What a limit does, and at which travel.
@@ -75,7 +91,7 @@ pub enum BracketMessage {
     /// Why. `failing` names the other schools with why they fail.
     Because {
         pick: Box<OptionFacts>,
-        failing: Vec<(String, Message)>,
+        failing: Vec<(School, Message)>,
         exact: Option<Length>,
         target: Target,
     },
@@ -246,10 +262,10 @@ pub enum Picked {
 /// What is said of an option.
 #[derive(Clone, Debug, PartialEq)]
 pub struct OptionFacts {
-    /// The hole, by the names people gave.
-    pub name: String,
+    /// The hole.
+    pub name: Label,
     /// The bar that is hung with it; None for the one that is in.
-    pub bar: Option<String>,
+    pub bar: Option<Label>,
     /// The drag-link part that is fitted with it.
     pub goes_with: Option<String>,
     /// Which eye is moved; None where none is.
@@ -330,4 +346,26 @@ impl BracketCheck {
         }
         .to_owned()
     }
+}
+
+/// A step of the order of work of a built bar.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum BuildStep {
+    /// Strapped to centre, both sides read once more.
+    ReadAgain,
+    /// The gap between the shells measured again.
+    Gap,
+    /// Cut and coped.
+    Cut,
+    /// Tacked in place.
+    Tack,
+    /// Taken out and welded.
+    Weld,
+    /// Cooled, fitted, read again.
+    Fit,
+}
+
+impl BuildStep {
+    /// In their order.
+    pub const ALL: [Self; 6] = [Self::ReadAgain, Self::Gap, Self::Cut, Self::Tack, Self::Weld, Self::Fit];
 }

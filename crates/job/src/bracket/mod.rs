@@ -10,22 +10,24 @@ pub mod kinds;
 pub mod legs;
 
 pub mod message;
-mod names;
+pub mod names;
 pub mod option;
 mod planner;
 pub mod school;
 pub(crate) mod stack;
 pub mod template;
 
+use self::kinds::School;
 use crate::document::check::asks;
+use crate::message::Label;
 use derecho_core::parts::{BracketEnd, BracketPart};
 use std::cell::RefCell;
 
 use derecho_core::measure::{Length, Working};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
-use self::compare::{BarComparison, BoltResult, BuilderResult, LEAVES_OUT};
+use self::compare::{BarComparison, BoltResult, BuilderResult};
 use self::legs::LegSetting;
 use self::message::Picked;
 pub use self::option::{OptionAtHeight, OptionResult};
@@ -41,7 +43,7 @@ use crate::document::bracketing::Target;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, BracketId, Job};
 use crate::message::Message;
-use crate::setups::moves::{EyeMoves, brackets, shown_name};
+use crate::setups::moves::{EyeMoves, brackets};
 use crate::setups::{NoBar, Resolved, Setup};
 use crate::verdict::{FitCheck, FitVerdict};
 
@@ -89,7 +91,8 @@ pub struct PlanResult {
     /// Bars side by side at the length they need.
     pub bars: Vec<BarComparison>,
     /// What the strength figures leave out.
-    pub leaves_out: String,
+    #[schema(value_type = String)]
+    pub leaves_out: Label,
     /// The eye's bolt, where something was said of it.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -113,19 +116,24 @@ pub struct PlanResult {
 }
 
 /// A bracket there is a hole to choose of.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BracketChoice {
     /// Its id; empty is the one that is there.
     pub id: BracketId,
     /// Which end it is for.
     pub end: BracketEnd,
     /// What people call it.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
 }
 
 impl BracketChoice {
     fn of(bracket: &BracketPart) -> Self {
-        Self { id: bracket.id.clone(), end: bracket.end, name: shown_name(bracket) }
+        Self {
+            id: bracket.id.clone(),
+            end: bracket.end,
+            name: BracketMessage::BracketName { name: bracket.name.clone(), end: bracket.end }.into(),
+        }
     }
 }
 
@@ -165,7 +173,7 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         brackets: brackets(job).iter().map(BracketChoice::of).collect(),
         gone: gone(job),
         bars: Vec::new(),
-        leaves_out: LEAVES_OUT.to_owned(),
+        leaves_out: BracketMessage::LeavesOut.into(),
         bolt: None,
         builder: None,
         fit: Vec::new(),
@@ -223,11 +231,11 @@ pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
 }
 
 /// Why the other schools that set a length fail: each with its name and its first reason.
-fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(String, Message)> {
+fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(School, Message)> {
     schools
         .iter()
         .filter(|school| school.school.sets_length() && school.option.end != pick.end)
-        .filter_map(|school| Some((school.name.clone(), school.option.fails.first()?.clone())))
+        .filter_map(|school| Some((school.school, school.option.fails.first()?.clone())))
         .collect()
 }
 
@@ -316,7 +324,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         .collect();
     PlanResult {
         bars: compare::bars(job, &view),
-        leaves_out: LEAVES_OUT.to_owned(),
+        leaves_out: BracketMessage::LeavesOut.into(),
         bolt: compare::bolt(job, &view),
         builder,
         fit: fit::checks(job, setups, pick),

@@ -10,11 +10,8 @@ use utoipa::ToSchema;
 use super::carried::LoadResult;
 use super::message::OptionFacts;
 use crate::document::PlanForm;
-use crate::message::Message;
+use crate::message::{Label, Message};
 use crate::setups::moves::EyeMoves;
-
-/// What an option's name says for the bar as found.
-pub const BAR_AS_FOUND: &str = "the bar as found";
 
 /// An option at another height.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -37,9 +34,11 @@ pub struct OptionResult {
     /// The plan, by ids.
     pub plan: PlanForm,
     /// The hole in words: `riser, hole 2`, `no bracket`.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// The bar in words.
-    pub bar: String,
+    #[schema(value_type = String)]
+    pub bar: Label,
     /// The drag-link part it goes with, as people call it; empty for none.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub goes_with: String,

@@ -15,8 +15,8 @@ use derecho_core::pose::travel;
 use glam::DVec3;
 
 use super::carried::{self, LoadResult, Loaded};
-use super::names::{both_holes, hole_name};
-use super::option::{BAR_AS_FOUND, OptionAtHeight, OptionResult};
+use super::names::{BarName, PlaceName};
+use super::option::{OptionAtHeight, OptionResult};
 use crate::assembly::{ReadJob, SolvedBar};
 use crate::bar::{heights, travel_left};
 use crate::bracket::message::BracketMessage;
@@ -35,7 +35,7 @@ pub(super) struct BarCandidate {
     /// By which plans point at it; empty is the one that is in.
     pub(super) id: BarId,
     /// What people call it.
-    pub(super) shown: String,
+    pub(super) shown: BarName,
     pub(super) state: BarState,
     pub(super) body: SolvedBar,
 }
@@ -43,7 +43,7 @@ pub(super) struct BarCandidate {
 /// A place for the eyes: a plan's holes, with the moves they make from where the eyes are now.
 pub(super) struct Candidate {
     pub(super) form: PlanForm,
-    pub(super) name: String,
+    pub(super) name: PlaceName,
     pub(super) bracket: BracketPart,
     pub(super) end: Option<BracketEnd>,
     pub(super) moves: EyeMoves,
@@ -74,12 +74,12 @@ pub(super) struct Planner<'a> {
 /// The bar that is in, then every other of the job.
 pub(super) fn bar_candidates(job: &Job, setups: &Setups) -> Vec<BarCandidate> {
     let here = &setups.base.bar;
-    let shown = if here.name.is_empty() { BAR_AS_FOUND.to_owned() } else { here.name.clone() };
+    let shown = BarName::of(&here.name);
     let body = SolvedBar::of(job, &here.id);
     let now = BarCandidate { id: BarId::default(), shown, state: here.clone(), body };
     let others = job.bracket.bars.iter().filter(|part| part.id != here.id).map(|part| BarCandidate {
         id: part.id.clone(),
-        shown: part.name.clone(),
+        shown: BarName::of(&part.name),
         state: BarState::new(part, setups.base.view.length()),
         body: SolvedBar::of(job, &part.id),
     });
@@ -161,7 +161,7 @@ impl Planner<'_> {
     fn candidates(&self) -> Vec<Candidate> {
         let mut all = vec![Candidate {
             form: PlanForm::default(),
-            name: "no bracket".to_owned(),
+            name: PlaceName::NoBracket,
             bracket: BracketPart::default(),
             end: None,
             moves: EyeMoves::default(),
@@ -171,7 +171,7 @@ impl Planner<'_> {
                 let by = moves::hole_move(hole, moves::side_of(bracket.end, self.side));
                 let by = by - self.setups.base.moves.at(bracket.end);
                 let choice = HoleChoice { bracket: bracket.id.clone(), hole: hole.id.clone() };
-                let name = hole_name(&bracket.name, &hole.name);
+                let name = PlaceName::hole(&bracket.name, &hole.name);
                 let form = match bracket.end {
                     BracketEnd::Axle => PlanForm { axle: Some(choice), ..PlanForm::default() },
                     BracketEnd::Frame => PlanForm { frame: Some(choice), ..PlanForm::default() },
@@ -190,10 +190,10 @@ impl Planner<'_> {
             if all.iter().all(|other| other.form != form) {
                 all.push(Candidate {
                     form,
-                    name: both_holes(
-                        &self.hole_name(BracketEnd::Axle, axle),
-                        &self.hole_name(BracketEnd::Frame, frame),
-                    ),
+                    name: PlaceName::Both {
+                        axle: Box::new(self.hole_name(BracketEnd::Axle, axle)),
+                        frame: Box::new(self.hole_name(BracketEnd::Frame, frame)),
+                    },
                     bracket: self.job.bracket_part(BracketEnd::Axle, &axle.bracket).map_or_else(
                         BracketPart::default,
                         |part| BracketPart {
@@ -211,9 +211,9 @@ impl Planner<'_> {
     }
 
     /// A chosen hole as people call it.
-    fn hole_name(&self, end: BracketEnd, choice: &HoleChoice) -> String {
+    fn hole_name(&self, end: BracketEnd, choice: &HoleChoice) -> PlaceName {
         let bracket = self.job.bracket_part(end, &choice.bracket).map_or("", |part| part.name.as_str());
-        hole_name(bracket, self.job.hole_name(end, choice))
+        PlaceName::hole(bracket, self.job.hole_name(end, choice))
     }
 
     /// Every place with every bar, best first, each with its bar at the driven height. Figures at other
@@ -371,8 +371,8 @@ impl Planner<'_> {
         };
         let loads = carried::loads(&loaded, &view, moves, &candidate.bracket);
         let option = OptionResult {
-            name: candidate.name.clone(),
-            bar: bar.shown.clone(),
+            name: BracketMessage::Place(candidate.name.clone()).into(),
+            bar: BracketMessage::Bar(bar.shown.clone()).into(),
             goes_with: self.job.drag_link_name(&plan.drag_link).to_owned(),
             end: candidate.end,
             move_mm: candidate.end.map_or([0.0; 3], |end| moves.at(end).to_array()),

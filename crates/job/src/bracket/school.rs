@@ -1,7 +1,9 @@
 //! The schools side by side: length only, bracket only, bracket and length, with a riser or
 //! with a drop. Each as a whole plan in this job's numbers.
 
-use crate::bracket::names::hole_name;
+use super::names::PlaceName;
+use crate::document::ids::{EXACT_DROP, EXACT_RISER, TO_BE_MADE};
+use crate::message::Label;
 use derecho_core::bar::FrontView;
 use derecho_core::measure::Length;
 use derecho_core::parts::{BracketEnd, BracketPart};
@@ -36,7 +38,8 @@ pub struct SchoolResult {
     /// Which.
     pub school: School,
     /// In words.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// The plan it comes to.
     pub option: OptionResult,
     /// Whether its bracket is among those tried; else it is the exact one, to be found or made.
@@ -106,7 +109,7 @@ fn school_result(
     let moves = option.moves();
     let view = base.view.moved(option.length_mm, moves.rise(), moves.fore_aft()).ok()?;
     Some(SchoolResult {
-        name: school.word().to_owned(),
+        name: BracketMessage::Approach(school).into(),
         says: BracketMessage::School { school, option: Box::new(option.facts()), at_hand }.into(),
         curve: curve(planner, &view, option.left_off_mm),
         left_off_mm: option.left_off_mm,
@@ -116,15 +119,12 @@ fn school_result(
     })
 }
 
-/// The hole of a bracket that is only reckoned.
-const TO_BE_MADE: &str = "to be found or made";
-
 /// The exact bracket, where none of that kind is tried.
 fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<OptionResult> {
     let end = school.end()?;
     let (name, up) = match end {
-        BracketEnd::Axle => ("exact riser", exact),
-        BracketEnd::Frame => ("exact drop", -exact),
+        BracketEnd::Axle => (EXACT_RISER, exact),
+        BracketEnd::Frame => (EXACT_DROP, -exact),
     };
     let choice = HoleChoice { bracket: BracketId::new(name), hole: HoleId::new(TO_BE_MADE) };
     let form = match end {
@@ -133,7 +133,7 @@ fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<
     };
     let candidate = Candidate {
         form,
-        name: hole_name(name, TO_BE_MADE),
+        name: PlaceName::Exact(end),
         bracket: BracketPart { name: name.to_owned(), end, ..BracketPart::default() },
         end: Some(end),
         moves: EyeMoves::of(end, DVec3::new(0.0, 0.0, up.to_mm())),

@@ -6,14 +6,14 @@ use derecho_core::parts::BracketPart;
 use derecho_core::parts::template::{Drawing, drill_holes};
 
 use crate::document::Job;
-use crate::setups::moves::{choice, hole_move, shown_name};
+use crate::setups::moves::{choice, hole_move};
 
 /// Hole of a bracket nobody gave a bolt for.
 const USUAL_BOLT: Length = Length::from_mm(14.0);
 
 /// The holes of a bracket from the old hole, out to the right, as drilled for the eye's bolt.
 #[must_use]
-pub fn holes(job: &Job, bracket: &BracketPart) -> Drawing {
+pub fn holes(job: &Job, bracket: &BracketPart, title: &str) -> Drawing {
     let bolt = job.bracket.bolt.thread.as_ref().map_or(USUAL_BOLT, Thread::diameter);
     let places: Vec<(String, f64, f64)> = bracket
         .holes
@@ -23,11 +23,7 @@ pub fn holes(job: &Job, bracket: &BracketPart) -> Drawing {
             (format!("{} ({})", hole.name, with_unit(&hole.up)), by.y, by.z)
         })
         .collect();
-    drill_holes(
-        &format!("Holes of {}, out to the right, from the old hole", shown_name(bracket)),
-        &places,
-        bolt,
-    )
+    drill_holes(title, &places, bolt)
 }
 
 /// A length as typed, with its unit where the text has none.

@@ -152,16 +152,6 @@ pub fn brackets(job: &Job) -> Vec<BracketPart> {
         .collect()
 }
 
-/// What people call a bracket: the one that is there has no name of its own.
-#[must_use]
-pub fn shown_name(bracket: &BracketPart) -> String {
-    match (bracket.name.as_str(), bracket.end) {
-        ("", BracketEnd::Axle) => "axle bracket as it is".to_owned(),
-        ("", BracketEnd::Frame) => "frame bracket as it is".to_owned(),
-        (name, _) => name.to_owned(),
-    }
-}
-
 /// The hole a plan puts an end's eye in.
 #[must_use]
 pub const fn choice(plan: &PlanForm, end: BracketEnd) -> Option<&HoleChoice> {

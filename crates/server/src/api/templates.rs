@@ -10,6 +10,7 @@ use derecho_job::bracket::template::holes as bracket_holes;
 use derecho_job::document::Job;
 use derecho_job::setups::moves::brackets;
 use derecho_results::sway;
+use derecho_words::title_of_holes;
 use serde::Deserialize;
 use utoipa::IntoParams;
 
@@ -108,5 +109,5 @@ fn holes(job: &Job, id: &str, end: Option<BracketEnd>) -> Result<Drawing, Proble
         .iter()
         .find(|bracket| bracket.id.as_str() == id && end.is_none_or(|end| bracket.end == end))
         .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
-    Ok(bracket_holes(job, bracket))
+    Ok(bracket_holes(job, bracket, &title_of_holes(bracket)))
 }

@@ -1,5 +1,6 @@
 //! Stage Bracket.
 
+use crate::Spoken;
 use derecho_core::bar::bracket_load::Braced;
 use derecho_core::bar::strength::Material;
 use derecho_core::bar::strength::Section;
@@ -13,6 +14,8 @@ use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::message::BracketCheck;
+use derecho_job::bracket::message::BuildStep;
+use derecho_job::bracket::names::{BarName, PlaceName};
 
 use derecho_job::bar::message::Turns;
 use derecho_job::bracket::kinds::School;
@@ -32,6 +35,12 @@ use crate::{say, say_all};
 pub(super) fn bracket(message: &BracketMessage) -> Phrase {
     match message {
         BracketMessage::CheckName(check) => check_name(check),
+        BracketMessage::Approach(approach) => Phrase::plain(approach_name(*approach)),
+        BracketMessage::Place(place) => Phrase::plain(&place_name(place)),
+        BracketMessage::Bar(bar) => Phrase::plain(bar_name(bar)),
+        BracketMessage::BracketName { name, end } => Phrase::plain(bracket_name(name, *end)),
+        BracketMessage::LeavesOut => leaves_out(),
+        BracketMessage::BuildStep(step) => Phrase::plain(build_step(*step)),
         BracketMessage::NothingYet => nothing_yet(),
         BracketMessage::PlanGone { named } => plan_gone(named),
         BracketMessage::Conversion { bad, open } => conversion(*bad, *open),
@@ -40,10 +49,10 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::OutOfReachAtRide => out_of_reach_at_ride(),
         BracketMessage::PulledTight => pulled_tight(),
         BracketMessage::OutOfReach { shown, wanted, as_found, range } => {
-            out_of_reach(shown, *wanted, *as_found, *range)
+            out_of_reach(bar_name(shown), *wanted, *as_found, *range)
         }
         BracketMessage::LeftOff { offset, tolerance } => left_off(*offset, *tolerance),
-        BracketMessage::OtherHeight { height, name, angle } => other_height(height, name, *angle),
+        BracketMessage::OtherHeight { height, name, angle } => other_height(height, &name.inches(), *angle),
         BracketMessage::Met { what, place } => met(what, *place),
         BracketMessage::Exact { riser, target } => exact(*riser, *target),
         BracketMessage::Answer { pick, picked } => answer(pick, *picked),
@@ -218,7 +227,7 @@ fn way(end: BracketEnd, riser: Length) -> &'static str {
 /// What is done with the bar's length: nothing where the change shows nothing on a tape.
 fn length(w: Words, option: &OptionFacts) -> Option<String> {
     if let Some(bar) = &option.bar {
-        return Some(format!("{bar} set to {}", w.fine(option.length)));
+        return Some(format!("{} set to {}", bar.inches(), w.fine(option.length)));
     }
     if print::rounds_to_nought(option.change, Style::everyday(w.unit())) {
         return None;
@@ -246,8 +255,8 @@ pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
             format!("{bare}: {}", set.unwrap_or_else(|| "the length stays".to_owned()))
         } else {
             match set {
-                Some(set) => format!("{}, then {set}", capital(&pick.name)),
-                None => format!("{}, the length stays", capital(&pick.name)),
+                Some(set) => format!("{}, then {set}", capital(&pick.name.inches())),
+                None => format!("{}, the length stays", capital(&pick.name.inches())),
             }
         }
     })
@@ -257,13 +266,13 @@ pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
 /// is enough.
 fn because(
     pick: &OptionFacts,
-    failing: &[(String, Message)],
+    failing: &[(School, Message)],
     exact: Option<Length>,
     target: Target,
 ) -> Phrase {
     let link = link_left(target);
     let failing: Vec<(&str, Phrase)> =
-        failing.iter().map(|(name, reason)| (name.as_str(), say(reason))).collect();
+        failing.iter().map(|(approach, reason)| (approach_name(*approach), say(reason))).collect();
     let fails = pick.fails.as_ref().map(say);
     Phrase::of(|w| {
         let told: Vec<String> =
@@ -810,4 +819,72 @@ fn check_name(check: &BracketCheck) -> Phrase {
         BracketCheck::Torque => "torque",
     };
     Phrase::plain(name)
+}
+
+/// What an approach is called.
+const fn approach_name(approach: School) -> &'static str {
+    match approach {
+        School::LengthOnly => "length only",
+        School::RiserOnly => "riser only",
+        School::DropOnly => "drop only",
+        School::RiserAndLength => "riser and length",
+        School::DropAndLength => "drop and length",
+    }
+}
+
+/// What a hole is called.
+fn place_name(place: &PlaceName) -> String {
+    match place {
+        PlaceName::NoBracket => "no bracket".to_owned(),
+        PlaceName::AsFound => "as it was found".to_owned(),
+        PlaceName::Hole { bracket, hole } if bracket.is_empty() => hole.clone(),
+        PlaceName::Hole { bracket, hole } => format!("{bracket}, {hole}"),
+        PlaceName::Exact(BracketEnd::Axle) => "exact riser, to be found or made".to_owned(),
+        PlaceName::Exact(BracketEnd::Frame) => "exact drop, to be found or made".to_owned(),
+        PlaceName::Both { axle, frame } => format!("{} and {}", place_name(axle), place_name(frame)),
+    }
+}
+
+/// What a bar is called.
+fn bar_name(bar: &BarName) -> &str {
+    match bar {
+        BarName::AsFound => "the bar as found",
+        BarName::Named(name) => name,
+    }
+}
+
+/// What a bracket is called.
+pub(crate) fn bracket_name(name: &str, end: BracketEnd) -> &str {
+    match (name, end) {
+        ("", BracketEnd::Axle) => "axle bracket as it is",
+        ("", BracketEnd::Frame) => "frame bracket as it is",
+        (name, _) => name,
+    }
+}
+
+/// What every strength figure leaves out.
+fn leaves_out() -> Phrase {
+    Phrase::plain(
+        "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.",
+    )
+}
+
+/// The order of work of a built bar.
+const fn build_step(step: BuildStep) -> &'static str {
+    match step {
+        BuildStep::ReadAgain => {
+            "On its own weight at ride height, strapped to centre; read both sides once more."
+        }
+        BuildStep::Gap => {
+            "Both eyes in their brackets with their bushings, bolts snug; measure the gap between the shells again."
+        }
+        BuildStep::Cut => "Cut the stock, cope both ends after the wrap, clean to bright metal, bevel.",
+        BuildStep::Tack => {
+            "Battery negative off. Tack in place, four tacks an eye, both eyes square to their bolts."
+        }
+        BuildStep::Weld => {
+            "Take it out, press the bushings out before anything gets hot, then weld fully, a quarter at a time."
+        }
+        BuildStep::Fit => "Let it cool by itself, press the bushings in, fit it, read both sides again.",
+    }
 }

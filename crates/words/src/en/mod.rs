@@ -13,6 +13,7 @@ mod setups;
 mod strip;
 mod sway;
 mod tape;
+pub(crate) mod templates;
 pub(crate) mod workings;
 
 use derecho_core::measure::Phrase;
