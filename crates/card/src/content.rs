@@ -113,7 +113,7 @@ fn cautions(pages: &mut Pages<'_>, results: &Results) {
     let of_the_work = derecho_job::cautions::Stage::BoltUp;
     heading(pages, "Mind this");
     for caution in results.cautions.iter().filter(|caution| caution.stage == of_the_work) {
-        paragraph(pages, PLAIN, &caution.says);
+        paragraph(pages, PLAIN, &caution.says.inches());
     }
 }
 
@@ -245,7 +245,8 @@ fn step_block(
     for line in fasteners {
         let count =
             line.count.filter(|count| *count > 1).map_or_else(String::new, |count| format!(" ({count})"));
-        let what = if line.what.is_empty() { String::new() } else { format!(", {}", line.what) };
+        let what = Some(line.what.inches()).filter(|what| !what.is_empty());
+        let what = what.map_or_else(String::new, |what| format!(", {what}"));
         pages.write(&mut block, PLAIN, left, width, &format!("{}{count}{what}", line.name.inches()));
         pages.write(&mut block, PLAIN, left, width, &say(&line.torque_says, unit));
         if let Some(tight) = &line.tight_says {

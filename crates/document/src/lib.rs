@@ -11,6 +11,7 @@
 //!
 //! Who may depend on it: job, store, and through them everything else. It depends on the core alone.
 
+pub mod bodies;
 pub mod bracketing;
 pub mod check;
 pub mod gate_keys;

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::message::{Label, OfTopic, Topic};
+
 /// The stages of a job that work today, in working order.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -26,195 +28,152 @@ pub enum Stage {
 }
 
 /// One caution.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Caution {
     /// The stage it stands beside.
     pub stage: Stage,
     /// What to mind.
-    pub says: String,
+    #[schema(value_type = String)]
+    pub says: Label,
 }
 
-const CAUTIONS: [(Stage, &str); 35] = [
-    (
-        Stage::Rig,
-        "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought.",
-    ),
-    (
-        Stage::Rig,
-        "The maker's instructions come first, for the vehicle and for every part. Structural, steering and brake work belongs to people qualified and, where the law says so, licensed.",
-    ),
-    (Stage::Tape, "Chock the wheels. Nobody under the vehicle while it is bounced to settle."),
-    (Stage::Tape, "Stands under the frame or axle before anything is undone, never a jack alone."),
-    (
-        Stage::Bar,
-        "Stands under the frame or axle before a bolt is undone, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off.",
-    ),
-    (Stage::Bar, "Engine off and fingers out of bolt holes while anything moves, the steering wheel too."),
-    (
-        Stage::Bar,
-        "A strap pulling the axle over is under load: stand clear of its line, and let it off slowly.",
-    ),
-    (
-        Stage::Bar,
-        "Never fewer threads in than the maker asks. Jam nuts or clamps are tightened last, to the part's own sheet.",
-    ),
-    (
-        Stage::Bar,
-        "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
-    ),
-    (
-        Stage::Bracket,
-        "Check that the bar reaches its length both ways and clears over the whole travel before anything is welded or drilled.",
-    ),
-    (
-        Stage::Bracket,
-        "Welding: battery negative off, electronics in mind, fuel and brake lines and soft bushings away from heat, bright metal, something to put a fire out at hand. Eyes and hands covered.",
-    ),
-    (
-        Stage::Bracket,
-        "Structural welding on frame or axle, and steering parts, belong to people qualified and, where the law says so, licensed; have it inspected.",
-    ),
-    (
-        Stage::Bracket,
-        "Drilling: stands under the frame, the drill braced against its kick, hot chips away from eyes and hands, nothing behind the far wall. Paint the raw edges.",
-    ),
-    (
-        Stage::Bracket,
-        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
-    ),
-    (
-        Stage::Bracket,
-        "Strength here is a comparison, no certification. The maker's instructions and local rules on lift and steering come first.",
-    ),
-    (
-        Stage::Cycle,
-        "What is computed here does not replace cycling it: go from full droop to full bump and cross-axled on the vehicle before anything is welded.",
-    ),
-    (
-        Stage::Cycle,
-        "With springs out the axle hangs on jacks: stands under the frame, nobody beneath, fingers out of every gap while it moves.",
-    ),
-    (
-        Stage::Cycle,
-        "Brake lines, looms, exhaust, driveshaft and shocks are not in these figures. Watch them at full droop and at lock.",
-    ),
-    (
-        Stage::Cycle,
-        "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected.",
-    ),
-    (
-        Stage::Sway,
-        "Never drive on the road with the sway bar disconnected: it is for slow ground off the road.",
-    ),
-    (
-        Stage::Sway,
-        "A twisted bar stores energy: level ground, stands under frame and axle, both wheels alike before a link is undone or a pin pulled.",
-    ),
-    (
-        Stage::Sway,
-        "Unclip brake lines and sensor looms by the bar, and put them back; nothing may chafe at full droop, full bump or lock.",
-    ),
-    (
-        Stage::Sway,
-        "Bolts to the part's own torque, jam nuts last, pins with their clips in. Look again after the first day off the road.",
-    ),
-    (
-        Stage::Sway,
-        "A reinforcing plate under one clamp of the bar wants an equal shim under the other. Stops or clamps tight once its stick-out is equal.",
-    ),
-    (
-        Stage::Sway,
-        "Rates and roll here are estimates to compare by. The maker's instructions and a qualified inspection come first.",
-    ),
-    (
-        Stage::BoltUp,
-        "Stands under the frame before anything is undone, never a jack alone. Springs store energy, and the axle drops or shifts when bar or shocks come off.",
-    ),
-    (Stage::BoltUp, "Engine off and fingers out of bolt holes while anything moves, the steering wheel too."),
-    (
-        Stage::BoltUp,
-        "Torques come from the part's own sheet or the vehicle's manual alone. The maker's order comes before the order here.",
-    ),
-    (
-        Stage::BoltUp,
-        "Welding and drilling: eyes and hands covered, battery negative off, fuel and brake lines away from heat and chips, something to put a fire out at hand.",
-    ),
-    (
-        Stage::BoltUp,
-        "Structural welding, steering and brake parts belong to people qualified and, where the law says so, licensed and inspected.",
-    ),
-    (
-        Stage::Prove,
-        "Jam nuts or clamps tight, wheel nuts torqued, brake lines free at full droop and at lock before it moves.",
-    ),
-    (
-        Stage::Prove,
-        "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any.",
-    ),
-    (Stage::Prove, "Road test in steps: yard, slow, dips, highway. Stop at the first wobble."),
-    (
-        Stage::Prove,
-        "Torque again after the first 50 miles (80 km) and at 500 (800 km), and after the first day off the road.",
-    ),
-    (
-        Stage::Prove,
-        "The figures here are aids. The maker's instructions and a qualified inspection come first.",
-    ),
-];
+/// What to mind.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum CautionText {
+    /// Local rules on lift, tires and steering.
+    LocalRules,
+    /// The maker's instructions and licensed work.
+    MakersFirst,
+    /// Chocks, and nobody beneath while it settles.
+    ChockAndSettle,
+    /// Stands before anything is undone.
+    StandsFirst,
+    /// Stands before a bolt is undone.
+    StandsBeforeABolt,
+    /// Fingers out of bolt holes.
+    FingersOut,
+    /// A strap under load.
+    Strap,
+    /// Threads in, jam nuts last.
+    ThreadsIn,
+    /// Work on the bar inspected.
+    Inspected,
+    /// Reach and clearance before weld or drill.
+    ReachesAndClears,
+    /// Welding near lines and bushings.
+    Welding,
+    /// Structural welding and steering parts, inspected.
+    StructuralWelding,
+    /// Drilling.
+    Drilling,
+    /// Risers and drag links go together.
+    RaisedTogether,
+    /// Strength is a comparison.
+    NoCertification,
+    /// Cycling it on the vehicle.
+    CycleIt,
+    /// The axle on jacks, springs out.
+    SpringsOut,
+    /// What is not in the figures.
+    NotInTheseFigures,
+    /// Steering parts and welding, licensed.
+    Licensed,
+    /// No road with the bar disconnected.
+    NeverDisconnected,
+    /// A twisted bar stores energy.
+    TwistedBar,
+    /// Lines and looms by the bar.
+    LinesAndLooms,
+    /// Torque, jam nuts, pins.
+    PinsAndClips,
+    /// An equal shim under the other clamp.
+    EqualShim,
+    /// Rates and roll are estimates.
+    RollIsEstimated,
+    /// Stands before bar or shocks come off.
+    StandsForBarAndShocks,
+    /// Torques from sheets, the maker's order first.
+    TorqueFromSheets,
+    /// Welding and drilling.
+    WeldingAndDrilling,
+    /// Structural, steering and brake work, licensed.
+    LicensedBrakes,
+    /// Before it moves.
+    BeforeItMoves,
+    /// Steering wheel, toe, sensors.
+    WheelAndSensors,
+    /// The road test in steps.
+    RoadInSteps,
+    /// Torque again.
+    TorqueAgain,
+    /// The figures are aids.
+    FiguresAreAids,
+}
 
-/// What is minded of a bar, and in its place of a Y-link; empty where a Y-link has nothing of the kind.
-const OF_A_BAR: [(&str, &str); 2] = [
-    (
-        "Check that the bar reaches its length both ways and clears over the whole travel before anything is welded or drilled.",
-        "Check that the link's legs reach their length both ways and clear over the whole travel before anything is welded or drilled.",
-    ),
-    (
-        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
-        "",
-    ),
-];
+/// A caution of an axle.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct CautionMessage {
+    /// What to mind.
+    pub text: CautionText,
+    /// Whether a Y-shaped link stands in the track bar's place.
+    pub y_link: bool,
+    /// Whether the axle has a drag link to mind.
+    pub steered: bool,
+}
 
-/// What is minded of a steered axle, and in its place of one that is not.
-const OF_A_STEERED_AXLE: [(&str, &str); 6] = [
-    (
-        "Engine off and fingers out of bolt holes while anything moves, the steering wheel too.",
-        "Engine off and fingers out of bolt holes while anything moves.",
-    ),
-    (
-        "The bar is part of the steering's geometry at the front: have the work inspected where the law says so.",
-        "The bar steers the rear axle over bumps: have the work inspected where the law says so.",
-    ),
-    (
-        "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected.",
-        "",
-    ),
-    (
-        "Structural welding on frame or axle, and steering parts, belong to people qualified and, where the law says so, licensed; have it inspected.",
-        "Structural welding on frame or axle belongs to people qualified and, where the law says so, licensed; have it inspected.",
-    ),
-    (
-        "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected.",
-        "Structural welding belongs to people qualified and, where the law says so, licensed and inspected.",
-    ),
-    (
-        "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any.",
-        "Stability sensors' zero where there are any.",
-    ),
+impl OfTopic for CautionMessage {
+    const TOPIC: Topic = Topic::Caution;
+}
+
+const CAUTIONS: [(Stage, CautionText); 35] = [
+    (Stage::Rig, CautionText::LocalRules),
+    (Stage::Rig, CautionText::MakersFirst),
+    (Stage::Tape, CautionText::ChockAndSettle),
+    (Stage::Tape, CautionText::StandsFirst),
+    (Stage::Bar, CautionText::StandsBeforeABolt),
+    (Stage::Bar, CautionText::FingersOut),
+    (Stage::Bar, CautionText::Strap),
+    (Stage::Bar, CautionText::ThreadsIn),
+    (Stage::Bar, CautionText::Inspected),
+    (Stage::Bracket, CautionText::ReachesAndClears),
+    (Stage::Bracket, CautionText::Welding),
+    (Stage::Bracket, CautionText::StructuralWelding),
+    (Stage::Bracket, CautionText::Drilling),
+    (Stage::Bracket, CautionText::RaisedTogether),
+    (Stage::Bracket, CautionText::NoCertification),
+    (Stage::Cycle, CautionText::CycleIt),
+    (Stage::Cycle, CautionText::SpringsOut),
+    (Stage::Cycle, CautionText::NotInTheseFigures),
+    (Stage::Cycle, CautionText::Licensed),
+    (Stage::Sway, CautionText::NeverDisconnected),
+    (Stage::Sway, CautionText::TwistedBar),
+    (Stage::Sway, CautionText::LinesAndLooms),
+    (Stage::Sway, CautionText::PinsAndClips),
+    (Stage::Sway, CautionText::EqualShim),
+    (Stage::Sway, CautionText::RollIsEstimated),
+    (Stage::BoltUp, CautionText::StandsForBarAndShocks),
+    (Stage::BoltUp, CautionText::FingersOut),
+    (Stage::BoltUp, CautionText::TorqueFromSheets),
+    (Stage::BoltUp, CautionText::WeldingAndDrilling),
+    (Stage::BoltUp, CautionText::LicensedBrakes),
+    (Stage::Prove, CautionText::BeforeItMoves),
+    (Stage::Prove, CautionText::WheelAndSensors),
+    (Stage::Prove, CautionText::RoadInSteps),
+    (Stage::Prove, CautionText::TorqueAgain),
+    (Stage::Prove, CautionText::FiguresAreAids),
 ];
 
 /// Every caution, in the order of the stages; `y_link` is whether a Y-shaped link stands in the track bar's place,
 /// `steered` whether the axle has a drag link to mind.
 #[must_use]
 pub fn cautions(y_link: bool, steered: bool) -> Vec<Caution> {
-    let of_this_axle = |says: &'static str| {
-        let unsteered = OF_A_STEERED_AXLE.iter().find(|(front, _)| !steered && *front == says);
-        let says = unsteered.map_or(says, |(_, rear)| rear);
-        let instead = OF_A_BAR.iter().find(|(bar, _)| y_link && *bar == says);
-        instead.map_or(says, |(_, link)| link)
+    let of_this_axle = |text: CautionText| match text {
+        CautionText::RaisedTogether => steered && !y_link,
+        _ => true,
     };
     CAUTIONS
-        .iter()
-        .map(|(stage, says)| Caution { stage: *stage, says: of_this_axle(says).to_owned() })
-        .filter(|caution| !caution.says.is_empty())
+        .into_iter()
+        .filter(|(_, text)| of_this_axle(*text))
+        .map(|(stage, text)| Caution { stage, says: CautionMessage { text, y_link, steered }.into() })
         .collect()
 }

@@ -6,7 +6,7 @@
 //! at the body's centre; a screen adds the axle's shift and takes the body down by the
 //! travel.
 
-use crate::assembly::message::AssumedMessage;
+use crate::assembly::message::{AssumedMessage, DrawnSize};
 use crate::defaults::{self, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -99,12 +99,12 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
     let rig = &job.rig;
     let bar = &job.setups.found.bar;
     let mut assumptions = Vec::new();
-    let mut or = |entry: &Option<TapeEntry>, mm: f64, pointer: &str, name: &str, drawing_only| {
+    let mut or = |entry: &Option<TapeEntry>, mm: f64, pointer: &str, size: DrawnSize, drawing_only| {
         entry.as_ref().map_or_else(
             || {
                 assumptions.push(Assumption {
                     pointer: pointer.to_owned(),
-                    says: AssumedMessage::Drawn { name: name.to_owned(), mm }.into(),
+                    says: AssumedMessage::Drawn { size, mm }.into(),
                     drawing_only,
                 });
                 Length::from_mm(mm)
@@ -112,13 +112,14 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
             TapeEntry::length,
         )
     };
-    let bump = or(&rig.bump, defaults::BUMP.to_mm(), "/rig/bump", "bump", false);
-    let droop = or(&rig.droop, defaults::DROOP.to_mm(), "/rig/droop", "droop", false);
-    let track = or(&rig.track, defaults::TRACK, "/rig/track", "track width", true);
+    let bump = or(&rig.bump, defaults::BUMP.to_mm(), "/rig/bump", DrawnSize::Bump, false);
+    let droop = or(&rig.droop, defaults::DROOP.to_mm(), "/rig/droop", DrawnSize::Droop, false);
+    let track = or(&rig.track, defaults::TRACK, "/rig/track", DrawnSize::Track, true);
     let tyre_diameter =
-        or(&rig.tyre_diameter, defaults::TYRE_DIAMETER, "/rig/tyre_diameter", "tyre diameter", true);
-    let tyre_width = or(&rig.tyre_width, defaults::TYRE_WIDTH, "/rig/tyre_width", "tyre width", true);
-    let frame_width = or(&rig.frame_width, defaults::FRAME_WIDTH, "/rig/frame_width", "frame width", true);
+        or(&rig.tyre_diameter, defaults::TYRE_DIAMETER, "/rig/tyre_diameter", DrawnSize::TireDiameter, true);
+    let tyre_width = or(&rig.tyre_width, defaults::TYRE_WIDTH, "/rig/tyre_width", DrawnSize::TireWidth, true);
+    let frame_width =
+        or(&rig.frame_width, defaults::FRAME_WIDTH, "/rig/frame_width", DrawnSize::FrameWidth, true);
 
     let axle_height = rig.axle_height.as_ref().map_or(tyre_diameter / 2.0, TapeEntry::length);
     let axle_eye_z =

@@ -17,6 +17,8 @@ use utoipa::{PartialSchema, ToSchema};
 pub enum Topic {
     /// A card in the bay.
     Card,
+    /// Cautions.
+    Caution,
     /// The log.
     Log,
     /// The strip.

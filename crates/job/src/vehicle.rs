@@ -3,7 +3,9 @@
 //!
 //! Not here: which jobs there are.
 
-use serde::{Deserialize, Serialize};
+use crate::assembly::message::{AssumedMessage, FieldOf, VehicleField};
+use crate::message::Label;
+use serde::Serialize;
 use serde_json::{Value, json};
 use utoipa::ToSchema;
 
@@ -14,12 +16,13 @@ use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
 
 /// A figure of the vehicle that the other job knows.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Offer {
     /// The field of this job, as a JSON pointer.
     pub pointer: String,
     /// What it is.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// What this job says, as typed; empty where it says nothing.
     pub here: String,
     /// What the other job says, as typed.
@@ -30,31 +33,31 @@ pub struct Offer {
 }
 
 /// Fields that are the same at both ends: a name, this job's field and the other's.
-const SHARED: [(&str, &str); 11] = [
-    ("steering side", "/rig/steering_side"),
-    ("tyre diameter", "/rig/tyre_diameter"),
-    ("tyre width", "/rig/tyre_width"),
-    ("wheelbase", "/vehicle/wheelbase"),
-    ("centre of gravity", "/vehicle/centre_of_gravity"),
-    ("what that height is good to", "/vehicle/centre_of_gravity_good_to"),
-    ("tyre rate", "/vehicle/tyre_rate"),
-    ("weight of each axle itself", "/vehicle/unsprung_weight"),
-    ("load on the roof", "/vehicle/roof_load"),
-    ("its height", "/vehicle/roof_height"),
-    ("who works", "/bolt_up/by"),
+const SHARED: [(VehicleField, &str); 11] = [
+    (VehicleField::SteeringSide, "/rig/steering_side"),
+    (VehicleField::TireDiameter, "/rig/tyre_diameter"),
+    (VehicleField::TireWidth, "/rig/tyre_width"),
+    (VehicleField::Wheelbase, "/vehicle/wheelbase"),
+    (VehicleField::CentreOfGravity, "/vehicle/centre_of_gravity"),
+    (VehicleField::CentreOfGravityGoodTo, "/vehicle/centre_of_gravity_good_to"),
+    (VehicleField::TireRate, "/vehicle/tyre_rate"),
+    (VehicleField::UnsprungWeight, "/vehicle/unsprung_weight"),
+    (VehicleField::RoofLoad, "/vehicle/roof_load"),
+    (VehicleField::RoofHeight, "/vehicle/roof_height"),
+    (VehicleField::By, "/bolt_up/by"),
 ];
 
 /// Fields in which one end's own figure is the other end's figure of the other axle: a name, the field as this axle's
 /// own, the field as the other axle's.
-const CROSSED: [(&str, &str, &str); 8] = [
-    ("weight on the axle", "/vehicle/axle_weight", "/vehicle/other_weight"),
-    ("weight under its left wheel", "/vehicle/left_corner", "/vehicle/other_left_corner"),
-    ("weight under its right wheel", "/vehicle/right_corner", "/vehicle/other_right_corner"),
-    ("spring rate", "/vehicle/spring_rate", "/vehicle/other_spring_rate"),
-    ("between the springs", "/vehicle/spring_spacing", "/vehicle/other_spring_spacing"),
-    ("track", "/rig/track", "/vehicle/other_track"),
-    ("travel up", "/rig/bump", "/vehicle/other_bump"),
-    ("travel down", "/rig/droop", "/vehicle/other_droop"),
+const CROSSED: [(VehicleField, &str, &str); 8] = [
+    (VehicleField::AxleWeight, "/vehicle/axle_weight", "/vehicle/other_weight"),
+    (VehicleField::LeftCorner, "/vehicle/left_corner", "/vehicle/other_left_corner"),
+    (VehicleField::RightCorner, "/vehicle/right_corner", "/vehicle/other_right_corner"),
+    (VehicleField::SpringRate, "/vehicle/spring_rate", "/vehicle/other_spring_rate"),
+    (VehicleField::SpringSpacing, "/vehicle/spring_spacing", "/vehicle/other_spring_spacing"),
+    (VehicleField::Track, "/rig/track", "/vehicle/other_track"),
+    (VehicleField::Bump, "/rig/bump", "/vehicle/other_bump"),
+    (VehicleField::Droop, "/rig/droop", "/vehicle/other_droop"),
 ];
 
 /// Whether two jobs are of one vehicle: it goes by one name, and they are at its two ends.
@@ -84,26 +87,26 @@ fn typed(value: Option<&Value>) -> String {
 #[must_use]
 pub fn offers(here: &Job, there: &Job) -> Vec<Offer> {
     let (mine, theirs) = (as_value(here), as_value(there));
-    let offer = |name: String, to: &str, from: &str| {
+    let offer = |of: FieldOf, field: VehicleField, to: &str, from: &str| {
         let value = theirs.pointer(from).filter(|value| !value.is_null())?;
         let (here, there) = (typed(mine.pointer(to)), typed(Some(value)));
         (!there.is_empty() && here != there).then(|| Offer {
             pointer: to.to_owned(),
-            name,
+            name: AssumedMessage::Field(of, field).into(),
             here,
             there,
             value: value.clone(),
         })
     };
-    let shared = SHARED.iter().filter_map(|(name, field)| offer((*name).to_owned(), field, field));
+    let shared = SHARED.iter().filter_map(|(name, field)| offer(FieldOf::Vehicle, *name, field, field));
     let crossed = CROSSED.iter().flat_map(|(name, own, other)| {
-        [offer(format!("other axle: {name}"), other, own), offer(format!("this axle: {name}"), own, other)]
+        [offer(FieldOf::OtherAxle, *name, other, own), offer(FieldOf::ThisAxle, *name, own, other)]
     });
     let bar = bar_there(there).and_then(|text| {
         let here = typed(mine.pointer("/vehicle/other_bar"));
         (here != text).then(|| Offer {
             pointer: "/vehicle/other_bar".to_owned(),
-            name: "other axle: roll rate of its sway bar, as reckoned there".to_owned(),
+            name: AssumedMessage::Field(FieldOf::OtherAxle, VehicleField::SwayBarRollRate).into(),
             here,
             there: text.clone(),
             value: Value::String(text),
@@ -113,7 +116,7 @@ pub fn offers(here: &Job, there: &Job) -> Vec<Offer> {
         let (here, there) = (typed(mine.pointer(OTHER_ROLL_CENTRE)), typed(Some(&value)));
         (here != there).then(|| Offer {
             pointer: OTHER_ROLL_CENTRE.to_owned(),
-            name: "other axle: roll centre, as reckoned there".to_owned(),
+            name: AssumedMessage::Field(FieldOf::OtherAxle, VehicleField::RollCentre).into(),
             here,
             there,
             value,

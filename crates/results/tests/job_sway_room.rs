@@ -50,7 +50,7 @@ fn room(value: &Value) -> RoomResult {
 }
 
 fn gap<'a>(room: &'a RoomResult, thing: &str) -> &'a SwayGap {
-    room.gaps.iter().find(|gap| gap.thing == thing).unwrap_or_else(|| panic!("no gap to {thing}"))
+    room.gaps.iter().find(|gap| gap.thing.inches() == thing).unwrap_or_else(|| panic!("no gap to {thing}"))
 }
 
 fn inches(length: Length) -> f64 {
@@ -68,7 +68,7 @@ fn a_ball_above_the_arm_by_hand() {
     let found = gap(&room, "bump stop");
     // 3 in between the middles, less 1/2 in of arm and 3/4 in of ball.
     assert!((inches(found.gap_mm) - 1.75).abs() < 0.01, "{}", inches(found.gap_mm));
-    assert_eq!((found.rod.as_str(), found.clear), ("the left arm", true));
+    assert_eq!((found.rod.inches().as_str(), found.clear), ("the left arm", true));
 }
 
 #[test]
@@ -86,7 +86,9 @@ fn a_rail_along_the_arm_by_hand() {
     let found = gap(&room, "left frame rail");
     assert!((inches(found.gap_mm) - expected).abs() < 0.02, "{} for {expected}", inches(found.gap_mm));
     // The bar goes through both rails, and they are no fault of it.
-    assert!(room.gaps.iter().all(|gap| !gap.thing.contains("rail") || gap.rod != "the bar"));
+    assert!(
+        room.gaps.iter().all(|gap| !gap.thing.inches().contains("rail") || gap.rod.inches() != "the bar")
+    );
     // Inside the frame the arm runs along the rail.
     value["sway"]["eye_from_centre"] = json!("15 in");
     let inside = self::room(&value);
@@ -108,7 +110,7 @@ fn a_leaning_shock_by_hand() {
     for side in ["left shock", "right shock"] {
         let found = gap(&room, side);
         assert!((inches(found.gap_mm) - 1.5).abs() < 0.02, "{}", inches(found.gap_mm));
-        assert!(found.rod.ends_with("link"));
+        assert!(found.rod.inches().ends_with("link"));
     }
 }
 
@@ -125,13 +127,13 @@ fn every_gap_is_drawn_as_long_as_it_is_told() {
         let thing = room.things.iter().find(|thing| thing.name == found.thing).unwrap();
         let [rod, there] = found.between_mm.map(glam::DVec3::from_array);
         // Arms 1 in, links 1 1/4 in, the bar 1 in thick.
-        let half = if found.rod.ends_with("link") { 0.625 } else { 0.5 } * 25.4;
+        let half = if found.rod.inches().ends_with("link") { 0.625 } else { 0.5 } * 25.4;
         let gap = rod.distance(there) - half - thing.radius_mm;
-        assert!((gap - found.gap_mm.to_mm()).abs() < 1e-6, "{}: {gap}", found.thing);
+        assert!((gap - found.gap_mm.to_mm()).abs() < 1e-6, "{}: {gap}", found.thing.inches());
         if thing.on_axle.iter().all(|axle| !axle) {
             let points: Vec<_> = thing.points_mm.iter().map(|at| glam::DVec3::from_array(*at)).collect();
             let off = points.windows(2).map(|ends| beside(there, ends[0], ends[1]));
-            assert!(off.fold(f64::INFINITY, f64::min) < 1e-6, "{}", found.thing);
+            assert!(off.fold(f64::INFINITY, f64::min) < 1e-6, "{}", found.thing.inches());
         }
     }
 }
@@ -156,7 +158,7 @@ fn rails_and_shocks_are_drawn_where_they_were_taped() {
     assert!((results.elevation.frame_bottom_mm.to_inches() - 24.75).abs() < 1e-9);
     assert!((results.elevation.rail_height_mm.to_inches() - 4.5).abs() < 1e-9);
     let room = sway(&job).room.unwrap();
-    let thing = |name: &str| room.things.iter().find(|thing| thing.name == name).unwrap();
+    let thing = |name: &str| room.things.iter().find(|thing| thing.name.inches() == name).unwrap();
     let rail = thing("right frame rail");
     let low = rail.points_mm.iter().map(|at| at[2] - rail.radius_mm).fold(f64::INFINITY, f64::min);
     let high = rail.points_mm.iter().map(|at| at[2] + rail.radius_mm).fold(0.0, f64::max);
@@ -174,7 +176,7 @@ fn tyres_at_lock_come_nearer_and_those_of_a_rear_axle_do_not_steer() {
     value["sway"]["link"] = json!("8 1/4 in");
     let nearest = |value: &Value| {
         let room = room(value);
-        let tyres = room.gaps.iter().filter(|gap| gap.thing.contains("tyre"));
+        let tyres = room.gaps.iter().filter(|gap| gap.thing.inches().contains("tyre"));
         tyres.map(|gap| gap.gap_mm.to_mm()).fold(f64::INFINITY, f64::min)
     };
     let mut before = f64::INFINITY;
@@ -184,7 +186,8 @@ fn tyres_at_lock_come_nearer_and_those_of_a_rear_axle_do_not_steer() {
         assert!(now < before, "{lock}°: {now} after {before}");
         before = now;
     }
-    let names = |value: &Value| room(value).gaps.iter().filter(|gap| gap.thing.contains("tyre")).count();
+    let names =
+        |value: &Value| room(value).gaps.iter().filter(|gap| gap.thing.inches().contains("tyre")).count();
     assert_eq!(names(&value), 6);
     assert_eq!(names(&demo("water-tender-3")), 2);
 }
@@ -365,7 +368,7 @@ fn on_an_axle_mounted_bar_the_arm_moves_with_the_axle() {
     // 5/8 in where that is nearer.
     let found = gap(&room, "brake line tab");
     assert!((inches(found.gap_mm) - (3.0 - 0.5 - 0.625)).abs() < 1e-6, "{}", inches(found.gap_mm));
-    assert_eq!(found.rod, "the bar");
+    assert_eq!(found.rod.inches(), "the bar");
 }
 
 /// A figure that is none becomes null in JSON: nowhere may one be.

@@ -291,8 +291,8 @@ fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
     assert_eq!(rear, cautions(false, false));
     let steering =
         |said: &str| said.contains("teering wheel") || said.contains("drag link") || said.contains("toe");
-    assert!(all.iter().any(|caution| steering(&caution.says)));
-    assert!(rear.iter().all(|caution| !steering(&caution.says)), "{rear:?}");
+    assert!(all.iter().any(|caution| steering(&caution.says.inches())));
+    assert!(rear.iter().all(|caution| !steering(&caution.says.inches())), "{rear:?}");
     // A Y-link has legs and no bar to mind, and neither riser nor drop; everything else is minded all the same.
     let mut y_link = Job::new("Fresh");
     y_link.rig.axle_location = Some(derecho_job::document::AxleLocation::YLink);
@@ -302,7 +302,7 @@ fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
     let bracket = |told: &[derecho_job::cautions::Caution]| -> Vec<String> {
         told.iter()
             .filter(|caution| caution.stage == Stage::Bracket)
-            .map(|caution| caution.says.clone())
+            .map(|caution| caution.says.inches())
             .collect()
     };
     assert!(bracket(&told).iter().all(|says| !says.contains("the bar") && !says.contains("riser")));

@@ -1,8 +1,10 @@
 //! Arms, legs and springs as links.
 
+use super::message::PointName;
 use crate::assembly::message::AssemblyMessage;
 use crate::assembly::named::likely_cause;
 use crate::defaults;
+use crate::document::bodies::spring_half;
 use crate::document::check::asks;
 use glam::DVec3;
 
@@ -84,7 +86,7 @@ impl PointReader<'_> {
         } else {
             self.point(&PointWanted {
                 pointer: format!("{pointer}/axle"),
-                name: format!("{name}, axle end"),
+                name: PointName::ArmAxleEnd(name.clone()),
                 form: &form.axle,
                 like: like.map(|arm| &arm.axle),
                 side,
@@ -97,7 +99,7 @@ impl PointReader<'_> {
         let usual = if typed.is_some() { DVec3 { x: 0.0, ..usual_body } } else { usual_body };
         let mut body = self.point(&PointWanted {
             pointer: format!("{pointer}/body"),
-            name: format!("{name}, body end"),
+            name: PointName::ArmBodyEnd(name.clone()),
             form: &form.body,
             like: like.map(|arm| &arm.body),
             side,
@@ -177,7 +179,7 @@ impl PointReader<'_> {
             // A spring lies about level as it stands.
             let stands = crate::document::heights::driven_offset(&self.job.rig).to_mm();
             let eye = pad + DVec3::new(front_half.to_mm() * defaults::SPRING_AS_LINK, 0.0, -stands);
-            let name = format!("{} spring's front half", side.word());
+            let name = spring_half(side);
             arms.links.push(Link {
                 body: BodyPoint::at(eye),
                 axle: AxlePoint::at(pad),

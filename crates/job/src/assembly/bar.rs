@@ -2,6 +2,7 @@
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::document::bodies::TRACK_BAR;
 use glam::DVec3;
 
 use super::arms::joint_of;
@@ -121,7 +122,7 @@ impl SolvedBar {
     /// As a member that lies this way at ride height: bolts nobody described are square to it there.
     pub(crate) fn member(&self, along: DVec3) -> Member {
         Member {
-            name: "track bar".to_owned(),
+            name: TRACK_BAR.to_owned(),
             joints: self.joints.each_ref().map(|joint| joint_of(joint, BoltAxis::ForeAft, along)),
             radius: self.radius,
             bend: self.bend,

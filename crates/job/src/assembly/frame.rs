@@ -1,5 +1,6 @@
 //! Everything a setup shares with the others, and a setup fitted at its own ride height.
 
+use crate::document::bodies::TRACK_BAR;
 use crate::document::check::asks;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::mechanism::Member;
@@ -185,7 +186,7 @@ impl SharedSetup {
 
     pub(super) fn part_name(&self, link: usize) -> String {
         let arm = self.arm_of(link).and_then(|arm| self.arms.names.get(arm));
-        arm.cloned().unwrap_or_else(|| "track bar".to_owned())
+        arm.cloned().unwrap_or_else(|| TRACK_BAR.to_owned())
     }
 
     pub(super) fn part_pointer(&self, link: usize) -> String {

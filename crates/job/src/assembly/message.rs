@@ -21,8 +21,8 @@ pub enum AssemblyMessage {
     },
     /// What is assumed of a point: whether, what, and where in mm.
     Point {
-        name: String,
-        assumed: Vec<(bool, &'static str, f64)>,
+        name: PointName,
+        assumed: Vec<(bool, Coordinate, f64)>,
     },
     UpperArmOnTheLeft,
     RigidSprings,
@@ -60,10 +60,10 @@ pub enum AssemblyMessage {
     },
     Springs {
         rate: SpringRate,
-        place: String,
+        other: bool,
     },
     Length {
-        what: String,
+        what: AssumedLength,
         length: Length,
     },
     NoOtherBar,
@@ -84,10 +84,12 @@ pub enum AssumedMessage {
     /// A size of the drawing.
     Drawn {
         /// What it is.
-        name: String,
+        size: DrawnSize,
         /// The size, mm.
         mm: f64,
     },
+    /// A figure that the job at the other end knows.
+    Field(FieldOf, VehicleField),
     /// A length that is taken where a field is empty.
     Length(Length),
     /// An angle that is taken where a field is empty, degrees, in whole degrees.
@@ -100,4 +102,104 @@ pub enum AssumedMessage {
 
 impl OfTopic for AssumedMessage {
     const TOPIC: Topic = Topic::Assumed;
+}
+
+/// A size that only the drawing needs, or the travel.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum DrawnSize {
+    /// Travel up.
+    Bump,
+    /// Travel down.
+    Droop,
+    /// Track width.
+    Track,
+    /// Tire diameter.
+    TireDiameter,
+    /// Tire width.
+    TireWidth,
+    /// Frame width.
+    FrameWidth,
+}
+
+/// A point of a mechanism.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum PointName {
+    /// An arm's end at the axle.
+    ArmAxleEnd(String),
+    /// An arm's end at the body.
+    ArmBodyEnd(String),
+    /// The drag link's end at the pitman arm.
+    PitmanEnd,
+    /// The drag link's end at the axle.
+    AxleEnd,
+    /// Of what a person named.
+    Named(String),
+}
+
+/// A coordinate of a point.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Coordinate {
+    /// Height.
+    Height,
+    /// Out from the middle.
+    Sideways,
+    /// Fore and aft.
+    ForeAft,
+}
+
+/// A length of the vehicle that is assumed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum AssumedLength {
+    /// Between the springs at this axle.
+    SpringSpacing,
+    /// The other axle's track.
+    OtherTrack,
+    /// Between the springs at the other axle.
+    OtherSpringSpacing,
+    /// The other axle's travel up.
+    OtherBump,
+    /// The other axle's travel down.
+    OtherDroop,
+    /// The other axle's roll centre.
+    OtherRollCentre,
+    /// Height of the roof load.
+    RoofHeight,
+}
+
+/// A figure of the vehicle that the job at its other end knows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[expect(missing_docs, reason = "each is the field of its name")]
+pub enum VehicleField {
+    SteeringSide,
+    TireDiameter,
+    TireWidth,
+    Wheelbase,
+    CentreOfGravity,
+    CentreOfGravityGoodTo,
+    TireRate,
+    UnsprungWeight,
+    RoofLoad,
+    RoofHeight,
+    By,
+    AxleWeight,
+    LeftCorner,
+    RightCorner,
+    SpringRate,
+    SpringSpacing,
+    Track,
+    Bump,
+    Droop,
+    SwayBarRollRate,
+    RollCentre,
+}
+
+/// Whose figure it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum FieldOf {
+    /// The vehicle's, one for both axles.
+    Vehicle,
+    /// The other axle's.
+    OtherAxle,
+    /// This axle's.
+    ThisAxle,
 }

@@ -1,18 +1,19 @@
 //! What a watched limit is of, by name; and what an unlikely measure would fit with.
 
+use crate::document::bodies::DRAG_LINK;
 use derecho_core::pose::mechanism::{Mechanism, Watched};
 use glam::DVec3;
 
 /// The two parts a gap lies between, the moving one first.
 pub(crate) fn pair(mechanism: &Mechanism, what: Watched) -> (String, String) {
     let member = |index: usize| {
-        mechanism.members().get(index).map_or_else(|| "drag link".to_owned(), |member| member.name.clone())
+        mechanism.members().get(index).map_or_else(|| DRAG_LINK.to_owned(), |member| member.name.clone())
     };
     let obstacle = |index: usize| mechanism.obstacles()[index].name.clone();
     match what {
         Watched::Gap { member: m, obstacle: o } => (member(m), obstacle(o)),
         Watched::ObstacleGap { axle, body } => (obstacle(axle), obstacle(body)),
-        Watched::BarToDragLink => (member(mechanism.bar().unwrap_or(0)), "drag link".to_owned()),
+        Watched::BarToDragLink => (member(mechanism.bar().unwrap_or(0)), DRAG_LINK.to_owned()),
         Watched::Tilt { member: m, .. } | Watched::WindUp { member: m, .. } => (member(m), String::new()),
         Watched::Bind => ("links".to_owned(), String::new()),
     }

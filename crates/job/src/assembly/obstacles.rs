@@ -1,5 +1,6 @@
 //! Obstacles and the drag link.
 
+use super::message::PointName;
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use crate::document::check::asks;
@@ -27,7 +28,7 @@ impl PointReader<'_> {
         let mut end = |field: &str, point: &PointForm| {
             self.point(&PointWanted {
                 pointer: format!("/hardpoints/obstacles/{index}/{field}"),
-                name: form.name.clone(),
+                name: PointName::Named(form.name.clone()),
                 form: point,
                 like: None,
                 side: form.side,
@@ -75,7 +76,7 @@ impl PointReader<'_> {
         let z = self.sizes.axle_height;
         let pitman = self.point(&PointWanted {
             pointer: "/hardpoints/steering/pitman".to_owned(),
-            name: "pitman end of the drag link".to_owned(),
+            name: PointName::PitmanEnd,
             form: &form.pitman,
             like: None,
             side: form.pitman_side,
@@ -84,7 +85,7 @@ impl PointReader<'_> {
         });
         let knuckle = self.point(&PointWanted {
             pointer: "/hardpoints/steering/knuckle".to_owned(),
-            name: "axle end of the drag link".to_owned(),
+            name: PointName::AxleEnd,
             form: &form.knuckle,
             like: None,
             side: form.knuckle_side,

@@ -1,5 +1,6 @@
 //! What a person measured, read point by point, with faults, assumptions and warnings.
 
+use super::message::{Coordinate, PointName};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::pose::template::Sizes;
 use glam::DVec3;
@@ -48,7 +49,7 @@ impl Read {
 /// How a point is asked for.
 pub(super) struct PointWanted<'a> {
     pub(super) pointer: String,
-    pub(super) name: String,
+    pub(super) name: PointName,
     pub(super) form: &'a PointForm,
     /// The same point on the other side, used where this one is empty.
     pub(super) like: Option<&'a PointForm>,
@@ -85,9 +86,9 @@ impl PointReader<'_> {
             up.unwrap_or(ask.usual.z),
         );
         let assumed = [
-            (height.is_none(), "height", ask.usual.z),
-            (sideways.is_none(), "out from the middle", ask.usual.y),
-            (fore_aft.is_none() && ask.usual.x != 0.0, "fore and aft", ask.usual.x.abs()),
+            (height.is_none(), Coordinate::Height, ask.usual.z),
+            (sideways.is_none(), Coordinate::Sideways, ask.usual.y),
+            (fore_aft.is_none() && ask.usual.x != 0.0, Coordinate::ForeAft, ask.usual.x.abs()),
         ];
         let any = assumed.iter().any(|(open, ..)| *open);
         if any {

@@ -1,6 +1,7 @@
 //! What the vehicle weighs and stands on, with the usual figure wherever nobody measured, and the
 //! mark of it.
 
+use super::message::AssumedLength;
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use crate::defaults::Assumption;
@@ -139,49 +140,43 @@ fn assumption(field: &str, says: Message) -> Assumption {
 pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let form = &job.vehicle;
     let mut assumed = assumed_loads(job);
-    let mut spring = |field: &str, where_: &str, entry: &Option<SpringRateEntry>| {
+    let mut spring = |field: &str, other: bool, entry: &Option<SpringRateEntry>| {
         entry.as_ref().map_or_else(
             || {
                 assumed.push(assumption(
                     field,
-                    AssemblyMessage::Springs { rate: defaults::SPRING, place: where_.to_owned() }.into(),
+                    AssemblyMessage::Springs { rate: defaults::SPRING, other }.into(),
                 ));
                 defaults::SPRING
             },
             SpringRateEntry::rate,
         )
     };
-    let here = spring("spring_rate", "at this axle", &form.spring_rate);
-    let there = spring("other_spring_rate", "at the other axle", &form.other_spring_rate);
-    let mut length = |field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length| {
+    let here = spring("spring_rate", false, &form.spring_rate);
+    let there = spring("other_spring_rate", true, &form.other_spring_rate);
+    let mut length = |field: &str, what: AssumedLength, entry: &Option<TapeEntry>, usual: Length| {
         length_of(entry).unwrap_or_else(|| {
-            assumed.push(assumption(
-                field,
-                AssemblyMessage::Length { what: what.to_owned(), length: usual }.into(),
-            ));
+            assumed.push(assumption(field, AssemblyMessage::Length { what, length: usual }.into()));
             usual
         })
     };
     let share = defaults::SPRING_SPACING_SHARE;
-    let spacing = length("spring_spacing", "between the springs here", &form.spring_spacing, track * share);
-    let other_track =
-        length("other_track", "the other axle's track, as this one's,", &form.other_track, track);
+    let spacing = length("spring_spacing", AssumedLength::SpringSpacing, &form.spring_spacing, track * share);
+    let other_track = length("other_track", AssumedLength::OtherTrack, &form.other_track, track);
     let other_spacing = length(
         "other_spring_spacing",
-        "between the springs there",
+        AssumedLength::OtherSpringSpacing,
         &form.other_spring_spacing,
         other_track * share,
     );
     let (droop, bump) = heights::travel(&job.rig);
-    let other_bump =
-        length("other_bump", "the other axle's travel up, as this one's,", &form.other_bump, bump);
-    let other_droop =
-        length("other_droop", "the other axle's travel down, as this one's,", &form.other_droop, droop);
+    let other_bump = length("other_bump", AssumedLength::OtherBump, &form.other_bump, bump);
+    let other_droop = length("other_droop", AssumedLength::OtherDroop, &form.other_droop, droop);
     let other_roll_centre =
-        length("other_roll_centre", "the other axle's roll centre at", &form.other_roll_centre, hub);
+        length("other_roll_centre", AssumedLength::OtherRollCentre, &form.other_roll_centre, hub);
     let roof = weight_of(&form.roof_load).unwrap_or(Force::ZERO);
     let roof_height = if roof > Force::ZERO {
-        length("roof_height", "the roof load at", &form.roof_height, defaults::ROOF)
+        length("roof_height", AssumedLength::RoofHeight, &form.roof_height, defaults::ROOF)
     } else {
         defaults::ROOF
     };

@@ -20,6 +20,11 @@ use glam::DVec3;
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum BarMessage {
+    /// What a drawn figure is.
+    DrawnFigure {
+        figure: DrawnFigure,
+        planned: bool,
+    },
     Stands {
         angle: Angle,
     },
@@ -215,4 +220,25 @@ pub enum BenchLine {
     Thread { alike: bool, stays: Length, least: Option<Length> },
     /// Against the old bar.
     BesideTheOld { differs: Length, per_turn: Length },
+}
+
+/// A figure that is drawn many times for its interval.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum DrawnFigure {
+    /// Change of the bar's length.
+    Change,
+    /// Length to set.
+    Length,
+    /// How far off the axle is, + left.
+    Offset,
+    /// Angle of the bar.
+    Angle,
+    /// Sideways per unit of bump, + left.
+    LateralRate,
+    /// Shift at full droop, + left.
+    AtFullDroop,
+    /// Shift at full bump, + left.
+    AtFullBump,
+    /// Sideways swing over the travel.
+    PeakToPeak,
 }

@@ -2,7 +2,9 @@
 //! good to, and the exact formulas worked out again.
 
 use crate::bar::message::BarMessage;
+use crate::bar::message::DrawnFigure;
 use crate::defaults;
+use crate::message::Label;
 use crate::message::Message;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -28,7 +30,8 @@ pub struct Interval {
     /// Stable name, such as `change_mm`; its ending is its unit.
     pub name: String,
     /// What it is.
-    pub meaning: String,
+    #[schema(value_type = String)]
+    pub meaning: Label,
     /// 2.5 % quantile.
     pub low: f64,
     /// 97.5 % quantile.
@@ -91,15 +94,15 @@ enum PlanLength {
     Given(Length),
 }
 
-const NAMES: [(&str, &str); 8] = [
-    ("change_mm", "change of the bar's length"),
-    ("length_mm", "length to set"),
-    ("offset_mm", "how far off the axle is, + left"),
-    ("angle_deg", "angle of the bar"),
-    ("lateral_rate", "sideways per unit of bump, + left"),
-    ("at_full_droop_mm", "shift at full droop, + left"),
-    ("at_full_bump_mm", "shift at full bump, + left"),
-    ("peak_to_peak_mm", "sideways swing over the travel"),
+const NAMES: [(&str, DrawnFigure); 8] = [
+    ("change_mm", DrawnFigure::Change),
+    ("length_mm", DrawnFigure::Length),
+    ("offset_mm", DrawnFigure::Offset),
+    ("angle_deg", DrawnFigure::Angle),
+    ("lateral_rate", DrawnFigure::LateralRate),
+    ("at_full_droop_mm", DrawnFigure::AtFullDroop),
+    ("at_full_bump_mm", DrawnFigure::AtFullBump),
+    ("peak_to_peak_mm", DrawnFigure::PeakToPeak),
 ];
 
 /// Draws 10,000 times from the default seed. None where the bar is not known.
@@ -236,7 +239,7 @@ impl Raw<'_> {
             let (low, high) = middle_95(column)?;
             Some(Interval {
                 name: name.0.to_owned(),
-                meaning: if planned { format!("{}, as planned", name.1) } else { name.1.to_owned() },
+                meaning: BarMessage::DrawnFigure { figure: name.1, planned }.into(),
                 low,
                 high,
                 says: BarMessage::Interval { name: name.0.to_owned(), low, high }.into(),

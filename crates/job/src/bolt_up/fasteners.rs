@@ -2,6 +2,7 @@
 //! torque is ever supplied from here.
 
 use super::message::FastenerName;
+use super::message::FastenerWhat;
 use super::tasks::BracketBolts;
 use crate::document::gate_keys;
 use crate::message::Label;
@@ -58,7 +59,8 @@ pub struct FastenerLine {
     #[schema(nullable = false)]
     pub count: Option<u32>,
     /// Everything known of it but its torque, in one line; empty where nothing is.
-    pub what: String,
+    #[schema(value_type = String)]
+    pub what: Label,
     /// The torque that was given, in both units and with who gave it, or that it is to be taken from the sheet.
     pub torque_says: Message,
     /// Nut, hole, and the torque beside what is usual.
@@ -206,18 +208,17 @@ impl KnownFastener {
         self.thread.as_ref().zip(self.nut_thread.as_ref()).is_some_and(|(bolt, nut)| !nut.takes(bolt))
     }
 
-    fn what(&self, form: Option<&FastenerForm>) -> String {
-        let thread = self.thread.as_ref().map(|thread| thread.text().to_owned());
-        let grade = self.grade.map(|grade| grade.word().to_owned());
-        let nut = self.nut.map(|nut| nut.word().to_owned());
-        let treatment = self.treatment.map(|treatment| treatment.word().to_owned());
-        let head = form.and_then(|form| form.head).map(|head| format!("head {}", head_word(head)));
-        let reused = form.map(|form| form.reused_from.trim()).filter(|from| !from.is_empty());
-        let reused = reused.map(|from| format!("reused from {from}"));
-        let access = form.map(|form| form.access.trim().to_owned()).filter(|access| !access.is_empty());
-        let told: Vec<String> =
-            [thread, grade, nut, treatment, head, reused, access].into_iter().flatten().collect();
-        told.join(", ")
+    fn what(&self, form: Option<&FastenerForm>) -> FastenerWhat {
+        let typed = |text: &str| Some(text.trim().to_owned()).filter(|text| !text.is_empty());
+        FastenerWhat {
+            thread: self.thread.as_ref().map(|thread| thread.text().to_owned()),
+            grade: self.grade,
+            nut: self.nut,
+            treatment: self.treatment,
+            head: form.and_then(|form| form.head),
+            reused_from: form.and_then(|form| typed(&form.reused_from)),
+            access: form.and_then(|form| typed(&form.access)),
+        }
     }
 
     /// What is on a bolt whose grip was typed here; that of the eye's bolt is in stage Bracket.
@@ -281,18 +282,6 @@ impl KnownFastener {
             )
         });
         [nut, hole, length].into_iter().flatten().collect()
-    }
-}
-
-const fn head_word(head: crate::document::work::HeadSide) -> &'static str {
-    use crate::document::work::HeadSide;
-    match head {
-        HeadSide::Forward => "forward",
-        HeadSide::Back => "back",
-        HeadSide::Inward => "towards the middle",
-        HeadSide::Outward => "outward",
-        HeadSide::Up => "up",
-        HeadSide::Down => "down",
     }
 }
 
@@ -425,7 +414,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
             FastenerLine {
                 name: BoltUpMessage::Fastener(name).into(),
                 count: if own.is_some() { None } else { count },
-                what: known.what(form),
+                what: BoltUpMessage::What(known.what(form)).into(),
                 torque_says,
                 checks: known.checks(form),
                 drawn: drawn(job, &key, &known),

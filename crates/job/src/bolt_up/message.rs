@@ -1,5 +1,8 @@
 //! What stage Bolt-up has to say, as facts.
 
+use crate::document::work::HeadSide;
+use derecho_core::fastener::stack::NutKind;
+use derecho_core::fastener::strength::{Grade, ThreadTreatment};
 use std::sync::Arc;
 
 use super::rules::Rule;
@@ -25,6 +28,8 @@ pub enum BoltUpMessage {
     },
     /// What a fastener is called.
     Fastener(FastenerName),
+    /// Everything known of a fastener but its torque.
+    What(FastenerWhat),
     /// What a part is called.
     Part(PartName),
     /// What a tool is called.
@@ -443,4 +448,23 @@ pub enum PartPlace {
     SwayBar,
     /// Two, one a side.
     SwayLinks,
+}
+
+/// Everything known of a fastener but its torque.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct FastenerWhat {
+    /// Its thread, as typed.
+    pub thread: Option<String>,
+    /// Its grade.
+    pub grade: Option<Grade>,
+    /// The nut on it.
+    pub nut: Option<NutKind>,
+    /// What its thread is treated with.
+    pub treatment: Option<ThreadTreatment>,
+    /// Which way its head lies.
+    pub head: Option<HeadSide>,
+    /// Where it is reused from, as typed.
+    pub reused_from: Option<String>,
+    /// How one gets to it, as typed.
+    pub access: Option<String>,
 }

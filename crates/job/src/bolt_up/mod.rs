@@ -9,6 +9,7 @@
 mod cuts;
 mod fasteners;
 pub mod message;
+pub mod named;
 pub mod order;
 mod parts;
 pub mod rules;
@@ -20,6 +21,7 @@ pub mod time;
 mod tools;
 
 use self::message::FastenerName;
+use self::named::Named;
 use crate::bracket::message::BracketMessage;
 use crate::document::gate_keys;
 use crate::document::heights::height_of;
@@ -230,21 +232,6 @@ pub struct Progressed {
     pub unfit: Vec<(String, FitCheck)>,
 }
 
-/// Something with a name, and how the keys of gates have it.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Named {
-    /// As the keys of gates have it.
-    pub in_gate_keys: String,
-    /// As people read it.
-    pub name: Label,
-}
-
-impl From<FastenerName> for Named {
-    fn from(name: FastenerName) -> Self {
-        Self { in_gate_keys: name.in_gate_keys(), name: BoltUpMessage::Fastener(name).into() }
-    }
-}
-
 /// How far the work is.
 #[must_use]
 pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
@@ -276,7 +263,7 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
         wrong_parts: parts::lines(job, &situation)
             .into_iter()
             .filter(|part| part.stops)
-            .map(|part| part.named())
+            .map(parts::PartLine::named)
             .collect(),
         unfit: unfit(job, &situation, &tasks),
     }

@@ -1,7 +1,7 @@
 //! The parts of the plan: whether each is there and the right one; what a wrong one stops.
 
-use super::Named;
 use super::message::{PartName, PartPlace};
+use super::named::Named;
 use crate::document::gate_keys;
 use crate::message::Label;
 use derecho_core::parts::BracketEnd;

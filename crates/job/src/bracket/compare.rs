@@ -249,6 +249,39 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     })
 }
 
+/// The arithmetic of a built bar: the gap, both shells, the stock.
+fn builder_steps(bar: &BuilderBar, (gap, frame, axle, stock): (Length, Length, Length, Length)) -> Vec<Step> {
+    let length = Value::Length;
+    let saddle = |meaning: Meaning, shell: Length, result: Length| {
+        Step::new(
+            meaning,
+            "({D} − √({D}² − {q}²)) / 2",
+            &[("D", length(shell)), ("q", length(stock))],
+            length(result),
+        )
+    };
+    vec![
+        saddle(Meaning::FrameSaddle, frame, bar.frame_saddle_mm),
+        saddle(Meaning::AxleSaddle, axle, bar.axle_saddle_mm),
+        Step::new(
+            Meaning::StockCut,
+            "{gap} + {s_frame} + {s_axle}",
+            &[
+                ("gap", length(gap)),
+                ("s_frame", length(bar.frame_saddle_mm)),
+                ("s_axle", length(bar.axle_saddle_mm)),
+            ],
+            length(bar.cut_mm),
+        ),
+        Step::new(
+            Meaning::CentreToCentre,
+            "{gap} + {D_frame}/2 + {D_axle}/2",
+            &[("gap", length(gap)), ("D_frame", length(frame)), ("D_axle", length(axle))],
+            length(bar.length_mm),
+        ),
+    ]
+}
+
 /// The built bar; None where nothing was measured for it, a fault where it cannot be.
 pub(super) fn builder(
     job: &Job,
@@ -271,35 +304,7 @@ pub(super) fn builder(
             return (None, Some(FieldError::new("/bracket/builder/stock", "cannot_be_built", told)));
         }
     };
-    let length = Value::Length;
-    let saddle = |meaning: Meaning, shell: Length, result: Length| {
-        Step::new(
-            meaning,
-            "({D} − √({D}² − {q}²)) / 2",
-            &[("D", length(shell)), ("q", length(stock))],
-            length(result),
-        )
-    };
-    let steps = vec![
-        saddle(Meaning::FrameSaddle, frame, bar.frame_saddle_mm),
-        saddle(Meaning::AxleSaddle, axle, bar.axle_saddle_mm),
-        Step::new(
-            Meaning::StockCut,
-            "{gap} + {s_frame} + {s_axle}",
-            &[
-                ("gap", length(gap)),
-                ("s_frame", length(bar.frame_saddle_mm)),
-                ("s_axle", length(bar.axle_saddle_mm)),
-            ],
-            length(bar.cut_mm),
-        ),
-        Step::new(
-            Meaning::CentreToCentre,
-            "{gap} + {D_frame}/2 + {D_axle}/2",
-            &[("gap", length(gap)), ("D_frame", length(frame)), ("D_axle", length(axle))],
-            length(bar.length_mm),
-        ),
-    ];
+    let steps = builder_steps(&bar, (gap, frame, axle, stock));
     let off = (!setups.known.built).then_some(bar.length_mm - wanted);
     // What counts as centred, as a change of length.
     let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());

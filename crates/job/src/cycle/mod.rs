@@ -8,6 +8,7 @@ pub mod message;
 pub mod near;
 mod steer;
 
+use crate::document::bodies::TRACK_BAR;
 use crate::document::check::asks;
 use crate::message::Label;
 use glam::DVec3;
@@ -455,7 +456,7 @@ fn unsolved(mechanism: &Mechanism, fault: PoseFault) -> FieldError {
     let message = match fault {
         PoseFault::Loose(motion) => asks::axle_loose(motion),
         PoseFault::OutOfReach { link, missing_mm } => {
-            let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
+            let part = mechanism.members().get(link).map_or(TRACK_BAR, |member| &member.name);
             asks::does_not_reach(part, missing_mm)
         }
     };
@@ -669,7 +670,7 @@ fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, Happening, Option<us
             (share, Happening::of(mechanism, what, Level::Over), Some(watch))
         });
     let tight = walk.out_of_reach.map(|(share, link)| {
-        let part = mechanism.members().get(link).map_or("track bar", |member| &member.name);
+        let part = mechanism.members().get(link).map_or(TRACK_BAR, |member| &member.name);
         (share, Happening::PulledTight { part: part.to_owned() }, None)
     });
     [over, tight].into_iter().flatten().min_by(|a, b| a.0.total_cmp(&b.0))

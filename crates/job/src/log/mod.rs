@@ -130,15 +130,12 @@ fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogFact> {
     entries
 }
 
-/// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
-#[must_use]
-pub fn log(job: &Job) -> Vec<LogFact> {
-    let resolved = Resolved::of(job);
-    let mut entries = Vec::new();
-    entries.extend(of_the_rounds(job, &resolved));
+/// What was made tight, and how.
+fn of_the_fasteners(job: &Job, resolved: &Resolved) -> Vec<LogFact> {
     // Working out the whole plan of work takes longer than all the rest: where nothing was tightened it names nothing.
     let tightened = job.bolt_up.fasteners.iter().any(|form| form.tight.is_some());
-    let names = if tightened { crate::bolt_up::fastener_names(job, &resolved) } else { Vec::new() };
+    let names = if tightened { crate::bolt_up::fastener_names(job, resolved) } else { Vec::new() };
+    let mut entries = Vec::new();
     for form in &job.bolt_up.fasteners {
         let Some(tight) = &form.tight else { continue };
         let known = names.iter().find(|(key, _)| *key == form.key).map(|(_, name)| name.clone());
@@ -151,6 +148,16 @@ pub fn log(job: &Job) -> Vec<LogFact> {
         };
         entries.push(entry(LogKind::Torque, Some(tight.done.at), &tight.done.by, says));
     }
+    entries
+}
+
+/// Everything of a job that belongs in the log, oldest first; what has no time stands where its round does.
+#[must_use]
+pub fn log(job: &Job) -> Vec<LogFact> {
+    let resolved = Resolved::of(job);
+    let mut entries = Vec::new();
+    entries.extend(of_the_rounds(job, &resolved));
+    entries.extend(of_the_fasteners(job, &resolved));
     entries.extend(of_the_steps(job));
     for part in &job.bolt_up.parts {
         if matches!(part.state, Some(PartState::Missing | PartState::Wrong)) {

@@ -450,7 +450,7 @@ fn measured_steps(
     if let Some((at, u)) = landing {
         steps.push(Step::new(
             Meaning::Landing,
-            "{e_after}, {e_before} + {p}, good to u = {u}",
+            "{e_after}; {e_before} + {p}; u = {u}",
             &[
                 ("e_after", length(after)),
                 ("e_before", length(before)),

@@ -1,5 +1,6 @@
 //! Lengths, preload and disconnects, checked; the old bar beside the new one.
 
+use crate::message::Label;
 use crate::sway::message::SwayCheck;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -160,7 +161,8 @@ pub(crate) fn shim(job: &Job, rate: &BarRate) -> Option<FitCheck> {
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BarRow {
     /// Which.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// Outside diameter.
     pub outside_mm: Length,
     /// Bore; nought is solid.
@@ -193,10 +195,10 @@ pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
     let at_link = |bar: &BarRate| {
         SpringRate::from_n_per_mm(2.0 * bar.effective().to_nmm_per_radian() / bar.arm.to_mm().powi(2))
     };
-    let row = |name: &str, bar: &BarRate| {
+    let row = |old: bool, bar: &BarRate| {
         let arms = bar.bending_arm.map_or(Length::ZERO, |arm| arm * 2.0);
         BarRow {
-            name: name.to_owned(),
+            name: SwayMessage::BarRow { old }.into(),
             outside_mm: bar.outside,
             bore_mm: bar.bore,
             arm_mm: bar.arm,
@@ -206,5 +208,5 @@ pub(crate) fn old_and_new(job: &Job, rate: &BarRate) -> Vec<BarRow> {
             against_old: at_link(bar) / at_link(&before),
         }
     };
-    vec![row("the old bar", &before), row("the bar here", rate)]
+    vec![row(true, &before), row(false, rate)]
 }

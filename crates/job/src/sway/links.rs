@@ -1,7 +1,9 @@
 //! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
 use crate::defaults;
+use crate::message::Label;
 use crate::message::Message;
+use crate::sway::message::LinkAim;
 use crate::sway::message::SwayMessage;
 use derecho_core::measure::{Heading, Meaning};
 use glam::DVec3;
@@ -32,7 +34,8 @@ const LONGEST: f64 = 10_000.0;
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LinkTarget {
     /// What it is sized to.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// The link, eye to eye.
     pub link_mm: Length,
     /// Against the link as it is.
@@ -329,19 +332,14 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
     let middle = (stops.bump - stops.droop).to_mm() / 2.0;
     let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
     let all = [
-        ("arms level as driven", Some(Angle::ZERO), driven, SwayTarget::LevelDriven),
-        ("arms level mid-travel", Some(Angle::ZERO), middle, SwayTarget::LevelMidTravel),
-        ("arms at the angle of your own", angle(&job.sway.wanted_angle), driven, SwayTarget::OwnAngle),
-        (
-            "arms in line with the lower arms",
-            lower_arm(mechanism, places, driven),
-            driven,
-            SwayTarget::TrailingArm,
-        ),
+        (LinkAim::LevelDriven, Some(Angle::ZERO), driven, SwayTarget::LevelDriven),
+        (LinkAim::LevelMidTravel, Some(Angle::ZERO), middle, SwayTarget::LevelMidTravel),
+        (LinkAim::OwnAngle, angle(&job.sway.wanted_angle), driven, SwayTarget::OwnAngle),
+        (LinkAim::TrailingArm, lower_arm(mechanism, places, driven), driven, SwayTarget::TrailingArm),
     ];
     let aimed =
         all.into_iter().map(|(name, angle, travel, target)| (name, angle, travel, job.sway.target == target));
-    let stock = ("arms as they were when stock", angle(&job.sway.stock_arm_angle), driven, false);
+    let stock = (LinkAim::Stock, angle(&job.sway.stock_arm_angle), driven, false);
     aimed
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
@@ -353,7 +351,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
             Some(LinkTarget {
                 rod,
                 rod_says,
-                name: name.to_owned(),
+                name: SwayMessage::Aim(name).into(),
                 link_mm: link,
                 change_mm: change,
                 works: works.is_some_and(|[least, most]| least <= link && link <= most),

@@ -19,6 +19,16 @@ use derecho_core::sway::rod::{RodCut, RodFault};
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum SwayMessage {
+    /// A bar in the table of old and new.
+    BarRow {
+        old: bool,
+    },
+    /// What a link is aimed at.
+    Aim(LinkAim),
+    /// A rod of the sway bar.
+    RodName(SwayRod),
+    /// What stands near the sway bar.
+    Neighbour(NeighbourName),
     /// What a check is of.
     CheckName(SwayCheck),
     /// An answer that has no figures.
@@ -136,7 +146,7 @@ pub enum SwayMessage {
     StowedAlone,
     /// A stowed link and what it comes nearest to: the gap, − through it, and the one wanted.
     Stowed {
-        thing: String,
+        thing: NeighbourName,
         gap: Length,
         wanted: Length,
         left: f64,
@@ -144,8 +154,8 @@ pub enum SwayMessage {
     },
     /// A rod of the bar and what it comes nearest to: the gap, − through it, and the one wanted.
     Gap {
-        rod: String,
-        thing: String,
+        rod: SwayRod,
+        thing: NeighbourName,
         gap: Length,
         wanted: Length,
         left: f64,
@@ -167,9 +177,9 @@ pub enum SwayMessage {
     /// A bolt that a thing stops, and what stops it the other way round.
     BoltStopped {
         way: BoltWay,
-        thing: String,
+        thing: NeighbourName,
         round: BoltWay,
-        other: Option<String>,
+        other: Option<NeighbourName>,
     },
     /// Room taped in front of a bolt's head, less its length.
     BoltRoom {
@@ -194,7 +204,7 @@ pub enum SwayMessage {
     AssumedRigid,
     /// A thickness, assumed.
     AssumedThick {
-        what: String,
+        links: bool,
         usual: Length,
     },
     /// The frame rails' height, assumed.
@@ -408,5 +418,56 @@ pub enum SwayCheck {
     ComesOut {
         /// The bolt's name.
         bolt: String,
+    },
+}
+
+/// What a link's length is aimed at.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum LinkAim {
+    /// Arms level as driven.
+    LevelDriven,
+    /// Arms level mid-travel.
+    LevelMidTravel,
+    /// Arms at an angle of one's own.
+    OwnAngle,
+    /// Arms in line with the lower arms.
+    TrailingArm,
+    /// Arms as they were when stock.
+    Stock,
+}
+
+/// A rod of the sway bar.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum SwayRod {
+    /// The bar between its arms.
+    Bar,
+    /// An arm.
+    Arm(Side),
+    /// A link.
+    Link(Side),
+}
+
+/// What stands near the sway bar.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum NeighbourName {
+    /// As a person named it.
+    Named(String),
+    /// The axle tube.
+    AxleTube,
+    /// A shock.
+    Shock {
+        /// On which side.
+        side: Side,
+        /// Its name.
+        name: String,
+    },
+    /// A frame rail.
+    Rail(Side),
+    /// A tire, straight or steered.
+    Tire {
+        /// On which side.
+        side: Side,
+        /// Which way it is steered; None is straight.
+        steered: Option<Side>,
     },
 }

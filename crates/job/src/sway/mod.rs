@@ -17,8 +17,9 @@ mod stow;
 mod surroundings;
 
 use crate::document::check::asks;
+use crate::message::Label;
 use crate::sway::message::SwayCheck;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::{assemble, envelope, past_the_stops};
@@ -103,12 +104,13 @@ pub struct FromOtherEnd {
 }
 
 /// A figure of the other axle as its own job has it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FigureThere {
     /// The field of this job that stays empty, as a JSON pointer.
     pub pointer: String,
     /// What it is.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// As typed or reckoned there.
     pub there: String,
 }

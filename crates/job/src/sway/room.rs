@@ -1,14 +1,16 @@
 //! Room for arms and links through everything the axle does, the holes panels want, and bolts that
 //! must come out again.
 
+use super::message::SwayRod;
 use crate::defaults;
 use crate::document::check::asks;
 use crate::message::Label;
 use crate::message::Message;
 use crate::sway::message::SwayCheck;
 use crate::sway::message::SwayMessage;
+use derecho_core::measure::Side;
 use glam::DVec3;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::Job;
@@ -22,16 +24,24 @@ use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};
 
-/// Names of the rods, in the order of [`Places::rods`].
-const RODS: [&str; 5] = ["the bar", "the left arm", "the right arm", "the left link", "the right link"];
+/// The rods in the order of [`Places::rods`].
+const RODS: [SwayRod; 5] = [
+    SwayRod::Bar,
+    SwayRod::Arm(Side::Left),
+    SwayRod::Arm(Side::Right),
+    SwayRod::Link(Side::Left),
+    SwayRod::Link(Side::Right),
+];
 
 /// The nearest that a bar, arm or link comes to a thing.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SwayGap {
     /// Which of them, in words.
-    pub rod: String,
+    #[schema(value_type = String)]
+    pub rod: Label,
     /// What it comes near to.
-    pub thing: String,
+    #[schema(value_type = String)]
+    pub thing: Label,
     /// Between their surfaces; negative where they run into each other.
     pub gap_mm: Length,
     /// What is wanted.
@@ -69,10 +79,11 @@ pub struct PanelCut {
 }
 
 /// A thing that arms and links are kept clear of, as it is drawn: a round chain of points.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct RoomThing {
     /// As it was named, with its side.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// What it is.
     pub kind: NeighbourKind,
     /// Its middle line at ride height with the axle centred, mm: forward, left, up of each point.
@@ -160,7 +171,7 @@ fn half_measured(shock: &HalfMeasured) -> impl Iterator<Item = FieldError> {
 fn drawn(thing: &Neighbour) -> RoomThing {
     let (points, on_axle) = thing.standing().into_iter().map(|(at, axle)| (at.to_array(), axle)).unzip();
     RoomThing {
-        name: thing.name.clone(),
+        name: SwayMessage::Neighbour(thing.name.clone()).into(),
         kind: thing.kind,
         points_mm: points,
         on_axle,
@@ -218,7 +229,7 @@ fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
     let (gap, wanted) = (Length::from_mm(nearest.gap.distance), thing.wanted);
     let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
     let says = SwayMessage::Gap {
-        rod: rod.to_owned(),
+        rod,
         thing: thing.name.clone(),
         gap,
         wanted,
@@ -227,8 +238,8 @@ fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
     }
     .into();
     SwayGap {
-        rod: rod.to_owned(),
-        thing: thing.name.clone(),
+        rod: SwayMessage::RodName(rod).into(),
+        thing: SwayMessage::Neighbour(thing.name.clone()).into(),
         gap_mm: gap,
         wanted_mm: wanted,
         at_mm: [nearest.at.0, nearest.at.1].map(Length::from_mm),
@@ -311,16 +322,7 @@ fn bolt_check(
         (_, true, Some(thing)) => {
             let round = direction(way).1;
             let other = stopped(round);
-            (
-                FitVerdict::Bad,
-                SwayMessage::BoltStopped {
-                    way,
-                    thing: thing.clone(),
-                    round,
-                    other: other.as_deref().map(str::to_owned),
-                }
-                .into(),
-            )
+            (FitVerdict::Bad, SwayMessage::BoltStopped { way, thing: thing.clone(), round, other }.into())
         }
         (Some(over), _, _) => bolt_with_room(over, way),
         (None, true, None) => (FitVerdict::Good, SwayMessage::BoltFree { way }.into()),

@@ -1,5 +1,6 @@
 //! A disconnected link on its stowing stud: whether it gets there, and that it clears at full bump.
 
+use crate::message::Label;
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -42,7 +43,8 @@ pub struct StowResult {
     #[schema(nullable = false)]
     pub gap_mm: Option<Length>,
     /// To what.
-    pub thing: String,
+    #[schema(value_type = String)]
+    pub thing: Label,
     /// Wheel travels there, left and right.
     pub at_mm: [Length; 2],
     /// In words.
@@ -83,7 +85,7 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
         stud_above_mm: mm(above),
         end_mm: None,
         gap_mm: None,
-        thing: String::new(),
+        thing: Label(Message::NOTHING),
         at_mm: [Length::ZERO; 2],
         says: SwayMessage::StudOutOfReach.into(),
     };
@@ -104,7 +106,7 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
                 let link = ([seen(eye), seen(stud)], around.link_radius);
                 thing.nearest(&pose.placing, &[arm, link], below)
             })?;
-            Some((gap, thing.name.as_str(), pose.at, thing.wanted))
+            Some((gap, &thing.name, pose.at, thing.wanted))
         })
         .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
     let Some((gap, thing, at, wanted)) = least else {
@@ -114,9 +116,9 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
     };
     result.clear = mm(gap) >= wanted;
     result.gap_mm = Some(mm(gap));
-    thing.clone_into(&mut result.thing);
+    result.thing = SwayMessage::Neighbour(thing.clone()).into();
     result.at_mm = [mm(at.0), mm(at.1)];
     result.says =
-        SwayMessage::Stowed { thing: thing.to_owned(), gap: mm(gap), wanted, left: at.0, right: at.1 }.into();
+        SwayMessage::Stowed { thing: thing.clone(), gap: mm(gap), wanted, left: at.0, right: at.1 }.into();
     Some(result)
 }

@@ -2,7 +2,9 @@
 
 use crate::defaults;
 use crate::message::Message;
+use crate::sway::message::NeighbourName;
 use crate::sway::message::SwayMessage;
+use derecho_core::measure::Side;
 use glam::{DMat3, DVec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -57,7 +59,7 @@ struct Disc {
 /// One thing, as a chain of capsules at ride height.
 #[derive(Clone, Debug)]
 pub(crate) struct Neighbour {
-    pub(crate) name: String,
+    pub(crate) name: NeighbourName,
     pub(crate) kind: NeighbourKind,
     goes: Goes,
     pub(crate) radius: f64,
@@ -165,7 +167,13 @@ impl Surroundings {
             let ends = obstacle.ends.to_vec();
             let goes = if obstacle.on == Carrier::Axle { Goes::Axle(ends) } else { Goes::Body(ends) };
             let radius = obstacle.radius.to_mm();
-            around.put(NeighbourKind::Obstacle, &obstacle.name, goes, radius, obstacle.wanted);
+            around.put(
+                NeighbourKind::Obstacle,
+                NeighbourName::Named(obstacle.name.clone()),
+                goes,
+                radius,
+                obstacle.wanted,
+            );
         }
         around.shocks(job);
         around.rails(job, axis);
@@ -174,11 +182,11 @@ impl Surroundings {
         let half = mechanism.stops().half_track.to_mm() - 120.0;
         let tube = Goes::Axle(vec![DVec3::new(0.0, half, hub), DVec3::new(0.0, -half, hub)]);
         let radius = defaults::AXLE_TUBE_RADIUS;
-        around.put(NeighbourKind::Tube, "axle tube", tube, radius, WANTED_CLEARANCE);
+        around.put(NeighbourKind::Tube, NeighbourName::AxleTube, tube, radius, WANTED_CLEARANCE);
         if !around.all.iter().all(Neighbour::stowed_only) || !job.sway.room.panels.is_empty() {
-            let arm = around.size("arm_thickness", "sway arms", &form.arm_thickness, defaults::SWAY_ROD);
+            let arm = around.size("arm_thickness", false, &form.arm_thickness, defaults::SWAY_ROD);
             around.arm_radius = arm.to_mm() / 2.0;
-            let link = around.size("link_thickness", "sway links", &form.link_thickness, defaults::SWAY_ROD);
+            let link = around.size("link_thickness", true, &form.link_thickness, defaults::SWAY_ROD);
             around.link_radius = link.to_mm() / 2.0;
         } else {
             around.arm_radius = length_of(&form.arm_thickness).unwrap_or(defaults::SWAY_ROD).to_mm() / 2.0;
@@ -187,20 +195,17 @@ impl Surroundings {
         around
     }
 
-    fn put(&mut self, kind: NeighbourKind, name: &str, goes: Goes, radius: f64, wanted: Length) {
-        self.all.push(Neighbour { name: name.to_owned(), kind, goes, radius, wanted, disc: None });
+    fn put(&mut self, kind: NeighbourKind, name: NeighbourName, goes: Goes, radius: f64, wanted: Length) {
+        self.all.push(Neighbour { name, kind, goes, radius, wanted, disc: None });
     }
 
     fn assume(&mut self, pointer: &str, says: Message) {
         self.assumed.push(Assumption { pointer: pointer.to_owned(), says, drawing_only: false });
     }
 
-    fn size(&mut self, field: &str, what: &str, entry: &Option<TapeEntry>, usual: Length) -> Length {
+    fn size(&mut self, field: &str, links: bool, entry: &Option<TapeEntry>, usual: Length) -> Length {
         length_of(entry).unwrap_or_else(|| {
-            self.assume(
-                &format!("/sway/room/{field}"),
-                SwayMessage::AssumedThick { what: what.to_owned(), usual }.into(),
-            );
+            self.assume(&format!("/sway/room/{field}"), SwayMessage::AssumedThick { links, usual }.into());
             usual
         })
     }
@@ -214,12 +219,13 @@ impl Surroundings {
                 self.half_measured.push(HalfMeasured { name: shock.name.clone(), ends });
                 continue;
             };
-            for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+            for side in [Side::Left, Side::Right] {
+                let sign = side.sign();
                 let over = |at: DVec3| DVec3::new(at.x, at.y * sign, at.z);
                 let goes = Goes::Between(over(body), over(axle));
                 let radius = shock.thickness.length().to_mm() / 2.0;
-                let name = format!("{side} {}", shock.name);
-                self.put(NeighbourKind::Shock, &name, goes, radius, WANTED_CLEARANCE);
+                let name = NeighbourName::Shock { side, name: shock.name.clone() };
+                self.put(NeighbourKind::Shock, name, goes, radius, WANTED_CLEARANCE);
             }
         }
     }
@@ -236,7 +242,8 @@ impl Surroundings {
         let low = (underside - read_at(job)).to_mm() + radius;
         let high = low + height.to_mm() - 2.0 * radius;
         let out = width.to_mm() / 2.0 - radius;
-        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+        for side in [Side::Left, Side::Right] {
+            let sign = side.sign();
             let at = |x: f64, z: f64| DVec3::new(axis.0 + x, sign * out, z);
             let chain = vec![
                 at(-defaults::RAIL_REACH, low),
@@ -244,8 +251,8 @@ impl Surroundings {
                 at(defaults::RAIL_REACH, high),
                 at(-defaults::RAIL_REACH, high),
             ];
-            let name = format!("{side} frame rail");
-            self.put(NeighbourKind::Rail, &name, Goes::Body(chain), radius, WANTED_CLEARANCE);
+            let name = NeighbourName::Rail(side);
+            self.put(NeighbourKind::Rail, name, Goes::Body(chain), radius, WANTED_CLEARANCE);
         }
     }
 
@@ -265,19 +272,17 @@ impl Surroundings {
         let lock = lock.unwrap_or(if front { defaults::STEERING_LOCK_DEGREES } else { 0.0 });
         let hub = mechanism.suspension().axle_height().to_mm();
         let half = mechanism.stops().half_track.to_mm();
-        for (side, sign) in [("left", 1.0), ("right", -1.0)] {
+        for side in [Side::Left, Side::Right] {
+            let sign = side.sign();
             let turns: &[f64] = if lock > 0.0 { &[0.0, 1.0, -1.0] } else { &[0.0] };
             for turn in turns {
                 let axis = DMat3::from_rotation_z((lock * turn).to_radians()) * DVec3::Y;
                 let centre = DVec3::new(0.0, sign * half, hub);
                 let (chain, radius) = tyre(centre, axis, diameter.to_mm(), width.to_mm());
-                let name = match (*turn > 0.0, *turn < 0.0) {
-                    (true, _) => format!("{side} tyre steered left"),
-                    (_, true) => format!("{side} tyre steered right"),
-                    _ => format!("{side} tyre"),
-                };
+                let steered = (*turn != 0.0).then(|| Side::of(*turn));
+                let name = NeighbourName::Tire { side, steered };
                 let kind = if *turn == 0.0 { NeighbourKind::Tyre } else { NeighbourKind::SteeredTyre };
-                self.put(kind, &name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
+                self.put(kind, name, Goes::Axle(chain), radius, WANTED_CLEARANCE);
                 if let Some(tyre) = self.all.last_mut() {
                     tyre.disc = Some(Disc { centre, axis });
                 }

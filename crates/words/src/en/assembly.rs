@@ -3,7 +3,7 @@
 use derecho_core::measure::physical::{spring_rate, weight};
 use derecho_core::measure::{Force, Length, Phrase, SpringRate};
 
-use derecho_job::assembly::message::AssemblyMessage;
+use derecho_job::assembly::message::{AssemblyMessage, AssumedLength, Coordinate, PointName};
 use derecho_job::assembly::named::LikelyCause;
 use derecho_job::defaults;
 
@@ -25,8 +25,8 @@ pub(super) fn assembly(message: &AssemblyMessage) -> Phrase {
         AssemblyMessage::OtherWeight { on_it } => other_weight(*on_it),
         AssemblyMessage::UnsprungWeight { on_it } => unsprung_weight(*on_it),
         AssemblyMessage::Gravity { above_hub, good_to } => gravity(*above_hub, *good_to),
-        AssemblyMessage::Springs { rate, place } => springs(*rate, place),
-        AssemblyMessage::Length { what, length } => self::length(what, *length),
+        AssemblyMessage::Springs { rate, other } => springs(*rate, *other),
+        AssemblyMessage::Length { what, length } => self::length(*what, *length),
         AssemblyMessage::NoOtherBar => no_other_bar(),
         AssemblyMessage::Station { wheelbase, behind_front } => station(*wheelbase, *behind_front),
     }
@@ -49,14 +49,14 @@ pub(crate) fn inside(parts: &(String, String), gap: f64) -> Phrase {
 }
 
 /// What is assumed of a point: whether, what, and where in mm.
-pub(crate) fn point(name: &str, assumed: &[(bool, &'static str, f64)]) -> Phrase {
+pub(crate) fn point(name: &PointName, assumed: &[(bool, Coordinate, f64)]) -> Phrase {
     Phrase::of(|w| {
         let parts: Vec<String> = assumed
             .iter()
             .filter(|(open, ..)| *open)
-            .map(|(_, what, mm)| format!("{what} {}", w.distance(Length::from_mm(*mm))))
+            .map(|(_, what, mm)| format!("{} {}", coordinate(*what), w.distance(Length::from_mm(*mm))))
             .collect();
-        format!("{name}: {}", parts.join(", "))
+        format!("{}: {}", point_name(name), parts.join(", "))
     })
 }
 
@@ -129,11 +129,21 @@ pub(crate) fn gravity(above_hub: Length, good_to: Length) -> Phrase {
     })
 }
 
-pub(crate) fn springs(rate: SpringRate, place: &str) -> Phrase {
+pub(crate) fn springs(rate: SpringRate, other: bool) -> Phrase {
+    let place = if other { "at the other axle" } else { "at this axle" };
     Phrase::of(|w| format!("springs of {} {place}", spring_rate(w, rate)))
 }
 
-pub(crate) fn length(what: &str, length: Length) -> Phrase {
+pub(crate) fn length(what: AssumedLength, length: Length) -> Phrase {
+    let what = match what {
+        AssumedLength::SpringSpacing => "between the springs here",
+        AssumedLength::OtherTrack => "the other axle's track, as this one's,",
+        AssumedLength::OtherSpringSpacing => "between the springs there",
+        AssumedLength::OtherBump => "the other axle's travel up, as this one's,",
+        AssumedLength::OtherDroop => "the other axle's travel down, as this one's,",
+        AssumedLength::OtherRollCentre => "the other axle's roll centre at",
+        AssumedLength::RoofHeight => "the roof load at",
+    };
     Phrase::of(|w| format!("{what} {}", w.distance(length)))
 }
 
@@ -167,5 +177,24 @@ pub(super) const fn likely_cause(cause: LikelyCause) -> &'static str {
             "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?"
         }
         LikelyCause::Unknown => "Measure its length again, centre to centre, then the end you trust least.",
+    }
+}
+
+/// What a point is called.
+fn point_name(name: &PointName) -> String {
+    match name {
+        PointName::ArmAxleEnd(arm) => format!("{arm}, axle end"),
+        PointName::ArmBodyEnd(arm) => format!("{arm}, body end"),
+        PointName::PitmanEnd => "pitman end of the drag link".to_owned(),
+        PointName::AxleEnd => "axle end of the drag link".to_owned(),
+        PointName::Named(name) => name.clone(),
+    }
+}
+
+const fn coordinate(coordinate: Coordinate) -> &'static str {
+    match coordinate {
+        Coordinate::Height => "height",
+        Coordinate::Sideways => "out from the middle",
+        Coordinate::ForeAft => "fore and aft",
     }
 }

@@ -1,13 +1,12 @@
 //! What is assumed where nothing was typed.
 
 use derecho_core::measure::{Length, Phrase, Unit};
-use derecho_job::assembly::message::AssumedMessage;
+use derecho_job::assembly::message::{AssumedMessage, DrawnSize, FieldOf, VehicleField};
 
 pub(super) fn assumed(message: &AssumedMessage) -> Phrase {
     match message {
-        AssumedMessage::Drawn { name, mm } => {
-            Phrase::of(|w| format!("{name} {}", w.distance(Length::from_mm(*mm))))
-        }
+        AssumedMessage::Drawn { size, mm } => drawn(*size, Length::from_mm(*mm)),
+        AssumedMessage::Field(of, field) => Phrase::plain(&field_name(*of, *field)),
         AssumedMessage::Length(length) => Phrase::of(|w| w.fine(*length)),
         AssumedMessage::WholeDegrees(degrees) => Phrase::plain(&format!("{degrees:.0}°")),
         AssumedMessage::Degrees(degrees) => Phrase::plain(&format!("{degrees:.1}°")),
@@ -15,5 +14,50 @@ pub(super) fn assumed(message: &AssumedMessage) -> Phrase {
             Unit::Inches => "1/16\"".to_owned(),
             Unit::Millimetres => "1 mm".to_owned(),
         }),
+    }
+}
+
+/// A size of the drawing.
+fn drawn(size: DrawnSize, length: Length) -> Phrase {
+    let name = match size {
+        DrawnSize::Bump => "bump",
+        DrawnSize::Droop => "droop",
+        DrawnSize::Track => "track width",
+        DrawnSize::TireDiameter => "tyre diameter",
+        DrawnSize::TireWidth => "tyre width",
+        DrawnSize::FrameWidth => "frame width",
+    };
+    Phrase::of(|w| format!("{name} {}", w.distance(length)))
+}
+
+/// A figure that the job at the other end knows.
+fn field_name(of: FieldOf, field: VehicleField) -> String {
+    let name = match field {
+        VehicleField::SteeringSide => "steering side",
+        VehicleField::TireDiameter => "tyre diameter",
+        VehicleField::TireWidth => "tyre width",
+        VehicleField::Wheelbase => "wheelbase",
+        VehicleField::CentreOfGravity => "centre of gravity",
+        VehicleField::CentreOfGravityGoodTo => "what that height is good to",
+        VehicleField::TireRate => "tyre rate",
+        VehicleField::UnsprungWeight => "weight of each axle itself",
+        VehicleField::RoofLoad => "load on the roof",
+        VehicleField::RoofHeight => "its height",
+        VehicleField::By => "who works",
+        VehicleField::AxleWeight => "weight on the axle",
+        VehicleField::LeftCorner => "weight under its left wheel",
+        VehicleField::RightCorner => "weight under its right wheel",
+        VehicleField::SpringRate => "spring rate",
+        VehicleField::SpringSpacing => "between the springs",
+        VehicleField::Track => "track",
+        VehicleField::Bump => "travel up",
+        VehicleField::Droop => "travel down",
+        VehicleField::SwayBarRollRate => "roll rate of its sway bar, as reckoned there",
+        VehicleField::RollCentre => "roll centre, as reckoned there",
+    };
+    match of {
+        FieldOf::Vehicle => name.to_owned(),
+        FieldOf::OtherAxle => format!("other axle: {name}"),
+        FieldOf::ThisAxle => format!("this axle: {name}"),
     }
 }

@@ -6,6 +6,7 @@ use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::parts::BracketEnd;
+use derecho_job::bar::message::DrawnFigure;
 
 use derecho_job::bar::further::Further;
 use derecho_job::bar::message::{BarMessage, BarWarning, BenchLine, ExactTurns, EyeMove, LengthSet, Turns};
@@ -20,6 +21,7 @@ use crate::say;
 
 pub(super) fn bar(message: &BarMessage) -> Phrase {
     match message {
+        BarMessage::DrawnFigure { figure, planned } => drawn_figure(*figure, *planned),
         BarMessage::Stands { angle } => stands(*angle),
         BarMessage::RateSays { rate } => rate_says(*rate),
         BarMessage::LiftSays { verb, shift } => lift_says(verb, *shift),
@@ -679,4 +681,19 @@ fn bench(line: &BenchLine) -> Phrase {
             )
         }
     })
+}
+
+/// What a drawn figure is.
+fn drawn_figure(figure: DrawnFigure, planned: bool) -> Phrase {
+    let name = match figure {
+        DrawnFigure::Change => "change of the bar's length",
+        DrawnFigure::Length => "length to set",
+        DrawnFigure::Offset => "how far off the axle is, + left",
+        DrawnFigure::Angle => "angle of the bar",
+        DrawnFigure::LateralRate => "sideways per unit of bump, + left",
+        DrawnFigure::AtFullDroop => "shift at full droop, + left",
+        DrawnFigure::AtFullBump => "shift at full bump, + left",
+        DrawnFigure::PeakToPeak => "sideways swing over the travel",
+    };
+    Phrase::plain(&if planned { format!("{name}, as planned") } else { name.to_owned() })
 }

@@ -9,7 +9,9 @@ use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
 use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
+use derecho_job::bolt_up::message::FastenerWhat;
 use derecho_job::bolt_up::message::{FastenerName, PartName, PartPlace, ToolName, ToolUse};
+use derecho_job::document::work::HeadSide;
 
 use derecho_job::bolt_up::message::{BoltUpMessage, CutKind, MockUpOpen, StepContext, StepFacts};
 use derecho_job::bolt_up::rules::Rule;
@@ -33,6 +35,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
             Phrase::plain(&format!("{}: {}", fastener.inches(), check.inches()))
         }
         BoltUpMessage::Fastener(name) => Phrase::plain(&fastener(name)),
+        BoltUpMessage::What(what) => fastener_what(what),
         BoltUpMessage::Part(name) => Phrase::plain(part_name(name)),
         BoltUpMessage::ToolName(name) => Phrase::plain(&tool_name(name)),
         BoltUpMessage::ToolUse(use_) => Phrase::plain(&tool_use(use_)),
@@ -1210,4 +1213,29 @@ fn tool_use(use_: &ToolUse) -> String {
         ToolUse::Marks => "for the marks across the nuts",
     }
     .to_owned()
+}
+
+/// Everything known of a fastener but its torque, in one line.
+fn fastener_what(what: &FastenerWhat) -> Phrase {
+    let told = [
+        what.thread.clone(),
+        what.grade.map(|grade| grade.word().to_owned()),
+        what.nut.map(|nut| nut.word().to_owned()),
+        what.treatment.map(|treatment| treatment.word().to_owned()),
+        what.head.map(|head| format!("head {}", head_side(head))),
+        what.reused_from.as_ref().map(|from| format!("reused from {from}")),
+        what.access.clone(),
+    ];
+    Phrase::plain(&told.into_iter().flatten().collect::<Vec<_>>().join(", "))
+}
+
+const fn head_side(head: HeadSide) -> &'static str {
+    match head {
+        HeadSide::Forward => "forward",
+        HeadSide::Back => "back",
+        HeadSide::Inward => "towards the middle",
+        HeadSide::Outward => "outward",
+        HeadSide::Up => "up",
+        HeadSide::Down => "down",
+    }
 }

@@ -6,6 +6,7 @@ mod bar;
 mod bolt_up;
 mod bracket;
 mod card;
+mod cautions;
 mod cycle;
 mod log;
 mod prove;
@@ -23,6 +24,7 @@ use derecho_job::message::{Message, OfTopic, Topic};
 pub(crate) fn say(message: &Message) -> Phrase {
     let Some(topic) = message.topic() else { return Phrase::default() };
     match topic {
+        Topic::Caution => said(message, cautions::caution),
         Topic::Card => said(message, card::card),
         Topic::Log => said(message, log::log),
         Topic::Prove => said(message, prove::prove),

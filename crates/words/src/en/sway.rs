@@ -15,6 +15,7 @@ use derecho_job::document::sway::{BoltWay, PanelFaces};
 use derecho_job::sway::choice::Choice;
 use derecho_job::sway::message::SwayCheck;
 use derecho_job::sway::message::{Against, EndedBy, Reason, SplinedFacts, SwayMessage, WithoutSway};
+use derecho_job::sway::message::{LinkAim, NeighbourName, SwayRod};
 use derecho_job::sway::places::LinkWork;
 
 use super::cycle::{happens, place};
@@ -23,6 +24,11 @@ use crate::say;
 
 pub(super) fn sway(message: &SwayMessage) -> Phrase {
     match message {
+        SwayMessage::BarRow { old: true } => Phrase::plain("the old bar"),
+        SwayMessage::BarRow { old: false } => Phrase::plain("the bar here"),
+        SwayMessage::Aim(aim) => Phrase::plain(aim_name(*aim)),
+        SwayMessage::RodName(rod) => Phrase::plain(&rod_name(*rod)),
+        SwayMessage::Neighbour(name) => Phrase::plain(&neighbour_name(name)),
         SwayMessage::CheckName(check) => check_name(check),
         SwayMessage::Without(why) => without(*why),
         SwayMessage::PreloadOfLikeLinks => Phrase::plain(
@@ -59,10 +65,10 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::StudOutOfReach => stud_out_of_reach(),
         SwayMessage::StowedAlone => stowed_alone(),
         SwayMessage::Stowed { thing, gap, wanted, left, right } => {
-            stowed(thing, *gap, *wanted, (*left, *right))
+            stowed(&neighbour_name(thing), *gap, *wanted, (*left, *right))
         }
         SwayMessage::Gap { rod, thing, gap: room, wanted, left, right } => {
-            gap(rod, thing, (*room, *wanted), (*left, *right))
+            gap(&rod_name(*rod), &neighbour_name(thing), (*room, *wanted), (*left, *right))
         }
         SwayMessage::Room { tightest, half_measured } => {
             let tightest = tightest.as_ref().map(|(says, clear)| (say(says), *clear));
@@ -72,7 +78,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Cut { name, faces, cut } => self::cut(name, *faces, *cut),
         SwayMessage::BoltOpen => bolt_open(),
         SwayMessage::BoltStopped { way, thing, round, other } => {
-            bolt_stopped((*way, thing), (*round, other.as_deref()))
+            let other = other.as_ref().map(neighbour_name);
+            bolt_stopped((*way, &neighbour_name(thing)), (*round, other.as_deref()))
         }
         SwayMessage::BoltRoom { over, way } => bolt_room(*over, *way),
         SwayMessage::BoltFree { way } => bolt_free(*way),
@@ -80,7 +87,9 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::AssumedActive { active } => assumed_active(*active),
         SwayMessage::AssumedSteel => assumed_steel(),
         SwayMessage::AssumedRigid => assumed_rigid(),
-        SwayMessage::AssumedThick { what, usual } => assumed_thick(what, *usual),
+        SwayMessage::AssumedThick { links, usual } => {
+            assumed_thick(if *links { "sway links" } else { "sway arms" }, *usual)
+        }
         SwayMessage::AssumedRails => assumed_rails(),
         SwayMessage::AssumedLock => assumed_lock(),
         SwayMessage::Hole { arm, against, roll, road, stress, takes } => {
@@ -857,4 +866,38 @@ fn check_name(check: &SwayCheck) -> Phrase {
         SwayCheck::ComesOut { bolt } => return Phrase::plain(&format!("{bolt} comes out again")),
     };
     Phrase::plain(name)
+}
+
+/// What a link is aimed at.
+const fn aim_name(aim: LinkAim) -> &'static str {
+    match aim {
+        LinkAim::LevelDriven => "arms level as driven",
+        LinkAim::LevelMidTravel => "arms level mid-travel",
+        LinkAim::OwnAngle => "arms at the angle of your own",
+        LinkAim::TrailingArm => "arms in line with the lower arms",
+        LinkAim::Stock => "arms as they were when stock",
+    }
+}
+
+/// A rod of the sway bar.
+fn rod_name(rod: SwayRod) -> String {
+    match rod {
+        SwayRod::Bar => "the bar".to_owned(),
+        SwayRod::Arm(side) => format!("the {} arm", side.word()),
+        SwayRod::Link(side) => format!("the {} link", side.word()),
+    }
+}
+
+/// What stands near the sway bar.
+fn neighbour_name(name: &NeighbourName) -> String {
+    match name {
+        NeighbourName::Named(name) => name.clone(),
+        NeighbourName::AxleTube => "axle tube".to_owned(),
+        NeighbourName::Shock { side, name } => format!("{} {name}", side.word()),
+        NeighbourName::Rail(side) => format!("{} frame rail", side.word()),
+        NeighbourName::Tire { side, steered: None } => format!("{} tyre", side.word()),
+        NeighbourName::Tire { side, steered: Some(to) } => {
+            format!("{} tyre steered {}", side.word(), to.word())
+        }
+    }
 }
