@@ -71,15 +71,23 @@ fn take_out(value: &mut Value, parts: &[&str]) {
     }
 }
 
-/// A sentence is no figure: one that is said better proves nothing else.
+/// Fields that hold what something is called.
+const NAMES: [&str; 8] = ["name", "meaning", "title", "plan_name", "bar", "goes_with", "rod", "thing"];
+
+/// A sentence is no figure, and a name neither: what is said better or called otherwise proves nothing else. Texts have
+/// blanks, codes have none.
 fn take_sentences_out(value: &mut Value) {
-    let is_sentence = |value: &Value| {
-        let both = value.as_object().filter(|both| both.len() == 2);
-        both.is_some_and(|both| ["in", "mm"].iter().all(|unit| both.get(*unit).is_some_and(Value::is_string)))
+    let is_sentence = |value: &Value| match value {
+        Value::String(text) => text.is_empty() || text.contains(' '),
+        Value::Object(both) => {
+            both.len() == 2 && ["in", "mm"].iter().all(|unit| both.get(*unit).is_some_and(Value::is_string))
+        }
+        _ => false,
     };
     match value {
         Value::Object(fields) => {
-            fields.retain(|_, value| !is_sentence(value));
+            let is_name = |key: &str, value: &Value| value.is_string() && NAMES.contains(&key);
+            fields.retain(|key, value| !is_sentence(value) && !is_name(key, value));
             fields.values_mut().for_each(take_sentences_out);
         }
         Value::Array(values) => {
@@ -137,8 +145,6 @@ fn agree(then: &Value, now: &Value) -> bool {
         (Value::Number(a), Value::Number(b)) => {
             a.as_f64().zip(b.as_f64()).is_some_and(|(a, b)| (a - b).abs() <= 0.01)
         }
-        // Sentences have blanks, codes have none.
-        (Value::String(a), Value::String(b)) => a == b || a.contains(' ') || b.contains(' '),
         (a, b) => a == b,
     }
 }

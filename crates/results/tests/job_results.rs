@@ -209,6 +209,32 @@ fn a_settled_job_stands_whatever_it_is_drawn_from() {
     }
 }
 
+/// What a row is called is no figure: a copy that holds names of then, as those of older programs do, stands, and so does
+/// a job of which a row was renamed since.
+#[test]
+fn a_settled_job_stands_whatever_its_rows_are_called() {
+    let mut settled = settle(&demo(5), "2026-09-14T16:00:00Z".parse().unwrap()).unwrap();
+    for name in ["/rig/heights/0/name", "/bracket/bars/0/name"] {
+        let mut value = serde_json::to_value(&settled).unwrap();
+        let Some(called) = value.pointer_mut(name) else { continue };
+        *called = serde_json::json!("anew");
+        let renamed: Job = serde_json::from_value(value).unwrap();
+        assert_eq!(solve(&renamed).settled_stands, Some(true), "{name}");
+    }
+    let kept = &mut settled.settled.as_mut().unwrap().results;
+    kept["bar"]["working"]["title"] = serde_json::json!("Angle");
+    kept["prove"]["grounds"][0]["name"] = serde_json::json!("the axle under the frame");
+    assert_eq!(solve(&settled).settled_stands, Some(true));
+    kept_offset(&mut settled);
+    assert_eq!(solve(&settled).settled_stands, Some(false), "a figure beside a name is held");
+}
+
+fn kept_offset(settled: &mut Job) {
+    let kept = &mut settled.settled.as_mut().unwrap().results;
+    let offset = kept.pointer_mut("/prove/after/offset_mm").unwrap();
+    *offset = serde_json::json!(offset.as_f64().unwrap() + 1.0);
+}
+
 /// A browser writes 1 where the program wrote 1.0: what was settled stands when the job comes back from it.
 #[test]
 fn a_settled_job_that_went_through_a_browser_stands() {
