@@ -5,7 +5,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
 import { Fallen } from "./app/Fallen";
-import { followShelf } from "./app/useShelf";
+import { followRegistry } from "./app/useRegistry";
 import { watchWindow } from "./job/session";
 import { watchFields } from "./ui/taking";
 import "./index.css";
@@ -17,7 +17,7 @@ const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]"
 if (nonce) setNonce(nonce);
 watchWindow();
 watchFields();
-followShelf();
+followRegistry();
 
 if (root) {
   createRoot(root).render(

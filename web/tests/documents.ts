@@ -2,7 +2,7 @@
 import assert from "node:assert/strict";
 import type { FieldError, Job, Part } from "../src/api/client";
 import { differences, settlingLost } from "../src/app/differences";
-import { asksForTheEye, beginsWithTheTape } from "../src/app/purposes";
+import { beginsWithTheTape, inputsForTheEye } from "../src/app/purposes";
 import { isStage, STAGE_NAMES, STAGES } from "../src/app/stages";
 import { valueAt, withValueAt } from "../src/job/pointers";
 import { missingAt, signOfChecks } from "../src/job/signs";
@@ -317,17 +317,17 @@ function partCases(test: Test) {
 function purposeCases(test: Test) {
   test("work on sway links alone asks for no eye and begins with no tape", () => {
     assert.deepEqual(
-      [asksForTheEye(["fit_sway_links"]), beginsWithTheTape(["fit_sway_links"])],
+      [inputsForTheEye(["fit_sway_links"]), beginsWithTheTape(["fit_sway_links"])],
       [false, false],
     );
-    assert.deepEqual([asksForTheEye(["centre_axle"]), beginsWithTheTape(["centre_axle"])], [true, true]);
+    assert.deepEqual([inputsForTheEye(["centre_axle"]), beginsWithTheTape(["centre_axle"])], [true, true]);
     // A Y-link has no eye at the frame, but both sides are read.
     assert.deepEqual(
-      [asksForTheEye(["convert_to_y_link"]), beginsWithTheTape(["convert_to_y_link"])],
+      [inputsForTheEye(["convert_to_y_link"]), beginsWithTheTape(["convert_to_y_link"])],
       [false, true],
     );
     assert.equal(beginsWithTheTape(["choose_sway_bar", "check_work"]), true);
-    assert.deepEqual([asksForTheEye([]), beginsWithTheTape([])], [false, false]);
+    assert.deepEqual([inputsForTheEye([]), beginsWithTheTape([])], [false, false]);
   });
 
   test("an address names a stage or none", () => {

@@ -105,9 +105,9 @@ function gridCases(test: Test, { name, setup, near }: Posed) {
       for (const [column, right] of near.travels_mm.entries()) {
         const index = row * near.travels_mm.length + column;
         // A third of a step aside it is still this one.
-        const told = nearAt(near, { left: left + step / 3, right: right - step / 3 });
-        assert.equal(told?.gap_mm, near.gap_mm[index] ?? undefined);
-        assert.equal(told?.between, near.names[near.nearest[index] ?? -1]);
+        const reported = nearAt(near, { left: left + step / 3, right: right - step / 3 });
+        assert.equal(reported?.gap_mm, near.gap_mm[index] ?? undefined);
+        assert.equal(reported?.between, near.names[near.nearest[index] ?? -1]);
       }
     }
     assert.equal(nearAt(undefined, { left: 0, right: 0 }), undefined);
@@ -284,10 +284,10 @@ function openedCases(test: Test) {
     const { openSection, showFace, shutAll } = useOpened.getState();
     openSection("sway", "room");
     openSection("bracket", "bolt");
-    showFace("sway", "room", "asks");
+    showFace("sway", "room", "inputs");
     const { sections, faces } = useOpened.getState();
     assert.deepEqual(sections, { sway: "room", bracket: "bolt" });
-    assert.deepEqual(faces, { "sway/room": "asks" });
+    assert.deepEqual(faces, { "sway/room": "inputs" });
     shutAll();
     assert.deepEqual(useOpened.getState().sections, {});
     assert.deepEqual(useOpened.getState().faces, {});

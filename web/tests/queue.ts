@@ -4,7 +4,7 @@
  */
 import assert from "node:assert/strict";
 import type { Answer, Job, JobView, Problem } from "../src/api/client";
-import { type Clock, JobQueue, type Kept, type Server, type Shelf, type Step } from "../src/job/queue";
+import { type Clock, JobQueue, type Kept, type OfflineStore, type Server, type Step } from "../src/job/queue";
 
 type Revision = { document: Job; edit: string | undefined; before: number | undefined };
 type Call = { deliver: () => Answer<JobView>; answer: (answer: Answer<JobView>) => void };
@@ -105,7 +105,7 @@ class Window {
   private opened(): JobQueue {
     this.life += 1;
     const { life } = this;
-    const shelf: Shelf = {
+    const offlineStore: OfflineStore = {
       keep: async (_, kept) => {
         if (this.full) throw new Error("full");
         if (life === this.life) this.kept = kept;
@@ -128,7 +128,7 @@ class Window {
       },
       key: this.keys,
     };
-    return new JobQueue(this.server.view(), server, shelf, clock, () => {});
+    return new JobQueue(this.server.view(), server, offlineStore, clock, () => {});
   }
 
   type(token: string, value: string) {

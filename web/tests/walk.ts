@@ -52,12 +52,12 @@ function poseCases(test: Test, { name, elevation, setup, near: gaps }: Posed) {
     for (const pose of poses) {
       const place = axlePlacer(pose, setup.axle_height_mm);
       for (const { link, points } of linkPoints(setup, pose)) {
-        const [told, core] = [setup.links[link], points[points.length - 1]];
-        if (!told || !core) continue;
-        const ours = place(told.axle_mm as unknown as Point);
+        const [reported, core] = [setup.links[link], points[points.length - 1]];
+        if (!reported || !core) continue;
+        const ours = place(reported.axle_mm as unknown as Point);
         // The core writes them to a tenth, and turns to a ten-thousandth of a degree.
         for (const axis of [0, 1, 2])
-          near(ours[axis] ?? 0, core[axis] ?? 0, 0.12, `${told.name}, axis ${axis}`);
+          near(ours[axis] ?? 0, core[axis] ?? 0, 0.12, `${reported.name}, axis ${axis}`);
         seen += 1;
       }
     }
@@ -96,12 +96,12 @@ function poseCases(test: Test, { name, elevation, setup, near: gaps }: Posed) {
 
   test(`${name}: the nearest gap is as wide as its points are apart, less both parts' halves`, () => {
     for (const wheels of grids) {
-      const told = nearAt(gaps, wheels);
-      if (!told) continue;
+      const reported = nearAt(gaps, wheels);
+      if (!reported) continue;
       // Points lie on the middle lines: the gap is less than their distance, by no more than two thick parts.
-      const apart = length(minus(told.points[0], told.points[1]));
-      assert.ok(told.gap_mm <= apart + 0.3, `${told.between}: ${told.gap_mm} of ${apart}`);
-      assert.ok(apart - told.gap_mm < 400, `${told.between}: ${told.gap_mm} of ${apart}`);
+      const apart = length(minus(reported.points[0], reported.points[1]));
+      assert.ok(reported.gap_mm <= apart + 0.3, `${reported.between}: ${reported.gap_mm} of ${apart}`);
+      assert.ok(apart - reported.gap_mm < 400, `${reported.between}: ${reported.gap_mm} of ${apart}`);
     }
   });
 

@@ -75,12 +75,12 @@ fn head(pages: &mut Pages<'_>, job: &Job) {
         derecho_core::measure::squareness::AxleEnd::Front => "front axle",
         derecho_core::measure::squareness::AxleEnd::Rear => "rear axle",
     });
-    let told: Vec<&str> = [Some(job.rig.vehicle.as_str()), end]
+    let reported: Vec<&str> = [Some(job.rig.vehicle.as_str()), end]
         .into_iter()
         .flatten()
         .filter(|text| !text.trim().is_empty())
         .collect();
-    paragraph(pages, PLAIN, &told.join(", "));
+    paragraph(pages, PLAIN, &reported.join(", "));
     paragraph(pages, QUIET, "Left and right as one sits in it. Torques from the part's own sheet alone.");
 }
 
@@ -195,7 +195,7 @@ fn steps(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
     heading(pages, "Steps, in this order");
     pages.in_columns(2);
     // A caution stands beside the first step it belongs to; those after it are read on the same page.
-    let mut told: Vec<String> = Vec::new();
+    let mut reported: Vec<String> = Vec::new();
     for (index, step) in work.steps.iter().enumerate() {
         let lines: Vec<&FastenerLine> = step
             .tightens
@@ -203,9 +203,9 @@ fn steps(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
             .filter_map(|key| work.fasteners.iter().find(|line| line.key == *key))
             .collect();
         let caution = step.caution.as_ref().map(|caution| say(&caution.0, unit));
-        let caution = caution.filter(|caution| !told.contains(caution));
+        let caution = caution.filter(|caution| !reported.contains(caution));
         let block = step_block(pages, index + 1, step, &lines, unit, caution.as_deref());
-        told.extend(caution);
+        reported.extend(caution);
         pages.block(block);
     }
     pages.in_columns(1);

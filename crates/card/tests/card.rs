@@ -106,14 +106,14 @@ fn everything_that_is_done_stands_on_it() {
     let plan = derecho_job::results::work(&job);
     assert!(plan.steps.len() > 15);
     let bare = |text: &str| text.chars().filter(|letter| letter.is_alphanumeric()).collect::<String>();
-    let told = bare(&words);
+    let reported = bare(&words);
     for step in &plan.steps {
-        assert!(told.contains(&bare(&step.does.inches())), "{} in {words}", step.does.inches());
+        assert!(reported.contains(&bare(&step.does.inches())), "{} in {words}", step.does.inches());
     }
     for wanted in
         ["Tower truck 8", "120 lb-ft (163 N·m)", "left front wheel", "Stands under the frame", "wrench said"]
     {
-        assert!(told.contains(&bare(wanted)), "{wanted} in {words}");
+        assert!(reported.contains(&bare(wanted)), "{wanted} in {words}");
     }
     // Its bracket is drilled: a page of its own for the template, with the holes' names.
     let last = *document.get_pages().keys().last().unwrap();
@@ -194,7 +194,7 @@ fn a_step_of_two_fasteners_has_both_on_the_card() {
     let bare = |text: &str| text.chars().filter(|letter| letter.is_alphanumeric()).collect::<String>();
     for text in [TOWER, include_str!("../../../demo/ridge-truck-1.derecho.json")] {
         let job = job(text);
-        let told = bare(&words(&read(&job, Paper::Letter)));
+        let reported = bare(&words(&read(&job, Paper::Letter)));
         let work = derecho_job::results::work(&job);
         let of_steps: Vec<&String> = work.steps.iter().flat_map(|step| &step.tightens).collect();
         assert!(!of_steps.is_empty());
@@ -203,9 +203,9 @@ fn a_step_of_two_fasteners_has_both_on_the_card() {
             // As often as there are steps that tighten it.
             let wanted = bare(&format!("{}{}", line.name.inches(), line.torque_says.inches()));
             let bolt = bare(&line.name.inches());
-            assert!(told.contains(&bolt), "{}", line.name.inches());
+            assert!(reported.contains(&bolt), "{}", line.name.inches());
             assert!(
-                wanted.len() > bolt.len() && told.contains(&bare(&line.torque_says.inches())),
+                wanted.len() > bolt.len() && reported.contains(&bare(&line.torque_says.inches())),
                 "{wanted}"
             );
         }

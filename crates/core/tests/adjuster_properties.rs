@@ -97,11 +97,11 @@ proptest! {
     fn beyond_its_longest_and_below_its_shortest_it_never_fits(bar in any_bar()) {
         let Some(set) = turned(&bar, 1.0) else { return Ok(()) };
         let two_steps = set.step_mm.unwrap().to_mm() * 2.0;
-        if let Some(longest) = set.evened_longest_mm {
+        if let Some(longest) = set.equal_engagement_longest_mm {
             let beyond = turned(&bar, (longest - mm(800.0)).to_mm() + two_steps).unwrap();
             prop_assert!(matches!(beyond.verdict, Verdict::TooLittleThread | Verdict::ThreadBottoms), "{:?}", beyond.verdict);
         }
-        if let Some(shortest) = set.evened_shortest_mm {
+        if let Some(shortest) = set.equal_engagement_shortest_mm {
             let below = turned(&bar, (shortest - mm(800.0)).to_mm() - two_steps).unwrap();
             prop_assert_eq!(below.verdict, Verdict::CutBack);
         }
@@ -157,7 +157,7 @@ proptest! {
     }
 
     #[test]
-    fn evened_ends_hold_alike_and_hold_enough(bar in any_bar(), change in 0.0_f64..60.0) {
+    fn equal_engagement_ends_hold_alike_and_hold_enough(bar in any_bar(), change in 0.0_f64..60.0) {
         let Some(set) = turned(&bar, change).filter(|set| set.verdict == Verdict::EvenEnds) else { return Ok(()) };
         let spare = |end: &derecho_core::bar::adjuster::EndAfter| (end.engagement_after_mm.unwrap() - end.least_engagement_mm).to_mm();
         prop_assert!(set.ends.iter().all(|end| spare(end) >= -0.02));
@@ -169,7 +169,7 @@ proptest! {
     #[test]
     fn after_the_cut_it_can_be_trimmed_both_ways(bar in any_bar(), short in 7.0_f64..30.0) {
         let Some(now) = turned(&bar, 0.0) else { return Ok(()) };
-        let Some(shortest) = now.evened_shortest_mm else { return Ok(()) };
+        let Some(shortest) = now.equal_engagement_shortest_mm else { return Ok(()) };
         let wanted = shortest - mm(short);
         let Some(cut) = setting(&bar, mm(800.0), wanted).cut else { return Ok(()) };
         // The same bar with its ends cut off, screwed right in, is shorter than wanted by the trim.

@@ -119,7 +119,7 @@ fn too_little_thread_is_refused_and_the_longest_is_where_the_first_end_runs_out(
     assert!((set.longest_mm.unwrap().to_inches() - 32.5).abs() < 1e-9);
     assert_eq!(setting(&bar, inches(32.0), inches(32.5)).verdict, Verdict::Fits);
     // 1/4 in to spare at one end and 1/2 at the other: evened, 3/4 in of length.
-    assert!((set.evened_longest_mm.unwrap().to_inches() - 32.75).abs() < 1e-9);
+    assert!((set.equal_engagement_longest_mm.unwrap().to_inches() - 32.75).abs() < 1e-9);
     let even = setting(&bar, inches(32.0), inches(32.625));
     assert_eq!(even.verdict, Verdict::EvenEnds);
     assert_eq!(even.turns, None, "turning alone does not reach it");
@@ -176,7 +176,7 @@ fn beyond_the_made_range() {
 }
 
 #[test]
-fn a_cut_that_leaves_too_little_thread_is_told() {
+fn a_cut_that_leaves_too_little_thread_is_reported() {
     // One inch of shank in a body as deep: the least that must stay in is all there is.
     let bar = |shank: f64| {
         let end = ThreadedEnd {
@@ -228,10 +228,10 @@ fn shortening_turns_in() {
 fn a_sleeve_cut_both_ways_moves_two_pitches_a_turn() {
     let thread = Thread::parse("1/2-20").unwrap();
     // 1/4 in over 2/20 in to the turn: 2 turns and 3 flats.
-    let told = setting(&sleeve(&thread), inches(8.0), inches(8.25));
-    assert_eq!((told.turns, told.flats), (Some(2), Some(3)));
+    let reported = setting(&sleeve(&thread), inches(8.0), inches(8.25));
+    assert_eq!((reported.turns, reported.flats), (Some(2), Some(3)));
     // As far back again, the other way.
     let back = setting(&sleeve(&thread), inches(8.25), inches(8.0));
     assert_eq!((back.turns, back.flats), (Some(2), Some(3)));
-    assert!(back.exact_turns.unwrap() < 0.0 && told.exact_turns.unwrap() > 0.0);
+    assert!(back.exact_turns.unwrap() < 0.0 && reported.exact_turns.unwrap() > 0.0);
 }

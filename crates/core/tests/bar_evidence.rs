@@ -65,7 +65,7 @@ proptest! {
     }
 
     #[test]
-    fn a_disagreement_is_told_exactly_when_it_is_beyond_both_uncertainties(
+    fn a_disagreement_is_reported_exactly_when_it_is_beyond_both_uncertainties(
         off in -12.0_f64..12.0, degrees in -20.0_f64..20.0,
     ) {
         let v = 800.0 * degrees.to_radians().sin();

@@ -88,8 +88,8 @@ proptest! {
                 high = middle;
             }
         }
-        let told = roll_gradient(&front, &rear, rate(overturning)).expect("it stands").to_radians();
-        prop_assert!((told / f64::midpoint(low, high) - 1.0).abs() < 1e-9);
+        let reported = roll_gradient(&front, &rear, rate(overturning)).expect("it stands").to_radians();
+        prop_assert!((reported / f64::midpoint(low, high) - 1.0).abs() < 1e-9);
     }
 
     /// Both ends changed over: the same twist, the other end's name.
@@ -146,8 +146,8 @@ proptest! {
         // The other axle alone turns the frame back against this one: a couple over this one's track.
         let expected = k(&other) * roll / this.track.to_mm();
         let mm = Length::from_mm;
-        let told = preload(rate(effective), (mm(longer), mm(a)), mm(b), &this, &other).to_n();
-        prop_assert!((told / expected - 1.0).abs() < 1e-6, "{told} {expected}");
+        let reported = preload(rate(effective), (mm(longer), mm(a)), mm(b), &this, &other).to_n();
+        prop_assert!((reported / expected - 1.0).abs() < 1e-6, "{reported} {expected}");
     }
 
     /// The next length made is never shorter than is needed, and none between is left out.

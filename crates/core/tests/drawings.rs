@@ -79,7 +79,7 @@ fn sound(drawing: &Drawing) -> Result<(), TestCaseError> {
 
 proptest! {
     #[test]
-    fn a_panels_hole_is_as_large_as_told_and_round_at_its_corners(
+    fn a_panels_hole_is_as_large_as_reported_and_round_at_its_corners(
         left in -400.0..300.0_f64, wide in 20.0..400.0_f64, low in 200.0..500.0_f64, tall in 20.0..400.0_f64,
         corner in 1.0..30.0_f64, mark in (-300.0..300.0_f64, 200.0..700.0_f64),
     ) {

@@ -173,12 +173,12 @@ fn hardware() -> impl Strategy<Value = Part> {
 /// What a kit's cell says wrongly is named with its place.
 #[test]
 fn a_kit_that_cannot_be_read_says_why() {
-    let told = |fasteners: &str| {
+    let reported = |fasteners: &str| {
         from_row([("kind", "kit"), ("name", "x"), ("fasteners", fasteners)].into_iter()).unwrap_err()
     };
-    assert!(told("frame/main 9/16-18").contains("no colon"));
-    assert!(told("frame/main: 9/16-18, tight").contains("\"tight\" of the fastener \"frame/main\""));
-    assert!(told("frame/main: M12x1.75, M14x1.5").contains("two of thread"));
+    assert!(reported("frame/main 9/16-18").contains("no colon"));
+    assert!(reported("frame/main: 9/16-18, tight").contains("\"tight\" of the fastener \"frame/main\""));
+    assert!(reported("frame/main: M12x1.75, M14x1.5").contains("two of thread"));
 }
 
 fn row(part: &Part) -> Vec<(&'static str, String)> {
@@ -240,18 +240,18 @@ proptest! {
 
 #[test]
 fn what_is_wrong_in_a_row_is_named() {
-    let told = |cells: &[(&str, &str)]| from_row(cells.iter().copied()).unwrap_err();
-    let says = told(&[("kind", "bar"), ("name", "x"), ("colour", "red")]);
+    let reported = |cells: &[(&str, &str)]| from_row(cells.iter().copied()).unwrap_err();
+    let says = reported(&[("kind", "bar"), ("name", "x"), ("colour", "red")]);
     assert!(says.contains("there is no column \"colour\""), "{says}");
-    let says = told(&[("kind", "bar"), ("name", "x"), ("made_min", "30")]);
+    let says = reported(&[("kind", "bar"), ("name", "x"), ("made_min", "30")]);
     assert!(says.contains("made_min \"30\" has no unit"), "{says}");
-    let says = told(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1 2 in")]);
+    let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1 2 in")]);
     assert!(says.contains("has no colon"), "{says}");
-    let says = told(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2")]);
+    let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2")]);
     assert!(says.contains("without a unit"), "{says}");
-    let says = told(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2 in, upward 1 in")]);
+    let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2 in, upward 1 in")]);
     assert!(says.contains("neither outward nor forward"), "{says}");
-    let says = told(&[("kind", "anvil"), ("name", "x")]);
+    let says = reported(&[("kind", "anvil"), ("name", "x")]);
     assert!(says.contains("anvil"), "{says}");
 }
 

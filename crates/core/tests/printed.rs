@@ -22,8 +22,8 @@ fn the_core_prints_as_the_table_says() {
         assert_eq!(said(&everyday), [text("in", 0), text("metric", 0)], "{}", row["name"]);
         assert_eq!(said(&fine), [text("in", 1), text("metric", 1)], "{}, fine", row["name"]);
         let sideways = Phrase::of(|w| w.sideways(length));
-        for (told, side) in said(&sideways).into_iter().zip([text("side", 0), text("side", 1)]) {
-            assert!(told.ends_with(side), "{}: {told}, not {side}", row["name"]);
+        for (reported, side) in said(&sideways).into_iter().zip([text("side", 0), text("side", 1)]) {
+            assert!(reported.ends_with(side), "{}: {reported}, not {side}", row["name"]);
         }
     }
 }

@@ -33,8 +33,8 @@ pub trait ToJson {
 #[macro_export]
 #[doc(hidden)]
 macro_rules! to_json {
-    ($($told:ty),* $(,)?) => {
-        $(impl $crate::json::ToJson for $told {
+    ($($reported:ty),* $(,)?) => {
+        $(impl $crate::json::ToJson for $reported {
             fn json(&self, layout: $crate::json::Layout) -> Result<Vec<u8>, serde_json::Error> {
                 $crate::json::bytes(self, layout)
             }

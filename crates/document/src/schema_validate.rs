@@ -12,7 +12,7 @@ use super::check::FieldError;
 use super::schema::{TYPED, figure_fault};
 
 /// Most choices told in a message.
-const CHOICES_TOLD: usize = 12;
+const CHOICES_REPORTED: usize = 12;
 
 /// Every fault of shape and of typed figures, in the document's own order, at most `most` of them.
 #[must_use]
@@ -77,7 +77,7 @@ impl<'a> SchemaWalk<'a> {
         }
         if let Some(choices) = schema["enum"].as_array() {
             if !choices.contains(value) {
-                self.fault("unknown_choice", choices_told(value, choices));
+                self.fault("unknown_choice", choices_reported(value, choices));
             }
             return;
         }
@@ -187,13 +187,13 @@ const fn word_of(value: &Value) -> &'static str {
     }
 }
 
-fn choices_told(value: &Value, choices: &[Value]) -> String {
-    let mut told = String::new();
-    for (index, choice) in choices.iter().take(CHOICES_TOLD).enumerate() {
+fn choices_reported(value: &Value, choices: &[Value]) -> String {
+    let mut reported = String::new();
+    for (index, choice) in choices.iter().take(CHOICES_REPORTED).enumerate() {
         let between = if index == 0 { "" } else { ", " };
-        let _ = write!(told, "{between}{}", choice.as_str().unwrap_or_default());
+        let _ = write!(reported, "{between}{}", choice.as_str().unwrap_or_default());
     }
-    let more = if choices.len() > CHOICES_TOLD { " and others" } else { "" };
+    let more = if choices.len() > CHOICES_REPORTED { " and others" } else { "" };
     let given = value.as_str().map_or_else(|| word_of(value).to_owned(), |text| format!("{text:.60?}"));
-    format!("{given} is none of the choices here: {told}{more}. Use one of them.")
+    format!("{given} is none of the choices here: {reported}{more}. Use one of them.")
 }

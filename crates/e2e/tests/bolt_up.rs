@@ -6,7 +6,7 @@ use serde_json::json;
 use thirtyfour::prelude::*;
 
 const ANSWER: &str = "[data-answer]";
-const SLATE: &str = "[data-slate]";
+const PANEL: &str = "[data-panel]";
 
 /// Presses the tick of a step.
 async fn tick(page: &Page, step: &str) -> WebDriverResult<()> {
@@ -159,7 +159,7 @@ async fn a_wrong_nut_is_refused_and_its_own_one_goes_on() {
 
 /// Against the order only with a reason, which stands in the record and in the log.
 #[tokio::test(flavor = "multi_thread")]
-async fn going_on_against_the_order_is_told_and_kept() {
+async fn going_on_against_the_order_is_reported_and_kept() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         let id = "tower-truck-8";
@@ -173,16 +173,16 @@ async fn going_on_against_the_order_is_told_and_kept() {
         reason.send_keys("held for the night").await?;
         page.press("Tick it all the same").await?;
         is(&page, "bar/jam", "done").await?;
-        page.sees("li[data-step='bar/jam'] [data-told]", "Done before “Read both sides again").await?;
-        page.sees("li[data-step='bar/jam'] [data-told]", "Reason: held for the night").await?;
-        page.sees("li[data-step='bar/jam'] [data-told]", "belongs done on its weight").await?;
+        page.sees("li[data-step='bar/jam'] [data-reported]", "Done before “Read both sides again").await?;
+        page.sees("li[data-step='bar/jam'] [data-reported]", "Reason: held for the night").await?;
+        page.sees("li[data-step='bar/jam'] [data-reported]", "belongs done on its weight").await?;
         page.saved().await?;
 
         // A step of one's own, moved before the drilling: the rule that is broken is named.
         page.pick("//li[@data-step='bar/bench']/button").await?;
         page.pick("//li[@data-step='bar/bench']//button[normalize-space()='later']").await?;
         page.pick("//li[@data-step='bar/bench']//button[normalize-space()='later']").await?;
-        page.sees(SLATE, "its length is set before it is hung").await?;
+        page.sees(PANEL, "its length is set before it is hung").await?;
         page.press("Back to the usual order").await?;
         page.saved().await?;
 

@@ -9,7 +9,7 @@ use thirtyfour::Key;
 use thirtyfour::error::WebDriverResult;
 
 const ANSWER: &str = "[data-answer]";
-const SLATE: &str = "[data-slate]";
+const PANEL: &str = "[data-panel]";
 
 /// The stages of the strip, in order.
 async fn strip(page: &Page) -> WebDriverResult<Vec<String>> {
@@ -85,9 +85,9 @@ async fn somebodys_work_is_checked_by_the_readings_as_found() {
         page.key("8").await?;
         // Read in the unit one looks at: bare numbers were inches. 203 and 195 in are 4 in off either way.
         page.sees(ANSWER, "The axle sits 4″ to the left").await?;
-        page.sees(SLATE, "Stage Bar says what length centres it").await?;
+        page.sees(PANEL, "Stage Bar says what length centres it").await?;
         page.press("Back to Bar").await?;
-        page.sees(SLATE, "Type the bar's length, eye to eye").await?;
+        page.sees(PANEL, "Type the bar's length, eye to eye").await?;
         Ok(())
     })
     .await;
@@ -192,9 +192,9 @@ async fn an_answer_that_comes_while_one_types_takes_no_field_away() {
             let here = page.driver.active_element().await?.attr("data-tape").await?.unwrap_or_default();
             assert!(here.ends_with(at), "{here} instead of {at}");
         }
-        page.at("//*[@data-section='read']//*[@data-face-name='answers']").await?;
+        page.at("//*[@data-section='read']//*[@data-face-name='results']").await?;
         // Turned over, it stays turned over.
-        page.pick("//*[@data-section='read']//*[@data-face-name='answers']").await?;
+        page.pick("//*[@data-section='read']//*[@data-face-name='results']").await?;
         page.sees("[data-movement]", "should have moved").await?;
         Ok(())
     })

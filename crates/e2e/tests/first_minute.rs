@@ -114,7 +114,7 @@ async fn what_is_missing_goes_to_its_field_whatever_stage_it_is_in() {
         for pointer in
             ["/rig/frame_eye_side", "/setups/found/bar/length", "/rig/axle_location", "/sway/holes"]
         {
-            assert!(gone.iter().any(|told| told.starts_with(pointer)), "{pointer} is told: {gone:?}");
+            assert!(gone.iter().any(|reported| reported.starts_with(pointer)), "{pointer} is told: {gone:?}");
         }
         Ok(())
     })
@@ -144,7 +144,7 @@ async fn every_section_is_reached_by_keyboard_and_is_at_most_two_screens_long() 
                     page.type_on(&Key::Enter.value().to_string()).await?;
                     let open = format!("return document.querySelector('[data-section=\"{name}\"]').checkVisibility()");
                     comes_true(&page, &open, &format!("{job}, {stage}: {name} opens by keyboard")).await?;
-                    for face in ["answers", "asks"] {
+                    for face in ["results", "inputs"] {
                         let tall = format!(
                             "const face = document.querySelector('[data-section=\"{name}\"] [data-face-name={face}]');
                              if (face?.checkVisibility()) face.dispatchEvent(new MouseEvent('mousedown', {{ bubbles: true, button: 0 }}));

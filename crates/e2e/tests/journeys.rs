@@ -6,7 +6,7 @@ use thirtyfour::Key;
 use thirtyfour::prelude::*;
 
 const ANSWER: &str = "[data-answer]";
-const SLATE: &str = "[data-slate]";
+const PANEL: &str = "[data-panel]";
 
 fn readings(job: &Value, sheet: usize, side: &str) -> Vec<(String, f64)> {
     let entries = job["document"]["sheets"][sheet][side].as_array().cloned().unwrap_or_default();
@@ -64,9 +64,9 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         page.saved().await?;
         page.key("3").await?;
         page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
-        page.sees(SLATE, "3 turns less 0.31 flat").await?;
+        page.sees(PANEL, "3 turns less 0.31 flat").await?;
         page.enter("Length set, eye to eye", "32 1/2").await?;
-        page.sees(SLATE, "Set to 32 1/2″. The axle should be centred now").await?;
+        page.sees(PANEL, "Set to 32 1/2″. The axle should be centred now").await?;
         page.saved().await?;
 
         page.press("Read both sides again in Prove").await?;
@@ -102,7 +102,7 @@ async fn the_worked_example_stands_on_the_screen_to_its_digits() {
         shop.choose_length_alone("lookout-truck-12").await;
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
-        page.sees(SLATE, "3 turns less 0.14 flat").await?;
+        page.sees(PANEL, "3 turns less 0.14 flat").await?;
         for working in
             ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"]
         {
@@ -119,7 +119,7 @@ async fn the_worked_example_stands_on_the_screen_to_its_digits() {
             "0.0088 in",
             "2.977",
         ] {
-            page.sees(SLATE, figure).await?;
+            page.sees(PANEL, figure).await?;
         }
         Ok(())
     })
@@ -338,7 +338,7 @@ async fn a_new_job_from_nothing_and_its_history() {
         page.press("Millimetres").await?;
         page.saved().await?;
         page.at("//*[@data-stage='bar']").await?.click().await?;
-        page.sees(SLATE, "Type the bar's length, eye to eye").await?;
+        page.sees(PANEL, "Type the bar's length, eye to eye").await?;
         page.enter("Length, eye to eye", "500").await?;
         page.enter("Frame eye above the floor", "700").await?;
         page.enter("Axle eye above the floor", "400").await?;
@@ -347,7 +347,7 @@ async fn a_new_job_from_nothing_and_its_history() {
         page.sees(ANSWER, "The bar stands at 36.9°, frame end up").await?;
         // Shorter than its eyes are apart: said in words, nothing drawn that cannot be.
         page.enter("Length, eye to eye", "250").await?;
-        page.sees(SLATE, "The bar is shorter than its eyes are apart").await?;
+        page.sees(PANEL, "The bar is shorter than its eyes are apart").await?;
         page.saved().await?;
 
         page.press("More").await?;
@@ -459,7 +459,7 @@ async fn the_screen_reads_back_as_the_core_does() {
                 back["millimetres"].as_str().unwrap_or_default()
             );
             page.fill("Tyre width", text).await?;
-            page.sees("fieldset, [data-slate]", &wanted.replace('"', "″")).await?;
+            page.sees("fieldset, [data-panel]", &wanted.replace('"', "″")).await?;
         }
         Ok(())
     })
@@ -505,16 +505,16 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
         // A slip of the finger is mended in its own field.
         page.enter("Length set, eye to eye", "23").await?;
-        page.sees(SLATE, "Set to 23″").await?;
+        page.sees(PANEL, "Set to 23″").await?;
         // The classic mistake: 1 in instead of 1/2.
         page.enter("Length it is set to", "33").await?;
-        page.sees(SLATE, "The axle should sit 1/2″ to the right now").await?;
+        page.sees(PANEL, "The axle should sit 1/2″ to the right now").await?;
         page.press("Read both sides again in Prove").await?;
         page.press("Start the after-readings").await?;
         page.saved().await?;
         page.type_readings(["5 1/2", "5 1/2", "5 1/2", "5 1/2", "6 1/2", "6 1/2", "6 1/2", "6 1/2"]).await?;
         page.sees(ANSWER, "Still 1/2″ to the right").await?;
-        page.sees(SLATE, "the full difference of the two sides instead of half of it").await?;
+        page.sees(PANEL, "the full difference of the two sides instead of half of it").await?;
         page.press("Back to Bar").await?;
         // From 33 in: e = −1/2 in at v = 6 in, √((32.4500 − 0.5)² + 36) − 33 = −0.4915.
         page.sees(ANSWER, "Shorten the bar 1/2″").await?;
@@ -524,7 +524,7 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
         page.key("8").await?;
         page.press("hanging").await?;
         page.sees(ANSWER, "Not proved: read again").await?;
-        page.sees(SLATE, "taken while it hung").await?;
+        page.sees(PANEL, "taken while it hung").await?;
         Ok(())
     })
     .await;
@@ -682,19 +682,19 @@ async fn a_job_is_taken_out_of_the_bay_only_when_asked_twice() {
 /// The client looks at an angle's form only; the core has the last word, and a refused
 /// change stays on the screen until it is mended or dropped.
 #[tokio::test(flavor = "multi_thread")]
-async fn a_change_the_core_refuses_is_told_and_can_be_dropped() {
+async fn a_change_the_core_refuses_is_reported_and_can_be_dropped() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
         page.sees(ANSWER, "Lengthen the bar").await?;
         // What is no angle is told at the field, and never sent as a change.
         page.enter("Finder along the bar", "95").await?;
-        page.sees(SLATE, "This is steeper than 89°").await?;
+        page.sees(PANEL, "This is steeper than 89°").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
         page.enter("Finder along the bar", "4.7").await?;
         // A length of nothing is a length: only the whole document shows that it cannot be.
         page.enter("Length, eye to eye", "0").await?;
-        page.sees(SLATE, "This cannot be zero").await?;
+        page.sees(PANEL, "This cannot be zero").await?;
         page.at("//*[@data-saved='refused']").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
         // What else is typed is saved all the same; what was refused stays in its field.
@@ -827,7 +827,7 @@ async fn a_measured_obstacle_is_cycled_and_a_bad_arm_is_named() {
         page.enter("Length, eye to eye", "3").await?;
         page.saved().await?;
         page.key("5").await?;
-        page.sees(SLATE, "The left lower arm is shorter than its ends are apart").await?;
+        page.sees(PANEL, "The left lower arm is shorter than its ends are apart").await?;
         Ok(())
     })
     .await;
@@ -1009,8 +1009,11 @@ async fn a_y_link_is_set_leg_by_leg_until_it_is_right() {
         }
         page.saved().await?;
         page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
-        let told = page.sees("[data-legs]", "Sideways").await?;
-        assert!(told.contains("longer") && told.contains("shorter") && told.contains("turn"), "{told}");
+        let reported = page.sees("[data-legs]", "Sideways").await?;
+        assert!(
+            reported.contains("longer") && reported.contains("shorter") && reported.contains("turn"),
+            "{reported}"
+        );
         page.sees("[data-checks]", "turn the legs as told").await?;
         let kept = shop.job("relay-wagon-5").await;
         assert_eq!(kept["document"]["bracket"]["conversion"]["pinion"][0]["after"]["text"], "4.2");

@@ -205,8 +205,8 @@ async fn a_practice_tape_reads_into_no_vehicles_job() {
         let call = reqwest::Client::new().post(act).header("content-type", "application/json").body(read);
         let answer = call.send().await.expect("the server answers");
         assert_eq!(answer.status(), 200);
-        let told: serde_json::Value = answer.json().await.expect("JSON");
-        assert!(told.to_string().contains("shows"), "the tape shows something: {told}");
+        let reported: serde_json::Value = answer.json().await.expect("JSON");
+        assert!(reported.to_string().contains("shows"), "the tape shows something: {reported}");
         // The held reading has come to the window by the time the quiet has.
         page.asked_in_all().await?;
         assert_eq!(page.at(reading).await?.value().await?, before);

@@ -5,7 +5,7 @@ use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 
 const ANSWER: &str = "[data-answer]";
-const SLATE: &str = "[data-slate]";
+const PANEL: &str = "[data-panel]";
 
 fn read(left: &str, right: &str) -> Value {
     json!({ "id": "as-found", "unit": "in", "left": [left, left, left, left], "right": [right, right, right, right],
@@ -92,7 +92,7 @@ async fn a_bar_with_welded_adapters_is_cut_back_set_and_proved() {
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
         // 33 in right in, 32.5085 wanted.
         page.sees(ANSWER, "The bar is too long: it would have to be 1/2″ shorter").await?;
-        page.sees(SLATE, "Face 3/8″ off the body at each end").await?;
+        page.sees(PANEL, "Face 3/8″ off the body at each end").await?;
         page.sees("[data-other-ways]", "further out").await?;
         page.enter("Cut off each adjusting end", "3/8").await?;
         page.saved().await?;
@@ -122,11 +122,11 @@ async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled
     let id = shop.make(&job).await;
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
-        page.sees(SLATE, "Leave the length as it is: the axle is centred.").await?;
+        page.sees(PANEL, "Leave the length as it is: the axle is centred.").await?;
         page.key("4").await?;
         // 1/4 in up leaves the fixed bar 0.05 in off: within 1/8. 3 in up leaves it 0.43 in off.
         page.pick("//tr[@data-option='low riser, hole 2']//button").await?;
-        page.sees(SLATE, "the bar as found is fixed and would have to be").await?;
+        page.sees(PANEL, "the bar as found is fixed and would have to be").await?;
         page.pick("//tr[@data-option='low riser, hole 1']//button").await?;
         page.press("Choose this plan").await?;
         page.saved().await?;
@@ -166,7 +166,7 @@ async fn jobs_without_a_bar_to_set_are_proved_and_settled() {
         // A Y-link that is read centred, with nothing to do, needs nothing but its proof; proved is not what it is called.
         page.go(&format!("{}/jobs/{centred}/prove", shop.address)).await?;
         page.sees(ANSWER, "Centred as found, within 1/8″: nothing had to be set").await?;
-        page.sees(SLATE, "Nothing was set").await?;
+        page.sees(PANEL, "Nothing was set").await?;
         page.press("Settle this job").await?;
         page.sees("[data-settled]", "Settled on").await?;
         // One that is off: a leg is turned, put on record, and both sides are read again.

@@ -31,7 +31,7 @@ async fn type_at(page: &Page, pointer: &str, text: &str) -> WebDriverResult<()> 
 }
 
 #[tokio::test(flavor = "multi_thread")]
-async fn a_link_over_centre_is_told_and_a_longer_one_works() {
+async fn a_link_over_centre_is_reported_and_a_longer_one_works() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
@@ -252,7 +252,7 @@ async fn a_link_is_sized_to_each_target_in_millimetres() {
         let (level, own) = (link(&level).expect("a length"), link(&own).expect("a length"));
         assert!((own - level - 12.6).abs() < 1.0, "{own} {level}");
         // The preload is on purpose, and told as corner weights.
-        page.sees("[data-slate]", "on purpose. Without it the scales would show").await?;
+        page.sees("[data-panel]", "on purpose. Without it the scales would show").await?;
         let id = page.job_id().await?;
         assert_eq!(shop.job(&id).await["document"]["sway"]["target"], "own_angle");
         Ok(())
@@ -308,8 +308,8 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
                 kept(&page, &shop, &pointer, text).await?;
             }
         }
-        let told = page.sees("[data-room]", "runs into the left shock at").await?;
-        assert!(told.contains("Touches or nearly"), "{told}");
+        let reported = page.sees("[data-room]", "runs into the left shock at").await?;
+        assert!(reported.contains("Touches or nearly"), "{reported}");
         page.pick("(//*[@data-room]//li/button)[1]").await?;
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
         // The drawing shows it there, and lets go of it in another pose.

@@ -233,19 +233,19 @@ mod tests {
         let line = checked(
             "derecho/1 announce id=tape-4 kind=tape unit=mm resolution=0.5 good_to=1 checked=2026-05-12",
         );
-        let told = Sentence::parse(&line).unwrap();
-        let Sentence::Announce(told) = told else { unreachable!("{told:?}") };
-        assert_eq!((told.kind, told.resolution, told.good_to), (Kind::Tape, 0.5, 1.0));
-        assert_eq!(told.checked, Some(jiff::civil::date(2026, 5, 12)));
-        assert!(!told.is_overdue(jiff::civil::date(2027, 5, 12)));
-        assert!(told.is_overdue(jiff::civil::date(2027, 5, 13)));
+        let reported = Sentence::parse(&line).unwrap();
+        let Sentence::Announce(reported) = reported else { unreachable!("{reported:?}") };
+        assert_eq!((reported.kind, reported.resolution, reported.good_to), (Kind::Tape, 0.5, 1.0));
+        assert_eq!(reported.checked, Some(jiff::civil::date(2026, 5, 12)));
+        assert!(!reported.is_overdue(jiff::civil::date(2027, 5, 12)));
+        assert!(reported.is_overdue(jiff::civil::date(2027, 5, 13)));
         let line = checked("derecho/1 reading id=tape-4 n=17 value=161.9 unit=mm state=held colour=green");
         let reading = Reading { number: 17, value: 161.9, unit: Unit::Millimetres, held: true, place: None };
         assert_eq!(Sentence::parse(&line), Ok(Sentence::Reading { id: "tape-4".to_owned(), reading }));
     }
 
     #[test]
-    fn each_fault_is_told_apart() {
+    fn each_fault_is_reported_apart() {
         let fault = |said: &str| Sentence::parse(&checked(said)).unwrap_err();
         assert_eq!(Sentence::parse("derecho/1 battery id=a"), Err(LineFault::Checksum));
         assert_eq!(Sentence::parse("derecho/1 battery id=a #0000"), Err(LineFault::Checksum));

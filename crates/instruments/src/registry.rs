@@ -29,7 +29,7 @@ const MOST_INSTRUMENTS: usize = 64;
 
 /// An instrument on the shelf.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct OnShelf {
+pub struct OnRegistry {
     /// What it says of itself.
     #[serde(flatten)]
     pub announced: Announced,
@@ -70,7 +70,7 @@ pub struct Shown {
     /// Ways, by their names.
     pub ways: Vec<JoinedWay>,
     /// Instruments, by their ids.
-    pub instruments: Vec<OnShelf>,
+    pub instruments: Vec<OnRegistry>,
 }
 
 /// A reading that was held.
@@ -90,7 +90,7 @@ pub struct Held {
 
 /// What happens on the shelf.
 #[derive(Clone, Debug, PartialEq)]
-pub enum ShelfEvent {
+pub enum RegistryEvent {
     /// Something is shown otherwise.
     Changed,
     /// A reading was held.
@@ -99,7 +99,7 @@ pub enum ShelfEvent {
 
 /// Why something cannot be done with the shelf.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
-pub enum ShelfFault {
+pub enum RegistryFault {
     /// There are enough.
     #[error("no more than {MOST_WAYS} ways can be joined")]
     Full,
@@ -126,38 +126,38 @@ impl Drop for Line {
 #[derive(Default)]
 struct State {
     lines: BTreeMap<Way, Line>,
-    instruments: BTreeMap<String, OnShelf>,
+    instruments: BTreeMap<String, OnRegistry>,
 }
 
 struct Inner {
     state: Mutex<State>,
-    events: broadcast::Sender<ShelfEvent>,
+    events: broadcast::Sender<RegistryEvent>,
 }
 
 /// The shelf of a shop. Cloned it is the same shelf.
 #[derive(Clone)]
-pub struct Shelf(Arc<Inner>);
+pub struct Registry(Arc<Inner>);
 
-impl Default for Shelf {
+impl Default for Registry {
     fn default() -> Self {
         let (events, _) = broadcast::channel(EVENTS);
         Self(Arc::new(Inner { state: Mutex::default(), events }))
     }
 }
 
-impl Shelf {
+impl Registry {
     fn state(&self) -> MutexGuard<'_, State> {
         self.0.state.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
-    fn tell(&self, event: ShelfEvent) {
+    fn tell(&self, event: RegistryEvent) {
         // Nobody listens: nobody need be told.
         let _ = self.0.events.send(event);
     }
 
     /// What happens from now on.
     #[must_use]
-    pub fn listen(&self) -> broadcast::Receiver<ShelfEvent> {
+    pub fn listen(&self) -> broadcast::Receiver<RegistryEvent> {
         self.0.events.subscribe()
     }
 
@@ -176,20 +176,20 @@ impl Shelf {
     ///
     /// # Errors
     /// Where there are enough.
-    pub fn join(&self, way: &Way) -> Result<(), ShelfFault> {
+    pub fn join(&self, way: &Way) -> Result<(), RegistryFault> {
         let mut state = self.state();
         if state.lines.contains_key(way) {
             return Ok(());
         }
         if state.lines.len() == MOST_WAYS {
-            return Err(ShelfFault::Full);
+            return Err(RegistryFault::Full);
         }
         let (commands, orders) = mpsc::channel(8);
         let task = tokio::spawn(self.clone().follow(way.clone(), orders)).abort_handle();
         let shown = JoinedWay { way: way.to_string(), there: false, dropped: 0 };
         state.lines.insert(way.clone(), Line { shown, commands, task });
         drop(state);
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
         Ok(())
     }
 
@@ -200,7 +200,7 @@ impl Shelf {
         let name = way.to_string();
         state.instruments.retain(|_, instrument| instrument.way != name);
         drop(state);
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
         left
     }
 
@@ -212,7 +212,7 @@ impl Shelf {
     /// Takes such an instrument away again.
     pub fn take_away(&self, way: &str) {
         self.state().instruments.retain(|_, instrument| instrument.way != way);
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
     }
 
     /// A reading held by an instrument of this program itself.
@@ -224,16 +224,18 @@ impl Shelf {
     ///
     /// # Errors
     /// Where it is unknown, or away.
-    pub fn order(&self, order: Sentence) -> Result<(), ShelfFault> {
-        let (Sentence::Ask { id } | Sentence::Zero { id }) = &order else { return Err(ShelfFault::Unknown) };
+    pub fn order(&self, order: Sentence) -> Result<(), RegistryFault> {
+        let (Sentence::Ask { id } | Sentence::Zero { id }) = &order else {
+            return Err(RegistryFault::Unknown);
+        };
         let state = self.state();
-        let instrument = state.instruments.get(id).ok_or(ShelfFault::Unknown)?;
+        let instrument = state.instruments.get(id).ok_or(RegistryFault::Unknown)?;
         let line =
-            state.lines.values().find(|line| line.shown.way == instrument.way).ok_or(ShelfFault::Away)?;
+            state.lines.values().find(|line| line.shown.way == instrument.way).ok_or(RegistryFault::Away)?;
         if !instrument.there {
-            return Err(ShelfFault::Away);
+            return Err(RegistryFault::Away);
         }
-        line.commands.try_send(order).map_err(|_| ShelfFault::Away)
+        line.commands.try_send(order).map_err(|_| RegistryFault::Away)
     }
 
     /// Follows one way for ever.
@@ -284,14 +286,14 @@ impl Shelf {
             }
         }
         drop(state);
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
     }
 
     fn dropped(&self, way: &Way) {
         if let Some(line) = self.state().lines.get_mut(way) {
             line.shown.dropped += 1;
         }
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
     }
 
     fn said(&self, way: &Way, line: &str) {
@@ -316,7 +318,7 @@ impl Shelf {
             known.there = true;
         } else if state.instruments.len() < MOST_INSTRUMENTS {
             let way = way.to_owned();
-            let on_shelf = OnShelf {
+            let on_registry = OnRegistry {
                 announced,
                 way,
                 there: true,
@@ -325,17 +327,17 @@ impl Shelf {
                 live: None,
                 held: None,
             };
-            state.instruments.insert(id, on_shelf);
+            state.instruments.insert(id, on_registry);
         }
         drop(state);
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
     }
 
-    fn changed(&self, id: &str, change: impl FnOnce(&mut OnShelf)) {
+    fn changed(&self, id: &str, change: impl FnOnce(&mut OnRegistry)) {
         if let Some(instrument) = self.state().instruments.get_mut(id) {
             change(instrument);
         }
-        self.tell(ShelfEvent::Changed);
+        self.tell(RegistryEvent::Changed);
     }
 
     fn read(&self, id: &str, reading: Reading) {
@@ -349,7 +351,7 @@ impl Shelf {
         if !reading.held {
             instrument.live = Some(reading);
             drop(state);
-            return self.tell(ShelfEvent::Changed);
+            return self.tell(RegistryEvent::Changed);
         }
         // A line that came twice is one reading.
         if instrument.held.is_some_and(|held| held.number == reading.number) {
@@ -362,13 +364,13 @@ impl Shelf {
         let overdue = instrument.is_overdue(jiff::Zoned::now().date());
         let held = Held { text: reading.text(), overdue, instrument, way, reading };
         drop(state);
-        self.tell(ShelfEvent::Changed);
-        self.tell(ShelfEvent::Held(Box::new(held)));
+        self.tell(RegistryEvent::Changed);
+        self.tell(RegistryEvent::Held(Box::new(held)));
     }
 
     /// The instruments of a kind that are there.
     #[must_use]
-    pub fn of_kind(&self, kind: Kind) -> Vec<OnShelf> {
+    pub fn of_kind(&self, kind: Kind) -> Vec<OnRegistry> {
         let state = self.state();
         let there = state.instruments.values().filter(|one| one.there && one.announced.kind == kind);
         there.cloned().collect()

@@ -111,12 +111,12 @@ impl StandIn {
         }
     }
 
-    /// Speaks on a pseudo-terminal for ever; `told` is given the path of its far end.
+    /// Speaks on a pseudo-terminal for ever; `reported` is given the path of its far end.
     ///
     /// # Errors
     /// Where none can be had.
     #[cfg(unix)]
-    pub async fn serve_terminal(&self, told: impl FnOnce(&str)) -> io::Result<()> {
+    pub async fn serve_terminal(&self, reported: impl FnOnce(&str)) -> io::Result<()> {
         use tokio_serial::{SerialPort as _, SerialStream};
         let (mut near, mut far) = SerialStream::pair()?;
         far.set_exclusive(false)?;
@@ -125,7 +125,7 @@ impl StandIn {
         // a host lets go.
         let _far = std::fs::File::options().read(true).write(true).open(&path)?;
         drop(far);
-        told(&path);
+        reported(&path);
         let mut number = 0;
         loop {
             self.speak(&mut near, &mut number).await?;

@@ -6,7 +6,7 @@ use std::time::Duration;
 use derecho_instruments::connection::Way;
 use derecho_instruments::instrument::{Kind, Unit};
 use derecho_instruments::message::Sentence;
-use derecho_instruments::registry::{OnShelf, Shelf, ShelfEvent, ShelfFault};
+use derecho_instruments::registry::{OnRegistry, Registry, RegistryEvent, RegistryFault};
 use derecho_instruments::simulator::StandIn;
 use tokio::io::{AsyncReadExt as _, AsyncWriteExt as _};
 use tokio::net::TcpListener;
@@ -15,18 +15,18 @@ use tokio::sync::broadcast::Receiver;
 const LONG: Duration = Duration::from_secs(20);
 
 /// Waits until the shelf shows it.
-async fn until(shelf: &Shelf, events: &mut Receiver<ShelfEvent>, holds: impl Fn(&Shelf) -> bool) {
+async fn until(registry: &Registry, events: &mut Receiver<RegistryEvent>, holds: impl Fn(&Registry) -> bool) {
     tokio::time::timeout(LONG, async {
-        while !holds(shelf) {
+        while !holds(registry) {
             events.recv().await.unwrap();
         }
     })
     .await
-    .unwrap_or_else(|_| unreachable!("never shown: {:?}", shelf.shown()));
+    .unwrap_or_else(|_| unreachable!("never shown: {:?}", registry.shown()));
 }
 
-fn the(shelf: &Shelf) -> Option<OnShelf> {
-    shelf.shown().instruments.into_iter().next()
+fn the(registry: &Registry) -> Option<OnRegistry> {
+    registry.shown().instruments.into_iter().next()
 }
 
 fn way_to(listener: &TcpListener) -> Way {
@@ -34,15 +34,15 @@ fn way_to(listener: &TcpListener) -> Way {
 }
 
 #[track_caller]
-fn held(events: &mut Receiver<ShelfEvent>) -> impl Future<Output = f64> + '_ {
+fn held(events: &mut Receiver<RegistryEvent>) -> impl Future<Output = f64> + '_ {
     let at = std::panic::Location::caller();
     async move { held_at(events, at).await }
 }
 
-async fn held_at(events: &mut Receiver<ShelfEvent>, at: &std::panic::Location<'_>) -> f64 {
+async fn held_at(events: &mut Receiver<RegistryEvent>, at: &std::panic::Location<'_>) -> f64 {
     tokio::time::timeout(LONG, async {
         loop {
-            if let ShelfEvent::Held(held) = events.recv().await.unwrap() {
+            if let RegistryEvent::Held(held) = events.recv().await.unwrap() {
                 return held.reading.value;
             }
         }
@@ -58,24 +58,24 @@ async fn a_stand_in_over_tcp_is_asked_and_set_to_nought() {
     let tape = StandIn::of(Kind::Tape, Unit::Millimetres, vec![161.5, 142.0]);
     let id = tape.announced.id.clone();
     tokio::spawn(async move { tape.serve(&listener).await });
-    let shelf = Shelf::default();
-    let mut events = shelf.listen();
-    assert_eq!(shelf.order(Sentence::Ask { id: id.clone() }), Err(ShelfFault::Unknown));
-    shelf.join(&way).unwrap();
-    shelf.join(&way).unwrap();
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.live.is_some())).await;
-    assert_eq!(shelf.shown().ways.len(), 1, "joined twice it is joined once");
-    let one = the(&shelf).unwrap();
+    let registry = Registry::default();
+    let mut events = registry.listen();
+    assert_eq!(registry.order(Sentence::Ask { id: id.clone() }), Err(RegistryFault::Unknown));
+    registry.join(&way).unwrap();
+    registry.join(&way).unwrap();
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| one.live.is_some())).await;
+    assert_eq!(registry.shown().ways.len(), 1, "joined twice it is joined once");
+    let one = the(&registry).unwrap();
     assert_eq!((one.announced.kind, one.live.unwrap().value, one.held), (Kind::Tape, 161.5, None));
-    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    registry.order(Sentence::Ask { id: id.clone() }).unwrap();
     assert_eq!(held(&mut events).await, 161.5);
-    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    registry.order(Sentence::Ask { id: id.clone() }).unwrap();
     assert_eq!(held(&mut events).await, 142.0);
-    shelf.order(Sentence::Zero { id: id.clone() }).unwrap();
-    shelf.order(Sentence::Ask { id }).unwrap();
+    registry.order(Sentence::Zero { id: id.clone() }).unwrap();
+    registry.order(Sentence::Ask { id }).unwrap();
     assert_eq!(held(&mut events).await, 0.0, "161.5 less what it was set to nought at");
-    assert!(shelf.leave(&way) && !shelf.leave(&way));
-    assert_eq!(shelf.shown(), Default::default());
+    assert!(registry.leave(&way) && !registry.leave(&way));
+    assert_eq!(registry.shown(), Default::default());
 }
 
 #[cfg(unix)]
@@ -83,14 +83,14 @@ async fn a_stand_in_over_tcp_is_asked_and_set_to_nought() {
 async fn a_stand_in_on_a_pseudo_terminal_is_read_as_one_over_tcp() {
     let finder = StandIn::of(Kind::Finder, Unit::Degrees, vec![10.8]);
     let id = finder.announced.id.clone();
-    let (tell, told) = tokio::sync::oneshot::channel();
+    let (tell, reported) = tokio::sync::oneshot::channel();
     tokio::spawn(async move { finder.serve_terminal(|path| tell.send(path.to_owned()).unwrap()).await });
-    let way = Way::parse(&format!("serial:{}", told.await.unwrap())).unwrap();
-    let shelf = Shelf::default();
-    let mut events = shelf.listen();
-    shelf.join(&way).unwrap();
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.live.is_some())).await;
-    shelf.order(Sentence::Ask { id }).unwrap();
+    let way = Way::parse(&format!("serial:{}", reported.await.unwrap())).unwrap();
+    let registry = Registry::default();
+    let mut events = registry.listen();
+    registry.join(&way).unwrap();
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| one.live.is_some())).await;
+    registry.order(Sentence::Ask { id }).unwrap();
     assert_eq!(held(&mut events).await, 10.8);
 }
 
@@ -113,9 +113,9 @@ async fn a_bad_line_is_dropped_and_a_lost_one_comes_back() {
         };
         Sentence::Reading { id: id.clone(), reading }.line()
     };
-    let shelf = Shelf::default();
-    let mut events = shelf.listen();
-    shelf.join(&way).unwrap();
+    let registry = Registry::default();
+    let mut events = registry.listen();
+    registry.join(&way).unwrap();
     let (mut line, _) = listener.accept().await.unwrap();
     let (first, second) = reading(7, 6.375).split_at(20).map_owned();
     line.write_all(format!("{announce}\r\n{first}").as_bytes()).await.unwrap();
@@ -139,14 +139,14 @@ async fn a_bad_line_is_dropped_and_a_lost_one_comes_back() {
     };
     line.write_all(format!("{reading_in_degrees}\n{}\n", reading(10, 6.5)).as_bytes()).await.unwrap();
     assert_eq!(held(&mut events).await, 6.5, "neither the doubled, nor the broken, nor the foreign one");
-    assert_eq!(shelf.shown().ways[0].dropped, 3, "{:?}", shelf.shown());
+    assert_eq!(registry.shown().ways[0].dropped, 3, "{:?}", registry.shown());
     drop(line);
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| !one.there)).await;
-    assert_eq!(shelf.order(Sentence::Ask { id: id.clone() }), Err(ShelfFault::Away));
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| !one.there)).await;
+    assert_eq!(registry.order(Sentence::Ask { id: id.clone() }), Err(RegistryFault::Away));
     let (mut line, _) = listener.accept().await.unwrap();
     line.write_all(format!("{announce}\n").as_bytes()).await.unwrap();
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.there)).await;
-    shelf.order(Sentence::Ask { id: id.clone() }).unwrap();
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| one.there)).await;
+    registry.order(Sentence::Ask { id: id.clone() }).unwrap();
     let mut asked = vec![0; 200];
     let count = line.read(&mut asked).await.unwrap();
     let asked = String::from_utf8(asked[..count].to_vec()).unwrap();
@@ -157,9 +157,9 @@ async fn a_bad_line_is_dropped_and_a_lost_one_comes_back() {
 #[tokio::test]
 async fn a_sound_line_is_read_behind_any_bytes() {
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
-    let shelf = Shelf::default();
-    let mut events = shelf.listen();
-    shelf.join(&way_to(&listener)).unwrap();
+    let registry = Registry::default();
+    let mut events = registry.listen();
+    registry.join(&way_to(&listener)).unwrap();
     let (mut line, _) = listener.accept().await.unwrap();
     let tape = StandIn::of(Kind::Tape, Unit::Millimetres, vec![1.0]);
     let id = tape.announced.id.clone();
@@ -186,17 +186,17 @@ async fn a_sound_line_is_read_behind_any_bytes() {
         line.write_all(format!("\n{sound}\n").as_bytes()).await.unwrap();
         assert_eq!(held(&mut events).await, value, "after {length} bytes");
     }
-    assert!(shelf.shown().ways[0].dropped > 40, "{:?}", shelf.shown().ways);
-    assert!(shelf.shown().ways[0].there, "the line stays open");
+    assert!(registry.shown().ways[0].dropped > 40, "{:?}", registry.shown().ways);
+    assert!(registry.shown().ways[0].there, "the line stays open");
 }
 
 /// A unit, a battery, a fault: each is shown, and a reading clears the fault.
 #[tokio::test]
 async fn what_ails_an_instrument_is_shown() {
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
-    let shelf = Shelf::default();
-    let mut events = shelf.listen();
-    shelf.join(&way_to(&listener)).unwrap();
+    let registry = Registry::default();
+    let mut events = registry.listen();
+    registry.join(&way_to(&listener)).unwrap();
     let (mut line, _) = listener.accept().await.unwrap();
     let wrench = StandIn::of(Kind::Wrench, Unit::NewtonMetres, vec![120.0]);
     let id = wrench.announced.id.clone();
@@ -216,13 +216,13 @@ async fn what_ails_an_instrument_is_shown() {
     ] {
         line.write_all(format!("{}\n", said.line()).as_bytes()).await.unwrap();
     }
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.fault.is_some())).await;
-    let one = the(&shelf).unwrap();
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| one.fault.is_some())).await;
+    let one = the(&registry).unwrap();
     assert_eq!((one.low_battery, one.fault.as_deref()), (true, Some("ratchet jammed")));
-    assert_eq!(shelf.of_kind(Kind::Wrench).len(), 1);
-    assert_eq!(shelf.of_kind(Kind::Tape).len(), 0);
+    assert_eq!(registry.of_kind(Kind::Wrench).len(), 1);
+    assert_eq!(registry.of_kind(Kind::Tape).len(), 0);
     line.write_all(format!("{}\n", Sentence::Reading { id, reading }.line()).as_bytes()).await.unwrap();
-    until(&shelf, &mut events, |shelf| the(shelf).is_some_and(|one| one.fault.is_none())).await;
+    until(&registry, &mut events, |registry| the(registry).is_some_and(|one| one.fault.is_none())).await;
 }
 
 trait MapOwned {

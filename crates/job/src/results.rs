@@ -293,7 +293,7 @@ pub struct Everything {
     pub results: Results,
     /// The axle over everything it can do.
     pub cycle: CycleResult,
-    /// Holes, bars and schools.
+    /// Holes, bars and approaches.
     pub plan: PlanResult,
     /// The sway bar.
     pub sway: SwayResult,
@@ -321,6 +321,6 @@ pub fn everything(job: &Job, stands: Stands) -> Everything {
 
 fn headline(stages: &[StageResult]) -> Message {
     let of = |wanted: Stage| stages.iter().find(|stage| stage.stage == wanted);
-    let told = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)].into_iter().flatten();
-    StripMessage::Joined(told.map(|stage| stage.headline.clone()).collect()).into()
+    let reported = [of(Stage::Tape), of(Stage::Bar), of(Stage::Prove)].into_iter().flatten();
+    StripMessage::Joined(reported.map(|stage| stage.headline.clone()).collect()).into()
 }

@@ -294,8 +294,8 @@ mod tests {
             serde_json::from_str(include_str!("../../../demo/lookout-truck-7.derecho.json")).unwrap();
         let here = job("rear", &json!({ "rig": { "vehicle": there.rig.vehicle } }));
         let offered = offers(&here, &there);
-        let told = offer(&offered, "/vehicle/other_roll_centre").unwrap();
-        let height: f64 = told.there.trim_end_matches(" mm").parse().unwrap();
+        let reported = offer(&offered, "/vehicle/other_roll_centre").unwrap();
+        let height: f64 = reported.there.trim_end_matches(" mm").parse().unwrap();
         assert!((height - 24.43 * 25.4).abs() < 1.5, "{height}");
     }
 

@@ -32,7 +32,7 @@ pub(crate) struct TrueObstacle {
 
 /// The vehicle as it is. Lengths in millimetres of its own; body axes x forward, y left, z up.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Truth {
+pub struct GroundTruth {
     pub(crate) frame_eye_side: Side,
     pub(crate) axle_height: Length,
     pub(crate) frame_eye: BodyPoint,
@@ -66,12 +66,12 @@ pub(crate) struct TruePlace {
 
 impl TruePlace {
     /// Height of the bar's axle eye above the floor.
-    pub(crate) fn eye(&self, truth: &Truth) -> Length {
-        Length::from_mm(self.placing.place(truth.axle_eye).vector().z)
+    pub(crate) fn eye(&self, ground_truth: &GroundTruth) -> Length {
+        Length::from_mm(self.placing.place(ground_truth.axle_eye).vector().z)
     }
 }
 
-impl Truth {
+impl GroundTruth {
     /// Where the axle is at a travel of both wheels, nothing holding it; None where the links do not reach.
     pub(crate) fn place(&self, travel: Length) -> Option<TruePlace> {
         let bar = Link { body: self.frame_eye, axle: self.axle_eye, made: self.bar, stiffness: None };

@@ -144,17 +144,17 @@ fn mm(value: f64) -> Length {
 
 impl PracticeVehicle {
     fn sit_at(&mut self, off: f64) {
-        let offset = mm(off * self.truth_side());
-        self.truth.bar = self.length_for(offset);
+        let offset = mm(off * self.ground_truth_side());
+        self.ground_truth.bar = self.length_for(offset);
     }
 
     /// Plants a lesson's fault. `off` towards the frame eye asks for a longer bar.
     fn plant(&mut self, planted: Planted) {
-        self.truth.obstacle = None;
+        self.ground_truth.obstacle = None;
         // Bushings that hold it a little, and always the same way: no lesson is won by their chance.
-        self.truth.hold = mm(2.0);
+        self.ground_truth.hold = mm(2.0);
         // Faces that lie as most do: a lesson is not lost by a frame.
-        self.truth.out = self.truth.out.map(|sides| sides.map(|out| out / 4.0));
+        self.ground_truth.out = self.ground_truth.out.map(|sides| sides.map(|out| out / 4.0));
         match planted {
             Planted::FullDifference => self.sit_at(13.0),
             Planted::Hanging => {
@@ -163,7 +163,7 @@ impl PracticeVehicle {
             }
             Planted::LeantOn => {
                 self.sit_at(-8.0);
-                self.truth.leaning = mm(7.0);
+                self.ground_truth.leaning = mm(7.0);
                 self.leant_on = true;
             }
             Planted::BracketOut => {
@@ -174,7 +174,7 @@ impl PracticeVehicle {
             Planted::WrongNut => self.sit_at(7.0),
             Planted::OvalHole => {
                 self.sit_at(10.0);
-                self.truth.play = mm(5.0);
+                self.ground_truth.play = mm(5.0);
                 self.bounce();
             }
             Planted::Raised => {
@@ -185,7 +185,7 @@ impl PracticeVehicle {
                 self.sit_at(0.0);
                 self.link =
                     Some(SwayLink { arm: mm(250.0), ahead: mm(230.0), below: mm(200.0), length: mm(110.0) });
-                (self.truth.droop, self.truth.bump) = (mm(110.0), mm(80.0));
+                (self.ground_truth.droop, self.ground_truth.bump) = (mm(110.0), mm(80.0));
             }
             Planted::UnevenThreads => {
                 self.sit_at(20.0);
@@ -199,7 +199,7 @@ impl PracticeVehicle {
     pub(crate) fn with_sheets(&self, mut job: Job) -> Job {
         if let Some(link) = &self.link {
             let side = |length: Length| json!({ "text": format!("{:.0}", length.to_mm()), "unit": "mm" });
-            let axis = self.truth.axle_height + mm(260.0);
+            let axis = self.ground_truth.axle_height + mm(260.0);
             let form = json!({
                 "kind": "one_piece", "on": "body", "forward": true,
                 "axis": { "height": side(axis), "sideways": side(Length::ZERO), "fore_aft": side(link.ahead * -1.0) },

@@ -3,8 +3,8 @@
 //!
 //! `session` is one lesson under way, and its debriefing.
 //!
-//! `truth` is the vehicle as it is and its physics, which is the pose solver; `vehicle` how it stands and what is done
-//! to it; `hands` how it is read and written into a job; `trial` many of them sent through the whole job; `lessons`
+//! `ground_truth` is the vehicle as it is and its physics, which is the pose solver; `vehicle` how it stands and what is done
+//! to it; `technician` how it is read and written into a job; `trial` many of them sent through the whole job; `lessons`
 //! vehicles with something planted, and what was learnt.
 //!
 //! Not here: advice. It comes from the job crate, by the same calls that answer a screen.
@@ -16,4 +16,4 @@ pub mod technician;
 pub mod trial;
 pub mod vehicle;
 
-pub use ground_truth::Truth;
+pub use ground_truth::GroundTruth;

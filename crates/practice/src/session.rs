@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::lessons::{Lesson, Planted};
-use crate::technician::{Hands, feature};
+use crate::technician::{Technician, feature};
 use crate::trial::CENTRED;
 use crate::vehicle::{PracticeVehicle, Stance};
 
@@ -189,7 +189,7 @@ impl Session {
     #[must_use]
     pub fn begin(lesson: &'static Lesson, seed: u64, unit: Option<Unit>) -> (Self, Job) {
         let mut vehicle = lesson.vehicle(seed, unit);
-        let mut job = vehicle.with_sheets(Hands::Careful.rig(&mut vehicle.clone()));
+        let mut job = vehicle.with_sheets(Technician::Careful.rig(&mut vehicle.clone()));
         lesson.title.clone_into(&mut job.title);
         let before = vehicle.true_offset();
         let held_by_bushings = !matches!(lesson.planted, Planted::Hanging | Planted::OvalHole);
@@ -293,7 +293,7 @@ impl Session {
 
     /// Does something.
     pub fn act(&mut self, act: Act) -> &Done {
-        let told = |says: &str| Done { act, says: Phrase::plain(says), shows_mm: None };
+        let reported = |says: &str| Done { act, says: Phrase::plain(says), shows_mm: None };
         let vehicle = &mut self.vehicle;
         let done = match act {
             Act::Read { method, side } => self.read(act, (method, side)),
@@ -305,35 +305,37 @@ impl Session {
                 let length = vehicle.read_bar(NOISE);
                 self.shows(act, length)
             }
-            Act::Bounce if vehicle.stance == Stance::Hanging => told("It hangs: there is nothing to bounce."),
+            Act::Bounce if vehicle.stance == Stance::Hanging => {
+                reported("It hangs: there is nothing to bounce.")
+            }
             Act::Bounce => {
                 vehicle.bounce();
-                told("Bounced until it settles.")
+                reported("Bounced until it settles.")
             }
             Act::LetDown => {
                 vehicle.stand(Stance::OnItsWeight);
-                told("Down on its wheels. Its bushings hold it where it was.")
+                reported("Down on its wheels. Its bushings hold it where it was.")
             }
             Act::Lift => {
                 vehicle.stand(Stance::Hanging);
-                told("Up on stands, the axle hanging.")
+                reported("Up on stands, the axle hanging.")
             }
             Act::LeaveRaised => {
                 vehicle.raised = Length::ZERO;
                 vehicle.unsettled = true;
-                told("The body comes down to the height it is driven at.")
+                reported("The body comes down to the height it is driven at.")
             }
             Act::SendAway => {
                 vehicle.leant_on = false;
                 vehicle.unsettled = true;
-                told("The helper goes for coffee.")
+                reported("The helper goes for coffee.")
             }
             Act::Turn { flats } => {
                 if vehicle.turn_flats(flats) {
-                    told("Turned. Its bushings hold the axle until it is bounced.")
+                    reported("Turned. Its bushings hold the axle until it is bounced.")
                 } else {
                     self.mistake(Mistake::ThreadEnded);
-                    told("It does not go so far: one end bottoms, or would come out.")
+                    reported("It does not go so far: one end bottoms, or would come out.")
                 }
             }
             Act::EvenEnds => {
@@ -347,20 +349,20 @@ impl Session {
                     shows_mm: Some(engaged.to_mm()),
                 }
             }
-            Act::StartNut => told("Two turns by hand, then it binds."),
+            Act::StartNut => reported("Two turns by hand, then it binds."),
             Act::DriveNut => {
                 self.right_nut = true;
                 self.mistake(Mistake::Stripped);
-                told("It goes on with a squeal.")
+                reported("It goes on with a squeal.")
             }
             Act::RefuseNut => {
                 self.right_nut = true;
-                told("The right one comes out of the drawer and spins on by hand.")
+                reported("The right one comes out of the drawer and spins on by hand.")
             }
             Act::MendHole => {
                 vehicle.mend_hole();
                 self.mended = true;
-                told("The worn hole is made good, the bolt sits tight.")
+                reported("The worn hole is made good, the bolt sits tight.")
             }
             Act::HangLinks { pair } => {
                 let length = LINKS.get(pair).copied().unwrap_or(LINKS[0]);
@@ -375,7 +377,7 @@ impl Session {
             }
             Act::SendBack => {
                 self.sent_back = true;
-                told("The bracket goes back with a note of what it should be.")
+                reported("The bracket goes back with a note of what it should be.")
             }
         };
         self.done.push(done);
@@ -387,8 +389,9 @@ impl Session {
     fn left(&self) -> Vec<Mistake> {
         let off = self.vehicle.true_offset().abs() > CENTRED;
         let short = self.vehicle.engagement.iter().any(|engaged| *engaged < self.vehicle.least_thread());
-        let truth = &self.vehicle.truth;
-        let over_centre = self.vehicle.link.is_some_and(|link| link.fails(truth.droop, truth.bump));
+        let ground_truth = &self.vehicle.ground_truth;
+        let over_centre =
+            self.vehicle.link.is_some_and(|link| link.fails(ground_truth.droop, ground_truth.bump));
         let mut left = Vec::new();
         match self.lesson.planted {
             Planted::BracketOut if !self.sent_back => left.push(Mistake::NotSentBack),

@@ -18,7 +18,7 @@ use crate::vehicle::{PracticeVehicle, Stance};
 /// How somebody works.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Hands {
+pub enum Technician {
     /// Bounces it before every reading, leans on nothing, repeats, and reads again where told to.
     Careful,
     /// Reads once or twice, leans on the fender, does not always bounce it, and ticks what was not done.
@@ -82,7 +82,7 @@ fn obstacle_typed(obstacle: &TrueObstacle, unit: Unit, tape: &mut impl FnMut(Len
         "from": from, "to": to, "thickness": tape(obstacle.radius * 2.0), "room": "usual" })
 }
 
-impl Hands {
+impl Technician {
     const fn noise(self) -> Length {
         match self {
             Self::Careful => CAREFUL,
@@ -156,13 +156,14 @@ impl Hands {
     /// Everything but the sheets.
     pub(crate) fn rig(self, vehicle: &mut PracticeVehicle) -> Job {
         let (unit, noise) = (vehicle.unit, self.noise());
-        let truth = vehicle.truth.clone();
+        let ground_truth = vehicle.ground_truth.clone();
         let [frame_eye, axle_eye] = vehicle.read_eyes(noise);
         let bar = vehicle.read_bar(noise);
         let mut tape = |length: Length| entry(vehicle.taped(length, noise), unit);
-        let obstacle = truth.obstacle.as_ref().map(|obstacle| obstacle_typed(obstacle, unit, &mut tape));
-        let eye = entry(Length::from_mm(truth.axle_eye.vector().x.round()), unit);
-        let frame_eye_out = tape(Length::from_mm(truth.frame_eye.vector().y.abs()));
+        let obstacle =
+            ground_truth.obstacle.as_ref().map(|obstacle| obstacle_typed(obstacle, unit, &mut tape));
+        let eye = entry(Length::from_mm(ground_truth.axle_eye.vector().x.round()), unit);
+        let frame_eye_out = tape(Length::from_mm(ground_truth.frame_eye.vector().y.abs()));
         let thread = |hand: &str, vehicle: &PracticeVehicle, end: usize| {
             json!({ "thread": vehicle.thread.name, "hand": hand, "seat": "steel",
                 "engagement": entry(vehicle.graduated(vehicle.engagement[end]), unit),
@@ -177,15 +178,15 @@ impl Hands {
                 "sheet_unit": unit,
                 "end": if vehicle.rear { "rear" } else { "front" },
                 "steering_side": "left",
-                "frame_eye_side": truth.frame_eye_side,
+                "frame_eye_side": ground_truth.frame_eye_side,
                 "axle_location": "three_arms",
                 "use": "trails",
-                "bump": entry(vehicle.graduated(truth.bump), unit),
-                "droop": entry(vehicle.graduated(truth.droop), unit),
-                "axle_height": entry(vehicle.graduated(truth.axle_height), unit),
+                "bump": entry(vehicle.graduated(ground_truth.bump), unit),
+                "droop": entry(vehicle.graduated(ground_truth.droop), unit),
+                "axle_height": entry(vehicle.graduated(ground_truth.axle_height), unit),
             },
             "hardpoints": {
-                "bar": { "axle_eye_fore_aft": eye, "diameter": entry(vehicle.graduated(truth.bar_radius * 2.0), unit) },
+                "bar": { "axle_eye_fore_aft": eye, "diameter": entry(vehicle.graduated(ground_truth.bar_radius * 2.0), unit) },
                 "obstacles": obstacle.into_iter().collect::<Vec<_>>(),
             },
             "setups": { "found": {
@@ -242,7 +243,7 @@ impl Hands {
 
 /// Whether a sheet tells where the axle is, well enough to set it by.
 #[must_use]
-pub fn can_be_told(centring: &Centring) -> bool {
+pub fn can_be_reported(centring: &Centring) -> bool {
     use derecho_core::measure::centring::Answer;
     centring.answer != Answer::CannotTell && centring.method_can_prove
 }

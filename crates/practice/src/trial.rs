@@ -20,7 +20,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::ground_truth::Feature;
-use crate::technician::{Hands, can_be_told, feature};
+use crate::technician::{Technician, can_be_reported, feature};
 use crate::vehicle::PracticeVehicle;
 
 /// What careful hands read further, where an answer cannot be told or is worse than the tolerance.
@@ -43,7 +43,7 @@ pub struct TrialSettings {
     /// The seed of the first; each vehicle has its own, so that the result does not depend on threads.
     pub seed: u64,
     /// Whose hands.
-    pub hands: Hands,
+    pub technician: Technician,
     /// Whether the rule of thumb is followed instead of Derecho.
     pub rule_of_thumb: bool,
     /// What careful hands read further.
@@ -75,11 +75,11 @@ pub struct Trial {
     /// The seed.
     pub seed: u64,
     /// `careful` or `hurried`.
-    pub hands: String,
+    pub technician: String,
     /// Whether the rule of thumb was followed instead.
     pub rule_of_thumb: bool,
     /// Vehicles whose first answer could be told.
-    pub told: usize,
+    pub reported: usize,
     /// Of those, truly within 3 mm of the middle after the first setting, or where none was called for.
     pub within_after_first: usize,
     /// Of all vehicles, truly within 3 mm of the middle at the end.
@@ -129,7 +129,7 @@ impl Trial {
 
     fn add(&mut self, other: &Self) {
         for (sum, one) in [
-            (&mut self.told, other.told),
+            (&mut self.reported, other.reported),
             (&mut self.within_after_first, other.within_after_first),
             (&mut self.within_at_end, other.within_at_end),
             (&mut self.made_worse, other.made_worse),
@@ -178,7 +178,8 @@ pub fn trial(settings: &TrialSettings, progress: &(dyn Fn(usize) + Sync)) -> Tri
     });
     sum.vehicles = settings.vehicles;
     sum.seed = settings.seed;
-    sum.hands = if settings.hands == Hands::Careful { "careful" } else { "hurried" }.to_owned();
+    sum.technician =
+        if settings.technician == Technician::Careful { "careful" } else { "hurried" }.to_owned();
     sum.rule_of_thumb = settings.rule_of_thumb;
     sum.coverage = sum.intervals_hold as f64 / sum.intervals.max(1) as f64;
     sum
@@ -203,34 +204,34 @@ fn count(happened: bool) -> usize {
 fn one(settings: &TrialSettings, index: u64) -> Trial {
     let mut vehicle = PracticeVehicle::drawn(seed_of(settings.seed, index));
     let (before, found) = (vehicle.true_offset(), vehicle.clone());
-    let mut job = settings.hands.job(&mut vehicle);
+    let mut job = settings.technician.job(&mut vehicle);
     let mut sum = Trial::default();
     if settings.rule_of_thumb {
-        thumb(&mut vehicle, &mut job, settings.hands, &mut sum);
+        thumb(&mut vehicle, &mut job, settings.technician, &mut sum);
         return sum;
     }
     for round in 0..=ROUNDS {
         let Some(centring) = read(&mut vehicle, &mut job, settings, &mut sum) else { break };
-        let told = can_be_told(&centring);
+        let reported = can_be_reported(&centring);
         let results = solve(&job, never_settled);
         if round == 0 {
-            sum.told = count(told);
+            sum.reported = count(reported);
             foretold(&vehicle, &results.stages, &mut sum);
-            others(&found, told, &job, &mut sum);
+            others(&found, reported, &job, &mut sum);
         }
         let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
         let doubted = results.settling.gates.iter().any(|gate| gate.kind == GateKind::MovedOtherwise);
         if proved && doubted && round < ROUNDS {
             // Told to read once more before it is settled.
-            read_again(&mut vehicle, &mut job, settings.hands);
+            read_again(&mut vehicle, &mut job, settings.technician);
             continue;
         }
         if proved && !doubted {
             sum.settled = 1;
-            sum.within_after_first += count(round == 0 && told && before.abs() <= CENTRED);
+            sum.within_after_first += count(round == 0 && reported && before.abs() <= CENTRED);
             break;
         }
-        if round == ROUNDS || !told {
+        if round == ROUNDS || !reported {
             break;
         }
         let correction = results.bar.as_ref().and_then(|bar| bar.correction.as_ref());
@@ -249,7 +250,7 @@ fn one(settings: &TrialSettings, index: u64) -> Trial {
             sum.compare(before, now);
         }
         job.setups.record(correction.fitting.clone());
-        read_again(&mut vehicle, &mut job, settings.hands);
+        read_again(&mut vehicle, &mut job, settings.technician);
     }
     let end = vehicle.true_offset();
     sum.within_at_end = count(end.abs() <= CENTRED);
@@ -259,11 +260,11 @@ fn one(settings: &TrialSettings, index: u64) -> Trial {
 }
 
 /// A new sheet of the round, from the feature of the last one.
-fn read_again(vehicle: &mut PracticeVehicle, job: &mut Job, hands: Hands) {
+fn read_again(vehicle: &mut PracticeVehicle, job: &mut Job, technician: Technician) {
     let kept = job.sheets.last().and_then(|sheet| feature(sheet.method));
     let rounds = job.setups.rounds.len();
     let id = format!("after-{rounds}-{}", job.sheets.len());
-    job.sheets.push(hands.sheet(vehicle, kept.unwrap_or(Feature::Hub), id, job.setups.last_round()));
+    job.sheets.push(technician.sheet(vehicle, kept.unwrap_or(Feature::Hub), id, job.setups.last_round()));
 }
 
 /// Works the newest sheet out, with the further readings careful hands take where they are told to.
@@ -273,13 +274,13 @@ fn read(
     settings: &TrialSettings,
     sum: &mut Trial,
 ) -> Option<Centring> {
-    let hands = settings.hands;
+    let technician = settings.technician;
     let mut further = 0;
     let centring = loop {
         let resolved = Resolved::of(job);
         let newest = resolved.sheets.iter().rfind(|sheet| sheet.kind == SheetKind::Centring)?;
         let centring = newest.centring.clone()?;
-        if can_be_told(&centring) || hands == Hands::Hurried || further == FURTHER {
+        if can_be_reported(&centring) || technician == Technician::Hurried || further == FURTHER {
             break centring;
         }
         let next = match settings.further {
@@ -291,27 +292,28 @@ fn read(
         };
         let Some(next) = next else { break centring };
         further += 1;
-        hands.read_further(vehicle, job, next);
+        technician.read_further(vehicle, job, next);
     };
-    let truth = vehicle.true_offset();
+    let ground_truth = vehicle.true_offset();
     let sheet = job.sheets.last()?;
     sum.readings += sheet.left.len() + sheet.right.len();
     sum.intervals += 1;
-    sum.intervals_hold += count((centring.offset_mm - truth).abs() <= centring.uncertainty_mm);
+    sum.intervals_hold += count((centring.offset_mm - ground_truth).abs() <= centring.uncertainty_mm);
     if centring.answer == Answer::CannotTell {
         sum.cannot_tell += 1;
-        sum.cannot_tell_right += count(truth.abs() <= centring.uncertainty_mm);
+        sum.cannot_tell_right += count(ground_truth.abs() <= centring.uncertainty_mm);
     }
     Some(centring)
 }
 
 fn foretold(vehicle: &PracticeVehicle, stages: &[derecho_job::strip::StageResult], sum: &mut Trial) {
     // Cycle is settled where nothing ends the travel before its stops.
-    let told = stages.iter().any(|stage| stage.stage == Stage::Cycle && stage.progress == Progress::Begun);
+    let reported =
+        stages.iter().any(|stage| stage.stage == Stage::Cycle && stage.progress == Progress::Begun);
     let truly = vehicle.truly_touches() == Some(true);
     sum.contacts = count(truly);
-    sum.contacts_foretold = count(truly && told);
-    sum.contacts_cried = count(told && !truly);
+    sum.contacts_foretold = count(truly && reported);
+    sum.contacts_cried = count(reported && !truly);
 }
 
 /// The nearest whole flats of the sleeve.
@@ -331,26 +333,26 @@ fn half_difference(job: &Job) -> Option<Length> {
 }
 
 /// What becomes of the same vehicle by the rule of thumb, on the same readings, and by eye.
-fn others(found: &PracticeVehicle, told: bool, job: &Job, sum: &mut Trial) {
-    let side = found.truth_side();
+fn others(found: &PracticeVehicle, reported: bool, job: &Job, sum: &mut Trial) {
+    let side = found.ground_truth_side();
     let mut vehicle = found.clone();
     let seen = vehicle.error(BY_EYE) + found.true_offset();
     let within = |longer: Length| after(found, to_flats(found, longer * side)).abs() <= CENTRED;
     let thumb = within(half_difference(job).unwrap_or(Length::ZERO));
     sum.thumb_within_of_all = count(thumb);
-    sum.thumb_within_after_first = count(told && thumb);
-    sum.eye_within_after_first = count(told && within(seen));
+    sum.thumb_within_after_first = count(reported && thumb);
+    sum.eye_within_after_first = count(reported && within(seen));
 }
 
 /// The whole job by the rule of thumb: half the difference of the means is turned until both sides read alike.
-fn thumb(vehicle: &mut PracticeVehicle, job: &mut Job, hands: Hands, sum: &mut Trial) {
+fn thumb(vehicle: &mut PracticeVehicle, job: &mut Job, technician: Technician, sum: &mut Trial) {
     let before = vehicle.true_offset();
-    sum.told = 1;
+    sum.reported = 1;
     for round in 0..=ROUNDS {
         let Some((sheet, off)) = job.sheets.last().zip(half_difference(job)) else { break };
         sum.readings += sheet.left.len() + sheet.right.len();
         let method = sheet.method;
-        let turn = to_flats(vehicle, off * vehicle.truth_side());
+        let turn = to_flats(vehicle, off * vehicle.ground_truth_side());
         if turn == Length::ZERO || off.abs() <= CENTRED {
             sum.settled = 1;
             sum.within_after_first += count(round == 0 && before.abs() <= CENTRED);
@@ -367,7 +369,7 @@ fn thumb(vehicle: &mut PracticeVehicle, job: &mut Job, hands: Hands, sum: &mut T
         }
         let went_to = feature(method).unwrap_or(Feature::Hub);
         let rounds = round as u32 + 1;
-        job.sheets.push(hands.sheet(vehicle, went_to, format!("after-{rounds}"), RoundId::default()));
+        job.sheets.push(technician.sheet(vehicle, went_to, format!("after-{rounds}"), RoundId::default()));
     }
     let end = vehicle.true_offset();
     sum.thumb_within_after_first = sum.within_after_first;

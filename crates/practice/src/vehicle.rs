@@ -6,7 +6,7 @@ use derecho_core::measure::{Length, Side, Unit};
 use derecho_core::pose::point::{AxlePoint, BodyPoint};
 use derecho_core::pose::solver::Link;
 
-use crate::ground_truth::{Feature, TrueObstacle, Truth};
+use crate::ground_truth::{Feature, GroundTruth, TrueObstacle};
 
 /// How it stands.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -48,7 +48,7 @@ const THREADS: [SleeveThread; 6] = [
 /// A vehicle that can be read and worked on. The same seed gives the same vehicle and the same readings of it.
 #[derive(Clone, Debug)]
 pub struct PracticeVehicle {
-    pub(crate) truth: Truth,
+    pub(crate) ground_truth: GroundTruth,
     /// The unit its owner's tape has.
     pub unit: Unit,
     /// Which end of the vehicle it is.
@@ -190,7 +190,7 @@ impl PracticeVehicle {
         let frame_eye =
             BodyPoint::from_mm(ahead + between(&mut draws, -15.0, 15.0), s * frame_out, low + rise);
         let axle_eye = AxlePoint::from_mm(ahead, s * (frame_out - reach), low);
-        let truth = Truth {
+        let ground_truth = GroundTruth {
             frame_eye_side: side,
             axle_height: mm(axle_height),
             frame_eye,
@@ -209,7 +209,7 @@ impl PracticeVehicle {
         };
         let thread = thread_drawn(&mut draws, unit);
         let mut vehicle = Self {
-            truth,
+            ground_truth,
             unit,
             rear,
             stance: Stance::OnItsWeight,
@@ -224,18 +224,18 @@ impl PracticeVehicle {
             draws,
         };
         let off = between(&mut vehicle.draws, -22.0, 22.0);
-        vehicle.truth.bar = vehicle.length_for(mm(off));
-        vehicle.truth.obstacle = Some(vehicle.obstacle_drawn());
+        vehicle.ground_truth.bar = vehicle.length_for(mm(off));
+        vehicle.ground_truth.obstacle = Some(vehicle.obstacle_drawn());
         vehicle.bounce();
         vehicle
     }
 
     /// The length with which the axle truly sits so far to the left, by halving.
     pub(crate) fn length_for(&self, offset: Length) -> Length {
-        let centring = self.truth.centring_length();
-        let with = |bar: Length| Truth { bar, ..self.truth.clone() }.offset();
+        let centring = self.ground_truth.centring_length();
+        let with = |bar: Length| GroundTruth { bar, ..self.ground_truth.clone() }.offset();
         // A longer bar pushes the axle away from the frame eye.
-        let s = self.truth.frame_eye_side.sign();
+        let s = self.ground_truth.frame_eye_side.sign();
         let (mut low, mut high) = (centring - mm(60.0), centring + mm(60.0));
         for _ in 0..50 {
             let middle = (low + high) / 2.0;
@@ -251,13 +251,13 @@ impl PracticeVehicle {
     /// Something above the bar that it misses or touches in bump.
     fn obstacle_drawn(&mut self) -> TrueObstacle {
         let share = between(&mut self.draws, 0.2, 0.8);
-        let (frame, axle) = (self.truth.frame_eye.vector(), self.truth.axle_eye.vector());
+        let (frame, axle) = (self.ground_truth.frame_eye.vector(), self.ground_truth.axle_eye.vector());
         let on_bar = frame.lerp(axle, share);
         let radius = between(&mut self.draws, 12.0, 30.0);
         // What the bar rises there in full bump, and what is left then.
-        let rises = self.truth.bump.to_mm() * share;
+        let rises = self.ground_truth.bump.to_mm() * share;
         let left = between(&mut self.draws, -25.0, 45.0);
-        let height = on_bar.z + rises + left + radius + self.truth.bar_radius.to_mm();
+        let height = on_bar.z + rises + left + radius + self.ground_truth.bar_radius.to_mm();
         let end = |x: f64| BodyPoint::from_mm(on_bar.x + x, on_bar.y, height);
         TrueObstacle { ends: [end(-60.0), end(60.0)], radius: mm(radius) }
     }
@@ -265,33 +265,33 @@ impl PracticeVehicle {
     /// How far the axle truly sits to the left, at rest at ride height.
     #[must_use]
     pub fn true_offset(&self) -> Length {
-        self.truth.offset().unwrap_or(Length::ZERO)
+        self.ground_truth.offset().unwrap_or(Length::ZERO)
     }
 
     /// Plus where its frame eye is on the left: a longer bar then pushes the axle to the right.
-    pub(crate) fn truth_side(&self) -> f64 {
-        self.truth.frame_eye_side.sign()
+    pub(crate) fn ground_truth_side(&self) -> f64 {
+        self.ground_truth.frame_eye_side.sign()
     }
 
     /// Whether the bar truly touches what is beside it; None without anything.
     #[must_use]
     pub fn truly_touches(&self) -> Option<bool> {
-        self.truth.touches()
+        self.ground_truth.touches()
     }
 
     /// Where the axle lies this moment, to the left.
     fn momentary(&self) -> Length {
-        let travel = if self.stance == Stance::Hanging { -self.truth.droop } else { -self.raised };
-        let place = self.truth.place(travel).map_or(Length::ZERO, |place| place.sideways);
-        let held = if self.unsettled { self.truth.hold } else { Length::ZERO };
-        let pushed = if self.leant_on { self.truth.leaning } else { Length::ZERO };
+        let travel = if self.stance == Stance::Hanging { -self.ground_truth.droop } else { -self.raised };
+        let place = self.ground_truth.place(travel).map_or(Length::ZERO, |place| place.sideways);
+        let held = if self.unsettled { self.ground_truth.hold } else { Length::ZERO };
+        let pushed = if self.leant_on { self.ground_truth.leaning } else { Length::ZERO };
         place + held + pushed + self.lies
     }
 
     /// Bounced until it settles: bushings let go, and the axle lies anywhere within the bolts' play.
     pub fn bounce(&mut self) {
         self.unsettled = false;
-        self.lies = self.draws.graduation(self.truth.play * 2.0);
+        self.lies = self.draws.graduation(self.ground_truth.play * 2.0);
     }
 
     /// Lifted, or let down again: bushings hold it until it is bounced.
@@ -328,23 +328,23 @@ impl PracticeVehicle {
 
     /// A worn bolt hole, made good.
     pub fn mend_hole(&mut self) {
-        self.truth.play = mm(0.2);
+        self.ground_truth.play = mm(0.2);
         self.bounce();
     }
 
     /// The sleeve turned: the bar so much longer, and the axle where its bushings hold it.
     pub fn turn(&mut self, longer: Length) {
-        self.truth.bar = self.truth.bar + longer;
+        self.ground_truth.bar = self.ground_truth.bar + longer;
         self.unsettled = true;
     }
 
     /// A reading from a feature on one side: what the tape shows, to its graduation.
     pub fn read(&mut self, feature: Feature, side: Side, noise: Length) -> Length {
         let place = usize::from(side == Side::Right);
-        let out = self.truth.out[feature as usize][place];
+        let out = self.ground_truth.out[feature as usize][place];
         let (share, times) = spread::SLIPPED;
         let noise = if self.chance() < share { noise * times } else { noise };
-        let shown = self.truth.span + self.momentary() * side.sign() + out + self.draws.normal(noise);
+        let shown = self.ground_truth.span + self.momentary() * side.sign() + out + self.draws.normal(noise);
         self.graduated(shown)
     }
 
@@ -358,14 +358,15 @@ impl PracticeVehicle {
 
     /// The bar's length by the tape.
     pub fn read_bar(&mut self, noise: Length) -> Length {
-        let shown = self.truth.bar + self.draws.normal(noise);
+        let shown = self.ground_truth.bar + self.draws.normal(noise);
         self.graduated(shown)
     }
 
     /// Heights of the frame eye and the axle eye above the floor by the tape.
     pub fn read_eyes(&mut self, noise: Length) -> [Length; 2] {
-        let axle = self.truth.place(Length::ZERO).map_or(Length::ZERO, |place| place.eye(&self.truth));
-        let heights = [mm(self.truth.frame_eye.vector().z), axle];
+        let axle =
+            self.ground_truth.place(Length::ZERO).map_or(Length::ZERO, |place| place.eye(&self.ground_truth));
+        let heights = [mm(self.ground_truth.frame_eye.vector().z), axle];
         heights.map(|height| {
             let shown = height + self.draws.normal(noise);
             self.graduated(shown)
@@ -430,7 +431,7 @@ mod tests {
     fn plain(rise: f64, reach: f64) -> PracticeVehicle {
         let mut vehicle = PracticeVehicle::drawn(1);
         let arm = |y: f64, z: f64, back: f64| link([-back, y, 400.0 + z], [0.0, y, 400.0 + z]);
-        vehicle.truth = Truth {
+        vehicle.ground_truth = GroundTruth {
             frame_eye_side: Side::Left,
             axle_height: mm(400.0),
             frame_eye: BodyPoint::from_mm(60.0, 420.0, 480.0 + rise),
@@ -441,9 +442,9 @@ mod tests {
             play: Length::ZERO,
             leaning: Length::ZERO,
             obstacle: None,
-            ..vehicle.truth
+            ..vehicle.ground_truth
         };
-        vehicle.truth.bar = vehicle.truth.centring_length();
+        vehicle.ground_truth.bar = vehicle.ground_truth.centring_length();
         vehicle.lies = Length::ZERO;
         vehicle
     }
@@ -471,19 +472,19 @@ mod tests {
             rise in 5.0_f64..180.0, reach in 700.0_f64..950.0, off in -20.0_f64..20.0,
         ) {
             let mut vehicle = plain(rise, reach);
-            vehicle.truth.bar = vehicle.length_for(mm(off));
+            vehicle.ground_truth.bar = vehicle.length_for(mm(off));
             prop_assert!((vehicle.true_offset().to_mm() - off).abs() < 1e-6);
-            let mut job = crate::technician::Hands::Careful.rig(&mut vehicle);
+            let mut job = crate::technician::Technician::Careful.rig(&mut vehicle);
             let exact = |length: Length| {
                 Some(TapeEntry::parse(&format!("{:.4} mm", length.to_mm()), Unit::Millimetres).unwrap())
             };
             let bar = &mut job.setups.found.bar;
-            let eye = vehicle.truth.place(Length::ZERO).unwrap().eye(&vehicle.truth);
-            bar.length = exact(vehicle.truth.bar);
+            let eye = vehicle.ground_truth.place(Length::ZERO).unwrap().eye(&vehicle.ground_truth);
+            bar.length = exact(vehicle.ground_truth.bar);
             bar.frame_eye_height = exact(mm(480.0 + rise));
             bar.axle_eye_height = exact(eye);
             bar.frame_eye_from_centre = None;
-            let side = |side: Side| vec![exact(vehicle.truth.span + vehicle.momentary() * side.sign())];
+            let side = |side: Side| vec![exact(vehicle.ground_truth.span + vehicle.momentary() * side.sign())];
             job.sheets.push(derecho_job::document::Sheet {
                 id: "exact".to_owned(), left: side(Side::Left), right: side(Side::Right), ..Default::default()
             });
@@ -492,7 +493,7 @@ mod tests {
             prop_assert!((read.offset_mm.to_mm() - off).abs() < 1e-3);
             if let Some(correction) = results.bar.unwrap().correction {
                 let wanted = correction.recentring.length_mm.to_mm();
-                let truly = vehicle.truth.centring_length().to_mm();
+                let truly = vehicle.ground_truth.centring_length().to_mm();
                 prop_assert!((wanted - truly).abs() < 0.05, "{wanted} {truly}");
             }
         }
@@ -504,9 +505,9 @@ mod tests {
         let truly = vehicle.true_offset();
         vehicle.stand(Stance::Hanging);
         vehicle.stand(Stance::OnItsWeight);
-        assert!((vehicle.momentary() - truly).abs() > vehicle.truth.hold.abs() * 0.8);
+        assert!((vehicle.momentary() - truly).abs() > vehicle.ground_truth.hold.abs() * 0.8);
         vehicle.bounce();
-        assert!((vehicle.momentary() - truly).abs() <= vehicle.truth.play);
+        assert!((vehicle.momentary() - truly).abs() <= vehicle.ground_truth.play);
         assert_eq!(vehicle.true_offset(), truly, "where it belongs has not changed");
     }
 
@@ -531,7 +532,7 @@ mod tests {
             let halves: Vec<f64> = vehicles
                 .iter()
                 .map(|vehicle| {
-                    let [left, right] = vehicle.truth.out[feature as usize];
+                    let [left, right] = vehicle.ground_truth.out[feature as usize];
                     (left - right).to_mm() / 2.0
                 })
                 .collect();
@@ -550,18 +551,22 @@ mod tests {
     fn a_bar_touches_what_lies_in_its_way_and_nothing_else() {
         let mut vehicle = plain(60.0, 800.0);
         let above = |left: f64| {
-            let place = vehicle.truth.frame_eye.vector().lerp(vehicle.truth.axle_eye.vector(), 0.5);
+            let place =
+                vehicle.ground_truth.frame_eye.vector().lerp(vehicle.ground_truth.axle_eye.vector(), 0.5);
             // In bump the middle of the bar rises by half the travel.
-            let height =
-                place.z + vehicle.truth.bump.to_mm() / 2.0 + 20.0 + vehicle.truth.bar_radius.to_mm() + left;
+            let height = place.z
+                + vehicle.ground_truth.bump.to_mm() / 2.0
+                + 20.0
+                + vehicle.ground_truth.bar_radius.to_mm()
+                + left;
             let end = |x: f64| BodyPoint::from_mm(place.x + x, place.y, height);
             TrueObstacle { ends: [end(-50.0), end(50.0)], radius: mm(20.0) }
         };
         let (clear, touching) = (above(15.0), above(-15.0));
         assert_eq!(vehicle.truly_touches(), None);
-        vehicle.truth.obstacle = Some(clear);
+        vehicle.ground_truth.obstacle = Some(clear);
         assert_eq!(vehicle.truly_touches(), Some(false));
-        vehicle.truth.obstacle = Some(touching);
+        vehicle.ground_truth.obstacle = Some(touching);
         assert_eq!(vehicle.truly_touches(), Some(true));
     }
 }

@@ -148,10 +148,10 @@ fn every_lesson_is_won_by_doing_what_derecho_says() {
             let (mut session, job) = begin(lesson.planted, seed);
             assert_eq!(derecho_job::check(&job), [], "{:?}", lesson.planted);
             let job = follow(&mut session, job);
-            let told = session.debrief(&job, 600);
-            assert!(told.won, "{:?} {seed}: {told:#?} {:#?}", lesson.planted, session.done());
+            let reported = session.debrief(&job, 600);
+            assert!(reported.won, "{:?} {seed}: {reported:#?} {:#?}", lesson.planted, session.done());
             if lesson.planted != Planted::BracketOut {
-                assert!(told.truly_now_mm.abs() <= 3.0);
+                assert!(reported.truly_now_mm.abs() <= 3.0);
             }
         }
     }
@@ -192,9 +192,9 @@ fn every_lesson_is_lost_by_the_mistake_it_teaches() {
                 // Whatever hangs, leans, stands high or wobbles is read as it is.
                 _ => careless(&mut session, &mut job, 0.5),
             }
-            let told = session.debrief(&job, 60);
-            assert!(told.won || !told.passed_over.is_empty(), "{told:?}");
-            lost += usize::from(!told.won);
+            let reported = session.debrief(&job, 60);
+            assert!(reported.won || !reported.passed_over.is_empty(), "{reported:?}");
+            lost += usize::from(!reported.won);
         }
         assert_eq!(lost, SEEDS.len(), "{:?} was won all the same", lesson.planted);
     }
@@ -214,7 +214,7 @@ fn follow_the_rest(session: &mut Session, mut job: Job) -> Job {
 }
 
 #[test]
-fn the_truth_is_told_only_afterwards_and_each_lesson_has_its_words() {
+fn the_ground_truth_is_reported_only_afterwards_and_each_lesson_has_its_words() {
     for lesson in &LESSONS {
         let (mut session, job) = begin(lesson.planted, 7);
         made_ready(&mut session);
@@ -223,9 +223,9 @@ fn the_truth_is_told_only_afterwards_and_each_lesson_has_its_words() {
         assert!(
             [lesson.title, lesson.begins, lesson.learns, lesson.careful].iter().all(|text| text.len() > 10)
         );
-        let told = session.debrief(&job, 5);
-        assert_eq!((told.believed_mm, told.readings), (None, 0));
-        let says = told.says.in_unit(Unit::Millimetres);
+        let reported = session.debrief(&job, 5);
+        assert_eq!((reported.believed_mm, reported.readings), (None, 0));
+        let says = reported.says.in_unit(Unit::Millimetres);
         assert!(says.contains("Nothing was read"), "{says}");
     }
 }

@@ -2,19 +2,19 @@
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::measure::Unit;
-use derecho_practice::Truth;
-use derecho_practice::technician::Hands;
+use derecho_practice::GroundTruth;
+use derecho_practice::technician::Technician;
 use derecho_practice::trial::{FurtherReadings, TrialSettings, trial};
 use derecho_practice::vehicle::PracticeVehicle;
 use serde_json::Value;
 
-static_assertions::assert_not_impl_any!(Truth: serde::Serialize, std::fmt::Display, Default);
+static_assertions::assert_not_impl_any!(GroundTruth: serde::Serialize, std::fmt::Display, Default);
 
-fn settings(hands: Hands, threads: usize) -> TrialSettings {
+fn settings(technician: Technician, threads: usize) -> TrialSettings {
     TrialSettings {
         vehicles: 200,
         seed: 3,
-        hands,
+        technician,
         rule_of_thumb: false,
         further: FurtherReadings::Advised,
         threads,
@@ -22,51 +22,57 @@ fn settings(hands: Hands, threads: usize) -> TrialSettings {
 }
 
 #[test]
-fn careful_hands_keep_the_bounds() {
-    let told = trial(&settings(Hands::Careful, 2), &|_| {});
-    assert!(told.told > 180, "{told:?}");
-    assert!(told.within_after_first as f64 >= 0.97 * told.told as f64, "{told:?}");
-    assert_eq!((told.made_worse, told.settled_wrong), (0, 0), "{told:?}");
+fn careful_technician_keep_the_bounds() {
+    let reported = trial(&settings(Technician::Careful, 2), &|_| {});
+    assert!(reported.reported > 180, "{reported:?}");
+    assert!(reported.within_after_first as f64 >= 0.97 * reported.reported as f64, "{reported:?}");
+    assert_eq!((reported.made_worse, reported.settled_wrong), (0, 0), "{reported:?}");
     // Of 400 intervals the share that holds the truth is good to 1.2 in 100: three of those either way of 94.
-    assert!(told.intervals > 350 && (0.90..=0.98).contains(&told.coverage), "{told:?}");
-    assert!(told.contacts > 40 && told.contacts_foretold as f64 > 0.9 * told.contacts as f64, "{told:?}");
+    assert!(reported.intervals > 350 && (0.90..=0.98).contains(&reported.coverage), "{reported:?}");
+    assert!(
+        reported.contacts > 40 && reported.contacts_foretold as f64 > 0.9 * reported.contacts as f64,
+        "{reported:?}"
+    );
     // On the same vehicles and the same readings: what the bar's angle adds to half the difference is little.
-    assert!(told.thumb_within_after_first <= told.within_after_first + 2, "{told:?}");
-    assert!(told.thumb_within_of_all >= told.thumb_within_after_first, "{told:?}");
-    assert!(told.eye_within_after_first < told.thumb_within_after_first, "{told:?}");
+    assert!(reported.thumb_within_after_first <= reported.within_after_first + 2, "{reported:?}");
+    assert!(reported.thumb_within_of_all >= reported.thumb_within_after_first, "{reported:?}");
+    assert!(reported.eye_within_after_first < reported.thumb_within_after_first, "{reported:?}");
 }
 
 #[test]
-fn hurried_hands_are_not_told_what_they_cannot_know() {
-    let told = trial(&settings(Hands::Hurried, 2), &|_| {});
+fn hurried_technician_are_not_reported_what_they_cannot_know() {
+    let reported = trial(&settings(Technician::Hurried, 2), &|_| {});
     // One in a hundred over many; of so few, one may be.
-    assert!(told.settled > 10 && told.settled_wrong <= 1, "{told:?}");
-    assert!(told.told < 150, "one or two hurried readings do not always tell: {told:?}");
+    assert!(reported.settled > 10 && reported.settled_wrong <= 1, "{reported:?}");
+    assert!(reported.reported < 150, "one or two hurried readings do not always tell: {reported:?}");
 }
 
 #[test]
 fn what_to_read_next_tells_more_than_reading_blindly() {
-    let told = |further| trial(&TrialSettings { further, ..settings(Hands::Careful, 2) }, &|_| {});
+    let reported = |further| trial(&TrialSettings { further, ..settings(Technician::Careful, 2) }, &|_| {});
     let [advised, blindly, never] =
-        [FurtherReadings::Advised, FurtherReadings::Blindly, FurtherReadings::Never].map(told);
-    assert!(advised.told > blindly.told && blindly.told >= never.told, "{advised:?} {blindly:?} {never:?}");
+        [FurtherReadings::Advised, FurtherReadings::Blindly, FurtherReadings::Never].map(reported);
+    assert!(
+        advised.reported > blindly.reported && blindly.reported >= never.reported,
+        "{advised:?} {blindly:?} {never:?}"
+    );
     assert!(never.readings < blindly.readings);
 }
 
 #[test]
 fn one_thread_and_two_count_the_same() {
-    for hands in [Hands::Careful, Hands::Hurried] {
-        let [one, two] = [1, 2].map(|threads| trial(&settings(hands, threads), &|_| {}));
+    for technician in [Technician::Careful, Technician::Hurried] {
+        let [one, two] = [1, 2].map(|threads| trial(&settings(technician, threads), &|_| {}));
         assert_eq!(one, two);
     }
-    let other = trial(&TrialSettings { seed: 4, ..settings(Hands::Careful, 2) }, &|_| {});
-    assert_ne!(other.readings, trial(&settings(Hands::Careful, 2), &|_| {}).readings);
+    let other = trial(&TrialSettings { seed: 4, ..settings(Technician::Careful, 2) }, &|_| {});
+    assert_ne!(other.readings, trial(&settings(Technician::Careful, 2), &|_| {}).readings);
 }
 
 #[test]
 fn the_rule_of_thumb_is_followed_to_its_end() {
-    let thumb = trial(&TrialSettings { rule_of_thumb: true, ..settings(Hands::Hurried, 2) }, &|_| {});
-    let derecho = trial(&settings(Hands::Hurried, 2), &|_| {});
+    let thumb = trial(&TrialSettings { rule_of_thumb: true, ..settings(Technician::Hurried, 2) }, &|_| {});
+    let derecho = trial(&settings(Technician::Hurried, 2), &|_| {});
     assert_eq!(thumb.settled + thumb.given_up, 200);
     assert!(thumb.settled_wrong >= derecho.settled_wrong, "{thumb:?} {derecho:?}");
 }
@@ -89,7 +95,7 @@ fn a_job_holds_readings_alone() {
     }
     for seed in 0..50 {
         let mut vehicle = PracticeVehicle::drawn(seed);
-        let job = Hands::Careful.job(&mut vehicle);
+        let job = Technician::Careful.job(&mut vehicle);
         assert_eq!(derecho_job::check(&job), [], "seed {seed}");
         let mut found = Vec::new();
         lengths(&serde_json::to_value(&job).unwrap(), &mut found);

@@ -35,6 +35,10 @@ pub(crate) fn stands(settled: &Settled, results: &Results) -> bool {
     // A copy of an older program holds the drawing, which is no figure anybody proved.
     let mut then = settled.results.clone();
     take_out(&mut then, &["elevation"]);
+    // Until 0.4 a bracket that is recommended was written otherwise.
+    if let Some(need) = then.pointer_mut("/bar/need/need").filter(|need| *need == "urged") {
+        *need = Value::from("recommended");
+    }
     take_sentences_out(&mut then);
     same(&then, &now) || (settled.core_version != derecho_core::VERSION && figures_agree(&then, &now))
 }

@@ -47,7 +47,7 @@ fn was_changed(job: &Job, step: &mut StepLine, does: &Phrase) {
     };
     if changed {
         step.state = StepState::Changed;
-        step.told.insert(0, BoltUpMessage::Changed { read: record.read.clone() }.into());
+        step.reported.insert(0, BoltUpMessage::Changed { read: record.read.clone() }.into());
     }
 }
 

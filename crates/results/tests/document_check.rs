@@ -170,7 +170,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
 }
 
 #[test]
-fn every_fault_alone_is_told_by_its_place_and_nothing_else_is() {
+fn every_fault_alone_is_reported_by_its_place_and_nothing_else_is() {
     for (pointer, value, at, code) in rows() {
         let mut document = sound();
         put(&mut document, pointer, value);
@@ -180,7 +180,7 @@ fn every_fault_alone_is_told_by_its_place_and_nothing_else_is() {
 }
 
 #[test]
-fn faults_in_different_parts_are_told_together() {
+fn faults_in_different_parts_are_reported_together() {
     let mut document = sound();
     let together = [
         ("/title", json!(" "), "name_missing"),
@@ -208,24 +208,27 @@ fn lists_have_an_end() {
         put(&mut document, pointer, Value::Array((0..count).map(entry).collect()));
         faults(document)
     };
-    let told = |pointer: &str| vec![(pointer.to_owned(), "too_many".to_owned())];
+    let reported = |pointer: &str| vec![(pointer.to_owned(), "too_many".to_owned())];
     let reading = |_: usize| json!("6 in");
     assert_eq!(many("/sheets/0/right", MOST_REPEATS, &reading), []);
-    assert_eq!(many("/sheets/0/right", MOST_REPEATS + 1, &reading), told("/sheets/0/right"));
+    assert_eq!(many("/sheets/0/right", MOST_REPEATS + 1, &reading), reported("/sheets/0/right"));
     let hole =
         |index: usize| json!({ "id": index.to_string(), "name": format!("hole {index}"), "up": "1 in" });
     assert_eq!(many("/setups/found/frame_holes", MOST_HOLES, &hole), []);
-    assert_eq!(many("/setups/found/frame_holes", MOST_HOLES + 1, &hole), told("/setups/found/frame_holes"));
+    assert_eq!(
+        many("/setups/found/frame_holes", MOST_HOLES + 1, &hole),
+        reported("/setups/found/frame_holes")
+    );
     let thing =
         |index: usize| json!({ "name": format!("thing {index}"), "side": "left", "thickness": "1 in" });
     assert_eq!(many("/hardpoints/obstacles", MOST_OBSTACLES, &thing), []);
-    assert_eq!(many("/hardpoints/obstacles", MOST_OBSTACLES + 1, &thing), told("/hardpoints/obstacles"));
+    assert_eq!(many("/hardpoints/obstacles", MOST_OBSTACLES + 1, &thing), reported("/hardpoints/obstacles"));
     let arm = |_: usize| json!("9 in");
     assert_eq!(many("/sway/splined/arms", MOST_HOLES, &arm), []);
-    assert_eq!(many("/sway/splined/arms", MOST_HOLES + 1, &arm), told("/sway/splined/arms"));
+    assert_eq!(many("/sway/splined/arms", MOST_HOLES + 1, &arm), reported("/sway/splined/arms"));
     let shock = |index: usize| json!({ "name": format!("shock {index}"), "thickness": "2 in" });
     assert_eq!(many("/sway/room/shocks", 4, &shock), []);
-    assert_eq!(many("/sway/room/shocks", 5, &shock), told("/sway/room/shocks"));
+    assert_eq!(many("/sway/room/shocks", 5, &shock), reported("/sway/room/shocks"));
 }
 
 #[test]

@@ -177,7 +177,7 @@ fn a_built_bar_is_welded_with_the_battery_off_and_not_proved_before_it_is_built(
 
 /// At 93 mm of droop the old bar holds nothing any more. A side is told only where both ends of what may be agree.
 #[test]
-fn a_side_at_full_droop_is_told_only_where_it_is_sure() {
+fn a_side_at_full_droop_is_reported_only_where_it_is_sure() {
     let mut value = level();
     value["setups"]["found"]["bar"] =
         json!({ "length": "838 mm", "frame_eye_height": "735 mm", "axle_eye_height": "530 mm" });
@@ -458,20 +458,20 @@ fn a_sway_bar_past_what_its_steel_takes_keeps_the_job_open() {
     value["sway"] = demo("lookout-truck-7")["sway"].clone();
     value["sway"]["on"] = json!("body");
     value["sway"]["diameter"] = json!("32 mm");
-    let told = |value: &Value| {
+    let reported = |value: &Value| {
         let gates = solved(value).settling.gates;
         gates.iter().any(|gate| gate.kind == GateKind::Overstressed)
     };
     value["sway"]["allowable_mpa"] = json!(2000.0);
-    assert!(!told(&value));
+    assert!(!reported(&value));
     value["sway"]["allowable_mpa"] = json!(1.0);
-    assert!(told(&value));
+    assert!(reported(&value));
 }
 
 /// A bar to be brought nearer to level, its bracket urged and neither fitted nor declined, is not proved; the length
 /// alone, chosen, declines it.
 #[test]
-fn an_urged_bracket_is_fitted_or_declined_before_anything_is_proved() {
+fn an_recommended_bracket_is_fitted_or_declined_before_anything_is_proved() {
     let mut value = level();
     // 20° and more: a bracket is urged.
     value["setups"]["found"]["bar"]["axle_eye_height"] = json!("300 mm");
@@ -522,8 +522,8 @@ fn three_bars_have_three_names() {
     value["rig"]["frame_width"] = json!("32 in");
     let bar = |diameter: &str| json!({ "length": "36 in", "diameter": diameter });
     value["sway"]["splined"] = json!({ "bars": [bar("0.85 in"), bar("7/8 in"), bar("0.9 in")] });
-    let told = sway(&job(&value)).splined.unwrap();
-    let text = in_words(&told).to_string();
+    let reported = sway(&job(&value)).splined.unwrap();
+    let text = in_words(&reported).to_string();
     for name in ["0.85 in", "7/8\\\"", "0.90 in"] {
         assert!(text.contains(name), "{name} in {text}");
     }
@@ -628,7 +628,7 @@ fn a_right_setting_is_not_called_wrong() {
 /// A 1-1/4-12 turnbuckle with 28 mm in where 31.75 must stay is 3.75 mm short at each end, as it is; 2.6 mm more make it
 /// 5.05. No tolerance of length excuses that.
 #[test]
-fn too_little_thread_is_told_as_too_little() {
+fn too_little_thread_is_reported_as_too_little() {
     let mut value = level();
     value["setups"]["found"]["adjuster"] = turnbuckle("28 mm");
     value["sheets"] = json!([sheet("152.6 mm", "147.4 mm", 0)]);

@@ -19,7 +19,7 @@ fn with_bolt(ear_width: &str, bolt: Value) -> Value {
     value
 }
 
-fn told(value: &Value) -> BoltResult {
+fn reported(value: &Value) -> BoltResult {
     let job = by_name::read(value);
     assert_eq!(check(&job), []);
     plan(&job).bolt.unwrap()
@@ -40,7 +40,7 @@ fn a_bolt_of_an_inch_stack_by_hand() {
         "2 1/2 in",
         json!({ "thread": "9/16-18", "ear": "1/4 in", "washer": "1/8 in", "nut_height": "1/2 in" }),
     );
-    let open = told(&value);
+    let open = reported(&value);
     let length = line(&open, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Open);
     assert!(
@@ -60,7 +60,7 @@ fn a_bolt_of_an_inch_stack_by_hand() {
 
     // 3 3/4 in stand 0 threads out of a nut that ends at 3 3/4 in: two are missing, 0.1111 in or 7/64.
     value["bracket"]["bolt"]["length"] = json!("3 3/4 in");
-    let short = told(&value);
+    let short = reported(&value);
     let length = line(&short, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
     assert!(
@@ -70,13 +70,13 @@ fn a_bolt_of_an_inch_stack_by_hand() {
     );
     value["bracket"]["bolt"]["length"] = json!("4 in");
     // 0.25 in stand out: 4.5 threads of 18.
-    let good = told(&value);
+    let good = reported(&value);
     let length = line(&good, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Good);
     assert!(length.says.inches().contains("stands 4.5 threads out"), "{}", length.says.inches());
     // Three inches of room behind the head: one too little.
     value["bracket"]["bolt"]["room_at_head"] = json!("3 in");
-    let stuck = told(&value);
+    let stuck = reported(&value);
     let length = line(&stuck, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
     assert!(
@@ -94,7 +94,7 @@ fn a_bolt_of_a_metric_stack_by_hand() {
         "60 mm",
         json!({ "thread": "M14x2", "ear": "6 mm", "length": "90 mm", "threaded": "12 mm", "hole": "14.5 mm" }),
     );
-    let bolt = told(&value);
+    let bolt = reported(&value);
     let length = line(&bolt, "bolt's length");
     assert_eq!(length.verdict, FitVerdict::Bad);
     assert!(
@@ -122,14 +122,14 @@ fn a_nut_that_looks_alike_is_refused() {
     for (nut, verdict) in
         [("9/16-12", FitVerdict::Bad), ("9/16-18", FitVerdict::Good), ("M14x2", FitVerdict::Bad)]
     {
-        let bolt = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "nut_thread": nut })));
+        let bolt = reported(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "nut_thread": nut })));
         let line = line(&bolt, "nut");
         assert_eq!(line.verdict, verdict, "{nut}");
         let stops = line.says.inches().contains("Stop here");
         assert_eq!(stops, verdict == FitVerdict::Bad, "{}", line.says.inches());
     }
     // A hole of 14 mm for a bolt of 9/16 in, 14.2875 mm.
-    let tight = told(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "hole": "14 mm" })));
+    let tight = reported(&with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "hole": "14 mm" })));
     let hole = line(&tight, "bolt in its hole");
     assert_eq!(hole.verdict, FitVerdict::Bad);
     assert!(hole.says.millimetres().contains("0.3 mm thicker than its hole"), "{}", hole.says.millimetres());
@@ -141,7 +141,7 @@ fn a_torque_is_compared_and_never_supplied() {
     let of = |more: Value| {
         let mut bolt = json!({ "thread": "M14x1.5", "grade": "10.9" });
         bolt.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
-        line(&told(&with_bolt("2 1/2 in", bolt)), "torque").clone()
+        line(&reported(&with_bolt("2 1/2 in", bolt)), "torque").clone()
     };
     let open = of(json!({}));
     assert_eq!(open.verdict, FitVerdict::Open);
@@ -165,7 +165,7 @@ fn a_torque_is_compared_and_never_supplied() {
 }
 
 #[test]
-fn a_thread_longer_than_its_bolt_is_told_by_its_place() {
+fn a_thread_longer_than_its_bolt_is_reported_by_its_place() {
     let value = with_bolt("2 1/2 in", json!({ "thread": "9/16-18", "length": "3 in", "threaded": "4 in" }));
     let faults = check(&serde_json::from_value(value).unwrap());
     let places: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();

@@ -1,4 +1,4 @@
-//! Stage Bracket of whole jobs: the exact riser, the ranking, the schools, the fit, and a
+//! Stage Bracket of whole jobs: the exact riser, the ranking, the approaches, the fit, and a
 //! chosen plan carried through to Prove. Expected figures are worked by hand.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
@@ -8,7 +8,7 @@ use by_name::sound as job;
 use derecho_core::measure::Length;
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::PlanResult;
-use derecho_job::bracket::school::School;
+use derecho_job::bracket::approach::Approach;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check};
@@ -135,7 +135,7 @@ fn a_failing_option_stays_listed_with_its_reason() {
 }
 
 #[test]
-fn the_schools_come_out_differently_in_three_demo_jobs() {
+fn the_approaches_come_out_differently_in_three_demo_jobs() {
     let van = plan(&job(&demo("relay-van-2")));
     assert!(van.says.inches().starts_with("Length only is enough"), "{}", van.says.inches());
 
@@ -148,11 +148,11 @@ fn the_schools_come_out_differently_in_three_demo_jobs() {
     bare["bracket"]["drag_links"] = json!([]);
     let bare = plan(&job(&bare));
     assert!(steer(&truck) < 2.0 && steer(&bare) > 4.0, "{} {}", steer(&truck), steer(&bare));
-    let school = |result: &PlanResult, school: School| {
-        result.schools.iter().find(|s| s.school == school).unwrap().option.fails.len()
+    let approach = |result: &PlanResult, approach: Approach| {
+        result.approaches.iter().find(|s| s.approach == approach).unwrap().option.fails.len()
     };
-    assert_eq!(school(&truck, School::RiserAndLength), 0);
-    assert!(school(&truck, School::LengthOnly) > 0 && school(&truck, School::DropAndLength) > 0);
+    assert_eq!(approach(&truck, Approach::RiserAndLength), 0);
+    assert!(approach(&truck, Approach::LengthOnly) > 0 && approach(&truck, Approach::DropAndLength) > 0);
 
     let survey = plan(&job(&demo("lookout-truck-12")));
     assert_eq!(survey.options[0].end, Some(BracketEnd::Frame));
@@ -161,17 +161,18 @@ fn the_schools_come_out_differently_in_three_demo_jobs() {
 }
 
 #[test]
-fn the_curves_of_the_schools_settle_what_a_longer_bar_does() {
+fn the_curves_of_the_approaches_settle_what_a_longer_bar_does() {
     let result = plan(&job(&plain()));
-    let curve = |school: School| &result.schools.iter().find(|s| s.school == school).unwrap().curve;
+    let curve =
+        |approach: Approach| &result.approaches.iter().find(|s| s.approach == approach).unwrap().curve;
     // Length only passes through the body's centre at ride height, where it was set.
-    let only = curve(School::LengthOnly);
+    let only = curve(Approach::LengthOnly);
     let nearest = only.iter().min_by(|a, b| a.travel_mm.abs().partial_cmp(&b.travel_mm.abs()).unwrap());
     assert!(nearest.unwrap().y_mm.abs().to_mm() < 1.0);
     // And goes off to the other side in bump: right, away from the frame eye's left.
     assert!(only.last().unwrap().y_mm < Length::ZERO && only[0].y_mm > Length::ZERO);
     // Bracket only, exact: level with L = 32 in, so it reaches 32 and stands √988 + 1/2 − 32 off.
-    let riser = result.schools.iter().find(|s| s.school == School::RiserOnly).unwrap();
+    let riser = result.approaches.iter().find(|s| s.approach == Approach::RiserOnly).unwrap();
     assert!(!riser.at_hand);
     assert!((inches(riser.left_off_mm) - (988.0_f64.sqrt() + 0.5 - 32.0)).abs() < 1e-9);
 }
@@ -265,7 +266,7 @@ fn a_perfect_conversion_is_right_and_a_crooked_one_is_not() {
 /// others by what the link does in between.
 #[test]
 fn the_pinion_is_compared_with_before_the_conversion() {
-    let told = |before: f64, after: f64, end: &str| {
+    let reported = |before: f64, after: f64, end: &str| {
         let mut value = demo("relay-wagon-5");
         value["rig"]["end"] = json!(end);
         let angle = |degrees: f64| json!({ "text": format!("{degrees:.3}") });
@@ -273,8 +274,8 @@ fn the_pinion_is_compared_with_before_the_conversion() {
             json!([{ "before": angle(before), "after": angle(after) }]);
         plan(&job(&value))
     };
-    assert_eq!(verdict(&told(4.0, 6.9, "rear"), "pinion at road"), FitVerdict::Good);
-    let result = told(4.0, 8.0, "rear");
+    assert_eq!(verdict(&reported(4.0, 6.9, "rear"), "pinion at road"), FitVerdict::Good);
+    let result = reported(4.0, 8.0, "rear");
     assert_eq!(verdict(&result, "pinion at road"), FitVerdict::Bad);
     assert_eq!(verdict(&result, "pinion at raised"), FitVerdict::Open, "nobody read it there before");
     // Both legs alike. A rear axle's legs lie ahead of it: longer ones push its top back and the nose up.
@@ -282,7 +283,7 @@ fn the_pinion_is_compared_with_before_the_conversion() {
     let change = |leg: usize| (legs[leg].length_mm - legs[leg].from_mm).to_mm();
     assert!((change(0) - change(1)).abs() < 1e-6 && change(0) > 1.0, "{legs:?}");
     // A front axle is the mirror image fore and aft: its pinion points back, its legs lie behind it.
-    let front = told(4.0, 8.0, "front");
+    let front = reported(4.0, 8.0, "front");
     let there = (front.legs[0].legs[0].length_mm - front.legs[0].legs[0].from_mm).to_mm();
     assert!((there / change(0) - 1.0).abs() < 0.01, "{there} {}", change(0));
 }
@@ -309,7 +310,7 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
     assert!(change(0) > 2.0 && change(1) < -2.0 && (change(0) + change(1)).abs() < 0.5);
     // M24x2 at both ends of a sleeve: 4 mm a turn, two thirds of a millimetre a flat.
     let flats = (change(0) * 6.0 / 4.0).round();
-    let told = match ((flats / 6.0).floor(), flats % 6.0) {
+    let reported = match ((flats / 6.0).floor(), flats % 6.0) {
         (0.0, flats) => format!("{flats} flats longer"),
         (1.0, 0.0) => "1 turn longer".to_owned(),
         (1.0, 1.0) => "1 turn and 1 flat longer".to_owned(),
@@ -317,8 +318,8 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
         (turns, flats) => format!("{turns} turns and {flats} flats longer"),
     };
     assert!(
-        setting.legs[0].says.millimetres().ends_with(&told),
-        "{} {told}",
+        setting.legs[0].says.millimetres().ends_with(&reported),
+        "{} {reported}",
         setting.legs[0].says.millimetres()
     );
 }
@@ -354,8 +355,8 @@ fn a_built_bar_and_its_faults() {
     assert!((inches(built.length_mm) - 38.25).abs() < 1e-9);
     let mut value = demo("water-tender-3");
     value["bracket"]["builder"]["stock"] = json!("2 1/2 in");
-    let told = plan(&job(&value)).missing;
-    assert!(told[0].message.contains("thicker than an eye's shell"), "{told:?}");
+    let reported = plan(&job(&value)).missing;
+    assert!(reported[0].message.contains("thicker than an eye's shell"), "{reported:?}");
 }
 
 #[test]
@@ -452,9 +453,14 @@ fn an_option_is_judged_as_its_cycle_is() {
         };
         let gap = worst(" to ", f64::min, f64::INFINITY);
         let tilt = worst("tilt of its", f64::max, f64::NEG_INFINITY);
-        let (told, tilted) =
+        let (reported, tilted) =
             (option.least_gap_mm.unwrap().to_mm(), option.worst_tilt_deg.unwrap().to_degrees());
-        assert!((told - gap).abs() < 0.05, "{} {}: {told} {gap}", option.name.inches(), option.bar.inches());
+        assert!(
+            (reported - gap).abs() < 0.05,
+            "{} {}: {reported} {gap}",
+            option.name.inches(),
+            option.bar.inches()
+        );
         assert!(
             (tilted - tilt).abs() < 0.02,
             "{} {}: {tilted} {tilt}",
@@ -475,7 +481,7 @@ fn an_option_is_judged_as_its_cycle_is() {
             assert!((touches - met.to_mm()).abs() < 0.26, "{}: {touches} {met:?}", option.name.inches());
             touched += 1;
         }
-        gaps.push(told);
+        gaps.push(reported);
         tilts.push(tilted);
     }
     let deepest = gaps.iter().copied().fold(f64::INFINITY, f64::min);
@@ -517,8 +523,8 @@ fn a_plan_of_hundreds_of_options_comes_by_pages() {
     for from in [0, 200] {
         let page = derecho_results::plan_from(&job, from);
         assert!(page.options.len() <= 201, "{}", page.options.len());
-        let told = page.options.iter().filter(|option| !option.heights.is_empty()).count();
-        assert!((8..=9).contains(&told), "{told}");
+        let reported = page.options.iter().filter(|option| !option.heights.is_empty()).count();
+        assert!((8..=9).contains(&reported), "{reported}");
         ranks.extend(
             page.options
                 .iter()
@@ -526,7 +532,7 @@ fn a_plan_of_hundreds_of_options_comes_by_pages() {
                 .filter(|rank| (from + 1..=from + 200).contains(rank)),
         );
         assert_eq!(page.other_heights, first.other_heights);
-        assert_eq!(page.schools, first.schools);
+        assert_eq!(page.approaches, first.approaches);
     }
     assert_eq!(ranks, (1..=all).collect::<Vec<_>>());
 }

@@ -141,7 +141,7 @@ fn the_five_link_binds_and_the_three_links_do_not() {
 }
 
 #[test]
-fn nowhere_inside_the_stops_is_a_gap_smaller_than_the_worst_told() {
+fn nowhere_inside_the_stops_is_a_gap_smaller_than_the_worst_reported() {
     let result = cycle(&job(&demo("lookout-truck-7")));
     let setup = found(&result);
     for (index, limit) in setup.limits.iter().enumerate().filter(|(_, l)| l.kind == LimitKind::Gap) {
@@ -227,7 +227,7 @@ fn the_mirrored_job_does_the_mirrored_thing() {
 }
 
 #[test]
-fn what_is_missing_or_cannot_be_is_told_in_a_sentence_that_names_the_part() {
+fn what_is_missing_or_cannot_be_is_reported_in_a_sentence_that_names_the_part() {
     let mut value = demo("supply-truck-9");
     value["rig"].as_object_mut().unwrap().remove("axle_location");
     assert!(missing(&value).contains("What holds the axle"));
@@ -254,7 +254,7 @@ fn what_is_missing_or_cannot_be_is_told_in_a_sentence_that_names_the_part() {
 }
 
 #[test]
-fn an_obstacle_inside_a_link_is_told_with_both_names() {
+fn an_obstacle_inside_a_link_is_reported_with_both_names() {
     let mut value = demo("lookout-truck-7");
     value["hardpoints"]["obstacles"][0]["from"]["height"] = json!("25 1/2 in");
     value["hardpoints"]["obstacles"][0]["to"]["height"] = json!("25 1/2 in");
@@ -264,7 +264,7 @@ fn an_obstacle_inside_a_link_is_told_with_both_names() {
 }
 
 #[test]
-fn an_arm_that_does_not_fit_its_ends_is_told_with_a_likely_cause() {
+fn an_arm_that_does_not_fit_its_ends_is_reported_with_a_likely_cause() {
     let arm = |sideways: &str, length: &str| {
         let mut value = demo("supply-truck-9");
         value["hardpoints"]["arms"]["lower_left"] = json!({
@@ -281,7 +281,7 @@ fn an_arm_that_does_not_fit_its_ends_is_told_with_a_likely_cause() {
 }
 
 #[test]
-fn a_bar_that_does_not_fit_its_plumbed_eyes_is_told_with_a_likely_cause() {
+fn a_bar_that_does_not_fit_its_plumbed_eyes_is_reported_with_a_likely_cause() {
     let mut value = leaf();
     // Reach 31.43 in, plumbed 15 1/4 + 15 3/16: an inch short.
     value["setups"]["found"]["bar"]["axle_eye_from_centre"] = json!("15 3/16 in");
@@ -423,15 +423,15 @@ fn every_demo_is_a_full_rig_of_its_kind() {
 }
 
 #[test]
-fn a_drag_link_that_no_longer_reaches_is_told_with_the_place() {
+fn a_drag_link_that_no_longer_reaches_is_reported_with_the_place() {
     let mut value = demo("lookout-truck-7");
     let steering = &mut value["hardpoints"]["steering"];
     steering["kingpin_from_centre"] = json!("24 in");
     steering["knuckle"]["fore_aft"] = json!("2 in");
-    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap().says.inches();
-    assert!(!told(&value).contains("does not reach"), "{}", told(&value));
+    let reported = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap().says.inches();
+    assert!(!reported(&value).contains("does not reach"), "{}", reported(&value));
     value["rig"]["droop"] = json!("20 in");
-    let says = told(&value);
+    let says = reported(&value);
     // The bar swings after the knuckle: with v = 6 + t the axle stands √(32² − 6²) − √(32² − v²) nearer to the
     // pitman arm, which lets the 34.8 in link and its arm of 3.6 in follow to 17 in and a bit.
     assert!(

@@ -58,16 +58,16 @@ fn a_poor_feature_is_left_before_it_is_repeated() {
     assert_eq!(next.options[0].reading, Further::BetterFeature);
     assert!((next.options[0].to_mm.to_mm() - by_hand(spread, 4.0, 4.0, 0.8)).abs() < 1e-9);
     // Good to more than the tolerance of 3 mm: it is said unasked.
-    assert!(next.urged);
+    assert!(next.recommended);
     // One more repeat is worth less than two in a hundred beside ±6 mm of the feature: it is no offer.
     assert_eq!(to(&next, Further::RepeatLeft), None);
 }
 
 #[test]
-fn nothing_is_told_of_nothing_and_little_is_not_urged() {
+fn nothing_is_reported_of_nothing_and_little_is_not_recommended() {
     assert_eq!(next(&sheet("frame_to_hub", &[110.0], &[])), None);
     let sure = next(&sheet("frame_to_hub", &[110.0], &[100.0])).unwrap();
-    assert!(!sure.urged, "5 mm off, good to 2.2");
+    assert!(!sure.recommended, "5 mm off, good to 2.2");
     // By hand: four repeats of a spread of √½ each side, U = 1.73; a fifth makes it 1.72, which is no reason.
     assert_eq!(next(&sheet("frame_to_hub", &[110.0; 4], &[100.0; 4])), None);
 }
@@ -121,8 +121,8 @@ fn an_instrument_brings_what_it_is_good_to() {
     );
     assert_eq!(read.offset_mm, plain.offset_mm);
     let overdue = |job: &Job| {
-        let told = derecho_results::solve(job).sheets[0].second_thoughts.clone();
-        told.iter().any(|says| says.in_unit(derecho_core::measure::Unit::Inches).contains("overdue"))
+        let reported = derecho_results::solve(job).sheets[0].second_thoughts.clone();
+        reported.iter().any(|says| says.in_unit(derecho_core::measure::Unit::Inches).contains("overdue"))
     };
     assert!(!overdue(&job));
     job.sheets[0].instrument = Some(instrument(None, true));

@@ -443,7 +443,7 @@ fn an_empty_job_asks_for_what_it_needs() {
 }
 
 #[test]
-fn plumbed_eyes_that_disagree_with_the_length_are_told() {
+fn plumbed_eyes_that_disagree_with_the_length_are_reported() {
     let mut job = demo(0);
     job.setups.found.bar.axle_eye_from_centre = Some(inches("16 3/16"));
     // 15 1/4 + 16 3/16 = 31 7/16 against a reach of 31.4325: agrees.
@@ -453,7 +453,7 @@ fn plumbed_eyes_that_disagree_with_the_length_are_told() {
 }
 
 #[test]
-fn every_fault_of_a_document_is_told_at_once_with_its_place() {
+fn every_fault_of_a_document_is_reported_at_once_with_its_place() {
     let mut job = demo(0);
     job.title = " ".to_owned();
     job.rig.driven_height = HeightId::new("parked");
@@ -462,9 +462,9 @@ fn every_fault_of_a_document_is_told_at_once_with_its_place() {
     job.sheets[0].after = RoundId::new("round-3");
     job.setups.found.adjuster.made_min = Some(inches("40"));
     let faults = check(&job);
-    let told: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
+    let reported: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
     assert_eq!(
-        told,
+        reported,
         [
             ("/title", "name_missing"),
             ("/rig/track", "nought"),
@@ -487,9 +487,9 @@ fn typed_figures_are_judged_all_at_once_along_the_schema() {
     document["rig"]["floor_slope"] = serde_json::json!({ "text": "steep" });
     let mut faults = figure_faults(&job_schema(), &document);
     faults.sort_by(|a, b| a.pointer.cmp(&b.pointer));
-    let told: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
+    let reported: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
     assert_eq!(
-        told,
+        reported,
         [
             ("/rig/floor_slope", "bad_figure"),
             ("/rig/lift", "unknown_word"),

@@ -423,12 +423,12 @@ fn every_line_of_a_working_comes_out_as_it_says() {
         let result = swayed(&value);
         let mut lines = 0;
         for step in result.bar_working.steps.iter().chain(&result.vehicle.unwrap().working.steps) {
-            let told: f64 = step.result.millimetres.split(' ').next().unwrap().parse().unwrap();
+            let reported: f64 = step.result.millimetres.split(' ').next().unwrap().parse().unwrap();
             let found = calculated(&step.numbers.millimetres);
             // Numbers in a working are rounded, and so is what comes of them.
             assert!(
-                close(found, told, 0.01) || (found - told).abs() < 0.06,
-                "{}: {found} for {told}",
+                close(found, reported, 0.01) || (found - reported).abs() < 0.06,
+                "{}: {found} for {reported}",
                 step.numbers.millimetres
             );
             lines += 1;
@@ -514,29 +514,32 @@ fn preload_moves_weight_and_makes_none() {
     let says =
         |value: &Value| swayed(value).fit_says.into_iter().map(|says| says.millimetres()).collect::<Vec<_>>();
     let van = demo("relay-van-2");
-    let told = says(&van);
-    let told = told.iter().find(|says| says.contains("of preload")).unwrap();
-    assert!(told.contains("on purpose") && told.contains("the other axle's right wheel"), "{told}");
+    let reported = says(&van);
+    let reported = reported.iter().find(|says| says.contains("of preload")).unwrap();
+    assert!(
+        reported.contains("on purpose") && reported.contains("the other axle's right wheel"),
+        "{reported}"
+    );
     // 500 kg left and 440 kg right as weighed with it: the left link is the longer one.
-    let kilograms: Vec<f64> = told
+    let kilograms: Vec<f64> = reported
         .split("scales")
         .nth(1)
         .unwrap()
         .split(' ')
-        .zip(told.split("scales").nth(1).unwrap().split(' ').skip(1))
+        .zip(reported.split("scales").nth(1).unwrap().split(' ').skip(1))
         .filter(|(_, unit)| unit.starts_with("kg"))
         .map(|(number, _)| number.parse().unwrap())
         .collect();
     assert_eq!((kilograms[2], kilograms[3]), (500.0, 440.0));
-    assert!(kilograms[0] < 500.0 && (kilograms[0] + kilograms[1] - 940.0).abs() <= 1.0, "{told}");
+    assert!(kilograms[0] < 500.0 && (kilograms[0] + kilograms[1] - 940.0).abs() <= 1.0, "{reported}");
     let mut value = van.clone();
     value["sway"]["preload_wanted"] = json!(false);
     assert!(says(&value).iter().any(|says| says.contains("by accident?")));
     value["sway"].as_object_mut().unwrap().remove("left_longer");
     value["rig"]["floor_slope"] = json!({ "text": "0.8" });
-    let told = says(&value);
-    assert!(told.iter().all(|says| !says.contains("preload")));
-    assert!(told.iter().any(|says| says.starts_with("The floor leans by 0.8°")), "{told:?}");
+    let reported = says(&value);
+    assert!(reported.iter().all(|says| !says.contains("preload")));
+    assert!(reported.iter().any(|says| says.starts_with("The floor leans by 0.8°")), "{reported:?}");
 }
 
 #[test]

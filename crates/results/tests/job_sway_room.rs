@@ -117,7 +117,7 @@ fn a_leaning_shock_by_hand() {
 /// Through the whole travel of the truck: the drawn line of each gap is as long as its figure and the half
 /// thicknesses at both ends, and its end on a thing of the body lies on that thing as it is drawn.
 #[test]
-fn every_gap_is_drawn_as_long_as_it_is_told() {
+fn every_gap_is_drawn_as_long_as_it_is_reported() {
     let mut value = demo("lookout-truck-7");
     value["sway"]["link"] = json!("8 1/4 in");
     let room = room(&value);
@@ -335,15 +335,15 @@ fn a_slope_leans_the_body_and_parts_the_pins() {
     assert_eq!(bad, FitVerdict::Bad);
     assert!(says.contains(&format!("leans {:.1}°", lean.to_degrees())), "{says}");
     let printed = Length::from_inches(sixteenths / 16.0);
-    let told = says.split("differ by ").nth(1).unwrap().split('"').next().unwrap();
-    let read: f64 = told
+    let reported = says.split("differ by ").nth(1).unwrap().split('"').next().unwrap();
+    let read: f64 = reported
         .split(' ')
         .map(|part| match part.split_once('/') {
             Some((over, under)) => over.parse::<f64>().unwrap() / under.parse::<f64>().unwrap(),
             None => part.parse::<f64>().unwrap(),
         })
         .sum();
-    assert!((read - inches(printed)).abs() < 1e-9, "{told} for {}", inches(printed));
+    assert!((read - inches(printed)).abs() < 1e-9, "{reported} for {}", inches(printed));
     // What it says of the slope it goes in on holds.
     let most = says.split("go in up to ").nth(1).unwrap().split('°').next().unwrap().to_owned();
     value["sway"]["pins"]["parked_slope"] = json!({ "text": most });

@@ -160,7 +160,7 @@ fn a_finder_alone_says_how_little_it_is_good_for() {
 }
 
 #[test]
-fn finder_and_heights_that_disagree_are_told() {
+fn finder_and_heights_that_disagree_are_reported() {
     let mut job = demo("relay-van-2");
     job.setups.found.bar.finder.reading = Some(AngleEntry::parse("6.7").unwrap());
     let bar = solve(&job).bar.unwrap();
@@ -178,7 +178,7 @@ fn finder_and_heights_that_disagree_are_told() {
 }
 
 #[test]
-fn a_bar_pulled_tight_inside_the_travel_is_told_with_its_travel() {
+fn a_bar_pulled_tight_inside_the_travel_is_reported_with_its_travel() {
     let mut job = demo("lookout-truck-7");
     job.setups.found.bar.length = Some(inches("10"));
     job.rig.droop = Some(inches("6"));
@@ -296,28 +296,30 @@ fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
     // A Y-link has legs and no bar to mind, and neither riser nor drop; everything else is minded all the same.
     let mut y_link = Job::new("Fresh");
     y_link.rig.axle_location = Some(derecho_job::document::AxleLocation::YLink);
-    let told = solve(&y_link).cautions;
-    assert_eq!(told, cautions(true, true));
-    assert_eq!(told.len(), all.len() - 1);
-    let bracket = |told: &[derecho_job::cautions::Caution]| -> Vec<String> {
-        told.iter()
+    let reported = solve(&y_link).cautions;
+    assert_eq!(reported, cautions(true, true));
+    assert_eq!(reported.len(), all.len() - 1);
+    let bracket = |reported: &[derecho_job::cautions::Caution]| -> Vec<String> {
+        reported
+            .iter()
             .filter(|caution| caution.stage == Stage::Bracket)
             .map(|caution| caution.says.inches())
             .collect()
     };
-    assert!(bracket(&told).iter().all(|says| !says.contains("the bar") && !says.contains("riser")));
-    assert!(bracket(&told)[0].contains("the link's legs reach their length"));
-    assert_eq!(bracket(&told).len(), bracket(&all).len() - 1);
+    assert!(bracket(&reported).iter().all(|says| !says.contains("the bar") && !says.contains("riser")));
+    assert!(bracket(&reported)[0].contains("the link's legs reach their length"));
+    assert_eq!(bracket(&reported).len(), bracket(&all).len() - 1);
 }
 
 #[test]
-fn what_nobody_measured_is_told_as_assumed() {
-    let told = |job: &Job| -> Vec<String> { solve(job).assumptions.into_iter().map(|a| a.pointer).collect() };
-    assert_eq!(told(&demo("lookout-truck-7")), Vec::<String>::new());
+fn what_nobody_measured_is_reported_as_assumed() {
+    let reported =
+        |job: &Job| -> Vec<String> { solve(job).assumptions.into_iter().map(|a| a.pointer).collect() };
+    assert_eq!(reported(&demo("lookout-truck-7")), Vec::<String>::new());
     let mut job = demo("lookout-truck-7");
     job.rig.bump = None;
     job.rig.tyre_width = None;
-    assert_eq!(told(&job), ["/rig/bump", "/rig/tyre_width"]);
+    assert_eq!(reported(&job), ["/rig/bump", "/rig/tyre_width"]);
     let results = solve(&job);
     assert_eq!(results.elevation.full_bump_mm.to_mm(), 75.0);
     assert!(!results.assumptions[0].drawing_only && results.assumptions[1].drawing_only);

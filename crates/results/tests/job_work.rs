@@ -41,7 +41,7 @@ fn step<'a>(worked: &'a WorkResult, key: &str) -> &'a StepLine {
 /// above ride height, with 115 mm of droop from there.
 #[test]
 fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
-    let told = |kind: &str, engagements: &[&str]| {
+    let reported = |kind: &str, engagements: &[&str]| {
         let mm = |text: &str| json!({ "text": text, "unit": "mm" });
         let end = |hand: &str, engagement: &&str| json!({ "thread": "M24x2", "hand": hand, "engagement": mm(engagement), "seat": "steel" });
         let mut adjuster = json!({ "kind": kind });
@@ -83,7 +83,7 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
     // Turned once it hangs: √(838² − 135²) − √(838² − 205²) is 14.5, and at 93 mm under the height it stands at
     // √(838² − 228²) − √(838² − 298²) is 23.2 where the old bar had it there; where it stood on its wheels, 783.2 + s·e
     // of reach against √(838² − 228²) = 806.4 − … is told by its own sides.
-    let (how, turned) = told("turnbuckle", &["46", "44"]);
+    let (how, turned) = reported("turnbuckle", &["46", "44"]);
     assert!(
         turned
             && how.contains("has to come 14.5 mm to the right for its hole.")
@@ -91,7 +91,7 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
         "{how}"
     );
     // Set on the bench the bar is as long as centres it: 812.5 + 10.5 of reach, and hung √(834² − 228²) − 783.2 less.
-    let (how, turned) = told("one_end", &["46"]);
+    let (how, turned) = reported("one_end", &["46"]);
     assert!(
         !turned
             && how.contains("has to come 10.5 mm to the right for its hole.")
@@ -123,9 +123,9 @@ fn a_plan_changed_half_way_keeps_its_ticks_and_marks_what_it_changed() {
     assert_eq!(changed.state, StepState::Changed);
     assert!(changed.does.inches().contains("hole 2"), "{}", changed.does.inches());
     assert!(
-        changed.told[0].inches().contains("hole 3 of the three-hole drop"),
+        changed.reported[0].inches().contains("hole 3 of the three-hole drop"),
         "{}",
-        changed.told[0].inches()
+        changed.reported[0].inches()
     );
     assert_eq!(step(&after, "stands").state, StepState::Done);
     // Read in the other unit nothing is another plan: the same step, the same length.
@@ -201,9 +201,9 @@ fn what_is_open_keeps_a_job_from_being_settled() {
 
 /// 150 N·m wanted. 130 N·m is 13 % off and is told; 145 N·m is 3 % off and stands.
 #[test]
-fn a_wrench_that_read_otherwise_is_told() {
+fn a_wrench_that_read_otherwise_is_reported() {
     let mut value = demo("tower-truck-8");
-    let told = |value: &Value| {
+    let reported = |value: &Value| {
         let worked = worked(value);
         let line = worked.fasteners.into_iter().find(|line| line.key == "bar/axle-eye").unwrap();
         (line.tightness, line.tight_says.unwrap().millimetres())
@@ -215,11 +215,11 @@ fn a_wrench_that_read_otherwise_is_told() {
     };
     let mut low = value.clone();
     made(&mut low, "130 Nm");
-    let (tightness, says) = told(&low);
+    let (tightness, says) = reported(&low);
     assert_eq!(tightness, Tightness::OtherThanWanted);
     assert!(says.contains("130 N·m") && says.contains("150 N·m"), "{says}");
     made(&mut value, "145 Nm");
-    assert_eq!(told(&value).0, Tightness::Tight);
+    assert_eq!(reported(&value).0, Tightness::Tight);
     // A torque that was neither read nor explained is no torque.
     value["bolt_up"]["fasteners"][0]["tight"] = json!({ "done": { "at": "2026-11-25T11:00:00Z" } });
     let bad: Job = serde_json::from_value(value).unwrap();
@@ -238,12 +238,13 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
         line.checks.into_iter().find(|check| check.name.inches() == "bolt's length").unwrap()
     };
     let metric = json!({ "key": "frame/small", "thread": "M10x1.5", "nut": "flanged", "grip": "20 mm", "washer": "2.5 mm" });
-    let told = with(metric.clone());
-    assert_eq!(told.verdict, FitVerdict::Open);
+    let reported = with(metric.clone());
+    assert_eq!(reported.verdict, FitVerdict::Open);
     assert!(
-        told.says.millimetres().contains("38 mm") && told.says.millimetres().contains("40 mm is made"),
+        reported.says.millimetres().contains("38 mm")
+            && reported.says.millimetres().contains("40 mm is made"),
         "{}",
-        told.says.millimetres()
+        reported.says.millimetres()
     );
     let mut short = metric;
     short["length"] = json!("35 mm");
@@ -251,26 +252,26 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     short["length"] = json!("40 mm");
     assert_eq!(with(short).verdict, FitVerdict::Good);
     let inch = json!({ "key": "frame/side", "thread": "1/2-20", "nut": "flanged", "grip": "3/4 in", "washer": "1/8 in" });
-    let told = with(inch);
-    assert!(told.says.inches().contains("1 3/4\" is made"), "{}", told.says.inches());
+    let reported = with(inch);
+    assert!(reported.says.inches().contains("1 3/4\" is made"), "{}", reported.says.inches());
 }
 
 /// A bushing tightened on stands is told, a spherical joint is not.
 #[test]
-fn where_it_stood_is_told_where_it_matters() {
+fn where_it_stood_is_reported_where_it_matters() {
     let mut value = demo("tower-truck-8");
     let mark = json!({ "at": "2026-11-25T11:00:00Z" });
     value["bolt_up"]["steps"].as_array_mut().unwrap().push(
         json!({ "key": "bar/frame-eye", "done": mark, "stood": "supported", "against": "dark by then" }),
     );
-    let told = |value: &Value| {
-        let told = step(&worked(value), "bar/frame-eye").told.clone();
-        told.iter().map(|says| says.inches().clone()).collect::<Vec<_>>().join(" ")
+    let reported = |value: &Value| {
+        let reported = step(&worked(value), "bar/frame-eye").reported.clone();
+        reported.iter().map(|says| says.inches().clone()).collect::<Vec<_>>().join(" ")
     };
-    let rubber = told(&value);
+    let rubber = reported(&value);
     assert!(rubber.contains("Done on stands") && rubber.contains("Reason: dark by then"), "{rubber}");
     value["bracket"]["bars"][0]["frame_joint"] = json!("spherical");
-    assert!(!told(&value).contains("Done on stands"), "{}", told(&value));
+    assert!(!reported(&value).contains("Done on stands"), "{}", reported(&value));
 }
 
 /// The eye is as far from its hole as the plan moves the axle: 3/8 in at the driven height, where stage Tape reads it.
@@ -292,12 +293,13 @@ fn the_eye_is_off_by_what_stage_tape_reads() {
 #[test]
 fn tools_are_those_of_the_bolts() {
     let worked = worked(&demo("tower-truck-8"));
-    let told = |key: &str| worked.tools.iter().find(|tool| tool.key == key).map(|tool| tool.says.inches());
-    assert_eq!(told("13/16\" wrench").as_deref(), Some("socket or wrench"));
-    assert_eq!(told("7/8\" wrench").as_deref(), Some("socket or wrench"));
-    assert_eq!(told("3/4\" wrench").as_deref(), Some("2 at once, socket and wrench"));
-    assert_eq!(told("16 mm wrench").as_deref(), Some("2 at once, socket and wrench"));
-    assert!(told("1/4\" drill").is_some() && told("1/2\" drill").is_some());
+    let reported =
+        |key: &str| worked.tools.iter().find(|tool| tool.key == key).map(|tool| tool.says.inches());
+    assert_eq!(reported("13/16\" wrench").as_deref(), Some("socket or wrench"));
+    assert_eq!(reported("7/8\" wrench").as_deref(), Some("socket or wrench"));
+    assert_eq!(reported("3/4\" wrench").as_deref(), Some("2 at once, socket and wrench"));
+    assert_eq!(reported("16 mm wrench").as_deref(), Some("2 at once, socket and wrench"));
+    assert!(reported("1/4\" drill").is_some() && reported("1/2\" drill").is_some());
 }
 
 /// A missing part stops its steps, and what to write to its supplier stands ready.
@@ -411,7 +413,7 @@ fn a_shim_under_one_clamp_leans_the_bar() {
 
 /// Half an inch past the stops: told where it is clear to the stops, and nothing where it is not even that.
 #[test]
-fn half_an_inch_past_the_stops_is_told() {
+fn half_an_inch_past_the_stops_is_reported() {
     let free = cycle(&job(&demo("tower-truck-8")));
     assert!(free.past_stops_say.unwrap().inches().contains("1/2\" past"));
     let binds = cycle(&job(&demo("lookout-truck-7")));
@@ -454,10 +456,10 @@ fn the_log_is_in_order_of_time() {
 #[test]
 fn the_next_one_finds_what_is_set() {
     let results = solve(&job(&demo("patrol-truck-14")));
-    let told: Vec<String> =
+    let reported: Vec<String> =
         results.settling.next_time.iter().map(|says| says.millimetres().clone()).collect();
-    assert!(told[0].starts_with("The bar: 842 mm eye to eye"), "{told:?}");
-    assert!(told.contains(&"Axle eye in high.".to_owned()), "{told:?}");
+    assert!(reported[0].starts_with("The bar: 842 mm eye to eye"), "{reported:?}");
+    assert!(reported.contains(&"Axle eye in high.".to_owned()), "{reported:?}");
 }
 
 /// The bar is hung and recorded, the bracket not yet: the bracket's steps stay. With all of it recorded, read or not, the

@@ -209,7 +209,7 @@ fn what_was_to_come_clear_has_to_be_clear() {
 /// Carried through by hand: a rear in millimetres whose swing is a hair under its limit, a front in inches that is
 /// driven above ride height and touches before it comes down to it.
 #[test]
-fn two_figures_that_are_told_to_differ_are_never_printed_alike() {
+fn two_figures_that_are_reported_to_differ_are_never_printed_alike() {
     let mut value = read(&["check_work"], "6 1/2 in", "5 1/2 in");
     value["rig"]["bump"] = json!("80 mm");
     value["rig"]["droop"] = json!("110 mm");
@@ -221,15 +221,15 @@ fn two_figures_that_are_told_to_differ_are_never_printed_alike() {
         value["bracket"] = json!({ "swing_limit": format!("{limit:.2} mm"), "steep_from": "20" });
         let says = need(&value).says.in_unit(Unit::Millimetres).to_owned();
         let (before, after) = says.split_once(&format!("{word} ")).unwrap_or_else(|| panic!("{says}"));
-        let (_, told) =
+        let (_, reported) =
             before.split_once("the swing of ").unwrap_or_else(|| after.split_once("the swing of ").unwrap());
-        let told = told.split(" over").next().unwrap();
-        assert!(!says.contains(&format!("{word} {told}")), "{says}");
+        let reported = reported.split(" over").next().unwrap();
+        assert!(!says.contains(&format!("{word} {reported}")), "{says}");
     }
 }
 
 #[test]
-fn what_touches_above_ride_height_is_told_as_droop_also_on_the_way_to_bump() {
+fn what_touches_above_ride_height_is_reported_as_droop_also_on_the_way_to_bump() {
     let mut value = read(&["clear_something"], "6 in", "6 in");
     value["rig"]["heights"] =
         json!([{ "name": "road", "offset": "0 in" }, { "name": "raised", "offset": "2 in" }]);
@@ -247,9 +247,9 @@ fn what_touches_above_ride_height_is_told_as_droop_also_on_the_way_to_bump() {
     let cycled = derecho_results::cycle(&job(&value));
     let bump = cycled.found.unwrap().ways.into_iter().find(|way| way.way == "bump").unwrap();
     let ended = bump.ended_at_mm.expect("it touches on the way up")[0].to_mm();
-    let told = strip.headline.in_unit(Unit::Inches);
+    let reported = strip.headline.in_unit(Unit::Inches);
     let word = if ended < 0.0 { "droop" } else { "bump" };
-    assert!(told.starts_with("touches ") && told.ends_with(word), "{told}, ended at {ended}");
+    assert!(reported.starts_with("touches ") && reported.ends_with(word), "{reported}, ended at {ended}");
     assert!(bump.says.in_unit(Unit::Inches).ends_with(word), "{}", bump.says.in_unit(Unit::Inches));
     assert!(ended < 0.0, "it is to touch above ride height: {ended}");
 }

@@ -8,12 +8,12 @@ mod vehicles;
 
 use proptest::prelude::*;
 use serde_json::{Map, Value, json};
-use vehicles::{Made, told, typed, vehicle};
+use vehicles::{Made, reported, typed, vehicle};
 
 const CASES: u32 = 16;
 
-fn number(told: &Value, pointer: &str) -> Option<f64> {
-    told.pointer(pointer).and_then(Value::as_f64)
+fn number(reported: &Value, pointer: &str) -> Option<f64> {
+    reported.pointer(pointer).and_then(Value::as_f64)
 }
 
 /// The bar in front view as it stands now, from what was typed alone.
@@ -100,8 +100,8 @@ proptest! {
     #[test]
     fn the_bar_is_as_by_hand(made in vehicle().prop_filter("a bar", |made| made.location != "y_link")) {
         let hand = ByHand::of(&made);
-        let told = told(&made.document);
-        let solve = &told["solve"];
+        let reported = reported(&made.document);
+        let solve = &reported["solve"];
         let of = |pointer: &str| number(solve, pointer).unwrap_or_else(|| panic!("{pointer}: {solve}"));
         prop_assert!(close(of("/bar/found/length_mm"), hand.length, 1e-3));
         prop_assert!(close(of("/bar/found/rise_mm"), hand.rise, 1e-3));
@@ -119,12 +119,12 @@ proptest! {
             prop_assert!(close(height["found"]["offset_mm"].as_f64().unwrap(), hand.off_at(-up), 5e-3));
         }
         // Stage Bracket's exact riser levels it where it stands: as much as the frame eye is higher.
-        if let Some(riser) = number(&told, "/plan/exact_mm") {
+        if let Some(riser) = number(&reported, "/plan/exact_mm") {
             prop_assert!(close(riser, hand.rise, 1e-2), "{riser} {}", hand.rise);
         }
         // Stage Cycle, by its own way: where the axle was read, and centred with the length wanted.
         let stands = -typed(&made.document, "/rig/heights/1/offset");
-        let cycle = &told["cycle"];
+        let cycle = &reported["cycle"];
         let heave = |setup: &str| cycle[setup]["heave"].as_array().unwrap_or_else(|| panic!("{cycle}"));
         let bound = made.location == "four_arms";
         // The arms take the axle a little fore and aft as it is centred, which the front view leaves out.
@@ -158,8 +158,8 @@ fn in_inches(value: &Value) -> Value {
 }
 
 /// Everything told but words, which are rounded to what a tape shows, and what was typed.
-fn figures(told: &Value, at: &str, found: &mut Vec<(String, f64)>) {
-    match told {
+fn figures(reported: &Value, at: &str, found: &mut Vec<(String, f64)>) {
+    match reported {
         Value::Number(number) => found.push((at.to_owned(), number.as_f64().unwrap())),
         Value::Array(list) => {
             list.iter()
@@ -179,10 +179,10 @@ proptest! {
 
     #[test]
     fn typed_in_inches_every_figure_is_the_same(made in vehicle()) {
-        let mut told_in = [Vec::new(), Vec::new()];
-        figures(&told(&made.document), "", &mut told_in[0]);
-        figures(&told(&in_inches(&made.document)), "", &mut told_in[1]);
-        let [in_mm, in_inches] = told_in;
+        let mut reported_in = [Vec::new(), Vec::new()];
+        figures(&reported(&made.document), "", &mut reported_in[0]);
+        figures(&reported(&in_inches(&made.document)), "", &mut reported_in[1]);
+        let [in_mm, in_inches] = reported_in;
         prop_assert!(in_mm.len() > 500);
         let names = |list: &[(String, f64)]| list.iter().map(|(name, _)| name.clone()).collect::<Vec<_>>();
         prop_assert_eq!(names(&in_mm), names(&in_inches));
@@ -265,9 +265,9 @@ proptest! {
 
     #[test]
     fn in_a_mirror_sideways_figures_turn_and_all_others_stay(made in vehicle()) {
-        let (told, seen) = (told(&made.document), told(&mirrored(&made.document)));
+        let (reported, seen) = (reported(&made.document), reported(&mirrored(&made.document)));
         let mut apart = Vec::new();
-        reflected(&told, &seen, "", &mut apart);
+        reflected(&reported, &seen, "", &mut apart);
         apart.truncate(12);
         prop_assert_eq!(apart, Vec::<String>::new());
     }

@@ -45,7 +45,7 @@ const NAMED: [&str; 5] =
 #[test]
 fn a_new_name_changes_no_figure() {
     let before = demo();
-    let told = in_words(everything(&job(&before)));
+    let reported = in_words(everything(&job(&before)));
     for list in NAMED {
         let rows = before.pointer(list).and_then(Value::as_array).unwrap().len();
         assert!(rows > 0, "{list}");
@@ -53,7 +53,7 @@ fn a_new_name_changes_no_figure() {
             let mut after = before.clone();
             after.pointer_mut(list).unwrap()[row]["name"] = json!("called anew");
             let now = in_words(everything(&job(&after)));
-            assert_eq!(figures(&now), figures(&told), "{list}/{row}");
+            assert_eq!(figures(&now), figures(&reported), "{list}/{row}");
         }
         // All of one name: each is the one it was all the same.
         let mut alike = before.clone();
@@ -61,7 +61,7 @@ fn a_new_name_changes_no_figure() {
             row["name"] = json!("alike");
         }
         let now = in_words(everything(&job(&alike)));
-        assert_eq!(figures(&now), figures(&told), "{list}, all alike");
+        assert_eq!(figures(&now), figures(&reported), "{list}, all alike");
     }
 }
 
@@ -75,12 +75,12 @@ fn the_chosen_hole_called_otherwise_is_the_same_plan_in_every_stage() {
     chosen["name"] = json!("the good one");
     let after = everything(&job(&value));
     assert_eq!(after.results.headline, before.results.headline);
-    let says = |told: &derecho_job::Everything| {
-        told.results.bar.as_ref().unwrap().correction.as_ref().unwrap().says.clone()
+    let says = |reported: &derecho_job::Everything| {
+        reported.results.bar.as_ref().unwrap().correction.as_ref().unwrap().says.clone()
     };
     assert_eq!(says(&after), says(&before));
-    let keys = |told: &derecho_job::Everything| {
-        told.work.steps.iter().map(|step| step.key.clone()).collect::<Vec<_>>()
+    let keys = |reported: &derecho_job::Everything| {
+        reported.work.steps.iter().map(|step| step.key.clone()).collect::<Vec<_>>()
     };
     assert_eq!(keys(&after), keys(&before));
     // By its new name where a person reads it.
@@ -154,7 +154,7 @@ fn a_new_name_takes_no_tick_back() {
 
 /// Every field that points at a row, pointed at none.
 #[test]
-fn what_points_at_nothing_is_told_with_its_place() {
+fn what_points_at_nothing_is_reported_with_its_place() {
     let gone = json!("no such row");
     let sheet = json!([{ "id": "a", "after": gone, "height": gone, "conditions": {} }]);
     let round = json!([{ "id": "r", "bar": gone, "drag_link": gone, "sway_hole": gone,
@@ -168,7 +168,7 @@ fn what_points_at_nothing_is_told_with_its_place() {
         "sway": { "holes": [{ "id": "hole-1", "arm": "10 in" }], "hole": gone },
         "setups": { "found": { "bar": { "height": gone } }, "rounds": round,
             "plans": { "chosen": plan, "trial": plan, "kept": [plan], "sway": { "hole": gone } } } });
-    let told: Vec<(String, String)> = check(&serde_json::from_value(value).unwrap())
+    let reported: Vec<(String, String)> = check(&serde_json::from_value(value).unwrap())
         .into_iter()
         .map(|fault| (fault.pointer, fault.code))
         .collect();
@@ -207,9 +207,9 @@ fn what_points_at_nothing_is_told_with_its_place() {
     want("/setups/plans/sway/hole", "unknown_hole");
     want("/sway/hole", "unknown_hole");
     for fault in &wanted {
-        assert!(told.contains(fault), "{fault:?} is not told: {told:?}");
+        assert!(reported.contains(fault), "{fault:?} is not told: {reported:?}");
     }
-    assert_eq!(told.len(), wanted.len(), "{told:?}");
+    assert_eq!(reported.len(), wanted.len(), "{reported:?}");
 }
 
 /// A plan of an older document whose hole is gone: nothing is chosen, and the stage says so.
@@ -217,17 +217,21 @@ fn what_points_at_nothing_is_told_with_its_place() {
 fn a_plan_whose_part_is_gone_is_said_and_not_followed() {
     let mut value = demo();
     value["setups"]["plans"] = json!({ "kept": [{ "gone": ["hole “riser hole 9”"] }] });
-    let told = everything(&job(&value));
-    assert_eq!(told.plan.gone.len(), 1);
-    assert!(told.plan.gone[0].says.inches().contains("riser hole 9"), "{}", told.plan.gone[0].says.inches());
-    let bracket = told
+    let reported = everything(&job(&value));
+    assert_eq!(reported.plan.gone.len(), 1);
+    assert!(
+        reported.plan.gone[0].says.inches().contains("riser hole 9"),
+        "{}",
+        reported.plan.gone[0].says.inches()
+    );
+    let bracket = reported
         .results
         .stages
         .iter()
         .find(|stage| stage.stage == derecho_job::cautions::Stage::Bracket)
         .unwrap();
     assert_eq!(bracket.progress, derecho_job::strip::Progress::NeedsLook);
-    assert!(told.plan.options.iter().all(|option| !option.chosen && !option.kept));
+    assert!(reported.plan.options.iter().all(|option| !option.chosen && !option.kept));
 }
 
 /// Turns that were counted come to what they advance: one turn of a turnbuckle with 1-1/4-12 at both ends, one right and

@@ -130,7 +130,7 @@ fn bolts_are_judged_where_there_is_no_sway_bar() {
 
 /// Of two things that come near, the nearer one is told, whichever was measured first.
 #[test]
-fn the_limit_that_is_told_is_the_one_furthest_gone() {
+fn the_limit_that_is_reported_is_the_one_furthest_gone() {
     for order in [[0, 1], [1, 0]] {
         let mut value = demo("supply-truck-9");
         let over = |name: &str, height: &str| {
@@ -147,8 +147,8 @@ fn the_limit_that_is_told_is_the_one_furthest_gone() {
         };
         let (hose, pipe) = (least("hose"), least("pipe"));
         assert!(pipe < hose, "{pipe} {hose}");
-        let told = &found.says.inches();
-        assert!(told.contains("comes near the pipe"), "{told}");
+        let reported = &found.says.inches();
+        assert!(reported.contains("comes near the pipe"), "{reported}");
     }
 }
 
@@ -215,11 +215,11 @@ fn wind_up_counts_from_the_height_it_was_tightened_at() {
 #[test]
 fn a_bar_and_a_drag_link_on_opposite_sides_never_match() {
     let mut value = demo("lookout-truck-7");
-    let told = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap();
-    let alike = told(&value);
+    let reported = |value: &Value| cycle(&job(value)).found.unwrap().steering.unwrap();
+    let alike = reported(&value);
     assert!(!alike.match_says.inches().contains("opposite"), "{}", alike.match_says.inches());
     value["rig"]["frame_eye_side"] = json!("right");
-    let crossed = told(&value);
+    let crossed = reported(&value);
     assert!(crossed.match_says.inches().contains("opposite sides"), "{}", crossed.match_says.inches());
     assert!(!crossed.match_says.inches().contains("they match"));
     // Leant like roof and gutter: what they are apart is the sum of both.
@@ -311,14 +311,17 @@ fn intervals_are_about_the_plan_that_is_chosen() {
         let change = (correction.length_mm - correction.from_length_mm).to_mm();
         let drawn = uncertainty(&job).unwrap();
         let of = |name: &str| drawn.intervals.iter().find(|interval| interval.name == name).unwrap();
-        for (name, told) in [
+        for (name, reported) in [
             ("change_mm", change),
             ("length_mm", correction.length_mm.to_mm()),
             ("angle_deg", correction.planned.angle_deg.to_degrees()),
             ("peak_to_peak_mm", correction.planned_swing.peak_to_peak_mm.to_mm()),
         ] {
             let interval = of(name);
-            assert!(interval.low < told && told < interval.high, "{hole:?} {name} {told} {interval:?}");
+            assert!(
+                interval.low < reported && reported < interval.high,
+                "{hole:?} {name} {reported} {interval:?}"
+            );
         }
     }
 }
@@ -337,7 +340,7 @@ fn what_the_lift_did_does_not_change_with_a_riser() {
 /// Arms whose axle ends all but coincide leave nothing to solve by: what cannot be told is left out, never a
 /// null where a number is promised.
 #[test]
-fn what_cannot_be_told_is_left_out() {
+fn what_cannot_be_reported_is_left_out() {
     fn nulls(value: &Value, at: &str, found: &mut Vec<String>) {
         match value {
             Value::Null => found.push(at.to_owned()),

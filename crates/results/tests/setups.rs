@@ -9,7 +9,7 @@ use derecho_core::bar::adjuster::Verdict;
 use derecho_core::measure::Length;
 use derecho_job::bar::need::{Need, NeedReason};
 use derecho_job::bar::{Correction, WayOut};
-use derecho_job::bracket::school::School;
+use derecho_job::bracket::approach::Approach;
 use derecho_job::document::migrate;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::setups::{BasisSource, Resolved};
@@ -295,14 +295,14 @@ fn a_fixed_bar_within_the_tolerance_does_not_fail_for_reach() {
 }
 
 #[test]
-fn a_school_that_leaves_the_length_alone_does_not_fail_for_it() {
+fn a_approach_that_leaves_the_length_alone_does_not_fail_for_it() {
     let mut value = truck();
     value["setups"]["found"]["adjuster"] = json!({ "kind": "fixed" });
     value["bracket"] = json!({ "brackets": riser("3 1/4 in"), "bars": [
         { "name": "far too short", "adjuster": "fixed", "made_min": "20 in", "made_max": "20 in" },
         { "name": "a bit short", "adjuster": "fixed", "made_min": "31 in", "made_max": "31 in" }] });
     let planned = plan(&job(&value));
-    let only = planned.schools.iter().find(|school| school.school == School::RiserOnly).unwrap();
+    let only = planned.approaches.iter().find(|approach| approach.approach == Approach::RiserOnly).unwrap();
     // It is left 32 in long, which leaves the axle √(1024 − 2.75²) − √988 = 0.4492 in to the right.
     assert!(
         only.option.fails.iter().all(|why| !why.inches().contains("would have to be")),
@@ -317,7 +317,8 @@ fn a_school_that_leaves_the_length_alone_does_not_fail_for_it() {
         only.option.fails
     );
     // Of the bars that do not reach, the nearest one's reason is told: 32 in is 0.45 off, 31 in 0.55.
-    let both = planned.schools.iter().find(|school| school.school == School::RiserAndLength).unwrap();
+    let both =
+        planned.approaches.iter().find(|approach| approach.approach == Approach::RiserAndLength).unwrap();
     assert!(both.option.fails[0].inches().contains("the bar as found is fixed"), "{:?}", both.option.fails);
 }
 
@@ -340,12 +341,12 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
     let heard = solved(&value).bar.unwrap().need;
     assert_eq!(
         (heard.facts.need, heard.facts.reasons.as_slice()),
-        (Need::Urged, [NeedReason::Complaint].as_slice())
+        (Need::Recommended, [NeedReason::Complaint].as_slice())
     );
     assert!(!plan(&job(&value)).says.inches().contains("enough"));
     // So it is in words.
     value["complaints"] = json!([{ "text": "It hops towards the ditch on washboard" }]);
-    assert_eq!(solved(&value).bar.unwrap().need.facts.need, Need::Urged);
+    assert_eq!(solved(&value).bar.unwrap().need.facts.need, Need::Recommended);
     // The threshold is the person's: at 3° it is steep, at 4° it is not.
     value["complaints"] = json!([]);
     value["bracket"] = json!({ "steep_from": "3" });
@@ -357,7 +358,7 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
 // 6. Uneven ends.
 
 #[test]
-fn uneven_ends_are_evened_before_a_longer_bar_is_asked_for() {
+fn uneven_ends_are_equal_engagement_before_a_longer_bar_is_asked_for() {
     let mut value = truck();
     value["sheets"] = json!([read("6 1/2 in", "5 1/2 in", 0)]);
     value["setups"]["found"]["adjuster"]["first"] = end("right", "1 3/8 in");
@@ -529,15 +530,15 @@ fn with_riser_fitted(up: &str) -> Value {
 }
 
 #[test]
-fn what_is_on_target_is_told_from_where_the_eye_sits_now_and_which_way() {
+fn what_is_on_target_is_reported_from_where_the_eye_sits_now_and_which_way() {
     // The bar rises 6 in: 4 in of riser leave 2 in, 7 in are 1 in too many, 6 in level it.
     let exact = |value: &Value| plan(&job(value)).exact_says.inches();
-    let told = "Exactly on target: axle eye 6\" up from where it sits now, or frame eye 6\" down.";
-    assert_eq!(exact(&truck()), told);
-    let told = "Exactly on target: axle eye 2\" up from where it sits now, or frame eye 2\" down.";
-    assert_eq!(exact(&with_riser_fitted("4 in")), told);
-    let told = "Exactly on target: axle eye 1\" down from where it sits now, or frame eye 1\" up.";
-    assert_eq!(exact(&with_riser_fitted("7 in")), told);
+    let reported = "Exactly on target: axle eye 6\" up from where it sits now, or frame eye 6\" down.";
+    assert_eq!(exact(&truck()), reported);
+    let reported = "Exactly on target: axle eye 2\" up from where it sits now, or frame eye 2\" down.";
+    assert_eq!(exact(&with_riser_fitted("4 in")), reported);
+    let reported = "Exactly on target: axle eye 1\" down from where it sits now, or frame eye 1\" up.";
+    assert_eq!(exact(&with_riser_fitted("7 in")), reported);
     assert_eq!(exact(&with_riser_fitted("6 in")), "It is on target where it is.");
     // A part may lay the drag link otherwise: what is parallel to it is told of the link that is there.
     let mut value = truck();
@@ -546,21 +547,24 @@ fn what_is_on_target_is_told_from_where_the_eye_sits_now_and_which_way() {
         "pitman_side": "left", "pitman": { "height": "26 in", "sideways": "14 in" },
         "knuckle_side": "right", "knuckle": { "height": "20 in", "sideways": "22 in" },
     });
-    let told = exact(&value);
-    assert!(told.starts_with("Exactly on target with the drag link as it is now: axle eye "), "{told}");
+    let reported = exact(&value);
+    assert!(
+        reported.starts_with("Exactly on target with the drag link as it is now: axle eye "),
+        "{reported}"
+    );
 }
 
 #[test]
 fn a_level_bar_lifts_nothing_and_says_so_without_a_nothing_in_figures() {
     // Jacking goes with the rise over the reach: level, there is none.
     let planned = plan(&job(&with_riser_fitted("6 in")));
-    let alone = planned.schools.iter().find(|school| school.school == School::LengthOnly).unwrap();
+    let alone = planned.approaches.iter().find(|approach| approach.approach == Approach::LengthOnly).unwrap();
     assert!(
         alone.says.inches().contains("in a turn it neither lifts the body nor pulls it down"),
         "{alone:?}"
     );
-    for school in &planned.schools {
-        for text in [&school.says.inches(), &school.says.millimetres()] {
+    for approach in &planned.approaches {
+        for text in [&approach.says.inches(), &approach.says.millimetres()] {
             assert!(
                 ![" 0 lb", " 0 N", " 0\"", " 0 mm", "1.0 times"].iter().any(|nil| text.contains(nil)),
                 "{text}"

@@ -207,9 +207,9 @@ proptest! {
                     prop_assert!(reach.verdict != derecho_job::verdict::FitVerdict::Bad);
                 }
             }
-            let told = correction.setting.as_ref().and_then(|setting| setting.turns_say.as_ref());
+            let reported = correction.setting.as_ref().and_then(|setting| setting.turns_say.as_ref());
             if correction.covered == Some(false) {
-                prop_assert!(told.is_none(), "turns that nothing can turn: {:?}", correction.says);
+                prop_assert!(reported.is_none(), "turns that nothing can turn: {:?}", correction.says);
                 let words = ["does not reach", "too long", "too short"];
                 prop_assert!(words.iter().any(|word| correction.says.inches().contains(word)), "{}", correction.says.inches());
             } else {

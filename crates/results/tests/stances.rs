@@ -9,7 +9,7 @@ mod vehicles;
 
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use vehicles::{Made, told, typed, vehicle};
+use vehicles::{Made, reported, typed, vehicle};
 
 fn demo(name: &str) -> Value {
     let text = match name {
@@ -151,7 +151,7 @@ fn walk(a: &Value, b: &Value, pointer: &str, apart: &mut Vec<String>) {
 fn same(name: &str, offset: f64) {
     let [above, renamed] = two_names(demo(name), offset);
     let mut apart = Vec::new();
-    walk(&told(&above), &told(&renamed), "", &mut apart);
+    walk(&reported(&above), &reported(&renamed), "", &mut apart);
     apart.truncate(12);
     assert_eq!(apart, Vec::<String>::new(), "{name} standing {offset} mm above its ride height");
 }
@@ -205,23 +205,23 @@ proptest! {
 
     #[test]
     fn any_vehicle_under_either_name(made in vehicle().prop_filter("arms", |made| made.location != "four_arms")) {
-        let (mut above, mut renamed) = (told(&made.document), told(&renamed(&made)));
-        for told in [&mut above, &mut renamed] {
+        let (mut above, mut renamed) = (reported(&made.document), reported(&renamed(&made)));
+        for reported in [&mut above, &mut renamed] {
             // The other height has another distance from it, and its own line.
-            told["solve"]["heights"] = Value::Null;
-            told["plan"]["other_heights"] = Value::Null;
-            told["plan"]["conversion"] = Value::Null;
-            for options in told["plan"]["options"].as_array_mut().into_iter().flatten() {
+            reported["solve"]["heights"] = Value::Null;
+            reported["plan"]["other_heights"] = Value::Null;
+            reported["plan"]["conversion"] = Value::Null;
+            for options in reported["plan"]["options"].as_array_mut().into_iter().flatten() {
                 options["heights"] = Value::Null;
             }
-            for school in told["plan"]["schools"].as_array_mut().into_iter().flatten() {
-                school["option"]["heights"] = Value::Null;
+            for approach in reported["plan"]["approaches"].as_array_mut().into_iter().flatten() {
+                approach["option"]["heights"] = Value::Null;
             }
             // Draws are drawn anew for another number of heights.
-            told["uncertainty"] = Value::Null;
+            reported["uncertainty"] = Value::Null;
             // Where two things end the articulation at nearly one twist, which of them comes out first is decided by
             // rounding, and the bar's rate there with it.
-            if let Some(vehicle) = told["sway"]["vehicle"].as_object_mut() {
+            if let Some(vehicle) = reported["sway"]["vehicle"].as_object_mut() {
                 vehicle.remove("choices");
                 vehicle.remove("suggests");
             }

@@ -76,9 +76,13 @@ fn past_the_stops_is_looked_at_past_the_stops() {
         sway(&job)
     };
     let past = |mm: f64| {
-        let told = of(mm);
-        assert!(!told.links.as_ref().unwrap().fails, "it works to the stops");
-        told.checks.iter().find(|check| check.name.inches() == "past the stops").map(|check| check.verdict)
+        let reported = of(mm);
+        assert!(!reported.links.as_ref().unwrap().fails, "it works to the stops");
+        reported
+            .checks
+            .iter()
+            .find(|check| check.name.inches() == "past the stops")
+            .map(|check| check.verdict)
     };
     let [least, most] = of(160.0).links.unwrap().window_mm.unwrap().map(Length::to_mm);
     assert_eq!(past(least + 0.2), Some(FitVerdict::Bad));
@@ -90,7 +94,7 @@ fn past_the_stops_is_looked_at_past_the_stops() {
 /// has no part in it.
 #[test]
 fn the_other_axle_goes_to_its_own_stops() {
-    let told = |this: &str, bump: &str, droop: &str| {
+    let reported = |this: &str, bump: &str, droop: &str| {
         let mut value = demo("supply-truck-9");
         value["rig"]["bump"] = json!(this);
         value["vehicle"]["other_bump"] = json!(bump);
@@ -98,11 +102,11 @@ fn the_other_axle_goes_to_its_own_stops() {
         let vehicle = in_words(sway(&job(&value)));
         vehicle["vehicle"].clone()
     };
-    let (short, long) = (told("80 mm", "40 mm", "40 mm"), told("80 mm", "80 mm", "80 mm"));
+    let (short, long) = (reported("80 mm", "40 mm", "40 mm"), reported("80 mm", "80 mm", "80 mm"));
     assert_ne!(short, long, "its stops are in it");
     assert_eq!(
-        told("80 mm", "80 mm", "40 mm"),
-        told("80 mm", "40 mm", "80 mm"),
+        reported("80 mm", "80 mm", "40 mm"),
+        reported("80 mm", "40 mm", "80 mm"),
         "both together are what it has"
     );
 }
@@ -151,7 +155,7 @@ fn the_battery_is_off_before_what_is_left_to_weld_though_the_tack_was_ticked_ear
     let tack = &work.steps[place("bar/tack")];
     assert!(place("battery/off") < place("bar/build") && place("bar/build") < place("battery/on"));
     assert!(place("battery/off") < place("bar/tack"), "the order it belongs in does not follow the mistake");
-    assert!(!tack.told.is_empty(), "what was done before the battery was off is told");
+    assert!(!tack.reported.is_empty(), "what was done before the battery was off is told");
 }
 
 /// Holes are ranked by the angle to half a degree, and only then by the swing. Level by 6 in up, the swing is least half an

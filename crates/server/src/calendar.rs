@@ -130,9 +130,9 @@ mod tests {
     #[test]
     fn days_and_odometer_as_counted_by_hand() {
         let due = due("supply", &job(), "2026-02-27T10:00:00Z".parse().unwrap());
-        let told: Vec<(ReminderKind, String)> = due.iter().map(|d| (d.kind, d.day.to_string())).collect();
+        let reported: Vec<(ReminderKind, String)> = due.iter().map(|d| (d.kind, d.day.to_string())).collect();
         assert_eq!(
-            told,
+            reported,
             [
                 (ReminderKind::FirstDay, "2026-02-28".to_owned()),
                 (ReminderKind::FirstFifty, "2026-03-02".to_owned()),

@@ -13,7 +13,7 @@ use derecho_core::measure::tape::{Kind, parse};
 use derecho_job::Job;
 use derecho_job::document::schema::job_schema;
 use derecho_job::document::schema_table::job_fields;
-use derecho_practice::technician::Hands;
+use derecho_practice::technician::Technician;
 use derecho_practice::trial::FurtherReadings;
 use derecho_results::everything;
 use derecho_results::json::{Layout, ToJson};
@@ -308,7 +308,7 @@ fn put_in_place(file: &Path, directory: &Path) -> Result<(), Failure> {
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
         Command::Serve { demo, data, listen } => serve(Settings::new(directory(data)?, demo), listen),
-        Command::Solve { file } => print_told(&everything(&load(&file)?)),
+        Command::Solve { file } => print_reported(&everything(&load(&file)?)),
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
         }
@@ -324,9 +324,9 @@ fn execute(command: Command) -> Result<(), Failure> {
             let settings = derecho_practice::trial::TrialSettings {
                 vehicles: vehicles as usize,
                 seed,
-                hands: match hands {
-                    HandsWord::Careful => Hands::Careful,
-                    HandsWord::Hurried => Hands::Hurried,
+                technician: match hands {
+                    HandsWord::Careful => Technician::Careful,
+                    HandsWord::Hurried => Technician::Hurried,
                 },
                 rule_of_thumb,
                 further: match further {
@@ -336,8 +336,8 @@ fn execute(command: Command) -> Result<(), Failure> {
                 },
                 threads: 1,
             };
-            let told = trial::run(settings);
-            if json { print_json(&told) } else { print(&trial::table(&told)) }
+            let reported = trial::run(settings);
+            if json { print_json(&reported) } else { print(&trial::table(&reported)) }
         }
         Command::Import { files, data } => import(&files, data),
         Command::Card { job, output, paper, data } => card_of(&job, &output, paper, data),
@@ -353,9 +353,9 @@ fn execute(command: Command) -> Result<(), Failure> {
             removed.iter().try_for_each(|job| print(&format!("{}\t{}\t{}", job.id, job.saved_at, job.title)))
         }
         Command::BringBack { id, data } => {
-            let told =
+            let reported =
                 |error| Failure::could_not(format!("{id}: {error}. derecho removed lists those there are"));
-            let stored = bay(data)?.bring_back(&id).map_err(told)?;
+            let stored = bay(data)?.bring_back(&id).map_err(reported)?;
             print(&format!("{} is in the bay again.", stored.job.title))
         }
         Command::Backup { file, data } => {
@@ -397,8 +397,8 @@ fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
     print(&serde_json::to_string_pretty(value).map_err(Failure::could_not)?)
 }
 
-fn print_told(told: &dyn ToJson) -> Result<(), Failure> {
-    print(&String::from_utf8_lossy(&told.json(Layout::Indented).map_err(Failure::could_not)?))
+fn print_reported(reported: &dyn ToJson) -> Result<(), Failure> {
+    print(&String::from_utf8_lossy(&reported.json(Layout::Indented).map_err(Failure::could_not)?))
 }
 
 fn read(file: &Path) -> Result<Vec<u8>, Failure> {
@@ -480,7 +480,7 @@ fn export(id: Option<&str>, output: &Path, data: Option<PathBuf>) -> Result<(), 
     };
     let stored = store.get(id).map_err(|error| Failure::could_not(format!("{id}: {error}")))?;
     if output == Path::new("-") {
-        return print_told(&stored.job);
+        return print_reported(&stored.job);
     }
     let mut text = stored.job.json(Layout::Indented).map_err(Failure::could_not)?;
     text.push(b'\n');
@@ -527,9 +527,9 @@ fn card_of(
     } else {
         let id = job.to_string_lossy();
         let store = bay(data)?;
-        let told =
+        let reported =
             |error| Failure::could_not(format!("{id}: there is no such file, and no such job: {error}"));
-        store.get(&id).map_err(told)?.job
+        store.get(&id).map_err(reported)?.job
     };
     let paper = match paper {
         Some(PaperWord::A4) => Paper::A4,
@@ -594,15 +594,15 @@ fn ready_of(file: &Path) -> Result<Vec<Prepared>, Failure> {
         let ready = ready(load(file)?).map_err(Failure::could_not)?;
         return Ok(vec![Prepared::of(new_id(), &ready).map_err(Failure::could_not)?]);
     }
-    let told = |done: usize, of: usize| {
+    let reported = |done: usize, of: usize| {
         if done.is_multiple_of(500) {
             let _ = writeln!(std::io::stderr(), "{done} of {of} looked through");
         }
     };
-    shop::ready_of_zip(&read(file)?, told).map_err(|problem| {
+    shop::ready_of_zip(&read(file)?, reported).map_err(|problem| {
         let lines = problem.errors.iter().map(|fault| format!("{}: {}", fault.pointer, fault.message));
-        let told: Vec<String> = [problem.detail.clone()].into_iter().chain(lines).collect();
-        Failure::bad(format!("{}: {}", file.display(), told.join("\nderecho: ")))
+        let reported: Vec<String> = [problem.detail.clone()].into_iter().chain(lines).collect();
+        Failure::bad(format!("{}: {}", file.display(), reported.join("\nderecho: ")))
     })
 }
 

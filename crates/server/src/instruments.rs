@@ -7,7 +7,7 @@ use std::time::Duration;
 use clap::Subcommand;
 use derecho_instruments::connection::Way;
 use derecho_instruments::instrument::{Kind, Unit};
-use derecho_instruments::registry::{Shelf, ShelfEvent};
+use derecho_instruments::registry::{Registry, RegistryEvent};
 use derecho_instruments::simulator::StandIn;
 use tokio::net::TcpListener;
 
@@ -64,27 +64,27 @@ fn print(text: &str) -> Result<(), String> {
 }
 
 /// Joins every way.
-fn joined(ways: &[String]) -> Result<Shelf, String> {
-    let shelf = Shelf::default();
+fn joined(ways: &[String]) -> Result<Registry, String> {
+    let registry = Registry::default();
     for way in ways {
         let way = Way::parse(way).map_err(|fault| fault.to_string())?;
-        shelf.join(&way).map_err(|fault| fault.to_string())?;
+        registry.join(&way).map_err(|fault| fault.to_string())?;
     }
-    Ok(shelf)
+    Ok(registry)
 }
 
 async fn list(ways: &[String]) -> Result<(), String> {
-    let shelf = joined(ways)?;
-    let mut events = shelf.listen();
-    let all_there = |shelf: &Shelf| {
-        let shown = shelf.shown();
+    let registry = joined(ways)?;
+    let mut events = registry.listen();
+    let all_there = |registry: &Registry| {
+        let shown = registry.shown();
         shown
             .ways
             .iter()
             .all(|way| shown.instruments.iter().any(|one| one.way == way.way && one.live.is_some()))
     };
     let waiting = async {
-        while !all_there(&shelf) {
+        while !all_there(&registry) {
             if events.recv().await.is_err() {
                 return;
             }
@@ -92,7 +92,7 @@ async fn list(ways: &[String]) -> Result<(), String> {
     };
     // What is not there by then is told as not there.
     let _ = tokio::time::timeout(LOOK, waiting).await;
-    let shown = shelf.shown();
+    let shown = registry.shown();
     for way in &shown.ways {
         let on_it: Vec<_> = shown.instruments.iter().filter(|one| one.way == way.way).collect();
         if on_it.is_empty() {
@@ -123,12 +123,15 @@ pub(crate) async fn run(what: Instruments) -> Result<(), String> {
     match what {
         Instruments::List { ways } => list(&ways).await,
         Instruments::Listen { ways } => {
-            let shelf = joined(&ways)?;
-            let mut events = shelf.listen();
+            let registry = joined(&ways)?;
+            let mut events = registry.listen();
             loop {
                 match events.recv().await {
-                    Ok(ShelfEvent::Held(held)) => print(&format!("{}: {}", held.instrument.id, held.text))?,
-                    Ok(ShelfEvent::Changed) | Err(tokio::sync::broadcast::error::RecvError::Lagged(_)) => {}
+                    Ok(RegistryEvent::Held(held)) => {
+                        print(&format!("{}: {}", held.instrument.id, held.text))?;
+                    }
+                    Ok(RegistryEvent::Changed) | Err(tokio::sync::broadcast::error::RecvError::Lagged(_)) => {
+                    }
                     Err(_) => return Ok(()),
                 }
             }

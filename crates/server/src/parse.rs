@@ -117,14 +117,14 @@ mod tests {
     }
 
     #[test]
-    fn shape_and_figures_are_told_together() {
+    fn shape_and_figures_are_reported_together() {
         let text = r#"{"format":"derecho-job","version":3,
             "rig":{"end":"sideways","colour":"red","lift":"24 13/0 in"},
             "sheets":[{"left":[{"text":"1,250","unit":"mm"}, true]}]}"#;
-        let mut told = faults(text);
-        told.sort();
+        let mut reported = faults(text);
+        reported.sort();
         assert_eq!(
-            told,
+            reported,
             pairs(&[
                 ("", "missing"),
                 ("/rig", "unknown_field"),
@@ -137,12 +137,12 @@ mod tests {
     }
 
     #[test]
-    fn every_kind_of_figure_is_told_by_its_place() {
+    fn every_kind_of_figure_is_reported_by_its_place() {
         let text = r#"{"format":"derecho-job","version":3,"title":"One",
             "vehicle":{"spring_rate":"35","other_bar":"300","axle_weight":"2,600 lb"},
             "bracket":{"bolt":{"thread":"thick","torque":"180"}}}"#;
-        let mut told = faults(text);
-        told.sort();
+        let mut reported = faults(text);
+        reported.sort();
         let places = [
             "/bracket/bolt/thread",
             "/bracket/bolt/torque",
@@ -150,11 +150,11 @@ mod tests {
             "/vehicle/other_bar",
             "/vehicle/spring_rate",
         ];
-        assert_eq!(told, pairs(&places.map(|place| (place, "bad_figure"))));
+        assert_eq!(reported, pairs(&places.map(|place| (place, "bad_figure"))));
     }
 
     #[test]
-    fn what_is_no_json_is_told_with_its_line() {
+    fn what_is_no_json_is_reported_with_its_line() {
         let refusal = read_job(b"{\n  \"format\": \"derecho-job\",,\n}");
         assert!(matches!(refusal, Err(ParseFault::NotJson { line: 2, .. })), "{refusal:?}");
         assert!(matches!(read_job(b""), Err(ParseFault::NotJson { .. })));

@@ -21,8 +21,8 @@ pub fn rounded<S: Serializer>(result: &impl ToJson, serializer: S) -> Result<S::
     within(result, Layout::Rounded, serializer)
 }
 
-fn within<S: Serializer>(told: &dyn ToJson, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
-    let bytes = told.json(layout).map_err(S::Error::custom)?;
+fn within<S: Serializer>(reported: &dyn ToJson, layout: Layout, serializer: S) -> Result<S::Ok, S::Error> {
+    let bytes = reported.json(layout).map_err(S::Error::custom)?;
     let text: &RawValue = serde_json::from_slice(&bytes).map_err(S::Error::custom)?;
     text.serialize(serializer)
 }

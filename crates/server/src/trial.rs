@@ -9,7 +9,7 @@ pub(crate) fn run(mut settings: TrialSettings) -> Trial {
     settings.threads = std::thread::available_parallelism().map_or(1, usize::from);
     let watched = std::io::stderr().is_terminal();
     let each = (settings.vehicles / 100).max(1);
-    let told = trial(&settings, &|done| {
+    let reported = trial(&settings, &|done| {
         if watched && done.is_multiple_of(each) {
             let _ = write!(std::io::stderr(), "\r{done} of {} vehicles", settings.vehicles);
         }
@@ -17,7 +17,7 @@ pub(crate) fn run(mut settings: TrialSettings) -> Trial {
     if watched {
         let _ = writeln!(std::io::stderr());
     }
-    told
+    reported
 }
 
 /// A trial as somebody reads it.
@@ -28,12 +28,16 @@ pub(crate) fn table(trial: &Trial) -> String {
     let line = |name: &str, count: usize, of: usize| format!("{name:<66}{count:>8}  {}", share(count, of));
     let whose = if trial.rule_of_thumb { "by the rule of thumb" } else { "by Derecho's answer" };
     let mut lines = vec![
-        format!("{} vehicles, {} hands, {whose}, seed {}", trial.vehicles, trial.hands, trial.seed),
+        format!("{} vehicles, {} hands, {whose}, seed {}", trial.vehicles, trial.technician, trial.seed),
         String::new(),
-        line("the first answer could be told", trial.told, trial.vehicles),
-        line("  of those, truly within 3 mm after the first setting", trial.within_after_first, trial.told),
-        line("  made worse by it, and not within 3 mm", trial.made_worse, trial.told),
-        line("  further out than before, still within 3 mm", trial.further_within, trial.told),
+        line("the first answer could be told", trial.reported, trial.vehicles),
+        line(
+            "  of those, truly within 3 mm after the first setting",
+            trial.within_after_first,
+            trial.reported,
+        ),
+        line("  made worse by it, and not within 3 mm", trial.made_worse, trial.reported),
+        line("  further out than before, still within 3 mm", trial.further_within, trial.reported),
         line("called settled", trial.settled, trial.vehicles),
         line("  of those, truly more than 6 mm out", trial.settled_wrong, trial.settled),
         line("truly within 3 mm at the end", trial.within_at_end, trial.vehicles),
@@ -54,7 +58,7 @@ pub(crate) fn table(trial: &Trial) -> String {
             line(
                 "told: within 3 mm after one setting, thumb on the same readings",
                 trial.thumb_within_after_first,
-                trial.told,
+                trial.reported,
             ),
             line(
                 "told or not: within 3 mm after one setting, thumb on the same",
@@ -64,7 +68,7 @@ pub(crate) fn table(trial: &Trial) -> String {
             line(
                 "told: within 3 mm after one setting by eye along a straightedge",
                 trial.eye_within_after_first,
-                trial.told,
+                trial.reported,
             ),
         ]);
     }
@@ -79,8 +83,8 @@ mod tests {
 
     #[test]
     fn a_table_has_shares_and_no_division_by_nought() {
-        let told = Trial { vehicles: 200, told: 100, within_after_first: 99, ..Trial::default() };
-        let table = table(&told);
+        let reported = Trial { vehicles: 200, reported: 100, within_after_first: 99, ..Trial::default() };
+        let table = table(&reported);
         assert!(table.contains("99   99.00 %"), "{table}");
         assert!(table.contains("100   50.00 %"), "{table}");
         // Nothing was settled: of nothing there is no share.

@@ -130,7 +130,7 @@ async fn a_save_based_on_an_older_revision_gets_the_newer_job() {
 }
 
 #[tokio::test]
-async fn every_bad_field_is_told_at_once_and_nothing_is_saved() {
+async fn every_bad_field_is_reported_at_once_and_nothing_is_saved() {
     let shop = Shop::open().await;
     let path = "/api/v1/jobs/lookout-truck-7";
     let mut bad = shop.get(path).await["document"].clone();
@@ -139,15 +139,15 @@ async fn every_bad_field_is_told_at_once_and_nothing_is_saved() {
     bad["sheets"][0]["left"][1] = json!({ "text": "1,250", "unit": "mm" });
     let body =
         problem(shop.call(Method::PUT, path, Some(1), Some(bad.to_string())).await, 422, "bad_fields").await;
-    let mut told: Vec<(&str, &str)> = body["errors"]
+    let mut reported: Vec<(&str, &str)> = body["errors"]
         .as_array()
         .unwrap()
         .iter()
         .map(|error| (error["pointer"].as_str().unwrap(), error["code"].as_str().unwrap()))
         .collect();
-    told.sort_unstable();
+    reported.sort_unstable();
     assert_eq!(
-        told,
+        reported,
         [
             ("/rig/end", "unknown_choice"),
             ("/rig/lift", "fraction_too_large"),
@@ -181,9 +181,11 @@ async fn a_document_beside_its_results_is_as_it_was_typed() {
     let saved = shop.call(Method::PUT, "/api/v1/jobs/lookout-truck-7", Some(1), body).await;
     let saved: Value = saved.json().await.unwrap();
     let revision = shop.get("/api/v1/jobs/lookout-truck-7/revisions/2").await;
-    for told in [&saved["document"], &shop.get("/api/v1/jobs/lookout-truck-7").await["document"], &revision] {
-        assert_eq!(told["sway"]["soft_percent"], json!(12.345_678_901_234_5), "{saved}");
-        assert_eq!(told["sheets"], document["sheets"]);
+    for reported in
+        [&saved["document"], &shop.get("/api/v1/jobs/lookout-truck-7").await["document"], &revision]
+    {
+        assert_eq!(reported["sway"]["soft_percent"], json!(12.345_678_901_234_5), "{saved}");
+        assert_eq!(reported["sheets"], document["sheets"]);
     }
 }
 
@@ -246,8 +248,8 @@ async fn cycling_stores_nothing_and_follows_the_hole_that_is_tried() {
 
     document["setups"]["plans"]["trial"] = json!({ "axle": { "hole": "hole 9" } });
     let answer = shop.call(Method::POST, "/api/v1/compute/cycle", None, Some(document.to_string())).await;
-    let told = problem(answer, 422, "bad_fields").await;
-    assert_eq!(told["errors"][0]["pointer"], "/setups/plans/trial/axle/hole");
+    let reported = problem(answer, 422, "bad_fields").await;
+    assert_eq!(reported["errors"][0]["pointer"], "/setups/plans/trial/axle/hole");
 }
 
 #[tokio::test]
@@ -295,12 +297,12 @@ async fn planning_and_swaying_store_nothing_and_follow_the_document_sent() {
     assert_eq!(shop.get("/api/v1/jobs/lookout-truck-7").await["revision"], 1);
 
     document["sway"]["link"] = json!({ "text": "8 1/", "unit": "in" });
-    let told = problem(compute("sway", &document).await, 422, "bad_fields").await;
-    assert_eq!(told["errors"][0]["pointer"], "/sway/link");
+    let reported = problem(compute("sway", &document).await, 422, "bad_fields").await;
+    assert_eq!(reported["errors"][0]["pointer"], "/sway/link");
     document["sway"]["link"] = json!("8 1/4 in");
     document["sway"]["hole"] = json!(4);
-    let told = problem(compute("sway", &document).await, 422, "bad_fields").await;
-    assert_eq!(told["errors"][0]["pointer"], "/sway/hole");
+    let reported = problem(compute("sway", &document).await, 422, "bad_fields").await;
+    assert_eq!(reported["errors"][0]["pointer"], "/sway/hole");
 }
 
 #[tokio::test]
@@ -652,14 +654,14 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
     // A part that cannot be is told by its fields and does not come in.
     let crooked = json!({ "row": { "kind": "bar", "name": "all wall", "outside": "1 in", "wall": "3/4 in",
         "made_min": "40 in", "made_max": "30 in" } });
-    let told = problem(
+    let reported = problem(
         shop.call(Method::POST, "/api/v1/parts", None, Some(crooked.to_string())).await,
         422,
         "bad_fields",
     )
     .await;
     let codes: Vec<&str> =
-        told["errors"].as_array().unwrap().iter().map(|fault| fault["code"].as_str().unwrap()).collect();
+        reported["errors"].as_array().unwrap().iter().map(|fault| fault["code"].as_str().unwrap()).collect();
     assert_eq!(codes, ["range_turned_round", "wall_too_thick"]);
     // Nor does one whose adjuster could not do what it says.
     for (adjuster, more, code) in [
@@ -678,10 +680,10 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
         let mut row = json!({ "kind": "bar", "name": "odd", "adjuster": adjuster });
         row.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
         let body = json!({ "row": row }).to_string();
-        let told =
+        let reported =
             problem(shop.call(Method::POST, "/api/v1/parts", None, Some(body)).await, 422, "bad_fields")
                 .await;
-        assert_eq!(told["errors"][0]["code"], code, "{told}");
+        assert_eq!(reported["errors"][0]["code"], code, "{reported}");
     }
 
     // One that is no longer taken can be put out of use, and does not come back as it is.
@@ -709,8 +711,8 @@ async fn parts_are_kept_changed_retired_and_travel_as_files() {
 
     // A bad line is told by its number, and nothing comes in.
     let bad = "kind,name,end,holes\nbracket,bad,axle,hole 1 2 in\n".to_owned();
-    let told = problem(import("text/csv", bad).await, 422, "bad_fields").await;
-    assert!(told["detail"].as_str().unwrap().starts_with("Line 2"), "{told}");
+    let reported = problem(import("text/csv", bad).await, 422, "bad_fields").await;
+    assert!(reported["detail"].as_str().unwrap().starts_with("Line 2"), "{reported}");
     assert_eq!(shop.get("/api/v1/parts").await.as_array().unwrap().len(), samples + 1);
     problem(put("/api/v1/parts/none", Some(&shelved), &row).await, 404, "no_such_part").await;
     problem(shop.call(Method::POST, "/api/v1/parts", None, Some("{}".to_owned())).await, 422, "bad_fields")

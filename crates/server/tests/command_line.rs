@@ -272,24 +272,24 @@ fn a_bay_is_copied_checked_and_put_back() {
     let file = demo("lookout-truck-4");
     let run = |words: &[&str]| {
         let output = std::process::Command::new(env!("CARGO_BIN_EXE_derecho")).args(words).output().unwrap();
-        let told =
+        let reported =
             String::from_utf8_lossy(if output.status.success() { &output.stdout } else { &output.stderr });
-        (output.status.code().unwrap(), told.into_owned())
+        (output.status.code().unwrap(), reported.into_owned())
     };
     assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
     assert_eq!(run(&["backup", copy, "--data", folder]).0, 0);
     assert_eq!(run(&["check", "--data", folder]), (0, "Sound: 1 jobs, 1 revisions.\n".to_owned()));
     // A second job, then back to the copy: one again, and what was there kept.
     assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
-    let (code, told) = run(&["restore", copy, "--data", folder]);
-    assert!(code == 0 && told.contains("before-restore-1.sqlite3"), "{told}");
+    let (code, reported) = run(&["restore", copy, "--data", folder]);
+    assert!(code == 0 && reported.contains("before-restore-1.sqlite3"), "{reported}");
     assert_eq!(run(&["export", "--data", folder]).1.lines().count(), 1);
     let aside = data.path().join("before-restore-1.sqlite3");
     assert_eq!(run(&["check", aside.to_str().unwrap()]), (0, "Sound: 2 jobs, 2 revisions.\n".to_owned()));
     // A copy that is no database is told, and nothing is put in place of anything.
     std::fs::write(copy, "no database at all, but long enough to look at ".repeat(60)).unwrap();
-    let (code, told) = run(&["restore", copy, "--data", folder]);
-    assert!(code == 1 && told.contains("not a database"), "{told}");
+    let (code, reported) = run(&["restore", copy, "--data", folder]);
+    assert!(code == 1 && reported.contains("not a database"), "{reported}");
     assert_eq!(run(&["check", copy]).0, 1);
 }
 
@@ -303,8 +303,8 @@ fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
     assert!(std::fs::read(at("card.pdf")).unwrap().starts_with(b"%PDF-"));
 
     let stored = derecho(&["import", demo("ridge-truck-1").to_str().unwrap(), "--data", &data], None);
-    let told = String::from_utf8_lossy(&stored.stdout).into_owned();
-    let id = told.split('\t').next().unwrap();
+    let reported = String::from_utf8_lossy(&stored.stdout).into_owned();
+    let id = reported.split('\t').next().unwrap();
     let card = derecho(&["card", id, "-o", &at("stored.pdf"), "--paper", "a4", "--data", &data], None);
     assert!(card.status.success(), "{}", complaint(&card));
     let nowhere = derecho(&["card", "nowhere", "-o", &at("no.pdf"), "--data", &data], None);
@@ -338,12 +338,12 @@ fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
 
 #[test]
 fn a_trial_prints_one_object_or_a_table() {
-    let told = |words: &[&str]| {
+    let reported = |words: &[&str]| {
         let output = derecho(words, None);
         assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
         String::from_utf8(output.stdout).unwrap()
     };
-    let object: serde_json::Value = serde_json::from_str(&told(&[
+    let object: serde_json::Value = serde_json::from_str(&reported(&[
         "trial",
         "--vehicles",
         "20",
@@ -372,7 +372,7 @@ fn a_trial_prints_one_object_or_a_table() {
         (&20.into(), &9.into(), &"hurried".into())
     );
     assert!(object["coverage"].as_f64().is_some_and(|share| (0.0..=1.0).contains(&share)));
-    let table = told(&["trial", "--vehicles", "20", "--rule-of-thumb"]);
+    let table = reported(&["trial", "--vehicles", "20", "--rule-of-thumb"]);
     assert!(table.starts_with("20 vehicles, careful hands, by the rule of thumb, seed 1"), "{table}");
     assert_eq!(derecho(&["trial", "--vehicles", "0"], None).status.code(), Some(2));
 }

@@ -238,11 +238,11 @@ fn a_circle_would_be_seen() {
     assert_eq!(circles(&folders(&straight, 1)), ["a", "b"]);
     let paths =
         rust_paths("use crate::bar::{self, need::{Need, NeedReason}, words};\nlet x = super::moves::of();");
-    let told: Vec<String> = paths.iter().map(|path| path.join("::")).collect();
+    let reported: Vec<String> = paths.iter().map(|path| path.join("::")).collect();
     for path in
         ["crate::bar::need::Need", "crate::bar::need::NeedReason", "crate::bar::words", "super::moves::of"]
     {
-        assert!(told.iter().any(|other| other == path), "{path}: {told:?}");
+        assert!(reported.iter().any(|other| other == path), "{path}: {reported:?}");
     }
 }
 

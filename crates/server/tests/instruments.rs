@@ -52,9 +52,9 @@ impl Shop {
 async fn problem(answer: Response, status: u16, code: &str) -> Value {
     assert_eq!(answer.status(), status);
     assert_eq!(answer.headers()["content-type"], "application/problem+json");
-    let told: Value = answer.json().await.unwrap();
-    assert_eq!(told["code"], code, "{told}");
-    told
+    let reported: Value = answer.json().await.unwrap();
+    assert_eq!(reported["code"], code, "{reported}");
+    reported
 }
 
 /// The data of the next event of a name; None once the stream has ended.
@@ -93,8 +93,8 @@ async fn readings_come_as_events_and_the_stream_ends_with_the_server() {
     assert_eq!(first, json!({ "ways": [], "instruments": [] }));
     assert_eq!(shop.post("/instruments", &json!({ "way": way })).await.status(), StatusCode::OK);
     loop {
-        let shelf = event(&mut stream, &mut left, "shelf").await.unwrap();
-        if shelf["instruments"][0]["live"]["value"] == 6.375 {
+        let registry = event(&mut stream, &mut left, "shelf").await.unwrap();
+        if registry["instruments"][0]["live"]["value"] == 6.375 {
             break;
         }
     }
@@ -116,10 +116,10 @@ async fn readings_come_as_events_and_the_stream_ends_with_the_server() {
 }
 
 #[tokio::test]
-async fn what_cannot_be_joined_or_asked_is_told() {
+async fn what_cannot_be_joined_or_asked_is_reported() {
     let shop = Shop::open().await;
-    let told = problem(shop.post("/instruments", &json!({ "way": "usb" })).await, 400, "bad_way").await;
-    assert!(told["detail"].as_str().unwrap().contains("tcp:HOST:PORT"), "{told}");
+    let reported = problem(shop.post("/instruments", &json!({ "way": "usb" })).await, 400, "bad_way").await;
+    assert!(reported["detail"].as_str().unwrap().contains("tcp:HOST:PORT"), "{reported}");
     problem(shop.post("/instruments", &json!({ "road": "tcp:a:1" })).await, 400, "bad_body").await;
     problem(shop.post("/instruments/nobody/ask", &json!({})).await, 404, "no_such_instrument").await;
     assert_eq!(shop.post("/instruments/nobody/dance", &json!({})).await.status(), StatusCode::BAD_REQUEST);
@@ -164,15 +164,15 @@ async fn nothing_of_the_practice_bay_mixes_with_real_jobs() {
     let mut stream = shop.get("/instruments/events").await;
     let mut left = String::new();
     let read = json!({ "act": "read", "method": "frame_to_hub", "side": "left" });
-    let told: Value = shop.post(&format!("/practice/{job}/act"), &read).await.json().await.unwrap();
-    let shows = told["done"][0]["shows_mm"].as_f64().unwrap();
+    let reported: Value = shop.post(&format!("/practice/{job}/act"), &read).await.json().await.unwrap();
+    let shows = reported["done"][0]["shows_mm"].as_f64().unwrap();
     let held = event(&mut stream, &mut left, "held").await.unwrap();
     assert_eq!(
         (&held["instrument"]["kind"], held["reading"]["value"].as_f64().unwrap()),
         (&json!("tape"), shows)
     );
     // Neither what is seen nor the job tells what is true.
-    let everything = format!("{told}{}", shop.json(&format!("/jobs/{job}")).await);
+    let everything = format!("{reported}{}", shop.json(&format!("/jobs/{job}")).await);
     assert!(!everything.contains("truly"));
     let huge = json!({ "act": "turn", "flats": 10_000 });
     problem(shop.post(&format!("/practice/{job}/act"), &huge).await, 400, "bad_body").await;

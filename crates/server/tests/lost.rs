@@ -76,10 +76,10 @@ fn a_command_on_a_folder_without_a_bay_makes_none() {
             fs::create_dir(data).unwrap();
         }
         for words in commands {
-            let told = derecho(&[words, &["--data", data]].concat());
-            assert_eq!(told.status.code(), Some(1), "{words:?}: {}", complaint(&told));
-            assert!(complaint(&told).contains(data), "{words:?}: {}", complaint(&told));
-            assert!(told.stdout.is_empty(), "{words:?}");
+            let reported = derecho(&[words, &["--data", data]].concat());
+            assert_eq!(reported.status.code(), Some(1), "{words:?}: {}", complaint(&reported));
+            assert!(complaint(&reported).contains(data), "{words:?}: {}", complaint(&reported));
+            assert!(reported.stdout.is_empty(), "{words:?}");
         }
         assert_eq!(Path::new(data).exists(), there);
         assert!(!Path::new(out).exists());
@@ -104,9 +104,9 @@ fn a_bay_that_is_gone_is_not_served_empty_and_the_copy_that_brings_it_back_is_na
             fs::write(&database, "x").unwrap();
         }
         for words in [&["serve", "--listen", "127.0.0.1:0"][..], &["export"]] {
-            let told = derecho(&[words, &["--data", data]].concat());
-            let says = complaint(&told);
-            assert_eq!(told.status.code(), Some(1), "{says}");
+            let reported = derecho(&[words, &["--data", data]].concat());
+            let says = complaint(&reported);
+            assert_eq!(reported.status.code(), Some(1), "{says}");
             assert!(says.contains("2026-11-28.sqlite3") && says.contains("derecho restore"), "{says}");
         }
         assert!(derecho(&["restore", copy.to_str().unwrap(), "--data", data]).status.success());
@@ -138,8 +138,8 @@ async fn what_the_program_writes_is_read_by_its_owner_alone() {
         &["reminders", "--calendar", &at("due.ics")],
         &["card", &demo("tower-truck-8"), "-o", &at("card.pdf")],
     ] {
-        let told = derecho(&[words, &["--data", data]].concat());
-        assert!(told.status.success(), "{words:?}: {}", complaint(&told));
+        let reported = derecho(&[words, &["--data", data]].concat());
+        assert!(reported.status.success(), "{words:?}: {}", complaint(&reported));
     }
     for name in ["shop.zip", "copy.sqlite3", "due.ics", "card.pdf"] {
         assert_eq!(mode(Path::new(&at(name))), 0o600, "{name}");
@@ -263,8 +263,8 @@ async fn what_cannot_be_read_is_named_and_the_others_are_there() {
     let folder = tempfile::tempdir().unwrap();
     let data = folder.path().to_str().unwrap();
     let stored = derecho(&["import", &demo("ridge-truck-1"), &demo("lookout-truck-4"), "--data", data]);
-    let told = String::from_utf8_lossy(&stored.stdout).into_owned();
-    let damaged = told.lines().next().unwrap().split('\t').next().unwrap().to_owned();
+    let reported = String::from_utf8_lossy(&stored.stdout).into_owned();
+    let damaged = reported.lines().next().unwrap().split('\t').next().unwrap().to_owned();
     let store = Store::open(folder.path()).unwrap();
     for name in ["jam nut", "rod end"] {
         let part = Part::Joint(JointPart { name: name.to_owned(), ..JointPart::default() });
@@ -279,9 +279,9 @@ async fn what_cannot_be_read_is_named_and_the_others_are_there() {
 
     let zip = folder.path().join("shop.zip");
     for words in [&["pack", zip.to_str().unwrap()][..], &["reminders"]] {
-        let told = derecho(&[words, &["--data", data]].concat());
-        assert_eq!(told.status.code(), Some(1), "{words:?}");
-        assert!(complaint(&told).contains(&damaged), "{words:?}: {}", complaint(&told));
+        let reported = derecho(&[words, &["--data", data]].concat());
+        assert_eq!(reported.status.code(), Some(1), "{words:?}");
+        assert!(complaint(&reported).contains(&damaged), "{words:?}: {}", complaint(&reported));
     }
     assert_eq!(zip::ZipArchive::new(fs::File::open(&zip).unwrap()).unwrap().len(), 1);
 

@@ -73,7 +73,7 @@ fn whatever_is_typed_as_a_figure_is_read_or_refused_with_what_to_type() {
 }
 
 #[test]
-fn a_figure_with_its_unit_is_told_back_in_both() {
+fn a_figure_with_its_unit_is_reported_back_in_both() {
     let server = Asked::new();
     runner(60)
         .run(&(1_u32..20_000, any::<bool>()), |(count, metric)| {

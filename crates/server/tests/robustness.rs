@@ -134,8 +134,8 @@ async fn a_huge_wrong_document_is_refused_with_its_first_hundred_faults() {
         let (refused, looked) = tokio::join!(refusing, looking);
         assert!(looked.starts_with("HTTP/1.1 200"), "{looked}");
         assert!(refused.starts_with("HTTP/1.1 422"), "{}", &refused[..200]);
-        let told: Value = serde_json::from_str(refused.split_once("\r\n\r\n").unwrap().1).unwrap();
-        assert_eq!(told["errors"].as_array().unwrap().len(), 100);
+        let reported: Value = serde_json::from_str(refused.split_once("\r\n\r\n").unwrap().1).unwrap();
+        assert_eq!(reported["errors"].as_array().unwrap().len(), 100);
     }
 }
 
@@ -221,8 +221,8 @@ async fn slow_bodies_keep_nobody_out() {
         held.push(stream);
     }
     for address in ["127.0.0.1", "127.0.0.2"] {
-        let told = answer_of(from(address, served.address).await, LIST).await;
-        assert!(told.starts_with("HTTP/1.1 200"), "{address}: {told}");
+        let reported = answer_of(from(address, served.address).await, LIST).await;
+        assert!(reported.starts_with("HTTP/1.1 200"), "{address}: {reported}");
     }
 }
 
@@ -236,8 +236,8 @@ async fn one_address_does_not_take_every_connection() {
         let _ = stream.write_all(b"GET / HTTP/1.1\r\nHo").await;
         held.push(stream);
     }
-    let told = answer_of(from("127.0.0.2", served.address).await, LIST).await;
-    assert!(told.starts_with("HTTP/1.1 200"), "{told}");
+    let reported = answer_of(from("127.0.0.2", served.address).await, LIST).await;
+    assert!(reported.starts_with("HTTP/1.1 200"), "{reported}");
 }
 
 /// Streams of events beyond what there may be are refused as a problem that says what to do, and everything else goes
@@ -256,6 +256,6 @@ async fn held_streams_keep_nobody_out() {
         held.push(stream);
     }
     assert!((1..80).contains(&refused), "{refused} of 80 refused");
-    let told = answer_of(from("127.0.0.1", served.address).await, LIST).await;
-    assert!(told.starts_with("HTTP/1.1 200"), "{told}");
+    let reported = answer_of(from("127.0.0.1", served.address).await, LIST).await;
+    assert!(reported.starts_with("HTTP/1.1 200"), "{reported}");
 }

@@ -61,7 +61,7 @@ fn a_folder_without_a_bay_stays_without_one() {
 }
 
 #[test]
-fn a_server_that_was_not_closed_and_whose_log_is_gone_is_told() {
+fn a_server_that_was_not_closed_and_whose_log_is_gone_is_reported() {
     let folder = tempfile::tempdir().unwrap();
     filled(folder.path());
     let held = hold(folder.path()).unwrap();
@@ -99,10 +99,10 @@ fn one_damaged_row_leaves_the_others_and_is_named() {
         ("UPDATE jobs SET saved_at = 'yesterday' WHERE id = 'one'", "job one: its saved_at"),
         ("UPDATE parts SET document = 'a nut' WHERE id = 'jam nut'", "part jam nut"),
     ];
-    for (damage, told) in rows {
+    for (damage, reported) in rows {
         raw.execute_batch(damage).unwrap();
         let faults = check(&database).unwrap().faults;
-        assert!(faults.iter().any(|fault| fault.contains(told)), "{told}: {faults:?}");
+        assert!(faults.iter().any(|fault| fault.contains(reported)), "{reported}: {faults:?}");
         let store = Store::open(folder.path()).unwrap();
         let (jobs, total) = store.list("", 10, 0).unwrap();
         assert_eq!((jobs.len(), total), (2, 2), "{damage}");

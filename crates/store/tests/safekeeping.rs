@@ -93,9 +93,11 @@ fn check_finds_a_flipped_bit_and_restore_refuses_such_a_copy() {
     let found = check(&copy).unwrap();
     assert!(found.faults.iter().any(|fault| fault.starts_with("job a, revision")), "{:?}", found.faults);
     drop(store);
-    let told = restore(&copy, directory.path()).unwrap_err();
-    assert!(matches!(told, StoreError::BadCopy { .. }), "{told}");
-    assert!(told.to_string().contains("copy.sqlite3") && told.to_string().contains("Nothing was changed"));
+    let reported = restore(&copy, directory.path()).unwrap_err();
+    assert!(matches!(reported, StoreError::BadCopy { .. }), "{reported}");
+    assert!(
+        reported.to_string().contains("copy.sqlite3") && reported.to_string().contains("Nothing was changed")
+    );
     let missing = restore(&directory.path().join("no.sqlite3"), directory.path()).unwrap_err();
     assert!(matches!(missing, StoreError::NotThere(_)) && !missing.to_string().contains("data folder"));
     // Sound again it is taken, and what was there is kept.
@@ -142,8 +144,8 @@ fn a_copy_a_day_is_taken_once() {
 fn what_cannot_be_opened_is_called_by_its_name() {
     let empty = tempfile::tempdir().unwrap();
     fs::write(empty.path().join(DATABASE_FILE), b"").unwrap();
-    let told = Store::open(empty.path()).unwrap_err().to_string();
-    assert!(told.contains("is empty") && told.contains("backup"), "{told}");
+    let reported = Store::open(empty.path()).unwrap_err().to_string();
+    assert!(reported.contains("is empty") && reported.contains("backup"), "{reported}");
 
     let text = tempfile::tempdir().unwrap();
     fs::write(
@@ -151,8 +153,8 @@ fn what_cannot_be_opened_is_called_by_its_name() {
         "this is a shopping list, long enough to be read as a head\n".repeat(40),
     )
     .unwrap();
-    let told = Store::open(text.path()).unwrap_err();
-    assert!(matches!(told, StoreError::Damaged(_)), "{told}");
+    let reported = Store::open(text.path()).unwrap_err();
+    assert!(matches!(reported, StoreError::Damaged(_)), "{reported}");
 
     let (directory, store) = bay();
     let copy = directory.path().join("copy.sqlite3");
@@ -160,16 +162,16 @@ fn what_cannot_be_opened_is_called_by_its_name() {
     let whole = fs::read(&copy).unwrap();
     let cut = tempfile::tempdir().unwrap();
     fs::write(cut.path().join(DATABASE_FILE), &whole[..whole.len() / 2]).unwrap();
-    let told = Store::open(cut.path()).and_then(|store| store.get("a").map(drop));
-    assert!(matches!(told, Err(StoreError::Damaged(_))), "{told:?}");
+    let reported = Store::open(cut.path()).and_then(|store| store.get("a").map(drop));
+    assert!(matches!(reported, Err(StoreError::Damaged(_))), "{reported:?}");
 }
 
 #[test]
-fn a_second_server_on_one_folder_is_told_so() {
+fn a_second_server_on_one_folder_is_reported_so() {
     let directory = tempfile::tempdir().unwrap();
     let first = hold(directory.path()).unwrap();
-    let told = hold(directory.path()).unwrap_err().to_string();
-    assert!(told.contains("another Derecho") && told.contains("--data"), "{told}");
+    let reported = hold(directory.path()).unwrap_err().to_string();
+    assert!(reported.contains("another Derecho") && reported.contains("--data"), "{reported}");
     drop(first);
     assert!(hold(directory.path()).is_ok());
 }

@@ -201,7 +201,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Readings as they come: `shelf` with everything on it whenever something is shown otherwise, `held` with a reading
+         * Readings as they come: `registry` with everything on it whenever something is shown otherwise, `held` with a reading
          *     that was held. Ends when the program is stopped.
          */
         get: operations["instrument_events"];
@@ -967,6 +967,28 @@ export interface components {
          * @enum {string}
          */
         Answer: "off_centre" | "cannot_tell" | "within_tolerance";
+        /**
+         * @description One approach of doing it.
+         * @enum {string}
+         */
+        Approach: "length_only" | "riser_only" | "drop_only" | "riser_and_length" | "drop_and_length";
+        /** @description A approach with its best plan. */
+        ApproachResult: {
+            /** @description Which. */
+            approach: components["schemas"]["Approach"];
+            /** @description Whether its bracket is among those tried; else it is the exact one, to be found or made. */
+            at_hand: boolean;
+            /** @description Its sideways motion about the body's centre, droop first. */
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description Where the axle is left at the driven height, + left. */
+            left_off_mm: components["schemas"]["Length"];
+            /** @description In words. */
+            name: string;
+            /** @description The plan it comes to. */
+            option: components["schemas"]["OptionResult"];
+            /** @description What it does and what it gives up, in this job's numbers. */
+            says: components["schemas"]["Phrase"];
+        };
         /** @description An arm or one leg of a Y-shaped link. */
         Arm: {
             /**
@@ -3620,7 +3642,7 @@ export interface components {
          * @description Whether a bracket is wanted.
          * @enum {string}
          */
-        Need: "not_needed" | "offered" | "urged";
+        Need: "not_needed" | "offered" | "recommended";
         /** @description Whether a bracket is wanted, and why. */
         NeedFacts: {
             /** @description The bar's angle at the driven height with its length alone set. */
@@ -3661,10 +3683,10 @@ export interface components {
             now_mm: components["schemas"]["Length"];
             /** @description Each reading that helps, the best first. */
             options: components["schemas"]["NextOption"][];
+            /** @description Whether the answer cannot be told, or is worse than the tolerance: then it is said without being asked for. */
+            recommended: boolean;
             /** @description The best in one sentence. */
             says: components["schemas"]["Phrase"];
-            /** @description Whether the answer cannot be told, or is worse than the tolerance: then it is said without being asked for. */
-            urged: boolean;
         };
         /**
          * @description What holds the bolt's far end.
@@ -3759,7 +3781,7 @@ export interface components {
             places?: string[];
         };
         /** @description An instrument on the shelf. */
-        OnShelf: components["schemas"]["Announced"] & {
+        OnRegistry: components["schemas"]["Announced"] & {
             /** @description What it cannot do, in its own words. */
             fault?: string;
             /** @description What it held last. */
@@ -4318,6 +4340,8 @@ export interface components {
         };
         /** @description Everything stage Bracket answers. */
         PlanResult: {
+            /** @description The approaches, each with its best plan. */
+            approaches: components["schemas"]["ApproachResult"][];
             /** @description Weights and heights nobody measured. */
             assumptions: components["schemas"]["Assumption"][];
             /** @description Bars side by side at the length they need. */
@@ -4363,8 +4387,6 @@ export interface components {
             pick?: number;
             /** @description The answer in one sentence. */
             says: components["schemas"]["Phrase"];
-            /** @description The schools, each with its best plan. */
-            schools: components["schemas"]["SchoolResult"][];
             /** @description What is aimed at. */
             target: components["schemas"]["Target"];
             /** @description How the exact move is worked out. */
@@ -5077,28 +5099,6 @@ export interface components {
             vehicle: string;
         };
         /**
-         * @description One school of doing it.
-         * @enum {string}
-         */
-        School: "length_only" | "riser_only" | "drop_only" | "riser_and_length" | "drop_and_length";
-        /** @description A school with its best plan. */
-        SchoolResult: {
-            /** @description Whether its bracket is among those tried; else it is the exact one, to be found or made. */
-            at_hand: boolean;
-            /** @description Its sideways motion about the body's centre, droop first. */
-            curve: components["schemas"]["CurvePoint"][];
-            /** @description Where the axle is left at the driven height, + left. */
-            left_off_mm: components["schemas"]["Length"];
-            /** @description In words. */
-            name: string;
-            /** @description The plan it comes to. */
-            option: components["schemas"]["OptionResult"];
-            /** @description What it does and what it gives up, in this job's numbers. */
-            says: components["schemas"]["Phrase"];
-            /** @description Which. */
-            school: components["schemas"]["School"];
-        };
-        /**
          * @description What a larger reading means.
          * @enum {string}
          */
@@ -5142,9 +5142,9 @@ export interface components {
             /** @description The threaded ends after the change, frame side first. */
             ends: components["schemas"]["EndAfter"][];
             /** @description The longest with both ends evened: each with its least. */
-            evened_longest_mm?: components["schemas"]["Length"];
+            equal_engagement_longest_mm?: components["schemas"]["Length"];
             /** @description The shortest with both ends evened: each full in. */
-            evened_shortest_mm?: components["schemas"]["Length"];
+            equal_engagement_shortest_mm?: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Turns wanted exactly; positive lengthens.
@@ -5469,7 +5469,7 @@ export interface components {
         /** @description Everything on the shelf. */
         Shown: {
             /** @description Instruments, by their ids. */
-            instruments: components["schemas"]["OnShelf"][];
+            instruments: components["schemas"]["OnRegistry"][];
             /** @description Ways, by their names. */
             ways: components["schemas"]["JoinedWay"][];
         };
@@ -5722,6 +5722,8 @@ export interface components {
             minds: components["schemas"]["Phrase"][];
             /** @description Whether a person added it. */
             own: boolean;
+            /** @description What was done otherwise, and what has changed since. */
+            reported: components["schemas"]["Phrase"][];
             /** @description How the vehicle must stand; either way where absent. */
             stands?: components["schemas"]["Stands"];
             /** @description The same in words. */
@@ -5732,8 +5734,6 @@ export interface components {
             state: components["schemas"]["StepState"];
             /** @description Keys of the fasteners it makes tight. */
             tightens: string[];
-            /** @description What was done otherwise, and what has changed since. */
-            told: components["schemas"]["Phrase"][];
             /** @description Steps that come first and are not done. */
             waits: components["schemas"]["Waits"][];
         };

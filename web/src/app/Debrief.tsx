@@ -7,20 +7,20 @@ import { Modal } from "./Modal";
 import type { Debriefing } from "./usePractice";
 
 /** The truth beside what was believed, and what a careful hand would have done. */
-export function Debrief({ told, onClose }: { told: Debriefing; onClose: () => void }) {
+export function Debrief({ reported, onClose }: { reported: Debriefing; onClose: () => void }) {
   const units = useSettings((s) => s.units);
-  const minutes = Math.max(1, Math.round(told.seconds / 60));
+  const minutes = Math.max(1, Math.round(reported.seconds / 60));
   return (
-    <Modal open onOpenChange={onClose} title={told.won ? "Won" : "Not won yet"}>
-      <div className="grid gap-3" data-debrief={told.won ? "won" : "lost"}>
+    <Modal open onOpenChange={onClose} title={reported.won ? "Won" : "Not won yet"}>
+      <div className="grid gap-3" data-debrief={reported.won ? "won" : "lost"}>
         <p>
-          <Figure>{say(told.says, units)}</Figure>
+          <Figure>{say(reported.says, units)}</Figure>
         </p>
-        {told.passed_over.length > 0 && (
+        {reported.passed_over.length > 0 && (
           <section>
             <h3 className="font-semibold">What was passed over</h3>
             <ul className="list-disc pl-5">
-              {told.passed_over.map((says) => (
+              {reported.passed_over.map((says) => (
                 <li key={says.in}>
                   <Figure>{say(says, units)}</Figure>
                 </li>
@@ -30,14 +30,14 @@ export function Debrief({ told, onClose }: { told: Debriefing; onClose: () => vo
         )}
         <section>
           <h3 className="font-semibold">What this one teaches</h3>
-          <p>{told.learns}</p>
+          <p>{reported.learns}</p>
         </section>
         <section>
           <h3 className="font-semibold">What a careful hand would have done</h3>
-          <p>{told.careful}</p>
+          <p>{reported.careful}</p>
         </section>
         <p className="text-muted">
-          {told.readings} {told.readings === 1 ? "reading" : "readings"} of the tape, {minutes}{" "}
+          {reported.readings} {reported.readings === 1 ? "reading" : "readings"} of the tape, {minutes}{" "}
           {minutes === 1 ? "minute" : "minutes"}.
         </p>
         <div className="flex flex-wrap gap-2">

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, client } from "../api/client";
 import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
-import { join, leave, useShelf } from "./useShelf";
+import { join, leave, useRegistry } from "./useRegistry";
 
 /** Joining instruments, leaving them, and what fields took from them. */
 export function InstrumentsDialog({
@@ -31,7 +31,7 @@ export function InstrumentsDialog({
 }
 
 function Ways() {
-  const { shown } = useShelf();
+  const { shown } = useRegistry();
   return (
     <ul className="grid">
       {shown.ways.map(({ way, there, dropped }) => (

@@ -21,19 +21,19 @@ import { ConflictDialog } from "./ConflictDialog";
 import { Gone } from "./Gone";
 import { KeysDialog } from "./KeysDialog";
 import { PracticePanel } from "./PracticePanel";
-import { ShelfBar } from "./ShelfBar";
+import { RegistryBar } from "./RegistryBar";
 import { StageStrip } from "./StageStrip";
 import { Start } from "./Start";
 import {
-  BoltUpWall,
-  CycleWall,
+  ApproachPlot,
+  BoltUpCanvas,
+  CycleCanvas,
   DETAILS,
   HoleGhosts,
   preloadStage,
   preloadStages,
   SCREENS,
-  SchoolPlot,
-  SwayWall,
+  SwayCanvas,
 } from "./stageParts";
 import { isStage } from "./stages";
 import { TopBar } from "./TopBar";
@@ -94,17 +94,17 @@ function Work({ stage }: { stage: StageName }) {
         <div className="min-h-0 scroll-pt-32 overflow-y-auto overflow-x-clip lg:grid lg:grid-cols-[minmax(0,1fr)_424px] lg:overflow-hidden md:max-lg:grid md:max-lg:grid-cols-[minmax(0,1fr)_400px] md:max-lg:overflow-hidden">
           {isPractice(view.id) ? (
             <div className="grid min-h-0 md:grid-rows-[minmax(0,1fr)_auto]" data-short>
-              <WallOf stage={stage} />
+              <CanvasOf stage={stage} />
               <PracticePanel job={view.id} />
             </div>
           ) : (
-            <WallOf stage={stage} />
+            <CanvasOf stage={stage} />
           )}
           <main className="flex min-h-0 flex-col border-ink bg-slate max-md:border-t-2 md:border-l-2">
             <div
               className="grid min-h-0 flex-1 scroll-pt-32 scroll-pb-4 content-start gap-4 p-4 md:overflow-y-auto"
-              data-slate
-              key={`slate of ${stage}`}
+              data-panel
+              key={`panel of ${stage}`}
             >
               <Faults />
               <Suspense fallback={<p className="text-muted">Opening…</p>}>
@@ -114,7 +114,7 @@ function Work({ stage }: { stage: StageName }) {
             <Cautions key={stage} cautions={results.cautions} stage={stage} />
           </main>
         </div>
-        <ShelfRow />
+        <RegistryRow />
         {/* A row of its own, so that its keys never move under a finger. */}
         <FractionPad />
         <StageStrip current={stage} />
@@ -126,25 +126,25 @@ function Work({ stage }: { stage: StageName }) {
 }
 
 /** A row of its own whether anything is joined or not, so that the rows below keep their places. */
-const ShelfRow = () => (
+const RegistryRow = () => (
   <div>
-    <ShelfBar />
+    <RegistryBar />
   </div>
 );
 
-function WallOf({ stage }: { stage: StageName }) {
+function CanvasOf({ stage }: { stage: StageName }) {
   return (
     <Suspense fallback={<section aria-label="The axle to scale" className="min-h-0" />}>
-      <WallIn stage={stage} />
+      <CanvasIn stage={stage} />
     </Suspense>
   );
 }
 
-function WallIn({ stage }: { stage: StageName }) {
-  if (stage === "cycle") return <CycleWall />;
-  if (stage === "sway") return <SwayWall />;
-  if (stage === "bolt_up") return <BoltUpWall />;
-  return <Wall stage={stage} />;
+function CanvasIn({ stage }: { stage: StageName }) {
+  if (stage === "cycle") return <CycleCanvas />;
+  if (stage === "sway") return <SwayCanvas />;
+  if (stage === "bolt_up") return <BoltUpCanvas />;
+  return <Canvas stage={stage} />;
 }
 
 /** What comes with a stage's own script: the wall stands without it until it is there. */
@@ -161,17 +161,17 @@ function Faults() {
       </div>
     );
   if (state !== "refused") return null;
-  const told = faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ") || why;
+  const reported = faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ") || why;
   return (
     <div className="grid justify-items-start gap-2" role="alert">
-      <Notice kind="refused">Not saved: {told} Everything else is. Type it anew, or drop it.</Notice>
+      <Notice kind="refused">Not saved: {reported} Everything else is. Type it anew, or drop it.</Notice>
       <Button onClick={dropChange}>Drop what was refused</Button>
     </div>
   );
 }
 
 /** The bay wall: elevation, the rule under it, the stick beside it. */
-function Wall({ stage }: { stage: StageName }) {
+function Canvas({ stage }: { stage: StageName }) {
   const { job, results } = useJob();
   const { elevation, bar } = results;
   const sweep = bar?.sweep ?? [];
@@ -218,7 +218,7 @@ function Wall({ stage }: { stage: StageName }) {
             stage === "bracket"
               ? (scale) => (
                   <Late>
-                    <SchoolPlot scale={scale} className="ml-4 max-xl:hidden" />
+                    <ApproachPlot scale={scale} className="ml-4 max-xl:hidden" />
                   </Late>
                 )
               : undefined

@@ -37,8 +37,8 @@ export function Log() {
       return result.data;
     },
     getNextPageParam: (last, pages) => {
-      const told = pages.reduce((sum, page) => sum + page.lines.length, 0);
-      return last.lines.length > 0 && told < last.total ? told : undefined;
+      const reported = pages.reduce((sum, page) => sum + page.lines.length, 0);
+      return last.lines.length > 0 && reported < last.total ? reported : undefined;
     },
   });
   const lines = log.data?.pages.flatMap((page) => page.lines) ?? [];

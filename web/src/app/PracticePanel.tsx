@@ -54,7 +54,7 @@ export function PracticePanel({ job }: { job: string }) {
         </div>
       </div>
       {done.error && <Notice kind="refused">{done.error.message}</Notice>}
-      {done.data && <Debrief told={done.data} onClose={() => done.reset()} />}
+      {done.data && <Debrief reported={done.data} onClose={() => done.reset()} />}
     </section>
   );
 }

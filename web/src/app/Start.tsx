@@ -8,7 +8,7 @@ import { Button } from "../ui/Button";
 import { Choice, optionsOf } from "../ui/Choice";
 import { goToField } from "../ui/reveal";
 import { PurposeChoice } from "./PurposeChoice";
-import { asksForTheEye, beginsWithTheTape, type Purpose } from "./purposes";
+import { beginsWithTheTape, inputsForTheEye, type Purpose } from "./purposes";
 
 type End = NonNullable<Schemas["Rig"]["end"]>;
 
@@ -62,7 +62,7 @@ export function Start() {
           <PurposeChoice picked={toDo} onPick={flip} />
           <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
             <Choice label="Which end is worked on" value={end} options={ENDS} onPick={setEnd} />
-            {asksForTheEye(toDo) && (
+            {inputsForTheEye(toDo) && (
               <Choice
                 label="The bar is bolted to the frame on the"
                 value={eye}

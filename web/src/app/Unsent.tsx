@@ -17,8 +17,8 @@ export function UnsentJobs() {
   const { data = [] } = useQuery({ queryKey: ["unsent"], queryFn: unsent, refetchInterval: AGAIN_MS });
   if (data.length === 0) return null;
   const send = async (job: string) => {
-    const told = await sendKept(job);
-    setWhy((known) => ({ ...known, [job]: told }));
+    const reported = await sendKept(job);
+    setWhy((known) => ({ ...known, [job]: reported }));
     void queries.invalidateQueries({ queryKey: ["unsent"] });
     void queries.invalidateQueries({ queryKey: ["jobs"] });
   };

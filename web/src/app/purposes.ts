@@ -17,7 +17,7 @@ export const PURPOSES = optionsOf<Schemas["Purpose"]>({
 const ABOUT_THE_BAR: readonly Purpose[] = ["centre_axle", "level_bar", "clear_something", "check_work"];
 
 /** Whether the work turns on where the track bar is bolted to the frame. */
-export const asksForTheEye = (toDo: readonly Purpose[]) =>
+export const inputsForTheEye = (toDo: readonly Purpose[]) =>
   toDo.some((purpose) => ABOUT_THE_BAR.includes(purpose));
 
 /** Whether it begins with readings on both sides. */

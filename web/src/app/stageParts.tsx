@@ -29,11 +29,11 @@ export const SCREENS = {
   prove: of(SCRIPTS.prove, (stage) => stage.ProveStage),
 } satisfies Record<StageName, ComponentType>;
 
-export const CycleWall = of(SCRIPTS.cycle, (stage) => stage.CycleWall);
-export const SwayWall = of(SCRIPTS.sway, (stage) => stage.SwayWall);
-export const BoltUpWall = of(SCRIPTS.bolt_up, (stage) => stage.BoltUpWall);
+export const CycleCanvas = of(SCRIPTS.cycle, (stage) => stage.CycleCanvas);
+export const SwayCanvas = of(SCRIPTS.sway, (stage) => stage.SwayCanvas);
+export const BoltUpCanvas = of(SCRIPTS.bolt_up, (stage) => stage.BoltUpCanvas);
 export const HoleGhosts = of(SCRIPTS.bracket, (stage) => stage.HoleGhosts);
-export const SchoolPlot = of(SCRIPTS.bracket, (stage) => stage.SchoolPlot);
+export const ApproachPlot = of(SCRIPTS.bracket, (stage) => stage.ApproachPlot);
 
 const RigDetail = of(SCRIPTS.rig, (stage) => stage.RigDetail);
 const TapeDetail = of(SCRIPTS.tape, (stage) => stage.TapeDetail);

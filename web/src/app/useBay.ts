@@ -27,8 +27,8 @@ export function useBay(search: string) {
       return result.data;
     },
     getNextPageParam: (last, pages) => {
-      const told = pages.reduce((sum, page) => sum + page.jobs.length, 0);
-      return last.jobs.length > 0 && told < last.total ? told : undefined;
+      const reported = pages.reduce((sum, page) => sum + page.jobs.length, 0);
+      return last.jobs.length > 0 && reported < last.total ? reported : undefined;
     },
   });
   // Page by page, so that a card stays where it is when the next page comes.

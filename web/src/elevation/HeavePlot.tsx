@@ -71,7 +71,7 @@ export function HeavePlot({ found, plan, travel, scale, className = "" }: HeaveP
       height={height}
       className={className}
       role="img"
-      aria-label={`${PLOTS[plotted].name} over the travel; its table stands in the slate`}
+      aria-label={`${PLOTS[plotted].name} over the travel; its table stands in the panel`}
       data-plot={plotted}
     >
       {lines.map((value) => (

@@ -3,7 +3,7 @@
  * window, so that no window writes over another's. A window holds a lock as long as it lives; what a window
  * that is gone has left is taken up by the one that opens the job next.
  */
-import type { Kept, Shelf } from "./queue";
+import type { Kept, OfflineStore } from "./queue";
 
 const DATABASE = "derecho";
 const STORE = "unsaved";
@@ -49,7 +49,7 @@ async function within<T>(
   return result;
 }
 
-export const shelf: Shelf = {
+export const offlineStore: OfflineStore = {
   keep: async (job, kept) => {
     if (kept === null) await within("readwrite", (store) => store.delete([job, ours]));
     else await within("readwrite", (store) => store.put({ ...kept, job, window: ours, at: Date.now() }));

@@ -2,7 +2,7 @@
  * The edits of one job in one window, from typed to acknowledged. Pure but for what it is given: the server,
  * a shelf on this device, a clock. Every edit is on the shelf until the server has it, or is shown as not sent.
  *
- * Not here: which job is on the screen (`session`), and where the shelf is (`shelf`).
+ * Not here: which job is on the screen (`session`), and where the shelf is (`offline_store`).
  */
 import type { Answer, FieldError, Job, JobView, Problem } from "../api/client";
 import { type Pointed, valueAt, withValueAt } from "./pointers";
@@ -26,7 +26,7 @@ export type Server = {
 /** What is kept on this device while the server does not have it. */
 export type Kept = { basedOn: number; document: Job; keys: string[] };
 
-export type Shelf = { keep: (id: string, kept: Kept | null) => Promise<void> };
+export type OfflineStore = { keep: (id: string, kept: Kept | null) => Promise<void> };
 
 export type Clock = { after: (ms: number, run: () => void) => () => void; key: () => string };
 
@@ -65,7 +65,7 @@ export class JobQueue {
   constructor(
     public view: JobView,
     private server: Server,
-    private shelf: Shelf,
+    private offlineStore: OfflineStore,
     private clock: Clock,
     private changed: () => void,
   ) {
@@ -364,7 +364,7 @@ export class JobQueue {
     const done = same(this.document, this.view.document) && this.keys.length === 0;
     const kept = done ? null : { basedOn: this.view.revision, document: this.document, keys: [...this.keys] };
     this.shelving = this.shelving
-      .then(() => this.shelf.keep(this.view.id, kept))
+      .then(() => this.offlineStore.keep(this.view.id, kept))
       .then(
         () => this.mark(false),
         () => this.mark(true),

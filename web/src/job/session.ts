@@ -13,7 +13,7 @@ import {
   type Problem,
 } from "../api/client";
 import { draftsForward, keptForward } from "./forward";
-import { leftBehind, live, shelf } from "./offlineStore";
+import { leftBehind, live, offlineStore } from "./offlineStore";
 import { type Clock, JobQueue, type QueueState, type Server, type Step } from "./queue";
 
 export type SaveState = QueueState;
@@ -186,12 +186,12 @@ const leftover = ({
   },
 
   sendKept: async (id) => {
-    const told = (queue: JobQueue) =>
+    const reported = (queue: JobQueue) =>
       queue.state === "asked" ? "It was changed elsewhere meanwhile: open it and choose." : queue.why;
     const known = queues.get(id);
     if (known) {
       known.again();
-      return told(known);
+      return reported(known);
     }
     const result = await server.get(id);
     if ("silent" in result) return NO_ANSWER.detail;
@@ -199,7 +199,7 @@ const leftover = ({
     const queue = queues.get(id) ?? queueOf(result.data);
     unasked.add(id);
     await takeUpLeft(queue);
-    return told(queue);
+    return reported(queue);
   },
 });
 
@@ -216,7 +216,7 @@ export const useSession = create<Session>()((set, get) => {
   };
 
   const queueOf = (view: JobView) => {
-    const queue: JobQueue = new JobQueue(view, server, shelf, clock, () => {
+    const queue: JobQueue = new JobQueue(view, server, offlineStore, clock, () => {
       show(queue);
       if (queue.isIdle()) void takeUpLeft(queue);
     });

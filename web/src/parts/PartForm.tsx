@@ -44,11 +44,11 @@ export function PartForm({ row: first, seen, fault, onSave, onClose }: PartFormP
   useEffect(() => () => drafts.dropUnder("library", "/part/"), []);
   const put = (name: string, text: string) => setRow({ ...row, [name]: text });
   const save = () => {
-    const told = Object.entries(lengths).map(([name, entry]) => [name, entry ? withUnit(entry) : ""]);
+    const reported = Object.entries(lengths).map(([name, entry]) => [name, entry ? withUnit(entry) : ""]);
     onSave({
       ...row,
       kind,
-      ...Object.fromEntries(told),
+      ...Object.fromEntries(reported),
       ...(kind === "bracket" && { holes: holesText(holes) }),
     });
   };

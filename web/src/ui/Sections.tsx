@@ -9,8 +9,8 @@ export type Section = {
   value: string;
   label: string;
   sign: Sign;
-  answers?: ReactNode;
-  asks?: ReactNode;
+  results?: ReactNode;
+  inputs?: ReactNode;
   /** How many figures it still wants. */
   wanted?: number;
 };
@@ -44,7 +44,7 @@ export function Sections({ label, of, sections, first, sticky = true }: Sections
     <Tabs.Root value={open} onValueChange={(value) => openSection(of, value)} activationMode="manual">
       <Tabs.List
         aria-label={label}
-        className={`${sticky ? "sticky -top-4 z-10" : ""} -mx-1 flex flex-wrap gap-x-0.5 border-ink border-b-2 bg-slate pt-1`}
+        className={`${sticky ? "sticky -top-4 z-10" : ""} -mx-1 flex flex-wrap gap-x-0.5 border-ink border-b-2 bg-panel pt-1`}
         data-sections
       >
         {sections.map((section) => (
@@ -90,7 +90,7 @@ function SectionBody({ of, section }: { of: string; section: Section }) {
       data-section={section.value}
       data-reveals
     >
-      {section.asks ? <Faces of={of} section={section} /> : section.answers}
+      {section.inputs ? <Faces of={of} section={section} /> : section.results}
     </Tabs.Content>
   );
 }
@@ -102,17 +102,17 @@ function Faces({ of, section }: { of: string; section: Section }) {
   const picked = useOpened((s) => s.faces[`${of}/${section.value}`]);
   const showFace = useOpened((s) => s.showFace);
   // What is shown stays until somebody turns it: an answer that comes while one types takes no field away.
-  const [begun] = useState<Face>(section.answers && section.sign.kind !== "measure" ? "answers" : "asks");
-  const face = section.answers ? (picked ?? begun) : "asks";
+  const [begun] = useState<Face>(section.results && section.sign.kind !== "measure" ? "results" : "inputs");
+  const face = section.results ? (picked ?? begun) : "inputs";
   const words: [Face, string][] = [
-    ["answers", "answers"],
-    ["asks", wantedOf(section.wanted)],
+    ["results", "answers"],
+    ["inputs", wantedOf(section.wanted)],
   ];
   return (
     <Tabs.Root value={face} onValueChange={(value) => showFace(of, section.value, value as Face)}>
       <Tabs.List
         aria-label={`${section.label}: answers or asks`}
-        className={section.answers ? "flex gap-1" : "hidden"}
+        className={section.results ? "flex gap-1" : "hidden"}
       >
         {words.map(([value, word]) => (
           <Tabs.Trigger
@@ -121,7 +121,7 @@ function Faces({ of, section }: { of: string; section: Section }) {
             className="settle inline-flex min-h-11 items-center gap-1.5 rounded-[3px] px-3 text-muted hover:bg-paper data-[state=active]:bg-paper data-[state=active]:font-semibold data-[state=active]:text-ink"
             data-face-name={value}
           >
-            {value === "asks" && !!section.wanted && (
+            {value === "inputs" && !!section.wanted && (
               <CircleHelp size={16} aria-hidden className="text-frame" />
             )}
             {word}

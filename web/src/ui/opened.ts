@@ -1,7 +1,7 @@
 /** Which section of each stage is open, and which of its two faces. It belongs to this window, not to the job. */
 import { create } from "zustand";
 
-export type Face = "answers" | "asks";
+export type Face = "results" | "inputs";
 
 type Opened = {
   sections: Record<string, string>;

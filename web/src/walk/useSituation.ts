@@ -85,8 +85,8 @@ export function useSituation(
     job.rig?.axle_location,
   ]);
   const near = useMemo(() => {
-    const told = room && roomOpen ? roomGapAt(room.gaps, { left, right }, picked) : undefined;
-    return told ?? nearAt(shown === "planned" && gaps?.plan ? gaps.plan : gaps?.found, { left, right });
+    const reported = room && roomOpen ? roomGapAt(room.gaps, { left, right }, picked) : undefined;
+    return reported ?? nearAt(shown === "planned" && gaps?.plan ? gaps.plan : gaps?.found, { left, right });
   }, [gaps, shown, left, right, room, roomOpen, picked]);
   return { situation, near };
 }

@@ -336,11 +336,11 @@ pub struct Setting {
     /// The shortest with both ends evened: each full in.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub evened_shortest_mm: Option<Length>,
+    pub equal_engagement_shortest_mm: Option<Length>,
     /// The longest with both ends evened: each with its least.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub evened_longest_mm: Option<Length>,
+    pub equal_engagement_longest_mm: Option<Length>,
     /// Where the shortest is still too long.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -418,10 +418,10 @@ fn reach(adjuster: &Adjuster, ends: &[(&ThreadedEnd, Length)], now: Length, per_
     let inward = most_turns(ends, -1.0).map(|most| now - per_turn * most);
     // Where every turn takes both ends out, each eye can be turned by itself once unbolted:
     // what one end has to spare makes up for what the other lacks.
-    let evened = ends.len() > 1 && ends.iter().all(|(_, advance)| *advance > Length::ZERO);
+    let equal_engagement = ends.len() > 1 && ends.iter().all(|(_, advance)| *advance > Length::ZERO);
     let all = |room: fn(&ThreadedEnd) -> Option<Length>| {
         let rooms = ends.iter().map(|(end, _)| room(end)).collect::<Option<Vec<_>>>();
-        rooms.filter(|_| evened).map(|rooms| rooms.into_iter().sum::<Length>())
+        rooms.filter(|_| equal_engagement).map(|rooms| rooms.into_iter().sum::<Length>())
     };
     let more = all(|end| Some(end.engagement? - end.least_engagement()));
     let less = all(|end| Some(end.full_depth()? - end.engagement?));
@@ -504,12 +504,15 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
         } else {
             Verdict::ThreadBottoms
         }
-    } else if evened(&ends, change).is_some_and(|after| after.iter().all(|end| end.enough == Some(true))) {
+    } else if equal_engagement(&ends, change)
+        .is_some_and(|after| after.iter().all(|end| end.enough == Some(true)))
+    {
         Verdict::EvenEnds
     } else {
         Verdict::TooLittleThread
     };
-    let after = if verdict == Verdict::EvenEnds { evened(&ends, change).unwrap_or(after) } else { after };
+    let after =
+        if verdict == Verdict::EvenEnds { equal_engagement(&ends, change).unwrap_or(after) } else { after };
     let count = (steps * flats_per_step).abs() as u32;
     let reaches = verdict.reaches();
     Setting {
@@ -530,8 +533,8 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
         leftover_mm: Some(leftover),
         shortest_mm: reach.turned_in,
         longest_mm: reach.turned_out,
-        evened_shortest_mm: reach.shortest,
-        evened_longest_mm: reach.longest,
+        equal_engagement_shortest_mm: reach.shortest,
+        equal_engagement_longest_mm: reach.longest,
         cut: too_long.map(|short| cut_back(&ends, per_turn, short - wanted)),
         ends: after,
         working: Working::default(),
@@ -564,7 +567,7 @@ fn end_after(end: &ThreadedEnd, out: Length) -> EndAfter {
 
 /// The thread to have in at each end so that both have alike to spare at the wanted length:
 /// their room, less the change, shared in halves as far as the depth of either takes it.
-fn evened(ends: &[(&ThreadedEnd, Length)], change: Length) -> Option<Vec<EndAfter>> {
+fn equal_engagement(ends: &[(&ThreadedEnd, Length)], change: Length) -> Option<Vec<EndAfter>> {
     let [(a, _), (b, _)] = ends else { return None };
     let (now_a, now_b) = (a.engagement?, b.engagement?);
     let total = now_a + now_b - change;
@@ -651,8 +654,8 @@ fn unsettable(
         leftover_mm: near.then_some(wanted - now),
         shortest_mm: adjuster.made_min,
         longest_mm: adjuster.made_max,
-        evened_shortest_mm: adjuster.made_min,
-        evened_longest_mm: adjuster.made_max,
+        equal_engagement_shortest_mm: adjuster.made_min,
+        equal_engagement_longest_mm: adjuster.made_max,
         cut: None,
         ends: Vec::new(),
         working: Working::default(),

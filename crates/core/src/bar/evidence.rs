@@ -190,7 +190,7 @@ mod tests {
     }
 
     #[test]
-    fn heights_rule_and_a_disagreement_is_told() {
+    fn heights_rule_and_a_disagreement_is_reported() {
         // 10° on 800 mm is 138.9 mm of rise.
         let reading = Some(finder(10.0, BarEnd::Frame, 0.2));
         let agree = of(Some((640.0, 501.0)), reading, Side::Left, 0.0).unwrap();

@@ -120,8 +120,8 @@ mod tests {
     /// 1/4 then 1/2, as it is done by hand; 5/8 wants one more.
     #[test]
     fn pilot_and_steps() {
-        let near = |told: &[f64], wanted: &[f64]| {
-            told.len() == wanted.len() && told.iter().zip(wanted).all(|(a, b)| (a - b).abs() < 1e-9)
+        let near = |reported: &[f64], wanted: &[f64]| {
+            reported.len() == wanted.len() && reported.iter().zip(wanted).all(|(a, b)| (a - b).abs() < 1e-9)
         };
         assert!(near(&sixteenths(0.5), &[4.0, 8.0]), "{:?}", sixteenths(0.5));
         assert!(near(&sixteenths(0.625), &[4.0, 8.0, 10.0]), "{:?}", sixteenths(0.625));

@@ -258,13 +258,13 @@ mod tests {
         let mut stack = bare("9/16-18", &[inches(0.25), inches(2.5), inches(0.25)], &[inches(0.1); 2]);
         stack.nut_height = Some(inches(31.0 / 64.0));
         stack.length = Some(inches(3.75));
-        let told = reckon(&stack);
-        assert!((told.grip.to_inches() - 3.0).abs() < 1e-9);
-        assert!((told.needed.to_inches() - 3.795_486_1).abs() < 1e-6);
-        assert!((told.buy.to_inches() - 4.0).abs() < 1e-9);
+        let reported = reckon(&stack);
+        assert!((reported.grip.to_inches() - 3.0).abs() < 1e-9);
+        assert!((reported.needed.to_inches() - 3.795_486_1).abs() < 1e-6);
+        assert!((reported.buy.to_inches() - 4.0).abs() < 1e-9);
         // 3.75 − 3.684375 = 0.065625 in are 1.18 threads.
-        assert!((told.stands_out_threads.unwrap() - 1.181_25).abs() < 1e-6);
-        let [StackFault::TooShort(by)] = told.faults[..] else { panic!("{:?}", told.faults) };
+        assert!((reported.stands_out_threads.unwrap() - 1.181_25).abs() < 1e-6);
+        let [StackFault::TooShort(by)] = reported.faults[..] else { panic!("{:?}", reported.faults) };
         assert!((by.to_inches() - 0.045_486_1).abs() < 1e-6);
         stack.length = Some(inches(4.0));
         assert_eq!(reckon(&stack).faults, []);
@@ -276,8 +276,8 @@ mod tests {
     fn a_metric_stack_by_hand() {
         let mut stack = bare("M14x2", &[mm(6.0), mm(60.0), mm(6.0)], &[mm(2.5); 2]);
         stack.nut = NutKind::NylonInsert;
-        let told = reckon(&stack);
-        assert!((told.needed.to_mm() - 95.0).abs() < 1e-9 && (told.buy.to_mm() - 95.0).abs() < 1e-9);
+        let reported = reckon(&stack);
+        assert!((reported.needed.to_mm() - 95.0).abs() < 1e-9 && (reported.buy.to_mm() - 95.0).abs() < 1e-9);
         // 110 mm with 25 of thread: 85 of shank, and the nut sits at 77: 8 mm of washers or a shorter bolt.
         stack.length = Some(mm(110.0));
         stack.threaded = Some(mm(25.0));
@@ -291,11 +291,11 @@ mod tests {
         // Behind the head 100 mm: it does not come out; beyond the nut's face 45 mm: 38 stand out and a wrench of 12.
         stack.room_at_head = Some(mm(100.0));
         stack.room_at_nut = Some(mm(45.0));
-        let told = reckon(&stack);
-        let [StackFault::NoWayOut(out), StackFault::NoWrench(wrench)] = told.faults[..] else { panic!() };
+        let reported = reckon(&stack);
+        let [StackFault::NoWayOut(out), StackFault::NoWrench(wrench)] = reported.faults[..] else { panic!() };
         assert!((out.to_mm() - 10.0).abs() < 1e-9 && (wrench.to_mm() - 5.0).abs() < 1e-9);
         // 72 + 45 − 12 = 105 for the wrench, 100 for the way out: the tighter counts.
-        assert!((told.most.unwrap().to_mm() - 100.0).abs() < 1e-9);
+        assert!((reported.most.unwrap().to_mm() - 100.0).abs() < 1e-9);
         // A nut on a tab needs no wrench.
         stack.nut = NutKind::Tab;
         assert!(matches!(reckon(&stack).faults[..], [StackFault::NoWayOut(_)]));
@@ -336,13 +336,13 @@ mod tests {
         fn what_is_bought_holds(grip in 10.0..140.0_f64, washer in 0.0..4.0_f64, metric: bool) {
             let bolt = if metric { "M14x1.5" } else { "9/16-18" };
             let mut stack = bare(bolt, &[mm(grip)], &[mm(washer); 2]);
-            let told = reckon(&stack);
-            prop_assert!(told.buy >= told.needed - mm(1e-4) && (told.buy - told.needed).to_mm() < 12.8);
-            stack.length = Some(told.buy + mm(1e-3));
+            let reported = reckon(&stack);
+            prop_assert!(reported.buy >= reported.needed - mm(1e-4) && (reported.buy - reported.needed).to_mm() < 12.8);
+            stack.length = Some(reported.buy + mm(1e-3));
             let bought = reckon(&stack);
             prop_assert!(bought.faults.is_empty() && bought.stands_out_threads.unwrap() > 1.99);
             stack.clamped.push(mm(1.0));
-            prop_assert!(((reckon(&stack).needed - told.needed).to_mm() - 1.0).abs() < 1e-9);
+            prop_assert!(((reckon(&stack).needed - reported.needed).to_mm() - 1.0).abs() < 1e-9);
         }
     }
 }

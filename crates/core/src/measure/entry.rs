@@ -332,13 +332,17 @@ mod tests {
 
     #[test]
     fn what_is_no_figure_is_refused_by_what_a_figure_is() {
-        let told = |json: &str| serde_json::from_str::<TapeEntry>(json).unwrap_err().to_string();
+        let reported = |json: &str| serde_json::from_str::<TapeEntry>(json).unwrap_err().to_string();
         for json in ["true", "null", "[24]"] {
-            assert!(told(json).contains("a length: an object with text and unit"), "{json}: {}", told(json));
+            assert!(
+                reported(json).contains("a length: an object with text and unit"),
+                "{json}: {}",
+                reported(json)
+            );
         }
-        assert!(told(r#"{"unit":"in"}"#).contains("missing field `text`"));
-        assert!(told(r#"{"text":"24","unit":"in","inch":1}"#).contains("unknown field `inch`"));
-        assert!(told(r#"{"text":"24","unit":"ft"}"#).contains("unknown variant `ft`"));
+        assert!(reported(r#"{"unit":"in"}"#).contains("missing field `text`"));
+        assert!(reported(r#"{"text":"24","unit":"in","inch":1}"#).contains("unknown field `inch`"));
+        assert!(reported(r#"{"text":"24","unit":"ft"}"#).contains("unknown variant `ft`"));
         let angle = |json: &str| serde_json::from_str::<AngleEntry>(json);
         assert!(angle("false").unwrap_err().to_string().contains("an angle: an object with text"));
         for json in ["3", "3.0", r#""3""#, r#"{"text":"3"}"#] {

@@ -363,8 +363,8 @@ mod tests {
     }
 
     #[test]
-    fn rates_are_told_in_the_unit_of_the_words() {
-        let told = Phrase::of(|w| {
+    fn rates_are_reported_in_the_unit_of_the_words() {
+        let reported = Phrase::of(|w| {
             format!(
                 "{}, {}, {}",
                 spring_rate(w, SpringRate::from_n_per_mm(35.025_37)),
@@ -372,8 +372,8 @@ mod tests {
                 force(w, Force::from_n(444.8))
             )
         });
-        assert_eq!(told.inches, "200 lb/in, 2205 lb, 100 lb");
-        assert_eq!(told.millimetres, "35.0 N/mm, 1000 kg, 450 N");
+        assert_eq!(reported.inches, "200 lb/in, 2205 lb, 100 lb");
+        assert_eq!(reported.millimetres, "35.0 N/mm, 1000 kg, 450 N");
         let per_degree = RollRate::from_nmm_per_radian(100_000.0 * 180.0 / std::f64::consts::PI);
         assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).millimetres, "100 N·m/°");
         assert_eq!(Phrase::of(|w| roll_rate(w, per_degree)).inches, "74 lb-ft/°");

@@ -333,7 +333,7 @@ impl Part {
     /// What it is, in one line, in both units; a torque or a thread as it was typed.
     #[must_use]
     pub fn says(&self) -> Phrase {
-        Phrase::of(|w| self.line(|entry| told(w, entry.length())))
+        Phrase::of(|w| self.line(|entry| reported(w, entry.length())))
     }
 
     fn line(&self, typed: impl Fn(&TapeEntry) -> String) -> String {
@@ -411,7 +411,7 @@ impl Part {
 }
 
 /// A length with its sign: what goes down, inward or back has a minus.
-fn told(w: Words, length: Length) -> String {
+fn reported(w: Words, length: Length) -> String {
     let sign = if length < Length::ZERO { "−" } else { "" };
     format!("{sign}{}", w.fine(length))
 }

@@ -83,9 +83,10 @@ const LENGTHS: [&str; 19] = [
 
 /// What is in a kit: `2 × spacer; 1 × crush sleeve`.
 fn holds_text(holds: &Value) -> String {
-    let told = holds.as_array().into_iter().flatten();
-    let told = told.map(|line| format!("{} × {}", line["count"], line["name"].as_str().unwrap_or_default()));
-    told.collect::<Vec<_>>().join("; ")
+    let reported = holds.as_array().into_iter().flatten();
+    let reported =
+        reported.map(|line| format!("{} × {}", line["count"], line["name"].as_str().unwrap_or_default()));
+    reported.collect::<Vec<_>>().join("; ")
 }
 
 /// Fields of a kit's fastener in the order in which they are written.
@@ -93,11 +94,11 @@ const FASTENER: [&str; 5] = ["thread", "grade", "nut", "treatment", "torque"];
 
 /// A kit's fasteners: `frame/main: 9/16-18, grade_8, nylon_insert, threadlocker, 120 lb-ft; …`.
 fn fasteners_text(fasteners: &Value) -> String {
-    let told = fasteners.as_array().into_iter().flatten().map(|line| {
+    let reported = fasteners.as_array().into_iter().flatten().map(|line| {
         let fields = FASTENER.iter().filter_map(|field| line[*field].as_str());
         format!("{}: {}", line["place"].as_str().unwrap_or_default(), fields.collect::<Vec<_>>().join(", "))
     });
-    told.collect::<Vec<_>>().join("; ")
+    reported.collect::<Vec<_>>().join("; ")
 }
 
 fn order_text(order: &Value) -> String {
@@ -150,7 +151,7 @@ fn fastener_of(text: &str) -> Result<Value, String> {
 }
 
 fn holes_text(holes: &Value) -> String {
-    let told = holes.as_array().into_iter().flatten().map(|hole| {
+    let reported = holes.as_array().into_iter().flatten().map(|hole| {
         let mut text = format!("{}: {}", hole["name"].as_str().unwrap_or_default(), length_text(&hole["up"]));
         for way in ["outward", "forward"] {
             if hole[way].is_object() {
@@ -159,7 +160,7 @@ fn holes_text(holes: &Value) -> String {
         }
         text
     });
-    told.collect::<Vec<_>>().join("; ")
+    reported.collect::<Vec<_>>().join("; ")
 }
 
 /// A part as a row, one text for each of [`COLUMNS`].

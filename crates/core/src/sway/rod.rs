@@ -96,7 +96,7 @@ mod tests {
     }
 
     #[test]
-    fn parts_that_make_no_link_are_told() {
+    fn parts_that_make_no_link_are_reported() {
         assert_eq!(JOINT.cut(mm(150.0)), Err(RodFault::NoRod));
         let short = RodLink { shank: mm(24.0), ..JOINT };
         assert_eq!(short.cut(mm(300.0)), Err(RodFault::ThreadTooShort));
@@ -104,7 +104,7 @@ mod tests {
 
     proptest! {
         #[test]
-        fn turned_to_its_ends_the_link_is_as_long_as_told(link in 180.0..600.0_f64) {
+        fn turned_to_its_ends_the_link_is_as_long_as_reported(link in 180.0..600.0_f64) {
             let cut = JOINT.cut(mm(link)).unwrap();
             let eye_to_eye = |inside: Length| cut.rod_mm + (JOINT.eye_to_tip - inside) * 2.0;
             prop_assert!((eye_to_eye(cut.in_mm).to_mm() - link).abs() < 1e-9);

@@ -91,7 +91,7 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
             page.sees("[data-took=taken]", &format!("into “{side} reading {}”", place + 1)).await?;
         }
         page.saved().await?;
-        page.driver.execute("document.querySelector('[data-slate]').scrollTo(0, 0)", vec![]).await?;
+        page.driver.execute("document.querySelector('[data-panel]').scrollTo(0, 0)", vec![]).await?;
     } else {
         for key in keys.chars() {
             page.key(&key.to_string()).await?;

@@ -337,7 +337,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         predicted_readings_mm: readings,
         decide_first: false,
         plan_says: plan_says(moves, chosen_hole_names(job)),
-        fitting: evened(fitting(job, setups, wanted), setting.as_ref()),
+        fitting: equal_engagement(fitting(job, setups, wanted), setting.as_ref()),
         set: made.map(|made| set_check(setups, made)),
         basis: setups.basis.clone(),
         recentring: wanted.recentring,
@@ -347,7 +347,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
 }
 
 /// Where both ends are evened first, the thread that each has in then is recorded with the length.
-fn evened(round: Round, setting: Option<&SettingResult>) -> Round {
+fn equal_engagement(round: Round, setting: Option<&SettingResult>) -> Round {
     match setting.map(|setting| &setting.facts) {
         Some(facts) if facts.verdict == Verdict::EvenEnds => {
             let at = |index: usize| TapeEntry::of(facts.ends.get(index)?.engagement_after_mm?);

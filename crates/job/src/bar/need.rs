@@ -19,7 +19,7 @@ pub enum Need {
     /// One would help; a length alone will do.
     Offered,
     /// A length alone leaves too much.
-    Urged,
+    Recommended,
 }
 
 /// Why a bracket is urged.
@@ -79,7 +79,7 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
     .filter_map(|(holds, reason)| holds.then_some(reason))
     .collect();
     let need = match (reasons.is_empty(), tilted) {
-        (false, _) => Need::Urged,
+        (false, _) => Need::Recommended,
         (true, true) => Need::Offered,
         (true, false) => Need::NotNeeded,
     };

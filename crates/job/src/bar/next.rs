@@ -35,7 +35,7 @@ pub struct NextReading {
     /// What the answer is good to now, ±, with 95 in 100: the change of length where there is one, else the offset.
     pub now_mm: Length,
     /// Whether the answer cannot be told, or is worse than the tolerance: then it is said without being asked for.
-    pub urged: bool,
+    pub recommended: bool,
     /// Each reading that helps, the best first.
     pub options: Vec<NextOption>,
     /// The best in one sentence.
@@ -115,7 +115,7 @@ pub fn next_reading(job: &Job, resolved: &Resolved, draws: usize) -> Option<Next
     let best = options.first()?;
     Some(NextReading {
         now_mm: now,
-        urged: centring.answer == Answer::CannotTell || !centring.method_can_prove,
+        recommended: centring.answer == Answer::CannotTell || !centring.method_can_prove,
         says: BarMessage::ReadNext { reading: best.reading, now, to: best.to_mm }.into(),
         options,
     })

@@ -103,8 +103,8 @@ fn way(way: WayOut, bar: &BarState, length: Length) -> WayFacts {
 /// A bracket moved sideways until the bar's own range is wanted, with room to trim.
 fn sideways(wanted: &Wanted, bar: &BarState, setting: &Setting) -> Option<WayFacts> {
     let length = match setting.verdict {
-        Verdict::CutBack => setting.evened_shortest_mm? + TRIM,
-        Verdict::BarTooShort | Verdict::TooLittleThread => setting.evened_longest_mm? - TRIM,
+        Verdict::CutBack => setting.equal_engagement_shortest_mm? + TRIM,
+        Verdict::BarTooShort | Verdict::TooLittleThread => setting.equal_engagement_longest_mm? - TRIM,
         _ => return None,
     };
     // The reach that the length wants, less the reach there is: h' = sqrt(L'^2 - v^2 - d^2).

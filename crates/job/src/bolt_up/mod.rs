@@ -121,7 +121,7 @@ pub struct StepLine {
     /// Why it stops, or why it should not be done as it stands now.
     pub minds: Vec<Message>,
     /// What was done otherwise, and what has changed since.
-    pub told: Vec<Message>,
+    pub reported: Vec<Message>,
     /// Whether a person added it.
     pub own: bool,
 }
@@ -287,8 +287,8 @@ fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCh
             checks.map(named).collect::<Vec<_>>()
         })
         .collect();
-    let told = |check: &FitCheck| of_fasteners.iter().any(|(_, other)| other.says == check.says);
-    let of_the_eye = fit(job, situation).into_iter().filter(|check| bad(check) && !told(check));
+    let reported = |check: &FitCheck| of_fasteners.iter().any(|(_, other)| other.says == check.says);
+    let of_the_eye = fit(job, situation).into_iter().filter(|check| bad(check) && !reported(check));
     let of_the_eye = of_the_eye.map(|check| (format!("eye/{}", check_in_gate_keys(&check)), check));
     of_the_eye.chain(of_fasteners.clone()).collect()
 }
@@ -360,9 +360,9 @@ pub fn work(
     (legs, link): (Vec<Message>, Option<Message>),
 ) -> WorkResult {
     let Plan { situation, tasks } = Plan::of(job, resolved);
-    let told = Arc::new(context(job, resolved, &situation, bar, (legs, link)));
+    let reported = Arc::new(context(job, resolved, &situation, bar, (legs, link)));
     let facts: Vec<StepFacts> =
-        tasks.iter().map(|task| StepFacts { what: task.what.clone(), of: told.clone() }).collect();
+        tasks.iter().map(|task| StepFacts { what: task.what.clone(), of: reported.clone() }).collect();
     let does = |key: &str| {
         let found = tasks.iter().position(|task| task.key == key);
         found.map_or(Message::NOTHING, |index| BoltUpMessage::Does(facts[index].clone()).into())
@@ -372,7 +372,7 @@ pub fn work(
         .zip(&facts)
         .map(|(task, facts)| step_line(job, (&situation, &tasks), task, facts, &does))
         .collect();
-    call_by_ids(job, &mut steps, (bar, &told));
+    call_by_ids(job, &mut steps, (bar, &reported));
     let choice = bar
         .and_then(|bar| bar.correction.as_ref())
         .filter(|correction| correction.decide_first)
@@ -412,14 +412,16 @@ pub fn work(
 }
 
 /// Gives each step its sentence with ids in place of names, where a job calls a row otherwise than its id.
-fn call_by_ids(job: &Job, steps: &mut [StepLine], (bar, told): (Option<&BarResult>, &StepContext)) {
+fn call_by_ids(job: &Job, steps: &mut [StepLine], (bar, reported): (Option<&BarResult>, &StepContext)) {
     let Some(job) = job.called_by_ids() else { return };
     let resolved = Resolved::of(&job);
     let Plan { situation, tasks } = Plan::of(&job, &resolved);
-    let told = Arc::new(context(&job, &resolved, &situation, bar, (told.legs.clone(), told.link.clone())));
+    let reported =
+        Arc::new(context(&job, &resolved, &situation, bar, (reported.legs.clone(), reported.link.clone())));
     for task in tasks {
         if let Some(step) = steps.iter_mut().find(|step| step.key == task.key) {
-            step.by_ids = Some(BoltUpMessage::Does(StepFacts { what: task.what, of: told.clone() }).into());
+            step.by_ids =
+                Some(BoltUpMessage::Does(StepFacts { what: task.what, of: reported.clone() }).into());
         }
     }
 }
@@ -573,7 +575,7 @@ fn step_line(
             None if waits.is_empty() => StepState::Ready,
             None => StepState::Waits,
         },
-        told: record
+        reported: record
             .zip(done)
             .map_or_else(Vec::new, |(record, done)| otherwise(job, situation, task, (record, done), does)),
         waits: if open { waits } else { Vec::new() },
@@ -602,7 +604,7 @@ fn otherwise(
     (record, done): (&StepRecord, &Mark),
     does: &dyn Fn(&str) -> Message,
 ) -> Vec<Message> {
-    let mut told = Vec::new();
+    let mut reported = Vec::new();
     for (key, rule) in task.after.iter().filter(|(_, rule)| rules_here(job, *rule)) {
         let first = job.bolt_up.step(key);
         let later = match first.and_then(|first| first.done.as_ref()) {
@@ -610,24 +612,24 @@ fn otherwise(
             None => !is_closed(first),
         };
         if later {
-            told.push(BoltUpMessage::DoneBefore { first: does(key), why: *rule }.into());
+            reported.push(BoltUpMessage::DoneBefore { first: does(key), why: *rule }.into());
         }
     }
     if let (Some(stood), Some(wanted)) = (record.stood, task.stands)
         && stood != wanted
         && task.what != What::OnItsWeight
     {
-        told.push(BoltUpMessage::StoodOtherwise { stood, wanted }.into());
+        reported.push(BoltUpMessage::StoodOtherwise { stood, wanted }.into());
     }
     if !record.against.trim().is_empty() {
-        told.push(BoltUpMessage::Reason { text: record.against.clone() }.into());
+        reported.push(BoltUpMessage::Reason { text: record.against.clone() }.into());
     }
     for key in &task.tightens {
         if fasteners::tightness(job, key) == Tightness::Open {
-            told.push(BoltUpMessage::NoTorque { name: fasteners::named(situation, key).0 }.into());
+            reported.push(BoltUpMessage::NoTorque { name: fasteners::named(situation, key).0 }.into());
         }
     }
-    told
+    reported
 }
 
 /// Ticked steps that the plan has no more.
@@ -656,12 +658,12 @@ fn drills(job: &Job) -> Vec<DrillLine> {
 }
 
 fn open_of_mock_up(job: &Job) -> Vec<MockUpOpen> {
-    let told = job.bolt_up.mock_up.unwrap_or_default();
+    let reported = job.bolt_up.mock_up.unwrap_or_default();
     [
-        (told.corners_equal, MockUpOpen::CornersEqual),
-        (told.strapped, MockUpOpen::Strapped),
-        (told.repeats_agree, MockUpOpen::RepeatsAgree),
-        (told.cycled, MockUpOpen::Cycled),
+        (reported.corners_equal, MockUpOpen::CornersEqual),
+        (reported.strapped, MockUpOpen::Strapped),
+        (reported.repeats_agree, MockUpOpen::RepeatsAgree),
+        (reported.cycled, MockUpOpen::Cycled),
     ]
     .into_iter()
     .filter(|(stands, _)| !stands)
@@ -670,7 +672,7 @@ fn open_of_mock_up(job: &Job) -> Vec<MockUpOpen> {
 }
 
 fn mock_up(job: &Job) -> Message {
-    let told = BoltUpMessage::MockUp { open: open_of_mock_up(job) }.into();
+    let reported = BoltUpMessage::MockUp { open: open_of_mock_up(job) }.into();
     // A tick that the tape contradicts is no tick.
     let corners = &job.bolt_up.corners_before;
     let apart = |name: &str, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {
@@ -682,7 +684,8 @@ fn mock_up(job: &Job) -> Message {
         apart("front", &corners.left_front, &corners.right_front),
         apart("rear", &corners.left_rear, &corners.right_rear),
     ];
-    BoltUpMessage::InARow { phrases: [told].into_iter().chain(apart.into_iter().flatten()).collect() }.into()
+    BoltUpMessage::InARow { phrases: [reported].into_iter().chain(apart.into_iter().flatten()).collect() }
+        .into()
 }
 
 fn still_off(job: &Job) -> Option<Message> {

@@ -133,8 +133,8 @@ pub(super) fn margin(job: &Job, view: &FrontView, bar: &BarId) -> Option<(String
     let found = as_found(job);
     let part = if bar.is_empty() { &found } else { job.bar_part(bar)? };
     part.outside.as_ref()?;
-    let told = compare(job, view, part);
-    Some((told.name, told.margin))
+    let reported = compare(job, view, part);
+    Some((reported.name, reported.margin))
 }
 
 /// The arithmetic of a bar's strength; `bend` is the bend's offset.
@@ -300,8 +300,8 @@ pub(super) fn builder(
     let bar = match built(gap, frame, axle, stock) {
         Ok(bar) => bar,
         Err(fault) => {
-            let told = asks::cannot_be_built(fault);
-            return (None, Some(FieldError::new("/bracket/builder/stock", "cannot_be_built", told)));
+            let reported = asks::cannot_be_built(fault);
+            return (None, Some(FieldError::new("/bracket/builder/stock", "cannot_be_built", reported)));
         }
     };
     let steps = builder_steps(&bar, (gap, frame, axle, stock));

@@ -39,7 +39,7 @@ fn range(job: &Job, setups: &Setups, option: &OptionResult) -> (Option<Length>, 
         Some(adjuster) if adjuster.kind == AdjusterKind::Fixed => (Some(bar.length), Some(bar.length)),
         Some(adjuster) => {
             let set = facts_within(adjuster, bar.length, option.length_mm, Length::ZERO);
-            (set.evened_shortest_mm, set.evened_longest_mm)
+            (set.equal_engagement_shortest_mm, set.equal_engagement_longest_mm)
         }
     }
 }

@@ -1,13 +1,13 @@
-//! The schools of putting it right, by name.
+//! The approaches of putting it right, by name.
 
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// One school of doing it.
+/// One approach of doing it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum School {
+pub enum Approach {
     /// An adjustable bar centres it; the angle stays.
     LengthOnly,
     /// The axle eye is raised; the length stays.
@@ -20,7 +20,7 @@ pub enum School {
     DropAndLength,
 }
 
-impl School {
+impl Approach {
     /// The eye it moves.
     #[must_use]
     pub const fn end(self) -> Option<BracketEnd> {

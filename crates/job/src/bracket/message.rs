@@ -1,6 +1,6 @@
 //! What stage Bracket has to say, as facts.
 
-use super::kinds::School;
+use super::kinds::Approach;
 use super::names::{BarName, PlaceName};
 use crate::bar::message::Turns;
 use crate::cycle::limit::{Happening, MetAt};
@@ -27,7 +27,7 @@ pub enum BracketMessage {
     /// What a check is of.
     CheckName(BracketCheck),
     /// What an approach is called.
-    Approach(School),
+    ApproachName(Approach),
     /// What a hole is called.
     Place(PlaceName),
     /// What a bar is called.
@@ -88,16 +88,16 @@ pub enum BracketMessage {
         pick: Box<OptionFacts>,
         picked: Picked,
     },
-    /// Why. `failing` names the other schools with why they fail.
+    /// Why. `failing` names the other approaches with why they fail.
     Because {
         pick: Box<OptionFacts>,
-        failing: Vec<(School, Message)>,
+        failing: Vec<(Approach, Message)>,
         exact: Option<Length>,
         target: Target,
     },
-    /// What a school does and what it gives up, in this job's numbers.
-    School {
-        school: School,
+    /// What a approach does and what it gives up, in this job's numbers.
+    Approach {
+        approach: Approach,
         option: Box<OptionFacts>,
         at_hand: bool,
     },
@@ -203,7 +203,7 @@ pub enum BracketMessage {
     BoltUnmeasured,
     /// Shortest bolt, the one to buy, and what the one that is there comes to.
     BoltLength {
-        told: Box<Reckoned>,
+        reported: Box<Reckoned>,
         stack: Box<Stack>,
     },
     /// What is wrong with the bolt that is there.

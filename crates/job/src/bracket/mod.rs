@@ -1,4 +1,4 @@
-//! Stage Bracket: every hole and bar ranked, the schools side by side, what fits before it is
+//! Stage Bracket: every hole and bar ranked, the approaches side by side, what fits before it is
 //! welded, what it loads. `option` is one hole with one bar, `planner` makes and ranks them,
 //! `words` makes the sentences. Not here: whether a bracket is
 //! called for at all; stage Bar says that.
@@ -9,15 +9,15 @@ pub mod fit;
 pub mod kinds;
 pub mod legs;
 
+pub mod approach;
 pub mod message;
 pub mod names;
 pub mod option;
 mod planner;
-pub mod school;
 pub(crate) mod stack;
 pub mod template;
 
-use self::kinds::School;
+use self::kinds::Approach;
 use crate::document::check::asks;
 use crate::message::Label;
 use derecho_core::parts::{BracketEnd, BracketPart};
@@ -27,12 +27,12 @@ use derecho_core::measure::{Length, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use self::approach::{ApproachResult, approaches};
 use self::compare::{BarComparison, BoltResult, BuilderResult};
 use self::legs::LegSetting;
 use self::message::Picked;
 pub use self::option::{OptionAtHeight, OptionResult};
 use self::planner::{Planner, bar_candidates};
-use self::school::{SchoolResult, schools};
 use crate::assembly::ReadJob;
 use crate::assembly::weights::assumed_loads;
 use crate::bar::need::{BracketNeed, Need};
@@ -79,8 +79,8 @@ pub struct PlanResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub pick: Option<usize>,
-    /// The schools, each with its best plan.
-    pub schools: Vec<SchoolResult>,
+    /// The approaches, each with its best plan.
+    pub approaches: Vec<ApproachResult>,
     /// The hole that will be right at each other height.
     pub other_heights: Vec<Message>,
     /// Every bracket there is a hole to choose of.
@@ -168,7 +168,7 @@ fn without(missing: Vec<FieldError>, job: &Job) -> PlanResult {
         options: Vec::new(),
         options_in_all: 0,
         pick: None,
-        schools: Vec::new(),
+        approaches: Vec::new(),
         other_heights: Vec::new(),
         brackets: brackets(job).iter().map(BracketChoice::of).collect(),
         gone: gone(job),
@@ -230,17 +230,17 @@ pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
     compare::margin(job, &fitted.view, &fitted.bar.id).filter(|(_, margin)| *margin < 1.0)
 }
 
-/// Why the other schools that set a length fail: each with its name and its first reason.
-fn failing(schools: &[SchoolResult], pick: &OptionResult) -> Vec<(School, Message)> {
-    schools
+/// Why the other approaches that set a length fail: each with its name and its first reason.
+fn failing(approaches: &[ApproachResult], pick: &OptionResult) -> Vec<(Approach, Message)> {
+    approaches
         .iter()
-        .filter(|school| school.school.sets_length() && school.option.end != pick.end)
-        .filter_map(|school| Some((school.school, school.option.fails.first()?.clone())))
+        .filter(|approach| approach.approach.sets_length() && approach.option.end != pick.end)
+        .filter_map(|approach| Some((approach.approach, approach.option.fails.first()?.clone())))
         .collect()
 }
 
 /// Options told at once: more than any shop has holes and bars for, and no more than a phone can show.
-pub const OPTIONS_TOLD: usize = 200;
+pub const OPTIONS_REPORTED: usize = 200;
 /// Of those, how many have their figures at every height.
 const WITH_HEIGHTS: usize = 8;
 
@@ -267,8 +267,8 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
     let found = match bench.candidate((EyeMoves::default(), None), &bars[0].body, link_now) {
         Ok((found, _)) => found,
         Err(fault) => {
-            let told = FieldError::new("/hardpoints", "impossible_geometry", asks::as_measured(fault));
-            return without(vec![told], job);
+            let reported = FieldError::new("/hardpoints", "impossible_geometry", asks::as_measured(fault));
+            return without(vec![reported], job);
         }
     };
     let drag_out = bench
@@ -286,7 +286,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
     };
     let exact = planner.exact_riser();
     let ranked = planner.options();
-    let schools = schools(&planner, &ranked, exact);
+    let approaches = approaches(&planner, &ranked, exact);
     let other_heights = planner.other_heights(&ranked);
     let options_in_all = ranked.len();
     let need = need_of(job, setups);
@@ -295,7 +295,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
     };
     let chosen = find(&|option| option.chosen);
     let alone = find(&|option| option.end.is_none() && option.fails.is_empty());
-    let enough = alone.filter(|_| need.facts.need != Need::Urged && chosen.is_none());
+    let enough = alone.filter(|_| need.facts.need != Need::Recommended && chosen.is_none());
     let pick = chosen.or(enough).or(find(&|_| true)).cloned();
     let pick = pick.as_ref();
     let picked = match (chosen, enough) {
@@ -309,7 +309,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
     let wanted = pick.map_or(setups.plan.view.length(), |option| option.length_mm);
     let (builder, unbuilt) = compare::builder(job, wanted, setups);
     let needed = |option: &OptionResult| {
-        let page = (from + 1..=from + OPTIONS_TOLD).contains(&option.rank);
+        let page = (from + 1..=from + OPTIONS_REPORTED).contains(&option.rank);
         page || option.chosen || option.kept || pick.is_some_and(|pick| pick.rank == option.rank)
     };
     let says_enough = enough.is_some();
@@ -340,7 +340,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
             Some(_) if says_enough => need.says.clone(),
             Some(pick) => BracketMessage::Because {
                 pick: Box::new(pick.facts()),
-                failing: failing(&schools, pick),
+                failing: failing(&approaches, pick),
                 exact,
                 target: job.bracket.target,
             }
@@ -361,6 +361,6 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         pick: pick.and_then(|pick| options.iter().position(|option| option.rank == pick.rank)),
         options,
         options_in_all,
-        schools,
+        approaches,
     }
 }

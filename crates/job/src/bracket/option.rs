@@ -135,7 +135,7 @@ impl OptionResult {
 }
 
 impl OptionResult {
-    /// What the answer, its reason and its school say of it.
+    /// What the answer, its reason and its approach say of it.
     #[must_use]
     pub fn facts(&self) -> OptionFacts {
         let loads = &self.loads;

@@ -317,7 +317,7 @@ impl Planner<'_> {
                 });
                 let range = match &set {
                     Some(set) if set.kind != AdjusterKind::Fixed => {
-                        (set.evened_shortest_mm, set.evened_longest_mm)
+                        (set.equal_engagement_shortest_mm, set.equal_engagement_longest_mm)
                     }
                     Some(_) => (Some(bar.state.length), Some(bar.state.length)),
                     None => bar.state.range,
@@ -605,12 +605,12 @@ fn check(mechanism: &Mechanism) -> SweptOption {
         } else {
             met.left
         };
-        let told = BracketMessage::Met {
+        let reported = BracketMessage::Met {
             what: Happening::of(mechanism, watch.what, level),
             place: MetAt::of(mechanism, (at, at)),
         }
         .into();
-        if level == Level::Over { checked.fails.push(told) } else { checked.minds.push(told) }
+        if level == Level::Over { checked.fails.push(reported) } else { checked.minds.push(reported) }
     }
     let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
     checked.steer = ride.map(|_| {

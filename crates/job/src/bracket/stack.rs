@@ -17,11 +17,16 @@ use derecho_core::measure::{Length, TorqueEntry, Working};
 pub(crate) fn checks(job: &Job) -> Vec<FitCheck> {
     let Some(thread) = job.bracket.bolt.thread.as_ref() else { return Vec::new() };
     let stack = stack(job, thread);
-    let told = stack.as_ref().map(reckon);
-    [nut(job, thread), hole(job, thread), length(job, stack.as_ref().zip(told.as_ref())), torque(job, thread)]
-        .into_iter()
-        .flatten()
-        .collect()
+    let reported = stack.as_ref().map(reckon);
+    [
+        nut(job, thread),
+        hole(job, thread),
+        length(job, stack.as_ref().zip(reported.as_ref())),
+        torque(job, thread),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
 }
 
 /// What is on the bolt; None until ear and the width between the ears are measured.
@@ -68,7 +73,7 @@ fn hole(job: &Job, thread: &Thread) -> Option<FitCheck> {
 fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
     let form = &job.bracket.bolt;
     let asked = form.ear.is_some() || form.length.is_some();
-    let Some((stack, told)) = reckoned else {
+    let Some((stack, reported)) = reckoned else {
         return asked.then(|| {
             check(
                 BracketMessage::CheckName(BracketCheck::BoltLength),
@@ -77,21 +82,22 @@ fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> 
             )
         });
     };
-    Some(length_of_stack(stack, told))
+    Some(length_of_stack(stack, reported))
 }
 
 /// How long the bolt of a stack must be, and what is wrong with the one that is there.
-pub(crate) fn length_of_stack(stack: &Stack, told: &Reckoned) -> FitCheck {
+pub(crate) fn length_of_stack(stack: &Stack, reported: &Reckoned) -> FitCheck {
     let says =
-        BracketMessage::BoltLength { told: Box::new(told.clone()), stack: Box::new(stack.clone()) }.into();
-    let faults: Vec<&StackFault> = told.faults.iter().filter(|fault| is_of_length(fault)).collect();
+        BracketMessage::BoltLength { reported: Box::new(reported.clone()), stack: Box::new(stack.clone()) }
+            .into();
+    let faults: Vec<&StackFault> = reported.faults.iter().filter(|fault| is_of_length(fault)).collect();
     if !faults.is_empty() {
-        let told =
+        let reported =
             faults.iter().map(|fault| BracketMessage::StackFault { fault: *(*fault) }.into()).chain([says]);
         return check(
             BracketMessage::CheckName(BracketCheck::BoltLength),
             FitVerdict::Bad,
-            BracketMessage::InARow { parts: told.collect() },
+            BracketMessage::InARow { parts: reported.collect() },
         );
     }
     let verdict = if stack.length.is_some() { FitVerdict::Good } else { FitVerdict::Open };
@@ -129,7 +135,7 @@ fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
 /// From the parts on the bolt to its length.
 pub(super) fn working(job: &Job) -> Option<Working> {
     let stack = stack(job, job.bracket.bolt.thread.as_ref()?)?;
-    let told = reckon(&stack);
+    let reported = reckon(&stack);
     let washers = stack.washers.iter().copied().sum::<Length>();
     let diameter = stack.bolt.diameter();
     let nut = stack.nut_height.unwrap_or(diameter * stack.nut.usual_height());
@@ -141,18 +147,18 @@ pub(super) fn working(job: &Job) -> Option<Working> {
                 Meaning::Grip,
                 "grip = 2 · {ear} + {between}",
                 &[("ear", length(stack.clamped[0])), ("between", length(stack.clamped[1]))],
-                length(told.grip),
+                length(reported.grip),
             ),
             Step::new(
                 Meaning::ShortestBolt,
                 "L = {grip} + {washers} + {nut} + 2 · {p}",
                 &[
-                    ("grip", length(told.grip)),
+                    ("grip", length(reported.grip)),
                     ("washers", length(washers)),
                     ("nut", length(nut)),
                     ("p", length(stack.bolt.pitch())),
                 ],
-                length(told.needed),
+                length(reported.needed),
             ),
         ],
     })

@@ -355,7 +355,7 @@ pub struct DrawnPoses {
 }
 
 /// To a ten-thousandth of a millimetre or degree: far below what is told.
-const TOLD: f64 = 1e4;
+const REPORTED: f64 = 1e4;
 /// To a tenth of a millimetre: a quarter of a dot on a large screen.
 const DRAWN: f64 = 10.0;
 /// To a hundredth of a limit: what a tint tells.
@@ -468,9 +468,9 @@ fn plan_name(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> Label {
         Some(plan) if plan.trial => {
             let trial = job.setups.plans.trial.clone().unwrap_or_default();
             let ends = [(BracketEnd::Frame, trial.frame), (BracketEnd::Axle, trial.axle)];
-            let told: Vec<&str> =
+            let reported: Vec<&str> =
                 ends.iter().filter_map(|(end, choice)| Some(job.hole_name(*end, choice.as_ref()?))).collect();
-            PlanName::Trial { holes: told.join(", ") }
+            PlanName::Trial { holes: reported.join(", ") }
         }
         Some(_) if setups.is_some_and(|setups| setups.unread) => PlanName::AsSet,
         Some(_) => PlanName::Plan,
@@ -768,7 +768,7 @@ fn drawn(mechanism: &Mechanism, envelope: &Envelope) -> DrawnPoses {
     let rows = envelope.poses.chunks(envelope.travels.len()).step_by(2);
     let poses: Vec<Option<&Posed>> = rows.flat_map(|row| row.iter().step_by(2)).map(Option::as_ref).collect();
     let column = |pick: &dyn Fn(&Posed) -> f64| -> Vec<Option<f64>> {
-        poses.iter().map(|posed| posed.and_then(|posed| rounded(pick(posed), TOLD))).collect()
+        poses.iter().map(|posed| posed.and_then(|posed| rounded(pick(posed), REPORTED))).collect()
     };
     let points: Vec<Option<Vec<f64>>> =
         poses.iter().map(|posed| posed.map(|posed| drawn_points(mechanism, posed))).collect();

@@ -355,7 +355,7 @@ fn prove_axle(
 fn is_undecided(job: &Job, setups: &Setups) -> bool {
     job.to_do.contains(&Purpose::LevelBar)
         && job.setups.plans.chosen.is_none()
-        && need_of(job, setups).facts.need == Need::Urged
+        && need_of(job, setups).facts.need == Need::Recommended
 }
 
 /// Whether the axle stands within the tolerance as measured, and the bar cannot be set nearer: a fixed one lands where
@@ -414,7 +414,7 @@ fn same_feature(one: &Sheet, other: &Sheet) -> bool {
     feature(one) == feature(other)
 }
 
-fn told(centring: &Centring) -> SaidOffset {
+fn reported(centring: &Centring) -> SaidOffset {
     SaidOffset {
         at: centring.offset_mm,
         repeats: centring.repeat_uncertainty_mm,
@@ -473,7 +473,7 @@ fn movement(
     let same_method = same_feature(before_sheet, after_sheet);
     let predicted = (view.reach() - changed.reach()) * view.frame_eye_side().sign() + moved.sideways();
     let measured = after.offset_mm - before.offset_mm;
-    let (now, then) = (told(after), told(before));
+    let (now, then) = (reported(after), reported(before));
     let of_readings = of_difference(now, then, same_method);
     let together = in_quadrature(&[of_readings, predicted_good_to]);
     let agrees = agree(measured, predicted, together);

@@ -99,7 +99,7 @@ pub(super) fn of_difference(one: SaidOffset, other: SaidOffset, same_feature: bo
 mod tests {
     use super::*;
 
-    fn told(at: f64, repeats: f64, feature: f64) -> SaidOffset {
+    fn reported(at: f64, repeats: f64, feature: f64) -> SaidOffset {
         let mm = Length::from_mm;
         SaidOffset { at: mm(at), repeats: mm(repeats), feature: mm(feature) }
     }
@@ -107,18 +107,18 @@ mod tests {
     #[test]
     fn the_shared_reference_never_averages_out() {
         let zero = Length::ZERO;
-        let (at, u) = landing(told(1.0, 0.45, 1.5), told(1.0, 0.45, 1.5), Length::from_mm(0.3), true);
+        let (at, u) = landing(reported(1.0, 0.45, 1.5), reported(1.0, 0.45, 1.5), Length::from_mm(0.3), true);
         assert!((at.to_mm() - 1.0).abs() < 1e-12);
         // By hand: a = 0.2025, b = 0.2925, 1/(1/a + 1/b) = 0.11966; with 1.5² the root of 2.36966.
         assert!((u.to_mm() - 2.369_66_f64.sqrt()).abs() < 1e-4);
         // Of two reference points each brings its own: 1.5² + 0.45² = 2.4525, the half of it.
-        let (_, u) = landing(told(1.0, 0.45, 1.5), told(1.0, 0.45, 1.5), zero, false);
+        let (_, u) = landing(reported(1.0, 0.45, 1.5), reported(1.0, 0.45, 1.5), zero, false);
         assert!((u.to_mm() - (2.4525_f64 / 2.0).sqrt()).abs() < 1e-9);
     }
 
     #[test]
     fn one_reference_point_drops_out_of_a_difference() {
-        let (one, other) = (told(0.0, 0.3, 0.8), told(2.4, 0.4, 0.8));
+        let (one, other) = (reported(0.0, 0.3, 0.8), reported(2.4, 0.4, 0.8));
         assert!((of_difference(one, other, true).to_mm() - 0.5).abs() < 1e-12);
         // By hand: 0.09 + 0.16 + 2 · 0.64.
         assert!((of_difference(one, other, false).to_mm() - 1.53_f64.sqrt()).abs() < 1e-12);

@@ -20,7 +20,7 @@ use utoipa::ToSchema;
 pub use super::gate::{GateKind, LookKind};
 use super::prediction::of_difference;
 use super::verdict::ProveVerdict;
-use super::{ProveResult, same_feature, told};
+use super::{ProveResult, reported, same_feature};
 use crate::bolt_up::named::Named;
 use crate::bolt_up::{Progressed, temporary};
 use crate::defaults;
@@ -342,7 +342,7 @@ fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Optio
         let other = result.centring.as_ref().filter(|_| of_this_round && sheet.kind == SheetKind::Centring);
         sheet.id != *newest
             && other.is_some_and(|other| {
-                let u = of_difference(told(after), told(other), same_feature(sheet, newest_sheet));
+                let u = of_difference(reported(after), reported(other), same_feature(sheet, newest_sheet));
                 agree(other.offset_mm, after.offset_mm, u)
             })
     });
@@ -383,32 +383,32 @@ fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
 
 /// What stands now, for the next time.
 fn next_time(job: &Job, resolved: &Resolved) -> Vec<Message> {
-    let mut told = Vec::new();
+    let mut reported = Vec::new();
     if let Some(setups) = resolved.setups() {
         let (bar, length) = (&setups.fitted.bar, setups.fitted.view.length());
         let left = bar.adjuster.as_ref().filter(|adjuster| adjuster.kind != AdjusterKind::Fixed);
         let left = left.and_then(|adjuster| {
             let facts = facts_within(adjuster, length, length, Length::ZERO);
-            Some((length - facts.evened_shortest_mm?, facts.evened_longest_mm? - length))
+            Some((length - facts.equal_engagement_shortest_mm?, facts.equal_engagement_longest_mm? - length))
         });
-        told.push(ProveMessage::BarNow { name: bar.name.clone(), length, left }.into());
+        reported.push(ProveMessage::BarNow { name: bar.name.clone(), length, left }.into());
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
             let hole =
                 rounds.filter(|moved| moved.end == end).map(|moved| job.hole_name(end, &moved.to)).next();
-            told.extend(
+            reported.extend(
                 hole.filter(|hole| !hole.is_empty())
                     .map(|hole| ProveMessage::EyeNow { end, hole: hole.to_owned() }.into()),
             );
         }
     }
     let sway = &resolved.sway.fitted;
-    told.extend(length_of(&sway.link).map(|link| ProveMessage::LinksNow { link }.into()));
+    reported.extend(length_of(&sway.link).map(|link| ProveMessage::LinksNow { link }.into()));
     let tools: Vec<String> = job.bolt_up.tools.clone();
     if !tools.is_empty() {
-        told.push(ProveMessage::ToolsUsed { tools: tools.to_vec() }.into());
+        reported.push(ProveMessage::ToolsUsed { tools: tools.to_vec() }.into());
     }
-    told
+    reported
 }
 
 /// The day reminders count from.

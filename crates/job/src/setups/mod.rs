@@ -492,8 +492,8 @@ fn reached(bar: &BarState, exact: &Recentring, view: &FrontView, reach: Length) 
     let adjuster = bar.adjuster.as_ref().filter(|adjuster| adjuster.kind != AdjusterKind::Fixed)?;
     let slack = reach * (view.reach() / view.length());
     let set = facts_within(adjuster, bar.length, exact.length_mm, slack);
-    let longest = set.evened_longest_mm.filter(|longest| *longest < exact.length_mm);
-    let shortest = set.evened_shortest_mm.filter(|shortest| *shortest > exact.length_mm);
+    let longest = set.equal_engagement_longest_mm.filter(|longest| *longest < exact.length_mm);
+    let shortest = set.equal_engagement_shortest_mm.filter(|shortest| *shortest > exact.length_mm);
     let end = longest.or(shortest)?;
     ((end - exact.length_mm).abs() <= slack).then_some(end)
 }
@@ -527,7 +527,7 @@ impl Wanted {
         }
         let slack = self.length_tolerance(tolerance);
         let set = facts_within(adjuster, bar.length, self.length, slack);
-        match (set.evened_shortest_mm, set.evened_longest_mm) {
+        match (set.equal_engagement_shortest_mm, set.equal_engagement_longest_mm) {
             (None, None) => None,
             (least, most) => Some(
                 least.is_none_or(|least| self.length >= least - slack)

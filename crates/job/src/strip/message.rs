@@ -63,7 +63,7 @@ pub enum Waits {
     /// No bracket is needed.
     NotNeeded,
     /// A bracket can be had and is not urged.
-    NotUrged,
+    NotRecommended,
     /// Brackets are there, none is chosen.
     ToChoose,
     /// A bracket is urged, none is there.

@@ -103,9 +103,9 @@ fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> Sta
     let tried = !moves::brackets(job).is_empty();
     let (progress, says) = match (result.need.facts.need, tried) {
         (Need::NotNeeded, _) => (Progress::Begun, Waits::NotNeeded),
-        (Need::Offered, _) => (Progress::Begun, Waits::NotUrged),
-        (Need::Urged, true) => (Progress::Begun, Waits::ToChoose),
-        (Need::Urged, false) => (Progress::Nothing, Waits::NoBracketTried),
+        (Need::Offered, _) => (Progress::Begun, Waits::NotRecommended),
+        (Need::Recommended, true) => (Progress::Begun, Waits::ToChoose),
+        (Need::Recommended, false) => (Progress::Nothing, Waits::NoBracketTried),
     };
     stage(Stage::Bracket, progress, StripMessage::Waits(says))
 }
@@ -153,8 +153,8 @@ fn rig(job: &Job) -> StageResult {
     let rig = &job.rig;
     // A Y-shaped link has no frame eye to ask for.
     let no_bar = rig.axle_location == Some(AxleLocation::YLink);
-    let told = [rig.end.is_some(), rig.steering_side.is_some(), rig.frame_eye_side.is_some() || no_bar];
-    let progress = match told.iter().filter(|told| **told).count() {
+    let reported = [rig.end.is_some(), rig.steering_side.is_some(), rig.frame_eye_side.is_some() || no_bar];
+    let progress = match reported.iter().filter(|reported| **reported).count() {
         0 => Progress::Nothing,
         3 => Progress::Settled,
         _ => Progress::Begun,

@@ -38,7 +38,7 @@ pub(crate) fn job(value: &Value) -> Job {
 }
 
 /// Everything every stage tells of a job.
-pub(crate) fn told(value: &Value) -> Value {
+pub(crate) fn reported(value: &Value) -> Value {
     let job = job(value);
     json!({
         "solve": in_words(solve(&job)),

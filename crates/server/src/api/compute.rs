@@ -208,14 +208,14 @@ pub async fn compute_turned(
         let says = "That is more turns than any thread has. Count again, from where the bar stood.";
         return Err(unprocessable("too_many_turns", says));
     }
-    let told = move || {
+    let reported = move || {
         let length = turned(&read_job(&body)?, turns).ok_or_else(|| {
             let says = "How far a turn takes this bar is not known. Type its thread in stage Bar, or the length as it is set.";
             unprocessable("thread_unknown", says)
         })?;
         Ok(Json(Turned { length }))
     };
-    state.computed(told).await
+    state.computed(reported).await
 }
 
 /// What a device has kept since an older program.

@@ -11,7 +11,7 @@ use axum::response::sse::{Event, KeepAlive, Sse};
 use axum::response::{IntoResponse, Response};
 use derecho_instruments::connection::Way;
 use derecho_instruments::message::Sentence;
-use derecho_instruments::registry::{Held, ShelfEvent, ShelfFault, Shown};
+use derecho_instruments::registry::{Held, RegistryEvent, RegistryFault, Shown};
 use derecho_store::Taken;
 use futures_util::stream::unfold;
 use jiff::Timestamp;
@@ -75,15 +75,15 @@ pub(super) fn body<T>(body: Result<Json<T>, JsonRejection>) -> Result<T, Problem
         .map_err(|rejection| Problem::new(StatusCode::BAD_REQUEST, "bad_body", rejection.body_text()))
 }
 
-impl From<ShelfFault> for Problem {
-    fn from(fault: ShelfFault) -> Self {
+impl From<RegistryFault> for Problem {
+    fn from(fault: RegistryFault) -> Self {
         let (status, code) = match fault {
-            ShelfFault::Full => (StatusCode::CONFLICT, "shelf_full"),
-            ShelfFault::Unknown => (StatusCode::NOT_FOUND, "no_such_instrument"),
-            ShelfFault::Away => (StatusCode::CONFLICT, "instrument_away"),
+            RegistryFault::Full => (StatusCode::CONFLICT, "shelf_full"),
+            RegistryFault::Unknown => (StatusCode::NOT_FOUND, "no_such_instrument"),
+            RegistryFault::Away => (StatusCode::CONFLICT, "instrument_away"),
         };
-        let told = fault.to_string();
-        let mut letters = told.chars();
+        let reported = fault.to_string();
+        let mut letters = reported.chars();
         let first = letters.next().map(|c| c.to_uppercase().to_string()).unwrap_or_default();
         Self::new(status, code, format!("{first}{}.", letters.as_str()))
     }
@@ -95,7 +95,7 @@ impl From<ShelfFault> for Problem {
     responses((status = 200, description = "Ways and instruments", body = Shown))
 )]
 pub async fn shown(State(state): State<AppState>) -> Json<Shown> {
-    Json(state.shelf.shown())
+    Json(state.registry.shown())
 }
 
 /// Joins a way in. It is opened, and opened again whenever it is gone.
@@ -112,8 +112,8 @@ pub async fn join(
     State(state): State<AppState>,
     wanted: Result<Json<WayIn>, JsonRejection>,
 ) -> Result<Json<Shown>, Problem> {
-    state.shelf.join(&way_in(&body(wanted)?.way)?)?;
-    Ok(Json(state.shelf.shown()))
+    state.registry.join(&way_in(&body(wanted)?.way)?)?;
+    Ok(Json(state.registry.shown()))
 }
 
 /// Leaves a way in, with every instrument on it.
@@ -129,8 +129,8 @@ pub async fn leave(
     State(state): State<AppState>,
     wanted: Result<Query<WayIn>, QueryRejection>,
 ) -> Result<Json<Shown>, Problem> {
-    if state.shelf.leave(&way_in(&query(wanted)?.way)?) {
-        Ok(Json(state.shelf.shown()))
+    if state.registry.leave(&way_in(&query(wanted)?.way)?) {
+        Ok(Json(state.registry.shown()))
     } else {
         Err(Problem::new(StatusCode::NOT_FOUND, "no_such_way", "That way in is not joined.".to_owned()))
     }
@@ -162,14 +162,14 @@ pub async fn order(
     asked: Result<Path<(String, Order)>, PathRejection>,
 ) -> Result<StatusCode, Problem> {
     let (id, order) = path(asked)?;
-    state.shelf.order(match order {
+    state.registry.order(match order {
         Order::Ask => Sentence::Ask { id },
         Order::Zero => Sentence::Zero { id },
     })?;
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// Readings as they come: `shelf` with everything on it whenever something is shown otherwise, `held` with a reading
+/// Readings as they come: `registry` with everything on it whenever something is shown otherwise, `held` with a reading
 /// that was held. Ends when the program is stopped.
 #[utoipa::path(
     get, path = "/api/v1/instruments/events", tag = "instruments", operation_id = "instrument_events",
@@ -180,12 +180,12 @@ pub async fn order(
 )]
 pub async fn events(State(state): State<AppState>) -> Response {
     let Ok(turn) = Arc::clone(&state.streams).try_acquire_owned() else { return too_many() };
-    let listening = state.shelf.listen();
+    let listening = state.registry.listen();
     // Its turn goes with the stream.
     let begun = (state, listening, turn, true);
     let stream = unfold(begun, |(state, mut listening, turn, first)| async move {
         if first {
-            let event = told("shelf", &state.shelf.shown());
+            let event = reported("shelf", &state.registry.shown());
             return Some((Ok::<_, Infallible>(event), (state, listening, turn, false)));
         }
         let event = tokio::select! {
@@ -193,9 +193,11 @@ pub async fn events(State(state): State<AppState>) -> Response {
             () = state.ending.cancelled() => return None,
         };
         let event = match event {
-            Ok(ShelfEvent::Held(held)) => told("held", &*held),
+            Ok(RegistryEvent::Held(held)) => reported("held", &*held),
             // A window that fell behind sees how it is now.
-            Ok(ShelfEvent::Changed) | Err(RecvError::Lagged(_)) => told("shelf", &state.shelf.shown()),
+            Ok(RegistryEvent::Changed) | Err(RecvError::Lagged(_)) => {
+                reported("shelf", &state.registry.shown())
+            }
             Err(RecvError::Closed) => return None,
         };
         Some((Ok(event), (state, listening, turn, false)))
@@ -203,7 +205,7 @@ pub async fn events(State(state): State<AppState>) -> Response {
     Sse::new(stream).keep_alive(KeepAlive::default()).into_response()
 }
 
-fn told(name: &str, what: &impl Serialize) -> Event {
+fn reported(name: &str, what: &impl Serialize) -> Event {
     // Plain data has a JSON form.
     Event::default().event(name).json_data(what).unwrap_or_default()
 }
@@ -219,9 +221,9 @@ fn told(name: &str, what: &impl Serialize) -> Event {
 )]
 pub async fn took(
     State(state): State<AppState>,
-    told: Result<Json<Took>, JsonRejection>,
+    reported: Result<Json<Took>, JsonRejection>,
 ) -> Result<StatusCode, Problem> {
-    let Took { held, job, field } = body(told)?;
+    let Took { held, job, field } = body(reported)?;
     let taken = Taken {
         at: Timestamp::now(),
         instrument: held.instrument.id,

@@ -163,7 +163,7 @@ pub async fn read(
 ) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
-    state.told(stored, StatusCode::OK).await
+    state.reported(stored, StatusCode::OK).await
 }
 
 /// Saves a document over the revision named in If-Match.
@@ -257,7 +257,7 @@ async fn changed(
             (Change::Settle, None) => store.get(&id),
         })
         .await?;
-    state.told_anew(stored).await
+    state.reported_anew(stored).await
 }
 
 fn not_proved() -> Problem {
@@ -444,7 +444,7 @@ pub async fn bring_back(
 ) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored(move |store| store.bring_back(&id)).await?;
-    state.told(stored, StatusCode::OK).await
+    state.reported(stored, StatusCode::OK).await
 }
 
 /// The job as a job file to keep.

@@ -26,7 +26,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::Response;
-use derecho_instruments::registry::Shelf;
+use derecho_instruments::registry::Registry;
 
 use derecho_store::{BasedOn, Store, StoreError, StoredJob};
 use tokio::sync::{Semaphore, oneshot};
@@ -51,7 +51,7 @@ pub struct AppState {
     /// As many may compute at once as there are cores; the others wait in order.
     computing: Arc<Semaphore>,
     /// Instruments that are joined.
-    pub shelf: Shelf,
+    pub registry: Registry,
     /// What every job has on record, as it was read last.
     pub records: Arc<Records>,
     /// The practice bay, apart from the real one.
@@ -71,7 +71,7 @@ impl AppState {
         let cores = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         Self {
             computing: Arc::new(Semaphore::new(cores)),
-            shelf: Shelf::default(),
+            registry: Registry::default(),
             records: Arc::default(),
             practice: Arc::new(PracticeBay::beside(&store)),
             streams: Arc::new(Semaphore::new(MOST_STREAMS)),
@@ -96,12 +96,12 @@ impl AppState {
     }
 
     /// A stored job as it is answered, computed where computing is done.
-    async fn told(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
+    async fn reported(&self, stored: StoredJob, status: StatusCode) -> Result<Response, Problem> {
         Ok(self.computed(move || answered(stored, status)).await?.0)
     }
 
     /// The same of a job that a change was made to whose card nobody has drawn yet.
-    async fn told_anew(&self, stored: StoredJob) -> Result<Response, Problem> {
+    async fn reported_anew(&self, stored: StoredJob) -> Result<Response, Problem> {
         let (answer, undrawn) = self.computed(move || answered(stored, StatusCode::OK)).await?;
         let id = undrawn.id.clone();
         // Where it cannot be kept it is drawn when the bay is looked at.
@@ -139,13 +139,13 @@ impl AppState {
 
 /// Calls on a thread that may take its time. All calls are of one type there: of each its own a task would be made.
 async fn aside<T: Send + 'static>(call: impl FnOnce() -> T + Send + 'static) -> Result<T, Problem> {
-    let (tell, told) = oneshot::channel();
+    let (tell, reported) = oneshot::channel();
     let call: Box<dyn FnOnce() + Send> = Box::new(move || {
         // Nobody waits any more where the client is gone.
         let _ = tell.send(call());
     });
     spawn_blocking(call).await.map_err(|panic| Problem::internal(&panic))?;
-    told.await.map_err(|none| Problem::internal(&none))
+    reported.await.map_err(|none| Problem::internal(&none))
 }
 
 /// Longest name of an edit.

@@ -156,10 +156,10 @@ pub async fn begin(
     let (session, job) = begun.await?;
     let of = id.clone();
     state.stored_of(&id, move |store| store.create(&of, &job, Timestamp::now())).await?;
-    state.shelf.put(tape(session.unit()), &format!("practice:{id}"));
-    let told = view(&id, &session);
+    state.registry.put(tape(session.unit()), &format!("practice:{id}"));
+    let reported = view(&id, &session);
     state.practice.begin(id, session);
-    Ok((StatusCode::CREATED, Json(told)))
+    Ok((StatusCode::CREATED, Json(reported)))
 }
 
 /// A lesson under way.
@@ -199,7 +199,7 @@ pub async fn act(
         let says = "No sleeve is turned by more than a hundred turns at once.";
         return Err(Problem::new(StatusCode::BAD_REQUEST, "bad_body", says));
     }
-    let (told, shown) = with(&state, &id, |one| {
+    let (reported, shown) = with(&state, &id, |one| {
         let taped = matches!(act, Act::Read { .. } | Act::ReadBar | Act::ReadFrameEye | Act::ReadAxleEye);
         let shows = one.session.act(act).shows_mm.filter(|_| taped);
         one.number += 1;
@@ -217,10 +217,10 @@ pub async fn act(
     })?;
     if let Some((reading, unit)) = shown {
         let tape = tape(unit);
-        state.shelf.put(tape.clone(), &format!("practice:{id}"));
-        state.shelf.hold(&tape.id, reading);
+        state.registry.put(tape.clone(), &format!("practice:{id}"));
+        state.registry.hold(&tape.id, reading);
     }
-    Ok(Json(told))
+    Ok(Json(reported))
 }
 
 /// Calls a lesson done: the truth beside what was believed.
@@ -240,9 +240,9 @@ pub async fn debrief(
     let (session, began) = with(&state, &id, |one| (one.session.clone(), one.began))?;
     let of = id.clone();
     let stored = state.stored_of(&id, move |store| store.get(&of)).await?;
-    let told = state
+    let reported = state
         .computed(move || Ok(session.debrief(&stored.job, began.duration_until(Timestamp::now()).as_secs())))
         .await?;
-    state.shelf.take_away(&format!("practice:{id}"));
-    Ok(Json(told))
+    state.registry.take_away(&format!("practice:{id}"));
+    Ok(Json(reported))
 }

@@ -99,11 +99,11 @@ pub fn lines(
     let mut lines: Vec<LogLine> = Vec::new();
     for record in records.all(store)? {
         let of_job = holds(&record.title) || holds(&record.vehicle);
-        let told = |entry: &&LogEntry| {
+        let reported = |entry: &&LogEntry| {
             (of_job || holds(&entry.by) || holds(entry.says.in_unit(record.unit)))
                 && kind.is_none_or(|kind| kind == entry.kind)
         };
-        lines.extend(record.entries.iter().filter(told).map(|entry| LogLine {
+        lines.extend(record.entries.iter().filter(reported).map(|entry| LogLine {
             id: record.id.clone(),
             title: record.title.clone(),
             vehicle: record.vehicle.clone(),
@@ -282,16 +282,16 @@ pub fn jobs_of_zip(
     bytes: &[u8],
     mut take: impl FnMut(Job, usize) -> Result<(), Problem>,
 ) -> Result<usize, Problem> {
-    let told =
+    let reported =
         |error: zip::result::ZipError| bad("not_a_zip", format!("This is no zip that can be read: {error}."));
-    let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(told)?;
+    let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(reported)?;
     if archive.len() > MOST_FILES {
         return Err(bad("too_many", format!("At most {MOST_FILES} files come in at once. Split it.")));
     }
     let (mut found, of) = (0, archive.len());
     let mut faults: Vec<FieldError> = Vec::new();
     for index in 0..of {
-        let file = archive.by_index(index).map_err(told)?;
+        let file = archive.by_index(index).map_err(reported)?;
         let name = file.name().to_owned();
         if !name.ends_with(SUFFIX) {
             continue;
@@ -315,8 +315,9 @@ pub fn jobs_of_zip(
                 let says = format!("Line {line}, column {column}: this is not JSON: {message}");
                 faults.push(FieldError::new(format!("/{name}"), "not_json", says));
             }
-            Err(ParseFault::Faults(told)) => faults.extend(
-                told.into_iter()
+            Err(ParseFault::Faults(reported)) => faults.extend(
+                reported
+                    .into_iter()
                     .map(|fault| FieldError { pointer: format!("/{name}{}", fault.pointer), ..fault }),
             ),
         }
@@ -373,11 +374,11 @@ async fn with_headway(body: Body) -> Result<Bytes, Problem> {
 ///
 /// # Errors
 /// With every fault of every file.
-pub fn ready_of_zip(bytes: &[u8], mut told: impl FnMut(usize, usize)) -> Result<Vec<Prepared>, Problem> {
+pub fn ready_of_zip(bytes: &[u8], mut reported: impl FnMut(usize, usize)) -> Result<Vec<Prepared>, Problem> {
     let mut ready = Vec::new();
     jobs_of_zip(bytes, |job, of| {
         ready.push(Prepared::of(new_id(), &cards::ready(job)?)?);
-        told(ready.len(), of);
+        reported(ready.len(), of);
         Ok(())
     })?;
     Ok(ready)
@@ -405,12 +406,12 @@ pub async fn shop_in(State(state): State<AppState>, body: Body) -> Result<Json<S
     // All the work before the database is touched; then one transaction that only writes.
     let ready = state
         .computed(move || {
-            let told = |done, of| {
+            let reported = |done, of| {
                 taking.say(done, of);
             };
-            let ready = ready_of_zip(&body, told);
+            let ready = ready_of_zip(&body, reported);
             if ready.is_err() {
-                told(0, 0);
+                reported(0, 0);
             }
             ready
         })

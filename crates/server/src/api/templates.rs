@@ -55,8 +55,8 @@ pub async fn template(
         "holes" => holes(&job, &query.of, query.end)?,
         "panel" => state.computed(move || panel(&job, &query.of)).await?,
         _ => {
-            let told = "There is no such drawing. Ask for cope, holes or panel.";
-            return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", told));
+            let reported = "There is no such drawing. Ask for cope, holes or panel.";
+            return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", reported));
         }
     };
     let (kind, text) = match format.as_str() {

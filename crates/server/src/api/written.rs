@@ -24,8 +24,8 @@ impl Written {
     ///
     /// # Errors
     /// Where it has no JSON form.
-    pub fn with(told: &dyn ToJson, layout: Layout) -> Result<Self, Problem> {
-        let bytes = told.json(layout).map_err(|error| Problem::internal(&error))?;
+    pub fn with(reported: &dyn ToJson, layout: Layout) -> Result<Self, Problem> {
+        let bytes = reported.json(layout).map_err(|error| Problem::internal(&error))?;
         Ok(Self(bytes.into()))
     }
 }

@@ -219,8 +219,8 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                 degrees(steep_from),
             )
         }
-        Need::Urged => {
-            let told: Vec<String> = reasons
+        Need::Recommended => {
+            let reported: Vec<String> = reasons
                 .iter()
                 .map(|reason| match reason {
                     NeedReason::Steep => {
@@ -235,7 +235,7 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                 .collect();
             format!(
                 "A bracket is urged: {}. It puts the angle right, the bar only the centre.",
-                told.join(", and ")
+                reported.join(", and ")
             )
         }
     })
@@ -379,7 +379,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
         }),
         Verdict::AsItIs => Phrase::plain("The nearest step is where it stands: leave the threads alone."),
         Verdict::BarTooShort => Phrase::of(|w| {
-            let most = setting.evened_longest_mm.map_or_else(String::new, |most| w.fine(most));
+            let most = setting.equal_engagement_longest_mm.map_or_else(String::new, |most| w.fine(most));
             format!(
                 "Too short for this job: it takes {} and this bar ends at {most}.",
                 w.fine(setting.wanted_mm)
@@ -387,7 +387,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
         }),
         Verdict::CutBack => cut_says(setting),
         Verdict::EvenEnds => Phrase::of(|w| {
-            let told: Vec<String> = setting
+            let reported: Vec<String> = setting
                 .ends
                 .iter()
                 .zip(["frame-side", "axle-side"])
@@ -398,7 +398,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
             format!(
                 "One end runs out while the other has thread to spare. Unbolt one eye and turn it by itself until both hold alike at {}: {} of thread in, with {} to spare at each.",
                 w.fine(setting.wanted_mm),
-                told.join(" and "),
+                reported.join(" and "),
                 w.distance(spare(setting))
             )
         }),
@@ -406,7 +406,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
             let needed = setting.ends.iter().map(|end| end.least_engagement_mm).reduce(Length::max);
             let needed = needed.unwrap_or(Length::ZERO);
             let least_in = setting.ends.iter().filter_map(|end| end.engagement_before_mm).reduce(Length::min);
-            match (setting.evened_longest_mm, least_in) {
+            match (setting.equal_engagement_longest_mm, least_in) {
                 (Some(longest), Some(least_in)) if longest < setting.from_mm => format!(
                     "As it is there is too little thread in: {} where {} must stay in at each end. Take a longer bar, or a bracket that wants less length.",
                     w.fine(least_in),
@@ -464,7 +464,7 @@ fn spare(setting: &Setting) -> Length {
 }
 
 fn cut_says(setting: &Setting) -> Phrase {
-    let short = setting.evened_shortest_mm.unwrap_or(setting.wanted_mm);
+    let short = setting.equal_engagement_shortest_mm.unwrap_or(setting.wanted_mm);
     Phrase::of(|w| {
         let long = format!(
             "Screwed right in it is still {}, longer than the {} wanted.",
@@ -620,7 +620,7 @@ fn warn_of(warning: BarWarning) -> Phrase {
 
 fn plan_says(moves: &[EyeMove]) -> Phrase {
     Phrase::of(|w| {
-        let told: Vec<String> = moves
+        let reported: Vec<String> = moves
             .iter()
             .map(|EyeMove { end, by, hole }| {
                 let mut ways = Vec::new();
@@ -646,7 +646,7 @@ fn plan_says(moves: &[EyeMove]) -> Phrase {
                 format!("the {eye} {}, {place}", ways.join(" and "))
             })
             .collect();
-        format!("With {}, as chosen in stage Bracket.", told.join(" and "))
+        format!("With {}, as chosen in stage Bracket.", reported.join(" and "))
     })
 }
 

@@ -62,10 +62,10 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::CornersAlike => corners_alike(),
         BoltUpMessage::StillOff { names } => still_off(&names.iter().map(String::as_str).collect::<Vec<_>>()),
         BoltUpMessage::Drill { size } => drill(*size),
-        BoltUpMessage::Does(step) => told_of(step).does,
-        BoltUpMessage::How(step) => told_of(step).how.unwrap_or_default(),
-        BoltUpMessage::Because(step) => plain(told_of(step).because),
-        BoltUpMessage::Caution(step) => plain(told_of(step).caution.unwrap_or_default()),
+        BoltUpMessage::Does(step) => reported_of(step).does,
+        BoltUpMessage::How(step) => reported_of(step).how.unwrap_or_default(),
+        BoltUpMessage::Because(step) => plain(reported_of(step).because),
+        BoltUpMessage::Caution(step) => plain(reported_of(step).caution.unwrap_or_default()),
         BoltUpMessage::HowItStands(how) => plain(stands(*how)),
         BoltUpMessage::CutName(what) => plain(cut(*what).0),
         BoltUpMessage::CutSays(what) => plain(cut(*what).1),
@@ -91,11 +91,16 @@ fn plain(text: &str) -> Phrase {
     Phrase::plain(text)
 }
 
-fn told(does: Phrase, how: Option<Phrase>, because: &'static str, caution: Option<&'static str>) -> StepSays {
+fn reported(
+    does: Phrase,
+    how: Option<Phrase>,
+    because: &'static str,
+    caution: Option<&'static str>,
+) -> StepSays {
     StepSays { does, how, because, caution }
 }
 
-fn told_of(facts: &StepFacts) -> StepSays {
+fn reported_of(facts: &StepFacts) -> StepSays {
     step(&facts.of, &facts.what)
 }
 
@@ -172,7 +177,7 @@ fn step(context: &StepContext, what: &What) -> StepSays {
 
 fn undoing(context: &StepContext, what: &What) -> StepSays {
     match what {
-        What::Corners => told(
+        What::Corners => reported(
             plain("Read the heights of all four corners"),
             Some(plain(
                 "From the same mark on each wheel arch straight down to the hub's middle, on its weight, bounced to settle.",
@@ -180,7 +185,7 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
             "Once something is undone nobody can tell what changed.",
             None,
         ),
-        What::Stands => told(
+        What::Stands => reported(
             plain("Chock the wheels, set stands under the frame, hold the axle with a jack"),
             None,
             "Nothing is undone before it cannot fall.",
@@ -188,7 +193,7 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
         ),
         What::ComesOff(end) => {
             let first = context.situation.at(*end).and_then(|work| work.comes_off()).unwrap_or_default();
-            told(
+            reported(
                 plain(&format!(
                     "Take off what is in the way of the {}: {first}",
                     bracket_name(context, *end)
@@ -198,7 +203,7 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
                 None,
             )
         }
-        What::BarOut => told(
+        What::BarOut => reported(
             plain("Take the old bar out, axle eye first"),
             Some(plain(
                 "Look while it is apart: oval holes, a bolt thinner than its hole, torn bushings, cracks in the brackets.",
@@ -206,19 +211,19 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
             "The axle stays where its springs leave it once the bar is out.",
             Some(STANDS),
         ),
-        What::EyeEased(end) => told(
+        What::EyeEased(end) => reported(
             plain(&format!("Ease the {} eye's bolt a turn", end_word(*end))),
             Some(plain("It stays in its hole; it is tightened again on the weight.")),
             "The bar comes to stand at another angle: rubber that is held would be wound up by it for good.",
             Some(STANDS),
         ),
-        What::EyeOff(end) => told(
+        What::EyeOff(end) => reported(
             plain(&format!("Unbolt the {} eye", end_word(*end))),
             Some(plain("Look at the hole and the bushing while it is apart.")),
             "Its other end stays bolted and holds the bar.",
             Some(STANDS),
         ),
-        _ => told(
+        _ => reported(
             plain("Unbolt the adjusting end and loosen its jam nut"),
             None,
             "A one-end bar turns only with its end free.",
@@ -229,7 +234,7 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
 
 fn making(context: &StepContext, what: &What) -> StepSays {
     match what {
-        What::MockUp => told(
+        What::MockUp => reported(
             plain("Mock everything up and cycle it"),
             Some(Phrase::of(|w| {
                 format!(
@@ -245,7 +250,7 @@ fn making(context: &StepContext, what: &What) -> StepSays {
         What::Drill(id) => {
             let drill = context.situation.drills.iter().find(|drill| drill.id == *id);
             let name = drill.map_or("", |drill| drill.name.as_str());
-            told(
+            reported(
                 plain(&format!("Drill: {name}")),
                 drill.and_then(drill_size).map(drilling),
                 "Marked through the bracket, the hole is where the bracket is.",
@@ -259,13 +264,13 @@ fn making(context: &StepContext, what: &What) -> StepSays {
 fn welding(context: &StepContext, what: &What) -> StepSays {
     let bracket = |end: &BracketEnd| bracket_name(context, *end);
     match what {
-        What::BatteryOff => told(
+        What::BatteryOff => reported(
             plain("Battery: negative off"),
             Some(plain("Unplug what the vehicle's maker names before arc welding.")),
             "Welding current finds its way through electronics.",
             None,
         ),
-        What::Bare(end) => told(
+        What::Bare(end) => reported(
             plain(&format!("Clean to bright metal and bevel where the {} goes", bracket(end))),
             Some(plain(
                 "An old bracket in its place comes off first. Bushings and lines near it out or covered.",
@@ -273,13 +278,13 @@ fn welding(context: &StepContext, what: &What) -> StepSays {
             "Paint and rust in a weld are holes in it.",
             Some(WELDING),
         ),
-        What::Tack(end) => told(
+        What::Tack(end) => reported(
             plain(&format!("Tack the {} only", bracket(end))),
             Some(plain("Angle finder zeroed on its partner at the other end, read on this one: both alike.")),
             "A tack comes off again.",
             Some(WELDING),
         ),
-        What::TackCheck(end) => told(
+        What::TackCheck(end) => reported(
             plain(&format!("Check the tacked {}: angle, reach, full cycle", bracket(end))),
             Some(plain(
                 "The bar must reach its length both ways and pass everything from full droop to full bump.",
@@ -287,19 +292,19 @@ fn welding(context: &StepContext, what: &What) -> StepSays {
             "Tacks pull as they cool.",
             None,
         ),
-        What::Weld(end) => told(
+        What::Weld(end) => reported(
             plain(&format!("Weld the {} out", bracket(end))),
             Some(plain("Short runs turn about, bushings out, let it cool between.")),
             "One long run pulls it out of line and burns what is rubber.",
             Some(WELDING),
         ),
-        What::Coat(end) => told(
+        What::Coat(end) => reported(
             plain(&format!("Let the {} cool, then coat it", bracket(end))),
             None,
             "Bare steel beside a weld rusts first.",
             None,
         ),
-        What::BatteryOn => told(plain("Battery: on again"), None, "All welding is done.", None),
+        What::BatteryOn => reported(plain("Battery: on again"), None, "All welding is done.", None),
         _ => unsaid(),
     }
 }
@@ -328,27 +333,27 @@ fn setting(context: &StepContext) -> Option<Phrase> {
     // What was in the vehicle is held by its jam nuts.
     let hung = context.situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
     let loosen = (!hung).then(|| plain("Jam nuts or clamps loose first."));
-    let told: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
-    (!told.is_empty()).then(|| in_a_row(&told))
+    let reported: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
+    (!reported.is_empty()).then(|| in_a_row(&reported))
 }
 
 fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
-        What::BracketByHand(end) => told(
+        What::BracketByHand(end) => reported(
             plain(&format!("Start every bolt of the {} by hand", bracket_name(context, *end))),
             Some(plain("All the way with the fingers: a nut that stops is the wrong one, or crossed.")),
             "One bolt pulled tight draws the others out of line.",
             None,
         ),
-        What::Snug(end) => told(
+        What::Snug(end) => reported(
             plain(&format!("{}: all bolts snug, then back one turn", bracket_name(context, *end))),
             None,
             "It settles on its seat before it is held there.",
             None,
         ),
-        What::BracketTight(end, bolts) => told(
-            plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_told(*bolts))),
+        What::BracketTight(end, bolts) => reported(
+            plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_reported(*bolts))),
             Some(plain(if through_bushing(situation, *end, *bolts) {
                 "It goes through an arm's bushing: on its weight at the driven height, never hanging. The maker's \
                  order comes first where there is one."
@@ -367,7 +372,7 @@ fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
 
 fn bar_made(context: &StepContext, what: &What) -> StepSays {
     match what {
-        What::BarCut => told(
+        What::BarCut => reported(
             to_length(context, "Cut and cope the stock for a bar of"),
             Some(plain(
                 "Measure the gap once more first, on its weight, the axle strapped to centre. The cut length and the \
@@ -376,7 +381,7 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             "Cut once: what is short stays short.",
             Some("Eyes covered, the stock clamped, sharp edges deburred."),
         ),
-        What::BarTack => told(
+        What::BarTack => reported(
             plain("Tack the bar in its place, between both shells"),
             Some(plain(
                 "On its weight at the driven height, the axle strapped to centre as for the gap, brackets snug, both \
@@ -385,7 +390,7 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             "Tacked where it hangs, both eyes lie in line with their bolts.",
             Some(WELDING),
         ),
-        What::Build => told(
+        What::Build => reported(
             to_length(context, "Take the bar out, bushings out of their shells, and weld it to"),
             Some(plain(
                 "Check the length between the bolts' centres against the tacked bar, weld in short runs turn about, \
@@ -401,7 +406,7 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
 fn bar_set(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
-        What::Bench => told(
+        What::Bench => reported(
             match &situation.bar {
                 Some(bar) if bar.hangs.is_some() => to_length(
                     context,
@@ -413,25 +418,25 @@ fn bar_set(context: &StepContext, what: &What) -> StepSays {
             "On the bench both ends can be seen and evened.",
             Some("Never fewer threads in than the maker asks."),
         ),
-        What::AdjusterByHand => told(
+        What::AdjusterByHand => reported(
             to_length(context, "Turn the free end and bolt it back by hand: the bar is"),
             setting(context),
             "The eye must go over its bolt by itself.",
             Some(FINGERS),
         ),
-        What::Loosen => told(
+        What::Loosen => reported(
             plain("Loosen both jam nuts or clamps, mark the sleeve where it stands"),
             Some(plain("A line across sleeve and thread shows every turn.")),
             "A sleeve that is still held tears at its thread.",
             None,
         ),
-        What::Turn => told(
+        What::Turn => reported(
             to_length(context, "Turn the sleeve until the bar is"),
             setting(context),
             "It turns with both eyes bolted, as it stands.",
             None,
         ),
-        What::Jam => told(
+        What::Jam => reported(
             plain(match situation.bar.as_ref().and_then(|bar| bar.kind) {
                 Some(AdjusterKind::OneEnd) => "Tighten the jam nut",
                 _ => "Tighten both jam nuts or clamps, clamps square",
@@ -447,7 +452,7 @@ fn bar_set(context: &StepContext, what: &What) -> StepSays {
 fn eyes(context: &StepContext, what: &What) -> StepSays {
     let situation = &context.situation;
     match what {
-        What::EyeByHand(end) => told(
+        What::EyeByHand(end) => reported(
             plain(&format!(
                 "Bolt the {} eye {} by hand, on the {} side",
                 end_word(*end),
@@ -464,7 +469,7 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
         ),
         What::EyeTight(end) => {
             let joint = situation.bar.as_ref().map(|bar| bar.joints[usize::from(*end == BracketEnd::Axle)]);
-            told(
+            reported(
                 plain(&format!("Tighten the {} eye's bolt", end_word(*end))),
                 joint.map(|joint| plain(tighten_at(joint))),
                 eye_because(joint),
@@ -474,7 +479,7 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
         What::AdjusterTight => {
             let joints = situation.bar.as_ref().map(|bar| bar.joints);
             let joint = joints.map(|j| j.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(j[0]));
-            told(
+            reported(
                 plain("Tighten the bolt of the adjusting end"),
                 joint.map(|joint| plain(tighten_at(joint))),
                 eye_because(joint),
@@ -489,28 +494,31 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
 
 fn y_link(context: &StepContext, what: &What) -> StepSays {
     match what {
-        What::Spacers => told(
+        What::Spacers => reported(
             plain("Take the spacers behind the old upper mount out, on stands"),
             None,
             "They keep the housing from turning: left in, they hold what the new link has to move.",
             Some(STANDS),
         ),
-        What::Legs => told(
+        What::Legs => reported(
             plain("Turn the legs of the Y-link until both sides read alike and the pinion stands as before"),
             (!context.legs.is_empty()).then(|| in_a_row(&say_all(&context.legs))),
             "One leg against the other moves the axle sideways, both alike turn the pinion.",
             None,
         ),
-        What::LegsJam => {
-            told(plain("Tighten the jam nuts of both legs"), None, "Last, once both sides read alike.", None)
-        }
+        What::LegsJam => reported(
+            plain("Tighten the jam nuts of both legs"),
+            None,
+            "Last, once both sides read alike.",
+            None,
+        ),
         _ => unsaid(),
     }
 }
 
 fn closing(context: &StepContext, what: &What) -> StepSays {
     match what {
-        What::OnItsWeight => told(
+        What::OnItsWeight => reported(
             plain(&on_its_weight(context.driven.as_deref())),
             Some(plain(if context.steered {
                 "Off the stands, wheels straight, bounced to settle, nobody leaning on it."
@@ -520,7 +528,7 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
             "Bushings are tightened and readings are taken as it is driven.",
             Some("Nobody under the vehicle while it is let down or bounced."),
         ),
-        What::ReadAgain => told(
+        What::ReadAgain => reported(
             plain("Read both sides again, in stage Prove"),
             Some(in_a_row(
                 &context
@@ -535,19 +543,19 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
             "What was reckoned is held against the tape before anything is locked.",
             None,
         ),
-        What::Grease => told(
+        What::Grease => reported(
             plain("Grease until it shows, wipe the rest off"),
             Some(plain("Where there is a nipple; polyurethane by its maker's grease.")),
             "Dry joints squeak and wear.",
             None,
         ),
-        What::Witness => told(
+        What::Witness => reported(
             plain("Paint a mark across every nut and what it sits on"),
             None,
             "A mark that has come apart is seen at a glance.",
             None,
         ),
-        What::PutBack => told(
+        What::PutBack => reported(
             plain("Put everything back that was taken off"),
             Some(plain(
                 "Every line of the put-back list, then lines and looms followed by hand from end to end.",
@@ -555,19 +563,19 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
             "What is forgotten chafes or hangs.",
             None,
         ),
-        What::Own { does, .. } => told(plain(does), None, "Your own step.", None),
+        What::Own { does, .. } => reported(plain(does), None, "Your own step.", None),
         _ => unsaid(),
     }
 }
 
 /// Said of a step in another function of this file.
 fn unsaid() -> StepSays {
-    told(Phrase::default(), None, "", None)
+    reported(Phrase::default(), None, "", None)
 }
 
 /// A cotter pin through a castle nut of the bar.
 fn pin(whose: &str) -> StepSays {
-    told(
+    reported(
         plain(&format!("Cotter pin through the {whose} castle nut")),
         Some(plain("Tighten on to the next slot, never back; bend the pin's legs round the nut.")),
         "Back off to a slot and the torque is gone.",
@@ -578,19 +586,19 @@ fn pin(whose: &str) -> StepSays {
 fn steering(context: &StepContext, what: &What) -> StepSays {
     let name = context.situation.drag_link.clone().unwrap_or_default();
     match what {
-        What::DragLink => told(
+        What::DragLink => reported(
             plain(&format!("Fit the {name}, nuts by hand")),
             Some(plain("Taper clean and dry, seated before the nut is drawn up.")),
             "The drag link follows the bar, or the wheel steers itself over bumps.",
             Some(STEERING),
         ),
-        What::DragLinkTight => told(
+        What::DragLinkTight => reported(
             plain(&format!("Tighten the nuts of the {name}")),
             None,
             "A ball stud turns in its taper until it is seated.",
             Some(STEERING),
         ),
-        What::DragLinkTurn => told(
+        What::DragLinkTurn => reported(
             plain("Turn the drag link's sleeve until the steering wheel is straight"),
             context.link.as_ref().map(say).or_else(|| {
                 Some(plain("Clamps loose, wheels straight ahead, half turns at a time; equal thread in at both ends."))
@@ -598,13 +606,13 @@ fn steering(context: &StepContext, what: &What) -> StepSays {
             "The steering wheel turns with the axle when it is centred.",
             Some(STEERING),
         ),
-        What::DragLinkClamps => told(
+        What::DragLinkClamps => reported(
             plain("Tighten the clamps of the drag link's sleeve"),
             Some(plain("Both ball studs in the middle of their swing, the clamps' bolts clear of everything at lock.")),
             "A sleeve that turns by itself steers by itself.",
             Some(STEERING),
         ),
-        _ => told(
+        _ => reported(
             plain(&format!("Cotter pins through the nuts of the {name}")),
             Some(plain("Tighten on to the next slot, never back.")),
             "Back off to a slot and the torque is gone.",
@@ -616,31 +624,31 @@ fn steering(context: &StepContext, what: &What) -> StepSays {
 fn swaying(context: &StepContext, what: &What) -> StepSays {
     let work = context.situation.sway.as_ref();
     match what {
-        What::SwayByHand => told(
+        What::SwayByHand => reported(
             plain("Hang the sway bar in its clamps, bolts by hand"),
             Some(plain("A plate under one clamp wants an equal shim under the other.")),
             "It still has to slide.",
             Some(SWAY),
         ),
-        What::FirstArm => told(
+        What::FirstArm => reported(
             plain("First splined arm on, its mount bolt tight"),
             None,
             "The bar is pushed through against it.",
             Some(SWAY),
         ),
-        What::SecondArm => told(
+        What::SecondArm => reported(
             plain("Push the bar through, second arm on, its mount bolt loose"),
             Some(plain("Both arms in the same spline, or as close as the splines allow.")),
             "It slides until the stick-out is equal.",
             None,
         ),
-        What::StickOut => told(
+        What::StickOut => reported(
             plain("Slide the sway bar until it sticks out equally on both sides"),
             Some(plain("Read it in stage Tape, sheet stick-out.")),
             "Off centre one arm comes nearer to what is beside it.",
             None,
         ),
-        What::SwayMounts => told(
+        What::SwayMounts => reported(
             plain(if work.is_some_and(|work| work.splined) {
                 "Tighten the second arm's mount bolt"
             } else {
@@ -650,14 +658,14 @@ fn swaying(context: &StepContext, what: &What) -> StepSays {
             "Once the stick-out is equal.",
             None,
         ),
-        What::ArmsAlike => told(
+        What::ArmsAlike => reported(
             plain("Bring both arms to the same angle"),
             Some(plain("Angle finder on both, on level ground, on its weight.")),
             "A spline apart twists the bar at rest.",
             None,
         ),
         What::Pinch => {
-            told(plain("Tighten the pinch bolts of both arms"), None, "Once both arms stand alike.", None)
+            reported(plain("Tighten the pinch bolts of both arms"), None, "Once both arms stand alike.", None)
         }
         _ => unsaid(),
     }
@@ -665,7 +673,7 @@ fn swaying(context: &StepContext, what: &What) -> StepSays {
 
 fn links_set(work: Option<&SwayWork>) -> StepSays {
     if unequal(work).is_some() {
-        return told(
+        return reported(
             match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
                 Some((link, half)) => Phrase::of(|w| {
                     let (left, right) = (w.fine(link + half), w.fine(link - half));
@@ -678,7 +686,7 @@ fn links_set(work: Option<&SwayWork>) -> StepSays {
             Some(SWAY),
         );
     }
-    told(
+    reported(
         match work.and_then(|work| work.link) {
             Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
             None => plain("Set both sway links alike"),
@@ -693,7 +701,7 @@ fn sway_links(context: &StepContext, what: &What) -> StepSays {
     let work = context.situation.sway.as_ref();
     match what {
         What::LinksSet => links_set(work),
-        What::LinksByHand => told(
+        What::LinksByHand => reported(
             match work.and_then(|work| work.hole) {
                 Some(arm) => Phrase::of(|w| {
                     format!("Hang both sway links by hand, in the hole {} from the bar's axis", w.fine(arm))
@@ -704,13 +712,13 @@ fn sway_links(context: &StepContext, what: &What) -> StepSays {
             "Both sides hang before either is tight.",
             Some(SWAY),
         ),
-        What::LinksTight => told(
+        What::LinksTight => reported(
             plain("Tighten the sway links' bolts, both ends, both sides"),
             Some(plain("On its weight on level ground: their bushings rest where it is driven.")),
             "Tightened hanging, the bushings are wound up for good.",
             None,
         ),
-        What::LinksRead if unequal(work).is_some() => told(
+        What::LinksRead if unequal(work).is_some() => reported(
             match unequal(work) {
                 Some(longer) => Phrase::of(|w| {
                     let side = if longer > Length::ZERO { "left" } else { "right" };
@@ -725,13 +733,13 @@ fn sway_links(context: &StepContext, what: &What) -> StepSays {
             "They are unequal on purpose: the arms do not stand alike.",
             None,
         ),
-        What::LinksRead => told(
+        What::LinksRead => reported(
             plain("Look at both arms: the same angle left and right"),
             None,
             "One link a turn longer shows here.",
             None,
         ),
-        What::LinksJam => told(
+        What::LinksJam => reported(
             plain("Tighten the sway links' jam nuts"),
             None,
             if unequal(work).is_some() {
@@ -768,7 +776,7 @@ pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     }
 }
 
-const fn bolts_told(bolts: BracketBolts) -> &'static str {
+const fn bolts_reported(bolts: BracketBolts) -> &'static str {
     match bolts {
         BracketBolts::Main => "main bolt",
         BracketBolts::Side => "side bolts",
@@ -1096,10 +1104,10 @@ pub(crate) fn corner_moved(name: &str, change: Length) -> Phrase {
 
 pub(crate) fn corners_moved(moved: &[Phrase]) -> Phrase {
     Phrase::of(|w| {
-        let told: Vec<&str> = moved.iter().map(|phrase| phrase.in_unit(w.unit())).collect();
+        let reported: Vec<&str> = moved.iter().map(|phrase| phrase.in_unit(w.unit())).collect();
         format!(
             "It stands otherwise than before: {}. Readings before and after cannot be compared until it stands alike.",
-            told.join(", ")
+            reported.join(", ")
         )
     })
 }
@@ -1217,7 +1225,7 @@ fn tool_use(use_: &ToolUse) -> String {
 
 /// Everything known of a fastener but its torque, in one line.
 fn fastener_what(what: &FastenerWhat) -> Phrase {
-    let told = [
+    let reported = [
         what.thread.clone(),
         what.grade.map(|grade| grade.word().to_owned()),
         what.nut.map(|nut| nut.word().to_owned()),
@@ -1226,7 +1234,7 @@ fn fastener_what(what: &FastenerWhat) -> Phrase {
         what.reused_from.as_ref().map(|from| format!("reused from {from}")),
         what.access.clone(),
     ];
-    Phrase::plain(&told.into_iter().flatten().collect::<Vec<_>>().join(", "))
+    Phrase::plain(&reported.into_iter().flatten().collect::<Vec<_>>().join(", "))
 }
 
 const fn head_side(head: HeadSide) -> &'static str {

@@ -18,7 +18,7 @@ use derecho_job::bracket::message::BuildStep;
 use derecho_job::bracket::names::{BarName, PlaceName};
 
 use derecho_job::bar::message::Turns;
-use derecho_job::bracket::kinds::School;
+use derecho_job::bracket::kinds::Approach;
 use derecho_job::bracket::message::BracketMessage;
 use derecho_job::bracket::message::{OptionFacts, Picked};
 use derecho_job::cycle::limit::{Happening, MetAt};
@@ -35,7 +35,7 @@ use crate::{say, say_all};
 pub(super) fn bracket(message: &BracketMessage) -> Phrase {
     match message {
         BracketMessage::CheckName(check) => check_name(check),
-        BracketMessage::Approach(approach) => Phrase::plain(approach_name(*approach)),
+        BracketMessage::ApproachName(approach) => Phrase::plain(approach_name(*approach)),
         BracketMessage::Place(place) => Phrase::plain(&place_name(place)),
         BracketMessage::Bar(bar) => Phrase::plain(bar_name(bar)),
         BracketMessage::BracketName { name, end } => Phrase::plain(bracket_name(name, *end)),
@@ -57,7 +57,7 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::Exact { riser, target } => exact(*riser, *target),
         BracketMessage::Answer { pick, picked } => answer(pick, *picked),
         BracketMessage::Because { pick, failing, exact, target } => because(pick, failing, *exact, *target),
-        BracketMessage::School { school, option, at_hand } => self::school(*school, option, *at_hand),
+        BracketMessage::Approach { approach, option, at_hand } => self::approach(*approach, option, *at_hand),
         BracketMessage::BendTaken => bend_taken(),
         BracketMessage::RangeUnknown => range_unknown(),
         BracketMessage::Reaches { wanted, out, inward } => reaches(*wanted, *out, *inward),
@@ -86,7 +86,7 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::Nut { nut, bolt, own } => self::nut(nut, bolt, *own),
         BracketMessage::Hole { play, too_wide } => hole(*play, *too_wide),
         BracketMessage::BoltUnmeasured => bolt_unmeasured(),
-        BracketMessage::BoltLength { told, stack } => bolt_length(told, stack),
+        BracketMessage::BoltLength { reported, stack } => bolt_length(reported, stack),
         BracketMessage::StackFault { fault } => stack_fault(fault),
         BracketMessage::Torque { usual, thread, grade, treatment, given } => {
             torque(*usual, (thread, *grade, *treatment), *given)
@@ -262,11 +262,11 @@ pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
     })
 }
 
-/// Why. `failing` names the other schools with why they fail, `need` is told where a length alone
+/// Why. `failing` names the other approaches with why they fail, `need` is told where a length alone
 /// is enough.
 fn because(
     pick: &OptionFacts,
-    failing: &[(School, Message)],
+    failing: &[(Approach, Message)],
     exact: Option<Length>,
     target: Target,
 ) -> Phrase {
@@ -275,7 +275,7 @@ fn because(
         failing.iter().map(|(approach, reason)| (approach_name(*approach), say(reason))).collect();
     let fails = pick.fails.as_ref().map(say);
     Phrase::of(|w| {
-        let told: Vec<String> =
+        let reported: Vec<String> =
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
         let level = exact.map_or_else(String::new, |exact| {
             if print::rounds_to_nought(exact, Style::everyday(w.unit())) {
@@ -291,10 +291,10 @@ fn because(
         let fails = fails
             .as_ref()
             .map_or_else(String::new, |reason| format!(" But it fails: {}.", reason.in_unit(w.unit())));
-        let others = if told.is_empty() {
+        let others = if reported.is_empty() {
             String::new()
         } else {
-            format!(" Other ways fail. {}.", capital(&told.join("; ")))
+            format!(" Other ways fail. {}.", capital(&reported.join("; ")))
         };
         format!(
             "It stands at {} then and swings {} over the travel.{level}{fails}{others}",
@@ -313,26 +313,26 @@ const fn drag_link_cure(end: Option<BracketEnd>) -> &'static str {
     }
 }
 
-/// What a school does and what it gives up, in this job's numbers.
-pub(crate) fn school(school: School, option: &OptionFacts, at_hand: bool) -> Phrase {
+/// What a approach does and what it gives up, in this job's numbers.
+pub(crate) fn approach(approach: Approach, option: &OptionFacts, at_hand: bool) -> Phrase {
     let left_off = option.left_off;
     let failing = option.fails.as_ref().map(say);
     Phrase::of(|w| {
         let mut parts = Vec::new();
         let angle = degrees(option.angle);
-        match school {
-            School::LengthOnly if option.change == Length::ZERO => parts.push(format!(
+        match approach {
+            Approach::LengthOnly if option.change == Length::ZERO => parts.push(format!(
                 "Leaves the length as it is and the bar at {angle}: it still swings {} over the travel",
                 w.distance(option.swing)
             )),
-            School::LengthOnly => parts.push(format!(
+            Approach::LengthOnly => parts.push(format!(
                 "Centres it and leaves the bar at {angle}: it still swings {} over the travel",
                 w.distance(option.swing)
             )),
-            School::RiserOnly | School::DropOnly => {
+            Approach::RiserOnly | Approach::DropOnly => {
                 parts.push(format!("Brings the bar to {angle} and leaves the axle {}", w.sideways(left_off)));
             }
-            School::RiserAndLength | School::DropAndLength => parts
+            Approach::RiserAndLength | Approach::DropAndLength => parts
                 .push(format!("Brings the bar to {angle}, centred, swinging {}", w.distance(option.swing))),
         }
         let load = match option.end {
@@ -362,7 +362,7 @@ pub(crate) fn school(school: School, option: &OptionFacts, at_hand: bool) -> Phr
             Some(verb) => format!("in a left turn it {verb} the body by {}", force(w, lift.abs())),
             None => format!("in a turn it {NO_JACKING}"),
         });
-        if !at_hand && school != School::LengthOnly {
+        if !at_hand && approach != Approach::LengthOnly {
             parts.push("no such bracket is tried here yet: this is the exact one".to_owned());
         }
         if let Some(reason) = &failing {
@@ -419,20 +419,20 @@ pub(crate) fn add_joints() -> Phrase {
 pub(crate) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
     let over = filled - ear;
     Phrase::of(|w| {
-        let told = if verdict == FitVerdict::Good {
+        let reported = if verdict == FitVerdict::Good {
             "they fill them".to_owned()
         } else if over > Length::ZERO {
             format!("{} too wide: do not spread the ears", w.fine(over))
         } else {
             format!("{} of gap: a spacer is missing, do not pull the ears together", w.fine(over))
         };
-        format!("{} of parts in {} of ears: {told}.", w.fine(filled), w.fine(ear))
+        format!("{} of parts in {} of ears: {reported}.", w.fine(filled), w.fine(ear))
     })
 }
 
 pub(crate) fn parallel(apart: Angle, good: bool) -> Phrase {
-    let told = if good { "parallel" } else { "turn one until they agree, then tack" };
-    Phrase::plain(&format!("{} apart: {told}.", degrees(apart)))
+    let reported = if good { "parallel" } else { "turn one until they agree, then tack" };
+    Phrase::plain(&format!("{} apart: {reported}.", degrees(apart)))
 }
 
 pub(crate) fn spacers(verdict: FitVerdict) -> Phrase {
@@ -464,23 +464,23 @@ pub(crate) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
 /// How square a Y-link's axle stands.
 pub(crate) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
     let (yaw, sure) = (found.yaw_deg.abs().to_degrees(), found.uncertainty_deg.to_degrees());
-    let told = format!("{yaw:.2}° ± {sure:.2}°");
+    let reported = format!("{yaw:.2}° ± {sure:.2}°");
     let side = if found.yaw_deg >= Angle::ZERO { "left" } else { "right" };
     Phrase::plain(&match verdict {
-        FitVerdict::Good => format!("{told}, within {:.2}°.", defaults::SQUARE_DEGREES),
+        FitVerdict::Good => format!("{reported}, within {:.2}°.", defaults::SQUARE_DEGREES),
         FitVerdict::Bad => format!(
-            "It points {told} to the {side}; up to {:.2}° is square. A lower arm is longer than the other, or a bracket sits out of place.",
+            "It points {reported} to the {side}; up to {:.2}° is square. A lower arm is longer than the other, or a bracket sits out of place.",
             defaults::SQUARE_DEGREES
         ),
         FitVerdict::Open => format!(
-            "{told}: not sure enough to say that it is within {:.2}°. Take the wheelbase again, more often.",
+            "{reported}: not sure enough to say that it is within {:.2}°. Take the wheelbase again, more often.",
             defaults::SQUARE_DEGREES
         ),
     })
 }
 
 /// A pinion that turned by less is not told, degrees.
-const LEAST_TOLD_DEGREES: f64 = 0.05;
+const LEAST_REPORTED_DEGREES: f64 = 0.05;
 
 /// What the legs do sideways, and what it leaves alone.
 pub(crate) fn legs_sideways(off: Length) -> Phrase {
@@ -523,7 +523,7 @@ pub(crate) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -
         );
     };
     let way = if turned > Angle::ZERO { "down" } else { "up" };
-    Phrase::plain(&if turned.abs().to_degrees() < LEAST_TOLD_DEGREES {
+    Phrase::plain(&if turned.abs().to_degrees() < LEAST_REPORTED_DEGREES {
         "As before the conversion.".to_owned()
     } else {
         let taken = format!("up to {:.0}° is taken", defaults::PINION_DEGREES);
@@ -653,23 +653,23 @@ pub(crate) fn bolt_unmeasured() -> Phrase {
 }
 
 /// Shortest bolt, the one to buy, and what the one that is there comes to.
-pub(crate) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
+pub(crate) fn bolt_length(reported: &Reckoned, stack: &Stack) -> Phrase {
     let assumed = if stack.nut_height.is_some() { "" } else { " (its height assumed by its size)" };
     // A nut that does not come down to what it holds stands nowhere yet.
-    let seated = !told.faults.iter().any(|fault| matches!(fault, StackFault::NutOnShank(_)));
-    let threads = told.stands_out_threads.filter(|threads| seated && *threads >= 0.0);
+    let seated = !reported.faults.iter().any(|fault| matches!(fault, StackFault::NutOnShank(_)));
+    let threads = reported.stands_out_threads.filter(|threads| seated && *threads >= 0.0);
     let there = threads.map_or(String::new(), |threads| {
         format!(" The one that is there stands {threads:.1} threads out of the nut.")
     });
     // Bolts are made and sold in the unit of their thread.
     let series = if stack.bolt.is_metric() { Unit::Millimetres } else { Unit::Inches };
-    let made = print::written(told.buy, Style::everyday(series));
+    let made = print::written(reported.buy, Style::everyday(series));
     let washers = if stack.washers.is_empty() { "no washers" } else { "two washers" };
     Phrase::of(|w| {
-        let beyond = told.most.filter(|most| *most < told.buy).map_or(String::new(), |most| {
+        let beyond = reported.most.filter(|most| *most < reported.buy).map_or(String::new(), |most| {
             format!(" Only {} comes out again there, with room for the wrench: look for another way in, or turn the bolt round.", w.distance(most))
         });
-        let bears = told.thread_in_far_ear.map_or(String::new(), |inside| {
+        let bears = reported.thread_in_far_ear.map_or(String::new(), |inside| {
             format!(
                 " Its thread reaches {} into the ear on the nut's side, which bears on it: a bolt with a longer shank carries more and wears its hole less.",
                 w.fine(inside)
@@ -678,7 +678,7 @@ pub(crate) fn bolt_length(told: &Reckoned, stack: &Stack) -> Phrase {
         format!(
             "With {washers} and a {}{assumed} it needs at least {} under its head; {made} is made.{there}{bears}{beyond}",
             stack.nut.word(),
-            at_least(w, told.needed),
+            at_least(w, reported.needed),
         )
     })
 }
@@ -822,13 +822,13 @@ fn check_name(check: &BracketCheck) -> Phrase {
 }
 
 /// What an approach is called.
-const fn approach_name(approach: School) -> &'static str {
+const fn approach_name(approach: Approach) -> &'static str {
     match approach {
-        School::LengthOnly => "length only",
-        School::RiserOnly => "riser only",
-        School::DropOnly => "drop only",
-        School::RiserAndLength => "riser and length",
-        School::DropAndLength => "drop and length",
+        Approach::LengthOnly => "length only",
+        Approach::RiserOnly => "riser only",
+        Approach::DropOnly => "drop only",
+        Approach::RiserAndLength => "riser and length",
+        Approach::DropAndLength => "drop and length",
     }
 }
 

@@ -358,18 +358,18 @@ pub(crate) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
     } else {
         "Which hole is the eye in? Does it stand at the driven height? Was the finder zeroed on level?"
     };
-    let told = if good { "" } else { "otherwise than predicted. " };
-    Phrase::plain(&format!("{} read, {} predicted: {told}{advice}", degrees(read), degrees(wanted)))
+    let reported = if good { "" } else { "otherwise than predicted. " };
+    Phrase::plain(&format!("{} read, {} predicted: {reported}{advice}", degrees(read), degrees(wanted)))
 }
 
 pub(crate) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase {
     Phrase::of(|w| {
-        let told = if good {
+        let reported = if good {
             "as planned."
         } else {
             "not as planned. Set it again with its partner beside it, before the jam nuts are tight."
         };
-        format!("{} read, {} planned: {told}", w.fine(read), w.fine(wanted))
+        format!("{} read, {} planned: {reported}", w.fine(read), w.fine(wanted))
     })
 }
 

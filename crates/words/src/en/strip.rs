@@ -34,7 +34,7 @@ const fn waiting(waits: Waits) -> &'static str {
         Waits::MeasureTheBar => "measure the bar",
         Waits::PartGone => "a part is gone",
         Waits::NotNeeded => "not needed",
-        Waits::NotUrged => "not urged",
+        Waits::NotRecommended => "not urged",
         Waits::ToChoose => "to choose",
         Waits::NoBracketTried => "no bracket tried",
         Waits::NotMeasured => "not measured",
@@ -94,7 +94,7 @@ fn change_of(change: Length) -> Phrase {
 }
 
 /// Some sentences as one line.
-fn joined(told: &[Phrase]) -> Phrase {
-    let in_unit = |unit: Unit| told.iter().map(|one| one.in_unit(unit)).collect::<Vec<_>>().join(" · ");
+fn joined(reported: &[Phrase]) -> Phrase {
+    let in_unit = |unit: Unit| reported.iter().map(|one| one.in_unit(unit)).collect::<Vec<_>>().join(" · ");
     Phrase { inches: in_unit(Unit::Inches), millimetres: in_unit(Unit::Millimetres) }
 }

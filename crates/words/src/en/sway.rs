@@ -213,8 +213,8 @@ pub(crate) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Len
 /// The range of γ over everything the axle does.
 pub(crate) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
     let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
-    let told = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
-    Phrase::of(|w| format!("A link of {} works from {range}: {told}", w.fine(link)))
+    let reported = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
+    Phrase::of(|w| format!("A link of {} works from {range}: {reported}", w.fine(link)))
 }
 
 /// Shortest and longest link that works, and this one.
@@ -349,7 +349,7 @@ pub(crate) fn parked_on_slope(
     up_to: Option<f64>,
 ) -> Phrase {
     Phrase::of(|w| {
-        let told = format!(
+        let reported = format!(
             "On {:.1}° sideways the body leans {:.1}° on its springs and the sides differ by {}, {} at the link",
             slope.to_degrees().abs(),
             lean.to_degrees().abs(),
@@ -357,9 +357,9 @@ pub(crate) fn parked_on_slope(
             force(w, pull)
         );
         match up_to {
-            None => format!("{told}: a hand pulls that."),
+            None => format!("{reported}: a hand pulls that."),
             Some(allowed) => format!(
-                "{told}: pins go in up to {allowed:.1}°. Find level ground, or a helper for the bumper."
+                "{reported}: pins go in up to {allowed:.1}°. Find level ground, or a helper for the bumper."
             ),
         }
     })
@@ -421,9 +421,12 @@ pub(crate) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f
         if gap < Length::ZERO {
             format!("Stowed, it runs into the {thing} at {at}: move the stud.")
         } else {
-            let told =
+            let reported =
                 if gap >= wanted { String::new() } else { format!("; {} is wanted", w.distance(wanted)) };
-            format!("Stowed, it clears the {thing} by {} at {at}, the nearest of all{told}.", w.distance(gap))
+            format!(
+                "Stowed, it clears the {thing} by {} at {at}, the nearest of all{reported}.",
+                w.distance(gap)
+            )
         }
     })
 }
@@ -436,9 +439,9 @@ pub(crate) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
         if gap < Length::ZERO {
             upper(format!("{rod} runs into the {thing} at {at}"))
         } else {
-            let told =
+            let reported =
                 if gap >= wanted { String::new() } else { format!(", {} is wanted", w.distance(wanted)) };
-            upper(format!("{rod} comes within {} of the {thing} at {at}{told}", w.distance(gap)))
+            upper(format!("{rod} comes within {} of the {thing} at {at}{reported}", w.distance(gap)))
         }
     })
 }
@@ -446,11 +449,11 @@ pub(crate) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
 /// Room for arms and links, by the tightest gap and whether it is clear.
 pub(crate) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) -> Phrase {
     if !half_measured.is_empty() {
-        let told = half_measured.join(", ");
+        let reported = half_measured.join(", ");
         return Phrase::of(|w| {
             let gap = tightest.map_or_else(String::new, |(says, _)| format!(" {}.", says.in_unit(w.unit())));
             format!(
-                "Not measured whole, so nothing is called clear yet: {told}. Type what the ends lack.{gap}"
+                "Not measured whole, so nothing is called clear yet: {reported}. Type what the ends lack.{gap}"
             )
         });
     }
@@ -503,8 +506,8 @@ pub(crate) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> 
 }
 
 fn signed(w: Words, value: f64, beyond: &str) -> String {
-    let told = w.distance(Length::from_mm(value));
-    if value < 0.0 { format!("{told} {beyond}") } else { told }
+    let reported = w.distance(Length::from_mm(value));
+    if value < 0.0 { format!("{reported} {beyond}") } else { reported }
 }
 
 /// A bolt nobody measured.

@@ -90,13 +90,13 @@ fn second_thought(thought: &SecondThought) -> Phrase {
 
 fn disagree(apart: &[(Side, Length)]) -> Phrase {
     Phrase::of(|w| {
-        let told: Vec<String> = apart
+        let reported: Vec<String> = apart
             .iter()
             .map(|(side, range)| format!("on the {} by {}", side.word(), w.distance(*range)))
             .collect();
         format!(
             "The repeats disagree: {}. Was somebody leaning on it, or was the tape on another edge?",
-            told.join(", ")
+            reported.join(", ")
         )
     })
 }

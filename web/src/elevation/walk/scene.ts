@@ -127,11 +127,11 @@ function link(
 function mechanism(setup: SetupCycle, pose: DrawnPose, place: (p: Point) => Point): Part[] {
   const at = (p: readonly number[]): Point => [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0];
   const parts = linkPoints(setup, pose).flatMap(({ link: index, points }) => {
-    const told = setup.links[index];
-    const owner: Owner = told?.is_bar ? "set" : "arm";
-    return link(points.map(at), told?.radius_mm ?? 20, owner, {
-      ...(told?.is_bar && { name: "track bar" }),
-      assumed: told?.assumed ?? false,
+    const reported = setup.links[index];
+    const owner: Owner = reported?.is_bar ? "set" : "arm";
+    return link(points.map(at), reported?.radius_mm ?? 20, owner, {
+      ...(reported?.is_bar && { name: "track bar" }),
+      assumed: reported?.assumed ?? false,
     });
   });
   const pitman = setup.steering?.pitman_mm;

@@ -71,7 +71,7 @@ function setSection(bar: BarResult): Section {
     label: "Set it",
     sign: signOfSetting(bar),
     wanted: correction && !correction.setting && !correction.bar ? 1 : 0,
-    answers: (toSet || bar.built) && (
+    results: (toSet || bar.built) && (
       <>
         {toSet?.setting?.bench && <Bench steps={toSet.setting.bench.says} />}
         {toSet && <OtherWays ways={toSet.other_ways} />}
@@ -80,7 +80,7 @@ function setSection(bar: BarResult): Section {
         {bar.built && <LengthSet round={bar.built} />}
       </>
     ),
-    asks: <AdjusterInputs />,
+    inputs: <AdjusterInputs />,
   };
 }
 
@@ -89,13 +89,13 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
     value: "stands",
     label: "As found",
     sign: bar
-      ? bar.need.need === "urged"
+      ? bar.need.need === "recommended"
         ? mind(degrees(bar.found.angle_deg))
         : plain(degrees(bar.found.angle_deg))
       : measure(),
     wanted: missingAt(missing, "/setups/found/bar").length,
-    answers: bar && <Stands bar={bar} />,
-    asks: <BarInputs />,
+    results: bar && <Stands bar={bar} />,
+    inputs: <BarInputs />,
   };
 }
 
@@ -104,11 +104,11 @@ function othersSection(bars: number): Section {
     value: "others",
     label: "Other bars",
     sign: plain(bars > 0 ? `${bars} compared` : "none"),
-    answers: bars > 0 && <BarComparisons />,
-    asks: <Builder />,
+    results: bars > 0 && <BarComparisons />,
+    inputs: <Builder />,
   };
 }
 
 function workingSection(bar: BarResult): Section {
-  return { value: "working", label: "Working", sign: plain("formulas"), answers: <Workings bar={bar} /> };
+  return { value: "working", label: "Working", sign: plain("formulas"), results: <Workings bar={bar} /> };
 }

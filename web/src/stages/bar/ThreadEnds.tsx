@@ -22,14 +22,15 @@ export function ThreadEnds({ setting }: { setting: Schemas["Setting"] }) {
           ))}
         </div>
       )}
-      {(setting.evened_shortest_mm !== undefined || setting.evened_longest_mm !== undefined) && (
+      {(setting.equal_engagement_shortest_mm !== undefined ||
+        setting.equal_engagement_longest_mm !== undefined) && (
         <p className="text-[16px]">
           This bar can be set
-          {setting.evened_shortest_mm !== undefined && (
-            <Figure>{` from ${fine(setting.evened_shortest_mm, units)}`}</Figure>
+          {setting.equal_engagement_shortest_mm !== undefined && (
+            <Figure>{` from ${fine(setting.equal_engagement_shortest_mm, units)}`}</Figure>
           )}
-          {setting.evened_longest_mm !== undefined && (
-            <Figure>{` up to ${fine(setting.evened_longest_mm, units)}`}</Figure>
+          {setting.equal_engagement_longest_mm !== undefined && (
+            <Figure>{` up to ${fine(setting.equal_engagement_longest_mm, units)}`}</Figure>
           )}
           , eye to eye.
         </p>

@@ -75,22 +75,22 @@ function sectionsOf(worked: WorkResult): Section[] {
       value: "steps",
       label: "Steps",
       sign: left > 0 ? plain(`${left} left`) : good("all done"),
-      asks: <Steps worked={worked} />,
+      inputs: <Steps worked={worked} />,
     },
-    { value: "parts", label: "Parts", sign: partsSign(worked), asks: <Parts worked={worked} /> },
+    { value: "parts", label: "Parts", sign: partsSign(worked), inputs: <Parts worked={worked} /> },
     {
       value: "fasteners",
       label: "Fasteners",
       sign: open > 0 ? measure(`${open} open`) : plain("none open"),
-      asks: <Fasteners worked={worked} />,
+      inputs: <Fasteners worked={worked} />,
     },
     {
       value: "tools",
       label: "Tools",
       sign: fetch > 0 ? measure(`${fetch} to fetch`) : good("all there"),
-      asks: <Tools worked={worked} />,
+      inputs: <Tools worked={worked} />,
     },
-    { value: "making", label: "Making", sign: makingSign(worked), asks: <Making worked={worked} /> },
+    { value: "making", label: "Making", sign: makingSign(worked), inputs: <Making worked={worked} /> },
   ];
 }
 

@@ -81,8 +81,8 @@ function MockUp({ says }: { says: Phrase }) {
           key={field}
           label={label}
           value={job.bolt_up?.mock_up?.[field] ? true : undefined}
-          onPick={(told) =>
-            change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: told === true } })))
+          onPick={(reported) =>
+            change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: reported === true } })))
           }
         />
       ))}

@@ -80,10 +80,10 @@ function TimeLeft({ worked }: { worked: WorkResult }) {
   const known = left.flatMap((step) => timeOf(times, step.key) ?? []);
   if (known.length === 0) return null;
   const minutes = Math.round(known.reduce((sum, time) => sum + time, 0));
-  const told = minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  const reported = minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
   return (
     <p className="text-[16px] text-muted" data-time-left>
-      About {told} for {known.length} of the {left.length} steps left, by this shop’s own records.
+      About {reported} for {known.length} of the {left.length} steps left, by this shop’s own records.
     </p>
   );
 }
@@ -156,11 +156,11 @@ function Step({ step, number, worked, open, onOpen }: StepProps) {
         {ticked ? <Check size={34} aria-hidden /> : struck ? <CircleSlash size={26} aria-hidden /> : null}
         <span className="sr-only">{step.state}</span>
       </button>
-      {step.told.length > 0 && (
-        <div className="col-span-2 mt-1 grid gap-1" data-told>
-          {step.told.map((told) => (
-            <Notice key={told.in} kind="warning">
-              <Figure>{say(told, units)}</Figure>
+      {step.reported.length > 0 && (
+        <div className="col-span-2 mt-1 grid gap-1" data-reported>
+          {step.reported.map((reported) => (
+            <Notice key={reported.in} kind="warning">
+              <Figure>{say(reported, units)}</Figure>
             </Notice>
           ))}
         </div>

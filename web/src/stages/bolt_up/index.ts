@@ -1,3 +1,4 @@
 /** What the work screen takes of this stage. */
+
+export { BoltUpCanvas } from "./BoltUpCanvas";
 export { BoltUpStage } from "./BoltUpStage";
-export { BoltUpWall } from "./BoltUpWall";

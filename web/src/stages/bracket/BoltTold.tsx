@@ -3,7 +3,7 @@ import { WorkingOut } from "../../ui/WorkingOut";
 import { Checks } from "./Checks";
 
 /** The eye's bolt: nut, hole, length and torque, with how its length is come by. */
-export function BoltTold({ bolt }: { bolt: Schemas["BoltResult"] }) {
+export function BoltReported({ bolt }: { bolt: Schemas["BoltResult"] }) {
   return (
     <div className="grid gap-1" data-bolt>
       <Checks title="The eye's bolt" checks={bolt.checks} />

@@ -13,8 +13,9 @@ import { type Section, Sections } from "../../ui/Sections";
 import { useSettings } from "../../ui/settings";
 import { bad, good, measure, mind, plain } from "../../ui/sign";
 import { Aim } from "./Aim";
+import { Approaches } from "./Approaches";
 import { BoltInputs } from "./BoltInputs";
-import { BoltTold } from "./BoltTold";
+import { BoltReported } from "./BoltTold";
 import { Checks } from "./Checks";
 import { ConversionInputs } from "./ConversionInputs";
 import { FitInputs } from "./FitInputs";
@@ -23,11 +24,10 @@ import { Legs } from "./Legs";
 import { Looked } from "./Looked";
 import { OptionTable } from "./OptionTable";
 import { PartsTried } from "./PartsTried";
-import { Schools } from "./Schools";
 import { Templates } from "./Templates";
 import { lookedAt, useLookedAt, usePlanned } from "./usePlanned";
 
-/** The angle put right: the answer, the holes, the schools, what moves with it. */
+/** The angle put right: the answer, the holes, the approaches, what moves with it. */
 export function BracketStage() {
   const { job } = useJob();
   const units = useSettings((s) => s.units);
@@ -40,7 +40,7 @@ export function BracketStage() {
     ...(conversion ? [conversionSection(plan)] : []),
     ...(here || !conversion ? [holesSection(plan, here)] : []),
     ...(plan.options.length > 0 ? [aimSection(plan, here)] : []),
-    ...(plan.schools.length > 0 ? [schoolsSection(plan)] : []),
+    ...(plan.approaches.length > 0 ? [approachesSection(plan)] : []),
     fitSection(plan),
     boltSection(plan),
   ];
@@ -65,13 +65,13 @@ function conversionSection(plan: PlanResult): Section {
     label: "Y-link",
     sign: signOfChecks(plan.conversion),
     wanted: plan.conversion.filter((check) => check.verdict === "open").length,
-    answers: (
+    results: (
       <>
         {plan.legs.length > 0 && <Legs settings={plan.legs} />}
         <Checks title="The conversion, checked" checks={plan.conversion} />
       </>
     ),
-    asks: <ConversionInputs />,
+    inputs: <ConversionInputs />,
   };
 }
 
@@ -88,13 +88,13 @@ function holesSection(plan: PlanResult, here: PlanOption | undefined): Section {
     label: "Holes",
     sign,
     wanted: plan.brackets.length === 0 ? 1 : 0,
-    answers: here && (
+    results: here && (
       <>
         <OptionTable plan={plan} here={here} />
         <Looked option={here} />
       </>
     ),
-    asks: <PartsTried />,
+    inputs: <PartsTried />,
   };
 }
 
@@ -115,16 +115,16 @@ function aimSection(plan: PlanResult, here: PlanOption | undefined): Section {
     value: "aim",
     label: "Angle",
     sign: plain(here ? degrees(here.angle_deg) : "aim"),
-    answers: <Aim plan={plan} />,
+    results: <Aim plan={plan} />,
   };
 }
 
-function schoolsSection(plan: PlanResult): Section {
+function approachesSection(plan: PlanResult): Section {
   return {
-    value: "schools",
-    label: "Schools",
-    sign: plain(`${plan.schools.length} beside`),
-    answers: <Schools plan={plan} />,
+    value: "approaches",
+    label: "Approaches",
+    sign: plain(`${plan.approaches.length} beside`),
+    results: <Approaches plan={plan} />,
   };
 }
 
@@ -134,7 +134,7 @@ function fitSection(plan: PlanResult): Section {
     label: "Fit",
     sign: signOfChecks(plan.fit),
     wanted: plan.fit.filter((check) => check.verdict === "open").length,
-    answers: (plan.fit.length > 0 || plan.brackets.length > 0 || plan.assumptions.length > 0) && (
+    results: (plan.fit.length > 0 || plan.brackets.length > 0 || plan.assumptions.length > 0) && (
       <>
         {plan.fit.length > 0 && <Checks title="Before anything is welded" checks={plan.fit} />}
         <Templates />
@@ -142,7 +142,7 @@ function fitSection(plan: PlanResult): Section {
         <p className="text-[15px] text-muted">{plan.leaves_out}</p>
       </>
     ),
-    asks: <FitInputs />,
+    inputs: <FitInputs />,
   };
 }
 
@@ -153,7 +153,7 @@ function boltSection(plan: PlanResult): Section {
     label: "Bolt",
     sign: checks.length > 0 ? signOfChecks(checks) : measure(),
     wanted: checks.filter((check) => check.verdict === "open").length,
-    answers: plan.bolt && checks.length > 0 && <BoltTold bolt={plan.bolt} />,
-    asks: <BoltInputs />,
+    results: plan.bolt && checks.length > 0 && <BoltReported bolt={plan.bolt} />,
+    inputs: <BoltInputs />,
   };
 }

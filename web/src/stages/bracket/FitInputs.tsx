@@ -41,7 +41,9 @@ export function FitInputs() {
           onCommit={(axle_bracket_angle) => set({ axle_bracket_angle })}
         />
       </div>
-      <p className="text-[15px] text-muted">How steep is steep: when a bracket is urged, not only offered.</p>
+      <p className="text-[15px] text-muted">
+        How steep is steep: when a bracket is recommended, not only offered.
+      </p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <AngleField
           job={view.id}

@@ -127,7 +127,7 @@ function Row({ options, here }: { options: PlanOption[]; here: PlanOption | unde
   );
 }
 
-const told = ({ bar, chosen, kept }: PlanOption) => `${bar}${chosen ? ", chosen" : kept ? ", kept" : ""}`;
+const reported = ({ bar, chosen, kept }: PlanOption) => `${bar}${chosen ? ", chosen" : kept ? ", kept" : ""}`;
 
 /** The bars that come to these figures: each a press in the row that is looked at. */
 function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | undefined }) {
@@ -136,7 +136,7 @@ function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | und
     return (
       <span className={here ? "" : "text-muted"} data-bar={options[0]?.bar}>
         {options.length > 1 && `${options.length} bars alike: `}
-        {options.map(told).join(" · ")}
+        {options.map(reported).join(" · ")}
       </span>
     );
   }
@@ -151,7 +151,7 @@ function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | und
           data-bar={option.bar}
           onClick={() => look(keyOf(option))}
         >
-          {told(option)}
+          {reported(option)}
         </button>
       ))}
     </span>

@@ -4,7 +4,7 @@ import { degrees, distance } from "../../measure/format";
 
 /** Options that come to the same figures in the same hole, whatever the bar, as one. */
 export function alike(options: readonly PlanOption[], units: Unit): PlanOption[][] {
-  const told = (option: PlanOption) =>
+  const reported = (option: PlanOption) =>
     [
       option.name,
       degrees(option.angle_deg),
@@ -13,6 +13,7 @@ export function alike(options: readonly PlanOption[], units: Unit): PlanOption[]
       option.fails.map((fails) => fails.in).join(),
     ].join("|");
   const groups = new Map<string, PlanOption[]>();
-  for (const option of options) groups.set(told(option), [...(groups.get(told(option)) ?? []), option]);
+  for (const option of options)
+    groups.set(reported(option), [...(groups.get(reported(option)) ?? []), option]);
   return [...groups.values()];
 }

@@ -77,13 +77,13 @@ export function useMoreOptions(plan: PlanResult) {
   const options = pages.revision === view.revision ? pages.options : [];
   // Pages follow each other; what is chosen or kept may stand beside them whatever its rank.
   const ranks = new Set([...plan.options, ...options].map((o) => o.rank));
-  let told = 0;
-  while (ranks.has(told + 1)) told += 1;
-  const left = plan.options_in_all - told;
+  let reported = 0;
+  while (ranks.has(reported + 1)) reported += 1;
+  const left = plan.options_in_all - reported;
   const more = async () => {
     const { document: body, revision } = view;
     const result = await answer(
-      client.POST("/api/v1/compute/plan", { body, params: { query: { from: told } } }),
+      client.POST("/api/v1/compute/plan", { body, params: { query: { from: reported } } }),
     );
     if ("data" in result) {
       const known = new Set([...plan.options, ...options].map(keyOf));

@@ -67,7 +67,7 @@ function travelSection(cycle: CycleResult, setup: SetupCycle): Section {
     value: "travel",
     label: "Travel",
     sign: ended > 0 ? mind(`${ended} of ${setup.ways.length} end early`) : good("to its stops"),
-    answers: (
+    results: (
       <>
         <Envelope setup={setup} />
         <Ways cycle={cycle} setup={setup} />
@@ -87,7 +87,7 @@ function worstSection(setup: SetupCycle): Section {
         : count("close") > 0
           ? mind(`${count("close")} close`)
           : good("all free"),
-    answers: <WorstPoses setup={setup} />,
+    results: <WorstPoses setup={setup} />,
   };
 }
 
@@ -96,7 +96,7 @@ function figuresSection(cycle: CycleResult): Section {
     value: "figures",
     label: "Figures",
     sign: plain("by travel"),
-    answers: <HeaveFigures cycle={cycle} />,
+    results: <HeaveFigures cycle={cycle} />,
   };
 }
 
@@ -118,7 +118,7 @@ function steeringSection(setup: SetupCycle): Section {
     value: "steering",
     label: "Steering",
     sign: plain("drag link"),
-    answers: <Steering setup={setup} />,
+    results: <Steering setup={setup} />,
   };
 }
 
@@ -128,8 +128,8 @@ function holesSection(cycle: CycleResult): Section {
     value: "holes",
     label: "Holes",
     sign: plain(length > 0 ? `${length} to try` : "none typed"),
-    answers: length > 0 && <Holes cycle={cycle} />,
-    asks: <HolesInput />,
+    results: length > 0 && <Holes cycle={cycle} />,
+    inputs: <HolesInput />,
   };
 }
 
@@ -139,7 +139,7 @@ function sureSection(cycle: CycleResult): Section {
     value: "sure",
     label: "How sure",
     sign: length > 0 ? mind(`${length} assumed`) : plain("drawn"),
-    answers: (
+    results: (
       <>
         <Intervals />
         <Assumed

@@ -17,10 +17,10 @@ export function Intervals() {
 function Drawn() {
   const drawn = useDrawn();
   if (!drawn) return <p className="text-muted">Drawing…</p>;
-  return drawn.uncertainty ? <Told uncertainty={drawn.uncertainty} /> : <p>The bar is not known.</p>;
+  return drawn.uncertainty ? <Reported uncertainty={drawn.uncertainty} /> : <p>The bar is not known.</p>;
 }
 
-function Told({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
+function Reported({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
   const units = useSettings((s) => s.units);
   return (
     <>

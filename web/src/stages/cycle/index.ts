@@ -1,3 +1,4 @@
 /** What the work screen takes of this stage. */
+
+export { CycleCanvas } from "./CycleCanvas";
 export { CycleStage } from "./CycleStage";
-export { CycleWall } from "./CycleWall";

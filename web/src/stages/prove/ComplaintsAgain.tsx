@@ -21,7 +21,7 @@ export function ComplaintsAgain() {
     <section className="grid gap-3">
       <h3 className="font-semibold">After the road test, ask again</h3>
       {complaints.map((complaint, index) => {
-        const advice = results.complaints?.find((told) => told.complaint === index);
+        const advice = results.complaints?.find((reported) => reported.complaint === index);
         return (
           <div key={index} className="grid gap-1">
             <Choice

@@ -94,14 +94,14 @@ function readSection(results: Results, sheet: Sheet | undefined, result: SheetRe
     value: "read",
     label: "Readings",
     sign: prove ? VERDICTS[prove.verdict] : measure(),
-    answers: prove && (
+    results: prove && (
       <>
         <Movement proof={prove} />
         {prove.movement && <WorkingOut working={prove.movement.working} />}
         {result?.centring && <WorkingOut working={result.centring.working} />}
       </>
     ),
-    asks: <AfterReadings sheet={sheet} result={result} />,
+    inputs: <AfterReadings sheet={sheet} result={result} />,
   };
 }
 
@@ -137,7 +137,7 @@ function roadSection(job: Job, results: Results): Section {
     value: "road",
     label: "Look, drive",
     sign: off > 0 ? bad(`${off} off`) : left > 0 ? measure(`${left} to say`) : good("all said"),
-    asks: (
+    inputs: (
       <>
         <LookedAt />
         <RoadTest />
@@ -154,7 +154,7 @@ function settleSection(job: Job, results: Results): Section {
     value: "settle",
     label: "Settle",
     sign: settled ? good("settled") : gates.length > 0 ? mind(`${gates.length} in the way`) : good("clear"),
-    asks: <SettleForm />,
+    inputs: <SettleForm />,
   };
 }
 
@@ -164,7 +164,7 @@ function dueSection(results: Results): Section {
     value: "due",
     label: "Due",
     sign: open > 0 ? plain(`${open} open`) : good("none open"),
-    asks: <Reminders />,
+    inputs: <Reminders />,
   };
 }
 
@@ -174,6 +174,6 @@ function recordSection(job: Job): Section {
     value: "record",
     label: "Record",
     sign: plain(rounds > 0 ? `${rounds} done` : "nothing yet"),
-    asks: <RecordChange />,
+    inputs: <RecordChange />,
   };
 }

@@ -24,7 +24,7 @@ const ABOUT = optionsOf<Schemas["ComplaintAbout"]>({
 function Advice({ complaint }: { complaint: number }) {
   const { results } = useJob();
   const units = useSettings((s) => s.units);
-  const advice = results.complaints?.find((told) => told.complaint === complaint);
+  const advice = results.complaints?.find((reported) => reported.complaint === complaint);
   if (!advice) return null;
   return (
     <ul className="list-disc pl-6 text-[16px] leading-snug" data-advice={complaint}>

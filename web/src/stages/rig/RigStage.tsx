@@ -56,7 +56,7 @@ export function RigStage() {
 function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): Section[] {
   const rig: Rig = job.rig ?? {};
   const complaints = job.complaints?.length ?? 0;
-  const open = [rig.end, rig.steering_side].filter((told) => told === undefined).length;
+  const open = [rig.end, rig.steering_side].filter((reported) => reported === undefined).length;
   const of = (count: number, word: string, none: string): Sign =>
     plain(count > 0 ? `${count} ${word}` : none);
   return [
@@ -64,19 +64,19 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
       value: "who",
       label: "Who holds what",
       sign: open > 0 ? measure(`${open} to say`) : plain("said"),
-      asks: <WhoHoldsWhat />,
+      inputs: <WhoHoldsWhat />,
     },
     {
       value: "heights",
       label: "Heights",
       sign: of(rig.heights?.length ?? 0, "named", "ride height"),
-      asks: <HeightInputs />,
+      inputs: <HeightInputs />,
     },
     {
       value: "sizes",
       label: "Sizes",
       sign: of(results.assumptions.length, "assumed", "said"),
-      asks: <SizeInputs />,
+      inputs: <SizeInputs />,
     },
     ...(loads
       ? [
@@ -84,7 +84,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
             value: "weights",
             label: "Weights",
             sign: of(results.vehicle_assumed.length, "usual", "said"),
-            asks: <VehicleInputs />,
+            inputs: <VehicleInputs />,
           },
         ]
       : []),
@@ -94,7 +94,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
             value: "sway_bar",
             label: "Sway bar",
             sign: plain(job.sway?.kind ? "said" : "not said"),
-            asks: <BarInputs />,
+            inputs: <BarInputs />,
           },
         ]
       : []),
@@ -102,7 +102,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
       value: "complaints",
       label: "Complaints",
       sign: of(complaints, "to ask again", "none"),
-      asks: <UseAndComplaints />,
+      inputs: <UseAndComplaints />,
     },
   ];
 }

@@ -66,8 +66,8 @@ function linksSection(swayed: Swayed): Section {
     label: "Links",
     sign: links ? (links.fails ? bad("do not work") : good("work")) : measure(),
     wanted,
-    answers: links && <Links links={links} fits={swayed.fit_says} />,
-    asks: <LinkInputs />,
+    results: links && <Links links={links} fits={swayed.fit_says} />,
+    inputs: <LinkInputs />,
   };
 }
 
@@ -79,8 +79,8 @@ function holesSection(swayed: Swayed): Section {
     label: "Bar, holes",
     sign: holes.length > 0 ? plain(`hole ${at + 1} of ${holes.length}`) : measure(),
     wanted: missingAt(missing, ...BAR).length,
-    answers: holes.length > 0 && <Holes swayed={swayed} />,
-    asks: <BarInputs />,
+    results: holes.length > 0 && <Holes swayed={swayed} />,
+    inputs: <BarInputs />,
   };
 }
 
@@ -93,13 +93,13 @@ function roadSection(swayed: Swayed): Section {
     label: "Road, trail",
     sign: some ? plain(`${vehicle?.choices.length ?? 0} ways`) : measure(),
     wanted: missing.length,
-    answers: some && (
+    results: some && (
       <>
         <RoadAndTrail swayed={swayed} />
         <Assumed assumptions={swayed.assumptions} rests="Every rate and roll of this stage rests on these." />
       </>
     ),
-    asks: <SplinedInputs missing={missing} />,
+    inputs: <SplinedInputs missing={missing} />,
   };
 }
 
@@ -111,8 +111,8 @@ function roomSection(swayed: Swayed): Section {
     label: "Room",
     sign: roomSign(room?.verdict, tight),
     wanted: room?.missing.length ?? 0,
-    answers: room && <Room room={room} />,
-    asks: <RoomInputs />,
+    results: room && <Room room={room} />,
+    inputs: <RoomInputs />,
   };
 }
 
@@ -125,8 +125,8 @@ function disconnectSection(swayed: Swayed): Section {
     value: "disconnect",
     label: "Disconnect",
     sign: signOfChecks(checks, "none"),
-    answers: checks.length > 0 && <Checks title="Disconnects and bolts" checks={checks} />,
-    asks: <DisconnectInputs />,
+    results: checks.length > 0 && <Checks title="Disconnects and bolts" checks={checks} />,
+    inputs: <DisconnectInputs />,
   };
 }
 
@@ -136,7 +136,7 @@ function oldSection(swayed: Swayed): Section {
     value: "old",
     label: "Old bar",
     sign: rows.length > 0 ? plain("beside new") : plain("not said"),
-    answers: rows.length > 0 && <OldAndNew rows={rows} />,
-    asks: <OldBarInputs />,
+    results: rows.length > 0 && <OldAndNew rows={rows} />,
+    inputs: <OldBarInputs />,
   };
 }

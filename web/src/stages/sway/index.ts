@@ -1,3 +1,4 @@
 /** What the work screen takes of this stage. */
+
+export { SwayCanvas } from "./SwayCanvas";
 export { SwayStage } from "./SwayStage";
-export { SwayWall } from "./SwayWall";

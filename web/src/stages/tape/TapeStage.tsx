@@ -62,9 +62,9 @@ function signOf(sheet: Sheet | undefined, result: SheetResult | undefined): Sign
 function readingsSection(
   sheet: Sheet | undefined,
   result: SheetResult | undefined,
-  asks: React.ReactNode,
+  inputs: React.ReactNode,
 ): Section {
-  return { value: "readings", label: "Readings", sign: signOf(sheet, result), asks };
+  return { value: "readings", label: "Readings", sign: signOf(sheet, result), inputs };
 }
 
 type ReadingsProps = {
@@ -115,25 +115,27 @@ function Readings({ sheet, result, onPick }: ReadingsProps) {
 /** What else is measured with a tape, each kind of part for itself. */
 function pointsSections(job: Job): Section[] {
   const { arms, bar, steering, obstacles, spring_front_half } = job.hardpoints ?? {};
-  const told = (some: boolean) => plain(some ? "measured" : "assumed");
+  const reported = (some: boolean) => plain(some ? "measured" : "assumed");
   const typed = (part: object | undefined) => Object.keys(part ?? {}).length > 0;
   return [
     {
       value: "links",
       label: "Links",
-      sign: job.rig?.axle_location ? told(typed(arms) || spring_front_half !== undefined) : measure("which?"),
-      asks: <Points />,
+      sign: job.rig?.axle_location
+        ? reported(typed(arms) || spring_front_half !== undefined)
+        : measure("which?"),
+      inputs: <Points />,
     },
     ...(job.rig?.axle_location === "y_link"
       ? []
-      : [{ value: "bar", label: "Bar", sign: told(typed(bar)), asks: <BarBody /> }]),
+      : [{ value: "bar", label: "Bar", sign: reported(typed(bar)), inputs: <BarBody /> }]),
     ...(job.rig?.end === "front"
       ? [
           {
             value: "steering",
             label: "Steering",
             sign: plain(steering ? "measured" : "not said"),
-            asks: <SteeringInput />,
+            inputs: <SteeringInput />,
           },
         ]
       : []),
@@ -141,7 +143,7 @@ function pointsSections(job: Job): Section[] {
       value: "obstacles",
       label: "In the way",
       sign: plain(obstacles?.length ? `${obstacles.length} parts` : "nothing"),
-      asks: <Obstacles />,
+      inputs: <Obstacles />,
     },
   ];
 }

@@ -12,7 +12,7 @@ import { useWheels } from "../../job/useWheels";
 import { Walkable } from "../../walk/Walkable";
 
 /** The bay wall of stage Cycle: side view, end view, a plot beside the stick. */
-export function CycleWall() {
+export function CycleCanvas() {
   const { job, results, change } = useJob();
   const cycle = useCycled();
   const { shown, round } = useStance();

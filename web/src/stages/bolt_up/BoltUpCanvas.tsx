@@ -9,7 +9,7 @@ import { BracketOrder } from "./BracketOrder";
 import { type FastenerLine, openStep, useOpenStep, useWorked } from "./useWorked";
 
 /** The bay wall of stage Bolt-up: the open step, big enough to read from under the vehicle, with its bolt. */
-export function BoltUpWall() {
+export function BoltUpCanvas() {
   const { job, results } = useJob();
   const worked = useWorked();
   const units = useSettings((s) => s.units);

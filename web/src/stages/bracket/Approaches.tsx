@@ -1,4 +1,4 @@
-import type { PlanResult, School } from "../../api/client";
+import type { Approach, PlanResult } from "../../api/client";
 import { choosePlan } from "../../job/edits";
 import { useJob } from "../../job/useJob";
 import { say, sideways } from "../../measure/format";
@@ -6,17 +6,17 @@ import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
-import { COLOURS, DASHES } from "./SchoolPlot";
+import { COLOURS, DASHES } from "./ApproachPlot";
 
-/** The schools side by side, each with its line in the plot. */
-export function Schools({ plan }: { plan: PlanResult }) {
+/** The approaches side by side, each with its line in the plot. */
+export function Approaches({ plan }: { plan: PlanResult }) {
   const { change } = useJob();
   const units = useSettings((s) => s.units);
-  const row = (school: School) => (
+  const row = (approach: Approach) => (
     <li
-      key={school.school}
+      key={approach.approach}
       className="grid gap-1 border-line border-b py-2 last:border-b-0"
-      data-school={school.school}
+      data-approach={approach.approach}
     >
       <div className="flex items-center gap-2">
         <svg width={34} height={8} aria-hidden>
@@ -25,40 +25,40 @@ export function Schools({ plan }: { plan: PlanResult }) {
             x2={34}
             y1={4}
             y2={4}
-            stroke={COLOURS[school.school]}
+            stroke={COLOURS[approach.approach]}
             strokeWidth={2.6}
-            strokeDasharray={DASHES[school.school]}
+            strokeDasharray={DASHES[approach.approach]}
           />
         </svg>
-        <b>{school.name}</b>
-        <span className="text-muted">{school.option.name}</span>
+        <b>{approach.name}</b>
+        <span className="text-muted">{approach.option.name}</span>
       </div>
       <p className="leading-snug">
-        <Figure>{say(school.says, units)}</Figure>
+        <Figure>{say(approach.says, units)}</Figure>
       </p>
-      {school.at_hand && !school.option.chosen && (
-        <Button className="justify-self-start" onClick={() => change(choosePlan(school.option.plan))}>
-          Choose {school.name}
+      {approach.at_hand && !approach.option.chosen && (
+        <Button className="justify-self-start" onClick={() => change(choosePlan(approach.option.plan))}>
+          Choose {approach.name}
         </Button>
       )}
     </li>
   );
   return (
     <section>
-      <ul>{plan.schools.map(row)}</ul>
+      <ul>{plan.approaches.map(row)}</ul>
       {plan.longer_says && (
         <p className="text-muted">
           <Figure>{say(plan.longer_says, units)}</Figure>
         </p>
       )}
       <Fold title="Their sideways motion, as a table">
-        <CurveTable schools={plan.schools} />
+        <CurveTable approaches={plan.approaches} />
       </Fold>
     </section>
   );
 }
 
-function CurveTable({ schools }: { schools: readonly School[] }) {
+function CurveTable({ approaches }: { approaches: readonly Approach[] }) {
   const units = useSettings((s) => s.units);
   const rows = [40, 30, 20, 10, 0];
   return (
@@ -66,7 +66,7 @@ function CurveTable({ schools }: { schools: readonly School[] }) {
       <thead>
         <tr className="border-ink border-b">
           <th scope="col" className="py-1 font-semibold">
-            school
+            approach
           </th>
           {rows.map((row) => (
             <th scope="col" key={row} className="font-semibold">
@@ -76,12 +76,12 @@ function CurveTable({ schools }: { schools: readonly School[] }) {
         </tr>
       </thead>
       <tbody>
-        {schools.map((school) => (
-          <tr key={school.school} className="border-line border-b">
-            <td className="py-1">{school.name}</td>
+        {approaches.map((approach) => (
+          <tr key={approach.approach} className="border-line border-b">
+            <td className="py-1">{approach.name}</td>
             {rows.map((row) => (
               <td key={row}>
-                <Figure>{sideways(school.curve[row]?.y_mm ?? 0, units)}</Figure>
+                <Figure>{sideways(approach.curve[row]?.y_mm ?? 0, units)}</Figure>
               </td>
             ))}
           </tr>

@@ -7,7 +7,7 @@ import { offer } from "../ui/taking";
 type Shown = Schemas["Shown"];
 type Held = Schemas["Held"];
 
-type Shelf = {
+type Registry = {
   shown: Shown;
   /** What came of the last reading, in words. */
   says: string | null;
@@ -15,7 +15,7 @@ type Shelf = {
   refused: boolean;
 };
 
-export const useShelf = create<Shelf>()(() => ({
+export const useRegistry = create<Registry>()(() => ({
   shown: { ways: [], instruments: [] },
   says: null,
   refused: false,
@@ -69,19 +69,20 @@ function held(reading: Held) {
   if (!readsFor(reading.way, useSession.getState().view?.id)) return;
   const came = offer({ kind: reading.instrument.kind, text: reading.text });
   const from = `${reading.instrument.id}: ${reading.text}`;
-  if ("nobody" in came) return useShelf.setState({ says: `${from}. No field waits for it.`, refused: false });
+  if ("nobody" in came)
+    return useRegistry.setState({ says: `${from}. No field waits for it.`, refused: false });
   if ("wrong" in came) {
     const says = `${from} was not taken: “${labelOf(came.wrong)}” is nothing for ${KINDS[reading.instrument.kind]}.`;
-    return useShelf.setState({ says, refused: true });
+    return useRegistry.setState({ says, refused: true });
   }
   const overdue = reading.overdue ? " Its check is overdue." : "";
-  useShelf.setState({ says: `${from} into “${labelOf(came.taken)}”.${overdue}`, refused: false });
+  useRegistry.setState({ says: `${from} into “${labelOf(came.taken)}”.${overdue}`, refused: false });
   const job = useSession.getState().view?.id;
   if (job) took(reading, job, came.taken.dataset.pointer ?? "");
 }
 
 /** What goes from the window that follows the server to the others of this browser. */
-type Told = { event: "hello" } | { event: "shelf"; shown: Shown } | { event: "held"; held: Held };
+type Reported = { event: "hello" } | { event: "shelf"; shown: Shown } | { event: "held"; held: Held };
 
 const ONE_OF_ALL = "derecho.shelf";
 
@@ -91,24 +92,24 @@ const ONE_OF_ALL = "derecho.shelf";
  * hidden or closed the next one that is seen follows. Without locks each follows for itself while it is seen. A lost
  * connection is taken up again by the browser itself.
  */
-export function followShelf() {
+export function followRegistry() {
   const others = new BroadcastChannel(ONE_OF_ALL);
   let events: EventSource | undefined;
   let last: Shown | undefined;
   let letGo: (() => void) | undefined;
-  const tell = (told: Told) => others.postMessage(told);
-  const take = (told: Told) => {
-    if (told.event === "shelf") useShelf.setState({ shown: told.shown });
+  const tell = (reported: Reported) => others.postMessage(reported);
+  const take = (reported: Reported) => {
+    if (reported.event === "shelf") useRegistry.setState({ shown: reported.shown });
     // A reading is for the window somebody looks at.
-    else if (told.event === "held" && !document.hidden) held(told.held);
-    else if (told.event === "hello" && events && last) tell({ event: "shelf", shown: last });
+    else if (reported.event === "held" && !document.hidden) held(reported.held);
+    else if (reported.event === "hello" && events && last) tell({ event: "shelf", shown: last });
   };
-  others.onmessage = ({ data }: MessageEvent<Told>) => take(data);
+  others.onmessage = ({ data }: MessageEvent<Reported>) => take(data);
   const open = () => {
     events = new EventSource("/api/v1/instruments/events");
-    const pass = (told: Told) => {
-      take(told);
-      tell(told);
+    const pass = (reported: Reported) => {
+      take(reported);
+      tell(reported);
     };
     events.addEventListener("shelf", ({ data }) => {
       last = JSON.parse(data) as Shown;

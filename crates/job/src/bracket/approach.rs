@@ -1,4 +1,4 @@
-//! The schools side by side: length only, bracket only, bracket and length, with a riser or
+//! The approaches side by side: length only, bracket only, bracket and length, with a riser or
 //! with a drop. Each as a whole plan in this job's numbers.
 
 use super::names::PlaceName;
@@ -11,7 +11,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use super::kinds::School;
+pub use super::kinds::Approach;
 use super::option::OptionResult;
 use super::planner::{Candidate, LengthPolicy, Planner};
 use crate::bar::travel_left;
@@ -20,7 +20,7 @@ use crate::document::{BracketId, HoleChoice, HoleId, LengthAim, PlanForm, height
 use crate::message::Message;
 use crate::setups::moves::EyeMoves;
 
-/// Points of a school's curve.
+/// Points of a approach's curve.
 const CURVE_STEPS: usize = 40;
 
 /// A place on a curve of sideways motion.
@@ -32,11 +32,11 @@ pub struct CurvePoint {
     pub y_mm: Length,
 }
 
-/// A school with its best plan.
+/// A approach with its best plan.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct SchoolResult {
+pub struct ApproachResult {
     /// Which.
-    pub school: School,
+    pub approach: Approach,
     /// In words.
     #[schema(value_type = String)]
     pub name: Label,
@@ -66,62 +66,62 @@ fn curve(planner: &Planner<'_>, view: &FrontView, offset: Length) -> Vec<CurvePo
         .collect()
 }
 
-/// Every school with its best plan, where it has one.
-pub(super) fn schools(
+/// Every approach with its best plan, where it has one.
+pub(super) fn approaches(
     planner: &Planner<'_>,
     options: &[(OptionResult, FrontView)],
     exact: Option<Length>,
-) -> Vec<SchoolResult> {
+) -> Vec<ApproachResult> {
     let all = [
-        School::LengthOnly,
-        School::RiserOnly,
-        School::DropOnly,
-        School::RiserAndLength,
-        School::DropAndLength,
+        Approach::LengthOnly,
+        Approach::RiserOnly,
+        Approach::DropOnly,
+        Approach::RiserAndLength,
+        Approach::DropAndLength,
     ];
-    all.into_iter().filter_map(|school| school_result(planner, options, exact, school)).collect()
+    all.into_iter().filter_map(|approach| approach_result(planner, options, exact, approach)).collect()
 }
 
-fn school_result(
+fn approach_result(
     planner: &Planner<'_>,
     options: &[(OptionResult, FrontView)],
     exact: Option<Length>,
-    school: School,
-) -> Option<SchoolResult> {
-    let best = match school.end().filter(|_| !school.sets_length()) {
+    approach: Approach,
+) -> Option<ApproachResult> {
+    let best = match approach.end().filter(|_| !approach.sets_length()) {
         Some(end) => planner.best_left_alone(end),
         // Options come best first.
         None => {
             // A chosen plan that leaves the length sets none; leaving it is all that length alone may come to.
             let sets = |option: &OptionResult| {
-                option.plan.length == LengthAim::Centred || school == School::LengthOnly
+                option.plan.length == LengthAim::Centred || approach == Approach::LengthOnly
             };
             let found =
-                options.iter().find(|(option, _)| option.end == school.end() && sets(option)).cloned();
+                options.iter().find(|(option, _)| option.end == approach.end() && sets(option)).cloned();
             found.map(|found| planner.with_heights(found))
         }
     };
     let (option, at_hand) = match best {
         Some(option) => (option, true),
-        None => (exact_option(planner, school, exact?)?, false),
+        None => (exact_option(planner, approach, exact?)?, false),
     };
     let base = &planner.setups.base;
     let moves = option.moves();
     let view = base.view.moved(option.length_mm, moves.rise(), moves.fore_aft()).ok()?;
-    Some(SchoolResult {
-        name: BracketMessage::Approach(school).into(),
-        says: BracketMessage::School { school, option: Box::new(option.facts()), at_hand }.into(),
+    Some(ApproachResult {
+        name: BracketMessage::ApproachName(approach).into(),
+        says: BracketMessage::Approach { approach, option: Box::new(option.facts()), at_hand }.into(),
         curve: curve(planner, &view, option.left_off_mm),
         left_off_mm: option.left_off_mm,
-        school,
+        approach,
         option,
         at_hand,
     })
 }
 
 /// The exact bracket, where none of that kind is tried.
-fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<OptionResult> {
-    let end = school.end()?;
+fn exact_option(planner: &Planner<'_>, approach: Approach, exact: Length) -> Option<OptionResult> {
+    let end = approach.end()?;
     let (name, up) = match end {
         BracketEnd::Axle => (EXACT_RISER, exact),
         BracketEnd::Frame => (EXACT_DROP, -exact),
@@ -138,7 +138,7 @@ fn exact_option(planner: &Planner<'_>, school: School, exact: Length) -> Option<
         end: Some(end),
         moves: EyeMoves::of(end, DVec3::new(0.0, 0.0, up.to_mm())),
     };
-    if !school.sets_length() {
+    if !approach.sets_length() {
         let found = planner.option(&candidate, planner.bars.first()?, LengthPolicy::Left)?;
         return Some(planner.with_heights(found));
     }

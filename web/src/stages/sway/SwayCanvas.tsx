@@ -16,7 +16,7 @@ import { LinkRule } from "./LinkRule";
 import { SwayEnd } from "./SwayEnd";
 
 /** The bay wall of stage Sway: both arms with their links, the link on its rule, the stick. */
-export function SwayWall() {
+export function SwayCanvas() {
   const { results } = useJob();
   const swayed = useSwayed();
   const wheels = useWheels(results);

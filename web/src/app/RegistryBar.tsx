@@ -1,13 +1,13 @@
 import { BatteryLow, CircleSlash2 } from "lucide-react";
 import type { Schemas } from "../api/client";
 import { useSession } from "../job/session";
-import { order, readsFor, useShelf } from "./useShelf";
+import { order, readsFor, useRegistry } from "./useRegistry";
 
-type OnShelf = Schemas["OnShelf"];
+type OnRegistry = Schemas["OnRegistry"];
 
 /** What is joined, with its live figure: a press holds its reading for the field one is in. */
-export function ShelfBar() {
-  const { shown, says, refused } = useShelf();
+export function RegistryBar() {
+  const { shown, says, refused } = useRegistry();
   const job = useSession((s) => s.view?.id);
   const instruments = shown.instruments.filter(({ way }) => readsFor(way, job));
   if (shown.ways.length === 0 && instruments.length === 0) return null;
@@ -34,7 +34,7 @@ export function ShelfBar() {
   );
 }
 
-function Instrument({ one }: { one: OnShelf }) {
+function Instrument({ one }: { one: OnRegistry }) {
   const live = one.live ? `${Math.round(one.live.value * 1e4) / 1e4} ${one.live.unit}` : "…";
   return (
     <button
