@@ -1,7 +1,8 @@
 /**
- * What is pure in the client, case by case. Bundled and run by Cargo's test runner, which shows every
+ * What of the client needs no browser, case by case. Bundled and run by Cargo's test runner, which shows every
  * case under its own name: prints one JSON line a case.
  */
+import "./device";
 import assert from "node:assert/strict";
 import table from "../../crates/core/tests/printed.json";
 import type { Elevation, Job, Sample } from "../src/api/client";
@@ -15,6 +16,7 @@ import { editCases } from "./edits";
 import { faceCases } from "./face";
 import { measureCases } from "./measure";
 import { queueCases } from "./queue";
+import { sessionCases } from "./session";
 import { walkCases } from "./walk";
 
 const cases: [string, () => void | Promise<void>][] = [];
@@ -26,6 +28,7 @@ faceCases(test);
 editCases(test);
 documentCases(test);
 measureCases(test);
+sessionCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {
