@@ -3,6 +3,7 @@
  * case under its own name: prints one JSON line a case.
  */
 import "./device";
+import "./page";
 import assert from "node:assert/strict";
 import table from "../../crates/core/tests/printed.json";
 import type { Elevation, Job, Sample } from "../src/api/client";
@@ -18,6 +19,7 @@ import { measureCases } from "./measure";
 import { queueCases } from "./queue";
 import { sessionCases } from "./session";
 import { walkCases } from "./walk";
+import { windowCases } from "./window";
 
 const cases: [string, () => void | Promise<void>][] = [];
 const test = (name: string, run: () => void | Promise<void>) => cases.push([name, run]);
@@ -29,6 +31,7 @@ editCases(test);
 documentCases(test);
 measureCases(test);
 sessionCases(test);
+windowCases(test);
 
 for (const row of table) {
   test(`prints ${row.name}, as the core does`, () => {

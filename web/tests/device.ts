@@ -61,13 +61,16 @@ const put = (name: string, value: unknown) =>
   Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
 
 const locks = {
-  request: (name: string) => {
+  /** Held at once where nobody holds it, until what is done with it is done. */
+  request: async (name: string, ...rest: unknown[]) => {
     device.held.add(name);
-    return new Promise(() => {});
+    await (rest.at(-1) as () => Promise<void>)();
+    device.held.delete(name);
   },
   query: async () => ({ held: [...device.held].map((name) => ({ name })) }),
 };
 
+put("window", globalThis);
 put("Request", OfThisPlace);
 put("fetch", answered);
 put("navigator", { locks });
