@@ -100,6 +100,49 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
     );
 }
 
+/// A coarse end turns by half turns of 3 mm. Wanted: √((√(905² − 35²) − 5.3)² + 35²) = 899.70 mm, 3.5 half turns; the
+/// nearest four leave 899.0. What is set so is what the step said; a millimetre and a half beside it is not.
+#[test]
+fn a_length_set_to_the_nearest_step_is_the_one_that_was_ticked() {
+    let mm = |text: &str| json!({ "text": text, "unit": "mm" });
+    let side = |text: &str| json!([mm(text), mm(text), mm(text)]);
+    let mut value = json!({
+        "format": "derecho-job", "version": 4, "title": "Relay van 6",
+        "rig": {
+            "sheet_unit": "mm", "end": "rear", "frame_eye_side": "left", "axle_location": "four_arms",
+            "heights": [{ "id": "loaded", "name": "loaded", "offset": mm("-25") }], "driven_height": "loaded",
+        },
+        "sheets": [{
+            "id": "as-found", "kind": "centring", "method": "frame_to_hub", "sense": "outward", "unit": "mm",
+            "left": side("151"), "right": side("161.6"),
+            "conditions": {
+                "on_its_weight": true, "wheels_straight": true, "pressures_equal": true, "leant_on": false,
+            },
+        }],
+        "setups": { "found": {
+            "bar": {
+                "length": mm("905"), "frame_eye_height": mm("395"), "axle_eye_height": mm("430"),
+                "read": "as_it_stands", "height": "loaded", "bent": false,
+            },
+            "adjuster": {
+                "kind": "one_end", "end_style": "through_bolt",
+                "first": { "thread": "M24x3", "hand": "right", "engagement": mm("50"), "seat": "steel" },
+            },
+        } },
+    });
+    let said = step(&worked(&value), "bar/adjuster-by-hand").does.millimetres();
+    assert!(said.contains("899.7 mm"), "{said}");
+    let mark = json!({ "at": "2026-11-30T10:00:00Z", "by": "T. Arle" });
+    value["bolt_up"]["steps"] = json!([{ "key": "bar/adjuster-by-hand", "done": mark, "read": said }]);
+    let mut state_at = |length: &str| {
+        value["setups"]["rounds"] = json!([{ "id": "round-1", "length": mm(length), "wanted_mm": 899.704 }]);
+        step(&worked(&value), "bar/adjuster-by-hand").state
+    };
+    assert_eq!(state_at("899"), StepState::Done);
+    assert_eq!(state_at("899.7"), StepState::Done);
+    assert_eq!(state_at("897.5"), StepState::Changed);
+}
+
 /// The plan goes from hole 3 to hole 2: the ticks stay, the step whose hole has changed says so with what it said, the
 /// others are as they were.
 #[test]

@@ -3,7 +3,7 @@
 //!
 //! Not here: the steps that follow from it (`tasks`).
 
-use derecho_core::bar::adjuster::AdjusterKind;
+use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::fastener::stack::NutKind;
 use derecho_core::measure::Length;
 use derecho_core::measure::centring::Answer;
@@ -15,11 +15,14 @@ use crate::document::sway::SwayKind;
 use crate::document::work::DrillForm;
 use crate::document::{AxleLocation, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
-use crate::setups::{Resolved, Setup, Setups, SwaySetups};
+use crate::setups::{BarState, Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
 
 /// An eye further than this from where it was found sits in another place, mm.
 const MOVED: f64 = 1e-6;
+
+/// A length set to the nearest step is written down this near to it.
+const READ: Length = Length::from_mm(0.1);
 
 /// Keys of the bolts through the bar's eyes.
 pub const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
@@ -261,10 +264,15 @@ fn ends(job: &Job, setups: &Setups) -> Vec<EndWork> {
 }
 
 /// The length a step names: what was wanted, where it was set as wanted. A tape that reads it to its graduation does not
-/// change the plan.
-fn as_wanted(job: &Job, length: Length) -> Length {
+/// change the plan, and neither does an adjuster that stands in the step nearest to it.
+fn as_wanted(job: &Job, bar: &BarState, length: Length) -> Length {
+    let step = bar
+        .adjuster
+        .as_ref()
+        .and_then(|adjuster| facts_within(adjuster, bar.length, length, Length::ZERO).step_mm);
+    let near = step.map_or(defaults::AS_WANTED, |step| defaults::AS_WANTED.max(step.abs() / 2.0 + READ));
     let wanted = job.setups.rounds.last().and_then(|round| round.wanted_mm).map(Length::from_mm);
-    wanted.filter(|wanted| (*wanted - length).abs() <= defaults::AS_WANTED).unwrap_or(length)
+    wanted.filter(|wanted| (*wanted - length).abs() <= near).unwrap_or(length)
 }
 
 fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
@@ -276,7 +284,7 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     let made_to_length = target.bar.made_to_length || setups.known.built;
     let fixed = kind == Some(AdjusterKind::Fixed) && !made_to_length;
     let length = (made_to_length || (!fixed && (hangs.is_some() || change > defaults::AS_WANTED)))
-        .then(|| as_wanted(job, target.view.length()));
+        .then(|| as_wanted(job, &target.bar, target.view.length()));
     let moved = !target.moves.since(found.moves).is_none() || target.in_place != found.in_place;
     if hangs.is_none() && length.is_none() && !moved {
         return None;
