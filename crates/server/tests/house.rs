@@ -469,3 +469,19 @@ fn three_in_ten_functions_of_the_core_show_an_example() {
     assert!(functions > 250, "only {functions} functions were read");
     assert!(fences / 2 * 100 >= functions * SHOWN_IN_A_HUNDRED, "{} of {functions}", fences / 2);
 }
+
+/// Lines of the client's own tests for a hundred of the client's.
+const CLIENT_TESTED: usize = 15;
+
+#[test]
+fn the_client_is_tested_without_a_browser_too() {
+    let lines = |folder: &str| -> usize {
+        let mut files = Vec::new();
+        sources(&root().join(folder), &[".ts", ".tsx"], &mut files);
+        let own = files.iter().filter(|file| !file.ends_with("schema.d.ts"));
+        own.map(|file| std::fs::read_to_string(file).unwrap().lines().count()).sum()
+    };
+    let (client, tests) = (lines("web/src"), lines("web/tests"));
+    assert!(client > 15_000, "only {client} lines were read");
+    assert!(tests * 100 >= client * CLIENT_TESTED, "{tests} of {client}");
+}
