@@ -5,6 +5,7 @@
 
 use std::io::{self, Write};
 
+use derecho_core::measure::figure::{Figure, being_written};
 use serde::Serialize;
 use serde_json::ser::{CompactFormatter, Formatter, PrettyFormatter, Serializer};
 
@@ -50,31 +51,17 @@ pub fn bytes(value: &impl Serialize, layout: Layout) -> Result<Vec<u8>, serde_js
     Ok(bytes)
 }
 
-/// What a figure is, by the ending of its field's name.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-enum Rounding {
-    /// What goes back into a document as it is: a typed figure's value, a move, a length wanted.
-    Exact,
-    Millimetres,
-    Degrees,
-    #[default]
-    Other,
-}
-
-/// Writes in a layout. Floating-point numbers are rounded by the field they stand in.
+/// Writes in a layout. Floating-point numbers are rounded by what they are ([`being_written`]).
 #[derive(Default)]
 struct JsonPage {
     indented: Option<PrettyFormatter<'static>>,
     rounds: bool,
-    in_key: bool,
-    key: String,
-    kind: Rounding,
 }
 
 impl JsonPage {
     fn of(layout: Layout) -> Self {
         let indented = (layout == Layout::Indented).then(PrettyFormatter::new);
-        Self { indented, rounds: layout == Layout::Rounded, ..Self::default() }
+        Self { indented, rounds: layout == Layout::Rounded }
     }
 }
 
@@ -114,22 +101,10 @@ impl Formatter for JsonPage {
     }
 
     fn begin_object_key<W: ?Sized + Write>(&mut self, writer: &mut W, first: bool) -> io::Result<()> {
-        self.in_key = self.rounds;
-        self.key.clear();
         laid_out!(self.begin_object_key(writer, first))
     }
 
     fn end_object_key<W: ?Sized + Write>(&mut self, writer: &mut W) -> io::Result<()> {
-        self.in_key = false;
-        self.kind = if matches!(self.key.as_str(), "mm" | "deg" | "by_mm" | "wanted_mm") {
-            Rounding::Exact
-        } else if self.key.ends_with("_mm") {
-            Rounding::Millimetres
-        } else if self.key.ends_with("_deg") {
-            Rounding::Degrees
-        } else {
-            Rounding::Other
-        };
         laid_out!(self.end_object_key(writer))
     }
 
@@ -141,22 +116,15 @@ impl Formatter for JsonPage {
         laid_out!(self.end_object_value(writer))
     }
 
-    fn write_string_fragment<W: ?Sized + Write>(&mut self, writer: &mut W, part: &str) -> io::Result<()> {
-        if self.in_key {
-            self.key.push_str(part);
-        }
-        CompactFormatter.write_string_fragment(writer, part)
-    }
-
     fn write_f64<W: ?Sized + Write>(&mut self, writer: &mut W, value: f64) -> io::Result<()> {
         if !self.rounds {
             return CompactFormatter.write_f64(writer, value);
         }
-        let rounded = match self.kind {
-            Rounding::Exact => value,
-            Rounding::Millimetres => places(value, 1e3),
-            Rounding::Degrees => places(value, 1e4),
-            Rounding::Other => six_digits(value),
+        let rounded = match being_written() {
+            Figure::Exact => value,
+            Figure::Millimetres => places(value, 1e3),
+            Figure::Degrees => places(value, 1e4),
+            Figure::Other => six_digits(value),
         };
         // A whole number needs no point.
         if rounded.fract() == 0.0 && rounded.abs() < 1e15 {
@@ -185,33 +153,60 @@ fn six_digits(value: f64) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use derecho_core::measure::{Angle, Length, TapeEntry, Unit, figure};
     use proptest::prelude::*;
     use serde_json::{Value, json};
 
-    fn written(value: &Value) -> String {
+    fn written(value: &impl Serialize) -> String {
         String::from_utf8(bytes(value, Layout::Rounded).unwrap()).unwrap()
+    }
+
+    /// Figures that say what they are, whatever their fields are called.
+    #[derive(Serialize)]
+    struct Figures {
+        length: Length,
+        angles: [Angle; 2],
+        #[serde(serialize_with = "figure::millimetres")]
+        points: Vec<Option<f64>>,
+        #[serde(serialize_with = "figure::degrees")]
+        roll: f64,
+        rate_per_mm: f64,
+        typed: TapeEntry,
+        #[serde(serialize_with = "figure::exactly")]
+        moved: [f64; 2],
+    }
+
+    fn figures(value: f64) -> Figures {
+        Figures {
+            length: Length::from_mm(value),
+            angles: [Angle::from_degrees(value), Angle::from_degrees(0.0)],
+            points: vec![Some(value), None],
+            roll: value,
+            rate_per_mm: value,
+            typed: TapeEntry::parse("973.062859", Unit::Millimetres).unwrap(),
+            moved: [value, 1.0 / 3.0],
+        }
     }
 
     #[test]
     fn figures_are_as_long_as_they_are_good_for() {
-        let value = json!({
-            "length_mm": 824.123_456_7, "angle_deg": [10.123_456_7, -0.000_01], "rate": 0.123_456_789_1,
-            "big": 123_456_789.123, "says": "12.345678 mm", "count": 7, "nested_mm": { "plain": 1.0 / 3.0 },
-            "tiny": 1.234_567_89e-7, "whole_mm": 24.0,
-        });
-        let back: Value = serde_json::from_str(&written(&value)).unwrap();
-        assert_eq!(back["length_mm"], json!(824.123));
-        assert_eq!(back["angle_deg"], json!([10.1235, 0]));
-        assert_eq!(back["rate"], json!(0.123_457));
-        assert_eq!(back["big"], json!(123_456_789));
-        assert_eq!(back["says"], value["says"]);
-        assert_eq!(back["count"], json!(7));
-        assert_eq!(back["nested_mm"]["plain"], json!(0.333_333));
-        assert_eq!(back["tiny"], json!(1.234_57e-7));
+        let back: Value = serde_json::from_str(&written(&figures(24.123_456_789))).unwrap();
+        assert_eq!(back["length"], json!(24.123));
+        assert_eq!(back["angles"], json!([24.1235, 0]));
+        assert_eq!(back["points"], json!([24.123, null]));
+        assert_eq!(back["roll"], json!(24.1235));
+        assert_eq!(back["rate_per_mm"], json!(24.1235), "six digits, though its name ends as a length's");
         // What a client sends back in a document is not touched.
-        let typed = json!({ "length": { "text": "973.062859", "unit": "mm", "mm": 973.062_859 }, "by_mm": [1.0 / 3.0] });
-        assert_eq!(serde_json::from_str::<Value>(&written(&typed)).unwrap(), typed);
-        assert!(written(&value).contains("\"whole_mm\":24,") || written(&value).contains("\"whole_mm\":24}"));
+        assert_eq!(back["typed"]["mm"], json!(973.062_859));
+        assert_eq!(back["moved"], json!([24.123_456_789, 1.0 / 3.0]));
+        let others =
+            json!({ "big": 123_456_789.123, "tiny": 1.234_567_89e-7, "says": "12.345678 mm", "count": 7 });
+        let back: Value = serde_json::from_str(&written(&others)).unwrap();
+        assert_eq!(
+            back,
+            json!({ "big": 123_456_789, "tiny": 1.234_57e-7, "says": "12.345678 mm", "count": 7 })
+        );
+        assert!(written(&figures(24.0)).starts_with("{\"length\":24,"), "a whole number needs no point");
     }
 
     /// What is written at length or as it was typed is what the general writers make of it.
@@ -226,13 +221,16 @@ mod tests {
         /// Nothing is further off than half of the last place that is kept, and writing again changes nothing.
         #[test]
         fn no_figure_moves_by_more_than_half_a_place(value in -1e7..1e7_f64) {
-            let text = written(&json!({ "a_mm": value, "b_deg": value, "c": value }));
+            let text = written(&figures(value));
             let back: Value = serde_json::from_str(&text).unwrap();
-            let of = |key: &str| back[key].as_f64().unwrap();
-            prop_assert!((of("a_mm") - value).abs() <= 0.000_500_1);
-            prop_assert!((of("b_deg") - value).abs() <= 0.000_050_1);
-            prop_assert!((of("c") / value - 1.0).abs() <= 5.1e-6 || value == 0.0);
-            prop_assert_eq!(written(&back), text);
+            let of = |at: &str| back.pointer(at).and_then(Value::as_f64).unwrap();
+            prop_assert!((of("/length") - value).abs() <= 0.000_500_1);
+            prop_assert!((of("/angles/0") - value).abs() <= 0.000_050_1);
+            prop_assert!((of("/points/0") - value).abs() <= 0.000_500_1);
+            prop_assert!((of("/rate_per_mm") / value - 1.0).abs() <= 5.1e-6 || value == 0.0);
+            let again = written(&Length::from_mm(of("/length")));
+            prop_assert_eq!(again, written(&Length::from_mm(value)));
+
         }
     }
 }

@@ -237,6 +237,7 @@ pub struct FittedMove {
     /// Which eye was moved.
     pub end: BracketEnd,
     /// By how much from where it sat before: mm forward, left, up.
+    #[serde(serialize_with = "derecho_core::measure::figure::exactly")]
     pub by_mm: [f64; 3],
     /// The hole it went to.
     #[serde(default, skip_serializing_if = "is_default")]
@@ -270,7 +271,10 @@ pub struct Round {
     #[schema(nullable = false)]
     pub length: Option<TapeEntry>,
     /// The length that was wanted when it was set, in millimetres.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::exactly"
+    )]
     #[schema(nullable = false)]
     pub wanted_mm: Option<f64>,
     /// Eyes that were moved.

@@ -28,6 +28,7 @@ pub struct Offer {
     /// What the other job says, as typed.
     pub there: String,
     /// The value for the field.
+    #[serde(serialize_with = "derecho_core::measure::figure::exactly")]
     #[schema(value_type = serde_json::Value)]
     pub value: Value,
 }

@@ -77,7 +77,10 @@ pub struct Done {
     /// What could be seen.
     pub says: Phrase,
     /// What the tape showed, mm.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub shows_mm: Option<f64>,
 }
@@ -149,11 +152,16 @@ pub struct Debriefing {
     /// Whether it was won.
     pub won: bool,
     /// How far the axle truly sat to the left as it came in, mm.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub truly_before_mm: f64,
     /// How far it truly sits to the left now, at the height it is driven at, mm.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub truly_now_mm: f64,
     /// How far it was believed to sit, by the newest sheet of the job, mm; absent without one.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub believed_mm: Option<f64>,
     /// The truth in one sentence, beside what was believed.

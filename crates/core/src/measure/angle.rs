@@ -1,5 +1,6 @@
 //! Angles. Radians inside, degrees at the doors and in JSON.
 
+use crate::measure::figure;
 use std::ops::Div;
 
 use derive_more::{Add, Div as DivBy, Mul as Times, Neg, Sub, Sum};
@@ -130,7 +131,7 @@ impl Div for Angle {
 
 impl Serialize for Angle {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
-        serializer.serialize_f64(self.to_degrees())
+        figure::degrees(&self.to_degrees(), serializer)
     }
 }
 

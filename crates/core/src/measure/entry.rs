@@ -1,5 +1,6 @@
 //! Typed figures as they are kept in a job: the text as typed beside the value.
 
+use crate::measure::figure;
 use std::fmt;
 use std::marker::PhantomData;
 
@@ -102,7 +103,7 @@ struct TapeForm {
     /// The unit of a bare number on this sheet.
     unit: Unit,
     /// The value in millimetres. May be left out where a document is sent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none", serialize_with = "figure::exactly")]
     #[schema(nullable = false)]
     mm: Option<f64>,
 }
@@ -270,7 +271,7 @@ struct AngleForm {
     /// As typed, for example `10.8`.
     text: String,
     /// The value in degrees. May be left out where a document is sent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none", serialize_with = "figure::exactly")]
     #[schema(nullable = false)]
     deg: Option<f64>,
 }

@@ -1,5 +1,6 @@
 //! Lengths. Millimetres inside, units named at the doors.
 
+use crate::measure::figure;
 use std::ops::Div;
 
 use derive_more::{Add, Div as DivBy, Mul as Times, Neg, Sub, Sum};
@@ -57,7 +58,7 @@ pub enum Unit {
     DivBy,
 )]
 #[serde(transparent)]
-pub struct Length(f64);
+pub struct Length(#[serde(serialize_with = "figure::millimetres")] f64);
 
 impl Length {
     /// Nothing at all.

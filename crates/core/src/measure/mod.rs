@@ -8,6 +8,7 @@ pub mod centring;
 pub mod conformity;
 pub mod draws;
 pub mod entry;
+pub mod figure;
 pub mod length;
 pub mod meaning;
 pub mod phrase;

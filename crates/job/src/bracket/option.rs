@@ -47,14 +47,20 @@ pub struct OptionResult {
     #[schema(nullable = false)]
     pub end: Option<BracketEnd>,
     /// Move of that eye from where it is now: mm forward, left, up.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub move_mm: [f64; 3],
     /// Move of the frame eye where both eyes move.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub frame_move_mm: Option<[f64; 3]>,
     /// The frame eye in the end view's coordinates: mm left, up, at the driven height.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub frame_eye_mm: [f64; 2],
     /// The axle eye, with the axle centred.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub axle_eye_mm: [f64; 2],
     /// Rank, from 1; nought for a bracket that is only reckoned.
     pub rank: usize,

@@ -79,6 +79,7 @@ pub struct HolePlace {
     /// Its name; empty is the hole in use.
     pub name: String,
     /// Where its middle is at ride height, mm forward, left, up; axle centred.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub at_mm: [f64; 3],
     /// Whether it is the one tried.
     pub chosen: bool,
@@ -128,8 +129,10 @@ pub struct LinkResult {
     /// Centre to centre.
     pub length_mm: Length,
     /// Body end, mm forward, left, up at ride height.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub body_mm: [f64; 3],
     /// Axle end with the axle centred at ride height.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub axle_mm: [f64; 3],
     /// Half of its diameter.
     pub radius_mm: Length,
@@ -147,6 +150,7 @@ pub struct ObstacleResult {
     /// Whether it goes with the axle.
     pub on_axle: bool,
     /// Both ends of its middle line.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub ends_mm: [[f64; 3]; 2],
     /// Half of its thickness.
     pub radius_mm: Length,
@@ -213,7 +217,10 @@ pub struct LimitResult {
     /// Where that is, in words.
     pub worst_place: Message,
     /// Nearest points of both parts there, in body axes, for a gap.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub worst_points_mm: Option<[[f64; 3]; 2]>,
     /// How it stands at its worst.
@@ -236,7 +243,10 @@ pub struct MetResult {
     #[schema(nullable = false)]
     pub over_at_mm: Option<[Length; 2]>,
     /// Nearest points of both parts there, in body axes, for a gap.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub over_points_mm: Option<[[f64; 3]; 2]>,
 }
@@ -307,6 +317,7 @@ pub struct PoseResult {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct EnvelopeResult {
     /// Wheel travels of rows and columns alike, lowest first.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub travels_mm: Vec<f64>,
     /// Whether the links reach.
     pub reached: Vec<bool>,
@@ -324,33 +335,45 @@ pub struct EnvelopeResult {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct DrawnPoses {
     /// Wheel travels of rows and columns alike, lowest first.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub travels_mm: Vec<f64>,
     /// Whether the links reach.
     pub reached: Vec<bool>,
     /// Heave.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub z_mm: Vec<Option<f64>>,
     /// φ, + left wheel higher.
+    #[serde(serialize_with = "derecho_core::measure::figure::degrees")]
     pub roll_deg: Vec<Option<f64>>,
     /// Axle forward.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub x_mm: Vec<Option<f64>>,
     /// Axle to the left.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub y_mm: Vec<Option<f64>>,
     /// Pitch.
+    #[serde(serialize_with = "derecho_core::measure::figure::degrees")]
     pub pitch_deg: Vec<Option<f64>>,
     /// Yaw.
+    #[serde(serialize_with = "derecho_core::measure::figure::degrees")]
     pub yaw_deg: Vec<Option<f64>>,
     /// Bar angle.
+    #[serde(serialize_with = "derecho_core::measure::figure::degrees")]
     pub bar_angle_deg: Vec<Option<f64>>,
     /// Roll centre above the ground.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub roll_centre_mm: Vec<Option<f64>>,
     /// Road wheels.
+    #[serde(serialize_with = "derecho_core::measure::figure::degrees")]
     pub steer_deg: Vec<Option<f64>>,
     /// Bind.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub bind_mm: Vec<Option<f64>>,
     /// How many points of links a pose has in `points_mm`.
     pub points_per_pose: usize,
     /// Points of the links in body axes to a tenth of a millimetre, x y z, shape `[left][right][point][3]`.
     /// Per link its bend, where it has one, then its axle end; the drag link's end last.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub points_mm: Vec<Option<f64>>,
 }
 

@@ -34,12 +34,15 @@ pub struct NearPoses {
     #[schema(value_type = Vec<String>)]
     pub names: Vec<Label>,
     /// Wheel travels of rows and columns alike, lowest first.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub travels_mm: Vec<f64>,
     /// Which pair is nearest, by its place in `names`.
     pub nearest: Vec<Option<usize>>,
     /// Its gap; negative where the parts overlap.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub gap_mm: Vec<Option<f64>>,
     /// The nearest points of both, in body axes at ride height: six figures a pose.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub points_mm: Vec<Option<f64>>,
 }
 

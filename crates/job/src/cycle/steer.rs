@@ -45,6 +45,7 @@ pub struct SteeringResult {
     #[schema(nullable = false)]
     pub length_ratio: Option<f64>,
     /// Its end on the pitman arm, mm forward, left, up at ride height.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub pitman_mm: [f64; 3],
     /// Its length now.
     pub drag_link_length_mm: Length,

@@ -44,6 +44,7 @@ pub struct SwayPose {
     /// Seen from the end: the bar, its left and right arm, the left and right link, each from end to end
     /// as left and up, mm in the body's axes at ride height. Where a side does not close its arm
     /// points to the link's far end.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub end_mm: [[[f64; 2]; 2]; 5],
     /// The left arm.
     pub left: ArmResult,
@@ -94,6 +95,7 @@ pub struct SwayPoses {
     /// Its lean, + left wheel higher.
     pub roll_deg: Vec<Angle>,
     /// Seen from the end, shape `[pose][rod][end][left, up]`.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub end_mm: Vec<[[[f64; 2]; 2]; 5]>,
     /// The left arm.
     pub left: ArmColumns,

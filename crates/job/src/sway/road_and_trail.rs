@@ -48,7 +48,10 @@ pub struct ChoiceResult {
     /// How many figures it rests on that nobody measured.
     pub assumed: usize,
     /// Twist of the ground between the axles, degrees; absent where it would not stand.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::degrees"
+    )]
     #[schema(nullable = false)]
     pub trail_deg: Option<f64>,
     /// The same as a wheel's lift at this axle, track · sin.

@@ -50,6 +50,7 @@ pub struct SwayGap {
     pub at_mm: [Length; 2],
     /// The nearest points there, of the rod and of the thing, each on its middle line, mm in body axes at ride
     /// height: forward, left, up.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub between_mm: [[f64; 3]; 2],
     /// Whether it is enough.
     pub clear: bool,
@@ -67,12 +68,16 @@ pub struct PanelCut {
     /// The cut line on the left, clearance included: least and most along the panel's first axis,
     /// then its second, mm in vehicle axes, heights above the floor as it stands driven.
     /// Forward-facing: left, up. Outward: forward, up. Up: forward, left. Absent where nothing passes it.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub cut_mm: Option<[[f64; 2]; 2]>,
     /// Where it stands along the way it faces: forward, out to either side, or above the floor as it stands driven.
     pub at_mm: Length,
     /// The middle of the bar over its left arm, in the same axes: where a template is laid from.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub mark_mm: [f64; 2],
     /// In words.
     pub says: Message,
@@ -87,10 +92,12 @@ pub struct RoomThing {
     /// What it is.
     pub kind: NeighbourKind,
     /// Its middle line at ride height with the axle centred, mm: forward, left, up of each point.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub points_mm: Vec<[f64; 3]>,
     /// Which of these points go with the axle; the others go with the body.
     pub on_axle: Vec<bool>,
     /// Its half thickness.
+    #[serde(serialize_with = "derecho_core::measure::figure::millimetres")]
     pub radius_mm: f64,
 }
 

@@ -35,7 +35,10 @@ pub struct StowResult {
     pub stud_above_mm: Length,
     /// Seen from the end: the bar, its left and right arm, the left and right link, as in a pose's
     /// `end_mm`, in the axes of what the bar is fixed to. Absent where it does not reach.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(
+        skip_serializing_if = "Option::is_none",
+        serialize_with = "derecho_core::measure::figure::millimetres"
+    )]
     #[schema(nullable = false)]
     pub end_mm: Option<[[[f64; 2]; 2]; 5]>,
     /// Least gap to anything that moves, through the whole envelope, where anything was measured.
