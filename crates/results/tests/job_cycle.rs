@@ -136,7 +136,7 @@ fn the_five_link_binds_and_the_three_links_do_not() {
         let limits = &found(&result).limits;
         limits.iter().find(|limit| limit.kind == LimitKind::Bind).map(|limit| limit.level)
     };
-    assert_eq!(binds("water-tender-3"), Some(LimitLevel::Over));
+    assert_eq!(binds("water-tender-3"), Some(LimitLevel::Violated));
     assert_eq!(binds("supply-truck-9"), None, "three arms and a bar agree exactly");
 }
 

@@ -2017,6 +2017,17 @@ export interface components {
             /** @description The arithmetic with this job's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description Where a limit is met on a way. */
+        CrossingResult: {
+            /** @description Wheel travels, left and right, from which it is close. */
+            near_at_mm?: components["schemas"]["Length"][];
+            /** @description Wheel travels from which it is over. */
+            violated_at_mm?: components["schemas"]["Length"][];
+            /** @description Nearest points of both parts there, in body axes, for a gap. */
+            violated_points_mm?: number[][];
+            /** @description Index of the way. */
+            way: number;
+        };
         /** @description A place on a curve of sideways motion. */
         CurvePoint: {
             /** @description Travel from ride height. */
@@ -3303,29 +3314,29 @@ export interface components {
          * @description How a limit stands.
          * @enum {string}
          */
-        LimitLevel: "free" | "close" | "over";
+        LimitLevel: "free" | "near" | "violated";
         /** @description A watched figure over all the axle can do. In degrees for joints, else millimetres. */
         LimitResult: {
-            /**
-             * Format: double
-             * @description From here on it is close.
-             */
-            close: number;
+            /** @description Where it is met on each way, where it is. */
+            crossings: components["schemas"]["CrossingResult"][];
             /** @description Its kind. */
             kind: components["schemas"]["LimitKind"];
             /** @description How it stands at its worst. */
             level: components["schemas"]["LimitLevel"];
-            /** @description Where it is met on each way, where it is. */
-            met: components["schemas"]["MetResult"][];
             /** @description What it is called. */
             name: string;
             /**
              * Format: double
-             * @description From here on it is over.
+             * @description From here on it is close.
              */
-            over: number;
+            near: number;
             /** @description `deg` or `mm`. */
             unit: string;
+            /**
+             * Format: double
+             * @description From here on it is over.
+             */
+            violated: number;
             /**
              * Format: double
              * @description The worst it gets inside the stops.
@@ -3547,17 +3558,6 @@ export interface components {
          * @enum {string}
          */
         Material: "seamless_tube" | "welded_tube" | "chrome_moly_tube" | "cold_rolled_solid" | "forged";
-        /** @description Where a limit is met on a way. */
-        MetResult: {
-            /** @description Wheel travels, left and right, from which it is close. */
-            close_at_mm?: components["schemas"]["Length"][];
-            /** @description Wheel travels from which it is over. */
-            over_at_mm?: components["schemas"]["Length"][];
-            /** @description Nearest points of both parts there, in body axes, for a gap. */
-            over_points_mm?: number[][];
-            /** @description Index of the way. */
-            way: number;
-        };
         /**
          * @description From what to what the tape goes.
          * @enum {string}

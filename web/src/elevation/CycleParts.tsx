@@ -131,7 +131,7 @@ function touching(setup: SetupCycle, pose: DrawnPose): number[][] {
       limit.level !== "free" && here(limit.worst_left_mm, limit.worst_right_mm)
         ? limit.worst_points_mm
         : undefined,
-      ...limit.met.map(({ over_at_mm: at, over_points_mm: points }) =>
+      ...limit.crossings.map(({ violated_at_mm: at, violated_points_mm: points }) =>
         at && here(at[0] ?? 0, at[1] ?? 0) ? points : undefined,
       ),
     ])

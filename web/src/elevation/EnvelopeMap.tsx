@@ -165,7 +165,7 @@ const Cells = memo(
           const reached = envelope.reached[index];
           const limit = limits[envelope.nearest[index] ?? -1];
           const used = envelope.used[index] ?? 0;
-          const over = level === "over";
+          const over = level === "violated";
           const place = { x: x(left) - size / 2, y: y(right) - size / 2, width: size, height: size };
           const colour = reached ? (limit ? KIND_COLOURS[limit.kind] : "var(--slate)") : "var(--ink)";
           const strength = !reached || over ? 100 : Math.max(0, Math.min(70, (used - 0.25) * 105));

@@ -177,9 +177,9 @@ pub enum Level {
     /// Nothing to mind.
     Free,
     /// A lot for this joint, or less clearance than wanted.
-    Close,
+    Near,
     /// Past what it takes, or touching.
-    Over,
+    Violated,
 }
 
 /// A figure with its thresholds: an angle or bind is over above `fail`, a gap below it.
@@ -211,9 +211,9 @@ impl Watch {
     pub fn level(&self, value: f64) -> Level {
         let past = |threshold: f64| if self.is_gap() { value <= threshold } else { value >= threshold };
         if past(self.fail) {
-            Level::Over
+            Level::Violated
         } else if past(self.warn) {
-            Level::Close
+            Level::Near
         } else {
             Level::Free
         }
@@ -239,8 +239,8 @@ impl Watch {
     pub(crate) fn past(&self, value: f64, level: Level) -> f64 {
         let threshold = match level {
             Level::Free => return f64::INFINITY,
-            Level::Close => self.warn,
-            Level::Over => self.fail,
+            Level::Near => self.warn,
+            Level::Violated => self.fail,
         };
         self.badness(value) - self.badness(threshold)
     }

@@ -40,13 +40,13 @@ impl Way {
 
 /// Where along a way a watched figure becomes close and over, as shares of the way.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Met {
+pub struct Crossed {
     /// Index of the watch.
     pub watch: usize,
     /// From here on it is close.
-    pub close_at: Option<f64>,
+    pub near_at: Option<f64>,
     /// From here on it is over.
-    pub over_at: Option<f64>,
+    pub violated_at: Option<f64>,
 }
 
 /// One way gone to its end or to where the links no longer reach.
@@ -59,7 +59,7 @@ pub struct Walk {
     /// Wheel travels at its end.
     pub end: (f64, f64),
     /// What is met on it.
-    pub met: Vec<Met>,
+    pub crossings: Vec<Crossed>,
     /// Where the links stop reaching, as a share of the way, and the link.
     pub out_of_reach: Option<(f64, usize)>,
 }
@@ -90,13 +90,13 @@ const WAY_STEPS: usize = 32;
 const HALVINGS: usize = 12;
 
 /// What is near or over its limit before anything moves, by the figures there.
-fn met_at_the_start(watches: &[Watch], values: &[f64]) -> Vec<Met> {
+fn crossed_at_the_start(watches: &[Watch], values: &[f64]) -> Vec<Crossed> {
     let at_the_start = |(watch, (w, value)): (usize, (&Watch, &f64))| {
         let level = w.level(*value);
-        Met {
+        Crossed {
             watch,
-            close_at: (level >= Level::Close).then_some(0.0),
-            over_at: (level >= Level::Over).then_some(0.0),
+            near_at: (level >= Level::Near).then_some(0.0),
+            violated_at: (level >= Level::Violated).then_some(0.0),
         }
     };
     watches.iter().zip(values).enumerate().map(at_the_start).collect()
@@ -118,7 +118,7 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
     mechanism.values(&driven, &mut levels);
     // Of the step before, to know how fast a figure comes up to its limit.
     let mut before = levels.clone();
-    let mut met = met_at_the_start(watches, &before);
+    let mut crossings = crossed_at_the_start(watches, &before);
     let mut last = driven;
     let mut earlier = [None; 3];
     let mut out_of_reach = None;
@@ -134,8 +134,8 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
         };
         mechanism.values(&posed, &mut levels);
         for (index, watch) in watches.iter().enumerate() {
-            for (level, note) in [(Level::Close, 0), (Level::Over, 1)] {
-                let noted = if note == 0 { met[index].close_at } else { met[index].over_at };
+            for (level, note) in [(Level::Near, 0), (Level::Violated, 1)] {
+                let noted = if note == 0 { crossings[index].near_at } else { crossings[index].violated_at };
                 if noted.is_some() || watch.level(levels[index]) < level {
                     continue;
                 }
@@ -146,9 +146,9 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
                 let ends = [before[index], levels[index]].map(|value| watch.past(value, level));
                 let crossing = crossing([from, to], ends, past);
                 if note == 0 {
-                    met[index].close_at = Some(crossing);
+                    crossings[index].near_at = Some(crossing);
                 } else {
-                    met[index].over_at = Some(crossing);
+                    crossings[index].violated_at = Some(crossing);
                 }
             }
         }
@@ -156,8 +156,8 @@ pub fn walk(mechanism: &Mechanism, way: Way) -> Result<Walk, PoseFault> {
         earlier = [Some(last), earlier[0], earlier[1]];
         last = posed;
     }
-    met.retain(|met| met.close_at.is_some() || met.over_at.is_some());
-    Ok(Walk { way, start, end, met, out_of_reach })
+    crossings.retain(|crossed| crossed.near_at.is_some() || crossed.violated_at.is_some());
+    Ok(Walk { way, start, end, crossings, out_of_reach })
 }
 
 /// The share between `from`, where `past` is false, and `to`, where it is true, from which
@@ -216,7 +216,7 @@ pub fn over_from(mechanism: &Mechanism, watch: usize, inside: f64, over: &Posed)
     if way == 0.0 {
         return over.left;
     }
-    let past = |posed: &Posed| judge.past(mechanism.value_of(posed, watch), Level::Over);
+    let past = |posed: &Posed| judge.past(mechanism.value_of(posed, watch), Level::Violated);
     let at = |share: f64, trail: Trail| {
         let travel = inside + way * share;
         mechanism.pose(travel, travel, trail).ok()
@@ -570,7 +570,8 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
             return Some(FirstEnd { share, watch: None });
         };
         mechanism.values(&posed, &mut values);
-        let over = mechanism.watches().iter().enumerate().filter(|(i, w)| w.level(values[*i]) == Level::Over);
+        let over =
+            mechanism.watches().iter().enumerate().filter(|(i, w)| w.level(values[*i]) == Level::Violated);
         let first = over
             .map(|(index, watch)| {
                 // As it stands there is no way yet to have come.
@@ -579,9 +580,9 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
                 } else {
                     let past = |share: f64| {
                         let trail = last.trail_towards(&posed, (share - from) / (to - from));
-                        Some(watch.past(mechanism.value_of(&at(share, trail).ok()?, index), Level::Over))
+                        Some(watch.past(mechanism.value_of(&at(share, trail).ok()?, index), Level::Violated))
                     };
-                    let ends = [before[index], values[index]].map(|value| watch.past(value, Level::Over));
+                    let ends = [before[index], values[index]].map(|value| watch.past(value, Level::Violated));
                     crossing([from, to], ends, past)
                 };
                 FirstEnd { share, watch: Some(index) }

@@ -245,7 +245,7 @@ fn travel(cycle: &CycleResult) -> Option<FitCheck> {
     let found = cycle.found.as_ref()?;
     let ended = found.ways.iter().find(|way| way.ended_at_mm.is_some());
     let joints = found.limits.iter().filter(|l| l.kind == LimitKind::Tilt);
-    let over = joints.filter(|l| l.level == LimitLevel::Over).count();
+    let over = joints.filter(|l| l.level == LimitLevel::Violated).count();
     let name = BracketMessage::CheckName(BracketCheck::Follows);
     Some(match ended {
         Some(way) => check(name, FitVerdict::Bad, BracketMessage::WiderWishbone { ends: way.says.clone() }),

@@ -3,7 +3,7 @@
 use super::kinds::Approach;
 use super::names::{BarName, PlaceName};
 use crate::bar::message::Turns;
-use crate::cycle::limit::{Happening, MetAt};
+use crate::cycle::limit::{CrossedAt, Happening};
 use crate::document::bracketing::Target;
 use crate::document::gate_keys;
 use crate::message::{Label, Message, OfTopic, Topic};
@@ -76,7 +76,7 @@ pub enum BracketMessage {
     /// What a limit does, and at which travel.
     Met {
         what: Happening,
-        place: MetAt,
+        place: CrossedAt,
     },
     /// The exact riser or drop.
     Exact {

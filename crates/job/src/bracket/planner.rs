@@ -20,7 +20,7 @@ use super::option::{OptionAtHeight, OptionResult};
 use crate::assembly::{ReadJob, SolvedBar};
 use crate::bar::{heights, travel_left};
 use crate::bracket::message::BracketMessage;
-use crate::cycle::limit::{Happening, MetAt, is_bar, is_tilt};
+use crate::cycle::limit::{CrossedAt, Happening, is_bar, is_tilt};
 use crate::document::bracketing::Target;
 use crate::document::{BarId, DragLinkId, HoleChoice, Job, LengthAim, PlanForm, heights as rig_heights};
 use crate::message::Message;
@@ -551,10 +551,10 @@ fn worst_of<'a>(mechanism: &Mechanism, all: &[&'a Posed]) -> Vec<Option<WorstFou
             let (value, level) = (values[index], watch.level(values[index]));
             let found = worst[index].get_or_insert(WorstFound { level, worst: value, met: posed });
             // Of the poses past a limit the one nearest to the driven height; of the others the worst.
-            let sooner = level == Level::Over && far(posed.left) < far(found.met.left);
+            let sooner = level == Level::Violated && far(posed.left) < far(found.met.left);
             let worse = watch.used(value) > watch.used(found.worst);
             if level > found.level
-                || (level == found.level && if level == Level::Over { sooner } else { worse })
+                || (level == found.level && if level == Level::Violated { sooner } else { worse })
             {
                 found.met = posed;
             }
@@ -598,7 +598,7 @@ fn check(mechanism: &Mechanism) -> SweptOption {
         if level == Level::Free {
             continue;
         }
-        let at = if level == Level::Over {
+        let at = if level == Level::Violated {
             // One step of the sweep nearer to the driven height it is not over yet.
             let inward = (mechanism.driven() - met.left).clamp(-span, span);
             travel::over_from(mechanism, index, met.left + inward, met)
@@ -607,10 +607,10 @@ fn check(mechanism: &Mechanism) -> SweptOption {
         };
         let reported = BracketMessage::Met {
             what: Happening::of(mechanism, watch.what, level),
-            place: MetAt::of(mechanism, (at, at)),
+            place: CrossedAt::of(mechanism, (at, at)),
         }
         .into();
-        if level == Level::Over { checked.fails.push(reported) } else { checked.minds.push(reported) }
+        if level == Level::Violated { checked.fails.push(reported) } else { checked.minds.push(reported) }
     }
     let ride = poses.iter().map(|p| p.steer).find(|steer| steer.is_finite());
     checked.steer = ride.map(|_| {

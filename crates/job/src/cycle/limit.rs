@@ -95,14 +95,14 @@ impl Happening {
 
 /// Where something is met.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub enum MetAt {
+pub enum CrossedAt {
     /// As it stands, above or below ride height, before anything moves.
     AsItStands,
     /// At these travels of both wheels, left and right, mm, + up.
     At(f64, f64),
 }
 
-impl MetAt {
+impl CrossedAt {
     /// The place of travels, left and right, mm, on a mechanism.
     #[must_use]
     pub fn of(mechanism: &Mechanism, (left, right): (f64, f64)) -> Self {

@@ -1,6 +1,6 @@
 //! What stage Cycle has to say, as facts.
 
-use crate::cycle::limit::{EndsAt, EndsBy, Happening, LimitName, MetAt};
+use crate::cycle::limit::{CrossedAt, EndsAt, EndsBy, Happening, LimitName};
 use crate::message::{Message, OfTopic, Topic};
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::travel::Way;
@@ -44,7 +44,7 @@ pub enum CycleMessage {
     /// What ends a way, and where: wheel travels, mm.
     Ends {
         what: Happening,
-        place: MetAt,
+        place: CrossedAt,
     },
     FreeToItsStop {
         left: f64,

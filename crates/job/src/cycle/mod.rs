@@ -15,7 +15,7 @@ use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use self::limit::{EndsAt, EndsBy, Happening, MetAt};
+use self::limit::{CrossedAt, EndsAt, EndsBy, Happening};
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
 use crate::cycle::message::{CycleMessage, PlanName};
 pub use crate::cycle::steer::SteeringResult;
@@ -177,17 +177,17 @@ pub enum LimitLevel {
     /// Nothing to mind.
     Free,
     /// A lot, or less room than wanted.
-    Close,
+    Near,
     /// Past what it takes, or touching.
-    Over,
+    Violated,
 }
 
 impl From<Level> for LimitLevel {
     fn from(level: Level) -> Self {
         match level {
             Level::Free => Self::Free,
-            Level::Close => Self::Close,
-            Level::Over => Self::Over,
+            Level::Near => Self::Near,
+            Level::Violated => Self::Violated,
         }
     }
 }
@@ -203,9 +203,9 @@ pub struct LimitResult {
     /// `deg` or `mm`.
     pub unit: String,
     /// From here on it is close.
-    pub close: f64,
+    pub near: f64,
     /// From here on it is over.
-    pub over: f64,
+    pub violated: f64,
     /// The worst it gets inside the stops.
     pub worst: f64,
     /// The worst in words.
@@ -226,29 +226,29 @@ pub struct LimitResult {
     /// How it stands at its worst.
     pub level: LimitLevel,
     /// Where it is met on each way, where it is.
-    pub met: Vec<MetResult>,
+    pub crossings: Vec<CrossingResult>,
 }
 
 /// Where a limit is met on a way.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct MetResult {
+pub struct CrossingResult {
     /// Index of the way.
     pub way: usize,
     /// Wheel travels, left and right, from which it is close.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub close_at_mm: Option<[Length; 2]>,
+    pub near_at_mm: Option<[Length; 2]>,
     /// Wheel travels from which it is over.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
-    pub over_at_mm: Option<[Length; 2]>,
+    pub violated_at_mm: Option<[Length; 2]>,
     /// Nearest points of both parts there, in body axes, for a gap.
     #[serde(
         skip_serializing_if = "Option::is_none",
         serialize_with = "derecho_core::measure::figure::millimetres"
     )]
     #[schema(nullable = false)]
-    pub over_points_mm: Option<[[f64; 3]; 2]>,
+    pub violated_points_mm: Option<[[f64; 3]; 2]>,
 }
 
 /// One way out from ride height.
@@ -642,27 +642,27 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
                 Some([gap.on_first.to_array(), gap.on_second.to_array()])
             };
             let points = points_at(&found.posed);
-            let met = walks.iter().enumerate().filter_map(|(way, walk)| {
-                let met = walk.met.iter().find(|met| met.watch == found.watch)?;
+            let crossings = walks.iter().enumerate().filter_map(|(way, walk)| {
+                let crossing = walk.crossings.iter().find(|crossing| crossing.watch == found.watch)?;
                 let at = |share: f64| lengths(walk.at(share));
-                let touching = met.over_at.and_then(|share| {
+                let touching = crossing.violated_at.and_then(|share| {
                     let trail = found.posed.trail();
                     let (left, right) = walk.at(share);
                     mechanism.pose(left, right, trail).ok()
                 });
-                Some(MetResult {
+                Some(CrossingResult {
                     way,
-                    close_at_mm: met.close_at.map(at),
-                    over_at_mm: met.over_at.map(at),
-                    over_points_mm: touching.as_ref().and_then(points_at),
+                    near_at_mm: crossing.near_at.map(at),
+                    violated_at_mm: crossing.violated_at.map(at),
+                    violated_points_mm: touching.as_ref().and_then(points_at),
                 })
             });
             LimitResult {
                 name: CycleMessage::LimitName(limit::name(mechanism, watch.what)).into(),
                 kind: kind(watch.what),
                 unit: if watch.is_angle() { "deg" } else { "mm" }.to_owned(),
-                close: in_unit(mechanism, found.watch, watch.warn),
-                over: in_unit(mechanism, found.watch, watch.fail),
+                near: in_unit(mechanism, found.watch, watch.warn),
+                violated: in_unit(mechanism, found.watch, watch.fail),
                 worst: in_unit(mechanism, found.watch, found.value),
                 worst_says: CycleMessage::Figure {
                     angle: watch.is_angle(),
@@ -675,7 +675,7 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
                 worst_place: CycleMessage::AtPlace { left, right }.into(),
                 worst_points_mm: points,
                 level: watch.level(found.value).into(),
-                met: met.collect(),
+                crossings: crossings.collect(),
             }
         })
         .collect()
@@ -684,13 +684,13 @@ fn limits(mechanism: &Mechanism, envelope: &Envelope, walks: &[Walk]) -> Vec<Lim
 /// What ends a way before its stop: its share, what happens, and the limit.
 fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, Happening, Option<usize>)> {
     let over = walk
-        .met
+        .crossings
         .iter()
-        .filter_map(|met| Some((met.over_at?, met.watch)))
+        .filter_map(|crossing| Some((crossing.violated_at?, crossing.watch)))
         .min_by(|a, b| a.0.total_cmp(&b.0))
         .map(|(share, watch)| {
             let what = mechanism.watches()[watch].what;
-            (share, Happening::of(mechanism, what, Level::Over), Some(watch))
+            (share, Happening::of(mechanism, what, Level::Violated), Some(watch))
         });
     let tight = walk.out_of_reach.map(|(share, link)| {
         let part = mechanism.members().get(link).map_or(TRACK_BAR, |member| &member.name);
@@ -704,7 +704,7 @@ fn way_result(mechanism: &Mechanism, walk: &Walk) -> WayResult {
     let at = |share: f64| walk.at(share);
     let says = match &ended {
         Some((share, what, _)) => {
-            CycleMessage::Ends { what: what.clone(), place: MetAt::of(mechanism, at(*share)) }.into()
+            CycleMessage::Ends { what: what.clone(), place: CrossedAt::of(mechanism, at(*share)) }.into()
         }
         None => CycleMessage::FreeToItsStop { left: walk.end.0, right: walk.end.1 }.into(),
     };
@@ -732,7 +732,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_ba
         .filter_map(|walk| ends(mechanism, walk).map(|(share, what, _)| (share, what, walk)))
         .min_by(|a, b| a.0.total_cmp(&b.0));
     if let Some((share, what, walk)) = soonest {
-        return CycleMessage::Ends { what, place: MetAt::of(mechanism, walk.at(share)) }.into();
+        return CycleMessage::Ends { what, place: CrossedAt::of(mechanism, walk.at(share)) }.into();
     }
     // Of those at a level the one that is furthest gone.
     let used = |index: usize| {
@@ -748,12 +748,12 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_ba
         let limit = &limits[index];
         (Happening::of(mechanism, what, level), limit.worst_left_mm.to_mm(), limit.worst_right_mm.to_mm())
     };
-    if let Some(index) = somewhere(LimitLevel::Over) {
-        let (happens, left, right) = happens(index, Level::Over);
+    if let Some(index) = somewhere(LimitLevel::Violated) {
+        let (happens, left, right) = happens(index, Level::Violated);
         return CycleMessage::Past { happens, left, right }.into();
     }
-    if let Some(index) = somewhere(LimitLevel::Close) {
-        let (happens, left, right) = happens(index, Level::Close);
+    if let Some(index) = somewhere(LimitLevel::Near) {
+        let (happens, left, right) = happens(index, Level::Near);
         return CycleMessage::FreeBut { happens, left, right }.into();
     }
     CycleMessage::Free { obstacles: mechanism.obstacles().len(), sway_bar }.into()
@@ -773,7 +773,7 @@ fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult
             let values = envelope.values_at(index, watches).iter().zip(mechanism.watches());
             let reached = envelope.poses[index].is_some();
             let worst = values.map(|(value, watch)| watch.level(*value)).max().unwrap_or(Level::Free);
-            envelope.allowed[index].then(|| if reached { worst.into() } else { LimitLevel::Over })
+            envelope.allowed[index].then(|| if reached { worst.into() } else { LimitLevel::Violated })
         })
         .collect();
     EnvelopeResult {

@@ -117,7 +117,7 @@ fn ends_early(mechanism: &Mechanism, by_stops: Angle) -> Option<(Angle, EndedBy)
             let (left, right) = travel::between(mechanism.driven(), way.end(mechanism), end.share);
             let roll = Angle::from_radians(((left - right).abs() / (2.0 * half)).min(1.0).asin());
             let happening =
-                |watch: usize| Happening::of(mechanism, mechanism.watches()[watch].what, Level::Over);
+                |watch: usize| Happening::of(mechanism, mechanism.watches()[watch].what, Level::Violated);
             (roll < by_stops).then(|| (roll, EndedBy::Limit(end.watch.map(happening))))
         })
         .min_by(|a, b| a.0.to_radians().total_cmp(&b.0.to_radians()))

@@ -21,7 +21,7 @@ use derecho_job::bar::message::Turns;
 use derecho_job::bracket::kinds::Approach;
 use derecho_job::bracket::message::BracketMessage;
 use derecho_job::bracket::message::{OptionFacts, Picked};
-use derecho_job::cycle::limit::{Happening, MetAt};
+use derecho_job::cycle::limit::{CrossedAt, Happening};
 use derecho_job::defaults;
 use derecho_job::document::bracketing::Target;
 use derecho_job::message::Message;
@@ -238,7 +238,7 @@ fn length(w: Words, option: &OptionFacts) -> Option<String> {
 
 /// The answer: the chosen plan, else length only where that is enough, else the best option.
 /// What a limit does, and at which travel.
-fn met(what: &Happening, at: MetAt) -> Phrase {
+fn met(what: &Happening, at: CrossedAt) -> Phrase {
     let what = happens(what);
     Phrase::of(|w| format!("{} {}", lowered(&what), met_place(w, at)))
 }

@@ -6,7 +6,7 @@ use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::Level;
 use derecho_core::pose::travel::Way;
-use derecho_job::cycle::limit::{EndsAt, EndsBy, Happening, LimitName, MetAt, NamedEnd, NamedLimit};
+use derecho_job::cycle::limit::{CrossedAt, EndsAt, EndsBy, Happening, LimitName, NamedEnd, NamedLimit};
 use derecho_job::cycle::message::{CycleMessage, PlanName};
 
 use crate::say;
@@ -150,16 +150,16 @@ pub(crate) fn at_place(left: f64, right: f64) -> Phrase {
 }
 
 /// What ends a way, and where.
-fn ends(what: &Happening, at: MetAt) -> Phrase {
+fn ends(what: &Happening, at: CrossedAt) -> Phrase {
     let what = happens(what);
     Phrase::of(|w| format!("{what} {}", met_place(w, at)))
 }
 
 /// Where a limit is met: at a place of the travel, or as it stands before anything moves.
-pub(super) fn met_place(w: Words, at: MetAt) -> String {
+pub(super) fn met_place(w: Words, at: CrossedAt) -> String {
     match at {
-        MetAt::AsItStands => "as it stands".to_owned(),
-        MetAt::At(left, right) => format!("at {}", place(w, left, right)),
+        CrossedAt::AsItStands => "as it stands".to_owned(),
+        CrossedAt::At(left, right) => format!("at {}", place(w, left, right)),
     }
 }
 
@@ -178,7 +178,7 @@ pub(super) fn happens(what: &Happening) -> String {
         Happening::PulledTight { part } => return format!("The {part} is pulled tight"),
         Happening::Limit(limit, level) => (limit, *level),
     };
-    let over = level == Level::Over;
+    let over = level == Level::Violated;
     let part = |member: &str, end: NamedEnd| format!("{} of the {member}", end_word(end));
     match limit {
         NamedLimit::Tilt { member, end } if over => format!("The {} is out of tilt", part(member, *end)),

@@ -77,15 +77,15 @@ function travelSection(cycle: CycleResult, setup: SetupCycle): Section {
 }
 
 function worstSection(setup: SetupCycle): Section {
-  const count = (level: "over" | "close") => setup.limits.filter((limit) => limit.level === level).length;
+  const count = (level: "violated" | "near") => setup.limits.filter((limit) => limit.level === level).length;
   return {
     value: "worst",
     label: "Worst",
     sign:
-      count("over") > 0
-        ? bad(`${count("over")} over`)
-        : count("close") > 0
-          ? mind(`${count("close")} close`)
+      count("violated") > 0
+        ? bad(`${count("violated")} over`)
+        : count("near") > 0
+          ? mind(`${count("near")} close`)
           : good("all free"),
     results: <WorstPoses setup={setup} />,
   };

@@ -10,9 +10,9 @@ import { useSettings } from "../../ui/settings";
 export function WorstPoses({ setup }: { setup: SetupCycle }) {
   const units = useSettings((s) => s.units);
   const setWheels = useStance((s) => s.setWheels);
-  const rank = { over: 0, close: 1, free: 2 } as const;
+  const rank = { violated: 0, near: 1, free: 2 } as const;
   const used = (limit: Limit) =>
-    limit.kind === "gap" ? -limit.worst / Math.max(limit.close, 1) : limit.worst / limit.over;
+    limit.kind === "gap" ? -limit.worst / Math.max(limit.near, 1) : limit.worst / limit.violated;
   const sorted = [...setup.limits].sort((a, b) => rank[a.level] - rank[b.level] || used(b) - used(a));
   const row = (limit: Limit) => (
     <li key={limit.name} className="border-line border-b last:border-b-0">
@@ -32,7 +32,9 @@ export function WorstPoses({ setup }: { setup: SetupCycle }) {
         <span className={`text-right ${limit.level === "free" ? "" : "font-semibold"}`}>
           <Figure>{say(limit.worst_says, units)}</Figure>
           {limit.level !== "free" && (
-            <span className="block text-[15px] text-axle">{limit.level === "over" ? "over" : "close"}</span>
+            <span className="block text-[15px] text-axle">
+              {limit.level === "violated" ? "over" : "close"}
+            </span>
           )}
         </span>
         <Crosshair size={18} aria-hidden />
