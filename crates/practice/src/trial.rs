@@ -75,10 +75,12 @@ pub struct Trial {
     /// The seed.
     pub seed: u64,
     /// `careful` or `hurried`.
+    #[serde(rename = "hands")]
     pub technician: String,
     /// Whether the rule of thumb was followed instead.
     pub rule_of_thumb: bool,
     /// Vehicles whose first answer could be told.
+    #[serde(rename = "told")]
     pub reported: usize,
     /// Of those, truly within 3 mm of the middle after the first setting, or where none was called for.
     pub within_after_first: usize,
