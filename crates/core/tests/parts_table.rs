@@ -8,10 +8,10 @@ use derecho_core::fastener::strength::{Grade, ThreadTreatment};
 use derecho_core::measure::{TapeEntry, TorqueEntry, Unit};
 use derecho_core::parts::table::{COLUMNS, from_row, to_row};
 use derecho_core::parts::{
-    Attachment, BarPart, BracePart, BracketEnd, BracketPart, DisconnectPart, DragLinkPart, FastenerPart,
-    Hole, JointPart, KitFastener, KitLine, KitPart, Part, ShimPart, SwayBarPart, SwayLinkPart,
+    Attachment, BarPart, BracePart, BracketEnd, BracketId, BracketPart, DisconnectPart, DragLinkId,
+    DragLinkPart, FastenerPart, Hole, HoleId, JointPart, KitFastener, KitLine, KitPart, Part, ShimPart,
+    SwayBarPart, SwayLinkPart,
 };
-use derecho_core::parts::{BracketId, DragLinkId, HoleId};
 use derecho_core::pose::joint::JointKind;
 use proptest::prelude::*;
 

@@ -4,9 +4,8 @@ use std::time::{Duration, Instant};
 
 use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
 use serde_json::json;
-use thirtyfour::By;
-use thirtyfour::Key;
 use thirtyfour::error::WebDriverResult;
+use thirtyfour::{By, Key};
 
 const ANSWER: &str = "[data-answer]";
 const PANEL: &str = "[data-panel]";

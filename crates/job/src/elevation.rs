@@ -11,8 +11,7 @@ use crate::defaults::{self, Assumption};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::document::heights;
-use crate::document::{Job, length_of};
+use crate::document::{Job, heights, length_of};
 use crate::setups::Setups;
 use derecho_core::measure::{Length, Side, TapeEntry};
 

@@ -1,6 +1,6 @@
 //! Hands that read a vehicle with their tape and write down what it shows. All that gets into a job comes from here.
 
-use crate::ground_truth::TrueObstacle;
+use crate::ground_truth::{Feature, TrueObstacle};
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::print::{Style, written};
 use derecho_core::measure::{Length, Side, TapeEntry, Unit};
@@ -12,7 +12,6 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
 
-use crate::ground_truth::Feature;
 use crate::vehicle::{PracticeVehicle, Stance};
 
 /// How somebody works.

@@ -15,8 +15,7 @@ use derecho_job::prove::settling::{GateKind, LookKind};
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
-use derecho_results::{cycle, everything, plan, settle, sway, work};
+use derecho_results::{cycle, everything, plan, settle, solve, sway, work};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 

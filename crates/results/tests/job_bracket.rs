@@ -13,8 +13,7 @@ use derecho_job::prove::ProveVerdict;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
-use derecho_results::plan;
-use derecho_results::solve;
+use derecho_results::{plan, solve};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 
@@ -475,8 +474,10 @@ fn an_option_is_judged_as_its_cycle_is() {
         });
         let way = cycled.ways.iter().position(|way| way.way == "bump").unwrap();
         let met = cycled.limits.iter().filter(|limit| limit.name.inches() == "track bar to oil pan");
-        let met =
-            met.flat_map(|limit| &limit.crossings).find(|met| met.way == way).and_then(|met| met.violated_at_mm);
+        let met = met
+            .flat_map(|limit| &limit.crossings)
+            .find(|met| met.way == way)
+            .and_then(|met| met.violated_at_mm);
         assert_eq!(touches.is_some(), met.is_some(), "{}: {:?}", option.name.inches(), option.fails);
         if let Some((touches, [met, _])) = touches.zip(met) {
             assert!((touches - met.to_mm()).abs() < 0.26, "{}: {touches} {met:?}", option.name.inches());

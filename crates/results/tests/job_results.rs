@@ -10,8 +10,7 @@ use derecho_job::document::{HeightId, Job, PlanForm, Round, RoundId, Sheet};
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_job::strip::Progress;
 use derecho_results::json::value as in_words;
-use derecho_results::settle;
-use derecho_results::solve;
+use derecho_results::{settle, solve};
 use derecho_words::Spoken as _;
 use proptest::prelude::*;
 

@@ -9,8 +9,7 @@ use derecho_job::document::sway::SwayKind;
 use derecho_job::strip::Progress;
 use derecho_job::sway::SwayResult;
 use derecho_job::verdict::FitVerdict;
-use derecho_results::solve;
-use derecho_results::sway;
+use derecho_results::{solve, sway};
 use derecho_words::Spoken as _;
 use proptest::prelude::*;
 

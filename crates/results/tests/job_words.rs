@@ -5,9 +5,8 @@
 
 use derecho_core::measure::{AngleEntry, TapeEntry, Unit};
 use derecho_job::document::{Job, Sheet, SheetKind};
-use derecho_results::card;
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
+use derecho_results::{card, solve};
 use derecho_words::Spoken as _;
 use serde_json::Value;
 

@@ -12,8 +12,7 @@ use derecho_job::prove::settling::GateKind;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
-use derecho_results::{cycle, plan, settle, sway, work};
+use derecho_results::{cycle, plan, settle, solve, sway, work};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 

@@ -9,8 +9,7 @@ use derecho_core::parts::BracketEnd;
 use derecho_job::document::check::check;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
-use derecho_results::{cycle, plan, sway, uncertainty};
+use derecho_results::{cycle, plan, solve, sway, uncertainty};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 

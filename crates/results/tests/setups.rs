@@ -16,8 +16,7 @@ use derecho_job::setups::{BasisSource, Resolved};
 use derecho_job::strip::Progress;
 use derecho_job::{Results, check};
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
-use derecho_results::{cycle, plan, settle};
+use derecho_results::{cycle, plan, settle, solve};
 use derecho_words::Spoken as _;
 use serde_json::{Value, json};
 

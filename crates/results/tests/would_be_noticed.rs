@@ -9,8 +9,7 @@ use derecho_core::measure::{Length, TapeEntry, Unit};
 use derecho_job::Job;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
-use derecho_results::solve;
-use derecho_results::{plan, sway, work};
+use derecho_results::{plan, solve, sway, work};
 use derecho_words::Spoken;
 use serde_json::{Value, json};
 

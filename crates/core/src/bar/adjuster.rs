@@ -1,12 +1,11 @@
 //! Setting a bar's length: turns, flats, what is left over, and how much thread
 //! stays in.
 
-use crate::measure::{Heading, Meaning};
+use crate::measure::{Heading, Length, Meaning, Step, Working, phrase::Value};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::fastener::{Hand, Thread};
-use crate::measure::{Length, Step, Working, phrase::Value};
 
 /// Flats of a hexagon: the smallest step of a turnbuckle.
 const FLATS: f64 = 6.0;

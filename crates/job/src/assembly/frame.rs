@@ -1,7 +1,7 @@
 //! Everything a setup shares with the others, and a setup fitted at its own ride height.
 
 use crate::document::bodies::TRACK_BAR;
-use crate::document::check::asks;
+use crate::document::check::{FieldError, asks};
 use derecho_core::measure::{Angle, Length};
 use derecho_core::pose::mechanism::Member;
 use derecho_core::pose::{Held, Link, Pose, PoseFault, Solved, Start, Suspension, WindUp};
@@ -9,7 +9,6 @@ use glam::DVec3;
 
 use super::arms::Arms;
 use crate::document::AxleLocation;
-use crate::document::check::FieldError;
 
 /// Where nothing at all can be put together: what is missing, each with its field.
 pub type Missing = Vec<FieldError>;

@@ -15,7 +15,7 @@ pub mod weights;
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
-use crate::document::check::asks;
+use crate::document::check::{FieldError, asks};
 use crate::message::Message;
 use glam::DVec3;
 
@@ -24,9 +24,7 @@ pub use self::frame::Missing;
 use self::frame::{Fitted, SharedSetup};
 use self::reader::PointReader;
 use crate::defaults::Assumption;
-use crate::document::check::FieldError;
-use crate::document::heights;
-use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, length_of};
+use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, heights, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use derecho_core::measure::squareness::AxleEnd;

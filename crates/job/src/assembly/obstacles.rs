@@ -4,11 +4,10 @@ use super::message::PointName;
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use crate::document::check::asks;
-use crate::document::hardpoints::SteeringForm;
+use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room, SteeringForm};
 use glam::DVec3;
 
 use super::reader::{PointReader, PointWanted};
-use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room};
 use crate::document::length_of;
 use derecho_core::measure::{Angle, AngleEntry, Length};
 use derecho_core::pose::drag_link::DragLink;

@@ -5,9 +5,8 @@ use super::message::AssumedLength;
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
 use crate::defaults::Assumption;
-use crate::document::heights;
 use crate::document::vehicle::Vehicle;
-use crate::document::{Job, length_of};
+use crate::document::{Job, heights, length_of};
 use crate::message::Message;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{

@@ -2,8 +2,7 @@
 
 use derecho_core::bar::FrontView;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Heading, Meaning};
-use derecho_core::measure::{Length, Step, Working};
+use derecho_core::measure::{Heading, Length, Meaning, Step, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
 

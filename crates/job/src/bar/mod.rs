@@ -18,15 +18,12 @@ pub mod uncertainty;
 pub mod ways;
 mod working;
 
-use crate::setups::BasisSource;
-use crate::setups::Known;
-use crate::setups::moves::EyeMoves;
-use derecho_core::bar::FrontView;
+use crate::setups::moves::{EyeMoves, brackets, choice};
+use crate::setups::{BarState, Basis, BasisSource, Known, OffsetAnswer, Setups, Wanted, hung};
 use derecho_core::bar::adjuster::{Verdict, setting};
-use derecho_core::bar::evidence::Rise;
-use derecho_core::bar::evidence::RiseSource;
+use derecho_core::bar::evidence::{Rise, RiseSource};
 use derecho_core::bar::sweep::{Sample, sweep};
-use derecho_core::bar::{Recentring, Swing};
+use derecho_core::bar::{FrontView, Recentring, Swing};
 use derecho_core::measure::{Length, TapeEntry, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -42,8 +39,6 @@ use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
 use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
 use crate::message::Message;
-use crate::setups::moves::{brackets, choice};
-use crate::setups::{BarState, Basis, OffsetAnswer, Setups, Wanted, hung};
 use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
 

@@ -1,20 +1,16 @@
 //! How sure the bar's figures are: every raw reading drawn once per draw within what it is
 //! good to, and the exact formulas worked out again.
 
-use crate::bar::message::BarMessage;
-use crate::bar::message::DrawnFigure;
-use crate::defaults;
-use crate::message::Label;
-use crate::message::Message;
+use crate::bar::message::{BarMessage, DrawnFigure};
+use crate::message::{Label, Message};
+use crate::{defaults, tape};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::further::Further;
-use crate::document::heights;
-use crate::document::{Job, length_of};
+use crate::document::{Job, heights, length_of};
 use crate::setups::moves::EyeMoves;
 use crate::setups::{BasisSource, Resolved};
-use crate::tape;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::evidence::RiseSource;
 use derecho_core::measure::centring::{Centring, Sense};

@@ -1,11 +1,10 @@
 //! The list of fasteners: what is known of each, whether nut, hole and torque are its own, how tight it was made. No
 //! torque is ever supplied from here.
 
-use super::message::FastenerName;
-use super::message::FastenerWhat;
-use super::tasks::BracketBolts;
-use crate::document::gate_keys;
-use crate::message::Label;
+use super::message::{FastenerName, FastenerWhat};
+use super::tasks::{BracketBolts, Task};
+use crate::document::{Job, gate_keys, length_of};
+use crate::message::{Label, Message};
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::across_flats;
 use derecho_core::fastener::stack::{PLAY, Stack, reckon};
@@ -18,13 +17,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::situation::{BAR_BOLTS, Situation};
-use super::tasks::Task;
 use crate::bolt_up::message::BoltUpMessage;
 use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::bracket::stack::length_of_stack;
 use crate::document::work::{FastenerForm, TorqueSource};
-use crate::document::{Job, length_of};
-use crate::message::Message;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// A wrench reads within so much of what was wanted.

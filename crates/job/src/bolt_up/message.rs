@@ -1,16 +1,14 @@
 //! What stage Bolt-up has to say, as facts.
 
-use crate::document::work::HeadSide;
+use crate::document::work::{HeadSide, PartRecord, Stands, TorqueSource};
 use derecho_core::fastener::stack::NutKind;
-use derecho_core::fastener::strength::{Grade, ThreadTreatment};
+use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
 use std::sync::Arc;
 
 use super::rules::Rule;
 use super::situation::{Situation, drill_size};
 use super::tasks::{BracketBolts, What};
-use crate::document::work::{PartRecord, Stands, TorqueSource};
 use crate::message::{Label, Message, OfTopic, Topic};
-use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
 

@@ -1,7 +1,7 @@
 //! Stage Bolt-up: the plan of work from the setup that was chosen, what of it was done, and what was done otherwise.
 //!
 //! `situation` is what is to be done, `tasks` the steps that follow, `rules` why one comes after another, `order` their
-//! order; `fasteners`, `parts` and `tools` what they need, `words` the sentences. Pure functions of the document: a
+//! order; `fasteners`, `parts` and `tools` what they need. Pure functions of the document: a
 //! changed plan keeps what was ticked, by the keys of its steps, and marks what it changed.
 //!
 //! Not here: what is set (the stages before), and whether it came out (Prove).
@@ -20,14 +20,13 @@ mod tests;
 pub mod time;
 mod tools;
 
-use self::message::FastenerName;
+use self::message::{BoltUpMessage, FastenerName, MockUpOpen, StepContext, StepFacts};
 use self::named::Named;
 use crate::bracket::message::BracketMessage;
-use crate::document::gate_keys;
 use crate::document::heights::height_of;
-use crate::setups::moves;
-use derecho_core::measure::Side;
-use derecho_core::measure::{Length, TapeEntry};
+use crate::document::{Job, gate_keys, length_of};
+use crate::setups::{Resolved, Setups, moves};
+use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use std::sync::Arc;
@@ -35,7 +34,6 @@ use utoipa::ToSchema;
 
 pub use self::cuts::CutLine;
 pub use self::fasteners::{FastenerLine, Tightness};
-use self::message::{BoltUpMessage, MockUpOpen, StepContext, StepFacts};
 use self::order::{arranged, sorted};
 pub use self::parts::PartLine;
 pub(crate) use self::parts::temporary;
@@ -46,9 +44,7 @@ pub use self::tools::ToolLine;
 use crate::bar::{BarResult, can_be_followed};
 use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
-use crate::document::{Job, length_of};
 use crate::message::{Label, Message};
-use crate::setups::{Resolved, Setups};
 use crate::verdict::{FitCheck, FitVerdict};
 
 /// How far a step is.

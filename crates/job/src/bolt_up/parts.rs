@@ -2,8 +2,8 @@
 
 use super::message::{PartName, PartPlace};
 use super::named::Named;
-use crate::document::gate_keys;
-use crate::message::Label;
+use crate::document::{Job, gate_keys};
+use crate::message::{Label, Message};
 use derecho_core::parts::BracketEnd;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -11,9 +11,7 @@ use utoipa::ToSchema;
 use super::situation::Situation;
 use super::tasks::{What, end_word};
 use crate::bolt_up::message::BoltUpMessage;
-use crate::document::Job;
 use crate::document::work::{PartRecord, PartState};
-use crate::message::Message;
 use crate::setups::moves::side_of;
 
 /// A part of the plan.

@@ -3,7 +3,7 @@
 
 use super::names::PlaceName;
 use crate::document::ids::{EXACT_DROP, EXACT_RISER, TO_BE_MADE};
-use crate::message::Label;
+use crate::message::{Label, Message};
 use derecho_core::bar::FrontView;
 use derecho_core::measure::Length;
 use derecho_core::parts::{BracketEnd, BracketPart};
@@ -17,7 +17,6 @@ use super::planner::{Candidate, LengthPolicy, Planner};
 use crate::bar::travel_left;
 use crate::bracket::message::BracketMessage;
 use crate::document::{BracketId, HoleChoice, HoleId, LengthAim, PlanForm, heights};
-use crate::message::Message;
 use crate::setups::moves::EyeMoves;
 
 /// Points of a approach's curve.

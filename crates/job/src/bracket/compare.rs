@@ -1,9 +1,11 @@
 //! Bars side by side, the eye's bolt, the built bar: estimates for comparison, and what they
 //! leave out.
 
-use crate::document::check::asks;
-use derecho_core::bar::strength::BarStrength;
-use derecho_core::measure::{Heading, Meaning};
+use crate::document::check::{FieldError, asks};
+use derecho_core::bar::strength::{
+    BarStrength, Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
+};
+use derecho_core::measure::{Force, Heading, Length, Mass, Meaning, Step, TapeEntry, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -12,21 +14,14 @@ use super::stack;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
 use crate::bracket::message::BracketMessage;
-use crate::document::check::FieldError;
-use crate::document::gate_keys;
-use crate::document::{BarId, Job, length_of};
-use crate::message::Label;
-use crate::message::Message;
+use crate::document::{BarId, Job, gate_keys, length_of};
+use crate::message::{Label, Message};
 use crate::setups::Setups;
 use crate::verdict::FitCheck;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::bar::builder::{BuilderBar, built};
-use derecho_core::bar::strength::{
-    Material, Section, bar_load, dead_band, in_compression, slip_load, thread_root_share,
-};
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Force, Length, Mass, Step, TapeEntry, Working};
 use derecho_core::parts::{BarPart, USUAL_OUTSIDE, USUAL_WALL};
 
 /// A bar against the load it carries here.

@@ -18,8 +18,8 @@ pub(crate) mod stack;
 pub mod template;
 
 use self::kinds::Approach;
-use crate::document::check::asks;
-use crate::message::Label;
+use crate::document::check::{FieldError, asks};
+use crate::message::{Label, Message};
 use derecho_core::parts::{BracketEnd, BracketPart};
 use std::cell::RefCell;
 
@@ -40,9 +40,7 @@ use crate::bar::{BarResult, heights, need_of};
 use crate::bracket::message::BracketMessage;
 use crate::defaults::Assumption;
 use crate::document::bracketing::Target;
-use crate::document::check::FieldError;
 use crate::document::{AxleLocation, BracketId, Job};
-use crate::message::Message;
 use crate::setups::moves::{EyeMoves, brackets};
 use crate::setups::{NoBar, Resolved, Setup};
 use crate::verdict::{FitCheck, FitVerdict};

@@ -1,7 +1,6 @@
 //! One hole with one bar, in figures.
 
-use derecho_core::measure::Force;
-use derecho_core::measure::{Angle, Length};
+use derecho_core::measure::{Angle, Force, Length};
 use derecho_core::parts::BracketEnd;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};

@@ -1,14 +1,13 @@
 //! The planner: every hole with every bar at every height, checked and ranked.
 
 use crate::bracket::carried::LoadSays;
-use derecho_core::measure::{Heading, Meaning};
+use derecho_core::measure::{Angle, Heading, Length, Meaning, Side, Step, TapeEntry, Working};
 use std::cell::RefCell;
 use std::rc::Rc;
 
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, Length, Side, Step, TapeEntry, Working};
 use derecho_core::parts::{BracketEnd, BracketPart};
 use derecho_core::pose::mechanism::{Level, Mechanism, Posed};
 use derecho_core::pose::travel;

@@ -10,8 +10,7 @@ use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{PLAY, Reckoned, Stack, StackFault, reckon};
 use derecho_core::fastener::strength::{TorqueStands, reference_torque, torque_stands};
 use derecho_core::measure::phrase::{Step, Value};
-use derecho_core::measure::{Heading, Meaning};
-use derecho_core::measure::{Length, TorqueEntry, Working};
+use derecho_core::measure::{Heading, Length, Meaning, TorqueEntry, Working};
 
 /// Everything that can be told of the eye's bolt, in the order in which it matters; empty where no thread was named.
 pub(crate) fn checks(job: &Job) -> Vec<FitCheck> {

@@ -18,8 +18,7 @@ use derecho_core::measure::centring::{Answer, Centring, Sense};
 use derecho_core::measure::conformity::{agree, proves};
 use derecho_core::measure::length::in_quadrature;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Heading, Meaning};
-use derecho_core::measure::{Length, Step, Working};
+use derecho_core::measure::{Heading, Length, Meaning, Step, Working};
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -5,7 +5,7 @@
 
 use super::message::ProveCheck;
 use crate::bracket::message::BracketMessage;
-use crate::message::Label;
+use crate::message::{Label, Message};
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::agree;
@@ -28,7 +28,6 @@ use crate::document::check::LONGEST_NAME;
 use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
 use crate::document::sway::PinForm;
 use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
-use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict, check};

@@ -2,8 +2,7 @@
 //! driven height, or what keeps it from being known.
 
 use crate::defaults;
-use crate::document::check::FieldError;
-use crate::document::check::asks;
+use crate::document::check::{FieldError, asks};
 use crate::document::{AxleLocation, Bar, BarRead, Job, heights, length_of};
 use derecho_core::bar::builder::built;
 use derecho_core::bar::evidence::{FinderReading, Rise, rise};

@@ -9,7 +9,7 @@ pub mod known;
 pub mod message;
 pub mod moves;
 
-use crate::document::check::asks;
+use crate::document::check::{FieldError, asks};
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::centring::Answer;
@@ -22,7 +22,6 @@ pub use self::adjuster::BarState;
 pub use self::known::{Known, NoBar, Unknown, known};
 use self::moves::{EyeMoves, InPlace};
 use crate::defaults;
-use crate::document::check::FieldError;
 use crate::document::{
     ArmHoleId, Bar, BarId, DragLinkId, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of,
 };

@@ -1,16 +1,14 @@
 //! Lengths, preload and disconnects, checked; the old bar beside the new one.
 
-use crate::message::Label;
-use crate::sway::message::SwayCheck;
+use crate::message::{Label, Message};
+use crate::sway::message::{SwayCheck, SwayMessage};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::defaults;
 use crate::document::sway::{PinForm, SwayKind};
 use crate::document::{Job, length_of};
-use crate::message::Message;
 use crate::sway::links::SwayLinks;
-use crate::sway::message::SwayMessage;
 use crate::sway::places::Places;
 use crate::sway::rates::bending_arm;
 use crate::sway::road_and_trail::Base;

@@ -1,24 +1,20 @@
 //! Arms and links over everything the axle does: γ, the link that works, links from each target.
 
 use crate::defaults;
-use crate::message::Label;
-use crate::message::Message;
-use crate::sway::message::LinkAim;
-use crate::sway::message::SwayMessage;
-use derecho_core::measure::{Heading, Meaning};
+use crate::message::{Label, Message};
+use crate::sway::message::{LinkAim, SwayMessage};
+use derecho_core::measure::{Angle, AngleEntry, Heading, Length, Meaning, Step, Stress, Working};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::turns::sleeve_turns;
-use crate::document::heights;
 use crate::document::sway::{Sway, SwayTarget};
-use crate::document::{Job, length_of};
+use crate::document::{Job, heights, length_of};
 use crate::sway::places::{LinkWork, Places, SwayArms, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, AngleEntry, Length, Step, Stress, Working};
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};

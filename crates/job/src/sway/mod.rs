@@ -16,22 +16,19 @@ mod splined;
 mod stow;
 mod surroundings;
 
-use crate::document::check::asks;
-use crate::message::Label;
-use crate::sway::message::SwayCheck;
+use crate::document::check::{FieldError, asks};
+use crate::message::{Label, Message};
+use crate::sway::message::{SwayCheck, SwayMessage, WithoutSway};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::{assemble, envelope, past_the_stops};
 use crate::defaults::Assumption;
 use crate::document::Job;
-use crate::document::check::FieldError;
 use crate::document::sway::SwayKind;
-use crate::message::Message;
 use crate::setups::Resolved;
 pub use crate::sway::fit::BarRow;
 pub use crate::sway::links::{LinkTarget, SwayLinks, overstressed, work_at_ends};
-use crate::sway::message::{SwayMessage, WithoutSway};
 use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;

@@ -3,7 +3,9 @@
 use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::{Against, SwayMessage};
-use derecho_core::measure::{Heading, Meaning};
+use derecho_core::measure::{
+    Angle, Heading, Length, Meaning, Moment, RollRate, SpringRateEntry, Step, Stress, Working,
+};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -13,7 +15,6 @@ use crate::document::{ArmHoleId, Job, length_of};
 use crate::sway::places::{Places, SwayArms, twist};
 use crate::sway::road_and_trail::Base;
 use derecho_core::measure::phrase::Value;
-use derecho_core::measure::{Angle, Length, Moment, RollRate, SpringRateEntry, Step, Stress, Working};
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::{Arm, ArmPose, BarRate};

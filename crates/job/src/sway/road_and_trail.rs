@@ -2,10 +2,11 @@
 //! choice of bar and disconnect on both.
 
 use crate::defaults;
-use crate::message::Label;
-use crate::message::Message;
+use crate::message::{Label, Message};
 use crate::sway::message::{EndedBy, SwayMessage};
-use derecho_core::measure::{Heading, Meaning};
+use derecho_core::measure::{
+    Angle, Force, Heading, Length, Meaning, Moment, RollRate, SpringRate, Step, Working,
+};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -16,7 +17,6 @@ use crate::document::{Job, Use};
 use crate::sway::choice::Choice;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Force, Length, Moment, RollRate, SpringRate, Step, Working};
 use derecho_core::pose::mechanism::{Level, Mechanism};
 use derecho_core::pose::travel::{self, Way};
 use derecho_core::sway::BarRate;

@@ -3,23 +3,19 @@
 
 use super::message::SwayRod;
 use crate::defaults;
-use crate::document::check::asks;
-use crate::message::Label;
-use crate::message::Message;
-use crate::sway::message::SwayCheck;
-use crate::sway::message::SwayMessage;
-use derecho_core::measure::Side;
+use crate::document::check::{FieldError, asks};
+use crate::message::{Label, Message};
+use crate::sway::message::{SwayCheck, SwayMessage};
+use derecho_core::measure::{Length, Side};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::Job;
-use crate::document::check::FieldError;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::sway::places::Places;
 use crate::sway::surroundings::{HalfMeasured, Neighbour, NeighbourKind, Surroundings, Swept};
 use crate::verdict::{FitCheck, FitVerdict};
-use derecho_core::measure::Length;
 use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
 use derecho_core::sway::room::{Plane, around, covers};

@@ -1,13 +1,12 @@
 //! Choosing a splined torsion bar: how long, which arms, how stiff, and why.
 
 use crate::defaults;
-use crate::document::check::asks;
+use crate::document::check::{FieldError, asks};
 use crate::message::Message;
 use crate::sway::message::{Reason, SplinedFacts, SwayMessage};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::document::check::FieldError;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
 use crate::sway::links::{target_link, works_everywhere};

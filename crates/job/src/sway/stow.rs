@@ -1,12 +1,11 @@
 //! A disconnected link on its stowing stud: whether it gets there, and that it clears at full bump.
 
-use crate::message::Label;
+use crate::message::{Label, Message};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::Job;
-use crate::message::Message;
 use crate::sway::message::SwayMessage;
 use crate::sway::places::{Places, point_of};
 use crate::sway::surroundings::{Surroundings, Swept};

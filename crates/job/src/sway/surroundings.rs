@@ -2,9 +2,8 @@
 
 use crate::defaults;
 use crate::message::Message;
-use crate::sway::message::NeighbourName;
-use crate::sway::message::SwayMessage;
-use derecho_core::measure::Side;
+use crate::sway::message::{NeighbourName, SwayMessage};
+use derecho_core::measure::{AngleEntry, Length, Side, TapeEntry};
 use glam::{DMat3, DVec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -14,7 +13,6 @@ use crate::document::heights::read_at;
 use crate::document::{Job, length_of};
 use crate::sway::places::{Places, SwayArms, point_of};
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{AngleEntry, Length, TapeEntry};
 use derecho_core::pose::clearance::Gap;
 use derecho_core::pose::mechanism::{Carrier, Mechanism, Posed, WANTED_CLEARANCE};
 use derecho_core::pose::point::Placing;

@@ -6,10 +6,11 @@ use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::parts::BracketEnd;
-use derecho_job::bar::message::DrawnFigure;
+use derecho_job::bar::message::{
+    BarMessage, BarWarning, BenchLine, DrawnFigure, ExactTurns, EyeMove, LengthSet, Turns,
+};
 
 use derecho_job::bar::further::Further;
-use derecho_job::bar::message::{BarMessage, BarWarning, BenchLine, ExactTurns, EyeMove, LengthSet, Turns};
 use derecho_job::bar::need::{Need, NeedFacts, NeedReason};
 use derecho_job::bar::ways::{WayFacts, WayOut};
 use derecho_job::setups::OffsetAnswer;

@@ -1,6 +1,6 @@
 //! Stage Bolt-up.
 
-use crate::Spoken;
+use crate::{Spoken, say, say_all};
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::drills;
 use derecho_core::fastener::strength::TorqueStands;
@@ -9,17 +9,15 @@ use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
 use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
-use derecho_job::bolt_up::message::FastenerWhat;
-use derecho_job::bolt_up::message::{FastenerName, PartName, PartPlace, ToolName, ToolUse};
-use derecho_job::document::work::HeadSide;
+use derecho_job::bolt_up::message::{
+    BoltUpMessage, CutKind, FastenerName, FastenerWhat, MockUpOpen, PartName, PartPlace, StepContext,
+    StepFacts, ToolName, ToolUse,
+};
+use derecho_job::document::work::{HeadSide, PartRecord, PartState, Stands, TorqueSource};
 
-use derecho_job::bolt_up::message::{BoltUpMessage, CutKind, MockUpOpen, StepContext, StepFacts};
 use derecho_job::bolt_up::rules::Rule;
 use derecho_job::bolt_up::situation::{Situation, SwayWork, drill_size, is_bushing};
 use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
-use derecho_job::document::work::{PartRecord, PartState, Stands, TorqueSource};
-
-use crate::{say, say_all};
 
 pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
     match message {

@@ -1,9 +1,8 @@
 //! Stage Bracket.
 
-use crate::Spoken;
+use crate::{Spoken, say, say_all};
 use derecho_core::bar::bracket_load::Braced;
-use derecho_core::bar::strength::Material;
-use derecho_core::bar::strength::Section;
+use derecho_core::bar::strength::{Material, Section};
 use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
@@ -13,14 +12,11 @@ use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::Squareness;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
-use derecho_job::bracket::message::BracketCheck;
-use derecho_job::bracket::message::BuildStep;
+use derecho_job::bracket::message::{BracketCheck, BracketMessage, BuildStep, OptionFacts, Picked};
 use derecho_job::bracket::names::{BarName, PlaceName};
 
 use derecho_job::bar::message::Turns;
 use derecho_job::bracket::kinds::Approach;
-use derecho_job::bracket::message::BracketMessage;
-use derecho_job::bracket::message::{OptionFacts, Picked};
 use derecho_job::cycle::limit::{CrossedAt, Happening};
 use derecho_job::defaults;
 use derecho_job::document::bracketing::Target;
@@ -29,8 +25,6 @@ use derecho_job::verdict::FitVerdict;
 
 use super::bar::{at_least, turned};
 use super::cycle::{happens, met_place};
-
-use crate::{say, say_all};
 
 pub(super) fn bracket(message: &BracketMessage) -> Phrase {
     match message {

@@ -1,7 +1,6 @@
 //! Stage Cycle.
 
-use derecho_core::measure::phrase::Words;
-use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::Level;

@@ -1,24 +1,22 @@
 //! Stage Prove.
 
-use crate::Spoken;
+use crate::{Spoken, say};
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::{Angle, Length, Phrase, Stress};
 use derecho_core::parts::BracketEnd;
 use derecho_job::message::Label;
-use derecho_job::prove::message::ProveCheck;
+use derecho_job::prove::message::{LookFirst, ProveCheck, ProveMessage};
 
 use derecho_job::document::proof::RoadStep;
 use derecho_job::prove::cause::Cause;
 use derecho_job::prove::gate::{GateKind, LookKind};
-use derecho_job::prove::message::{LookFirst, ProveMessage};
 use derecho_job::prove::verdict::ProveVerdict;
 use derecho_job::setups::adjuster::ThreadFault;
 use derecho_job::verdict::FitCheck;
 
 use super::bar::thread_fault;
 use super::tape::cannot_prove;
-use crate::say;
 
 pub(super) fn prove(message: &ProveMessage) -> Phrase {
     match message {

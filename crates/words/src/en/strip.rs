@@ -1,10 +1,9 @@
 //! The headlines of the strip.
 
-use derecho_core::measure::Phrase;
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Length, Unit};
+use derecho_core::measure::{Length, Phrase, Unit};
 use derecho_job::strip::message::{StripMessage, Waits};
 
 use crate::say_all;

@@ -13,9 +13,10 @@ use derecho_job::defaults;
 use derecho_job::document::Use;
 use derecho_job::document::sway::{BoltWay, PanelFaces};
 use derecho_job::sway::choice::Choice;
-use derecho_job::sway::message::SwayCheck;
-use derecho_job::sway::message::{Against, EndedBy, Reason, SplinedFacts, SwayMessage, WithoutSway};
-use derecho_job::sway::message::{LinkAim, NeighbourName, SwayRod};
+use derecho_job::sway::message::{
+    Against, EndedBy, LinkAim, NeighbourName, Reason, SplinedFacts, SwayCheck, SwayMessage, SwayRod,
+    WithoutSway,
+};
 use derecho_job::sway::places::LinkWork;
 
 use super::cycle::{happens, place};
