@@ -132,12 +132,18 @@ const kept = (title: string, more: Partial<Kept> = {}): Kept => ({
 
 let count = 0;
 
-/** Opens a job of its own for each case, so that none meets what another has left. */
-async function opened(title = "Truck", more: Partial<Job> = {}) {
+/** A bay with a job of its own for each case, so that none meets what another has left. */
+function fresh(title = "Truck", more: Partial<Job> = {}) {
   count += 1;
   const id = `job-${count}`;
   const bay = new Bay({ [id]: job(title, more) });
   device.network = bay.network;
+  return { id, bay };
+}
+
+/** The same, opened. */
+async function opened(title?: string, more?: Partial<Job>) {
+  const { id, bay } = fresh(title, more);
   await session().open(id);
   return { id, bay };
 }
@@ -227,10 +233,7 @@ export function sessionCases(test: Test) {
   });
 
   test("what a window that is gone has left is taken up and saved, and its record is put away", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    const bay = new Bay({ [id]: job("Truck") });
-    device.network = bay.network;
+    const { id, bay } = fresh();
     await record("gone", id, kept("Typed before the battery went flat"), 1);
     await session().open(id);
     await until(() => bay.there(id).revision === 2, "saved");
@@ -241,10 +244,7 @@ export function sessionCases(test: Test) {
   });
 
   test("what two windows have left is taken up one after the other, the oldest first", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    const bay = new Bay({ [id]: job("Truck") });
-    device.network = bay.network;
+    const { id, bay } = fresh();
     await record("first", id, kept("Older"), 1);
     await record("second", id, kept("Newer"), 2);
     await session().open(id);
@@ -260,10 +260,7 @@ export function sessionCases(test: Test) {
   });
 
   test("what another window still looks after is left to it", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    const bay = new Bay({ [id]: job("Truck") });
-    device.network = bay.network;
+    const { id, bay } = fresh();
     device.held.add("derecho.window.alive");
     await record("alive", id, kept("Being typed over there"), 1);
     await session().open(id);
@@ -277,10 +274,7 @@ export function sessionCases(test: Test) {
   });
 
   test("a record of an older program comes in today's form", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    const bay = new Bay({ [id]: job("Truck") });
-    device.network = bay.network;
+    const { id, bay } = fresh();
     await record("gone", id, kept("", { document: { ...job("Of an older program"), version: 2 } as Job }), 1);
     await session().open(id);
     await until(() => bay.there(id).revision === 2, "saved");
@@ -290,9 +284,7 @@ export function sessionCases(test: Test) {
   });
 
   test("and waits on the device where nobody brings it forward", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    const bay = new Bay({ [id]: job("Truck") });
+    const { id, bay } = fresh();
     device.network = (call) => {
       if (call.path === "/api/v1/compute/forward") throw new Error("down");
       return bay.network(call);
@@ -307,9 +299,7 @@ export function sessionCases(test: Test) {
   });
 
   test("texts typed at an older program's places stand where their fields are now", async () => {
-    count += 1;
-    const id = `job-${count}`;
-    device.network = new Bay({ [id]: job("Truck") }).network;
+    const { id } = fresh();
     drafts.keep(id, "/old/length", "36 1/", "36");
     drafts.keep(id, "/rig/track", "60", "");
     await session().open(id);
