@@ -245,7 +245,7 @@ mod tests {
     }
 
     #[test]
-    fn each_fault_is_reported_apart() {
+    fn each_fault_is_told_apart() {
         let fault = |said: &str| Sentence::parse(&checked(said)).unwrap_err();
         assert_eq!(Sentence::parse("derecho/1 battery id=a"), Err(LineFault::Checksum));
         assert_eq!(Sentence::parse("derecho/1 battery id=a #0000"), Err(LineFault::Checksum));

@@ -22,7 +22,7 @@ fn settings(technician: Technician, threads: usize) -> TrialSettings {
 }
 
 #[test]
-fn careful_technician_keep_the_bounds() {
+fn careful_hands_keep_the_bounds() {
     let reported = trial(&settings(Technician::Careful, 2), &|_| {});
     assert!(reported.reported > 180, "{reported:?}");
     assert!(reported.within_after_first as f64 >= 0.97 * reported.reported as f64, "{reported:?}");
@@ -40,7 +40,7 @@ fn careful_technician_keep_the_bounds() {
 }
 
 #[test]
-fn hurried_technician_are_not_reported_what_they_cannot_know() {
+fn hurried_hands_are_not_told_what_they_cannot_know() {
     let reported = trial(&settings(Technician::Hurried, 2), &|_| {});
     // One in a hundred over many; of so few, one may be.
     assert!(reported.settled > 10 && reported.settled_wrong <= 1, "{reported:?}");

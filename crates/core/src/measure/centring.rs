@@ -349,7 +349,7 @@ mod tests {
     }
 
     #[test]
-    fn scattered_readings_cannot_be_reported_from_centred() {
+    fn scattered_readings_cannot_be_told_from_centred() {
         let (left, right) = (mm(&[112.0, 100.0]), mm(&[104.0, 98.0]));
         let result = centring(&sheet(&left, &right)).unwrap();
         // By hand: e = 2.5; s² = (6 + 72 + 18)/8 = 12; u² = ¼·2·(6 + 1/12) + 0.64.

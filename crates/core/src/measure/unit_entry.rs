@@ -293,7 +293,7 @@ mod tests {
 
     proptest! {
         #[test]
-        fn anything_typed_is_read_or_reported_what_to_type(text in "\\PC{0,20}") {
+        fn anything_typed_is_read_or_told_what_to_type(text in "\\PC{0,20}") {
             if let Err(says) = SpringRateEntry::parse(&text) {
                 prop_assert!(says.ends_with('.'));
             }

@@ -157,7 +157,7 @@ mod tests {
     }
 
     #[test]
-    fn stretched_and_folded_links_are_reported_apart() {
+    fn stretched_and_folded_links_are_told_apart() {
         // 450 is a straight line; 50 is folded.
         let at = |down: f64| hanging().pose(Length::ZERO, mm(-down), Length::ZERO);
         assert_eq!(at(460.0), Err(ArmFault::OverExtended(mm(10.0))));

@@ -55,9 +55,9 @@ fn wrenches(job: &Job, tasks: &[Task]) -> Vec<(String, usize)> {
 /// Every tool, those that hold the vehicle first.
 pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<ToolLine> {
     let mut lines: Vec<(ToolName, ToolUse)> = Vec::new();
-    let mut add = |name: ToolName, use_: ToolUse| {
+    let mut add = |name: ToolName, purpose: ToolUse| {
         if !lines.iter().any(|(known, _)| *known == name) {
-            lines.push((name, use_));
+            lines.push((name, purpose));
         }
     };
     let does = |wanted: &dyn Fn(&What) -> bool| tasks.iter().any(|task| wanted(&task.what));
@@ -102,13 +102,13 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
     }
     lines
         .into_iter()
-        .map(|(name, use_)| {
+        .map(|(name, purpose)| {
             let key = key(&name);
             ToolLine {
                 there: job.bolt_up.tools.contains(&key),
                 key,
                 name: BoltUpMessage::ToolName(name).into(),
-                says: BoltUpMessage::ToolUse(use_).into(),
+                says: BoltUpMessage::ToolUse(purpose).into(),
             }
         })
         .collect()

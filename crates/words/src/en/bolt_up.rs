@@ -36,7 +36,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::What(what) => fastener_what(what),
         BoltUpMessage::Part(name) => Phrase::plain(part_name(name)),
         BoltUpMessage::ToolName(name) => Phrase::plain(&tool_name(name)),
-        BoltUpMessage::ToolUse(use_) => Phrase::plain(&tool_use(use_)),
+        BoltUpMessage::ToolUse(purpose) => Phrase::plain(&tool_use(purpose)),
         BoltUpMessage::NoTorque { name } => no_torque(&fastener(name)),
         BoltUpMessage::WrongPart { part, name } => wrong_part(part, part_name(name)),
         BoltUpMessage::WrongNut { name } => wrong_nut(&fastener(name)),
@@ -1198,8 +1198,8 @@ fn tool_name(name: &ToolName) -> String {
 }
 
 /// What a tool is for, or what does in its place.
-fn tool_use(use_: &ToolUse) -> String {
-    match use_ {
+fn tool_use(purpose: &ToolUse) -> String {
+    match purpose {
         ToolUse::UnderIt => "two stands for the frame, a jack for the axle",
         ToolUse::Range => "with the range the sheets ask for; a crow's foot changes its reading",
         ToolUse::Wrenches { count: 0 | 1 } => "socket or wrench",
