@@ -1,9 +1,10 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { ownWords } from "./words/plugin";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [ownWords(), react(), tailwindcss()],
   // The server puts its own in at every page: styles that components bring are taken by it, and no others.
   html: { cspNonce: "one-page-nonce" },
   build: { target: "es2022", assetsInlineLimit: 0 },

@@ -14,6 +14,7 @@ import { distance, fine, mass, readBack, rollRate, sideOf, sideways, withMarks }
 import { at, ticks } from "../src/measure/travel";
 import { documentCases } from "./documents";
 import { editCases } from "./edits";
+import { englishCases } from "./english";
 import { faceCases } from "./face";
 import { measureCases } from "./measure";
 import { queueCases } from "./queue";
@@ -30,6 +31,7 @@ faceCases(test);
 editCases(test);
 documentCases(test);
 measureCases(test);
+englishCases(test);
 sessionCases(test);
 windowCases(test);
 
@@ -155,7 +157,7 @@ test("a round is added, mended at its end, and goes with its length", () => {
 test("two documents differ leaf by leaf, sheets counted from one, typed figures with their unit", () => {
   const theirs = setReading("a", "left", 0, { text: "6 1/16", unit: "in" })(job);
   assert.deepEqual(differences(job, theirs), [
-    { place: "sheet 1 › left › 1", mine: "6 in", theirs: "6 1/16 in" },
+    { place: "measurements 1 › left › 1", mine: "6 in", theirs: "6 1/16 in" },
   ]);
   assert.deepEqual(differences(job, job), []);
 });

@@ -217,7 +217,7 @@ function differenceCases(test: Test) {
     };
     assert.deepEqual(
       differences(mine, theirs).map(({ place }) => place),
-      ["bar › bent", "round 1 › note", "round 2 › note"],
+      ["bar › bent", "adjustment 1 › note", "adjustment 2 › note"],
     );
   });
 

@@ -59,11 +59,11 @@ export function measureCases(test: Test) {
     for (const mm of [0.4, 3, 9.525, 25.4, 812.8]) {
       for (const unit of ["in", "mm"] as const) {
         const [left, right] = [sideways(mm, unit), sideways(-mm, unit)];
-        if (left === "centred") assert.equal(right, "centred");
+        if (left === "centered") assert.equal(right, "centered");
         else assert.equal(left.replace(/left$/, "right"), right);
       }
     }
-    assert.equal(sideways(0, "mm"), "centred");
+    assert.equal(sideways(0, "mm"), "centered");
   });
 
   test("less than the finest mark is said so, and nothing is nothing", () => {

@@ -437,7 +437,7 @@ export function sessionCases(test: Test) {
     device.network = down;
     assert.equal(
       await session().sendKept("gone-for-good"),
-      "The program does not answer. Is it still running?",
+      "No answer from the program. Is it still running?",
     );
     await (await leftBehind("gone-for-good"))?.forget();
   });
@@ -448,7 +448,7 @@ export function sessionCases(test: Test) {
     bay.elsewhere("moved", job("Theirs"));
     await record("gone", "moved", kept("Mine"), 1);
     const said = await session().sendKept("moved");
-    assert.equal(said, "It was changed elsewhere meanwhile: open it and choose.");
+    assert.equal(said, "It was changed somewhere else: open it and choose.");
     assert.equal(bay.there("moved").document.title, "Theirs");
     await session().open("moved");
     assert.equal(session().state, "asked");

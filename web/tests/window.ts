@@ -50,7 +50,7 @@ function callCases(test: Test) {
     assert.deepEqual(await readTape("1 17/16", "in", false), wrong);
     answering({});
     assert.deepEqual(await readTape("?", "in", false), {
-      fault: "This is no length.",
+      fault: "Not a length.",
       start: undefined,
       end: undefined,
     });
@@ -62,7 +62,7 @@ function callCases(test: Test) {
     device.network = down;
     for (const judged of [await readTape("1", "in", false), await JUDGES.angle("4")]) {
       assert.ok(judged && "silent" in judged && judged.silent);
-      assert.match(judged.fault, /kept on this device/);
+      assert.match(judged.fault, /saved on this device/);
     }
   });
 
@@ -105,7 +105,7 @@ function callCases(test: Test) {
     answering(new Refused(422, { code: "bad_part", detail: "Row 3 has no length." }));
     assert.equal(await saveRow(undefined, {}), "Row 3 has no length.");
     device.network = down;
-    assert.equal(await takeSamples(), "The program does not answer. Nothing was changed.");
+    assert.equal(await takeSamples(), "No answer from the program. Nothing was changed.");
   });
 
   test("a file of parts goes as what its name says it is", async () => {
@@ -453,7 +453,10 @@ function pageCases(test: Test) {
     field.focus();
     stream.send("held", reading({ overdue: true }));
     const { says, refused } = useRegistry.getState();
-    assert.deepEqual([says, refused], ["T-1: 152.5 into “left, 1”. Its check is overdue.", false]);
+    assert.deepEqual(
+      [says, refused],
+      ["T-1: 152.5 into “left, 1”. Its calibration check is overdue.", false],
+    );
     const sheets = useSession.getState().document?.sheets;
     assert.equal(sheets?.[0]?.instrument, undefined);
     assert.deepEqual(sheets?.[1]?.instrument, {
@@ -474,13 +477,13 @@ function pageCases(test: Test) {
     stream?.send("held", reading());
     assert.deepEqual(useRegistry.getState(), {
       ...useRegistry.getState(),
-      says: "T-1: 152.5 was not taken: “angle” is nothing for a tape.",
+      says: "T-1: 152.5 not used: “angle” does not take a reading from a tape.",
       refused: true,
     });
     field.blur();
     field.isConnected = false;
     stream?.send("held", reading());
-    assert.equal(useRegistry.getState().says, "T-1: 152.5. No field waits for it.");
+    assert.equal(useRegistry.getState().says, "T-1: 152.5. No field is waiting for it.");
   });
 
   test("a practice vehicle's tape reads for its own lesson alone", () => {

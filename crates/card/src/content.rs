@@ -6,7 +6,7 @@ use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
-use derecho_words::{Spoken, say as in_words, title_of_holes};
+use derecho_words::{Spoken, in_own_words, say as in_words, title_of_holes};
 
 use crate::Paper;
 use crate::sheet::{Block, DrawnMark, HEADING, LARGE, MARGIN, PLAIN, Pages, QUIET, STRONG, TITLE, TextStyle};
@@ -35,7 +35,10 @@ pub(crate) fn pages(
     parts_and_tools(&mut pages, work, unit);
     put_back(&mut pages, job);
     steps(&mut pages, work, unit);
-    for drawing in chosen_brackets(job).iter().map(|bracket| holes(job, bracket, &title_of_holes(bracket))) {
+    for drawing in chosen_brackets(job)
+        .iter()
+        .map(|bracket| holes(job, bracket, &title_of_holes(bracket)).said(in_own_words))
+    {
         let marks = template(&drawing, faces);
         pages.whole_page(marks);
     }
@@ -81,7 +84,11 @@ fn head(pages: &mut Pages<'_>, job: &Job) {
         .filter(|text| !text.trim().is_empty())
         .collect();
     paragraph(pages, PLAIN, &reported.join(", "));
-    paragraph(pages, QUIET, "Left and right as one sits in it. Torques from the part's own sheet alone.");
+    paragraph(
+        pages,
+        QUIET,
+        "Left and right are as seen from the driver's seat. Get torques from the part's instructions only.",
+    );
 }
 
 fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
@@ -111,7 +118,7 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
 
 fn cautions(pages: &mut Pages<'_>, results: &Results) {
     let of_the_work = derecho_job::cautions::Stage::BoltUp;
-    heading(pages, "Mind this");
+    heading(pages, "Warning");
     for caution in results.cautions.iter().filter(|caution| caution.stage == of_the_work) {
         paragraph(pages, PLAIN, &caution.says.inches());
     }
@@ -169,7 +176,7 @@ fn parts_and_tools(pages: &mut Pages<'_>, work: &WorkResult, unit: Unit) {
 }
 
 fn put_back(pages: &mut Pages<'_>, job: &Job) {
-    heading(pages, "Off on the way, and back");
+    heading(pages, "Taken off: put it back");
     pages.in_columns(2);
     let known = job.bolt_up.taken_off.iter();
     let mut blocks: Vec<Block> =
@@ -237,7 +244,7 @@ fn step_block(
         pages.write(&mut block, PLAIN, left, width, &say(how, unit));
     }
     if let Some(caution) = caution {
-        pages.write(&mut block, STRONG, left, width, &format!("Mind this: {caution}"));
+        pages.write(&mut block, STRONG, left, width, &format!("Warning: {caution}"));
     }
     for mind in step.minds.iter().filter(|_| step.state == StepState::Stopped) {
         pages.write(&mut block, STRONG, left, width, &format!("Stop: {}", &say(mind, unit)));
@@ -271,7 +278,7 @@ fn step_block(
 /// Blanks for what the wrench said, and who held it.
 fn blanks(block: &mut Block, left: f64) {
     let y = block.height + 6.0;
-    for (x, name, wide) in [(left, "wrench said", 17.0), (left + 33.0, "tool", 8.0), (left + 55.5, "by", 5.0)]
+    for (x, name, wide) in [(left, "torqued to", 17.0), (left + 33.0, "tool", 8.0), (left + 55.5, "by", 5.0)]
     {
         block.marks.push(DrawnMark::Text {
             x,

@@ -49,10 +49,10 @@ impl Paper {
 #[derive(Debug, Error)]
 pub enum CardError {
     /// The shipped faces cannot be read.
-    #[error("the card's faces cannot be read")]
+    #[error("the card's fonts can't be read")]
     Face,
     /// The writer of the file refused.
-    #[error("the card cannot be written: {0}")]
+    #[error("the card can't be written: {0}")]
     Writing(String),
 }
 

@@ -205,7 +205,7 @@ fn check_rule(x: f64, y: f64) -> Vec<DrawnMark> {
         size: 7.5,
         bold: false,
         grey: true,
-        text: "100 mm above, inches below: measure it; drill by a template only where it is right".to_owned(),
+        text: "Check the print: top marks must measure 100 mm, bottom marks 3 in. If not, don't drill from this page".to_owned(),
     });
     marks
 }

@@ -110,9 +110,13 @@ fn everything_that_is_done_stands_on_it() {
     for step in &plan.steps {
         assert!(reported.contains(&bare(&step.does.inches())), "{} in {words}", step.does.inches());
     }
-    for wanted in
-        ["Tower truck 8", "120 lb-ft (163 N·m)", "left front wheel", "Stands under the frame", "wrench said"]
-    {
+    for wanted in [
+        "Tower truck 8",
+        "120 lb-ft (163 N·m)",
+        "left front wheel",
+        "Jack stands under the frame",
+        "torqued to",
+    ] {
         assert!(reported.contains(&bare(wanted)), "{wanted} in {words}");
     }
     // Its bracket is drilled: a page of its own for the template, with the holes' names.

@@ -178,7 +178,7 @@ fn a_kit_that_cannot_be_read_says_why() {
     };
     assert!(reported("frame/main 9/16-18").contains("no colon"));
     assert!(reported("frame/main: 9/16-18, tight").contains("\"tight\" of the fastener \"frame/main\""));
-    assert!(reported("frame/main: M12x1.75, M14x1.5").contains("two of thread"));
+    assert!(reported("frame/main: M12x1.75, M14x1.5").contains("has thread twice"));
 }
 
 fn row(part: &Part) -> Vec<(&'static str, String)> {
@@ -248,7 +248,7 @@ fn what_is_wrong_in_a_row_is_named() {
     let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1 2 in")]);
     assert!(says.contains("has no colon"), "{says}");
     let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2")]);
-    assert!(says.contains("without a unit"), "{says}");
+    assert!(says.contains("has no unit"), "{says}");
     let says = reported(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 2 in, upward 1 in")]);
     assert!(says.contains("neither outward nor forward"), "{says}");
     let says = reported(&[("kind", "anvil"), ("name", "x")]);

@@ -189,7 +189,7 @@ fn a_link_as_long_as_it_is_wide_apart_is_reported() {
     let arm = Arm { length: mm(250.0), link: mm(40.0), forward: true, link_up: false };
     assert_eq!(arm.pose(mm(250.0), mm(-30.0), mm(40.0)), Err(ArmFault::Sideways));
     let reported = ArmFault::OverExtended(mm(12.0)).to_string();
-    assert!(reported.starts_with("arm and link do not reach their far end"), "{reported}");
+    assert!(reported.starts_with("arm and link fall short of the far end"), "{reported}");
 }
 
 #[test]

@@ -166,12 +166,12 @@ fn every_refusal_says_what_to_do() {
             .map(|text| format!("{text}: {}", parse(text, MM, Kind::Distance).unwrap_err()))
             .join("\n"),
         @r"
-    1,250: 1.25 or 1250? A comma before three digits can be read both ways. Type a point for decimals, and nothing between thousands.
-    13/16: Inches or millimetres? This sheet is in millimetres and a fraction needs its unit: type 13/16 in.
-    24 13/0: A fraction cannot have 0 under the bar. Type 2, 4, 8, 16, 32 or 64 there.
-    24 in mm: Two units disagree here. Type one of them; only feet and inches go together.
-    24 17/16: After a whole number the fraction must be less than 1. Carry it over, or type the fraction alone.
-    -3: A distance has no minus sign. Type it without, and pick the side instead.
+    1,250: 1.25 or 1250? Use a point for decimals and no comma in thousands.
+    13/16: Inches or millimeters? These measurements are in mm, so a fraction needs its unit: 13/16 in.
+    24 13/0: A fraction can't have 0 on the bottom. Use 2, 4, 8, 16, 32 or 64.
+    24 in mm: Two units disagree. Use one; only feet and inches go together.
+    24 17/16: The fraction must be less than 1. Add it to the whole number, or enter the fraction alone.
+    -3: A distance can't be negative. Leave out the minus sign and choose the side instead.
     "
     );
 }

@@ -83,13 +83,13 @@ impl<'a> SchemaWalk<'a> {
         }
         let kinds = Kinds(&schema["type"]);
         if !kinds.take(value) {
-            self.fault("wrong_type", format!("This is {}, and {kinds} belongs here.", word_of(value)));
+            self.fault("wrong_type", format!("Found {}, expected {kinds}.", word_of(value)));
             return;
         }
         if let Some(least) = schema["minimum"].as_f64()
             && value.as_f64().is_some_and(|number| number < least)
         {
-            self.fault("bad_value", format!("{value} is less than {least}, the least that fits here."));
+            self.fault("bad_value", format!("{value} is too small: {least} at least."));
         }
         match value {
             Value::Object(members) => self.members(schema, members),
@@ -114,7 +114,7 @@ impl<'a> SchemaWalk<'a> {
                 Some(property) => self.inside(name, property, member),
                 None if closed => self.fault(
                     "unknown_field",
-                    format!("There is no field {name:.60?} here. Take it out, or check its spelling."),
+                    format!("No field {name:.60?} here. Remove it, or check its spelling."),
                 ),
                 None => {}
             }
@@ -195,5 +195,5 @@ fn choices_reported(value: &Value, choices: &[Value]) -> String {
     }
     let more = if choices.len() > CHOICES_REPORTED { " and others" } else { "" };
     let given = value.as_str().map_or_else(|| word_of(value).to_owned(), |text| format!("{text:.60?}"));
-    format!("{given} is none of the choices here: {reported}{more}. Use one of them.")
+    format!("{given} is not one of the choices: {reported}{more}.")
 }

@@ -125,7 +125,7 @@ async fn a_figure_stays_with_its_row() {
         field.send_keys(Key::Control + "a").await?;
         // A text nobody reads stays a draft; it must stay with its row.
         field.send_keys("1 1/x").await?;
-        page.press("take out raised").await?;
+        page.press("remove raised").await?;
         let job = shop.until(&id, |job| offsets(job).len() == 2).await;
         assert!(offsets(&job)[0].starts_with("loaded -1") && offsets(&job)[1].starts_with("lowered -3"));
         let field = page.at(&offset(0)).await?;
@@ -156,9 +156,9 @@ async fn a_settling_is_never_taken_away_unsaid() {
         let job = shop.job(&id).await;
         another_device(&shop, Method::POST, "/settle", &job, None).await;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[role=dialog]", "It was settled elsewhere").await?;
-        page.sees("[role=dialog]", "Keep what is here: no longer settled").await?;
-        page.press("Take what is elsewhere").await?;
+        page.sees("[role=dialog]", "It was closed somewhere else").await?;
+        page.sees("[role=dialog]", "Keep mine: job open again").await?;
+        page.press("Use the other version").await?;
         page.misses("[role=dialog]").await?;
         assert!(shop.job(&id).await["document"]["settled"].is_object());
         Ok(())
@@ -176,7 +176,7 @@ async fn what_was_typed_into_a_job_that_is_gone_is_brought_back_or_made_a_new_jo
         opened(&page, &shop, &format!("{id}/tape")).await?;
         another_device(&shop, Method::DELETE, "", &shop.job(id).await, None).await;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[data-gone]", "is not in the bay any more").await?;
+        page.sees("[data-gone]", "is no longer in the job list").await?;
         page.sees("[data-gone] [data-differences]", "wheels straight").await?;
         page.press("Bring it back").await?;
         page.sees(ANSWER, "").await?;
@@ -187,11 +187,11 @@ async fn what_was_typed_into_a_job_that_is_gone_is_brought_back_or_made_a_new_jo
         another_device(&shop, Method::DELETE, "", &shop.job(id).await, None).await;
         page.pick("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='yes']")
             .await?;
-        page.sees("[data-gone]", "is not in the bay any more").await?;
+        page.sees("[data-gone]", "is no longer in the job list").await?;
         page.go(&shop.address).await?;
         page.sees("[data-unsent]", "not saved yet").await?;
         page.press("Send now").await?;
-        page.sees("[data-unsent]", "There is no such job").await?;
+        page.sees("[data-unsent]", "No such job").await?;
         opened_gone(&page, &shop, id).await?;
         page.press("Make it a new job").await?;
         page.sees(ANSWER, "").await?;
@@ -201,7 +201,7 @@ async fn what_was_typed_into_a_job_that_is_gone_is_brought_back_or_made_a_new_jo
         // Nothing waits any more, and the old one is brought back from the bay.
         page.go(&shop.address).await?;
         page.misses("[data-unsent]").await?;
-        page.press("Taken out").await?;
+        page.press("Removed jobs").await?;
         page.sees("[data-removed]", "Lookout truck 7").await?;
         page.press("Bring back").await?;
         page.sees(ANSWER, "").await?;
@@ -213,7 +213,7 @@ async fn what_was_typed_into_a_job_that_is_gone_is_brought_back_or_made_a_new_jo
 
 async fn opened_gone(page: &Page, shop: &Shop, id: &str) -> WebDriverResult<()> {
     page.go(&format!("{}/jobs/{id}/tape", shop.address)).await?;
-    page.sees("[data-gone]", "is not in the bay any more").await.map(drop)
+    page.sees("[data-gone]", "is no longer in the job list").await.map(drop)
 }
 
 /// Nine windows of one browser, all in sight: the last is answered as the first is.
@@ -318,7 +318,7 @@ async fn turns_that_were_counted_are_kept_as_a_length() {
     in_browser(DESK, |page| async move {
         opened(&page, &shop, &format!("{id}/bar")).await?;
         page.enter("Or turns counted, + longer", "two and a half").await?;
-        page.sees("main", "Type turns as a number").await?;
+        page.sees("main", "Enter turns as a number").await?;
         assert!(shop.job(id).await["document"]["setups"]["rounds"].as_array().unwrap().is_empty());
         page.enter("Or turns counted, + longer", "2 1/2").await?;
         let job = shop

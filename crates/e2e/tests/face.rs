@@ -43,7 +43,7 @@ async fn begin(page: &Page, shop: &Shop, purposes: &[&str]) -> WebDriverResult<(
         page.pick(&format!("//*[@data-purpose='{purpose}']")).await?;
     }
     page.press("Front axle").await?;
-    page.press("Go on").await
+    page.press("Next").await
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -78,15 +78,15 @@ async fn somebodys_work_is_checked_by_the_readings_as_found() {
         page.press("New job").await?;
         page.pick("//*[@data-purpose='check_work']").await?;
         page.pick("//*[@role='radio'][normalize-space()='right']").await?;
-        page.press("Go on").await?;
+        page.press("Next").await?;
         page.type_readings(["203", "203", "203", "203", "195", "195", "195", "195"]).await?;
         page.saved().await?;
         page.key("8").await?;
         // Read in the unit one looks at: bare numbers were inches. 203 and 195 in are 4 in off either way.
-        page.sees(ANSWER, "The axle sits 4″ to the left").await?;
-        page.sees(PANEL, "Stage Bar says what length centres it").await?;
+        page.sees(ANSWER, "The axle is 4″ to the left").await?;
+        page.sees(PANEL, "The Bar screen gives the length that centers it").await?;
         page.press("Back to Bar").await?;
-        page.sees(PANEL, "Type the bar's length, eye to eye").await?;
+        page.sees(PANEL, "Enter the bar's length, eye to eye").await?;
         Ok(())
     })
     .await;
@@ -100,12 +100,12 @@ async fn what_is_to_be_done_is_changed_later_and_the_strip_follows() {
         shows(&page, &["rig", "tape", "bar", "bolt_up", "prove"]).await?;
         page.saved().await?;
         page.press("More").await?;
-        page.press("What is to be done").await?;
+        page.press("Change what this job is for").await?;
         // What was taken stands taken; more of it, and less.
         page.at("//*[@data-purpose='centre_axle'][@aria-pressed='true']").await?;
         page.pick("//*[@data-purpose='level_bar']").await?;
         page.pick("//*[@data-purpose='choose_sway_bar']").await?;
-        page.press("Go on").await?;
+        page.press("Next").await?;
         shows(&page, &["rig", "tape", "bar", "bracket", "sway", "bolt_up", "prove"]).await?;
         page.saved().await?;
         // No second sheet was begun for it.
@@ -129,7 +129,7 @@ async fn nothing_can_be_begun_before_something_is_to_be_done() {
     in_browser(PHONE, |page| async move {
         page.go(&shop.address).await?;
         page.press("New job").await?;
-        let go = page.at("//button[normalize-space()='Go on']").await?;
+        let go = page.at("//button[normalize-space()='Next']").await?;
         assert!(!go.is_enabled().await?);
         page.pick("//*[@data-purpose='clear_something']").await?;
         assert!(go.is_enabled().await?);
@@ -146,13 +146,13 @@ async fn an_empty_bay_asks_what_the_first_job_is_for() {
     let shop = Shop::empty();
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
-        page.sees("[data-invitation]", "The bay is empty: what is to be done?").await?;
+        page.sees("[data-invitation]", "No jobs yet. What needs doing?").await?;
         assert_eq!(page.grave_faults().await?, Vec::<String>::new());
         page.pick("//*[@data-invitation]//*[@data-purpose='convert_to_y_link']").await?;
         // It is taken already; only the end is asked.
         page.at("//*[@data-purpose='convert_to_y_link'][@aria-pressed='true']").await?;
         page.press("Rear axle").await?;
-        page.press("Go on").await?;
+        page.press("Next").await?;
         shows(&page, &["rig", "tape", "bracket", "cycle", "bolt_up", "prove"]).await?;
         page.saved().await?;
         page.go(&shop.address).await?;
@@ -172,9 +172,9 @@ async fn an_answer_that_comes_while_one_types_takes_no_field_away() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
-        page.enter("Length set, eye to eye", "865 mm").await?;
-        page.press("Read both sides again in Prove").await?;
-        page.press("Start the after-readings").await?;
+        page.enter("Length as set, eye to eye", "865 mm").await?;
+        page.press("Measure both sides again (Prove)").await?;
+        page.press("Start the after measurements").await?;
         page.saved().await?;
         page.touch("left reading 1").await?;
         // The proof is there after the first reading of the second side; the cursor stays where it is.
@@ -223,13 +223,13 @@ async fn details_over_the_axle_go_with_the_stick_and_with_what_is_set() {
         page.key("u").await?;
         // The bar's has what stays in, the tape's both means, the proof's before and now.
         page.go(&format!("{}/jobs/tower-truck-8/bar", shop.address)).await?;
-        page.sees("[data-detail]", "of thread stays in at each end").await?;
+        page.sees("[data-detail]", "of thread stays engaged at each end").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees("[data-detail]", "face of the hub").await?;
         page.sees("[data-detail]", "left reads 6 1/2″, right 5 1/2″").await?;
         page.go(&format!("{}/jobs/supply-truck-9/prove", shop.address)).await?;
         page.sees("[data-detail]", "before 3/8″ left").await?;
-        page.sees("[data-detail]", "now centred").await?;
+        page.sees("[data-detail]", "now centered").await?;
         Ok(())
     })
     .await;
@@ -240,10 +240,10 @@ async fn a_section_shows_in_the_drawing_what_it_is_about() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
-        page.sees(ANSWER, "turns over").await?;
+        page.sees(ANSWER, "goes over center").await?;
         page.misses("[data-stow-says]").await?;
         page.pick("//*[@data-section-name='disconnect']").await?;
-        page.sees("[data-stow-says]", "Stowed, it clears the left tyre").await?;
+        page.sees("[data-stow-says]", "Stowed, it comes closest to the left tire").await?;
         page.pick("//*[@data-section-name='links']").await?;
         page.misses("[data-stow-says]").await?;
         // Which section is open is remembered while one is in the job.
@@ -264,7 +264,7 @@ async fn a_bar_without_readings_leads_to_the_tape_and_an_assumed_figure_to_its_f
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
         page.go(&format!("{}/jobs/water-tender-3/cycle", shop.address)).await?;
         page.at("//*[@data-map]").await?;
-        page.pick("//button[contains(., 'Assumed, because nobody has measured it')]").await?;
+        page.pick("//button[contains(., 'Assumed, not measured')]").await?;
         let assumed = page.at("//*[@data-assumed]//button").await?;
         let pointer = assumed.attr("data-goes-to").await?.unwrap_or_default();
         page.pick("//*[@data-assumed]//button").await?;
@@ -304,12 +304,12 @@ async fn the_rack_draws_every_kind_to_one_scale_and_a_held_bar_reaches_or_does_n
         assert_eq!(page.grave_faults().await?, Vec::<String>::new());
         // Held against an axle: 32.4962 in is wanted, and 34 in is its shortest.
         page.go(&format!("{}/jobs/lookout-truck-12/bracket", shop.address)).await?;
-        page.sees(ANSWER, "Three-hole drop").await?;
+        page.sees(ANSWER, "three-hole drop").await?;
         page.pick("//button[contains(.,'From the library')]").await?;
-        page.press("Hold short-sleeve turnbuckle bar").await?;
+        page.press("Try on short-sleeve turnbuckle bar").await?;
         page.sees("[data-looked]", "short-sleeve turnbuckle bar").await?;
-        page.sees("[data-looked]", "No use.").await?;
-        page.press("Take it in").await?;
+        page.sees("[data-looked]", "Can't use.").await?;
+        page.press("Add to this job").await?;
         page.saved().await?;
         page.misses("[data-held]").await?;
         let job = shop.job("lookout-truck-12").await;

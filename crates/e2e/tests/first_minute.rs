@@ -42,7 +42,7 @@ async fn a_new_job_has_its_first_answer_after_eleven_figures_and_six_presses() {
             "//*[@data-purpose='centre_axle']",
             "//*[@role='radio'][normalize-space()='Front axle']",
             "//*[@role='radio'][normalize-space()='left']",
-            "//button[normalize-space()='Go on']",
+            "//button[normalize-space()='Next']",
         ] {
             page.pick(press).await?;
             presses += 1;
@@ -53,7 +53,7 @@ async fn a_new_job_has_its_first_answer_after_eleven_figures_and_six_presses() {
             page.type_on(&format!("{reading}{}", Key::Enter.value())).await?;
             typed += 1;
         }
-        page.sees(ANSWER, "The axle sits 1/2″ to the left").await?;
+        page.sees(ANSWER, "The axle is 1/2″ to the left").await?;
         page.saved().await?;
         // This work needs neither bracket nor cycling nor a sway bar.
         for needed in ["rig", "tape", "bar", "bolt_up", "prove"] {
@@ -68,7 +68,7 @@ async fn a_new_job_has_its_first_answer_after_eleven_figures_and_six_presses() {
             typed += 1;
         }
         // v = 6 in on 32 in: h = √(32² − 6²) = 31.4325; √((31.4325 + 0.5)² + 36) − 32 = 0.4913, to a sixteenth 1/2.
-        page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ longer").await?;
         assert!(presses <= 6 && typed <= 11, "{presses} presses, {typed} figures");
         // What it was begun for is kept, and the other stages are one press away.
         page.saved().await?;

@@ -24,13 +24,13 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
         page.at("//*[@data-job='lookout-truck-12']").await?.click().await?;
-        page.press("New centring sheet").await?;
+        page.press("New left-right measurement").await?;
         page.type_readings([
             "24 13/16", "24 3/4", "24 13/16", "24 13/16", "23 13/16", "23 3/4", "23 13/16", "23 13/16",
         ])
         .await?;
         // Every left reading is 1 in more than its right one: half of that.
-        page.sees(ANSWER, "The axle sits 1/2″ to the left, the driver's side").await?;
+        page.sees(ANSWER, "The axle is 1/2″ to the left (driver's)").await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;
         // 24 13/16 in is 630.2375 mm; 23 3/4 in is 603.25 mm.
@@ -39,7 +39,7 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
 
         // Flipping the units changes what is shown and nothing that is stored.
         page.key("u").await?;
-        page.sees(ANSWER, "The axle sits 12.5 mm to the left").await?;
+        page.sees(ANSWER, "The axle is 12.5 mm to the left").await?;
         assert_eq!(page.value("left reading 1").await?, "24 13/16");
         let again = shop.job(&id).await;
         assert_eq!((&again["revision"], &again["document"]), (&job["revision"], &job["document"]));
@@ -56,36 +56,36 @@ async fn from_eight_readings_to_a_bar_that_is_proved() {
         // at 1/6 in a turn 2.948 turns: 17.69 flats, so 18.
         page.key("3").await?;
         // Holes are on offer, and the length alone runs into the pan: that is decided first, in Bracket.
-        page.sees(ANSWER, "Decide first, a hole or the length alone").await?;
+        page.sees(ANSWER, "Decide first: a hole, or length only").await?;
         page.press("Go to Bracket").await?;
         page.pick("//button[starts-with(normalize-space(), 'Show all')]").await?;
         page.pick("//tr[@data-option='no bracket']//button").await?;
         page.press("Choose this plan").await?;
         page.saved().await?;
         page.key("3").await?;
-        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
-        page.sees(PANEL, "3 turns less 0.31 flat").await?;
-        page.enter("Length set, eye to eye", "32 1/2").await?;
-        page.sees(PANEL, "Set to 32 1/2″. The axle should be centred now").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ longer, 3 turns longer").await?;
+        page.sees(PANEL, "3 turns minus 0.31 flat").await?;
+        page.enter("Length as set, eye to eye", "32 1/2").await?;
+        page.sees(PANEL, "Set to 32 1/2″. The axle should be centered now").await?;
         page.saved().await?;
 
-        page.press("Read both sides again in Prove").await?;
-        page.press("Start the after-readings").await?;
+        page.press("Measure both sides again (Prove)").await?;
+        page.press("Start the after measurements").await?;
         page.saved().await?;
         page.type_readings([
             "24 5/16", "24 1/4", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16", "24 5/16",
         ])
         .await?;
-        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.sees("[data-movement]", "should have moved 1/2″ right").await?;
-        page.press("on its weight").await?;
+        page.press("on its wheels").await?;
         page.saved().await?;
         // Nobody wrote how tight the jam nuts are, nor asked the complaint again: only a reason settles it so.
-        page.sees("[data-gates]", "bar's jam nuts or clamps").await?;
+        page.sees("[data-gates]", "bar jam nuts or clamps").await?;
         page.reasons("road test tomorrow").await?;
         page.saved().await?;
-        page.press("Settle this job").await?;
-        page.sees("[data-settled]", "Settled on").await?;
+        page.press("Close this job").await?;
+        page.sees("[data-settled]", "Closed on").await?;
         let settled = shop.job(&id).await;
         assert!(settled["document"]["settled"]["results"]["prove"].is_object());
         assert_eq!(settled["results"]["settled_stands"], true);
@@ -101,12 +101,12 @@ async fn the_worked_example_stands_on_the_screen_to_its_digits() {
     in_browser(DESK, |page| async move {
         shop.choose_length_alone("lookout-truck-12").await;
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
-        page.sees(ANSWER, "Lengthen the bar 1/2″, 3 turns longer").await?;
-        page.sees(PANEL, "3 turns less 0.14 flat").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ longer, 3 turns longer").await?;
+        page.sees(PANEL, "3 turns minus 0.14 flat").await?;
         for working in
-            ["angle and rate", "what the lift alone does", "the length that centres it", "turns and flats"]
+            ["angle and rate", "what the lift alone does", "length that centers the axle", "turns and flats"]
         {
-            page.press(&format!("How this is worked out: {working}")).await?;
+            page.press(&format!("How this is calculated: {working}")).await?;
         }
         for figure in [
             "31.9374 in",
@@ -134,7 +134,7 @@ async fn a_bad_reading_is_marked_kept_and_mended() {
         page.sees(ANSWER, "1/2″ to the left").await?;
         let before = shop.job("lookout-truck-7").await;
         page.enter("left reading 1", "6 17/16").await?;
-        page.sees("[role=alert]", "After a whole number the fraction must be less than 1").await?;
+        page.sees("[role=alert]", "The fraction must be less than 1").await?;
         page.sees("mark", "17/16").await?;
         assert_eq!(page.value("left reading 1").await?, "6 17/16");
         assert_eq!(shop.job("lookout-truck-7").await["revision"], before["revision"]);
@@ -192,7 +192,7 @@ async fn two_windows_on_one_job_meet_the_choice() {
 
         page.driver.switch_to_window(first).await?;
         page.enter("right reading 1", "5 1/4").await?;
-        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
+        page.sees("[role=dialog]", "This job was changed somewhere else").await?;
         page.sees("[data-differences]", "6 3/4 in").await?;
         page.sees("[data-differences]", "5 1/4 in").await?;
         assert_eq!(
@@ -200,7 +200,7 @@ async fn two_windows_on_one_job_meet_the_choice() {
             "5 1/2",
             "nothing overwritten unseen"
         );
-        page.press("Keep what is here").await?;
+        page.press("Keep mine").await?;
         page.misses("[role=dialog]").await?;
         page.saved().await?;
         let mine = shop.job("lookout-truck-7").await;
@@ -210,8 +210,8 @@ async fn two_windows_on_one_job_meet_the_choice() {
         // The other way round: the second window gives way.
         page.driver.switch_to_window(second).await?;
         page.enter("left reading 2", "6 7/8").await?;
-        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
-        page.press("Take what is elsewhere").await?;
+        page.sees("[role=dialog]", "This job was changed somewhere else").await?;
+        page.press("Use the other version").await?;
         page.misses("[role=dialog]").await?;
         assert_eq!(page.value("right reading 1").await?, "5 1/4");
         assert_eq!(shop.job("lookout-truck-7").await["revision"], mine["revision"]);
@@ -247,7 +247,7 @@ async fn the_stick_moves_elevation_rule_and_figures_without_the_server() {
         page.sees("[data-travel]", "ride height").await?;
         page.press("Cycle").await?;
         page.sees("[data-travel]", "bump").await?;
-        page.press("Hold").await?;
+        page.press("Pause").await?;
         let after = page.asked_in_all().await?;
         assert_eq!(after, before, "moving the stick asks the server for nothing");
         Ok(())
@@ -264,7 +264,7 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         // Right-hand drive: the right is the driver's side; from the front it is on the left.
         page.sees("[data-elevation]", "RIGHT driver").await?;
         page.key("f").await?;
-        page.press("seen from the rear, turn round").await?;
+        page.press("View from the rear, switch").await?;
         page.key("1").await?;
         page.sees(ANSWER, "Front,").await?;
         page.fill("Vehicle, in your own words", "3 u f").await?;
@@ -277,7 +277,7 @@ async fn keys_go_to_stages_and_views_but_never_while_typing() {
         let field = page.driver.active_element().await?;
         assert_eq!(field.attr("data-tape").await?.as_deref(), Some("/sheets/0/left/3"));
         page.key("?").await?;
-        page.sees("[role=dialog]", "Keys").await?;
+        page.sees("[role=dialog]", "Keyboard shortcuts").await?;
         // The style a dialog brings to hold the page behind it still is taken, by the page's nonce; one without is not.
         let taken = "const foreign = document.createElement('style'); foreign.textContent = 'b{}';
             document.head.append(foreign);
@@ -294,12 +294,12 @@ async fn on_a_phone_with_the_fraction_pad() {
     let shop = Shop::open();
     in_browser(PHONE, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-12/tape", shop.address)).await?;
-        page.press("New centring sheet").await?;
+        page.press("New left-right measurement").await?;
         let field = page.field("left reading 1").await?;
         field.scroll_into_view().await?;
         field.click().await?;
         // 24 13/16 is three touches.
-        for touch in ["2", "4", "13/16", "enter, next reading"] {
+        for touch in ["2", "4", "13/16", "enter, next measurement"] {
             page.press(touch).await?;
         }
         page.saved().await?;
@@ -327,27 +327,27 @@ async fn a_new_job_from_nothing_and_its_history() {
         page.go(&shop.address).await?;
         page.press("New job").await?;
         // Who knows the trade may pass the question over.
-        page.press("Show every stage").await?;
+        page.press("Show all screens").await?;
         page.enter("Job", "Hose truck 5").await?;
         page.press("Rear axle").await?;
-        page.at("//*[@aria-label='Frame eye of the bar on the']//button[normalize-space()='Right']")
+        page.at("//*[@aria-label='Track bar frame end on the']//button[normalize-space()='Right']")
             .await?
             .click()
             .await?;
         page.saved().await?;
-        page.press("Millimetres").await?;
+        page.press("Millimeters").await?;
         page.saved().await?;
         page.at("//*[@data-stage='bar']").await?.click().await?;
-        page.sees(PANEL, "Type the bar's length, eye to eye").await?;
-        page.enter("Length, eye to eye", "500").await?;
-        page.enter("Frame eye above the floor", "700").await?;
-        page.enter("Axle eye above the floor", "400").await?;
+        page.sees(PANEL, "Enter the bar's length, eye to eye").await?;
+        page.enter("Length, eye to eye (center to center)", "500").await?;
+        page.enter("Frame end, height above floor", "700").await?;
+        page.enter("Axle end, height above floor", "400").await?;
         page.saved().await?;
         // 3-4-5: asin(300/500) = 36.9°.
-        page.sees(ANSWER, "The bar stands at 36.9°, frame end up").await?;
+        page.sees(ANSWER, "Bar angle 36.9°, frame end high").await?;
         // Shorter than its eyes are apart: said in words, nothing drawn that cannot be.
-        page.enter("Length, eye to eye", "250").await?;
-        page.sees(PANEL, "The bar is shorter than its eyes are apart").await?;
+        page.enter("Length, eye to eye (center to center)", "250").await?;
+        page.sees(PANEL, "The bar is shorter than the height and fore-aft distance").await?;
         page.saved().await?;
 
         page.press("More").await?;
@@ -357,7 +357,7 @@ async fn a_new_job_from_nothing_and_its_history() {
         assert!(lines.len() >= 7, "every saved change is listed: {}", lines.len());
         lines[1].click().await?;
         page.sees("[role=dialog] table", "bar › length").await?;
-        page.at("//button[starts-with(normalize-space(), 'Bring revision')]").await?.click().await?;
+        page.at("//button[starts-with(normalize-space(), 'Restore revision')]").await?.click().await?;
         page.misses("[role=dialog]").await?;
         page.sees(ANSWER, "36.9°").await?;
         Ok(())
@@ -370,19 +370,20 @@ async fn the_bay_finds_jobs_and_opens_samples() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
-        page.sees("[data-job=lookout-truck-4]", "Cannot be told from centred").await?;
-        page.sees("[data-job=supply-truck-9]", "road test, then settle it").await?;
+        page.sees("[data-job=lookout-truck-4]", "Can't tell yet: it could be centered or off. Measure again")
+            .await?;
+        page.sees("[data-job=supply-truck-9]", "road test, then close the job").await?;
         page.fill("Find a job", "tender").await?;
         page.misses("[data-job=lookout-truck-4]").await?;
         page.sees("[data-job=water-tender-3]", "Water tender 3").await?;
-        page.press("Relay van 2").await?;
+        page.press("Relay van 2: pulls right over speed bumps").await?;
         page.sees(ANSWER, "to the right").await?;
         assert_ne!(page.job_id().await?, "relay-van-2", "a sample opens as a job of one's own");
         // A sheet begun by mistake is taken out again.
         page.press("Squareness").await?;
-        page.sees(ANSWER, "Read both sides").await?;
-        page.press("More about this sheet").await?;
-        page.press("Take this sheet out").await?;
+        page.sees(ANSWER, "Measure both sides").await?;
+        page.press("More about these measurements").await?;
+        page.press("Delete these measurements").await?;
         page.sees(ANSWER, "to the right").await?;
         Ok(())
     })
@@ -397,7 +398,7 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
             page.go(&shop.address).await?;
             page.sees("[data-job=lookout-truck-7]", "Lookout truck 7").await?;
             if theme == "night" {
-                page.press("Night bay").await?;
+                page.press("Dark").await?;
             }
             assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "bay, {theme}");
             for view in [
@@ -428,7 +429,7 @@ async fn no_view_has_a_grave_fault_of_access_in_either_theme() {
                 assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "{view}, {theme}");
             }
             page.key("?").await?;
-            page.sees("[role=dialog]", "Keys").await?;
+            page.sees("[role=dialog]", "Keyboard shortcuts").await?;
             assert_eq!(page.grave_faults().await?, Vec::<String>::new(), "keys, {theme}");
         }
         Ok(())
@@ -458,7 +459,7 @@ async fn the_screen_reads_back_as_the_core_does() {
                 back["inches"].as_str().unwrap_or_default(),
                 back["millimetres"].as_str().unwrap_or_default()
             );
-            page.fill("Tyre width", text).await?;
+            page.fill("Tire width", text).await?;
             page.sees("fieldset, [data-panel]", &wanted.replace('"', "″")).await?;
         }
         Ok(())
@@ -502,29 +503,29 @@ async fn setting_the_whole_difference_is_found_out_and_leads_back_to_bar() {
     in_browser(DESK, |page| async move {
         shop.choose_length_alone("lookout-truck-7").await;
         page.go(&format!("{}/jobs/lookout-truck-7/bar", shop.address)).await?;
-        page.sees(ANSWER, "Lengthen the bar 1/2″").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ longer").await?;
         // A slip of the finger is mended in its own field.
-        page.enter("Length set, eye to eye", "23").await?;
+        page.enter("Length as set, eye to eye", "23").await?;
         page.sees(PANEL, "Set to 23″").await?;
         // The classic mistake: 1 in instead of 1/2.
         page.enter("Length it is set to", "33").await?;
-        page.sees(PANEL, "The axle should sit 1/2″ to the right now").await?;
-        page.press("Read both sides again in Prove").await?;
-        page.press("Start the after-readings").await?;
+        page.sees(PANEL, "The axle should now be 1/2″ to the right").await?;
+        page.press("Measure both sides again (Prove)").await?;
+        page.press("Start the after measurements").await?;
         page.saved().await?;
         page.type_readings(["5 1/2", "5 1/2", "5 1/2", "5 1/2", "6 1/2", "6 1/2", "6 1/2", "6 1/2"]).await?;
-        page.sees(ANSWER, "Still 1/2″ to the right").await?;
-        page.sees(PANEL, "the full difference of the two sides instead of half of it").await?;
+        page.sees(ANSWER, "Still off center: 1/2″ to the right").await?;
+        page.sees(PANEL, "by the full left-right difference instead of half").await?;
         page.press("Back to Bar").await?;
         // From 33 in: e = −1/2 in at v = 6 in, √((32.4500 − 0.5)² + 36) − 33 = −0.4915.
-        page.sees(ANSWER, "Shorten the bar 1/2″").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ shorter").await?;
         page.at("//*[@data-stage='prove'][@data-progress='needs_look']").await?;
 
         // Read while hanging it proves nothing at all.
         page.key("8").await?;
         page.press("hanging").await?;
-        page.sees(ANSWER, "Not proved: read again").await?;
-        page.sees(PANEL, "taken while it hung").await?;
+        page.sees(ANSWER, "Not proved: measure again").await?;
+        page.sees(PANEL, "measured with the axle hanging").await?;
         Ok(())
     })
     .await;
@@ -592,7 +593,7 @@ async fn a_job_file_goes_out_and_comes_in_through_the_bay() {
         std::fs::write(&file, text.replace("\"148\"", "\"148 17/16 in\"")).expect("the file is written");
         page.go(&shop.address).await?;
         page.at("//input[@type='file']").await?.send_keys(file.to_string_lossy()).await?;
-        page.sees("main", "/sheets/0/left/0: After a whole number the fraction must be less than 1").await?;
+        page.sees("main", "/sheets/0/left/0: The fraction must be less than 1").await?;
         Ok(())
     })
     .await;
@@ -623,11 +624,11 @@ async fn a_change_made_while_the_server_is_down_is_kept_and_saved_later() {
         page.sees(ANSWER, "1/2″ to the left").await?;
         let offline = |on: bool| serde_json::json!({ "offline": on, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
         page.driver.cdp().network().enable().await?;
-        page.press("on its weight").await?;
+        page.press("on its wheels").await?;
         page.saved().await?;
         page.driver.cdp().send_raw("Network.emulateNetworkConditions", offline(true)).await?;
         page.at("//*[normalize-space()='Wheels straight ahead']/ancestor::fieldset[1]//button[normalize-space()='no']").await?.click().await?;
-        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.sees("[data-saved=waiting]", "saved on this device").await?;
         page.driver.cdp().send_raw("Network.emulateNetworkConditions", offline(false)).await?;
         page.saved().await?;
         assert_eq!(shop.job("lookout-truck-7").await["document"]["sheets"][0]["conditions"]["wheels_straight"], false);
@@ -647,11 +648,11 @@ async fn what_a_person_prefers_stays_after_a_reload() {
         page.key("u").await?;
         page.key("f").await?;
         page.press("More").await?;
-        page.press("Night bay").await?;
+        page.press("Dark").await?;
         page.sees(ANSWER, "13 mm").await?;
         page.driver.refresh().await?;
         page.sees(ANSWER, "13 mm").await?;
-        page.press("seen from the rear, turn round").await?;
+        page.press("View from the rear, switch").await?;
         page.at("//html[@data-theme='night']").await?;
         Ok(())
     })
@@ -664,16 +665,16 @@ async fn a_job_is_taken_out_of_the_bay_only_when_asked_twice() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-4/tape", shop.address)).await?;
         page.press("More").await?;
-        page.press("Take out of the bay").await?;
-        page.press("Leave it").await?;
+        page.press("Remove this job").await?;
+        page.press("Keep it").await?;
         page.misses("[role=dialog]").await?;
         page.press("More").await?;
-        page.press("Take out of the bay").await?;
-        page.press("Take it out").await?;
+        page.press("Remove this job").await?;
+        page.press("Remove").await?;
         page.sees("[data-job=lookout-truck-7]", "Lookout truck 7").await?;
         page.misses("[data-job=lookout-truck-4]").await?;
         page.go(&format!("{}/jobs/lookout-truck-4/tape", shop.address)).await?;
-        page.sees("h1", "There is no such job").await?;
+        page.sees("h1", "No such job").await?;
         Ok(())
     })
     .await;
@@ -686,25 +687,25 @@ async fn a_change_the_core_refuses_is_reported_and_can_be_dropped() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-van-2/bar", shop.address)).await?;
-        page.sees(ANSWER, "Lengthen the bar").await?;
+        page.sees(ANSWER, "Make the bar").await?;
         // What is no angle is told at the field, and never sent as a change.
-        page.enter("Finder along the bar", "95").await?;
-        page.sees(PANEL, "This is steeper than 89°").await?;
+        page.enter("Angle finder on the bar", "95").await?;
+        page.sees(PANEL, "Steeper than 89°").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
-        page.enter("Finder along the bar", "4.7").await?;
+        page.enter("Angle finder on the bar", "4.7").await?;
         // A length of nothing is a length: only the whole document shows that it cannot be.
-        page.enter("Length, eye to eye", "0").await?;
-        page.sees(PANEL, "This cannot be zero").await?;
+        page.enter("Length, eye to eye (center to center)", "0").await?;
+        page.sees(PANEL, "This can't be zero").await?;
         page.at("//*[@data-saved='refused']").await?;
         assert_eq!(shop.job("relay-van-2").await["revision"], 1);
         // What else is typed is saved all the same; what was refused stays in its field.
-        page.enter("Finder along the bar", "5").await?;
+        page.enter("Angle finder on the bar", "5").await?;
         page.at("//*[@data-saved='refused']").await?;
         shop.until("relay-van-2", |job| job["revision"] == 2).await;
-        assert_eq!(page.value("Length, eye to eye").await?, "0");
-        page.press("Drop what was refused").await?;
+        assert_eq!(page.value("Length, eye to eye (center to center)").await?, "0");
+        page.press("Discard what was refused").await?;
         page.saved().await?;
-        assert_eq!(page.value("Length, eye to eye").await?, "860");
+        assert_eq!(page.value("Length, eye to eye (center to center)").await?, "860");
         Ok(())
     })
     .await;
@@ -720,14 +721,14 @@ async fn the_pose_where_the_bar_touches_is_one_press_away() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/cycle", shop.address)).await?;
-        page.sees(ANSWER, "The track bar touches the old bracket at 2 5/8″ droop").await?;
+        page.sees(ANSWER, "The track bar hits the old bracket at 2 5/8″ droop").await?;
         page.misses("[data-touch]").await?;
         page.pick("//*[@data-way='droop']").await?;
         page.at("//*[@data-touch]").await?;
         page.sees("[data-travel]", "2 5/8″ droop").await?;
         // As found the bar is shorter and lies lower there: it touches sooner.
         page.press("as found").await?;
-        page.sees(ANSWER, "touches the old bracket at 2 1/2″ droop").await?;
+        page.sees(ANSWER, "hits the old bracket at 2 1/2″ droop").await?;
         // The worst of it is at the far end of the travel.
         page.pick("//*[@data-limit='track bar to old bracket']").await?;
         page.sees("[data-travel]", "4 1/2″ droop").await?;
@@ -743,14 +744,14 @@ async fn the_eye_is_dragged_to_the_next_hole_and_the_limit_moves() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/cycle", shop.address)).await?;
-        page.sees(ANSWER, "touches the old bracket").await?;
+        page.sees(ANSWER, "hits the old bracket").await?;
         let eye = page.at("//*[@data-eye='axle']").await?;
         let hole = page.at("//*[@data-hole='riser hole 2']").await?;
         page.driver.action_chain().drag_and_drop_element(&eye, &hole).perform().await?;
-        page.sees(ANSWER, "Free to its stops").await?;
+        page.sees(ANSWER, "Full travel, clear of").await?;
         let droop = way(&page, "droop").await?;
         assert!(
-            droop.contains("free to its stop") && droop.contains("as found: the track bar touches"),
+            droop.contains("clear to the stop") && droop.contains("as found: the track bar hits"),
             "{droop}"
         );
         page.saved().await?;
@@ -764,13 +765,13 @@ async fn the_eye_is_dragged_to_the_next_hole_and_the_limit_moves() {
         let eye = page.at("//*[@data-eye='axle']").await?;
         eye.send_keys(Key::Down + "").await?;
         page.at("//*[@data-eye='axle'][@aria-valuetext='riser hole 1']").await?;
-        page.sees(ANSWER, "The track bar touches the old bracket at 4 1/4″ droop").await?;
+        page.sees(ANSWER, "The track bar hits the old bracket at 4 1/4″ droop").await?;
         page.saved().await?;
         page.press("Undo").await?;
         page.at("//*[@data-eye='axle'][@aria-valuetext='riser hole 2']").await?;
         // And by name.
-        page.press("the hole it is in").await?;
-        page.sees(ANSWER, "touches the old bracket at 2 5/8″ droop").await?;
+        page.press("current hole").await?;
+        page.sees(ANSWER, "hits the old bracket at 2 5/8″ droop").await?;
         Ok(())
     })
     .await;
@@ -781,8 +782,8 @@ async fn cycling_plays_and_holds_by_key_and_asks_the_server_for_nothing() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-wagon-5/cycle", shop.address)).await?;
-        page.sees(ANSWER, "Free to its stops").await?;
-        page.press("cross-axled").await?;
+        page.sees(ANSWER, "Full travel, clear of").await?;
+        page.press("crossed up").await?;
         let before = page.asked_in_all().await?;
         page.key(" ").await?;
         // It leans one way and, half a round later, the other.
@@ -819,12 +820,12 @@ async fn a_measured_obstacle_is_cycled_and_a_bad_arm_is_named() {
         page.at("//*[@data-tape='/hardpoints/obstacles/0/from/fore_aft']").await?.send_keys("90\n").await?;
         page.saved().await?;
         page.key("5").await?;
-        page.sees(ANSWER, "The track bar touches the old bracket at").await?;
+        page.sees(ANSWER, "The track bar hits the old bracket at").await?;
         page.sees("[data-way=bump]", "bump").await?;
 
         page.go(&format!("{}/jobs/supply-truck-9/tape", shop.address)).await?;
-        page.press("Left lower arm").await?;
-        page.enter("Length, eye to eye", "3").await?;
+        page.press("Left lower control arm").await?;
+        page.enter("Length, eye to eye (center to center)", "3").await?;
         page.saved().await?;
         page.key("5").await?;
         page.sees(PANEL, "The left lower arm is shorter than its ends are apart").await?;
@@ -838,14 +839,14 @@ async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
-        page.sees(ANSWER, "Riser hole 2, then lengthen").await?;
+        page.sees(ANSWER, "Use riser hole 2, then make the bar").await?;
         // A failing option is listed with its reason.
         page.pick(
             "//tr[@data-option='no bracket']//button | //button[starts-with(normalize-space(),'Show all')]",
         )
         .await?;
         page.pick("//tr[@data-option='no bracket']//button").await?;
-        page.sees("[data-looked]", "touches the old bracket").await?;
+        page.sees("[data-looked]", "hits the old bracket").await?;
         // By table.
         page.pick("//tr[@data-option='riser hole 2']//button").await?;
         page.pick("//button[@data-bar='the bar as found']").await?;
@@ -871,7 +872,7 @@ async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
         page.at("//*[@data-stage='bracket']//*[contains(text(),'riser hole 2')]").await?;
         page.saved().await?;
         // Its drill template comes out at one to one in both formats.
-        page.press("Drill templates, one to one").await?;
+        page.press("Drill templates, full size").await?;
         for (format, sign) in [("svg", "mm\" height=\""), ("dxf", "CIRCLE")] {
             let link = page
                 .at(&format!("//a[contains(@href,'format={format}') and contains(@href,'holes')]"))
@@ -882,10 +883,10 @@ async fn a_plan_is_chosen_by_table_by_grasping_and_by_key() {
         }
         // The plan goes on to Bar and to Cycle.
         page.key("3").await?;
-        page.sees("[data-plan]", "With the axle eye 3″ up, riser hole 2").await?;
-        page.sees("[data-should-read]", "Both sides should read 6″").await?;
+        page.sees("[data-plan]", "Based on the axle end 3″ up, riser hole 2").await?;
+        page.sees("[data-should-read]", "Both sides should then measure 6″").await?;
         page.key("5").await?;
-        page.sees(ANSWER, "Free to its stops").await?;
+        page.sees(ANSWER, "Clear to the stops.").await?;
         assert_eq!(page.complaints().await?, Vec::<String>::new());
         Ok(())
     })
@@ -897,7 +898,7 @@ async fn a_bracket_of_ones_own_is_ranked_and_its_plan_proved() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
-        page.sees(ANSWER, "Riser hole 2").await?;
+        page.sees(ANSWER, "Use riser hole 2").await?;
         page.at("//*[@data-own-bracket]//input").await?.send_keys("tower").await?;
         for (hole, up) in [(1, "2 1/4"), (2, "2 3/4"), (3, "3 1/4"), (4, "5")] {
             let field = format!("//*[@data-own-bracket]//label[contains(.,'Hole {hole},')]//input");
@@ -906,21 +907,21 @@ async fn a_bracket_of_ones_own_is_ranked_and_its_plan_proved() {
         page.press("Try this bracket").await?;
         page.saved().await?;
         // 3 1/4 in is nearer to level than the 3 in of riser hole 2, and still clears the pan.
-        page.sees(ANSWER, "Tower, hole 3").await?;
+        page.sees(ANSWER, "Use tower, hole 3").await?;
         page.at("//tr[@data-option='tower, hole 3'][@data-rank='1']").await?;
         page.press("Choose this plan").await?;
         page.saved().await?;
         page.key("3").await?;
-        page.sees("[data-plan]", "axle eye 3 1/4″ up").await?;
-        page.enter("Length set, eye to eye", "32 1/16").await?;
+        page.sees("[data-plan]", "axle end 3 1/4″ up").await?;
+        page.enter("Length as set, eye to eye", "32 1/16").await?;
         page.saved().await?;
-        page.press("Read both sides again in Prove").await?;
-        page.press("Start the after-readings").await?;
+        page.press("Measure both sides again (Prove)").await?;
+        page.press("Start the after measurements").await?;
         page.saved().await?;
         page.type_readings(["6", "6", "6", "6", "6", "6", "6", "6"]).await?;
-        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.sees("[data-movement]", "has moved 1/2″ right").await?;
-        page.sees("[data-readings]", "The left should read 6″ and reads 6″").await?;
+        page.sees("[data-readings]", "Left should measure 6″ and measures 6″").await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;
         assert_eq!(job["results"]["prove"]["movement"]["agrees"], true);
@@ -941,7 +942,7 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.at("//*[@id='part-name']").await?.send_keys("tall riser").await?;
         // Each hole is a row that moves the hole drawn.
         page.enter("up, hole 1", "5 17/16").await?;
-        page.sees("[role=alert]", "the fraction must be less than 1").await?;
+        page.sees("[role=alert]", "fraction must be less than 1").await?;
         page.misses("[data-part-form] [data-hole-drawn]").await?;
         page.enter("up, hole 1", "5").await?;
         let first = page.at("//*[@data-part-form]//*[@data-hole-drawn='hole 1']/*[1]").await?;
@@ -949,14 +950,14 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.enter("up, hole 2", "6").await?;
         page.at("//*[@data-part-form]//*[@data-hole-drawn='hole 2']").await?;
         assert_ne!(first.attr("cy").await?, before, "the plate grew over the first hole");
-        page.press("Keep this part").await?;
+        page.press("Save this part").await?;
         page.sees("[data-parts]", "tall riser").await?;
         page.at("//input[@placeholder='find a part']").await?.send_keys("tall").await?;
         page.misses("[data-part='weld-on riser']").await?;
         // The table is a press away, with the same parts.
-        page.press("As a table").await?;
+        page.press("Show as a table").await?;
         page.sees("table[data-parts]", "holes 5″, 6″").await?;
-        page.press("As the rack").await?;
+        page.press("Show as drawings").await?;
         page.press("Retire tall riser").await?;
         page.misses("[data-part='tall riser']").await?;
         page.press("Show retired parts").await?;
@@ -965,17 +966,17 @@ async fn the_parts_library_is_searched_sorted_added_to_and_retired_from() {
         page.press("Bring back tall riser").await?;
         page.at("//*[@aria-label='Retire tall riser']").await?;
         page.go(&format!("{}/jobs/lookout-truck-12/bracket", shop.address)).await?;
-        page.sees(ANSWER, "Three-hole drop").await?;
+        page.sees(ANSWER, "three-hole drop").await?;
         page.pick("//button[contains(.,'From the library')]").await?;
         // Held against this axle first: everything is told as if it were tried, and nothing is kept.
         let before = shop.job("lookout-truck-12").await["revision"].clone();
-        page.press("Hold tall riser").await?;
-        page.sees("[data-held]", "Held against this axle, not taken in").await?;
+        page.press("Try on tall riser").await?;
+        page.sees("[data-held]", "Trying on this axle, not added to the job").await?;
         page.sees("[data-options]", "tall riser").await?;
         assert_eq!(shop.job("lookout-truck-12").await["revision"], before);
-        page.press("Put it back").await?;
+        page.press("Take it away").await?;
         page.misses("[data-held]").await?;
-        page.press("Try tall riser").await?;
+        page.press("Add tall riser").await?;
         page.sees("[data-options]", "").await?;
         page.saved().await?;
         Ok(())
@@ -990,14 +991,14 @@ async fn a_y_link_is_set_leg_by_leg_until_it_is_right() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
-        page.sees(ANSWER, "right so far, 1 to check").await?;
+        page.sees(ANSWER, "OK so far, 1 left to check").await?;
         page.misses("[data-legs]").await?;
         page.enter("Now, at road", "9.5").await?;
         page.saved().await?;
         // 5.5° further down than the 4.0° before: both legs alike bring it back.
-        page.sees("[data-legs]", "Pinion nose 5.5° up, to where it was").await?;
+        page.sees("[data-legs]", "Pinion 5.5° up, back to its old angle").await?;
         page.sees("[data-legs]", "right leg of the Y-link").await?;
-        page.sees("[data-checks]", "pinion at road: not good").await?;
+        page.sees("[data-checks]", "pinion at road: fails").await?;
         page.enter("Now, at road", "4.2").await?;
         page.saved().await?;
         page.misses("[data-legs]").await?;
@@ -1009,12 +1010,12 @@ async fn a_y_link_is_set_leg_by_leg_until_it_is_right() {
         }
         page.saved().await?;
         page.go(&format!("{}/jobs/relay-wagon-5/bracket", shop.address)).await?;
-        let reported = page.sees("[data-legs]", "Sideways").await?;
+        let reported = page.sees("[data-legs]", "pinion angle unchanged").await?;
         assert!(
             reported.contains("longer") && reported.contains("shorter") && reported.contains("turn"),
             "{reported}"
         );
-        page.sees("[data-checks]", "turn the legs as told").await?;
+        page.sees("[data-checks]", "adjust the legs as shown").await?;
         let kept = shop.job("relay-wagon-5").await;
         assert_eq!(kept["document"]["bracket"]["conversion"]["pinion"][0]["after"]["text"], "4.2");
         Ok(())
@@ -1029,16 +1030,16 @@ async fn a_torque_and_a_weight_are_typed_with_their_unit() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/bracket", shop.address)).await?;
-        page.enter("Its torque from the part's sheet", "130 lb-ft").await?;
+        page.enter("Torque from the part's instructions", "130 lb-ft").await?;
         page.saved().await?;
         let kept = shop.job("lookout-truck-7").await;
         assert_eq!(kept["document"]["bracket"]["bolt"]["torque"], "130 lb-ft");
         // A nut that looks alike stops the work; the bolt's own does not.
-        page.enter("Eye bolt's thread", "9/16-18").await?;
-        page.enter("The nut's thread", "9/16-12").await?;
-        page.sees("[data-bolt]", "nut: not good").await?;
-        page.sees("[data-bolt]", "Stop here and get the bolt's own nut").await?;
-        page.enter("The nut's thread", "9/16-18").await?;
+        page.enter("Track bar bolt thread", "9/16-18").await?;
+        page.enter("Nut thread", "9/16-12").await?;
+        page.sees("[data-bolt]", "nut: fails").await?;
+        page.sees("[data-bolt]", "Stop, get the matching nut").await?;
+        page.enter("Nut thread", "9/16-18").await?;
         page.sees("[data-bolt]", "nut: good").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/rig", shop.address)).await?;
         page.enter("Or the other axle alone", "2,600 lb").await?;

@@ -36,7 +36,7 @@ async fn a_figure_typed_just_before_going_back_to_the_bay_is_kept() {
     in_browser(DESK, |page| async move {
         opened(&page, &shop, "lookout-truck-7").await?;
         page.fill("left reading 1", "6 5/8").await?;
-        page.press("Back to the bay").await?;
+        page.press("Back to the jobs").await?;
         shop.until("lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         Ok(())
     })
@@ -48,19 +48,19 @@ async fn two_jobs_changed_without_a_network_are_both_saved_when_it_comes() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         opened(&page, &shop, "lookout-truck-7").await?;
-        page.press("Back to the bay").await?;
+        page.press("Back to the jobs").await?;
         page.pick("//*[@data-job='lookout-truck-4']").await?;
         page.sees(ANSWER, "").await?;
-        page.press("Back to the bay").await?;
+        page.press("Back to the jobs").await?;
         page.pick("//*[@data-job='lookout-truck-7']").await?;
         page.sees(ANSWER, "").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees(ANSWER, "").await?;
         offline(&page, true).await?;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.sees("[data-saved=waiting]", "saved on this device").await?;
         // Left, with its change unsent; the network comes while the bay is on the screen.
-        page.press("Back to the bay").await?;
+        page.press("Back to the jobs").await?;
         page.at("//h1").await?;
         offline(&page, false).await?;
         shop.until("lookout-truck-7", not_straight).await;
@@ -76,7 +76,7 @@ async fn undo_pressed_while_a_change_waits_takes_that_change_back_once_it_is_sen
         opened(&page, &shop, "lookout-truck-7").await?;
         offline(&page, true).await?;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.sees("[data-saved=waiting]", "saved on this device").await?;
         page.driver
             .execute(
                 "dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }))",
@@ -103,7 +103,7 @@ async fn a_window_that_is_gone_leaves_its_change_to_the_next() {
         let second = page.driver.new_tab().await?;
         offline(&page, true).await?;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[data-saved=waiting]", "kept here").await?;
+        page.sees("[data-saved=waiting]", "saved on this device").await?;
         // Closed without a word, as by a flat battery.
         page.driver.cdp().send_raw("Page.close", json!({})).await.map(drop).unwrap_or_default();
         page.driver.switch_to_window(second).await?;
@@ -125,13 +125,13 @@ async fn two_windows_that_are_gone_leave_both_their_changes() {
         let tabs =
             [page.driver.window().await?, page.driver.new_tab().await?, page.driver.new_tab().await?];
         let presses =
-            [NOT_STRAIGHT, "//*[normalize-space()='Tyres alike, pressures equal']/ancestor::fieldset[1]//button[normalize-space()='no']"];
+            [NOT_STRAIGHT, "//*[normalize-space()='Tires the same size, pressures equal']/ancestor::fieldset[1]//button[normalize-space()='no']"];
         for (tab, press) in tabs.iter().zip(presses) {
             page.driver.switch_to_window(tab.clone()).await?;
             opened(&page, &shop, "lookout-truck-7").await?;
             offline(&page, true).await?;
             page.pick(press).await?;
-            page.sees("[data-saved=waiting]", "kept here").await?;
+            page.sees("[data-saved=waiting]", "saved on this device").await?;
         }
         // As by a flat battery: closed in good order, one of them might get a word through on its way out.
         for tab in &tabs[..2] {
@@ -140,12 +140,12 @@ async fn two_windows_that_are_gone_leave_both_their_changes() {
         }
         page.driver.switch_to_window(tabs[2].clone()).await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
-        page.sees("[role=dialog]", "This job was changed elsewhere").await?;
+        page.sees("[role=dialog]", "This job was changed somewhere else").await?;
         // One of them is there, whichever window was seen to be gone first; the other one is asked about.
         let unlike = |job: &Value| job["document"]["sheets"][0]["conditions"]["pressures_equal"] == false;
         let first = shop.until("lookout-truck-7", |job| not_straight(job) || unlike(job)).await;
         assert!(not_straight(&first) != unlike(&first), "{}", first["document"]["sheets"]);
-        page.press("Keep what is here").await?;
+        page.press("Keep mine").await?;
         page.misses("[role=dialog]").await?;
         let wheels_were_first = not_straight(&first);
         let other = |job: &Value| if wheels_were_first { unlike(job) } else { not_straight(job) };
@@ -170,7 +170,7 @@ async fn on_a_device_that_keeps_nothing_typing_goes_on_and_it_is_said() {
         page.saved().await?;
         offline(&page, true).await?;
         page.pick(NOT_STRAIGHT).await?;
-        page.sees("[role=status]", "this device keeps nothing: leave the window open").await?;
+        page.sees("[role=status]", "this device can't keep it: leave this window open").await?;
         offline(&page, false).await?;
         page.saved().await?;
         Ok(())
@@ -185,7 +185,7 @@ async fn a_text_nobody_could_read_is_not_called_saved_and_is_read_when_somebody_
         opened(&page, &shop, "lookout-truck-7").await?;
         offline(&page, true).await?;
         page.enter("left reading 1", "6 5/8").await?;
-        page.sees("[data-saved=unread]", "typed, not read yet").await?;
+        page.sees("[data-saved=unread]", "typed but not checked").await?;
         offline(&page, false).await?;
         shop.until("lookout-truck-7", |job| reading(job, "left", 0) == "6 5/8").await;
         page.saved().await?;
@@ -206,7 +206,7 @@ async fn the_bay_says_how_many_jobs_there_are_and_goes_on_to_the_last() {
     }
     in_browser(DESK, |page| async move {
         page.go(&shop.address).await?;
-        page.sees("[data-how-many]", "73 jobs, what waits first").await?;
+        page.sees("[data-how-many]", "73 jobs, most urgent first").await?;
         // What is overdue comes before everything, whenever it was saved.
         let first = page.at("//*[@data-grid]/li[1]//*[@data-job]").await?.attr("data-job").await?;
         assert_eq!(first.as_deref(), Some("ridge-truck-1"));

@@ -25,7 +25,7 @@ async fn join(page: &Page, way: &str) -> WebDriverResult<()> {
     page.press("More").await?;
     page.press("Instruments").await?;
     page.at("//input[@id='way']").await?.send_keys(way).await?;
-    page.press("Join").await?;
+    page.press("Connect").await?;
     page.at(&format!("//*[@role='dialog']//b[normalize-space()='{way}']")).await?;
     page.press("Back to the job").await?;
     page.misses("[role=dialog]").await
@@ -55,12 +55,12 @@ async fn a_sheet_is_filled_without_typing_and_the_wrong_kind_is_refused() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees(ANSWER, "").await?;
-        page.press("New centring sheet").await?;
+        page.press("New left-right measurement").await?;
         join(&page, &tape).await?;
         join(&page, &finder).await?;
         // The last sheet of the job is the new one.
         page.touch("left reading 1").await?;
-        hold(&page, Kind::Finder, "was not taken").await?;
+        hold(&page, Kind::Finder, "not used").await?;
         assert_eq!(page.value("left reading 1").await?, "");
         for (index, _) in left.iter().enumerate() {
             hold(&page, Kind::Tape, &format!("into “left reading {}”", index + 1)).await?;
@@ -97,9 +97,9 @@ async fn a_bolt_is_torqued_from_the_wrench() {
         join(&page, &wrench).await?;
         page.pick("//*[@data-steps]//li//button[contains(normalize-space(),'tighten the main bolt')]")
             .await?;
-        page.at("//*[@data-open]//*[normalize-space()='The wrench said']").await?;
+        page.at("//*[@data-open]//*[normalize-space()='Torqued to']").await?;
         // Nothing is in focus: it goes to the step that is open.
-        hold(&page, Kind::Wrench, "into “The wrench said”").await?;
+        hold(&page, Kind::Wrench, "into “Torqued to”").await?;
         page.saved().await?;
         let job = shop.job("tower-truck-8").await;
         let fasteners = job["document"]["bolt_up"]["fasteners"].as_array().unwrap().clone();
@@ -115,7 +115,7 @@ async fn begin(page: &Page, shop: &Shop, title: &str) -> WebDriverResult<String>
     page.go(&format!("{}/practice", shop.address)).await?;
     page.press(&format!("Begin: {title}")).await?;
     page.at("//*[@data-practice]").await?;
-    page.press("New centring sheet").await?;
+    page.press("New left-right measurement").await?;
     page.at("//input[@data-pointer='/sheets/0/left/0']").await?;
     page.job_id().await
 }
@@ -131,7 +131,7 @@ async fn read_both(page: &Page, sheet: usize, bounced: bool) -> WebDriverResult<
                 .await?
                 .click()
                 .await?;
-            page.press(&format!("Read the {side}")).await?;
+            page.press(&format!("Measure the {side}")).await?;
             page.sees("[data-took=taken]", &format!("into “{side} reading {}”", place + 1)).await?;
         }
     }
@@ -142,16 +142,16 @@ async fn read_both(page: &Page, sheet: usize, bounced: bool) -> WebDriverResult<
 async fn a_lesson_is_lost_by_its_mistake_and_the_debriefing_says_so() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
-        begin(&page, &shop, "Up on the stands").await?;
+        begin(&page, &shop, "Up on jack stands").await?;
         page.sees("[data-stands]", "the axle hanging").await?;
         // Read as it hangs, and called done.
         read_both(&page, 0, false).await?;
-        page.press("Call it done").await?;
-        page.sees("[data-debrief=lost]", "Read while it hung.").await?;
-        page.sees("[data-debrief=lost]", "It truly sits").await?;
-        page.sees("[data-debrief=lost]", "Down on its wheels, bounced until it settles").await?;
+        page.press("I'm done").await?;
+        page.sees("[data-debrief=lost]", "Measured with the axle hanging.").await?;
+        page.sees("[data-debrief=lost]", "It is actually").await?;
+        page.sees("[data-debrief=lost]", "Set it down on its wheels, bounce it to settle").await?;
         assert_eq!(page.grave_faults().await?, Vec::<String>::new());
-        page.press("To the lessons").await?;
+        page.press("Back to the lessons").await?;
         page.at("//*[@data-lessons]/li").await?;
         // Nothing of it is in the bay.
         page.go(&shop.address).await?;
@@ -166,7 +166,7 @@ async fn a_lesson_is_lost_by_its_mistake_and_the_debriefing_says_so() {
 async fn a_lesson_is_won_by_doing_what_derecho_says() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
-        let id = begin(&page, &shop, "The plain one").await?;
+        let id = begin(&page, &shop, "The easy one").await?;
         read_both(&page, 0, true).await?;
         let job = shop.job(&id).await;
         let facts = &job["results"]["bar"]["correction"]["setting"];
@@ -179,11 +179,11 @@ async fn a_lesson_is_won_by_doing_what_derecho_says() {
             field.clear().await?;
             field.send_keys(count.to_string()).await?;
         }
-        page.press(if longer { "Turn it longer" } else { "Turn it shorter" }).await?;
+        page.press(if longer { "Make it longer" } else { "Make it shorter" }).await?;
         page.sees("[data-seen]", "Turned.").await?;
         page.press("Bounce it").await?;
-        page.press("Call it done").await?;
-        page.sees("[data-debrief=won]", "It truly sits").await?;
+        page.press("I'm done").await?;
+        page.sees("[data-debrief=won]", "It is actually").await?;
         Ok(())
     })
     .await;
@@ -194,7 +194,7 @@ async fn a_lesson_is_won_by_doing_what_derecho_says() {
 async fn a_practice_tape_reads_into_no_vehicles_job() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
-        let lesson = begin(&page, &shop, "The plain one").await?;
+        let lesson = begin(&page, &shop, "The easy one").await?;
         page.at("//*[@data-shelf]").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         let reading = "//input[@data-pointer='/sheets/0/left/0']";

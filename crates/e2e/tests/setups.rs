@@ -23,7 +23,7 @@ fn truck(adjuster: &Value, readings: &Value) -> Value {
 }
 
 async fn after_readings(page: &Page, reading: &str) -> WebDriverResult<()> {
-    page.press("Start the after-readings").await?;
+    page.press("Start the after measurements").await?;
     page.saved().await?;
     page.type_readings([reading; 8]).await
 }
@@ -33,9 +33,9 @@ async fn a_bought_bar_goes_from_the_library_to_the_length_set() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-12/bracket", shop.address)).await?;
-        page.sees(ANSWER, "Three-hole drop").await?;
+        page.sees(ANSWER, "three-hole drop").await?;
         page.pick("//button[contains(.,'From the library')]").await?;
-        page.press("Try short-sleeve turnbuckle bar").await?;
+        page.press("Add short-sleeve turnbuckle bar").await?;
         page.saved().await?;
         // It is 34 in at its shortest, and 32.4962 in is wanted: stage Bar names what reaches.
         page.pick("//button[contains(.,'Show all')]").await?;
@@ -49,7 +49,7 @@ async fn a_bought_bar_goes_from_the_library_to_the_length_set() {
         page.press("Choose this plan").await?;
         page.saved().await?;
         page.key("3").await?;
-        page.sees(ANSWER, "The short-sleeve turnbuckle bar does not reach").await?;
+        page.sees(ANSWER, "The short-sleeve turnbuckle bar won't reach").await?;
         page.sees("[data-other-ways]", "The long-sleeve turnbuckle bar: 32 1/2″ long").await?;
 
         page.key("4").await?;
@@ -61,13 +61,16 @@ async fn a_bought_bar_goes_from_the_library_to_the_length_set() {
         page.key("3").await?;
         // 1.9962 in out of 30 1/2 at 1/6 in a turn: 11.977 turns, 71.86 flats, so 12 turns.
         page.sees(ANSWER, "Set the long-sleeve turnbuckle bar to 32 1/2″, 12 turns longer").await?;
-        page.sees("[data-bench]", "right in, it measures 30 1/2″ eye to eye").await?;
-        page.sees("[data-bench]", "12 turns longer, both ends turned out alike: 32 1/2″ on the bench")
-            .await?;
+        page.sees("[data-bench]", "all the way in, it measures 30 1/2″ eye to eye").await?;
+        page.sees(
+            "[data-bench]",
+            "12 turns longer, both ends unscrewed the same amount: 32 1/2″ on the bench",
+        )
+        .await?;
         // An inch came out of the 2 3/4 in that go in.
-        page.sees("[data-bench]", "1 3/4″ of thread stays in at each end").await?;
-        page.enter("Length set, eye to eye", "32 1/2").await?;
-        page.sees("[data-set]", "Set to 32 1/2″. The axle should be centred now").await?;
+        page.sees("[data-bench]", "1 3/4″ of thread stays engaged at each end").await?;
+        page.enter("Length as set, eye to eye", "32 1/2").await?;
+        page.sees("[data-set]", "Set to 32 1/2″. The axle should be centered now").await?;
         page.saved().await?;
         let job = shop.job("lookout-truck-12").await;
         assert_eq!(job["document"]["setups"]["rounds"][0]["bar"], "long-sleeve turnbuckle bar");
@@ -91,17 +94,17 @@ async fn a_bar_with_welded_adapters_is_cut_back_set_and_proved() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
         // 33 in right in, 32.5085 wanted.
-        page.sees(ANSWER, "The bar is too long: it would have to be 1/2″ shorter").await?;
+        page.sees(ANSWER, "The bar is too long: it needs to be 1/2″ shorter").await?;
         page.sees(PANEL, "Face 3/8″ off the body at each end").await?;
-        page.sees("[data-other-ways]", "further out").await?;
+        page.sees("[data-other-ways]", "farther from the centerline").await?;
         page.enter("Cut off each adjusting end", "3/8").await?;
         page.saved().await?;
-        page.sees(ANSWER, "Shorten the bar 1/2″, 3 turns shorter").await?;
-        page.enter("Length set, eye to eye", "32 1/2").await?;
+        page.sees(ANSWER, "Make the bar 1/2″ shorter, 3 turns shorter").await?;
+        page.enter("Length as set, eye to eye", "32 1/2").await?;
         page.saved().await?;
-        page.press("Read both sides again in Prove").await?;
+        page.press("Measure both sides again (Prove)").await?;
         after_readings(&page, "6").await?;
-        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.sees("[data-movement]", "has moved 1/2″ left").await?;
         let rounds = &shop.job(&id).await["document"]["setups"]["rounds"];
         assert_eq!(
@@ -122,27 +125,27 @@ async fn a_riser_on_a_centred_axle_with_a_fixed_bar_is_chosen_fitted_and_settled
     let id = shop.make(&job).await;
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
-        page.sees(PANEL, "Leave the length as it is: the axle is centred.").await?;
+        page.sees(PANEL, "Leave the length alone: the axle is centered.").await?;
         page.key("4").await?;
         // 1/4 in up leaves the fixed bar 0.05 in off: within 1/8. 3 in up leaves it 0.43 in off.
         page.pick("//tr[@data-option='low riser, hole 2']//button").await?;
-        page.sees(PANEL, "the bar as found is fixed and would have to be").await?;
+        page.sees(PANEL, "the bar as found is fixed in length and would need to be").await?;
         page.pick("//tr[@data-option='low riser, hole 1']//button").await?;
         page.press("Choose this plan").await?;
         page.saved().await?;
-        page.sees(ANSWER, "Low riser, hole 1, the length stays").await?;
+        page.sees(ANSWER, "Use low riser, hole 1, leave the length alone").await?;
         page.key("3").await?;
-        page.sees(ANSWER, "The length is right as it stands").await?;
-        page.sees("[data-plan]", "the axle eye 1/4″ up, hole 1").await?;
-        page.enter("Length set, eye to eye", "32").await?;
+        page.sees(ANSWER, "Bar length is right as it is").await?;
+        page.sees("[data-plan]", "the axle end 1/4″ up, hole 1").await?;
+        page.enter("Length as set, eye to eye", "32").await?;
         page.saved().await?;
-        page.press("Read both sides again in Prove").await?;
+        page.press("Measure both sides again (Prove)").await?;
         after_readings(&page, "6").await?;
-        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.reasons("torqued by the owner").await?;
         page.saved().await?;
-        page.press("Settle this job").await?;
-        page.sees("[data-settled]", "Settled on").await?;
+        page.press("Close this job").await?;
+        page.sees("[data-settled]", "Closed on").await?;
         let document = &shop.job(&id).await["document"];
         assert_eq!(document["setups"]["rounds"][0]["moved"][0]["to"]["hole"], "hole 1");
         Ok(())
@@ -162,21 +165,21 @@ async fn jobs_without_a_bar_to_set_are_proved_and_settled() {
     in_browser(DESK, |page| async move {
         // Spacers that are to come out are not out: nothing is proved before the work is done.
         page.go(&format!("{}/jobs/relay-wagon-5/prove", shop.address)).await?;
-        page.sees(ANSWER, "Centred, but the work is not done yet").await?;
+        page.sees(ANSWER, "Centered, but the work is not done yet").await?;
         // A Y-link that is read centred, with nothing to do, needs nothing but its proof; proved is not what it is called.
         page.go(&format!("{}/jobs/{centred}/prove", shop.address)).await?;
-        page.sees(ANSWER, "Centred as found, within 1/8″: nothing had to be set").await?;
-        page.sees(PANEL, "Nothing was set").await?;
-        page.press("Settle this job").await?;
-        page.sees("[data-settled]", "Settled on").await?;
+        page.sees(ANSWER, "Centered as found, within 1/8″: nothing had to be set").await?;
+        page.sees(PANEL, "Nothing was adjusted").await?;
+        page.press("Close this job").await?;
+        page.sees("[data-settled]", "Closed on").await?;
         // One that is off: a leg is turned, put on record, and both sides are read again.
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        let field = page.at("//label[contains(.,'What was done')]//input").await?;
+        let field = page.at("//label[contains(.,'What was changed')]//input").await?;
         field.send_keys("left leg three turns out").await?;
-        page.press("Keep it on record").await?;
+        page.press("Save to the record").await?;
         page.saved().await?;
         after_readings(&page, "6").await?;
-        page.sees(ANSWER, "Proved: centred within 1/8″").await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.sees("[data-rounds]", "left leg three turns out").await?;
         assert_eq!(page.complaints().await?, Vec::<String>::new());
         Ok(())

@@ -35,9 +35,9 @@ async fn a_link_over_centre_is_reported_and_a_longer_one_works() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
-        page.sees("nav", "do not work: 6″").await?;
+        page.sees("nav", "don't work: 6″").await?;
         page.key("6").await?;
-        page.sees(ANSWER, "turns over").await?;
+        page.sees(ANSWER, "goes over center").await?;
         page.sees("[data-window]", "too short").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
         page.at("//*[@data-arm='left']").await?;
@@ -45,11 +45,11 @@ async fn a_link_over_centre_is_reported_and_a_longer_one_works() {
         // The worst pose is one press away, and the stick goes there.
         page.pick("//*[@data-worst]").await?;
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
-        page.sees("[data-arm]", "does not close").await?;
-        page.enter("Link, eye to eye", "8 1/4").await?;
+        page.sees("[data-arm]", "out of reach").await?;
+        page.enter("Sway link length, eye to eye", "8 1/4").await?;
         page.saved().await?;
-        page.sees(ANSWER, "A link of 8 1/4″ works from").await?;
-        page.sees("[data-window]", "this one is inside").await?;
+        page.sees(ANSWER, "A 8 1/4″ sway link goes from").await?;
+        page.sees("[data-window]", "yours is in range").await?;
         page.sees("nav", "links 8 1/4″").await?;
         let id = page.job_id().await?;
         let job = shop.job(&id).await;
@@ -58,7 +58,7 @@ async fn a_link_over_centre_is_reported_and_a_longer_one_works() {
         assert_eq!((&stage["stage"], &stage["progress"]), (&"sway".into(), &"settled".into()));
         // In millimetres the same link stands as 8.25 × 25.4, to a tenth as on its rule and in the strip.
         page.key("u").await?;
-        page.sees(ANSWER, "A link of 209.6 mm works from").await?;
+        page.sees(ANSWER, "A 209.6 mm sway link goes from").await?;
         page.sees("[data-link-rule]", "link now 209.6").await?;
         page.sees("nav", "links 209.6").await?;
         Ok(())
@@ -72,7 +72,7 @@ async fn a_hole_of_the_arm_is_chosen_for_a_load_on_the_roof() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/sway", shop.address)).await?;
         page.sees("[data-arm-hole='1']", "the hole in use").await?;
-        page.sees("[data-suggests]", "a load up high wants the least roll").await?;
+        page.sees("[data-suggests]", "a high load needs the least body roll").await?;
         let road = |text: String| -> Option<f64> {
             let (before, _) = text.split_once("° per g")?;
             before.rsplit(' ').next()?.parse().ok()
@@ -102,7 +102,7 @@ async fn pins_and_a_soft_torsion_bar_are_weighed_road_against_trail() {
         page.pick("//*[@data-choice='pins']").await?;
         let pins = page.sees("[data-choice='pins']", "level ground or a helper").await?;
         page.pick("//*[starts-with(@data-choice,'soft torsion bar')]").await?;
-        let soft = page.sees("[data-choice^='soft torsion bar']", "and arms of").await?;
+        let soft = page.sees("[data-choice^='soft torsion bar']", " arms").await?;
         // "5.3° (3.5 to 7.3) per g on the road; 18° of twist …"
         let figures = |text: &str| -> Option<(f64, f64)> {
             let (road, rest) = text.split_once(") per g on the road; ")?;
@@ -113,19 +113,20 @@ async fn pins_and_a_soft_torsion_bar_are_weighed_road_against_trail() {
         };
         // Pins hold better on the road and let go altogether on the trail; the soft bar is
         // between the two and none of it has to be unbolted.
-        let (pins, soft) = (figures(&pins).expect("two figures"), figures(&soft).expect("two figures"));
+        let (pins, soft) =
+            (figures(&pins).expect("two typical values"), figures(&soft).expect("two typical values"));
         assert!(pins.0 < soft.0 && pins.1 > soft.1, "{pins:?} {soft:?}");
         page.sees("[aria-label=Cautions]", "Never drive on the road with the sway bar disconnected").await?;
         // The bar it speaks of was chosen from those that can be had, for a reason in numbers.
-        page.sees("[data-splined]", "Crawling may roll 7.0° per g").await?;
-        page.press("Every bar and arm that can be had (15)").await?;
+        page.sees("[data-splined]", "Crawling: allow 7.0° of body roll per g").await?;
+        page.press("All bars and arms you can get (15)").await?;
         page.sees("[data-splined]", "too short for the frame").await?;
         // Another use, another bar: fast open ground wants it to roll less.
         page.key("1").await?;
         page.press("Fast, open ground").await?;
         page.saved().await?;
         page.key("6").await?;
-        page.sees("[data-splined]", "Fast open ground may roll 4.0° per g").await?;
+        page.sees("[data-splined]", "Fast open ground: allow 4.0° of body roll per g").await?;
         page.key("u").await?;
         page.sees("[data-splined]", "N·m/°").await?;
         Ok(())
@@ -139,20 +140,20 @@ async fn a_stowed_link_is_shown_and_its_bolts_and_slope_are_judged() {
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
         page.pick("//*[@data-stow]").await?;
-        page.sees("[data-stow-says]", "Stowed, it clears the left tyre").await?;
+        page.sees("[data-stow-says]", "Stowed, it comes closest to the left tire").await?;
         page.at("//*[@data-arm='left']//*[@data-stud]").await?;
         page.pick("//*[@data-stow]").await?;
         page.misses("[data-stow-says]").await?;
         // Hung lower, the rail stands beside the eye of the arm.
         type_at(&page, "/sway/room/rail_underside", "23 1/2").await?;
-        page.sees("[data-checks]", "the left frame rail is in its way; turn it round").await?;
+        page.sees("[data-checks]", "the left frame rail is in the way; flip it").await?;
         page.sees("[data-cut='inner fender']", "Cut the inner fender from").await?;
         page.sees("[data-rod]", "cut 4 15/16″").await?;
         // Turned round, the bolt comes out; on flatter ground the pins go in.
         page.pick("(//button[normalize-space()='outward'])[2]").await?;
-        page.enter("Ground slopes sideways by", "0.5").await?;
+        page.enter("Side slope of the ground", "0.5").await?;
         page.saved().await?;
-        page.sees("[data-checks]", "upper link bolt comes out again: good").await?;
+        page.sees("[data-checks]", "upper link bolt comes back out: good").await?;
         page.sees("[data-checks]", "pins go in on this slope: good").await?;
         let id = page.job_id().await?;
         assert_eq!(shop.job(&id).await["document"]["sway"]["bolts"][1]["way"], "outward");
@@ -166,11 +167,11 @@ async fn weights_are_typed_in_rig_and_roll_the_vehicle_in_sway() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/rig", shop.address)).await?;
-        page.sees("[data-vehicle-assumed]", "an axle itself weighs 397 lb").await?;
-        page.fill("The axle's own weight", "heavy").await?;
-        page.sees("[role=alert]", "This is not a weight").await?;
-        page.enter("The axle's own weight", "430 lb").await?;
-        page.enter("Centre of gravity above the floor", "36").await?;
+        page.sees("[data-vehicle-assumed]", "axle weight 397 lb").await?;
+        page.fill("Weight of the axle itself", "heavy").await?;
+        page.sees("[role=alert]", "Not a weight").await?;
+        page.enter("Weight of the axle itself", "430 lb").await?;
+        page.enter("Center of gravity above the floor", "36").await?;
         page.saved().await?;
         let id = page.job_id().await?;
         let document = &shop.job(&id).await["document"];
@@ -178,9 +179,9 @@ async fn weights_are_typed_in_rig_and_roll_the_vehicle_in_sway() {
         assert_eq!(document["vehicle"]["centre_of_gravity"]["text"], "36");
         page.key("6").await?;
         // 2700 and 2500 lb less twice 430.
-        page.sees("[data-weighs]", "4340 lb on the springs, 260 lb on the roof at 80″").await?;
+        page.sees("[data-weighs]", "4340 lb sprung, 260 lb on the roof at 80″").await?;
         page.key("u").await?;
-        page.sees("[data-weighs]", "1969 kg on the springs").await?;
+        page.sees("[data-weighs]", "1969 kg sprung").await?;
         Ok(())
     })
     .await;
@@ -191,7 +192,7 @@ async fn arms_and_links_follow_the_stick_without_the_server() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/water-tender-3/sway", shop.address)).await?;
-        page.sees("[data-here]", "lb-ft/° of roll").await?;
+        page.sees("[data-here]", "lb-ft/°").await?;
         let (still, bar) = (drawn(&page, 3).await?, drawn(&page, 0).await?);
         let calls = page.asked_in_all().await?;
         for _ in 0..16 {
@@ -210,9 +211,9 @@ async fn arms_and_links_follow_the_stick_without_the_server() {
         assert!((right[3] - bumped[3]).abs() < 3.0, "{right:?} {bumped:?}");
         page.key(&Key::Home.value().to_string()).await?;
         // Cross-axled the two links part.
-        page.press("cross-axled").await?;
+        page.press("crossed up").await?;
         page.key(" ").await?;
-        page.sees("[data-here]", "twisted by").await?;
+        page.sees("[data-here]", "twisted").await?;
         // It goes round by itself: sooner or later the two are apart.
         let deadline = std::time::Instant::now() + std::time::Duration::from_secs(10);
         loop {
@@ -237,16 +238,16 @@ async fn a_link_is_sized_to_each_target_in_millimetres() {
         page.go(&format!("{}/jobs/relay-van-2/sway", shop.address)).await?;
         page.at("//*[@data-answer]").await?;
         page.key("u").await?;
-        page.sees("[data-target='arms level as driven']", "mm").await?;
+        page.sees("[data-target='arms level at driven height']", "mm").await?;
         page.press("in line with the lower arms").await?;
         page.saved().await?;
-        page.press("an angle of your own").await?;
-        page.enter("Arm angle of your own", "3").await?;
+        page.press("at your own angle").await?;
+        page.enter("Your own arm angle", "3").await?;
         page.saved().await?;
         // Three degrees nose up on an arm of 240 mm lifts its eye by 12.6 mm and takes that much more link
         // than a level one, but for the eye's way back by the cosine.
-        let level = page.sees("[data-target='arms level as driven']", "mm").await?;
-        let own = page.sees("[data-target='arms at the angle of your own']", "mm").await?;
+        let level = page.sees("[data-target='arms level at driven height']", "mm").await?;
+        let own = page.sees("[data-target='arms at your own angle']", "mm").await?;
         let link =
             |text: &str| -> Option<f64> { text.split_once(": ")?.1.split_once(" mm")?.0.trim().parse().ok() };
         let (level, own) = (link(&level).expect("a length"), link(&own).expect("a length"));
@@ -265,19 +266,19 @@ async fn a_splined_bar_is_chosen_from_what_is_typed() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
-        page.press("Add a bar that can be had").await?;
+        page.press("Add a bar you can get").await?;
         page.saved().await?;
         // 36 × 1 in to begin with: 31 in of frame and 3 in over is 34 in.
         page.sees("[data-splined]", "sticking out 2 1/2″ each side").await?;
-        page.press("Add a length of arm").await?;
+        page.press("Add an arm length").await?;
         page.saved().await?;
         type_at(&page, "/sway/splined/arms/0/arm", "11").await?;
         page.saved().await?;
-        page.sees("[data-splined]", "arms of 11″").await?;
+        page.sees("[data-splined]", "11″ arms").await?;
         type_at(&page, "/sway/splined/bars/0/length", "33").await?;
         page.saved().await?;
-        page.sees("[data-splined]", "None of these bars and arms fits").await?;
-        page.press("Every bar and arm that can be had (1)").await?;
+        page.sees("[data-splined]", "None of these bars and arms works").await?;
+        page.press("All bars and arms you can get (1)").await?;
         page.sees("[data-splined]", "1″ too short for the frame").await?;
         // Undo brings the longer one back.
         page.press("Undo").await?;
@@ -295,7 +296,7 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         page.go(&format!("{}/jobs/supply-truck-9/sway", shop.address)).await?;
-        page.sees("[data-room]", "clear of what was measured beside them").await?;
+        page.sees("[data-room]", "clear everything measured near them").await?;
         page.press("Add a shock").await?;
         page.saved().await?;
         // Begun and not measured, nothing is called clear, and what is wanted is a press to its field.
@@ -308,12 +309,12 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
                 kept(&page, &shop, &pointer, text).await?;
             }
         }
-        let reported = page.sees("[data-room]", "runs into the left shock at").await?;
-        assert!(reported.contains("Touches or nearly"), "{reported}");
+        let reported = page.sees("[data-room]", "hits the left shock at").await?;
+        assert!(reported.contains("Hits or nearly"), "{reported}");
         page.pick("(//*[@data-room]//li/button)[1]").await?;
         page.at("//*[@data-travel][not(contains(., 'ride height'))]").await?;
         // The drawing shows it there, and lets go of it in another pose.
-        let drawn = page.sees("[data-room-drawn]", "nearest: touches").await?;
+        let drawn = page.sees("[data-room-drawn]", "closest: hits").await?;
         assert!(drawn.contains("link to ") && drawn.contains(" shock"), "{drawn}");
         page.key(&String::from(Key::Home.value())).await?;
         page.misses("[data-room-drawn] [data-near]").await?;
@@ -323,7 +324,7 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
             type_at(&page, &pointer, "22").await?;
             kept(&page, &shop, &pointer, "22").await?;
         }
-        page.sees("[data-room]", "clear of what was measured beside them").await?;
+        page.sees("[data-room]", "clear everything measured near them").await?;
         // A panel across the arm wants a hole.
         page.press("Add a panel").await?;
         page.saved().await?;
@@ -331,7 +332,7 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
         page.saved().await?;
         page.sees("[data-cut='inner fender']", "Cut the inner fender from").await?;
         page.key("u").await?;
-        page.sees("[data-cut='inner fender']", "12.5 mm of room all round").await?;
+        page.sees("[data-cut='inner fender']", "That leaves 12.5 mm all around").await?;
         Ok(())
     })
     .await;
@@ -342,12 +343,12 @@ async fn on_a_phone_the_link_is_mended_too() {
     let shop = Shop::open();
     in_browser(PHONE, |page| async move {
         page.go(&format!("{}/jobs/lookout-truck-7/sway", shop.address)).await?;
-        page.sees(ANSWER, "turns over").await?;
+        page.sees(ANSWER, "goes over center").await?;
         page.at("//*[@data-sway-end]").await?;
         page.at("//*[@data-link-rule]//*[@data-window]").await?;
-        page.enter("Link, eye to eye", "8 1/4").await?;
+        page.enter("Sway link length, eye to eye", "8 1/4").await?;
         page.saved().await?;
-        page.sees(ANSWER, "A link of 8 1/4″ works from").await?;
+        page.sees(ANSWER, "A 8 1/4″ sway link goes from").await?;
         assert_eq!(page.grave_faults().await?, Vec::<String>::new());
         Ok(())
     })

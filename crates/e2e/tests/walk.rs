@@ -27,7 +27,7 @@ async fn the_drawing_is_walked_round_and_asks_the_server_for_nothing() {
         page.misses("[data-rule]").await?;
         page.sees("[data-letter=left]", "LEFT driver").await?;
         page.at("//*[@data-near]").await?;
-        page.sees("[data-names]", "nearest:").await?;
+        page.sees("[data-names]", "closest:").await?;
         let asked = page.asked_in_all().await?;
         // By keys on the drawing, 7.5° each.
         let walk = page.at("//*[@data-walk]").await?;
@@ -69,8 +69,8 @@ async fn the_drawing_is_walked_round_and_asks_the_server_for_nothing() {
         page.pick("//*[@data-view='rear']").await?;
         page.misses("[data-walk]").await?;
         page.at("//*[@data-rule]").await?;
-        page.press("seen from the rear, turn round").await?;
-        page.press("seen from the front, turn round").await?;
+        page.press("View from the rear, switch").await?;
+        page.press("View from the front, switch").await?;
         assert_eq!(page.complaints().await?, Vec::<String>::new());
         Ok(())
     })

@@ -28,7 +28,7 @@ pub enum Way {
 /// A way nobody can go.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 #[error(
-    "`{0}` is no way in: write `tcp:HOST:PORT`, or `serial:/dev/DEVICE` with `@BAUD` behind it where it is not 9600"
+    "`{0}` is not a connection: write `tcp:HOST:PORT`, or `serial:/dev/DEVICE`, adding `@BAUD` if it is not 9600"
 )]
 pub struct WayFault(String);
 

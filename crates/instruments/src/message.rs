@@ -58,19 +58,19 @@ pub enum Sentence {
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 pub enum LineFault {
     /// Longer than any sentence, or with bytes that are no ASCII.
-    #[error("not a line of the protocol")]
+    #[error("not a line of the instrument protocol")]
     NotALine,
     /// No checksum, or one that does not fit.
-    #[error("the checksum does not fit")]
+    #[error("checksum does not match")]
     Checksum,
     /// Another protocol, or a newer one.
-    #[error("version {0} of the protocol is not known")]
+    #[error("protocol version {0} is not supported")]
     Version(String),
     /// A verb nobody knows.
-    #[error("`{0}` is nothing this program knows")]
+    #[error("`{0}` is not recognized")]
     Verb(String),
     /// A field is missing or says nothing.
-    #[error("`{0}` is missing or cannot be read")]
+    #[error("`{0}` is missing or unreadable")]
     Field(&'static str),
 }
 

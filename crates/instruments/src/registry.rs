@@ -101,13 +101,13 @@ pub enum RegistryEvent {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
 pub enum RegistryFault {
     /// There are enough.
-    #[error("no more than {MOST_WAYS} ways can be joined")]
+    #[error("at most {MOST_WAYS} connections")]
     Full,
     /// Nobody of that name.
-    #[error("no such instrument is joined")]
+    #[error("no such instrument is connected")]
     Unknown,
     /// It is away.
-    #[error("that instrument is not there just now")]
+    #[error("that instrument is not responding")]
     Away,
 }
 

@@ -125,22 +125,22 @@ impl Mistake {
     #[must_use]
     pub fn says(self) -> Phrase {
         let says = match self {
-            Self::ReadHanging => "Read while it hung.",
-            Self::ReadLeantOn => "Read while somebody leant on it.",
-            Self::ReadRaised => "Read in a raised mode.",
-            Self::ReadUnsettled => "Read before it was bounced: its bushings held it.",
-            Self::ThreadEnded => "Turned until a thread bottomed or would have come out.",
-            Self::Stripped => "Drove a nut of the wrong pitch on with the wrench: the bolt is stripped.",
-            Self::NotSentBack => "The bar does not reach, and the bracket was left where it is.",
-            Self::OverCentre => "The links turn over at full droop.",
+            Self::ReadHanging => "Measured with the axle hanging.",
+            Self::ReadLeantOn => "Measured while someone leaned on it.",
+            Self::ReadRaised => "Measured in a raised mode.",
+            Self::ReadUnsettled => "Measured before bouncing it: bushings still held it over.",
+            Self::ThreadEnded => "Turned until a thread bottomed out or was about to come out.",
+            Self::Stripped => "Forced a nut of the wrong pitch on with a wrench: the bolt is stripped.",
+            Self::NotSentBack => "The bar doesn't reach, and the bracket was left where it is.",
+            Self::OverCentre => "The sway links go over center at full droop.",
             Self::StillOff => {
                 return Phrase::of(|w| {
-                    format!("The axle is truly further than {} from the middle.", w.distance(CENTRED))
+                    format!("The axle is actually more than {} off center.", w.distance(CENTRED))
                 });
             }
-            Self::NoNut => "The bar's bolt has no nut on it.",
-            Self::WornHole => "The worn hole was left as it is.",
-            Self::LittleThread => "One end has less thread in than holds.",
+            Self::NoNut => "The bar bolt has no nut on it.",
+            Self::WornHole => "The worn hole was not fixed.",
+            Self::LittleThread => "One end doesn't have enough thread engaged.",
         };
         Phrase::plain(says)
     }
@@ -238,9 +238,9 @@ impl Session {
     #[must_use]
     pub fn stands(&self) -> &'static str {
         match (self.vehicle.stance, self.vehicle.leant_on, self.vehicle.raised > Length::ZERO) {
-            (Stance::Hanging, ..) => "On stands, the axle hanging.",
+            (Stance::Hanging, ..) => "On jack stands, the axle hanging.",
             (_, true, _) => "On its wheels. A helper leans on the fender.",
-            (_, _, true) => "On its wheels. The switch on the dash says: high.",
+            (_, _, true) => "On its wheels. The dash switch is on HIGH.",
             _ => "On its wheels.",
         }
     }
@@ -280,7 +280,7 @@ impl Session {
         self.readings += 1;
         let style = derecho_core::measure::print::Style::everyday(self.vehicle.unit);
         let text = derecho_core::measure::print::written(length, style);
-        Done { act, says: Phrase::plain(&format!("The tape shows {text}.")), shows_mm: Some(length.to_mm()) }
+        Done { act, says: Phrase::plain(&format!("The tape reads {text}.")), shows_mm: Some(length.to_mm()) }
     }
 
     /// The tape on one side, as it stands.
@@ -313,25 +313,23 @@ impl Session {
                 let length = vehicle.read_bar(NOISE);
                 self.shows(act, length)
             }
-            Act::Bounce if vehicle.stance == Stance::Hanging => {
-                reported("It hangs: there is nothing to bounce.")
-            }
+            Act::Bounce if vehicle.stance == Stance::Hanging => reported("It is hanging: nothing to bounce."),
             Act::Bounce => {
                 vehicle.bounce();
-                reported("Bounced until it settles.")
+                reported("Bounced; it has settled.")
             }
             Act::LetDown => {
                 vehicle.stand(Stance::OnItsWeight);
-                reported("Down on its wheels. Its bushings hold it where it was.")
+                reported("Down on its wheels. The bushings still hold it over.")
             }
             Act::Lift => {
                 vehicle.stand(Stance::Hanging);
-                reported("Up on stands, the axle hanging.")
+                reported("Up on jack stands, axle hanging.")
             }
             Act::LeaveRaised => {
                 vehicle.raised = Length::ZERO;
                 vehicle.unsettled = true;
-                reported("The body comes down to the height it is driven at.")
+                reported("The body comes down to its normal height.")
             }
             Act::SendAway => {
                 vehicle.leant_on = false;
@@ -340,10 +338,10 @@ impl Session {
             }
             Act::Turn { flats } => {
                 if vehicle.turn_flats(flats) {
-                    reported("Turned. Its bushings hold the axle until it is bounced.")
+                    reported("Turned. The bushings hold the axle over until you bounce it.")
                 } else {
                     self.mistake(Mistake::ThreadEnded);
-                    reported("It does not go so far: one end bottoms, or would come out.")
+                    reported("It won't go that far: one end bottoms out or would come out.")
                 }
             }
             Act::EvenEnds => {
@@ -352,7 +350,10 @@ impl Session {
                 Done {
                     act,
                     says: Phrase::of(|w| {
-                        format!("{} of thread in at either end. Write it down in stage Bar.", w.fine(engaged))
+                        format!(
+                            "{} of thread engaged at each end. Enter it on the Bar screen.",
+                            w.fine(engaged)
+                        )
                     }),
                     shows_mm: Some(engaged.to_mm()),
                 }
@@ -370,7 +371,7 @@ impl Session {
             Act::MendHole => {
                 vehicle.mend_hole();
                 self.mended = true;
-                reported("The worn hole is made good, the bolt sits tight.")
+                reported("Worn hole fixed; the bolt is snug.")
             }
             Act::HangLinks { pair } => {
                 let length = LINKS.get(pair).copied().unwrap_or(LINKS[0]);
@@ -379,7 +380,7 @@ impl Session {
                 }
                 Done {
                     act,
-                    says: Phrase::of(|w| format!("The {} pair hangs.", w.fine(Length::from_mm(length)))),
+                    says: Phrase::of(|w| format!("The {} pair is on.", w.fine(Length::from_mm(length)))),
                     shows_mm: None,
                 }
             }
@@ -435,11 +436,11 @@ impl Session {
             believed_mm: believed.map(Length::to_mm),
             says: Phrase::of(|w| {
                 let believed = believed.map_or_else(
-                    || "Nothing was read into its job.".to_owned(),
-                    |offset| format!("By the newest sheet it sits {}.", w.sideways(offset)),
+                    || "Nothing was entered in its job.".to_owned(),
+                    |offset| format!("By your last measurements it is {}.", w.sideways(offset)),
                 );
                 format!(
-                    "It came in {}. It truly sits {} now. {believed}",
+                    "It came in {}. It is actually {} now. {believed}",
                     w.sideways(self.before),
                     w.sideways(now)
                 )

@@ -173,7 +173,7 @@ impl Technician {
             "version": 4,
             "title": "Practice vehicle",
             "rig": {
-                "vehicle": "a vehicle that exists only in the program",
+                "vehicle": "a made-up vehicle that exists only in this program",
                 "sheet_unit": unit,
                 "end": if vehicle.rear { "rear" } else { "front" },
                 "steering_side": "left",

@@ -104,7 +104,7 @@ fn follow(session: &mut Session, mut job: Job) -> Job {
         let disagree = newest
             .second_thoughts
             .iter()
-            .any(|says| says.in_unit(Unit::Inches).starts_with("The repeats disagree"));
+            .any(|says| says.in_unit(Unit::Inches).starts_with("The repeats don't agree"));
         if disagree && session.acts().contains(&Act::MendHole) {
             session.act(Act::MendHole);
             job.sheets.pop();
@@ -225,6 +225,6 @@ fn the_ground_truth_is_reported_only_afterwards_and_each_lesson_has_its_words() 
         let reported = session.debrief(&job, 5);
         assert_eq!((reported.believed_mm, reported.readings), (None, 0));
         let says = reported.says.in_unit(Unit::Millimetres);
-        assert!(says.contains("Nothing was read"), "{says}");
+        assert!(says.contains("Nothing was entered"), "{says}");
     }
 }

@@ -9,6 +9,7 @@ mod card;
 pub mod json;
 mod log;
 mod settled;
+mod ticked;
 mod work;
 
 pub use card::{Card, CardDue, StageLine, card, card_of};

@@ -136,7 +136,7 @@ fn a_failing_option_stays_listed_with_its_reason() {
 #[test]
 fn the_approaches_come_out_differently_in_three_demo_jobs() {
     let van = plan(&job(&demo("relay-van-2")));
-    assert!(van.says.inches().starts_with("Length only is enough"), "{}", van.says.inches());
+    assert!(van.says.inches().starts_with("Changing the length is enough"), "{}", van.says.inches());
 
     let truck = plan(&job(&demo("lookout-truck-7")));
     assert_eq!(truck.options[0].end, Some(BracketEnd::Axle));
@@ -156,7 +156,7 @@ fn the_approaches_come_out_differently_in_three_demo_jobs() {
     let survey = plan(&job(&demo("lookout-truck-12")));
     assert_eq!(survey.options[0].end, Some(BracketEnd::Frame));
     assert!(survey.options.iter().all(|o| o.end == Some(BracketEnd::Frame) || !o.fails.is_empty()));
-    assert!(survey.because.inches().contains("touches the oil pan"), "{}", survey.because.inches());
+    assert!(survey.because.inches().contains("hits the oil pan"), "{}", survey.because.inches());
 }
 
 #[test]
@@ -202,7 +202,7 @@ fn fit_is_checked_before_anything_is_welded() {
     let verdicts: Vec<FitVerdict> = result.fit.iter().map(|check| check.verdict).collect();
     // It needs 32.49 in; 1/8 in of gap between the ears; 1.5° apart.
     assert_eq!(verdicts, [FitVerdict::Bad, FitVerdict::Bad, FitVerdict::Bad]);
-    assert!(result.fit[1].says.inches().contains("1/8\" of gap"), "{}", result.fit[1].says.inches());
+    assert!(result.fit[1].says.inches().contains("1/8\" gap"), "{}", result.fit[1].says.inches());
     value["bracket"]["joints"][1]["width"] = json!("5/8 in");
     value["bracket"]["axle_bracket_angle"] = json!("11.5");
     value["setups"]["found"]["adjuster"]["made_max"] = json!("34 in");
@@ -233,8 +233,8 @@ fn a_y_link_conversion_is_checked_at_every_height() {
         names.iter().any(|name| name == "pinion at raised")
             && names.iter().any(|name| name == "pinion at aired out")
     );
-    assert!(names.iter().any(|name| name == "the link follows the whole travel"));
-    assert_eq!(verdict(&result, "equal readings both sides"), FitVerdict::Good);
+    assert!(names.iter().any(|name| name == "Y-link follows full travel"));
+    assert_eq!(verdict(&result, "both sides measure the same"), FitVerdict::Good);
     assert_eq!(verdict(&result, "square under the frame"), FitVerdict::Open, "nobody read the wheelbases");
     assert!(result.legs.is_empty(), "nothing to turn");
 }
@@ -250,7 +250,7 @@ fn a_perfect_conversion_is_right_and_a_crooked_one_is_not() {
     let mut value = demo("relay-wagon-5");
     value["sheets"].as_array_mut().unwrap().push(wheelbases("2700 mm", "2700 mm"));
     let result = plan(&job(&value));
-    assert_eq!(result.says.inches(), "The Y-link is right", "{:?}", result.conversion);
+    assert_eq!(result.says.inches(), "The Y-link checks out", "{:?}", result.conversion);
     // 26 mm in 1500 mm are a degree.
     *value["sheets"].as_array_mut().unwrap().last_mut().unwrap() = wheelbases("2726 mm", "2700 mm");
     assert_eq!(verdict(&plan(&job(&value)), "square under the frame"), FitVerdict::Bad);
@@ -258,7 +258,7 @@ fn a_perfect_conversion_is_right_and_a_crooked_one_is_not() {
     assert_eq!(verdict(&plan(&job(&value)), "spacers behind the old upper mount"), FitVerdict::Bad);
     // What was read hanging says nothing of how it sits.
     value["sheets"][0]["conditions"]["on_its_weight"] = json!(false);
-    assert_eq!(verdict(&plan(&job(&value)), "equal readings both sides"), FitVerdict::Open);
+    assert_eq!(verdict(&plan(&job(&value)), "both sides measure the same"), FitVerdict::Open);
 }
 
 /// The pinion is held against what it was, not against ride height: read at one height it is carried to the
@@ -296,11 +296,11 @@ fn a_y_link_off_to_one_side_is_turned_by_opposite_amounts() {
     sheet["left"] = json!(["198 mm", "198 mm", "198 mm", "198 mm"]);
     sheet["right"] = json!(["178 mm", "178 mm", "178 mm", "178 mm"]);
     let result = plan(&job(&value));
-    assert_eq!(verdict(&result, "equal readings both sides"), FitVerdict::Bad);
+    assert_eq!(verdict(&result, "both sides measure the same"), FitVerdict::Bad);
     assert_eq!(result.legs.len(), 1, "the pinion is as it was");
     let setting = &result.legs[0];
     assert!(
-        setting.says.millimetres().starts_with("Sideways, 10 mm to the right"),
+        setting.says.millimetres().starts_with("Axle 10 mm to the right"),
         "{}",
         setting.says.millimetres()
     );
@@ -355,7 +355,7 @@ fn a_built_bar_and_its_faults() {
     let mut value = demo("water-tender-3");
     value["bracket"]["builder"]["stock"] = json!("2 1/2 in");
     let reported = plan(&job(&value)).missing;
-    assert!(reported[0].message.contains("thicker than an eye's shell"), "{reported:?}");
+    assert!(reported[0].message.contains("bigger than the bushing shell"), "{reported:?}");
 }
 
 #[test]
@@ -372,7 +372,7 @@ fn a_chosen_plan_goes_through_bar_and_cycle_to_prove() {
     assert!((inches(correction.recentring.length_mm) - wanted).abs() < 1e-9);
     assert!((inches(correction.planned.rise_mm) - 2.0).abs() < 1e-9);
     assert!(
-        correction.plan_says.unwrap().inches().contains("axle eye 4\" up and 1/2\" to the right, hole 2")
+        correction.plan_says.unwrap().inches().contains("axle end 4\" up and 1/2\" to the right, hole 2")
     );
     // Both sides should read their mean then: 6 in.
     assert!(correction.predicted_readings_mm.unwrap().iter().all(|r| (inches(*r) - 6.0).abs() < 1e-9));
@@ -451,7 +451,7 @@ fn an_option_is_judged_as_its_cycle_is() {
             limits.flat_map(|(index, _)| of(index)).fold(none, larger)
         };
         let gap = worst(" to ", f64::min, f64::INFINITY);
-        let tilt = worst("tilt of its", f64::max, f64::NEG_INFINITY);
+        let tilt = worst("misalignment of its", f64::max, f64::NEG_INFINITY);
         let (reported, tilted) =
             (option.least_gap_mm.unwrap().to_mm(), option.worst_tilt_deg.unwrap().to_degrees());
         assert!(
@@ -469,7 +469,7 @@ fn an_option_is_judged_as_its_cycle_is() {
         // What the planner says of the pan and where, to the half millimetre it is written with.
         let touches = option.fails.iter().find_map(|said| {
             let says = said.millimetres();
-            let (_, at) = says.split_once("touches the oil pan at ")?;
+            let (_, at) = says.split_once("hits the oil pan at ")?;
             at.strip_suffix(" mm bump")?.parse::<f64>().ok()
         });
         let way = cycled.ways.iter().position(|way| way.way == "bump").unwrap();

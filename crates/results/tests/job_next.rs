@@ -44,7 +44,9 @@ fn the_side_read_less_often_is_the_one_to_read_again() {
     assert_eq!(to(&next, Further::BetterFeature), None);
     assert_eq!(to(&next, Further::HeightsAgain), None);
     assert!(
-        next.says.in_unit(derecho_core::measure::Unit::Millimetres).contains("one more repeat on the right")
+        next.says
+            .in_unit(derecho_core::measure::Unit::Millimetres)
+            .contains("one more measurement on the right")
     );
 }
 

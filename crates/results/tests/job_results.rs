@@ -71,13 +71,13 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     assert_eq!(format!("{:.4}", correction.recentring.length_mm.to_inches()), "32.4962");
     // Something touches with the length alone, and holes are on offer: the choice comes before the length.
     assert!(correction.decide_first);
-    assert!(correction.says.inches().starts_with("Decide first, a hole or the length alone"));
+    assert!(correction.says.inches().starts_with("Decide first: a hole, or length only"));
     let mut decided = demo(1);
     decided.setups.plans.chosen = Some(PlanForm::default());
     let decided = solve(&decided).bar.unwrap().correction.unwrap();
-    assert_eq!(decided.says.inches(), "Lengthen the bar 1/2\"");
+    assert_eq!(decided.says.inches(), "Make the bar 1/2\" longer");
     assert_eq!(decided.length_mm, correction.length_mm);
-    assert_eq!(correction.setting.unwrap().exactly.unwrap().inches(), "3 turns less 0.14 flat");
+    assert_eq!(correction.setting.unwrap().exactly.unwrap().inches(), "3 turns minus 0.14 flat");
     let numbers: Vec<String> =
         correction.working.steps.iter().map(|step| step.result.inches.clone()).collect();
     assert_eq!(&numbers[..3], ["31.9374 in", "32.4962 in", "0.4962 in"]);
@@ -99,10 +99,7 @@ fn readings_rule_over_what_the_lift_would_do() {
     job.sheets.push(sheet("as-found", 0, "6 1/4", "5 3/4"));
     let results = solve(&job);
     // Half of 1/2 in.
-    assert_eq!(
-        results.sheets[0].says.as_ref().unwrap().inches(),
-        "The axle sits 1/4\" to the left, the driver's side"
-    );
+    assert_eq!(results.sheets[0].says.as_ref().unwrap().inches(), "The axle is 1/4\" to the left (driver's)");
     let correction = results.bar.unwrap().correction.unwrap();
     assert!((correction.basis.offset_mm.to_inches() - 0.25).abs() < 1e-12);
     // √((31.43247 + 0.25)² + 36) − 32 = 0.24561
@@ -134,7 +131,7 @@ fn a_lowered_van_with_its_bar_the_other_way_up() {
     let results = solve(&demo(3));
     let bar = results.bar.unwrap();
     assert_eq!(bar.found.rise_mm.to_mm(), -70.0);
-    assert_eq!(bar.says.inches(), "The bar stands at 4.7°, axle end up");
+    assert_eq!(bar.says.inches(), "Bar angle 4.7°, axle end high");
     assert_eq!(bar.rise.disagreement_mm, None, "the finder agrees with the heights");
     // Level 70 mm further down in droop.
     assert_eq!(bar.level_travel_mm.to_mm(), -70.0);
@@ -159,7 +156,7 @@ fn scattered_readings_offer_no_length() {
     );
     let bar = results.bar.unwrap();
     assert_eq!(bar.correction, None);
-    assert!(bar.withheld.unwrap().inches().contains("cannot tell"));
+    assert!(bar.withheld.unwrap().inches().contains("can't tell"));
 }
 
 #[test]
@@ -222,7 +219,7 @@ fn a_settled_job_stands_whatever_its_rows_are_called() {
     }
     let kept = &mut settled.settled.as_mut().unwrap().results;
     kept["bar"]["working"]["title"] = serde_json::json!("Angle");
-    kept["prove"]["grounds"][0]["name"] = serde_json::json!("the axle under the frame");
+    kept["prove"]["grounds"][0]["name"] = serde_json::json!("axle under the frame");
     assert_eq!(solve(&settled).settled_stands, Some(true));
     kept_offset(&mut settled);
     assert_eq!(solve(&settled).settled_stands, Some(false), "a figure beside a name is held");
@@ -363,7 +360,7 @@ fn likely_causes() {
     job.sheets[0].frame_above_hub_right = Some(inches("13"));
     let proof = solve(&job).prove.unwrap();
     assert_eq!(proof.cause, Some(Cause::HeightChanged));
-    assert!(proof.cause_says.unwrap().inches().starts_with("The body stands 1\" higher than before"));
+    assert!(proof.cause_says.unwrap().inches().starts_with("The body is 1\" higher than before"));
 }
 
 #[test]

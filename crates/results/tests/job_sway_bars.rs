@@ -126,7 +126,7 @@ fn arms_that_do_not_close_as_it_stands_make_no_bar() {
     value["sway"]["link"] = json!("20 mm");
     let result = swayed(&value);
     assert_eq!(result.holes[0].roll_rate_nm_per_deg, None);
-    assert!(result.holes[0].says.inches().contains("does not close"), "{}", result.holes[0].says.inches());
+    assert!(result.holes[0].says.inches().contains("can't reach"), "{}", result.holes[0].says.inches());
     assert_eq!(result.vehicle.unwrap().bar_nm_per_rad, 0.0);
 }
 
@@ -267,7 +267,7 @@ fn every_splined_bar_has_its_rate_mass_and_stick_out_by_hand() {
     for other in splined.options.iter().filter(|o| o.fits && (o.length_mm.to_mm() - 900.0).abs() < 1e-9) {
         assert!(off(other.roll_rate_nm_per_deg) >= off(suggested[0].roll_rate_nm_per_deg));
     }
-    assert!(splined.because.millimetres().starts_with("Crawling may roll 7.0° per g."));
+    assert!(splined.because.millimetres().starts_with("Crawling: allow 7.0° of body roll per g."));
 }
 
 #[test]
@@ -296,10 +296,10 @@ fn what_no_list_and_no_frame_leave_open_is_asked_for() {
     let splined = swayed(&value).splined.unwrap();
     let asked: Vec<&str> = splined.missing.iter().map(|fault| fault.pointer.as_str()).collect();
     assert_eq!(asked, ["/rig/frame_width", "/sway/splined/bars"]);
-    assert!(splined.options.is_empty() && splined.says.millimetres().starts_with("A splined bar of"));
+    assert!(splined.options.is_empty() && splined.says.millimetres().starts_with("A splined bar rated"));
     let mut value = demo("relay-wagon-5");
     value["sway"]["splined"]["bars"] = json!([{ "length": "850 mm", "diameter": "24 mm" }]);
-    assert_eq!(swayed(&value).splined.unwrap().says.millimetres(), "None of these bars and arms fits");
+    assert_eq!(swayed(&value).splined.unwrap().says.millimetres(), "None of these bars and arms works");
 }
 
 #[test]
@@ -342,7 +342,7 @@ fn weights_axis_and_lever_by_hand() {
     );
     // This is a rear axle: 1200 of 2200 kg on it put the weight that far behind the front axle.
     let says = swayed(&value).vehicle.unwrap().says.millimetres();
-    assert!(says.contains("its weight 1636.5 mm behind the front axle of 3000 mm of wheelbase"), "{says}");
+    assert!(says.contains("Center of gravity 1636.5 mm behind the front axle, 3000 mm wheelbase"), "{says}");
 }
 
 /// A formula with its numbers, worked out by a small calculator of its own: + − · / ² ³ ⁴ and brackets.
@@ -474,7 +474,7 @@ fn a_two_rate_bar_is_between_firm_and_free() {
         let of = |name: &str| {
             choices.iter().find(|c| c.name.inches().starts_with(name)).unwrap().trail_deg.unwrap()
         };
-        (of("as it is"), of("two-rate bar"), of("pins"))
+        (of("leave it connected"), of("two-rate bar"), of("pins"))
     };
     let (firm, same, _) = trail(100.0);
     assert!((firm - same).abs() < 1e-9);
@@ -494,18 +494,18 @@ fn what_ends_the_twist_first_is_named() {
     let mut value = demo("relay-wagon-5");
     value["vehicle"]["other_spring_rate"] = json!("600 N/mm");
     let (stops, free) = ended(&value, "pins");
-    assert_eq!(stops, "the rear axle meets its stops");
+    assert_eq!(stops, "the rear axle hits its bump stops");
     // Joints that take 3° either way are out of tilt before.
     for arm in ["lower_left", "lower_right"] {
         value["hardpoints"]["arms"][arm]["axle_joint"]["limit"] = json!({ "text": "3" });
     }
     let (joint, tight) = ended(&value, "pins");
-    assert!(joint.ends_with("is out of tilt") && tight < free, "{joint}");
+    assert!(joint.ends_with("runs out of misalignment") && tight < free, "{joint}");
     // A steel that takes little ends the bar that is connected, and not the one whose pins are out.
     let mut value = demo("relay-wagon-5");
     value["vehicle"]["other_spring_rate"] = json!("600 N/mm");
     value["sway"]["allowable_mpa"] = json!(250.0);
-    assert_eq!(ended(&value, "as it is").0, "the sway bar is twisted past what its steel takes");
+    assert_eq!(ended(&value, "leave it connected").0, "the sway bar is overstressed");
     assert_eq!(ended(&value, "pins"), (stops, free));
 }
 
@@ -534,12 +534,12 @@ fn preload_moves_weight_and_makes_none() {
     assert!(kilograms[0] < 500.0 && (kilograms[0] + kilograms[1] - 940.0).abs() <= 1.0, "{reported}");
     let mut value = van.clone();
     value["sway"]["preload_wanted"] = json!(false);
-    assert!(says(&value).iter().any(|says| says.contains("by accident?")));
+    assert!(says(&value).iter().any(|says| says.contains("by mistake?")));
     value["sway"].as_object_mut().unwrap().remove("left_longer");
     value["rig"]["floor_slope"] = json!({ "text": "0.8" });
     let reported = says(&value);
-    assert!(reported.iter().all(|says| !says.contains("preload")));
-    assert!(reported.iter().any(|says| says.starts_with("The floor leans by 0.8°")), "{reported:?}");
+    assert!(reported.iter().all(|says| !says.contains("of preload")));
+    assert!(reported.iter().any(|says| says.starts_with("The floor slopes 0.8°")), "{reported:?}");
 }
 
 #[test]

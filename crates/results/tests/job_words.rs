@@ -90,14 +90,11 @@ fn each_unit_system_keeps_to_its_own() {
 fn the_answers_in_trade_words() {
     let results = solve(&demo("lookout-truck-7"));
     let sheet = &results.sheets[0];
-    assert_eq!(sheet.says.as_ref().unwrap().inches(), "The axle sits 1/2\" to the left, the driver's side");
+    assert_eq!(sheet.says.as_ref().unwrap().inches(), "The axle is 1/2\" to the left (driver's)");
     // (6 33/64 − 5 31/64)/2 = 0.515625 in = 13.1 mm, to half a millimetre 13.
-    assert_eq!(
-        sheet.says.as_ref().unwrap().millimetres(),
-        "The axle sits 13 mm to the left, the driver's side"
-    );
+    assert_eq!(sheet.says.as_ref().unwrap().millimetres(), "The axle is 13 mm to the left (driver's)");
     let bar = results.bar.unwrap();
-    assert_eq!(bar.says.inches(), "The bar stands at 10.8°, frame end up");
+    assert_eq!(bar.says.inches(), "Bar angle 10.8°, frame end high");
     // 6/31.4325 = 0.19089 in per inch, to 1/32 in 3/16; 1.9 mm per 10 mm.
     assert_eq!(
         bar.rate_says.inches(),
@@ -114,22 +111,22 @@ fn right_hand_drive_turns_driver_and_passenger_round() {
     let mut job = demo("lookout-truck-7");
     job.rig.steering_side = Some(derecho_core::measure::Side::Right);
     let says = solve(&job).sheets[0].says.clone().unwrap().inches();
-    assert_eq!(says, "The axle sits 1/2\" to the left, the passenger's side");
+    assert_eq!(says, "The axle is 1/2\" to the left (passenger's)");
     job.rig.steering_side = None;
     let says = solve(&job).sheets[0].says.clone().unwrap().inches();
-    assert_eq!(says, "The axle sits 1/2\" to the left");
+    assert_eq!(says, "The axle is 1/2\" to the left");
 }
 
 #[test]
 fn the_longer_bar_is_answered_in_this_jobs_numbers() {
     let correction = solve(&demo("lookout-truck-12")).bar.unwrap().correction.unwrap();
-    // Rates 6/31.4325 and 6/31.9374: 1.6 % smaller. At full bump (3 in): the plan is at
+    // Rates 6/31.4325 and 6/31.9374: 1.6 % less. At full bump (3 in): the plan is at
     // 31.9374 − √(1056 − 9) = −0.4199 in, as found at 0.5050 + 31.4325 − √(1024 − 9) = 0.0784.
     let says = correction.longer_says.unwrap().inches();
-    assert!(says.contains("1.6 % smaller"), "{says}");
+    assert!(says.contains("1.6 % less"), "{says}");
     assert!(
         says.contains(
-            "at full bump the axle is 7/16\" to the right with it, and 1/16\" to the left as found"
+            "At full bump the axle is 7/16\" to the right with it; as found it is 1/16\" to the left"
         ),
         "{says}"
     );
@@ -140,8 +137,8 @@ fn a_level_bar_is_called_level() {
     let mut job = demo("lookout-truck-7");
     job.setups.found.bar.axle_eye_height = job.setups.found.bar.frame_eye_height.clone();
     let bar = solve(&job).bar.unwrap();
-    assert_eq!(bar.says.inches(), "The bar stands level");
-    assert_eq!(bar.rate_says.inches(), "A small bump moves the axle sideways hardly at all.");
+    assert_eq!(bar.says.inches(), "The bar is level");
+    assert_eq!(bar.rate_says.inches(), "A small bump barely moves the axle sideways.");
     assert_eq!(bar.correction.unwrap().longer_says, None);
 }
 
@@ -153,7 +150,7 @@ fn a_finder_alone_says_how_little_it_is_good_for() {
     let bar = solve(&job).bar.unwrap();
     // 860 mm · cos 4.7° · 1° = 14.96 mm.
     let says = &bar.warnings[0].millimetres();
-    assert!(says.contains("good to 15 mm only"), "{says}");
+    assert!(says.contains("good to ±15 mm only"), "{says}");
     // 860 · sin 4.7° = 70.5 mm, axle end up.
     assert!((bar.rise.rise_mm.to_mm() + 70.46).abs() < 0.01);
 }
@@ -185,7 +182,7 @@ fn a_bar_pulled_tight_inside_the_travel_is_reported_with_its_travel() {
     // v = 6 in on a 10 in bar: straight down at v = 10, 4 in further into droop.
     assert!((bar.found_swing.tight_in_droop_mm.unwrap().to_inches() + 4.0).abs() < 1e-9);
     assert!(
-        bar.warnings.iter().any(|w| w.inches().contains("pulled tight 4\" into droop")),
+        bar.warnings.iter().any(|w| w.inches().contains("runs out of length 4\" into droop")),
         "{:?}",
         bar.warnings
     );
@@ -197,11 +194,11 @@ fn a_stick_out_sheet_says_where_to_slide() {
     let mut job = demo("lookout-truck-7");
     job.sheets[0].kind = SheetKind::StickOut;
     let result = &solve(&job).sheets[0];
-    assert!(result.says.as_ref().unwrap().inches().starts_with("The sway bar sits 1/2\" to the left"));
-    assert!(result.advice.as_ref().unwrap().inches().contains("Slide it 1/2\" to the right."));
+    assert!(result.says.as_ref().unwrap().inches().starts_with("The sway bar is 1/2\" to the left"));
+    assert!(result.advice.as_ref().unwrap().inches().contains("Slide it 1/2\" to the right (passenger's)."));
     assert!(!result.usable, "it drives no correction of the track bar");
     let results = solve(&job);
-    assert_eq!(results.stages[1].headline.inches(), "no readings", "nor is it the axle's own reading");
+    assert_eq!(results.stages[1].headline.inches(), "no measurements", "nor is it the axle's own reading");
 }
 
 #[test]
@@ -221,7 +218,7 @@ fn a_squareness_sheet_says_which_way_the_axle_points() {
     assert!((yaw - 0.477_5).abs() < 1e-4);
     assert_eq!(
         result.says.unwrap().inches(),
-        "The axle points 0.48° to the left: the wheelbases differ by 1/2\""
+        "The axle is out of square: it points 0.48° to the left. Wheelbase differs by 1/2\" side to side"
     );
 }
 
@@ -240,10 +237,10 @@ fn second_thoughts_ask_for_what_would_help() {
         solve(&job).sheets[0].second_thoughts.iter().map(|t| t.inches().clone()).collect();
     for part in [
         "three or four times",
-        "on its own weight",
+        "on its wheels",
         "wheels were not straight",
-        "tyres were not alike",
-        "plumb line leans with the floor",
+        "tires were not equal",
+        "plumb line is off on a sloping floor",
         "1/2\" higher on one side",
     ] {
         assert!(thoughts.iter().any(|thought| thought.contains(part)), "{part}: {thoughts:?}");
@@ -267,14 +264,14 @@ fn a_leaning_axle_is_reckoned_with_once_height_and_track_are_known() {
 #[test]
 fn cards_say_where_each_job_stands() {
     let waits = |name| card(&demo(name)).waits.map(|phrase| phrase.inches);
-    assert_eq!(waits("lookout-truck-7").as_deref(), Some("choose a hole or the length alone"));
-    assert_eq!(waits("lookout-truck-12").as_deref(), Some("choose a hole or the length alone"));
-    assert_eq!(waits("lookout-truck-4").as_deref(), Some("read both sides again"));
-    assert_eq!(waits("supply-truck-9").as_deref(), Some("road test, then settle it"));
-    assert_eq!(card(&demo("supply-truck-9")).says.inches, "Proved: centred within 1/8\"");
+    assert_eq!(waits("lookout-truck-7").as_deref(), Some("choose a hole, or length only"));
+    assert_eq!(waits("lookout-truck-12").as_deref(), Some("choose a hole, or length only"));
+    assert_eq!(waits("lookout-truck-4").as_deref(), Some("measure both sides again"));
+    assert_eq!(waits("supply-truck-9").as_deref(), Some("road test, then close the job"));
+    assert_eq!(card(&demo("supply-truck-9")).says.inches, "Proved: centered within 1/8\"");
     let fresh = card(&Job::new("Fresh"));
     assert_eq!(fresh.says.inches, "Nothing measured yet");
-    assert_eq!(fresh.waits.unwrap().inches, "read both sides");
+    assert_eq!(fresh.waits.unwrap().inches, "measure both sides");
 }
 
 #[test]
@@ -305,8 +302,10 @@ fn every_stage_has_cautions_and_they_are_the_same_for_every_job_with_a_bar() {
             .map(|caution| caution.says.inches())
             .collect()
     };
-    assert!(bracket(&reported).iter().all(|says| !says.contains("the bar") && !says.contains("riser")));
-    assert!(bracket(&reported)[0].contains("the link's legs reach their length"));
+    assert!(
+        bracket(&reported).iter().all(|says| !says.contains("the bar adjusts") && !says.contains("riser"))
+    );
+    assert!(bracket(&reported)[0].contains("the Y-link's legs adjust both ways"));
     assert_eq!(bracket(&reported).len(), bracket(&all).len() - 1);
 }
 

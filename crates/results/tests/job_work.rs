@@ -85,16 +85,16 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
     let (how, turned) = reported("turnbuckle", &["46", "44"]);
     assert!(
         turned
-            && how.contains("has to come 14.5 mm to the right for its hole.")
-            && how.contains("look first, it may have to come 6 mm to the left or 23 mm to the right"),
+            && how.contains("has to come 14.5 mm to the right to line up.")
+            && how.contains("look first: it may have to come 6 mm to the left or 23 mm to the right"),
         "{how}"
     );
     // Set on the bench the bar is as long as centres it: 812.5 + 10.5 of reach, and hung √(834² − 228²) − 783.2 less.
     let (how, turned) = reported("one_end", &["46"]);
     assert!(
         !turned
-            && how.contains("has to come 10.5 mm to the right for its hole.")
-            && how.contains("look first, it may have to come"),
+            && how.contains("has to come 10.5 mm to the right to line up.")
+            && how.contains("look first: it may have to come"),
         "{how}"
     );
 }
@@ -269,7 +269,7 @@ fn a_wrench_that_read_otherwise_is_reported() {
 }
 
 /// Grip 20 mm, two washers of 2.5 mm, a flanged nut as high as its bolt is thick, 10 mm, two pitches of 1.5 mm:
-/// 20 + 5 + 10 + 3 = 38 mm; 40 mm is made. In inches: 3/4 + 1/4 + 1/2 + 2/20 = 1.6 in; 1 3/4 in is made.
+/// 20 + 5 + 10 + 3 = 38 mm; the next stock length is 40 mm. In inches: 3/4 + 1/4 + 1/2 + 2/20 = 1.6 in; 1 3/4 in is made.
 #[test]
 fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     let with = |form: Value| {
@@ -277,14 +277,14 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
         value["bolt_up"]["fasteners"] = json!([form]);
         let key = value["bolt_up"]["fasteners"][0]["key"].clone();
         let line = worked(&value).fasteners.into_iter().find(|line| line.key == key).unwrap();
-        line.checks.into_iter().find(|check| check.name.inches() == "bolt's length").unwrap()
+        line.checks.into_iter().find(|check| check.name.inches() == "bolt length").unwrap()
     };
     let metric = json!({ "key": "frame/small", "thread": "M10x1.5", "nut": "flanged", "grip": "20 mm", "washer": "2.5 mm" });
     let reported = with(metric.clone());
     assert_eq!(reported.verdict, FitVerdict::Open);
     assert!(
         reported.says.millimetres().contains("38 mm")
-            && reported.says.millimetres().contains("40 mm is made"),
+            && reported.says.millimetres().contains("the next stock length is 40 mm"),
         "{}",
         reported.says.millimetres()
     );
@@ -295,7 +295,11 @@ fn a_bolts_length_by_its_stack_in_both_unit_systems() {
     assert_eq!(with(short).verdict, FitVerdict::Good);
     let inch = json!({ "key": "frame/side", "thread": "1/2-20", "nut": "flanged", "grip": "3/4 in", "washer": "1/8 in" });
     let reported = with(inch);
-    assert!(reported.says.inches().contains("1 3/4\" is made"), "{}", reported.says.inches());
+    assert!(
+        reported.says.inches().contains("the next stock length is 1 3/4\""),
+        "{}",
+        reported.says.inches()
+    );
 }
 
 /// A bushing tightened on stands is told, a spherical joint is not.
@@ -311,9 +315,9 @@ fn where_it_stood_is_reported_where_it_matters() {
         reported.iter().map(|says| says.inches().clone()).collect::<Vec<_>>().join(" ")
     };
     let rubber = reported(&value);
-    assert!(rubber.contains("Done on stands") && rubber.contains("Reason: dark by then"), "{rubber}");
+    assert!(rubber.contains("Done on jack stands") && rubber.contains("Reason: dark by then"), "{rubber}");
     value["bracket"]["bars"][0]["frame_joint"] = json!("spherical");
-    assert!(!reported(&value).contains("Done on stands"), "{}", reported(&value));
+    assert!(!reported(&value).contains("Done on jack stands"), "{}", reported(&value));
 }
 
 /// The eye is as far from its hole as the plan moves the axle: 3/8 in at the driven height, where stage Tape reads it.
@@ -322,7 +326,7 @@ fn the_eye_is_off_by_what_stage_tape_reads() {
     let worked = worked(&demo("tower-truck-8"));
     let eye = step(&worked, "bar/axle-eye-by-hand").how.clone().unwrap();
     assert!(
-        eye.inches().contains("Surest on its weight: there the axle has to come 3/8\" to the right"),
+        eye.inches().contains("Surest on its wheels: there the axle has to come 3/8\" to the right"),
         "{}",
         eye.inches()
     );
@@ -383,7 +387,7 @@ fn a_makers_order_rules_over_the_usual_one() {
     value["bolt_up"]["order"] = json!(swapped("bar/jam", "read-again"));
     let broken = worked(&value).broken;
     assert!(
-        broken.iter().any(|fault| fault.says.inches().contains("jam nuts and clamps are last")),
+        broken.iter().any(|fault| fault.says.inches().contains("jam nuts and clamps come last")),
         "{broken:?}"
     );
 }
@@ -398,15 +402,15 @@ fn a_brace_takes_its_share_off_the_rail() {
     let below = lever_mm / 2.0;
     value["bracket"]["brace"] = json!({ "name": "cross brace", "below_rail": format!("{below:.4} mm") });
     let fit = plan(&job(&value)).fit;
-    let brace = fit.iter().find(|check| check.name.inches() == "brace to the far rail").unwrap();
+    let brace = fit.iter().find(|check| check.name.inches() == "brace to the opposite rail").unwrap();
     assert_eq!(brace.verdict, FitVerdict::Good);
-    assert!(brace.says.inches().contains("25 % of the moment stays"), "{}", brace.says.inches());
+    assert!(brace.says.inches().contains("25 % of the bending load stays"), "{}", brace.says.inches());
     let carried = format!("{:.0} N", (option.loads.bar_n * 2.5 / 50.0).round() * 50.0);
     assert!(brace.says.millimetres().contains(&carried), "{carried}: {}", brace.says.millimetres());
     value["bracket"]["brace"]["below_rail"] = json!(format!("{:.1} mm", lever_mm * 1.2));
     let fit = plan(&job(&value)).fit;
     assert_eq!(
-        fit.iter().find(|c| c.name.inches() == "brace to the far rail").unwrap().verdict,
+        fit.iter().find(|c| c.name.inches() == "brace to the opposite rail").unwrap().verdict,
         FitVerdict::Bad
     );
 }
@@ -450,7 +454,7 @@ fn a_shim_under_one_clamp_leans_the_bar() {
     let shim = checks.iter().find(|check| check.name.inches() == "shim under one clamp").unwrap();
     assert_eq!(shim.verdict, FitVerdict::Bad);
     let says = &shim.says.millimetres();
-    assert!(says.contains("leans the bar by 0.4°") && says.contains("stand 6.3 mm apart"), "{says}");
+    assert!(says.contains("tilts the sway bar 0.4°") && says.contains("ends up 6.3 mm higher"), "{says}");
 }
 
 /// Half an inch past the stops: told where it is clear to the stops, and nothing where it is not even that.
@@ -501,7 +505,7 @@ fn the_next_one_finds_what_is_set() {
     let reported: Vec<String> =
         results.settling.next_time.iter().map(|says| says.millimetres().clone()).collect();
     assert!(reported[0].starts_with("The bar: 842 mm eye to eye"), "{reported:?}");
-    assert!(reported.contains(&"Axle eye in high.".to_owned()), "{reported:?}");
+    assert!(reported.contains(&"Axle end in high.".to_owned()), "{reported:?}");
 }
 
 /// The bar is hung and recorded, the bracket not yet: the bracket's steps stay. With all of it recorded, read or not, the
@@ -523,7 +527,7 @@ fn a_plan_that_is_fitted_in_part_keeps_its_steps() {
     read["round"] = json!(1);
     read["left"] = read["right"].clone();
     value["sheets"].as_array_mut().unwrap().push(read);
-    assert_eq!(keys(&value), planned, "read again");
+    assert_eq!(keys(&value), planned, "measure again");
 }
 
 /// A job of before opens, is worked out, and loses nothing on its way through the program.
@@ -588,6 +592,6 @@ fn why_a_step_waits_is_true_of_a_sleeve_turned_in_place() {
     };
     assert!(waits("bar/turn").contains("it has to be loose first"), "{}", waits("bar/turn"));
     let read = waits("read-again");
-    assert!(read.contains("its length is set before it is read") && !read.contains("tight first"), "{read}");
-    assert!(waits("bar/jam").contains("jam nuts and clamps are last"), "{}", waits("bar/jam"));
+    assert!(read.contains("set its length before you measure") && !read.contains("tight first"), "{read}");
+    assert!(waits("bar/jam").contains("jam nuts and clamps come last"), "{}", waits("bar/jam"));
 }

@@ -118,19 +118,19 @@ fn somebodys_work_is_proved_by_the_readings_as_found() {
     let off = solved(&read(&["check_work"], "6 1/2 in", "5 1/2 in"));
     let proof = off.prove.unwrap();
     assert_eq!(proof.verdict, ProveVerdict::BackToBar);
-    assert_eq!(proof.says.in_unit(Unit::Inches), "The axle sits 1/2\" to the left");
-    assert!(proof.advice.in_unit(Unit::Inches).ends_with("Stage Bar says what length centres it."));
+    assert_eq!(proof.says.in_unit(Unit::Inches), "The axle is 1/2\" to the left");
+    assert!(proof.advice.in_unit(Unit::Inches).ends_with("The Bar screen gives the length that centers it."));
     let holds = read(&["check_work"], "6 in", "6 in");
     let proof = solved(&holds).prove.unwrap();
     assert_eq!(proof.verdict, ProveVerdict::CanSettle);
-    assert!(proof.says.in_unit(Unit::Millimetres).starts_with("The work holds: centred within"));
+    assert!(proof.says.in_unit(Unit::Millimetres).starts_with("The work is good: centered within"));
     // Something set since then is proved as any setting is.
     let mut set = read(&["check_work"], "6 1/2 in", "5 1/2 in");
     set["setups"]["rounds"] = json!([{ "length": "32 1/2 in" }]);
     assert!(solved(&set).prove.is_none());
     set["sheets"].as_array_mut().unwrap().push(sheet("6 in", "6 in", 1));
     let proof = solved(&set).prove.unwrap();
-    assert!(proof.says.in_unit(Unit::Inches).starts_with("Proved: centred"));
+    assert!(proof.says.in_unit(Unit::Inches).starts_with("Proved: centered"));
     assert!(proof.movement.is_some());
 }
 
@@ -162,7 +162,7 @@ fn an_axle_that_is_centred_is_not_done_before_its_links_are() {
     let mut value = read(&["centre_axle", "fit_sway_links"], "6 in", "6 in");
     let open = solved(&value).prove.unwrap();
     assert_eq!(open.verdict, ProveVerdict::BackToSway);
-    assert_eq!(open.says.in_unit(Unit::Inches), "Centred, but the sway links are not measured yet");
+    assert_eq!(open.says.in_unit(Unit::Inches), "Centered, but the sway links are not measured yet");
     assert!(open.grounds.iter().any(|ground| ground.verdict == FitVerdict::Open));
     assert!(settle(&job(&value), "2026-11-02T09:00:00Z".parse().unwrap()).is_none());
     with_sway(&mut value, "8 in");
@@ -193,7 +193,7 @@ fn what_was_to_come_clear_has_to_be_clear() {
     value["hardpoints"] = rod("24 in");
     let touches = solved(&value).prove.unwrap();
     assert_eq!(touches.verdict, ProveVerdict::BackToCycle);
-    assert!(touches.advice.in_unit(Unit::Inches).starts_with("Stage Cycle has it: "));
+    assert!(touches.advice.in_unit(Unit::Inches).starts_with("See the Cycle screen: "));
     assert_eq!(touches.after.unwrap().offset_mm.to_mm(), 0.0, "it is centred all the same");
     value["to_do"] = json!(["centre_axle"]);
     assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::CanSettle, "nobody asked for that");
@@ -219,10 +219,11 @@ fn two_figures_that_are_reported_to_differ_are_never_printed_alike() {
     for (limit, word) in [(swing + 0.11, "under"), (swing - 0.11, "more than")] {
         value["bracket"] = json!({ "swing_limit": format!("{limit:.2} mm"), "steep_from": "20" });
         let says = need(&value).says.in_unit(Unit::Millimetres).to_owned();
-        let (before, after) = says.split_once(&format!("{word} ")).unwrap_or_else(|| panic!("{says}"));
-        let (_, reported) =
-            before.split_once("the swing of ").unwrap_or_else(|| after.split_once("the swing of ").unwrap());
-        let reported = reported.split(" over").next().unwrap();
+        let (before, after) = says.rsplit_once(&format!("{word} ")).unwrap_or_else(|| panic!("{says}"));
+        let moved = if word == "under" { before.rsplit(", and ").next().unwrap() } else { before };
+        let moved = moved.split_once("moves the axle ").map_or(moved, |(_, moved)| moved);
+        let reported = moved.split(" of side").next().unwrap().split(" side").next().unwrap();
+        assert!(reported.ends_with(" mm") && after.contains(" mm"), "{says}");
         assert!(!says.contains(&format!("{word} {reported}")), "{says}");
     }
 }
@@ -248,7 +249,7 @@ fn what_touches_above_ride_height_is_reported_as_droop_also_on_the_way_to_bump()
     let ended = bump.ended_at_mm.expect("it touches on the way up")[0].to_mm();
     let reported = strip.headline.in_unit(Unit::Inches);
     let word = if ended < 0.0 { "droop" } else { "bump" };
-    assert!(reported.starts_with("touches ") && reported.ends_with(word), "{reported}, ended at {ended}");
+    assert!(reported.starts_with("hits ") && reported.ends_with(word), "{reported}, ended at {ended}");
     assert!(bump.says.in_unit(Unit::Inches).ends_with(word), "{}", bump.says.in_unit(Unit::Inches));
     assert!(ended < 0.0, "it is to touch above ride height: {ended}");
 }

@@ -79,7 +79,7 @@ fn a_bars_bend_is_held_against_what_is_there() {
     let ((straight, none), (bent, minds)) = (gap(None), gap(Some("2 in")));
     assert!(bent < straight - Length::from_mm(15.0), "{bent:?} {straight:?}");
     assert!(none.iter().all(|says| !says.inches().contains("bend")));
-    assert!(minds.iter().any(|says| says.inches().contains("its bend is taken")), "{minds:?}");
+    assert!(minds.iter().any(|says| says.inches().contains("bend assumed at mid-bar")), "{minds:?}");
 }
 
 #[test]
@@ -101,7 +101,7 @@ fn two_features_of_ones_own_are_not_one() {
 #[test]
 fn a_half_measured_shock_leaves_nothing_clear() {
     let mut value = demo("lookout-truck-7");
-    assert!(!sway(&job(&value)).room.unwrap().says.inches().contains("Not measured whole"));
+    assert!(!sway(&job(&value)).room.unwrap().says.inches().contains("Measurements incomplete"));
     value["sway"]["room"]["shocks"][0]["axle"].as_object_mut().unwrap().remove("sideways");
     let room = sway(&job(&value)).room.unwrap();
     // Its sign says so too, and what is missing leads to the end that wants it.
@@ -110,7 +110,7 @@ fn a_half_measured_shock_leaves_nothing_clear() {
     let missing: Vec<_> = room.missing.iter().map(|fault| fault.pointer.as_str()).collect();
     assert_eq!(missing, ["/sway/room/shocks/0/axle"]);
     let says = room.says.inches();
-    assert!(says.starts_with("Not measured whole, so nothing is called clear yet"), "{says}");
+    assert!(says.starts_with("Measurements incomplete, so nothing can be called clear yet"), "{says}");
     assert!(!says.contains("are clear of everything"), "{says}");
 }
 
@@ -147,7 +147,7 @@ fn the_limit_that_is_reported_is_the_one_furthest_gone() {
         let (hose, pipe) = (least("hose"), least("pipe"));
         assert!(pipe < hose, "{pipe} {hose}");
         let reported = &found.says.inches();
-        assert!(reported.contains("comes near the pipe"), "{reported}");
+        assert!(reported.contains("comes close to the pipe"), "{reported}");
     }
 }
 
@@ -196,7 +196,7 @@ fn wind_up_counts_from_the_height_it_was_tightened_at() {
         let watch = found
             .limits
             .iter()
-            .position(|l| l.name.inches().contains("lower arm") && l.name.inches().contains("wind-up"));
+            .position(|l| l.name.inches().contains("lower control arm") && l.name.inches().contains("twist"));
         let pose = found
             .heave
             .iter()
@@ -288,8 +288,8 @@ fn a_y_links_fault_names_the_part_that_does_not_reach() {
     value["bracket"] = json!({});
     value["rig"]["droop"] = json!("1000 mm");
     // Read at ride height, driven where nothing reaches.
-    value["rig"]["heights"].as_array_mut().unwrap().push(height("as measured", "0 mm"));
-    value["hardpoints"]["height"] = json!("as measured");
+    value["rig"]["heights"].as_array_mut().unwrap().push(height("by these measurements", "0 mm"));
+    value["hardpoints"]["height"] = json!("by these measurements");
     let missing = cycle(&job(&value)).missing;
     assert_eq!(missing.len(), 1, "{missing:?}");
     assert!(missing[0].pointer.starts_with("/hardpoints/arms/"), "{missing:?}");
@@ -396,7 +396,7 @@ fn a_chosen_length_is_one_length_in_every_stage() {
             let off = (picked.left_off_mm - correction.leaves_offset_mm).abs().to_mm();
             assert!(off < 1e-6, "{name} {aim}: {:?} {:?}", picked.left_off_mm, correction.leaves_offset_mm);
             // Nobody is told that it is centred where it is not.
-            let centred = correction.leaves_says.millimetres().starts_with("Centred here");
+            let centred = correction.leaves_says.millimetres().starts_with("With the axle centered");
             assert_eq!(centred, correction.leaves_offset_mm.abs() < Length::from_mm(0.25), "{name} {aim}");
         }
     }
@@ -405,5 +405,8 @@ fn a_chosen_length_is_one_length_in_every_stage() {
     let van = demo("relay-van-10");
     assert_eq!(plan(&job(&van)).says.millimetres(), "Length only: long-eye swap bar set to 860 mm");
     let says = solve(&job(&van)).bar.unwrap().correction.unwrap().leaves_says.millimetres();
-    assert!(says.starts_with("With the axle 2.5 mm to the right here, the bar stands at 4.7°"), "{says}");
+    assert!(
+        says.starts_with("With the axle off center at this height, 2.5 mm to the right, the bar is at 4.7°"),
+        "{says}"
+    );
 }

@@ -77,7 +77,7 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     // Level, it is as long as it reaches: 31.4325 in, 0.5675 in less.
     let set = correction(&value);
     assert!((inches(set.length_mm) - 988.0_f64.sqrt()).abs() < 1e-9);
-    assert_eq!(set.says.inches(), "Shorten the bar 9/16\"");
+    assert_eq!(set.says.inches(), "Make the bar 9/16\" shorter");
     // 0.5675 in at 1/6 in to the turn: 3.405 turns, 20.4 flats, so 20.
     assert_eq!(
         set.setting.as_ref().unwrap().turns_say.as_ref().unwrap().inches(),
@@ -86,7 +86,7 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     let planned = plan(&job(&value));
     let option = planned.options.iter().find(|option| option.chosen).unwrap();
     assert_eq!(option.length_mm, set.length_mm);
-    assert_eq!(planned.says.inches(), "Riser, hole 1, then shorten 9/16\"");
+    assert_eq!(planned.says.inches(), "Use riser, hole 1, then make the bar 9/16\" shorter");
     assert_eq!(cycle(&job(&value)).plan.unwrap().bar_length_mm.unwrap(), set.length_mm);
 
     // Fitted and set to the nearest sixteenth, read again: proved against what was predicted.
@@ -96,7 +96,7 @@ fn a_riser_on_a_centred_axle_wants_the_same_length_in_bar_and_bracket_and_can_be
     let check = solved(&value).bar.unwrap().correction.unwrap().set.unwrap();
     assert_eq!(
         check.says.inches(),
-        "Set to 31 7/16\". The axle should be centred now: read both sides again in stage Prove."
+        "Set to 31 7/16\". The axle should be centered now. Now measure both sides again on the Prove screen."
     );
     value["sheets"].as_array_mut().unwrap().push(read("6 in", "6 in", 1));
     let proved = solved(&value).prove.unwrap();
@@ -114,12 +114,12 @@ fn without_a_plan_a_centred_axle_is_left_alone_in_every_stage() {
     let results = solved(&value);
     let bar = results.bar.unwrap();
     assert!(bar.correction.is_none());
-    assert_eq!(bar.withheld.unwrap().inches(), "Leave the length as it is: the axle is centred.");
+    assert_eq!(bar.withheld.unwrap().inches(), "Leave the length alone: the axle is centered.");
     let planned = plan(&job(&value));
     let alone = &planned.options[0];
     assert_eq!((alone.change_mm, alone.covered), (Length::ZERO, Some(true)));
     assert!(!planned.says.inches().contains("0\""), "{}", planned.says.inches());
-    assert!(planned.says.inches().ends_with("the length stays"), "{}", planned.says.inches());
+    assert!(planned.says.inches().ends_with("leave the length alone"), "{}", planned.says.inches());
     assert!(cycle(&job(&value)).plan.is_none());
     // Nothing was set, and nothing stands between it and being settled.
     assert_eq!(results.prove.unwrap().verdict, ProveVerdict::CanSettle);
@@ -140,7 +140,7 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     value["setups"]["found"]["adjuster"] = json!({ "kind": "fixed" });
     value["bracket"] = json!({ "bars": [bought()] });
     let stock = correction(&value);
-    assert_eq!(stock.says.inches(), "The bar is too short: it would have to be 1/2\" longer");
+    assert_eq!(stock.says.inches(), "The bar is too short: it needs to be 1/2\" longer");
     assert!(stock.setting.unwrap().turns_say.is_none());
     let names: Vec<_> = stock.other_ways.iter().map(|other| other.says.inches().clone()).collect();
     assert!(names.iter().any(|says| says.starts_with("The long-sleeve bar: ")), "{names:?}");
@@ -160,13 +160,19 @@ fn a_bought_bar_is_the_bar_of_stage_bar_from_its_box_to_its_length() {
     assert!((inches(bench.thread_in_mm.unwrap()) - 2.25).abs() < 1e-9);
     assert!((inches(bench.against_old_mm) - 0.5).abs() < 1e-9);
     let says: Vec<String> = bench.says.iter().map(derecho_words::Spoken::inches).collect();
-    assert!(says[0].contains("right in, it measures 31\""), "{says:?}");
+    assert!(says[0].contains("all the way in, it measures 31\""), "{says:?}");
     assert!(
-        says[1].contains("9 turns longer, both ends turned out alike: 32 1/2\" on the bench"),
+        says[1].contains("9 turns longer, both ends unscrewed the same amount: 32 1/2\" on the bench"),
         "{says:?}"
     );
-    assert!(says[2].contains("2 1/4\" of thread stays in at each end; at least 1 3/8\" must"), "{says:?}");
-    assert!(says[3].contains("the other eye is 1/2\" longer. One turn more shows 5/32\""), "{says:?}");
+    assert!(
+        says[2].contains("2 1/4\" of thread stays engaged at each end; it needs at least 1 3/8\""),
+        "{says:?}"
+    );
+    assert!(
+        says[3].contains("the other eye should be 1/2\" longer. One turn off shows as 5/32\""),
+        "{says:?}"
+    );
 
     // Hung and set, it is the bar of the next round, with the thread that is left.
     let mut fitted = in_words(&set.fitting);
@@ -190,7 +196,11 @@ fn copying_the_old_bars_length_is_a_target_of_its_own() {
     // One inch out of 31: six turns, and bolts go through both.
     let bench = set.setting.unwrap().bench.unwrap();
     assert!((inches(bench.set_mm) - 32.0).abs() < 1e-9);
-    assert!(bench.says[3].inches().contains("bolts push through both eyes of both"), "{:?}", bench.says);
+    assert!(
+        bench.says[3].inches().contains("bolts should push through both eyes of both"),
+        "{:?}",
+        bench.says
+    );
 }
 
 // 3. A bar that is too long.
@@ -224,7 +234,7 @@ fn a_bar_too_long_names_the_cut_on_the_safe_side_and_the_other_ways() {
     assert!(setting.turns_say.is_none() && set.says.inches().contains("too long"), "{}", set.says.inches());
     // (0.4915 + 0.25)/2 = 0.3707 in off each end, rounded up to 3/8, never down to what leaves no trim.
     assert!(
-        setting.says.inches().contains("Face 3/8\" off the body at each end: the shoulder stops against it. That leaves 1/4\" to trim either way"),
+        setting.says.inches().contains("Face 3/8\" off the body at each end: the shoulder bottoms against it. That leaves 1/4\" of adjustment either way"),
         "{}",
         setting.says.inches()
     );
@@ -304,7 +314,7 @@ fn a_approach_that_leaves_the_length_alone_does_not_fail_for_it() {
     let only = planned.approaches.iter().find(|approach| approach.approach == Approach::RiserOnly).unwrap();
     // It is left 32 in long, which leaves the axle √(1024 − 2.75²) − √988 = 0.4492 in to the right.
     assert!(
-        only.option.fails.iter().all(|why| !why.inches().contains("would have to be")),
+        only.option.fails.iter().all(|why| !why.inches().contains("would need to be")),
         "{:?}",
         only.option.fails
     );
@@ -333,7 +343,7 @@ fn bar_and_bracket_say_one_sentence_of_the_bracket() {
     assert_eq!(need.facts.need, Need::Offered);
     let planned = plan(&job(&value));
     assert_eq!(planned.because, need.says);
-    assert!(planned.says.inches().starts_with("Length only is enough"), "{}", planned.says.inches());
+    assert!(planned.says.inches().starts_with("Changing the length is enough"), "{}", planned.says.inches());
 
     // Side-stepping is complained of: urged, and Bracket no longer calls the length enough.
     value["complaints"] = json!([{ "text": "Jumps", "about": "side_stepping" }]);
@@ -367,7 +377,7 @@ fn uneven_ends_are_equal_engagement_before_a_longer_bar_is_asked_for() {
     let setting = set.setting.as_ref().unwrap();
     assert_eq!(setting.facts.verdict, Verdict::EvenEnds);
     assert_eq!(set.covered, Some(true));
-    assert_eq!(set.says.inches(), "Lengthen the bar 1/2\", both ends evened first");
+    assert_eq!(set.says.inches(), "Even up both ends first, then make the bar 1/2\" longer");
     let each = (1.375 + 2.5 - inches(set.length_mm) + 32.0) / 2.0;
     for end in &setting.facts.ends {
         assert!((inches(end.engagement_after_mm.unwrap()) - each).abs() < 1e-9);
@@ -393,7 +403,7 @@ fn a_length_that_leaves_too_little_thread_is_refused_loudly() {
     let check = results.bar.as_ref().unwrap().correction.as_ref().unwrap().set.clone().unwrap();
     assert!(check.thread_broken);
     assert!(
-        check.says.inches().contains("only 1 1/8\" of thread is in and 1 1/4\" must be"),
+        check.says.inches().contains("only 1 1/8\" of thread is engaged; it needs 1 1/4\""),
         "{}",
         check.says.inches()
     );
@@ -404,7 +414,7 @@ fn a_length_that_leaves_too_little_thread_is_refused_loudly() {
     let read = job(&value);
     let proof = solve(&read).prove.unwrap();
     assert_eq!(proof.verdict, ProveVerdict::BackToBar);
-    assert!(proof.advice.inches().contains("it can pull out"), "{}", proof.advice.inches());
+    assert!(proof.advice.inches().contains("It can pull out"), "{}", proof.advice.inches());
     assert!(settle(&read, "2026-11-26T08:00:00Z".parse().unwrap()).is_none());
 }
 
@@ -442,7 +452,7 @@ fn a_gap_that_is_off_what_centring_wants_draws_a_remark() {
     let built = plan(&job(&value)).builder.unwrap();
     let says = built.remark.unwrap().inches();
     assert!(
-        says.starts_with("The gap makes a bar 5/16\" shorter than the 32 1/2\" that centring wants"),
+        says.starts_with("This gap makes a bar 5/16\" shorter than the 32 1/2\" that centers the axle."),
         "{says}"
     );
     value["bracket"]["builder"]["gap"] = json!("30 1/2 in");
@@ -532,13 +542,16 @@ fn with_riser_fitted(up: &str) -> Value {
 fn what_is_on_target_is_reported_from_where_the_eye_sits_now_and_which_way() {
     // The bar rises 6 in: 4 in of riser leave 2 in, 7 in are 1 in too many, 6 in level it.
     let exact = |value: &Value| plan(&job(value)).exact_says.inches();
-    let reported = "Exactly on target: axle eye 6\" up from where it sits now, or frame eye 6\" down.";
+    let reported =
+        "To hit the target exactly: move the axle end of the bar 6\" up, or the frame end 6\" down.";
     assert_eq!(exact(&truck()), reported);
-    let reported = "Exactly on target: axle eye 2\" up from where it sits now, or frame eye 2\" down.";
+    let reported =
+        "To hit the target exactly: move the axle end of the bar 2\" up, or the frame end 2\" down.";
     assert_eq!(exact(&with_riser_fitted("4 in")), reported);
-    let reported = "Exactly on target: axle eye 1\" down from where it sits now, or frame eye 1\" up.";
+    let reported =
+        "To hit the target exactly: move the axle end of the bar 1\" down, or the frame end 1\" up.";
     assert_eq!(exact(&with_riser_fitted("7 in")), reported);
-    assert_eq!(exact(&with_riser_fitted("6 in")), "It is on target where it is.");
+    assert_eq!(exact(&with_riser_fitted("6 in")), "The bar is on target where it is.");
     // A part may lay the drag link otherwise: what is parallel to it is told of the link that is there.
     let mut value = truck();
     value["bracket"]["target"] = json!("parallel_to_drag_link");
@@ -548,7 +561,9 @@ fn what_is_on_target_is_reported_from_where_the_eye_sits_now_and_which_way() {
     });
     let reported = exact(&value);
     assert!(
-        reported.starts_with("Exactly on target with the drag link as it is now: axle eye "),
+        reported.starts_with(
+            "To hit the target exactly with the drag link as it is now: move the axle end of the bar "
+        ),
         "{reported}"
     );
 }
@@ -558,10 +573,7 @@ fn a_level_bar_lifts_nothing_and_says_so_without_a_nothing_in_figures() {
     // Jacking goes with the rise over the reach: level, there is none.
     let planned = plan(&job(&with_riser_fitted("6 in")));
     let alone = planned.approaches.iter().find(|approach| approach.approach == Approach::LengthOnly).unwrap();
-    assert!(
-        alone.says.inches().contains("in a turn it neither lifts the body nor pulls it down"),
-        "{alone:?}"
-    );
+    assert!(alone.says.inches().contains("in a turn it does not jack the body up or down"), "{alone:?}");
     for approach in &planned.approaches {
         for text in [&approach.says.inches(), &approach.says.millimetres()] {
             assert!(
@@ -583,9 +595,9 @@ fn a_change_too_small_for_a_tape_is_no_change() {
     let results = solved(&value);
     let set = results.bar.as_ref().unwrap().correction.as_ref().unwrap();
     assert!(set.recentring.change_mm.abs() < Length::from_mm(0.1));
-    assert_eq!(set.says.inches(), "The length is right as it stands");
-    assert_eq!(results.stages[2].headline.inches(), "length stays");
-    assert_eq!(plan(&job(&value)).says.inches(), "Riser, hole 1, the length stays");
+    assert_eq!(set.says.inches(), "Bar length is right as it is");
+    assert_eq!(results.stages[2].headline.inches(), "leave the length");
+    assert_eq!(plan(&job(&value)).says.inches(), "Use riser, hole 1, leave the length alone");
 }
 
 // Both eyes move, and a sway link set leaves the readings standing.
@@ -633,7 +645,7 @@ fn a_length_set_in_steps_is_reckoned_on_until_it_is_read_again() {
     assert!(set.set.is_none());
     assert_eq!(set.from_length_mm, Length::from_inches(31.0));
     assert!(
-        set.basis.says.inches().starts_with("Read before the last change and reckoned on"),
+        set.basis.says.inches().starts_with("Measured before the last change, calculated since"),
         "{}",
         set.basis.says.inches()
     );
@@ -725,7 +737,7 @@ fn what_is_no_longer_read_goes_to_the_notes() {
     assert!(job.vehicle.axle_weight.is_none());
     assert!(
         job.notes.starts_with(
-            "Mind the tank.\nType again at /vehicle/axle_weight: \"2,600 lb\" was taken out. 1.25 or 1250?"
+            "Mind the tank.\nEnter /vehicle/axle_weight again: \"2,600 lb\" was removed. 1.25 or 1250?"
         ),
         "{}",
         job.notes

@@ -186,7 +186,7 @@ proptest! {
         let mut said = Vec::new();
         sentences(&in_words(&all), &mut said);
         let says = |part: &str| said.iter().any(|sentence| sentence.contains(part));
-        let needs = ["A bracket is urged", "A bracket is not urged", "No bracket is needed for the angle"];
+        let needs = ["Bracket recommended", "Bracket optional", "No bracket needed for the angle"];
         prop_assert!(needs.iter().filter(|need| says(need)).count() <= 1, "{said:?}");
         if let Some(need) = &all.plan.need {
             prop_assert_eq!(&need.says, &bar.need.says);
@@ -198,7 +198,7 @@ proptest! {
             if let Some(option) = chosen {
                 // Whether it reaches is one verdict: Bar's, Bracket's, and that before welding.
                 prop_assert_eq!(option.covered, correction.covered);
-                let reach = all.plan.fit.iter().find(|check| check.name.inches().starts_with("the bar reaches")).unwrap();
+                let reach = all.plan.fit.iter().find(|check| check.name.inches().starts_with("bar adjusts")).unwrap();
                 if correction.covered == Some(false) {
                     prop_assert!(!option.fails.is_empty());
                     prop_assert_eq!(reach.verdict, derecho_job::verdict::FitVerdict::Bad);
@@ -209,10 +209,10 @@ proptest! {
             let reported = correction.setting.as_ref().and_then(|setting| setting.turns_say.as_ref());
             if correction.covered == Some(false) {
                 prop_assert!(reported.is_none(), "turns that nothing can turn: {:?}", correction.says);
-                let words = ["does not reach", "too long", "too short"];
+                let words = ["won't reach", "too long", "too short"];
                 prop_assert!(words.iter().any(|word| correction.says.inches().contains(word)), "{}", correction.says.inches());
             } else {
-                prop_assert!(!correction.says.inches().contains("does not reach"));
+                prop_assert!(!correction.says.inches().contains("won't reach"));
             }
             prop_assert!(bar.withheld.is_none());
         } else {

@@ -54,14 +54,14 @@ fn two_names(mut value: Value, offset: f64) -> [Value; 2] {
     }
     let entry = |mm: f64| json!({ "text": format!("{mm:.6}"), "unit": "mm" });
     let mut above = value.clone();
-    above["rig"]["heights"] = json!([{ "name": "as it stands", "offset": entry(offset) }]);
-    above["rig"]["driven_height"] = json!("as it stands");
+    above["rig"]["heights"] = json!([{ "name": "driven height", "offset": entry(offset) }]);
+    above["rig"]["driven_height"] = json!("driven height");
     above["rig"]["bump"] = entry(bump);
     above["rig"]["droop"] = entry(droop);
     // Tightened as it stands: the height has another name in each.
     let tightened = value["hardpoints"].as_object_mut().and_then(|points| points.remove("tightened_height"));
     if tightened.is_some() {
-        above["hardpoints"]["tightened_height"] = json!("as it stands");
+        above["hardpoints"]["tightened_height"] = json!("driven height");
     }
     let mut renamed = value;
     renamed["rig"]["bump"] = entry(bump + offset);
@@ -109,7 +109,7 @@ const AT_REST_AT_RIDE_HEIGHT: [&str; 7] =
 /// Left and right alike: which comes first is chance.
 const TIES: [&str; 2] = ["rod", "thing"];
 /// Words that name a height or a place.
-const PLACES: [&str; 6] = ["bump", "droop", " up", " down", "ride height", "as it stands"];
+const PLACES: [&str; 7] = ["bump", "droop", " up", " down", "-travel", "ride height", "driven height"];
 
 fn walk(a: &Value, b: &Value, pointer: &str, apart: &mut Vec<String>) {
     let key = pointer.rsplit('/').next().unwrap_or_default();

@@ -1,5 +1,6 @@
 //! The router and what every request passes through.
 
+use crate::english::in_chosen_english;
 use std::any::Any;
 use std::net::IpAddr;
 use std::sync::OnceLock;
@@ -38,7 +39,7 @@ const LONGEST_REQUEST: Duration = Duration::from_secs(30);
 
 #[derive(OpenApi)]
 #[openapi(
-    info(title = "Derecho", description = "Solid axles set straight: jobs, and what is computed from them."),
+    info(title = "Derecho", description = "Centers solid axles: jobs, and everything calculated from them."),
     components(schemas(Problem, papers::PaperName))
 )]
 struct Described;
@@ -122,6 +123,7 @@ pub fn app(state: AppState) -> Router {
         .layer(from_fn(in_time))
         .layer(from_fn_with_state(Bodies::default(), one_of_many))
         .layer(from_fn(as_problem))
+        .layer(from_fn(in_chosen_english))
         .layer(CatchPanicLayer::custom(panicked))
         .layer(CompressionLayer::new())
         .layer(header_layer(header::CONTENT_SECURITY_POLICY, assets::OWN_ONLY))
@@ -169,7 +171,7 @@ fn foreign(_error: ProtectionError) -> Response {
     Problem::new(
         StatusCode::FORBIDDEN,
         "foreign_page",
-        "This request came from another page. Open the program at its own address.",
+        "This request came from another site. Open Derecho at its own address.",
     )
     .into_response()
 }
@@ -184,7 +186,7 @@ async fn local_host_only(request: Request, next: Next) -> Response {
     Problem::new(
         StatusCode::MISDIRECTED_REQUEST,
         "foreign_name",
-        "This program answers on localhost and addresses of this machine alone, such as 127.0.0.1.",
+        "Derecho only answers at addresses of this machine, such as 127.0.0.1.",
     )
     .into_response()
 }
@@ -219,7 +221,7 @@ async fn plainly_asked(request: Request, next: Next) -> Response {
         return Problem::new(
             StatusCode::UNSUPPORTED_MEDIA_TYPE,
             "unknown_content",
-            "Send JSON with Content-Type: application/json, a table of parts with text/csv, or a shop with application/zip.",
+            "Send JSON as application/json, a table of parts as text/csv, or a shop as application/zip.",
         )
         .into_response();
     }
@@ -243,14 +245,14 @@ async fn as_problem(request: Request, next: Next) -> Response {
     }
     let (code, detail) = match status {
         StatusCode::PAYLOAD_TOO_LARGE => {
-            ("too_large", "The body is larger than 2 MiB. A job is far smaller: send one job at a time.")
+            ("too_large", "Larger than 2 MiB. A job is far smaller: send one job at a time.")
         }
         StatusCode::METHOD_NOT_ALLOWED => (
             "no_such_method",
             "This address does not take that method. /api/openapi.json lists what there is.",
         ),
-        StatusCode::SERVICE_UNAVAILABLE => ("too_slow", "This took too long and was given up. Try again."),
-        _ => ("bad_request", "The request cannot be taken as it is. /api/openapi.json describes what can."),
+        StatusCode::SERVICE_UNAVAILABLE => ("too_slow", "This took too long and was stopped. Try again."),
+        _ => ("bad_request", "Bad request. /api/openapi.json describes what is accepted."),
     };
     Problem::new(status, code, detail).into_response()
 }

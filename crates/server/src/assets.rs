@@ -3,6 +3,7 @@
 use axum::http::{HeaderValue, StatusCode, Uri, header};
 use axum::response::{Html, IntoResponse, Response};
 use rust_embed::RustEmbed;
+use std::collections::BTreeMap;
 
 use crate::api::problem::Problem;
 
@@ -14,6 +15,12 @@ pub const OWN_ONLY: &str =
 #[folder = "$DERECHO_CLIENT"]
 struct Client;
 
+/// The client's own texts, a list for each of its sources; None where no client is built in.
+#[must_use]
+pub fn own_texts() -> Option<BTreeMap<String, Vec<String>>> {
+    serde_json::from_slice(&Client::get("sentences.json")?.data).ok()
+}
+
 /// Serves a file of the client; any other path is the client's own to interpret.
 pub async fn client(uri: Uri) -> Response {
     let path = uri.path().trim_start_matches('/');
@@ -21,7 +28,7 @@ pub async fn client(uri: Uri) -> Response {
         return Problem::new(
             StatusCode::NOT_FOUND,
             "no_such_address",
-            "There is nothing at this address. /api/openapi.json lists what there is.",
+            "Nothing at this address. /api/openapi.json lists what there is.",
         )
         .into_response();
     }
@@ -29,12 +36,8 @@ pub async fn client(uri: Uri) -> Response {
         return response;
     }
     if path.starts_with("assets/") {
-        return Problem::new(
-            StatusCode::NOT_FOUND,
-            "no_such_file",
-            "There is no such file. Load the page again.",
-        )
-        .into_response();
+        return Problem::new(StatusCode::NOT_FOUND, "no_such_file", "No such file. Reload the page.")
+            .into_response();
     }
     page().unwrap_or_else(|| {
         Problem::new(

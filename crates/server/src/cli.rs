@@ -1,11 +1,13 @@
 //! The command line. Exit codes: 0 done, 1 could not, 2 wrong words or a bad file.
 
+use crate::sentences;
+use derecho_words::{English, in_english, in_own_words};
 use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
-use clap::{Parser, Subcommand, ValueEnum};
+use clap::{CommandFactory as _, Parser, Subcommand, ValueEnum};
 use derecho_card::{Paper, card};
 use derecho_core::measure::Unit;
 use derecho_core::measure::print::{Style, written_nanometres};
@@ -38,7 +40,7 @@ use crate::records::Records;
 use crate::serve::{Settings, launch};
 use crate::trial;
 
-/// Solid axles set straight: readings off a tape, the bar's geometry, turns and flats.
+/// Centers solid axles and fixes the track bar (Panhard rod) angle after a lift or drop.
 #[derive(Debug, Parser)]
 #[command(name = "derecho", version)]
 struct Arguments {
@@ -50,7 +52,7 @@ struct Arguments {
 enum Command {
     /// Serve the application to a browser on this machine.
     Serve {
-        /// Put the sample jobs into an empty bay.
+        /// Add the sample jobs if there are no jobs yet.
         #[arg(long)]
         demo: bool,
         /// Where jobs are kept.
@@ -64,8 +66,10 @@ enum Command {
     Solve {
         /// A job file, or - for standard input.
         file: PathBuf,
+        #[command(flatten)]
+        words: WordsOf,
     },
-    /// Read a length off a tape and print it back.
+    /// Read a tape measurement and print it back.
     Tape {
         /// As typed, such as "24 13/16".
         #[arg(allow_hyphen_values = true)]
@@ -102,25 +106,25 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Copy the whole bay to a file, also while the server runs.
+    /// Back up all data to one file; the server may be running.
     Backup {
-        /// The file to write; it must not be there yet.
+        /// The file to write; it must not exist yet.
         file: PathBuf,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Go through the bay, or a copy of it, and tell everything that is damaged.
+    /// Check all data, or a backup of it, and list everything that is damaged.
     Check {
-        /// A copy; the bay itself where left out.
+        /// A backup; the data folder itself if left out.
         file: Option<PathBuf>,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Put a copy in the place of the bay; what was there is kept beside it.
+    /// Restore a backup; the data that was there is kept next to it.
     Restore {
-        /// The copy.
+        /// The backup.
         file: PathBuf,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
@@ -133,14 +137,16 @@ enum Command {
         /// The file to write, or - for standard output.
         #[arg(long, short, value_name = "FILE")]
         output: PathBuf,
-        /// The paper; what is usual for the job's unit where left out.
+        /// Paper size; by the job's units if left out.
         #[arg(long, value_enum)]
         paper: Option<PaperWord>,
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
+        #[command(flatten)]
+        words: WordsOf,
     },
-    /// Print what is due after the work, over all jobs, soonest first.
+    /// List what is due after the work on all jobs, soonest first.
     Reminders {
         /// Write them as a calendar file instead.
         #[arg(long, value_name = "FILE")]
@@ -148,6 +154,8 @@ enum Command {
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
+        #[command(flatten)]
+        words: WordsOf,
     },
     /// Write the log over all jobs as CSV.
     Log {
@@ -157,8 +165,10 @@ enum Command {
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
+        #[command(flatten)]
+        words: WordsOf,
     },
-    /// Write every job into one zip of job files; import takes it back in.
+    /// Write all jobs into one zip of job files; `derecho import` reads it.
     Pack {
         /// The file to write.
         file: PathBuf,
@@ -166,13 +176,13 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// List the jobs that were taken out of the bay.
+    /// List removed jobs.
     Removed {
         /// Where jobs are kept.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Put a job that was taken out back into the bay.
+    /// Restore a removed job.
     BringBack {
         /// The job's id, as `derecho removed` lists it.
         id: String,
@@ -180,26 +190,35 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Shop instruments: what is there, readings as they come, stand-ins.
+    /// Shop instruments: list them, watch them, simulate them.
     Instruments {
         #[command(subcommand)]
         what: Instruments,
     },
-    /// Send practice vehicles through the whole job, the answer followed to the letter, and count what comes of it.
-    Trial {
-        /// How many.
-        #[arg(long, value_name = "N", default_value_t = 1000, value_parser = clap::value_parser!(u32).range(1..=1_000_000))]
-        vehicles: u32,
-        /// Another seed draws other vehicles.
+    /// For developers: list every sentence the program says, by screen, as found in sample jobs and random changes to them.
+    Sentences {
+        /// Number of changed jobs.
+        #[arg(long, value_name = "N", default_value_t = 400)]
+        jobs: usize,
+        /// Seed: a different one changes them differently.
         #[arg(long, value_name = "S", default_value_t = 1)]
         seed: u64,
-        /// Whose hands.
+    },
+    /// Run practice vehicles through the whole job, following the answers exactly, and count the results.
+    Trial {
+        /// Number of vehicles.
+        #[arg(long, value_name = "N", default_value_t = 1000, value_parser = clap::value_parser!(u32).range(1..=1_000_000))]
+        vehicles: u32,
+        /// Seed: a different one draws different vehicles.
+        #[arg(long, value_name = "S", default_value_t = 1)]
+        seed: u64,
+        /// How carefully they are measured.
         #[arg(long, value_enum, default_value = "careful")]
         hands: HandsWord,
         /// Follow the rule of thumb instead of Derecho's answer.
         #[arg(long)]
         rule_of_thumb: bool,
-        /// What careful hands read further, where an answer cannot be told.
+        /// What a careful mechanic measures next when an answer is not conclusive.
         #[arg(long, value_enum, default_value = "advised")]
         further: FurtherWord,
         /// Print one JSON object.
@@ -217,6 +236,14 @@ enum Command {
     },
 }
 
+/// Whose words are written.
+#[derive(Debug, clap::Args)]
+struct WordsOf {
+    /// Whose English: us, uk, au or ca.
+    #[arg(long, value_name = "WHOSE", default_value = "us")]
+    english: English,
+}
+
 #[derive(Clone, Copy, Debug, ValueEnum)]
 enum PaperWord {
     A4,
@@ -225,7 +252,7 @@ enum PaperWord {
 
 #[derive(Clone, Copy, Debug, ValueEnum)]
 enum FurtherWord {
-    /// What Derecho says to read next.
+    /// What Derecho says to measure next.
     Advised,
     /// One more repeat, on one side and then the other.
     Blindly,
@@ -270,6 +297,20 @@ impl Failure {
     }
 }
 
+/// The texts of the command line's own help.
+#[must_use]
+pub fn help() -> Vec<String> {
+    fn of(command: &clap::Command, found: &mut Vec<String>) {
+        let texts = command.get_about().into_iter().chain(command.get_long_about());
+        found.extend(texts.map(ToString::to_string));
+        found.extend(command.get_arguments().filter_map(|argument| Some(argument.get_help()?.to_string())));
+        command.get_subcommands().for_each(|inner| of(inner, found));
+    }
+    let mut found = Vec::new();
+    of(&Arguments::command(), &mut found);
+    found
+}
+
 /// Runs the program on the arguments it was started with.
 #[must_use]
 pub fn run() -> ExitCode {
@@ -301,14 +342,16 @@ fn pack(file: &Path, store: &Store) -> Result<(), Failure> {
 fn put_in_place(file: &Path, directory: &Path) -> Result<(), Failure> {
     let aside = restore(file, directory).map_err(Failure::could_not)?;
     let kept =
-        aside.map_or_else(String::new, |aside| format!(" What was there is kept as {}.", aside.display()));
-    print(&format!("{} is in the place of the bay.{kept}", file.display()))
+        aside.map_or_else(String::new, |aside| format!(" The old data is kept as {}.", aside.display()));
+    print(&format!("Restored {}.{kept}", file.display()))
 }
 
 fn execute(command: Command) -> Result<(), Failure> {
     match command {
         Command::Serve { demo, data, listen } => serve(Settings::new(directory(data)?, demo), listen),
-        Command::Solve { file } => print_reported(&everything(&load(&file)?)),
+        Command::Solve { file, words } => {
+            in_english(words.english, || print_reported(&everything(&load(&file)?)))
+        }
         Command::Tape { text, unit, json, signed, fraction } => {
             tape(&text, unit.into(), json, signed, fraction.as_deref())
         }
@@ -339,14 +382,26 @@ fn execute(command: Command) -> Result<(), Failure> {
             let reported = trial::run(settings);
             if json { print_json(&reported) } else { print(&trial::table(&reported)) }
         }
+        Command::Sentences { jobs, seed } => {
+            let mut lines: Vec<String> = sentences::by_form(sentences::all(help(), jobs, seed))
+                .into_iter()
+                .map(|one| format!("{}\t{}", one.screen, one.says))
+                .collect();
+            lines.sort();
+            print(&lines.join("\n"))
+        }
         Command::Import { files, data } => import(&files, data),
-        Command::Card { job, output, paper, data } => card_of(&job, &output, paper, data),
-        Command::Reminders { calendar, data } => reminders(calendar, data),
-        Command::Log { output, data } => {
+        Command::Card { job, output, paper, data, words } => {
+            in_english(words.english, || card_of(&job, &output, paper, data))
+        }
+        Command::Reminders { calendar, data, words } => {
+            in_english(words.english, || reminders(calendar, data))
+        }
+        Command::Log { output, data, words } => in_english(words.english, || {
             let store = bay(data)?;
             let lines = shop::lines(&Records::default(), &store, "", None).map_err(Failure::could_not)?;
             write_out(&output, &shop::log_csv(&lines).map_err(Failure::could_not)?)
-        }
+        }),
         Command::Pack { file, data } => pack(&file, &bay(data)?),
         Command::Removed { data } => {
             let removed = bay(data)?.removed().map_err(Failure::could_not)?;
@@ -354,14 +409,14 @@ fn execute(command: Command) -> Result<(), Failure> {
         }
         Command::BringBack { id, data } => {
             let reported =
-                |error| Failure::could_not(format!("{id}: {error}. derecho removed lists those there are"));
+                |error| Failure::could_not(format!("{id}: {error}. Run derecho removed for the list"));
             let stored = bay(data)?.bring_back(&id).map_err(reported)?;
-            print(&format!("{} is in the bay again.", stored.job.title))
+            print(&format!("{} is back in the job list.", stored.job.title))
         }
         Command::Backup { file, data } => {
             let store = bay(data)?;
             store.backup(&file).map_err(Failure::could_not)?;
-            print(&format!("The bay is copied to {}.", file.display()))
+            print(&format!("Backup written to {}.", file.display()))
         }
         Command::Check { file, data } => check(file, data),
         Command::Restore { file, data } => put_in_place(&file, &directory(data)?),
@@ -382,7 +437,7 @@ fn directory(given: Option<PathBuf>) -> Result<PathBuf, Failure> {
                 .or_else(home)
                 .map(|base| base.join("derecho"))
         })
-        .ok_or_else(|| Failure::bad("say where jobs are kept, with --data DIR"))
+        .ok_or_else(|| Failure::bad("say where jobs are stored, with --data DIR"))
 }
 
 fn print(text: &str) -> Result<(), Failure> {
@@ -428,7 +483,7 @@ fn load(file: &Path) -> Result<Job, Failure> {
                             _ => String::new(),
                         };
                         let pointer = if fault.pointer.is_empty() { "/" } else { &fault.pointer };
-                        format!("{name}: at {pointer}{place}: {}", fault.message)
+                        format!("{name}: at {pointer}{place}: {}", in_own_words(&fault.message))
                     })
                     .collect();
                 lines.join("\nderecho: ")
@@ -527,8 +582,7 @@ fn card_of(
     } else {
         let id = job.to_string_lossy();
         let store = bay(data)?;
-        let reported =
-            |error| Failure::could_not(format!("{id}: there is no such file, and no such job: {error}"));
+        let reported = |error| Failure::could_not(format!("{id}: no such file and no such job: {error}"));
         store.get(&id).map_err(reported)?.job
     };
     let paper = match paper {
@@ -571,7 +625,7 @@ fn all_read(left_out: &[String]) -> Result<(), Failure> {
     }
     let jobs = left_out.join(", ");
     Err(Failure::could_not(format!(
-        "everything else is there, but these jobs cannot be read: {jobs}. derecho check says why"
+        "everything else was written, but these jobs can't be read: {jobs}. Run derecho check for the reason"
     )))
 }
 
@@ -582,9 +636,10 @@ fn check(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {
     };
     let found = safekeeping::check(&file).map_err(Failure::could_not)?;
     if found.faults.is_empty() {
-        return print(&format!("Sound: {} jobs, {} revisions.", found.jobs, found.revisions));
+        return print(&format!("OK: {} jobs, {} revisions.", found.jobs, found.revisions));
     }
-    let advice = "Put a backup in its place with derecho restore; keep this one, it may be read in part.";
+    let advice =
+        "Restore a backup with derecho restore; keep the damaged file, parts of it may still be readable.";
     Err(Failure::could_not(format!("{}\nderecho: {advice}", found.faults.join("\nderecho: "))))
 }
 
@@ -596,7 +651,7 @@ fn ready_of(file: &Path) -> Result<Vec<Prepared>, Failure> {
     }
     let reported = |done: usize, of: usize| {
         if done.is_multiple_of(500) {
-            let _ = writeln!(std::io::stderr(), "{done} of {of} looked through");
+            let _ = writeln!(std::io::stderr(), "{done} of {of} checked");
         }
     };
     shop::ready_of_zip(&read(file)?, reported).map_err(|problem| {

@@ -36,7 +36,7 @@ pub(crate) enum Instruments {
         /// What it reads, one after another.
         #[arg(long, value_delimiter = ',', required = true, allow_hyphen_values = true)]
         values: Vec<f64>,
-        /// Its unit; the first it can read in where left out.
+        /// Its unit; if left out, the first one it has.
         #[arg(long, value_parser = unit)]
         unit: Option<Unit>,
         /// Address to listen on.
@@ -99,7 +99,7 @@ async fn list(ways: &[String]) -> Result<(), String> {
             print(&format!(
                 "{}: {}",
                 way.way,
-                if way.there { "nothing has said what it is" } else { "nothing there" }
+                if way.there { "connected but has not identified itself" } else { "no answer" }
             ))?;
         }
         for one in on_it {

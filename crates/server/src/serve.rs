@@ -46,11 +46,11 @@ impl Settings {
 #[derive(Debug, Error)]
 pub enum ServeError {
     /// An address of the network.
-    #[error("{0} is not an address of this machine alone. Derecho has no passphrase yet: use 127.0.0.1.")]
+    #[error("{0} can be reached from other machines, and Derecho has no password yet: use 127.0.0.1.")]
     NotLocal(SocketAddr),
     /// The address is taken.
     #[error(
-        "cannot listen on {address}: {source}. Is Derecho running already? Pick another port with --listen."
+        "can't listen on {address}: {source}. Is Derecho already running? Choose another port with --listen."
     )]
     Listen {
         /// The address.
@@ -62,7 +62,7 @@ pub enum ServeError {
     #[error(transparent)]
     Store(#[from] StoreError),
     /// The connection broke.
-    #[error("serving ended: {0}")]
+    #[error("the server stopped: {0}")]
     Io(#[from] std::io::Error),
 }
 
@@ -190,8 +190,8 @@ async fn daily_copies(store: Arc<Store>) {
         let copied = spawn_blocking(move || store.daily_copy(jiff::Zoned::now().date())).await;
         match copied {
             Ok(Ok(_)) => {}
-            Ok(Err(error)) => tracing::error!(%error, "today's copy was not taken"),
-            Err(error) => tracing::error!(%error, "today's copy was not taken"),
+            Ok(Err(error)) => tracing::error!(%error, "today's backup was not made"),
+            Err(error) => tracing::error!(%error, "today's backup was not made"),
         }
         tokio::time::sleep(LOOK_EVERY).await;
     }

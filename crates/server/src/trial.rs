@@ -28,52 +28,52 @@ pub(crate) fn table(trial: &Trial) -> String {
     let line = |name: &str, count: usize, of: usize| format!("{name:<66}{count:>8}  {}", share(count, of));
     let whose = if trial.rule_of_thumb { "by the rule of thumb" } else { "by Derecho's answer" };
     let mut lines = vec![
-        format!("{} vehicles, {} hands, {whose}, seed {}", trial.vehicles, trial.technician, trial.seed),
+        format!("{} vehicles, {} measuring, {whose}, seed {}", trial.vehicles, trial.technician, trial.seed),
         String::new(),
-        line("the first answer could be told", trial.reported, trial.vehicles),
+        line("first answer conclusive", trial.reported, trial.vehicles),
         line(
-            "  of those, truly within 3 mm after the first setting",
+            "  of those, really within 3 mm after the first adjustment",
             trial.within_after_first,
             trial.reported,
         ),
-        line("  made worse by it, and not within 3 mm", trial.made_worse, trial.reported),
+        line("  made worse, and not within 3 mm", trial.made_worse, trial.reported),
         line("  further out than before, still within 3 mm", trial.further_within, trial.reported),
-        line("called settled", trial.settled, trial.vehicles),
-        line("  of those, truly more than 6 mm out", trial.settled_wrong, trial.settled),
-        line("truly within 3 mm at the end", trial.within_at_end, trial.vehicles),
-        line("given up", trial.given_up, trial.vehicles),
+        line("job closed", trial.settled, trial.vehicles),
+        line("  of those, really more than 6 mm out", trial.settled_wrong, trial.settled),
+        line("really within 3 mm at the end", trial.within_at_end, trial.vehicles),
+        line("gave up", trial.given_up, trial.vehicles),
     ];
     if !trial.rule_of_thumb {
         lines.extend([
-            line("sheets that could not tell", trial.cannot_tell, trial.intervals),
+            line("measurement sets too uncertain to call", trial.cannot_tell, trial.intervals),
             line(
-                "  of those, the axle truly no further out than that",
+                "  of those, axle really within that uncertainty",
                 trial.cannot_tell_right,
                 trial.cannot_tell,
             ),
-            line("95 % intervals that hold the truth", trial.intervals_hold, trial.intervals),
-            line("bars that truly touch something in their travel", trial.contacts, trial.vehicles),
-            line("  of those, foretold by stage Cycle", trial.contacts_foretold, trial.contacts),
-            line("  foretold where nothing touches", trial.contacts_cried, trial.vehicles - trial.contacts),
+            line("95 % intervals that contain the true value", trial.intervals_hold, trial.intervals),
+            line("bars that really hit something in their travel", trial.contacts, trial.vehicles),
+            line("  of those, predicted by the Cycle screen", trial.contacts_foretold, trial.contacts),
+            line("  predicted where nothing hits", trial.contacts_cried, trial.vehicles - trial.contacts),
             line(
-                "told: within 3 mm after one setting, thumb on the same readings",
+                "conclusive: within 3 mm after one adjustment, rule of thumb on the same measurements",
                 trial.thumb_within_after_first,
                 trial.reported,
             ),
             line(
-                "told or not: within 3 mm after one setting, thumb on the same",
+                "conclusive or not: within 3 mm after one adjustment, rule of thumb on the same",
                 trial.thumb_within_of_all,
                 trial.vehicles,
             ),
             line(
-                "told: within 3 mm after one setting by eye along a straightedge",
+                "conclusive: within 3 mm after one adjustment by eye along a straightedge",
                 trial.eye_within_after_first,
                 trial.reported,
             ),
         ]);
     }
     let each = trial.readings as f64 / trial.vehicles.max(1) as f64;
-    lines.push(format!("{:<66}{each:>8.1}", "readings of the tape for each vehicle"));
+    lines.push(format!("{:<66}{each:>8.1}", "tape readings per vehicle"));
     lines.join("\n")
 }
 

@@ -447,7 +447,10 @@ fn collect(value: &Value, pointer: String, found: &mut Vec<String>) {
 async fn a_job_file_comes_out_as_it_would_go_in() {
     let shop = Shop::open().await;
     let answer = shop.call(Method::GET, "/api/v1/jobs/relay-van-2/export", None, None).await;
-    assert_eq!(answer.headers()["content-disposition"], "attachment; filename=\"relay-van-2.derecho.json\"");
+    assert_eq!(
+        answer.headers()["content-disposition"],
+        "attachment; filename=\"relay-van-2-pulls-right-over-speed-bumps.derecho.json\""
+    );
     let file = answer.text().await.unwrap();
     let made = shop.call(Method::POST, "/api/v1/jobs", None, Some(file)).await;
     assert_eq!(made.status(), StatusCode::CREATED);

@@ -84,10 +84,10 @@ fn a_bad_file_exits_with_2_and_says_where() {
     assert_eq!(faulty.status.code(), Some(2));
     let says = complaint(&faulty);
     assert!(
-        says.contains("at /rig/lift (characters 7 to 7): A fraction cannot have 0 under the bar"),
+        says.contains("at /rig/lift (characters 7 to 7): A fraction can't have 0 on the bottom"),
         "{says}"
     );
-    assert!(says.contains("at /rig: There is no field \"colour\" here. Take it out"), "{says}");
+    assert!(says.contains("at /rig: No field \"colour\" here. Remove it"), "{says}");
 
     let absent = derecho(&["solve", "no-such-file.json"], None);
     assert_eq!(absent.status.code(), Some(2));
@@ -125,7 +125,7 @@ fn jobs_go_out_and_come_back() {
     assert!(stored.status.success(), "{}", complaint(&stored));
     let line = String::from_utf8(stored.stdout).unwrap();
     let (id, title) = line.trim_end().split_once('\t').unwrap();
-    assert_eq!(title, "Water tender 3");
+    assert_eq!(title, "Water tender 3: rocks after a swerve");
     let listed = derecho(&["export", "--data", data], None);
     assert_eq!(String::from_utf8(listed.stdout).unwrap(), line);
     let out = json(&derecho(&["export", id, "--data", data], None));
@@ -278,14 +278,14 @@ fn a_bay_is_copied_checked_and_put_back() {
     };
     assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
     assert_eq!(run(&["backup", copy, "--data", folder]).0, 0);
-    assert_eq!(run(&["check", "--data", folder]), (0, "Sound: 1 jobs, 1 revisions.\n".to_owned()));
+    assert_eq!(run(&["check", "--data", folder]), (0, "OK: 1 jobs, 1 revisions.\n".to_owned()));
     // A second job, then back to the copy: one again, and what was there kept.
     assert_eq!(run(&["import", file.to_str().unwrap(), "--data", folder]).0, 0);
     let (code, reported) = run(&["restore", copy, "--data", folder]);
     assert!(code == 0 && reported.contains("before-restore-1.sqlite3"), "{reported}");
     assert_eq!(run(&["export", "--data", folder]).1.lines().count(), 1);
     let aside = data.path().join("before-restore-1.sqlite3");
-    assert_eq!(run(&["check", aside.to_str().unwrap()]), (0, "Sound: 2 jobs, 2 revisions.\n".to_owned()));
+    assert_eq!(run(&["check", aside.to_str().unwrap()]), (0, "OK: 2 jobs, 2 revisions.\n".to_owned()));
     // A copy that is no database is told, and nothing is put in place of anything.
     std::fs::write(copy, "no database at all, but long enough to look at ".repeat(60)).unwrap();
     let (code, reported) = run(&["restore", copy, "--data", folder]);
@@ -315,14 +315,15 @@ fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
     let lines: Vec<String> = String::from_utf8_lossy(&due.stdout).lines().map(str::to_owned).collect();
     assert_eq!(lines.len(), 6);
     assert!(
-        lines[0].starts_with("2026-11-04\tRidge truck 1\t") && lines.is_sorted_by_key(|line| &line[..10]),
+        lines[0].starts_with("2026-11-04\tRidge truck 1: rear tire hit its liner\t")
+            && lines.is_sorted_by_key(|line| &line[..10]),
         "{lines:?}"
     );
     assert!(derecho(&["reminders", "--calendar", &at("r.ics"), "--data", &data], None).status.success());
     assert!(std::fs::read_to_string(at("r.ics")).unwrap().starts_with("BEGIN:VCALENDAR"));
 
     let log = derecho(&["log", "--data", &data], None);
-    assert!(String::from_utf8_lossy(&log.stdout).contains("Tight by feel, bar's jam nuts or clamps"));
+    assert!(String::from_utf8_lossy(&log.stdout).contains("Tightened by feel, bar jam nuts or clamps"));
 
     // The whole bay as a zip, and in again beside what is there.
     assert!(derecho(&["pack", &at("shop.zip"), "--data", &data], None).status.success());
@@ -333,7 +334,7 @@ fn card_reminders_log_and_pack_work_on_files_and_on_the_bay() {
     std::fs::write(at("bad.zip"), "no zip").unwrap();
     let bad = derecho(&["import", &at("bad.zip"), "--data", &data], None);
     assert_eq!(bad.status.code(), Some(2));
-    assert!(complaint(&bad).contains("This is no zip"), "{}", complaint(&bad));
+    assert!(complaint(&bad).contains("Not a readable zip"), "{}", complaint(&bad));
 }
 
 #[test]
@@ -373,7 +374,7 @@ fn a_trial_prints_one_object_or_a_table() {
     );
     assert!(object["coverage"].as_f64().is_some_and(|share| (0.0..=1.0).contains(&share)));
     let table = reported(&["trial", "--vehicles", "20", "--rule-of-thumb"]);
-    assert!(table.starts_with("20 vehicles, careful hands, by the rule of thumb, seed 1"), "{table}");
+    assert!(table.starts_with("20 vehicles, careful measuring, by the rule of thumb, seed 1"), "{table}");
     assert_eq!(derecho(&["trial", "--vehicles", "0"], None).status.code(), Some(2));
 }
 

@@ -187,7 +187,7 @@ async fn a_table_of_parts_runs_nowhere_and_comes_in_whole() {
     let doubled = served.asked("GET", "/api/v1/parts", HOST, "").await;
     assert_eq!(doubled.matches("\"=cmd|' /C calc'!A0\"").count() % 2, 0, "names come back as they were");
     let long = served.asked("POST", "/api/v1/parts", JSON, &part(&"n".repeat(201))).await;
-    assert!(long.starts_with("HTTP/1.1 422") && long.contains("at most 200 letters"), "{long}");
+    assert!(long.starts_with("HTTP/1.1 422") && long.contains("200 letters at most"), "{long}");
 }
 
 /// A connection from an address of this machine.

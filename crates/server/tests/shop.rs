@@ -102,7 +102,13 @@ async fn the_log_is_looked_through_and_written_as_a_table() {
     assert!(defects["lines"].as_array().unwrap().iter().all(|line| line["entry"]["kind"] == "defect"));
     assert_eq!(defects["total"], 2, "{defects}");
     let found = shop.json("/api/v1/log?search=PATROL%20truck%2014&kind=torque").await;
-    assert!(found["lines"].as_array().unwrap().iter().all(|line| line["title"] == "Patrol truck 14"));
+    assert!(
+        found["lines"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .all(|line| line["title"].as_str().unwrap().starts_with("Patrol truck 14"))
+    );
     assert_eq!(found["total"], 5);
 
     let text = shop.get("/api/v1/log.csv").await.text().await.unwrap();
@@ -202,7 +208,7 @@ async fn sway_takes_the_other_axle_from_its_own_job() {
     assert_eq!(alone["other_end"], Value::Null);
     let beside = sway("?job=lookout-truck-7").await;
     let figures = beside["other_end"]["figures"].as_array().unwrap();
-    assert!(beside["other_end"]["says"]["in"].as_str().unwrap().contains("its own job"));
+    assert!(beside["other_end"]["says"]["in"].as_str().unwrap().contains("own job"));
     let rear = shop.json("/api/v1/jobs/lookout-truck-7-rear").await;
     let track = figures.iter().find(|figure| figure["pointer"] == "/vehicle/other_track").unwrap();
     assert!(

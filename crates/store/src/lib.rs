@@ -48,22 +48,22 @@ const READERS_KEPT: usize = 4;
 #[derive(Debug, Error)]
 pub enum StoreError {
     /// No job of this id.
-    #[error("there is no such job")]
+    #[error("no such job")]
     NoSuchJob,
     /// No such revision of the job.
-    #[error("there is no such revision of this job")]
+    #[error("no such revision of this job")]
     NoSuchRevision,
     /// Nothing to undo or to redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),
     /// The job was changed since the revision this change was based on.
-    #[error("the job was changed elsewhere: it is at revision {}", .0.revision)]
+    #[error("the job was changed somewhere else: it is at revision {}", .0.revision)]
     ChangedElsewhere(Box<StoredJob>),
     /// A job with this id is there already.
     #[error("there is a job with this id already")]
     AlreadyThere,
-    /// A stored document cannot be read.
-    #[error("revision {revision} of job {id} cannot be read: {source}")]
+    /// A stored document can't be read.
+    #[error("revision {revision} of job {id} can't be read: {source}")]
     Unreadable {
         /// The job.
         id: String,
@@ -73,25 +73,25 @@ pub enum StoreError {
         source: serde_json::Error,
     },
     /// No part of this id.
-    #[error("there is no such part")]
+    #[error("no such part")]
     NoSuchPart,
     /// The part was changed since the change was begun.
-    #[error("the part was changed elsewhere")]
+    #[error("the part was changed somewhere else")]
     PartChangedElsewhere,
-    /// A stored part cannot be read.
-    #[error("part {0} cannot be read")]
+    /// A stored part can't be read.
+    #[error("part {0} can't be read")]
     UnreadablePart(String),
     /// The data directory cannot be used.
-    #[error("the data folder cannot be used: {0}. Check that it is there and may be written to")]
+    #[error("can't use the data folder: {0}. Check that it exists and is writable")]
     Directory(#[from] std::io::Error),
     /// No bay in this folder, where one is asked for.
     #[error(
-        "there is no bay in {}: derecho serve or derecho import makes one. Name another folder with --data", .0.display()
+        "no data in {}: derecho serve or derecho import creates it. Choose another folder with --data", .0.display()
     )]
     NoBay(PathBuf),
     /// The database is gone, or cut off, while copies of it are there.
     #[error(
-        "the bay in {folder} is gone or cut off, and nothing is opened in its place. The newest copy is {copy}: put it there with `derecho restore {copy} --data {folder}`", folder = .folder.display(), copy = .copy.display()
+        "the database in {folder} is missing or cut short; nothing was opened in its place. The newest backup is {copy}: restore it with `derecho restore {copy} --data {folder}`", folder = .folder.display(), copy = .copy.display()
     )]
     Gone {
         /// The data directory.
@@ -101,7 +101,7 @@ pub enum StoreError {
     },
     /// A server ended without closing its database, and what it had not yet brought in is gone.
     #[error(
-        "Derecho was not closed in {folder}, and the file {log} in which it keeps what was saved last is not there. Put it back beside the bay; or{copies} remove {mark} to go on with the bay as it is", folder = .folder.display(), log = .log.display(), mark = .mark.display()
+        "Derecho was not shut down in {folder}, and the file {log} with the latest changes is missing. Put it back next to the database; or{copies} remove {mark} to go on with the database as it is", folder = .folder.display(), log = .log.display(), mark = .mark.display()
     )]
     LogGone {
         /// The data directory.
@@ -114,16 +114,16 @@ pub enum StoreError {
         copies: String,
     },
     /// The client's own name for an edit was used for another one.
-    #[error("this name of an edit was used for another edit of this job already")]
+    #[error("this edit key was already used for a different edit of this job")]
     KeyUsed,
     /// A file that is to be made is there already.
-    #[error("{} is there already, and nothing is written over it. Give the copy another name", .0.display())]
+    #[error("{} already exists and won't be overwritten. Choose another name", .0.display())]
     Exists(PathBuf),
     /// A file that is to be read is not there.
-    #[error("{} is not there. Check its name and folder", .0.display())]
+    #[error("{} not found. Check the name and folder", .0.display())]
     NotThere(PathBuf),
     /// A copy is not sound enough to take the database's place.
-    #[error("{} is damaged: {fault}. Nothing was changed; take another copy", .file.display())]
+    #[error("{} is damaged: {fault}. Nothing was changed; use another backup", .file.display())]
     BadCopy {
         /// The copy.
         file: PathBuf,
@@ -131,39 +131,35 @@ pub enum StoreError {
         fault: String,
     },
     /// Another program has the data directory.
-    #[error(
-        "another Derecho is using the data folder {0}. Close that one, or give this one its own with --data"
-    )]
+    #[error("another Derecho is using the data folder {0}. Close it, or give this one its own with --data")]
     InUse(PathBuf),
     /// The database file has nothing in it at all.
-    #[error(
-        "{0} is empty: nought bytes, not even an empty bay. Put a backup in its place, or move it away to begin anew"
-    )]
+    #[error("{0} is empty (0 bytes). Restore a backup, or move the file away to start fresh")]
     EmptyFile(PathBuf),
     /// The database was made by a newer program.
     #[error(
-        "the data was last used by a newer Derecho than this one. Use that, or give this one its own folder with --data"
+        "the data was last used by a newer Derecho. Use that version, or give this one its own folder with --data"
     )]
     NewerForm,
-    /// The database's form cannot be brought up to date.
-    #[error("the database cannot be brought up to date: {0}")]
+    /// The database's form can't be brought up to date.
+    #[error("the database can't be brought up to date: {0}")]
     Migration(rusqlite_migration::Error),
     /// The disk is full.
-    #[error("the disk is full. Make room; nothing that was saved before is lost")]
+    #[error("the disk is full. Free some space; everything already saved is safe")]
     Full,
     /// Another program holds the database.
     #[error("the database is held by another program. Try again in a moment")]
     Busy,
     /// The database may not be written.
-    #[error("the data folder may not be written to. Give this program the right to write there")]
+    #[error("the data folder is not writable. Give this program permission to write there")]
     ReadOnly,
     /// The database is no database, or damaged.
     #[error(
-        "the database is damaged: {0}. Put a backup in its place; keep the damaged file, it may be read in part"
+        "the database is damaged: {0}. Restore a backup; keep the damaged file, parts of it may be readable"
     )]
     Damaged(String),
     /// SQLite refused.
-    #[error("the database refused: {0}")]
+    #[error("database error: {0}")]
     Database(rusqlite::Error),
 }
 
@@ -853,7 +849,7 @@ impl Store {
     /// The history of a job, newest first.
     ///
     /// # Errors
-    /// Where there is no such job.
+    /// Where no such job.
     pub fn history(&self, id: &str) -> Result<Vec<HistoryLine>, StoreError> {
         self.read(|connection| {
             current(connection, id)?;
@@ -873,7 +869,7 @@ impl Store {
     /// The document of one revision.
     ///
     /// # Errors
-    /// Where there is no such job or revision.
+    /// Where no such job or revision.
     pub fn revision(&self, id: &str, revision: u64) -> Result<Job, StoreError> {
         self.read(|connection| {
             // A job that was taken out of the bay is out with all its revisions.
@@ -1062,7 +1058,7 @@ pub(crate) fn lossy(row: &Row<'_>, index: usize) -> rusqlite::Result<String> {
     })
 }
 
-/// A time, or the beginning of all times where it cannot be read.
+/// A time, or the beginning of all times where it can't be read.
 fn time_or_none(row: &Row<'_>, index: usize) -> Timestamp {
     time(row, index).unwrap_or(Timestamp::UNIX_EPOCH)
 }

@@ -199,7 +199,7 @@ fn rows_beside(connection: &Connection, faults: &mut Vec<String>) {
             }
             Ok(wrong
                 .into_iter()
-                .map(|name| format!("job {id}: its {name} cannot be read"))
+                .map(|name| format!("job {id}: its {name} can't be read"))
                 .collect::<Vec<_>>())
         })?;
         rows.collect::<Result<Vec<_>, _>>()
@@ -210,9 +210,7 @@ fn rows_beside(connection: &Connection, faults: &mut Vec<String>) {
     }
     match crate::parts::every(connection) {
         Ok(parts) => faults.extend(
-            parts
-                .into_iter()
-                .filter_map(|(id, part)| part.err().map(|_| format!("part {id} cannot be read"))),
+            parts.into_iter().filter_map(|(id, part)| part.err().map(|_| format!("part {id} can't be read"))),
         ),
         // A form older than the library has none.
         Err(error) => faults.push(format!("parts: {error}")),
@@ -230,7 +228,7 @@ fn rows_beside(connection: &Connection, faults: &mut Vec<String>) {
             taken
                 .into_iter()
                 .filter(|(_, sound)| !sound)
-                .map(|(row, _)| format!("line {row} of the instrument log cannot be read")),
+                .map(|(row, _)| format!("line {row} of the instrument log can't be read")),
         ),
         // Databases from before the instruments have no such table.
         Err(error) if error.to_string().contains("no such table") => {}

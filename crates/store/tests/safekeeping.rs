@@ -72,7 +72,7 @@ fn a_backup_taken_under_load_is_whole() {
         assert!((before.max(1)..=121).contains(&found.revisions), "{}", found.revisions);
         before = found.revisions;
     }
-    assert!(matches!(store.backup(&copies[0]), Err(StoreError::Exists(_))), "nothing is written over");
+    assert!(matches!(store.backup(&copies[0]), Err(StoreError::Exists(_))), "won't be overwritten");
 }
 
 #[test]

@@ -8,29 +8,37 @@
 //! Not here: what is found, whether something holds, and how results are written.
 
 mod en;
+mod english;
 mod language;
 
 pub use derecho_core::measure::Phrase;
-pub use language::{Language, written_in};
+pub use english::{English, NoSuchEnglish, current_english, in_english, in_own_words};
+pub use language::{Language, SaidOnce, gathered, written_in};
 
 use derecho_core::measure::Unit;
 use derecho_core::parts::BracketPart;
 use derecho_job::message::{Label, Message};
 
-/// The sentence of a message, in the language that is written in on this thread; English where none is.
+/// The sentence of a message as it is read, in the language and the English that are written in on this thread.
 #[must_use]
 pub fn say(message: &Message) -> Phrase {
+    english::read(marked(message))
+}
+
+/// The same as the US says it, with what a person typed marked in it: see [`derecho_core::measure::typed`].
+#[must_use]
+pub fn marked(message: &Message) -> Phrase {
     language::current().and_then(|language| language(message)).unwrap_or_else(|| en::say(message))
 }
 
-/// What stands over the drawing of a bracket's holes.
+/// What stands over the drawing of a bracket's holes, what a person typed marked in it.
 #[must_use]
 pub fn title_of_holes(bracket: &BracketPart) -> String {
     en::templates::holes(bracket)
 }
 
-fn say_all(messages: &[Message]) -> Vec<Phrase> {
-    messages.iter().map(say).collect()
+fn all_marked(messages: &[Message]) -> Vec<Phrase> {
+    messages.iter().map(marked).collect()
 }
 
 /// A message's sentence in either unit system.

@@ -64,7 +64,7 @@ function asProblem(error: unknown, response: Response): Problem {
     title: response.statusText,
     status: response.status,
     code: "unknown",
-    detail: `The server answered ${response.status}. Load the page again.`,
+    detail: `The server answered ${response.status}. Reload the page.`,
   };
 }
 

@@ -7138,7 +7138,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description How sure the bar's figures are */
+            /** @description Accuracy of the bar figures */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -8217,7 +8217,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The drawing, SVG in millimetres or DXF R12 */
+            /** @description The drawing, SVG in millimeters or DXF R12 */
             200: {
                 headers: {
                     [name: string]: unknown;

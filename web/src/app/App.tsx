@@ -29,9 +29,9 @@ export function App() {
             path="*"
             element={
               <main className="grid h-full place-content-center gap-3 p-6 text-center">
-                <h1 className="font-bold text-[34px]">There is nothing at this address</h1>
+                <h1 className="font-bold text-[34px]">Page not found</h1>
                 <Link className="underline" to="/">
-                  Back to the bay
+                  Back to the jobs
                 </Link>
               </main>
             }

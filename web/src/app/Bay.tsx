@@ -81,16 +81,16 @@ export function Bay() {
           {trouble && <Trouble problem={trouble} />}
           {jobs.isError && (
             <Notice kind="refused">
-              The program does not answer. Is it still running? This page tries again by itself.
+              No answer from the program. Is it still running? This page keeps trying.
             </Notice>
           )}
           {empty && (
             <Invitation onPick={(purpose) => make.mutate({ job: newJob(units, [purpose]), to: "start" })} />
           )}
-          {jobs.data && lines.length === 0 && !empty && <p>No job is called that.</p>}
+          {jobs.data && lines.length === 0 && !empty && <p>No job by that name.</p>}
           {total > 0 && (
             <p className="-mb-2 text-muted" data-how-many role="status">
-              {total === 1 ? "1 job" : `${total.toLocaleString("en-GB")} jobs`}, what waits first
+              {total === 1 ? "1 job" : `${total.toLocaleString("en-GB")} jobs`}, most urgent first
             </p>
           )}
           <JobGrid lines={lines} scroller={scroller} onEnd={more} />
@@ -108,7 +108,7 @@ const silentShop: Problem = {
   status: 0,
   code: "no_answer",
   detail:
-    "The program did not answer. All jobs of the zip came in, or none: look below, and send it again where they are not.",
+    "No answer from the program. Either all jobs in the zip were imported or none: check the list below, and send it again if they are missing.",
 };
 
 const notJson = (name: string): Problem => ({
@@ -116,7 +116,7 @@ const notJson = (name: string): Problem => ({
   title: "",
   status: 400,
   code: "not_json",
-  detail: `${name} is no job file: it is not JSON. Pick a file ending in .derecho.json.`,
+  detail: `${name} is not a job file. Choose a file ending in .derecho.json.`,
 });
 
 type BayHeaderProps = { search: string; onSearch: (text: string) => void };
@@ -126,7 +126,9 @@ function BayHeader({ search, onSearch }: BayHeaderProps) {
   return (
     <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-ink border-b-2 px-4 py-2">
       <h1 className="font-bold text-[26px] leading-none tracking-tight">Derecho</h1>
-      <span className="hidden text-muted md:inline">the bay: jobs in hand</span>
+      <span className="hidden text-muted md:inline">
+        Center the axle and fix the track bar (Panhard rod) angle after a lift or drop
+      </span>
       <div className="flex min-w-40 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 max-sm:order-last max-sm:w-full sm:ml-auto sm:w-72">
         <Search size={18} aria-hidden />
         <label htmlFor="find" className="sr-only">
@@ -142,15 +144,12 @@ function BayHeader({ search, onSearch }: BayHeaderProps) {
         />
       </div>
       <span className="flex gap-2 max-sm:ml-auto">
-        <Button
-          onClick={flipUnits}
-          aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}
-        >
+        <Button onClick={flipUnits} aria-label={`Units: ${units === "in" ? "inches" : "mm"}. Switch`}>
           {units === "in" ? "inches" : "mm"}
         </Button>
         <Button onClick={flipTheme}>
           {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-          <span className="max-sm:sr-only">{theme === "paper" ? "Night bay" : "Paper"}</span>
+          <span className="max-sm:sr-only">{theme === "paper" ? "Dark" : "Light"}</span>
         </Button>
       </span>
     </header>
@@ -174,9 +173,9 @@ function Invitation({ onPick }: { onPick: (purpose: Purpose) => void }) {
   return (
     <section className="grid gap-3" data-invitation>
       <div>
-        <h2 className="font-bold text-[34px] leading-none">The bay is empty: what is to be done?</h2>
+        <h2 className="font-bold text-[34px] leading-none">No jobs yet. What needs doing?</h2>
         <p className="mt-1.5 text-[18px] text-muted">
-          Take one to begin a job, or open a sample below to see how it goes.
+          Pick one to start a job, or open a sample below to see how it works.
         </p>
       </div>
       <PurposeChoice picked={[]} onPick={onPick} />
@@ -201,7 +200,7 @@ function Samples() {
   if (!data || data.length === 0) return null;
   return (
     <section className="border-line border-t pt-3">
-      <h2 className="mb-2 font-semibold">Samples, made up: the service trucks of a fire-lookout district</h2>
+      <h2 className="mb-2 font-semibold">Sample jobs (made up)</h2>
       <ul className="flex flex-wrap gap-2">
         {data.map((sample) => (
           <li key={sample.name}>

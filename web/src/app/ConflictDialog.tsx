@@ -14,23 +14,23 @@ export function ConflictDialog() {
   return (
     <Modal
       open
-      title="This job was changed elsewhere"
-      says={`Another window saved it at ${time}. Nothing is lost: pick one, the other stays in the history or can be typed again from here.`}
+      title="This job was changed somewhere else"
+      says={`Another window saved it at ${time}. Nothing is lost: choose one; the other stays in the history, or you can enter it again from here.`}
     >
       <DifferenceTable mine={document} theirs={conflict.document} names={["here", "elsewhere"]} />
       {lost && (
         <Notice kind="warning">
-          It was settled elsewhere
-          {conflict.document.proof?.by ? ` by ${conflict.document.proof.by}` : ""}. Keep what is here and it
-          is not settled any more.
+          It was closed somewhere else
+          {conflict.document.proof?.by ? ` by ${conflict.document.proof.by}` : ""}. Keep mine and the job is
+          open again.
         </Notice>
       )}
       <div className="flex flex-wrap gap-2">
         <Button look={lost ? undefined : "strong"} onClick={keepMine}>
-          {lost ? "Keep what is here: no longer settled" : "Keep what is here"}
+          {lost ? "Keep mine: job open again" : "Keep mine"}
         </Button>
         <Button look={lost ? "strong" : undefined} onClick={takeTheirs}>
-          Take what is elsewhere
+          Use the other version
         </Button>
       </div>
     </Modal>

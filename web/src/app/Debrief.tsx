@@ -11,14 +11,14 @@ export function Debrief({ reported, onClose }: { reported: Debriefing; onClose: 
   const units = useSettings((s) => s.units);
   const minutes = Math.max(1, Math.round(reported.seconds / 60));
   return (
-    <Modal open onOpenChange={onClose} title={reported.won ? "Won" : "Not won yet"}>
+    <Modal open onOpenChange={onClose} title={reported.won ? "Done right" : "Not there yet"}>
       <div className="grid gap-3" data-debrief={reported.won ? "won" : "lost"}>
         <p>
           <Figure>{say(reported.says, units)}</Figure>
         </p>
         {reported.passed_over.length > 0 && (
           <section>
-            <h3 className="font-semibold">What was passed over</h3>
+            <h3 className="font-semibold">What was missed</h3>
             <ul className="list-disc pl-5">
               {reported.passed_over.map((says) => (
                 <li key={says.in}>
@@ -29,11 +29,11 @@ export function Debrief({ reported, onClose }: { reported: Debriefing; onClose: 
           </section>
         )}
         <section>
-          <h3 className="font-semibold">What this one teaches</h3>
+          <h3 className="font-semibold">What this lesson teaches</h3>
           <p>{reported.learns}</p>
         </section>
         <section>
-          <h3 className="font-semibold">What a careful hand would have done</h3>
+          <h3 className="font-semibold">What a careful mechanic would do</h3>
           <p>{reported.careful}</p>
         </section>
         <p className="text-muted">
@@ -41,12 +41,12 @@ export function Debrief({ reported, onClose }: { reported: Debriefing; onClose: 
           {minutes === 1 ? "minute" : "minutes"}.
         </p>
         <div className="flex flex-wrap gap-2">
-          <Button onClick={onClose}>Go on with this vehicle</Button>
+          <Button onClick={onClose}>Keep going with this vehicle</Button>
           <Link
             to="/practice"
             className="inline-flex min-h-11 items-center rounded-[3px] border-[1.5px] border-ink bg-marker px-3 font-semibold text-on-marker"
           >
-            To the lessons
+            Back to the lessons
           </Link>
         </div>
       </div>

@@ -16,11 +16,11 @@ export class Fallen extends Component<{ children: ReactNode }, { fault: string |
         role="alert"
         className="grid h-full place-content-center justify-items-center gap-3 p-6 text-center"
       >
-        <h1 className="font-bold text-[34px]">This screen broke</h1>
-        <p>What you typed is kept on this device. Load the page again, and it is taken up.</p>
+        <h1 className="font-bold text-[34px]">Something broke on this screen</h1>
+        <p>What you typed is saved on this device. Reload the page to carry on.</p>
         <p className="text-muted">{this.state.fault}</p>
         <Button look="strong" onClick={() => location.reload()}>
-          Load it again
+          Reload
         </Button>
       </main>
     );

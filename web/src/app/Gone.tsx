@@ -7,7 +7,7 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { DifferenceTable } from "./DifferenceTable";
 
-/** A job that is not in the bay any more: what was typed here can be read, saved, brought back or made a new job. */
+/** A job that is no longer in the job list: what was typed here can be read, saved, brought back or made a new job. */
 export function Gone({ document, saved }: { document: Job | null; saved: Job | null }) {
   const { bringBack, asNewJob } = useSession();
   const [why, setWhy] = useState<string | null>(null);
@@ -21,12 +21,12 @@ export function Gone({ document, saved }: { document: Job | null; saved: Job | n
   return (
     <main className="mx-auto grid h-full max-w-[760px] content-center gap-3 overflow-y-auto p-6" data-gone>
       <h1 className="font-bold text-[34px] leading-none">
-        {document ? `${document.title} is not in the bay any more` : "There is no such job"}
+        {document ? `${document.title} is no longer in the job list` : "No such job"}
       </h1>
       {document && (
         <>
           <p className="text-[18px]">
-            It was taken out elsewhere, or the program began anew. What was typed here is still here.
+            It was removed somewhere else, or the program was restarted. What you typed is still here.
           </p>
           {saved && (
             <DifferenceTable mine={document} theirs={saved} names={["typed here", "as saved last"]} />
@@ -47,13 +47,13 @@ export function Gone({ document, saved }: { document: Job | null; saved: Job | n
             </Button>
             <Button onClick={() => saveFile(document)}>
               <Download size={18} aria-hidden />
-              Save as a job file
+              Save job file
             </Button>
           </>
         )}
       </div>
       <Link className="inline-flex min-h-11 items-center underline" to="/">
-        Back to the bay
+        Back to the jobs
       </Link>
     </main>
   );

@@ -12,7 +12,7 @@ const WORDS: Record<string, string> = {
   saved: "changed",
   undone: "undone",
   redone: "redone",
-  restored: "brought back",
+  restored: "restored",
 };
 
 type HistoryDialogProps = { open: boolean; onOpenChange: (open: boolean) => void };
@@ -36,7 +36,7 @@ export function HistoryDialog({ open, onOpenChange }: HistoryDialogProps) {
       open={open}
       onOpenChange={onOpenChange}
       title="History"
-      says="Every saved change is kept. Pick one to see what was different then."
+      says="Every saved change is kept. Choose one to see what was different."
     >
       <ol className="grid max-h-[40dvh] gap-1 overflow-y-auto">
         {history.data?.map((line) => (
@@ -114,7 +114,7 @@ function Earlier({ revision, onDone }: { revision: number; onDone: () => void })
           onDone();
         }}
       >
-        Bring revision {revision} back
+        Restore revision {revision}
       </Button>
     </div>
   );

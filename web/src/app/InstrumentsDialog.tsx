@@ -18,7 +18,7 @@ export function InstrumentsDialog({
       open={open}
       onOpenChange={onOpenChange}
       title="Instruments"
-      says="A digital tape, an angle finder, a torque wrench: over a network address or a serial line. The field you are in takes what is held."
+      says="Digital tape, angle finder or torque wrench, connected over the network or a serial port. Its reading goes into the field you are in."
     >
       <Ways />
       <Join />
@@ -49,13 +49,13 @@ function Ways() {
                       (one) =>
                         `${one.id}, good to ${one.good_to} ${one.unit}, checked ${one.checked ?? "never"}`,
                     )
-                    .join("; ") || "there, nothing has said what it is yet"
-                : "not there; tried again every second"}
+                    .join("; ") || "connected, but has not identified itself"
+                : "no answer; retrying every second"}
               {dropped > 0 && `; ${dropped} ${dropped === 1 ? "line" : "lines"} dropped`}
             </span>
           </span>
           <Button onClick={() => void leave(way)} aria-label={`leave ${way}`}>
-            Leave it
+            Disconnect
           </Button>
         </li>
       ))}
@@ -80,7 +80,7 @@ function Join() {
       }}
     >
       <label htmlFor="way" className="text-[15px] text-muted">
-        Way in, such as tcp:127.0.0.1:7400 or serial:/dev/ttyUSB0
+        Connection, such as tcp:127.0.0.1:7400 or serial:/dev/ttyUSB0
       </label>
       <div className="flex gap-2">
         <input
@@ -93,7 +93,7 @@ function Join() {
           onChange={(event) => setWay(event.target.value)}
         />
         <Button look="strong" type="submit">
-          Join
+          Connect
         </Button>
       </div>
       {fault && (
@@ -116,7 +116,7 @@ function Taken() {
   if (!data || data.length === 0) return null;
   return (
     <section>
-      <h3 className="font-semibold">What fields took</h3>
+      <h3 className="font-semibold">Readings taken</h3>
       <ul className="grid max-h-48 overflow-y-auto text-[15px]" data-taken>
         {data.map((line) => (
           <li key={`${line.at} ${line.field}`} className="border-line border-b py-0.5">

@@ -20,10 +20,10 @@ function Unreadable({ line }: { line: JobLine }) {
     <li className="grid content-start gap-2 border-[1.5px] border-axle bg-slate px-3 py-2" data-job={line.id}>
       <h2 className="font-bold text-[21px] leading-tight">{line.title}</h2>
       <p role="alert">
-        This job cannot be read. Nothing of it was changed: its history may hold one that can.
+        This job can't be read. Nothing was changed; an older version in its history may be readable.
       </p>
       <Link className="flex min-h-11 items-center underline" to={`/jobs/${line.id}/rig`}>
-        Open it and see why
+        Open it to see why
       </Link>
     </li>
   );

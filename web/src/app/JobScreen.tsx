@@ -66,11 +66,7 @@ export function JobScreen() {
   if (!view || view.id !== id)
     return (
       <main className="grid h-full place-content-center p-6 text-center text-muted">
-        {unopened ? (
-          <p role="alert">The job does not open yet: {unopened} Trying again.</p>
-        ) : (
-          "Opening the job…"
-        )}
+        {unopened ? <p role="alert">Can't open the job yet: {unopened} Trying again.</p> : "Opening the job…"}
       </main>
     );
   return isStage(stage) ? <Work stage={stage} /> : <Start />;
@@ -164,8 +160,8 @@ function Faults() {
   const reported = faults.map((fault) => `${fault.pointer}: ${fault.message}`).join(" ") || why;
   return (
     <div className="grid justify-items-start gap-2" role="alert">
-      <Notice kind="refused">Not saved: {reported} Everything else is. Type it anew, or drop it.</Notice>
-      <Button onClick={dropChange}>Drop what was refused</Button>
+      <Notice kind="refused">Not saved: {reported} The rest is saved. Enter it again, or discard it.</Notice>
+      <Button onClick={dropChange}>Discard what was refused</Button>
     </div>
   );
 }

@@ -2,19 +2,19 @@ import { Button } from "../ui/Button";
 import { Modal } from "./Modal";
 
 const KEYS = [
-  ["1 to 8", "go to a stage"],
+  ["1 to 8", "go to a screen"],
   ["[ and ]", "step the stick down and up"],
-  ["Home", "the driven height"],
-  ["Space", "cycle the travel, hold it"],
+  ["Home", "driven height"],
+  ["Space", "cycle through the travel; pause"],
   ["F", "from the front or from the rear"],
-  [", and .", "walk round the drawing"],
-  ["B", "lie under it"],
-  ["U", "inches or millimetres"],
-  ["N", "the next empty reading"],
-  ["T", "in Bolt-up: tick the open step"],
+  [", and .", "walk around the drawing"],
+  ["B", "look from underneath"],
+  ["U", "inches or millimeters"],
+  ["N", "next empty field of a measurement"],
+  ["T", "in Bolt-up: check off the open step"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["Enter, in a field", "keep it and go to the next"],
-  ["Escape, in a field", "the last good value again"],
+  ["Escape, in a field", "back to the last good value"],
   ["?", "this list"],
 ] as const;
 
@@ -24,8 +24,8 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
     <Modal
       open={open}
       onOpenChange={onOpenChange}
-      title="Keys"
-      says="They do nothing while you type in a field."
+      title="Keyboard shortcuts"
+      says="Shortcuts are off while you type in a field."
     >
       <table className="w-full text-left">
         <tbody>

@@ -48,8 +48,8 @@ export function Log() {
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <LogHeader search={search} onSearch={setSearch} kind={kind} onKind={setKind} csv={csv} />
       <main className="overflow-y-auto px-4 py-3">
-        {log.isError && <Notice kind="refused">The program does not answer. Is it still running?</Notice>}
-        {log.data && lines.length === 0 && <p>Nothing of that is on record.</p>}
+        {log.isError && <Notice kind="refused">No answer from the program. Is it still running?</Notice>}
+        {log.data && lines.length === 0 && <p>Nothing recorded that matches.</p>}
         <ul className="mx-auto grid max-w-[1240px]" data-log={log.data ? total : undefined}>
           {lines.map((line, index) => (
             <LogEntry key={`${line.id} ${index}`} line={line} />
@@ -57,7 +57,7 @@ export function Log() {
         </ul>
         <p className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-3 py-3 text-muted" role="status">
           {!log.data
-            ? "Looking through the log…"
+            ? "Searching the log…"
             : lines.length < total
               ? `${lines.length} of ${total} entries`
               : `${total} entries`}
@@ -84,26 +84,26 @@ function LogHeader({ search, onSearch, kind, onKind, csv }: LogHeaderProps) {
   const { units, flipUnits } = useSettings();
   return (
     <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-ink border-b-2 px-4 py-2">
-      <Link to="/" aria-label="Back to the bay" className="grid size-11 place-content-center">
+      <Link to="/" aria-label="Back to the jobs" className="grid size-11 place-content-center">
         <ArrowLeft size={22} aria-hidden />
       </Link>
-      <h1 className="font-bold text-[26px] leading-none">The log</h1>
+      <h1 className="font-bold text-[26px] leading-none">Log</h1>
       <div className="ml-auto flex min-w-40 flex-1 items-center gap-2 border-[1.5px] border-ink bg-slate px-2 sm:max-w-72">
         <Search size={18} aria-hidden />
         <label htmlFor="look" className="sr-only">
-          Look through the log
+          Search the log
         </label>
         <input
           id="look"
           type="search"
           className="min-h-11 w-full min-w-0 bg-transparent"
-          placeholder="vehicle, bolt, name, word"
+          placeholder="vehicle, bolt, name or word"
           value={search}
           onChange={(event) => onSearch(event.target.value)}
         />
       </div>
       <select
-        aria-label="What it is about"
+        aria-label="Kind of entry"
         className="min-h-11 border-[1.5px] border-ink bg-slate px-2"
         value={kind}
         onChange={(event) => onKind(event.target.value as Kind | "")}
@@ -115,7 +115,7 @@ function LogHeader({ search, onSearch, kind, onKind, csv }: LogHeaderProps) {
           </option>
         ))}
       </select>
-      <Button onClick={flipUnits} aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}>
+      <Button onClick={flipUnits} aria-label={`Units: ${units === "in" ? "inches" : "mm"}. Switch`}>
         {units === "in" ? "inches" : "mm"}
       </Button>
       <a
@@ -124,7 +124,7 @@ function LogHeader({ search, onSearch, kind, onKind, csv }: LogHeaderProps) {
         download
       >
         <Download size={18} aria-hidden />
-        as a table
+        Download as a table
       </a>
     </header>
   );
@@ -140,7 +140,7 @@ function LogEntry({ line }: { line: Schemas["LogLine"] }) {
       <span className="text-muted tabular-nums">
         {line.entry.at
           ? new Date(line.entry.at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })
-          : "no time on record"}
+          : "no time recorded"}
       </span>
       <b>{KINDS[line.entry.kind]}</b>
       <Link className="underline" to={`/jobs/${line.id}/prove`}>

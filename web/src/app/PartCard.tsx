@@ -46,9 +46,9 @@ export function PartButtons({ view, deeds }: { view: PartView; deeds: PartDeeds 
   return (
     <div className="flex flex-wrap px-1 text-[15px]">
       {!view.retired && (
-        <Button look="quiet" aria-label={`Change ${name}`} onClick={() => deeds.onChange(view)}>
+        <Button look="quiet" aria-label={`Edit ${name}`} onClick={() => deeds.onChange(view)}>
           <Pencil size={16} aria-hidden />
-          Change
+          Edit
         </Button>
       )}
       <Button look="quiet" aria-label={`Copy ${name}`} onClick={() => deeds.onCopy(view)}>

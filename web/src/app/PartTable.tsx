@@ -31,7 +31,7 @@ export function PartTable({ parts, deeds }: { parts: readonly PartView[]; deeds:
             </th>
           ))}
           <th scope="col">
-            <span className="sr-only">what to do</span>
+            <span className="sr-only">actions</span>
           </th>
         </tr>
       </thead>

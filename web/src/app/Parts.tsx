@@ -46,7 +46,7 @@ export function Parts() {
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-center gap-3 border-ink border-b-2 px-4 py-2">
-        <Link to="/" aria-label="Back to the bay" className="grid min-h-11 min-w-11 place-content-center">
+        <Link to="/" aria-label="Back to the jobs" className="grid min-h-11 min-w-11 place-content-center">
           <LayoutGrid size={20} aria-hidden />
         </Link>
         <h1 className="font-bold text-[24px] leading-none">Parts library</h1>
@@ -71,24 +71,24 @@ export function Parts() {
             <InAndOut onFile={(file) => void after(importParts(file))} />
             <Button aria-pressed={table} onClick={() => asTable(!table)}>
               {table ? <LayoutGrid size={18} aria-hidden /> : <Rows3 size={18} aria-hidden />}
-              {table ? "As the rack" : "As a table"}
+              {table ? "Show as drawings" : "Show as a table"}
             </Button>
             <Button aria-pressed={retired} onClick={() => showRetired(!retired)}>
               {retired ? "Hide retired parts" : "Show retired parts"}
             </Button>
             {library.length === 0 && (
-              <Button onClick={() => void after(takeSamples())}>Take the made-up sample parts</Button>
+              <Button onClick={() => void after(takeSamples())}>Load the made-up sample parts</Button>
             )}
           </div>
           {damaged && (
             <Notice kind="refused">
-              Parts that cannot be read, and are not shown: {damaged}. The others are whole. derecho check
-              says more; a copy of the bay may still have them.
+              Parts that cannot be read, and are not shown: {damaged}. The others are fine. Run derecho check
+              for details; a backup may still have them.
             </Notice>
           )}
           {fault && !edited && <Notice kind="refused">{fault}</Notice>}
           <Shown parts={shown} deeds={deeds} />
-          {shown.length === 0 && <p className="mt-3 text-muted">No part is called so.</p>}
+          {shown.length === 0 && <p className="mt-3 text-muted">No part by that name.</p>}
         </div>
       </main>
       {edited && (
@@ -113,13 +113,13 @@ function InAndOut({ onFile }: { onFile: (file: File) => void }) {
     <>
       <Button onClick={() => file.current?.click()}>
         <Upload size={18} aria-hidden />
-        Take parts in
+        Import parts
       </Button>
       <input
         ref={file}
         type="file"
         accept=".csv,.json,text/csv,application/json"
-        aria-label="A file of parts"
+        aria-label="Parts file"
         className="sr-only"
         onChange={(event) => {
           const picked = event.target.files?.[0];

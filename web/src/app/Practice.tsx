@@ -21,16 +21,16 @@ export function Practice() {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex items-center gap-4 border-ink border-b-2 px-4 py-2">
-        <Link to="/" aria-label="Back to the bay" className="grid size-11 place-content-center">
+        <Link to="/" aria-label="Back to the jobs" className="grid size-11 place-content-center">
           <ArrowLeft size={22} aria-hidden />
         </Link>
-        <h1 className="font-bold text-[26px] leading-none">The practice bay</h1>
+        <h1 className="font-bold text-[26px] leading-none">Practice</h1>
       </header>
       <main className="overflow-y-auto p-4">
         <p className="max-w-[70ch] pb-3">
-          Vehicles that exist only in the program, each with something planted. Read them, decide, turn, read
-          again, on the ordinary screens. When you call one done, the truth is shown beside what you believed.
-          Nothing of it gets into the bay.
+          Practice vehicles exist only in this program; each has a hidden fault. Measure, decide, adjust and
+          measure again on the normal screens. When you say you are done, you see the truth next to what you
+          believed. Nothing here gets into your jobs.
         </p>
         <ol className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3" data-lessons={data?.length ?? 0}>
           {data?.map((lesson, index) => (
@@ -50,7 +50,7 @@ function Lesson({ lesson, number }: { lesson: LessonLine; number: number }) {
     const body = { planted: lesson.planted, unit };
     const result = await answer(client.POST("/api/v1/practice/lessons", { body }));
     if ("data" in result) void go(`/jobs/${result.data.job}/tape`);
-    else setFault("problem" in result ? result.problem.detail : "No answer yet. Press again.");
+    else setFault("problem" in result ? result.problem.detail : "No answer. Press again.");
   };
   return (
     <li className="grid content-between gap-3 border-[1.5px] border-ink bg-slate p-4">

@@ -49,7 +49,7 @@ export function PracticePanel({ job }: { job: string }) {
         <div className="grid content-between gap-2">
           <Seen done={lesson.done} />
           <Button look="dark" onClick={() => done.mutate()}>
-            Call it done
+            I'm done
           </Button>
         </div>
       </div>
@@ -65,7 +65,7 @@ function Tape({ onAct }: { onAct: (act: Act) => void }) {
   return (
     <div className="flex flex-wrap items-end gap-1.5">
       <label className="grid text-[15px] text-muted">
-        The tape goes
+        Measure from
         <select
           className="min-h-11 border-[1.5px] border-ink bg-slate px-2 text-ink"
           value={method}
@@ -80,7 +80,7 @@ function Tape({ onAct }: { onAct: (act: Act) => void }) {
       </label>
       {(["left", "right"] as const).map((side) => (
         <Button key={side} look="strong" onMouseDown={keepFocus} onClick={() => read(side)}>
-          Read the {side}
+          Measure the {side}
         </Button>
       ))}
     </div>
@@ -108,10 +108,10 @@ function Sleeve({ onAct }: { onAct: (act: Act) => void }) {
       {field("Sleeve: turns", turns, setTurns)}
       {field("flats", flats, setFlats)}
       <Button disabled={count === 0} onClick={() => onAct({ act: "turn", flats: count })}>
-        Turn it longer
+        Make it longer
       </Button>
       <Button disabled={count === 0} onClick={() => onAct({ act: "turn", flats: -count })}>
-        Turn it shorter
+        Make it shorter
       </Button>
     </div>
   );

@@ -21,14 +21,14 @@ export function RegistryBar() {
         <Instrument key={one.id} one={one} />
       ))}
       {instruments.length === 0 && (
-        <span className="text-[15px] text-muted">Nothing has said what it is yet.</span>
+        <span className="text-[15px] text-muted">Connected, but nothing has identified itself yet.</span>
       )}
       <p
         role="status"
         className={`min-w-0 flex-1 truncate text-[15px] ${refused ? "font-semibold text-axle" : "text-muted"}`}
         data-took={refused ? "refused" : "taken"}
       >
-        {says ?? "Pick a field, then press an instrument."}
+        {says ?? "Choose a field, then press an instrument."}
       </p>
     </section>
   );
@@ -49,7 +49,9 @@ function Instrument({ one }: { one: OnRegistry }) {
       data-instrument={one.id}
     >
       <span className="text-[15px]">{one.id}</span>
-      <span className="font-semibold tabular-nums">{one.there ? live : "away, comes back by itself"}</span>
+      <span className="font-semibold tabular-nums">
+        {one.there ? live : "no signal, reconnects by itself"}
+      </span>
       {one.low_battery && <BatteryLow size={16} aria-label="its battery is low" />}
       {one.fault && (
         <span className="flex items-center gap-1 text-[15px] text-axle">

@@ -23,14 +23,14 @@ export function RemoveDialog({
     <Modal
       open={open}
       onOpenChange={onOpenChange}
-      title={`Take ${job.title} out of the bay?`}
-      says="It is not shown any more. In the bay, Taken out brings it back."
+      title={`Remove ${job.title}?`}
+      says="It will no longer be listed. To get it back, use Removed jobs in the job list."
     >
       <div className="flex flex-wrap gap-2">
         <Button look="strong" onClick={() => void takeOut()}>
-          Take it out
+          Remove
         </Button>
-        <Button onClick={() => onOpenChange(false)}>Leave it</Button>
+        <Button onClick={() => onOpenChange(false)}>Keep it</Button>
       </div>
     </Modal>
   );

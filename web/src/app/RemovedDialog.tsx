@@ -29,17 +29,17 @@ export function RemovedDialog({ open, onOpenChange }: RemovedDialogProps) {
     if ("data" in result) {
       void queries.invalidateQueries({ queryKey: ["jobs"] });
       navigate(`/jobs/${id}/tape`);
-    } else setTrouble("problem" in result ? result.problem.detail : "The program does not answer.");
+    } else setTrouble("problem" in result ? result.problem.detail : "No answer from the program.");
   };
   return (
     <Modal
       open={open}
       onOpenChange={onOpenChange}
-      title="Jobs taken out of the bay"
+      title="Removed jobs"
       says="Each comes back as it was, with its history."
     >
       {trouble && <Notice kind="refused">{trouble}</Notice>}
-      {data?.length === 0 && <p>None was taken out.</p>}
+      {data?.length === 0 && <p>No removed jobs.</p>}
       <ul className="grid gap-1" data-removed={data?.length}>
         {data?.map(({ id, title, saved_at }) => (
           <li key={id} className="flex flex-wrap items-center gap-2">

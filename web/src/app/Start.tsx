@@ -44,7 +44,7 @@ export function Start() {
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
       <header className="flex items-center gap-2 border-ink border-b-2 px-2 py-1.5 sm:px-3">
-        <Link to="/" aria-label="Back to the bay" className="grid min-h-11 min-w-11 place-content-center">
+        <Link to="/" aria-label="Back to the jobs" className="grid min-h-11 min-w-11 place-content-center">
           <LayoutGrid size={20} aria-hidden />
         </Link>
         <p className="truncate font-bold text-[21px]">{job.title}</p>
@@ -53,18 +53,18 @@ export function Start() {
         <div className="mx-auto grid max-w-[1120px] gap-5">
           <div>
             <h1 className="font-bold text-[40px] leading-none" data-answer>
-              What is to be done?
+              What needs doing?
             </h1>
             <p className="mt-1.5 text-[18px] text-muted">
-              Take as many as it is. The job then shows the stages this work needs and asks for no more.
+              Choose all that apply. The job shows only the screens that work needs.
             </p>
           </div>
           <PurposeChoice picked={toDo} onPick={flip} />
           <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
-            <Choice label="Which end is worked on" value={end} options={ENDS} onPick={setEnd} />
+            <Choice label="Which axle?" value={end} options={ENDS} onPick={setEnd} />
             {inputsForTheEye(toDo) && (
               <Choice
-                label="The bar is bolted to the frame on the"
+                label="Frame end of the track bar is on the"
                 value={eye}
                 options={SIDES}
                 onPick={setEye}
@@ -75,10 +75,10 @@ export function Start() {
                 className="inline-flex min-h-11 items-center px-3 underline underline-offset-4"
                 to={`/jobs/${view.id}/rig`}
               >
-                Show every stage
+                Show all screens
               </Link>
               <Button look="strong" disabled={toDo.length === 0} onClick={begin}>
-                Go on
+                Next
                 <ArrowRight size={18} aria-hidden />
               </Button>
             </span>

@@ -23,6 +23,7 @@ import { useJob } from "../job/useJob";
 import { Button } from "../ui/Button";
 import { useSettings } from "../ui/settings";
 import { useUnread } from "../ui/unread";
+import { EnglishItems } from "./EnglishItems";
 import { HistoryDialog } from "./HistoryDialog";
 import { InstrumentsDialog } from "./InstrumentsDialog";
 import { RemoveDialog } from "./RemoveDialog";
@@ -30,16 +31,16 @@ import { RemoveDialog } from "./RemoveDialog";
 const SIGNS = {
   idle: (time: string) => `saved ${time}`,
   sending: () => "saving…",
-  waiting: () => "kept here, no answer yet",
+  waiting: () => "saved on this device, no answer from the program yet",
   refused: () => "not all saved",
-  asked: () => "changed elsewhere",
-  gone: () => "taken out elsewhere",
+  asked: () => "changed somewhere else",
+  gone: () => "removed somewhere else",
 } satisfies Record<SaveState, (time: string) => string>;
 
 /** What the sign says: what is not safe comes first. */
 function sign(state: SaveState, unkept: boolean, unread: number, time: string): string {
-  if (state !== "idle" && unkept) return "not saved, and this device keeps nothing: leave the window open";
-  if (state === "idle" && unread > 0) return "typed, not read yet: no answer";
+  if (state !== "idle" && unkept) return "not saved, and this device can't keep it: leave this window open";
+  if (state === "idle" && unread > 0) return "typed but not checked: no answer";
   return SIGNS[state](time);
 }
 
@@ -58,7 +59,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
     <header className="flex items-center gap-2 border-ink border-b-2 px-2 py-1.5 sm:px-3">
       <Link
         to="/"
-        aria-label="Back to the bay"
+        aria-label="Back to the jobs"
         className="grid min-h-11 min-w-11 place-content-center border-[1.5px] border-transparent hover:border-line"
       >
         <LayoutGrid size={20} aria-hidden />
@@ -77,11 +78,11 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
           <span className="hidden lg:inline">{job.rig?.vehicle ? ` · ${job.rig.vehicle}` : ""}</span>
         </div>
       </div>
-      <Button className="max-sm:hidden" onClick={flipEnds} aria-label={`seen from the ${face}, turn round`}>
+      <Button className="max-sm:hidden" onClick={flipEnds} aria-label={`View from the ${face}, switch`}>
         from the {face}
         <ArrowLeftRight size={16} aria-hidden />
       </Button>
-      <Button onClick={flipUnits} aria-label={`units: ${units === "in" ? "inches" : "millimetres"}, switch`}>
+      <Button onClick={flipUnits} aria-label={`Units: ${units === "in" ? "inches" : "mm"}. Switch`}>
         {units === "in" ? "inches" : "mm"}
       </Button>
       <Button disabled={busy || !view.can_undo} onClick={() => void step("undo")} aria-label="Undo">
@@ -139,11 +140,11 @@ function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenu
         <DropdownMenu.Content
           align="end"
           sideOffset={4}
-          className="z-30 min-w-56 border-2 border-ink bg-slate text-ink"
+          className="z-30 max-h-[var(--radix-dropdown-menu-content-available-height)] min-w-56 overflow-y-auto border-2 border-ink bg-slate text-ink"
         >
           <DropdownMenu.Item className={`${ITEM} sm:hidden`} onSelect={flipEnds}>
             <ArrowLeftRight size={18} aria-hidden />
-            Seen from the {face}: turn round
+            View from the {face}: switch
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className={`${ITEM} sm:hidden`}
@@ -156,7 +157,7 @@ function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenu
           <DropdownMenu.Item className={ITEM} asChild>
             <Link to={`/jobs/${view.id}/start`}>
               <ListChecks size={18} aria-hidden />
-              What is to be done
+              Change what this job is for
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => onHistory()}>
@@ -165,11 +166,11 @@ function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenu
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={flipTheme}>
             {theme === "paper" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-            {theme === "paper" ? "Night bay" : "Paper"}
+            {theme === "paper" ? "Dark" : "Light"}
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={flipPad}>
             <LayoutGrid size={18} aria-hidden />
-            Fraction pad: {pad ? "on" : "off"}
+            Fraction keypad: {pad ? "on" : "off"}
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} asChild>
             <a href={`/api/v1/jobs/${view.id}/card.pdf`} target="_blank" rel="noreferrer">
@@ -180,12 +181,12 @@ function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenu
           <DropdownMenu.Item className={ITEM} asChild>
             <a href={`/api/v1/jobs/${view.id}/export`} download>
               <Download size={18} aria-hidden />
-              Save as a job file
+              Save job file
             </a>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => onRemove()}>
             <Trash2 size={18} aria-hidden />
-            Take out of the bay
+            Remove this job
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => onInstruments()}>
             <Ruler size={18} aria-hidden />
@@ -193,8 +194,9 @@ function MoreMenu({ busy, onHistory, onInstruments, onRemove, onKeys }: MoreMenu
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
             <Keyboard size={18} aria-hidden />
-            Keys
+            Keyboard shortcuts
           </DropdownMenu.Item>
+          <EnglishItems />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -19,9 +19,9 @@ function leaves(value: unknown, place: string, found: Leaves): Leaves {
 }
 
 const WORDS: [RegExp, string][] = [
-  [/^sheets › (\d+)/, "sheet $1"],
+  [/^sheets › (\d+)/, "measurements $1"],
   [/^setups › found › bar/, "bar"],
-  [/^setups › rounds › (\d+)/, "round $1"],
+  [/^setups › rounds › (\d+)/, "adjustment $1"],
   [/^setups › found › adjuster/, "adjuster"],
   [/^setups › plans › chosen/, "chosen plan"],
 ];

@@ -1,7 +1,7 @@
 /** Calls of the parts library; each gives what is wrong, or nothing. */
 import { type Answer, answer, client, type PartView } from "../api/client";
 
-const SILENT = "The program does not answer. Nothing was changed.";
+const SILENT = "No answer from the program. Nothing was changed.";
 
 function trouble(result: Answer<unknown>): string {
   if ("data" in result) return "";

@@ -5,13 +5,13 @@ export type Purpose = Schemas["Purpose"];
 
 /** What can be to be done, in the words of whoever brings the vehicle. */
 export const PURPOSES = optionsOf<Schemas["Purpose"]>({
-  centre_axle: "Centre the axle",
-  level_bar: "Level the bar",
-  clear_something: "Clear something it touches",
-  fit_sway_links: "Fit sway links",
-  choose_sway_bar: "Choose a sway bar or disconnect",
+  centre_axle: "Center the axle after a lift or drop",
+  level_bar: "Fix the track bar (Panhard rod) angle",
+  clear_something: "Fix something that hits",
+  fit_sway_links: "Size sway links",
+  choose_sway_bar: "Choose a sway bar or quick disconnect",
   convert_to_y_link: "Convert to a Y-link",
-  check_work: "Check somebody's work",
+  check_work: "Check someone else's work",
 });
 
 const ABOUT_THE_BAR: readonly Purpose[] = ["centre_axle", "level_bar", "clear_something", "check_work"];

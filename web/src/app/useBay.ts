@@ -14,7 +14,7 @@ function together(lines: JobLine[]): JobLine[] {
   return [...vehicles.values()].flat();
 }
 
-/** The jobs that hold a text, what waits first, a page after the other. */
+/** The jobs that hold a text, most urgent first, a page after the other. */
 export function useBay(search: string) {
   const jobs = useInfiniteQuery({
     queryKey: ["jobs", search],

@@ -70,12 +70,12 @@ function held(reading: Held) {
   const came = offer({ kind: reading.instrument.kind, text: reading.text });
   const from = `${reading.instrument.id}: ${reading.text}`;
   if ("nobody" in came)
-    return useRegistry.setState({ says: `${from}. No field waits for it.`, refused: false });
+    return useRegistry.setState({ says: `${from}. No field is waiting for it.`, refused: false });
   if ("wrong" in came) {
-    const says = `${from} was not taken: “${labelOf(came.wrong)}” is nothing for ${KINDS[reading.instrument.kind]}.`;
+    const says = `${from} not used: “${labelOf(came.wrong)}” does not take a reading from ${KINDS[reading.instrument.kind]}.`;
     return useRegistry.setState({ says, refused: true });
   }
-  const overdue = reading.overdue ? " Its check is overdue." : "";
+  const overdue = reading.overdue ? " Its calibration check is overdue." : "";
   useRegistry.setState({ says: `${from} into “${labelOf(came.taken)}”.${overdue}`, refused: false });
   const job = useSession.getState().view?.id;
   if (job) took(reading, job, came.taken.dataset.pointer ?? "");

@@ -99,7 +99,7 @@ export function ElevationView({
       <div ref={box} className="row-start-3 min-h-0 overflow-hidden">
         {width > 0 && height > 0 && (
           <svg ref={canvas} width={width} height={height} className="block">
-            <title>{`The axle from the ${face}, to scale. The axle sits ${sideways(axle, units)}.`}</title>
+            <title>{`The axle from the ${face}, to scale. The axle is ${sideways(axle, units)}.`}</title>
             <EndView elevation={elevation} picture={picture} posed={posed} />
             {overlay?.({ picture, travel: posed.travel, axle, canvas })}
           </svg>

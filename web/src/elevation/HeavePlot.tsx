@@ -17,16 +17,16 @@ type HeavePlotProps = {
 /** What a figure is called, its grid in the unit shown, and what its two ways mean. */
 export const PLOTS = {
   y_mm: { name: "sideways", grid: { in: 25.4 / 4, mm: 5 }, line: { in: '1/4"', mm: "5 mm" } },
-  pitch_deg: { name: "pinion, caster", grid: { in: 1, mm: 1 }, line: { in: "1°", mm: "1°" } },
+  pitch_deg: { name: "pinion angle, caster", grid: { in: 1, mm: 1 }, line: { in: "1°", mm: "1°" } },
   yaw_deg: { name: "axle steer", grid: { in: 0.25, mm: 0.25 }, line: { in: "0.25°", mm: "0.25°" } },
   steer_deg: { name: "bump steer", grid: { in: 0.5, mm: 0.5 }, line: { in: "0.5°", mm: "0.5°" } },
-  roll_centre_mm: { name: "roll centre", grid: { in: 25.4, mm: 25 }, line: { in: '1"', mm: "25 mm" } },
+  roll_centre_mm: { name: "roll center", grid: { in: 25.4, mm: 25 }, line: { in: '1"', mm: "25 mm" } },
   bind_mm: { name: "bind", grid: { in: 25.4 / 16, mm: 2 }, line: { in: '1/16"', mm: "2 mm" } },
 } satisfies Record<Plotted, unknown>;
 
 /** Which ways left and right of a plot mean, as viewed. */
 function ways(plotted: Plotted, face: "front" | "rear"): [string, string] {
-  if (plotted === "pitch_deg") return ["top back", "top fwd"];
+  if (plotted === "pitch_deg") return ["top back", "top forward"];
   if (plotted === "roll_centre_mm") return ["lower", "higher"];
   if (plotted === "bind_mm") return ["", "more"];
   return face === "front" ? ["right", "left"] : ["left", "right"];
@@ -71,7 +71,7 @@ export function HeavePlot({ found, plan, travel, scale, className = "" }: HeaveP
       height={height}
       className={className}
       role="img"
-      aria-label={`${PLOTS[plotted].name} over the travel; its table stands in the panel`}
+      aria-label={`${PLOTS[plotted].name} over the travel; figures in the table`}
       data-plot={plotted}
     >
       {lines.map((value) => (
@@ -120,7 +120,7 @@ export function HeavePlot({ found, plan, travel, scale, className = "" }: HeaveP
       </text>
       <text x={width - 2} y={15} fontSize={14} textAnchor="end" fill="var(--ink)">{`${more} ▸`}</text>
       <text x={width / 2} y={height - 6} fontSize={14} textAnchor="middle" fill="var(--ink)">
-        {withMarks(`one line is ${PLOTS[plotted].line[units]}`)}
+        {withMarks(`one grid line = ${PLOTS[plotted].line[units]}`)}
       </text>
     </svg>
   );

@@ -13,7 +13,7 @@ type HoleHandlesProps = {
   onPut: (id: string) => void;
 };
 
-const nameOf = ({ name }: HolePlace) => name || "the hole it is in";
+const nameOf = ({ name }: HolePlace) => name || "current hole";
 
 /** An eye that can be grasped and moved from hole to hole. */
 export function HoleHandles({ holes: given, end, canvas, onTry, onPut }: HoleHandlesProps) {
@@ -69,7 +69,7 @@ export function HoleHandles({ holes: given, end, canvas, onTry, onPut }: HoleHan
         className="cursor-grab touch-none"
         role="slider"
         tabIndex={0}
-        aria-label={`${end} eye of the bar`}
+        aria-label={`${end} end of the bar`}
         aria-valuemin={1}
         aria-valuemax={holes.length}
         aria-valuenow={chosen + 1}

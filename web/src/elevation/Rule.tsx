@@ -54,7 +54,7 @@ export function Rule({ pointers, tolerance }: RuleProps) {
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label={`Rule, zero at the vehicle's centreline: ${said || "nothing read yet"}`}
+          aria-label={`Ruler, zero at the vehicle centerline: ${said || "nothing measured yet"}`}
         >
           <rect
             x={8}

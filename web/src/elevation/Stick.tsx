@@ -118,7 +118,7 @@ export function Stick({ elevation, heights, low, high, plot, beside, round }: St
       </output>
       <Button className="mr-4" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
         {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
-        {playing ? "Hold" : "Cycle"}
+        {playing ? "Pause" : "Cycle"}
       </Button>
     </div>
   );
@@ -242,7 +242,7 @@ function StickPlot({ sweep, hasPlan, driven, height, y, ends }: StickPlotProps) 
       height={height}
       className="ml-4 max-xl:hidden"
       role="img"
-      aria-label="Sideways motion of the axle over the travel; its table stands in the slate"
+      aria-label="Side-to-side movement of the axle over the travel; figures in the table"
     >
       <SwingCurves
         sweep={sweep}

@@ -25,19 +25,20 @@ export function SwingPlot({ sweep, hasPlan, driven, planName }: SwingPlotProps) 
   return (
     <figure className="grid gap-1">
       <figcaption className="text-[15px] text-muted xl:hidden">
-        Where the axle goes over the travel, bump upward. The upright line is the body's centre.
+        How the axle moves side to side over the travel, bump at the top. The vertical line is the vehicle's
+        centerline.
       </figcaption>
       {hasPlan && (
         <p className="text-[15px] text-muted max-xl:hidden">
-          Beside the stick: dashed is as found, yellow is {planName === "plan" ? "the plan" : "as it is set"},
-          the upright line is the body's centre.
+          Beside the travel slider: dashed is as found, yellow is{" "}
+          {planName === "plan" ? "the plan" : "as it is set"}; the vertical line is the vehicle's centerline.
         </p>
       )}
       <svg
         viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
         className="w-full border-[1.5px] border-ink bg-paper xl:hidden"
         role="img"
-        aria-label="Sideways motion of the axle over the travel; the table below has the figures"
+        aria-label="Side-to-side movement of the axle over the travel; figures in the table below"
       >
         <SwingCurves
           sweep={sweep}
@@ -71,7 +72,7 @@ export function SwingPlot({ sweep, hasPlan, driven, planName }: SwingPlotProps) 
           </text>
         )}
       </svg>
-      <Fold title="The swing over the travel, as a table">
+      <Fold title="Side-to-side movement over the travel, as a table">
         <SwingTable sweep={sweep} hasPlan={hasPlan} planName={planName} />
       </Fold>
     </figure>

@@ -13,7 +13,7 @@ export function Assumed({ assumptions, rests }: AssumedProps) {
   const go = useGoToField();
   if (assumptions.length === 0) return null;
   return (
-    <Fold title={`Assumed, because nobody has measured it (${assumptions.length})`}>
+    <Fold title={`Assumed, not measured (${assumptions.length})`}>
       <ul className="grid" data-assumed>
         {assumptions.map((assumption) => (
           <li key={assumption.pointer} className="border-line border-b last:border-b-0">
@@ -28,7 +28,7 @@ export function Assumed({ assumptions, rests }: AssumedProps) {
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-muted">{rests} Each goes to its field.</p>
+      <p className="mt-2 text-muted">{rests} Tap one to go to its field.</p>
     </Fold>
   );
 }

@@ -14,7 +14,7 @@ export function ReadNext({ result }: { result: SheetResult | undefined }) {
   if (!result?.centring || !result.current || result.kind !== "centring") return null;
   if (unsure(result)) return <Worth says />;
   return (
-    <Fold title="What to read next">
+    <Fold title="What to measure next">
       <Worth />
     </Fold>
   );
@@ -23,8 +23,8 @@ export function ReadNext({ result }: { result: SheetResult | undefined }) {
 function Worth({ says = false }: { says?: boolean }) {
   const units = useSettings((s) => s.units);
   const drawn = useDrawn();
-  if (!drawn) return <p className="text-muted">Weighing what each reading is worth…</p>;
-  if (!drawn.next) return <p>No single further reading makes it any surer.</p>;
+  if (!drawn) return <p className="text-muted">Checking which measurement helps most…</p>;
+  if (!drawn.next) return <p>No single extra measurement improves the answer.</p>;
   return (
     <div className="grid gap-1" data-read-next>
       <p className={says ? "font-semibold" : ""}>

@@ -11,7 +11,7 @@ const judge =
     const result = await answer(client.GET("/api/v1/figure", { params: { query: { text, kind } } }));
     if ("data" in result) return result.data.wrong && { fault: result.data.wrong.message };
     if ("silent" in result) {
-      return { fault: "The program does not answer. What you typed is kept on this device.", silent: true };
+      return { fault: "No answer from the program. What you typed is saved on this device.", silent: true };
     }
     return { fault: result.problem.detail };
   };

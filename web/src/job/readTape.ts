@@ -7,10 +7,10 @@ export const readTape: TapeReader = async (text, unit, signed) => {
   if ("data" in result) {
     const { read, wrong } = result.data;
     if (read) return { value: { text, unit, mm: read.mm } };
-    return { fault: wrong?.message ?? "This is no length.", start: wrong?.start, end: wrong?.end };
+    return { fault: wrong?.message ?? "Not a length.", start: wrong?.start, end: wrong?.end };
   }
   if ("silent" in result) {
-    return { fault: "The program does not answer. What you typed is kept on this device.", silent: true };
+    return { fault: "No answer from the program. What you typed is saved on this device.", silent: true };
   }
   return { fault: result.problem.detail };
 };

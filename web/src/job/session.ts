@@ -93,7 +93,7 @@ const NO_ANSWER: Problem = {
   title: "No answer",
   status: 0,
   code: "no_answer",
-  detail: "The program does not answer. Is it still running?",
+  detail: "No answer from the program. Is it still running?",
 };
 
 const CLOSED = {
@@ -187,7 +187,7 @@ const leftover = ({
 
   sendKept: async (id) => {
     const reported = (queue: JobQueue) =>
-      queue.state === "asked" ? "It was changed elsewhere meanwhile: open it and choose." : queue.why;
+      queue.state === "asked" ? "It was changed somewhere else: open it and choose." : queue.why;
     const known = queues.get(id);
     if (known) {
       known.again();

@@ -40,7 +40,7 @@ export function fine(mm: number, unit: Unit): string {
   return count === 0 && mm !== 0 ? `less than ${printed(1)}` : printed(count);
 }
 
-/** A typed length read back: 1/32 where it lies on one, tenths of a millimetre. */
+/** A typed length read back: 1/32 where it lies on one, tenths of a millimeter. */
 export function readBack(mm: number, unit: Unit): string {
   const sign = mm < 0 ? "−" : "";
   if (unit === "mm") return `${sign}${Math.abs(divisions(mm, NM_PER_MM / 10)) / 10} mm`;
@@ -50,10 +50,10 @@ export function readBack(mm: number, unit: Unit): string {
   return `${sign}${mixed(Math.abs(divisions(mm, NM_PER_INCH / perInch)), perInch)}"`;
 }
 
-/** A sideways figure as a distance and a side; `centred` where it rounds to nought. */
+/** A sideways figure as a distance and a side; `centered` where it rounds to zero. */
 export function sideways(toTheLeft: number, unit: Unit): string {
   const text = distance(toTheLeft, unit);
-  if (text === '0"' || text === "0 mm") return "centred";
+  if (text === '0"' || text === "0 mm") return "centered";
   return `${text} ${sideOf(toTheLeft)}`;
 }
 

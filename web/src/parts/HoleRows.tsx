@@ -56,7 +56,7 @@ export function HoleRows({ rows, unit, onPut }: HoleRowsProps) {
           <Button
             look="quiet"
             className="mt-6"
-            aria-label={`take out hole ${at + 1}`}
+            aria-label={`remove hole ${at + 1}`}
             onClick={() => onPut(rows.filter((_, index) => index !== at))}
           >
             <X size={18} aria-hidden />
@@ -66,7 +66,7 @@ export function HoleRows({ rows, unit, onPut }: HoleRowsProps) {
       <div>
         <Button onClick={() => onPut([...rows, { name: `hole ${rows.length + 1}` }])}>
           <Plus size={18} aria-hidden />
-          One more hole
+          Add another hole
         </Button>
       </div>
     </fieldset>

@@ -75,7 +75,7 @@ export function PartForm({ row: first, seen, fault, onSave, onClose }: PartFormP
             ))}
           </select>
         </label>
-        <Plain field={{ name: "name", label: "Called" }} row={row} onPut={put} />
+        <Plain field={{ name: "name", label: "Name" }} row={row} onPut={put} />
       </div>
       {kind === "bracket" && <HoleRows rows={holes} unit={unit} onPut={setHoles} />}
       <div className="grid gap-x-3 gap-y-2 sm:grid-cols-2">
@@ -100,7 +100,7 @@ export function PartForm({ row: first, seen, fault, onSave, onClose }: PartFormP
       )}
       <div className="flex gap-2">
         <Button type="submit" look="strong">
-          Keep this part
+          Save this part
         </Button>
         <Button onClick={onClose}>Close</Button>
       </div>

@@ -2,6 +2,7 @@ import { ChevronDown, ChevronUp, ShieldAlert } from "lucide-react";
 import { Collapsible } from "radix-ui";
 import { useState } from "react";
 import type { Results, StageName } from "../api/client";
+import { Warning } from "./Warning";
 
 /**
  * The cautions of a stage, at the foot of the slate on every stage: one line that unfolds. It is always in sight;
@@ -18,7 +19,7 @@ export function Cautions({ cautions, stage }: { cautions: Results["cautions"]; s
         <Collapsible.Trigger className="grid min-h-11 w-full grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-2 text-left leading-tight">
           <ShieldAlert size={20} aria-hidden className="text-axle" />
           <span className="truncate">
-            <b className="text-axle">Mind this.</b> {open ? "All of it:" : first.says}
+            <b className="text-axle">Warning.</b> {open ? "All of this screen:" : first.says}
           </span>
           <span className="flex items-center gap-1">
             {open ? <ChevronDown size={18} aria-hidden /> : <ChevronUp size={18} aria-hidden />}
@@ -26,9 +27,11 @@ export function Cautions({ cautions, stage }: { cautions: Results["cautions"]; s
           </span>
         </Collapsible.Trigger>
         <Collapsible.Content asChild>
-          <ul className="grid max-h-[45dvh] list-disc gap-1.5 overflow-y-auto pb-3 pl-7 leading-tight">
+          <ul className="grid max-h-[45dvh] gap-1.5 overflow-y-auto pb-3">
             {here.map((caution) => (
-              <li key={caution.says}>{caution.says}</li>
+              <li key={caution.says}>
+                <Warning>{caution.says}</Warning>
+              </li>
             ))}
           </ul>
         </Collapsible.Content>

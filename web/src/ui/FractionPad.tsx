@@ -33,7 +33,7 @@ export function FractionPad() {
   return (
     // A press must not take the focus out of the field.
     <fieldset
-      aria-label={`Pad for ${target.label}`}
+      aria-label={`Keypad for ${target.label}`}
       data-pad
       className="row-start-3 grid min-w-0 gap-1.5 md:ml-auto md:w-[424px] md:border-l-2 border-ink border-t-2 bg-paper p-2"
       onPointerDown={(event) => event.preventDefault()}
@@ -45,18 +45,18 @@ export function FractionPad() {
           </button>
         ))}
         {unit === "mm" && (
-          <button type="button" className={key} onClick={() => write(`${text}.5`)} aria-label="and a half">
+          <button type="button" className={key} onClick={() => write(`${text}.5`)} aria-label="1/2">
             .5
           </button>
         )}
-        <button type="button" className={key} onClick={() => write(text.slice(0, -1))} aria-label="rub out">
+        <button type="button" className={key} onClick={() => write(text.slice(0, -1))} aria-label="backspace">
           <Delete size={20} aria-hidden className="mx-auto" />
         </button>
         <button
           type="button"
           className={`${key} bg-marker text-on-marker`}
           onClick={enter}
-          aria-label="enter, next reading"
+          aria-label="enter, next measurement"
         >
           <CornerDownLeft size={20} aria-hidden className="mx-auto" />
         </button>

@@ -9,8 +9,8 @@ export function Meanwhile({ there, onKeep, onTake }: MeanwhileProps) {
     <span role="alert" className="mt-1 block" data-meanwhile>
       <span className="text-axle">
         {there === ""
-          ? "Taken out elsewhere meanwhile."
-          : `Changed elsewhere meanwhile, to \u201c${there}\u201d.`}
+          ? "Removed somewhere else in the meantime."
+          : `Changed somewhere else in the meantime, to \u201c${there}\u201d.`}
       </span>
       <span className="mt-1 flex flex-wrap gap-2">
         <Button onClick={onKeep}>Keep mine</Button>

@@ -2,8 +2,8 @@ import { CircleHelp, OctagonAlert, TriangleAlert } from "lucide-react";
 import type { ReactNode } from "react";
 
 const KINDS = {
-  refused: { word: "No use", icon: OctagonAlert, look: "border-axle" },
-  warning: { word: "Look again", icon: TriangleAlert, look: "border-marker" },
+  refused: { word: "Can't use", icon: OctagonAlert, look: "border-axle" },
+  warning: { word: "Check again", icon: TriangleAlert, look: "border-marker" },
   question: { word: "Still needed", icon: CircleHelp, look: "border-frame" },
 } satisfies Record<string, { word: string; icon: typeof OctagonAlert; look: string }>;
 

@@ -35,7 +35,7 @@ export function Rows<T extends object>({ items, name, add, pointer, onAdd, onSet
           <Button
             look="quiet"
             className="mt-6"
-            aria-label={`take out ${name(item, index)}`}
+            aria-label={`remove ${name(item, index)}`}
             onClick={() => onSet(items.filter((_, at) => at !== index))}
           >
             <Trash2 size={18} aria-hidden />

@@ -95,7 +95,7 @@ function SectionBody({ of, section }: { of: string; section: Section }) {
   );
 }
 
-const wantedOf = (wanted: number | undefined) => (wanted ? `asks, ${wanted} wanted` : "asks");
+const wantedOf = (wanted: number | undefined) => (wanted ? `needs input, ${wanted} missing` : "asks");
 
 /** The two faces of a section, as a pair of words at its head. */
 function Faces({ of, section }: { of: string; section: Section }) {
@@ -111,7 +111,7 @@ function Faces({ of, section }: { of: string; section: Section }) {
   return (
     <Tabs.Root value={face} onValueChange={(value) => showFace(of, section.value, value as Face)}>
       <Tabs.List
-        aria-label={`${section.label}: answers or asks`}
+        aria-label={`${section.label}: results or inputs`}
         className={section.results ? "flex gap-1" : "hidden"}
       >
         {words.map(([value, word]) => (

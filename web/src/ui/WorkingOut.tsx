@@ -8,7 +8,7 @@ export function WorkingOut({ working, title }: { working: Working; title?: strin
   const units = useSettings((s) => s.units);
   if (working.steps.length === 0) return null;
   return (
-    <Fold title={title ?? `How this is worked out: ${working.title.toLowerCase()}`}>
+    <Fold title={title ?? `How this is calculated: ${working.title.toLowerCase()}`}>
       <ol className="grid gap-2.5">
         {working.steps.map((step, index) => (
           <li key={index} className="border-line border-l-[3px] pl-2.5">

@@ -6,4 +6,4 @@ import type { Judged } from "./useTypedField";
 export type TapeReader = (text: string, unit: Unit, signed: boolean) => Promise<Judged<TapeEntry>>;
 
 /** Who reads is given from above: fields do not know the server. */
-export const TapeReading = createContext<TapeReader>(async () => ({ fault: "Nobody reads lengths here." }));
+export const TapeReading = createContext<TapeReader>(async () => ({ fault: "Lengths can't be read here." }));

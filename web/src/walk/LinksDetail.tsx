@@ -29,7 +29,7 @@ export function LinksDetail() {
   // Leaf springs alone have no arms to be drawn.
   if (!parts?.some((part) => pointsOf(part).length > 0)) return null;
   return (
-    <Detail says="Arms and Y-link from above; forward is to the left">
+    <Detail says="Control arms and Y-link from above; forward is to the left">
       {({ width, height }) => {
         const flat = camera(ABOVE, [0, 0, 0], 1, [0, 0]);
         const spots = parts.flatMap(pointsOf).map(flat.spot);

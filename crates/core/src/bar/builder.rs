@@ -11,11 +11,11 @@ use crate::measure::Length;
 pub enum BuilderFault {
     /// The stock is thicker than a shell.
     #[error(
-        "the stock is thicker than an eye's shell: it cannot be coped onto it. Take thinner stock or larger shells"
+        "the bar stock is bigger than the bushing shell, so it can't be coped to it. Use smaller stock or bigger shells"
     )]
     StockTooThick,
     /// A size is nought or missing.
-    #[error("gap, shells and stock each need a size more than zero")]
+    #[error("gap, shells and bar stock must all be more than zero")]
     NoSize,
 }
 

@@ -19,7 +19,7 @@ pub enum BarFault {
     #[error("the bar has no length")]
     NoLength,
     /// The eyes are further apart, up-and-down and fore-and-aft, than the bar is long.
-    #[error("the bar is shorter than the distance of its eyes: check its length and both bolt heights")]
+    #[error("the bar is shorter than the distance between its bolts: check its length and both bolt heights")]
     TooShort,
 }
 

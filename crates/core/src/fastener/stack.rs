@@ -62,11 +62,11 @@ impl NutKind {
         match self {
             Self::Plain => "plain nut",
             Self::NylonInsert => "nylon-insert nut",
-            Self::Crushed => "crushed all-metal nut",
+            Self::Crushed => "all-metal prevailing-torque nut (crushed)",
             Self::Flanged => "flanged nut",
-            Self::Tab => "tab nut",
+            Self::Tab => "flag (tab) nut",
             Self::Captive => "captive nut",
-            Self::Welded => "welded nut",
+            Self::Welded => "weld nut",
             Self::Castle => "castle nut",
         }
     }

@@ -38,16 +38,14 @@ pub struct Thread {
 pub enum ThreadFormFault {
     /// No diameter and pitch in it.
     #[error(
-        "This is no thread. Type diameter and threads per inch, like 1-1/4-12, or M, diameter and pitch, like M24x2."
+        "Not a thread size. Enter diameter and threads per inch, like 1-1/4-12, or M, diameter and pitch, like M24x2."
     )]
     NotAThread,
     /// A pitch no bar end has.
-    #[error(
-        "The pitch of this thread is out of reason. Threads per inch go from 4 to 40, metric pitches from 0.5 to 6 mm."
-    )]
+    #[error("That pitch is out of range: 4 to 40 threads per inch, or 0.5 to 6 mm metric.")]
     PitchOutOfReason,
     /// A diameter no bar end has.
-    #[error("The diameter of this thread is out of reason. It goes from 4 to 80 mm (3/16 to 3 in).")]
+    #[error("That diameter is out of range: 4 to 80 mm (3/16 to 3 in).")]
     DiameterOutOfReason,
 }
 

@@ -186,7 +186,7 @@ impl<'de, F: Deserialize<'de>> Visitor<'de> for Forms<F> {
 impl<'de> Deserialize<'de> for TapeEntry {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
         let forms = Forms::<TapeForm>::expecting(
-            "a length: an object with text and unit, a string with its unit, or a number of millimetres",
+            "a length: an object with text and unit, a string with its unit, or a number of millimeters",
         );
         let (text, unit, mm) = match deserializer.deserialize_any(forms)? {
             Given::Number(mm) => (mm.to_string(), Unit::Millimetres, None),
@@ -241,12 +241,10 @@ impl AngleEntry {
         };
         let degrees = tape::decimal(number).map_err(|fault| match fault {
             Fault::AmbiguousComma | Fault::TwoDecimalMarks => fault.to_string(),
-            _ => "This is not an angle. Type degrees, such as 10.8.".to_owned(),
+            _ => "Not an angle. Enter degrees, such as 10.8.".to_owned(),
         })?;
         if degrees > STEEPEST_DEGREES {
-            return Err(format!(
-                "This is steeper than {STEEPEST_DEGREES}°. Type the angle from level, in degrees."
-            ));
+            return Err(format!("Steeper than {STEEPEST_DEGREES}°. Enter the angle from level, in degrees."));
         }
         Ok(Self { text: text.to_owned(), angle: Angle::from_degrees(sign * degrees) })
     }

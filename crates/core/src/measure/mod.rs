@@ -18,6 +18,7 @@ pub mod said;
 pub mod side;
 pub mod squareness;
 pub mod tape;
+pub mod typed;
 pub mod unit_entry;
 
 pub use angle::Angle;

@@ -212,12 +212,12 @@ impl Words {
     /// use derecho_core::measure::{Length, Phrase};
     ///
     /// let says = |mm| Phrase::of(|w| w.sideways(Length::from_mm(mm))).millimetres;
-    /// assert_eq!((says(-9.5).as_str(), says(0.0).as_str()), ("9.5 mm to the right", "centred"));
+    /// assert_eq!((says(-9.5).as_str(), says(0.0).as_str()), ("9.5 mm to the right", "centered"));
     /// ```
     #[must_use]
     pub fn sideways(self, to_the_left: Length) -> String {
         if self.shows_nothing(to_the_left) {
-            return "centred".to_owned();
+            return "centered".to_owned();
         }
         let side = Side::of(to_the_left.to_mm());
         format!("{} to the {}", self.distance(to_the_left), side.word())
@@ -368,7 +368,7 @@ mod tests {
         assert_eq!(said(9.525).inches, "3/8\" to the left");
         assert_eq!(said(-9.525).inches, "3/8\" to the right");
         assert_eq!(said(-9.525).millimetres, "9.5 mm to the right");
-        assert_eq!(said(-0.2).millimetres, "centred");
+        assert_eq!(said(-0.2).millimetres, "centered");
     }
 
     #[test]

@@ -80,61 +80,55 @@ impl TapeNumber {
 #[serde(rename_all = "snake_case")]
 pub enum Fault {
     /// Nothing, or spaces only.
-    #[error("Nothing is typed yet. Type a length such as 24 13/16 or 630 mm.")]
+    #[error("Nothing entered yet. Enter a length such as 24 13/16 or 630 mm.")]
     Empty,
     /// A sign that has no place in a length.
-    #[error("This sign is not part of a length. Type a length such as 24 13/16 or 630 mm.")]
+    #[error("That character doesn't belong in a length. Enter one such as 24 13/16 or 630 mm.")]
     StrangeSign,
     /// A word that is no unit.
-    #[error("This is no unit known here. Use in, ft, mm, cm or m.")]
+    #[error("Unknown unit. Use in, ft, mm, cm or m.")]
     UnknownWord,
     /// NaN, inf and the like.
-    #[error("This is not a number. Type a length such as 24 13/16 or 630 mm.")]
+    #[error("Not a number. Enter a length such as 24 13/16 or 630 mm.")]
     NotANumber,
     /// A unit with no number before it.
-    #[error("A number is missing here. Type the figure first, then its unit: 24 13/16 in.")]
+    #[error("A number is missing. Enter the number, then the unit: 24 13/16 in.")]
     NumberMissing,
     /// A fraction bar without a number on one side.
-    #[error("This fraction is not finished. Type both its numbers, like 13/16.")]
+    #[error("Unfinished fraction. Enter both numbers, like 13/16.")]
     FractionUnfinished,
     /// A fraction over nought.
-    #[error("A fraction cannot have 0 under the bar. Type 2, 4, 8, 16, 32 or 64 there.")]
+    #[error("A fraction can't have 0 on the bottom. Use 2, 4, 8, 16, 32 or 64.")]
     ZeroDenominator,
     /// A whole number followed by a fraction of one or more.
-    #[error(
-        "After a whole number the fraction must be less than 1. Carry it over, or type the fraction alone."
-    )]
+    #[error("The fraction must be less than 1. Add it to the whole number, or enter the fraction alone.")]
     FractionTooLarge,
     /// A decimal and a fraction in one figure.
-    #[error("A decimal point and a fraction do not go together. Type 24 1/2 or 24.5.")]
+    #[error("Use a fraction or a decimal, not both: 24 1/2 or 24.5.")]
     DecimalWithFraction,
     /// A fraction on a millimetre sheet with no unit of its own.
-    #[error(
-        "Inches or millimetres? This sheet is in millimetres and a fraction needs its unit: type 13/16 in."
-    )]
+    #[error("Inches or millimeters? These measurements are in mm, so a fraction needs its unit: 13/16 in.")]
     FractionWithoutUnit,
     /// A comma that may be a decimal mark or a thousands mark.
-    #[error(
-        "1.25 or 1250? A comma before three digits can be read both ways. Type a point for decimals, and nothing between thousands."
-    )]
+    #[error("1.25 or 1250? Use a point for decimals and no comma in thousands.")]
     AmbiguousComma,
     /// More than one decimal mark.
-    #[error("There are two decimal marks in this number. Leave thousands unmarked and type one point.")]
+    #[error("Two decimal points. Use one, and no separators in thousands.")]
     TwoDecimalMarks,
     /// Two figures next to each other.
-    #[error("There are two numbers here. Type one length, with its unit last: 24 13/16 in.")]
+    #[error("Two numbers. Enter one length, with its unit last: 24 13/16 in.")]
     TwoNumbers,
     /// Two units that do not belong together.
-    #[error("Two units disagree here. Type one of them; only feet and inches go together.")]
+    #[error("Two units disagree. Use one; only feet and inches go together.")]
     UnitsDisagree,
     /// A minus sign before a distance.
-    #[error("A distance has no minus sign. Type it without, and pick the side instead.")]
+    #[error("A distance can't be negative. Leave out the minus sign and choose the side instead.")]
     NegativeDistance,
     /// Longer than anything on a vehicle.
     #[error("This is longer than 10 m. Is a decimal mark missing, or the unit wrong?")]
     TooLong,
     /// More digits than any tape shows.
-    #[error("There are more digits here than a tape can show. Leave some out.")]
+    #[error("More digits than a tape can show. Leave some out.")]
     TooManyDigits,
 }
 

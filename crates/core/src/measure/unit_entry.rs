@@ -46,9 +46,8 @@ pub mod quantity {
         const NAME: &'static str = "WeightEntry";
         const UNITS: &'static [(&'static str, f64)] = &[("kg", 1.0), ("lbs", KG_PER_LB), ("lb", KG_PER_LB)];
         const RANGE: (f64, f64) = (1.0, 20_000.0);
-        const ASK: &'static str =
-            "This is not a weight. Type a number with its unit, such as 2600 lb or 1180 kg.";
-        const BEYOND: &'static str = "Between 1 kg and 20,000 kg fit here. Type what the scale shows.";
+        const ASK: &'static str = "Not a weight. Enter a number with its unit, such as 2600 lb or 1180 kg.";
+        const BEYOND: &'static str = "Enter between 1 kg and 20000 kg (2 to 44000 lb): what the scale shows.";
     }
 
     impl Quantity for SpringRate {
@@ -57,9 +56,9 @@ pub mod quantity {
             &[("n/mm", 1.0), ("lbs/in", N_PER_MM_PER_LB_IN), ("lb/in", N_PER_MM_PER_LB_IN)];
         const RANGE: (f64, f64) = (1.0, 5000.0);
         const ASK: &'static str =
-            "This is not a rate. Type a number with its unit, such as 200 lb/in or 35 N/mm.";
+            "Not a spring rate. Enter a number with its unit, such as 200 lb/in or 35 N/mm.";
         const BEYOND: &'static str =
-            "Between 1 N/mm and 5,000 N/mm (6 to 28,000 lb/in) fit here. Look at the part's sheet again.";
+            "Enter between 1 and 5000 N/mm (6 to 28000 lb/in). Check the spec sheet.";
     }
 
     impl Quantity for Torque {
@@ -74,10 +73,9 @@ pub mod quantity {
             ("nm", 1.0),
         ];
         const RANGE: (f64, f64) = (1.0, 2000.0);
-        const ASK: &'static str =
-            "This is not a torque. Type a number with its unit, such as 180 Nm or 130 lb-ft.";
+        const ASK: &'static str = "Not a torque. Enter a number with its unit, such as 180 Nm or 130 lb-ft.";
         const BEYOND: &'static str =
-            "Between 1 Nm and 2,000 Nm (1 to 1,475 lb-ft) fit here. Look at the part's sheet again.";
+            "Enter between 1 and 2000 Nm (1 to 1475 lb-ft). Check the part's instructions.";
     }
 
     impl Quantity for RollRate {
@@ -92,8 +90,9 @@ pub mod quantity {
         ];
         const RANGE: (f64, f64) = (0.0, 20_000.0);
         const ASK: &'static str =
-            "This is not a roll rate. Type a number with its unit, such as 300 Nm/deg or 220 lb-ft/deg.";
-        const BEYOND: &'static str = "Between 0 and 20,000 Nm/deg fit here. Look at the part's sheet again.";
+            "Not a roll rate. Enter a number with its unit, such as 300 Nm/deg or 220 lb-ft/deg.";
+        const BEYOND: &'static str =
+            "Enter between 0 and 20000 Nm/deg (0 to 14750 lb-ft/deg). Check the spec sheet.";
     }
 }
 
@@ -257,9 +256,7 @@ mod tests {
             assert!(WeightEntry::parse(text).unwrap_err().starts_with("1.25 or 1250?"), "{text}");
         }
         assert!(SpringRateEntry::parse("5,000 N/mm").unwrap_err().starts_with("1.25 or 1250?"));
-        assert!(
-            RollRateEntry::parse("1,234.5 Nm/deg").unwrap_err().starts_with("There are two decimal marks")
-        );
+        assert!(RollRateEntry::parse("1,234.5 Nm/deg").unwrap_err().starts_with("Two decimal points"));
         assert_eq!(WeightEntry::parse("2600,5 kg").unwrap().mass().to_kg(), 2600.5);
         assert_eq!(SpringRateEntry::parse("35,25 N/mm").unwrap().rate().to_n_per_mm(), 35.25);
     }

@@ -121,7 +121,7 @@ fn held_of(text: &str) -> Value {
 /// A fastener of a cell: what follows its place is told apart by what it can be read as.
 fn fastener_of(text: &str) -> Result<Value, String> {
     let (place, rest) = text.split_once(':').ok_or_else(|| {
-        format!("the fastener {text:?} has no colon: write it as frame/main: 9/16-18, 120 lb-ft")
+        format!("the fastener {text:?} has no colon: write it like frame/main: 9/16-18, 120 lb-ft")
     })?;
     let mut fastener = Map::new();
     fastener.insert("place".to_owned(), json!(place.trim()));
@@ -144,7 +144,7 @@ fn fastener_of(text: &str) -> Result<Value, String> {
             ));
         };
         if fastener.insert(field.to_owned(), value).is_some() {
-            return Err(format!("the fastener {:?} has two of {field}", place.trim()));
+            return Err(format!("the fastener {:?} has {field} twice", place.trim()));
         }
     }
     Ok(Value::Object(fastener))
@@ -187,7 +187,7 @@ fn has_unit(text: &str, of: &str) -> Result<(), String> {
     if text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c)) {
         return Ok(());
     }
-    Err(format!("{of} says {text:?} without a unit: write in or mm after it"))
+    Err(format!("{of}: {text:?} has no unit: add in or mm"))
 }
 
 /// The holes of a cell, one text each. A piece without a colon belongs to the next: it is the start
@@ -246,7 +246,7 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
             continue;
         }
         if !COLUMNS.contains(&column) {
-            return Err(format!("there is no column {column:?}: take it out, or check its spelling"));
+            return Err(format!("there is no column {column:?}: remove it, or check its spelling"));
         }
         let value = if column == "holes" {
             Value::Array(holes_of(text).iter().map(|hole| hole_of(hole)).collect::<Result<_, _>>()?)
@@ -259,7 +259,7 @@ pub fn from_row<'a>(cells: impl Iterator<Item = (&'a str, &'a str)>) -> Result<P
         } else {
             if LENGTHS.contains(&column) && !text.contains(|c: char| c.is_alphabetic() || "\"″'′".contains(c))
             {
-                return Err(format!("{column} {text:?} has no unit: write in or mm after it"));
+                return Err(format!("{column} {text:?} has no unit: add in or mm"));
             }
             json!(text)
         };
@@ -326,9 +326,7 @@ mod tests {
         assert!(row(&[("kind", "bar"), ("colour", "red")]).contains("colour"));
         assert!(row(&[("kind", "bar"), ("name", "x"), ("made_min", "30 1/2")]).contains("made_min"));
         assert!(row(&[("kind", "bracket"), ("name", "x"), ("holes", "2 in")]).contains("no colon"));
-        assert!(
-            row(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 5")]).contains("without a unit")
-        );
+        assert!(row(&[("kind", "bracket"), ("name", "x"), ("holes", "hole 1: 5")]).contains("has no unit"));
         assert!(row(&[("kind", "anvil"), ("name", "x")]).contains("anvil"));
     }
 }

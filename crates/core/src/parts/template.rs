@@ -2,6 +2,7 @@
 //! hole's centre. As SVG in millimetres and as DXF (R12, millimetres), each with a bar to check
 //! the scale by.
 
+use crate::measure::typed;
 use std::fmt::Write as _;
 
 use crate::measure::Length;
@@ -24,6 +25,15 @@ const MARGIN: f64 = 10.0;
 const LETTER: f64 = 4.0;
 
 impl Drawing {
+    /// The drawing with its words as `say` says them; what a person typed is marked in them, see [`typed`].
+    #[must_use]
+    pub fn said(mut self, say: impl Fn(&str) -> String) -> Self {
+        for (_, words) in &mut self.words {
+            *words = say(words);
+        }
+        self
+    }
+
     fn cross(&mut self, (x, y): (f64, f64), arm: f64) {
         self.lines.push(vec![(x - arm, y), (x + arm, y)]);
         self.lines.push(vec![(x, y - arm), (x, y + arm)]);
@@ -45,7 +55,7 @@ impl Drawing {
         let ((left, bottom), _) = self.extent();
         let y = bottom - 14.0;
         for (length, at, text) in
-            [(CHECK, y, "50 mm: measure this before cutting"), (CHECK_INCHES, y - 10.0, "2 in")]
+            [(CHECK, y, "50 mm: check this before you cut"), (CHECK_INCHES, y - 10.0, "2 in")]
         {
             self.lines.push(vec![(left, at), (left + length, at)]);
             for x in [left, left + length] {
@@ -136,7 +146,7 @@ pub fn cope_wrap(shell: Length, stock: Length) -> Drawing {
         let x = round * f64::from(quarter) / 4.0;
         drawing.lines.push(vec![(x, foot), (x, foot + 5.0)]);
     }
-    drawing.words.push(((4.0, foot + 8.0), "square edge, away from the eye".to_owned()));
+    drawing.words.push(((4.0, foot + 8.0), "square edge, away from the shell".to_owned()));
     drawing.with_check_bar(&format!("Cope: stock {:.2} mm on shell {:.2} mm", stock.to_mm(), shell.to_mm()))
 }
 
@@ -165,7 +175,7 @@ pub fn panel_hole(title: &str, hole: [[f64; 2]; 2], mark: (f64, f64), corner: f6
     outline.extend(outline.first().copied());
     let mut drawing = Drawing { lines: vec![outline], ..Drawing::default() };
     drawing.cross((0.0, 0.0), 8.0);
-    drawing.words.push(((9.0, 3.0), "middle of the bar, left side".to_owned()));
+    drawing.words.push(((9.0, 3.0), "centerline of the bar, left side".to_owned()));
     drawing.with_check_bar(title)
 }
 
@@ -180,7 +190,7 @@ pub fn drill_holes(title: &str, holes: &[(String, f64, f64)], bolt: Length) -> D
     for (name, out, up) in holes {
         drawing.cross((*out, *up), 6.0);
         drawing.circles.push(((*out, *up), bolt.to_mm() / 2.0));
-        drawing.words.push(((out + bolt.to_mm() / 2.0 + 4.0, up + 1.0), name.clone()));
+        drawing.words.push(((out + bolt.to_mm() / 2.0 + 4.0, up + 1.0), typed::mark(name)));
     }
     drawing.with_check_bar(title)
 }

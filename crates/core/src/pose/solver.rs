@@ -92,8 +92,8 @@ impl fmt::Display for Motion {
         f.write_str(match self {
             Self::ForeAft => "fore and aft",
             Self::Sideways => "sideways",
-            Self::Pitch => "in turning about its tube",
-            Self::Yaw => "in steering to one side",
+            Self::Pitch => "from rotating about its own tube",
+            Self::Yaw => "from steering to one side",
         })
     }
 }
@@ -105,7 +105,7 @@ pub enum PoseFault {
     #[error("nothing holds the axle {0}")]
     Loose(Motion),
     /// The links do not reach: no place meets them all.
-    #[error("link {link} does not reach by {missing_mm:.1} mm")]
+    #[error("link {link} is {missing_mm:.1} mm short of reaching")]
     OutOfReach {
         /// Index of the link that misses most.
         link: usize,

@@ -8,13 +8,13 @@ use crate::measure::{Angle, Length};
 #[derive(Clone, Copy, Debug, PartialEq, Error)]
 pub enum ArmFault {
     /// Arm and link are stretched into one line and do not reach.
-    #[error("arm and link do not reach their far end by {0:?}")]
+    #[error("arm and link fall short of the far end by {0:?}")]
     OverExtended(Length),
     /// Arm and link are folded upon each other and do not fit in between.
-    #[error("arm and link are folded upon each other and too long by {0:?}")]
+    #[error("arm and link are folded back on each other and {0:?} too long")]
     Folded(Length),
     /// The link is shorter than its ends are apart sideways.
-    #[error("the link is shorter than its ends are apart sideways")]
+    #[error("the link is shorter than the sideways distance between its ends")]
     Sideways,
 }
 

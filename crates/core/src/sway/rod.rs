@@ -38,10 +38,10 @@ pub struct RodCut {
 #[derive(Clone, Copy, Debug, PartialEq, Error)]
 pub enum RodFault {
     /// The thread is too short for what has to be in and the nut.
-    #[error("the joint's thread is too short for its jam nut and what has to be in the rod")]
+    #[error("the joint's thread is too short for the jam nut plus the thread needed in the rod")]
     ThreadTooShort,
     /// There is no room for two tapped ends.
-    #[error("the two joints leave no rod to tap")]
+    #[error("no room for a rod between the two joints")]
     NoRod,
 }
 

@@ -84,7 +84,7 @@ impl Checker {
             self.fault(
                 format_args!("{at}/bolt/threaded"),
                 "more_thread_than_there_is",
-                "The thread is longer than the bolt. Both are measured from the same side, under the head. Check both.",
+                "The thread is longer than the bolt. Measure both from under the head.",
             );
         }
     }
@@ -122,7 +122,7 @@ impl Checker {
             self.fault(
                 pointer,
                 "hands_disagree",
-                "The thread's designation says the other hand. Look at the thread and correct one of them.",
+                "This thread size and the hand you chose disagree. Look at the thread and correct one.",
             );
         }
     }
@@ -162,7 +162,7 @@ impl Checker {
             self.fault(
                 format_args!("/{field}"),
                 "second_thread_of_one",
-                "Only a turnbuckle has a second thread. Say turnbuckle, or leave the second thread and its hand empty.",
+                "Only a turnbuckle has a second thread. Choose turnbuckle, or leave the second thread and its hand empty.",
             );
         }
         let of = |thread: &Option<Thread>, hand: Option<Hand>| {
@@ -180,7 +180,7 @@ impl Checker {
             self.fault(
                 "/second_hand",
                 "turning_does_nothing",
-                "Both threads are of one hand and one pitch: turning would not change the length. Look at both ends again.",
+                "Both ends have the same hand and pitch: turning would not change the length. Look at both ends again.",
             );
         }
         let in_nanometres =
@@ -191,7 +191,7 @@ impl Checker {
             self.fault(
                 "/least_engagement",
                 "more_thread_than_there_is",
-                "More thread must stay in than the shank has. Check both.",
+                "This asks for more thread engaged than the shank has. Check both.",
             );
         }
     }
@@ -204,7 +204,7 @@ impl Checker {
             self.fault(
                 "/nut_thread",
                 "wrong_nut",
-                "This nut does not belong on this thread: diameter, pitch and hand must be alike. Look at both again.",
+                "This nut does not fit this thread: diameter, pitch and hand must match. Check both.",
             );
         }
     }
@@ -214,20 +214,16 @@ impl Checker {
         self.list("/fasteners", kit.fasteners.len(), LONGEST_LIST);
         self.list("/order", kit.order.len(), LONGEST_LIST);
         for (index, line) in kit.holds.iter().enumerate() {
-            self.named(format_args!("/holds/{index}/name"), &line.name, "Say what it is.");
+            self.named(format_args!("/holds/{index}/name"), &line.name, "Say what this is.");
             if line.count == 0 {
-                self.fault(
-                    format_args!("/holds/{index}/count"),
-                    "nought",
-                    "Say how many there are, or take it out.",
-                );
+                self.fault(format_args!("/holds/{index}/count"), "nought", "Enter how many, or remove it.");
             }
         }
         for (index, fastener) in kit.fasteners.iter().enumerate() {
             let at = format!("/fasteners/{index}/place");
             self.named(&at, &fastener.place, "Say where it goes, such as frame/main.");
             if kit.fasteners[..index].iter().any(|other| other.place == fastener.place) {
-                self.fault(&at, "key_twice", "Two fasteners of the kit go to one place. Take one out.");
+                self.fault(&at, "key_twice", "Two fasteners in this kit go in the same place. Remove one.");
             }
         }
     }

@@ -72,14 +72,18 @@ impl Checker {
 
     pub(super) fn distance(&mut self, pointer: impl Display + Copy, entry: Option<&TapeEntry>) {
         if entry.is_some_and(|entry| entry.number().nanometres() < 0) {
-            self.fault(pointer, "negative_distance", "A distance has no minus sign. Type it without.");
+            self.fault(
+                pointer,
+                "negative_distance",
+                "A distance can't be negative. Leave out the minus sign.",
+            );
         }
     }
 
     pub(super) fn size(&mut self, pointer: impl Display + Copy, entry: Option<&TapeEntry>) {
         self.distance(pointer, entry);
         if entry.is_some_and(|entry| entry.number().nanometres() == 0) {
-            self.fault(pointer, "nought", "This cannot be zero. Type the size, or leave it empty.");
+            self.fault(pointer, "nought", "This can't be zero. Enter the size, or leave it empty.");
         }
     }
 
@@ -91,21 +95,21 @@ impl Checker {
             self.fault(
                 pointer,
                 "control_character",
-                "There is a line break or a character in it that cannot be seen. Type it again on one line.",
+                "It has a line break or an invisible character. Enter it again on one line.",
             );
         }
         if text.chars().count() > most {
             self.fault(
                 pointer,
                 "too_long_text",
-                format!("At most {most} characters fit here. Shorten it, or put the rest into the notes."),
+                format!("Too long: {most} characters at most. Shorten it, or move the rest to the notes."),
             );
         }
     }
 
     pub(super) fn list(&mut self, pointer: impl Display + Copy, length: usize, most: usize) {
         if length > most {
-            self.fault(pointer, "too_many", format!("At most {most} fit here. Take some out."));
+            self.fault(pointer, "too_many", format!("Too many: {most} at most. Remove some."));
         }
     }
 
@@ -115,7 +119,7 @@ impl Checker {
             self.fault(
                 pointer,
                 "unknown_height",
-                format!("The rig has no height with the id {:?}. Pick one of its heights.", id.as_str()),
+                format!("The rig has no height with the id {:?}. Choose one of its heights.", id.as_str()),
             );
         }
     }

@@ -16,7 +16,7 @@ impl Checker {
             self.fault(
                 format!("{at}/limit"),
                 "limit_out_of_range",
-                "A joint takes between 1° and 60° either way. Type half of the total angle on the part's sheet.",
+                "Joint angle must be 1° to 60° each way. Enter half of the total angle on the spec sheet.",
             );
         }
     }
@@ -39,7 +39,7 @@ impl Checker {
             self.fault(
                 format!("{at}/stiffness_n_per_mm"),
                 "no_stiffness",
-                "A stiffness is more than zero and at most a million. Type it in N/mm, or leave it out.",
+                "Stiffness must be more than zero and at most a million. Enter it in N/mm, or leave it out.",
             );
         }
     }
@@ -91,7 +91,7 @@ impl Checker {
                 self.fault(
                     format!("{here}/name"),
                     "name_twice",
-                    "Two obstacles have this name. Give each its own.",
+                    "Two obstacles have the same name. Rename one.",
                 );
             }
             self.size(format_args!("{here}/thickness"), Some(&obstacle.thickness));

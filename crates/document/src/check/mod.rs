@@ -31,12 +31,12 @@ pub fn check(job: &Job) -> Vec<FieldError> {
             "/version",
             "unknown_version",
             format!(
-                "This program reads version {DOCUMENT_VERSION}. Open the job with the program that wrote it."
+                "This version reads job files of version {DOCUMENT_VERSION}. Open the job with the version that saved it."
             ),
         );
     }
     if job.title.trim().is_empty() {
-        checker.fault("/title", "name_missing", "The job needs a name. Type one.");
+        checker.fault("/title", "name_missing", "The job needs a name. Enter one.");
     }
     checker.text("/title", &job.title, LONGEST_NAME);
     checker.text("/notes", &job.notes, LONGEST_NOTE);

@@ -45,7 +45,7 @@ impl Checker {
             self.fault(
                 format!("{at}/engagement"),
                 "more_thread_than_shank",
-                "More thread is in than the shank has. Check both.",
+                "That is more thread engaged than the shank has. Check both.",
             );
         }
     }
@@ -74,10 +74,7 @@ impl Checker {
             self.fault(
                 format_args!("{at}/bracket"),
                 "unknown_bracket",
-                format!(
-                    "There is no bracket with the id {:?} on the {which} here. {remedy}",
-                    bracket.as_str()
-                ),
+                format!("No bracket with the id {:?} on the {which}. {remedy}", bracket.as_str()),
             );
             return;
         };
@@ -85,25 +82,22 @@ impl Checker {
             self.fault(
                 format_args!("{at}/hole"),
                 "unknown_hole",
-                format!("There is no hole with the id {:?} here. {remedy}", hole.as_str()),
+                format!("No hole with the id {:?}. {remedy}", hole.as_str()),
             );
         }
     }
 
     fn bar_of_job(&mut self, job: &Job, bar: &BarId, (at, remedy): (&str, &str)) {
         if !bar.is_empty() && !job.bracket.bars.iter().any(|part| part.id == *bar) {
-            let says =
-                format!("There is no bar with the id {:?} among this job's parts. {remedy}", bar.as_str());
+            let says = format!("No bar with the id {:?} in this job's parts. {remedy}", bar.as_str());
             self.fault(at, "unknown_bar", says);
         }
     }
 
     fn drag_link_of_job(&mut self, job: &Job, link: &DragLinkId, (at, remedy): (&str, &str)) {
         if !link.is_empty() && !job.bracket.drag_links.iter().any(|part| part.id == *link) {
-            let says = format!(
-                "There is no drag-link part with the id {:?} among this job's parts. {remedy}",
-                link.as_str()
-            );
+            let says =
+                format!("No drag link part with the id {:?} in this job's parts. {remedy}", link.as_str());
             self.fault(at, "unknown_drag_link", says);
         }
     }
@@ -124,10 +118,10 @@ impl Checker {
     /// Plans that are followed have everything they name; one that names what is gone is kept to be read alone.
     fn plans(&mut self, job: &Job) {
         let plans = &job.setups.plans;
-        let remedy = "The chosen plan uses it: choose another one in stage Bracket first.";
+        let remedy = "The chosen plan uses it: choose another plan on the Bracket screen first.";
         for (at, plan, remedy) in [
             ("chosen", &plans.chosen, remedy),
-            ("trial", &plans.trial, "Pick one of the bracket's, or leave the trial out."),
+            ("trial", &plans.trial, "Choose one of the bracket's holes, or leave the trial out."),
         ] {
             let Some(plan) = plan else { continue };
             let at = format!("/setups/plans/{at}");
@@ -160,7 +154,7 @@ impl Checker {
             self.distance(&at("second_engagement"), round.second_engagement.as_ref());
             self.text(&at("by"), &round.by, LONGEST_NAME);
             self.text(&at("note"), &round.note, LONGEST_NOTE);
-            let remedy = "It was fitted in this round: take it in again.";
+            let remedy = "It was installed in this adjustment: add it again.";
             if let Some(bar) = &round.bar {
                 self.bar_of_job(job, bar, (&at("bar"), remedy));
             }
@@ -174,7 +168,7 @@ impl Checker {
                 self.fault(
                     at("moved"),
                     "no_number",
-                    "A move is a number of millimetres each way, at most ten metres.",
+                    "A move is in millimeters each way, ten meters at most.",
                 );
             }
         }

@@ -10,7 +10,7 @@ impl Checker {
             self.fault(
                 at("after"),
                 "unknown_round",
-                "This sheet was read after something that is not recorded. Leave it empty for as found, or record what was fitted.",
+                "These measurements follow an adjustment that is not recorded. Leave this empty for as found, or record what was installed.",
             );
         }
         self.text(&at("method_name"), &sheet.method_name, LONGEST_NAME);

@@ -49,7 +49,7 @@ impl Checker {
                 self.fault(
                     format!("{at}/{field}"),
                     "out_of_range",
-                    format!("This is more than zero and at most {most:.0}. Type it, or leave it out."),
+                    format!("Must be more than zero and at most {most:.0}. Enter it, or leave it out."),
                 );
             }
         }
@@ -60,7 +60,10 @@ impl Checker {
     pub(super) fn arm_hole(&mut self, pointer: impl Display + Copy, hole: Option<&ArmHoleId>, form: &Sway) {
         let Some(hole) = hole.filter(|hole| !hole.is_empty()) else { return };
         if !form.holes.iter().any(|row| row.id == *hole) {
-            let says = format!("The arm has no hole with the id {:?}. Pick one of its holes.", hole.as_str());
+            let says = format!(
+                "The sway bar arm has no hole with the id {:?}. Choose one of its holes.",
+                hole.as_str()
+            );
             self.fault(pointer, "unknown_hole", says);
         }
     }
@@ -106,7 +109,9 @@ impl Checker {
             self.fault(
                 format!("{at}/room/steering_lock"),
                 "out_of_range",
-                format!("Tyres steer at most {MOST_LOCK_DEGREES:.0}° either way here. Type half of the whole turn."),
+                format!(
+                    "Steering lock: {MOST_LOCK_DEGREES:.0}° each way at most. Enter half of the total angle."
+                ),
             );
         }
     }

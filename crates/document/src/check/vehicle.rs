@@ -27,7 +27,7 @@ impl Checker {
                 self.fault(
                     format!("/vehicle/{name}"),
                     "one_corner",
-                    "One corner of this axle was weighed and not the other. Type both, or the axle alone.",
+                    "Only one corner of this axle was weighed. Enter both, or the axle total.",
                 );
             }
         }

@@ -35,7 +35,7 @@ impl Checker {
             }
         }
         for (index, own) in work.own.iter().enumerate() {
-            self.named(format_args!("/bolt_up/own/{index}/does"), &own.does, "Say what is to be done.");
+            self.named(format_args!("/bolt_up/own/{index}/does"), &own.does, "Enter what has to be done.");
         }
         for (index, form) in work.fasteners.iter().enumerate() {
             let at = format!("/bolt_up/fasteners/{index}");
@@ -56,7 +56,7 @@ impl Checker {
                 self.fault(
                     format_args!("{at}/tight"),
                     "neither_torque_nor_reason",
-                    "Type what the wrench said, or why it was tightened by feel.",
+                    "Enter the torque you tightened it to, or why it was done by feel.",
                 );
             }
         }
@@ -67,7 +67,7 @@ impl Checker {
             self.text(format_args!("/bolt_up/parts/{index}/note"), &part.note, LONGEST_NOTE);
         }
         for (index, taken) in work.taken_off.iter().enumerate() {
-            let ask = "Say what was taken off, such as the brake line's clip.";
+            let ask = "Enter what was taken off, for example the brake line clip.";
             self.named(format_args!("/bolt_up/taken_off/{index}/name"), &taken.name, ask);
             self.text(format_args!("/bolt_up/taken_off/{index}/stays_off"), &taken.stays_off, LONGEST_NOTE);
         }
@@ -94,9 +94,9 @@ impl Checker {
         let mut seen = std::collections::HashSet::new();
         for (index, key) in keys.enumerate() {
             let at = format!("{list}/{index}/key");
-            self.named(&at, key, "A line needs its key.");
+            self.named(&at, key, "This line has no key.");
             if !seen.insert(key) {
-                self.fault(&at, "key_twice", "Two entries are of one line. Take one out.");
+                self.fault(&at, "key_twice", "Two entries are for the same line. Remove one.");
             }
         }
     }
@@ -124,7 +124,7 @@ impl Checker {
                 self.fault(
                     format_args!("/proof/road/{index}/step"),
                     "key_twice",
-                    "This step of the road test stands there twice. Take one out.",
+                    "This road test step is listed twice. Remove one.",
                 );
             }
         }

@@ -92,7 +92,7 @@ fn into_the_notes(document: &mut Value) {
         let typed = removed["text"].as_str().or_else(|| removed.as_str()).map(str::to_owned);
         let typed = typed.unwrap_or_else(|| removed.to_string());
         let notes = document["notes"].as_str().unwrap_or_default();
-        let line = format!("Type again at {}: {typed:?} was taken out. {}", fault.pointer, fault.message);
+        let line = format!("Enter {} again: {typed:?} was removed. {}", fault.pointer, fault.message);
         document["notes"] = json!([notes, &line].join("\n").trim_start());
     }
 }

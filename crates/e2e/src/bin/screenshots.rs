@@ -68,26 +68,26 @@ async fn take(page: &Page, url: &str, keys: &str, file: &Path) -> WebDriverResul
     }
     if keys == "night" {
         page.press("More").await?;
-        page.press("Night bay").await?;
+        page.press("Dark").await?;
         page.misses("[role=menu]").await?;
     } else if keys == "choices" {
         let chart = page.at("//*[@data-chart]/..").await?.to_json()?;
         page.driver.execute("arguments[0].scrollIntoView({ block: 'start' })", vec![chart]).await?;
     } else if keys == "quarter" || keys == "below" {
         page.pick(&format!("//*[@data-view='{keys}']")).await?;
-        page.sees("[data-names]", "nearest:").await?;
+        page.sees("[data-names]", "closest:").await?;
     } else if keys == "start" {
         page.press("New job").await?;
         page.pick("//*[@data-purpose='centre_axle']").await?;
         page.pick("//*[@data-purpose='fit_sway_links']").await?;
     } else if keys == "lesson" {
-        page.press("Begin: A helper with time").await?;
-        page.press("New centring sheet").await?;
+        page.press("Begin: The helper with nothing to do").await?;
+        page.press("New left-right measurement").await?;
         page.press("Send the helper away").await?;
         page.press("Bounce it").await?;
         for (side, place) in [("left", 0), ("left", 1), ("right", 0), ("right", 1)] {
             page.pick(&format!("//input[@data-pointer='/sheets/0/{side}/{place}']")).await?;
-            page.press(&format!("Read the {side}")).await?;
+            page.press(&format!("Measure the {side}")).await?;
             page.sees("[data-took=taken]", &format!("into “{side} reading {}”", place + 1)).await?;
         }
         page.saved().await?;

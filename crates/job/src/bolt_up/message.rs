@@ -115,6 +115,7 @@ pub enum BoltUpMessage {
         stands: Length,
         droop: Option<[Length; 2]>,
         steered: bool,
+        driver: Option<Side>,
     },
     /// The next step, or that there is none.
     Says {
@@ -184,6 +185,8 @@ pub struct StepContext {
     pub sides: Option<[Side; 2]>,
     /// Whether the axle is steered.
     pub steered: bool,
+    /// The side the driver sits on, where that was told.
+    pub driver: Option<Side>,
     /// The height it is driven at; None is ride height.
     pub driven: Option<String>,
     /// Turns and flats, or the bench's order of work, as stage Bar says them.

@@ -441,6 +441,7 @@ fn context(
         situation: situation.clone(),
         sides: side_of(BracketEnd::Frame).zip(side_of(BracketEnd::Axle)).map(<[Side; 2]>::from),
         steered: job.rig.is_steered(),
+        driver: job.rig.steering_side,
         driven: height_of(&job.rig, &job.rig.driven_height).map(|height| height.name.clone()),
         setting,
         eye: bar.and_then(|bar| eye_off(job, resolved.setups()?, situation.turns_the_sleeve(), bar)),
@@ -471,8 +472,13 @@ fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Optio
     };
     let droop = hangs.map(|hangs| [off(hangs, hangs.found_mm), off(hangs, stands.found_mm)]);
     Some(
-        BoltUpMessage::EyeOff { stands: off(stands, stands.found_mm), droop, steered: job.rig.is_steered() }
-            .into(),
+        BoltUpMessage::EyeOff {
+            stands: off(stands, stands.found_mm),
+            droop,
+            steered: job.rig.is_steered(),
+            driver: job.rig.steering_side,
+        }
+        .into(),
     )
 }
 

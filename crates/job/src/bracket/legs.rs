@@ -49,7 +49,11 @@ pub(super) fn legs(job: &Job, sheets: &[SheetResult], turned: Option<Angle>) -> 
         .filter(|centring| centring.answer == Answer::OffCentre)
         .map(|centring| centring.offset_mm);
     let sideways = off.and_then(|off| set(job, -off, Angle::ZERO)).map(|legs| LegSetting {
-        says: BracketMessage::LegsSideways { off: off.unwrap_or(Length::ZERO) }.into(),
+        says: BracketMessage::LegsSideways {
+            off: off.unwrap_or(Length::ZERO),
+            driver: job.rig.steering_side,
+        }
+        .into(),
         legs,
     });
     let turned = turned.filter(|turned| turned.abs().to_degrees() > defaults::PINION_DEGREES);

@@ -14,7 +14,7 @@ use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{Reckoned, Stack, StackFault};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
 use derecho_core::measure::squareness::Squareness;
-use derecho_core::measure::{Angle, Force, Length, Mass, Moment};
+use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Side};
 use derecho_core::parts::BracketEnd;
 
 /// A message of stage Bracket. Sideways figures are + to the left, travels and changes of height + up.
@@ -136,6 +136,7 @@ pub enum BracketMessage {
     /// What the legs do sideways, and what it leaves alone.
     LegsSideways {
         off: Length,
+        driver: Option<Side>,
     },
     /// What the legs do to the pinion. `turned` is how far its nose went down.
     LegsPinion {

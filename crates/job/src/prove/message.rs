@@ -9,7 +9,7 @@ use crate::message::{Label, Message, OfTopic, Topic};
 use crate::setups::adjuster::ThreadFault;
 use crate::verdict::FitCheck;
 use derecho_core::measure::centring::Centring;
-use derecho_core::measure::{Angle, Length, Stress};
+use derecho_core::measure::{Angle, Length, Side, Stress};
 use derecho_core::parts::BracketEnd;
 
 /// A message of stage Prove. Sideways figures are + to the left, travels and changes of height + up.
@@ -155,6 +155,7 @@ pub enum ProveMessage {
     },
     StickOutOff {
         off: Centring,
+        driver: Option<Side>,
     },
     NotRight {
         kind: LookKind,

@@ -323,7 +323,7 @@ fn gates_of_the_fitted(
         gates.push(gate(
             GateKind::NotAsPlanned,
             "stick_out",
-            ProveMessage::StickOutOff { off: off.clone() }.into(),
+            ProveMessage::StickOutOff { off: off.clone(), driver: job.rig.steering_side }.into(),
         ));
     }
     gates

@@ -33,6 +33,7 @@ pub enum TapeMessage {
     Advice {
         kind: SheetKind,
         centring: Centring,
+        steering: Option<Side>,
     },
     /// Something to look at again.
     SecondThought(SecondThought),

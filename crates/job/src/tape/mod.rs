@@ -185,8 +185,14 @@ fn result(sheet: &Sheet, job: &Job) -> SheetResult {
                     }
                     .into(),
                 );
-                result.advice =
-                    Some(TapeMessage::Advice { kind: sheet.kind, centring: centring.clone() }.into());
+                result.advice = Some(
+                    TapeMessage::Advice {
+                        kind: sheet.kind,
+                        centring: centring.clone(),
+                        steering: job.rig.steering_side,
+                    }
+                    .into(),
+                );
             }
             result.usable =
                 sheet.kind == SheetKind::Centring && result.centring.is_some() && result.refused.is_empty();

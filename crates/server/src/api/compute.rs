@@ -70,7 +70,7 @@ pub async fn compute_near(State(state): State<AppState>, body: Bytes) -> Result<
     post, path = "/api/v1/compute/uncertainty", tag = "compute",
     request_body = Job,
     responses(
-        (status = 200, description = "How sure the bar's figures are", body = Drawn),
+        (status = 200, description = "Accuracy of the bar figures", body = Drawn),
         (status = 422, description = "Bad fields, all of them", body = Problem, content_type = "application/problem+json"),
     )
 )]
@@ -200,7 +200,7 @@ pub async fn compute_turned(
     let Ok(turns) = count(&turns) else {
         return Err(unprocessable(
             "no_count",
-            "Type turns as a number, such as 2.5 or 2 1/2; − makes it shorter.",
+            "Enter turns as a number, such as 2.5 or 2 1/2; − makes the bar shorter.",
         ));
     };
     if turns.abs() > MOST_TURNS {

@@ -84,10 +84,10 @@ fn read(kind: FigureKind, text: &str) -> Result<Phrase, String> {
         FigureKind::Number => {
             let number = tape::decimal(text.trim()).map_err(|fault| match fault {
                 Fault::AmbiguousComma | Fault::TwoDecimalMarks => fault.to_string(),
-                _ => "This is not a number. Type one such as 700.".to_owned(),
+                _ => "Not a number. Enter one such as 700.".to_owned(),
             })?;
             if number <= 0.0 {
-                return Err("This is more than zero. Type it, or leave it out.".to_owned());
+                return Err("Must be more than zero. Enter it, or leave it out.".to_owned());
             }
             Phrase::of(|_| number.to_string())
         }

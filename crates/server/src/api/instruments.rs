@@ -132,7 +132,7 @@ pub async fn leave(
     if state.registry.leave(&way_in(&query(wanted)?.way)?) {
         Ok(Json(state.registry.shown()))
     } else {
-        Err(Problem::new(StatusCode::NOT_FOUND, "no_such_way", "That way in is not joined.".to_owned()))
+        Err(Problem::new(StatusCode::NOT_FOUND, "no_such_way", "That connection does not exist.".to_owned()))
     }
 }
 

@@ -264,7 +264,7 @@ fn not_proved() -> Problem {
     Problem::new(
         StatusCode::CONFLICT,
         "not_proved",
-        "The job is not proved yet. Stage Prove says what is missing: readings after the last change, the chosen plan fitted, or links that work.",
+        "The job is not proved yet. The Prove screen lists what is missing: measurements after the last change, the chosen plan installed, or links that work.",
     )
 }
 
@@ -462,12 +462,9 @@ pub async fn export(
 ) -> Result<Response, Problem> {
     let id = path(id)?;
     let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
-    let name: String = stored
-        .job
-        .title
-        .chars()
-        .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
-        .collect();
+    let plain = stored.job.title.to_ascii_lowercase();
+    let words = plain.split(|c: char| !c.is_ascii_alphanumeric()).filter(|word| !word.is_empty());
+    let name = words.collect::<Vec<_>>().join("-");
     let text = stored.job.json(Layout::Indented).map_err(|error| Problem::internal(&error))?;
     let disposition = format!("attachment; filename=\"{name}.derecho.json\"");
     Ok((

@@ -19,6 +19,8 @@ pub mod view;
 mod worked_out;
 mod written;
 
+use crate::english::chosen;
+use derecho_words::in_english;
 use std::sync::Arc;
 
 use axum::body::Bytes;
@@ -140,9 +142,10 @@ impl AppState {
 /// Calls on a thread that may take its time. All calls are of one type there: of each its own a task would be made.
 async fn aside<T: Send + 'static>(call: impl FnOnce() -> T + Send + 'static) -> Result<T, Problem> {
     let (tell, reported) = oneshot::channel();
+    let english = chosen();
     let call: Box<dyn FnOnce() + Send> = Box::new(move || {
         // Nobody waits any more where the client is gone.
-        let _ = tell.send(call());
+        let _ = tell.send(in_english(english, call));
     });
     spawn_blocking(call).await.map_err(|panic| Problem::internal(&panic))?;
     reported.await.map_err(|none| Problem::internal(&none))

@@ -83,8 +83,8 @@ impl PartChange {
         let part = match (&self.part, &self.row) {
             (Some(part), None) => part.clone(),
             (None, Some(row)) => from_row(row.iter().map(|(column, text)| (column.as_str(), text.as_str())))
-                .map_err(|message| bad("/row", format!("This part cannot be kept: {message}.")))?,
-            _ => return Err(bad("", "Send the part or its row, one of them.".to_owned())),
+                .map_err(|message| bad("/row", format!("Can't save this part: {message}.")))?,
+            _ => return Err(bad("", "Send either the part or its row, not both.".to_owned())),
         };
         // One kept before it was looked at so closely can still be put out of use; brought back it is looked at.
         if !out_of_use {
@@ -122,7 +122,7 @@ fn bad(pointer: &str, message: String) -> Problem {
 
 fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
     if part.name().trim().is_empty() {
-        return Err(bad(&format!("{pointer}/name"), "A part needs a name. Type one.".to_owned()));
+        return Err(bad(&format!("{pointer}/name"), "A part needs a name. Enter one.".to_owned()));
     }
     if part.name().chars().any(char::is_control) {
         let message =
@@ -130,7 +130,7 @@ fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
         return Err(bad(&format!("{pointer}/name"), message.to_owned()));
     }
     if part.name().chars().count() > LONGEST_NAME {
-        let message = format!("A part's name has at most {LONGEST_NAME} letters. Shorten it.");
+        let message = format!("Part names can have {LONGEST_NAME} letters at most. Shorten it.");
         return Err(bad(&format!("{pointer}/name"), message));
     }
     if let Part::Bracket(bracket) = part {
@@ -161,7 +161,7 @@ fn sound(part: &Part, pointer: &str) -> Result<(), Problem> {
 }
 
 fn read<T: serde::de::DeserializeOwned>(body: &[u8]) -> Result<T, Problem> {
-    serde_json::from_slice(body).map_err(|error| bad("", format!("This is no part: {error}.")))
+    serde_json::from_slice(body).map_err(|error| bad("", format!("Not a valid part: {error}.")))
 }
 
 /// Names the parts that cannot be read, by their ids.
@@ -305,7 +305,7 @@ fn as_written(cell: &str) -> &str {
 
 fn from_csv(body: &[u8]) -> Result<Vec<Part>, Problem> {
     let mut reader = csv::ReaderBuilder::new().flexible(false).from_reader(body);
-    let unreadable = |error: csv::Error| bad("", format!("This is no CSV: {error}."));
+    let unreadable = |error: csv::Error| bad("", format!("Not a CSV file: {error}."));
     let columns = reader.headers().map_err(unreadable)?.clone();
     let mut parts = Vec::new();
     for (index, record) in reader.records().enumerate() {
@@ -335,7 +335,7 @@ pub async fn import(
     let kind = headers.get(header::CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or_default();
     let parts: Vec<Part> = if kind.starts_with("text/csv") { from_csv(&body)? } else { read(&body)? };
     if parts.len() > MOST_PARTS {
-        return Err(bad("", format!("At most {MOST_PARTS} parts come in at once. Split the file.")));
+        return Err(bad("", format!("{MOST_PARTS} parts per file at most. Split the file.")));
     }
     for (index, part) in parts.iter().enumerate() {
         sound(part, &format!("/{index}"))?;

@@ -1,6 +1,7 @@
 //! The practice bay: lessons, and vehicles that exist only in the program. Not here: where their jobs are kept
 //! (`crate::practice_bay`), what is planted and judged (the practice crate).
 
+use crate::english::in_own_words;
 use axum::Json;
 use axum::extract::rejection::{JsonRejection, PathRejection};
 use axum::extract::{Path, State};
@@ -22,7 +23,7 @@ use crate::practice_bay::{UnderWay, practice_id};
 fn with<T>(state: &AppState, id: &str, run: impl FnOnce(&mut UnderWay) -> T) -> Result<T, Problem> {
     state.practice.with(id, run).ok_or_else(|| {
         let says =
-            "This practice vehicle is gone: it lasts as long as the program runs. Begin the lesson again.";
+            "This practice vehicle is gone: it lasts only while the program runs. Start the lesson again.";
         Problem::new(StatusCode::NOT_FOUND, "no_such_practice", says)
     })
 }
@@ -78,41 +79,45 @@ pub struct UnderWayView {
 
 impl From<&Lesson> for LessonLine {
     fn from(lesson: &Lesson) -> Self {
-        Self { planted: lesson.planted, title: lesson.title.to_owned(), begins: lesson.begins.to_owned() }
+        Self {
+            planted: lesson.planted,
+            title: in_own_words(lesson.title),
+            begins: in_own_words(lesson.begins),
+        }
     }
 }
 
 fn says(act: Act) -> Phrase {
     let plain = match act {
-        Act::Read { .. } => "Read",
-        Act::ReadFrameEye => "Tape: floor to the frame eye",
-        Act::ReadAxleEye => "Tape: floor to the axle eye",
-        Act::ReadBar => "Tape: the bar, eye to eye",
+        Act::Read { .. } => "Measure",
+        Act::ReadFrameEye => "Measure: floor to frame end of the bar",
+        Act::ReadAxleEye => "Measure: floor to axle end of the bar",
+        Act::ReadBar => "Measure: the bar, eye to eye",
         Act::Bounce => "Bounce it",
-        Act::LetDown => "Let it down on its wheels",
-        Act::Lift => "Up on stands",
-        Act::LeaveRaised => "Switch to the driven height",
+        Act::LetDown => "Set it down on its wheels",
+        Act::Lift => "Up on jack stands",
+        Act::LeaveRaised => "Set the switch to the driven height",
         Act::SendAway => "Send the helper away",
         Act::Turn { .. } => "Turn the sleeve",
-        Act::EvenEnds => "Even both ends",
+        Act::EvenEnds => "Even up both ends",
         Act::StartNut => "Start the nut by hand",
-        Act::DriveNut => "Drive it on with the wrench",
-        Act::RefuseNut => "Refuse it, fetch the right one",
-        Act::MendHole => "Look at the bolt holes, make the worn one good",
+        Act::DriveNut => "Run it on with the wrench",
+        Act::RefuseNut => "Don't use it, get the right one",
+        Act::MendHole => "Check the bolt holes and fix the worn one",
         Act::SendBack => "Send the bracket back",
         Act::HangLinks { pair } => {
             let length = derecho_core::measure::Length::from_mm(LINKS.get(pair).copied().unwrap_or_default());
-            return Phrase::of(|w| format!("Hang the pair of {}", w.fine(length)));
+            return Phrase::of(|w| format!("Install the {} pair of sway links", w.fine(length)));
         }
     };
-    Phrase::plain(plain)
+    Phrase::plain(&in_own_words(plain))
 }
 
 fn view(job: &str, session: &Session) -> UnderWayView {
     UnderWayView {
         job: job.to_owned(),
         lesson: session.lesson().into(),
-        stands: session.stands().to_owned(),
+        stands: in_own_words(session.stands()),
         possible: session.acts().into_iter().map(|act| Possible { act, says: says(act) }).collect(),
         done: session.done().to_vec(),
     }
@@ -196,7 +201,7 @@ pub async fn act(
 ) -> Result<Json<UnderWayView>, Problem> {
     let (id, act) = (path(job)?, super::instruments::body(wanted)?);
     if matches!(act, Act::Turn { flats } if flats.abs() > 600) {
-        let says = "No sleeve is turned by more than a hundred turns at once.";
+        let says = "100 turns at a time at most.";
         return Err(Problem::new(StatusCode::BAD_REQUEST, "bad_body", says));
     }
     let (reported, shown) = with(&state, &id, |one| {
@@ -243,6 +248,11 @@ pub async fn debrief(
     let reported = state
         .computed(move || Ok(session.debrief(&stored.job, began.duration_until(Timestamp::now()).as_secs())))
         .await?;
+    let reported = Debriefing {
+        learns: in_own_words(&reported.learns),
+        careful: in_own_words(&reported.careful),
+        ..reported
+    };
     state.registry.take_away(&format!("practice:{id}"));
     Ok(Json(reported))
 }

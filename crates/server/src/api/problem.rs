@@ -1,6 +1,7 @@
 //! Every error as `application/problem+json` (RFC 9457) with a stable code. The one
 //! place where faults of the other crates become HTTP.
 
+use crate::english::in_own_words;
 use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -56,7 +57,7 @@ impl Problem {
         Self::new(
             StatusCode::INTERNAL_SERVER_ERROR,
             "internal",
-            "Something went wrong inside the program. Nothing was changed. Try again; the log says more.",
+            "Something went wrong in the program. Nothing was changed. Try again; details are in the log.",
         )
     }
 }
@@ -76,7 +77,11 @@ pub fn too_many() -> Response {
 }
 
 impl IntoResponse for Problem {
-    fn into_response(self) -> Response {
+    fn into_response(mut self) -> Response {
+        self.detail = in_own_words(&self.detail);
+        for fault in &mut self.errors {
+            fault.message = in_own_words(&fault.message);
+        }
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let mut response = (status, Json(self)).into_response();
         response
@@ -99,7 +104,7 @@ impl From<ParseFault> for Problem {
                 ..Self::new(
                     StatusCode::UNPROCESSABLE_ENTITY,
                     "bad_fields",
-                    "Some fields cannot be taken as they are. Each is listed with what to do; nothing was saved.",
+                    "Some fields can't be accepted. Each is listed with what to do; nothing was saved.",
                 )
             },
         }
@@ -109,36 +114,32 @@ impl From<ParseFault> for Problem {
 impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
         match error {
-            StoreError::NoSuchJob => Self::new(
-                StatusCode::NOT_FOUND,
-                "no_such_job",
-                "There is no such job. It may have been taken out of the bay.",
-            ),
+            StoreError::NoSuchJob => {
+                Self::new(StatusCode::NOT_FOUND, "no_such_job", "No such job. It may have been removed.")
+            }
             StoreError::NoSuchRevision => Self::new(
                 StatusCode::NOT_FOUND,
                 "no_such_revision",
-                "This job has no such revision. Its history lists those there are.",
+                "This job has no such revision. Its history lists the ones it has.",
             ),
             StoreError::NothingTo(what) => {
-                Self::new(StatusCode::CONFLICT, "nothing_to_change", format!("There is nothing to {what}."))
+                Self::new(StatusCode::CONFLICT, "nothing_to_change", format!("Nothing to {what}."))
             }
             StoreError::ChangedElsewhere(newer) => Self {
                 current: Some(Box::new(JobView::of(*newer))),
                 ..Self::new(
                     StatusCode::PRECONDITION_FAILED,
                     "changed_elsewhere",
-                    "The job was changed elsewhere since this change was begun. Both versions are kept apart: choose one.",
+                    "The job was changed somewhere else after you started this change. Both versions are kept: choose one.",
                 )
             },
-            StoreError::NoSuchPart => Self::new(
-                StatusCode::NOT_FOUND,
-                "no_such_part",
-                "There is no such part. Load the library again.",
-            ),
+            StoreError::NoSuchPart => {
+                Self::new(StatusCode::NOT_FOUND, "no_such_part", "No such part. Reload the library.")
+            }
             StoreError::PartChangedElsewhere => Self::new(
                 StatusCode::PRECONDITION_FAILED,
                 "part_changed_elsewhere",
-                "This part was changed elsewhere since it was opened here, and nothing of this change was kept. What was typed is still in the form: note it, close the form and open the part again.",
+                "This part was changed somewhere else after you opened it; your change was not saved. It is still in the form: note it down, close the form and open the part again.",
             ),
             StoreError::KeyUsed => Self::new(
                 StatusCode::UNPROCESSABLE_ENTITY,
@@ -168,7 +169,7 @@ impl From<StoreError> for Problem {
                     StatusCode::INTERNAL_SERVER_ERROR,
                     "unreadable",
                     format!(
-                        "Revision {revision} of this job cannot be read: {source}. Its history may hold one that can."
+                        "Revision {revision} of this job can't be read: {source}. An older one in its history may be readable."
                     ),
                 )
             }

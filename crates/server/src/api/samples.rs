@@ -50,7 +50,7 @@ pub async fn list() -> Json<Vec<SampleLine>> {
 )]
 pub async fn open(State(state): State<AppState>, Path(name): Path<String>) -> Result<Response, Problem> {
     let job = samples::sample(&name).ok_or_else(|| {
-        Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("There is no sample called {name:?}."))
+        Problem::new(StatusCode::NOT_FOUND, "no_such_sample", format!("No sample called {name:?}."))
     })?;
     let WorkedOut { ready, said } = state.computed(move || WorkedOut::of(job)).await?;
     let stored = state.stored(move |store| store.create_ready(&new_id(), ready, Timestamp::now())).await?;

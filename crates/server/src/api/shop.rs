@@ -283,10 +283,10 @@ pub fn jobs_of_zip(
     mut take: impl FnMut(Job, usize) -> Result<(), Problem>,
 ) -> Result<usize, Problem> {
     let reported =
-        |error: zip::result::ZipError| bad("not_a_zip", format!("This is no zip that can be read: {error}."));
+        |error: zip::result::ZipError| bad("not_a_zip", format!("Not a readable zip file: {error}."));
     let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(reported)?;
     if archive.len() > MOST_FILES {
-        return Err(bad("too_many", format!("At most {MOST_FILES} files come in at once. Split it.")));
+        return Err(bad("too_many", format!("{MOST_FILES} files at once at most. Split it.")));
     }
     let (mut found, of) = (0, archive.len());
     let mut faults: Vec<FieldError> = Vec::new();
@@ -303,7 +303,7 @@ pub fn jobs_of_zip(
             .read_to_end(&mut text)
             .map_err(|error| bad("not_a_zip", format!("{name}: {error}.")))?;
         if text.len() > LARGEST_BODY {
-            faults.push(FieldError::new(format!("/{name}"), "too_large", "A job file is of 2 MiB at most."));
+            faults.push(FieldError::new(format!("/{name}"), "too_large", "A job file can be 2 MiB at most."));
             continue;
         }
         match read_job(&text) {
@@ -324,12 +324,12 @@ pub fn jobs_of_zip(
     }
     if !faults.is_empty() {
         let detail =
-            "Some files are no jobs that can be taken. None came in: mend them, or take them out of the zip.";
+            "Some files are not valid jobs, so none were imported: fix them, or take them out of the zip.";
         faults.truncate(100);
         return Err(Problem { errors: faults, ..bad("bad_fields", detail) });
     }
     if found == 0 {
-        return Err(bad("no_jobs", format!("There is no file ending in {SUFFIX} in it.")));
+        return Err(bad("no_jobs", format!("It holds no file ending in {SUFFIX}.")));
     }
     Ok(found)
 }

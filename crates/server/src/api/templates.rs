@@ -1,9 +1,11 @@
 //! Drawings of a job at one to one: the wrap for a cope, the holes of a bracket.
 
+use crate::english::in_own_words;
 use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use derecho_core::measure::typed::mark;
 use derecho_core::parts::BracketEnd;
 use derecho_core::parts::template::{Drawing, cope_wrap, panel_hole};
 use derecho_job::bracket::template::holes as bracket_holes;
@@ -36,7 +38,7 @@ pub struct TemplateQuery {
     get, path = "/api/v1/jobs/{id}/templates/{drawing}", tag = "jobs", operation_id = "template",
     params(("id" = String, Path, description = "The job"), ("drawing" = String, Path, description = "cope, holes or panel"), TemplateQuery),
     responses(
-        (status = 200, description = "The drawing, SVG in millimetres or DXF R12", body = String),
+        (status = 200, description = "The drawing, SVG in millimeters or DXF R12", body = String),
         (status = 404, description = "No such job or drawing", body = Problem, content_type = "application/problem+json"),
         (status = 422, description = "Something is not measured yet", body = Problem, content_type = "application/problem+json"),
     )
@@ -55,13 +57,13 @@ pub async fn template(
         "holes" => holes(&job, &query.of, query.end)?,
         "panel" => state.computed(move || panel(&job, &query.of)).await?,
         _ => {
-            let reported = "There is no such drawing. Ask for cope, holes or panel.";
+            let reported = "No such drawing. Ask for cope, holes or panel.";
             return Err(Problem::new(StatusCode::NOT_FOUND, "no_such_drawing", reported));
         }
     };
     let (kind, text) = match format.as_str() {
-        "svg" => ("image/svg+xml", drawing.svg()),
-        "dxf" => ("image/vnd.dxf", drawing.dxf()),
+        "svg" => ("image/svg+xml", drawing.said(in_own_words).svg()),
+        "dxf" => ("image/vnd.dxf", drawing.said(in_own_words).dxf()),
         _ => {
             return Err(Problem::new(
                 StatusCode::UNPROCESSABLE_ENTITY,
@@ -82,24 +84,24 @@ fn cope(job: &Job, end: &str) -> Result<Drawing, Problem> {
     let builder = &job.bracket.builder;
     let shell = if end == "frame" { &builder.frame_shell } else { &builder.axle_shell };
     let (Some(shell), Some(stock)) = (shell, &builder.stock) else {
-        return Err(missing("Type the shell's and the stock's diameters in stage Bar first."));
+        return Err(missing("Enter the bushing shell and bar stock diameters on the Bar screen first."));
     };
     let (shell, stock) = (shell.length(), stock.length());
     if stock > shell {
-        return Err(missing("The stock is thicker than the shell: it cannot be coped onto it."));
+        return Err(missing("The bar stock is bigger than the bushing shell: it can't be coped to it."));
     }
     Ok(cope_wrap(shell, stock))
 }
 
 fn panel(job: &Job, name: &str) -> Result<Drawing, Problem> {
-    let room = sway(job).room.ok_or_else(|| missing("Measure the sway bar in stage Sway first."))?;
+    let room = sway(job).room.ok_or_else(|| missing("Measure the sway bar on the Sway screen first."))?;
     let cut = room
         .cuts
         .iter()
         .find(|cut| cut.panel == name)
-        .ok_or_else(|| missing("This job has no such panel. Pick one of those stage Sway lists."))?;
-    let hole = cut.cut_mm.ok_or_else(|| missing("Nothing passes this panel: there is nothing to cut."))?;
-    let title = format!("Hole for the sway arm in {name}, left side; turn over for the right");
+        .ok_or_else(|| missing("No such panel in this job. Choose one listed on the Sway screen."))?;
+    let hole = cut.cut_mm.ok_or_else(|| missing("Nothing passes through this panel: nothing to cut."))?;
+    let title = format!("Hole for the sway bar arm in {}, left side; flip over for the right", mark(name));
     Ok(panel_hole(&title, hole, (cut.mark_mm[0], cut.mark_mm[1]), CORNER))
 }
 
@@ -108,6 +110,6 @@ fn holes(job: &Job, id: &str, end: Option<BracketEnd>) -> Result<Drawing, Proble
     let bracket = all
         .iter()
         .find(|bracket| bracket.id.as_str() == id && end.is_none_or(|end| bracket.end == end))
-        .ok_or_else(|| missing("This job has no such bracket. Pick one of those it tries."))?;
+        .ok_or_else(|| missing("No such bracket in this job. Choose one it lists."))?;
     Ok(bracket_holes(job, bracket, &title_of_holes(bracket)))
 }

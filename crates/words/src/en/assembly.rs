@@ -1,6 +1,8 @@
 //! What does not agree of a mechanism, and what had to be assumed.
 
+use super::cycle::body;
 use derecho_core::measure::physical::{spring_rate, weight};
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Force, Length, Phrase, SpringRate};
 
 use derecho_job::assembly::message::{AssemblyMessage, AssumedLength, Coordinate, PointName};
@@ -33,14 +35,14 @@ pub(super) fn assembly(message: &AssemblyMessage) -> Phrase {
 }
 
 pub(crate) fn axle_height(mm: f64) -> Phrase {
-    Phrase::of(|w| format!("axle centre {} above the floor", w.distance(Length::from_mm(mm))))
+    Phrase::of(|w| format!("axle center {} above the floor", w.distance(Length::from_mm(mm))))
 }
 
 /// A part inside another before anything moves; `gap` is negative, mm.
 pub(crate) fn inside(parts: &(String, String), gap: f64) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "The {} lies {} inside the {} at ride height already. Check where both were measured, and how thick they are.",
+            "The {0} overlaps the {2} by {1} already at ride height. Check where both were measured and how thick they are.",
             parts.1,
             w.distance(Length::from_mm(gap)),
             parts.0
@@ -61,11 +63,11 @@ pub(crate) fn point(name: &PointName, assumed: &[(bool, Coordinate, f64)]) -> Ph
 }
 
 pub(crate) fn upper_arm_on_the_left() -> Phrase {
-    Phrase::plain("the upper arm is on the left")
+    Phrase::plain("the upper control arm is on the left")
 }
 
 pub(crate) fn rigid_springs() -> Phrase {
-    Phrase::plain("leaf springs hold the axle rigidly fore and aft")
+    Phrase::plain("leaf springs that hold the axle fore and aft with no give")
 }
 
 /// An arm whose length and ends do not agree, with the likely cause; mm.
@@ -73,7 +75,8 @@ pub(crate) fn unlike(name: &str, length: f64, apart: f64, cause: LikelyCause) ->
     let cause = likely_cause(cause);
     Phrase::of(|w| {
         format!(
-            "The {name} measures {}, but its ends are {} apart: {} off. {cause} The length is used.",
+            "The {} is {} long, but its ends are {} apart: {} difference. {cause} The measured length is used.",
+            body(name),
             w.distance(Length::from_mm(length)),
             w.distance(Length::from_mm(apart)),
             w.distance(Length::from_mm(apart - length))
@@ -83,28 +86,28 @@ pub(crate) fn unlike(name: &str, length: f64, apart: f64, cause: LikelyCause) ->
 
 pub(crate) fn bush_spacing() -> Phrase {
     Phrase::of(|w| {
-        format!("bushes of a radius arm {} apart", w.distance(Length::from_mm(defaults::BUSH_SPACING)))
+        format!("radius arm bushings {} apart", w.distance(Length::from_mm(defaults::BUSH_SPACING)))
     })
 }
 
 pub(crate) fn axle_eye(usual: Length) -> Phrase {
-    Phrase::of(|w| format!("the bar's axle eye {} above the floor", w.distance(usual)))
+    Phrase::of(|w| format!("axle end of the bar {} above the floor", w.distance(usual)))
 }
 
 pub(crate) fn eye_above_the_axle() -> Phrase {
-    Phrase::plain("the bar's axle eye is straight above the axle centre")
+    Phrase::plain("axle end of the bar straight above the axle center")
 }
 
 pub(crate) fn frame_eye(half: Length) -> Phrase {
-    Phrase::of(|w| format!("the bar's frame eye {} from the centreline", w.distance(half)))
+    Phrase::of(|w| format!("frame end of the bar {} from the centerline", w.distance(half)))
 }
 
 pub(crate) fn kingpin(usual: Length) -> Phrase {
-    Phrase::of(|w| format!("kingpin {} from the middle", w.distance(usual)))
+    Phrase::of(|w| format!("kingpin {} from the centerline", w.distance(usual)))
 }
 
 pub(crate) fn upright_kingpin() -> Phrase {
-    Phrase::plain("an upright kingpin, which costs up to 8 % of bump steer")
+    Phrase::plain("kingpin taken as upright (bump steer can be up to 8 % off)")
 }
 
 pub(crate) fn axle_weight(on_it: Force) -> Phrase {
@@ -116,13 +119,13 @@ pub(crate) fn other_weight(on_it: Force) -> Phrase {
 }
 
 pub(crate) fn unsprung_weight(on_it: Force) -> Phrase {
-    Phrase::of(|w| format!("an axle itself weighs {}", weight(w, on_it)))
+    Phrase::of(|w| format!("axle weight {}", weight(w, on_it)))
 }
 
 pub(crate) fn gravity(above_hub: Length, good_to: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "centre of gravity {} above the hubs and the lift on top, good to {}",
+            "center of gravity {} above the hubs, plus the lift, ±{}",
             w.distance(above_hub),
             w.distance(good_to)
         )
@@ -131,18 +134,18 @@ pub(crate) fn gravity(above_hub: Length, good_to: Length) -> Phrase {
 
 pub(crate) fn springs(rate: SpringRate, other: bool) -> Phrase {
     let place = if other { "at the other axle" } else { "at this axle" };
-    Phrase::of(|w| format!("springs of {} {place}", spring_rate(w, rate)))
+    Phrase::of(|w| format!("{} springs {place}", spring_rate(w, rate)))
 }
 
 pub(crate) fn length(what: AssumedLength, length: Length) -> Phrase {
     let what = match what {
-        AssumedLength::SpringSpacing => "between the springs here",
-        AssumedLength::OtherTrack => "the other axle's track, as this one's,",
-        AssumedLength::OtherSpringSpacing => "between the springs there",
-        AssumedLength::OtherBump => "the other axle's travel up, as this one's,",
-        AssumedLength::OtherDroop => "the other axle's travel down, as this one's,",
-        AssumedLength::OtherRollCentre => "the other axle's roll centre at",
-        AssumedLength::RoofHeight => "the roof load at",
+        AssumedLength::SpringSpacing => "distance between the springs, this axle:",
+        AssumedLength::OtherTrack => "track width of the other axle, the same as this one:",
+        AssumedLength::OtherSpringSpacing => "distance between the springs, other axle:",
+        AssumedLength::OtherBump => "up-travel of the other axle, the same as this one:",
+        AssumedLength::OtherDroop => "down-travel of the other axle, the same as this one:",
+        AssumedLength::OtherRollCentre => "roll center of the other axle:",
+        AssumedLength::RoofHeight => "height of the roof load:",
     };
     Phrase::of(|w| format!("{what} {}", w.distance(length)))
 }
@@ -155,7 +158,7 @@ pub(crate) fn no_other_bar() -> Phrase {
 pub(crate) fn station(wheelbase: Length, behind_front: f64) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "its weight {} behind the front axle of {} of wheelbase, {:.0} % on the front",
+            "center of gravity {} behind the front axle, {} wheelbase, {:.0} % on the front",
             w.distance(wheelbase * behind_front),
             w.distance(wheelbase),
             (1.0 - behind_front) * 100.0
@@ -167,34 +170,38 @@ pub(crate) fn station(wheelbase: Length, behind_front: f64) -> Phrase {
 pub(super) const fn likely_cause(cause: LikelyCause) -> &'static str {
     match cause {
         LikelyCause::OtherSide => {
-            "It would fit if one end were on the other side of the centreline: check both sideways distances."
+            "The numbers fit if one end is on the other side of center: check both sideways measurements."
         }
         LikelyCause::FromTheRail => {
-            "It would fit if one sideways distance had been taken from the rail instead of the centreline."
+            "The numbers fit if one sideways measurement was taken from the frame rail instead of the centerline."
         }
-        LikelyCause::Misread => "It would fit with a number misread on the tape: read the length again.",
+        LikelyCause::Misread => {
+            "The numbers fit if the tape was misread by an inch or two: measure the length again."
+        }
         LikelyCause::OverTheEyes => {
-            "An eye is about that wide: was the length taken over the outside of the eyes instead of centre to centre?"
+            "That is about the width of a bar eye: was the length measured over the outside of the eyes instead of center to center?"
         }
-        LikelyCause::Unknown => "Measure its length again, centre to centre, then the end you trust least.",
+        LikelyCause::Unknown => {
+            "Measure the length again center to center, then whichever end you trust least."
+        }
     }
 }
 
 /// What a point is called.
 fn point_name(name: &PointName) -> String {
     match name {
-        PointName::ArmAxleEnd(arm) => format!("{arm}, axle end"),
-        PointName::ArmBodyEnd(arm) => format!("{arm}, body end"),
+        PointName::ArmAxleEnd(arm) => format!("{}, axle end", body(arm)),
+        PointName::ArmBodyEnd(arm) => format!("{}, body end", body(arm)),
         PointName::PitmanEnd => "pitman end of the drag link".to_owned(),
         PointName::AxleEnd => "axle end of the drag link".to_owned(),
-        PointName::Named(name) => name.clone(),
+        PointName::Named(name) => mark(name),
     }
 }
 
 const fn coordinate(coordinate: Coordinate) -> &'static str {
     match coordinate {
         Coordinate::Height => "height",
-        Coordinate::Sideways => "out from the middle",
+        Coordinate::Sideways => "distance from the centerline",
         Coordinate::ForeAft => "fore and aft",
     }
 }

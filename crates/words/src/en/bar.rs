@@ -4,6 +4,7 @@ use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, Setting, TurnStep, Verd
 use derecho_core::bar::{Recentring, Swing};
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::parts::BracketEnd;
 use derecho_job::bar::message::{
@@ -18,7 +19,7 @@ use derecho_job::setups::adjuster::ThreadFault;
 
 use super::assembly::likely_cause;
 
-use crate::say;
+use crate::marked as say;
 
 pub(super) fn bar(message: &BarMessage) -> Phrase {
     match message {
@@ -58,10 +59,10 @@ pub(super) fn bar(message: &BarMessage) -> Phrase {
 
 pub(crate) fn stands(angle: Angle) -> Phrase {
     let text = if angle.abs().to_degrees() < 0.05 {
-        "The bar stands level".to_owned()
+        "The bar is level".to_owned()
     } else {
         let end = if angle > Angle::ZERO { "frame" } else { "axle" };
-        format!("The bar stands at {}, {end} end up", degrees(angle))
+        format!("Bar angle {}, {end} end high", degrees(angle))
     };
     Phrase::plain(&text)
 }
@@ -69,7 +70,7 @@ pub(crate) fn stands(angle: Angle) -> Phrase {
 pub(crate) fn rate_says(rate: f64) -> Phrase {
     Phrase::of(|w| {
         if rate.abs() < 0.005 {
-            return "A small bump moves the axle sideways hardly at all.".to_owned();
+            return "A small bump barely moves the axle sideways.".to_owned();
         }
         let side = Side::of(rate).word();
         format!(
@@ -89,12 +90,12 @@ pub(crate) fn eyes_say(reach: Length, plumbed: Length, cause: Option<&str>) -> P
     let difference = reach - plumbed;
     Phrase::of(|w| match cause {
         Some(cause) => format!(
-            "The bar reaches {} sideways, but its eyes were plumbed {} apart: {} off. {cause} The length rules here.",
+            "By its length and angle the bar spans {} side to side, but the bolt holes plumb out {} apart: {} difference. {cause} The bar length is used.",
             w.distance(reach),
             w.distance(plumbed),
             w.distance(difference)
         ),
-        None => format!("The eyes as plumbed agree with the bar's length within {}.", w.fine(difference)),
+        None => format!("The plumbed bolt holes match the bar length within {}.", w.fine(difference)),
     })
 }
 
@@ -103,27 +104,27 @@ fn withheld(built: Option<Length>, answer: OffsetAnswer) -> Phrase {
     match (built, answer) {
         (Some(length), _) => Phrase::of(|w| {
             format!(
-                "Build the bar {} eye to eye, as the gap in stage Bracket has it: measured strapped to centre, it leaves the axle there. Record it here once it is hung.",
+                "Build the bar {} eye to eye: that is the gap from the Bracket screen, measured with the axle strapped to center, so it will hold the axle there. Enter its length here once it is in.",
                 w.fine(length)
             )
         }),
         (None, OffsetAnswer::CannotTell) => Phrase::plain(
-            "No length is offered: the readings cannot tell the axle from centred. Read again first.",
+            "No length yet: these measurements can't tell whether the axle is off center. Measure again first.",
         ),
-        (None, OffsetAnswer::Centred) => Phrase::plain("Leave the length as it is: the axle is centred."),
+        (None, OffsetAnswer::Centred) => Phrase::plain("Leave the length alone: the axle is centered."),
         (None, OffsetAnswer::Unread) => Phrase::plain(
-            "Read both sides in stage Tape: the length to set follows from how far off the axle is.",
+            "Measure both sides on the Tape screen first: the bar length comes from how far off the axle is.",
         ),
-        (None, OffsetAnswer::Off) => {
-            Phrase::plain("The offset is as large as the bar's reach. Check the readings and their unit.")
-        }
+        (None, OffsetAnswer::Off) => Phrase::plain(
+            "The axle can't be off by as much as the bar is long. Check the measurements and their units.",
+        ),
     }
 }
 
 /// The headline where the length alone leads into something that ends the travel, and holes are on offer.
 pub(crate) fn decide_first(ends: &Phrase) -> Phrase {
     Phrase::of(|w| {
-        format!("Decide first, a hole or the length alone: with the length alone, {}", ends.in_unit(w.unit()))
+        format!("Decide first: a hole, or length only. With length only, {}", ends.in_unit(w.unit()))
     })
 }
 
@@ -131,28 +132,29 @@ fn length_says(set: &LengthSet) -> Phrase {
     let reaches = set.covered != Some(false);
     Phrase::of(|w| {
         if let Some(name) = &set.hangs {
+            let name = mark(name);
             let length = w.fine(set.length);
             return match set.verdict {
-                _ if !reaches => format!("The {name} does not reach: it would have to be {length}"),
+                _ if !reaches => format!("The {name} won't reach: it would need to be {length}"),
                 _ if set.made_to_length => format!("Cut and weld the {name} to {length} eye to eye"),
-                Some(Verdict::AsItIs) => format!("Hang the {name} as it is, {length} eye to eye"),
+                Some(Verdict::AsItIs) => format!("Install the {name} as it comes, {length} eye to eye"),
                 _ => format!("Set the {name} to {length}"),
             };
         }
         let longer = set.change > Length::ZERO;
         let by = w.distance(set.change);
         if w.shows_nothing(set.change) {
-            return "The length is right as it stands".to_owned();
+            return "Bar length is right as it is".to_owned();
         }
         if !reaches || set.verdict == Some(Verdict::CannotBeTurned) {
             let (is, to) = if longer { ("short", "longer") } else { ("long", "shorter") };
-            return format!("The bar is too {is}: it would have to be {by} {to}");
+            return format!("The bar is too {is}: it needs to be {by} {to}");
         }
-        let verb = if longer { "Lengthen" } else { "Shorten" };
+        let way = if longer { "longer" } else { "shorter" };
         if set.verdict == Some(Verdict::EvenEnds) {
-            return format!("{verb} the bar {by}, both ends evened first");
+            return format!("Even up both ends first, then make the bar {by} {way}");
         }
-        format!("{verb} the bar {by}")
+        format!("Make the bar {by} {way}")
     })
 }
 
@@ -161,11 +163,11 @@ pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
         let cost = wanted.thumb_cost_mm;
         let says = w.decimal(wanted.thumb_change_mm.abs());
         if print::decimal(cost.abs(), w.unit()) == print::decimal(Length::ZERO, w.unit()) {
-            return format!("The half-difference rule says {says}: the same here.");
+            return format!("Rule of thumb (half the difference): {says}. Same as here.");
         }
         let side =
             if cost.to_mm() * wanted.change_mm.to_mm().signum() > 0.0 { "too much" } else { "too little" };
-        format!("The half-difference rule says {says}: {} {side}.", w.decimal(cost.abs()))
+        format!("Rule of thumb (half the difference): {says}, {} {side}.", w.decimal(cost.abs()))
     })
 }
 
@@ -174,16 +176,16 @@ pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {
 pub(crate) fn leaves_says(angle: Angle, off: Length, swing: Swing, need: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
         let stands = if w.shows_nothing(off) {
-            "Centred here".to_owned()
+            "With the axle centered at this height".to_owned()
         } else {
-            format!("With the axle {} here", w.sideways(off))
+            format!("With the axle off center at this height, {}", w.sideways(off))
         };
         let over = format!(
-            "{stands}, the bar {}, so over the whole travel the axle still swings {}: {} at full droop, {} at full bump.",
+            "{stands}, the bar {}. Over full travel the axle still moves {} side to side: {} at full droop and {} at full bump.",
             if angle.abs().to_degrees() < 0.05 {
-                "lies level".to_owned()
+                "is level".to_owned()
             } else {
-                format!("stands at {}", degrees(angle))
+                format!("is at {}", degrees(angle))
             },
             w.distance(swing.peak_to_peak_mm),
             w.movement(swing.at_full_droop_mm),
@@ -209,13 +211,13 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
     let reasons = &facts.reasons;
     Phrase::of(|w| match facts.need {
         Need::NotNeeded => format!(
-            "No bracket is needed for the angle: the bar is as good as level, and swings the axle {} over the travel.",
+            "No bracket needed for the angle: the bar is close to level and moves the axle only {} side to side over full travel.",
             w.distance(swing)
         ),
         Need::Offered => {
             let (swing, limit) = apart(w, swing, limit);
             format!(
-                "A bracket is not urged: {} is under {} and the swing of {swing} over the travel under {limit}. One nearer to level would lessen it.",
+                "Bracket optional: {} is under {}, and {swing} of side-to-side movement is under {limit}. A more level bar would reduce it.",
                 degrees(angle),
                 degrees(steep_from),
             )
@@ -224,19 +226,17 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
             let reported: Vec<String> = reasons
                 .iter()
                 .map(|reason| match reason {
-                    NeedReason::Steep => {
-                        format!("{} is {} or more", degrees(angle), degrees(steep_from))
-                    }
+                    NeedReason::Steep => format!("{} is {} or more", degrees(angle), degrees(steep_from)),
                     NeedReason::Swings => {
                         let (swing, limit) = apart(w, swing, limit);
-                        format!("the swing of {swing} over the travel is more than {limit}")
+                        format!("it moves the axle {swing} side to side, more than {limit}")
                     }
-                    NeedReason::Complaint => "side-stepping is complained of".to_owned(),
+                    NeedReason::Complaint => "the driver complains of side-stepping".to_owned(),
                 })
                 .collect();
             format!(
-                "A bracket is urged: {}. It puts the angle right, the bar only the centre.",
-                reported.join(", and ")
+                "Bracket recommended: {}. A bracket fixes the bar angle; bar length only centers the axle.",
+                reported.join("; ")
             )
         }
     })
@@ -246,9 +246,9 @@ pub(crate) fn readings_say([left, right]: [Length; 2]) -> Phrase {
     Phrase::of(|w| {
         let (left, right) = (w.distance(left), w.distance(right));
         if left == right {
-            format!("Both sides should read {left} then.")
+            format!("Both sides should then measure {left}.")
         } else {
-            format!("The left should read {left} then and the right {right}.")
+            format!("The left should then measure {left} and the right {right}.")
         }
     })
 }
@@ -261,20 +261,27 @@ pub(crate) fn set_says(
 ) -> Phrase {
     Phrase::of(|w| {
         let place = if w.shows_nothing(offset) {
-            "The axle should be centred now".to_owned()
+            "The axle should be centered now".to_owned()
         } else {
-            format!("The axle should sit {} now", w.sideways(offset))
+            format!("The axle should now be {}", w.sideways(offset))
         };
         if let Some(fault) = fault {
-            return format!("Set to {}. {} Do not drive it so.", w.fine(length), thread_fault(w, fault));
+            return format!(
+                "Set to {}. {} Do not drive it like this.",
+                w.fine(length),
+                thread_fault(w, fault)
+            );
         }
         match wants_now {
             Some(wanted) => format!(
-                "Set to {}, but the readings have changed since: it now wants {}. {place}.",
+                "Set to {}, but the measurements have changed since: it now needs {}. {place}.",
                 w.fine(length),
                 w.fine(wanted)
             ),
-            None => format!("Set to {}. {place}: read both sides again in stage Prove.", w.fine(length)),
+            None => format!(
+                "Set to {}. {place}. Now measure both sides again on the Prove screen.",
+                w.fine(length)
+            ),
         }
     })
 }
@@ -283,15 +290,15 @@ pub(crate) fn set_says(
 pub(crate) fn thread_fault(w: Words, fault: &ThreadFault) -> String {
     match fault {
         ThreadFault::TooLittle { in_mm, .. } if *in_mm <= Length::ZERO => {
-            "So set, the thread is right out: the bar would come apart.".to_owned()
+            "At this setting the thread is all the way out: the bar would come apart.".to_owned()
         }
         ThreadFault::TooLittle { in_mm, least_mm } => format!(
-            "So set, only {} of thread is in and {} must be: it can pull out.",
+            "At this setting only {} of thread is engaged; it needs {}. It can pull out.",
             w.distance(*in_mm),
             w.distance(*least_mm)
         ),
         ThreadFault::PastFullDepth { in_mm, full_mm } => format!(
-            "So set, {} of thread would be in where {} is all there is: measure the length and the thread again.",
+            "At this setting {} of thread would be engaged, but there is only {}. Measure the bar and the thread again.",
             w.distance(*in_mm),
             w.distance(*full_mm)
         ),
@@ -333,7 +340,7 @@ fn exactly(exact: ExactTurns) -> Phrase {
             Phrase::plain(&if rest == "0.00 flat" {
                 whole_turns(turns, flats)
             } else {
-                format!("{} {} {rest}", whole_turns(turns, flats), if over < 0.0 { "less" } else { "and" })
+                format!("{} {} {rest}", whole_turns(turns, flats), if over < 0.0 { "minus" } else { "plus" })
             })
         }
     }
@@ -354,35 +361,35 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
     match setting.verdict {
         Verdict::CannotBeTurned => Phrase::of(|w| {
             format!(
-                "This bar cannot be turned. {} wants a bar of {}, eye to eye.",
+                "This bar is not adjustable. {} needs a bar {} eye to eye.",
                 if change > Length::ZERO { "Longer" } else { "Shorter" },
                 w.fine(setting.wanted_mm)
             )
         }),
-        Verdict::ThreadMissing => {
-            Phrase::plain("Type the thread of each adjusting end, such as 1-1/4-12, to get turns and flats.")
-        }
+        Verdict::ThreadMissing => Phrase::plain(
+            "Enter the thread of each adjusting end, for example 1-1/4-12, to get turns and flats.",
+        ),
         Verdict::HandsMissing => Phrase::plain(
-            "Which hand is each thread? Opposite hands add their pitches, the same hand takes them from each other.",
+            "Right- or left-hand thread at each end? One of each: both ends move with every turn. Both the same: only the difference in pitch counts.",
         ),
         Verdict::TurningDoesNothing => Phrase::plain(
-            "Both ends have the same pitch and the same hand: turning the middle changes nothing. Check the hands.",
+            "Both ends have the same pitch and the same hand, so turning the sleeve does nothing. Check which way each thread runs.",
         ),
         Verdict::AsItIs if setting.kind == AdjusterKind::Fixed => Phrase::of(|w| {
             if w.shows_nothing(leftover) {
-                "Its length is right as it is.".to_owned()
+                "Length is right as it is.".to_owned()
             } else {
                 format!(
-                    "Its length stays: {} off the exact one, within what counts as centred.",
+                    "Leave the length: it is {} from exact, close enough to count as centered.",
                     w.distance(leftover)
                 )
             }
         }),
-        Verdict::AsItIs => Phrase::plain("The nearest step is where it stands: leave the threads alone."),
+        Verdict::AsItIs => Phrase::plain("The closest setting is where it is now: leave the threads alone."),
         Verdict::BarTooShort => Phrase::of(|w| {
             let most = setting.equal_engagement_longest_mm.map_or_else(String::new, |most| w.fine(most));
             format!(
-                "Too short for this job: it takes {} and this bar ends at {most}.",
+                "Too short for this job: it needs {} and this bar tops out at {most}.",
                 w.fine(setting.wanted_mm)
             )
         }),
@@ -397,7 +404,7 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
                 })
                 .collect();
             format!(
-                "One end runs out while the other has thread to spare. Unbolt one eye and turn it by itself until both hold alike at {}: {} of thread in, with {} to spare at each.",
+                "One end runs out of thread while the other has plenty. Unbolt one eye and spin that end until both have the same thread engaged, at {} eye to eye: {} in, {} to spare at each end.",
                 w.fine(setting.wanted_mm),
                 reported.join(" and "),
                 w.distance(spare(setting))
@@ -409,32 +416,32 @@ pub(crate) fn setting_says(setting: &Setting) -> Phrase {
             let least_in = setting.ends.iter().filter_map(|end| end.engagement_before_mm).reduce(Length::min);
             match (setting.equal_engagement_longest_mm, least_in) {
                 (Some(longest), Some(least_in)) if longest < setting.from_mm => format!(
-                    "As it is there is too little thread in: {} where {} must stay in at each end. Take a longer bar, or a bracket that wants less length.",
+                    "Too little thread is engaged as it is: {}, and each end needs {}. Use a longer bar, or a bracket that needs less length.",
                     w.fine(least_in),
                     w.fine(needed)
                 ),
                 (Some(longest), _) => format!(
-                    "With the {} of thread that must stay in it goes to {} and no further, {} short. Take a longer bar, or a bracket that wants less length.",
+                    "Keeping the minimum {} of thread engaged it only reaches {}, {} short. Use a longer bar, or a bracket that needs less length.",
                     w.distance(needed),
                     w.fine(longest),
                     w.distance(setting.wanted_mm - longest)
                 ),
                 (None, _) => {
-                    format!("Less than the {} of thread that must stay in would.", w.distance(needed))
+                    format!("That leaves less than the minimum {} of thread engaged.", w.distance(needed))
                 }
             }
         }),
         Verdict::ThreadBottoms => Phrase::plain(
-            "The finer thread would be screwed in to its end before the length is reached. Take a bar with opposite hands, or a longer one.",
+            "The finer thread bottoms out before you get to the length. Use a bar with right- and left-hand ends, or a longer one.",
         ),
         Verdict::Fits => Phrase::of(|w| {
             if print::rounds_to_nought(leftover, Style::everyday(w.unit()))
                 && leftover.abs() <= Length::from_mm(0.01)
             {
-                return "These steps hit the length.".to_owned();
+                return "These turns land right on the length.".to_owned();
             }
             let side = if leftover > Length::ZERO { "short" } else { "long" };
-            format!("The nearest step leaves the bar {} too {side}.", w.fine(leftover))
+            format!("The closest setting leaves the bar {} too {side}.", w.fine(leftover))
         }),
     }
 }
@@ -447,10 +454,10 @@ pub(crate) fn thread_ends(set: Length, exact: Length, off: Length) -> Phrase {
         let leaves = if w.shows_nothing(off) {
             String::new()
         } else {
-            format!(" The axle stands {} then, near enough to be proved centred.", w.sideways(off))
+            format!(" The axle is then {}, close enough to count as centered.", w.sideways(off))
         };
         format!(
-            "Its thread ends there: {} is the {way} it goes, {} {side} would centre it exactly.{leaves}",
+            "That is as far as the thread goes: {} is its {way}. To center the axle exactly the bar needs to be {} {side}.{leaves}",
             w.fine(set),
             w.fine(missed)
         )
@@ -468,7 +475,7 @@ fn cut_says(setting: &Setting) -> Phrase {
     let short = setting.equal_engagement_shortest_mm.unwrap_or(setting.wanted_mm);
     Phrase::of(|w| {
         let long = format!(
-            "Screwed right in it is still {}, longer than the {} wanted.",
+            "Screwed all the way in it is still {}, longer than the {} needed.",
             w.fine(short),
             w.fine(setting.wanted_mm)
         );
@@ -477,25 +484,27 @@ fn cut_says(setting: &Setting) -> Phrase {
         let ends = if cut.ends > 1 { "each end" } else { "its end" };
         let (Some(from), Some(keeps)) = (cut.from, cut.keeps_mm) else {
             return format!(
-                "{long} Cut {each} off {ends}, which leaves {} to trim either way; measure shank and tapped depth first, to see what stops it and what thread is left. Or take a shorter bar.",
+                "{long} Before you cut, measure the shank and the tapped depth to see what bottoms out and how much thread is left. Then cut {each} off {ends}; that leaves {} of adjustment either way. Or use a shorter bar.",
                 w.distance(cut.trim_mm)
             );
         };
         let how = match from {
-            CutFrom::Shanks => format!("Cut {each} off the shank's tip at {ends}: it stops inside"),
-            CutFrom::Body => format!("Face {each} off the body at {ends}: the shoulder stops against it"),
+            CutFrom::Shanks => {
+                format!("Cut {each} off the tip of the threaded shank at {ends}: it bottoms out inside")
+            }
+            CutFrom::Body => format!("Face {each} off the body at {ends}: the shoulder bottoms against it"),
             CutFrom::Both => format!(
-                "Take {each} off both the shank's tip and the body's face at {ends}: either alone would stop it"
+                "Take {each} off both the tip of the threaded shank and the face of the body at {ends}: cut only one and the other still bottoms out"
             ),
         };
         if cut.enough == Some(false) {
             return format!(
-                "{long} Cut back by {each} at {ends} it would keep only {} of thread: take a shorter bar.",
+                "{long} Cut back {each} at {ends} it would keep only {} of thread: use a shorter bar.",
                 w.distance(keeps)
             );
         }
         format!(
-            "{long} {how}. That leaves {} to trim either way and {} of thread in; or take a shorter bar.",
+            "{long} {how}. That leaves {} of adjustment either way and {} of thread engaged. Or use a shorter bar.",
             w.distance(cut.trim_mm),
             w.distance(keeps)
         )
@@ -507,20 +516,20 @@ pub(crate) fn way_says(facts: &WayFacts) -> Phrase {
     let (way, length, thread) = (&facts.way, facts.length_mm, facts.thread_in_mm);
     Phrase::of(|w| {
         let then = match thread {
-            Some(thread) => format!("{} long, with {} of thread in", w.fine(length), w.distance(thread)),
+            Some(thread) => format!("{} long, with {} of thread engaged", w.fine(length), w.distance(thread)),
             None => format!("{} long", w.fine(length)),
         };
         match way {
             WayOut::FurtherOut { by_mm } => format!(
-                "A bracket {} further out, frame or axle side: the bar is then {then}.",
+                "With a bracket {} farther from the centerline, at frame or axle, the bar would be {then}.",
                 at_least(w, *by_mm)
             ),
             WayOut::FurtherIn { by_mm } => format!(
-                "A bracket {} further in, frame or axle side: the bar is then {then}.",
+                "With a bracket {} closer to the centerline, at frame or axle, the bar would be {then}.",
                 at_least(w, *by_mm)
             ),
-            WayOut::Hole { name, .. } => format!("{name}: the bar is then {then}."),
-            WayOut::Bar { name } => format!("The {name}: {then}."),
+            WayOut::Hole { name, .. } => format!("{}: the bar would be {then}.", mark(name)),
+            WayOut::Bar { name } => format!("The {}: {then}.", mark(name)),
         }
     })
 }
@@ -552,11 +561,11 @@ pub(crate) fn interval(name: &str, low: f64, high: f64) -> Phrase {
 /// A further reading, as something to do.
 const fn further_word(reading: Further) -> &'static str {
     match reading {
-        Further::RepeatLeft => "one more repeat on the left",
-        Further::RepeatRight => "one more repeat on the right",
-        Further::BetterFeature => "a new sheet from the frame to the hub",
-        Further::HeightsAgain => "the heights of the bar's eyes once more",
-        Further::Finder => "the angle finder on the bar instead of the heights",
+        Further::RepeatLeft => "one more measurement on the left",
+        Further::RepeatRight => "one more measurement on the right",
+        Further::BetterFeature => "a new set measured frame to hub",
+        Further::HeightsAgain => "measure the bar's bolt heights again",
+        Further::Finder => "angle finder on the bar instead of bolt heights",
     }
 }
 
@@ -565,7 +574,7 @@ pub(crate) fn further(reading: Further, now: Length, to: Length) -> Phrase {
     Phrase::of(|w| {
         let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
         if now == to {
-            format!("{what}: hardly less than ±{now}")
+            format!("{what}: no real gain, still about ±{now}")
         } else {
             format!("{what}: from ±{now} to ±{to}")
         }
@@ -577,9 +586,9 @@ pub(crate) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
     Phrase::of(|w| {
         let (now, to, what) = (w.fine(now), w.fine(to), further_word(reading));
         if now == to {
-            format!("Read next: {what}. It helps most, and leaves the answer at about ±{now}.")
+            format!("Measure next: {what}. It helps most, but still leaves about ±{now}.")
         } else {
-            format!("Read next: {what}. That narrows the answer most, from ±{now} to ±{to}.")
+            format!("Measure next: {what}. It tightens the answer from ±{now} to ±{to}.")
         }
     })
 }
@@ -588,7 +597,7 @@ pub(crate) fn read_next(reading: Further, now: Length, to: Length) -> Phrase {
 fn longer_says((before, after): (f64, f64), (found, planned): (Length, Length)) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "Does the longer bar make it worse? Its rate is {:.1} % smaller. But it swings from the centre: at full bump the axle is {} with it, and {} as found. The curves show both.",
+            "Does the longer bar make side-to-side movement worse? It moves {:.1} % less for the same travel, but now to both sides of center. At full bump the axle is {} with it; as found it is {}. See the curves.",
             (1.0 - after / before) * 100.0,
             w.sideways(planned),
             w.sideways(found)
@@ -599,22 +608,24 @@ fn longer_says((before, after): (f64, f64), (found, planned): (Length, Length)) 
 fn warn_of(warning: BarWarning) -> Phrase {
     Phrase::of(|w| match warning {
         BarWarning::RiseDisagrees(by) => format!(
-            "The finder and the bolt heights disagree by {} of rise, more than both are good for. The heights are used. Was the finder on a straight part, and zeroed? Were both heights taken from one floor?",
+            "The angle finder and the bolt heights disagree by {} of height, more than either should be off. Using the bolt heights. Was the finder on a straight part of the bar, and zeroed? Were both heights measured from the same floor?",
             w.distance(by)
         ),
         BarWarning::FinderAside => {
-            "The bar is bent or tapered: the finder's angle is left aside. Type both bolt heights.".to_owned()
+            "The bar is bent or tapered, so the angle finder is not used. Enter both bolt heights.".to_owned()
         }
         BarWarning::RiseFromFinder(good_to) => format!(
-            "The rise comes from the finder and is good to {} only. Two bolt heights are better.",
+            "The height difference comes from the angle finder: good to ±{} only. Two bolt heights are better.",
             w.distance(good_to)
         ),
-        BarWarning::WhichEndHigher => "Which end of the bar is higher? The finder does not say.".to_owned(),
+        BarWarning::WhichEndHigher => {
+            "Which end of the bar is higher? The angle finder can't tell.".to_owned()
+        }
         BarWarning::TightInDroop(travel) => {
-            format!("The bar is pulled tight {} into droop, before the travel ends.", w.distance(travel))
+            format!("The bar runs out of length {} into droop, before full travel.", w.distance(travel))
         }
         BarWarning::TightInBump(travel) => {
-            format!("The bar is pulled tight {} into bump, before the travel ends.", w.distance(travel))
+            format!("The bar runs out of length {} into bump, before full travel.", w.distance(travel))
         }
     })
 }
@@ -640,14 +651,14 @@ fn plan_says(moves: &[EyeMove]) -> Phrase {
                     ways.push(format!("{} {way}", w.distance(ahead)));
                 }
                 let eye = match end {
-                    BracketEnd::Frame => "frame eye",
-                    BracketEnd::Axle => "axle eye",
+                    BracketEnd::Frame => "frame end",
+                    BracketEnd::Axle => "axle end",
                 };
-                let place = if hole.is_empty() { "where it was found" } else { hole };
+                let place = if hole.is_empty() { "as found".to_owned() } else { mark(hole) };
                 format!("the {eye} {}, {place}", ways.join(" and "))
             })
             .collect();
-        format!("With {}, as chosen in stage Bracket.", reported.join(" and "))
+        format!("Based on {}, chosen on the Bracket screen.", reported.join(" and "))
     })
 }
 
@@ -655,28 +666,27 @@ fn plan_says(moves: &[EyeMove]) -> Phrase {
 fn bench(line: &BenchLine) -> Phrase {
     Phrase::of(|w| match *line {
         BenchLine::RightIn { alike, length } => {
-            let ends = if alike { "Both ends screwed" } else { "Its end screwed" };
-            format!("{ends} right in, it measures {} eye to eye.", w.fine(length))
+            let ends = if alike { "Both ends screwed" } else { "The end screwed" };
+            format!("{ends} all the way in, it measures {} eye to eye.", w.fine(length))
         }
         BenchLine::Turn { alike, turns, to } => {
-            let equally = if alike { ", both ends turned out alike" } else { "" };
+            let equally = if alike { ", both ends unscrewed the same amount" } else { "" };
             format!("From there {}{equally}: {} on the bench.", turned(turns), w.fine(to))
         }
         BenchLine::Thread { alike, stays, least } => {
-            let ends = if alike { "at each end" } else { "in" };
+            let ends = if alike { " at each end" } else { "" };
             let must =
-                least.map_or_else(String::new, |least| format!("; at least {} must", w.at_least(least)));
-            format!("{} of thread stays in {ends}{must}.", w.distance(stays))
-                .replace("stays in in", "stays in")
+                least.map_or_else(String::new, |least| format!("; it needs at least {}", w.at_least(least)));
+            format!("{} of thread stays engaged{ends}{must}.", w.distance(stays))
         }
         BenchLine::BesideTheOld { differs, per_turn } if w.shows_nothing(differs) => format!(
-            "Without a tape: side by side with the old bar, bolts push through both eyes of both. One turn more shows {}, and they do not go through.",
+            "No tape? Lay it next to the old bar: bolts should push through both eyes of both bars. One turn too many shifts a hole {} and they won't go.",
             w.fine(per_turn)
         ),
         BenchLine::BesideTheOld { differs, per_turn } => {
             let word = if differs > Length::ZERO { "longer" } else { "shorter" };
             format!(
-                "Without a tape: side by side with the old bar, a bolt through one eye of both, the other eye is {} {word}. One turn more shows {}.",
+                "No tape? Lay it next to the old bar with a bolt through one eye of each; the other eye should be {} {word}. One turn off shows as {} there.",
                 w.fine(differs),
                 w.fine(per_turn)
             )
@@ -687,14 +697,14 @@ fn bench(line: &BenchLine) -> Phrase {
 /// What a drawn figure is.
 fn drawn_figure(figure: DrawnFigure, planned: bool) -> Phrase {
     let name = match figure {
-        DrawnFigure::Change => "change of the bar's length",
+        DrawnFigure::Change => "change in bar length",
         DrawnFigure::Length => "length to set",
-        DrawnFigure::Offset => "how far off the axle is, + left",
-        DrawnFigure::Angle => "angle of the bar",
-        DrawnFigure::LateralRate => "sideways per unit of bump, + left",
-        DrawnFigure::AtFullDroop => "shift at full droop, + left",
-        DrawnFigure::AtFullBump => "shift at full bump, + left",
-        DrawnFigure::PeakToPeak => "sideways swing over the travel",
+        DrawnFigure::Offset => "axle off center, + left",
+        DrawnFigure::Angle => "bar angle",
+        DrawnFigure::LateralRate => "sideways movement per unit of bump, + left",
+        DrawnFigure::AtFullDroop => "sideways at full droop, + left",
+        DrawnFigure::AtFullBump => "sideways at full bump, + left",
+        DrawnFigure::PeakToPeak => "side-to-side movement over the travel",
     };
     Phrase::plain(&if planned { format!("{name}, as planned") } else { name.to_owned() })
 }

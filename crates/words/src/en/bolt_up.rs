@@ -1,11 +1,13 @@
 //! Stage Bolt-up.
 
-use crate::{Spoken, say, say_all};
+use super::sides;
+use crate::{all_marked as say_all, marked as say};
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::drills;
 use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
@@ -30,25 +32,27 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::Changed { read } => changed(read),
         BoltUpMessage::Gone { read } => gone(read),
         BoltUpMessage::OfFastener { fastener, check } => {
-            Phrase::plain(&format!("{}: {}", fastener.inches(), check.inches()))
+            Phrase::plain(&format!("{}: {}", say(&fastener.0).inches, say(&check.0).inches))
         }
         BoltUpMessage::Fastener(name) => Phrase::plain(&fastener(name)),
         BoltUpMessage::What(what) => fastener_what(what),
-        BoltUpMessage::Part(name) => Phrase::plain(part_name(name)),
+        BoltUpMessage::Part(name) => Phrase::plain(&part_name(name)),
         BoltUpMessage::ToolName(name) => Phrase::plain(&tool_name(name)),
         BoltUpMessage::ToolUse(purpose) => Phrase::plain(&tool_use(purpose)),
         BoltUpMessage::NoTorque { name } => no_torque(&fastener(name)),
-        BoltUpMessage::WrongPart { part, name } => wrong_part(part, part_name(name)),
+        BoltUpMessage::WrongPart { part, name } => wrong_part(part, &part_name(name)),
         BoltUpMessage::WrongNut { name } => wrong_nut(&fastener(name)),
         BoltUpMessage::PartAt { place, length } => part_at(&part_place(*place), *length),
         BoltUpMessage::Reason { text } => reason(text),
-        BoltUpMessage::Supplier { part, name, vehicle } => supplier(part, part_name(name), vehicle),
+        BoltUpMessage::Supplier { part, name, vehicle } => supplier(part, &part_name(name), vehicle),
         BoltUpMessage::TorqueWanted { moment, typed, from } => torque_wanted(*moment, typed, *from),
         BoltUpMessage::TorqueMade { made, wanted } => torque_made(*made, *wanted),
         BoltUpMessage::ByFeel { because } => by_feel(because),
         BoltUpMessage::TorqueMissing => torque_missing(),
         BoltUpMessage::Reference { usual, stands } => reference(*usual, *stands),
-        BoltUpMessage::EyeOff { stands, droop, steered } => eye_off(*stands, *droop, *steered),
+        BoltUpMessage::EyeOff { stands, droop, steered, driver } => {
+            eye_off(*stands, *droop, (*steered, *driver))
+        }
         BoltUpMessage::Says { of, next } => says(*of, next.as_ref().map(say).as_ref()),
         BoltUpMessage::ChooseFirst => choose_first(),
         BoltUpMessage::NothingYet => nothing_yet(),
@@ -58,7 +62,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::CornerMoved { name, change } => corner_moved(name, *change),
         BoltUpMessage::CornersMoved { moved } => corners_moved(&say_all(moved)),
         BoltUpMessage::CornersAlike => corners_alike(),
-        BoltUpMessage::StillOff { names } => still_off(&names.iter().map(String::as_str).collect::<Vec<_>>()),
+        BoltUpMessage::StillOff { names } => still_off(names),
         BoltUpMessage::Drill { size } => drill(*size),
         BoltUpMessage::Does(step) => reported_of(step).does,
         BoltUpMessage::How(step) => reported_of(step).how.unwrap_or_default(),
@@ -78,12 +82,13 @@ struct StepSays {
     caution: Option<&'static str>,
 }
 
-const STANDS: &str = "Stands under the frame, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off.";
-const FINGERS: &str = "Engine off, fingers out of the hole while anything moves. A strap under load lets go along its line: stand clear of it.";
-const WELDING: &str = "Eyes and hands covered, fuel and brake lines and soft bushings away from heat, something to put a fire out at hand. Structural welding belongs to people qualified and, where the law says so, licensed.";
-const DRILLING: &str = "Eyes covered, the drill braced against its kick, hot chips away from hands, nothing behind the far wall.";
-const STEERING: &str = "Steering parts by the maker's sheet alone: torqued, pinned and inspected.";
-const SWAY: &str = "A twisted bar stores energy: level ground, both wheels alike before a link is undone.";
+const STANDS: &str = "Jack stands under the frame, never a jack alone. Springs are under load, and the axle can shift or drop when the bar comes off.";
+const FINGERS: &str = "Engine off. Fingers out of bolt holes while anything moves. A ratchet strap under load can snap back: stand clear of its line.";
+const WELDING: &str = "Cover eyes, hands and skin. Keep heat off fuel and brake lines and bushings. Fire extinguisher within reach. Structural welding is for a qualified and, where the law says so, licensed welder.";
+const DRILLING: &str = "Eye protection on. Brace the drill: it can grab. Keep hands away from hot chips. Check that nothing is behind the far wall before you drill through.";
+const STEERING: &str =
+    "Steering parts: follow the manufacturer's instructions only. Torque, pin and inspect.";
+const SWAY: &str = "A twisted sway bar is under load: level ground, both wheels at the same height before you undo a sway link.";
 
 fn plain(text: &str) -> Phrase {
     Phrase::plain(text)
@@ -107,24 +112,24 @@ fn hole_name(name: &str) -> String {
     // A hole may be called by a bare word, such as high.
     match name {
         "" => "the old hole".to_owned(),
-        _ if name.to_lowercase().contains("hole") => name.to_owned(),
-        _ => format!("the hole \u{201c}{name}\u{201d}"),
+        _ if name.to_lowercase().contains("hole") => mark(name),
+        _ => format!("the \u{201c}{}\u{201d} hole", mark(name)),
     }
 }
 
 fn bracket_name(context: &StepContext, end: BracketEnd) -> String {
     let part = context.situation.at(end).and_then(|work| work.bracket.as_ref());
-    part.map_or_else(|| format!("{} bracket", end_word(end)), |part| part.name.clone())
+    part.map_or_else(|| format!("{} bracket", end_word(end)), |part| mark(&part.name))
 }
 
 /// Where an eye is bolted.
 fn into_hole(context: &StepContext, end: BracketEnd) -> String {
     match context.situation.at(end) {
         Some(work) if work.bracket.is_some() => {
-            format!("into {} of the {}", hole_name(&work.hole), bracket_name(context, end))
+            format!("in {} of the {}", hole_name(&work.hole), bracket_name(context, end))
         }
-        Some(work) => format!("into {} of its bracket", hole_name(&work.hole)),
-        None => "into its bracket".to_owned(),
+        Some(work) => format!("in {} of its bracket", hole_name(&work.hole)),
+        None => "in its bracket".to_owned(),
     }
 }
 
@@ -176,55 +181,56 @@ fn step(context: &StepContext, what: &What) -> StepSays {
 fn undoing(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::Corners => reported(
-            plain("Read the heights of all four corners"),
+            plain("Measure the ride height at all four corners"),
             Some(plain(
-                "From the same mark on each wheel arch straight down to the hub's middle, on its weight, bounced to settle.",
+                "From the same spot on each wheel arch straight down to the hub center, on its wheels, bounced to settle.",
             )),
-            "Once something is undone nobody can tell what changed.",
+            "Once something is apart you can't tell what changed.",
             None,
         ),
         What::Stands => reported(
-            plain("Chock the wheels, set stands under the frame, hold the axle with a jack"),
+            plain("Chock the wheels, put jack stands under the frame, support the axle with a jack"),
             None,
-            "Nothing is undone before it cannot fall.",
+            "Nothing comes loose until nothing can fall.",
             Some(STANDS),
         ),
         What::ComesOff(end) => {
             let first = context.situation.at(*end).and_then(|work| work.comes_off()).unwrap_or_default();
             reported(
                 plain(&format!(
-                    "Take off what is in the way of the {}: {first}",
-                    bracket_name(context, *end)
+                    "Remove what is in the way of the {}: {}",
+                    bracket_name(context, *end),
+                    mark(first)
                 )),
-                Some(plain("Write down below whatever is unclipped or eased with it: it has to go back.")),
-                "The bracket sits crooked on what is left under it.",
+                Some(plain("List anything you unclip or loosen along the way, so it goes back.")),
+                "The bracket goes on crooked over anything left under it.",
                 None,
             )
         }
         What::BarOut => reported(
-            plain("Take the old bar out, axle eye first"),
+            plain("Remove the old bar, axle end first"),
             Some(plain(
-                "Look while it is apart: oval holes, a bolt thinner than its hole, torn bushings, cracks in the brackets.",
+                "While it is apart, look for oval holes, undersized bolts, torn bushings and cracked brackets.",
             )),
-            "The axle stays where its springs leave it once the bar is out.",
+            "With the bar out the axle goes wherever the springs put it.",
             Some(STANDS),
         ),
         What::EyeEased(end) => reported(
-            plain(&format!("Ease the {} eye's bolt a turn", end_word(*end))),
-            Some(plain("It stays in its hole; it is tightened again on the weight.")),
-            "The bar comes to stand at another angle: rubber that is held would be wound up by it for good.",
+            plain(&format!("Loosen the {} eye bolt one turn", end_word(*end))),
+            Some(plain("Leave it in its hole; tighten it again with the weight on the wheels.")),
+            "The bar is about to change angle: a clamped rubber bushing would stay twisted.",
             Some(STANDS),
         ),
         What::EyeOff(end) => reported(
-            plain(&format!("Unbolt the {} eye", end_word(*end))),
-            Some(plain("Look at the hole and the bushing while it is apart.")),
-            "Its other end stays bolted and holds the bar.",
+            plain(&format!("Unbolt the {} end of the bar", end_word(*end))),
+            Some(plain("Check the hole and the bushing while it is apart.")),
+            "The other end stays bolted and holds the bar up.",
             Some(STANDS),
         ),
         _ => reported(
             plain("Unbolt the adjusting end and loosen its jam nut"),
             None,
-            "A one-end bar turns only with its end free.",
+            "A single-adjuster bar turns only with that end off.",
             Some(STANDS),
         ),
     }
@@ -236,22 +242,22 @@ fn making(context: &StepContext, what: &What) -> StepSays {
             plain("Mock everything up and cycle it"),
             Some(Phrase::of(|w| {
                 format!(
-                    "Left and right equally high, the axle strapped to centre, both sides read until repeats agree, then from full droop to full bump and cross-axled, {} past the stops.",
+                    "Level side to side, axle strapped to center, both sides measured until the repeats agree; then from full droop to full bump and crossed up, {} past the stops.",
                     w.distance(Length::from_mm(12.7))
                 )
             })),
-            "What is drilled or welded in the wrong place stays there.",
+            "Drilled or welded in the wrong place, it stays there.",
             Some(
-                "With springs out the axle hangs on jacks: stands under the frame, nobody beneath, fingers out of every gap while it moves.",
+                "With the springs out only jacks hold the axle: jack stands under the frame, nobody underneath, fingers out of every gap while it moves.",
             ),
         ),
         What::Drill(id) => {
             let drill = context.situation.drills.iter().find(|drill| drill.id == *id);
-            let name = drill.map_or("", |drill| drill.name.as_str());
+            let name = drill.map_or_else(String::new, |drill| mark(&drill.name));
             reported(
                 plain(&format!("Drill: {name}")),
                 drill.and_then(drill_size).map(drilling),
-                "Marked through the bracket, the hole is where the bracket is.",
+                "Marked through the bracket, the hole ends up where the bracket needs it.",
                 Some(DRILLING),
             )
         }
@@ -263,46 +269,46 @@ fn welding(context: &StepContext, what: &What) -> StepSays {
     let bracket = |end: &BracketEnd| bracket_name(context, *end);
     match what {
         What::BatteryOff => reported(
-            plain("Battery: negative off"),
-            Some(plain("Unplug what the vehicle's maker names before arc welding.")),
-            "Welding current finds its way through electronics.",
+            plain("Disconnect the negative battery cable"),
+            Some(plain("Unplug whatever the vehicle manufacturer lists before arc welding.")),
+            "Welding current can kill electronics.",
             None,
         ),
         What::Bare(end) => reported(
-            plain(&format!("Clean to bright metal and bevel where the {} goes", bracket(end))),
+            plain(&format!("Grind to bare metal and bevel where the {} goes", bracket(end))),
             Some(plain(
-                "An old bracket in its place comes off first. Bushings and lines near it out or covered.",
+                "Cut off any old bracket in its place first. Take out or cover bushings and lines nearby.",
             )),
-            "Paint and rust in a weld are holes in it.",
+            "Paint and rust make holes in the weld.",
             Some(WELDING),
         ),
         What::Tack(end) => reported(
             plain(&format!("Tack the {} only", bracket(end))),
-            Some(plain("Angle finder zeroed on its partner at the other end, read on this one: both alike.")),
-            "A tack comes off again.",
+            Some(plain("Zero the angle finder on the bracket at the other end, then match this one to it.")),
+            "A tack is easy to cut off again.",
             Some(WELDING),
         ),
         What::TackCheck(end) => reported(
             plain(&format!("Check the tacked {}: angle, reach, full cycle", bracket(end))),
             Some(plain(
-                "The bar must reach its length both ways and pass everything from full droop to full bump.",
+                "The bar must adjust both ways from its length and clear everything from full droop to full bump.",
             )),
             "Tacks pull as they cool.",
             None,
         ),
         What::Weld(end) => reported(
-            plain(&format!("Weld the {} out", bracket(end))),
-            Some(plain("Short runs turn about, bushings out, let it cool between.")),
-            "One long run pulls it out of line and burns what is rubber.",
+            plain(&format!("Finish-weld the {}", bracket(end))),
+            Some(plain("Short beads, alternating sides, bushings out; let it cool between beads.")),
+            "One long bead warps it and burns the rubber.",
             Some(WELDING),
         ),
         What::Coat(end) => reported(
-            plain(&format!("Let the {} cool, then coat it", bracket(end))),
+            plain(&format!("Let the {} cool, then paint it", bracket(end))),
             None,
             "Bare steel beside a weld rusts first.",
             None,
         ),
-        What::BatteryOn => reported(plain("Battery: on again"), None, "All welding is done.", None),
+        What::BatteryOn => reported(plain("Reconnect the battery"), None, "Welding is finished.", None),
         _ => unsaid(),
     }
 }
@@ -312,7 +318,7 @@ fn drilling(size: Length) -> Phrase {
     Phrase::of(|w| {
         let sizes: Vec<String> = drills(size, w.unit()).into_iter().map(|size| w.fine(size)).collect();
         format!(
-            "Bracket hard against its seat and level with its partner. Mark through it (a pen, or paint through the holes on dark steel), punch, drill {}. The far side in line, or with the bracket off. Deburr, clear the chips, paint the raw edges.",
+            "Bracket tight on its seat and level with its mate. Mark through it (pen, or paint through the holes on dark steel), center-punch, drill {}. Drill the far side in line with the near hole, or with the bracket off. Deburr, clear the chips, paint the bare edges.",
             sizes.join(", then ")
         )
     })
@@ -321,7 +327,7 @@ fn drilling(size: Length) -> Phrase {
 /// With the length the bar gets, where it gets another.
 fn to_length(context: &StepContext, verb: &str) -> Phrase {
     match context.situation.bar.as_ref().and_then(|bar| bar.length) {
-        Some(length) => Phrase::of(|w| format!("{verb} {}, eye to eye", w.fine(length))),
+        Some(length) => Phrase::of(|w| format!("{verb} {} eye to eye", w.fine(length))),
         None => plain(verb),
     }
 }
@@ -330,7 +336,7 @@ fn to_length(context: &StepContext, verb: &str) -> Phrase {
 fn setting(context: &StepContext) -> Option<Phrase> {
     // What was in the vehicle is held by its jam nuts.
     let hung = context.situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
-    let loosen = (!hung).then(|| plain("Jam nuts or clamps loose first."));
+    let loosen = (!hung).then(|| plain("Loosen the jam nuts or clamps first."));
     let reported: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
     (!reported.is_empty()).then(|| in_a_row(&reported))
 }
@@ -340,28 +346,26 @@ fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::BracketByHand(end) => reported(
             plain(&format!("Start every bolt of the {} by hand", bracket_name(context, *end))),
-            Some(plain("All the way with the fingers: a nut that stops is the wrong one, or crossed.")),
-            "One bolt pulled tight draws the others out of line.",
+            Some(plain("Fingers only, all the way: a nut that stops is the wrong nut or cross-threaded.")),
+            "One tight bolt pulls the others out of line.",
             None,
         ),
         What::Snug(end) => reported(
-            plain(&format!("{}: all bolts snug, then back one turn", bracket_name(context, *end))),
+            plain(&format!("{}: snug all bolts, then back them off one turn", bracket_name(context, *end))),
             None,
-            "It settles on its seat before it is held there.",
+            "Lets it seat before it is clamped.",
             None,
         ),
         What::BracketTight(end, bolts) => reported(
             plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_reported(*bolts))),
             Some(plain(if through_bushing(situation, *end, *bolts) {
-                "It goes through an arm's bushing: on its weight at the driven height, never hanging. The maker's \
-                 order comes first where there is one."
+                "The bolt goes through a control arm bushing: tighten it on its wheels at the driven height, never hanging. The manufacturer's sequence comes first if there is one."
             } else if *bolts == BracketBolts::Main {
-                "The maker's order comes first where there is one."
+                "The manufacturer's sequence comes first if there is one."
             } else {
-                "Where there are several, in two passes: all half tight, the middle ones first and the outermost \
-                 last, then to full torque the same way. The maker's order comes first where there is one."
+                "If there are several, two passes: all to half torque, from the middle out, then full torque in the same order. The manufacturer's sequence comes first if there is one."
             })),
-            "Pulled up from the small ones it sits crooked.",
+            "Pulled in by the small bolts it goes on crooked.",
             None,
         ),
         _ => unsaid(),
@@ -371,30 +375,30 @@ fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
 fn bar_made(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::BarCut => reported(
-            to_length(context, "Cut and cope the stock for a bar of"),
+            to_length(context, "Cut and cope the bar stock for a bar of"),
             Some(plain(
-                "Measure the gap once more first, on its weight, the axle strapped to centre. The cut length and the \
-                 wraps for the copes are in stage Bracket.",
+                "Measure the gap once more first, on its wheels, axle strapped to center. Cut length and full-size \
+                 cope templates are on the Bracket screen.",
             )),
-            "Cut once: what is short stays short.",
-            Some("Eyes covered, the stock clamped, sharp edges deburred."),
+            "Cut too short, it stays too short.",
+            Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
         ),
         What::BarTack => reported(
-            plain("Tack the bar in its place, between both shells"),
+            plain("Tack the bar in place between both bushing shells"),
             Some(plain(
-                "On its weight at the driven height, the axle strapped to centre as for the gap, brackets snug, both \
-                 eyes bolted. Set it down for this, and back on stands afterwards.",
+                "On its wheels at the driven height, axle strapped to center as for the gap, brackets snug, both ends \
+                 bolted. Set it down for this, then back on jack stands.",
             )),
-            "Tacked where it hangs, both eyes lie in line with their bolts.",
+            "Tacked in place, both shells line up with their bolts.",
             Some(WELDING),
         ),
         What::Build => reported(
-            to_length(context, "Take the bar out, bushings out of their shells, and weld it to"),
+            to_length(context, "Remove the bar, take out the bushings, and weld it to"),
             Some(plain(
-                "Check the length between the bolts' centres against the tacked bar, weld in short runs turn about, \
-                 let it cool, coat it, then the bushings in.",
+                "Check the tacked bar, center to center of the bolt holes. Weld in short beads, alternating sides. Let it \
+                 cool, paint it, then press the bushings in.",
             )),
-            "A welded bar cannot be set afterwards, and the heat of the weld burns a bushing.",
+            "A welded bar can't be adjusted, and the heat burns a bushing.",
             Some(WELDING),
         ),
         _ => unsaid(),
@@ -408,30 +412,30 @@ fn bar_set(context: &StepContext, what: &What) -> StepSays {
             match &situation.bar {
                 Some(bar) if bar.hangs.is_some() => to_length(
                     context,
-                    &format!("On the bench, set the {} to", bar.hangs.as_deref().unwrap_or_default()),
+                    &format!("On the bench, set the {} to", mark(bar.hangs.as_deref().unwrap_or_default())),
                 ),
-                _ => to_length(context, "With its eye free, set the bar to"),
+                _ => to_length(context, "With one end free, set the bar to"),
             },
             setting(context),
-            "On the bench both ends can be seen and evened.",
-            Some("Never fewer threads in than the maker asks."),
+            "On the bench you can see both ends and even them up.",
+            Some("Never less thread engaged than the manufacturer calls for."),
         ),
         What::AdjusterByHand => reported(
             to_length(context, "Turn the free end and bolt it back by hand: the bar is"),
             setting(context),
-            "The eye must go over its bolt by itself.",
+            "The eye must slip over its bolt without force.",
             Some(FINGERS),
         ),
         What::Loosen => reported(
-            plain("Loosen both jam nuts or clamps, mark the sleeve where it stands"),
-            Some(plain("A line across sleeve and thread shows every turn.")),
-            "A sleeve that is still held tears at its thread.",
+            plain("Loosen both jam nuts or clamps and paint-mark the sleeve"),
+            Some(plain("A line across sleeve and thread lets you count turns.")),
+            "Forcing a clamped sleeve tears its thread.",
             None,
         ),
         What::Turn => reported(
             to_length(context, "Turn the sleeve until the bar is"),
             setting(context),
-            "It turns with both eyes bolted, as it stands.",
+            "It turns with both ends bolted, on its wheels.",
             None,
         ),
         What::Jam => reported(
@@ -439,8 +443,8 @@ fn bar_set(context: &StepContext, what: &What) -> StepSays {
                 Some(AdjusterKind::OneEnd) => "Tighten the jam nut",
                 _ => "Tighten both jam nuts or clamps, clamps square",
             }),
-            Some(plain("Hold the bar so that its eyes stay parallel.")),
-            "Last, once both sides read alike: before that the length may still change.",
+            Some(plain("Hold the bar so that both ends stay parallel.")),
+            "Last, once both sides measure the same: until then the length may still change.",
             None,
         ),
         _ => unsaid(),
@@ -452,23 +456,23 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::EyeByHand(end) => reported(
             plain(&format!(
-                "Bolt the {} eye {} by hand, on the {} side",
+                "Bolt the {} end of the bar {} by hand, on the {} side",
                 end_word(*end),
                 into_hole(context, *end),
-                context.side(*end).map_or("", Side::word)
+                context.side(*end).map_or_else(String::new, |side| sides::whose(side, context.driver))
             )),
             if *end == BracketEnd::Axle || !situation.is_undone(BracketEnd::Axle) {
                 context.eye.as_ref().map(say)
             } else {
                 None
             },
-            "The other end of the bar finds its hole only while this one is loose.",
+            "The other end only lines up while this one is loose.",
             Some(FINGERS),
         ),
         What::EyeTight(end) => {
             let joint = situation.bar.as_ref().map(|bar| bar.joints[usize::from(*end == BracketEnd::Axle)]);
             reported(
-                plain(&format!("Tighten the {} eye's bolt", end_word(*end))),
+                plain(&format!("Tighten the {} eye bolt", end_word(*end))),
                 joint.map(|joint| plain(tighten_at(joint))),
                 eye_because(joint),
                 None,
@@ -478,14 +482,14 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
             let joints = situation.bar.as_ref().map(|bar| bar.joints);
             let joint = joints.map(|j| j.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(j[0]));
             reported(
-                plain("Tighten the bolt of the adjusting end"),
+                plain("Tighten the adjusting-end bolt"),
                 joint.map(|joint| plain(tighten_at(joint))),
                 eye_because(joint),
                 None,
             )
         }
-        What::EyePin(end) => pin(&format!("{} eye's", end_word(*end))),
-        What::AdjusterPin => pin("adjusting end's"),
+        What::EyePin(end) => pin(&format!("{} eye bolt's", end_word(*end))),
+        What::AdjusterPin => pin("adjusting-end bolt's"),
         _ => unsaid(),
     }
 }
@@ -493,21 +497,23 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
 fn y_link(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::Spacers => reported(
-            plain("Take the spacers behind the old upper mount out, on stands"),
+            plain("Remove the spacers behind the old upper mount, on jack stands"),
             None,
-            "They keep the housing from turning: left in, they hold what the new link has to move.",
+            "They keep the housing from turning: left in, they hold what the Y-link has to move.",
             Some(STANDS),
         ),
         What::Legs => reported(
-            plain("Turn the legs of the Y-link until both sides read alike and the pinion stands as before"),
+            plain(
+                "Turn the legs of the Y-link until both sides measure the same and the pinion is back at its old angle",
+            ),
             (!context.legs.is_empty()).then(|| in_a_row(&say_all(&context.legs))),
-            "One leg against the other moves the axle sideways, both alike turn the pinion.",
+            "One leg longer and the other shorter moves the axle sideways. Both legs longer, or both shorter, rotates the pinion.",
             None,
         ),
         What::LegsJam => reported(
             plain("Tighten the jam nuts of both legs"),
             None,
-            "Last, once both sides read alike.",
+            "Last, once both sides measure the same.",
             None,
         ),
         _ => unsaid(),
@@ -519,49 +525,49 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
         What::OnItsWeight => reported(
             plain(&on_its_weight(context.driven.as_deref())),
             Some(plain(if context.steered {
-                "Off the stands, wheels straight, bounced to settle, nobody leaning on it."
+                "Off the jack stands, wheels straight, bounced to settle, nobody leaning on it."
             } else {
-                "Off the stands, bounced to settle, nobody leaning on it."
+                "Off the jack stands, bounced to settle, nobody leaning on it."
             })),
-            "Bushings are tightened and readings are taken as it is driven.",
-            Some("Nobody under the vehicle while it is let down or bounced."),
+            "Tighten bushings and take measurements at the height it is driven.",
+            Some("Nobody underneath while it is lowered or bounced."),
         ),
         What::ReadAgain => reported(
-            plain("Read both sides again, in stage Prove"),
+            plain("Measure both sides again, on the Prove screen"),
             Some(in_a_row(
                 &context
                     .readings
                     .iter()
                     .map(say)
                     .chain([plain(
-                        "First look: along the door handles as much tread shows on the left as on the right.",
+                        "Quick look: sighting down the door handles you should see the same amount of tread left and right.",
                     )])
                     .collect::<Vec<_>>(),
             )),
-            "What was reckoned is held against the tape before anything is locked.",
+            "Check the calculation against the tape before you lock anything.",
             None,
         ),
         What::Grease => reported(
             plain("Grease until it shows, wipe the rest off"),
-            Some(plain("Where there is a nipple; polyurethane by its maker's grease.")),
+            Some(plain("If it has a grease fitting; on polyurethane use the manufacturer's grease.")),
             "Dry joints squeak and wear.",
             None,
         ),
         What::Witness => reported(
-            plain("Paint a mark across every nut and what it sits on"),
+            plain("Paint a stripe across every nut onto the part under it"),
             None,
-            "A mark that has come apart is seen at a glance.",
+            "A stripe that no longer lines up shows at a glance.",
             None,
         ),
         What::PutBack => reported(
-            plain("Put everything back that was taken off"),
+            plain("Put back everything you took off"),
             Some(plain(
-                "Every line of the put-back list, then lines and looms followed by hand from end to end.",
+                "Every line of the put-back list, then follow lines and wiring by hand end to end.",
             )),
-            "What is forgotten chafes or hangs.",
+            "What you forget will chafe or hang.",
             None,
         ),
-        What::Own { does, .. } => reported(plain(does), None, "Your own step.", None),
+        What::Own { does, .. } => reported(plain(&mark(does)), None, "Your own step.", None),
         _ => unsaid(),
     }
 }
@@ -575,45 +581,45 @@ fn unsaid() -> StepSays {
 fn pin(whose: &str) -> StepSays {
     reported(
         plain(&format!("Cotter pin through the {whose} castle nut")),
-        Some(plain("Tighten on to the next slot, never back; bend the pin's legs round the nut.")),
-        "Back off to a slot and the torque is gone.",
+        Some(plain("Tighten to the next slot, never back off. Bend the pin legs around the nut.")),
+        "Back off to a slot and you lose the torque.",
         None,
     )
 }
 
 fn steering(context: &StepContext, what: &What) -> StepSays {
-    let name = context.situation.drag_link.clone().unwrap_or_default();
+    let name = mark(context.situation.drag_link.as_deref().unwrap_or_default());
     match what {
         What::DragLink => reported(
-            plain(&format!("Fit the {name}, nuts by hand")),
-            Some(plain("Taper clean and dry, seated before the nut is drawn up.")),
-            "The drag link follows the bar, or the wheel steers itself over bumps.",
+            plain(&format!("Install the {name}, nuts by hand")),
+            Some(plain("Taper clean and dry; seat it before you run the nut up.")),
+            "The drag link has to match the bar, or you get bump steer.",
             Some(STEERING),
         ),
         What::DragLinkTight => reported(
             plain(&format!("Tighten the nuts of the {name}")),
             None,
-            "A ball stud turns in its taper until it is seated.",
+            "A ball stud spins in its taper until it seats.",
             Some(STEERING),
         ),
         What::DragLinkTurn => reported(
             plain("Turn the drag link's sleeve until the steering wheel is straight"),
             context.link.as_ref().map(say).or_else(|| {
-                Some(plain("Clamps loose, wheels straight ahead, half turns at a time; equal thread in at both ends."))
+                Some(plain("Clamps loose, wheels straight ahead, half turns at a time; equal thread engaged at both ends."))
             }),
-            "The steering wheel turns with the axle when it is centred.",
+            "The steering wheel turns with the axle when it is centered.",
             Some(STEERING),
         ),
         What::DragLinkClamps => reported(
             plain("Tighten the clamps of the drag link's sleeve"),
-            Some(plain("Both ball studs in the middle of their swing, the clamps' bolts clear of everything at lock.")),
+            Some(plain("Both ball studs centered in their travel, clamp bolts clear of everything at full lock.")),
             "A sleeve that turns by itself steers by itself.",
             Some(STEERING),
         ),
         _ => reported(
             plain(&format!("Cotter pins through the nuts of the {name}")),
-            Some(plain("Tighten on to the next slot, never back.")),
-            "Back off to a slot and the torque is gone.",
+            Some(plain("Tighten to the next slot, never back off.")),
+            "Back off to a slot and you lose the torque.",
             Some(STEERING),
         ),
     }
@@ -623,48 +629,51 @@ fn swaying(context: &StepContext, what: &What) -> StepSays {
     let work = context.situation.sway.as_ref();
     match what {
         What::SwayByHand => reported(
-            plain("Hang the sway bar in its clamps, bolts by hand"),
-            Some(plain("A plate under one clamp wants an equal shim under the other.")),
+            plain("Put the sway bar in its clamps, bolts by hand"),
+            Some(plain("A plate under one clamp needs an equal shim under the other.")),
             "It still has to slide.",
             Some(SWAY),
         ),
         What::FirstArm => reported(
-            plain("First splined arm on, its mount bolt tight"),
+            plain("Install the first splined sway bar arm, mount bolt tight"),
             None,
-            "The bar is pushed through against it.",
+            "You push the sway bar through against it.",
             Some(SWAY),
         ),
         What::SecondArm => reported(
-            plain("Push the bar through, second arm on, its mount bolt loose"),
+            plain("Push the sway bar through, second sway bar arm on, mount bolt loose"),
             Some(plain("Both arms in the same spline, or as close as the splines allow.")),
             "It slides until the stick-out is equal.",
             None,
         ),
         What::StickOut => reported(
-            plain("Slide the sway bar until it sticks out equally on both sides"),
-            Some(plain("Read it in stage Tape, sheet stick-out.")),
-            "Off centre one arm comes nearer to what is beside it.",
+            plain("Slide the sway bar until it sticks out the same on both sides"),
+            Some(plain("Measure it on the Tape screen, stick-out.")),
+            "Off center, one sway bar arm gets closer to whatever is next to it.",
             None,
         ),
         What::SwayMounts => reported(
             plain(if work.is_some_and(|work| work.splined) {
-                "Tighten the second arm's mount bolt"
+                "Tighten the mount bolt of the second sway bar arm"
             } else {
-                "Tighten the clamps of the sway bar, stops against them"
+                "Tighten the sway bar clamps, stops against them"
             }),
             None,
             "Once the stick-out is equal.",
             None,
         ),
         What::ArmsAlike => reported(
-            plain("Bring both arms to the same angle"),
-            Some(plain("Angle finder on both, on level ground, on its weight.")),
-            "A spline apart twists the bar at rest.",
+            plain("Set both sway bar arms to the same angle"),
+            Some(plain("Angle finder on both, on level ground, on its wheels.")),
+            "One spline off twists the sway bar at rest.",
             None,
         ),
-        What::Pinch => {
-            reported(plain("Tighten the pinch bolts of both arms"), None, "Once both arms stand alike.", None)
-        }
+        What::Pinch => reported(
+            plain("Tighten the pinch bolts of both sway bar arms"),
+            None,
+            "Once both sway bar arms are at the same angle.",
+            None,
+        ),
         _ => unsaid(),
     }
 }
@@ -675,22 +684,26 @@ fn links_set(work: Option<&SwayWork>) -> StepSays {
             match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
                 Some((link, half)) => Phrase::of(|w| {
                     let (left, right) = (w.fine(link + half), w.fine(link - half));
-                    format!("Set the left sway link to {left} and the right one to {right}, eye to eye")
+                    format!("Set the left sway link to {left} and the right sway link to {right}, eye to eye")
                 }),
                 None => plain("Set both sway links"),
             },
-            Some(plain("Unequal on purpose; right- and left-hand thread in alike at each link.")),
-            "The preload that is wanted comes from their difference.",
+            Some(plain(
+                "Unequal on purpose. At each sway link, same amount of right- and left-hand thread engaged.",
+            )),
+            "The difference between them sets the preload.",
             Some(SWAY),
         );
     }
     reported(
         match work.and_then(|work| work.link) {
             Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
-            None => plain("Set both sway links alike"),
+            None => plain("Set both sway links to the same length"),
         },
-        Some(plain("Side by side, a bolt through both eyes; right- and left-hand thread in alike.")),
-        "Unequal links twist the bar at rest.",
+        Some(plain(
+            "Side by side, a bolt through both eyes; same amount of right- and left-hand thread engaged.",
+        )),
+        "Unequal sway links twist the sway bar at rest.",
         Some(SWAY),
     )
 }
@@ -702,48 +715,48 @@ fn sway_links(context: &StepContext, what: &What) -> StepSays {
         What::LinksByHand => reported(
             match work.and_then(|work| work.hole) {
                 Some(arm) => Phrase::of(|w| {
-                    format!("Hang both sway links by hand, in the hole {} from the bar's axis", w.fine(arm))
+                    format!(
+                        "Install both sway links by hand, in the hole {} from the center of the bar",
+                        w.fine(arm)
+                    )
                 }),
-                None => plain("Hang both sway links by hand"),
+                None => plain("Install both sway links by hand"),
             },
-            Some(plain("Bolts from the side they come out of again.")),
-            "Both sides hang before either is tight.",
+            Some(plain("Put the bolts in from the side they can come back out of.")),
+            "Get both sides on before you tighten either.",
             Some(SWAY),
         ),
         What::LinksTight => reported(
-            plain("Tighten the sway links' bolts, both ends, both sides"),
-            Some(plain("On its weight on level ground: their bushings rest where it is driven.")),
-            "Tightened hanging, the bushings are wound up for good.",
+            plain("Tighten the sway link bolts, both ends, both sides"),
+            Some(plain("Level ground, weight on the wheels: the bushings then rest where it is driven.")),
+            "Tightened with the axle hanging, the bushings stay twisted.",
             None,
         ),
         What::LinksRead if unequal(work).is_some() => reported(
             match unequal(work) {
                 Some(longer) => Phrase::of(|w| {
-                    let side = if longer > Length::ZERO { "left" } else { "right" };
-                    format!(
-                        "Measure both sway links: the {side} one {} longer, as wanted",
-                        w.fine(longer.abs())
-                    )
+                    let side = sides::whose(Side::of(longer.to_mm()), context.driver);
+                    format!("Measure both sway links: {side} one {} longer, as planned", w.fine(longer.abs()))
                 }),
                 None => plain("Measure both sway links"),
             },
             None,
-            "They are unequal on purpose: the arms do not stand alike.",
+            "They are unequal on purpose: the sway bar arms are not at the same angle.",
             None,
         ),
         What::LinksRead => reported(
-            plain("Look at both arms: the same angle left and right"),
+            plain("Check both sway bar arms: same angle left and right"),
             None,
-            "One link a turn longer shows here.",
+            "A sway link one turn too long shows up here.",
             None,
         ),
         What::LinksJam => reported(
-            plain("Tighten the sway links' jam nuts"),
+            plain("Tighten the sway link jam nuts"),
             None,
             if unequal(work).is_some() {
-                "Last, once both links are as long as wanted."
+                "Last, once both sway links are at their planned lengths."
             } else {
-                "Last, once both arms stand alike."
+                "Last, once both sway bar arms are at the same angle."
             },
             None,
         ),
@@ -760,16 +773,15 @@ fn unequal(work: Option<&SwayWork>) -> Option<Length> {
 pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     match what {
         CutKind::BarStock => (
-            "Stock of the bar",
-            "Its length and the wraps for its copes, printed one to one, are in stage Bracket. Measure the check bar \
-             on the paper before you mark.",
+            "Bar stock",
+            "Cut length and full-size cope templates are on the Bracket screen. Measure the printed check line before you mark.",
         ),
         CutKind::LinkRods => {
-            ("Rods of the sway links", "Their length with the joints' threads is in stage Sway.")
+            ("Rod for the sway links", "Cut length, with the joint threads, is on the Sway screen.")
         }
         CutKind::Panel => (
             "Hole in the panel for the sway arm",
-            "The template is in stage Sway. Look what is behind the panel before you cut: lines, looms, the tyre.",
+            "The template is on the Sway screen. Look behind the panel before you cut: lines, wiring, tire.",
         ),
     }
 }
@@ -784,17 +796,17 @@ const fn bolts_reported(bolts: BracketBolts) -> &'static str {
 
 const fn tighten_at(joint: JointKind) -> &'static str {
     if is_bushing(joint) {
-        "On its weight at the driven height, never in a raised mode."
+        "On its wheels at the height it is driven, never in a raised mode."
     } else {
-        "A spherical joint is tightened at any height."
+        "A spherical joint can be tightened at any height."
     }
 }
 
 fn eye_because(joint: Option<JointKind>) -> &'static str {
     match joint {
-        Some(JointKind::Rubber) => "A rubber bushing tightened hanging is wound up for good.",
+        Some(JointKind::Rubber) => "A rubber bushing tightened with the axle hanging stays twisted.",
         Some(JointKind::Polyurethane) => {
-            "A polyurethane bushing tightened hanging is squeezed out of its place."
+            "A polyurethane bushing tightened with the axle hanging gets squeezed out."
         }
         Some(JointKind::Spherical | JointKind::SphericalHighMisalignment) | None => {
             "After the bracket's own bolts."
@@ -804,9 +816,9 @@ fn eye_because(joint: Option<JointKind>) -> &'static str {
 
 fn on_its_weight(driven: Option<&str>) -> String {
     match driven {
-        None => "Set it down on its weight, at ride height".to_owned(),
+        None => "Set it down on its wheels, at ride height".to_owned(),
         Some(driven) => {
-            format!("Set it down on its weight, at the height it is driven at: {driven}")
+            format!("Set it down on its wheels, at the height it is driven: {}", mark(driven))
         }
     }
 }
@@ -832,40 +844,42 @@ pub(crate) fn in_a_row(phrases: &[Phrase]) -> Phrase {
 pub(crate) const fn stands(stands: Option<Stands>) -> &'static str {
     match stands {
         None => "at any height",
-        Some(Stands::Supported) => "on stands, the axle held",
-        Some(Stands::OnItsWeight) => "on its weight, at the driven height",
+        Some(Stands::Supported) => "on jack stands, axle supported",
+        Some(Stands::OnItsWeight) => "on its wheels, at the driven height",
     }
 }
 
 /// Why a step comes after another one.
 pub(crate) const fn rule(rule: Rule) -> &'static str {
     match rule {
-        Rule::StandsFirst => "nothing is undone before stands are under the frame",
-        Rule::ReadFirst => "it is read before anything is undone",
+        Rule::StandsFirst => "jack stands go under the frame before anything comes loose",
+        Rule::ReadFirst => "measure it before anything comes loose",
         Rule::OutOfTheWay => "it has to be out of the way first",
-        Rule::MockUpFirst => "nothing is drilled, cut or welded before the mock-up stands",
-        Rule::BatteryOff => "the battery's negative is off while it is welded",
-        Rule::TackFirst => "it is tacked and checked before it is welded out",
-        Rule::ColdFirst => "it has to be cold and coated first",
-        Rule::DrilledFirst => "it is drilled before it is bolted or welded",
-        Rule::SetFirst => "its length is set before it is hung",
-        Rule::HungFirst => "it has to hang first",
-        Rule::HandFirst => "every bolt is started by hand before any is tight",
-        Rule::SnugFirst => "snug and back one turn comes before tight",
+        Rule::MockUpFirst => "finish the mock-up before you drill, cut or weld",
+        Rule::BatteryOff => {
+            "take the battery negative off before you weld and leave it off until welding is finished"
+        }
+        Rule::TackFirst => "tack and check it before you finish-weld it",
+        Rule::ColdFirst => "it has to be cold and painted first",
+        Rule::DrilledFirst => "drill it before you bolt or weld it",
+        Rule::SetFirst => "set its length before it goes in",
+        Rule::HungFirst => "it has to be in place first",
+        Rule::HandFirst => "start every bolt by hand before you tighten any",
+        Rule::SnugFirst => "snug and back off one turn before you tighten",
         Rule::MainFirst => "the main bolt comes before the side bolts",
         Rule::SideFirst => "the side bolts come before the small ones",
         Rule::BarBoltLast => "the bar's own bolt comes after the bracket's",
-        Rule::OnItsWeight => "it has to stand on its weight at the driven height",
-        Rule::FirstArmTight => "the first arm is tight before the bar is pushed through",
+        Rule::OnItsWeight => "it has to be on its wheels at the driven height",
+        Rule::FirstArmTight => "the first sway bar arm is tight before the sway bar is pushed through",
         Rule::StickOutFirst => "the stick-out has to be equal first",
-        Rule::AnglesFirst => "both arms have to stand alike first",
+        Rule::AnglesFirst => "both sway bar arms have to be at the same angle first",
         Rule::LooseFirst => "it has to be loose first",
-        Rule::SetBeforeRead => "its length is set before it is read",
-        Rule::ReadBeforeJam => "jam nuts and clamps are last, once both sides read alike",
-        Rule::CentredFirst => "the axle is centred before the steering wheel is set by the drag link",
-        Rule::TorqueBeforePin => "it is torqued before it is pinned",
+        Rule::SetBeforeRead => "set its length before you measure",
+        Rule::ReadBeforeJam => "jam nuts and clamps come last, once both sides measure the same",
+        Rule::CentredFirst => "the axle is centered before the steering wheel is set by the drag link",
+        Rule::TorqueBeforePin => "torque it before you pin it",
         Rule::TightFirst => "everything has to be tight first",
-        Rule::PutBackLast => "it goes back once the rest is tight",
+        Rule::PutBackLast => "put it back once the rest is tight",
         Rule::AsWritten => "you put it there",
     }
 }
@@ -874,7 +888,7 @@ pub(crate) const fn rule(rule: Rule) -> &'static str {
 pub(crate) fn broken(first: &Phrase, then: &Phrase, why: Rule) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "\u{201c}{}\u{201d} stands before \u{201c}{}\u{201d}, but {}.",
+            "\u{201c}{}\u{201d} comes before \u{201c}{}\u{201d} here, but {}.",
             then.in_unit(w.unit()),
             first.in_unit(w.unit()),
             rule(why)
@@ -889,44 +903,46 @@ pub(crate) fn waits(first: &Phrase, why: Rule) -> Phrase {
 
 /// A step that was done before another one that comes first.
 pub(crate) fn done_before(first: &Phrase, why: Rule) -> Phrase {
-    Phrase::of(|w| format!("Done before \u{201c}{}\u{201d}, though {}.", first.in_unit(w.unit()), rule(why)))
+    Phrase::of(|w| format!("Done before \u{201c}{}\u{201d}, but {}.", first.in_unit(w.unit()), rule(why)))
 }
 
 pub(crate) fn stood_otherwise(stood: Stands, wanted: Stands) -> Phrase {
     Phrase::plain(&format!(
-        "Done {}; it belongs done {}. Loosen it and do it again so, or keep the reason.",
+        "Done {}, but it should be done {}. Loosen it and do it again that way, or leave the reason on record.",
         stands(Some(stood)),
         stands(Some(wanted))
     ))
 }
 
 pub(crate) fn stand_otherwise(wanted: Stands) -> Phrase {
-    Phrase::plain(&format!("It does not stand so now: this is done {}.", stands(Some(wanted))))
+    Phrase::plain(&format!("The vehicle is not set up for this: do it {}.", stands(Some(wanted))))
 }
 
 pub(crate) fn changed(read: &str) -> Phrase {
     Phrase::plain(&format!(
-        "The plan has changed since this was ticked. Then it said: \u{201c}{read}\u{201d}."
+        "The plan has changed since this was checked off. It said: \u{201c}{}\u{201d}.",
+        mark(read)
     ))
 }
 
 pub(crate) fn gone(read: &str) -> Phrase {
-    Phrase::plain(&format!("Done, and no longer in the plan: \u{201c}{read}\u{201d}."))
+    Phrase::plain(&format!("Done, and no longer in the plan: \u{201c}{}\u{201d}.", mark(read)))
 }
 
 pub(crate) fn no_torque(name: &str) -> Phrase {
-    Phrase::plain(&format!("Ticked, but no torque is on record for the {name}."))
+    Phrase::plain(&format!("Checked off, but no torque recorded for the {name}."))
 }
 
 pub(crate) fn wrong_part(part: &PartRecord, name: &str) -> Phrase {
-    let what = if part.state == Some(PartState::Wrong) { "is the wrong one" } else { "is not there" };
-    let note = if part.note.trim().is_empty() { String::new() } else { format!(": {}", part.note.trim()) };
-    Phrase::plain(&format!("The {name} {what}{note}. This step stops here."))
+    let what = if part.state == Some(PartState::Wrong) { "is the wrong part" } else { "is missing" };
+    let note =
+        if part.note.trim().is_empty() { String::new() } else { format!(": {}", mark(part.note.trim())) };
+    Phrase::plain(&format!("The {name} {what}{note}. Stop here."))
 }
 
 pub(crate) fn wrong_nut(name: &str) -> Phrase {
     Phrase::plain(&format!(
-        "The nut of the {name} is not its own: it starts and then binds, and strips the thread. This step stops here."
+        "Wrong nut on the {name}: it starts, then binds and strips the thread. Stop here."
     ))
 }
 
@@ -940,14 +956,15 @@ pub(crate) fn part_at(place: &str, length: Option<Length>) -> Phrase {
 
 /// A reason as it was written down.
 pub(crate) fn reason(text: &str) -> Phrase {
-    Phrase::plain(&format!("Reason: {}", text.trim()))
+    Phrase::plain(&format!("Reason: {}", mark(text.trim())))
 }
 
 /// For the supplier.
 pub(crate) fn supplier(part: &PartRecord, name: &str, vehicle: &str) -> Phrase {
     let what = if part.state == Some(PartState::Wrong) { "the wrong one came" } else { "is missing" };
-    let note = if part.note.trim().is_empty() { String::new() } else { format!(" {}.", part.note.trim()) };
-    let of = if vehicle.trim().is_empty() { String::new() } else { format!(" for {}", vehicle.trim()) };
+    let note =
+        if part.note.trim().is_empty() { String::new() } else { format!(" {}.", mark(part.note.trim())) };
+    let of = if vehicle.trim().is_empty() { String::new() } else { format!(" for {}", mark(vehicle.trim())) };
     Phrase::plain(&format!("{name}{of}: {what}.{note} Please send the right one."))
 }
 
@@ -963,36 +980,36 @@ pub(crate) fn both(w: Words, moment: Moment) -> String {
 
 pub(crate) const fn source(source: Option<TorqueSource>) -> &'static str {
     match source {
-        Some(TorqueSource::PartsSheet) => "from the part's sheet",
-        Some(TorqueSource::VehicleManual) => "from the vehicle's manual",
-        Some(TorqueSource::MakerTold) => "the maker told it",
+        Some(TorqueSource::PartsSheet) => "from the part's instructions",
+        Some(TorqueSource::VehicleManual) => "from the vehicle manual",
+        Some(TorqueSource::MakerTold) => "from the manufacturer",
         Some(TorqueSource::FromMemory) => "from memory, unconfirmed",
-        None => "nobody said where from: unconfirmed",
+        None => "source unknown: unconfirmed",
     }
 }
 
 pub(crate) fn torque_wanted(moment: Moment, typed: &str, from: Option<TorqueSource>) -> Phrase {
-    Phrase::of(|w| format!("{}, written as {typed}, {}", both(w, moment), source(from)))
+    Phrase::of(|w| format!("{}, entered as {typed}, {}", both(w, moment), source(from)))
 }
 
 pub(crate) fn torque_made(made: Moment, wanted: Option<Moment>) -> Phrase {
     Phrase::of(|w| match wanted {
         Some(wanted) => {
-            format!("{} on the wrench, {} was wanted: tighten it again.", both(w, made), both(w, wanted))
+            format!("Torqued to {}, should be {}: tighten it again.", both(w, made), both(w, wanted))
         }
-        None => format!("{} on the wrench", both(w, made)),
+        None => format!("torqued to {}", both(w, made)),
     })
 }
 
 pub(crate) fn by_feel(because: &str) -> Phrase {
     Phrase::plain(&format!(
-        "By feel, because {}. It is on the list to check again.",
-        because.trim().trim_end_matches('.')
+        "By feel, because {}. It is on the recheck list.",
+        mark(because.trim().trim_end_matches('.'))
     ))
 }
 
 pub(crate) fn torque_missing() -> Phrase {
-    Phrase::plain("Take the torque from the part's own sheet; none is supplied here.")
+    Phrase::plain("Get the torque from the part's instructions; none is given here.")
 }
 
 pub(crate) fn reference(usual: Moment, stands: Option<TorqueStands>) -> Phrase {
@@ -1000,35 +1017,50 @@ pub(crate) fn reference(usual: Moment, stands: Option<TorqueStands>) -> Phrase {
         let usual = torque(w, usual);
         match stands {
             Some(TorqueStands::Low) => {
-                format!("Low: about {usual} is usual for such a bolt. Check the sheet's unit.")
+                format!("Low: about {usual} is typical for this bolt. Check the units in the instructions.")
             }
             Some(TorqueStands::PastProof) => {
                 format!(
-                    "More than the bolt carries: about {usual} is usual. Check the sheet's unit and the grade."
+                    "More than this bolt can take: about {usual} is typical. Check the units and the grade."
                 )
             }
             Some(TorqueStands::Usual) => {
-                format!("Usual for such a bolt: about {usual}. The sheet's figure rules.")
+                format!("Typical for this bolt: about {usual}. The instructions rule.")
             }
-            None => format!("About {usual} is usual for such a bolt, to compare the sheet's figure with."),
+            None => format!("About {usual} is typical for this bolt, to check the instructions against."),
         }
     })
 }
 
 /// Where the eye is from its hole: on its weight, and at full droop with the axle where the old bar had it there, and
-/// where it stood on its wheels. A side is told only where both agree.
-pub(crate) fn eye_off(stands: Length, droop: Option<[Length; 2]>, steered: bool) -> Phrase {
+/// where it stood on its wheels. A side is told only where all agree.
+fn eye_off(stands: Length, droop: Option<[Length; 2]>, (steered, driver): (bool, Option<Side>)) -> Phrase {
+    let ways = droop.into_iter().flatten().all(|way| way.to_mm() * stands.to_mm() >= 0.0);
     Phrase::of(|w| {
-        let here = if w.shows_nothing(stands) {
-            "As it stands on its weight the eye meets its hole.".to_owned()
+        let lines_up = w.shows_nothing(stands);
+        let here = if lines_up {
+            "On its wheels the bar end lines up with its hole.".to_owned()
         } else {
-            format!("Surest on its weight: there the axle has to come {} for its hole.", w.sideways(stands))
+            format!(
+                "Surest on its wheels: there the axle has to come {} to line up.",
+                sides::sideways(w, stands, driver)
+            )
         };
         let there = droop.map_or_else(String::new, |[held, stood]| at_droop(w, held, stood));
-        let helper = if steered { ", or a helper turns the steering wheel a little" } else { "" };
-        format!(
-            "{here}{there} Push the body the other way, ratchet strap from the axle to the frame rail on the side the axle has to go to, jack under one side{helper}."
-        )
+        let helper = if steered { "; or have a helper turn the steering wheel a little" } else { "" };
+        let (to, other) = (Side::of(stands.to_mm()), Side::of(-stands.to_mm()));
+        let push = if ways && !lines_up {
+            format!(
+                "To move the axle to the {0}: push the body to the {1}; or ratchet-strap from the axle to the {0} frame rail",
+                to.word(),
+                other.word()
+            )
+        } else {
+            "To move the axle: push the body the opposite way; or ratchet-strap from the axle to the frame rail on the \
+             side the axle has to go"
+                .to_owned()
+        };
+        format!("{here}{there} {push}; or jack under one side{helper}.")
     })
 }
 
@@ -1038,13 +1070,14 @@ fn at_droop(w: Words, held: Length, stood: Length) -> String {
     let same_side = held.to_mm() * stood.to_mm() > 0.0;
     let (near, far) = (w.movement(least), w.movement(most));
     match (w.shows_nothing(least), w.shows_nothing(most)) {
-        (true, true) => " At full droop it meets its hole.".to_owned(),
-        (true, false) => format!(" At full droop {far} at the most."),
-        _ if same_side && w.distance(least) == w.distance(most) => format!(" At full droop {near}."),
-        _ if same_side => format!(" At full droop between {near} and {far}."),
+        (true, true) => " Hanging at full droop it lines up.".to_owned(),
+        (true, false) => format!(" Hanging at full droop it has to come {far} at most."),
+        _ if same_side && w.distance(least) == w.distance(most) => {
+            format!(" Hanging at full droop it has to come {near}.")
+        }
+        _ if same_side => format!(" Hanging at full droop it has to come between {near} and {far}."),
         _ => format!(
-            " At full droop nothing holds the axle: look first, it may have to come {near} or {far}, by where springs \
-             and bushings leave it."
+            " At full droop nothing holds the axle, so look first: it may have to come {near} or {far}."
         ),
     }
 }
@@ -1059,29 +1092,29 @@ pub(crate) fn says(of: usize, next: Option<&Phrase>) -> Phrase {
 }
 
 pub(crate) fn choose_first() -> Phrase {
-    Phrase::plain("Choose a hole or the length alone in stage Bracket first")
+    Phrase::plain("Choose a hole, or length only, on the Bracket screen first")
 }
 
 pub(crate) fn nothing_yet() -> Phrase {
-    Phrase::plain("Choose what is set in stage Bar, Bracket or Sway; the order of work follows from it.")
+    Phrase::plain("Choose what to set on the Bar, Bracket or Sway screen; the steps follow from that.")
 }
 
 pub(crate) fn refused() -> Phrase {
-    Phrase::plain("The bar cannot be set as planned: see stage Bar before anything is undone.")
+    Phrase::plain("The bar can't be set as planned: see the Bar screen before you take anything apart.")
 }
 
 fn mock_up(open: &[MockUpOpen]) -> Phrase {
     let open: Vec<&str> = open.iter().copied().map(open_of_mock_up).collect();
     if open.is_empty() {
-        return Phrase::plain("The mock-up stands: measure the gap, drill, weld.");
+        return Phrase::plain("Mock-up done: measure the gap, drill, weld.");
     }
-    Phrase::plain(&format!("Not before the mock-up stands. Still open: {}.", open.join(", ")))
+    Phrase::plain(&format!("Finish the mock-up first. Still open: {}.", open.join(", ")))
 }
 
 const fn open_of_mock_up(open: MockUpOpen) -> &'static str {
     match open {
         MockUpOpen::CornersEqual => "left and right equally high",
-        MockUpOpen::Strapped => "strapped to centre",
+        MockUpOpen::Strapped => "strapped to center",
         MockUpOpen::RepeatsAgree => "repeats agree",
         MockUpOpen::Cycled => "the full cycle done",
     }
@@ -1089,7 +1122,7 @@ const fn open_of_mock_up(open: MockUpOpen) -> &'static str {
 
 pub(crate) fn corners_apart(name: &str, apart: Length) -> Phrase {
     Phrase::of(|w| {
-        format!("The {name} corners stand {} apart: no mock-up is measured so.", w.distance(apart))
+        format!("The {name} corners are {} different: too much to measure a mock-up.", w.distance(apart))
     })
 }
 
@@ -1104,50 +1137,51 @@ pub(crate) fn corners_moved(moved: &[Phrase]) -> Phrase {
     Phrase::of(|w| {
         let reported: Vec<&str> = moved.iter().map(|phrase| phrase.in_unit(w.unit())).collect();
         format!(
-            "It stands otherwise than before: {}. Readings before and after cannot be compared until it stands alike.",
+            "It is not at the height it was before: {}. You can't compare before and after until it is.",
             reported.join(", ")
         )
     })
 }
 
 pub(crate) fn corners_alike() -> Phrase {
-    Phrase::plain("All four corners stand as before.")
+    Phrase::plain("All four corners are at the same height as before.")
 }
 
-pub(crate) fn still_off(names: &[&str]) -> Phrase {
+pub(crate) fn still_off(names: &[String]) -> Phrase {
+    let names: Vec<String> = names.iter().map(|name| mark(name)).collect();
     Phrase::plain(&format!("Still off: {}.", names.join(", ")))
 }
 
 /// A hole of the drill schedule.
 pub(crate) fn drill(size: Option<Length>) -> Phrase {
-    size.map_or_else(|| Phrase::plain("Type its size: pilot and steps follow from it."), drilling)
+    size.map_or_else(|| Phrase::plain("Enter its size to get the pilot and step drills."), drilling)
 }
 
 /// What a fastener is called.
 fn fastener(name: &FastenerName) -> String {
     match name {
-        FastenerName::FrameEye => "frame eye's bolt",
-        FastenerName::AxleEye => "axle eye's bolt",
-        FastenerName::Adjuster => "bolt of the adjusting end",
-        FastenerName::JamNut => "bar's jam nut",
-        FastenerName::JamNuts => "bar's jam nuts or clamps",
+        FastenerName::FrameEye => "frame eye bolt",
+        FastenerName::AxleEye => "axle eye bolt",
+        FastenerName::Adjuster => "adjusting-end bolt",
+        FastenerName::JamNut => "bar jam nut",
+        FastenerName::JamNuts => "bar jam nuts or clamps",
         FastenerName::DragLinkClamps => "clamps of the drag link's sleeve",
-        FastenerName::DragLinkNuts => "nuts of the drag-link part",
-        FastenerName::FirstMount => "first sway arm's mount bolt",
-        FastenerName::SecondMount => "second sway arm's mount bolt",
-        FastenerName::SwayClamps => "sway bar's clamps",
-        FastenerName::Pinch => "pinch bolts of the sway arms",
-        FastenerName::ArmEyes => "sway links' bolts on the arms",
-        FastenerName::FarEnds => "sway links' bolts at the far ends",
-        FastenerName::LinksJam => "sway links' jam nuts",
-        FastenerName::LegsJam => "jam nuts of the Y-link's legs",
-        FastenerName::Typed(name) => name,
+        FastenerName::DragLinkNuts => "drag link nuts",
+        FastenerName::FirstMount => "first sway arm mount bolt",
+        FastenerName::SecondMount => "second sway arm mount bolt",
+        FastenerName::SwayClamps => "sway bar clamps",
+        FastenerName::Pinch => "sway arm pinch bolts",
+        FastenerName::ArmEyes => "sway link bolts at the sway bar arms",
+        FastenerName::FarEnds => "sway link bolts at the other ends",
+        FastenerName::LinksJam => "sway link jam nuts",
+        FastenerName::LegsJam => "Y-link leg jam nuts",
+        FastenerName::Typed(name) => return mark(name),
         FastenerName::Bracket { bolts, bracket } => {
-            let bracket = bracket.as_deref().unwrap_or("bracket");
+            let bracket = bracket.as_deref().map_or_else(|| "bracket".to_owned(), mark);
             return match bolts {
-                BracketBolts::Main => format!("main bolt of the {bracket}"),
-                BracketBolts::Side => format!("side bolts of the {bracket}"),
-                BracketBolts::Small => format!("small bolts of the {bracket}"),
+                BracketBolts::Main => format!("{bracket} main bolt"),
+                BracketBolts::Side => format!("{bracket} side bolts"),
+                BracketBolts::Small => format!("{bracket} small bolts"),
             };
         }
     }
@@ -1155,13 +1189,14 @@ fn fastener(name: &FastenerName) -> String {
 }
 
 /// What a part of the plan is called.
-fn part_name(name: &PartName) -> &str {
+fn part_name(name: &PartName) -> String {
     match name {
-        PartName::Typed(name) => name,
+        PartName::Typed(name) => return mark(name),
         PartName::BuiltBar => "built track bar",
         PartName::SwayBar => "sway bar",
         PartName::SwayLinks => "sway links",
     }
+    .to_owned()
 }
 
 /// How many of a part, and where it goes.
@@ -1174,23 +1209,23 @@ fn part_place(place: PartPlace) -> String {
         }
         PartPlace::DragLink => "on the drag link".to_owned(),
         PartPlace::SwayBar => "1, with its mounts".to_owned(),
-        PartPlace::SwayLinks => "2, one a side".to_owned(),
+        PartPlace::SwayLinks => "2, one per side".to_owned(),
     }
 }
 
 /// What a tool is called.
 fn tool_name(name: &ToolName) -> String {
     match name {
-        ToolName::Stands => "stands, jack, chocks",
+        ToolName::Stands => "jack stands, jack, chocks",
         ToolName::TorqueWrench => "torque wrench",
         ToolName::Wrench(size) => return format!("{size} wrench"),
         ToolName::Strap => "ratchet strap",
         ToolName::Drill(size) => return format!("{size} drill"),
-        ToolName::Punch => "centre punch, paint, deburring tool",
+        ToolName::Punch => "center punch, paint, deburring tool",
         ToolName::RightAngleDrill => "right-angle drill",
         ToolName::Welder => "welder, grinder, cover for lines",
         ToolName::AngleFinder => "angle finder",
-        ToolName::Tape => "tape",
+        ToolName::Tape => "tape measure",
         ToolName::GreaseGun => "grease gun",
         ToolName::PaintPen => "paint pen",
     }
@@ -1200,22 +1235,20 @@ fn tool_name(name: &ToolName) -> String {
 /// What a tool is for, or what does in its place.
 fn tool_use(purpose: &ToolUse) -> String {
     match purpose {
-        ToolUse::UnderIt => "two stands for the frame, a jack for the axle",
-        ToolUse::Range => "with the range the sheets ask for; a crow's foot changes its reading",
+        ToolUse::UnderIt => "two jack stands for the frame, a jack for the axle",
+        ToolUse::Range => "in the range the instructions call for; a crow's foot changes the reading",
         ToolUse::Wrenches { count: 0 | 1 } => "socket or wrench",
         ToolUse::Wrenches { count } => return format!("{count} at once, socket and wrench"),
-        ToolUse::AxleToFrame { steered: true } => {
-            "axle to frame; a helper at the steering wheel in its place"
-        }
+        ToolUse::AxleToFrame { steered: true } => "axle to frame; or a helper on the steering wheel",
         ToolUse::AxleToFrame { steered: false } => "axle to frame",
-        ToolUse::Hole { name } => return format!("for {name}"),
-        ToolUse::Mark => "mark through the bracket, punch, paint the raw edges",
-        ToolUse::NoRoom => "where a straight one has no room; or the bracket comes off",
-        ToolUse::Weld => "bright metal, something to put a fire out at hand",
-        ToolUse::Partner => "zeroed on the partner bracket",
-        ToolUse::SwayArms => "on both sway arms",
-        ToolUse::SameTape => "the one it was read with before",
-        ToolUse::Grease => "with the maker's grease for polyurethane",
+        ToolUse::Hole { name } => return format!("for {}", mark(name)),
+        ToolUse::Mark => "mark through the bracket, punch, paint the bare edges",
+        ToolUse::NoRoom => "where a straight one won't fit; or take the bracket off",
+        ToolUse::Weld => "bare metal, fire extinguisher within reach",
+        ToolUse::Partner => "zeroed on the bracket at the other end",
+        ToolUse::SwayArms => "on both sway bar arms",
+        ToolUse::SameTape => "the same one you measured with before",
+        ToolUse::Grease => "with the manufacturer's grease for polyurethane",
         ToolUse::Marks => "for the marks across the nuts",
     }
     .to_owned()
@@ -1224,13 +1257,13 @@ fn tool_use(purpose: &ToolUse) -> String {
 /// Everything known of a fastener but its torque, in one line.
 fn fastener_what(what: &FastenerWhat) -> Phrase {
     let reported = [
-        what.thread.clone(),
+        what.thread.as_deref().map(mark),
         what.grade.map(|grade| grade.word().to_owned()),
         what.nut.map(|nut| nut.word().to_owned()),
         what.treatment.map(|treatment| treatment.word().to_owned()),
         what.head.map(|head| format!("head {}", head_side(head))),
-        what.reused_from.as_ref().map(|from| format!("reused from {from}")),
-        what.access.clone(),
+        what.reused_from.as_ref().map(|from| format!("reused from {}", mark(from))),
+        what.access.as_deref().map(mark),
     ];
     Phrase::plain(&reported.into_iter().flatten().collect::<Vec<_>>().join(", "))
 }
@@ -1239,7 +1272,7 @@ const fn head_side(head: HeadSide) -> &'static str {
     match head {
         HeadSide::Forward => "forward",
         HeadSide::Back => "back",
-        HeadSide::Inward => "towards the middle",
+        HeadSide::Inward => "toward the middle",
         HeadSide::Outward => "outward",
         HeadSide::Up => "up",
         HeadSide::Down => "down",

@@ -1,6 +1,7 @@
 //! Stage Bracket.
 
-use crate::{Spoken, say, say_all};
+use super::sides;
+use crate::{all_marked as say_all, marked as say};
 use derecho_core::bar::bracket_load::Braced;
 use derecho_core::bar::strength::{Material, Section};
 use derecho_core::fastener::Thread;
@@ -10,6 +11,7 @@ use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{KG_PER_LB, force, torque as printed_torque};
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::Squareness;
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Force, Length, Mass, Moment, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_job::bracket::message::{BracketCheck, BracketMessage, BuildStep, OptionFacts, Picked};
@@ -31,8 +33,8 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::CheckName(check) => check_name(check),
         BracketMessage::ApproachName(approach) => Phrase::plain(approach_name(*approach)),
         BracketMessage::Place(place) => Phrase::plain(&place_name(place)),
-        BracketMessage::Bar(bar) => Phrase::plain(bar_name(bar)),
-        BracketMessage::BracketName { name, end } => Phrase::plain(bracket_name(name, *end)),
+        BracketMessage::Bar(bar) => Phrase::plain(&bar_name(bar)),
+        BracketMessage::BracketName { name, end } => Phrase::plain(&bracket_name(name, *end)),
         BracketMessage::LeavesOut => leaves_out(),
         BracketMessage::BuildStep(step) => Phrase::plain(build_step(*step)),
         BracketMessage::NothingYet => nothing_yet(),
@@ -43,10 +45,12 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::OutOfReachAtRide => out_of_reach_at_ride(),
         BracketMessage::PulledTight => pulled_tight(),
         BracketMessage::OutOfReach { shown, wanted, as_found, range } => {
-            out_of_reach(bar_name(shown), *wanted, *as_found, *range)
+            out_of_reach(&bar_name(shown), *wanted, *as_found, *range)
         }
         BracketMessage::LeftOff { offset, tolerance } => left_off(*offset, *tolerance),
-        BracketMessage::OtherHeight { height, name, angle } => other_height(height, &name.inches(), *angle),
+        BracketMessage::OtherHeight { height, name, angle } => {
+            other_height(height, &say(&name.0).inches, *angle)
+        }
         BracketMessage::Met { what, place } => met(what, *place),
         BracketMessage::Exact { riser, target } => exact(*riser, *target),
         BracketMessage::Answer { pick, picked } => answer(pick, *picked),
@@ -62,7 +66,7 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         BracketMessage::ReadBothSides => read_both_sides(),
         BracketMessage::YLinkSits { offset, verdict } => y_link_sits(*offset, *verdict),
         BracketMessage::YLinkSquare { found, verdict } => y_link_square(found, *verdict),
-        BracketMessage::LegsSideways { off } => legs_sideways(*off),
+        BracketMessage::LegsSideways { off, driver } => legs_sideways(*off, *driver),
         BracketMessage::LegsPinion { turned } => legs_pinion(*turned),
         BracketMessage::Leg { name, change, turns } => leg(name, *change, *turns),
         BracketMessage::TakeSquareness => take_squareness(),
@@ -97,43 +101,42 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
 }
 
 pub(crate) fn nothing_yet() -> Phrase {
-    Phrase::plain("Nothing can be planned yet")
+    Phrase::plain("Not enough measured yet to plan a bracket")
 }
 
 /// A plan of an older document that named what was taken out since.
 pub(crate) fn plan_gone(named: &[String]) -> Phrase {
     let is = if named.len() == 1 { "is" } else { "are" };
+    let named: Vec<String> = named.iter().map(|name| mark(name)).collect();
     Phrase::plain(&format!(
-        "A kept plan used {}, which {is} not among this job's parts any more. Choose again, or take this plan out.",
+        "A saved plan used {}, which {is} no longer in this job's parts. Choose again, or remove this plan.",
         named.join(" and ")
     ))
 }
 
 pub(crate) fn conversion(bad: usize, open: usize) -> Phrase {
     Phrase::plain(&match (bad, open) {
-        (0, 0) => "The Y-link is right".to_owned(),
-        (0, open) => format!("The Y-link is right so far, {open} to check"),
-        (1, _) => "One of the Y-link's checks fails".to_owned(),
-        (bad, _) => format!("{bad} of the Y-link's checks fail"),
+        (0, 0) => "The Y-link checks out".to_owned(),
+        (0, open) => format!("The Y-link is OK so far, {open} left to check"),
+        (1, _) => "One Y-link check failed".to_owned(),
+        (bad, _) => format!("{bad} Y-link checks failed"),
     })
 }
 
 pub(crate) fn no_bar_to_level() -> Phrase {
-    Phrase::plain(
-        "A Y-shaped upper link centres the axle over all the travel it can follow. There is no bar to level.",
-    )
+    Phrase::plain("A Y-link keeps the axle centered through its travel. There is no track bar to level.")
 }
 
 pub(crate) fn as_measured(fault: &str) -> Phrase {
-    Phrase::plain(&format!("as measured, {fault}"))
+    Phrase::plain(&format!("by these measurements, {fault}"))
 }
 
 pub(crate) fn out_of_reach_at_ride() -> Phrase {
-    Phrase::plain("the links do not reach at ride height")
+    Phrase::plain("the arms don't reach at ride height")
 }
 
 pub(crate) fn pulled_tight() -> Phrase {
-    Phrase::plain("the bar is pulled tight before the travel ends")
+    Phrase::plain("the bar runs out of length before full travel")
 }
 
 /// Why a bar does not reach; `range` is the shortest and longest it can be.
@@ -150,22 +153,22 @@ pub(crate) fn out_of_reach(
             (Some(least), Some(most)) if least == most => {
                 let fixed =
                     if as_found { format!("{who} is fixed") } else { format!("the {shown} is fixed") };
-                format!("{fixed} and would have to be {wanted}")
+                format!("{fixed} in length and would need to be {wanted}")
             }
             (Some(least), Some(most)) => {
                 format!(
-                    "{who} would have to be {wanted}, but {is} from {} to {}",
+                    "{who} would need to be {wanted}, but {is} from {} to {}",
                     w.fine(least),
                     w.fine(most)
                 )
             }
             (Some(least), None) => {
-                format!("{who} would have to be {wanted}, but {is} no shorter than {}", w.fine(least))
+                format!("{who} would need to be {wanted}, but {is} no shorter than {}", w.fine(least))
             }
             (None, Some(most)) => {
-                format!("{who} would have to be {wanted}, but {is} no longer than {}", w.fine(most))
+                format!("{who} would need to be {wanted}, but {is} no longer than {}", w.fine(most))
             }
-            (None, None) => format!("{who} would have to be {wanted}"),
+            (None, None) => format!("{who} would need to be {wanted}"),
         }
     })
 }
@@ -174,7 +177,7 @@ pub(crate) fn out_of_reach(
 pub(crate) fn left_off(offset: Length, tolerance: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "its length left alone puts the axle {}, more than {}",
+            "with the bar length unchanged the axle ends up {}, more than {} off",
             w.sideways(offset),
             w.distance(tolerance)
         )
@@ -182,7 +185,7 @@ pub(crate) fn left_off(offset: Length, tolerance: Length) -> Phrase {
 }
 
 pub(crate) fn other_height(height: &str, name: &str, angle: Angle) -> Phrase {
-    Phrase::plain(&format!("At {height}: {name}, {} there.", degrees(angle)))
+    Phrase::plain(&format!("At {}: {name}, bar angle {}.", mark(height), degrees(angle)))
 }
 
 fn lowered(text: &str) -> String {
@@ -195,12 +198,12 @@ pub(crate) fn exact(riser: Length, target: Target) -> Phrase {
     let link = link_left(target);
     Phrase::of(|w| {
         if print::rounds_to_nought(riser, Style::everyday(w.unit())) {
-            return format!("It is on target where it is{link}.");
+            return format!("The bar is on target where it is{link}.");
         }
         let by = w.distance(riser);
         let (axle, frame) = (way(BracketEnd::Axle, riser), way(BracketEnd::Frame, riser));
         format!(
-            "Exactly on target{link}: axle eye {by} {axle} from where it sits now, or frame eye {by} {frame}."
+            "To hit the target exactly{link}: move the axle end of the bar {by} {axle}, or the frame end {by} {frame}."
         )
     })
 }
@@ -221,13 +224,13 @@ fn way(end: BracketEnd, riser: Length) -> &'static str {
 /// What is done with the bar's length: nothing where the change shows nothing on a tape.
 fn length(w: Words, option: &OptionFacts) -> Option<String> {
     if let Some(bar) = &option.bar {
-        return Some(format!("{} set to {}", bar.inches(), w.fine(option.length)));
+        return Some(format!("{} set to {}", say(&bar.0).inches, w.fine(option.length)));
     }
     if print::rounds_to_nought(option.change, Style::everyday(w.unit())) {
         return None;
     }
-    let verb = if option.change > Length::ZERO { "lengthen" } else { "shorten" };
-    Some(format!("{verb} {}", w.distance(option.change)))
+    let way = if option.change > Length::ZERO { "longer" } else { "shorter" };
+    Some(format!("make the bar {} {way}", w.distance(option.change)))
 }
 
 /// The answer: the chosen plan, else length only where that is enough, else the best option.
@@ -243,14 +246,14 @@ pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
         if pick.end.is_none() {
             let bare = match picked {
                 Picked::Chosen => "Length only",
-                Picked::Enough => "Length only is enough",
-                Picked::Best => "No bracket here helps",
+                Picked::Enough => "Changing the length is enough",
+                Picked::Best => "None of these brackets helps",
             };
-            format!("{bare}: {}", set.unwrap_or_else(|| "the length stays".to_owned()))
+            format!("{bare}: {}", set.unwrap_or_else(|| "leave the length alone".to_owned()))
         } else {
             match set {
-                Some(set) => format!("{}, then {set}", capital(&pick.name.inches())),
-                None => format!("{}, the length stays", capital(&pick.name.inches())),
+                Some(set) => format!("Use {}, then {set}", say(&pick.name.0).inches),
+                None => format!("Use {}, leave the length alone", say(&pick.name.0).inches),
             }
         }
     })
@@ -273,25 +276,25 @@ fn because(
             failing.iter().map(|(name, reason)| format!("{name}: {}", reason.in_unit(w.unit()))).collect();
         let level = exact.map_or_else(String::new, |exact| {
             if print::rounds_to_nought(exact, Style::everyday(w.unit())) {
-                return format!(" It is on target where it sits now{link}.");
+                return format!(" It is on target where it is now{link}.");
             }
             let (end, eye) = match pick.end {
-                Some(BracketEnd::Frame) => (BracketEnd::Frame, "frame eye"),
-                _ => (BracketEnd::Axle, "axle eye"),
+                Some(BracketEnd::Frame) => (BracketEnd::Frame, "frame end of the bar"),
+                _ => (BracketEnd::Axle, "axle end of the bar"),
             };
             let (by, way) = (w.distance(exact), way(end, exact));
-            format!(" On target{link} would be the {eye} {by} {way} from where it sits now.")
+            format!(" To hit the target exactly{link}, move the {eye} {by} {way}.")
         });
         let fails = fails
             .as_ref()
-            .map_or_else(String::new, |reason| format!(" But it fails: {}.", reason.in_unit(w.unit())));
+            .map_or_else(String::new, |reason| format!(" But it won't work: {}.", reason.in_unit(w.unit())));
         let others = if reported.is_empty() {
             String::new()
         } else {
-            format!(" Other ways fail. {}.", capital(&reported.join("; ")))
+            format!(" Other options won't work: {}.", capital(&reported.join("; ")))
         };
         format!(
-            "It stands at {} then and swings {} over the travel.{level}{fails}{others}",
+            "The bar is then at {} and moves the axle {} side to side over full travel.{level}{fails}{others}",
             degrees(pick.angle),
             w.distance(pick.swing)
         )
@@ -301,9 +304,9 @@ fn because(
 /// What belongs with a moved eye where bar and drag link are apart.
 const fn drag_link_cure(end: Option<BracketEnd>) -> &'static str {
     match end {
-        Some(BracketEnd::Frame) => "a dropped pitman arm belongs with it",
-        Some(BracketEnd::Axle) => "the drag link is raised at the knuckle with it",
-        None => "bumps steer",
+        Some(BracketEnd::Frame) => "drop the pitman arm to match",
+        Some(BracketEnd::Axle) => "raise the drag link at the knuckle to match",
+        None => "expect bump steer",
     }
 }
 
@@ -316,18 +319,18 @@ pub(crate) fn approach(approach: Approach, option: &OptionFacts, at_hand: bool) 
         let angle = degrees(option.angle);
         match approach {
             Approach::LengthOnly if option.change == Length::ZERO => parts.push(format!(
-                "Leaves the length as it is and the bar at {angle}: it still swings {} over the travel",
+                "Leaves the length alone and the bar at {angle}: the axle still moves {} side to side over full travel",
                 w.distance(option.swing)
             )),
             Approach::LengthOnly => parts.push(format!(
-                "Centres it and leaves the bar at {angle}: it still swings {} over the travel",
+                "Centers the axle and leaves the bar at {angle}: it still moves {} side to side over full travel",
                 w.distance(option.swing)
             )),
             Approach::RiserOnly | Approach::DropOnly => {
                 parts.push(format!("Brings the bar to {angle} and leaves the axle {}", w.sideways(left_off)));
             }
             Approach::RiserAndLength | Approach::DropAndLength => parts
-                .push(format!("Brings the bar to {angle}, centred, swinging {}", w.distance(option.swing))),
+                .push(format!("Brings the bar to {angle} with the axle centered; it moves {} side to side", w.distance(option.swing))),
         }
         let load = match option.end {
             Some(BracketEnd::Axle) => Some((option.axle_moment_ratio, "the axle tube")),
@@ -337,15 +340,15 @@ pub(crate) fn approach(approach: Approach, option: &OptionFacts, at_hand: bool) 
             None => None,
         };
         if let Some((ratio, into)) = load.filter(|(ratio, _)| (ratio - 1.0).abs() >= 0.05) {
-            parts.push(format!("{ratio:.1} times the moment into {into}"));
+            parts.push(format!("{ratio:.1} times the bending load on {into}"));
         }
         let higher = option.higher;
         if option.end.is_some() && !print::rounds_to_nought(higher, Style::everyday(w.unit())) {
             let way = if higher < Length::ZERO { "lower" } else { "higher" };
-            parts.push(format!("roll centre {} {way}", w.distance(higher)));
+            parts.push(format!("roll center {} {way}", w.distance(higher)));
         }
         if let Some(part) = option.goes_with.as_ref().filter(|_| option.end.is_some()) {
-            parts.push(format!("goes with {part}"));
+            parts.push(format!("needs the {} to match", mark(part)));
         }
         if let Some(difference) = option.drag_link_difference.filter(|d| d.abs().to_degrees() >= 1.5) {
             let cure = drag_link_cure(option.end);
@@ -357,17 +360,17 @@ pub(crate) fn approach(approach: Approach, option: &OptionFacts, at_hand: bool) 
             None => format!("in a turn it {NO_JACKING}"),
         });
         if !at_hand && approach != Approach::LengthOnly {
-            parts.push("no such bracket is tried here yet: this is the exact one".to_owned());
+            parts.push("no such bracket in this job yet: this is the exact size needed".to_owned());
         }
         if let Some(reason) = &failing {
-            parts.push(format!("it fails: {}", reason.in_unit(w.unit())));
+            parts.push(format!("it won't work: {}", reason.in_unit(w.unit())));
         }
         format!("{}.", parts.join("; "))
     })
 }
 
 /// What a bar does to the body in a turn that it neither lifts nor pulls down.
-const NO_JACKING: &str = "neither lifts the body nor pulls it down";
+const NO_JACKING: &str = "does not jack the body up or down";
 
 /// What it does to the body, + up; none where the force prints as nothing.
 fn verb(w: Words, lift: Force) -> Option<&'static str> {
@@ -375,19 +378,21 @@ fn verb(w: Words, lift: Force) -> Option<&'static str> {
     shows.then_some(if lift > Force::ZERO { "lifts" } else { "pulls down" })
 }
 
-fn capital(text: &str) -> String {
+pub(super) fn capital(text: &str) -> String {
     let mut letters = text.chars();
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 pub(crate) fn bend_taken() -> Phrase {
     Phrase::plain(
-        "its bend is taken to lie in its middle, the way the bar bends that is in, else upward: hold it up before it is bought",
+        "bend assumed at mid-bar, bent the same way as the old bar (else upward): hold the new bar up to check before you buy it",
     )
 }
 
 pub(crate) fn range_unknown() -> Phrase {
-    Phrase::plain("How short and how long the bar goes is not known: measure it before anything is welded.")
+    Phrase::plain(
+        "The bar's shortest and longest lengths are not known: measure them before you weld anything.",
+    )
 }
 
 /// What is wanted, and what is to spare outward and inward; negative is short of it.
@@ -402,43 +407,43 @@ pub(crate) fn reaches(wanted: Length, out: Length, inward: Length) -> Phrase {
                 format!("{} to spare", w.distance(room))
             }
         };
-        format!("It needs {}: outward {}, inward {}.", w.fine(wanted), room(out), room(inward))
+        format!("Needs {}. To go longer: {}. To go shorter: {}.", w.fine(wanted), room(out), room(inward))
     })
 }
 
 pub(crate) fn add_joints() -> Phrase {
-    Phrase::plain("Add the joint and its spacers to see whether they fill the ears.")
+    Phrase::plain("Add the joint and its spacers to check that they fill the bracket.")
 }
 
 pub(crate) fn ears(filled: Length, ear: Length, verdict: FitVerdict) -> Phrase {
     let over = filled - ear;
     Phrase::of(|w| {
         let reported = if verdict == FitVerdict::Good {
-            "they fill them".to_owned()
+            "good fit".to_owned()
         } else if over > Length::ZERO {
-            format!("{} too wide: do not spread the ears", w.fine(over))
+            format!("{} too wide: don't spread the bracket", w.fine(over))
         } else {
-            format!("{} of gap: a spacer is missing, do not pull the ears together", w.fine(over))
+            format!("{} gap: a spacer is missing; don't pull the bracket in with the bolt", w.fine(over))
         };
-        format!("{} of parts in {} of ears: {reported}.", w.fine(filled), w.fine(ear))
+        format!("{} of joint and spacers in a {} bracket: {reported}.", w.fine(filled), w.fine(ear))
     })
 }
 
 pub(crate) fn parallel(apart: Angle, good: bool) -> Phrase {
-    let reported = if good { "parallel" } else { "turn one until they agree, then tack" };
+    let reported = if good { "parallel" } else { "turn one until they match, then tack" };
     Phrase::plain(&format!("{} apart: {reported}.", degrees(apart)))
 }
 
 pub(crate) fn spacers(verdict: FitVerdict) -> Phrase {
     Phrase::plain(if verdict == FitVerdict::Good {
-        "They are out."
+        "The spacers are out."
     } else {
-        "Take them out: they were for the bar's height and turn the pinion now."
+        "Take the spacers out: they set the height for the old track bar and now rotate the pinion."
     })
 }
 
 pub(crate) fn read_both_sides() -> Phrase {
-    Phrase::plain("Read both sides in stage Tape.")
+    Phrase::plain("Measure both sides on the Tape screen.")
 }
 
 /// Where a Y-link's axle sits.
@@ -446,10 +451,13 @@ pub(crate) fn y_link_sits(offset: Length, verdict: FitVerdict) -> Phrase {
     Phrase::of(|w| {
         let place = w.sideways(offset);
         match verdict {
-            FitVerdict::Good => format!("It sits {place}, within the tolerance."),
-            FitVerdict::Bad => format!("It sits {place}: turn the legs as told, then read both sides again."),
+            FitVerdict::Good => format!("The axle is {place}, within the tolerance."),
+            FitVerdict::Bad => {
+                format!("The axle is {place}: adjust the legs as shown, then measure both sides again.")
+            }
             FitVerdict::Open => {
-                "These readings cannot tell it from centred. Repeat them before a leg is turned.".to_owned()
+                "Can't tell yet: it could be centered or off. Measure again before you adjust a leg."
+                    .to_owned()
             }
         }
     })
@@ -463,11 +471,11 @@ pub(crate) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
     Phrase::plain(&match verdict {
         FitVerdict::Good => format!("{reported}, within {:.2}°.", defaults::SQUARE_DEGREES),
         FitVerdict::Bad => format!(
-            "It points {reported} to the {side}; up to {:.2}° is square. A lower arm is longer than the other, or a bracket sits out of place.",
+            "The axle points {reported} to the {side}; up to {:.2}° counts as square. One lower arm is longer, or a bracket is out of place.",
             defaults::SQUARE_DEGREES
         ),
         FitVerdict::Open => format!(
-            "{reported}: not sure enough to say that it is within {:.2}°. Take the wheelbase again, more often.",
+            "{reported}: not accurate enough to say it is square within {:.2}°. Measure the wheelbase again, more times.",
             defaults::SQUARE_DEGREES
         ),
     })
@@ -477,10 +485,10 @@ pub(crate) fn y_link_square(found: &Squareness, verdict: FitVerdict) -> Phrase {
 const LEAST_REPORTED_DEGREES: f64 = 0.05;
 
 /// What the legs do sideways, and what it leaves alone.
-pub(crate) fn legs_sideways(off: Length) -> Phrase {
+pub(crate) fn legs_sideways(off: Length, driver: Option<Side>) -> Phrase {
     Phrase::of(|w| {
-        let way = Side::of(-off.to_mm()).word();
-        format!("Sideways, {} to the {way}; the pinion stays as it is:", w.distance(off))
+        let way = sides::whose(Side::of(-off.to_mm()), driver);
+        format!("Axle {} to the {way}, pinion angle unchanged:", w.distance(off))
     })
 }
 
@@ -488,7 +496,7 @@ pub(crate) fn legs_sideways(off: Length) -> Phrase {
 pub(crate) fn legs_pinion(turned: Angle) -> Phrase {
     let way = if turned > Angle::ZERO { "up" } else { "down" };
     Phrase::plain(&format!(
-        "Pinion nose {} {way}, to where it was; the axle stays where it is:",
+        "Pinion {} {way}, back to its old angle, axle position unchanged:",
         degrees(turned)
     ))
 }
@@ -497,56 +505,51 @@ pub(crate) fn legs_pinion(turned: Angle) -> Phrase {
 pub(crate) fn leg(name: &str, change: Length, turns: Option<Turns>) -> Phrase {
     Phrase::of(|w| {
         if change.abs() < Length::from_mm(0.05) {
-            return format!("{name}: as it is");
+            return format!("{}: leave it as it is", mark(name));
         }
         let verb = if change > Length::ZERO { "longer" } else { "shorter" };
         let turns = turns.map_or_else(String::new, |turns| format!(", {}", turned(turns)));
-        format!("{name}: {} {verb}{turns}", w.fine(change))
+        format!("{}: {} {verb}{turns}", mark(name), w.fine(change))
     })
 }
 
 pub(crate) fn take_squareness() -> Phrase {
-    Phrase::plain("Take a squareness sheet in stage Tape: wheelbase both sides.")
+    Phrase::plain("Measure squareness on the Tape screen: wheelbase, both sides.")
 }
 
 /// Change of the pinion from before the conversion, + nose down. The legs are told for the driven height.
 pub(crate) fn pinion(turned: Option<Angle>, verdict: FitVerdict, driven: bool) -> Phrase {
     let Some(turned) = turned else {
-        return Phrase::plain(
-            "Type what the finder showed on it before the conversion, and what it shows now.",
-        );
+        return Phrase::plain("Enter the pinion angle before the conversion and now.");
     };
     let way = if turned > Angle::ZERO { "down" } else { "up" };
     Phrase::plain(&if turned.abs().to_degrees() < LEAST_REPORTED_DEGREES {
-        "As before the conversion.".to_owned()
+        "Same as before the conversion.".to_owned()
     } else {
-        let taken = format!("up to {:.0}° is taken", defaults::PINION_DEGREES);
-        let cure = if verdict == FitVerdict::Bad && driven { ": turn both legs as told" } else { "" };
-        format!(
-            "Its nose points {} further {way} than before the conversion; {taken}{cure}.",
-            degrees(turned)
-        )
+        let taken = format!("up to {:.0}° is acceptable", defaults::PINION_DEGREES);
+        let cure = if verdict == FitVerdict::Bad && driven { ": adjust both legs as shown" } else { "" };
+        format!("The pinion points {} more {way} than before the conversion; {taken}{cure}.", degrees(turned))
     })
 }
 
 pub(crate) fn wider_wishbone(ends: &Phrase) -> Phrase {
-    Phrase::of(|w| format!("{}: beyond it a wider wishbone is wanted.", ends.in_unit(w.unit())))
+    Phrase::of(|w| format!("{}: past that you need a wider wishbone.", ends.in_unit(w.unit())))
 }
 
 pub(crate) fn joint_out() -> Phrase {
-    Phrase::plain("A joint is out of tilt somewhere cross-axled: see stage Cycle.")
+    Phrase::plain("A joint runs out of misalignment when the axle is crossed up: see Cycle.")
 }
 
 pub(crate) fn follows() -> Phrase {
-    Phrase::plain("Nothing ends it before the stops, cross-axled either.")
+    Phrase::plain("Nothing stops it before the bump stops, crossed up or not.")
 }
 
 /// Lift of the body in a left turn, + up, and the same as heave.
 fn jacking(lift: Force, heave: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let Some(verb) = verb(w, lift) else { return NO_JACKING.to_owned() };
-        let heave = heave.map_or_else(String::new, |heave| format!(", {} of heave", w.fine(heave)));
-        format!("{verb} {}{heave}; a right turn the opposite", force(w, lift.abs()))
+        let heave = heave.map_or_else(String::new, |heave| format!(", moving the body {}", w.fine(heave)));
+        format!("{verb} {}{heave}; opposite in a right turn", force(w, lift.abs()))
     })
 }
 
@@ -562,14 +565,13 @@ pub(crate) fn mass(mass: Mass) -> Phrase {
 /// A bar against its load; `sleeve` where a turnbuckle's sleeve sits away from its ends.
 pub(crate) fn stands(margin: f64, load: Force, bend: Length, sleeve: bool) -> Phrase {
     Phrase::of(|w| {
-        let sleeve =
-            if sleeve { "; its sleeve, away from the ends, carries the bend's moment too" } else { "" };
+        let sleeve = if sleeve { "; the sleeve takes part of the bending too" } else { "" };
         let bent = if bend > Length::ZERO {
-            format!(", its bend of {} costs most of it{sleeve}", w.distance(bend))
+            format!(", the {} bend costs most of its strength{sleeve}", w.distance(bend))
         } else {
             String::new()
         };
-        format!("stands {margin:.1} times its load of {}{bent}", force(w, load))
+        format!("estimated to hold {margin:.1} times its {} load{bent}", force(w, load))
     })
 }
 
@@ -592,12 +594,12 @@ pub(crate) fn slip(slip: Force, load: Force) -> Phrase {
         let verdict = if slip * 0.75 >= load {
             "it holds by friction"
         } else if slip * 1.25 < load {
-            "it slips and hammers in its hole under that"
+            "it will slip and hammer its hole"
         } else {
-            "which holds only with a good clamp"
+            "borderline: it holds only with clean faces and full clamp load"
         };
         format!(
-            "At that torque a joint holds {} by friction, give or take a quarter, against a load of {}: {verdict}.",
+            "At that torque the clamped joint holds about {} (±25 %) against a load of {}: {verdict}.",
             force(w, slip),
             force(w, load)
         )
@@ -613,10 +615,10 @@ pub(crate) fn in_a_row(parts: &[Phrase]) -> Phrase {
 pub(crate) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
     let (nut, bolt) = (nut.text(), bolt.text());
     Phrase::plain(&if own {
-        format!("A {nut} nut goes on a {bolt} bolt. Start it by hand.")
+        format!("Right nut: {nut} on a {bolt} bolt. Start it by hand.")
     } else {
         format!(
-            "A {nut} nut does not belong on a {bolt} bolt, even if it starts: it binds, or holds by a few threads. Stop here and get the bolt's own nut; start it by hand."
+            "Wrong nut: a {nut} nut does not fit a {bolt} bolt, even if it starts. It binds or holds by a few threads. Stop, get the matching nut and start it by hand."
         )
     })
 }
@@ -625,14 +627,14 @@ pub(crate) fn hole(play: Length, too_wide: bool) -> Phrase {
     Phrase::of(|w| {
         let by = w.fine(play);
         if play == Length::ZERO {
-            "The hole is of the bolt's own size.".to_owned()
+            "The hole is the right size for the bolt.".to_owned()
         } else if play < Length::ZERO {
             format!(
-                "The bolt is {by} thicker than its hole. Look whether hole and bolt are a pair before anything is drilled."
+                "The bolt is {by} too big for the hole. Make sure bolt and bracket belong together before you drill."
             )
         } else if too_wide {
             format!(
-                "The hole is {by} wider than the bolt: it hammers. A sleeve, a reducer or the bolt's own size is wanted."
+                "The hole is {by} bigger than the bolt: it will hammer. Use a sleeve, a reducer or the right size bolt."
             )
         } else {
             format!("The hole is {by} wider than the bolt.")
@@ -642,7 +644,7 @@ pub(crate) fn hole(play: Length, too_wide: bool) -> Phrase {
 
 pub(crate) fn bolt_unmeasured() -> Phrase {
     Phrase::plain(
-        "Measure the thickness of an ear and the inside width between the ears to reckon the bolt's length.",
+        "Measure the ear thickness and the inside width between the ears to work out the bolt length.",
     )
 }
 
@@ -653,7 +655,7 @@ pub(crate) fn bolt_length(reported: &Reckoned, stack: &Stack) -> Phrase {
     let seated = !reported.faults.iter().any(|fault| matches!(fault, StackFault::NutOnShank(_)));
     let threads = reported.stands_out_threads.filter(|threads| seated && *threads >= 0.0);
     let there = threads.map_or(String::new(), |threads| {
-        format!(" The one that is there stands {threads:.1} threads out of the nut.")
+        format!(" The bolt in it now sticks out {threads:.1} threads past the nut.")
     });
     // Bolts are made and sold in the unit of their thread.
     let series = if stack.bolt.is_metric() { Unit::Millimetres } else { Unit::Inches };
@@ -661,16 +663,16 @@ pub(crate) fn bolt_length(reported: &Reckoned, stack: &Stack) -> Phrase {
     let washers = if stack.washers.is_empty() { "no washers" } else { "two washers" };
     Phrase::of(|w| {
         let beyond = reported.most.filter(|most| *most < reported.buy).map_or(String::new(), |most| {
-            format!(" Only {} comes out again there, with room for the wrench: look for another way in, or turn the bolt round.", w.distance(most))
+            format!(" Only a bolt up to {} long comes back out there with room for the wrench. Find another way in, or flip the bolt.", w.distance(most))
         });
         let bears = reported.thread_in_far_ear.map_or(String::new(), |inside| {
             format!(
-                " Its thread reaches {} into the ear on the nut's side, which bears on it: a bolt with a longer shank carries more and wears its hole less.",
+                " The thread reaches {} into the ear on the nut side, and the ear bears on it. A bolt with a longer shank carries more and wears the hole less.",
                 w.fine(inside)
             )
         });
         format!(
-            "With {washers} and a {}{assumed} it needs at least {} under its head; {made} is made.{there}{bears}{beyond}",
+            "With {washers} and a {}{assumed} the bolt must be at least {} under the head; the next stock length is {made}.{there}{bears}{beyond}",
             stack.nut.word(),
             at_least(w, reported.needed),
         )
@@ -680,27 +682,23 @@ pub(crate) fn bolt_length(reported: &Reckoned, stack: &Stack) -> Phrase {
 /// What is wrong with the bolt that is there.
 pub(crate) fn stack_fault(fault: &StackFault) -> Phrase {
     Phrase::of(|w| match fault {
-        StackFault::WrongNut => "The nut is not its own.".to_owned(),
+        StackFault::WrongNut => "Wrong nut.".to_owned(),
         StackFault::HoleTooSmall(by) => format!("The hole is {} too small.", w.fine(*by)),
         StackFault::HoleTooWide(by) => format!("The hole is {} too wide.", w.fine(*by)),
         StackFault::TooShort(by) => {
-            format!(
-                "The bolt that is there is {} too short: two threads must stand out of its nut.",
-                w.fine(*by)
-            )
+            format!("The bolt in it now is {} too short: two threads must show past the nut.", w.fine(*by))
         }
         StackFault::NutOnShank(by) => format!(
-            "Its nut comes to the end of the thread before it holds anything: {} more must lie under it, or a bolt with more thread. It would feel tight and be loose.",
+            "The nut runs out of thread before it clamps: it feels tight and is loose. Add {} of washers, or use a bolt with more thread.",
             w.fine(*by)
         ),
         StackFault::NoWayOut(by) => format!(
-            "It does not come out again: {} more room is wanted behind its head. Put it in from the other side, or ease what is in the way first.",
+            "The bolt won't come back out: it needs {} more room behind its head. Put it in from the other side, or move what is in the way first.",
             w.distance(*by)
         ),
-        StackFault::NoWrench(by) => format!(
-            "No wrench gets past its end on the nut's side: {} more room is wanted there.",
-            w.distance(*by)
-        ),
+        StackFault::NoWrench(by) => {
+            format!("No room for a wrench on the nut: it needs {} more.", w.distance(*by))
+        }
     })
 }
 
@@ -712,24 +710,25 @@ pub(crate) fn torque(
 ) -> Phrase {
     Phrase::of(|w| {
         let usual = in_both(w, usual);
-        let size = format!("a {} bolt of {}, {}", thread.text(), grade.word(), treatment.word());
+        let size = format!("a {} bolt, {}, {}", thread.text(), grade.word(), treatment.word());
         let stands = match given {
-            None => {
-                "Type the torque from the part's own sheet; this one is only to compare it with.".to_owned()
-            }
+            None => "Enter the torque from the part's instructions; this figure is only a check.".to_owned(),
             Some((given, TorqueStands::Usual)) => {
-                format!("The {} that was given is in reason. The part's own sheet rules.", in_both(w, given))
+                format!(
+                    "The {} you were given is reasonable. The part's instructions rule.",
+                    in_both(w, given)
+                )
             }
             Some((given, TorqueStands::Low)) => format!(
-                "The {} that was given is less than half of that: ask its maker whether it is meant for this bolt.",
+                "The {} you were given is less than half of that: ask the manufacturer if it is right for this bolt.",
                 in_both(w, given)
             ),
             Some((given, TorqueStands::PastProof)) => format!(
-                "The {} that was given would stretch this bolt for good. Do not use it before its maker has said so: look whether bolt, grade and unit are the right ones.",
+                "Warning: don't use the {} you were given. It would stretch this bolt permanently. Check the bolt, the grade and the units, and ask the manufacturer.",
                 in_both(w, given)
             ),
         };
-        format!("About {usual} is usual for {size}. {stands}")
+        format!("Typical for {size}: about {usual}. {stands}")
     })
 }
 
@@ -741,7 +740,7 @@ fn in_both(w: Words, moment: Moment) -> String {
 }
 
 pub(crate) fn play(band: Length) -> Phrase {
-    Phrase::of(|w| format!("The play of the bolts lets the tyres wander {} from end to end.", w.fine(band)))
+    Phrase::of(|w| format!("Bolt slop alone lets the axle wander {} side to side.", w.fine(band)))
 }
 
 /// A gap that makes another length than centring wants.
@@ -749,7 +748,7 @@ pub(crate) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
     let word = if off > Length::ZERO { "longer" } else { "shorter" };
     Phrase::of(|w| {
         format!(
-            "The gap makes a bar {} {word} than the {} that centring wants. Was it on its weight at the driven height, strapped to centre, the eyes in the holes that are planned? Measure the gap again before anything is cut.",
+            "This gap makes a bar {} {word} than the {} that centers the axle. Was it on its wheels at driven height, strapped to center, eyes in the planned holes? Measure the gap again before you cut.",
             w.distance(off),
             w.fine(wanted)
         )
@@ -761,7 +760,9 @@ pub(crate) fn cut_stock(cut: Length, length: Length) -> Phrase {
 }
 
 pub(crate) fn brace_unmeasured() -> Phrase {
-    Phrase::plain("Say how far below the rail the brace holds the bracket: what it takes follows from that.")
+    Phrase::plain(
+        "Enter how far below the rail the brace meets the bracket; the load it takes depends on that.",
+    )
 }
 
 /// What a brace does, at most: it is taken to be stiff. `at_the_brace` is what the bracket itself carries there.
@@ -772,14 +773,14 @@ pub(crate) fn braced(with: Braced, (load, at_the_brace): (Force, Moment), verdic
         let times = with.brace_share;
         match verdict {
             FitVerdict::Good => format!(
-                "With it {:.0} % of the moment stays in this rail; the brace carries {carried} across to the other one, and the bracket {own} where the brace holds it. An estimate for a stiff brace: one that gives takes less.",
+                "With the brace {:.0} % of the bending load stays in this rail. The brace carries {carried} to the other rail, and the bracket carries {own} where the brace holds it. Estimate for a stiff brace: one that flexes takes less.",
                 with.root_share * 100.0
             ),
             FitVerdict::Open => format!(
-                "A stiff brace would carry {carried}, {times:.0} times the bar's load, and the bracket {own} where the brace holds it. Whether brace and bolts take that nobody said: hold the bracket further down."
+                "A stiff brace would carry {carried}, {times:.0} times the bar load, and the bracket {own} where the brace holds it. Nobody has said that brace and bolts take that. Brace the bracket lower down."
             ),
             FitVerdict::Bad => format!(
-                "It holds the bracket too near its root: a stiff brace would carry {carried}, {times:.0} times the bar's load, one that gives does next to nothing, and the bracket carries {own} below it. Hold it further down."
+                "The brace holds the bracket too close to the rail. A stiff brace would carry {carried}, {times:.0} times the bar load; one that flexes does almost nothing. The bracket carries {own} below the brace. Brace it lower down."
             ),
         }
     })
@@ -788,7 +789,7 @@ pub(crate) fn braced(with: Braced, (load, at_the_brace): (Force, Moment), verdic
 pub(crate) fn brace_beyond(below: Length, lever: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "{} below the rail is beyond the eye, which hangs {} below it. Check both.",
+            "The brace is entered {} below the rail, lower than the end of the bar at {}. Check both.",
             w.distance(below),
             w.distance(lever)
         )
@@ -798,18 +799,18 @@ pub(crate) fn brace_beyond(below: Length, lever: Length) -> Phrase {
 /// What a check is of.
 fn check_name(check: &BracketCheck) -> Phrase {
     let name = match check {
-        BracketCheck::Reach => "the bar reaches, both ways",
-        BracketCheck::Brace => "brace to the far rail",
-        BracketCheck::Ears => "joint and spacers between the ears",
-        BracketCheck::Parallel => "the two brackets are parallel",
+        BracketCheck::Reach => "bar adjusts enough both ways",
+        BracketCheck::Brace => "brace to the opposite rail",
+        BracketCheck::Ears => "joint and spacers fill the bracket",
+        BracketCheck::Parallel => "brackets parallel",
         BracketCheck::Spacers => "spacers behind the old upper mount",
-        BracketCheck::BothSides => "equal readings both sides",
+        BracketCheck::BothSides => "both sides measure the same",
         BracketCheck::Square => "square under the frame",
-        BracketCheck::Pinion { height } => return Phrase::plain(&format!("pinion at {height}")),
-        BracketCheck::Follows => "the link follows the whole travel",
+        BracketCheck::Pinion { height } => return Phrase::plain(&format!("pinion at {}", mark(height))),
+        BracketCheck::Follows => "Y-link follows full travel",
         BracketCheck::Nut => "nut",
-        BracketCheck::Hole => "bolt in its hole",
-        BracketCheck::BoltLength => "bolt's length",
+        BracketCheck::Hole => "bolt fit in its hole",
+        BracketCheck::BoltLength => "bolt length",
         BracketCheck::Torque => "torque",
     };
     Phrase::plain(name)
@@ -830,36 +831,36 @@ const fn approach_name(approach: Approach) -> &'static str {
 fn place_name(place: &PlaceName) -> String {
     match place {
         PlaceName::NoBracket => "no bracket".to_owned(),
-        PlaceName::AsFound => "as it was found".to_owned(),
-        PlaceName::Hole { bracket, hole } if bracket.is_empty() => hole.clone(),
-        PlaceName::Hole { bracket, hole } => format!("{bracket}, {hole}"),
-        PlaceName::Exact(BracketEnd::Axle) => "exact riser, to be found or made".to_owned(),
-        PlaceName::Exact(BracketEnd::Frame) => "exact drop, to be found or made".to_owned(),
+        PlaceName::AsFound => "as found".to_owned(),
+        PlaceName::Hole { bracket, hole } if bracket.is_empty() => mark(hole),
+        PlaceName::Hole { bracket, hole } => format!("{}, {}", mark(bracket), mark(hole)),
+        PlaceName::Exact(BracketEnd::Axle) => "exact riser, to buy or make".to_owned(),
+        PlaceName::Exact(BracketEnd::Frame) => "exact drop, to buy or make".to_owned(),
         PlaceName::Both { axle, frame } => format!("{} and {}", place_name(axle), place_name(frame)),
     }
 }
 
 /// What a bar is called.
-fn bar_name(bar: &BarName) -> &str {
+fn bar_name(bar: &BarName) -> String {
     match bar {
-        BarName::AsFound => "the bar as found",
-        BarName::Named(name) => name,
+        BarName::AsFound => "the bar as found".to_owned(),
+        BarName::Named(name) => mark(name),
     }
 }
 
 /// What a bracket is called.
-pub(crate) fn bracket_name(name: &str, end: BracketEnd) -> &str {
+pub(crate) fn bracket_name(name: &str, end: BracketEnd) -> String {
     match (name, end) {
-        ("", BracketEnd::Axle) => "axle bracket as it is",
-        ("", BracketEnd::Frame) => "frame bracket as it is",
-        (name, _) => name,
+        ("", BracketEnd::Axle) => "axle bracket as it is".to_owned(),
+        ("", BracketEnd::Frame) => "frame bracket as it is".to_owned(),
+        (name, _) => mark(name),
     }
 }
 
 /// What every strength figure leaves out.
 fn leaves_out() -> Phrase {
     Phrase::plain(
-        "Estimates to compare by, nothing more: they leave out weld quality, fatigue, notches, heat and damage. The maker's figures and a qualified inspection come first.",
+        "Estimates for comparison only: weld quality, fatigue, notches, heat and damage are not included. The manufacturer's figures and a qualified inspection come first.",
     )
 }
 
@@ -867,18 +868,18 @@ fn leaves_out() -> Phrase {
 const fn build_step(step: BuildStep) -> &'static str {
     match step {
         BuildStep::ReadAgain => {
-            "On its own weight at ride height, strapped to centre; read both sides once more."
+            "On its wheels at ride height, strapped to center; measure both sides once more."
         }
         BuildStep::Gap => {
-            "Both eyes in their brackets with their bushings, bolts snug; measure the gap between the shells again."
+            "Both ends in their brackets with bushings, bolts snug; measure the gap between the shells again."
         }
-        BuildStep::Cut => "Cut the stock, cope both ends after the wrap, clean to bright metal, bevel.",
+        BuildStep::Cut => "Cut the stock, cope both ends to the paper template, clean to bare metal, bevel.",
         BuildStep::Tack => {
-            "Battery negative off. Tack in place, four tacks an eye, both eyes square to their bolts."
+            "Battery negative off. Tack in place, four tacks per end, both shells square to their bolts."
         }
         BuildStep::Weld => {
-            "Take it out, press the bushings out before anything gets hot, then weld fully, a quarter at a time."
+            "Take it out, press out the bushings before anything gets hot, then finish-weld a quarter turn at a time."
         }
-        BuildStep::Fit => "Let it cool by itself, press the bushings in, fit it, read both sides again.",
+        BuildStep::Fit => "Let it air-cool, press in the bushings, install it, measure both sides again.",
     }
 }

@@ -12,19 +12,19 @@ pub(super) fn card(message: &CardMessage) -> Phrase {
 
 const fn waiting(waits: JobWaits) -> &'static str {
     match waits {
-        JobWaits::ChangedSinceSettled => "changed since it was settled",
-        JobWaits::RoadTestThenSettle => "road test, then settle it",
-        JobWaits::TurnTheLegs => "turn the link's legs",
+        JobWaits::ChangedSinceSettled => "changed since it was closed",
+        JobWaits::RoadTestThenSettle => "road test, then close the job",
+        JobWaits::TurnTheLegs => "adjust the Y-link legs",
         JobWaits::SetTheBarAgain => "set the bar again",
-        JobWaits::SomethingStillTouches => "something still touches",
-        JobWaits::SwayLinksThatWork => "sway links that work",
-        JobWaits::FitTheChosenPlan => "fit the chosen plan",
-        JobWaits::ChooseHoleOrLength => "choose a hole or the length alone",
-        JobWaits::ReadBothSidesAgain => "read both sides again",
-        JobWaits::BarThatReaches => "a bar that reaches",
+        JobWaits::SomethingStillTouches => "something still stops the travel",
+        JobWaits::SwayLinksThatWork => "needs sway links that work",
+        JobWaits::FitTheChosenPlan => "install the chosen plan",
+        JobWaits::ChooseHoleOrLength => "choose a hole, or length only",
+        JobWaits::ReadBothSidesAgain => "measure both sides again",
+        JobWaits::BarThatReaches => "needs a bar that reaches",
         JobWaits::SetTheBar => "set the bar",
-        JobWaits::ReadBothSides => "read both sides",
-        JobWaits::SeeCycle => "see stage Cycle",
+        JobWaits::ReadBothSides => "measure both sides",
+        JobWaits::SeeCycle => "see the Cycle screen",
         JobWaits::MeasureTheBar => "measure the bar",
     }
 }

@@ -14,7 +14,7 @@ pub(super) fn caution(message: &CautionMessage) -> Phrase {
 const fn of_a_y_link(text: CautionText) -> Option<&'static str> {
     match text {
         CautionText::ReachesAndClears => Some(
-            "Check that the link's legs reach their length both ways and clear over the whole travel before anything is welded or drilled.",
+            "Before you weld or drill, check that the Y-link's legs adjust both ways and clear everything over full travel.",
         ),
         _ => None,
     }
@@ -24,16 +24,16 @@ const fn of_a_y_link(text: CautionText) -> Option<&'static str> {
 const fn without_steering(text: CautionText) -> Option<&'static str> {
     match text {
         CautionText::FingersOut => Some("Engine off and fingers out of bolt holes while anything moves."),
-        CautionText::Inspected => {
-            Some("The bar steers the rear axle over bumps: have the work inspected where the law says so.")
-        }
+        CautionText::Inspected => Some(
+            "On a rear axle the bar steers the axle over bumps: have the work inspected where the law requires it.",
+        ),
         CautionText::StructuralWelding => Some(
-            "Structural welding on frame or axle belongs to people qualified and, where the law says so, licensed; have it inspected.",
+            "Structural welding on frame or axle is for people who are qualified and, where the law requires it, licensed. Have it inspected.",
         ),
         CautionText::Licensed => Some(
-            "Structural welding belongs to people qualified and, where the law says so, licensed and inspected.",
+            "Structural welding is for people who are qualified and, where the law requires it, licensed and inspected.",
         ),
-        CautionText::WheelAndSensors => Some("Stability sensors' zero where there are any."),
+        CautionText::WheelAndSensors => Some("Re-zero the stability-control sensors if it has them."),
         _ => None,
     }
 }
@@ -41,106 +41,104 @@ const fn without_steering(text: CautionText) -> Option<&'static str> {
 const fn usual(text: CautionText) -> &'static str {
     match text {
         CautionText::LocalRules => {
-            "Lift height, tyre cover and steering changes are governed by local rules. Check them before parts are bought."
+            "Local rules limit lift height, tire coverage and steering changes. Check them before you buy parts."
         }
         CautionText::MakersFirst => {
-            "The maker's instructions come first, for the vehicle and for every part. Structural, steering and brake work belongs to people qualified and, where the law says so, licensed."
+            "The instructions of the vehicle's and every part's manufacturer come first. Structural, steering and brake work is for people who are qualified and, where the law requires it, licensed."
         }
-        CautionText::ChockAndSettle => {
-            "Chock the wheels. Nobody under the vehicle while it is bounced to settle."
-        }
+        CautionText::ChockAndSettle => "Chock the wheels. Nobody underneath while you bounce it.",
         CautionText::StandsFirst => {
-            "Stands under the frame or axle before anything is undone, never a jack alone."
+            "Jack stands under the frame or axle before anything comes loose, never a jack alone."
         }
         CautionText::StandsBeforeABolt => {
-            "Stands under the frame or axle before a bolt is undone, never a jack alone. Springs store energy, and the axle shifts or drops when the bar comes off."
+            "Jack stands under the frame or axle before you undo a bolt, never a jack alone. Springs are under load, and the axle can shift or drop when the bar comes off."
         }
         CautionText::FingersOut => {
-            "Engine off and fingers out of bolt holes while anything moves, the steering wheel too."
+            "Engine off and fingers out of bolt holes while anything moves, steering wheel included."
         }
         CautionText::Strap => {
-            "A strap pulling the axle over is under load: stand clear of its line, and let it off slowly."
+            "A ratchet strap pulling the axle over is under load: stand out of line with it and release it slowly."
         }
         CautionText::ThreadsIn => {
-            "Never fewer threads in than the maker asks. Jam nuts or clamps are tightened last, to the part's own sheet."
+            "Never less thread engaged than the manufacturer calls for. Jam nuts or clamps last, to the torque in the part's instructions."
         }
         CautionText::Inspected => {
-            "The bar is part of the steering's geometry at the front: have the work inspected where the law says so."
+            "On a front axle the bar is part of the steering geometry: have the work inspected where the law requires it."
         }
         CautionText::ReachesAndClears => {
-            "Check that the bar reaches its length both ways and clears over the whole travel before anything is welded or drilled."
+            "Before you weld or drill, check that the bar adjusts both ways from its length and clears everything over full travel."
         }
         CautionText::Welding => {
-            "Welding: battery negative off, electronics in mind, fuel and brake lines and soft bushings away from heat, bright metal, something to put a fire out at hand. Eyes and hands covered."
+            "Welding: battery negative off, protect electronics, keep heat off fuel and brake lines and bushings, bare metal, fire extinguisher within reach. Cover eyes and hands."
         }
         CautionText::StructuralWelding => {
-            "Structural welding on frame or axle, and steering parts, belong to people qualified and, where the law says so, licensed; have it inspected."
+            "Structural welding on frame or axle, and steering parts, are for people who are qualified and, where the law requires it, licensed. Have it inspected."
         }
         CautionText::Drilling => {
-            "Drilling: stands under the frame, the drill braced against its kick, hot chips away from eyes and hands, nothing behind the far wall. Paint the raw edges."
+            "Drilling: jack stands under the frame; brace the drill, it can grab; keep hot chips away from eyes and hands; check that nothing is behind the far wall. Paint the bare edges."
         }
         CautionText::RaisedTogether => {
-            "A riser goes with a raised drag link and a drop with a dropped pitman arm: steering parts by the maker's sheet alone, torqued, pinned and inspected."
+            "Match an axle riser with a raised drag link, and a frame drop bracket with a dropped pitman arm. Steering parts: the manufacturer's instructions only; torque, pin and inspect."
         }
         CautionText::NoCertification => {
-            "Strength here is a comparison, no certification. The maker's instructions and local rules on lift and steering come first."
+            "Strength figures are for comparison only, not a certification. Manufacturer's instructions and local lift and steering rules come first."
         }
         CautionText::CycleIt => {
-            "What is computed here does not replace cycling it: go from full droop to full bump and cross-axled on the vehicle before anything is welded."
+            "These numbers don't replace cycling it: run the axle from full droop to full bump and crossed up on the vehicle before you weld anything."
         }
         CautionText::SpringsOut => {
-            "With springs out the axle hangs on jacks: stands under the frame, nobody beneath, fingers out of every gap while it moves."
+            "With the springs out only jacks hold the axle: jack stands under the frame, nobody underneath, fingers out of every gap while it moves."
         }
         CautionText::NotInTheseFigures => {
-            "Brake lines, looms, exhaust, driveshaft and shocks are not in these figures. Watch them at full droop and at lock."
+            "Brake lines, wiring, exhaust, driveshaft and shocks are not in these numbers. Check them at full droop and full lock."
         }
         CautionText::Licensed => {
-            "Steering parts and structural welding belong to people qualified and, where the law says so, licensed and inspected."
+            "Steering parts and structural welding are for people who are qualified and, where the law requires it, licensed and inspected."
         }
         CautionText::NeverDisconnected => {
-            "Never drive on the road with the sway bar disconnected: it is for slow ground off the road."
+            "Never drive on the road with the sway bar disconnected: it is for slow off-road driving only."
         }
         CautionText::TwistedBar => {
-            "A twisted bar stores energy: level ground, stands under frame and axle, both wheels alike before a link is undone or a pin pulled."
+            "A twisted sway bar is under load: level ground, jack stands under frame and axle, both wheels at the same height before you undo a sway link or pull a pin."
         }
         CautionText::LinesAndLooms => {
-            "Unclip brake lines and sensor looms by the bar, and put them back; nothing may chafe at full droop, full bump or lock."
+            "Unclip brake lines and sensor wiring near the bar, and clip them back; nothing may rub at full droop, full bump or full lock."
         }
         CautionText::PinsAndClips => {
-            "Bolts to the part's own torque, jam nuts last, pins with their clips in. Look again after the first day off the road."
+            "Torque bolts to the part's instructions, jam nuts last, clips in the pins. Check again after the first trail day."
         }
         CautionText::EqualShim => {
-            "A reinforcing plate under one clamp of the bar wants an equal shim under the other. Stops or clamps tight once its stick-out is equal."
+            "A reinforcing plate under one sway bar clamp needs an equal shim under the other. Tighten the stops or clamps once stick-out is equal."
         }
         CautionText::RollIsEstimated => {
-            "Rates and roll here are estimates to compare by. The maker's instructions and a qualified inspection come first."
+            "Rates and roll angles are estimates for comparison. Manufacturer's instructions and a qualified inspection come first."
         }
         CautionText::StandsForBarAndShocks => {
-            "Stands under the frame before anything is undone, never a jack alone. Springs store energy, and the axle drops or shifts when bar or shocks come off."
+            "Jack stands under the frame before anything comes loose, never a jack alone. Springs are under load, and the axle can shift or drop when the bar or shocks come off."
         }
         CautionText::TorqueFromSheets => {
-            "Torques come from the part's own sheet or the vehicle's manual alone. The maker's order comes before the order here."
+            "Torques come only from the part's instructions or the vehicle manual. The manufacturer's sequence comes before the one here."
         }
         CautionText::WeldingAndDrilling => {
-            "Welding and drilling: eyes and hands covered, battery negative off, fuel and brake lines away from heat and chips, something to put a fire out at hand."
+            "Welding and drilling: cover eyes and hands, battery negative off, keep heat and chips off fuel and brake lines, fire extinguisher within reach."
         }
         CautionText::LicensedBrakes => {
-            "Structural welding, steering and brake parts belong to people qualified and, where the law says so, licensed and inspected."
+            "Structural welding, steering and brake parts are for people who are qualified and, where the law requires it, licensed and inspected."
         }
         CautionText::BeforeItMoves => {
-            "Jam nuts or clamps tight, wheel nuts torqued, brake lines free at full droop and at lock before it moves."
+            "Before it moves: jam nuts or clamps tight, lug nuts torqued, brake lines free at full droop and full lock."
         }
         CautionText::WheelAndSensors => {
-            "Steering wheel straight again by the drag link, toe checked, stability sensors' zero where there are any."
+            "Straighten the steering wheel at the drag link, check toe, re-zero the stability-control sensors if it has them."
         }
         CautionText::RoadInSteps => {
-            "Road test in steps: yard, slow, dips, highway. Stop at the first wobble."
+            "Road test in steps: yard, slow turns, dips, highway. Stop at the first wobble."
         }
         CautionText::TorqueAgain => {
-            "Torque again after the first 50 miles (80 km) and at 500 (800 km), and after the first day off the road."
+            "Re-torque after 50 miles (80 km), after 500 (800 km), and after the first trail day."
         }
         CautionText::FiguresAreAids => {
-            "The figures here are aids. The maker's instructions and a qualified inspection come first."
+            "These figures are a guide. Manufacturer's instructions and a qualified inspection come first."
         }
     }
 }

@@ -1,14 +1,16 @@
 //! Stage Cycle.
 
 use derecho_core::measure::phrase::{Words, degrees};
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::Level;
 use derecho_core::pose::travel::Way;
 use derecho_job::cycle::limit::{CrossedAt, EndsAt, EndsBy, Happening, LimitName, NamedEnd, NamedLimit};
 use derecho_job::cycle::message::{CycleMessage, PlanName};
+use derecho_job::document::bodies;
 
-use crate::say;
+use crate::marked as say;
 
 pub(super) fn cycle(message: &CycleMessage) -> Phrase {
     match message {
@@ -20,7 +22,7 @@ pub(super) fn cycle(message: &CycleMessage) -> Phrase {
         CycleMessage::LinkChange { change, turns } => link_change(*change, turns.as_ref().map(say).as_ref()),
         CycleMessage::LimitName(name) => Phrase::plain(&limit_name(name)),
         CycleMessage::Way(way) => Phrase::plain(way_name(*way)),
-        CycleMessage::Plan(PlanName::Trial { holes }) => Phrase::plain(holes),
+        CycleMessage::Plan(PlanName::Trial { holes }) => Phrase::plain(&mark(holes)),
         CycleMessage::Plan(PlanName::AsSet) => Phrase::plain("as set"),
         CycleMessage::Plan(PlanName::Plan) => Phrase::plain("plan"),
         CycleMessage::NothingYet => nothing_yet(),
@@ -64,7 +66,7 @@ fn figure(is_angle: bool, is_gap: bool, value: f64) -> Phrase {
     let length = Length::from_mm(value);
     Phrase::of(|w| {
         if is_gap && value < 0.0 {
-            format!("{} into it", w.distance(length))
+            format!("{} overlap", w.distance(length))
         } else if is_gap {
             w.distance(length)
         } else {
@@ -79,18 +81,18 @@ pub(crate) fn bump_steer(per_mm: f64, (worst, at): (Angle, Length), tight: Optio
         let step = w.round_step();
         let rate = per_mm * step.to_mm();
         if rate.abs() < 0.005 && worst.abs().to_degrees() < 0.05 {
-            return "Bumps do not steer it.".to_owned();
+            return "No bump steer.".to_owned();
         }
         let way = |at: Length| if at > Length::ZERO { "bump" } else { "droop" };
         let place = |at: Length| format!("{} {}", w.distance(at), way(at));
         let tight = tight.map_or_else(String::new, |tight| {
             format!(
-                " From about {} on the drag link does not reach: it pulls the wheels round to their stops.",
+                " Past about {} the drag link runs out of length and pulls the wheels to full lock.",
                 place(tight)
             )
         });
         format!(
-            "Every {} of bump steers {:.2}° to the {}; over the travel at most {} to the {}, at {}.{tight}",
+            "Each {} of bump steers the wheels {:.2}° to the {}; at worst {} to the {}, at {}.{tight}",
             w.distance(step),
             rate.abs(),
             Side::of(rate).word(),
@@ -108,14 +110,14 @@ pub(crate) fn link_match(
     same_way: bool,
 ) -> Phrase {
     let (Some(bar), Some((difference, ratio))) = (bar, match_) else {
-        return Phrase::plain(&format!("The drag link stands at {}.", degrees(drag)));
+        return Phrase::plain(&format!("Drag link angle {}.", degrees(drag)));
     };
     let verdict = if !same_way {
-        "their body ends are on opposite sides, so that they swing opposite ways and bump steers"
+        "their frame ends are on opposite sides, so they move opposite ways: expect bump steer"
     } else if difference.abs().to_degrees() < 1.0 && (0.9..=1.1).contains(&ratio) {
         "they match"
     } else {
-        "raise or lower the link's end together with the bar's"
+        "raise or lower the drag link's end along with the bar's"
     };
     Phrase::plain(&format!(
         "Bar {}, drag link {}: {} apart, lengths {ratio:.2} to 1; {verdict}.",
@@ -130,17 +132,14 @@ pub(crate) fn link_change(change: Length, turns: Option<&Phrase>) -> Phrase {
         if change.abs() < Length::from_mm(0.4) {
             return "The steering wheel stays straight.".to_owned();
         }
-        let verb = if change > Length::ZERO { "Lengthen" } else { "Shorten" };
+        let way = if change > Length::ZERO { "longer" } else { "shorter" };
         let turns = turns.map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
-        format!(
-            "{verb} the drag link {}{turns}, and the steering wheel is straight again.",
-            w.distance(change)
-        )
+        format!("Make the drag link {} {way}{turns} to straighten the steering wheel.", w.distance(change))
     })
 }
 
 pub(crate) fn nothing_yet() -> Phrase {
-    Phrase::plain("Nothing can be cycled yet")
+    Phrase::plain("Not enough measured yet to cycle the axle")
 }
 
 /// Wheel travels as a place, mm.
@@ -157,46 +156,73 @@ fn ends(what: &Happening, at: CrossedAt) -> Phrase {
 /// Where a limit is met: at a place of the travel, or as it stands before anything moves.
 pub(super) fn met_place(w: Words, at: CrossedAt) -> String {
     match at {
-        CrossedAt::AsItStands => "as it stands".to_owned(),
+        CrossedAt::AsItStands => "at the driven height".to_owned(),
         CrossedAt::At(left, right) => format!("at {}", place(w, left, right)),
     }
 }
 
 const fn end_word(end: NamedEnd) -> &'static str {
     match end {
-        NamedEnd::FrameEye => "frame eye",
-        NamedEnd::AxleEye => "axle eye",
+        NamedEnd::FrameEye => "frame end",
+        NamedEnd::AxleEye | NamedEnd::Axle => "axle end",
         NamedEnd::Body => "body end",
-        NamedEnd::Axle => "axle end",
+    }
+}
+
+/// What a part of the mechanism is called: what the program names so, or a name that a person typed.
+pub(super) fn body(name: &str) -> String {
+    let plain = name.strip_prefix("left ").or_else(|| name.strip_prefix("right ")).unwrap_or(name);
+    let own = [
+        bodies::TRACK_BAR,
+        bodies::DRAG_LINK,
+        "spring's front half",
+        "lower arm",
+        "upper arm",
+        "radius arm",
+        "trailing arm",
+        "tire",
+        "frame rail",
+        "axle tube",
+    ];
+    if own.contains(&plain) {
+        name.replace(" arm", " control arm").replace("radius control arm", "radius arm")
+    } else {
+        mark(name)
     }
 }
 
 /// What happens at a limit, as the start of a sentence.
 pub(super) fn happens(what: &Happening) -> String {
     let (limit, level) = match what {
-        Happening::PulledTight { part } => return format!("The {part} is pulled tight"),
+        Happening::PulledTight { part } => return format!("The {} runs out of length", body(part)),
         Happening::Limit(limit, level) => (limit, *level),
     };
     let over = level == Level::Violated;
-    let part = |member: &str, end: NamedEnd| format!("{} of the {member}", end_word(end));
+    let part = |member: &str, end: NamedEnd| format!("{} of the {}", end_word(end), body(member));
     match limit {
-        NamedLimit::Tilt { member, end } if over => format!("The {} is out of tilt", part(member, *end)),
-        NamedLimit::Tilt { member, end } => format!("The {} tilts a lot", part(member, *end)),
-        NamedLimit::WindUp { member, end } if over => {
-            format!("The {} winds up too far", part(member, *end))
+        NamedLimit::Tilt { member, end } if over => {
+            format!("The {} runs out of misalignment", part(member, *end))
         }
-        NamedLimit::WindUp { member, end } => format!("The {} winds up a lot", part(member, *end)),
-        NamedLimit::Gap { first, second } if over => format!("The {first} touches the {second}"),
-        NamedLimit::Gap { first, second } => format!("The {first} comes near the {second}"),
-        NamedLimit::LinksBind if over => "The links bind".to_owned(),
-        NamedLimit::LinksBind => "The links begin to bind".to_owned(),
-        NamedLimit::BushesGive if over => "The radius arms' bushes are used up".to_owned(),
-        NamedLimit::BushesGive => "The radius arms' bushes give a lot".to_owned(),
+        NamedLimit::Tilt { member, end } => {
+            format!("The {} is near its misalignment limit", part(member, *end))
+        }
+        NamedLimit::WindUp { member, end } if over => {
+            format!("The {} bushing twists too far", part(member, *end))
+        }
+        NamedLimit::WindUp { member, end } => format!("The {} bushing twists a lot", part(member, *end)),
+        NamedLimit::Gap { first, second } if over => format!("The {} hits the {}", body(first), body(second)),
+        NamedLimit::Gap { first, second } => {
+            format!("The {} comes close to the {}", body(first), body(second))
+        }
+        NamedLimit::LinksBind if over => "The control arms bind".to_owned(),
+        NamedLimit::LinksBind => "The control arms start to bind".to_owned(),
+        NamedLimit::BushesGive if over => "The radius arm bushings are out of give".to_owned(),
+        NamedLimit::BushesGive => "The radius arm bushings are giving a lot".to_owned(),
     }
 }
 
 pub(crate) fn free_to_its_stop((left, right): (f64, f64)) -> Phrase {
-    Phrase::of(|w| format!("free to its stop, {}", place(w, left, right)))
+    Phrase::of(|w| format!("clear to the stop, {}", place(w, left, right)))
 }
 
 fn past(what: &Happening, left: f64, right: f64) -> Phrase {
@@ -206,27 +232,27 @@ fn past(what: &Happening, left: f64, right: f64) -> Phrase {
 
 fn free_but(what: &Happening, left: f64, right: f64) -> Phrase {
     let what = happens(what);
-    Phrase::of(|w| format!("Free to its stops. {what} at {}", place(w, left, right)))
+    Phrase::of(|w| format!("Clear to the stops. {what} at {}", place(w, left, right)))
 }
 
 /// `obstacles` is how many were measured, `sway_bar` whether there is one, which is held against nothing here.
 pub(crate) fn free(obstacles: usize, sway_bar: bool) -> Phrase {
     let of_the_sway_bar = if sway_bar {
-        ". The sway bar is not checked here: look at it against control arms and track bar yourself"
+        ". Not checked: the sway bar against control arms and track bar. Look for yourself"
     } else {
         ""
     };
     Phrase::plain(&match obstacles {
         0 => format!(
-            "Free to its stops by joints and lengths. No obstacle was measured: clearance is not checked{of_the_sway_bar}"
+            "Joints and lengths allow full travel. No obstacle was measured: clearance is not checked{of_the_sway_bar}"
         ),
-        1 => format!("Free to its stops, clear of the one obstacle measured{of_the_sway_bar}"),
-        many => format!("Free to its stops, clear of the {many} obstacles measured{of_the_sway_bar}"),
+        1 => format!("Full travel, clear of the one obstacle measured{of_the_sway_bar}"),
+        many => format!("Full travel, clear of the {many} obstacles measured{of_the_sway_bar}"),
     })
 }
 
 pub(crate) fn brief_free(obstacles: usize) -> Phrase {
-    Phrase::plain(if obstacles == 0 { "clearance not checked" } else { "free to its stops" })
+    Phrase::plain(if obstacles == 0 { "clearance not checked" } else { "clear" })
 }
 
 /// Half an inch past the stops: what ends the travel there, or nothing.
@@ -235,11 +261,11 @@ pub(crate) fn past_stops(ends: Option<&Phrase>, obstacles: usize) -> Phrase {
         let past = w.distance(derecho_job::defaults::PAST_THE_STOPS);
         match ends {
             None if obstacles == 0 => {
-                format!("{past} past its stops joints and lengths still do; clearance is not checked.")
+                format!("Joints and lengths still allow {past} past the stops; clearance is not checked.")
             }
-            None => format!("{past} past its stops it is still clear: a stop that gives changes nothing."),
+            None => format!("Still clear {past} past the stops, so a soft bump stop makes no difference."),
             Some(ends) => format!(
-                "Clear to its stops, but not {past} past them: {}. A bump stop gives, and wears; make the room now.",
+                "Clear to the stops but not {past} past them: {}. Bump stops compress and wear: make room now.",
                 ends.in_unit(w.unit())
             ),
         }
@@ -249,20 +275,20 @@ pub(crate) fn past_stops(ends: Option<&Phrase>, obstacles: usize) -> Phrase {
 /// What ends the travel first, as a clause.
 fn brief_clause(by: EndsBy, at: EndsAt) -> Phrase {
     let does = match by {
-        EndsBy::Tight => "the bar is pulled tight",
-        EndsBy::Tilt => "a joint is out of tilt",
-        EndsBy::WindUp => "a bushing is wound up too far",
+        EndsBy::Tight => "the bar runs out of length",
+        EndsBy::Tilt => "a joint runs out of misalignment",
+        EndsBy::WindUp => "a bushing twists too far",
         EndsBy::Bind => "the axle binds",
-        EndsBy::Touch => "something touches",
+        EndsBy::Touch => "something hits",
     };
     match at {
-        EndsAt::AsItStands { .. } => Phrase::plain(&format!("{does} as it stands")),
+        EndsAt::AsItStands { .. } => Phrase::plain(&format!("{does} at the driven height")),
         EndsAt::On(way, left, right) => Phrase::of(|w| {
             let most = furthest(left, right);
             let place = match way {
                 Way::Droop | Way::Bump if most < Length::ZERO => "of droop",
                 Way::Droop | Way::Bump => "of bump",
-                Way::LeftUp | Way::RightUp => "cross-axled",
+                Way::LeftUp | Way::RightUp => "crossed up",
             };
             format!("{does} at {} {place}", w.distance(most))
         }),
@@ -276,23 +302,23 @@ fn furthest(left: f64, right: f64) -> Length {
 /// What ends the travel first, for the strip.
 fn brief(by: EndsBy, at: EndsAt) -> Phrase {
     let word = match by {
-        EndsBy::Tight => "tight",
-        EndsBy::Tilt => "joint out",
-        EndsBy::WindUp => "wound up",
+        EndsBy::Tight => "bar too short",
+        EndsBy::Tilt => "joint at its limit",
+        EndsBy::WindUp => "bushing twisted",
         EndsBy::Bind => "binds",
-        EndsBy::Touch => "touches",
+        EndsBy::Touch => "hits",
     };
     match at {
         // As the stages call that place.
         EndsAt::AsItStands { ride: true } => Phrase::plain(&format!("{word} at ride height")),
-        EndsAt::AsItStands { ride: false } => Phrase::plain(&format!("{word} as it stands")),
+        EndsAt::AsItStands { ride: false } => Phrase::plain(&format!("{word} at driven height")),
         EndsAt::On(way, left, right) => Phrase::of(|w| {
             let most = furthest(left, right);
             let place = match way {
                 // Driven above or below ride height, either way begins on one side of it and goes through.
                 Way::Droop | Way::Bump if most < Length::ZERO => "droop",
                 Way::Droop | Way::Bump => "bump",
-                Way::LeftUp | Way::RightUp => "crossed",
+                Way::LeftUp | Way::RightUp => "crossed up",
             };
             format!("{word} {} {place}", w.distance(most))
         }),
@@ -303,11 +329,15 @@ fn brief(by: EndsBy, at: EndsAt) -> Phrase {
 fn limit_name(name: &LimitName) -> String {
     let joint = name.joint.map_or("joint", JointKind::word);
     match &name.of {
-        NamedLimit::Tilt { member, end } => format!("{member}, {}: tilt of its {joint}", end_word(*end)),
-        NamedLimit::WindUp { member, end } => format!("{member}, {}: wind-up of its {joint}", end_word(*end)),
-        NamedLimit::Gap { first, second } => format!("{first} to {second}"),
-        NamedLimit::LinksBind => "bind between the links".to_owned(),
-        NamedLimit::BushesGive => "give of the radius arms' bushes".to_owned(),
+        NamedLimit::Tilt { member, end } => {
+            format!("{}, {}: misalignment of its {joint}", body(member), end_word(*end))
+        }
+        NamedLimit::WindUp { member, end } => {
+            format!("{}, {}: twist of its {joint}", body(member), end_word(*end))
+        }
+        NamedLimit::Gap { first, second } => format!("{} to {}", body(first), body(second)),
+        NamedLimit::LinksBind => "bind between the control arms".to_owned(),
+        NamedLimit::BushesGive => "radius arm bushing give".to_owned(),
     }
 }
 
@@ -316,7 +346,7 @@ const fn way_name(way: Way) -> &'static str {
     match way {
         Way::Droop => "both wheels down",
         Way::Bump => "both wheels up",
-        Way::LeftUp => "cross-axled, left up",
-        Way::RightUp => "cross-axled, right up",
+        Way::LeftUp => "crossed up, left wheel up",
+        Way::RightUp => "crossed up, right wheel up",
     }
 }

@@ -11,6 +11,7 @@ mod cycle;
 mod log;
 mod prove;
 mod setups;
+mod sides;
 mod strip;
 mod sway;
 mod tape;

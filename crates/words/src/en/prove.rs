@@ -1,9 +1,11 @@
 //! Stage Prove.
 
-use crate::{Spoken, say};
+use super::sides;
+use crate::marked as say;
 use derecho_core::measure::centring::Centring;
 use derecho_core::measure::phrase::degrees;
-use derecho_core::measure::{Angle, Length, Phrase, Stress};
+use derecho_core::measure::typed::mark;
+use derecho_core::measure::{Angle, Length, Phrase, Side, Stress};
 use derecho_core::parts::BracketEnd;
 use derecho_job::message::Label;
 use derecho_job::prove::message::{LookFirst, ProveCheck, ProveMessage};
@@ -64,7 +66,7 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::StepsOpen { open, of } => steps_open(*open, *of),
         ProveMessage::SwayBarOverstressed { stress, takes } => sway_bar_overstressed(*stress, *takes),
         ProveMessage::TrackBarOverloaded { name, margin } => track_bar_overloaded(name, *margin),
-        ProveMessage::StickOutOff { off } => stick_out_off(off),
+        ProveMessage::StickOutOff { off, driver } => stick_out_off(off, *driver),
         ProveMessage::NotRight { kind } => not_right(*kind),
         ProveMessage::NotLookedAt { kind } => not_looked_at(*kind),
         ProveMessage::Odometer { reads, unit } => odometer(*reads, unit),
@@ -86,39 +88,39 @@ pub(crate) fn cause(
 ) -> Phrase {
     match cause {
         Cause::ReadWhileHanging => Phrase::plain(
-            "These readings were taken while it hung: they prove nothing. Set it on its own weight, bounce it, read again.",
+            "These were measured with the axle hanging, so they prove nothing. Set it on its wheels, bounce it, measure again.",
         ),
         Cause::HeightChanged => Phrase::of(|w| {
             match change {
                 Some((change, shift)) => format!(
-                    "The body stands {} {} than before. That alone moves the axle: {}. Bring it to the same height and read again.",
+                    "The body is {} {} than before. That alone moves the axle: {}. Bring it back to the same height and measure again.",
                     w.distance(change),
                     if change > Length::ZERO { "higher" } else { "lower" },
                     w.movement(shift)
                 ),
-                None => "It was read at another height than it is driven at. Bring it to the driven height and read again.".to_owned(),
+                None => "Measured at a different height than it is driven. Bring it to the driven height and measure again.".to_owned(),
             }
         }),
         Cause::FullDifferenceUsed => Phrase::of(|w| {
             format!(
-                "It wanted to move {} and went {}, about twice as far. That is the full difference of the two sides instead of half of it.",
+                "It should have moved {} but moved {}, about twice as far: the bar was set by the full left-right difference instead of half.",
                 w.movement(wanted),
                 w.movement(measured)
             )
         }),
         Cause::SignTurned => Phrase::of(|w| {
             format!(
-                "It wanted to move {} and went {}. The bar was turned the wrong way, or a sheet has left and right swapped.",
+                "It should have moved {} but moved {}. The bar was turned the wrong way, or left and right got swapped.",
                 w.movement(wanted),
                 w.movement(measured)
             )
         }),
         Cause::NotMoved => Phrase::plain(
-            "The axle has hardly moved. Was the length measured eye to eye after turning? Was it bounced to settle? Is a bolt hole worn oval?",
+            "The axle hardly moved. Did you measure the bar eye to eye after turning it? Did you bounce it? Is a bolt hole oval?",
         ),
         Cause::Unexplained => Phrase::of(|w| {
             format!(
-                "It moved {} and none of the usual causes fits. Measure the bar eye to eye, look for worn bolt holes and torn bushings, and read again from the same features.",
+                "It moved {} and none of the usual causes fits. Measure the bar eye to eye, look for oval bolt holes and torn bushings, and measure again from the same points.",
                 w.movement(measured)
             )
         }),
@@ -128,7 +130,7 @@ pub(crate) fn cause(
 pub(crate) fn readings([left, right]: [Length; 2], after: &Centring) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "The left should read {} and reads {}; the right should read {} and reads {}.",
+            "Left should measure {} and measures {}; right should measure {} and measures {}.",
             w.distance(left),
             w.distance(after.left_mean_mm),
             w.distance(right),
@@ -147,7 +149,7 @@ pub(crate) fn movement(predicted: Length, measured: Length, agrees: bool) -> Phr
 pub(crate) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "Predicted {}, measured {}. Bounce it and read both sides once more, on a sheet of its own: where that says the same, it is so.",
+            "Predicted {}, measured {}. Bounce it and measure both sides again as a new set: if that says the same, believe it.",
             w.movement(predicted),
             w.movement(measured)
         )
@@ -155,72 +157,70 @@ pub(crate) fn moved_otherwise(predicted: Length, measured: Length) -> Phrase {
 }
 
 pub(crate) fn stands(after: &Centring) -> Phrase {
-    Phrase::of(|w| {
-        format!("It sits {}, give or take {}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm))
-    })
+    Phrase::of(|w| format!("The axle is {}, ±{}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm)))
 }
 
 pub(crate) fn links(work: bool) -> Phrase {
     Phrase::plain(if work {
-        "The sway links work over the whole travel"
+        "The sway links work over full travel"
     } else {
-        "The sway links do not work over the whole travel"
+        "The sway links don't work over full travel"
     })
 }
 
 pub(crate) fn links_not_fitted() -> Phrase {
-    Phrase::plain("The planned sway links are not fitted yet")
+    Phrase::plain("The planned sway links are not installed yet")
 }
 
 pub(crate) fn fit_links() -> Phrase {
     Phrase::plain(
-        "They work over the whole travel. Set and hang them in the order of stage Bolt-up, then record them in stage Sway.",
+        "They work over full travel. Set and install them in the order on the Bolt-up screen, then record them on the Sway screen.",
     )
 }
 
 pub(crate) fn links_advice(work: bool) -> Phrase {
     Phrase::plain(if work {
-        "Nothing else was worked on. Cycle it on the vehicle, road test, ask the complaints again, then settle it."
+        "Nothing else was worked on. Cycle it, road test it, go back over the complaints, then close the job."
     } else {
-        "Back to stage Sway: it says which length works."
+        "Go back to the Sway screen: it gives a length that works."
     })
 }
 
 pub(crate) fn links_open() -> Phrase {
-    Phrase::plain("Centred, but the sway links are not measured yet")
+    Phrase::plain("Centered, but the sway links are not measured yet")
 }
 
 pub(crate) fn links_open_advice() -> Phrase {
-    Phrase::plain("They belong to this job's work: stage Sway asks for them.")
+    Phrase::plain("They are part of this job: enter them on the Sway screen.")
 }
 
 pub(crate) fn clear() -> Phrase {
-    Phrase::plain("Nothing that was measured ends the travel before its stops.")
+    Phrase::plain("Nothing that was measured gets in the way before the bump stops.")
 }
 
 pub(crate) fn clear_open() -> Phrase {
-    Phrase::plain("Nothing that could touch was measured: cycle it on the vehicle and look.")
+    Phrase::plain("Nothing nearby has been measured: cycle the vehicle and look.")
 }
 
 pub(crate) fn touches() -> Phrase {
-    Phrase::plain("Centred, but something still ends the travel")
+    Phrase::plain("Centered, but something still stops the travel early")
 }
 
 pub(crate) fn touches_advice(headline: &Phrase) -> Phrase {
-    Phrase::of(|w| format!("Stage Cycle has it: {}.", headline.in_unit(w.unit())))
+    Phrase::of(|w| format!("See the Cycle screen: {}.", headline.in_unit(w.unit())))
 }
 
 /// Somebody's work looked at: nothing was set here.
 pub(crate) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
     Phrase::of(|w| match verdict {
         ProveVerdict::CanSettle => {
-            format!("The work holds: centred within {}", w.distance(after.tolerance_mm))
+            format!("The work is good: centered within {}", w.distance(after.tolerance_mm))
         }
         ProveVerdict::BackToBar if w.shows_nothing(after.offset_mm) => {
-            "Off by less than the tape shows".to_owned()
+            "Off by less than a tape can show".to_owned()
         }
-        ProveVerdict::BackToBar => format!("The axle sits {}", w.sideways(after.offset_mm)),
-        _ => "No telling yet whether the work holds: read again".to_owned(),
+        ProveVerdict::BackToBar => format!("The axle is {}", w.sideways(after.offset_mm)),
+        _ => "Can't say yet if the work is good: measure again".to_owned(),
     })
 }
 
@@ -228,7 +228,7 @@ pub(crate) fn checked(verdict: ProveVerdict, after: &Centring) -> Phrase {
 pub(crate) fn as_near(after: &Centring) -> Phrase {
     Phrase::of(|w| {
         if w.shows_nothing(after.offset_mm) {
-            return "As planned: centred as near as this bar goes".to_owned();
+            return "As planned: centered as near as this bar goes".to_owned();
         }
         format!("As planned: {}, as near as this bar goes", w.sideways(after.offset_mm))
     })
@@ -237,7 +237,7 @@ pub(crate) fn as_near(after: &Centring) -> Phrase {
 /// Nothing was set, and nothing had to be.
 pub(crate) fn found_centred(after: &Centring) -> Phrase {
     Phrase::of(|w| {
-        format!("Centred as found, within {}: nothing had to be set", w.distance(after.tolerance_mm))
+        format!("Centered as found, within {}: nothing had to be set", w.distance(after.tolerance_mm))
     })
 }
 
@@ -249,23 +249,23 @@ pub(crate) fn says(
     fault: Option<&ThreadFault>,
 ) -> Phrase {
     if fault.is_some() {
-        return Phrase::plain("Not proved: the bar must not stay as it is set");
+        return Phrase::plain("Not proved: the bar must not stay at this setting");
     }
     Phrase::of(|w| match verdict {
-        ProveVerdict::CanSettle => format!("Proved: centred within {}", w.distance(after.tolerance_mm)),
+        ProveVerdict::CanSettle => format!("Proved: centered within {}", w.distance(after.tolerance_mm)),
         ProveVerdict::BackToBar if w.shows_nothing(after.offset_mm) => {
-            "Still off by less than the tape shows".to_owned()
+            "Still off by less than a tape can show".to_owned()
         }
-        ProveVerdict::BackToBar => format!("Still {}", w.sideways(after.offset_mm)),
-        ProveVerdict::PlanNotFitted if y_link => "Centred, but the work is not done yet".to_owned(),
-        ProveVerdict::PlanNotFitted => "Centred, but the chosen plan is not fitted yet".to_owned(),
+        ProveVerdict::BackToBar => format!("Still off center: {}", w.sideways(after.offset_mm)),
+        ProveVerdict::PlanNotFitted if y_link => "Centered, but the work is not done yet".to_owned(),
+        ProveVerdict::PlanNotFitted => "Centered, but the chosen plan is not installed yet".to_owned(),
         ProveVerdict::NotDecided => {
-            "Centred, but the bracket that is urged is neither fitted nor declined".to_owned()
+            "Centered, but the recommended bracket is neither installed nor declined".to_owned()
         }
         ProveVerdict::BackToSway => links(false).in_unit(w.unit()).to_owned(),
         ProveVerdict::BackToCycle => touches().in_unit(w.unit()).to_owned(),
-        ProveVerdict::ReadAgain if y_link => "Not proved: read again on its weight".to_owned(),
-        ProveVerdict::ReadAgain => "Not proved: read again".to_owned(),
+        ProveVerdict::ReadAgain if y_link => "Not proved: measure again on its wheels".to_owned(),
+        ProveVerdict::ReadAgain => "Not proved: measure again".to_owned(),
     })
 }
 
@@ -276,52 +276,52 @@ pub(crate) fn advice(
     fault: Option<&ThreadFault>,
 ) -> Phrase {
     if let Some(fault) = fault {
-        return Phrase::of(|w| format!("{} Back to stage Bar.", thread_fault(w, fault)));
+        return Phrase::of(|w| format!("{} Go back to the Bar screen.", thread_fault(w, fault)));
     }
     if let Some(refusal) = refusal {
         return refusal.clone();
     }
     Phrase::of(|w| {
-        let reading = format!(
-            "The readings say {}, give or take {}.",
-            w.sideways(after.offset_mm),
-            w.fine(after.uncertainty_mm)
-        );
+        let reading = format!("Measured {}, ±{}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm));
         match verdict {
             ProveVerdict::CanSettle if rounds == 0 => {
-                format!("{reading} Nothing was set. Road test, ask the complaints again, then settle it.")
+                format!(
+                    "{reading} Nothing was adjusted. Road test it, go back over the complaints, then close the job."
+                )
             }
             ProveVerdict::CanSettle => {
-                format!("{reading} Road test, ask the complaints again, then settle it.")
+                format!("{reading} Road test it, go back over the complaints, then close the job.")
             }
             ProveVerdict::BackToBar if y_link => {
                 format!(
-                    "{reading} Turn one leg of the Y-link, or both by opposite amounts, and record it here."
+                    "{reading} Make one leg of the Y-link longer or shorter, or one longer and the other shorter, and record it here."
                 )
             }
             ProveVerdict::BackToBar if rounds == 0 => {
-                format!("{reading} Stage Bar says what length centres it.")
+                format!("{reading} The Bar screen gives the length that centers it.")
             }
             ProveVerdict::BackToBar => {
-                format!("{reading} Back to stage Bar: it starts from the length set now.")
+                format!("{reading} Go back to the Bar screen: it works from the length set now.")
             }
             ProveVerdict::PlanNotFitted if y_link => {
-                format!("{reading} Do what stage Bolt-up lists, record here what was done, and read again.")
+                format!(
+                    "{reading} Do what the Bolt-up screen lists, record here what was done, and measure again."
+                )
             }
             ProveVerdict::PlanNotFitted => {
                 format!(
-                    "{reading} Fit it as stage Bolt-up lists it and read again, or choose otherwise in stage Bracket."
+                    "{reading} Install it as the Bolt-up screen lists it and measure again, or choose something else on the Bracket screen."
                 )
             }
             ProveVerdict::NotDecided => {
-                format!("{reading} Choose a hole in stage Bracket, or choose the length alone there.")
+                format!("{reading} Choose a hole, or length only, on the Bracket screen.")
             }
             ProveVerdict::BackToSway => links_advice(false).in_unit(w.unit()).to_owned(),
-            ProveVerdict::BackToCycle => format!("{reading} Stage Cycle shows where it touches."),
+            ProveVerdict::BackToCycle => format!("{reading} The Cycle screen shows what stops the travel."),
             ProveVerdict::ReadAgain if !after.repeats_can_tell => {
                 format!("{reading} {}", cannot_prove(w, after))
             }
-            ProveVerdict::ReadAgain => format!("{reading} Repeat them until they are surer than that."),
+            ProveVerdict::ReadAgain => format!("{reading} Repeat until the numbers agree better."),
         }
     })
 }
@@ -329,9 +329,9 @@ pub(crate) fn advice(
 /// The bar as it is left, and how far it still goes either way.
 pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>) -> Phrase {
     Phrase::of(|w| {
-        let bar = if name.is_empty() { "The bar" } else { name };
+        let bar = if name.is_empty() { "The bar".to_owned() } else { mark(name) };
         let rest = left.map_or_else(String::new, |(shorter, longer)| {
-            format!("; it can still go {} shorter and {} longer", w.fine(shorter), w.fine(longer))
+            format!("; {} shorter and {} longer still available", w.fine(shorter), w.fine(longer))
         });
         format!("{bar}: {} eye to eye{rest}.", w.fine(length))
     })
@@ -339,7 +339,7 @@ pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>
 
 pub(crate) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
     let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
-    Phrase::plain(&format!("{end} eye in {hole}."))
+    Phrase::plain(&format!("{end} end in {}.", mark(hole)))
 }
 
 pub(crate) fn links_now(link: Length) -> Phrase {
@@ -347,17 +347,18 @@ pub(crate) fn links_now(link: Length) -> Phrase {
 }
 
 pub(crate) fn tools_used(tools: &[String]) -> Phrase {
-    Phrase::plain(&format!("On the bench: {}.", tools.join(", ")))
+    let tools: Vec<String> = tools.iter().map(|tool| mark(tool)).collect();
+    Phrase::plain(&format!("Tools used: {}.", tools.join(", ")))
 }
 
 pub(crate) fn angle_compared(read: Angle, wanted: Angle, good: bool) -> Phrase {
     let advice = if good {
         "as predicted."
     } else {
-        "Which hole is the eye in? Does it stand at the driven height? Was the finder zeroed on level?"
+        "Which hole is the bar in? Is it at the driven height? Was the finder zeroed on level?"
     };
-    let reported = if good { "" } else { "otherwise than predicted. " };
-    Phrase::plain(&format!("{} read, {} predicted: {reported}{advice}", degrees(read), degrees(wanted)))
+    let reported = if good { "" } else { "not as predicted. " };
+    Phrase::plain(&format!("Measured {}, predicted {}: {reported}{advice}", degrees(read), degrees(wanted)))
 }
 
 pub(crate) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase {
@@ -365,32 +366,36 @@ pub(crate) fn link_compared(read: Length, wanted: Length, good: bool) -> Phrase 
         let reported = if good {
             "as planned."
         } else {
-            "not as planned. Set it again with its partner beside it, before the jam nuts are tight."
+            "not as planned. Set it again next to the other one before you tighten the jam nuts."
         };
-        format!("{} read, {} planned: {reported}", w.fine(read), w.fine(wanted))
+        format!("Measured {}, planned {}: {reported}", w.fine(read), w.fine(wanted))
     })
 }
 
 pub(crate) fn still_off(name: &str) -> Phrase {
     Phrase::plain(&format!(
-        "Still off the vehicle: {name}. Put it back in stage Bolt-up, or say why it stays off."
+        "Still off the vehicle: {}. Put it back on the Bolt-up screen, or say why it stays off.",
+        mark(name)
     ))
 }
 
 pub(crate) fn complaint_open(text: &str) -> Phrase {
-    Phrase::plain(&format!("Not asked again after the road test: \u{201c}{}\u{201d}.", text.trim()))
+    Phrase::plain(&format!(
+        "Complaint not checked after the road test: \u{201c}{}\u{201d}.",
+        mark(text.trim())
+    ))
 }
 
 pub(crate) fn torque_missing(names: &[Label]) -> Phrase {
     Phrase::plain(&format!(
-        "No torque on record, nor why there is none: {}. Stage Bolt-up keeps them.",
+        "No torque recorded and no reason given: {}. Enter it on the Bolt-up screen.",
         listed(names)
     ))
 }
 
 pub(crate) fn complaint_again(text: &str, worse: bool) -> Phrase {
     let how = if worse { "Worse than before" } else { "The same as before" };
-    Phrase::plain(&format!("{how}: \u{201c}{}\u{201d}.", text.trim()))
+    Phrase::plain(&format!("{how}: \u{201c}{}\u{201d}.", mark(text.trim())))
 }
 
 const fn road_step(step: RoadStep) -> &'static str {
@@ -408,7 +413,7 @@ const fn road_step(step: RoadStep) -> &'static str {
 
 pub(crate) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
     let note = note.trim().trim_end_matches('.');
-    let note = if note.is_empty() { String::new() } else { format!(": {note}") };
+    let note = if note.is_empty() { String::new() } else { format!(": {}", mark(note)) };
     Phrase::plain(&format!("The road test was stopped {}{note}.", road_step(step)))
 }
 
@@ -416,11 +421,11 @@ pub(crate) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
 pub(crate) fn named(kind: GateKind, names: &[Label]) -> Phrase {
     let names = listed(names);
     Phrase::plain(&match kind {
-        GateKind::TorqueOther => format!("Tightened otherwise than wanted: {names}. Tighten again."),
+        GateKind::TorqueOther => format!("Not tightened to spec: {names}. Tighten again."),
         GateKind::TorqueFromMemory => {
-            format!("Torque from memory, unconfirmed: {names}. Look it up in the part's own sheet.")
+            format!("Torque from memory, unconfirmed: {names}. Look it up in the part's instructions.")
         }
-        _ => format!("Missing or the wrong one: {names}."),
+        _ => format!("Missing or wrong part: {names}."),
     })
 }
 
@@ -428,7 +433,7 @@ pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {
     let says = say(&check.says);
     Phrase::of(|w| {
         let says = says.in_unit(w.unit());
-        let mut name = check.name.inches();
+        let mut name = say(&check.name.0).inches;
         if let Some(first) = name.get_mut(..1) {
             first.make_ascii_uppercase();
         }
@@ -437,137 +442,140 @@ pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {
 }
 
 pub(crate) fn steps_open(open: usize, of: usize) -> Phrase {
-    Phrase::plain(&format!("{open} of {of} steps in stage Bolt-up are neither ticked nor struck out."))
+    Phrase::plain(&format!("{open} of {of} steps on the Bolt-up screen are neither checked off nor skipped."))
 }
 
 pub(crate) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
     Phrase::plain(&format!(
-        "The sway bar is twisted past what its steel takes: {:.0} of {:.0} MPa cross-axled. Another hole, a thicker bar or less travel.",
+        "Crossed up, the sway bar is twisted past what its steel takes: {:.0} of {:.0} MPa. Use another hole, a thicker bar or less travel.",
         stress.to_mpa(),
         takes.to_mpa()
     ))
 }
 
 pub(crate) fn track_bar_overloaded(name: &str, margin: f64) -> Phrase {
-    let name = if name.is_empty() { "The track bar" } else { name };
+    let name = if name.is_empty() { "The track bar".to_owned() } else { mark(name) };
     Phrase::plain(&format!(
-        "{name} stands {margin:.2} times the load it carries here, by estimate. A stronger bar, or a straighter one."
+        "{name} is estimated to hold {margin:.2} times its load here. Use a stronger bar, or a straighter one."
     ))
 }
 
-pub(crate) fn stick_out_off(off: &Centring) -> Phrase {
+pub(crate) fn stick_out_off(off: &Centring, driver: Option<Side>) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "The sway bar sits {}: slide it until it sticks out equally on both sides.",
-            w.sideways(off.offset_mm)
+            "The sway bar is {}: slide it until it sticks out equally on both sides.",
+            sides::sideways(w, off.offset_mm, driver)
         )
     })
 }
 
 pub(crate) fn not_right(kind: LookKind) -> Phrase {
     Phrase::plain(match kind {
-        LookKind::WheelStraight => "The steering wheel is not straight: set it by the drag link.",
+        LookKind::WheelStraight => "The steering wheel is not straight: adjust the drag link.",
         LookKind::Toe => "Toe is not right.",
-        LookKind::Sensors => "The stability sensors want their zero.",
-        LookKind::Lines => "A line or loom is not free over the whole travel.",
-        LookKind::WheelNuts => "The wheel nuts are not torqued.",
-        LookKind::PinsLevel => "The pins do not go in and out on level ground.",
-        LookKind::StowedClear => "The stowed link does not stay clear.",
+        LookKind::Sensors => "The stability-control sensors need to be re-zeroed.",
+        LookKind::Lines => "A brake line or wiring is not free at full droop and full lock.",
+        LookKind::WheelNuts => "The lug nuts are not torqued.",
+        LookKind::PinsLevel => "The pins don't go in and out on level ground.",
+        LookKind::StowedClear => "The stowed sway link does not stay clear.",
     })
 }
 
 pub(crate) fn not_looked_at(kind: LookKind) -> Phrase {
     Phrase::plain(match kind {
-        LookKind::WheelStraight => "Nobody looked whether the steering wheel is straight.",
-        LookKind::Toe => "Nobody looked at the toe.",
-        LookKind::Sensors => "Nobody looked at the stability sensors.",
-        LookKind::Lines => "Nobody looked whether lines and looms are free over the whole travel.",
-        LookKind::WheelNuts => "Nobody said that the wheel nuts are torqued.",
-        LookKind::PinsLevel => "Nobody tried the pins on level ground.",
-        LookKind::StowedClear => "Nobody looked whether the stowed link stays clear.",
+        LookKind::WheelStraight => "Not checked: is the steering wheel straight?",
+        LookKind::Toe => "Not checked: toe.",
+        LookKind::Sensors => "Not checked: the zero of the stability-control sensors.",
+        LookKind::Lines => "Not checked: brake lines and wiring free at full droop and full lock.",
+        LookKind::WheelNuts => "Not checked: lug nuts torqued.",
+        LookKind::PinsLevel => "Not checked: pins go in and out on level ground.",
+        LookKind::StowedClear => "Not checked: the stowed sway link stays clear.",
     })
 }
 
 pub(crate) fn odometer(reads: f64, unit: &str) -> Phrase {
-    Phrase::plain(&format!("at {reads:.0} {unit}"))
+    Phrase::plain(&format!("at {reads:.0} {}", mark(unit)))
 }
 
 pub(crate) fn after_first_day() -> Phrase {
-    Phrase::plain("After the first day: torque everything again, look at the paint marks.")
+    Phrase::plain("After the first day: re-torque everything, check the paint marks.")
 }
 
 pub(crate) fn after_fifty() -> Phrase {
-    Phrase::plain("After 50 miles (80 km), or three days: torque everything again.")
+    Phrase::plain("After 50 miles (80 km), or three days: re-torque everything.")
 }
 
 pub(crate) fn after_five_hundred() -> Phrase {
-    Phrase::plain("After 500 miles (800 km), or a month: torque everything again, read both sides.")
+    Phrase::plain("After 500 miles (800 km), or a month: re-torque everything, measure both sides.")
 }
 
 pub(crate) fn after_first_trail() -> Phrase {
-    Phrase::plain("After the first day off the road: torque, paint marks, lines and looms.")
+    Phrase::plain("After the first trail day: re-torque, check paint marks, lines and wiring.")
 }
 
 pub(crate) fn after_two_weeks() -> Phrase {
-    Phrase::plain("After two weeks: how does it feel? Ask the complaints again.")
+    Phrase::plain("After two weeks: how does it drive? Go back over the complaints.")
 }
 
 pub(crate) fn temporary(name: &str, until: &str) -> Phrase {
-    Phrase::plain(&format!("There for a while only: {name}. To replace it: {until}."))
+    Phrase::plain(&format!("Temporary part: {}. Replace with: {}.", mark(name), mark(until)))
 }
 
 pub(crate) fn check_by_feel(names: &[Label]) -> Phrase {
-    Phrase::plain(&format!("Tightened by feel or otherwise than wanted: {}. Torque them.", listed(names)))
+    Phrase::plain(&format!("Tightened by feel or not to spec: {}. Torque them.", listed(names)))
 }
 
 fn look_first(look: LookFirst) -> Phrase {
     match look {
         LookFirst::Play(Some(play)) => Phrase::of(|w| {
             format!(
-                "Play: the bolts have {} in their holes. A sleeve or the bolt's own size takes it out.",
+                "Slop: the bolts have {} of clearance in their holes. A sleeve or the right size bolt fixes it.",
                 w.fine(play)
             )
         }),
         LookFirst::Play(None) => Phrase::plain(
-            "Play: oval holes, bolts thinner than their holes, torn bushings. Have somebody turn the steering wheel to and fro while you hold the eye.",
+            "Slop: oval holes, undersized bolts, torn bushings. Have someone turn the steering wheel back and forth while you feel the bar end with a flat hand. Keep fingers out of the bracket and the bolt hole.",
         ),
-        LookFirst::Bracket => {
-            Phrase::plain("A bracket that moves: paint marks across it, watch it while the body is shoved.")
-        }
+        LookFirst::Bracket => Phrase::plain(
+            "Loose bracket: paint marks across it and watch it while someone pushes the body side to side.",
+        ),
         LookFirst::Angle(Some(angle)) => Phrase::plain(&format!(
-            "Angle: the bar stands at {} as it is driven. Stage Bracket levels it; the length alone does not.",
+            "Bar angle: {} at driven height. A bracket levels it; length alone doesn't.",
             degrees(angle)
         )),
-        LookFirst::Angle(None) => {
-            Phrase::plain("Angle: measure the bar in stage Bar; a steep one steps sideways at every bump.")
-        }
+        LookFirst::Angle(None) => Phrase::plain(
+            "Bar angle: measure it on the Bar screen; a steep bar kicks the axle sideways over every bump.",
+        ),
         LookFirst::Offset(Some(Some(off))) => Phrase::of(|w| {
-            format!("Offset: the axle is {}. Stage Bar says what length centres it.", w.sideways(off))
+            format!(
+                "Off center: the axle is {}. The Bar screen gives the length that centers it.",
+                w.sideways(off)
+            )
         }),
         LookFirst::Offset(Some(None)) => Phrase::plain(
-            "Offset: the axle reads centred. Look for a wheel or a tyre that differs from its partner.",
+            "Off center: the axle measures centered. Look for a wheel or tire that differs side to side.",
         ),
-        LookFirst::Offset(None) => Phrase::plain("Offset: read both sides in stage Tape."),
+        LookFirst::Offset(None) => Phrase::plain("Off center: measure both sides on the Tape screen."),
         LookFirst::DragLink(true) => Phrase::plain(
-            "Drag link against bar: stages Bracket and Cycle tell both angles and the bump steer.",
+            "Drag link and bar: the Bracket and Cycle screens give both angles and the bump steer.",
         ),
         LookFirst::DragLink(false) => Phrase::plain(
-            "Drag link: measure it in stage Tape; one that lies otherwise than the bar steers over bumps.",
+            "Drag link: measure it on the Tape screen; if it is not parallel to the bar you get bump steer.",
         ),
         LookFirst::Links(Some(true)) => Phrase::plain(
-            "Links: they work over the whole travel. Look at holes and rate in stage Sway, road against trail.",
+            "Sway links: they work over full travel. Look at hole and rate on the Sway screen, Road vs. trail.",
         ),
-        LookFirst::Links(Some(false)) => {
-            Phrase::plain("Links: they do not work over the travel. Stage Sway gives the window that does.")
-        }
+        LookFirst::Links(Some(false)) => Phrase::plain(
+            "Sway links: they don't work over full travel. The Sway screen gives the lengths that do.",
+        ),
         LookFirst::Links(None) => Phrase::plain(
-            "Links and bar: measure them in stage Sway; a stiff bar or a short link lifts a wheel early.",
+            "Sway bar and links: measure them on the Sway screen. A stiff sway bar or a short sway link lifts a wheel early.",
         ),
         LookFirst::Steering => Phrase::plain(
-            "Joints, bearings, damper and toe of the steering: looked at by whoever is qualified for it.",
+            "Have steering joints, wheel bearings, steering damper and toe checked by someone qualified.",
         ),
         LookFirst::Wheel => {
-            Phrase::plain("Steering wheel: the drag link's length sets it, once the axle is centred.")
+            Phrase::plain("Steering wheel off center: fix it with the drag link once the axle is centered.")
         }
     }
 }
@@ -575,16 +583,16 @@ fn look_first(look: LookFirst) -> Phrase {
 /// What a check is of.
 fn check_name(check: ProveCheck) -> Phrase {
     Phrase::plain(match check {
-        ProveCheck::BarAngle => "bar's angle",
+        ProveCheck::BarAngle => "bar angle",
         ProveCheck::LeftLink => "left sway link",
         ProveCheck::RightLink => "right sway link",
         ProveCheck::Clear => "clear over its travel",
         ProveCheck::SwayLinks => "sway links",
-        ProveCheck::Axle => "the axle under the frame",
+        ProveCheck::Axle => "axle under the frame",
     })
 }
 
 /// Names in a row.
 fn listed(names: &[Label]) -> String {
-    names.iter().map(Label::inches).collect::<Vec<_>>().join(", ")
+    names.iter().map(|name| say(&name.0).inches).collect::<Vec<_>>().join(", ")
 }

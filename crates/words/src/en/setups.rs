@@ -14,11 +14,11 @@ pub(super) fn setups(message: &SetupsMessage) -> Phrase {
 
 pub(crate) fn read(offset: Length, uncertainty: Length, there: bool) -> Phrase {
     Phrase::of(|w| {
-        let place = format!("{}, give or take {}", w.sideways(offset), w.fine(uncertainty));
+        let place = format!("{}, ±{}", w.sideways(offset), w.fine(uncertainty));
         if there {
-            format!("Read off the vehicle: {place}")
+            format!("Measured on the vehicle: {place}")
         } else {
-            format!("Read before the last change and reckoned on: {place}")
+            format!("Measured before the last change, calculated since: {place}")
         }
     })
 }
@@ -26,7 +26,7 @@ pub(crate) fn read(offset: Length, uncertainty: Length, there: bool) -> Phrase {
 pub(crate) fn reckoned(offset: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "Reckoned from the lift, not read: {}, supposing it was centred before. Read both sides before anything is turned.",
+            "Estimate from the lift, not measured: {}, if it was centered before. Measure both sides before you adjust anything.",
             w.sideways(offset)
         )
     })
@@ -34,10 +34,12 @@ pub(crate) fn reckoned(offset: Length) -> Phrase {
 
 pub(crate) fn supposed() -> Phrase {
     Phrase::plain(
-        "Nobody has read both sides yet: it is supposed to be centred as it stands. Read both sides before anything is turned.",
+        "Nobody has measured both sides yet, so it is taken as centered. Measure both sides before you adjust anything.",
     )
 }
 
 pub(crate) fn strapped() -> Phrase {
-    Phrase::plain("The gap was measured strapped to centre: a bar built to it leaves the axle there.")
+    Phrase::plain(
+        "The gap was measured with the axle strapped to center: a bar built to it holds the axle there.",
+    )
 }

@@ -3,15 +3,18 @@
 use derecho_core::measure::phrase::degrees;
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::squareness::AxleEnd;
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Phrase, Unit};
 use derecho_job::strip::message::{StripMessage, Waits};
 
-use crate::say_all;
+use crate::all_marked as say_all;
 
 pub(super) fn strip(message: &StripMessage) -> Phrase {
     match message {
         StripMessage::Waits(waits) => Phrase::plain(waiting(*waits)),
-        StripMessage::Holes(names) => Phrase::plain(&names.join(", ")),
+        StripMessage::Holes(names) => {
+            Phrase::plain(&names.iter().map(|name| mark(name)).collect::<Vec<_>>().join(", "))
+        }
         StripMessage::Rig { end, lift } => rig(*end, *lift),
         StripMessage::Off(offset, side) => Phrase::of(|w| format!("{} {}", w.distance(*offset), side.word())),
         StripMessage::Angle(angle) => Phrase::plain(&degrees(*angle)),
@@ -20,7 +23,7 @@ pub(super) fn strip(message: &StripMessage) -> Phrase {
         StripMessage::Change(change) => change_of(*change),
         StripMessage::Steps { done, of } => Phrase::plain(&format!("{done} of {of}")),
         StripMessage::Links { works, link } => {
-            let word = if *works { "links" } else { "do not work:" };
+            let word = if *works { "links" } else { "don't work:" };
             Phrase::of(|w| format!("{word} {}", w.fine(*link)))
         }
         StripMessage::Joined(headlines) => joined(&say_all(headlines)),
@@ -31,38 +34,38 @@ const fn waiting(waits: Waits) -> &'static str {
     match waits {
         Waits::YLink => "Y-link",
         Waits::MeasureTheBar => "measure the bar",
-        Waits::PartGone => "a part is gone",
-        Waits::NotNeeded => "not needed",
-        Waits::NotRecommended => "not urged",
-        Waits::ToChoose => "to choose",
-        Waits::NoBracketTried => "no bracket tried",
+        Waits::PartGone => "part removed",
+        Waits::NotNeeded => "no bracket needed for angle",
+        Waits::NotRecommended => "optional",
+        Waits::ToChoose => "choose a hole",
+        Waits::NoBracketTried => "no bracket entered",
         Waits::NotMeasured => "not measured",
         Waits::NoSwayBar => "no sway bar",
-        Waits::MoreToMeasure => "more to measure",
-        Waits::ReadAgain => "read again",
-        Waits::OneSideSoFar => "one side so far",
-        Waits::NoReadings => "no readings",
-        Waits::CannotTellYet => "cannot tell yet",
-        Waits::Centred => "centred",
+        Waits::MoreToMeasure => "measure more",
+        Waits::ReadAgain => "measure again",
+        Waits::OneSideSoFar => "one side done",
+        Waits::NoReadings => "no measurements",
+        Waits::CannotTellYet => "can't tell yet",
+        Waits::Centred => "centered",
         Waits::NoBarYLink => "no bar: Y-link",
-        Waits::CannotBe => "cannot be",
-        Waits::ThreadFault => "thread!",
+        Waits::CannotBe => "check measurements",
+        Waits::ThreadFault => "thread: check",
         Waits::HoleOrLength => "hole or length?",
-        Waits::DoesNotReach => "does not reach",
+        Waits::DoesNotReach => "won't reach",
         Waits::NothingChosen => "nothing chosen",
-        Waits::TorqueMissing => "torque missing",
-        Waits::SomethingIsOff => "something is off",
+        Waits::TorqueMissing => "torque not recorded",
+        Waits::SomethingIsOff => "not all put back",
         Waits::Done => "done",
-        Waits::Settled => "settled",
-        Waits::ChangedSinceSettled => "changed since settled",
-        Waits::ProvedNotSettled => "proved, not settled",
+        Waits::Settled => "closed",
+        Waits::ChangedSinceSettled => "changed since closed",
+        Waits::ProvedNotSettled => "proved, not closed",
         Waits::BackToBar => "back to Bar",
         Waits::BackToSway => "back to Sway",
-        Waits::StillTouches => "still touches",
-        Waits::PlanNotFitted => "plan not fitted",
+        Waits::StillTouches => "still stops early",
+        Waits::PlanNotFitted => "plan not installed",
         Waits::BracketNotDecided => "bracket not decided",
         Waits::NotYet => "not yet",
-        Waits::ReadBothSides => "read both sides",
+        Waits::ReadBothSides => "measure both sides",
         Waits::LengthOnly => "length only",
     }
 }
@@ -71,7 +74,7 @@ fn rig(end: Option<AxleEnd>, lift: Length) -> Phrase {
     let end = match end {
         Some(AxleEnd::Front) => "front",
         Some(AxleEnd::Rear) => "rear",
-        None => "which end?",
+        None => "which axle?",
     };
     Phrase::of(|w| {
         if lift == Length::ZERO {
@@ -85,7 +88,7 @@ fn rig(end: Option<AxleEnd>, lift: Length) -> Phrase {
 fn change_of(change: Length) -> Phrase {
     Phrase::of(|w| {
         if print::rounds_to_nought(change, Style::everyday(w.unit())) {
-            return "length stays".to_owned();
+            return "leave the length".to_owned();
         }
         let word = if change > Length::ZERO { "longer" } else { "shorter" };
         format!("{} {word}", w.distance(change))

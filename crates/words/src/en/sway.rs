@@ -1,8 +1,10 @@
 //! Stage Sway.
 
+use super::bracket::capital;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, RollRate, Side, SpringRate, Stress};
 use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::sway::ArmFault;
@@ -21,19 +23,19 @@ use derecho_job::sway::places::LinkWork;
 
 use super::cycle::{happens, place};
 
-use crate::say;
+use crate::marked as say;
 
 pub(super) fn sway(message: &SwayMessage) -> Phrase {
     match message {
-        SwayMessage::BarRow { old: true } => Phrase::plain("the old bar"),
-        SwayMessage::BarRow { old: false } => Phrase::plain("the bar here"),
+        SwayMessage::BarRow { old: true } => Phrase::plain("old sway bar"),
+        SwayMessage::BarRow { old: false } => Phrase::plain("sway bar on it now"),
         SwayMessage::Aim(aim) => Phrase::plain(aim_name(*aim)),
         SwayMessage::RodName(rod) => Phrase::plain(&rod_name(*rod)),
         SwayMessage::Neighbour(name) => Phrase::plain(&neighbour_name(name)),
         SwayMessage::CheckName(check) => check_name(check),
         SwayMessage::Without(why) => without(*why),
         SwayMessage::PreloadOfLikeLinks => Phrase::plain(
-            "Preload is wanted, but both links are alike: type how much longer the left one is.",
+            "Preload is on, but both sway links are the same length: enter how much longer the left one is.",
         ),
         SwayMessage::FromOtherEnd { title } => from_other_end(title),
         SwayMessage::At { left, right } => at(*left, *right),
@@ -125,7 +127,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
 fn without(why: WithoutSway) -> Phrase {
     Phrase::plain(match why {
         WithoutSway::Measure => "Measure the sway bar",
-        WithoutSway::NothingPosed => "Nothing can be cycled yet",
+        WithoutSway::NothingPosed => "Not enough measured yet to cycle the axle",
         WithoutSway::NoBar => "No sway bar here",
     })
 }
@@ -138,18 +140,18 @@ const fn use_word(used_for: Option<Use>) -> &'static str {
         Some(Use::LoadedTravel) => "Loaded travel",
         Some(Use::RoadAndTowing) => "Road use and towing",
         Some(Use::FastDesert) => "Fast open ground",
-        None => "A use nobody named",
+        None => "No use chosen",
     }
 }
 
 /// What a choice is called.
 const fn choice_name(choice: Choice) -> &'static str {
     match choice {
-        Choice::AsItIs => "as it is, always connected",
-        Choice::TiedUp => "unbolted and tied up",
+        Choice::AsItIs => "leave it connected",
+        Choice::TiedUp => "unbolt it and tie it up",
         Choice::Pins => "pins",
         Choice::Powered => "powered disconnect",
-        Choice::SoftTorsionBar => "soft torsion bar, always connected",
+        Choice::SoftTorsionBar => "soft torsion bar, left connected",
         Choice::TwoRate => "two-rate bar",
         Choice::NoBar => "none",
     }
@@ -158,22 +160,23 @@ const fn choice_name(choice: Choice) -> &'static str {
 /// What ends the twist, as a clause.
 fn ended(by: &EndedBy) -> String {
     match by {
-        EndedBy::WouldNotStand => "it would not stand".to_owned(),
+        EndedBy::WouldNotStand => "springs too soft to hold the body upright".to_owned(),
         EndedBy::FrontLifts => "a front wheel lifts".to_owned(),
         EndedBy::RearLifts => "a rear wheel lifts".to_owned(),
-        EndedBy::FrontStops => "the front axle meets its stops".to_owned(),
-        EndedBy::RearStops => "the rear axle meets its stops".to_owned(),
-        EndedBy::Limit(None) => "the links reach no further".to_owned(),
+        EndedBy::FrontStops => "the front axle hits its bump stops".to_owned(),
+        EndedBy::RearStops => "the rear axle hits its bump stops".to_owned(),
+        EndedBy::Limit(None) => "the sway links run out of reach".to_owned(),
         EndedBy::Limit(Some(what)) => happens(what).replacen("The ", "the ", 1),
-        EndedBy::BarLinks => "the sway bar's links turn over".to_owned(),
-        EndedBy::BarSteel => "the sway bar is twisted past what its steel takes".to_owned(),
+        EndedBy::BarLinks => "the sway links go over center".to_owned(),
+        EndedBy::BarSteel => "the sway bar is overstressed".to_owned(),
     }
 }
 
 /// Whose figures of the other axle the chart takes.
 pub(crate) fn from_other_end(title: &str) -> Phrase {
     Phrase::plain(&format!(
-        "Road against trail takes the other axle from its own job, “{title}”, where this job says nothing of it."
+        "Road vs. trail uses the other axle's own job, \u{201c}{}\u{201d}, for anything not entered here.",
+        mark(title)
     ))
 }
 
@@ -185,9 +188,9 @@ pub(crate) fn at(left: f64, right: f64) -> Phrase {
 /// Why arm and link do not close.
 pub(crate) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
     let what = match fault {
-        ArmFault::OverExtended(_) => "The sway bar's arm turns over",
-        ArmFault::Folded(_) => "The sway bar's arm folds onto its link",
-        ArmFault::Sideways => "The link is too short sideways",
+        ArmFault::OverExtended(_) => "The sway bar arm goes over center",
+        ArmFault::Folded(_) => "The sway bar arm folds back onto its sway link",
+        ArmFault::Sideways => "The sway link is too short to reach across",
     };
     Phrase::of(|w| format!("{what} at {}", place(w, left, right)))
 }
@@ -195,7 +198,7 @@ pub(crate) fn does_not_close(fault: ArmFault, left: f64, right: f64) -> Phrase {
 /// Nothing of the travel could be posed.
 pub(crate) fn nothing_posed() -> Phrase {
     Phrase::plain(
-        "As measured the axle reaches no part of its travel: check heights and places of arms and links",
+        "By these measurements the axle can't reach any of its travel: check the heights and positions of arms and sway links",
     )
 }
 
@@ -203,7 +206,7 @@ pub(crate) fn nothing_posed() -> Phrase {
 pub(crate) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "Arm and link come to {} at {}: {} left to a straight line",
+            "Arm and sway link open to {} at {}: {} before they go straight",
             degrees(worst),
             place(w, left, right),
             w.distance(to_straight)
@@ -214,23 +217,26 @@ pub(crate) fn too_near(worst: Angle, (left, right): (f64, f64), to_straight: Len
 /// The range of γ over everything the axle does.
 pub(crate) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> Phrase {
     let range = format!("{:.0}° to {:.0}°", least.to_degrees(), most.to_degrees());
-    let reported = if work == LinkWork::ALot { "a lot, but it works" } else { "clear of a straight line" };
-    Phrase::of(|w| format!("A link of {} works from {range}: {reported}", w.fine(link)))
+    let reported =
+        if work == LinkWork::ALot { "a lot of angle, but OK" } else { "stays well away from straight" };
+    Phrase::of(|w| format!("A {} sway link goes from {range}: {reported}", w.fine(link)))
 }
 
 /// Shortest and longest link that works, and this one.
 pub(crate) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
     Phrase::of(|w| match works {
-        None => "No link works over this travel: a longer arm or less travel is wanted.".to_owned(),
+        None => {
+            "No sway link length works over this travel: use a longer arm or limit the travel.".to_owned()
+        }
         Some([least, most]) => {
             let verdict = if link < least {
-                format!("this one is {} too short", w.at_least(least - link))
+                format!("yours is {} too short", w.at_least(least - link))
             } else if link > most {
-                format!("this one is {} too long", w.at_least(link - most))
+                format!("yours is {} too long", w.at_least(link - most))
             } else {
-                "this one is inside".to_owned()
+                "yours is in range".to_owned()
             };
-            format!("Links work from {} to {}: {verdict}.", w.at_least(least), w.at_most(most))
+            format!("Sway links from {} to {} work: {verdict}.", w.at_least(least), w.at_most(most))
         }
     })
 }
@@ -249,14 +255,14 @@ pub(crate) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
     match cut {
         Ok(cut) => Phrase::of(|w| {
             format!(
-                "Built from rod: cut {}, tap one end right hand and one left hand {} deep, {} of thread in at each; it turns {} longer or shorter. Jam nuts last.",
+                "To make it from rod: cut {}; tap one end right-hand and one left-hand, {} deep; screw in {} of thread at each end; it adjusts {} either way. Jam nuts last.",
                 w.distance(cut.rod_mm),
                 w.distance(cut.tap_mm),
                 w.distance(cut.in_mm),
                 w.distance(cut.longer_mm)
             )
         }),
-        Err(fault) => Phrase::plain(&format!("No rod makes this link: {fault}.")),
+        Err(fault) => Phrase::plain(&format!("Can't be made from rod: {fault}.")),
     }
 }
 
@@ -264,7 +270,7 @@ pub(crate) fn rod(cut: Result<&RodCut, &RodFault>) -> Phrase {
 pub(crate) fn splined_bar(least: Length, frame: Length) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "A splined bar of at least {}: the frame's {} and {} over, {} sticking out each side.",
+            "Splined bar: at least {} long, which is the {} frame plus {}, {} sticking out each side.",
             w.distance(least),
             w.distance(frame),
             w.distance(OVER_FRAME),
@@ -275,15 +281,15 @@ pub(crate) fn splined_bar(least: Length, frame: Length) -> Phrase {
 
 /// The bar's mass.
 pub(crate) fn bar_weighs(mass: Mass) -> Phrase {
-    Phrase::of(|w| format!("The bar weighs {}.", weight(w, mass.weight())))
+    Phrase::of(|w| format!("The sway bar weighs {}.", weight(w, mass.weight())))
 }
 
 /// The arm against the shock's stroke.
 pub(crate) fn arm_and_stroke(arm: Length, stroke: Length, alike: bool) -> Phrase {
-    let verdict = if alike { "about right" } else { "look at the window above" };
+    let verdict = if alike { "about right" } else { "see the range of sway link lengths above" };
     Phrase::of(|w| {
         format!(
-            "Arms of {} against {} of shock stroke: the rule of thumb takes them alike; {verdict}.",
+            "Arms {}, shock stroke {}: as a rule of thumb they should match; {verdict}.",
             w.distance(arm),
             w.distance(stroke)
         )
@@ -309,9 +315,13 @@ pub(crate) fn preload(
                 weight(w, right)
             )
         });
-        let wanted = if wanted { "on purpose" } else { "by accident? Set both links alike on a level floor" };
+        let wanted = if wanted {
+            "on purpose"
+        } else {
+            "by mistake? Set both sway links to the same length on a level floor"
+        };
         format!(
-            "The {side} link is {} longer: {} of preload at each wheel, more under this axle's {side} and the other axle's {other} wheel, {wanted}.{corners}",
+            "The {side} sway link is {} longer: {} of preload at each wheel, adding weight on this axle's {side} wheel and the other axle's {other} wheel, {wanted}.{corners}",
             w.distance(longer),
             weight(w, change),
         )
@@ -321,7 +331,7 @@ pub(crate) fn preload(
 /// A floor that leans, degrees.
 pub(crate) fn floor_leans(degrees: f64) -> Phrase {
     Phrase::plain(&format!(
-        "The floor leans by {degrees:.1}°: links set here by what slips in come out unequal and twist the bar on level ground. Set both to one length by the tape, or level the tyres first."
+        "The floor slopes {degrees:.1}°: sway links adjusted here until they slip on come out unequal and preload the sway bar on level ground. Set both to the same length with a tape, or level the vehicle first."
     ))
 }
 
@@ -329,12 +339,16 @@ pub(crate) fn floor_leans(degrees: f64) -> Phrase {
 pub(crate) fn parked(difference: Length, pull: Force, goes_in: bool) -> Phrase {
     Phrase::of(|w| {
         if difference.abs() <= defaults::PIN_CHAMFER {
-            "Both sides stand alike.".to_owned()
+            "Both sides line up.".to_owned()
         } else if goes_in {
-            format!("The sides differ by {}: a hand pulls that, {}.", w.distance(difference), force(w, pull))
+            format!(
+                "The sides are off by {}: you can pull that by hand ({}).",
+                w.distance(difference),
+                force(w, pull)
+            )
         } else {
             format!(
-                "The sides differ by {}, which takes {} at the link: park level, or let a helper stand on the bumper.",
+                "The sides are off by {}, which takes {} at the sway link: park level, or have a helper stand on the bumper.",
                 w.distance(difference),
                 force(w, pull)
             )
@@ -351,16 +365,16 @@ pub(crate) fn parked_on_slope(
 ) -> Phrase {
     Phrase::of(|w| {
         let reported = format!(
-            "On {:.1}° sideways the body leans {:.1}° on its springs and the sides differ by {}, {} at the link",
+            "Parked on a {:.1}° side slope the body leans {:.1}°. The sides are then off by {}, {} at the sway link",
             slope.to_degrees().abs(),
             lean.to_degrees().abs(),
             w.distance(difference),
             force(w, pull)
         );
         match up_to {
-            None => format!("{reported}: a hand pulls that."),
+            None => format!("{reported}: you can pull that by hand."),
             Some(allowed) => format!(
-                "{reported}: pins go in up to {allowed:.1}°. Find level ground, or a helper for the bumper."
+                "{reported}: pins go in up to {allowed:.1}°. Find level ground or put a helper on the bumper."
             ),
         }
     })
@@ -370,7 +384,10 @@ pub(crate) fn parked_on_slope(
 pub(crate) fn stud(play: Length) -> Phrase {
     Phrase::of(|w| {
         if play < Length::ZERO {
-            format!("The stud is {} too thick: press the sleeve out, or take a thinner stud.", w.fine(play))
+            format!(
+                "The stud is {} too big: press the sleeve out of the sway link, or use a smaller stud.",
+                w.fine(play)
+            )
         } else {
             format!("{} of play.", w.fine(play))
         }
@@ -380,10 +397,10 @@ pub(crate) fn stud(play: Length) -> Phrase {
 /// A nut on a stud.
 pub(crate) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
     if same {
-        return Phrase::plain("Diameter and pitch are the same.");
+        return Phrase::plain("The nut matches the stud.");
     }
     Phrase::plain(&format!(
-        "{} on {}: it starts, and strips. Take the nut of the stud's own thread.",
+        "{} nut on a {} stud: it starts, then strips. Use the nut that matches the stud.",
         nut.text(),
         stud.text()
     ))
@@ -392,27 +409,27 @@ pub(crate) fn nut(stud: &Thread, nut: &Thread, same: bool) -> Phrase {
 /// Whether a hand reaches the pin.
 pub(crate) fn pin_side(reaches: bool) -> Phrase {
     Phrase::plain(if reaches {
-        "A hand reaches the pin."
+        "You can reach the pin."
     } else {
-        "No hand reaches the pin: turn the stud round, so that the pin's side faces out."
+        "You can't reach the pin: turn the stud so the pin faces out."
     })
 }
 
 /// Room over a stowed link, as taped.
 pub(crate) fn stowed_room(room: Length) -> Phrase {
     Phrase::of(|w| {
-        format!("{} over it at full bump; {} is wanted.", w.distance(room), w.distance(defaults::LEAST_LEFT))
+        format!("{} above it at full bump; it needs {}.", w.distance(room), w.distance(defaults::LEAST_LEFT))
     })
 }
 
 /// A stowed link that does not reach.
 pub(crate) fn stud_out_of_reach() -> Phrase {
-    Phrase::plain("Arm and link do not reach the stowing stud: move it, nearer to the arm's eye.")
+    Phrase::plain("Arm and sway link don't reach the stow stud: move it closer to the end of the arm.")
 }
 
 /// A stowed link beside nothing that was measured.
 pub(crate) fn stowed_alone() -> Phrase {
-    Phrase::plain("Arm and link reach the stud; nothing was measured that they could touch.")
+    Phrase::plain("Arm and sway link reach the stow stud; nothing near it has been measured.")
 }
 
 /// A stowed link and what it comes nearest to: the gap, − through it, and the one wanted.
@@ -420,14 +437,11 @@ pub(crate) fn stowed(thing: &str, gap: Length, wanted: Length, (left, right): (f
     Phrase::of(|w| {
         let at = place(w, left, right);
         if gap < Length::ZERO {
-            format!("Stowed, it runs into the {thing} at {at}: move the stud.")
+            format!("Stowed, it hits the {thing} at {at}: move the stud.")
         } else {
             let reported =
-                if gap >= wanted { String::new() } else { format!("; {} is wanted", w.distance(wanted)) };
-            format!(
-                "Stowed, it clears the {thing} by {} at {at}, the nearest of all{reported}.",
-                w.distance(gap)
-            )
+                if gap >= wanted { String::new() } else { format!("; it needs {}", w.distance(wanted)) };
+            format!("Stowed, it comes closest to the {thing}: {} clear{reported}, at {at}.", w.distance(gap))
         }
     })
 }
@@ -438,11 +452,11 @@ pub(crate) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
         let at = place(w, at.0, at.1);
         let upper = |text: String| text.replacen('t', "T", 1);
         if gap < Length::ZERO {
-            upper(format!("{rod} runs into the {thing} at {at}"))
+            upper(format!("{rod} hits the {thing} at {at}"))
         } else {
             let reported =
-                if gap >= wanted { String::new() } else { format!(", {} is wanted", w.distance(wanted)) };
-            upper(format!("{rod} comes within {} of the {thing} at {at}{reported}", w.distance(gap)))
+                if gap >= wanted { String::new() } else { format!(", it needs {}", w.distance(wanted)) };
+            upper(format!("{rod} comes within {} of the {thing}{reported}, at {at}", w.distance(gap)))
         }
     })
 }
@@ -450,22 +464,22 @@ pub(crate) fn gap(rod: &str, thing: &str, (gap, wanted): (Length, Length), at: (
 /// Room for arms and links, by the tightest gap and whether it is clear.
 pub(crate) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) -> Phrase {
     if !half_measured.is_empty() {
-        let reported = half_measured.join(", ");
+        let reported = half_measured.iter().map(|name| mark(name)).collect::<Vec<_>>().join(", ");
         return Phrase::of(|w| {
             let gap = tightest.map_or_else(String::new, |(says, _)| format!(" {}.", says.in_unit(w.unit())));
             format!(
-                "Not measured whole, so nothing is called clear yet: {reported}. Type what the ends lack.{gap}"
+                "Measurements incomplete, so nothing can be called clear yet: {reported}. Enter what is missing for these ends.{gap}"
             )
         });
     }
     match tightest {
         None => Phrase::plain(
-            "Nothing was measured that arms and links could touch: their clearance is not checked. Look at control arms and track bar, too.",
+            "Nothing has been measured that the arms and sway links could hit: their clearance is not checked. Check control arms and track bar yourself, too.",
         ),
         Some((says, false)) => Phrase::of(|w| format!("{}.", says.in_unit(w.unit()))),
         Some((says, true)) => Phrase::of(|w| {
             format!(
-                "Arms and links are clear of what was measured beside them. {}. They are not held against control arms and track bar: look there yourself.",
+                "Arms and sway links clear everything measured near them. {}. Not checked: control arms and track bar. Look there yourself.",
                 says.in_unit(w.unit())
             )
         }),
@@ -475,14 +489,14 @@ pub(crate) fn room(tightest: Option<(&Phrase, bool)>, half_measured: &[&str]) ->
 /// The hole to cut in a panel, in the panel's two axes, mm, with room round it.
 pub(crate) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> Phrase {
     let Some([first, second]) = cut else {
-        return Phrase::plain(&format!("Nothing passes the {name}: leave it whole."));
+        return Phrase::plain(&format!("Nothing passes through the {}: no hole needed.", mark(name)));
     };
     let mm = Length::from_mm;
     Phrase::of(|w| {
         let up = format!("from {} to {} up", w.distance(mm(second[0])), w.distance(mm(second[1])));
         let out = |pair: [f64; 2]| {
             format!(
-                "from {} to {} out from the middle",
+                "from {} to {} from the centerline",
                 signed(w, pair[0], "across"),
                 w.distance(mm(pair[1]))
             )
@@ -500,7 +514,8 @@ pub(crate) fn cut(name: &str, faces: PanelFaces, cut: Option<[[f64; 2]; 2]>) -> 
             PanelFaces::Up => format!("{}, {}", fore(first), out(second)),
         };
         format!(
-            "Cut the {name} {where_}, with {} of room all round, corners rounded; both sides alike.",
+            "Cut the {} {where_}. That leaves {} all around. Round the corners. Same on both sides.",
+            mark(name),
             w.distance(WANTED_CLEARANCE)
         )
     })
@@ -513,26 +528,23 @@ fn signed(w: Words, value: f64, beyond: &str) -> String {
 
 /// A bolt nobody measured.
 pub(crate) fn bolt_open() -> Phrase {
-    Phrase::plain("Tape the room in front of its head, or say where it goes through.")
+    Phrase::plain("Measure the clearance in front of the bolt head, or say what the bolt goes through.")
 }
 
 /// A bolt that a thing stops, and what stops it the other way round.
 pub(crate) fn bolt_stopped((way, thing): (BoltWay, &str), (round, other): (BoltWay, Option<&str>)) -> Phrase {
     let turned = match other {
-        None => format!("turn it round, it comes out {}", way_out(round)),
-        Some(other) => format!("nor {}: the {other} is there", way_out(round)),
+        None => format!("flip it and it comes out {}", way_out(round)),
+        Some(other) => format!("and it won't come out {} either: the {other} is there", way_out(round)),
     };
-    Phrase::plain(&format!("It does not come out {}: the {thing} is in its way; {turned}.", way_out(way)))
+    Phrase::plain(&format!("It won't come out {}: the {thing} is in the way; {turned}.", way_out(way)))
 }
 
 /// Room taped in front of a bolt's head, less its length.
 pub(crate) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
     Phrase::of(|w| {
         if over < Length::ZERO {
-            format!(
-                "{} short: turn it round before a tab is welded or the rail is in the way.",
-                w.distance(over)
-            )
+            format!("{} short: flip the bolt before a tab is welded or the rail traps it.", w.distance(over))
         } else {
             format!("{} to spare, {}.", w.distance(over), way_out(way))
         }
@@ -541,7 +553,7 @@ pub(crate) fn bolt_room(over: Length, way: BoltWay) -> Phrase {
 
 /// A bolt in front of which nothing was found.
 pub(crate) fn bolt_free(way: BoltWay) -> Phrase {
-    Phrase::plain(&format!("Nothing measured stands in its way {}.", way_out(way)))
+    Phrase::plain(&format!("Nothing measured is in its way {}.", way_out(way)))
 }
 
 const fn way_out(way: BoltWay) -> &'static str {
@@ -557,22 +569,22 @@ const fn way_out(way: BoltWay) -> &'static str {
 
 /// A bar that nobody measured.
 pub(crate) fn assumed_bar(outside: Length) -> Phrase {
-    Phrase::of(|w| format!("a bar of {}", w.stock(outside)))
+    Phrase::of(|w| format!("a {} bar", w.stock(outside)))
 }
 
 /// The length that twists, assumed.
 pub(crate) fn assumed_active(active: Length) -> Phrase {
-    Phrase::of(|w| format!("{} of it twist", w.distance(active)))
+    Phrase::of(|w| format!("active length {}", w.distance(active)))
 }
 
 /// What its steel takes, assumed.
 pub(crate) fn assumed_steel() -> Phrase {
-    Phrase::plain(&format!("its steel takes {:.0} MPa in shear", defaults::ALLOWABLE_SHEAR.to_mpa()))
+    Phrase::plain(&format!("bar steel good for {:.0} MPa in shear", defaults::ALLOWABLE_SHEAR.to_mpa()))
 }
 
 /// Links and bushes, assumed.
 pub(crate) fn assumed_rigid() -> Phrase {
-    Phrase::plain("links and bushes that do not give")
+    Phrase::plain("sway links and bushings with no give")
 }
 
 /// A thickness, assumed.
@@ -588,7 +600,7 @@ pub(crate) fn assumed_rails() -> Phrase {
 /// The steering lock, assumed.
 pub(crate) fn assumed_lock() -> Phrase {
     Phrase::plain(&format!(
-        "tyres that steer {:.0}° either way about their own middle",
+        "tires that steer {:.0}° each way about their own center",
         defaults::STEERING_LOCK_DEGREES
     ))
 }
@@ -605,16 +617,18 @@ pub(crate) fn hole(
     let (stress, takes) = (stress.to_mpa(), takes.to_mpa());
     Phrase::of(|w| {
         let Some(roll) = roll else {
-            return format!("Arm {}: it does not close with this link as it stands", w.distance(arm));
+            return format!("Arm {}: the sway link can't reach it at the driven height", w.distance(arm));
         };
-        let road = road
-            .map_or_else(|| "it would not stand".to_owned(), |road| format!("{road:.1}° per g on the road"));
-        let over = if stress > takes { ": over" } else { "" };
+        let road = road.map_or_else(
+            || "springs too soft to hold the body upright".to_owned(),
+            |road| format!("{road:.1}° per g on the road"),
+        );
+        let over = if stress > takes { ": overstressed" } else { "" };
         let against = match against {
             Against::InUse => "the hole in use, ".to_owned(),
             Against::Unknown => String::new(),
             Against::Share(share) if (share - 1.0).abs() < 0.005 => {
-                "as stiff as the hole in use, ".to_owned()
+                "same stiffness as the hole in use, ".to_owned()
             }
             Against::Share(share) => {
                 let way = if share > 1.0 { "stiffer" } else { "softer" };
@@ -637,9 +651,10 @@ pub(crate) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>)
         } else {
             String::new()
         };
-        let station = station.map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        let station =
+            station.map_or_else(String::new, |says| format!(" {}.", capital(says.in_unit(w.unit()))));
         format!(
-            "{} on the springs{roof}, centre of gravity {} above the roll axis, give or take {}{station}.",
+            "{} sprung{roof}. Center of gravity {} above the roll axis, ±{}.{station}",
             weight(w, weighed.sprung()),
             w.distance(lever),
             w.distance(weighed.gravity_good_to)
@@ -657,7 +672,7 @@ pub(crate) fn choice(
 ) -> Phrase {
     Phrase::of(|w| {
         let road = road.map_or_else(
-            || "would not stand on the road".to_owned(),
+            || "springs too soft to hold the body upright on the road".to_owned(),
             |road| {
                 let between =
                     between.map_or_else(String::new, |[low, high]| format!(" ({low:.1} to {high:.1})"));
@@ -668,7 +683,7 @@ pub(crate) fn choice(
             || ended(ended_by),
             |(degrees, lift)| {
                 format!(
-                    "{degrees:.0}° of twist on the trail, a wheel {} up, until {}",
+                    "{degrees:.0}° of flex on the trail, one wheel {} up, until {}",
                     w.distance(lift),
                     ended(ended_by)
                 )
@@ -681,39 +696,39 @@ pub(crate) fn choice(
 /// The choice that is suggested.
 pub(crate) fn suggests(choice: Choice, used_for: Option<Use>, says: &Phrase) -> Phrase {
     let why = match used_for {
-        Some(Use::Crawling) => "crawling wants the most twist and can stop to reconnect",
-        Some(Use::Trails) => "trails want twist without getting out",
-        Some(Use::Mixed) => "road and trail by turns want the bar firm on the one and soft on the other",
-        Some(Use::FastDesert) => "fast open ground wants the bar at work all the time",
-        Some(Use::RoadAndTowing) => "the road and towing want the least roll",
-        Some(Use::LoadedTravel) => "a load up high wants the least roll",
-        None => "nobody said what it is used for",
+        Some(Use::Crawling) => "crawling needs the most flex, and you can stop to reconnect",
+        Some(Use::Trails) => "trail driving needs flex without getting out",
+        Some(Use::Mixed) => "mixed road and trail needs a firm bar on the road and a soft one on the trail",
+        Some(Use::FastDesert) => "fast open ground needs the sway bar working all the time",
+        Some(Use::RoadAndTowing) => "road and towing need the least body roll",
+        Some(Use::LoadedTravel) => "a high load needs the least body roll",
+        None => "no use was chosen",
     };
     let name = choice_name(choice);
-    Phrase::of(|w| format!("For this use: {name}, because {why}. {}", says.in_unit(w.unit())))
+    Phrase::of(|w| format!("Best for this use: {name}, because {why}. {}", says.in_unit(w.unit())))
 }
 
 /// What a choice needs.
 pub(crate) fn needs(choice: Choice) -> Phrase {
     Phrase::plain(match choice {
         Choice::AsItIs => "nothing to do on the trail",
-        Choice::TiedUp => "a wrench, free and slow; bolts get lost; level ground to reconnect",
+        Choice::TiedUp => "a wrench; no cost, but slow; bolts get lost; level ground to reconnect",
         Choice::Pins => {
-            "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the links"
+            "no wrench; level ground or a helper on the bumper to reconnect; a place to stow the sway links"
         }
-        Choice::Powered => "wiring, and a hand knob for the day the motor fails",
+        Choice::Powered => "wiring, plus a manual override in case the motor fails",
         Choice::SoftTorsionBar => {
-            "a splined bar of half the rate and its arms; type those that can be had to find one"
+            "a splined bar of half the stiffness, with arms; enter the ones you can get"
         }
-        Choice::TwoRate => "a lever or air cylinder; finds its place again by itself",
-        Choice::NoBar => "stiffer springs, or a driver who takes it slowly",
+        Choice::TwoRate => "a lever or air cylinder; re-engages by itself",
+        Choice::NoBar => "stiffer springs, or slower driving",
     })
 }
 
 /// What a soft torsion bar needs, where one was found.
 pub(crate) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase {
     Phrase::of(|w| {
-        format!("the bar of {} × {} and arms of {}", w.stock(diameter), w.distance(length), w.distance(arm))
+        format!("the {} × {} bar and {} arms", w.stock(diameter), w.distance(length), w.distance(arm))
     })
 }
 
@@ -721,21 +736,23 @@ pub(crate) fn soft_bar(diameter: Length, length: Length, arm: Length) -> Phrase 
 pub(crate) fn splined(facts: &SplinedFacts) -> Phrase {
     let (stress, takes) = (facts.stress.0.to_mpa(), facts.stress.1.to_mpa());
     Phrase::of(|w| {
-        let road =
-            facts.road.map_or_else(|| "would not stand".to_owned(), |road| format!("{road:.1}° per g"));
+        let road = facts.road.map_or_else(
+            || "springs too soft to hold the body upright".to_owned(),
+            |road| format!("{road:.1}° per g"),
+        );
         let out =
             facts.out.map_or_else(String::new, |out| format!(", sticks out {} each side", w.distance(out)));
         let short = facts
             .short
             .map_or_else(String::new, |short| format!("; {} too short for the frame", w.distance(short)));
-        let over = if stress > takes { ": over" } else { "" };
-        let works = if facts.works { "" } else { "; its arms turn over" };
+        let over = if stress > takes { ": overstressed" } else { "" };
+        let works = if facts.works { "" } else { "; its arms go over center" };
         let unlike = facts.unlike.map_or_else(String::new, |by| {
             let verb = if by > Length::ZERO { "longer" } else { "shorter" };
-            format!("; arms {} {verb} than the shock's stroke", w.distance(by))
+            format!("; arms {} {verb} than the shock stroke", w.distance(by))
         });
         format!(
-            "{} × {} with arms of {}: {road}, {}, {} at an arm's eye, {stress:.0} of {takes:.0} MPa{over}, {}{out}{short}{works}{unlike}",
+            "{} × {} with {} arms: {road}, {}; {} at the end of the arm, {stress:.0} of {takes:.0} MPa{over}; {}{out}{short}{works}{unlike}",
             w.stock(facts.diameter),
             w.distance(facts.length),
             w.distance(facts.arm),
@@ -750,13 +767,13 @@ pub(crate) fn splined(facts: &SplinedFacts) -> Phrase {
 pub(crate) fn splined_wanted(wanted: RollRate, least: Option<Length>) -> Phrase {
     Phrase::of(|w| {
         let least = least.map_or_else(String::new, |least| format!(", at least {} long", w.at_least(least)));
-        format!("A splined bar of {}{least}", roll_rate(w, wanted.max(RollRate::ZERO)))
+        format!("A splined bar rated {}{least}", roll_rate(w, wanted.max(RollRate::ZERO)))
     })
 }
 
 /// None of those typed fits.
 pub(crate) fn no_splined() -> Phrase {
-    Phrase::plain("None of these bars and arms fits")
+    Phrase::plain("None of these bars and arms works")
 }
 
 /// The splined bar to take: diameter, length, arm, link; what sticks out each side.
@@ -764,7 +781,7 @@ pub(crate) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Opti
     Phrase::of(|w| {
         let out = out.map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
         format!(
-            "Bar of {} × {}, arms of {}, links of {}{out}",
+            "{} × {} bar, {} arms, {} sway links{out}",
             w.stock(diameter),
             w.distance(length),
             w.distance(arm),
@@ -789,28 +806,29 @@ pub(crate) fn because(reason: &Reason) -> Phrase {
             |leans| {
                 let side = if leans > Force::ZERO { "left" } else { "right" };
                 format!(
-                    " The {side} corner carries {} more: no reason for a stiffer bar, but for a spring.",
+                    " The {side} corner carries {} more: that calls for a spring, not a stiffer bar.",
                     weight(w, leans.abs())
                 )
             },
         );
-        let station =
-            station.as_ref().map_or_else(String::new, |says| format!(", {}", says.in_unit(w.unit())));
+        let station = station
+            .as_ref()
+            .map_or_else(String::new, |says| format!(" {}.", capital(says.in_unit(w.unit()))));
         let asks = if reason.wanted > RollRate::ZERO {
             let solid = reason.solid.map_or_else(String::new, |[diameter, length, arm]| {
                 format!(
-                    ": a solid bar of {} over {} with arms of {}",
+                    ": a solid {} bar, {} long, with {} arms",
                     w.stock(diameter),
                     w.distance(length),
                     w.distance(arm)
                 )
             });
-            format!("the bar has to give {}{solid}", roll_rate(w, reason.wanted))
+            format!("the sway bar needs to give {}{solid}", roll_rate(w, reason.wanted))
         } else {
-            "springs and the other axle give it without a bar".to_owned()
+            "springs and the other axle give that without a sway bar".to_owned()
         };
         format!(
-            "{use_} may roll {degrees:.1}° per g. {} on the springs{roof}, {} above the roll axis{station}, wants {} in all; these springs give {} and the other axle {}: {asks}.{corners}",
+            "{use_}: allow {degrees:.1}° of body roll per g. {} sprung{roof}, {} above the roll axis.{station} That needs {} in total. These springs give {} and the other axle {}; {asks}.{corners}",
             weight(w, weighed.sprung()),
             w.distance(reason.lever),
             roll_rate(w, reason.all),
@@ -825,17 +843,17 @@ pub(crate) fn past_stops(work: bool) -> Phrase {
     Phrase::of(|w| {
         let past = w.distance(derecho_job::defaults::PAST_THE_STOPS);
         if work {
-            format!("The links still work {past} past the stops.")
+            format!("The sway links still work {past} past the bump stops.")
         } else {
             format!(
-                "To the stops the links work, {past} past them they do not. A bump stop gives; take a link further inside its window."
+                "The sway links work to the bump stops but not {past} past them. Bump stops compress: pick a length further inside the range."
             )
         }
     })
 }
 
 pub(crate) fn shim_unmeasured() -> Phrase {
-    Phrase::plain("Measure between the clamps: how far the bar leans follows from that.")
+    Phrase::plain("Measure between the clamps to work out how far the sway bar tilts.")
 }
 
 /// What a shim under one clamp alone does.
@@ -843,7 +861,7 @@ pub(crate) fn shim(thick: Length, lean: Angle, apart: Length, side: Option<Side>
     Phrase::of(|w| {
         let where_ = side.map_or_else(String::new, |side| format!(" on the {}", side.word()));
         format!(
-            "{} under one clamp{where_} leans the bar by {:.1}°: its two arms stand {} apart in height, as with unequal links. An equal one under the other clamp takes it out.",
+            "{} under one clamp only{where_} tilts the sway bar {:.1}°: one arm ends up {} higher than the other, as with unequal sway links. Put an equal shim under the other clamp.",
             w.fine(thick),
             lean.to_degrees(),
             w.fine(apart)
@@ -858,16 +876,16 @@ pub(crate) fn link_rate(rate: SpringRate) -> Phrase {
 /// What a check is of.
 fn check_name(check: &SwayCheck) -> Phrase {
     let name = match check {
-        SwayCheck::StowedWorkedOut => "stowed link, worked out",
-        SwayCheck::StowedTaped => "stowed link, as taped",
-        SwayCheck::PinsParked => "pins go in as it is parked",
+        SwayCheck::StowedWorkedOut => "stowed sway link, calculated",
+        SwayCheck::StowedTaped => "stowed sway link, as measured",
+        SwayCheck::PinsParked => "pins go in where it is parked",
         SwayCheck::PinsOnSlope => "pins go in on this slope",
-        SwayCheck::Stud => "stud in the link's eye",
+        SwayCheck::Stud => "stud fits the sway link",
         SwayCheck::StudNut => "nut on the stud",
-        SwayCheck::PinSide => "pin's side",
+        SwayCheck::PinSide => "reaching the pin",
         SwayCheck::Shim => "shim under one clamp",
         SwayCheck::PastStops => "past the stops",
-        SwayCheck::ComesOut { bolt } => return Phrase::plain(&format!("{bolt} comes out again")),
+        SwayCheck::ComesOut { bolt } => return Phrase::plain(&format!("{} comes back out", mark(bolt))),
     };
     Phrase::plain(name)
 }
@@ -875,33 +893,33 @@ fn check_name(check: &SwayCheck) -> Phrase {
 /// What a link is aimed at.
 const fn aim_name(aim: LinkAim) -> &'static str {
     match aim {
-        LinkAim::LevelDriven => "arms level as driven",
-        LinkAim::LevelMidTravel => "arms level mid-travel",
-        LinkAim::OwnAngle => "arms at the angle of your own",
+        LinkAim::LevelDriven => "arms level at driven height",
+        LinkAim::LevelMidTravel => "arms level at mid-travel",
+        LinkAim::OwnAngle => "arms at your own angle",
         LinkAim::TrailingArm => "arms in line with the lower arms",
-        LinkAim::Stock => "arms as they were when stock",
+        LinkAim::Stock => "arms at their stock angle",
     }
 }
 
 /// A rod of the sway bar.
 fn rod_name(rod: SwayRod) -> String {
     match rod {
-        SwayRod::Bar => "the bar".to_owned(),
+        SwayRod::Bar => "the sway bar".to_owned(),
         SwayRod::Arm(side) => format!("the {} arm", side.word()),
-        SwayRod::Link(side) => format!("the {} link", side.word()),
+        SwayRod::Link(side) => format!("the {} sway link", side.word()),
     }
 }
 
 /// What stands near the sway bar.
 fn neighbour_name(name: &NeighbourName) -> String {
     match name {
-        NeighbourName::Named(name) => name.clone(),
+        NeighbourName::Named(name) => mark(name),
         NeighbourName::AxleTube => "axle tube".to_owned(),
-        NeighbourName::Shock { side, name } => format!("{} {name}", side.word()),
+        NeighbourName::Shock { side, name } => format!("{} {}", side.word(), mark(name)),
         NeighbourName::Rail(side) => format!("{} frame rail", side.word()),
-        NeighbourName::Tire { side, steered: None } => format!("{} tyre", side.word()),
+        NeighbourName::Tire { side, steered: None } => format!("{} tire", side.word()),
         NeighbourName::Tire { side, steered: Some(to) } => {
-            format!("{} tyre steered {}", side.word(), to.word())
+            format!("{} tire steered {}", side.word(), to.word())
         }
     }
 }

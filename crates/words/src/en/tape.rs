@@ -1,8 +1,10 @@
 //! Stage Tape.
 
+use super::sides;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::squareness::Squareness;
+use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Phrase, Side};
 
 use derecho_job::document::SheetKind;
@@ -15,7 +17,7 @@ pub(super) fn tape(message: &TapeMessage) -> Phrase {
         TapeMessage::SquarenessSays { square } => squareness_says(square),
         TapeMessage::Says { kind, centring, steering } => says(*kind, centring, *steering),
         TapeMessage::SecondThought(thought) => second_thought(thought),
-        TapeMessage::Advice { kind, centring } => advice(*kind, centring),
+        TapeMessage::Advice { kind, centring, steering } => advice(*kind, centring, *steering),
     }
 }
 
@@ -23,13 +25,16 @@ pub(super) fn tape(message: &TapeMessage) -> Phrase {
 fn refusal(refusal: Refusal, read_at: &str, driven_at: &str) -> Phrase {
     match refusal {
         Refusal::Hanging => Phrase::plain(
-            "Read while hanging: the bar stands at another angle and the axle somewhere else. Set it on its own weight, bounce it, and read again.",
+            "Measured with the axle hanging: the bar is at a different angle and the axle has moved over. Set it down on its wheels, bounce it, and measure again.",
         ),
         Refusal::OtherHeight => Phrase::plain(&format!(
-            "Read at {read_at}, but it is driven at {driven_at}: the axle moves sideways between the two. Read again at {driven_at}."
+            "Measured at {}, but it is driven at {}: the axle moves sideways between the two. Measure again at {}.",
+            mark(read_at),
+            mark(driven_at),
+            mark(driven_at)
         )),
         Refusal::Stale => Phrase::plain(
-            "Something has been set since these readings. They stay in the record; read again for the next step.",
+            "Something was adjusted after these measurements. They stay on record; measure again before the next step.",
         ),
     }
 }
@@ -40,13 +45,13 @@ pub(crate) fn squareness_says(square: &Squareness) -> Phrase {
     Phrase::of(|w| {
         if square.yaw_deg.abs() <= square.uncertainty_deg {
             format!(
-                "Square as far as these readings tell: {:.2}° ± {:.2}°",
+                "Square, as near as these measurements can tell: {:.2}° ± {:.2}°",
                 degrees.abs(),
                 square.uncertainty_deg.to_degrees()
             )
         } else {
             format!(
-                "The axle points {:.2}° to the {side}: the wheelbases differ by {}",
+                "The axle is out of square: it points {:.2}° to the {side}. Wheelbase differs by {} side to side",
                 degrees.abs(),
                 w.distance(square.difference_mm)
             )
@@ -60,27 +65,32 @@ fn second_thought(thought: &SecondThought) -> Phrase {
         SecondThought::CheckOverdue { instrument, checked } => {
             let when = checked.map_or_else(|| "never".to_owned(), |date| format!("on {date}"));
             return Phrase::plain(&format!(
-                "{instrument} was last checked {when}: its check is overdue. Hold it against another tape before you rely on it."
+                "{} was last checked {when}: overdue. Check it against another tape before you rely on it.",
+                mark(instrument)
             ));
         }
-        SecondThought::FewRepeats => "Read each side three or four times: repeats show how sure it is.",
-        SecondThought::OnItsWeight => "Tick whether it stood on its own weight; hanging readings are no use.",
+        SecondThought::FewRepeats => {
+            "Measure each side three or four times: repeats show how good the number is."
+        }
+        SecondThought::OnItsWeight => {
+            "Say whether it was on its wheels or hanging; measurements taken hanging can't be used."
+        }
         SecondThought::LeantOn => {
-            "It was leant on between repeats. That moves a reading by 1/8\" (3 mm): bounce it and read again."
+            "Someone leaned on it between measurements. That can move it 1/8\" (3 mm): bounce it and measure again."
         }
         SecondThought::WheelsTurned => {
-            "The wheels were not straight: a turned wheel moves its sidewall. Straighten them and read again."
+            "The wheels were not straight: a turned wheel moves its sidewall. Straighten them and measure again."
         }
         SecondThought::PressuresUnlike => {
-            "The tyres were not alike: level their pressures, or read to the hubs."
+            "The tires were not equal: set the pressures the same, or measure to the hubs."
         }
         SecondThought::PlumbLine => {
-            "A plumb line leans with the floor. Use a level floor, or type the floor's slope (stage Rig) and how far the line hangs."
+            "A plumb line is off on a sloping floor. Use a level floor, or enter the floor slope (Rig screen) and the length of the plumb line."
         }
         SecondThought::FrameLeans(by) => {
             return Phrase::of(|w| {
                 format!(
-                    "The frame stands {} higher on one side. Read at hub height, or type how high above the axle the tape was, and the track width.",
+                    "The frame is {} higher on one side. Measure at hub height, or enter how far above the axle the tape was and the track width.",
                     w.distance(*by)
                 )
             });
@@ -95,7 +105,7 @@ fn disagree(apart: &[(Side, Length)]) -> Phrase {
             .map(|(side, range)| format!("on the {} by {}", side.word(), w.distance(*range)))
             .collect();
         format!(
-            "The repeats disagree: {}. Was somebody leaning on it, or was the tape on another edge?",
+            "The repeats don't agree: {}. Was someone leaning on it, or did the tape go to a different edge?",
             reported.join(", ")
         )
     })
@@ -111,7 +121,7 @@ pub(crate) fn how_likely(w: Words, centring: &Centring) -> String {
 pub(crate) fn cannot_prove(w: Words, centring: &Centring) -> String {
     let provable = w.at_least(centring.provable_mm);
     format!(
-        "More repeats do not change that: read this way it proves {provable}. Measure from frame to hub, or take {provable} as what counts as centred, in stage Rig."
+        "More repeats won't change that: measured this way you can prove {provable} at best. Measure frame to hub, or set {provable} as what counts as centered on the Rig screen."
     )
 }
 
@@ -123,44 +133,44 @@ fn what(kind: SheetKind) -> &'static str {
 }
 
 fn says(kind: SheetKind, centring: &Centring, steering: Option<Side>) -> Phrase {
-    let seat =
-        steering.map_or(String::new(), |steering| format!(", the {}", centring.side.seat_word(steering)));
     Phrase::of(|w| match centring.answer {
         Answer::OffCentre if w.shows_nothing(centring.offset_mm) => {
-            format!("{} is off by less than the tape shows", what(kind))
+            format!("{} is off center by less than a tape can show", what(kind))
         }
-        Answer::OffCentre => format!("{} sits {}{seat}", what(kind), w.sideways(centring.offset_mm)),
-        Answer::CannotTell => "Cannot be told from centred".to_owned(),
-        Answer::WithinTolerance => format!("Centred within {}", w.distance(centring.tolerance_mm)),
+        Answer::OffCentre => {
+            format!("{} is {}", what(kind), sides::sideways(w, centring.offset_mm, steering))
+        }
+        Answer::CannotTell => "Can't tell yet: it could be centered or off. Measure again".to_owned(),
+        Answer::WithinTolerance => format!("Centered within {}", w.distance(centring.tolerance_mm)),
     })
 }
 
-pub(crate) fn advice(kind: SheetKind, centring: &Centring) -> Phrase {
+fn advice(kind: SheetKind, centring: &Centring, steering: Option<Side>) -> Phrase {
     Phrase::of(|w| {
-        let sure = format!("give or take {}", w.fine(centring.uncertainty_mm));
+        let sure = format!("±{}", w.fine(centring.uncertainty_mm));
         let best = w.sideways(centring.offset_mm);
         let mut text = match centring.answer {
             Answer::OffCentre if kind == SheetKind::StickOut => {
                 format!(
-                    "Half the difference, {sure}. Slide it {} to the {}.",
+                    "Half the left-right difference, {sure}. Slide it {} to the {}.",
                     w.distance(centring.offset_mm),
-                    centring.side.other().word()
+                    sides::whose(centring.side.other(), steering)
                 )
             }
-            Answer::OffCentre => format!("Half the difference of the two sides, {sure}."),
+            Answer::OffCentre => format!("Half the left-right difference, {sure}."),
             Answer::CannotTell if !centring.repeats_can_tell => {
-                format!("The readings say {best}, {sure}. {}", cannot_prove(w, centring))
+                format!("Measured {best}, {sure}. {}", cannot_prove(w, centring))
             }
             Answer::CannotTell => format!(
-                "The readings say {best}, {sure}. Repeat them, more carefully or more often, or use a better feature, before anything is turned."
+                "Measured {best}, {sure}: not good enough to act on. Measure again more carefully, take more repeats, or use a better reference point before you adjust anything."
             ),
             Answer::WithinTolerance => {
-                format!("The readings say {best}, {sure}: {}.", how_likely(w, centring))
+                format!("Measured {best}, {sure}: {}.", how_likely(w, centring))
             }
         };
         if !centring.method_can_prove && centring.repeats_can_tell {
             text.push_str(&format!(
-                " As read, this cannot prove {}: it is not sure enough. It takes more repeats that agree, or a better feature.",
+                " Measured this way you can't show it is centered within {}. Take more repeats that agree, or use a better reference point.",
                 w.distance(centring.tolerance_mm)
             ));
         }

@@ -6,5 +6,8 @@ use super::bracket::bracket_name;
 
 /// Over the drawing of a bracket's holes.
 pub(crate) fn holes(bracket: &BracketPart) -> String {
-    format!("Holes of {}, out to the right, from the old hole", bracket_name(&bracket.name, bracket.end))
+    format!(
+        "Holes of {}, measured from the old hole, outward to the right",
+        bracket_name(&bracket.name, bracket.end)
+    )
 }

@@ -22,7 +22,7 @@ export function NearLine({ near, view }: { near: Near; view: Camera }) {
 export function nameOfNear(near: Near, view: Camera, units: Unit): Named[] {
   const [a, b] = near.points.map(view.spot);
   if (!a || !b) return [];
-  const says = near.gap_mm < 0 ? "touches" : distance(near.gap_mm, units);
-  const text = withMarks(`nearest: ${says}, ${near.between}`);
+  const says = near.gap_mm < 0 ? "hits" : distance(near.gap_mm, units);
+  const text = withMarks(`closest: ${says}, ${near.between}`);
   return [{ text, x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, owner: "gap" }];
 }

@@ -18,7 +18,7 @@ export function WalkThumbs({ situation, look }: WalkThumbsProps) {
   const here = nameOf(look);
   return (
     <fieldset
-      aria-label="Look from"
+      aria-label="View from"
       className="grid max-w-[500px] grid-cols-5 gap-1.5 [[data-short]_&]:hidden"
       data-views
     >

@@ -81,12 +81,12 @@ export function WalkView({ situation, near, look, units, driver }: WalkViewProps
       aria-valuemin={-180}
       aria-valuemax={180}
       aria-valuenow={Math.round(look.turn)}
-      aria-valuetext={nameOf(look) ?? `${Math.round(look.turn)}° round, ${Math.round(look.tilt)}° up`}
+      aria-valuetext={nameOf(look) ?? `${Math.round(look.turn)}° around, ${Math.round(look.tilt)}° up`}
       ref={box}
       tabIndex={0}
       onKeyDown={onKey}
       {...drag()}
-      aria-label="The axle from where one stands; arrow keys walk round it"
+      aria-label="The axle as you would see it standing there; arrow keys walk around it"
       className="relative min-h-0 cursor-grab touch-pan-y select-none overflow-hidden active:cursor-grabbing"
       data-walk
       data-turn={look.turn.toFixed(1)}

@@ -19,13 +19,13 @@ const HANDS = optionsOf<Schemas["Hand"]>({
 });
 const SEATS = optionsOf<Schemas["ThreadSeat"]>({
   steel: "steel body",
-  welded_adapter: "welded-in adapter",
+  welded_adapter: "weld-in tube adapter (bung)",
   aluminium: "aluminium",
 });
 const STYLES = optionsOf<Schemas["EndStyle"]>({
   through_bolt: "through bolt",
   ball_stud: "ball stud",
-  one_way_up: "through bolt, eye one way up",
+  one_way_up: "through bolt, eye goes in one way only",
 });
 
 /** The adjuster: kind, threads, made range. */
@@ -39,7 +39,7 @@ export function AdjusterInputs() {
       job={view.id}
       pointer={`/setups/found/adjuster/${field}`}
       label={label}
-      hint="by its maker, eye to eye"
+      hint="per the manufacturer, eye to eye"
       unit={unit}
       value={form[field]}
       onCommit={(entry) => set({ [field]: entry })}
@@ -48,7 +48,7 @@ export function AdjusterInputs() {
   return (
     <div className="grid gap-3">
       <Choice
-        label="The bar is"
+        label="Adjuster"
         pointer="/setups/found/adjuster/kind"
         value={form.kind}
         options={KINDS}
@@ -56,7 +56,7 @@ export function AdjusterInputs() {
       />
       {form.kind === "one_end" && (
         <Choice
-          label="Through its eye goes a"
+          label="The adjusting end bolts up with a"
           value={form.end_style ?? "through_bolt"}
           options={STYLES}
           onPick={(end_style) => set({ end_style })}
@@ -79,8 +79,8 @@ export function AdjusterInputs() {
         />
       )}
       <div className="grid gap-x-3 sm:grid-cols-2">
-        {made("made_min", "Shortest as made")}
-        {made("made_max", "Longest as made")}
+        {made("made_min", "Shortest length, per manufacturer")}
+        {made("made_max", "Longest length, per manufacturer")}
       </div>
     </div>
   );
@@ -122,16 +122,16 @@ function ThreadedEnd({
           value={form.thread}
           onCommit={(thread) => onSet({ ...form, thread })}
         />
-        {length("engagement", "Thread in, as found", "how much is screwed in")}
+        {length("engagement", "Thread engaged, as found", "how much is screwed in")}
       </div>
       <Choice
-        label="It is cut"
+        label="Right- or left-hand"
         value={form.hand}
         options={HANDS}
         onPick={(hand) => onSet({ ...form, hand })}
       />
       <Choice
-        label="Into a"
+        label="Screws into a"
         value={form.seat ?? "steel"}
         options={SEATS}
         onPick={(seat) => onSet({ ...form, seat })}
@@ -139,7 +139,7 @@ function ThreadedEnd({
       <div className="grid gap-x-3 sm:grid-cols-3">
         {length("shank", "Thread on the shank", "for cutting back")}
         {length("tapped_depth", "Depth in the body", "for cutting back")}
-        {length("witness", "Witness mark", "the maker's least")}
+        {length("witness", "Witness mark", "Minimum engagement")}
       </div>
     </fieldset>
   );

@@ -30,7 +30,7 @@ function Withheld({ bar }: { bar: BarResult }) {
             <Figure>{say(bar.withheld, units)}</Figure>
           </p>
           <Button className="mt-2" onClick={() => go("/sheets")}>
-            Go to the readings
+            Go to the measurements
             <ArrowRight size={18} aria-hidden />
           </Button>
         </>
@@ -72,7 +72,7 @@ function CorrectionAnswer({ correction }: { correction: Correction }) {
           <Figure>{say(setting.says, units)}</Figure>
         </p>
       )}
-      {!setting && !correction.bar && <p>Say how the bar is adjusted to get turns and flats.</p>}
+      {!setting && !correction.bar && <p>Enter how the bar adjusts to get turns and flats.</p>}
       {correction.plan_says && (
         <p className="mt-1" data-plan>
           <Figure>{say(correction.plan_says, units)}</Figure>

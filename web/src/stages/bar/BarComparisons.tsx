@@ -24,7 +24,7 @@ export function BarComparisons() {
             <span>
               <Figure>{say(bar.says, units)}</Figure>
               {bar.thread_root_share !== undefined &&
-                `; thread root ${(bar.thread_root_share * 100).toFixed(0)} % of its body`}
+                `; thread root is ${(bar.thread_root_share * 100).toFixed(0)} % of the body by area`}
               {bar.reaches === false && <b className="text-axle">; does not reach this length</b>}
             </span>
             <WorkingOut working={bar.working} />

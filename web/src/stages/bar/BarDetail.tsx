@@ -34,7 +34,7 @@ function EndsDetail({ bar }: { bar: Schemas["BarResult"] }) {
   const length = correction?.length_mm ?? bar.found.length_mm;
   // The frame eye is on the right of the picture where the vehicle's left is and the eye with it.
   const flipped = (elevation.frame_eye_side === "left") === (face === "front");
-  const says = `The bar's ends, enlarged: ${fine(length, units)} eye to eye`;
+  const says = `The bar's ends, close up: ${fine(length, units)} eye to eye`;
   return (
     <Detail says={says}>
       {({ width, height }) => {
@@ -81,7 +81,7 @@ function inWords(ends: EndAfter[], units: "in" | "mm"): string {
   const each = ends.map((end) => distance(Math.max(0, end.engagement_after_mm ?? 0), units));
   const alike = each.every((text) => text === each[0]);
   return alike
-    ? `${each[0]} of thread stays in${each.length > 1 ? " at each end" : ""}`
+    ? `${each[0]} of thread stays engaged${each.length > 1 ? " at each end" : ""}`
     : `${each.join(", ")} of thread stay in`;
 }
 

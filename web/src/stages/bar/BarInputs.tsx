@@ -11,7 +11,7 @@ import { Tick } from "../../ui/Tick";
 type Bar = Schemas["Bar"];
 
 const READ = optionsOf<Schemas["BarRead"]>({
-  as_it_stands: "as it stands now",
+  as_it_stands: "as it is now",
   before_the_lift: "before the lift",
 });
 const ENDS = optionsOf<Schemas["BarEnd"]>({
@@ -19,8 +19,8 @@ const ENDS = optionsOf<Schemas["BarEnd"]>({
   axle: "axle end",
 });
 const ZEROS = optionsOf<Schemas["FinderZero"]>({
-  gravity: "on gravity",
-  floor_or_frame: "on floor or frame",
+  gravity: "to level (gravity)",
+  floor_or_frame: "on the floor or frame",
 });
 
 /** The bar as found: length, heights or angle, and what else matters. */
@@ -46,13 +46,13 @@ export function BarInputs() {
   const setFinder = (part: Partial<NonNullable<Bar["finder"]>>) => set({ finder: { ...finder, ...part } });
   return (
     <div className="grid gap-2">
-      {length("length", "Length, eye to eye", "centre to centre of the bolts")}
+      {length("length", "Length, eye to eye (center to center)", "center to center of the bolts")}
       <div className="grid gap-x-3 sm:grid-cols-2">
-        {length("frame_eye_height", "Frame eye above the floor", "middle of the bolt")}
-        {length("axle_eye_height", "Axle eye above the floor", "the same floor")}
+        {length("frame_eye_height", "Frame end, height above floor", "to the center of the bolt")}
+        {length("axle_eye_height", "Axle end, height above floor", "same floor")}
       </div>
       <Choice
-        label="Read"
+        label="Measured"
         value={bar.read ?? "as_it_stands"}
         options={READ}
         onPick={(read) => set({ read })}
@@ -62,18 +62,18 @@ export function BarInputs() {
           <AngleField
             job={view.id}
             pointer="/setups/found/bar/finder/reading"
-            label="Finder along the bar"
+            label="Angle finder on the bar"
             value={finder.reading}
             onCommit={(reading) => setFinder({ reading })}
           />
           <Choice
-            label="Which end is higher? The finder does not say"
+            label="Which end is higher? The finder can't tell"
             value={finder.higher_end}
             options={ENDS}
             onPick={(higher_end) => setFinder({ higher_end })}
           />
           <Choice
-            label="It was zeroed"
+            label="Finder was zeroed"
             value={finder.zero ?? "gravity"}
             options={ZEROS}
             onPick={(zero) => setFinder({ zero })}
@@ -81,31 +81,36 @@ export function BarInputs() {
           <AngleField
             job={view.id}
             pointer="/setups/found/bar/finder/good_to"
-            label="It is good to, plus or minus"
-            hint={`${empty("/setups/found/bar/finder/good_to")}. A dial is good to 1°`}
+            label="Finder accuracy, ±"
+            hint={`${empty("/setups/found/bar/finder/good_to")}. A dial finder is good to 1°`}
             value={finder.good_to}
             onCommit={(good_to) => setFinder({ good_to })}
           />
           <Tick
-            label="The bar is bent or tapered: only heights count"
+            label="Bar is bent or tapered: use heights only"
             value={bar.bent}
             onPick={(bent) => set({ bent: bent ?? false })}
           />
         </div>
       </Fold>
-      <Fold keep title="Where its eyes are">
+      <Fold keep title="Where its ends are">
         <div className="grid gap-x-3 sm:grid-cols-2">
-          {length("fore_aft", "Frame eye further forward by", "further back is −. Empty: none", true)}
+          {length(
+            "fore_aft",
+            "Frame end farther forward by",
+            "farther back is −. Empty: same fore-aft as the axle end",
+            true,
+          )}
           {length(
             "frame_eye_from_centre",
-            "Frame eye from the centreline",
-            "checks the length, places the drawing",
+            "Frame end to centerline",
+            "checks the length and places the drawing",
           )}
-          {length("axle_eye_from_centre", "Axle eye from the centreline", "on the other side")}
+          {length("axle_eye_from_centre", "Axle end to centerline", "on the opposite side")}
           {length(
             "heights_good_to",
-            "Bolt heights are good to",
-            `plus or minus. ${empty("/setups/found/bar/heights_good_to")}`,
+            "Bolt heights are good to ±",
+            `${empty("/setups/found/bar/heights_good_to")}`,
           )}
         </div>
       </Fold>

@@ -49,7 +49,7 @@ export function BarStage() {
         </Notice>
       )}
       <ReadNext result={results.sheets.findLast((sheet) => sheet.current && sheet.kind === "centring")} />
-      <Sections label="What Bar has to say" of="bar" sections={sections} />
+      <Sections label="Bar results" of="bar" sections={sections} />
     </>
   );
 }
@@ -59,7 +59,7 @@ function signOfSetting({ correction, built }: BarResult): Sign {
   if (correction.decide_first) return mind("decide first");
   if (correction.set) return correction.set.thread_broken ? bad("thread") : good("set");
   if (correction.covered === false) return bad("does not reach");
-  return correction.setting || correction.bar ? plain("to set") : measure("say how");
+  return correction.setting || correction.bar ? plain("to set") : measure("choose how");
 }
 
 function setSection(bar: BarResult): Section {
@@ -102,7 +102,7 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
 function othersSection(bars: number): Section {
   return {
     value: "others",
-    label: "Other bars",
+    label: "Other bars you have",
     sign: plain(bars > 0 ? `${bars} compared` : "none"),
     results: bars > 0 && <BarComparisons />,
     inputs: <Builder />,

@@ -10,10 +10,10 @@ import { WorkingOut } from "../../ui/WorkingOut";
 import { usePlanned } from "../bracket/usePlanned";
 
 const FIELDS = [
-  { field: "gap", label: "Gap between the eye shells" },
-  { field: "stock", label: "Stock, outside diameter" },
-  { field: "frame_shell", label: "Frame eye's shell, outside" },
-  { field: "axle_shell", label: "Axle eye's shell, outside" },
+  { field: "gap", label: "Gap between the bushing shells" },
+  { field: "stock", label: "Bar stock, outside diameter" },
+  { field: "frame_shell", label: "Frame end bushing shell, outside diameter" },
+  { field: "axle_shell", label: "Axle end bushing shell, outside diameter" },
 ] as const;
 
 /** A bar cut and welded to length: gap to cut, order of work, wraps for the copes. */
@@ -27,7 +27,7 @@ export function Builder() {
   const fault = plan?.missing.find((f) => f.pointer.startsWith("/bracket/builder"));
   return (
     <section className="grid gap-2">
-      <h3 className="font-semibold">A built bar, welded to length</h3>
+      <h3 className="font-semibold">Built bar, cut and welded to length</h3>
       <div className="grid gap-x-2 sm:grid-cols-2">
         {FIELDS.map(({ field, label }) => (
           <TapeField
@@ -53,7 +53,7 @@ export function Builder() {
             </Notice>
           )}
           <p className="text-muted">
-            It has no adjuster to come loose, and none to turn later: only for an axle proved centred.
+            No adjuster to come loose, and none to adjust later: only for an axle proved centered.
           </p>
           <ol className="my-2 list-decimal pl-6">
             {built.order.map((step) => (

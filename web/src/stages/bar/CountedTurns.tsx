@@ -20,7 +20,7 @@ export function CountedTurns({ fitting }: { fitting: Schemas["Round"] }) {
         lengths.current.set(text, result.data.length);
         return undefined;
       }
-      if ("silent" in result) return { fault: "The program does not answer. Try again.", silent: true };
+      if ("silent" in result) return { fault: "No answer from the program. Try again.", silent: true };
       return { fault: result.problem.detail };
     },
     [document],

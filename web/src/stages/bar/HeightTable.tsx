@@ -28,7 +28,7 @@ export function HeightTable() {
             </th>
           )}
           <th scope="col" className="font-semibold">
-            up, down left
+            up-travel, down-travel left
           </th>
         </tr>
       </thead>
@@ -42,7 +42,7 @@ export function HeightTable() {
               {height.name}
               {height.driven && ", driven"}
             </td>
-            <td>{height.found ? degrees(height.found.angle_deg) : "too far"}</td>
+            <td>{height.found ? degrees(height.found.angle_deg) : "out of reach"}</td>
             <td>{height.found && <Figure>{sideways(height.found.offset_mm, units)}</Figure>}</td>
             {hasPlan && (
               <td>{height.planned && <Figure>{sideways(height.planned.offset_mm, units)}</Figure>}</td>

@@ -6,7 +6,7 @@ import { Choice, optionsOf } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 
 const FROM = optionsOf<Schemas["CutFrom"]>({
-  shanks: "the shanks' tips",
+  shanks: "tips of the shanks",
   body: "the body's faces",
   both: "both",
 });
@@ -19,14 +19,14 @@ export function RecordCut({ correction }: { correction: Schemas["Correction"] })
   const { fitting } = correction;
   return (
     <div className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-cut>
-      <h3 className="font-semibold">When its ends are cut back, type what was taken off</h3>
+      <h3 className="font-semibold">If you cut the ends back, enter how much came off</h3>
       <Choice label="Cut from" value={from} options={FROM} onPick={setFrom} />
       <TapeField
         key={round}
         job={view.id}
         pointer={`/setups/rounds/${round}/cut/each_end`}
         label="Cut off each adjusting end"
-        hint="Enter keeps it. The length is set afterwards."
+        hint="Enter saves it. Set the length afterwards."
         unit={job.rig?.sheet_unit ?? "in"}
         value={undefined}
         onCommit={(each_end) =>

@@ -31,16 +31,16 @@ export function LengthSet({ round: fitting, turned = false }: { round: Round; tu
     <div className="grid gap-1 border-[1.5px] border-ink bg-paper p-3">
       <h3 className="flex items-center gap-2 font-semibold">
         <Ruler size={18} aria-hidden />
-        When it is set, measure it and type what it is
+        Once it is set, measure it and enter the length
       </h3>
       <TapeField
         key={round}
         job={view.id}
         pointer={`/setups/rounds/${round}/length`}
-        label="Length set, eye to eye"
+        label="Length as set, eye to eye"
         unit={job.rig?.sheet_unit ?? "in"}
         value={undefined}
-        hint="Enter keeps it. Undo takes it back."
+        hint="Enter saves it. Undo takes it back."
         onCommit={(length) => length && change(addRound({ ...fitting, length }))}
       />
       {turned && <CountedTurns fitting={fitting} />}
@@ -49,8 +49,8 @@ export function LengthSet({ round: fitting, turned = false }: { round: Round; tu
 }
 
 const ENGAGED = [
-  { field: "first_engagement", label: "Thread in, frame end" },
-  { field: "second_engagement", label: "Thread in, axle end" },
+  { field: "first_engagement", label: "Thread engaged, frame end" },
+  { field: "second_engagement", label: "Thread engaged, axle end" },
 ] as const;
 
 type WasSetProps = { correction: Correction; check: Schemas["SetCheck"] };
@@ -93,7 +93,7 @@ function WasSet({ correction, check }: WasSetProps) {
               job={view.id}
               pointer={`${at}/${field}`}
               label={label}
-              hint="measured, once both ends are evened"
+              hint="measured after both ends were evened up"
               unit={unit}
               value={last?.[field]}
               onCommit={(entry) => change(mendRound({ [field]: entry }))}
@@ -103,7 +103,7 @@ function WasSet({ correction, check }: WasSetProps) {
       )}
       {!check.thread_broken && (
         <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/prove`)}>
-          Read both sides again in Prove
+          Measure both sides again (Prove)
         </Button>
       )}
     </div>

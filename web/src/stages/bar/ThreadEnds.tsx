@@ -25,7 +25,7 @@ export function ThreadEnds({ setting }: { setting: Schemas["Setting"] }) {
       {(setting.equal_engagement_shortest_mm !== undefined ||
         setting.equal_engagement_longest_mm !== undefined) && (
         <p className="text-[16px]">
-          This bar can be set
+          This bar adjusts
           {setting.equal_engagement_shortest_mm !== undefined && (
             <Figure>{` from ${fine(setting.equal_engagement_shortest_mm, units)}`}</Figure>
           )}
@@ -55,7 +55,7 @@ function ThreadEnd({ end, name }: { end: EndAfter; name: string }) {
         viewBox="0 0 178 66"
         className="w-full"
         role="img"
-        aria-label={`${name}: ${distance(after, units)} of thread in, at least ${distance(least, units)} needed`}
+        aria-label={`${name}: ${distance(after, units)} of thread engaged, needs at least ${distance(least, units)}`}
       >
         <rect
           x={x(depth)}
@@ -104,7 +104,7 @@ function ThreadEnd({ end, name }: { end: EndAfter; name: string }) {
         )}
       </svg>
       <figcaption className="text-[15px] leading-tight">
-        <b>{name}:</b> <Figure>{`${distance(after, units)} stays in`}</Figure>
+        <b>{name}:</b> <Figure>{`${distance(after, units)} stays engaged`}</Figure>
         {bad && <b className="text-axle"> — too little</b>}
       </figcaption>
     </figure>

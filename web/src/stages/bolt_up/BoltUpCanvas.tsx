@@ -32,7 +32,7 @@ export function BoltUpCanvas() {
         className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2 p-4 max-md:hidden"
       >
         <p className="text-[21px]">
-          {worked ? "No step is open. Press one to read it here, big." : "Planning the work…"}
+          {worked ? "No step is open. Press one to show it here in large type." : "Planning the work…"}
         </p>
         {axle}
       </section>
@@ -98,7 +98,9 @@ export function BoltUpCanvas() {
 function scaleSays(bolt: FastenerLine["drawn"]): string {
   if (bolt.measured) return "to scale, as measured";
   // Of a bracket's bolts there is nothing to measure but their thread.
-  return bolt.between_mm > 0 ? "not to scale: ears and bolt are measured in stage Bracket" : "not to scale";
+  return bolt.between_mm > 0
+    ? "not to scale: measure the bracket ears and the bolt on the Bracket screen"
+    : "not to scale";
 }
 
 const MARGIN = 40;
@@ -139,7 +141,7 @@ function BoltPicture({ line, head }: { line: FastenerLine; head: string | undefi
     block(bolt.washer_mm, bolt.diameter_mm * 2, "var(--slate)", "washer"),
     block(bolt.ear_mm, ear, "var(--frame-soft)", "ear"),
     block(bolt.between_mm, bolt.diameter_mm * 2.6, "var(--axle-soft)", "eye"),
-    block(bolt.ear_mm, ear, "var(--frame-soft)", "far ear"),
+    block(bolt.ear_mm, ear, "var(--frame-soft)", "far ear (far side of bracket)"),
     block(bolt.washer_mm, bolt.diameter_mm * 2, "var(--slate)", "far washer"),
     block(bolt.nut_height_mm, bolt.nut_mm, "var(--marker)", "nut"),
   ];
@@ -180,7 +182,7 @@ function BoltPicture({ line, head }: { line: FastenerLine; head: string | undefi
             nut
           </text>
           <text x={Math.max(end, x) + 8} y={middle + 28} className={`${label} font-semibold`}>
-            {bolt.nut_wrench ?? "holds itself"}
+            {bolt.nut_wrench ?? "self-locking"}
           </text>
           <text x={width / 2} y={height - 10} textAnchor="middle" className="fill-muted text-[15px]">
             {scaleSays(bolt)}

@@ -20,8 +20,8 @@ import { Tools } from "./Tools";
 import { openStep, useOpenStep, useWorked, type WorkResult } from "./useWorked";
 
 const STANDS = optionsOf<Schemas["Stands"]>({
-  supported: "on stands",
-  on_its_weight: "on its weight",
+  supported: "on jack stands",
+  on_its_weight: "on its wheels",
 });
 
 /** The work in order: steps, parts, fasteners, tools, what is made, what goes back. */
@@ -80,17 +80,17 @@ function sectionsOf(worked: WorkResult): Section[] {
     { value: "parts", label: "Parts", sign: partsSign(worked), inputs: <Parts worked={worked} /> },
     {
       value: "fasteners",
-      label: "Fasteners",
+      label: "Bolts and nuts",
       sign: open > 0 ? measure(`${open} open`) : plain("none open"),
       inputs: <Fasteners worked={worked} />,
     },
     {
       value: "tools",
       label: "Tools",
-      sign: fetch > 0 ? measure(`${fetch} to fetch`) : good("all there"),
+      sign: fetch > 0 ? measure(`${fetch} to get`) : good("have all"),
       inputs: <Tools worked={worked} />,
     },
-    { value: "making", label: "Making", sign: makingSign(worked), inputs: <Making worked={worked} /> },
+    { value: "making", label: "Cut and drill", sign: makingSign(worked), inputs: <Making worked={worked} /> },
   ];
 }
 
@@ -114,7 +114,7 @@ function HowItStands() {
   return (
     <div className="grid grid-cols-[auto_minmax(0,1fr)] items-end gap-3">
       <Choice
-        label="It stands now"
+        label="The vehicle is now"
         value={job.bolt_up?.stands}
         options={STANDS}
         onPick={(stands) => change(setWork({ stands }))}
@@ -122,7 +122,7 @@ function HowItStands() {
       <TextField
         job={view.id}
         pointer="/bolt_up/by"
-        label="Who works"
+        label="Your name"
         value={job.bolt_up?.by ?? ""}
         onCommit={(by) => change(setWork({ by }))}
       />

@@ -24,7 +24,7 @@ export function BracketOrder({ worked, open }: { worked: WorkResult; open: strin
   return (
     <figure className="grid grid-cols-[200px_minmax(0,1fr)] items-center gap-4" data-bracket-order={end}>
       <svg viewBox="0 0 200 150" className="block" role="img">
-        <title>The bracket with the order of its bolts, not to scale</title>
+        <title>Bolt sequence on the bracket, not to scale</title>
         <path
           d="M22 20 H150 Q168 20 168 38 V96 Q168 110 152 110 H84 L72 138 H32 L22 118 Z"
           fill={end === "frame" ? "var(--frame-soft)" : "var(--axle-soft)"}

@@ -16,10 +16,10 @@ import { type FastenerForm, ownKey, setFastener, setWork } from "./edits";
 import type { FastenerLine, WorkResult } from "./useWorked";
 
 const SOURCES = optionsOf<Schemas["TorqueSource"]>({
-  parts_sheet: "part's sheet",
-  vehicle_manual: "vehicle's manual",
-  maker_told: "maker told it",
-  from_memory: "from memory",
+  parts_sheet: "part's instructions",
+  vehicle_manual: "vehicle manual",
+  maker_told: "manufacturer",
+  from_memory: "memory",
 });
 
 const HEADS = optionsOf<Schemas["HeadSide"]>({
@@ -39,9 +39,9 @@ const YES_NO = [
 const TIGHTNESS = {
   open: "open",
   tight: "tight",
-  other_than_wanted: "not as wanted",
+  other_than_wanted: "not to spec",
   by_feel: "by feel",
-  struck: "struck out",
+  struck: "skipped",
 } satisfies Record<Schemas["Tightness"], string>;
 
 /** One list for everything that is bolted. */
@@ -50,7 +50,7 @@ export function Fasteners({ worked }: { worked: WorkResult }) {
   const units = useSettings((s) => s.units);
   return (
     <>
-      {worked.fasteners.length === 0 && <p className="text-muted">Nothing is bolted in this job.</p>}
+      {worked.fasteners.length === 0 && <p className="text-muted">Nothing gets bolted in this job.</p>}
       {worked.fasteners.map((line) => (
         <Fold key={line.key} title={`${line.name}: ${TIGHTNESS[line.tightness]}`}>
           <p className="mb-2">
@@ -72,19 +72,19 @@ export function Fasteners({ worked }: { worked: WorkResult }) {
 }
 
 const FIGURES = [
-  ["thread", "thread", "Thread"],
-  ["thread", "nut_thread", "The nut's thread"],
-  ["torque", "torque", "Torque as it was given"],
+  ["thread", "thread", "Thread size"],
+  ["thread", "nut_thread", "Nut thread"],
+  ["torque", "torque", "Torque as given"],
 ] as const;
 const LENGTHS = [
-  ["length", "Length under its head"],
-  ["grip", "What it holds together, all thicknesses"],
+  ["length", "Bolt length under the head"],
+  ["grip", "Total thickness clamped"],
   ["washer", "One washer, one at each end"],
-  ["hole", "The hole it goes through"],
+  ["hole", "Hole size"],
 ] as const;
 const WORDS = [
   ["reused_from", "Reused from"],
-  ["access", "What gives way for the wrench"],
+  ["access", "What to move for wrench access"],
 ] as const;
 
 function FastenerInputs({ line }: { line: FastenerLine }) {
@@ -135,7 +135,7 @@ function FastenerInputs({ line }: { line: FastenerLine }) {
       <TextField
         job={view.id}
         pointer={`${at}/struck`}
-        label="Strike it out of the plan, because"
+        label="Skip it, because"
         value={form.struck ?? ""}
         onCommit={(struck) => set({ struck })}
       />
@@ -150,7 +150,7 @@ function FastenerInputs({ line }: { line: FastenerLine }) {
               )
             }
           >
-            Take it out
+            Remove
           </Button>
         </div>
       )}
@@ -164,20 +164,20 @@ function FastenerChoices({ form, onSet: set }: FastenerChoicesProps) {
   return (
     <>
       <Choice
-        label="The torque is from the"
+        label="Torque comes from"
         value={form.source}
         options={SOURCES}
         onPick={(source) => set({ source })}
       />
       <Choice
-        label="Marked on its head"
+        label="Head marking"
         value={form.grade ?? "unknown"}
         options={GRADES}
         onPick={(grade) => set({ grade: grade === "unknown" ? undefined : grade })}
       />
-      <Choice label="Its nut is" value={form.nut} options={NUTS} onPick={(nut) => set({ nut })} />
+      <Choice label="Nut type" value={form.nut} options={NUTS} onPick={(nut) => set({ nut })} />
       <Choice
-        label="Its thread is"
+        label="Threads are"
         value={form.treatment}
         options={TREATMENTS}
         onPick={(treatment) => set({ treatment })}
@@ -188,12 +188,7 @@ function FastenerChoices({ form, onSet: set }: FastenerChoicesProps) {
         options={YES_NO}
         onPick={(answer) => set({ through_bushing: answer === undefined ? undefined : answer === "yes" })}
       />
-      <Choice
-        label="Its head is on the side"
-        value={form.head}
-        options={HEADS}
-        onPick={(head) => set({ head })}
-      />
+      <Choice label="Bolt head faces" value={form.head} options={HEADS} onPick={(head) => set({ head })} />
     </>
   );
 }

@@ -15,10 +15,10 @@ import { setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
 
 const MOCK_UP = [
-  ["corners_equal", "Left and right equally high"],
-  ["strapped", "Axle strapped to centre"],
-  ["repeats_agree", "Repeats of the readings agree"],
-  ["cycled", "Full cycle done, past the stops"],
+  ["corners_equal", "Level side to side"],
+  ["strapped", "Axle strapped to center"],
+  ["repeats_agree", "Repeat measurements agree"],
+  ["cycled", "Cycled past the stops"],
 ] as const;
 
 const CORNERS = [
@@ -75,7 +75,7 @@ function MockUp({ says }: { says: Phrase }) {
   const stands = MOCK_UP.every(([field]) => job.bolt_up?.mock_up?.[field]);
   return (
     <section className="grid gap-1">
-      <h4 className="font-semibold">Before anything is drilled, cut or welded</h4>
+      <h4 className="font-semibold">Before you drill, cut or weld</h4>
       {MOCK_UP.map(([field, label]) => (
         <Tick
           key={field}
@@ -121,7 +121,7 @@ function Drills({ worked }: { worked: WorkResult }) {
             <TextField
               job={view.id}
               pointer={`/bolt_up/drills/${index}/name`}
-              label="Which hole"
+              label="Hole"
               value={drill.name ?? ""}
               required
               onCommit={(name) => put({ name })}
@@ -129,7 +129,7 @@ function Drills({ worked }: { worked: WorkResult }) {
             <TapeField
               job={view.id}
               pointer={`/bolt_up/drills/${index}/size`}
-              label="Its size"
+              label="Size"
               unit={unit}
               value={drill.size}
               onCommit={(size) => put({ size })}

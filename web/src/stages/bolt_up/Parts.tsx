@@ -31,7 +31,7 @@ export function Parts({ worked }: { worked: WorkResult }) {
   const records = job.bolt_up?.parts ?? [];
   return (
     <>
-      {worked.parts.length === 0 && <p className="text-muted">No new part in this plan.</p>}
+      {worked.parts.length === 0 && <p className="text-muted">No new parts in this plan.</p>}
       {worked.parts.map((part) => {
         const known = records.findIndex((record) => record.key === part.key);
         const record = records[known];
@@ -46,7 +46,7 @@ export function Parts({ worked }: { worked: WorkResult }) {
               </span>
             </h4>
             <Choice
-              label="It is"
+              label="Status"
               value={record?.state}
               options={STATES}
               onPick={(state) => change(setPart(part.key, { state }))}
@@ -55,21 +55,21 @@ export function Parts({ worked }: { worked: WorkResult }) {
               <TextField
                 job={view.id}
                 pointer={`${at}/note`}
-                label="What is wrong with it, or where from"
+                label="What is wrong with it, or where it came from"
                 value={record?.note ?? ""}
                 onCommit={(note) => change(setPart(part.key, { note }))}
               />
               <TextField
                 job={view.id}
                 pointer={`${at}/until`}
-                label="For a while: what replaces it"
+                label="Temporary: replace it with"
                 value={record?.until ?? ""}
                 onCommit={(until) => change(setPart(part.key, { until }))}
               />
             </div>
             {part.supplier_says && (
               <Notice kind="refused">
-                It stops its steps. For the supplier: <q>{say(part.supplier_says, units)}</q>
+                Stops the steps that need it. For the supplier: <q>{say(part.supplier_says, units)}</q>
               </Notice>
             )}
           </section>
@@ -77,9 +77,9 @@ export function Parts({ worked }: { worked: WorkResult }) {
       })}
       <OwnPart />
       <UseKit worked={worked} />
-      {worked.fit.length > 0 && <Checks title="Does it fit together" checks={worked.fit} />}
+      {worked.fit.length > 0 && <Checks title="Fit check" checks={worked.fit} />}
       <Tick
-        label="The sway bar itself is fitted in this job"
+        label="The sway bar itself gets installed in this job"
         value={job.bolt_up?.fits_sway_bar}
         onPick={(fits_sway_bar) => change(setWork({ fits_sway_bar }))}
       />
@@ -111,7 +111,7 @@ function OwnPart() {
               )
             }
           >
-            Take it out
+            Remove
           </Button>
         </div>
       ))}

@@ -33,7 +33,7 @@ export function PutBack() {
       <Fold
         title={
           off.length === 0
-            ? `Nothing is off${list.length > 0 ? ", all is back" : ""}`
+            ? `Nothing left to put back${list.length > 0 ? ": all of it is back on" : ""}`
             : `Off: ${off.map((taken) => taken.name).join(", ")}`
         }
       >
@@ -47,7 +47,7 @@ export function PutBack() {
                     <div className="flex items-center justify-between gap-2">
                       <b className="leading-tight">{taken.name}</b>
                       <span className="flex shrink-0 gap-1.5">
-                        <Button onClick={() => set(index, { back: mark(job.bolt_up) })}>It is back</Button>
+                        <Button onClick={() => set(index, { back: mark(job.bolt_up) })}>It is back on</Button>
                         <Button look="quiet" onClick={() => stay(index)}>
                           stays off
                         </Button>
@@ -55,8 +55,8 @@ export function PutBack() {
                     </div>
                     {staying === index && (
                       <Reason
-                        ask="It stays off, because"
-                        go="Keep it so"
+                        ask="It stays off because"
+                        go="Save"
                         onGo={(reason) => {
                           set(index, { stays_off: reason });
                           stay(null);
@@ -70,7 +70,7 @@ export function PutBack() {
           </ul>
         )}
         <label className="block text-[15px] text-muted">
-          What was taken off or eased: a clip, a loom, a wheel
+          What you took off or loosened: a clip, a harness, a wheel
           <input
             className="min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2"
             value={name}

@@ -22,7 +22,7 @@ export function Reason({ ask, go, onGo, onLeave }: ReasonProps) {
         </Button>
         {onLeave && (
           <Button look="quiet" onClick={onLeave}>
-            Leave it
+            Cancel
           </Button>
         )}
       </div>

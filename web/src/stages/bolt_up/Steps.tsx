@@ -9,6 +9,7 @@ import { isTaken } from "../../ui/focus";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { Tick } from "../../ui/Tick";
+import { Warning } from "../../ui/Warning";
 import { mark, ownKey, setStep, setWork } from "./edits";
 import { Reason } from "./Reason";
 import { TightenField } from "./TightenField";
@@ -59,12 +60,12 @@ export function Steps({ worked }: { worked: WorkResult }) {
       {(job.bolt_up?.order ?? []).length > 0 && (
         <div className="grid gap-1">
           <Tick
-            label="This is the maker's own order"
+            label="This is the manufacturer's sequence"
             value={job.bolt_up?.makers_order}
             onPick={(makers_order) => change(setWork({ makers_order }))}
           />
           <div>
-            <Button onClick={() => change(setWork({ order: [] }))}>Back to the usual order</Button>
+            <Button onClick={() => change(setWork({ order: [] }))}>Back to the standard sequence</Button>
           </div>
         </div>
       )}
@@ -83,7 +84,7 @@ function TimeLeft({ worked }: { worked: WorkResult }) {
   const reported = minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
   return (
     <p className="text-[16px] text-muted" data-time-left>
-      About {reported} for {known.length} of the {left.length} steps left, by this shop’s own records.
+      About {reported} for {known.length} of the {left.length} steps left, from this shop's own times.
     </p>
   );
 }
@@ -193,11 +194,7 @@ function OpenStep({ step, worked, asking, onAsk, onTick }: OpenStepProps) {
         </p>
       )}
       <p className="text-[16px] text-muted leading-snug">Why: {step.because}</p>
-      {step.caution && (
-        <p className="border-axle border-l-4 pl-2 leading-snug">
-          <b className="text-axle">Mind this.</b> {step.caution}
-        </p>
-      )}
+      {step.caution && <Warning>{step.caution}</Warning>}
       {[...step.minds, ...step.waits.map((wait) => wait.says)].map((says) => (
         <Notice key={says.in} kind={step.state === "stopped" ? "refused" : "question"}>
           <Figure>{say(says, units)}</Figure>
@@ -209,16 +206,16 @@ function OpenStep({ step, worked, asking, onAsk, onTick }: OpenStepProps) {
       })}
       {asking === "against" && (
         <Reason
-          ask="Go on against the order, because"
-          go="Tick it all the same"
+          ask="Do it out of order, because"
+          go="Mark it done anyway"
           onGo={onTick}
           onLeave={() => onAsk(null)}
         />
       )}
       {asking === "struck" && (
         <Reason
-          ask="Strike it out, because"
-          go="Strike it out"
+          ask="Skip this step, because"
+          go="Skip this step"
           onGo={(reason) => {
             change(setStep(step.key, { struck: reason }));
             onAsk(null);
@@ -226,10 +223,10 @@ function OpenStep({ step, worked, asking, onAsk, onTick }: OpenStepProps) {
           onLeave={() => onAsk(null)}
         />
       )}
-      {record?.struck && <p>Struck out: {record.struck}</p>}
+      {record?.struck && <p>Skipped: {record.struck}</p>}
       {record?.done && (
         <p className="text-[16px] text-muted">
-          Ticked {new Date(record.done.at).toLocaleString()}
+          Done {new Date(record.done.at).toLocaleString()}
           {record.done.by && ` by ${record.done.by}`}
         </p>
       )}
@@ -252,20 +249,20 @@ function StepButtons({ step, worked, onStrike }: StepButtonsProps) {
             change(setStep(step.key, { done: undefined, read: "", by_ids: undefined, against: "" }))
           }
         >
-          Take the tick back
+          Undo the check mark
         </Button>
       )}
       {struck && (
-        <Button onClick={() => change(setStep(step.key, { struck: "" }))}>Put it into the plan again</Button>
+        <Button onClick={() => change(setStep(step.key, { struck: "" }))}>Put it back in the plan</Button>
       )}
-      {!ticked && !struck && <Button onClick={() => onStrike()}>Strike it out</Button>}
+      {!ticked && !struck && <Button onClick={() => onStrike()}>Skip this step</Button>}
       {step.own && (
         <Button
           onClick={() =>
             change(setWork((work) => ({ own: (work.own ?? []).filter((own) => own.key !== step.key) })))
           }
         >
-          Take it out
+          Remove
         </Button>
       )}
       <Move worked={worked} step={step} by={-1} />
@@ -311,7 +308,7 @@ function OwnStep({ steps }: { steps: readonly StepLine[] }) {
   return (
     <Fold title="Add a step of your own">
       <label className="block text-[15px] text-muted">
-        What is done{after && <> after “{say(after.does, units)}”</>}
+        What to do{after && <> after “{say(after.does, units)}”</>}
         <input
           className="min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2"
           value={does}

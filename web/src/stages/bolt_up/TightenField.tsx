@@ -41,7 +41,7 @@ export function TightenField({ line }: { line: FastenerLine }) {
       <FigureField
         kind="torque"
         pointer={`/bolt_up/fasteners/${known < 0 ? line.key : known}/tight/torque`}
-        label="The wrench said"
+        label="Torqued to"
         value={form?.tight?.torque}
         onCommit={(torque) =>
           torque ? tighten({ torque }) : change(setFastener(line.key, { tight: undefined }))
@@ -55,7 +55,7 @@ export function TightenField({ line }: { line: FastenerLine }) {
       {feel ? (
         <Reason
           ask="By feel, because"
-          go="Keep it so"
+          go="Save"
           onGo={(because) => tighten({ by_feel_because: because })}
           onLeave={() => setFeel(false)}
         />

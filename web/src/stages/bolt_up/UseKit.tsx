@@ -39,7 +39,7 @@ export function UseKit({ worked }: { worked: WorkResult }) {
       return job;
     });
   return (
-    <Fold title={`Use a kit of the library (${kits.length})`}>
+    <Fold title={`Use a kit from the library (${kits.length})`}>
       <ul className="grid gap-1">
         {kits.map((kit) => (
           <li key={kit.name} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-2">

@@ -8,9 +8,9 @@ import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
 
 const TARGETS = optionsOf<Schemas["Target"]>({
-  level_driven: "level as driven",
-  level_mid_travel: "level mid-travel",
-  parallel_to_drag_link: "like the drag link",
+  level_driven: "level at driven height",
+  level_mid_travel: "level at mid-travel",
+  parallel_to_drag_link: "parallel to the drag link",
 });
 
 /** What the angle is aimed at, the exact move for it, and the hole at every other height. */
@@ -20,7 +20,7 @@ export function Aim({ plan }: { plan: PlanResult }) {
   return (
     <>
       <Choice
-        label="What the angle is aimed at"
+        label="Aim for"
         pointer="/bracket/target"
         value={job.bracket?.target ?? "level_driven"}
         options={TARGETS.filter((t) => t.value !== "parallel_to_drag_link" || job.hardpoints?.steering)}

@@ -46,7 +46,7 @@ export function ApproachPlot({ scale, className = "" }: { scale: PlotScale; clas
       height={height}
       className={className}
       role="img"
-      aria-label="Sideways motion of every approach over the travel; their table stands in the panel"
+      aria-label="Side-to-side movement for each option over the travel; figures in the table"
       data-approaches
     >
       {Array.from({ length: 2 * count + 1 }, (_, i) => (i - count) * GRID[units]).map((mm) => (

@@ -51,7 +51,7 @@ export function Approaches({ plan }: { plan: PlanResult }) {
           <Figure>{say(plan.longer_says, units)}</Figure>
         </p>
       )}
-      <Fold title="Their sideways motion, as a table">
+      <Fold title="Side-to-side movement, as a table">
         <CurveTable approaches={plan.approaches} />
       </Fold>
     </section>

@@ -26,21 +26,21 @@ export const NUTS = optionsOf<Schemas["NutKind"]>({
   nylon_insert: "nylon insert",
   crushed: "crushed",
   flanged: "flanged",
-  tab: "on a tab",
+  tab: "flag (tab) nut",
   captive: "captive",
   welded: "welded",
   castle: "castle",
 });
 const LENGTHS = [
-  ["hole", "Hole in the ears"],
-  ["ear", "Thickness of one ear"],
+  ["hole", "Hole size in the bracket"],
+  ["ear", "Thickness of one bracket ear"],
   ["washer", "One washer, one at each end"],
-  ["nut_height", "Height of the nut"],
-  ["length", "Bolt that is there, under its head"],
-  ["threaded", "Length of its thread"],
-  ["room_at_head", "Room behind its head"],
-  ["room_at_nut", "Room beyond the nut's ear"],
-  ["play", "Play of both bolts in their holes"],
+  ["nut_height", "Nut height"],
+  ["length", "Length of the bolt in it now, under the head"],
+  ["threaded", "Its threaded length"],
+  ["room_at_head", "Room behind the bolt head"],
+  ["room_at_nut", "Room beyond the bracket ear, nut side"],
+  ["play", "Slop of both bolts in their holes"],
 ] as const satisfies readonly (readonly [keyof Bolt, string])[];
 
 /** The bolt through the eye: what is on it, and what it has to pass. */
@@ -55,21 +55,21 @@ export function BoltInputs() {
         <FigureField
           kind="thread"
           pointer="/bracket/bolt/thread"
-          label="Eye bolt's thread"
+          label="Track bar bolt thread"
           value={bolt.thread}
           onCommit={(thread) => set({ thread })}
         />
         <FigureField
           kind="torque"
           pointer="/bracket/bolt/torque"
-          label="Its torque from the part's sheet"
+          label="Torque from the part's instructions"
           value={bolt.torque}
           onCommit={(torque) => set({ torque })}
         />
         <FigureField
           kind="thread"
           pointer="/bracket/bolt/nut_thread"
-          label="The nut's thread"
+          label="Nut thread"
           value={bolt.nut_thread}
           onCommit={(nut_thread) => set({ nut_thread })}
         />
@@ -86,14 +86,14 @@ export function BoltInputs() {
         ))}
       </div>
       <Choice
-        label="Marked on its head"
+        label="Head marking"
         value={bolt.grade ?? "unknown"}
         options={GRADES}
         onPick={(grade) => set({ grade: grade === "unknown" ? undefined : grade })}
       />
-      <Choice label="Its nut is" value={bolt.nut ?? "plain"} options={NUTS} onPick={(nut) => set({ nut })} />
+      <Choice label="Nut type" value={bolt.nut ?? "plain"} options={NUTS} onPick={(nut) => set({ nut })} />
       <Choice
-        label="The bolt's thread is"
+        label="Threads are"
         value={bolt.treatment ?? "dry"}
         options={TREATMENTS}
         onPick={(treatment) => set({ treatment })}

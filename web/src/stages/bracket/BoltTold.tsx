@@ -6,7 +6,7 @@ import { Checks } from "./Checks";
 export function BoltReported({ bolt }: { bolt: Schemas["BoltResult"] }) {
   return (
     <div className="grid gap-1" data-bolt>
-      <Checks title="The eye's bolt" checks={bolt.checks} />
+      <Checks title="Track bar bolt" checks={bolt.checks} />
       {bolt.working && <WorkingOut working={bolt.working} />}
     </div>
   );

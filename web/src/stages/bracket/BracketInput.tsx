@@ -9,8 +9,8 @@ import { TapeReading } from "../../ui/tapeReading";
 type BracketPart = Schemas["BracketPart"];
 
 const ENDS = optionsOf<Schemas["BracketEnd"]>({
-  axle: "on the axle, a riser",
-  frame: "on the frame, a drop",
+  axle: "axle riser bracket",
+  frame: "frame drop bracket",
 });
 
 const FEWEST = 4;
@@ -44,7 +44,7 @@ export function BracketInput({ onAdd }: { onAdd: (bracket: BracketPart) => void 
           ]
         : [],
     );
-    if (made.length === 0) return setFault("Type at least one hole.");
+    if (made.length === 0) return setFault("Enter at least one hole.");
     onAdd({ name: name.trim(), end, holes: made });
     setName("");
     setHoles(Array(FEWEST).fill(""));
@@ -53,16 +53,16 @@ export function BracketInput({ onAdd }: { onAdd: (bracket: BracketPart) => void 
   const field = "min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-tape px-2";
   return (
     <div className="mt-2 grid gap-2 border-line border-l-[3px] pl-2.5" data-own-bracket>
-      <h4 className="font-semibold">A bracket of your own</h4>
+      <h4 className="font-semibold">Your own bracket</h4>
       <label className="text-[15px] text-muted">
-        Called
+        Name
         <input
           className={`${field} text-ink`}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
       </label>
-      <Choice label="It sits" value={end} options={ENDS} onPick={setEnd} />
+      <Choice label="It mounts" value={end} options={ENDS} onPick={setEnd} />
       <div className="grid grid-cols-2 gap-2">
         {holes.map((text, index) => (
           <label key={index} className="text-[15px] text-muted">
@@ -88,7 +88,7 @@ export function BracketInput({ onAdd }: { onAdd: (bracket: BracketPart) => void 
           Try this bracket
         </Button>
         <Button look="quiet" onClick={() => setHoles([...holes, ""])}>
-          One more hole
+          Add another hole
         </Button>
       </div>
     </div>

@@ -54,7 +54,7 @@ export function BracketStage() {
       <HeldPart />
       <GonePlans plan={plan} />
       <Missing faults={plan.missing.filter((fault) => fault.code !== "no_bar")} />
-      <Sections label="What Bracket has to say" of="bracket" sections={sections} />
+      <Sections label="Bracket results" of="bracket" sections={sections} />
     </>
   );
 }
@@ -68,7 +68,7 @@ function conversionSection(plan: PlanResult): Section {
     results: (
       <>
         {plan.legs.length > 0 && <Legs settings={plan.legs} />}
-        <Checks title="The conversion, checked" checks={plan.conversion} />
+        <Checks title="Conversion checks" checks={plan.conversion} />
       </>
     ),
     inputs: <ConversionInputs />,
@@ -81,7 +81,7 @@ function holesSection(plan: PlanResult, here: PlanOption | undefined): Section {
     : here.fails.length > 0
       ? bad("fails")
       : here.minds.length > 0
-        ? mind("mind")
+        ? mind("check")
         : good("fits");
   return {
     value: "holes",
@@ -122,8 +122,8 @@ function aimSection(plan: PlanResult, here: PlanOption | undefined): Section {
 function approachesSection(plan: PlanResult): Section {
   return {
     value: "approaches",
-    label: "Approaches",
-    sign: plain(`${plan.approaches.length} beside`),
+    label: "Options",
+    sign: plain(`${plan.approaches.length} compared`),
     results: <Approaches plan={plan} />,
   };
 }
@@ -138,7 +138,7 @@ function fitSection(plan: PlanResult): Section {
       <>
         {plan.fit.length > 0 && <Checks title="Before anything is welded" checks={plan.fit} />}
         <Templates />
-        <Assumed assumptions={plan.assumptions} rests="The loads of this stage rest on these." />
+        <Assumed assumptions={plan.assumptions} rests="The loads on this screen assume these." />
         <p className="text-[15px] text-muted">{plan.leaves_out}</p>
       </>
     ),

@@ -6,7 +6,7 @@ import { useSettings } from "../../ui/settings";
 
 const SIGNS = {
   good: { icon: Check, word: "good", look: "text-ink" },
-  bad: { icon: CircleX, word: "not good", look: "text-axle font-semibold" },
+  bad: { icon: CircleX, word: "fails", look: "text-axle font-semibold" },
   open: { icon: CircleX, word: "to check", look: "text-muted" },
 } satisfies Record<Schemas["FitCheck"]["verdict"], { icon: typeof Check; word: string; look: string }>;
 

@@ -12,7 +12,7 @@ type PinionReading = Schemas["PinionReading"];
 const KINDS = optionsOf<Schemas["AdjusterKind"]>({
   one_end: "at one end",
   turnbuckle: "by a sleeve",
-  fixed: "not at all",
+  fixed: "not adjustable",
 });
 
 /** What a Y-link needs said: its legs' thread, the spacers, the pinion before and after at every height. */
@@ -23,7 +23,7 @@ export function ConversionInputs() {
   return (
     <>
       <Choice
-        label="How a leg's length is turned"
+        label="How the legs adjust"
         value={form.leg_kind}
         options={KINDS}
         onPick={(leg_kind) => set({ leg_kind })}
@@ -36,12 +36,12 @@ export function ConversionInputs() {
         onCommit={(leg_thread) => set({ leg_thread })}
       />
       <Tick
-        label="Spacers behind the old upper mount are out"
+        label="Spacers behind the old upper mount removed"
         value={form.spacers_out}
         onPick={(spacers_out) => set({ spacers_out })}
       />
       <p className="pt-2 text-[15px] text-muted">
-        Finder on the pinion, nose down +. One reading with the Y-link in serves for all heights.
+        Pinion angle by finder, nose down +. One measurement with the Y-link in covers all heights.
       </p>
       {results.heights.map((height) => (
         <Pinion

@@ -16,12 +16,12 @@ export function FitInputs() {
   const set = (part: Partial<Bracketing>) => change(setBracketing(part));
   return (
     <>
-      <p className="text-[15px] text-muted">Weights, springs and the centre of gravity stand in stage Rig.</p>
+      <p className="text-[15px] text-muted">Weights, springs and center of gravity are on the Rig screen.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <TapeField
           job={view.id}
           pointer="/bracket/ear_width"
-          label="Inside width between the ears"
+          label="Inside width between the bracket ears"
           unit={unit}
           value={form.ear_width}
           onCommit={(ear_width) => set({ ear_width })}
@@ -41,14 +41,12 @@ export function FitInputs() {
           onCommit={(axle_bracket_angle) => set({ axle_bracket_angle })}
         />
       </div>
-      <p className="text-[15px] text-muted">
-        How steep is steep: when a bracket is recommended, not only offered.
-      </p>
+      <p className="text-[15px] text-muted">How steep is too steep: when a bracket is recommended.</p>
       <div className="grid gap-x-2 gap-y-1 sm:grid-cols-2">
         <AngleField
           job={view.id}
           pointer="/bracket/steep_from"
-          label="Urged from this angle of the bar on"
+          label="Recommend a bracket above a bar angle of"
           hint={`degrees. ${empty("/bracket/steep_from")}`}
           value={form.steep_from}
           onCommit={(steep_from) => set({ steep_from })}
@@ -56,7 +54,7 @@ export function FitInputs() {
         <TapeField
           job={view.id}
           pointer="/bracket/swing_limit"
-          label="And from this swing over the travel on"
+          label="or above a side-to-side movement of"
           hint={empty("/bracket/swing_limit")}
           unit={unit}
           value={form.swing_limit}

@@ -16,7 +16,8 @@ export function HeldPart() {
       <p className="flex items-start gap-2">
         <Hand size={20} aria-hidden className="mt-0.5 shrink-0" />
         <span>
-          <b>Held against this axle, not taken in:</b> {part.name}. Everything here is as if it were tried.
+          <b>Trying on this axle, not added to the job:</b> {part.name}. Everything here is calculated as if
+          it were installed.
         </span>
       </p>
       <div className="flex flex-wrap gap-2">
@@ -28,9 +29,9 @@ export function HeldPart() {
           }}
         >
           <Plus size={18} aria-hidden />
-          Take it in
+          Add to this job
         </Button>
-        <Button onClick={() => hold(null)}>Put it back</Button>
+        <Button onClick={() => hold(null)}>Take it away</Button>
       </div>
     </section>
   );

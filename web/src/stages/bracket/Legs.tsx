@@ -8,7 +8,7 @@ export function Legs({ settings }: { settings: readonly Schemas["LegSetting"][] 
   const units = useSettings((s) => s.units);
   return (
     <section data-legs>
-      <h3 className="font-semibold text-[20px] leading-tight">The legs, one thing at a time</h3>
+      <h3 className="font-semibold text-[20px] leading-tight">Adjusting the legs, one thing at a time</h3>
       {settings.map((setting) => (
         <div key={setting.says.in} className="border-line border-b py-1.5">
           <p>

@@ -10,8 +10,8 @@ import { useSettings } from "../../ui/settings";
 import { useHeld, useLookedAt } from "./usePlanned";
 
 const AIMS = optionsOf<Schemas["LengthAim"]>({
-  centred: "set to centre it",
-  as_the_old_one: "as the old one",
+  centred: "set to center the axle",
+  as_the_old_one: "same as the old one",
 });
 
 /** What an option does and loads, name and figure. */
@@ -25,13 +25,13 @@ function figuresOf(option: PlanOption, units: Unit): [string, string][] {
     ],
     ...(option.least_gap_mm === undefined
       ? []
-      : ([["least room of the bar", distance(option.least_gap_mm, units)]] as [string, string][])),
+      : ([["tightest clearance of the bar", distance(option.least_gap_mm, units)]] as [string, string][])),
     ...(option.worst_tilt_deg === undefined
       ? []
-      : ([["most tilt of its joints", degrees(option.worst_tilt_deg)]] as [string, string][])),
+      : ([["most misalignment at its joints", degrees(option.worst_tilt_deg)]] as [string, string][])),
     ...(option.bump_steer_deg === undefined
       ? []
-      : ([["most bump steer", degrees(option.bump_steer_deg)]] as [string, string][])),
+      : ([["worst bump steer", degrees(option.bump_steer_deg)]] as [string, string][])),
     ...(option.drag_link_difference_deg === undefined
       ? []
       : ([
@@ -42,13 +42,13 @@ function figuresOf(option: PlanOption, units: Unit): [string, string][] {
             degrees(option.drag_link_difference_deg),
           ],
         ] as [string, string][])),
-    ["moment into the axle tube", `${loads.axle_moment_ratio.toFixed(1)} times`],
-    ["moment into the frame rail", `${loads.frame_moment_ratio.toFixed(1)} times`],
-    ["load of the bar, estimated", say(loads.bar_says, units)],
+    ["bending load on the axle tube", `${loads.axle_moment_ratio.toFixed(1)} times`],
+    ["bending load on the frame rail", `${loads.frame_moment_ratio.toFixed(1)} times`],
+    ["load in the bar, estimated", say(loads.bar_says, units)],
     ...(loads.attachment_says
-      ? ([["on each attachment", say(loads.attachment_says, units)]] as [string, string][])
+      ? ([["at each mount", say(loads.attachment_says, units)]] as [string, string][])
       : []),
-    ["roll centre to centre of gravity", distance(loads.lever_mm, units)],
+    ["roll center to center of gravity", distance(loads.lever_mm, units)],
   ];
 }
 
@@ -85,17 +85,17 @@ export function Looked({ option }: { option: PlanOption }) {
         ))}
       </dl>
       <p className="text-[16px] text-muted">
-        <Figure>{`A left turn at half a g ${say(option.loads.jacking_says, units)}.`}</Figure>
+        <Figure>{`In a 0.5 g left turn it ${say(option.loads.jacking_says, units)}.`}</Figure>
       </p>
       {option.chosen ? (
         <>
           <Choice
-            label="The bar's length is"
+            label="Set the bar length"
             value={job.setups?.plans?.chosen?.length ?? "centred"}
             options={AIMS}
             onPick={(length) => change(setChosen({ length }))}
           />
-          <Button onClick={() => change(choosePlan(undefined))}>Let go of this plan</Button>
+          <Button onClick={() => change(choosePlan(undefined))}>Drop this plan</Button>
         </>
       ) : (
         <Button
@@ -106,7 +106,7 @@ export function Looked({ option }: { option: PlanOption }) {
             look(null);
           }}
         >
-          {held ? "Take the held part in to choose" : "Choose this plan"}
+          {held ? "Add the part you are trying before you choose" : "Choose this plan"}
         </Button>
       )}
     </section>

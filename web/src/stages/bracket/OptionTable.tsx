@@ -10,8 +10,8 @@ import { keyOf, useLookedAt, useMoreOptions } from "./usePlanned";
 const SORTS = {
   rank: { label: "hole and bar", by: (o: PlanOption) => o.rank },
   angle: { label: "angle", by: (o: PlanOption) => Math.abs(o.angle_deg) },
-  swing: { label: "swing", by: (o: PlanOption) => o.peak_to_peak_mm },
-  roll: { label: "roll centre", by: (o: PlanOption) => o.roll_centre_mm },
+  swing: { label: "sideways", by: (o: PlanOption) => o.peak_to_peak_mm },
+  roll: { label: "roll center", by: (o: PlanOption) => o.roll_centre_mm },
 } as const;
 type Sort = keyof typeof SORTS;
 
@@ -64,7 +64,8 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
         </tbody>
       </table>
       <p className="text-[15px] text-muted">
-        Best first: what fails last, then the angle to half a degree, the swing, the smallest move.
+        Best first: options that fail go last, then by bar angle (to half a degree), side-to-side movement,
+        smallest move.
       </p>
       {rows.length > FIRST && (
         <button type="button" className="min-h-11 underline" onClick={() => showAll(!all)}>
@@ -73,7 +74,7 @@ export function OptionTable({ plan, here }: { plan: PlanResult; here: PlanOption
       )}
       {all && left > 0 && (
         <button type="button" className="ml-4 min-h-11 underline" onClick={more}>
-          {`Fetch more: ${left} are left, none better`}
+          {`Show more: ${left} left, none better`}
         </button>
       )}
     </section>
@@ -135,7 +136,7 @@ function Bars({ options, here }: { options: PlanOption[]; here: PlanOption | und
   if (!here || options.length === 1) {
     return (
       <span className={here ? "" : "text-muted"} data-bar={options[0]?.bar}>
-        {options.length > 1 && `${options.length} bars alike: `}
+        {options.length > 1 && `${options.length} bars give the same: `}
         {options.map(reported).join(" · ")}
       </span>
     );

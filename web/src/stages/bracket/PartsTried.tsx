@@ -48,7 +48,7 @@ export function PartsTried() {
             </span>
             <Button
               look="quiet"
-              aria-label={`Take ${name} out`}
+              aria-label={`Remove ${name}`}
               onClick={() => {
                 const list = LISTS[kind];
                 change(setBracketing({ [list]: (form[list] ?? []).filter((_, at) => at !== index) }));
@@ -66,7 +66,7 @@ export function PartsTried() {
           </span>
           <Button
             look="quiet"
-            aria-label={`Take ${form.brace.name} out`}
+            aria-label={`Remove ${form.brace.name}`}
             onClick={() => change(setBracketing({ brace: undefined }))}
           >
             <Trash2 size={18} aria-hidden />
@@ -78,9 +78,9 @@ export function PartsTried() {
             <span className="flex-1">
               {brace.name} <span className="text-muted">brace</span>
             </span>
-            <Button onClick={() => change(setBracketing({ brace }))} aria-label={`Try ${brace.name}`}>
+            <Button onClick={() => change(setBracketing({ brace }))} aria-label={`Add ${brace.name}`}>
               <Plus size={18} aria-hidden />
-              Try
+              Add
             </Button>
           </p>
         ))
@@ -125,16 +125,16 @@ function Offered({ part, held, onHold, onTake }: OfferedProps) {
         {(part.kind === "bar" || part.kind === "bracket") && (
           <Button
             aria-pressed={held}
-            aria-label={`${held ? "Put back" : "Hold"} ${part.name}`}
+            aria-label={`${held ? "Take away" : "Try on"} ${part.name}`}
             onClick={() => onHold(!held)}
           >
             <Hand size={18} aria-hidden />
-            {held ? "Put back" : "Hold"}
+            {held ? "Take away" : "Try on"}
           </Button>
         )}
-        <Button onClick={onTake} aria-label={`Try ${part.name}`}>
+        <Button onClick={onTake} aria-label={`Add ${part.name}`}>
           <Plus size={18} aria-hidden />
-          Try
+          Add
         </Button>
       </div>
     </li>

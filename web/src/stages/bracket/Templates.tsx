@@ -9,10 +9,8 @@ export function Templates() {
   const now = usePlanned()?.brackets ?? [];
   if (now.length === 0) return null;
   return (
-    <Fold title="Drill templates, one to one">
-      <p className="text-[15px] text-muted">
-        Print without scaling and measure the check bar before anything is drilled.
-      </p>
+    <Fold title="Drill templates, full size">
+      <p className="text-[15px] text-muted">Print at 100 % and measure the check line before you drill.</p>
       {now.map(({ id, end, name }) => (
         <div key={`${end}${id}`} className="flex flex-wrap items-center gap-2 border-line border-b py-1.5">
           <span className="flex-1">{name}</span>

@@ -22,7 +22,7 @@ export function CycleCanvas() {
   if (!cycle || !setup) {
     return (
       <section aria-label="The axle to scale" className="grid min-h-0 place-content-center p-6 text-muted">
-        {cycle ? "What is missing stands at the right." : "Cycling the axle…"}
+        {cycle ? "What is missing is listed in the panel." : "Cycling the axle…"}
       </section>
     );
   }

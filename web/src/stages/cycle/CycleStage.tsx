@@ -56,7 +56,7 @@ export function CycleStage() {
           <Figure>{say(warning, units)}</Figure>
         </Notice>
       ))}
-      <Sections label="What Cycle has to say" of="cycle" sections={sections} />
+      <Sections label="Cycle results" of="cycle" sections={sections} />
     </>
   );
 }
@@ -66,7 +66,7 @@ function travelSection(cycle: CycleResult, setup: SetupCycle): Section {
   return {
     value: "travel",
     label: "Travel",
-    sign: ended > 0 ? mind(`${ended} of ${setup.ways.length} end early`) : good("to its stops"),
+    sign: ended > 0 ? mind(`${ended} of ${setup.ways.length} end early`) : good("full travel"),
     results: (
       <>
         <Envelope setup={setup} />
@@ -80,13 +80,13 @@ function worstSection(setup: SetupCycle): Section {
   const count = (level: "violated" | "near") => setup.limits.filter((limit) => limit.level === level).length;
   return {
     value: "worst",
-    label: "Worst",
+    label: "Worst spots",
     sign:
       count("violated") > 0
         ? bad(`${count("violated")} over`)
         : count("near") > 0
           ? mind(`${count("near")} close`)
-          : good("all free"),
+          : good("all clear"),
     results: <WorstPoses setup={setup} />,
   };
 }
@@ -95,7 +95,7 @@ function figuresSection(cycle: CycleResult): Section {
   return {
     value: "figures",
     label: "Figures",
-    sign: plain("by travel"),
+    sign: plain("over the travel"),
     results: <HeaveFigures cycle={cycle} />,
   };
 }
@@ -137,14 +137,14 @@ function sureSection(cycle: CycleResult): Section {
   const { length } = cycle.assumptions;
   return {
     value: "sure",
-    label: "How sure",
+    label: "Accuracy",
     sign: length > 0 ? mind(`${length} assumed`) : plain("drawn"),
     results: (
       <>
         <Intervals />
         <Assumed
           assumptions={cycle.assumptions}
-          rests="Every figure of this stage rests on these; their links are drawn dashed."
+          rests="Every figure on this screen depends on these; those parts are drawn dashed."
         />
       </>
     ),

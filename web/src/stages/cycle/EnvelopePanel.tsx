@@ -11,8 +11,8 @@ import { useSettings } from "../../ui/settings";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },
-  { value: "cross", label: "cross-axled" },
-  { value: "around", label: "all round" },
+  { value: "cross", label: "crossed up" },
+  { value: "around", label: "all around" },
 ] as const satisfies readonly { value: Round; label: string }[];
 
 /** Left against right wheel travel as a map, with the figures of the pose in view. */
@@ -34,7 +34,7 @@ export function Envelope({ setup }: { setup: SetupCycle }) {
         <PoseFigures setup={setup} wheels={wheels} />
       </div>
       <Legend setup={setup} />
-      <Choice label="Cycle goes" value={round} options={ROUNDS} onPick={setRound} />
+      <Choice label="Cycle" value={round} options={ROUNDS} onPick={setRound} />
     </section>
   );
 }
@@ -59,7 +59,7 @@ function Legend({ setup }: { setup: SetupCycle }) {
           {name} nearest
         </li>
       ))}
-      <li className="text-muted">darker is nearer, hatched is over</li>
+      <li className="text-muted">darker is closer, hatched is over the limit</li>
     </ul>
   );
 }
@@ -70,7 +70,7 @@ function PoseFigures({ setup, wheels }: { setup: SetupCycle; wheels: Wheels }) {
   const units = useSettings((s) => s.units);
   const pose = poseAt(setup, wheels);
   if (!pose) {
-    return <p data-pose>Out of reach: the links do not let the axle go there.</p>;
+    return <p data-pose>Out of reach: the control arms won't let the axle go there.</p>;
   }
   const limit = setup.limits[pose.nearest ?? -1];
   const rear = job.rig?.end === "rear";
@@ -84,7 +84,7 @@ function PoseFigures({ setup, wheels }: { setup: SetupCycle; wheels: Wheels }) {
     ...(pose.steer_deg === undefined
       ? []
       : ([["wheels steer", signed(pose.steer_deg, "left", "right")]] as [string, string][])),
-    ["roll centre", distance(pose.roll_centre_mm, units)],
+    ["roll center", distance(pose.roll_centre_mm, units)],
     ...(setup.limits.some((l) => l.kind === "bind")
       ? ([["bind", distance(pose.bind_mm, units)]] as [string, string][])
       : []),
@@ -101,7 +101,7 @@ function PoseFigures({ setup, wheels }: { setup: SetupCycle; wheels: Wheels }) {
       ))}
       {limit && (
         <div className="col-span-full">
-          <dt className="text-muted">nearest limit</dt>
+          <dt className="text-muted">closest to its limit</dt>
           <dd className={pose.level === "free" ? "" : "font-semibold text-axle"}>{limit.name}</dd>
         </div>
       )}

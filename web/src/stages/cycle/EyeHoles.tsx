@@ -10,19 +10,19 @@ export function Holes({ cycle }: { cycle: CycleResult }) {
   const trial = job.setups?.plans?.trial;
   const options = cycle.axle_holes.map((hole) => ({
     value: hole.id || "-",
-    label: hole.name || "the hole it is in",
+    label: hole.name || "current hole",
   }));
   const chosen = cycle.axle_holes.find((hole) => hole.chosen)?.id;
   return (
     <Choice
-      label="Axle eye in"
+      label="Axle end in"
       value={chosen || "-"}
       options={options}
       onPick={(id) => {
         useStance.getState().setShown("planned");
         change(setTrial(tried(trial, "axle", id === "-" ? "" : id)));
       }}
-      hint="Or take the eye in the drawing and move it. The bar is set to the length that centres the axle there."
+      hint="Or drag the bar's end in the drawing. The bar length is set to center the axle there."
     />
   );
 }

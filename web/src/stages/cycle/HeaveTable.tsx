@@ -47,7 +47,9 @@ export function HeaveTable({ found, plan, planName, travel }: HeaveTableProps) {
     <section className="grid gap-1">
       <Choice
         label={
-          plan ? `Plotted beside the stick: dashed as found, yellow ${planName}` : "Plotted beside the stick"
+          plan
+            ? `Shown beside the travel slider: dashed as found, yellow ${planName}`
+            : "Shown beside the travel slider"
         }
         value={plotted}
         options={options}

@@ -21,7 +21,7 @@ export function HolesInput() {
   return (
     <section className="grid gap-1">
       <p className="text-[15px] text-muted">
-        Measured from the middle of the hole the eye is in now. Down, inward and back have a minus sign.
+        Measured from the center of the current hole. Down, inward and rearward are negative.
       </p>
       {BRACKETS.map(({ end, title }) => (
         <Bracket key={end} end={end} title={title} />
@@ -67,14 +67,14 @@ function Bracket({ end, title }: { end: End; title: string }) {
             job={view.id}
             pointer={`/setups/found/${end}_holes/${index}/name`}
             kept={`/setups/found/${end}_holes/=${keys[index]}/name`}
-            label="Called"
+            label="Name"
             required
             value={hole.name}
             onCommit={(name) => put(index, { name })}
           />
           <Button
             look="quiet"
-            aria-label={`Take ${hole.name} out`}
+            aria-label={`Remove ${hole.name}`}
             onClick={() =>
               change((old) =>
                 setHoles(end, withoutRow(old.setups?.found?.[`${end}_holes`] ?? [], keys[index] ?? ""))(old),

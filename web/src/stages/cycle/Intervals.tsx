@@ -8,7 +8,7 @@ import { useSettings } from "../../ui/settings";
 /** How sure the bar's figures are, every reading drawn within what it is good to once it is unfolded. */
 export function Intervals() {
   return (
-    <Fold title="How sure the bar's figures are">
+    <Fold title="Accuracy of the bar figures">
       <Drawn />
     </Fold>
   );
@@ -16,8 +16,12 @@ export function Intervals() {
 
 function Drawn() {
   const drawn = useDrawn();
-  if (!drawn) return <p className="text-muted">Drawing…</p>;
-  return drawn.uncertainty ? <Reported uncertainty={drawn.uncertainty} /> : <p>The bar is not known.</p>;
+  if (!drawn) return <p className="text-muted">Calculating…</p>;
+  return drawn.uncertainty ? (
+    <Reported uncertainty={drawn.uncertainty} />
+  ) : (
+    <p>The bar has not been measured.</p>
+  );
 }
 
 function Reported({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
@@ -26,7 +30,8 @@ function Reported({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
     <>
       {uncertainty.intervals.length === 0 && (
         <p>
-          Too many draws gave no bar at all: {uncertainty.failed} of {uncertainty.draws}. Check the readings.
+          Too many trials gave an impossible bar: {uncertainty.failed} of {uncertainty.draws}. Check the
+          measurements.
         </p>
       )}
       <table className="w-full text-left" data-intervals>
@@ -44,9 +49,8 @@ function Reported({ uncertainty }: { uncertainty: Schemas["Uncertainty"] }) {
         </tbody>
       </table>
       <p className="mt-2 text-[15px] text-muted">
-        The middle 95 of 100: {uncertainty.draws.toLocaleString("en-GB")} draws of the raw readings within
-        what each is good to ({uncertainty.generator}, seed {uncertainty.seed}), {uncertainty.failed} without
-        a bar.
+        95 % range: {uncertainty.draws.toLocaleString("en-GB")} trials with your measurements varied within
+        their accuracy ({uncertainty.generator}, seed {uncertainty.seed}), {uncertainty.failed} without a bar.
       </p>
     </>
   );

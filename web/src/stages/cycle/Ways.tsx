@@ -13,7 +13,7 @@ export function Ways({ cycle, setup }: { cycle: CycleResult; setup: SetupCycle }
   const other = setup === cycle.plan ? cycle.found : undefined;
   return (
     <section className="grid gap-1">
-      <h3 className="font-semibold text-[20px] leading-tight">What ends the travel first</h3>
+      <h3 className="font-semibold text-[20px] leading-tight">What stops the travel first</h3>
       <ul className="grid">
         {setup.ways.map((way, index) => {
           const [left = 0, right = 0] = way.ended_at_mm ?? way.end_mm;

@@ -19,7 +19,7 @@ export function ComplaintsAgain() {
   const complaints = job.complaints ?? [];
   return (
     <section className="grid gap-3">
-      <h3 className="font-semibold">After the road test, ask again</h3>
+      <h3 className="font-semibold">Recheck the complaints after the road test</h3>
       {complaints.map((complaint, index) => {
         const advice = results.complaints?.find((reported) => reported.complaint === index);
         return (

@@ -12,13 +12,13 @@ import { setProof } from "./edits";
 type LookKind = Schemas["LookKind"];
 
 const LABELS: Record<LookKind, string> = {
-  wheel_straight: "Steering wheel straight, by the drag link",
+  wheel_straight: "Steering wheel straight (adjust at the drag link)",
   toe: "Toe is right",
-  sensors: "Stability sensors have their zero, or there are none",
-  lines: "Lines and looms free at full droop and at lock",
+  sensors: "Stability-control sensors re-zeroed, or none fitted",
+  lines: "Brake lines and wiring free at full droop and full lock",
   wheel_nuts: "Wheel nuts torqued",
-  pins_level: "Pins go in and out on level ground",
-  stowed_clear: "Stowed link clear through a full cycle",
+  pins_level: "Disconnect pins go in and out on level ground",
+  stowed_clear: "Stowed sway link clear through a full cycle",
 };
 
 /** How many of them nobody looked at yet. */
@@ -85,7 +85,7 @@ export function LookedAt() {
           </>
         )}
       </div>
-      {compared.length > 0 && <Checks title="Against what was predicted" checks={compared} />}
+      {compared.length > 0 && <Checks title="Compared with the prediction" checks={compared} />}
     </section>
   );
 }

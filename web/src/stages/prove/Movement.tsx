@@ -13,7 +13,7 @@ export function Movement({ proof }: { proof: ProveResult }) {
   const { movement } = proof;
   return (
     <>
-      {proof.grounds.length > 1 && <Checks title="What it is held against" checks={proof.grounds} />}
+      {proof.grounds.length > 1 && <Checks title="What it is compared with" checks={proof.grounds} />}
       {movement && (
         <table className="w-full text-left" data-movement>
           <tbody>

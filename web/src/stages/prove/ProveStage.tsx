@@ -46,7 +46,7 @@ export function ProveStage() {
       <ProveAnswer sheet={sheet} result={result} />
       {sheet && <ReadNext result={result} />}
       {prove && <Settle />}
-      <Sections label="What Prove has to say" of="prove" sections={sections} />
+      <Sections label="Prove results" of="prove" sections={sections} />
     </>
   );
 }
@@ -65,34 +65,34 @@ function ProveAnswer({ sheet, result }: { sheet: Sheet | undefined; result: Shee
   if (sheet) return <SheetAnswer sheet={sheet} result={result} />;
   if ((job.setups?.rounds?.length ?? 0) > 0 || results.no_bar) {
     return (
-      <Answer says="Read both sides again">
-        From the same features as before, on its weight, bounced to settle.
+      <Answer says="Measure both sides again">
+        From the same points as before, on its wheels, bounced to settle.
       </Answer>
     );
   }
   return (
     <Answer says="Nothing to prove yet">
-      Set what stage Bar or Sway asks for and record it there, or record below what was done; then it is
-      proved here.
+      Set what the Bar or Sway screen asks for and record it there, or record below what was done. Then prove
+      it here.
     </Answer>
   );
 }
 
 const VERDICTS = {
   can_settle: good("proved"),
-  back_to_bar: bad("off centre"),
+  back_to_bar: bad("off center"),
   back_to_sway: bad("links"),
-  back_to_cycle: bad("touches"),
+  back_to_cycle: bad("still stops early"),
   not_decided: mind("decide first"),
-  plan_not_fitted: mind("not fitted"),
-  read_again: mind("read again"),
+  plan_not_fitted: mind("not installed"),
+  read_again: mind("measure again"),
 } satisfies Record<NonNullable<Results["prove"]>["verdict"], Sign>;
 
 function readSection(results: Results, sheet: Sheet | undefined, result: SheetResult | undefined): Section {
   const { prove } = results;
   return {
     value: "read",
-    label: "Readings",
+    label: "Measurements",
     sign: prove ? VERDICTS[prove.verdict] : measure(),
     results: prove && (
       <>
@@ -118,14 +118,14 @@ function AfterReadings({ sheet, result }: { sheet: Sheet | undefined; result: Sh
   if (round > 0 || results.no_bar) {
     return (
       <Button look="strong" onClick={() => change(addSheet(job, "centring").edit)}>
-        Start the after-readings
+        Start the after measurements
       </Button>
     );
   }
   if (results.bar && !results.prove) {
     return <Button onClick={() => navigate(`/jobs/${view.id}/bar`)}>Go to Bar</Button>;
   }
-  return <p className="text-muted">There is nothing to read again.</p>;
+  return <p className="text-muted">There is nothing to measure again.</p>;
 }
 
 function roadSection(job: Job, results: Results): Section {
@@ -135,8 +135,8 @@ function roadSection(job: Job, results: Results): Section {
   const off = compared.filter((check) => check.verdict === "bad").length;
   return {
     value: "road",
-    label: "Look, drive",
-    sign: off > 0 ? bad(`${off} off`) : left > 0 ? measure(`${left} to say`) : good("all said"),
+    label: "Check and drive",
+    sign: off > 0 ? bad(`${off} off`) : left > 0 ? measure(`${left} to answer`) : good("all answered"),
     inputs: (
       <>
         <LookedAt />
@@ -152,8 +152,8 @@ function settleSection(job: Job, results: Results): Section {
   const settled = job.settled !== undefined && results.settled_stands === true;
   return {
     value: "settle",
-    label: "Settle",
-    sign: settled ? good("settled") : gates.length > 0 ? mind(`${gates.length} in the way`) : good("clear"),
+    label: "Close job",
+    sign: settled ? good("settled") : gates.length > 0 ? mind(`${gates.length} still open`) : good("clear"),
     inputs: <SettleForm />,
   };
 }

@@ -21,7 +21,7 @@ export function RecordChange() {
           {rounds.map((round, index) => (
             <li key={index}>
               {[
-                round.bar && `hung the ${round.bar}`,
+                round.bar && `installed the ${round.bar}`,
                 ...(round.moved ?? []).map(
                   (moved) => `${moved.end} eye to ${moved.to?.hole || "another hole"}`,
                 ),
@@ -38,19 +38,19 @@ export function RecordChange() {
         </ol>
       )}
       <p className="text-[15px] text-muted">
-        A change makes the readings before it old: read both sides again after it.
+        After a change the earlier measurements no longer count: measure both sides again.
       </p>
       <label className="mt-1 block text-[15px] text-muted">
-        What was done
+        What was changed
         <input className={look} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
       <label className="mt-1 block text-[15px] text-muted">
-        By whom
+        By
         <input className={look} value={by} onChange={(event) => setBy(event.target.value)} />
       </label>
       <div className="mt-2">
         <Button onClick={keep} disabled={note.trim() === ""}>
-          Keep it on record
+          Save to the record
         </Button>
       </div>
     </section>

@@ -30,7 +30,7 @@ export function Reminders() {
     <section>
       <div className="mb-2 grid grid-cols-2 gap-2">
         <label className="block text-[15px] text-muted">
-          Back on the road on
+          Date back on the road
           <input
             type="date"
             className="min-h-11 w-full min-w-0 border-[1.5px] border-ink bg-slate px-2"
@@ -41,9 +41,9 @@ export function Reminders() {
         <TextField
           job={view.id}
           pointer="/proof/odometer"
-          label="Odometer then"
+          label="Odometer that day"
           value={job.proof?.odometer ?? ""}
-          hint="such as 84,210 mi"
+          hint="such as 84210 mi"
           onCommit={(odometer) => change(setProof({ odometer }))}
         />
       </div>
@@ -60,15 +60,15 @@ export function Reminders() {
                 <Figure>{say(reminder.says, units)}</Figure>
                 <span className={`block text-[15px] ${late ? "font-semibold text-axle" : "text-muted"}`}>
                   {late && "Overdue: "}
-                  {reminder.due ?? "its day is not known yet"}
+                  {reminder.due ?? "date not known yet"}
                   {reminder.odometer_says && `, ${say(reminder.odometer_says, units)}`}
-                  {reminder.done && `, seen to ${new Date(reminder.done.done.at).toLocaleDateString()}`}
+                  {reminder.done && `, done ${new Date(reminder.done.done.at).toLocaleDateString()}`}
                 </span>
               </span>
               {reminder.done ? (
-                <Check size={24} aria-label="seen to" />
+                <Check size={24} aria-label="done" />
               ) : (
-                <Button onClick={() => done(reminder)}>Seen to</Button>
+                <Button onClick={() => done(reminder)}>Mark done</Button>
               )}
             </li>
           );
@@ -81,7 +81,7 @@ export function Reminders() {
           download
         >
           <CalendarDays size={20} aria-hidden />
-          Take them along as a calendar file
+          Download as a calendar file
         </a>
       )}
     </section>

@@ -13,7 +13,7 @@ const LADDER = [
   ["slow_turns", "Slow turns, both ways"],
   ["dips", "Dips"],
   ["expansion_joints", "Expansion joints, edges"],
-  ["swerve", "A swerve: how often does it rock"],
+  ["swerve", "A swerve: how many times does it rock"],
   ["washboard", "Washboard"],
   ["highway", "Highway"],
   ["trail", "Trail articulation"],
@@ -39,7 +39,7 @@ export function RoadTest() {
     );
   const driven = LADDER.filter(([step]) => road.some((record) => record.step === step)).length;
   return (
-    <Fold keep title={`Road test, a rung at a time (${driven} of ${LADDER.length})`}>
+    <Fold keep title={`Road test, one step at a time (${driven} of ${LADDER.length})`}>
       <p className="mb-2 text-[16px] text-muted">
         Stop at the first wobble; what was noticed belongs beside its rung.
       </p>

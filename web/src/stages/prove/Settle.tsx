@@ -26,7 +26,7 @@ export function Settle() {
     return (
       <p className="flex items-center gap-2 border-2 border-frame bg-paper p-3 font-semibold" data-settled>
         <BadgeCheck size={24} aria-hidden />
-        Settled on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
+        Closed on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
       </p>
     );
   }
@@ -37,9 +37,9 @@ export function Settle() {
       {job.settled && (
         <Notice kind="warning">
           {job.settled.core_version === results.core_version
-            ? "Something changed since this job was settled."
-            : `Something changed since this job was settled, or this version reckons otherwise than ${job.settled.core_version} did.`}{" "}
-          Settle it again on the figures of now, or undo.
+            ? "Something changed since this job was closed."
+            : `Something changed since this job was closed, or this version calculates differently from ${job.settled.core_version}.`}{" "}
+          Close it again with the current figures, or undo.
         </Notice>
       )}
       {verdict === "can_settle" && (
@@ -49,7 +49,7 @@ export function Settle() {
           onClick={() => void step("settle")}
         >
           <BadgeCheck size={20} aria-hidden />
-          Settle this job
+          Close this job
         </Button>
       )}
       {back && !(back.to === "bar" && results.no_bar) && (

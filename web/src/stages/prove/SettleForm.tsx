@@ -8,11 +8,11 @@ import { TextField } from "../../ui/TextField";
 import { type Proof, setProof, setReason } from "./edits";
 
 const RECORD = [
-  ["inspection", "Inspection or licence, where it is asked for"],
-  ["photographs", "Photographs, by their names"],
-  ["deviations", "Done otherwise than planned"],
-  ["defects", "Defects met: wrong spacers, a narrow pocket"],
-  ["trail", "How it felt off the road, with which hole and link"],
+  ["inspection", "Inspection or license, if required"],
+  ["photographs", "Photos, by file name"],
+  ["deviations", "What was done differently from the plan"],
+  ["defects", "Problems found: wrong spacers, tight pocket"],
+  ["trail", "How it felt off-road, with which hole and sway link"],
 ] as const satisfies readonly (readonly [keyof Proof, string])[];
 
 /** What stands in the way of settling, by whom it is settled, and what belongs on record. */
@@ -35,7 +35,7 @@ export function SettleForm() {
     <div className="grid gap-2">
       {gates.length > 0 && (
         <section className="grid gap-1" data-gates={gates.length}>
-          <h3 className="font-semibold">Before it is settled</h3>
+          <h3 className="font-semibold">Before you close it</h3>
           {gates.map((gate) => (
             <div key={gate.key} className="grid gap-1" data-gate={gate.key}>
               <Notice kind="question">
@@ -44,15 +44,13 @@ export function SettleForm() {
               <TextField
                 job={view.id}
                 pointer={`/proof/reasons/${gate.key}`}
-                label="Settle it all the same, because"
+                label="Close it anyway, because"
                 value={gate.because ?? ""}
                 onCommit={(because) => change(setReason(gate, because))}
               />
             </div>
           ))}
-          {job.proof?.although && (
-            <p className="text-muted">Written before for all of it: {job.proof.although}</p>
-          )}
+          {job.proof?.although && <p className="text-muted">Reason entered before: {job.proof.although}</p>}
         </section>
       )}
       <Fold title="For the next time">
@@ -63,11 +61,11 @@ export function SettleForm() {
             </li>
           ))}
         </ul>
-        {job.proof?.defects && <p>Met: {job.proof.defects}</p>}
+        {job.proof?.defects && <p>Found: {job.proof.defects}</p>}
       </Fold>
-      <Fold keep title="By whom, and what belongs on record">
+      <Fold keep title="Who did it, and what to keep on record">
         <div className="grid gap-2">
-          {field("by", "Settled by", false)}
+          {field("by", "Closed by", false)}
           {RECORD.map(([name, label]) => field(name, label))}
         </div>
       </Fold>

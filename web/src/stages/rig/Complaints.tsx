@@ -9,14 +9,14 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 
 const ABOUT = optionsOf<Schemas["ComplaintAbout"]>({
-  off_centre: "off centre",
+  off_centre: "off center",
   side_stepping: "side-stepping",
   wander: "wander",
   wobble: "wobble",
   rocking: "rocking",
-  rub: "tyre rub",
+  rub: "tire rub",
   clunk: "clunk",
-  wheel_crooked: "wheel crooked",
+  wheel_crooked: "steering wheel off center",
   lifts_early: "wheel lifts early",
 });
 
@@ -44,7 +44,9 @@ export function Complaints() {
   const set = (next: Schemas["Complaint"][]) => change((old) => ({ ...old, complaints: next }));
   return (
     <fieldset className="grid gap-2" data-pointer="/complaints">
-      <legend className="mb-1 text-[15px] text-muted">What is complained about (asked again in Prove)</legend>
+      <legend className="mb-1 text-[15px] text-muted">
+        What the driver complains about (asked again on Prove)
+      </legend>
       {complaints.map((complaint, index) => (
         <div key={index} className="grid gap-1">
           <TextField
@@ -74,7 +76,7 @@ export function Complaints() {
             </select>
             <Button
               look="quiet"
-              aria-label={`take out complaint ${index + 1}`}
+              aria-label={`remove complaint ${index + 1}`}
               onClick={() => set(complaints.filter((_, at) => at !== index))}
             >
               <Trash2 size={18} aria-hidden />

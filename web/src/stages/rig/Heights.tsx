@@ -54,7 +54,7 @@ export function Heights({
   return (
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-[15px] text-muted">
-        Heights it stands at, above ride height (− is below)
+        Heights it can sit at, above ride height (− is below)
       </legend>
       {heights.map((height, index) => (
         <div key={keys[index]} className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
@@ -71,7 +71,7 @@ export function Heights({
             job={jobId}
             pointer={`/rig/heights/${index}/offset`}
             kept={`/rig/heights/=${keys[index]}/offset`}
-            label="higher by"
+            label="above ride height by"
             signed
             unit={rig.sheet_unit ?? "in"}
             value={height.offset}
@@ -80,7 +80,7 @@ export function Heights({
           <Button
             look="quiet"
             className="mt-6"
-            aria-label={`take out ${height.name}`}
+            aria-label={`remove ${height.name}`}
             onClick={() => remove(keys[index] ?? "")}
           >
             <Trash2 size={18} aria-hidden />
@@ -95,12 +95,12 @@ export function Heights({
       </div>
       {heights.length > 0 && (
         <Choice
-          label="Really driven at"
+          label="Height it is driven at"
           pointer="/rig/driven_height"
           value={rig.driven_height ? rig.driven_height : "-"}
           options={options}
           onPick={(id) => onSet({ driven_height: id === "-" ? "" : id })}
-          hint="All decisions are made at this height."
+          hint="Everything is worked out at this height."
         />
       )}
     </fieldset>

@@ -30,7 +30,7 @@ export function OtherEnd() {
   return (
     <>
       {data?.map((other) => (
-        <Fold key={other.id} title={`The other end: ${other.title} (${other.offers.length} to take over)`}>
+        <Fold key={other.id} title={`The other axle: ${other.title} (${other.offers.length} values to copy)`}>
           <p className="mb-1">
             <Link className="inline-flex min-h-11 items-center underline" to={`/jobs/${other.id}/rig`}>
               Open {other.title}
@@ -46,7 +46,7 @@ export function OtherEnd() {
                 )
               }
             >
-              Take over all that is not said here
+              Copy everything missing here
             </Button>
           )}
           <ul className="grid" data-offers={other.offers.length}>
@@ -61,8 +61,8 @@ export function OtherEnd() {
                     {offer.here ? `here ${offer.here}` : "not said here"}
                   </span>
                 </span>
-                <Button aria-label={`take over ${offer.name}`} onClick={() => change(put(offer))}>
-                  Take over
+                <Button aria-label={`copy ${offer.name}`} onClick={() => change(put(offer))}>
+                  Copy
                 </Button>
               </li>
             ))}

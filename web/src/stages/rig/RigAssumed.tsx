@@ -15,15 +15,15 @@ export function RigAssumed() {
       .map((a) => say(a.says, units))
       .join(", ");
   return (
-    <Fold title="Assumed, because nobody has measured it">
+    <Fold title="Assumed, not measured">
       {list(false) && (
         <p>
-          Figures rest on: <Figure>{list(false)}</Figure>.
+          Results depend on: <Figure>{list(false)}</Figure>.
         </p>
       )}
       {list(true) && (
         <p>
-          The drawing alone rests on: <Figure>{list(true)}</Figure>.
+          Only the drawing depends on: <Figure>{list(true)}</Figure>.
         </p>
       )}
     </Fold>

@@ -12,7 +12,7 @@ export function RigDetail() {
   const travel = useStance((s) => s.travel) ?? elevation.driven_travel_mm;
   const driven = heights.find((height) => height.driven);
   return (
-    <Detail says={`Heights it stands at: ${heights.map(({ name }) => name).join(", ")}`}>
+    <Detail says={`Ride heights: ${heights.map(({ name }) => name).join(", ")}`}>
       {({ width, height }) => {
         const range = elevation.full_bump_mm - elevation.full_droop_mm;
         const k = (height - 46) / Math.max(range, 1);

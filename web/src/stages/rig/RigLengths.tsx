@@ -9,35 +9,35 @@ type Length = { readonly field: keyof Rig & string; readonly label: string; read
 
 /** Fields of lengths: what they are called and which stage needs them. */
 export const TRAVEL = [
-  { field: "bump", label: "Travel up, from ride height", hint: "Bar: arc over the travel." },
-  { field: "droop", label: "Travel down, from ride height", hint: "Bar: arc over the travel." },
+  { field: "bump", label: "Travel up, from ride height", hint: "Bar: movement over the travel." },
+  { field: "droop", label: "Travel down, from ride height", hint: "Bar: movement over the travel." },
 ] as const;
 export const SIZES = [
-  { field: "track", label: "Track, tyre middle to middle", hint: "Drawing, lean in Tape, Cycle" },
-  { field: "tyre_diameter", label: "Tyre diameter", hint: "Drawing; Cycle: height of the axle" },
-  { field: "tyre_width", label: "Tyre width", hint: "Drawing only" },
+  { field: "track", label: "Track width, tire center to center", hint: "Drawing, lean in Tape, Cycle" },
+  { field: "tyre_diameter", label: "Tire diameter", hint: "Drawing; Cycle: height of the axle" },
+  { field: "tyre_width", label: "Tire width", hint: "Drawing only" },
   { field: "frame_width", label: "Frame width, outside", hint: "Drawing; Cycle: from the rail" },
 ] as const;
 export const STOPS = [
   {
     field: "axle_height",
-    label: "Axle centre above the floor",
-    hint: "Cycle. Empty: half of the tyre",
+    label: "Axle center above the floor",
+    hint: "Cycle. Empty: half the tire diameter",
   },
   {
     field: "bump_half_spacing",
-    label: "Travel up was taken, from the middle",
-    hint: "Cycle: bump stops. Empty: at the wheel",
+    label: "Up-travel measured this far from the centerline",
+    hint: "Cycle: at the bump stops. Empty: at the wheel",
   },
   {
     field: "droop_half_spacing",
-    label: "Travel down was taken, from the middle",
+    label: "Down-travel measured this far from the centerline",
     hint: "Cycle: shocks or straps. Empty: at the wheel",
   },
 ] as const;
 export const LIMITS = [
-  { field: "tolerance", label: "What counts as centred", hint: "Tape, Prove." },
-  { field: "usual_spread", label: "Usual spread of repeats", hint: "Tape." },
+  { field: "tolerance", label: "What counts as centered", hint: "Tape, Prove." },
+  { field: "usual_spread", label: "Normal scatter of repeat measurements", hint: "Tape." },
 ] as const;
 
 /** Lengths of the rig, each saying which stage needs it and what is taken where it is empty. */

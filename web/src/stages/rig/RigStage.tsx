@@ -44,11 +44,11 @@ export function RigStage() {
       <Answer says={headline ? say(headline.headline, units).replace(/^./, (c) => c.toUpperCase()) : ""}>
         {needs("bar", "bracket", "cycle")
           ? eye
-            ? `The bar is bolted to the frame on the ${eye}.`
-            : "Say what it is and which side the bar is bolted to the frame on."
-          : "Say what it is; this work asks for no more of it."}
+            ? `The track bar's frame end is on the ${eye}.`
+            : "Say what vehicle it is and which side the bar's frame end is on."
+          : "Say what vehicle it is; nothing else is needed here for this job."}
       </Answer>
-      <Sections label="What Rig asks" of="rig" sections={sections} />
+      <Sections label="Rig inputs" of="rig" sections={sections} />
     </>
   );
 }
@@ -62,8 +62,8 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
   return [
     {
       value: "who",
-      label: "Who holds what",
-      sign: open > 0 ? measure(`${open} to say`) : plain("said"),
+      label: "Axle setup",
+      sign: open > 0 ? measure(`${open} to answer`) : plain("entered"),
       inputs: <WhoHoldsWhat />,
     },
     {
@@ -75,7 +75,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
     {
       value: "sizes",
       label: "Sizes",
-      sign: of(results.assumptions.length, "assumed", "said"),
+      sign: of(results.assumptions.length, "assumed", "entered"),
       inputs: <SizeInputs />,
     },
     ...(loads
@@ -83,7 +83,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
           {
             value: "weights",
             label: "Weights",
-            sign: of(results.vehicle_assumed.length, "usual", "said"),
+            sign: of(results.vehicle_assumed.length, "typical", "entered"),
             inputs: <VehicleInputs />,
           },
         ]
@@ -93,7 +93,7 @@ function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): 
           {
             value: "sway_bar",
             label: "Sway bar",
-            sign: plain(job.sway?.kind ? "said" : "not said"),
+            sign: plain(job.sway?.kind ? "entered" : "not entered"),
             inputs: <BarInputs />,
           },
         ]
@@ -116,8 +116,8 @@ function HeightInputs() {
       <TapeField
         job={view.id}
         pointer="/rig/lift"
-        label="Height added to stock"
-        hint="A drop has a minus sign. Bar, Prove: what the lift alone does"
+        label="Lift over stock"
+        hint="For a drop, use a minus sign. Bar, Prove: what the lift alone does"
         signed
         unit={rig.sheet_unit ?? "in"}
         value={rig.lift}
@@ -137,9 +137,9 @@ function SizeInputs() {
       <AngleField
         job={view.id}
         pointer="/rig/floor_slope"
-        label="Slope of the floor, + higher on the left"
+        label="Floor slope, + if higher on the left"
         value={job.rig?.floor_slope}
-        hint="Tape: plumb lines. Bar: a finder zeroed on gravity. Empty: level"
+        hint="Tape: plumb lines. Bar: an angle finder zeroed to level. Empty: level"
         onCommit={(floor_slope) => change(setRig({ floor_slope }))}
       />
       <RigAssumed />
@@ -158,7 +158,7 @@ function UseAndComplaints() {
         value={job.rig?.use}
         options={USES}
         onPick={(use) => change(setRig({ use }))}
-        hint="Bracket: loads. Sway: how much it may roll."
+        hint="Bracket: loads. Sway: how much body roll is OK."
       />
       <OtherEnd />
       <TextField

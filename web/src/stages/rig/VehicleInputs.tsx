@@ -10,31 +10,31 @@ import { useSettings } from "../../ui/settings";
 type Vehicle = Schemas["Vehicle"];
 
 const WEIGHTS = [
-  ["left_corner", "Under this axle's left wheel"],
+  ["left_corner", "Weight under this axle's left wheel"],
   ["right_corner", "Under this axle's right wheel"],
-  ["axle_weight", "Or this axle alone"],
-  ["unsprung_weight", "The axle's own weight"],
+  ["axle_weight", "Or weight on this axle"],
+  ["unsprung_weight", "Weight of the axle itself"],
   ["other_left_corner", "Under the other axle's left wheel"],
   ["other_right_corner", "Under the other axle's right wheel"],
   ["other_weight", "Or the other axle alone"],
   ["roof_load", "Weight on the roof"],
 ] as const;
 const RATES = [
-  ["spring_rate", "Rate of one spring here"],
-  ["other_spring_rate", "Rate of one spring at the other axle"],
-  ["tyre_rate", "Rate of one tyre"],
+  ["spring_rate", "Spring rate, one spring, this axle"],
+  ["other_spring_rate", "Spring rate, one spring, other axle"],
+  ["tyre_rate", "Tire spring rate, one tire"],
 ] as const;
 const LENGTHS = [
   ["wheelbase", "Wheelbase"],
-  ["spring_spacing", "Between the springs here"],
-  ["other_spring_spacing", "Between the springs at the other axle"],
+  ["spring_spacing", "Distance between the springs, this axle"],
+  ["other_spring_spacing", "Distance between the springs, other axle"],
   ["other_track", "Other axle's track"],
   ["other_bump", "Other axle's travel up"],
   ["other_droop", "Other axle's travel down"],
-  ["other_roll_centre", "Other axle's roll centre above the floor"],
-  ["centre_of_gravity", "Centre of gravity above the floor"],
-  ["centre_of_gravity_good_to", "Good to, give or take"],
-  ["roof_height", "Roof load above the floor"],
+  ["other_roll_centre", "Other axle's roll center above the floor"],
+  ["centre_of_gravity", "Center of gravity above the floor"],
+  ["centre_of_gravity_good_to", "Accuracy, ±"],
+  ["roof_height", "Height of the roof load above the floor"],
 ] as const;
 
 /** Weights, springs and the centre of gravity: what Bracket loads and Sway rolls. */
@@ -70,7 +70,7 @@ export function VehicleInputs() {
       </div>
       {results.vehicle_assumed.length > 0 && (
         <div className="mt-2 text-[15px]" data-vehicle-assumed>
-          <p className="text-muted">Taken as usual, because nobody has measured it (Bracket, Sway):</p>
+          <p className="text-muted">Typical values used, not measured (Bracket, Sway):</p>
           <ul className="grid list-disc gap-0.5 pl-5">
             {results.vehicle_assumed.map((assumption) => (
               <li key={assumption.pointer}>

@@ -18,14 +18,14 @@ const SIDES = optionsOf<Schemas["Side"]>({
 });
 const LOCATIONS = optionsOf<Schemas["AxleLocation"]>({
   leaf_springs: "Leaf springs",
-  radius_arms: "Radius arms",
-  three_arms: "Three arms",
-  four_arms: "Four arms",
-  y_link: "Y-shaped link",
+  radius_arms: "Two radius arms",
+  three_arms: "Three control arms",
+  four_arms: "Four control arms",
+  y_link: "Y-link",
 });
 const UNITS = optionsOf<Schemas["Unit"]>({
   in: "Inches",
-  mm: "Millimetres",
+  mm: "Millimeters",
 });
 
 /** The end, the sides, what holds the axle, and the unit of the sheets. */
@@ -52,7 +52,7 @@ export function WhoHoldsWhat() {
         onCommit={(vehicle) => set({ vehicle })}
       />
       <Choice
-        label="Which end is worked on"
+        label="Which axle?"
         pointer="/rig/end"
         value={rig.end}
         options={ENDS}
@@ -68,33 +68,33 @@ export function WhoHoldsWhat() {
         />
         {needs("bar", "bracket", "cycle") && (
           <Choice
-            label="Frame eye of the bar on the"
+            label="Track bar frame end on the"
             pointer="/rig/frame_eye_side"
             value={rig.frame_eye_side}
             options={SIDES}
             onPick={(frame_eye_side) => set({ frame_eye_side })}
-            hint="Bar needs this."
+            hint="Needed on Bar."
           />
         )}
       </div>
       {needs("cycle", "bracket", "sway") && (
         <Choice
-          label="What holds the axle fore and aft"
+          label="What locates the axle fore and aft"
           pointer="/rig/axle_location"
           value={rig.axle_location}
           options={LOCATIONS}
           onPick={(axle_location) => set({ axle_location })}
           picture={(location) => <LocationPicture location={location} />}
-          hint="Cycle needs this. A Y-shaped link centres the axle itself: then there is no bar."
+          hint="Needed on Cycle. A Y-link centers the axle itself: then there is no track bar."
         />
       )}
       <Choice
-        label="Sheets are written in"
+        label="Enter measurements in"
         pointer="/rig/sheet_unit"
         value={rig.sheet_unit ?? "in"}
         options={UNITS}
         onPick={(sheet_unit) => set({ sheet_unit })}
-        hint="What a bare number means where it is typed. The unit button above changes what is shown, never what is stored."
+        hint="Unit of a plain number you type. The unit button at the top changes only what is shown."
       />
     </>
   );

@@ -16,7 +16,7 @@ const PAD = 30;
 /** γ outside this is drawn as a fault; the core says so in words. */
 
 function inWords(angle: number | undefined): string {
-  if (angle === undefined) return "does not close";
+  if (angle === undefined) return "out of reach";
   return `${degrees(angle)}${Math.abs(angle) < 0.05 ? "" : angle > 0 ? " up" : " down"}`;
 }
 
@@ -68,7 +68,7 @@ export function ArmView({ links, pose, side, stowed }: ArmViewProps) {
           height={height}
           className="block"
           role="img"
-          aria-label={`${side} arm and link from the left side, forward to the left; ${stowed ? "stowed" : gamma === undefined ? "they do not close" : `${degrees(gamma)} between them`}`}
+          aria-label={`${side} arm and link from the left side, forward to the left; ${stowed ? "stowed" : gamma === undefined ? "out of reach" : `${degrees(gamma)} between them`}`}
         >
           <polyline points={trail} fill="none" stroke="var(--muted)" strokeDasharray="3 4" />
           <Rod

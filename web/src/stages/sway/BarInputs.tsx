@@ -20,8 +20,8 @@ const KINDS = optionsOf<Schemas["SwayKind"]>({
   none: "none",
 });
 const ON = optionsOf<Schemas["ObstacleOn"]>({
-  body: "the body, links go down",
-  axle: "the axle, links go up",
+  body: "mounted to the body, links go down to the axle",
+  axle: "mounted to the axle, links go up to the body",
 });
 const ARMS = [
   { value: "forward", label: "forward" },
@@ -30,17 +30,17 @@ const ARMS = [
 const SIZES = [
   ["diameter", "Bar, outside diameter"],
   ["bore", "Bore of a hollow bar"],
-  ["active_length", "Length that twists"],
-  ["eye_from_centre", "Link's eye on the arm, from the middle"],
-  ["bush_spacing", "Between the bushes that hold it"],
+  ["active_length", "Active (twisting) length"],
+  ["eye_from_centre", "Link hole on the arm, from the centerline"],
+  ["bush_spacing", "Distance between the mounting bushings"],
   ["shock_stroke", "Stroke of the shock"],
 ] as const;
 const RATES = [
-  ["link_rate", "Rate of a link with its joints"],
-  ["bush_rate", "Rate of a bush that holds it"],
+  ["link_rate", "Link stiffness, with joints"],
+  ["bush_rate", "Mounting bushing stiffness"],
 ] as const;
 const NUMBERS = [
-  ["allowable_mpa", "Shear its steel takes, MPa"],
+  ["allowable_mpa", "Allowable shear stress, MPa"],
   ["soft_percent", "Soft setting of two rates, % of firm"],
 ] as const;
 
@@ -56,18 +56,13 @@ export function BarInputs() {
   return (
     <>
       <Choice
-        label="What kind of bar"
+        label="Kind of bar"
         pointer="/sway/kind"
         value={form.kind}
         options={KINDS}
         onPick={(kind) => set({ kind })}
       />
-      <Choice
-        label="The bar is fixed to"
-        value={form.on ?? "body"}
-        options={ON}
-        onPick={(on) => set({ on })}
-      />
+      <Choice label="The bar mounts to" value={form.on ?? "body"} options={ON} onPick={(on) => set({ on })} />
       <Choice
         label="Its arms point"
         value={form.forward ? "forward" : "back"}
@@ -78,7 +73,7 @@ export function BarInputs() {
         pointer="/sway/holes"
         items={holes}
         name={(_, index) => `hole ${index + 1}`}
-        add={holes.length === 0 ? "Add the arm's length" : "One more hole"}
+        add={holes.length === 0 ? "Add an arm length" : "Add another hole"}
         onAdd={() =>
           set({
             holes: [

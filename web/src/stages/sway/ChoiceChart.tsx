@@ -45,7 +45,7 @@ export function ChoiceChart({ vehicle }: { vehicle: Vehicle }) {
           viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
           className="w-full border-[1.5px] border-ink bg-paper"
           role="img"
-          aria-label="Roll on the road against twist on the trail for every choice; the list below has the figures"
+          aria-label="Body roll on the road against flex on the trail for each choice; figures in the list below"
           data-chart
         >
           <Axes x={x} y={y} />
@@ -127,7 +127,7 @@ function Axes({ x, y }: { x: Scale; y: Scale }) {
         fontSize={14}
         fill="var(--ink)"
       >
-        rolls on the road, per g ▸
+        body roll on the road, ° per g ▸
       </text>
       <text
         transform={`translate(13 ${SIZE.height / 2 - 10}) rotate(-90)`}
@@ -135,7 +135,7 @@ function Axes({ x, y }: { x: Scale; y: Scale }) {
         fontSize={14}
         fill="var(--ink)"
       >
-        twists on the trail ▸
+        flex on the trail ▸
       </text>
     </g>
   );
@@ -192,7 +192,7 @@ function Choices({ shown, here, onPick }: ChoicesProps) {
               <span>
                 <span className={on ? "font-semibold" : ""}>
                   {choice.name}
-                  {choice.here ? ", what is there" : ""}
+                  {choice.here ? ", current setup" : ""}
                 </span>
                 {on && (
                   <span className="block">
@@ -200,7 +200,8 @@ function Choices({ shown, here, onPick }: ChoicesProps) {
                     {choice.assumed > 0 && (
                       <span className="text-muted">
                         {" "}
-                        Rests on {choice.assumed} usual figure{choice.assumed === 1 ? "" : "s"}, listed below.
+                        Depends on {choice.assumed} typical value{choice.assumed === 1 ? "" : "s"}, listed
+                        below.
                       </span>
                     )}
                   </span>

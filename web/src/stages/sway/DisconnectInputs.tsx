@@ -13,18 +13,18 @@ import { PointInput } from "../tape/PointInput";
 type PinForm = Schemas["PinForm"];
 
 const SIZES = [
-  ["eye_bore", "Bore of the link's eye, sleeve out"],
+  ["eye_bore", "Sway link bore, sleeve out"],
   ["stud", "Stud, diameter"],
-  ["stowed_room", "Room over the stowed link at full bump"],
-  ["parked_difference", "Sides differ as it is parked"],
+  ["stowed_room", "Clearance above the stowed link at full bump"],
+  ["parked_difference", "Left-right difference as parked"],
 ] as const;
 const THREADS = [
   ["stud_thread", "Thread of the stud"],
   ["nut_thread", "Thread of the nut"],
 ] as const;
 const PLACES = optionsOf<Schemas["BoltPlace"]>({
-  arm_eye: "link's eye on the arm",
-  far_end: "link's far end",
+  arm_eye: "link to arm",
+  far_end: "link, other end",
 });
 const WAYS = optionsOf<Schemas["BoltWay"]>({
   outward: "outward",
@@ -36,7 +36,7 @@ const WAYS = optionsOf<Schemas["BoltWay"]>({
 });
 const BOLT = [
   ["length", "Length"],
-  ["room", "Room in front, taped"],
+  ["room", "Room in front, measured"],
 ] as const;
 
 /** Parts of a pin disconnect, where links are stowed, bolts that must come out again. */
@@ -52,9 +52,9 @@ export function DisconnectInputs() {
         <AngleField
           job={view.id}
           pointer="/sway/pins/parked_slope"
-          label="Ground slopes sideways by"
+          label="Side slope of the ground"
           value={pins.parked_slope}
-          hint="where it is parked"
+          hint="where you park it"
           onCommit={(parked_slope) => set({ parked_slope })}
         />
         {THREADS.map(([field, label]) => (
@@ -69,7 +69,7 @@ export function DisconnectInputs() {
         ))}
       </div>
       <Tick
-        label="A hand reaches the pin"
+        label="Pin can be reached"
         value={pins.hand_reaches}
         onPick={(hand_reaches) => set({ hand_reaches })}
       />
@@ -80,7 +80,7 @@ export function DisconnectInputs() {
         onBody={!onAxle}
         onPut={(stow) => set({ stow })}
       />
-      <h4 className="mt-2 font-semibold">Bolts that must come out again</h4>
+      <h4 className="mt-2 font-semibold">Bolts that must be able to come back out</h4>
       <BoltRows />
     </>
   );
@@ -130,13 +130,13 @@ function BoltRows() {
             />
           </div>
           <Choice
-            label="It goes through the"
+            label="What it goes through"
             value={bolt.place}
             options={PLACES}
             onPick={(place) => put({ place })}
           />
           <Choice
-            label="It comes out"
+            label="Comes out toward"
             value={bolt.way ?? "outward"}
             options={WAYS}
             onPick={(way) => put({ way })}

@@ -10,19 +10,19 @@ import { PointInput } from "../tape/PointInput";
 type Sway = Schemas["Sway"];
 
 const LINK = [
-  ["link", "Link, eye to eye"],
-  ["left_longer", "Left link longer by"],
+  ["link", "Sway link length, eye to eye"],
+  ["left_longer", "Left link is longer by"],
 ] as const;
 const ANGLES = [
-  ["arm_angle", "Arm above level"],
+  ["arm_angle", "Arm angle above level"],
   ["lean_forward", "Link leans forward"],
   ["lean_outward", "Link leans outward"],
-  ["stock_arm_angle", "Arm above level when stock"],
-  ["wanted_angle", "Arm angle of your own"],
+  ["stock_arm_angle", "Arm angle above level, stock"],
+  ["wanted_angle", "Your own arm angle"],
 ] as const;
 const ROD = [
-  ["eye_to_tip", "Joint's centre to its tip"],
-  ["shank", "Length of its thread"],
+  ["eye_to_tip", "Joint center to the end of its shank"],
+  ["shank", "Its threaded length"],
   ["jam_nut", "Thickness of a jam nut"],
 ] as const;
 
@@ -38,24 +38,24 @@ export function LinkInputs() {
         <LengthFields at="/sway" form={form} fields={LINK} signed={["left_longer"]} onPut={set} />
       </div>
       <Tick
-        label="Unequal on purpose"
+        label="Unequal on purpose (preload)"
         value={form.preload_wanted}
         onPick={(wanted) => set({ preload_wanted: wanted ?? false })}
       />
       <PointInput
-        label="The bar's axis"
+        label="Bar position"
         pointer="/sway/axis"
         point={form.axis}
         onPut={(axis) => set({ axis })}
       />
       <PointInput
-        label="The link's far end"
+        label="Other end of the link"
         pointer="/sway/far_end"
         point={form.far_end}
         onBody={!body}
         onPut={(far_end) => set({ far_end })}
       />
-      <p className="mt-2 text-[15px] text-muted">Where no tape gets to the far end, three angles will do:</p>
+      <p className="mt-2 text-[15px] text-muted">If a tape won't reach the other end, use three angles:</p>
       <div className="grid gap-x-2 sm:grid-cols-3">
         {ANGLES.map(([field, label]) => (
           <AngleField

@@ -24,8 +24,8 @@ export function LinkRule({ links }: { links: SwayLinks }) {
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
   const hold = (mm: number) => Math.max(low, Math.min(high, mm));
   const marks = [
-    { name: "link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
-    ...(aimed ? [{ name: "wanted", mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
+    { name: "sway link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
+    ...(aimed ? [{ name: "needed", mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
   ];
   // The lower label turns away from the upper mark's line, where there is room for it.
   const leftward = (mm: number) => {
@@ -39,7 +39,7 @@ export function LinkRule({ links }: { links: SwayLinks }) {
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label="Link lengths: the lengths that work, the link as it is, and as aimed at"
+          aria-label="Link lengths: what works, what is on now, and the target"
         >
           <rect
             x={10}

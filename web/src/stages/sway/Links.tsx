@@ -13,13 +13,13 @@ import { WorkingOut } from "../../ui/WorkingOut";
 
 const ROUNDS = [
   { value: "heave", label: "up and down" },
-  { value: "cross", label: "cross-axled" },
+  { value: "cross", label: "crossed up" },
 ] as const satisfies readonly { value: Round; label: string }[];
 
 const TARGETS = optionsOf<Schemas["SwayTarget"]>({
-  level_driven: "level as driven",
-  level_mid_travel: "level mid-travel",
-  own_angle: "an angle of your own",
+  level_driven: "level at driven height",
+  level_mid_travel: "level at mid-travel",
+  own_angle: "at your own angle",
   trailing_arm: "in line with the lower arms",
 });
 
@@ -33,7 +33,7 @@ export function Links({ links, fits }: { links: SwayLinks; fits: readonly Phrase
     <>
       <Targets links={links} />
       <Choice
-        label="Links are sized to"
+        label="Size the links for"
         pointer="/sway/target"
         value={job.sway?.target ?? "level_driven"}
         options={TARGETS}
@@ -45,14 +45,9 @@ export function Links({ links, fits }: { links: SwayLinks; fits: readonly Phrase
         data-worst
         onClick={() => setWheels(left, right)}
       >
-        <Figure>{`Nearest to a straight line at ${say(links.most_at, units)}: show it`}</Figure>
+        <Figure>{`Closest to going straight at ${say(links.most_at, units)}: show it`}</Figure>
       </button>
-      <Choice
-        label="Cycle goes"
-        value={round === "around" ? "cross" : round}
-        options={ROUNDS}
-        onPick={setRound}
-      />
+      <Choice label="Cycle" value={round === "around" ? "cross" : round} options={ROUNDS} onPick={setRound} />
       <Here links={links} />
       {fits.map((words) => (
         <p key={words.in}>
@@ -95,7 +90,7 @@ function Targets({ links }: { links: SwayLinks }) {
                   change(planSway({ ...job.setups?.plans?.sway, link: millimetres(target.link_mm) }))
                 }
               >
-                Plan it
+                Use this
               </Button>
             )}
           </span>
@@ -115,9 +110,9 @@ function Here({ links }: { links: SwayLinks }) {
   return (
     <p data-here>
       {pose.twist_deg === undefined || pose.roll_rate_nm_per_deg === undefined ? (
-        "Here a link does not close: the bar gives nothing."
+        "Out of reach here: the bar does nothing."
       ) : (
-        <Figure>{`Here the bar is twisted by ${degrees(pose.twist_deg)} and gives ${rollRate(pose.roll_rate_nm_per_deg, units)} of roll.`}</Figure>
+        <Figure>{`Here the bar is twisted ${degrees(pose.twist_deg)} and resists roll with ${rollRate(pose.roll_rate_nm_per_deg, units)}.`}</Figure>
       )}
     </p>
   );

@@ -9,9 +9,9 @@ import { TapeField } from "../../ui/TapeField";
 
 const FIELDS = [
   ["diameter", "Old bar's diameter"],
-  ["bore", "Its bore; solid where empty"],
-  ["active_length", "Its length that twists"],
-  ["arm", "Its arm, axis to the link's eye"],
+  ["bore", "Old bar's bore; empty = solid"],
+  ["active_length", "Old bar's active length"],
+  ["arm", "Old bar's arm, bar center to link hole"],
 ] as const;
 
 const KINDS = [
@@ -45,7 +45,7 @@ export function OldAndNew({ rows }: { rows: SwayResult["old_and_new"] }) {
             mass
           </th>
           <th scope="col" className="font-semibold">
-            against old
+            compared with old
           </th>
         </tr>
       </thead>
@@ -101,7 +101,7 @@ export function OldBarInputs() {
         <TapeField
           job={view.id}
           pointer="/sway/shim"
-          label="Shim or plate under one clamp alone"
+          label="Shim or plate under one clamp only"
           unit={unit}
           value={job.sway?.shim}
           onCommit={(shim) => change(setSway({ shim }))}

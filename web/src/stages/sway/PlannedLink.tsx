@@ -15,16 +15,16 @@ export function PlannedLink() {
     <section className="grid gap-2 border-[1.5px] border-ink bg-paper p-3" data-planned-link>
       <p>
         <b>Planned.</b>{" "}
-        <Figure>{`Links of ${fine(link.mm ?? 0, units)}, both sides equal, eye to eye.`}</Figure>
+        <Figure>{`Sway links ${fine(link.mm ?? 0, units)}, both sides equal, eye to eye.`}</Figure>
       </p>
       <div className="flex flex-wrap gap-2">
         <Button
           look="strong"
           onClick={() => change((old) => planSway(undefined)(addRound({ sway_link: link })(old)))}
         >
-          They are set so
+          They are set to this
         </Button>
-        <Button onClick={() => change(planSway(undefined))}>Let go of it</Button>
+        <Button onClick={() => change(planSway(undefined))}>Drop this plan</Button>
       </div>
     </section>
   );

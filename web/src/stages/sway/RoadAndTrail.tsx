@@ -36,7 +36,7 @@ function Splined({ splined }: { splined: Schemas["SplinedResult"] }) {
   const units = useSettings((s) => s.units);
   return (
     <section className="grid gap-1" data-splined>
-      <h3 className="font-semibold text-[20px] leading-tight">A splined bar for it</h3>
+      <h3 className="font-semibold text-[20px] leading-tight">A splined bar that would do</h3>
       <p className="font-semibold">
         <Figure>{say(splined.says, units)}</Figure>
       </p>
@@ -46,7 +46,7 @@ function Splined({ splined }: { splined: Schemas["SplinedResult"] }) {
       <RestsOn count={splined.assumed} />
       <Missing faults={splined.missing} />
       {splined.options.length > 0 && (
-        <Fold title={`Every bar and arm that can be had (${splined.options.length})`}>
+        <Fold title={`All bars and arms you can get (${splined.options.length})`}>
           <ul>
             {splined.options.map((option, index) => (
               <li
@@ -68,7 +68,7 @@ function FromOtherEnd({ from }: { from: Schemas["FromOtherEnd"] }) {
   return (
     <div data-other-end={from.figures.length}>
       <p>{say(from.says, units)}</p>
-      <Fold title={`What it takes from there (${from.figures.length})`}>
+      <Fold title={`What it uses from there (${from.figures.length})`}>
         <ul className="grid list-disc gap-1 pl-5">
           {from.figures.map((figure) => (
             <li key={figure.pointer}>
@@ -76,7 +76,7 @@ function FromOtherEnd({ from }: { from: Schemas["FromOtherEnd"] }) {
             </li>
           ))}
         </ul>
-        <p className="mt-2 text-muted">To keep them in this job, take them over in stage Rig.</p>
+        <p className="mt-2 text-muted">To keep them in this job, copy them on the Rig screen.</p>
       </Fold>
     </div>
   );

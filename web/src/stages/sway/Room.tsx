@@ -22,7 +22,7 @@ export function Room({ room }: { room: Schemas["RoomResult"] }) {
         className={`min-h-11 w-full py-1.5 text-left leading-tight ${gap.clear ? "" : "font-semibold text-axle"}`}
         onClick={() => setWheels(gap.at_mm[0] ?? 0, gap.at_mm[1] ?? 0, gap.thing)}
       >
-        <Figure>{`${gap.clear ? "" : "Touches or nearly: "}${say(gap.says, units)}`}</Figure>
+        <Figure>{`${gap.clear ? "" : "Hits or nearly: "}${say(gap.says, units)}`}</Figure>
       </button>
     </li>
   );
@@ -37,7 +37,7 @@ export function Room({ room }: { room: Schemas["RoomResult"] }) {
         </p>
       )}
       {rest.length > 0 && (
-        <Fold title={`How near they come to each (${rest.length}); pick one to see it`}>
+        <Fold title={`Clearance to each (${rest.length}); choose one to see it`}>
           <ul>{rest.map(line)}</ul>
         </Fold>
       )}

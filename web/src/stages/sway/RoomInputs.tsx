@@ -12,8 +12,8 @@ type RoomForm = Schemas["RoomForm"];
 
 const SIZES = [
   ["arm_thickness", "Thickness of an arm"],
-  ["link_thickness", "Thickness of a link, joints and all"],
-  ["rail_underside", "Underside of the rails above the floor"],
+  ["link_thickness", "Thickness of a link, including its joints"],
+  ["rail_underside", "Bottom of the frame rails above the floor"],
   ["rail_height", "Height of a rail"],
 ] as const;
 const FACES = optionsOf<Schemas["PanelFaces"]>({
@@ -36,22 +36,22 @@ export function RoomInputs() {
   return (
     <>
       <p className="text-[15px] text-muted">
-        Tyres come from stage Rig, obstacles such as an inner fender's edge from stage Tape.
+        Tires come from the Rig screen, obstacles such as the inner fender from the Tape screen.
       </p>
       <div className="grid items-end gap-x-2 sm:grid-cols-2">
         <LengthFields at="/sway/room" form={form} fields={SIZES} onPut={set} />
         <AngleField
           job={view.id}
           pointer="/sway/room/steering_lock"
-          label="Tyres steer either way by"
+          label="Tires steer each way by"
           value={form.steering_lock}
           hint="Empty: 35° at a front"
           onCommit={(steering_lock) => set({ steering_lock })}
         />
       </div>
-      <h4 className="mt-2 font-semibold">Shocks, alike on both sides</h4>
+      <h4 className="mt-2 font-semibold">Shocks, same on both sides</h4>
       <ShockRows form={form} onSet={set} />
-      <h4 className="mt-2 font-semibold">Panels an arm must pass</h4>
+      <h4 className="mt-2 font-semibold">Panels the arm must pass through</h4>
       <PanelRows form={form} onSet={set} />
     </>
   );

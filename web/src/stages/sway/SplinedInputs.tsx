@@ -29,11 +29,11 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
   return (
     <>
       <Missing faults={missing} />
-      <p className="text-[15px] text-muted">Splined bars and arms that can be had:</p>
+      <p className="text-[15px] text-muted">Splined bars and arms you can get:</p>
       <Rows
         items={bars}
         name={(_, index) => `splined bar ${index + 1}`}
-        add="Add a bar that can be had"
+        add="Add a bar you can get"
         onAdd={() =>
           set({
             bars: [
@@ -59,7 +59,7 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
         <Rows
           items={arms}
           name={(_, index) => `arm ${index + 1}`}
-          add="Add a length of arm"
+          add="Add an arm length"
           onAdd={() => set({ arms: [...arms, arms[arms.length - 1] ?? entry("12", "300")] })}
           onSet={(left) => set({ arms: left })}
         >
@@ -73,7 +73,7 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
           )}
         </Rows>
       </div>
-      <p className="text-[15px] text-muted">Weights, springs and the other axle are typed in stage Rig:</p>
+      <p className="text-[15px] text-muted">Weights, springs and the other axle go on the Rig screen:</p>
       <Button className="justify-self-start" onClick={() => go("/vehicle/left_corner")}>
         Go to the weights
       </Button>

@@ -53,7 +53,7 @@ export function SwayCanvas() {
         aria-label="Arms and links"
         className="grid min-h-0 place-content-center p-6 text-muted max-md:h-40"
       >
-        {swayed ? "What is missing stands at the right." : "Swinging the arms…"}
+        {swayed ? "What is missing is listed in the panel." : "Calculating the arms…"}
       </section>
     );
   }

@@ -30,7 +30,7 @@ export function SwayStage() {
   const { job } = useJob();
   const units = useSettings((s) => s.units);
   const swayed = useSwayed();
-  if (!swayed) return <Answer says="Swinging the arms…" />;
+  if (!swayed) return <Answer says="Calculating the arms…" />;
   const { links } = swayed;
   const sections = [
     linksSection(swayed),
@@ -51,7 +51,7 @@ export function SwayStage() {
       </Answer>
       <Missing faults={swayed.missing} />
       <PlannedLink />
-      <Sections label="What Sway has to say" of="sway" sections={sections} />
+      <Sections label="Sway results" of="sway" sections={sections} />
     </>
   );
 }
@@ -64,7 +64,7 @@ function linksSection(swayed: Swayed): Section {
   return {
     value: "links",
     label: "Links",
-    sign: links ? (links.fails ? bad("do not work") : good("work")) : measure(),
+    sign: links ? (links.fails ? bad("don't work") : good("work")) : measure(),
     wanted,
     results: links && <Links links={links} fits={swayed.fit_says} />,
     inputs: <LinkInputs />,
@@ -96,7 +96,10 @@ function roadSection(swayed: Swayed): Section {
     results: some && (
       <>
         <RoadAndTrail swayed={swayed} />
-        <Assumed assumptions={swayed.assumptions} rests="Every rate and roll of this stage rests on these." />
+        <Assumed
+          assumptions={swayed.assumptions}
+          rests="Every rate and roll figure on this screen depends on these."
+        />
       </>
     ),
     inputs: <SplinedInputs missing={missing} />,
@@ -108,7 +111,7 @@ function roomSection(swayed: Swayed): Section {
   const tight = room?.gaps.filter((gap) => !gap.clear).length ?? 0;
   return {
     value: "room",
-    label: "Room",
+    label: "Clearance",
     sign: roomSign(room?.verdict, tight),
     wanted: room?.missing.length ?? 0,
     results: room && <Room room={room} />,
@@ -135,7 +138,7 @@ function oldSection(swayed: Swayed): Section {
   return {
     value: "old",
     label: "Old bar",
-    sign: rows.length > 0 ? plain("beside new") : plain("not said"),
+    sign: rows.length > 0 ? plain("beside new") : plain("not entered"),
     results: rows.length > 0 && <OldAndNew rows={rows} />,
     inputs: <OldBarInputs />,
   };

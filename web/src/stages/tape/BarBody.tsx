@@ -14,7 +14,7 @@ export function BarBody() {
       <div className="grid gap-2 sm:grid-cols-2">
         {length(
           "/hardpoints/bar/axle_eye_fore_aft",
-          "Axle eye forward of the axle",
+          "Axle end forward of the axle centerline",
           points.bar?.axle_eye_fore_aft,
           (axle_eye_fore_aft) => change(setHardpoints({ bar: { ...points.bar, axle_eye_fore_aft } })),
           true,
@@ -25,13 +25,13 @@ export function BarBody() {
       </div>
       <BendInput />
       <JointInput
-        label="Frame eye"
+        label="Frame end"
         joint={points.bar?.frame_joint}
         pointer="/hardpoints/bar/frame_joint"
         onPut={(frame_joint) => change(setHardpoints({ bar: { ...points.bar, frame_joint } }))}
       />
       <JointInput
-        label="Axle eye"
+        label="Axle end"
         joint={points.bar?.axle_joint}
         pointer="/hardpoints/bar/axle_joint"
         onPut={(axle_joint) => change(setHardpoints({ bar: { ...points.bar, axle_joint } }))}

@@ -28,7 +28,7 @@ export function BendInput() {
   return (
     <div className="mt-2 grid gap-2">
       <Choice
-        label="The bar is"
+        label="Bar shape"
         value={bend?.towards ?? "straight"}
         options={TOWARDS}
         onPick={(towards) => put(towards === "straight" ? undefined : { ...usual, ...bend, towards })}
@@ -40,7 +40,7 @@ export function BendInput() {
               key={field}
               job={view.id}
               pointer={`/hardpoints/bar/bend/${field}`}
-              label={field === "offset" ? "Out of the line" : "From the frame eye"}
+              label={field === "offset" ? "Bend, offset from straight" : "Bend, distance from the frame end"}
               unit={unit}
               value={bend[field]}
               onCommit={(entry) => entry && put({ ...bend, [field]: entry })}

@@ -25,7 +25,7 @@ export function JointInput({ label, pointer, joint = {}, onPut }: JointInputProp
   return (
     <div className="mt-2">
       <Choice
-        label={`${label}: what sits in it`}
+        label={`${label}: joint type`}
         value={joint.kind ?? "rubber"}
         options={KINDS}
         onPick={(kind) => onPut({ ...joint, kind })}
@@ -33,9 +33,9 @@ export function JointInput({ label, pointer, joint = {}, onPut }: JointInputProp
       <AngleField
         job={view.id}
         pointer={`${pointer}/limit`}
-        label={`${label}: the part's own limit, half of the total`}
+        label={`${label}: max angle each way (half the total), from the spec sheet`}
         value={joint.limit}
-        hint="Empty: what is usual for its kind"
+        hint="Empty: typical for its kind"
         onCommit={(limit) => onPut({ ...joint, limit })}
       />
     </div>

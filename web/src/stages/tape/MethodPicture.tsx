@@ -7,22 +7,22 @@ const TAPE: Record<Method, { from: [number, number]; to: [number, number]; says:
   frame_to_hub: {
     from: [118, 62],
     to: [62, 62],
-    says: "From a feature that is alike on both sides of the frame to the hub face. The surest way.",
+    says: "From a point that is the same on both sides of the frame to the hub face. Most accurate.",
   },
   frame_to_sidewall: {
     from: [118, 40],
     to: [52, 40],
-    says: "From the frame to a straightedge on the sidewall. Tyres vary.",
+    says: "From the frame to a straightedge across the sidewall. Tires vary.",
   },
   body_to_sidewall: {
     from: [24, 16],
     to: [24, 62],
-    says: "A plumb line from the body to the sidewall. Bodies sit crooked on frames: a first look only.",
+    says: "A plumb line from the body to the sidewall. Bodies sit crooked on frames: quick look only.",
   },
   own: {
     from: [118, 62],
     to: [62, 62],
-    says: "From any feature that is alike left and right. Say below which.",
+    says: "From any point that is the same left and right. Say which below.",
   },
 };
 

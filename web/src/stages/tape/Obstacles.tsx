@@ -24,7 +24,7 @@ const SIDES = optionsOf<Schemas["Side"]>({
   right: "right",
 });
 const ROOMS = [
-  { value: "usual", mm: 12.7, of: "the usual" },
+  { value: "usual", mm: 12.7, of: "typical" },
   { value: "own_bracket", mm: 6, of: "its own bracket" },
   { value: "engine", mm: 20, of: "the engine" },
 ] as const;
@@ -102,7 +102,7 @@ function ObstacleInput({ index, kept, obstacle, onPut, onRemove }: ObstacleInput
       />
       <Choice label="Fixed to" value={obstacle.on ?? "body"} options={ON} onPick={(on) => onPut({ on })} />
       <Choice
-        label="Sideways counts to the"
+        label="Measured toward the"
         value={obstacle.side}
         options={SIDES}
         onPick={(side) => onPut({ side })}
@@ -117,7 +117,7 @@ function ObstacleInput({ index, kept, obstacle, onPut, onRemove }: ObstacleInput
         onCommit={(thickness) => thickness && onPut({ thickness })}
       />
       <PointInput
-        label="One end of its middle"
+        label="One end, at its center"
         pointer={`${at}/from`}
         kept={`${kept}/from`}
         point={obstacle.from}
@@ -133,7 +133,7 @@ function ObstacleInput({ index, kept, obstacle, onPut, onRemove }: ObstacleInput
         onPut={(to) => onPut({ to })}
       />
       <Choice
-        label="Room wanted"
+        label="Clearance needed"
         value={obstacle.room ?? "usual"}
         options={ROOMS.map(({ value, mm, of }) => ({
           value,

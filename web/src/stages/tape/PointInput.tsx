@@ -17,15 +17,15 @@ type PointInputProps = {
 };
 
 const FROM = optionsOf<Schemas["SidewaysFrom"]>({
-  centreline: "the centreline",
+  centreline: "the centerline",
   rail_outer_face: "the rail's outer face",
 });
 
 const FIELDS = [
   { field: "height", label: "height above the floor", signed: false },
-  { field: "sideways", label: "sideways, own side", signed: true },
+  { field: "sideways", label: "sideways, on its own side", signed: true },
   { field: "fore_aft", label: "forward of the axle", signed: true },
-  { field: "good_to", label: "good to, ±", signed: false },
+  { field: "good_to", label: "accuracy, ±", signed: false },
 ] as const;
 
 /** A point as a tape can find it: height, sideways, fore and aft, and how good that is. */
@@ -52,7 +52,7 @@ export function PointInput({ label, pointer, kept, point = {}, onBody, onPut }: 
       </div>
       {onBody && point.sideways && (
         <Choice
-          label="Sideways taken from"
+          label="Sideways measured from"
           value={point.sideways_from ?? "centreline"}
           options={FROM}
           onPick={(sideways_from) => onPut({ ...point, sideways_from })}

@@ -5,7 +5,7 @@ export function PointPicture() {
       viewBox="0 0 392 130"
       className="mb-2 w-full bg-paper"
       role="img"
-      aria-label="Three tapes to a point: up from the floor, sideways from the centreline, forward of the axle centre"
+      aria-label="Three measurements to a point: up from the floor, sideways from the centerline, forward of the axle center"
     >
       <g fontSize={14} fill="var(--ink)">
         <line x1={8} y1={116} x2={384} y2={116} stroke="var(--ink)" strokeWidth={1.5} />

@@ -23,19 +23,19 @@ const ARMS = {
     ["lower_right", "Right radius arm"],
   ],
   three_arms: [
-    ["lower_left", "Left lower arm"],
-    ["lower_right", "Right lower arm"],
-    ["upper_left", "Upper arm"],
+    ["lower_left", "Left lower control arm"],
+    ["lower_right", "Right lower control arm"],
+    ["upper_left", "Upper control arm"],
   ],
   four_arms: [
-    ["lower_left", "Left lower arm"],
-    ["lower_right", "Right lower arm"],
-    ["upper_left", "Left upper arm"],
-    ["upper_right", "Right upper arm"],
+    ["lower_left", "Left lower control arm"],
+    ["lower_right", "Right lower control arm"],
+    ["upper_left", "Left upper control arm"],
+    ["upper_right", "Right upper control arm"],
   ],
   y_link: [
-    ["lower_left", "Left lower arm"],
-    ["lower_right", "Right lower arm"],
+    ["lower_left", "Left lower control arm"],
+    ["lower_right", "Right lower control arm"],
     ["upper_left", "Left leg of the Y-link"],
     ["upper_right", "Right leg of the Y-link"],
   ],
@@ -56,7 +56,7 @@ export function Points() {
   if (!location) {
     return (
       <Button className="justify-self-start" onClick={() => go("/rig/axle_location")}>
-        Say what holds the axle fore and aft
+        Choose what locates the axle fore and aft
         <ArrowRight size={18} aria-hidden />
       </Button>
     );
@@ -72,13 +72,13 @@ export function Points() {
     <>
       <PointPicture />
       <p className="text-[15px] text-muted">
-        Heights above the floor, on its weight. Points of the body from the frame's centreline or the rail,
-        points of the axle from its own middle. What is left empty is assumed and marked so; the right side
-        takes the left one's figures.
+        Heights above the floor, on its wheels. Measure body points from the frame centerline or the rail,
+        axle points from the axle's own center. Empty fields are assumed and marked. The right side uses the
+        left side's figures.
       </p>
       {location === "three_arms" && (
         <Choice
-          label="Upper arm is on the"
+          label="The upper control arm is on the"
           pointer="/hardpoints/upper_arm_side"
           value={upper}
           options={SIDES}
@@ -87,7 +87,7 @@ export function Points() {
       )}
       {heights.length > 0 && (
         <Choice
-          label="Its bushings were tightened at"
+          label="Bushings were tightened at"
           value={points.tightened_height || "-"}
           options={[
             { value: "-", label: "ride height" },
@@ -135,9 +135,9 @@ function ArmInput({ name, title, radius }: { name: ArmName; title: string; radiu
   return (
     <Fold keep title={title}>
       <div className="grid gap-x-2 sm:grid-cols-2">
-        {length("length", "Length, eye to eye")}
+        {length("length", "Length, eye to eye (center to center)")}
         {length("diameter", "Diameter")}
-        {radius && length("bush_spacing", "Between its axle bushes")}
+        {radius && length("bush_spacing", "Between its axle bushings")}
       </div>
       <PointInput
         label="Body end"

@@ -11,13 +11,15 @@ export function SheetAnswer({ sheet, result }: { sheet: Sheet; result: SheetResu
   const one = (sheet.left?.length ?? 0) + (sheet.right?.length ?? 0) > 0;
   return (
     <>
-      <Answer says={result?.says ? say(result.says, units) : one ? "Now the other side" : "Read both sides"}>
+      <Answer
+        says={result?.says ? say(result.says, units) : one ? "Now the other side" : "Measure both sides"}
+      >
         {result?.advice ? (
           <span data-advice>
             <Figure>{say(result.advice, units)}</Figure>
           </span>
         ) : (
-          "Each side three or four times, walking round. Enter goes to the next reading."
+          "Measure each side three or four times, walking back and forth. Enter goes to the next box."
         )}
       </Answer>
       {result?.refusals.map((refusal) => (

@@ -20,8 +20,8 @@ const METHODS = optionsOf<Schemas["Method"]>({
   own: "Another way",
 });
 const SENSES = optionsOf<Schemas["Sense"]>({
-  outward: "that side sits further out",
-  inward: "that side sits further in",
+  outward: "that side sticks out more",
+  inward: "that side is tucked in more",
 });
 const UNITS = optionsOf<Schemas["Unit"]>({
   in: "inches",
@@ -43,13 +43,13 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
     <>
       {!squareness && (
         <Fold
-          title={`The tape goes: ${METHODS.find((m) => m.value === method)?.label.toLowerCase()}`}
+          title={`Measuring: ${METHODS.find((m) => m.value === method)?.label.toLowerCase()}`}
           open={most === 0}
         >
           <div className="grid gap-3">
             <MethodPicture method={method} />
             <Choice
-              label="From what to what"
+              label="Measure from … to"
               value={method}
               options={METHODS}
               onPick={(picked) => set({ method: picked })}
@@ -59,7 +59,8 @@ export function SheetForm({ sheet, result, index }: SheetFormProps) {
       )}
       {squareness && (
         <p>
-          Read the wheelbase on both sides, hub to hub, and the distance between the two points on this axle.
+          Measure the wheelbase on both sides, hub to hub, and the distance between the two points on this
+          axle.
         </p>
       )}
       <ReadingFields sheet={sheet} index={index} />
@@ -146,10 +147,10 @@ function ReadingFields({ sheet, index }: Pick<PartProps, "sheet" | "index">) {
 function HowItStood({ sheet, onSet: set }: Pick<PartProps, "sheet" | "onSet">) {
   return (
     <fieldset>
-      <legend className="mb-1 text-[15px] text-muted">How it stood</legend>
+      <legend className="mb-1 text-[15px] text-muted">Conditions</legend>
       <Tick
-        label="Where the readings were taken"
-        yes="on its weight"
+        label="When measured, the vehicle was"
+        yes="on its wheels"
         no="hanging"
         value={sheet.conditions?.on_its_weight}
         onPick={(on_its_weight) => set({ conditions: { ...sheet.conditions, on_its_weight } })}
@@ -160,12 +161,12 @@ function HowItStood({ sheet, onSet: set }: Pick<PartProps, "sheet" | "onSet">) {
         onPick={(wheels_straight) => set({ conditions: { ...sheet.conditions, wheels_straight } })}
       />
       <Tick
-        label="Tyres alike, pressures equal"
+        label="Tires the same size, pressures equal"
         value={sheet.conditions?.pressures_equal}
         onPick={(pressures_equal) => set({ conditions: { ...sheet.conditions, pressures_equal } })}
       />
       <Tick
-        label="Leant on between repeats"
+        label="Someone leaned on it between measurements"
         value={sheet.conditions?.leant_on}
         onPick={(leant_on) => set({ conditions: { ...sheet.conditions, leant_on } })}
       />
@@ -198,38 +199,38 @@ function MoreAboutSheet({ sheet, index, onSet: set }: PartProps) {
     change(removeSheet(id));
   };
   return (
-    <Fold keep title="More about this sheet">
+    <Fold keep title="More about these measurements">
       <div className="grid gap-3">
         {!squareness && (
           <Choice
-            label="A larger reading means"
+            label="A bigger number means"
             value={sheet.sense ?? "outward"}
             options={SENSES}
             onPick={(sense) => set({ sense })}
           />
         )}
         <Choice
-          label="Bare numbers on this sheet are"
+          label="Plain numbers here are in"
           value={unit}
           options={UNITS}
           onPick={(picked) => set({ unit: picked })}
         />
         <div className="grid gap-x-3 sm:grid-cols-2">
-          {length("resolution", "One graduation of the tape", empty("/sheets/resolution"))}
-          {length("frame_above_hub_left", "Frame above hub, left", "Prove: was it the same height?")}
-          {length("frame_above_hub_right", "Frame above hub, right", "Tape: does the axle lean?")}
+          {length("resolution", "Smallest mark on the tape", empty("/sheets/resolution"))}
+          {length("frame_above_hub_left", "Frame above hub, left", "For Prove: was it at the same height?")}
+          {length("frame_above_hub_right", "Frame above hub, right", "For Tape: does the axle lean?")}
           {length(
             "height_above_axle",
-            "Tape above the axle centre",
-            "Only where the axle leans; below is −",
+            "Tape height above the axle center",
+            "Only if the axle leans; below is −",
             true,
           )}
           {sheet.method === "body_to_sidewall" &&
-            length("plumb_drop", "The plumb line hangs", "from its mark to the point read")}
+            length("plumb_drop", "Plumb line length", "from its mark to the point read")}
           {sheet.method === "own" &&
             length(
               "feature_uncertainty",
-              "The feature is good to",
+              "Reference point is good to ±",
               `one standard deviation. ${empty("/sheets/feature_uncertainty")}`,
             )}
         </div>
@@ -253,7 +254,7 @@ function MoreAboutSheet({ sheet, index, onSet: set }: PartProps) {
         <div>
           <Button onClick={takeOut}>
             <Trash2 size={18} aria-hidden />
-            Take this sheet out
+            Delete these measurements
           </Button>
         </div>
       </div>
@@ -266,7 +267,7 @@ function MeansLine({ centring }: { centring: Schemas["Centring"] }) {
   if (!half) return null;
   return (
     <p className="border-marker border-l-[5px] bg-paper py-1.5 pl-2.5">
-      <b>Half the difference</b>, not the whole of it: {half.numbers.in} in, or {half.numbers.mm} mm.
+      <b>Half the difference</b>, not the full difference: {half.numbers.in} in, or {half.numbers.mm} mm.
     </p>
   );
 }
@@ -283,7 +284,7 @@ function HeightChoice({ sheet, heights, driven, onPick }: HeightChoiceProps) {
   const options = heights.map((height) => ({ value: height.id ?? "", label: height.name }));
   return (
     <Choice
-      label="It stood at"
+      label="Height when measured"
       value={sheet.height ? sheet.height : driven}
       options={options}
       onPick={onPick}

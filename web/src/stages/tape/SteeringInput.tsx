@@ -15,7 +15,7 @@ const SIDES = optionsOf<Schemas["Side"]>({
   right: "right",
 });
 const ENDS = optionsOf<Schemas["DragLinkEnd"]>({
-  knuckle: "a knuckle's arm",
+  knuckle: "the steering arm of a knuckle",
   tie_rod: "the tie rod",
 });
 
@@ -40,7 +40,7 @@ export function SteeringInput() {
   return (
     <section className="grid gap-2">
       <Choice
-        label="At the axle it ends on"
+        label="Axle end connects to"
         value={steering.ends_on ?? "knuckle"}
         options={ENDS}
         onPick={(ends_on) => put({ ends_on })}
@@ -75,7 +75,7 @@ export function SteeringInput() {
       <TapeField
         job={view.id}
         pointer="/hardpoints/steering/kingpin_from_centre"
-        label="Kingpin from the axle's middle, at hub height"
+        label="Kingpin (ball joint) axis to the centerline, at hub height"
         unit={unit}
         value={steering.kingpin_from_centre}
         onCommit={(kingpin_from_centre) => put({ kingpin_from_centre })}
@@ -84,7 +84,7 @@ export function SteeringInput() {
         <AngleField
           job={view.id}
           pointer="/hardpoints/steering/kingpin_inclination"
-          label="Kingpin lean, top inward"
+          label="Kingpin inclination, top inward"
           value={steering.kingpin_inclination}
           hint="Empty: upright"
           onCommit={(kingpin_inclination) => put({ kingpin_inclination })}
@@ -100,7 +100,7 @@ export function SteeringInput() {
       </div>
       <Button look="quiet" onClick={() => change(setHardpoints({ steering: undefined }))}>
         <Trash2 size={18} aria-hidden />
-        Take the drag link out
+        Remove the drag link
       </Button>
     </section>
   );

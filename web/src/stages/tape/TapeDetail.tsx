@@ -11,7 +11,7 @@ const FACES = {
   frame_to_hub: ["outer face of the rail", "face of the hub"],
   frame_to_sidewall: ["outer face of the rail", "straightedge on the sidewall"],
   body_to_sidewall: ["plumb line from the body", "sidewall"],
-  own: ["the same feature left and right", "the same on the axle"],
+  own: ["the same reference point left and right", "the same on the axle"],
 } satisfies Record<Method, readonly [string, string]>;
 
 /** One wheel from the end, enlarged, with the tape between its two faces and what both sides read. */

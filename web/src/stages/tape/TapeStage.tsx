@@ -18,11 +18,11 @@ import { SheetAnswer } from "./SheetAnswer";
 import { SheetForm } from "./SheetForm";
 import { SteeringInput } from "./SteeringInput";
 
-const KINDS = { centring: "Centring", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
+const KINDS = { centring: "Centering", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
 
 function nameOf(job: Job, sheet: Sheet, index: number): string {
   const round = (job.setups?.rounds ?? []).findIndex(({ id }) => id === sheet.after) + 1;
-  const when = round === 0 ? "as found" : `after setting ${round}`;
+  const when = round === 0 ? "as found" : `after adjustment ${round}`;
   return `${index + 1}. ${KINDS[sheet.kind ?? "centring"]}, ${when}`;
 }
 
@@ -44,18 +44,18 @@ export function TapeStage() {
       {sheet ? (
         <SheetAnswer sheet={sheet} result={result} />
       ) : (
-        <Answer says="No readings yet">Start a sheet, then read each side three or four times.</Answer>
+        <Answer says="No measurements yet">Measure each side three or four times.</Answer>
       )}
       <ReadNext result={result} />
-      <Sections label="What Tape asks" of="tape" sections={sections} />
+      <Sections label="Tape inputs" of="tape" sections={sections} />
     </>
   );
 }
 
 function signOf(sheet: Sheet | undefined, result: SheetResult | undefined): Sign {
   if (!sheet) return measure("to read");
-  if (result && result.refusals.length > 0) return bad("no use");
-  if (result && result.second_thoughts.length > 0) return mind("look again");
+  if (result && result.refusals.length > 0) return bad("can't use");
+  if (result && result.second_thoughts.length > 0) return mind("check again");
   return result?.says ? good("read") : measure("to read");
 }
 
@@ -64,7 +64,7 @@ function readingsSection(
   result: SheetResult | undefined,
   inputs: React.ReactNode,
 ): Section {
-  return { value: "readings", label: "Readings", sign: signOf(sheet, result), inputs };
+  return { value: "readings", label: "Both sides", sign: signOf(sheet, result), inputs };
 }
 
 type ReadingsProps = {
@@ -86,7 +86,7 @@ function Readings({ sheet, result, onPick }: ReadingsProps) {
     <>
       {sheets.length > 1 && sheet?.id !== undefined && (
         <Choice
-          label="Sheets of this job"
+          label="Measurements of this job"
           value={sheet.id}
           options={sheets.map((s, at) => ({ value: s.id ?? "", label: nameOf(job, s, at) }))}
           onPick={onPick}
@@ -104,7 +104,11 @@ function Readings({ sheet, result, onPick }: ReadingsProps) {
             onClick={() => start(kind)}
           >
             <Plus size={18} aria-hidden />
-            {kind === "centring" ? "New centring sheet" : kind === "squareness" ? "Squareness" : "Stick-out"}
+            {kind === "centring"
+              ? "New left-right measurement"
+              : kind === "squareness"
+                ? "Squareness"
+                : "Stick-out"}
           </Button>
         ))}
       </div>
@@ -120,7 +124,7 @@ function pointsSections(job: Job): Section[] {
   return [
     {
       value: "links",
-      label: "Links",
+      label: "Mounts",
       sign: job.rig?.axle_location
         ? reported(typed(arms) || spring_front_half !== undefined)
         : measure("which?"),
