@@ -34,7 +34,7 @@ pub struct Job {
     pub format: Format,
     /// The version of this document's form.
     pub version: u32,
-    /// What the job is called in the bay.
+    /// What the job is called in the job list.
     pub title: String,
     /// Free notes.
     #[serde(default, skip_serializing_if = "String::is_empty")]

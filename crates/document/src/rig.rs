@@ -87,7 +87,7 @@ pub struct Rig {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub lift: Option<TapeEntry>,
-    /// Named heights; ride height is offset nought. None means ride height alone.
+    /// Named heights; ride height is offset zero. None means ride height alone.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub heights: Vec<HeightState>,
     /// The height it is really driven at; empty is ride height.

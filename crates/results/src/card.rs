@@ -6,12 +6,13 @@ use derecho_job::cautions::Stage;
 use derecho_job::elevation::Elevation;
 use derecho_job::results::Results;
 use derecho_job::strip::{Progress, StageResult};
-use derecho_words::say;
+use derecho_words::{English, marked};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// A job as a card in the bay: enough to draw it small and say where it stands.
+/// A job as a card in the bay: enough to draw it small and say where it stands. Its sentences are as the US says them, with
+/// what a person typed marked in them, until [`Card::said_in`] an English.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Card {
     /// The vehicle, in the shop's own words.
@@ -59,6 +60,20 @@ pub struct CardDue {
     pub says: Phrase,
 }
 
+impl Card {
+    /// The card as it is read in an English, what a person typed left alone.
+    #[must_use]
+    pub fn said_in(mut self, english: English) -> Self {
+        let stages = self.stages.iter_mut().map(|stage| &mut stage.headline);
+        let due = self.due.iter_mut().map(|due| &mut due.says);
+        for phrase in [&mut self.says].into_iter().chain(stages).chain(due).chain(self.waits.as_mut()) {
+            phrase.inches = english.say(&phrase.inches);
+            phrase.millimetres = english.say(&phrase.millimetres);
+        }
+        self
+    }
+}
+
 /// The card of a job.
 #[must_use]
 pub fn card(job: &Job) -> Card {
@@ -71,16 +86,16 @@ pub fn card_of(job: &Job, results: Results) -> Card {
     let facts = derecho_job::card::card_of(job, results);
     Card {
         vehicle: facts.vehicle,
-        says: say(&facts.says),
+        says: marked(&facts.says),
         stages: facts.stages.into_iter().map(stage).collect(),
         elevation: facts.elevation,
         planned_offset_mm: facts.planned_offset_mm,
-        due: facts.due.into_iter().map(|due| CardDue { day: due.day, says: say(&due.says) }).collect(),
-        waits: facts.waits.as_ref().map(say),
+        due: facts.due.into_iter().map(|due| CardDue { day: due.day, says: marked(&due.says) }).collect(),
+        waits: facts.waits.as_ref().map(marked),
     }
 }
 
 fn stage(found: StageResult) -> StageLine {
     let StageResult { stage, progress, needed, headline } = found;
-    StageLine { stage, progress, needed, headline: say(&headline) }
+    StageLine { stage, progress, needed, headline: marked(&headline) }
 }

@@ -75,7 +75,7 @@ fn the_worked_example_comes_out_of_a_job_with_no_readings() {
     let mut decided = demo(1);
     decided.setups.plans.chosen = Some(PlanForm::default());
     let decided = solve(&decided).bar.unwrap().correction.unwrap();
-    assert_eq!(decided.says.inches(), "Make the bar 1/2\" longer");
+    assert_eq!(decided.says.inches(), "Estimate: 1/2\" longer. Measure both sides first.");
     assert_eq!(decided.length_mm, correction.length_mm);
     assert_eq!(correction.setting.unwrap().exactly.unwrap().inches(), "3 turns minus 0.14 flat");
     let numbers: Vec<String> =

@@ -1,13 +1,13 @@
 //! The cards the bay shows: drawn where a job is worked out, kept by the store, drawn anew where they were drawn by other
-//! rules than today's. They are kept as the US says them, whoever saved the job.
+//! rules than today's. They are kept as the US says them with what a person typed marked, whoever saved the job, and said
+//! in the English of whoever looks.
 
 use derecho_job::{Job, Results};
 use derecho_results::{Card, card, card_of};
 use derecho_store::{KeptCard, ListedJob, Ready, Store, StoreError};
-use derecho_words::{English, in_english};
 
 /// The rules cards are drawn by today: of the program's version, and of what a card holds.
-pub const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 6");
+pub const DRAWN_BY: &str = concat!(env!("CARGO_PKG_VERSION"), " card 7");
 
 fn written(card: &Card) -> KeptCard {
     // A card is plain data with string keys: it always has a JSON form.
@@ -19,7 +19,7 @@ fn written(card: &Card) -> KeptCard {
 /// # Errors
 /// Where it has no JSON form.
 pub fn with_card(job: Job, results: Results) -> Result<Ready, StoreError> {
-    let card = written(&in_english(English::Us, || card_of(&job, results)));
+    let card = written(&card_of(&job, results));
     Ready::new(job, card)
 }
 
@@ -28,7 +28,7 @@ pub fn with_card(job: Job, results: Results) -> Result<Ready, StoreError> {
 /// # Errors
 /// Where it has no JSON form.
 pub fn ready(job: Job) -> Result<Ready, StoreError> {
-    let card = written(&in_english(English::Us, || card(&job)));
+    let card = written(&card(&job));
     Ready::new(job, card)
 }
 
@@ -53,7 +53,7 @@ pub fn shown(store: &Store, listed: &ListedJob) -> Result<Option<Card>, StoreErr
     }
     match store.get(&listed.id) {
         Ok(stored) => {
-            let card = in_english(English::Us, || card(&stored.job));
+            let card = card(&stored.job);
             // Where it cannot be written, a full disk say, it is drawn again at the next look.
             drop(store.put_card(&listed.id, stored.revision, &written(&card)));
             Ok(Some(card))

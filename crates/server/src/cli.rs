@@ -1,7 +1,7 @@
 //! The command line. Exit codes: 0 done, 1 could not, 2 wrong words or a bad file.
 
 use crate::sentences;
-use derecho_words::{English, in_english, in_own_words};
+use derecho_words::{English, current_english, in_english, in_own_words};
 use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
@@ -602,10 +602,11 @@ fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure
         .filter(|listed| of_today(listed).is_none_or(|card| !card.due.is_empty()))
         .map(|listed| listed.id)
         .collect();
+    let english = current_english();
     let (of_each, left_out): (Vec<_>, Vec<_>) = may_be_due.into_par_iter().partition_map(|id| {
-        store
-            .get(&id)
-            .map_or(Either::Right(id), |stored| Either::Left(due(&stored.id, &stored.job, stored.saved_at)))
+        store.get(&id).map_or(Either::Right(id), |stored| {
+            Either::Left(in_english(english, || due(&stored.id, &stored.job, stored.saved_at)))
+        })
     });
     let mut all: Vec<_> = of_each.into_iter().flatten().collect();
     all.sort_by_key(|due| due.day);

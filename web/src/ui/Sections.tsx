@@ -95,7 +95,7 @@ function SectionBody({ of, section }: { of: string; section: Section }) {
   );
 }
 
-const wantedOf = (wanted: number | undefined) => (wanted ? `needs input, ${wanted} missing` : "asks");
+const wantedOf = (wanted: number | undefined) => (wanted ? `Inputs, ${wanted} missing` : "Inputs");
 
 /** The two faces of a section, as a pair of words at its head. */
 function Faces({ of, section }: { of: string; section: Section }) {
@@ -105,7 +105,7 @@ function Faces({ of, section }: { of: string; section: Section }) {
   const [begun] = useState<Face>(section.results && section.sign.kind !== "measure" ? "results" : "inputs");
   const face = section.results ? (picked ?? begun) : "inputs";
   const words: [Face, string][] = [
-    ["results", "answers"],
+    ["results", "Results"],
     ["inputs", wantedOf(section.wanted)],
   ];
   return (

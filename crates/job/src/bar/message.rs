@@ -147,6 +147,8 @@ pub struct LengthSet {
     pub verdict: Option<Verdict>,
     /// Whether it can be so long, where that is known.
     pub covered: Option<bool>,
+    /// Whether the change comes from the lift alone, or from taking the axle as centered: nobody measured.
+    pub estimated: bool,
 }
 
 /// What to look at again in the bar's figures.

@@ -310,6 +310,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             made_to_length: bar.made_to_length,
             verdict,
             covered,
+            estimated: setups.basis.source.is_estimate(),
         })
         .into(),
         thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring }.into()),

@@ -70,6 +70,14 @@ pub enum BasisSource {
     Strapped,
 }
 
+impl BasisSource {
+    /// Whether nobody measured what is corrected: good to count with, no order to act on.
+    #[must_use]
+    pub const fn is_estimate(self) -> bool {
+        matches!(self, Self::Lift | Self::Supposed)
+    }
+}
+
 /// The offset that is corrected.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Basis {

@@ -11,6 +11,7 @@ use derecho_results::Card;
 use derecho_results::json::{Layout, ToJson as _};
 use derecho_results::settle as settled;
 use derecho_store::{BayOrder, ListedJob, RemovedJob, Store, StoreError};
+use derecho_words::current_english;
 use jiff::{Timestamp, Zoned};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -44,7 +45,7 @@ pub struct JobLine {
 
 impl JobLine {
     fn of(store: &Store, listed: ListedJob) -> Result<Self, StoreError> {
-        let card = shown(store, &listed)?;
+        let card = shown(store, &listed)?.map(|card| card.said_in(current_english()));
         let ListedJob { id, title, revision, saved_at, .. } = listed;
         Ok(Self { id, title, revision, saved_at, card })
     }

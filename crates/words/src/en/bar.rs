@@ -131,6 +131,9 @@ pub(crate) fn decide_first(ends: &Phrase) -> Phrase {
 fn length_says(set: &LengthSet) -> Phrase {
     let reaches = set.covered != Some(false);
     Phrase::of(|w| {
+        if set.estimated && reaches && (set.hangs.is_some() || !w.shows_nothing(set.change)) {
+            return estimate_says(set, w);
+        }
         if let Some(name) = &set.hangs {
             let name = mark(name);
             let length = w.fine(set.length);
@@ -156,6 +159,15 @@ fn length_says(set: &LengthSet) -> Phrase {
         }
         format!("Make the bar {by} {way}")
     })
+}
+
+/// Nobody measured both sides: a figure to count with, no order to act on.
+fn estimate_says(set: &LengthSet, w: Words) -> String {
+    if let Some(name) = &set.hangs {
+        return format!("Estimate: the {} at {}. Measure both sides first.", mark(name), w.fine(set.length));
+    }
+    let way = if set.change > Length::ZERO { "longer" } else { "shorter" };
+    format!("Estimate: {} {way}. Measure both sides first.", w.distance(set.change))
 }
 
 pub(crate) fn thumb_says(wanted: &Recentring) -> Phrase {

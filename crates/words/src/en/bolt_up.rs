@@ -108,11 +108,13 @@ fn reported_of(facts: &StepFacts) -> StepSays {
 }
 
 /// The hole as people call it.
-fn hole_name(name: &str) -> String {
-    // A hole may be called by a bare word, such as high.
+pub(super) fn hole_name(name: &str) -> String {
+    // A hole may be called by a bare word, such as high; one with its number is taken for nothing else.
+    let is_hole = name.to_lowercase().contains("hole");
     match name {
         "" => "the old hole".to_owned(),
-        _ if name.to_lowercase().contains("hole") => mark(name),
+        _ if is_hole && name.ends_with(|c: char| c.is_ascii_digit()) => mark(name),
+        _ if is_hole => format!("the \u{201c}{}\u{201d}", mark(name)),
         _ => format!("the \u{201c}{}\u{201d} hole", mark(name)),
     }
 }
@@ -1046,7 +1048,8 @@ fn eye_off(stands: Length, droop: Option<[Length; 2]>, (steered, driver): (bool,
                 sides::sideways(w, stands, driver)
             )
         };
-        let there = droop.map_or_else(String::new, |[held, stood]| at_droop(w, held, stood));
+        let there =
+            droop.map_or_else(String::new, |[held, stood]| at_droop(w, (stands, held, stood), driver));
         let helper = if steered { "; or have a helper turn the steering wheel a little" } else { "" };
         let (to, other) = (Side::of(stands.to_mm()), Side::of(-stands.to_mm()));
         let push = if ways && !lines_up {
@@ -1065,10 +1068,13 @@ fn eye_off(stands: Length, droop: Option<[Length; 2]>, (steered, driver): (bool,
 }
 
 /// What is sure of the axle's place at full droop, with the old bar out.
-fn at_droop(w: Words, held: Length, stood: Length) -> String {
+/// Whose side it is stands with a side that was not mentioned before: + to the left, as the axle has to come.
+fn at_droop(w: Words, (stands, held, stood): (Length, Length, Length), driver: Option<Side>) -> String {
     let (least, most) = if held.abs() <= stood.abs() { (held, stood) } else { (stood, held) };
     let same_side = held.to_mm() * stood.to_mm() > 0.0;
-    let (near, far) = (w.movement(least), w.movement(most));
+    let mentioned = |way: Length| !w.shows_nothing(stands) && way.to_mm() * stands.to_mm() >= 0.0;
+    let to = |way: Length| if mentioned(way) { w.movement(way) } else { sides::sideways(w, way, driver) };
+    let (near, far) = (to(least), to(most));
     match (w.shows_nothing(least), w.shows_nothing(most)) {
         (true, true) => " Hanging at full droop it lines up.".to_owned(),
         (true, false) => format!(" Hanging at full droop it has to come {far} at most."),

@@ -339,7 +339,7 @@ pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>
 
 pub(crate) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
     let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
-    Phrase::plain(&format!("{end} end in {}.", mark(hole)))
+    Phrase::plain(&format!("{end} end in {}.", super::bolt_up::hole_name(hole)))
 }
 
 pub(crate) fn links_now(link: Length) -> Phrase {

@@ -59,9 +59,17 @@ function DecideFirst({ correction }: { correction: Correction }) {
 function CorrectionAnswer({ correction }: { correction: Correction }) {
   const units = useSettings((s) => s.units);
   const { setting, basis } = correction;
-  const turns = setting?.turns_say && `, ${say(setting.turns_say, units)}`;
+  const turns = setting?.turns_say && say(setting.turns_say, units);
+  // An estimate is no order: its turns stand below it, not in the headline.
+  const estimated = basis.source === "lift" || basis.source === "supposed";
+  const headline = say(correction.says, units);
   return (
-    <Answer says={`${say(correction.says, units)}${turns ?? ""}`}>
+    <Answer says={turns && !estimated ? `${headline}, ${turns}` : headline}>
+      {turns && estimated && (
+        <p>
+          <Figure>{turns}</Figure>
+        </p>
+      )}
       {setting?.exactly && (
         <p>
           Exactly {say(setting.exactly, units)}. <Figure>{say(setting.says, units)}</Figure>
