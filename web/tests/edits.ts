@@ -25,6 +25,7 @@ import {
 } from "../src/job/edits";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
 import { setProof, setReason } from "../src/stages/prove/edits";
+import { countsOf, isAccepted } from "../src/stages/prove/standing";
 
 type Test = (name: string, run: () => void) => void;
 type PlanForm = Schemas["PlanForm"];
@@ -341,11 +342,21 @@ function workCases(test: Test) {
 }
 
 function proofCases(test: Test) {
-  const gate = {
-    kind: "still_off",
-    key: "still_off/skid plate",
-    says: { in: "Still off the vehicle: skid plate.", mm: "Still off the vehicle: skid plate." },
-  } as Schemas["Gate"];
+  const gate: Pick<Schemas["Finding"], "key" | "says"> = {
+    key: "part_wrong/skid plate",
+    says: { in: "Missing or wrong part: skid plate.", mm: "Missing or wrong part: skid plate." },
+  };
+
+  test("what counts towards closing is picked, and what was accepted is known", () => {
+    const found = (over: Partial<Schemas["Finding"]>) =>
+      ({ ...gate, weight: "safety", verdict: "fails", acceptable: true, ...over }) as Schemas["Finding"];
+    const felt = found({ weight: "comfort" });
+    const near = found({ verdict: "close" });
+    const loose = found({ acceptable: false, because: "later" });
+    const taken = found({ because: "on order" });
+    assert.deepEqual(countsOf([felt, near, loose, taken]), [loose, taken]);
+    assert.deepEqual([loose, taken, found({})].map(isAccepted), [false, true, false]);
+  });
 
   test("a reason is kept with the thing as it read, and an empty one is none", () => {
     const reasoned = setReason(gate, "no bolts to be had")(job);

@@ -116,7 +116,7 @@ async fn a_chosen_plan_is_carried_through_every_step_to_settled_on_a_phone() {
         page.sees("[data-settled]", "Closed on").await?;
         let settled = shop.job(id).await;
         assert_eq!(settled["results"]["settled_stands"], true);
-        assert_eq!(settled["results"]["settling"]["gates"], json!([]));
+        assert_eq!(settled["results"]["findings"], json!([]));
         // What is due stands there with its days, and the card can be printed.
         page.sees("[data-reminder=first_day]", "re-torque everything").await?;
         let card = reqwest::get(format!("{}/api/v1/jobs/{id}/card.pdf", shop.address)).await.unwrap();

@@ -101,7 +101,8 @@ async fn the_worked_example_stands_on_the_screen_to_its_digits() {
     in_browser(DESK, |page| async move {
         shop.choose_length_alone("lookout-truck-12").await;
         page.go(&format!("{}/jobs/lookout-truck-12/bar", shop.address)).await?;
-        page.sees(ANSWER, "Make the bar 1/2″ longer, 3 turns longer").await?;
+        page.sees(ANSWER, "Estimate: 1/2″ longer. Measure both sides first.").await?;
+        page.sees(PANEL, "3 turns longer").await?;
         page.sees(PANEL, "3 turns minus 0.14 flat").await?;
         for working in
             ["angle and rate", "what the lift alone does", "length that centers the axle", "turns and flats"]
@@ -372,7 +373,7 @@ async fn the_bay_finds_jobs_and_opens_samples() {
         page.go(&shop.address).await?;
         page.sees("[data-job=lookout-truck-4]", "Can't tell yet: it could be centered or off. Measure again")
             .await?;
-        page.sees("[data-job=supply-truck-9]", "road test, then close the job").await?;
+        page.sees("[data-job=supply-truck-9]", "Road test it, then close the job").await?;
         page.fill("Find a job", "tender").await?;
         page.misses("[data-job=lookout-truck-4]").await?;
         page.sees("[data-job=water-tender-3]", "Water tender 3").await?;

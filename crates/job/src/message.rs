@@ -43,6 +43,8 @@ pub enum Topic {
     BoltUp,
     /// Stage Prove.
     Prove,
+    /// Where a job stands and what comes next.
+    Status,
 }
 
 /// The messages of a topic: one type has it, and no other.

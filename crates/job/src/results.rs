@@ -10,7 +10,7 @@ use crate::bar::heights::{self, HeightResult};
 use crate::bar::next::{NEXT_DRAWS, NextReading, next_reading};
 use crate::bar::uncertainty::{Uncertainty, uncertainty as drawn};
 use crate::bar::{self, BarResult};
-use crate::bolt_up::{self, WorkResult, progressed};
+use crate::bolt_up::{self, Progressed, WorkResult, progressed};
 use crate::bracket::{self, PlanResult};
 use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
@@ -19,11 +19,13 @@ use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
+use crate::findings::{Finding, JudgedFitted, Sources, register};
 use crate::message::Message;
 use crate::prove::complaints::{ComplaintAdvice, advice};
-use crate::prove::settling::{JudgedFitted, Settling, settling};
+use crate::prove::settling::{Settling, compared, looks, settling};
 use crate::prove::{FoundElsewhere, ProveResult, ProveVerdict, prove};
-use crate::setups::{NoBar, Resolved};
+use crate::setups::{NoBar, Resolved, Setups};
+use crate::status::{self, Status};
 use crate::strip::message::StripMessage;
 use crate::strip::{StageResult, stages};
 use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
@@ -59,7 +61,11 @@ pub struct Results {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub prove: Option<ProveResult>,
-    /// What stands in the way of settling, and what is due afterwards.
+    /// What does not hold or is not known, by whichever stage, the worst first.
+    pub findings: Vec<Finding>,
+    /// Where the job stands, and what comes next.
+    pub status: Status,
+    /// What is looked at before it is closed, and what is due afterwards.
     pub settling: Settling,
     /// What each complaint suggests to look at.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
@@ -102,36 +108,41 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     let setups = resolved.setups();
     let mut bar = setups.map(|setups| bar::bar(job, setups));
     let assembly = assemble(job, setups).ok();
-    let swaying = &resolved.sway.plan;
-    let links_work =
-        assembly.as_ref().and_then(|assembly| sway::work_at_ends(job, swaying, assembly.mechanism()));
+    let links_work = assembly
+        .as_ref()
+        .and_then(|assembly| sway::work_at_ends(job, &resolved.sway.plan, assembly.mechanism()));
     let brief = assembly.as_ref().map(cycle::brief);
     choose_first(job, bar.as_mut(), brief.as_ref());
     let (elevation, assumptions) = elevation(job, setups);
     let progressed = progressed(job, resolved);
-    let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
-    let corrected = bar.as_ref().is_some_and(|bar| bar.correction.is_some());
-    let planned = setups.map(|setups| {
-        let other = if corrected { setups.other() } else { &setups.base };
-        (&other.view, other.offset)
+    let no_bar = resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink);
+    let work = (progressed.done, progressed.steps);
+    let prove = prove(job, resolved, FoundElsewhere { links_work, cycled: brief.as_ref(), work });
+    let closing = closing(&Judging {
+        job,
+        resolved,
+        bar: bar.as_ref(),
+        prove: prove.as_ref(),
+        progressed: &progressed,
+        cycle: brief.as_ref(),
+        links_work,
+        no_bar,
     });
     let mut results = Results {
         core_version: derecho_core::VERSION.to_owned(),
         sheet_unit: job.rig.sheet_unit,
         headline: Message::NOTHING,
         stages: Vec::new(),
-        heights: heights::table(&job.rig, found, planned),
+        heights: heights_of(job, setups, bar.as_ref()),
         settled_stands: None,
-        settling: Settling::default(),
+        settling: closing.settling,
+        findings: closing.findings,
+        status: closing.status,
         complaints: advice(job, resolved, bar.as_ref(), links_work),
         bar,
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
-        no_bar: resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink),
-        prove: prove(
-            job,
-            resolved,
-            FoundElsewhere { links_work, cycled: brief.as_ref(), work: (progressed.done, progressed.steps) },
-        ),
+        no_bar,
+        prove,
         sheets: resolved.sheets.clone(),
         vehicle_assumed: weighed(job, elevation.track_mm, elevation.axle_height_mm).assumed,
         elevation,
@@ -142,20 +153,68 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     };
     // The frozen copy is compared before the parts that speak of settling are filled in.
     results.settled_stands = job.settled.as_ref().map(|settled| stands(settled, &results));
-    let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
-    let judged = if proved { judged(job, resolved) } else { JudgedFitted::default() };
-    results.settling = settling(job, resolved, results.prove.as_ref(), &progressed, &judged);
-    results.stages = stages(
-        job,
-        resolved,
-        results.bar.as_ref(),
-        brief.as_ref(),
-        links_work,
-        &progressed,
-        (results.prove.as_ref(), results.settled_stands),
-    );
+    if let Some(stands) = results.settled_stands {
+        results.status = status::of_closed(stands);
+    }
+    let proof = (results.prove.as_ref(), results.status.open, results.settled_stands);
+    let (bar, cycle) = (results.bar.as_ref(), brief.as_ref());
+    results.stages = stages(job, resolved, bar, cycle, links_work, &progressed, proof);
     results.headline = headline(&results.stages);
     results
+}
+
+/// The heights, as found and planned.
+fn heights_of(job: &Job, setups: Option<&Setups>, bar: Option<&BarResult>) -> Vec<HeightResult> {
+    let found = setups.map(|setups| (&setups.base.view, setups.base.offset));
+    let corrected = bar.is_some_and(|bar| bar.correction.is_some());
+    let planned = setups.map(|setups| {
+        let other = if corrected { setups.other() } else { &setups.base };
+        (&other.view, other.offset)
+    });
+    heights::table(&job.rig, found, planned)
+}
+
+/// What is known when the register is made.
+struct Judging<'a> {
+    job: &'a Job,
+    resolved: &'a Resolved,
+    bar: Option<&'a BarResult>,
+    prove: Option<&'a ProveResult>,
+    progressed: &'a Progressed,
+    cycle: Option<&'a Brief>,
+    links_work: Option<bool>,
+    no_bar: bool,
+}
+
+/// What stands between a job and its closing.
+struct Closing {
+    findings: Vec<Finding>,
+    status: Status,
+    settling: Settling,
+}
+
+/// Makes the register, and reads from it where the job stands.
+fn closing(judging: &Judging<'_>) -> Closing {
+    let Judging { job, resolved, bar, prove, progressed, cycle, links_work, no_bar } = *judging;
+    let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
+    let (fitted, drag_link) = if proved { judged(job, resolved) } else { Default::default() };
+    let seen = (looks(job, drag_link.as_ref()), compared(job, resolved));
+    let findings = register(&Sources {
+        job,
+        resolved,
+        prove,
+        progressed,
+        looks: &seen.0,
+        compared: &seen.1,
+        fitted: &fitted,
+        cycle,
+        links_work,
+    });
+    let may = proved && !findings.iter().any(Finding::stands_in_the_way);
+    let sheets = &resolved.sheets;
+    let status =
+        status::status(status::Sources { job, bar, sheets, prove, progressed, findings: &findings, no_bar });
+    Closing { status, settling: settling(job, resolved, progressed, seen, may), findings }
 }
 
 fn choose_first(job: &Job, bar: Option<&mut BarResult>, brief: Option<&Brief>) {
@@ -174,18 +233,18 @@ fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
     Some(bar)
 }
 
-/// What the stages judge of a job that is proved, as it is fitted.
-fn judged(job: &Job, resolved: &Resolved) -> JudgedFitted {
+/// What the stages judge of a job that is proved, as it is fitted, and what the drag link wants.
+fn judged(job: &Job, resolved: &Resolved) -> (JudgedFitted, Option<Message>) {
     let setups = resolved.setups();
     let sway_bar = assemble(job, setups)
         .ok()
         .and_then(|assembly| sway::overstressed(job, &resolved.sway.fitted, assembly.mechanism()));
-    JudgedFitted {
+    let fitted = JudgedFitted {
         y_link: bracket::conversion_checks(job, resolved),
         sway_bar,
         track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
-        drag_link: cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()),
-    }
+    };
+    (fitted, cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()))
 }
 
 /// Stage Cycle of a job by itself.

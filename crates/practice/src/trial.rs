@@ -10,8 +10,8 @@ use derecho_job::bar::further::Further;
 use derecho_job::bar::next::next_reading;
 use derecho_job::cautions::Stage;
 use derecho_job::document::{RoundId, SheetKind};
+use derecho_job::findings::FindingKind;
 use derecho_job::prove::ProveVerdict;
-use derecho_job::prove::settling::GateKind;
 use derecho_job::results::{never_settled, solve};
 use derecho_job::setups::Resolved;
 use derecho_job::strip::Progress;
@@ -221,7 +221,7 @@ fn one(settings: &TrialSettings, index: u64) -> Trial {
             others(&found, reported, &job, &mut sum);
         }
         let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
-        let doubted = results.settling.gates.iter().any(|gate| gate.kind == GateKind::MovedOtherwise);
+        let doubted = results.findings.iter().any(|found| found.kind == FindingKind::MovedOtherwise);
         if proved && doubted && round < ROUNDS {
             // Told to read once more before it is settled.
             read_again(&mut vehicle, &mut job, settings.technician);

@@ -62,6 +62,8 @@ fn frozen(results: &Results) -> Value {
             "vehicle_assumed",
             "empty_fields",
             "settling",
+            "findings",
+            "status",
             "complaints",
             "elevation",
         ],

@@ -10,8 +10,9 @@ use derecho_core::measure::centring::Answer;
 use derecho_job::Results;
 use derecho_job::bolt_up::{StepLine, StepState, WorkResult};
 use derecho_job::document::work::Stands;
+use derecho_job::findings::FindingKind;
 use derecho_job::prove::ProveVerdict;
-use derecho_job::prove::settling::{GateKind, LookKind};
+use derecho_job::prove::look::LookKind;
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
@@ -116,7 +117,7 @@ fn a_built_bar_is_proved_by_where_the_axle_stands() {
     let prove = results.prove.unwrap();
     assert_eq!(prove.verdict, ProveVerdict::CanSettle);
     assert!(prove.movement.is_none(), "{:?}", prove.movement);
-    assert!(results.settling.gates.iter().all(|gate| gate.kind != GateKind::MovedOtherwise));
+    assert!(results.findings.iter().all(|gate| gate.kind != FindingKind::MovedOtherwise));
 }
 
 /// Set to 893.2 mm, and typed as the tape shows it, 893: the step that was ticked still reads as it did.
@@ -196,7 +197,9 @@ fn a_side_at_full_droop_is_reported_only_where_it_is_sure() {
         "{both}"
     );
     assert!(
-        both.contains("look first") && both.contains("to the right or") && both.contains("to the left."),
+        both.contains("look first")
+            && both.contains("to the right or")
+            && both.contains("to the left (driver's)."),
         "{both}"
     );
     // A level bar moves hardly at all at droop: both agree, and the side is told.
@@ -341,17 +344,17 @@ fn a_reason_can_be_written_for_what_has_a_long_name() {
     let mut value = level();
     let long = "the bracket of the steering damper with both of its bolts and the spacer behind it, as it came from the depot, left".to_owned();
     assert!(long.len() > 110 && long.len() <= 120, "{}", long.len());
-    value["bolt_up"] = json!({ "taken_off": [{ "name": long }] });
+    value["bolt_up"] = json!({ "parts": [{ "key": "own/1", "name": long, "state": "missing" }] });
     value["complaints"] = json!([{ "text": format!("{long}\n").repeat(30) }]);
-    let gates = solved(&value).settling.gates;
+    let gates = solved(&value).findings;
     let reasons: Vec<Value> = gates
         .iter()
         .map(|gate| json!({ "key": gate.key, "read": gate.says.inches(), "because": "the depot keeps it" }))
         .collect();
     assert!(reasons.len() >= 2);
     value["proof"] = json!({ "reasons": reasons });
-    let settling = solved(&value).settling;
-    assert!(settling.gates.iter().all(|gate| gate.because == "the depot keeps it"), "{:?}", settling.gates);
+    let findings = solved(&value).findings;
+    assert!(findings.iter().all(|found| found.because == "the depot keeps it"), "{findings:?}");
     // A second complaint of the same beginning wants its own.
     value["complaints"].as_array_mut().unwrap().push(json!({ "text": "Wanders" }));
     assert!(!solved(&value).settling.may);
@@ -402,36 +405,36 @@ fn a_job_is_not_settled_over_a_failure() {
     let at = "2026-11-26T08:00:00Z".parse().unwrap();
     assert!(settle(&job(&ready), at).is_some());
     let mark = json!({ "at": "2026-11-25T15:00:00Z" });
-    type Failing<'a> = (GateKind, &'a dyn Fn(&mut Value));
+    type Failing<'a> = (FindingKind, &'a dyn Fn(&mut Value));
     let rows: [Failing<'_>; 9] = [
-        (GateKind::ComplaintAgain, &|value| value["complaints"][0]["after"] = json!("worse")),
-        (GateKind::RoadStopped, &|value| {
+        (FindingKind::ComplaintAgain, &|value| value["complaints"][0]["after"] = json!("worse")),
+        (FindingKind::RoadStopped, &|value| {
             value["proof"]["road"] =
                 json!([{ "step": "swerve", "result": "stopped", "note": "rocks five times" }]);
         }),
-        (GateKind::PartWrong, &|value| {
+        (FindingKind::PartWrong, &|value| {
             value["bolt_up"]["parts"] = json!([{ "key": "own/1", "name": "jam nut", "state": "wrong" }]);
         }),
-        (GateKind::TorqueOther, &|value| {
+        (FindingKind::TorqueOther, &|value| {
             value["bolt_up"]["fasteners"][0]["torque"] = json!("110 lb-ft");
             value["bolt_up"]["fasteners"][0]["tight"] = json!({ "torque": "40 lb-ft", "done": mark });
         }),
-        (GateKind::TorqueFromMemory, &|value| {
+        (FindingKind::TorqueFromMemory, &|value| {
             value["bolt_up"]["fasteners"][0]["torque"] = json!("110 lb-ft");
             value["bolt_up"]["fasteners"][0]["source"] = json!("from_memory");
             value["bolt_up"]["fasteners"][0]["tight"] = json!({ "torque": "110 lb-ft", "done": mark });
         }),
-        (GateKind::DoesNotFit, &|value| {
+        (FindingKind::DoesNotFit, &|value| {
             value["bolt_up"]["fasteners"][0]["thread"] = json!("1/2-20");
             value["bolt_up"]["fasteners"][0]["nut_thread"] = json!("1/2-13");
         }),
-        (GateKind::StepsOpen, &|value| {
+        (FindingKind::StepsOpen, &|value| {
             value["bolt_up"]["steps"].as_array_mut().unwrap().pop();
         }),
-        (GateKind::NotLookedAt, &|value| {
+        (FindingKind::NotLookedAt, &|value| {
             value["proof"]["looked_at"].as_object_mut().unwrap().remove("lines");
         }),
-        (GateKind::NotAsPlanned, &|value| {
+        (FindingKind::NotAsPlanned, &|value| {
             value["sheets"].as_array_mut().unwrap().push(json!({ "id": "ends", "kind": "stick_out", "unit": "in",
                 "left": ["3 1/4 in", "3 1/4 in", "3 1/4 in"], "right": ["2 3/4 in", "2 3/4 in", "2 3/4 in"], "round": 1 }));
         }),
@@ -439,7 +442,7 @@ fn a_job_is_not_settled_over_a_failure() {
     for (kind, spoil) in rows {
         let mut value = ready.clone();
         spoil(&mut value);
-        let gates = solved(&value).settling.gates;
+        let gates = solved(&value).findings;
         assert_eq!(gates.iter().map(|gate| gate.kind).collect::<Vec<_>>(), [kind]);
         assert!(settle(&job(&value), at).is_none(), "{kind:?}");
         value["proof"]["reasons"] = json!([{ "key": "something else", "because": "no time" }]);
@@ -458,8 +461,8 @@ fn a_sway_bar_past_what_its_steel_takes_keeps_the_job_open() {
     value["sway"]["on"] = json!("body");
     value["sway"]["diameter"] = json!("32 mm");
     let reported = |value: &Value| {
-        let gates = solved(value).settling.gates;
-        gates.iter().any(|gate| gate.kind == GateKind::Overstressed)
+        let gates = solved(value).findings;
+        gates.iter().any(|gate| gate.kind == FindingKind::Overstressed)
     };
     value["sway"]["allowable_mpa"] = json!(2000.0);
     assert!(!reported(&value));
@@ -724,8 +727,8 @@ fn two_sheets_of_one_feature_that_differ_are_not_one_answer() {
         sheets.push(first);
         // 4.2 mm away from where it was to land: moved otherwise.
         sheets.push(sheet("154.2 mm", "145.8 mm", 1));
-        let gates = solved(&value).settling.gates;
-        gates.iter().any(|gate| gate.kind == GateKind::MovedOtherwise)
+        let gates = solved(&value).findings;
+        gates.iter().any(|gate| gate.kind == FindingKind::MovedOtherwise)
     };
     // 1.8 mm against 4.2 mm: 2.4 mm apart.
     assert!(with(&value, "151.8 mm", "148.2 mm"));

@@ -264,14 +264,14 @@ fn a_leaning_axle_is_reckoned_with_once_height_and_track_are_known() {
 #[test]
 fn cards_say_where_each_job_stands() {
     let waits = |name| card(&demo(name)).waits.map(|phrase| phrase.inches);
-    assert_eq!(waits("lookout-truck-7").as_deref(), Some("choose a hole, or length only"));
-    assert_eq!(waits("lookout-truck-12").as_deref(), Some("choose a hole, or length only"));
-    assert_eq!(waits("lookout-truck-4").as_deref(), Some("measure both sides again"));
-    assert_eq!(waits("supply-truck-9").as_deref(), Some("road test, then close the job"));
+    assert_eq!(waits("lookout-truck-7").as_deref(), Some("Choose a hole, or length only"));
+    assert_eq!(waits("lookout-truck-12").as_deref(), Some("Choose a hole, or length only"));
+    assert_eq!(waits("lookout-truck-4").as_deref(), Some("Measure both sides again"));
+    assert_eq!(waits("supply-truck-9").as_deref(), Some("Road test it, then close the job"));
     assert_eq!(card(&demo("supply-truck-9")).says.inches, "Proved: centered within 1/8\"");
     let fresh = card(&Job::new("Fresh"));
     assert_eq!(fresh.says.inches, "Nothing measured yet");
-    assert_eq!(fresh.waits.unwrap().inches, "measure both sides");
+    assert_eq!(fresh.waits.unwrap().inches, "Measure both sides");
 }
 
 #[test]

@@ -7,8 +7,8 @@ mod by_name;
 use by_name::sound as job;
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
+use derecho_job::findings::FindingKind;
 use derecho_job::log::{LogKind, log};
-use derecho_job::prove::settling::GateKind;
 use derecho_job::verdict::FitVerdict;
 use derecho_job::{Job, check};
 use derecho_results::json::value as in_words;
@@ -197,8 +197,8 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     let mut value = demo("supply-truck-9");
     let at = "2026-11-26T08:00:00Z".parse().unwrap();
     assert!(settle(&job(&value), at).is_some());
-    let gates = |value: &Value| -> Vec<GateKind> {
-        solve(&job(value)).settling.gates.into_iter().map(|gate| gate.kind).collect()
+    let gates = |value: &Value| -> Vec<FindingKind> {
+        solve(&job(value)).findings.into_iter().map(|gate| gate.kind).collect()
     };
     value["complaints"][0].as_object_mut().unwrap().remove("after");
     value["bolt_up"]["taken_off"] = json!([{ "name": "loom clip" }]);
@@ -209,21 +209,34 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     assert_eq!(
         gates(&value),
         [
-            GateKind::StillOff,
-            GateKind::ComplaintOpen,
-            GateKind::TorqueMissing,
-            GateKind::StandsOtherwise,
-            GateKind::NotRight
-        ]
+            FindingKind::StillOff,
+            FindingKind::NotRight,
+            FindingKind::TorqueMissing,
+            FindingKind::StandsOtherwise,
+            FindingKind::ComplaintOpen
+        ],
+        "the worst first: what nobody can accept, then safety, then what the job is for"
     );
     assert!(settle(&job(&value), at).is_none());
     // One reason does not do for five things: each has its own.
     let mut reasoned = value.clone();
     reasoned["proof"]["although"] = json!("the owner takes it as it is");
     assert!(settle(&job(&reasoned), at).is_none());
-    let keys: Vec<String> = solve(&job(&value)).settling.gates.into_iter().map(|gate| gate.key).collect();
+    let keys: Vec<String> = solve(&job(&value)).findings.into_iter().map(|gate| gate.key).collect();
     let reason = |key: &String| json!({ "key": key, "because": format!("the owner takes {key} as it is") });
-    reasoned["proof"]["reasons"] = keys[1..].iter().map(reason).collect();
+    reasoned["proof"]["reasons"] = keys.iter().map(reason).collect();
+    assert!(settle(&job(&reasoned), at).is_none(), "nobody rolls with a clip off and a line that catches");
+    let unfit: Vec<FindingKind> = solve(&job(&reasoned))
+        .findings
+        .into_iter()
+        .filter(derecho_job::findings::Finding::stands_in_the_way)
+        .map(|found| found.kind)
+        .collect();
+    assert_eq!(unfit, [FindingKind::StillOff, FindingKind::NotRight]);
+    reasoned["bolt_up"]["taken_off"] = json!([]);
+    reasoned["proof"]["looked_at"]["lines"] = json!(true);
+    reasoned["proof"]["reasons"] =
+        keys[1..].iter().filter(|key| !key.starts_with("complaint")).map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_none());
     reasoned["proof"]["reasons"] = keys.iter().map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_some());
@@ -485,7 +498,9 @@ fn complaints_are_answered_in_this_jobs_figures() {
 /// The log of a settled job: readings, settings, torques and reminders, each once, in order of time.
 #[test]
 fn the_log_is_in_order_of_time() {
-    let job = job(&demo("patrol-truck-14"));
+    let mut value = demo("patrol-truck-14");
+    value["bolt_up"]["parts"][0]["state"] = json!("missing");
+    let job = job(&value);
     let entries = log(&job);
     let count = |kind: LogKind| entries.iter().filter(|entry| entry.kind == kind).count();
     assert_eq!(count(LogKind::Torque), job.bolt_up.fasteners.len());
@@ -505,7 +520,7 @@ fn the_next_one_finds_what_is_set() {
     let reported: Vec<String> =
         results.settling.next_time.iter().map(|says| says.millimetres().clone()).collect();
     assert!(reported[0].starts_with("The bar: 842 mm eye to eye"), "{reported:?}");
-    assert!(reported.contains(&"Axle end in high.".to_owned()), "{reported:?}");
+    assert!(reported.contains(&"Axle end in the “high” hole.".to_owned()), "{reported:?}");
 }
 
 /// The bar is hung and recorded, the bracket not yet: the bracket's steps stay. With all of it recorded, read or not, the
@@ -551,15 +566,15 @@ fn a_job_of_before_opens_with_nothing_ticked() {
 fn an_axle_that_moved_otherwise_is_read_once_more() {
     let mut value: Value =
         serde_json::from_str(include_str!("../../../demo/supply-truck-9.derecho.json")).unwrap();
-    let gates = |value: &Value| -> Vec<GateKind> {
+    let gates = |value: &Value| -> Vec<FindingKind> {
         let job = by_name::read(value);
-        solve(&job).settling.gates.into_iter().map(|gate| gate.kind).collect()
+        solve(&job).findings.into_iter().map(|gate| gate.kind).collect()
     };
-    assert!(!gates(&value).contains(&GateKind::MovedOtherwise), "as it is it moved as reckoned");
+    assert!(!gates(&value).contains(&FindingKind::MovedOtherwise), "as it is it moved as reckoned");
     let side = |text: &str| json!(vec![json!({ "text": text, "unit": "in" }); 4]);
     value["sheets"][0]["left"] = side("6 3/4");
     value["sheets"][0]["right"] = side("5 1/4");
-    assert!(gates(&value).contains(&GateKind::MovedOtherwise));
+    assert!(gates(&value).contains(&FindingKind::MovedOtherwise));
     let mut second = value["sheets"][1].clone();
     second["id"] = json!("after-1-again");
     let off = |value: &Value, text: &str| {
@@ -570,12 +585,12 @@ fn an_axle_that_moved_otherwise_is_read_once_more() {
     };
     // The second sheet half an inch from the first says something else: nothing is confirmed by it.
     assert!(
-        gates(&off(&value, "7 1/16")).contains(&GateKind::MovedOtherwise) || {
+        gates(&off(&value, "7 1/16")).contains(&FindingKind::MovedOtherwise) || {
             let job: Job = serde_json::from_value(off(&value, "7 1/16")).unwrap();
             solve(&job).prove.unwrap().verdict != derecho_job::prove::ProveVerdict::CanSettle
         }
     );
-    assert!(!gates(&off(&value, "6 1/16")).contains(&GateKind::MovedOtherwise));
+    assert!(!gates(&off(&value, "6 1/16")).contains(&FindingKind::MovedOtherwise));
 }
 
 /// A sleeve turned in place: it is loose while it turns, read as it is set, and its jam nuts are last. No step waits

@@ -481,7 +481,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     let at = "2026-11-26T08:00:00Z".parse().unwrap();
     assert!(settle(&job(&value), at).is_none());
     let mut reasoned = value.clone();
-    let gates = solved(&value).settling.gates;
+    let gates = solved(&value).findings;
     reasoned["proof"] = json!({ "reasons": gates.iter().map(|gate| {
         json!({ "key": gate.key, "because": "the wrench is at the depot; marked with paint" })
     }).collect::<Vec<_>>() });
@@ -494,7 +494,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     });
     let looks = ["wheel_straight", "toe", "sensors", "lines", "wheel_nuts"];
     value["proof"]["looked_at"] = looks.into_iter().map(|look| (look.to_owned(), json!(true))).collect();
-    let open: Vec<String> = solved(&value).settling.gates.into_iter().map(|gate| gate.key).collect();
+    let open: Vec<String> = solved(&value).findings.into_iter().map(|gate| gate.key).collect();
     assert_eq!(open, Vec::<String>::new());
     assert!(settle(&job(&value), at).is_some());
 }

@@ -316,7 +316,15 @@ async fn settling_takes_a_proof() {
         .unwrap();
     assert_eq!(settled["results"]["settled_stands"], true);
     let refused = shop.call(Method::POST, "/api/v1/jobs/lookout-truck-4/settle", Some(1), None).await;
-    problem(refused, 409, "not_proved").await;
+    let told = problem(refused, 409, "not_proved").await;
+    assert!(told["detail"].as_str().unwrap().contains("Next: Measure both sides again."), "{told}");
+    // Centred, with a bolt nobody tightened and more: each thing is named, with its place where it has one.
+    let refused = shop.call(Method::POST, "/api/v1/jobs/patrol-truck-6/settle", Some(1), None).await;
+    let told = problem(refused, 409, "still_open").await;
+    let open = told["errors"].as_array().unwrap();
+    let view: Value = shop.get("/api/v1/jobs/patrol-truck-6").await;
+    assert_eq!(view["results"]["status"]["open"], open.len());
+    assert!(open.iter().any(|one| one["pointer"] == "/proof/looked_at/wheel_nuts"), "{told}");
     let behind = shop.call(Method::POST, "/api/v1/jobs/supply-truck-9/settle", Some(1), None).await;
     problem(behind, 412, "changed_elsewhere").await;
 }

@@ -1741,7 +1741,10 @@ export interface components {
             /** @description With this job's numbers. */
             working: components["schemas"]["Working"];
         };
-        /** @description A job as a card in the bay: enough to draw it small and say where it stands. */
+        /**
+         * @description A job as a card in the bay: enough to draw it small and say where it stands. Its sentences are as the US says them, with
+         *     what a person typed marked in them, until [`Card::said_in`] an English.
+         */
         Card: {
             /** @description What is due after the work and not seen to, with its day. */
             due?: components["schemas"]["CardDue"][];
@@ -1888,6 +1891,11 @@ export interface components {
          * @enum {string}
          */
         ComplaintAfter: "gone" | "better" | "same" | "worse";
+        /**
+         * @description Which setup a finding speaks of.
+         * @enum {string}
+         */
+        Concerns: "plan" | "fitted";
         /** @description Conditions of a sheet. Left out where nobody said. */
         Conditions: {
             /**
@@ -2642,6 +2650,42 @@ export interface components {
          * @enum {string}
          */
         FinderZero: "gravity" | "floor_or_frame";
+        /** @description One thing that does not hold, or that nobody knows yet. */
+        Finding: {
+            /** @description Whether a job can be closed over it with a reason: never with something that leaves the vehicle unfit to roll. */
+            acceptable: boolean;
+            /** @description Why it is accepted; empty while nobody wrote it. */
+            because?: string;
+            /** @description Which setup it speaks of. */
+            concerns: components["schemas"]["Concerns"];
+            /** @description The place of its field in the document, where it has one. */
+            goes_to?: string;
+            /**
+             * @description By what its acceptance goes in the document: what it is about and its figure, so that an acceptance of one thing
+             *     is none of another, nor of more of the same.
+             */
+            key: string;
+            /** @description What it is about. */
+            kind: components["schemas"]["FindingKind"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description The screen where it is put right. */
+            stage: components["schemas"]["Stage"];
+            /** @description How it comes out. */
+            verdict: components["schemas"]["FindingVerdict"];
+            /** @description What it weighs. */
+            weight: components["schemas"]["Weight"];
+        };
+        /**
+         * @description What it is about.
+         * @enum {string}
+         */
+        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "links_fail" | "thread_engaged" | "clearance_not_checked";
+        /**
+         * @description How it comes out.
+         * @enum {string}
+         */
+        FindingVerdict: "fails" | "open" | "not_checked" | "close";
         /** @description One check. */
         FitCheck: {
             /** @description What is checked. */
@@ -2719,22 +2763,6 @@ export interface components {
          * @enum {string}
          */
         Further: "repeat_left" | "repeat_right" | "better_feature" | "heights_again" | "finder";
-        /** @description One thing that stands in the way of settling. */
-        Gate: {
-            /** @description Why it is settled all the same; empty while nobody wrote it. */
-            because?: string;
-            /** @description By what its reason goes in the document. */
-            key: string;
-            /** @description What it is. */
-            kind: components["schemas"]["GateKind"];
-            /** @description In words. */
-            says: components["schemas"]["Phrase"];
-        };
-        /**
-         * @description What stands in the way.
-         * @enum {string}
-         */
-        GateKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned";
         /** @description Why a job is settled over one thing that stands in the way. */
         GateReason: {
             /**
@@ -3083,7 +3111,7 @@ export interface components {
             sheets?: components["schemas"]["Sheet"][];
             /** @description The sway bar and its links. */
             sway?: components["schemas"]["Sway"];
-            /** @description What the job is called in the bay. */
+            /** @description What the job is called in the job list. */
             title: string;
             /** @description What is to be done. Empty is a job nobody said it of: every stage is shown. */
             to_do?: components["schemas"]["Purpose"][];
@@ -3121,6 +3149,11 @@ export interface components {
              */
             total: number;
         };
+        /**
+         * @description Where a job stands.
+         * @enum {string}
+         */
+        JobState: "as_found" | "planned" | "being_fitted" | "fitted_to_read" | "not_as_wanted" | "proved" | "closed" | "changed_since_closed";
         /** @description A job with everything computed from it. */
         JobView: {
             /** @description Whether there is an undone change to bring back. */
@@ -3687,6 +3720,15 @@ export interface components {
             recommended: boolean;
             /** @description The best in one sentence. */
             says: components["schemas"]["Phrase"];
+        };
+        /** @description What comes next. */
+        NextStep: {
+            /** @description The place of its field in the document, where it has one. */
+            goes_to?: string;
+            /** @description In a sentence. */
+            says: components["schemas"]["Phrase"];
+            /** @description The screen it is done on. */
+            stage: components["schemas"]["Stage"];
         };
         /**
          * @description What holds the bolt's far end.
@@ -4710,6 +4752,8 @@ export interface components {
             elevation: components["schemas"]["Elevation"];
             /** @description What is taken where a field is left empty, each with its field. */
             empty_fields: components["schemas"]["Assumption"][];
+            /** @description What does not hold or is not known, by whichever stage, the worst first. */
+            findings: components["schemas"]["Finding"][];
             /** @description The headline for the bay. */
             headline: components["schemas"]["Phrase"];
             /** @description The rig's heights. */
@@ -4720,7 +4764,7 @@ export interface components {
             prove?: components["schemas"]["ProveResult"];
             /** @description Whether the results a settled job was settled on still stand. */
             settled_stands?: boolean;
-            /** @description What stands in the way of settling, and what is due afterwards. */
+            /** @description What is looked at before it is closed, and what is due afterwards. */
             settling: components["schemas"]["Settling"];
             /** @description The unit the job's sheets are written in. */
             sheet_unit: components["schemas"]["Unit"];
@@ -4728,6 +4772,8 @@ export interface components {
             sheets: components["schemas"]["SheetResult"][];
             /** @description Each stage, in working order. */
             stages: components["schemas"]["StageResult"][];
+            /** @description Where the job stands, and what comes next. */
+            status: components["schemas"]["Status"];
             /** @description What counts as centred on this rig. */
             tolerance_mm: components["schemas"]["Length"];
             /** @description Figures of the vehicle nobody typed, which loads and rolls rest on. */
@@ -4791,7 +4837,7 @@ export interface components {
              */
             frame_width?: components["schemas"]["TapeEntry"];
             /**
-             * @description Named heights; ride height is offset nought. None means ride height alone.
+             * @description Named heights; ride height is offset zero. None means ride height alone.
              * @default []
              */
             heights?: components["schemas"]["HeightState"][];
@@ -5214,11 +5260,9 @@ export interface components {
         Settling: {
             /** @description The bar's angle and the links as they were read afterwards, against what was predicted. */
             compared: components["schemas"]["FitCheck"][];
-            /** @description What stands in the way. */
-            gates: components["schemas"]["Gate"][];
             /** @description What is looked at again in this job. */
             looks: components["schemas"]["Look"][];
-            /** @description Whether it can be settled now: proved, and a reason written down for each thing in the way. */
+            /** @description Whether it can be closed now: proved, and nothing in the way that nobody accepted. */
             may: boolean;
             /** @description What whoever works on it next wants to know: what is set, what is left either way, what was met. */
             next_time: components["schemas"]["Phrase"][];
@@ -5617,6 +5661,17 @@ export interface components {
          * @enum {string}
          */
         Stands: "supported" | "on_its_weight";
+        /** @description Where a job stands, and what comes next. */
+        Status: {
+            /** @description The next step; None of a job that is closed. */
+            next?: components["schemas"]["NextStep"];
+            /** @description How many findings stand in the way of closing it. */
+            open: number;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description The state. */
+            state: components["schemas"]["JobState"];
+        };
         /** @description The drag link and the knuckle it turns. */
         SteeringForm: {
             /** @description Caster, top back; upright where empty. */
@@ -6654,6 +6709,11 @@ export interface components {
             /** @description `droop`, `bump`, `left_up` or `right_up`. */
             way: string;
         };
+        /**
+         * @description What it weighs, the worst first.
+         * @enum {string}
+         */
+        Weight: "safety" | "function" | "fit" | "comfort";
         /** @description A number with its unit: kg, lbs, lb. */
         WeightEntry: string;
         /** @description Everything of stage Bolt-up. */

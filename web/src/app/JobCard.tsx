@@ -61,7 +61,7 @@ function Drawn({ line, card }: { line: JobLine; card: NonNullable<JobLine["card"
           </p>
           {card.waits && (
             <p className="mt-1 leading-snug">
-              <span className="bg-marker px-1.5 py-0.5 font-semibold text-on-marker">waits</span>{" "}
+              <span className="bg-marker px-1.5 py-0.5 font-semibold text-on-marker">next</span>{" "}
               {say(card.waits, units)}
             </p>
           )}

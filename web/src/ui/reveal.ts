@@ -6,7 +6,7 @@ import { type RefObject, useEffect, useRef } from "react";
 
 const EVENT = "derecho-reveal";
 /** A stage that was just gone to draws itself first. */
-const LONGEST_WAIT_MS = 4000;
+const LONGEST_WAIT_MS = 8000;
 const STAGE_DRAWN_MS = 1500;
 
 const visible = (element: Element) => element.checkVisibility();

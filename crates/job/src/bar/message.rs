@@ -47,9 +47,10 @@ pub enum BarMessage {
         built: Option<Length>,
         answer: OffsetAnswer,
     },
-    /// The headline where the length alone leads into something that ends the travel, and holes are on offer.
+    /// The headline where holes are on offer, and the length alone leads into what ends the travel, or leaves a bar that
+    /// was to be levelled at its angle.
     DecideFirst {
-        ends: Message,
+        ends: Option<Message>,
     },
     LengthSays(LengthSet),
     ThumbSays {

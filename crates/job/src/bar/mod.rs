@@ -32,12 +32,12 @@ pub use self::eyes::EyeCheck;
 pub use self::figures::BarFigures;
 pub use self::lift::LiftEffect;
 use self::message::{BarMessage, BarWarning, EyeMove, LengthSet};
-use self::need::{BracketNeed, judge};
+use self::need::{BracketNeed, Need, judge};
 use self::set::set_check;
 pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, setting_of};
 use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
-use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Round, Sheet};
+use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Purpose, Round, Sheet};
 use crate::message::Message;
 use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
@@ -226,14 +226,16 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
     }
 }
 
-/// Puts the choice before the length: where nobody chose a hole or the length alone, holes are on offer, and something
-/// ends the travel with the length alone. `ends` says what, where something does.
+/// Puts the choice before the length: where nobody chose a hole or the length alone, holes are on offer, and either
+/// something ends the travel with the length alone, or the bar was to be levelled and a bracket is recommended. `ends` says
+/// what ends the travel, where something does.
 pub fn put_choice_first(job: &Job, bar: &mut BarResult, ends: Option<&Message>) {
     let open = job.setups.plans.chosen.is_none() && !brackets(job).is_empty();
     let length = bar.correction.as_mut().filter(|correction| correction.set.is_none());
-    if let (true, Some(ends), Some(correction)) = (open, ends, length) {
+    let levels = job.to_do.contains(&Purpose::LevelBar) && bar.need.facts.need == Need::Recommended;
+    if let (true, Some(correction)) = (open && (levels || ends.is_some()), length) {
         correction.decide_first = true;
-        correction.says = BarMessage::DecideFirst { ends: ends.clone() }.into();
+        correction.says = BarMessage::DecideFirst { ends: ends.cloned() }.into();
     }
 }
 

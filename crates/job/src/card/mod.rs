@@ -5,11 +5,10 @@ pub mod message;
 use derecho_core::measure::Length;
 use jiff::civil::Date;
 
-use self::message::{CardMessage, JobWaits};
+use self::message::CardMessage;
 use crate::document::{Job, SheetKind};
 use crate::elevation::Elevation;
 use crate::message::Message;
-use crate::prove::ProveVerdict;
 use crate::results::Results;
 use crate::strip::StageResult;
 
@@ -58,32 +57,6 @@ pub fn card_of(job: &Job, results: Results) -> CardFacts {
         (None, None, None, Some(bar)) => bar.says.clone(),
         (None, None, None, None) => CardMessage::NothingMeasured.into(),
     };
-    let no_bar = results.no_bar;
-    let waits = match (results.settled_stands, &results.prove, correction, sheet) {
-        (Some(true), ..) => None,
-        (Some(false), ..) => Some(JobWaits::ChangedSinceSettled),
-        (None, Some(proof), ..) => Some(match proof.verdict {
-            ProveVerdict::CanSettle => JobWaits::RoadTestThenSettle,
-            ProveVerdict::BackToBar if no_bar => JobWaits::TurnTheLegs,
-            ProveVerdict::BackToBar => JobWaits::SetTheBarAgain,
-            ProveVerdict::BackToCycle => JobWaits::SomethingStillTouches,
-            ProveVerdict::BackToSway => JobWaits::SwayLinksThatWork,
-            ProveVerdict::PlanNotFitted => JobWaits::FitTheChosenPlan,
-            ProveVerdict::NotDecided => JobWaits::ChooseHoleOrLength,
-            ProveVerdict::ReadAgain => JobWaits::ReadBothSidesAgain,
-        }),
-        (None, None, Some(correction), _) if correction.decide_first => Some(JobWaits::ChooseHoleOrLength),
-        (None, None, Some(correction), sheet) => Some(match (correction.set.is_some(), sheet) {
-            (true, _) => JobWaits::ReadBothSidesAgain,
-            (false, _) if correction.covered == Some(false) => JobWaits::BarThatReaches,
-            (false, Some(_)) => JobWaits::SetTheBar,
-            (false, None) => JobWaits::ReadBothSides,
-        }),
-        (None, None, None, Some(sheet)) if no_bar && !sheet.centred() => Some(JobWaits::SeeCycle),
-        (None, None, None, Some(_)) if results.bar.is_none() && !no_bar => Some(JobWaits::MeasureTheBar),
-        (None, None, None, Some(_)) => Some(JobWaits::ReadBothSidesAgain),
-        (None, None, None, None) => Some(JobWaits::ReadBothSides),
-    };
     let open = results.settling.reminders.into_iter().filter(|reminder| reminder.done.is_none());
     let mut due: Vec<DueFact> =
         open.filter_map(|reminder| Some(DueFact { day: reminder.due?, says: reminder.says })).collect();
@@ -97,6 +70,6 @@ pub fn card_of(job: &Job, results: Results) -> CardFacts {
         }),
         stages: results.stages,
         elevation: results.elevation,
-        waits: waits.map(|waits| CardMessage::Waits(waits).into()),
+        waits: results.status.next.map(|next| next.says),
     }
 }

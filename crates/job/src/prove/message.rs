@@ -1,7 +1,7 @@
 //! What stage Prove has to say, as facts.
 
 use super::cause::Cause;
-use super::gate::{GateKind, LookKind};
+use super::look::LookKind;
 use super::verdict::ProveVerdict;
 use crate::document::gate_keys;
 use crate::document::proof::RoadStep;
@@ -133,10 +133,22 @@ pub enum ProveMessage {
         step: RoadStep,
         note: String,
     },
-    /// Fasteners or parts that stand in the way, by name.
-    Named {
-        kind: GateKind,
+    TorqueOther {
         names: Vec<Label>,
+    },
+    TorqueFromMemory {
+        names: Vec<Label>,
+    },
+    PartWrong {
+        names: Vec<Label>,
+    },
+    /// What ends the travel, as a clause.
+    TravelEnds {
+        ends: Message,
+    },
+    ClearanceNotChecked,
+    ThreadEngaged {
+        fault: ThreadFault,
     },
     DoesNotFit {
         check: Box<FitCheck>,

@@ -5,7 +5,7 @@
 
 pub mod cause;
 pub mod complaints;
-pub mod gate;
+pub mod look;
 pub mod message;
 mod prediction;
 pub mod settling;

@@ -1,15 +1,13 @@
-//! What stands in the way of settling a job, and what is due afterwards.
+//! What is looked at and read beside the axle's place before a job is closed, and what is due afterwards.
 //!
-//! Not here: whether the axle came out as predicted (`prove`), and what the day is: due dates are compared by whoever
-//! has a calendar.
+//! Not here: what stands in the way of closing (`findings`), whether the axle came out as predicted (`prove`), and what
+//! the day is: due dates are compared by whoever has a calendar.
 
 use super::message::ProveCheck;
-use crate::bracket::message::BracketMessage;
-use crate::message::{Label, Message};
+use crate::message::Message;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
-use derecho_core::measure::centring::Answer;
 use derecho_core::measure::conformity::agree;
-use derecho_core::measure::{Length, Stress, Unit};
+use derecho_core::measure::{Length, Unit};
 use derecho_core::parts::BracketEnd;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
@@ -17,17 +15,14 @@ use jiff::{Span, ToSpan as _};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-pub use super::gate::{GateKind, LookKind};
+pub use super::look::LookKind;
 use super::prediction::of_difference;
-use super::verdict::ProveVerdict;
 use super::{ProveResult, reported, same_feature};
-use crate::bolt_up::named::Named;
 use crate::bolt_up::{Progressed, temporary};
 use crate::defaults;
-use crate::document::check::LONGEST_NAME;
-use crate::document::proof::{LookedAt, ReminderKind, ReminderRecord, RoadResult};
+use crate::document::proof::{ReminderKind, ReminderRecord};
 use crate::document::sway::PinForm;
-use crate::document::{ComplaintAfter, Job, SheetKind, Use, length_of};
+use crate::document::{Job, SheetKind, Use, length_of};
 use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict, check};
@@ -41,20 +36,6 @@ pub struct Look {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub says: Option<Message>,
-}
-
-/// One thing that stands in the way of settling.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Gate {
-    /// What it is.
-    pub kind: GateKind,
-    /// By what its reason goes in the document.
-    pub key: String,
-    /// In words.
-    pub says: Message,
-    /// Why it is settled all the same; empty while nobody wrote it.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub because: String,
 }
 
 /// Something that is due after the work.
@@ -81,9 +62,7 @@ pub struct Reminder {
 /// What stands in the way of settling, and what comes after it.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct Settling {
-    /// What stands in the way.
-    pub gates: Vec<Gate>,
-    /// Whether it can be settled now: proved, and a reason written down for each thing in the way.
+    /// Whether it can be closed now: proved, and nothing in the way that nobody accepted.
     pub may: bool,
     /// What is looked at again in this job.
     pub looks: Vec<Look>,
@@ -95,51 +74,8 @@ pub struct Settling {
     pub reminders: Vec<Reminder>,
 }
 
-/// What other stages judge of the vehicle as it is fitted: found only for a job that could be settled.
-#[derive(Clone, Debug, Default)]
-pub struct JudgedFitted {
-    /// Checks of a Y-link.
-    pub y_link: Vec<FitCheck>,
-    /// Shear stress of the sway bar at the worst pose, and what its steel takes, where that is less.
-    pub sway_bar: Option<(Stress, Stress)>,
-    /// The track bar's name and what it stands over its load, where that is less than one.
-    pub track_bar: Option<(String, f64)>,
-    /// What the drag link wants, in words.
-    pub drag_link: Option<Message>,
-}
-
-/// Its key holds what it is about: a reason written for one thing does not open the way for another, or for more of the
-/// same. No longer than a key of the document may be, and on one line, whatever somebody called a part.
-fn gate(kind: GateKind, key: &str, says: Message) -> Gate {
-    let key = key.chars().filter(|c| !c.is_control()).take(LONGEST_NAME).collect();
-    Gate { kind, key, says, because: String::new() }
-}
-
-/// A key of several things: how many, and which.
-fn key_of_all(place: &str, names: &[Named]) -> String {
-    let in_key: Vec<&str> = names.iter().map(|named| named.in_gate_keys.as_str()).collect();
-    format!("{place}/{}/{}", names.len(), in_key.join(", "))
-}
-
-fn labels(names: &[Named]) -> Vec<Label> {
-    names.iter().map(|named| named.name.clone()).collect()
-}
-
-/// A look's answer in the document.
-const fn answer(looked: &LookedAt, kind: LookKind) -> Option<bool> {
-    match kind {
-        LookKind::WheelStraight => looked.wheel_straight,
-        LookKind::Toe => looked.toe,
-        LookKind::Sensors => looked.sensors,
-        LookKind::Lines => looked.lines,
-        LookKind::WheelNuts => looked.wheel_nuts,
-        LookKind::PinsLevel => looked.pins_level,
-        LookKind::StowedClear => looked.stowed_clear,
-    }
-}
-
 /// What is looked at in a job: nothing of steering at an axle that is not steered, pins only where there are some.
-fn looks(job: &Job, judged: &JudgedFitted) -> Vec<Look> {
+pub(crate) fn looks(job: &Job, drag_link: Option<&Message>) -> Vec<Look> {
     let steered = job.rig.is_steered();
     let pins = job.sway.pins != PinForm::default();
     [
@@ -153,185 +89,13 @@ fn looks(job: &Job, judged: &JudgedFitted) -> Vec<Look> {
     ]
     .into_iter()
     .filter(|(_, asked)| *asked)
-    .map(|(kind, _)| Look {
-        kind,
-        says: judged.drag_link.clone().filter(|_| kind == LookKind::WheelStraight),
-    })
+    .map(|(kind, _)| Look { kind, says: drag_link.filter(|_| kind == LookKind::WheelStraight).cloned() })
     .collect()
-}
-
-/// What was looked at and is not right, or was not looked at.
-fn gates_of_looks(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
-    let mut gates = Vec::new();
-    for look in looks {
-        let key = format!("look/{}", look.kind.key());
-        match answer(&job.proof.looked_at, look.kind) {
-            Some(false) => {
-                gates.push(gate(GateKind::NotRight, &key, ProveMessage::NotRight { kind: look.kind }.into()));
-            }
-            // Where nothing was undone nothing came loose.
-            None if progressed.steps > 0 => {
-                gates.push(gate(
-                    GateKind::NotLookedAt,
-                    &key,
-                    ProveMessage::NotLookedAt { kind: look.kind }.into(),
-                ));
-            }
-            Some(true) | None => {}
-        }
-    }
-    gates
-}
-
-/// Complaints that are not gone, and a road test that was stopped.
-fn gates_of_the_drive(job: &Job) -> Vec<Gate> {
-    let mut gates = Vec::new();
-    for complaint in &job.complaints {
-        let (kind, place, says) = match complaint.after {
-            None => (
-                GateKind::ComplaintOpen,
-                "complaint_open",
-                ProveMessage::ComplaintOpen { text: complaint.text.clone() }.into(),
-            ),
-            Some(after @ (ComplaintAfter::Same | ComplaintAfter::Worse)) => {
-                let worse = after == ComplaintAfter::Worse;
-                let place = if worse { "complaint_worse" } else { "complaint_same" };
-                (
-                    GateKind::ComplaintAgain,
-                    place,
-                    ProveMessage::ComplaintAgain { text: complaint.text.clone(), worse }.into(),
-                )
-            }
-            Some(_) => continue,
-        };
-        gates.push(gate(kind, &format!("{place}/{}", complaint.text), says));
-    }
-    let stopped = job.proof.road.iter().filter(|record| record.result == RoadResult::Stopped);
-    gates.extend(stopped.map(|record| {
-        let key = format!("road/{:?}/{}", record.step, record.note);
-        gate(
-            GateKind::RoadStopped,
-            &key,
-            ProveMessage::RoadStopped { step: record.step, note: record.note.clone() }.into(),
-        )
-    }));
-    gates
-}
-
-fn gates(job: &Job, progressed: &Progressed, looks: &[Look]) -> Vec<Gate> {
-    let mut gates: Vec<Gate> = Vec::new();
-    for name in &progressed.still_off {
-        gates.push(gate(
-            GateKind::StillOff,
-            &format!("still_off/{name}"),
-            ProveMessage::StillOff { name: name.to_owned() }.into(),
-        ));
-    }
-    gates.extend(gates_of_the_drive(job));
-    if !progressed.untorqued.is_empty() {
-        let says = ProveMessage::TorqueMissing { names: labels(&progressed.untorqued) }.into();
-        let key = key_of_all("torque_missing", &progressed.untorqued);
-        gates.push(gate(GateKind::TorqueMissing, &key, says));
-    }
-    for (kind, key, names) in [
-        (GateKind::TorqueOther, "torque_other", &progressed.other_than_wanted),
-        (GateKind::TorqueFromMemory, "torque_from_memory", &progressed.from_memory),
-        (GateKind::PartWrong, "part_wrong", &progressed.wrong_parts),
-    ] {
-        if !names.is_empty() {
-            gates.push(gate(
-                kind,
-                &key_of_all(key, names),
-                ProveMessage::Named { kind, names: labels(names) }.into(),
-            ));
-        }
-    }
-    for (key, check) in &progressed.unfit {
-        let key = format!("does_not_fit/{key}");
-        gates.push(gate(
-            GateKind::DoesNotFit,
-            &key,
-            ProveMessage::DoesNotFit { check: Box::new(check.clone()) }.into(),
-        ));
-    }
-    if progressed.done < progressed.steps {
-        let open = progressed.steps - progressed.done;
-        gates.push(gate(
-            GateKind::StepsOpen,
-            &format!("steps_open/{open}"),
-            ProveMessage::StepsOpen { open, of: progressed.steps }.into(),
-        ));
-    }
-    if let Some((says, true)) = crate::bolt_up::corners(job) {
-        gates.push(gate(GateKind::StandsOtherwise, "stands_otherwise", says));
-    }
-    gates.extend(gates_of_looks(job, progressed, looks));
-    gates
-}
-
-/// What a check is called in the keys of gates.
-fn in_gate_keys(check: &FitCheck) -> String {
-    let name = &check.name.0;
-    match (name.facts(), name.facts()) {
-        (Some(BracketMessage::CheckName(check)), _) => check.in_gate_keys(),
-        (_, Some(ProveMessage::CheckName(check))) => check.in_gate_keys().to_owned(),
-        _ => String::new(),
-    }
-}
-
-/// What is judged bad of the vehicle as it is fitted, and what reads otherwise than planned.
-fn gates_of_the_fitted(
-    job: &Job,
-    resolved: &Resolved,
-    judged: &JudgedFitted,
-    compared: &[FitCheck],
-) -> Vec<Gate> {
-    let named = |kind: GateKind, key: &str, checks: &[FitCheck]| -> Vec<Gate> {
-        let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad);
-        bad.map(|check| {
-            gate(
-                kind,
-                &format!("{key}/{}", in_gate_keys(check)),
-                ProveMessage::DoesNotFit { check: Box::new(check.clone()) }.into(),
-            )
-        })
-        .collect()
-    };
-    let mut gates = named(GateKind::YLinkFails, "y_link", &judged.y_link);
-    if let Some((stress, takes)) = judged.sway_bar {
-        gates.push(gate(
-            GateKind::Overstressed,
-            &format!("sway_bar/{:.0}", stress.to_mpa()),
-            ProveMessage::SwayBarOverstressed { stress, takes }.into(),
-        ));
-    }
-    if let Some((name, margin)) = &judged.track_bar {
-        gates.push(gate(
-            GateKind::Overstressed,
-            &format!("track_bar/{name}"),
-            ProveMessage::TrackBarOverloaded { name: name.to_owned(), margin: *margin }.into(),
-        ));
-    }
-    gates.extend(named(GateKind::NotAsPlanned, "compared", compared));
-    let stick_out = job
-        .sheets
-        .iter()
-        .zip(&resolved.sheets)
-        .rfind(|(sheet, result)| sheet.kind == SheetKind::StickOut && result.centring.is_some());
-    let off = stick_out.and_then(|(_, result)| result.centring.as_ref());
-    if let Some(off) = off.filter(|off| off.answer == Answer::OffCentre) {
-        gates.push(gate(
-            GateKind::NotAsPlanned,
-            "stick_out",
-            ProveMessage::StickOutOff { off: off.clone(), driver: job.rig.steering_side }.into(),
-        ));
-    }
-    gates
 }
 
 /// Whether the axle moved otherwise than was reckoned, and no second sheet of this round says that it is where the
 /// newest one has it. One sheet against the reckoning may be the sheet: bushings that held it, a person who leant.
-fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Option<Gate> {
+pub(crate) fn says_otherwise_alone(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Option<Message> {
     let movement = prove.movement.as_ref().filter(|movement| !movement.agrees)?;
     let (after, newest) = (prove.after.as_ref()?, prove.sheet.as_ref()?);
     let round = job.setups.axle_rounds().len();
@@ -349,11 +113,11 @@ fn moved_otherwise(job: &Job, resolved: &Resolved, prove: &ProveResult) -> Optio
         ProveMessage::MovedOtherwise { predicted: movement.predicted_mm, measured: movement.measured_mm }
             .into()
     };
-    (!says_the_same).then(|| gate(GateKind::MovedOtherwise, "moved_otherwise", says()))
+    (!says_the_same).then(says)
 }
 
 /// What was read afterwards beside the axle's place, against what was predicted.
-fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
+pub(crate) fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
     let looked = &job.proof.looked_at;
     let bar = looked.bar_angle.as_ref().zip(resolved.setups()).map(|(read, setups)| {
         let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
@@ -451,7 +215,10 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
         };
     let mut list = Vec::new();
     if !progressed.recheck.is_empty() {
-        let says = ProveMessage::CheckByFeel { names: labels(&progressed.recheck) }.into();
+        let says = ProveMessage::CheckByFeel {
+            names: progressed.recheck.iter().map(|named| named.name.clone()).collect(),
+        }
+        .into();
         list.push(reminder(ReminderKind::ByFeel, says, Some(1.day()), None));
     }
     list.push(reminder(ReminderKind::FirstDay, ProveMessage::AfterFirstDay.into(), Some(1.day()), None));
@@ -479,26 +246,17 @@ fn reminders(job: &Job, progressed: &Progressed) -> Vec<Reminder> {
     list
 }
 
-/// What stands in the way, and what comes after.
+/// What is looked at, and what comes after: `may` says whether the job can be closed now.
 #[must_use]
-pub fn settling(
+pub(crate) fn settling(
     job: &Job,
     resolved: &Resolved,
-    prove: Option<&ProveResult>,
     progressed: &Progressed,
-    judged: &JudgedFitted,
+    (looks, compared): (Vec<Look>, Vec<FitCheck>),
+    may: bool,
 ) -> Settling {
-    let (looks, compared) = (looks(job, judged), compared(job, resolved));
-    let mut gates = gates(job, progressed, &looks);
-    gates.extend(gates_of_the_fitted(job, resolved, judged, &compared));
-    gates.extend(prove.and_then(|prove| moved_otherwise(job, resolved, prove)));
-    for gate in &mut gates {
-        job.proof.reason(&gate.key).clone_into(&mut gate.because);
-    }
-    let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     Settling {
-        may: proved && gates.iter().all(|gate| !gate.because.is_empty()),
-        gates,
+        may,
         looks,
         compared,
         next_time: next_time(job, resolved),

@@ -43,6 +43,11 @@ pub enum StripMessage {
         /// Of so many.
         of: usize,
     },
+    /// Proved and not closed, with so many findings in the way.
+    Proved {
+        /// How many.
+        open: usize,
+    },
     /// The headlines of some stages as one line, for the bay.
     Joined(Vec<Message>),
 }
@@ -106,8 +111,6 @@ pub enum Waits {
     Settled,
     /// Settled, and changed since.
     ChangedSinceSettled,
-    /// Proved, and not settled yet.
-    ProvedNotSettled,
     /// The length is to set again.
     BackToBar,
     /// The sway links are to choose again.

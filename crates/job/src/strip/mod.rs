@@ -60,7 +60,7 @@ pub fn stages(
     cycle: Option<&Brief>,
     links_work: Option<bool>,
     progressed: &Progressed,
-    (prove, settled_stands): (Option<&ProveResult>, Option<bool>),
+    (prove, open, settled_stands): (Option<&ProveResult>, usize, Option<bool>),
 ) -> Vec<StageResult> {
     let all = vec![
         rig(job),
@@ -70,7 +70,7 @@ pub fn stages(
         cycle_stage(job, cycle),
         sway_stage(&resolved.sway.plan, links_work),
         bolt_up_stage(progressed),
-        prove_stage(job, prove, settled_stands),
+        prove_stage(job, (prove, open), settled_stands),
     ];
     all.into_iter().map(|stage| StageResult { needed: needs(job, stage.stage), ..stage }).collect()
 }
@@ -256,11 +256,17 @@ fn bolt_up_stage(progressed: &Progressed) -> StageResult {
     }
 }
 
-fn prove_stage(job: &Job, prove: Option<&ProveResult>, settled_stands: Option<bool>) -> StageResult {
+fn prove_stage(
+    job: &Job,
+    (prove, open): (Option<&ProveResult>, usize),
+    settled_stands: Option<bool>,
+) -> StageResult {
     let (progress, says) = match (settled_stands, prove.map(|prove| prove.verdict)) {
         (Some(true), _) => (Progress::Settled, Waits::Settled),
         (Some(false), _) => (Progress::NeedsLook, Waits::ChangedSinceSettled),
-        (None, Some(ProveVerdict::CanSettle)) => (Progress::Begun, Waits::ProvedNotSettled),
+        (None, Some(ProveVerdict::CanSettle)) => {
+            return stage(Stage::Prove, Progress::Begun, StripMessage::Proved { open });
+        }
         (None, Some(ProveVerdict::BackToBar)) => (Progress::NeedsLook, Waits::BackToBar),
         (None, Some(ProveVerdict::BackToSway)) => (Progress::NeedsLook, Waits::BackToSway),
         (None, Some(ProveVerdict::BackToCycle)) => (Progress::NeedsLook, Waits::StillTouches),

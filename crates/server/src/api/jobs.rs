@@ -7,11 +7,13 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use derecho_job::Job;
+use derecho_job::document::check::FieldError;
+use derecho_job::prove::ProveVerdict;
 use derecho_results::Card;
 use derecho_results::json::{Layout, ToJson as _};
-use derecho_results::settle as settled;
+use derecho_results::{settle as settled, solve};
 use derecho_store::{BayOrder, ListedJob, RemovedJob, Store, StoreError};
-use derecho_words::current_english;
+use derecho_words::{Spoken as _, current_english};
 use jiff::{Timestamp, Zoned};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -240,7 +242,7 @@ async fn changed(
         Change::Settle => {
             let wanted = id.clone();
             let stored = state.stored_of(&wanted.clone(), move |store| store.get(&wanted)).await?;
-            let settling = move || settled(&stored.job, now).ok_or_else(not_proved);
+            let settling = move || settled(&stored.job, now).ok_or_else(|| not_closed(&stored.job));
             Some(state.computed(settling).await?)
         }
         _ => None,
@@ -261,12 +263,29 @@ async fn changed(
     state.reported_anew(stored).await
 }
 
-fn not_proved() -> Problem {
-    Problem::new(
-        StatusCode::CONFLICT,
-        "not_proved",
-        "The job is not proved yet. The Prove screen lists what is missing: measurements after the last change, the chosen plan installed, or links that work.",
-    )
+/// Why a job can't be closed: what its proof wants next, or each thing that stands in the way with its place.
+fn not_closed(job: &Job) -> Problem {
+    let results = solve(&Job { settled: None, ..job.clone() });
+    let unit = job.rig.sheet_unit;
+    let proved = results.prove.as_ref().is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
+    let next = results.status.next.as_ref().map_or_else(String::new, |next| next.says.in_unit(unit));
+    if !proved {
+        let detail = format!("The job can't be closed: it is not proved yet. Next: {next}.");
+        return Problem::new(StatusCode::CONFLICT, "not_proved", detail);
+    }
+    let standing = results.findings.iter().filter(|finding| finding.stands_in_the_way());
+    let errors = standing.map(|finding| {
+        let pointer = finding.goes_to.clone().unwrap_or_else(|| "/proof/reasons".to_owned());
+        FieldError::new(pointer, "stands_in_the_way", finding.says.in_unit(unit))
+    });
+    Problem {
+        errors: errors.collect(),
+        ..Problem::new(
+            StatusCode::CONFLICT,
+            "still_open",
+            "The job can't be closed: each thing listed is to be put right, or accepted with a reason on the Prove screen.",
+        )
+    }
 }
 
 /// Takes the last change back.

@@ -29,7 +29,7 @@ pub(super) fn bar(message: &BarMessage) -> Phrase {
         BarMessage::LiftSays { verb, shift } => lift_says(verb, *shift),
         BarMessage::EyesSay { reach, plumbed, cause } => eyes_say(*reach, *plumbed, cause.map(likely_cause)),
         BarMessage::Withheld { built, answer } => withheld(*built, *answer),
-        BarMessage::DecideFirst { ends } => decide_first(&say(ends)),
+        BarMessage::DecideFirst { ends } => decide_first(ends.as_ref().map(say).as_ref()),
         BarMessage::LengthSays(set) => length_says(set),
         BarMessage::ThumbSays { wanted } => thumb_says(wanted),
         BarMessage::LeavesSays { angle, off, swing, need } => {
@@ -122,9 +122,12 @@ fn withheld(built: Option<Length>, answer: OffsetAnswer) -> Phrase {
 }
 
 /// The headline where the length alone leads into something that ends the travel, and holes are on offer.
-pub(crate) fn decide_first(ends: &Phrase) -> Phrase {
-    Phrase::of(|w| {
-        format!("Decide first: a hole, or length only. With length only, {}", ends.in_unit(w.unit()))
+pub(crate) fn decide_first(ends: Option<&Phrase>) -> Phrase {
+    Phrase::of(|w| match ends {
+        Some(ends) => {
+            format!("Decide first: a hole, or length only. With length only, {}", ends.in_unit(w.unit()))
+        }
+        None => "Decide first: a hole, or length only. Length alone leaves the bar at its angle".to_owned(),
     })
 }
 

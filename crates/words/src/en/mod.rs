@@ -12,6 +12,7 @@ mod log;
 mod prove;
 mod setups;
 mod sides;
+mod status;
 mod strip;
 mod sway;
 mod tape;
@@ -29,6 +30,7 @@ pub(crate) fn say(message: &Message) -> Phrase {
         Topic::Card => said(message, card::card),
         Topic::Log => said(message, log::log),
         Topic::Prove => said(message, prove::prove),
+        Topic::Status => said(message, status::status),
         Topic::Sway => said(message, sway::sway),
         Topic::Bracket => said(message, bracket::bracket),
         Topic::Cycle => said(message, cycle::cycle),

@@ -12,12 +12,13 @@ use derecho_job::prove::message::{LookFirst, ProveCheck, ProveMessage};
 
 use derecho_job::document::proof::RoadStep;
 use derecho_job::prove::cause::Cause;
-use derecho_job::prove::gate::{GateKind, LookKind};
+use derecho_job::prove::look::LookKind;
 use derecho_job::prove::verdict::ProveVerdict;
 use derecho_job::setups::adjuster::ThreadFault;
 use derecho_job::verdict::FitCheck;
 
 use super::bar::thread_fault;
+use super::bracket::capital;
 use super::tape::cannot_prove;
 
 pub(super) fn prove(message: &ProveMessage) -> Phrase {
@@ -61,7 +62,16 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::TorqueMissing { names } => torque_missing(names),
         ProveMessage::ComplaintAgain { text, worse } => complaint_again(text, *worse),
         ProveMessage::RoadStopped { step, note } => road_stopped(*step, note),
-        ProveMessage::Named { kind, names } => named(*kind, names),
+        ProveMessage::TorqueOther { names } => torque_other(names),
+        ProveMessage::TorqueFromMemory { names } => torque_from_memory(names),
+        ProveMessage::PartWrong { names } => part_wrong(names),
+        ProveMessage::TravelEnds { ends } => travel_ends(&say(ends)),
+        ProveMessage::ClearanceNotChecked => Phrase::plain(
+            "Clearance over the travel is not checked: nothing near the bar was measured. Measure it on the Cycle screen, or write how you checked it.",
+        ),
+        ProveMessage::ThreadEngaged { fault } => {
+            Phrase::of(|w| format!("{} Go back to the Bar screen.", thread_fault(w, fault)))
+        }
         ProveMessage::DoesNotFit { check } => does_not_fit(check),
         ProveMessage::StepsOpen { open, of } => steps_open(*open, *of),
         ProveMessage::SwayBarOverstressed { stress, takes } => sway_bar_overstressed(*stress, *takes),
@@ -417,16 +427,24 @@ pub(crate) fn road_stopped(step: RoadStep, note: &str) -> Phrase {
     Phrase::plain(&format!("The road test was stopped {}{note}.", road_step(step)))
 }
 
-/// Fasteners or parts that stand in the way, by name.
-pub(crate) fn named(kind: GateKind, names: &[Label]) -> Phrase {
-    let names = listed(names);
-    Phrase::plain(&match kind {
-        GateKind::TorqueOther => format!("Not tightened to spec: {names}. Tighten again."),
-        GateKind::TorqueFromMemory => {
-            format!("Torque from memory, unconfirmed: {names}. Look it up in the part's instructions.")
-        }
-        _ => format!("Missing or wrong part: {names}."),
-    })
+fn torque_other(names: &[Label]) -> Phrase {
+    Phrase::plain(&format!("Not tightened to spec: {}. Tighten again.", listed(names)))
+}
+
+fn torque_from_memory(names: &[Label]) -> Phrase {
+    Phrase::plain(&format!(
+        "Torque from memory, unconfirmed: {}. Look it up in the part's instructions.",
+        listed(names)
+    ))
+}
+
+fn part_wrong(names: &[Label]) -> Phrase {
+    Phrase::plain(&format!("Missing or wrong part: {}.", listed(names)))
+}
+
+/// `ends` is a clause.
+fn travel_ends(ends: &Phrase) -> Phrase {
+    Phrase::of(|w| format!("{}, before the stops. See the Cycle screen.", capital(ends.in_unit(w.unit()))))
 }
 
 pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {

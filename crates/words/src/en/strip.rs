@@ -21,6 +21,8 @@ pub(super) fn strip(message: &StripMessage) -> Phrase {
         StripMessage::Set(length) => Phrase::of(|w| format!("set {}", w.fine(*length))),
         StripMessage::To(length) => Phrase::of(|w| format!("to {}", w.fine(*length))),
         StripMessage::Change(change) => change_of(*change),
+        StripMessage::Proved { open: 0 } => Phrase::plain("proved"),
+        StripMessage::Proved { open } => Phrase::plain(&format!("proved, {open} open")),
         StripMessage::Steps { done, of } => Phrase::plain(&format!("{done} of {of}")),
         StripMessage::Links { works, link } => {
             let word = if *works { "links" } else { "don't work:" };
@@ -58,7 +60,6 @@ const fn waiting(waits: Waits) -> &'static str {
         Waits::Done => "done",
         Waits::Settled => "closed",
         Waits::ChangedSinceSettled => "changed since closed",
-        Waits::ProvedNotSettled => "proved, not closed",
         Waits::BackToBar => "back to Bar",
         Waits::BackToSway => "back to Sway",
         Waits::StillTouches => "still stops early",

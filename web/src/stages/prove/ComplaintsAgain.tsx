@@ -23,7 +23,7 @@ export function ComplaintsAgain() {
       {complaints.map((complaint, index) => {
         const advice = results.complaints?.find((reported) => reported.complaint === index);
         return (
-          <div key={index} className="grid gap-1">
+          <div key={index} className="grid gap-1" data-pointer={`/complaints/${index}/after`}>
             <Choice
               label={complaint.text}
               value={complaint.after}

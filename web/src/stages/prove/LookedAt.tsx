@@ -40,7 +40,7 @@ export function LookedAt() {
       <h3 className="font-semibold text-[20px] leading-tight">{`Look at it again${open > 0 ? ` (${open} to look at)` : ": all looked at"}`}</h3>
       <div data-looked-at>
         {looks.map(({ kind, says }) => (
-          <div key={kind}>
+          <div key={kind} data-pointer={`/proof/looked_at/${kind}`}>
             <Tick
               label={LABELS[kind]}
               value={looked[kind]}

@@ -2,6 +2,7 @@ import { useNavigate } from "react-router";
 import type { Job, Results, Sheet, SheetResult } from "../../api/client";
 import { addSheet } from "../../job/edits";
 import { ReadNext } from "../../job/ReadNext";
+import { StatusLine } from "../../job/StatusLine";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
@@ -21,6 +22,7 @@ import { Reminders } from "./Reminders";
 import { RoadTest } from "./RoadTest";
 import { Settle } from "./Settle";
 import { SettleForm } from "./SettleForm";
+import { countsOf } from "./standing";
 
 /** The sheet that proves: none where nothing was set, but for a Y-link or an axle left as it is. */
 function sheetOf(job: Job, results: Results): Sheet | undefined {
@@ -44,6 +46,7 @@ export function ProveStage() {
   return (
     <>
       <ProveAnswer sheet={sheet} result={result} />
+      <StatusLine />
       {sheet && <ReadNext result={result} />}
       {prove && <Settle />}
       <Sections label="Prove results" of="prove" sections={sections} />
@@ -92,7 +95,7 @@ function readSection(results: Results, sheet: Sheet | undefined, result: SheetRe
   const { prove } = results;
   return {
     value: "read",
-    label: "Measurements",
+    label: "Measured",
     sign: prove ? VERDICTS[prove.verdict] : measure(),
     results: prove && (
       <>
@@ -135,7 +138,7 @@ function roadSection(job: Job, results: Results): Section {
   const off = compared.filter((check) => check.verdict === "bad").length;
   return {
     value: "road",
-    label: "Check and drive",
+    label: "Checks",
     sign: off > 0 ? bad(`${off} off`) : left > 0 ? measure(`${left} to answer`) : good("all answered"),
     inputs: (
       <>
@@ -148,12 +151,17 @@ function roadSection(job: Job, results: Results): Section {
 }
 
 function settleSection(job: Job, results: Results): Section {
-  const { gates } = results.settling;
+  const { open } = results.status;
+  const accepted = countsOf(results.findings).length - open;
   const settled = job.settled !== undefined && results.settled_stands === true;
   return {
     value: "settle",
     label: "Close job",
-    sign: settled ? good("settled") : gates.length > 0 ? mind(`${gates.length} still open`) : good("clear"),
+    sign: settled
+      ? good("closed")
+      : open > 0
+        ? mind(`${open} still open`)
+        : good(accepted > 0 ? `${accepted} accepted` : "clear"),
     inputs: <SettleForm />,
   };
 }

@@ -2,10 +2,10 @@ import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Fold } from "../../ui/Fold";
-import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { type Proof, setProof, setReason } from "./edits";
+import { type Proof, setProof } from "./edits";
+import { Findings } from "./Findings";
 
 const RECORD = [
   ["inspection", "Inspection or license, if required"],
@@ -15,11 +15,10 @@ const RECORD = [
   ["trail", "How it felt off-road, with which hole and sway link"],
 ] as const satisfies readonly (readonly [keyof Proof, string])[];
 
-/** What stands in the way of settling, by whom it is settled, and what belongs on record. */
+/** What stands in the way of closing the job, by whom it is closed, and what belongs on record. */
 export function SettleForm() {
   const { view, job, results, change } = useJob();
   const units = useSettings((s) => s.units);
-  const { gates } = results.settling;
   const field = (name: "by" | (typeof RECORD)[number][0], label: string, long = true) => (
     <TextField
       key={name}
@@ -33,26 +32,8 @@ export function SettleForm() {
   );
   return (
     <div className="grid gap-2">
-      {gates.length > 0 && (
-        <section className="grid gap-1" data-gates={gates.length}>
-          <h3 className="font-semibold">Before you close it</h3>
-          {gates.map((gate) => (
-            <div key={gate.key} className="grid gap-1" data-gate={gate.key}>
-              <Notice kind="question">
-                <Figure>{say(gate.says, units)}</Figure>
-              </Notice>
-              <TextField
-                job={view.id}
-                pointer={`/proof/reasons/${gate.key}`}
-                label="Close it anyway, because"
-                value={gate.because ?? ""}
-                onCommit={(because) => change(setReason(gate, because))}
-              />
-            </div>
-          ))}
-          {job.proof?.although && <p className="text-muted">Reason entered before: {job.proof.although}</p>}
-        </section>
-      )}
+      <Findings />
+      {job.proof?.although && <p className="text-muted">Reason entered before: {job.proof.although}</p>}
       <Fold title="For the next time">
         <ul className="list-disc pl-6" data-next-time>
           {results.settling.next_time.map((says) => (

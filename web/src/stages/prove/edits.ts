@@ -3,13 +3,13 @@ import type { Job, Schemas } from "../../api/client";
 
 export type Proof = Schemas["Proof"];
 
-export type Gate = Schemas["Gate"];
+export type Finding = Schemas["Finding"];
 
-/** Writes why a job is settled over one thing, with that thing as it reads now; an empty reason is none. */
-export const setReason = (gate: Gate, because: string) =>
+/** Writes why a job is closed over one finding, with the finding as it reads now; an empty reason is none. */
+export const setReason = (finding: Pick<Finding, "key" | "says">, because: string) =>
   setProof((proof) => {
-    const others = (proof.reasons ?? []).filter(({ key }) => key !== gate.key);
-    const reason = { key: gate.key, read: gate.says.in, because };
+    const others = (proof.reasons ?? []).filter(({ key }) => key !== finding.key);
+    const reason = { key: finding.key, read: finding.says.in, because };
     return { reasons: because.trim() === "" ? others : [...others, reason] };
   });
 

@@ -1,0 +1,70 @@
+//! What is judged of the vehicle as it is fitted, and what reads otherwise than planned.
+
+use super::finding::{Finding, FindingKind, finding};
+use super::sources::Sources;
+use crate::bracket::message::BracketMessage;
+use crate::cautions::Stage;
+use crate::document::{Job, SheetKind};
+use crate::message::Message;
+use crate::prove::message::ProveMessage;
+use crate::prove::settling::says_otherwise_alone;
+use crate::setups::Resolved;
+use crate::verdict::{FitCheck, FitVerdict};
+use derecho_core::measure::centring::Answer;
+
+/// What a check is called in the keys of acceptances.
+fn in_gate_keys(check: &FitCheck) -> String {
+    let name = &check.name.0;
+    match (name.facts(), name.facts()) {
+        (Some(BracketMessage::CheckName(check)), _) => check.in_gate_keys(),
+        (_, Some(ProveMessage::CheckName(check))) => check.in_gate_keys().to_owned(),
+        _ => String::new(),
+    }
+}
+
+fn bad(kind: FindingKind, key: &str, checks: &[FitCheck]) -> Vec<Finding> {
+    let bad = checks.iter().filter(|check| check.verdict == FitVerdict::Bad);
+    bad.map(|check| {
+        finding(
+            kind,
+            &format!("{key}/{}", in_gate_keys(check)),
+            ProveMessage::DoesNotFit { check: Box::new(check.clone()) },
+        )
+    })
+    .collect()
+}
+
+pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
+    let Sources { job, resolved, prove, fitted, compared, .. } = *sources;
+    let mut findings = bad(FindingKind::YLinkFails, "y_link", &fitted.y_link);
+    if let Some((stress, takes)) = fitted.sway_bar {
+        findings.push(finding(
+            FindingKind::Overstressed,
+            &format!("sway_bar/{:.0}", stress.to_mpa()),
+            ProveMessage::SwayBarOverstressed { stress, takes },
+        ));
+    }
+    if let Some((name, margin)) = &fitted.track_bar {
+        let says = ProveMessage::TrackBarOverloaded { name: name.to_owned(), margin: *margin };
+        let found = finding(FindingKind::Overstressed, &format!("track_bar/{name}"), says);
+        findings.push(Finding { stage: Stage::Bracket, ..found });
+    }
+    findings.extend(bad(FindingKind::NotAsPlanned, "compared", compared));
+    findings.extend(stick_out(job, resolved));
+    let otherwise = prove.and_then(|prove| says_otherwise_alone(job, resolved, prove));
+    findings
+        .extend(otherwise.map(|says: Message| finding(FindingKind::MovedOtherwise, "moved_otherwise", says)));
+    findings
+}
+
+/// The last stick-out, where the sway bar is off to one side.
+fn stick_out(job: &Job, resolved: &Resolved) -> Option<Finding> {
+    let last = job
+        .sheets
+        .iter()
+        .zip(&resolved.sheets)
+        .rfind(|(sheet, result)| sheet.kind == SheetKind::StickOut && result.centring.is_some());
+    let off = last?.1.centring.as_ref().filter(|off| off.answer == Answer::OffCentre)?;
+    let says = ProveMessage::StickOutOff { off: off.clone(), driver: job.rig.steering_side };
+    Some(Finding { stage: Stage::Sway, ..finding(FindingKind::NotAsPlanned, "stick_out", says) })
+}

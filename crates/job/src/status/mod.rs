@@ -1,0 +1,162 @@
+//! The one state of a job, from as found to closed, and its next step: one sentence and one place to go, the same in the
+//! job list, on the Prove screen and in `derecho solve`. Not here: what stands in the way (`findings`), what a screen
+//! shows in the strip (`strip`).
+
+pub mod message;
+mod state;
+
+use self::message::{Next, StatusMessage};
+pub use self::state::JobState;
+use crate::bar::BarResult;
+use crate::bolt_up::Progressed;
+use crate::cautions::Stage;
+use crate::document::{Job, SheetKind};
+use crate::findings::Finding;
+use crate::message::Message;
+use crate::prove::{ProveResult, ProveVerdict};
+use crate::tape::SheetResult;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What comes next.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct NextStep {
+    /// In a sentence.
+    pub says: Message,
+    /// The screen it is done on.
+    pub stage: Stage,
+    /// The place of its field in the document, where it has one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub goes_to: Option<String>,
+}
+
+/// Where a job stands, and what comes next.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Status {
+    /// The state.
+    pub state: JobState,
+    /// In words.
+    pub says: Message,
+    /// How many findings stand in the way of closing it.
+    pub open: usize,
+    /// The next step; None of a job that is closed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub next: Option<NextStep>,
+}
+
+/// What a status is read from.
+#[derive(Clone, Copy, Debug)]
+pub struct Sources<'a> {
+    /// The job.
+    pub job: &'a Job,
+    /// The bar, where everything it needs is there.
+    pub bar: Option<&'a BarResult>,
+    /// Each set of measurements.
+    pub sheets: &'a [SheetResult],
+    /// The proof, where there is one.
+    pub prove: Option<&'a ProveResult>,
+    /// How far the work is.
+    pub progressed: &'a Progressed,
+    /// The register.
+    pub findings: &'a [Finding],
+    /// Whether there is no track bar at all.
+    pub no_bar: bool,
+}
+
+/// The status of a job that was closed: whether the results it was closed on still stand.
+#[must_use]
+pub fn of_closed(stands: bool) -> Status {
+    let state = if stands { JobState::Closed } else { JobState::ChangedSinceClosed };
+    Status {
+        state,
+        says: StatusMessage::State { state, work: (0, 0), open: 0 }.into(),
+        open: 0,
+        next: (!stands).then(|| NextStep {
+            says: StatusMessage::Next(Next::ChangedSinceClosed).into(),
+            stage: Stage::Prove,
+            goes_to: None,
+        }),
+    }
+}
+
+/// Where a job that is not closed stands, and what comes next.
+#[must_use]
+pub fn status(sources: Sources<'_>) -> Status {
+    let state = state(sources);
+    let open = sources.findings.iter().filter(|finding| finding.stands_in_the_way()).count();
+    let work = (sources.progressed.done, sources.progressed.steps);
+    Status {
+        state,
+        says: StatusMessage::State { state, work, open }.into(),
+        open,
+        next: next(sources, state),
+    }
+}
+
+fn state(Sources { job, bar, prove, progressed, .. }: Sources<'_>) -> JobState {
+    match prove.map(|prove| prove.verdict) {
+        Some(ProveVerdict::CanSettle) => return JobState::Proved,
+        Some(
+            ProveVerdict::BackToBar
+            | ProveVerdict::BackToCycle
+            | ProveVerdict::BackToSway
+            | ProveVerdict::ReadAgain,
+        ) => return JobState::NotAsWanted,
+        Some(ProveVerdict::PlanNotFitted | ProveVerdict::NotDecided) | None => {}
+    }
+    let waits = progressed.done < progressed.steps;
+    if waits && progressed.done > 0 {
+        return JobState::BeingFitted;
+    }
+    if prove.is_none() && !job.setups.axle_rounds().is_empty() {
+        return JobState::FittedToRead;
+    }
+    let undecided = bar.and_then(|bar| bar.correction.as_ref()).is_some_and(|length| length.decide_first);
+    if waits && !undecided { JobState::Planned } else { JobState::AsFound }
+}
+
+fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
+    let Sources { job, findings, prove, no_bar, .. } = sources;
+    let to = |stage, next| Some(NextStep { says: StatusMessage::Next(next).into(), stage, goes_to: None });
+    match (state, prove.map(|prove| prove.verdict)) {
+        (JobState::Proved, _) => match findings.iter().find(|finding| finding.stands_in_the_way()) {
+            Some(finding) => Some(NextStep {
+                says: StatusMessage::PutRight(finding.kind).into(),
+                stage: finding.stage,
+                goes_to: finding.goes_to.clone(),
+            }),
+            None if job.proof.road.is_empty() => to(Stage::Prove, Next::RoadTestThenClose),
+            None => to(Stage::Prove, Next::Close),
+        },
+        (_, Some(ProveVerdict::BackToBar)) if no_bar => to(Stage::Bracket, Next::TurnTheLegs),
+        (_, Some(ProveVerdict::BackToBar)) => to(Stage::Bar, Next::SetTheBarAgain),
+        (_, Some(ProveVerdict::BackToCycle)) => to(Stage::Cycle, Next::SomethingStillTouches),
+        (_, Some(ProveVerdict::BackToSway)) => to(Stage::Sway, Next::SwayLinksThatWork),
+        (_, Some(ProveVerdict::ReadAgain)) => to(Stage::Prove, Next::ReadBothSidesAgain),
+        (_, Some(ProveVerdict::NotDecided)) => to(Stage::Bracket, Next::ChooseHoleOrLength),
+        (JobState::BeingFitted, _) => to(Stage::BoltUp, Next::NextStepOfWork),
+        (_, Some(ProveVerdict::PlanNotFitted)) => to(Stage::BoltUp, Next::FitTheChosenPlan),
+        (_, _) => before_the_proof(sources).and_then(|(stage, next)| to(stage, next)),
+    }
+}
+
+/// What comes next where nothing was proved yet.
+fn before_the_proof(Sources { job, bar, sheets, no_bar, .. }: Sources<'_>) -> Option<(Stage, Next)> {
+    let correction = bar.and_then(|bar| bar.correction.as_ref());
+    let sheet = sheets
+        .iter()
+        .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
+    Some(match (correction, sheet) {
+        _ if job.is_sway_alone() => (Stage::Sway, Next::MeasureTheSwayBar),
+        (Some(correction), _) if correction.decide_first => (Stage::Bracket, Next::ChooseHoleOrLength),
+        (Some(correction), _) if correction.set.is_some() => (Stage::Prove, Next::ReadBothSidesAgain),
+        (Some(correction), _) if correction.covered == Some(false) => (Stage::Bracket, Next::BarThatReaches),
+        (Some(_), Some(_)) => (Stage::BoltUp, Next::SetTheBar),
+        (Some(_) | None, None) => (Stage::Tape, Next::ReadBothSides),
+        (None, Some(sheet)) if no_bar && !sheet.centred() => (Stage::Cycle, Next::SeeCycle),
+        (None, Some(_)) if bar.is_none() && !no_bar => (Stage::Bar, Next::MeasureTheBar),
+        (None, Some(_)) => (Stage::Tape, Next::ReadBothSidesAgain),
+    })
+}

@@ -1,0 +1,11 @@
+/** What of the register counts towards closing a job. Which finding that is the core decided; here it is picked. */
+import type { Schemas } from "../../api/client";
+
+type Finding = Schemas["Finding"];
+
+/** What has to be put right or accepted before a job is closed. */
+export const countsOf = (findings: readonly Finding[]) =>
+  findings.filter((finding) => finding.weight !== "comfort" && finding.verdict !== "close");
+
+/** Whether somebody accepted it with a reason. */
+export const isAccepted = (finding: Finding) => finding.acceptable && (finding.because ?? "") !== "";
