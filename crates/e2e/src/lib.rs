@@ -292,6 +292,11 @@ fn quoted(text: &str) -> String {
     if text.contains('\'') { format!("\"{text}\"") } else { format!("'{text}'") }
 }
 
+/// Whether what was found is gone: between finding and using it the page may have drawn anew.
+fn is_stale(error: &WebDriverError) -> bool {
+    matches!(error.as_inner(), WebDriverErrorInner::StaleElementReference(_))
+}
+
 impl Page {
     /// Opens an address.
     pub async fn go(&self, address: &str) -> WebDriverResult<()> {
@@ -300,9 +305,14 @@ impl Page {
 
     /// The one element that XPath finds, as soon as it is there; what it is folded away in is opened.
     pub async fn at(&self, xpath: &str) -> WebDriverResult<WebElement> {
-        let found = self.there(xpath).await?;
-        self.uncover(&found).await?;
-        Ok(found)
+        let deadline = std::time::Instant::now() + PATIENCE;
+        loop {
+            let found = self.there(xpath).await?;
+            match self.uncover(&found).await {
+                Err(error) if is_stale(&error) && std::time::Instant::now() < deadline => {}
+                other => return other.map(|()| found),
+            }
+        }
     }
 
     async fn there(&self, xpath: &str) -> WebDriverResult<WebElement> {
@@ -323,7 +333,10 @@ impl Page {
                 return Ok(text.clone());
             }
             if looked > 2 {
-                self.open_for(css, part).await?;
+                match self.open_for(css, part).await {
+                    Err(error) if is_stale(&error) => {}
+                    other => other?,
+                }
             }
             looked += 1;
             assert!(std::time::Instant::now() < deadline, "{css} never said {part:?}; it says {shown:?}");
@@ -357,14 +370,19 @@ impl Page {
 
     /// The first element of an XPath that shows, or the first of all once what it is in was opened.
     async fn shown(&self, xpath: &str) -> WebDriverResult<WebElement> {
-        let first = self.there(xpath).await?;
-        for element in self.driver.find_all(By::XPath(xpath)).await? {
-            if element.is_displayed().await.unwrap_or(false) {
-                return Ok(element);
+        let deadline = std::time::Instant::now() + PATIENCE;
+        loop {
+            let first = self.there(xpath).await?;
+            for element in self.driver.find_all(By::XPath(xpath)).await? {
+                if element.is_displayed().await.unwrap_or(false) {
+                    return Ok(element);
+                }
+            }
+            match self.uncover(&first).await {
+                Err(error) if is_stale(&error) && std::time::Instant::now() < deadline => {}
+                other => return other.map(|()| first),
             }
         }
-        self.uncover(&first).await?;
-        Ok(first)
     }
 
     /// Waits until nothing matches `css`.
@@ -396,10 +414,7 @@ impl Page {
                 Err(error) => Err(error),
             };
             match pressed {
-                // Between finding and pressing the page may have drawn anew.
-                Err(error)
-                    if matches!(error.as_inner(), WebDriverErrorInner::StaleElementReference(_))
-                        && std::time::Instant::now() < deadline => {}
+                Err(error) if is_stale(&error) && std::time::Instant::now() < deadline => {}
                 other => return other,
             }
         }

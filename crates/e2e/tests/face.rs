@@ -226,7 +226,7 @@ async fn details_over_the_axle_go_with_the_stick_and_with_what_is_set() {
         page.sees("[data-detail]", "of thread stays engaged at each end").await?;
         page.go(&format!("{}/jobs/lookout-truck-7/tape", shop.address)).await?;
         page.sees("[data-detail]", "face of the hub").await?;
-        page.sees("[data-detail]", "left reads 6 1/2″, right 5 1/2″").await?;
+        page.sees("[data-detail]", "left measures 6 1/2″, right 5 1/2″").await?;
         page.go(&format!("{}/jobs/supply-truck-9/prove", shop.address)).await?;
         page.sees("[data-detail]", "before 3/8″ left").await?;
         page.sees("[data-detail]", "now centered").await?;

@@ -62,7 +62,8 @@ async fn no_reason_closes_a_job_over_a_loose_link() {
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
         page.sees("[data-next-step=bolt_up]", "Put back what is still off the vehicle").await?;
         page.pick("//button[contains(., 'Close job')]").await?;
-        page.sees("[data-gate='still_off/left sway link']", "No reason closes a job over it").await?;
+        page.sees("[data-gate='still_off/left sway link']", "A job can't be closed over this with a reason")
+            .await?;
         page.misses("[data-gate] input").await?;
         page.at(&format!("{CLOSE}[@disabled]")).await?;
         page.pick("//*[@data-gate='still_off/left sway link']//button").await?;

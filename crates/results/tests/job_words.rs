@@ -198,7 +198,7 @@ fn a_stick_out_sheet_says_where_to_slide() {
     assert!(result.advice.as_ref().unwrap().inches().contains("Slide it 1/2\" to the right (passenger's)."));
     assert!(!result.usable, "it drives no correction of the track bar");
     let results = solve(&job);
-    assert_eq!(results.stages[1].headline.inches(), "no measurements", "nor is it the axle's own reading");
+    assert_eq!(results.stages[1].headline.inches(), "not measured", "nor is it the axle's own reading");
 }
 
 #[test]

@@ -4,7 +4,9 @@
 
 mod by_name;
 
+use derecho_job::Results;
 use derecho_job::document::Round;
+use derecho_job::findings::FindingKind;
 use derecho_job::setups::Resolved;
 use derecho_job::{Everything, Job, check};
 use derecho_results::json::value as in_words;
@@ -145,6 +147,22 @@ fn sentences(value: &Value, found: &mut Vec<String>) {
     }
 }
 
+/// What the register holds of parts and geometry: work, proof and road aside.
+fn of_parts_and_geometry(results: &Results) -> Vec<(FindingKind, String)> {
+    let of_them = |kind| {
+        matches!(
+            kind,
+            FindingKind::TravelEnds
+                | FindingKind::ClearanceNotChecked
+                | FindingKind::ThreadEngaged
+                | FindingKind::LinksFail
+                | FindingKind::DoesNotFit
+        )
+    };
+    let found = results.findings.iter().filter(|found| of_them(found.kind));
+    found.map(|found| (found.kind, found.says.millimetres())).collect()
+}
+
 fn one_length(all: &Everything) -> Result<(), TestCaseError> {
     let bar = all.results.bar.as_ref().unwrap();
     let chosen = all.plan.options.iter().find(|option| option.chosen);
@@ -224,10 +242,13 @@ proptest! {
     fn fitting_exactly_the_plan_makes_it_the_plan(drawn in drawn()) {
         let mut job = drawn.job();
         let before = solve(&job);
+        let planned = of_parts_and_geometry(&before);
         let Some(correction) = before.bar.and_then(|bar| bar.correction) else { return Ok(()) };
         prop_assume!(correction.covered != Some(false));
         job.setups.record(correction.fitting.clone());
         prop_assert_eq!(check(&job), []);
+        // What the register says of the plan it says of the same parts fitted.
+        prop_assert_eq!(of_parts_and_geometry(&solve(&job)), planned);
         let resolved = Resolved::of(&job);
         let setups = resolved.setups().unwrap();
         prop_assert!(near(setups.fitted.view.length().to_mm(), correction.length_mm.to_mm()));

@@ -255,7 +255,7 @@ function LiveRule() {
     pointers.push({ name: "as found", kind: "found", mm: beforeMm + moved });
   if (!prove && foundMm !== undefined && (read?.centring || bar?.lift)) {
     pointers.push({
-      name: basis?.source === "lift" ? "reckoned" : "as found",
+      name: basis?.source === "lift" ? "estimated" : "as found",
       kind: "found",
       mm: foundMm,
       uncertainty: basis?.uncertainty_mm ?? read?.centring?.uncertainty_mm,

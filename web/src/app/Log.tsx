@@ -14,7 +14,7 @@ type Kind = Schemas["LogKind"];
 const KINDS = {
   setting: "set",
   torque: "torque",
-  reading: "read",
+  reading: "measured",
   deviation: "otherwise",
   reminder: "seen to",
   trail: "trail",

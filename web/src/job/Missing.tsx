@@ -1,6 +1,7 @@
 import { ArrowRight } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { FieldError } from "../api/client";
+import { inOwnWords } from "../measure/english";
 import { Notice } from "../ui/Notice";
 import { goToField } from "../ui/reveal";
 import { stageOf } from "./stageForPointer";
@@ -25,7 +26,7 @@ export function Missing({ faults }: { faults: readonly FieldError[] }) {
     <>
       {refused.map((fault) => (
         <Notice key={fault.pointer + fault.code} kind="refused">
-          {fault.message}
+          {inOwnWords(fault.message)}
         </Notice>
       ))}
       {asked.length > 0 && (
@@ -39,7 +40,7 @@ export function Missing({ faults }: { faults: readonly FieldError[] }) {
                 onClick={() => go(fault.pointer)}
               >
                 <span>
-                  <b>Still needed.</b> {fault.message}
+                  <b>Still needed.</b> {inOwnWords(fault.message)}
                 </span>
                 <ArrowRight size={18} aria-hidden />
               </button>

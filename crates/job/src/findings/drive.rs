@@ -1,6 +1,6 @@
 //! What was driven, asked again and looked at.
 
-use super::finding::{Finding, FindingKind, finding};
+use super::finding::{Finding, FindingKind, Weight, finding};
 use super::sources::Sources;
 use crate::document::proof::{LookedAt, RoadResult};
 use crate::document::{ComplaintAfter, Job};
@@ -43,7 +43,12 @@ fn of_looks(Sources { job, progressed, looks, .. }: &Sources<'_>) -> Vec<Finding
             }
             Some(true) | None => return None,
         };
-        Some(Finding { goes_to: Some(format!("/proof/looked_at/{key}")), ..found })
+        // A crooked wheel and toe are felt and wear tires; the rest can hurt somebody.
+        let weight = match look.kind {
+            LookKind::WheelStraight | LookKind::Toe => Weight::Function,
+            _ => found.weight,
+        };
+        Some(Finding { goes_to: Some(format!("/proof/looked_at/{key}")), weight, ..found })
     });
     answered.collect()
 }

@@ -1,6 +1,7 @@
 import { Download } from "lucide-react";
 import { setBracketing } from "../../job/edits";
 import { useJob } from "../../job/useJob";
+import { inOwnWords } from "../../measure/english";
 import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
@@ -41,7 +42,9 @@ export function Builder() {
           />
         ))}
       </div>
-      {fault && <Notice kind={fault.code === "missing" ? "question" : "refused"}>{fault.message}</Notice>}
+      {fault && (
+        <Notice kind={fault.code === "missing" ? "question" : "refused"}>{inOwnWords(fault.message)}</Notice>
+      )}
       {built && (
         <div data-built>
           <p className="font-semibold text-[20px]">

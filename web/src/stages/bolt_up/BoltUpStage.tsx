@@ -46,7 +46,7 @@ export function BoltUpStage() {
         <Answer says={say(worked.says, units)} />
       )}
       {worked.minds && (
-        <Notice kind={worked.steps.length > 0 ? "refused" : "question"}>
+        <Notice kind={worked.next ? "refused" : "question"}>
           <Figure>{say(worked.minds, units)}</Figure>
         </Notice>
       )}
@@ -80,7 +80,7 @@ function sectionsOf(worked: WorkResult): Section[] {
     { value: "parts", label: "Parts", sign: partsSign(worked), inputs: <Parts worked={worked} /> },
     {
       value: "fasteners",
-      label: "Bolts and nuts",
+      label: "Bolts",
       sign: open > 0 ? measure(`${open} open`) : plain("none open"),
       inputs: <Fasteners worked={worked} />,
     },

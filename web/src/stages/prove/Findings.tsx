@@ -14,7 +14,7 @@ type Finding = Schemas["Finding"];
 const VERDICTS = {
   fails: { word: "Fails", icon: OctagonAlert },
   open: { word: "Still open", icon: CircleHelp },
-  not_checked: { word: "Not checked", icon: CircleHelp },
+  not_checked: { word: "Still open", icon: CircleHelp },
   close: { word: "Close", icon: CircleHelp },
 } satisfies Record<Finding["verdict"], { word: string; icon: typeof CircleHelp }>;
 
@@ -54,10 +54,7 @@ function FindingRow({ finding }: { finding: Finding }) {
       >
         <Icon size={20} aria-hidden className="mt-0.5 shrink-0" />
         <span>
-          <b>
-            {accepted ? "Accepted" : word}
-            {finding.weight === "safety" && !accepted ? " (safety)" : ""}.
-          </b>{" "}
+          <b>{accepted ? "Accepted" : finding.weight === "safety" ? "Safety" : word}.</b>{" "}
           <Figure>{say(finding.says, units)}</Figure>
         </span>
         <ArrowRight size={18} aria-hidden className="mt-0.5" />
@@ -71,7 +68,7 @@ function FindingRow({ finding }: { finding: Finding }) {
           onCommit={(because) => change(setReason(finding, because))}
         />
       ) : (
-        <p className="text-muted">Put this right first. No reason closes a job over it.</p>
+        <p className="text-muted">Fix this first. A job can't be closed over this with a reason.</p>
       )}
     </div>
   );

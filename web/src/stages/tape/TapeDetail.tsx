@@ -23,7 +23,7 @@ export function TapeDetail() {
   const method: Method = sheet?.method ?? "frame_to_hub";
   const [from, to] = FACES[method];
   const means = read && [read.left_mean_mm, read.right_mean_mm].map((mm) => distance(mm, units));
-  const reads = means && withMarks(`left reads ${means[0]}, right ${means[1]}`);
+  const reads = means && withMarks(`left measures ${means[0]}, right ${means[1]}`);
   return (
     <Detail says={`The tape goes from the ${from} to the ${to}`}>
       {({ width, height }) => {

@@ -56,7 +56,7 @@ function signOf(sheet: Sheet | undefined, result: SheetResult | undefined): Sign
   if (!sheet) return measure("to read");
   if (result && result.refusals.length > 0) return bad("can't use");
   if (result && result.second_thoughts.length > 0) return mind("check again");
-  return result?.says ? good("read") : measure("to read");
+  return result?.says ? good("measured") : measure("to measure");
 }
 
 function readingsSection(
