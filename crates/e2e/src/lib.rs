@@ -153,9 +153,17 @@ impl Shop {
     /// # Panics
     /// Where the server refuses it.
     pub async fn choose_length_alone(&self, id: &str) {
+        self.change(id, |document| document["setups"]["plans"]["chosen"] = json!({})).await;
+    }
+
+    /// Changes a job's document behind the screen's back.
+    ///
+    /// # Panics
+    /// Where the server does not take it.
+    pub async fn change(&self, id: &str, change: impl FnOnce(&mut Value)) {
         let job = self.job(id).await;
         let mut document = job["document"].clone();
-        document["setups"]["plans"]["chosen"] = serde_json::json!({});
+        change(&mut document);
         let call = reqwest::Client::new().put(format!("{}/api/v1/jobs/{id}", self.address)).json(&document);
         let answer =
             call.header("If-Match", format!("\"{}\"", job["revision"])).send().await.expect("an answer");
