@@ -120,6 +120,11 @@ fn a_job_goes_from_as_found_to_closed() {
     assert_eq!(begun.status.state, JobState::BeingFitted);
     assert!(begun.status.says.millimetres().starts_with("Being installed: 1 of "));
 
+    // Every step ticked and nothing recorded: nobody is sent back to the steps.
+    let mut ticked = ladder_truck();
+    all_done(&mut ticked);
+    assert_eq!(next(&solved(&ticked)), (Stage::Bar, "Record what was installed".to_owned()));
+
     let mut value = set_and_centred();
     let after = value["sheets"].as_array_mut().unwrap().pop().unwrap();
     let unread = solved(&value);
@@ -222,4 +227,18 @@ fn what_ends_the_travel_stands_in_the_way() {
     assert_eq!(found.len(), 1, "{:?}", met.stages);
     assert_eq!((found[0].verdict, found[0].stage), (FindingVerdict::Fails, Stage::Cycle));
     assert!(settle(&job(&value), at()).is_none());
+    // A reason for that opens the way; the same bar met sooner wants its own.
+    let reason = json!([{ "key": found[0].key, "because": "the owner trims it" }]);
+    value["proof"]["reasons"] = reason;
+    let stands = |value: &Value| {
+        solved(value)
+            .findings
+            .iter()
+            .any(|one| one.kind == FindingKind::TravelEnds && one.stands_in_the_way())
+    };
+    assert!(!stands(&value));
+    for end in ["from", "to"] {
+        value["hardpoints"]["obstacles"][0][end]["height"] = mm("590");
+    }
+    assert!(stands(&value));
 }

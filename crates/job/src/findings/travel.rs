@@ -2,9 +2,13 @@
 
 use super::finding::{Finding, FindingKind, finding};
 use super::sources::Sources;
-use crate::document::Purpose;
+use crate::cycle::limit::EndsAt;
+use crate::cycle::message::CycleMessage;
 use crate::document::sway::SwayKind;
+use crate::document::{Purpose, length_of};
+use crate::message::Message;
 use crate::prove::message::ProveMessage;
+use derecho_core::measure::Length;
 
 pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     let Sources { resolved, cycle, links_work, .. } = *sources;
@@ -12,13 +16,15 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     if let Some(ends) = cycle.and_then(|brief| brief.ends.as_ref()) {
         findings.push(finding(
             FindingKind::TravelEnds,
-            "travel_ends",
+            &format!("travel_ends/{}", where_it_ends(ends)),
             ProveMessage::TravelEnds { ends: ends.clone() },
         ));
     }
     let linked = resolved.sway.plan.kind.is_some_and(|kind| kind != SwayKind::None);
     if linked && links_work == Some(false) {
-        findings.push(finding(FindingKind::LinksFail, "links_fail", ProveMessage::Links { work: false }));
+        let link = length_of(&resolved.sway.plan.link).unwrap_or(Length::ZERO);
+        let key = format!("links_fail/{:.0}", link.to_mm());
+        findings.push(finding(FindingKind::LinksFail, &key, ProveMessage::Links { work: false }));
     }
     let fault = resolved.setups().and_then(|setups| setups.fitted.bar.thread_faults().into_iter().next());
     if let Some(fault) = fault {
@@ -35,6 +41,15 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
         ));
     }
     findings
+}
+
+/// By what the travel ends and where, to a millimetre of wheel travel, + bump: what ends sooner wants its own reason.
+fn where_it_ends(ends: &Message) -> String {
+    let Some(CycleMessage::BriefClause { by, at }) = ends.facts() else { return String::new() };
+    match at {
+        EndsAt::AsItStands { .. } => format!("{by:?}/as it stands"),
+        EndsAt::On(way, left, right) => format!("{by:?}/{way:?}/{left:.0}/{right:.0}"),
+    }
 }
 
 /// Whether an eye is moved, another bar goes in or something was to come clear, and nothing was measured that could be

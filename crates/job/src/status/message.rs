@@ -47,6 +47,8 @@ pub enum Next {
     FitTheChosenPlan,
     /// The work is begun: the next step of it.
     NextStepOfWork,
+    /// Every step is done, and what was fitted is not on record.
+    RecordWhatWasFitted,
     /// The choice of a hole or the length alone.
     ChooseHoleOrLength,
     /// Measurements again.

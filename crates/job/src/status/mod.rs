@@ -137,13 +137,24 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
         (_, Some(ProveVerdict::ReadAgain)) => to(Stage::Prove, Next::ReadBothSidesAgain),
         (_, Some(ProveVerdict::NotDecided)) => to(Stage::Bracket, Next::ChooseHoleOrLength),
         (JobState::BeingFitted, _) => to(Stage::BoltUp, Next::NextStepOfWork),
+        // Nobody is sent to the steps that were just done.
+        (_, Some(ProveVerdict::PlanNotFitted)) if all_done(sources) => {
+            let stage = if job.is_sway_alone() { Stage::Sway } else { Stage::Bar };
+            to(stage, Next::RecordWhatWasFitted)
+        }
         (_, Some(ProveVerdict::PlanNotFitted)) => to(Stage::BoltUp, Next::FitTheChosenPlan),
         (_, _) => before_the_proof(sources).and_then(|(stage, next)| to(stage, next)),
     }
 }
 
+/// Whether there is work, and every step of it is done or skipped.
+fn all_done(Sources { progressed, .. }: Sources<'_>) -> bool {
+    progressed.steps > 0 && progressed.done == progressed.steps
+}
+
 /// What comes next where nothing was proved yet.
-fn before_the_proof(Sources { job, bar, sheets, no_bar, .. }: Sources<'_>) -> Option<(Stage, Next)> {
+fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
+    let Sources { job, bar, sheets, no_bar, .. } = sources;
     let correction = bar.and_then(|bar| bar.correction.as_ref());
     let sheet = sheets
         .iter()
@@ -153,6 +164,7 @@ fn before_the_proof(Sources { job, bar, sheets, no_bar, .. }: Sources<'_>) -> Op
         (Some(correction), _) if correction.decide_first => (Stage::Bracket, Next::ChooseHoleOrLength),
         (Some(correction), _) if correction.set.is_some() => (Stage::Prove, Next::ReadBothSidesAgain),
         (Some(correction), _) if correction.covered == Some(false) => (Stage::Bracket, Next::BarThatReaches),
+        (Some(_), Some(_)) if all_done(sources) => (Stage::Bar, Next::RecordWhatWasFitted),
         (Some(_), Some(_)) => (Stage::BoltUp, Next::SetTheBar),
         (Some(_) | None, None) => (Stage::Tape, Next::ReadBothSides),
         (None, Some(sheet)) if no_bar && !sheet.centred() => (Stage::Cycle, Next::SeeCycle),

@@ -38,6 +38,7 @@ const fn next_says(next: Next) -> &'static str {
         Next::SomethingStillTouches => "Find what still stops the travel",
         Next::SwayLinksThatWork => "Choose sway links that work",
         Next::FitTheChosenPlan => "Install the chosen plan",
+        Next::RecordWhatWasFitted => "Record what was installed",
         Next::NextStepOfWork => "Do the next step",
         Next::ChooseHoleOrLength => "Choose a hole, or length only",
         Next::ReadBothSidesAgain => "Measure both sides again",
