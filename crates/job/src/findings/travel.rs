@@ -47,7 +47,7 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
 fn where_it_ends(ends: &Message) -> String {
     let Some(CycleMessage::BriefClause { by, at }) = ends.facts() else { return String::new() };
     match at {
-        EndsAt::AsItStands { .. } => format!("{by:?}/as it stands"),
+        EndsAt::AsItStands { .. } => format!("{by:?}/as_it_stands"),
         EndsAt::On(way, left, right) => format!("{by:?}/{way:?}/{left:.0}/{right:.0}"),
     }
 }
