@@ -840,19 +840,23 @@ pub fn brief(assembly: &Assembly) -> Brief {
         return Brief {
             headline: CycleMessage::BriefFree { obstacles: mechanism.obstacles().len() }.into(),
             ends: None,
+            from_driven_mm: (0.0, 0.0),
             ended: false,
         };
     };
-    let at = travel::between(mechanism.driven(), way.end(mechanism), found.share);
+    let driven = mechanism.driven();
+    let at = travel::between(driven, way.end(mechanism), found.share);
+    let from_driven_mm = (at.0 - driven, at.1 - driven);
     let by = EndsBy::of(found.watch.map(|watch| mechanism.watches()[watch].what));
     let at = if limit::stands(mechanism, at) {
-        EndsAt::AsItStands { ride: mechanism.driven() == 0.0 }
+        EndsAt::AsItStands { ride: driven == 0.0 }
     } else {
         EndsAt::On(way, at.0, at.1)
     };
     Brief {
         headline: CycleMessage::Brief { by, at }.into(),
         ends: Some(CycleMessage::BriefClause { by, at }.into()),
+        from_driven_mm,
         ended: true,
     }
 }
@@ -864,6 +868,9 @@ pub struct Brief {
     pub headline: Message,
     /// What ends the travel first, as a clause.
     pub ends: Option<Message>,
+    /// Wheel travel to there from the driven height, left and right, mm, + bump: the same whatever height is called
+    /// ride height. Zero where nothing ends it.
+    pub from_driven_mm: (f64, f64),
     /// Whether something ends the travel before its stops.
     pub ended: bool,
 }

@@ -13,10 +13,10 @@ use derecho_core::measure::Length;
 pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     let Sources { resolved, cycle, links_work, .. } = *sources;
     let mut findings = Vec::new();
-    if let Some(ends) = cycle.and_then(|brief| brief.ends.as_ref()) {
+    if let Some((brief, ends)) = cycle.and_then(|brief| Some((brief, brief.ends.as_ref()?))) {
         findings.push(finding(
             FindingKind::TravelEnds,
-            &format!("travel_ends/{}", where_it_ends(ends)),
+            &format!("travel_ends/{}", where_it_ends(ends, brief.from_driven_mm)),
             ProveMessage::TravelEnds { ends: ends.clone() },
         ));
     }
@@ -43,12 +43,13 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     findings
 }
 
-/// By what the travel ends and where, to a millimetre of wheel travel, + bump: what ends sooner wants its own reason.
-fn where_it_ends(ends: &Message) -> String {
+/// By what the travel ends and where, to a millimetre of wheel travel from the driven height, + bump: what ends sooner
+/// wants its own reason, and the name of a height does not change it.
+fn where_it_ends(ends: &Message, (left, right): (f64, f64)) -> String {
     let Some(CycleMessage::BriefClause { by, at }) = ends.facts() else { return String::new() };
     match at {
         EndsAt::AsItStands { .. } => format!("{by:?}/as_it_stands"),
-        EndsAt::On(way, left, right) => format!("{by:?}/{way:?}/{left:.0}/{right:.0}"),
+        EndsAt::On(way, ..) => format!("{by:?}/{way:?}/{left:.0}/{right:.0}"),
     }
 }
 
