@@ -24,7 +24,7 @@ import {
   tried,
 } from "../src/job/edits";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
-import { setProof, setReason } from "../src/stages/prove/edits";
+import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
 import { countsOf, isAccepted } from "../src/stages/prove/standing";
 
 type Test = (name: string, run: () => void) => void;
@@ -352,32 +352,57 @@ function proofCases(test: Test) {
       ({ ...gate, weight: "safety", verdict: "fails", acceptable: true, ...over }) as Schemas["Finding"];
     const felt = found({ weight: "comfort" });
     const near = found({ verdict: "close" });
-    const loose = found({ acceptable: false, because: "later" });
-    const taken = found({ because: "on order" });
+    const loose = found({ acceptable: false, accepted: { key: gate.key, because: "later" } });
+    const taken = found({ accepted: { key: gate.key, because: "on order" } });
     assert.deepEqual(countsOf([felt, near, loose, taken]), [loose, taken]);
     assert.deepEqual([loose, taken, found({})].map(isAccepted), [false, true, false]);
   });
 
-  test("a reason is kept with the thing as it read, and an empty one is none", () => {
-    const reasoned = setReason(gate, "no bolts to be had")(job);
-    assert.deepEqual(reasoned.proof?.reasons, [
-      { key: gate.key, read: gate.says.in, because: "no bolts to be had" },
+  const at = "2026-11-30T08:00:00Z";
+
+  test("an acceptance keeps what was read, who and when; an empty reason is none", () => {
+    const accepted = accept(gate, gate.says.mm, { because: "no bolts to be had", by: "Edda", at })(job);
+    assert.deepEqual(accepted.proof?.acceptances, [
+      { key: gate.key, said: gate.says.mm, because: "no bolts to be had", by: "Edda", at },
     ]);
-    const again = setReason(gate, "comes on Friday")(reasoned);
+    const again = accept(gate, gate.says.mm, { because: "comes on Friday", at })(accepted);
     assert.deepEqual(
-      again.proof?.reasons?.map(({ because }) => because),
+      again.proof?.acceptances?.map(({ because }) => because),
       ["comes on Friday"],
     );
-    assert.deepEqual(setReason(gate, "  ")(again).proof?.reasons, []);
+    assert.deepEqual(accept(gate, gate.says.mm, { because: "  ", at })(again).proof?.acceptances, []);
   });
 
-  test("a reason for one thing leaves that of another", () => {
+  test("an acceptance of one thing leaves that of another; whoever closes the job gives it", () => {
     const other = { ...gate, key: "still_off/fender" };
-    const both = setReason(other, "ordered")(setReason(gate, "lost")(job));
+    const closer = setProof({ by: "Jonas" })(job);
+    const first = accept(gate, "", { because: "lost", at })(closer);
+    const both = accept(other, "", { because: "ordered", at })(first);
     assert.deepEqual(
-      both.proof?.reasons?.map(({ key }) => key),
-      [gate.key, other.key],
+      both.proof?.acceptances?.map(({ key, by }) => [key, by]),
+      [
+        [gate.key, "Jonas"],
+        [other.key, "Jonas"],
+      ],
     );
+  });
+
+  test("where an eye really sits goes to its own move, and what it was to that adjustment", () => {
+    const moved = (end: "axle" | "frame") => ({ end, by_mm: [0, 0, 50.8] });
+    const rounds = [{ moved: [moved("frame"), moved("axle")] }, { note: "torqued" }];
+    const fitted = { ...job, setups: { rounds } } as Job;
+    const up = { text: "1", unit: "in" } as const;
+    const off = setOff(0, 1, { up })(setOff(0, 1, { outward: up })(fitted));
+    assert.deepEqual(off.setups?.rounds?.[0]?.moved, [
+      moved("frame"),
+      { ...moved("axle"), off: { outward: up, up } },
+    ]);
+    assert.equal(off.setups?.rounds?.[1], rounds[1]);
+    const cause = { what: "eye_elsewhere", done: { at } } as const;
+    assert.equal(setCause(1, cause)(off).setups?.rounds?.[1]?.cause, cause);
+    assert.equal(setDragLink(1, up)(off).setups?.rounds?.[1]?.drag_link_length, up);
+    const last = (end: "axle" | "frame") => lastMove(off, end);
+    assert.deepEqual([last("frame")?.moved, last("axle")?.moved, lastMove(job, "axle")], [0, 1, undefined]);
   });
 
   test("what was looked at stays beside what was driven", () => {

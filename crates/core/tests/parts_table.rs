@@ -107,11 +107,18 @@ fn bar() -> impl Strategy<Value = Part> {
 
 fn other() -> impl Strategy<Value = Part> {
     prop_oneof![
-        (name(), joint(), maybe(), maybe(), thread(), name()).prop_map(
-            |(name, joint, width, bolt, thread, note)| {
-                Part::Joint(JointPart { name, joint, width, bolt, thread, note })
-            }
-        ),
+        (
+            name(),
+            joint(),
+            prop::option::of(prop_oneof![Just(BracketEnd::Frame), Just(BracketEnd::Axle)]),
+            maybe(),
+            maybe(),
+            thread(),
+            name()
+        )
+            .prop_map(|(name, joint, end, width, bolt, thread, note)| {
+                Part::Joint(JointPart { name, joint, end, width, bolt, thread, note })
+            }),
         (name(), maybe(), maybe(), name()).prop_map(|(name, raises_axle_end, drops_pitman_end, note)| {
             Part::DragLink(DragLinkPart {
                 id: DragLinkId::default(),

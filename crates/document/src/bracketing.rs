@@ -9,7 +9,7 @@ use derecho_core::fastener::Thread;
 pub use derecho_core::fastener::stack::NutKind;
 pub use derecho_core::fastener::strength::{Grade, ThreadTreatment};
 use derecho_core::measure::{AngleEntry, TapeEntry, TorqueEntry};
-use derecho_core::parts::{BarPart, BracePart, BracketPart, DragLinkPart, JointPart};
+use derecho_core::parts::{BarPart, BracePart, BracketEnd, BracketPart, DragLinkPart, JointPart};
 
 /// What the bar's angle is aimed at.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -108,6 +108,23 @@ pub struct EyeBolt {
     pub play: Option<TapeEntry>,
 }
 
+/// What one eye's ears take and what is bolted through it, where the two eyes are not alike.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct EyeFit {
+    /// Inside width between its ears; the one of both eyes where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub ear_width: Option<TapeEntry>,
+    /// Its bolt; the one of both eyes where nothing is said of it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub bolt: EyeBolt,
+}
+
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
 /// The pinion at one height, by a finder; nose down is positive.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -184,7 +201,7 @@ pub struct Bracketing {
     /// Joints and spacers for the ears.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub joints: Vec<JointPart>,
-    /// Inside width between the ears of the bracket.
+    /// Inside width between the ears of a bracket, at both ends alike but for what `frame_eye` and `axle_eye` say.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub ear_width: Option<TapeEntry>,
@@ -196,8 +213,14 @@ pub struct Bracketing {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub axle_bracket_angle: Option<AngleEntry>,
-    /// The bolt through an eye.
+    /// The bolt through an eye, at both ends alike but for what `frame_eye` and `axle_eye` say.
     pub bolt: EyeBolt,
+    /// What is otherwise at the frame eye.
+    #[serde(skip_serializing_if = "is_default")]
+    pub frame_eye: EyeFit,
+    /// What is otherwise at the axle eye.
+    #[serde(skip_serializing_if = "is_default")]
+    pub axle_eye: EyeFit,
     /// A bar cut and welded to length.
     pub builder: BuilderForm,
     /// A Y-shaped upper link in place of the bar.
@@ -206,6 +229,36 @@ pub struct Bracketing {
 }
 
 impl Bracketing {
+    /// What is said of one eye alone.
+    #[must_use]
+    pub const fn eye(&self, end: BracketEnd) -> &EyeFit {
+        match end {
+            BracketEnd::Frame => &self.frame_eye,
+            BracketEnd::Axle => &self.axle_eye,
+        }
+    }
+
+    /// The bolt of one eye: its own, or the one of both.
+    #[must_use]
+    pub fn bolt_at(&self, end: BracketEnd) -> &EyeBolt {
+        let own = &self.eye(end).bolt;
+        if is_default(own) { &self.bolt } else { own }
+    }
+
+    /// Inside width between the ears of one eye: its own, or the one of both.
+    #[must_use]
+    pub fn ear_width_at(&self, end: BracketEnd) -> Option<&TapeEntry> {
+        self.eye(end).ear_width.as_ref().or(self.ear_width.as_ref())
+    }
+
+    /// Whether the two eyes are told apart: by their ears, their bolts or what goes between their ears.
+    #[must_use]
+    pub fn eyes_differ(&self) -> bool {
+        !is_default(&self.frame_eye)
+            || !is_default(&self.axle_eye)
+            || self.joints.iter().any(|joint| joint.end.is_some())
+    }
+
     /// Whether nothing was said.
     #[must_use]
     pub fn is_empty(&self) -> bool {

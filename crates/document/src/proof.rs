@@ -1,6 +1,7 @@
 //! The form of stage Prove beyond its readings: what is looked at again, the road test, who settles it, what is due.
 
 use derecho_core::measure::{AngleEntry, TapeEntry};
+use jiff::Timestamp;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -86,6 +87,11 @@ pub struct LookedAt {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub stowed_clear: Option<bool>,
+    /// Bar, brackets and links stay clear of everything near them from full bump to full droop, where nothing of it was
+    /// measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub clear: Option<bool>,
     /// The bar's angle as it stands now, by a finder, without a sign.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -100,18 +106,30 @@ pub struct LookedAt {
     pub right_link: Option<TapeEntry>,
 }
 
-/// Why a job is settled over one thing that stands in the way.
+/// The key of an acceptance that was given once for everything, as documents before version 3 had it.
+pub const ALL_THAT_WAS_OPEN: &str = "all_that_was_open";
+
+/// A finding that a job is closed over: by whom, why, and what it said then. One finding each.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
-pub struct GateReason {
-    /// The key of what stands in the way.
+pub struct Acceptance {
+    /// The key of the finding, with its figure: what is worse has another key, and the acceptance lapses.
+    /// `all_that_was_open` in one carried over from a document before version 3, which gave one reason for everything: it
+    /// opens the way for nothing that is found now.
     pub key: String,
-    /// As it read when the reason was written.
+    /// What the finding said when it was accepted.
     #[serde(skip_serializing_if = "String::is_empty")]
-    pub read: String,
-    /// Why it is settled all the same.
+    pub said: String,
+    /// Why the job is closed all the same.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub because: String,
+    /// Who accepted it.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub by: String,
+    /// When, in UTC.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false, value_type = String)]
+    pub at: Option<Timestamp>,
 }
 
 /// What is due after the work.
@@ -169,12 +187,9 @@ pub struct Proof {
     /// What was done otherwise than planned.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub deviations: String,
-    /// Why it was settled although something was open, in one sentence for all of it: documents before version 3.
-    #[serde(skip_serializing_if = "String::is_empty")]
-    pub although: String,
-    /// Why it is settled over each thing that stands in the way.
+    /// Findings that the job is closed over, one at a time.
     #[serde(skip_serializing_if = "Vec::is_empty")]
-    pub reasons: Vec<GateReason>,
+    pub acceptances: Vec<Acceptance>,
     /// Defects met: wrong spacers, a narrow pocket, a missing nut.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub defects: String,
@@ -198,10 +213,10 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 }
 
 impl Proof {
-    /// Why it is settled over what goes by a key; empty where nobody wrote it.
+    /// How the finding of a key was accepted; None where nobody wrote why.
     #[must_use]
-    pub fn reason(&self, key: &str) -> &str {
-        self.reasons.iter().find(|reason| reason.key == key).map_or("", |reason| reason.because.trim())
+    pub fn accepted(&self, key: &str) -> Option<&Acceptance> {
+        self.acceptances.iter().find(|accepted| accepted.key == key && !accepted.because.trim().is_empty())
     }
 
     /// Whether nothing was said.

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::ids::{ArmHoleId, BarId, BracketId, DragLinkId, HeightId, HoleId, RoundId};
+use super::work::Mark;
 use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, EndStyle, ThreadSeat};
 use derecho_core::bar::evidence::{BarEnd, FinderZero};
 use derecho_core::fastener::{Hand, Thread};
@@ -230,6 +231,60 @@ pub struct Plans {
     pub trial: Option<PlanForm>,
 }
 
+/// How far from its planned place an eye sits once its bracket is on: the bracket slipped, was drilled or welded
+/// elsewhere. Measured on the vehicle.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct EyeOff {
+    /// Higher than planned; negative is lower.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub up: Option<TapeEntry>,
+    /// Further out, away from the middle of the vehicle, than planned; negative is further in.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub outward: Option<TapeEntry>,
+    /// Further forward than planned; negative is further back.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub forward: Option<TapeEntry>,
+}
+
+/// What made the axle move otherwise than predicted, once somebody found it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CauseFound {
+    /// An eye sits elsewhere than its bracket was planned.
+    EyeElsewhere,
+    /// The bar was turned the wrong way.
+    TurnedTheWrongWay,
+    /// It was changed by the whole difference of the sides instead of half.
+    FullDifference,
+    /// It was set to another length than was written.
+    OtherLength,
+    /// The measurements were taken while the axle hung, or at another height.
+    ReadOtherwise,
+    /// A bolt hole is worn or egg-shaped.
+    WornHole,
+    /// A bushing was tightened off its weight and holds the axle.
+    BushingWoundUp,
+    /// Something else; the note says what.
+    Other,
+}
+
+/// A cause that was found, by whom and when.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CauseRecord {
+    /// What it was.
+    pub what: CauseFound,
+    /// What was seen.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+    /// When and by whom.
+    pub done: Mark,
+}
+
 /// An eye that was moved to another place.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -242,6 +297,9 @@ pub struct FittedMove {
     /// The hole it went to.
     #[serde(default, skip_serializing_if = "is_default")]
     pub to: HoleChoice,
+    /// How far from there it really sits.
+    #[serde(default, skip_serializing_if = "is_default")]
+    pub off: EyeOff,
 }
 
 /// A bar cut back.
@@ -295,6 +353,10 @@ pub struct Round {
     /// The drag-link part that was fitted.
     #[serde(skip_serializing_if = "DragLinkId::is_empty")]
     pub drag_link: DragLinkId,
+    /// The length the drag link was set to, eye to eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub drag_link_length: Option<TapeEntry>,
     /// The hole the sway links were put in.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -303,6 +365,10 @@ pub struct Round {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub sway_link: Option<TapeEntry>,
+    /// What made the axle move otherwise than predicted, where that was found.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub cause: Option<CauseRecord>,
     /// What else was done: a leg of a Y-link turned, a bracket welded.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub note: String,

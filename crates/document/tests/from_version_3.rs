@@ -1,4 +1,4 @@
-//! Version 3 named what it pointed at; version 4 points at ids. What the older program found by a name is found still.
+//! Version 3 named what it pointed at; version 4 and later point at ids. What the older program found by a name is found still.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
 use derecho_core::parts::BracketEnd;
@@ -16,7 +16,7 @@ fn old(parts: &Value) -> Value {
 
 fn read(parts: &Value) -> Job {
     let job = migrate::read(&old(parts).to_string()).unwrap();
-    assert_eq!(job.version, 4);
+    assert_eq!(job.version, 5);
     assert_eq!(check(&job), [], "it can be saved");
     job
 }

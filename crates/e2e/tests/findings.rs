@@ -39,10 +39,10 @@ async fn a_job_closes_once_each_finding_has_its_reason() {
         page.sees("[data-status=closed]", "Closed").await?;
         let job = shop.job(&id).await;
         assert_eq!(job["results"]["settled_stands"], true);
-        let reasons = job["document"]["proof"]["reasons"].as_array().unwrap();
+        let reasons = job["document"]["proof"]["acceptances"].as_array().unwrap();
         assert_eq!(reasons.len(), 2, "{reasons:?}");
         assert!(
-            reasons.iter().all(|reason| reason["because"] == "agreed with the depot" && reason["read"] != "")
+            reasons.iter().all(|reason| reason["because"] == "agreed with the depot" && reason["said"] != "")
         );
         assert_eq!(page.complaints().await?, Vec::<String>::new());
         Ok(())

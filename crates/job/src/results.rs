@@ -19,7 +19,7 @@ use crate::defaults::Assumption;
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
-use crate::findings::{Finding, JudgedFitted, Sources, register};
+use crate::findings::{Finding, JudgedFitted, Sources, moves_past_what_nobody_measured, register};
 use crate::message::Message;
 use crate::prove::complaints::{ComplaintAdvice, advice};
 use crate::prove::settling::{Settling, compared, looks, settling};
@@ -198,7 +198,8 @@ fn closing(judging: &Judging<'_>) -> Closing {
     let Judging { job, resolved, bar, prove, progressed, cycle, links_work, no_bar } = *judging;
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     let (fitted, drag_link) = if proved { judged(job, resolved) } else { Default::default() };
-    let seen = (looks(job, drag_link.as_ref()), compared(job, resolved));
+    let unmeasured = moves_past_what_nobody_measured(job, resolved, cycle);
+    let seen = (looks(job, drag_link.as_ref(), unmeasured), compared(job, resolved));
     let findings = register(&Sources {
         job,
         resolved,

@@ -39,7 +39,7 @@ fn sheet(id: &str, [left, right]: [&str; 2], after: Option<&str>) -> Value {
 /// centred √(893.5² + 90²) = 898.02 mm.
 fn ladder_truck() -> Value {
     json!({
-        "format": "derecho-job", "version": 4, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
+        "format": "derecho-job", "version": 5, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
         "rig": {
             "sheet_unit": "mm", "end": "rear", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "four_arms", "bump": mm("90"), "droop": mm("110"), "tolerance": mm("3"),
@@ -193,9 +193,9 @@ fn a_loose_eye_bolt_is_accepted_by_nobody() {
     let accepted = |value: &Value| {
         let mut value = value.clone();
         let found = solved(&value).findings;
-        value["proof"]["reasons"] = found
+        value["proof"]["acceptances"] = found
             .iter()
-            .map(|found| json!({ "key": found.key, "read": found.says.millimetres(), "because": "ordered" }))
+            .map(|found| json!({ "key": found.key, "said": found.says.millimetres(), "because": "ordered" }))
             .collect();
         value
     };
@@ -229,7 +229,7 @@ fn what_ends_the_travel_stands_in_the_way() {
     assert!(settle(&job(&value), at()).is_none());
     // A reason for that opens the way; the same bar met sooner wants its own.
     let reason = json!([{ "key": found[0].key, "because": "the owner trims it" }]);
-    value["proof"]["reasons"] = reason;
+    value["proof"]["acceptances"] = reason;
     let stands = |value: &Value| {
         solved(value)
             .findings

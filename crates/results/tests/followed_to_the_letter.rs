@@ -51,7 +51,7 @@ fn sheet(left: &str, right: &str, round: u32) -> Value {
 
 /// A front on leaf springs, frame eye left, a level bar of 800 mm.
 fn level() -> Value {
-    json!({ "format": "derecho-job", "version": 4, "title": "Ladder truck 5",
+    json!({ "format": "derecho-job", "version": 5, "title": "Ladder truck 5",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "mm",
             "axle_location": "leaf_springs", "bump": "75 mm", "droop": "100 mm" },
         "sheets": [sheet("150 mm", "150 mm", 0)],
@@ -349,12 +349,18 @@ fn a_reason_can_be_written_for_what_has_a_long_name() {
     let gates = solved(&value).findings;
     let reasons: Vec<Value> = gates
         .iter()
-        .map(|gate| json!({ "key": gate.key, "read": gate.says.inches(), "because": "the depot keeps it" }))
+        .map(|gate| json!({ "key": gate.key, "said": gate.says.inches(), "because": "the depot keeps it" }))
         .collect();
     assert!(reasons.len() >= 2);
-    value["proof"] = json!({ "reasons": reasons });
+    value["proof"] = json!({ "acceptances": reasons });
     let findings = solved(&value).findings;
-    assert!(findings.iter().all(|found| found.because == "the depot keeps it"), "{findings:?}");
+    assert!(
+        findings.iter().all(|found| found
+            .accepted
+            .as_ref()
+            .is_some_and(|accepted| accepted.because == "the depot keeps it")),
+        "{findings:?}"
+    );
     // A second complaint of the same beginning wants its own.
     value["complaints"].as_array_mut().unwrap().push(json!({ "text": "Wanders" }));
     assert!(!solved(&value).settling.may);
@@ -445,9 +451,9 @@ fn a_job_is_not_settled_over_a_failure() {
         let gates = solved(&value).findings;
         assert_eq!(gates.iter().map(|gate| gate.kind).collect::<Vec<_>>(), [kind]);
         assert!(settle(&job(&value), at).is_none(), "{kind:?}");
-        value["proof"]["reasons"] = json!([{ "key": "something else", "because": "no time" }]);
+        value["proof"]["acceptances"] = json!([{ "key": "something else", "because": "no time" }]);
         assert!(settle(&job(&value), at).is_none(), "{kind:?} over another's reason");
-        value["proof"]["reasons"] = json!([{ "key": gates[0].key, "because": "agreed with the owner" }]);
+        value["proof"]["acceptances"] = json!([{ "key": gates[0].key, "because": "agreed with the owner" }]);
         assert!(settle(&job(&value), at).is_some(), "{kind:?} with its reason");
     }
 }

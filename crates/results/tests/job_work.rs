@@ -7,6 +7,7 @@ mod by_name;
 use by_name::sound as job;
 use derecho_core::measure::Unit;
 use derecho_job::bolt_up::{StepLine, StepState, Tightness, WorkResult};
+use derecho_job::document::proof::ALL_THAT_WAS_OPEN;
 use derecho_job::findings::FindingKind;
 use derecho_job::log::{LogKind, log};
 use derecho_job::verdict::FitVerdict;
@@ -50,7 +51,7 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
             adjuster[place] = end(hand, engagement);
         }
         let value = json!({
-            "format": "derecho-job", "version": 4, "title": "one",
+            "format": "derecho-job", "version": 5, "title": "one",
             "rig": {
                 "frame_eye_side": "left", "heights": [{ "name": "bare", "offset": mm("22") }],
                 "driven_height": "bare", "bump": mm("80"), "droop": mm("115"), "sheet_unit": "mm",
@@ -106,7 +107,7 @@ fn a_length_set_to_the_nearest_step_is_the_one_that_was_ticked() {
     let mm = |text: &str| json!({ "text": text, "unit": "mm" });
     let side = |text: &str| json!([mm(text), mm(text), mm(text)]);
     let mut value = json!({
-        "format": "derecho-job", "version": 4, "title": "Relay van 6",
+        "format": "derecho-job", "version": 5, "title": "Relay van 6",
         "rig": {
             "sheet_unit": "mm", "end": "rear", "frame_eye_side": "left", "axle_location": "four_arms",
             "heights": [{ "id": "loaded", "name": "loaded", "offset": mm("-25") }], "driven_height": "loaded",
@@ -220,11 +221,12 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     assert!(settle(&job(&value), at).is_none());
     // One reason does not do for five things: each has its own.
     let mut reasoned = value.clone();
-    reasoned["proof"]["although"] = json!("the owner takes it as it is");
+    reasoned["proof"]["acceptances"] =
+        json!([{ "key": ALL_THAT_WAS_OPEN, "because": "the owner takes it as it is" }]);
     assert!(settle(&job(&reasoned), at).is_none());
     let keys: Vec<String> = solve(&job(&value)).findings.into_iter().map(|gate| gate.key).collect();
     let reason = |key: &String| json!({ "key": key, "because": format!("the owner takes {key} as it is") });
-    reasoned["proof"]["reasons"] = keys.iter().map(reason).collect();
+    reasoned["proof"]["acceptances"] = keys.iter().map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_none(), "nobody rolls with a clip off and a line that catches");
     let unfit: Vec<FindingKind> = solve(&job(&reasoned))
         .findings
@@ -235,14 +237,12 @@ fn what_is_open_keeps_a_job_from_being_settled() {
     assert_eq!(unfit, [FindingKind::StillOff, FindingKind::NotRight]);
     reasoned["bolt_up"]["taken_off"] = json!([]);
     reasoned["proof"]["looked_at"]["lines"] = json!(true);
-    reasoned["proof"]["reasons"] =
+    reasoned["proof"]["acceptances"] =
         keys[1..].iter().filter(|key| !key.starts_with("complaint")).map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_none());
-    reasoned["proof"]["reasons"] = keys.iter().map(reason).collect();
+    reasoned["proof"]["acceptances"] = keys.iter().map(reason).collect();
     assert!(settle(&job(&reasoned), at).is_some());
-    assert!(
-        log(&job(&reasoned)).iter().any(|entry| entry.says.inches().contains("the owner takes it as it is"))
-    );
+    assert!(log(&job(&reasoned)).iter().any(|entry| entry.says.inches().contains("as it is")));
 
     value["complaints"][0]["after"] = json!("gone");
     value["bolt_up"]["taken_off"][0]["stays_off"] = json!("its clip broke; a new one is on order");

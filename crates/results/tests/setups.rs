@@ -482,7 +482,7 @@ fn a_y_link_read_centred_can_be_settled_and_one_off_centre_goes_on_in_rounds() {
     assert!(settle(&job(&value), at).is_none());
     let mut reasoned = value.clone();
     let gates = solved(&value).findings;
-    reasoned["proof"] = json!({ "reasons": gates.iter().map(|gate| {
+    reasoned["proof"] = json!({ "acceptances": gates.iter().map(|gate| {
         json!({ "key": gate.key, "because": "the wrench is at the depot; marked with paint" })
     }).collect::<Vec<_>>() });
     assert!(settle(&job(&reasoned), at).is_some());
@@ -703,7 +703,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
                 "moved": { "end": "frame", "by_mm": [0.0, 0.0, -50.8] } }] } });
     let job = migrate::read(&old.to_string()).unwrap();
     let now = in_words(&job);
-    assert_eq!(now["version"], 4);
+    assert_eq!(now["version"], 5);
     assert_eq!(now["sheets"][0]["after"], "round-1");
     let plans = &now["setups"]["plans"];
     assert_eq!(

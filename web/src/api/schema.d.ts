@@ -819,6 +819,36 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A finding that a job is closed over: by whom, why, and what it said then. One finding each. */
+        Acceptance: {
+            /**
+             * @description When, in UTC.
+             * @default null
+             */
+            at?: string;
+            /**
+             * @description Why the job is closed all the same.
+             * @default
+             */
+            because?: string;
+            /**
+             * @description Who accepted it.
+             * @default
+             */
+            by?: string;
+            /**
+             * @description The key of the finding, with its figure: what is worse has another key, and the acceptance lapses.
+             *     `all_that_was_open` in one carried over from a document before version 3, which gave one reason for everything: it
+             *     opens the way for nothing that is found now.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description What the finding said when it was accepted.
+             * @default
+             */
+            said?: string;
+        };
         /** @description Something that is done in the practice bay. */
         Act: {
             /** @enum {string} */
@@ -1601,12 +1631,17 @@ export interface components {
              */
             axle_bracket_angle?: components["schemas"]["AngleEntry"];
             /**
+             * @description What is otherwise at the axle eye.
+             * @default {}
+             */
+            axle_eye?: components["schemas"]["EyeFit"];
+            /**
              * @description Bars tried, as they were when they were taken in.
              * @default []
              */
             bars?: components["schemas"]["BarPart"][];
             /**
-             * @description The bolt through an eye.
+             * @description The bolt through an eye, at both ends alike but for what `frame_eye` and `axle_eye` say.
              * @default {
              *       "treatment": "dry",
              *       "nut": "plain"
@@ -1639,7 +1674,7 @@ export interface components {
              */
             drag_links?: components["schemas"]["DragLinkPart"][];
             /**
-             * @description Inside width between the ears of the bracket.
+             * @description Inside width between the ears of a bracket, at both ends alike but for what `frame_eye` and `axle_eye` say.
              * @default null
              */
             ear_width?: components["schemas"]["TapeEntry"];
@@ -1648,6 +1683,11 @@ export interface components {
              * @default null
              */
             frame_bracket_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description What is otherwise at the frame eye.
+             * @default {}
+             */
+            frame_eye?: components["schemas"]["EyeFit"];
             /**
              * @description Joints and spacers for the ears.
              * @default []
@@ -1775,7 +1815,21 @@ export interface components {
          * @description Why the movement differs from the prediction.
          * @enum {string}
          */
-        Cause: "read_while_hanging" | "height_changed" | "full_difference_used" | "sign_turned" | "not_moved" | "unexplained";
+        Cause: "read_while_hanging" | "height_changed" | "full_difference_used" | "sign_turned" | "not_moved" | "eye_elsewhere" | "unexplained";
+        /**
+         * @description What made the axle move otherwise than predicted, once somebody found it.
+         * @enum {string}
+         */
+        CauseFound: "eye_elsewhere" | "turned_the_wrong_way" | "full_difference" | "other_length" | "read_otherwise" | "worn_hole" | "bushing_wound_up" | "other";
+        /** @description A cause that was found, by whom and when. */
+        CauseRecord: {
+            /** @description When and by whom. */
+            done: components["schemas"]["Mark"];
+            /** @description What was seen. */
+            note?: string;
+            /** @description What it was. */
+            what: components["schemas"]["CauseFound"];
+        };
         /** @description One caution. */
         Caution: {
             /** @description What to mind. */
@@ -2436,6 +2490,43 @@ export interface components {
             /** @description Whether it is more than twice the uncertainty of the eye that is moved. */
             too_much: boolean;
         };
+        /** @description What one eye's ears take and what is bolted through it, where the two eyes are not alike. */
+        EyeFit: {
+            /**
+             * @description Its bolt; the one of both eyes where nothing is said of it.
+             * @default {
+             *       "treatment": "dry",
+             *       "nut": "plain"
+             *     }
+             */
+            bolt?: components["schemas"]["EyeBolt"];
+            /**
+             * @description Inside width between its ears; the one of both eyes where empty.
+             * @default null
+             */
+            ear_width?: components["schemas"]["TapeEntry"];
+        };
+        /**
+         * @description How far from its planned place an eye sits once its bracket is on: the bracket slipped, was drilled or welded
+         *     elsewhere. Measured on the vehicle.
+         */
+        EyeOff: {
+            /**
+             * @description Further forward than planned; negative is further back.
+             * @default null
+             */
+            forward?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Further out, away from the middle of the vehicle, than planned; negative is further in.
+             * @default null
+             */
+            outward?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Higher than planned; negative is lower.
+             * @default null
+             */
+            up?: components["schemas"]["TapeEntry"];
+        };
         /** @description The bar's eyes. */
         Eyes: {
             /** @description On the axle; goes with the axle, its y that of a centred axle. */
@@ -2654,8 +2745,8 @@ export interface components {
         Finding: {
             /** @description Whether a job can be closed over it with a reason: never with something that leaves the vehicle unfit to roll. */
             acceptable: boolean;
-            /** @description Why it is accepted; empty while nobody wrote it. */
-            because?: string;
+            /** @description By whom and why it is accepted; None while nobody wrote it. */
+            accepted?: components["schemas"]["Acceptance"];
             /** @description Which setup it speaks of. */
             concerns: components["schemas"]["Concerns"];
             /** @description The place of its field in the document, where it has one. */
@@ -2706,6 +2797,8 @@ export interface components {
             by_mm: number[];
             /** @description Which eye was moved. */
             end: components["schemas"]["BracketEnd"];
+            /** @description How far from there it really sits. */
+            off?: components["schemas"]["EyeOff"];
             /** @description The hole it went to. */
             to?: components["schemas"]["HoleChoice"];
         };
@@ -2763,24 +2856,6 @@ export interface components {
          * @enum {string}
          */
         Further: "repeat_left" | "repeat_right" | "better_feature" | "heights_again" | "finder";
-        /** @description Why a job is settled over one thing that stands in the way. */
-        GateReason: {
-            /**
-             * @description Why it is settled all the same.
-             * @default
-             */
-            because?: string;
-            /**
-             * @description The key of what stands in the way.
-             * @default
-             */
-            key?: string;
-            /**
-             * @description As it read when the reason was written.
-             * @default
-             */
-            read?: string;
-        };
         /** @description A kept plan that named what is gone. */
         GonePlan: {
             /** @description Its place among the kept plans, from 0. */
@@ -3216,6 +3291,8 @@ export interface components {
         JointPart: {
             /** @description Diameter of its bolt. */
             bolt?: components["schemas"]["TapeEntry"];
+            /** @description Which eye it goes in; either where left out. */
+            end?: components["schemas"]["BracketEnd"];
             /** @description What it is. */
             joint?: components["schemas"]["JointKind"];
             /** @description What it is called. */
@@ -3525,7 +3602,7 @@ export interface components {
          * @description Something that is looked at once the work is done.
          * @enum {string}
          */
-        LookKind: "wheel_straight" | "toe" | "sensors" | "lines" | "wheel_nuts" | "pins_level" | "stowed_clear";
+        LookKind: "wheel_straight" | "toe" | "sensors" | "lines" | "wheel_nuts" | "pins_level" | "stowed_clear" | "clear";
         /** @description What is looked at once the work is done; left out where nobody looked, false where it is not right. */
         LookedAt: {
             /**
@@ -3533,6 +3610,12 @@ export interface components {
              * @default null
              */
             bar_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Bar, brackets and links stay clear of everything near them from full bump to full droop, where nothing of it was
+             *     measured.
+             * @default null
+             */
+            clear?: boolean;
             /**
              * @description The left sway link as it is set, eye to eye.
              * @default null
@@ -3596,6 +3679,25 @@ export interface components {
          * @enum {string}
          */
         Method: "frame_to_hub" | "frame_to_sidewall" | "body_to_sidewall" | "own";
+        /** @description A place where an eye may really sit, which explains how the axle moved. */
+        Misplaced: {
+            /** @description What an angle finder would read on the bar, without a sign, were the eye there. */
+            bar_angle_deg: components["schemas"]["Angle"];
+            /** @description Whether it was read on the bar: then nothing else fits as well. */
+            by_angle: boolean;
+            /** @description Which eye. */
+            end: components["schemas"]["BracketEnd"];
+            /** @description Its place among the eyes moved in that round. */
+            moved: number;
+            /** @description How far from where it was to go, as it would be written. */
+            off: components["schemas"]["EyeOff"];
+            /** @description The round in which it was moved there. */
+            round: number;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description What that is good to, U. */
+            uncertainty_mm: components["schemas"]["Length"];
+        };
         /** @description What stands before anything is measured to, drilled or welded. */
         MockUp: {
             /**
@@ -4068,6 +4170,8 @@ export interface components {
         } | {
             /** @description Diameter of its bolt. */
             bolt?: components["schemas"]["TapeEntry"];
+            /** @description Which eye it goes in; either where left out. */
+            end?: components["schemas"]["BracketEnd"];
             /** @description What it is. */
             joint?: components["schemas"]["JointKind"];
             /** @description What it is called. */
@@ -4556,10 +4660,10 @@ export interface components {
         /** @description Everything of stage Prove beside its readings. */
         Proof: {
             /**
-             * @description Why it was settled although something was open, in one sentence for all of it: documents before version 3.
-             * @default
+             * @description Findings that the job is closed over, one at a time.
+             * @default []
              */
-            although?: string;
+            acceptances?: components["schemas"]["Acceptance"][];
             /**
              * @description By whom it is settled.
              * @default
@@ -4602,11 +4706,6 @@ export interface components {
              */
             photographs?: string;
             /**
-             * @description Why it is settled over each thing that stands in the way.
-             * @default []
-             */
-            reasons?: components["schemas"]["GateReason"][];
-            /**
              * @description Reminders that were seen to.
              * @default []
              */
@@ -4634,6 +4733,8 @@ export interface components {
             cause_says?: components["schemas"]["Phrase"];
             /** @description What it was done to, each with how it came out; every one must be good. */
             grounds: components["schemas"]["FitCheck"][];
+            /** @description Where an eye that was moved may really sit, were that the cause. */
+            misplaced?: components["schemas"]["Misplaced"][];
             /** @description Movement, where there are usable readings from before. */
             movement?: components["schemas"]["Movement"];
             /** @description The answer in one sentence. */
@@ -5059,6 +5160,11 @@ export interface components {
              */
             by?: string;
             /**
+             * @description What made the axle move otherwise than predicted, where that was found.
+             * @default null
+             */
+            cause?: components["schemas"]["CauseRecord"];
+            /**
              * @description Ends cut back.
              * @default null
              */
@@ -5068,6 +5174,11 @@ export interface components {
              * @default
              */
             drag_link?: components["schemas"]["DragLinkId"];
+            /**
+             * @description The length the drag link was set to, eye to eye.
+             * @default null
+             */
+            drag_link_length?: components["schemas"]["TapeEntry"];
             /**
              * @description Thread in at the frame-side end after both ends were evened, measured.
              * @default null

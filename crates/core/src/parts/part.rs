@@ -240,6 +240,10 @@ pub struct JointPart {
     /// What it is.
     #[serde(default)]
     pub joint: JointKind,
+    /// Which eye it goes in; either where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub end: Option<BracketEnd>,
     /// Its width between the ears, spacers included.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -8,6 +8,7 @@ use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, KitPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_LIST, LONGEST_NAME, MOST_HOLES};
+use crate::bracketing::EyeBolt;
 use crate::{Bracketing, Rig};
 
 impl Checker {
@@ -64,8 +65,15 @@ impl Checker {
         }
         self.size(format_args!("{at}/swing_limit"), form.swing_limit.as_ref());
         self.size(format_args!("{at}/ear_width"), form.ear_width.as_ref());
-        let bolt = &form.bolt;
-        self.distance(format_args!("{at}/bolt/play"), bolt.play.as_ref());
+        self.eye_bolt("/bracket/bolt", &form.bolt);
+        for (eye, fit) in [("frame_eye", &form.frame_eye), ("axle_eye", &form.axle_eye)] {
+            self.size(format_args!("{at}/{eye}/ear_width"), fit.ear_width.as_ref());
+            self.eye_bolt(&format!("{at}/{eye}/bolt"), &fit.bolt);
+        }
+    }
+
+    fn eye_bolt(&mut self, at: &str, bolt: &EyeBolt) {
+        self.distance(format_args!("{at}/play"), bolt.play.as_ref());
         for (field, entry) in [
             ("nut_height", &bolt.nut_height),
             ("hole", &bolt.hole),
@@ -76,13 +84,13 @@ impl Checker {
             ("room_at_head", &bolt.room_at_head),
             ("room_at_nut", &bolt.room_at_nut),
         ] {
-            self.size(format_args!("{at}/bolt/{field}"), entry.as_ref());
+            self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
         if let (Some(threaded), Some(length)) = (&bolt.threaded, &bolt.length)
             && threaded.number().nanometres() > length.number().nanometres()
         {
             self.fault(
-                format_args!("{at}/bolt/threaded"),
+                format_args!("{at}/threaded"),
                 "more_thread_than_there_is",
                 "The thread is longer than the bolt. Measure both from under the head.",
             );

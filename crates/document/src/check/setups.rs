@@ -160,6 +160,10 @@ impl Checker {
             }
             self.drag_link_of_job(job, &round.drag_link, (&at("drag_link"), remedy));
             self.arm_hole(&at("sway_hole"), round.sway_hole.as_ref(), &job.sway);
+            self.size(&at("drag_link_length"), round.drag_link_length.as_ref());
+            if let Some(cause) = &round.cause {
+                self.text(&at("cause/note"), &cause.note, LONGEST_NOTE);
+            }
             for (place, moved) in round.moved.iter().enumerate() {
                 self.hole(job, moved.end, &moved.to, (&at(&format!("moved/{place}/to")), remedy));
             }

@@ -112,7 +112,6 @@ impl Checker {
         for (field, text) in [
             ("photographs", &proof.photographs),
             ("deviations", &proof.deviations),
-            ("although", &proof.although),
             ("defects", &proof.defects),
             ("trail", &proof.trail),
         ] {
@@ -128,12 +127,14 @@ impl Checker {
                 );
             }
         }
-        self.list("/proof/reasons", proof.reasons.len(), LONGEST_LIST);
-        self.keys_at("/proof/reasons", proof.reasons.iter().map(|reason| reason.key.as_str()));
-        for (index, reason) in proof.reasons.iter().enumerate() {
-            self.text(format_args!("/proof/reasons/{index}/because"), &reason.because, LONGEST_NOTE);
-            // What stands in the way quotes a complaint whole.
-            self.text(format_args!("/proof/reasons/{index}/read"), &reason.read, 2 * LONGEST_NOTE);
+        let at = "/proof/acceptances";
+        self.list(at, proof.acceptances.len(), LONGEST_LIST);
+        self.keys_at(at, proof.acceptances.iter().map(|accepted| accepted.key.as_str()));
+        for (index, accepted) in proof.acceptances.iter().enumerate() {
+            self.text(format_args!("{at}/{index}/because"), &accepted.because, LONGEST_NOTE);
+            // A finding quotes a complaint whole.
+            self.text(format_args!("{at}/{index}/said"), &accepted.said, 2 * LONGEST_NOTE);
+            self.text(format_args!("{at}/{index}/by"), &accepted.by, LONGEST_NAME);
         }
         for (index, record) in proof.reminders.iter().enumerate() {
             self.text(format_args!("/proof/reminders/{index}/note"), &record.note, LONGEST_NOTE);

@@ -6,6 +6,7 @@ mod from_version_3;
 use serde_json::{Map, Value, json};
 
 use crate::json::{Layout, ToJson as _, to_json};
+use crate::proof::ALL_THAT_WAS_OPEN;
 use crate::schema::job_schema;
 use crate::schema_validate::figure_faults;
 use crate::{DOCUMENT_VERSION, Job};
@@ -111,7 +112,43 @@ pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(3) {
         from_version_3::bring_forward(document);
     }
+    if document["version"] == json!(4) {
+        from_version_4(document);
+    }
     torque_with_its_unit(document);
+}
+
+/// Version 4 had a reason for each thing a job was closed over, and documents before version 3 one for all of it. Version
+/// 5 has acceptances, each with who gave it and when: here whoever closed the job, when it was closed.
+fn from_version_4(document: &mut Value) {
+    document["version"] = json!(5);
+    let (by, at) = (document["proof"]["by"].clone(), document["settled"]["at"].clone());
+    let Some(proof) = document.get_mut("proof").and_then(Value::as_object_mut) else { return };
+    let mut acceptances = match proof.remove("reasons") {
+        Some(Value::Array(reasons)) => reasons,
+        // What is no list stays where it is said to be wrong.
+        Some(other) => {
+            proof.insert("acceptances".to_owned(), other);
+            return;
+        }
+        None => Vec::new(),
+    };
+    for accepted in &mut acceptances {
+        rename(accepted, "read", "said");
+    }
+    if let Some(although) = proof.remove("although").filter(|although| *although != json!("")) {
+        acceptances.push(json!({ "key": ALL_THAT_WAS_OPEN, "because": although }));
+    }
+    for accepted in acceptances.iter_mut().filter_map(Value::as_object_mut) {
+        for (name, value) in [("by", &by), ("at", &at)] {
+            if value.as_str().is_some_and(|text| !text.is_empty()) {
+                accepted.insert(name.to_owned(), value.clone());
+            }
+        }
+    }
+    if !acceptances.is_empty() {
+        proof.insert("acceptances".to_owned(), Value::Array(acceptances));
+    }
 }
 
 /// Where the field stands today that stood at a place of an older document, where it has moved. A place is a JSON pointer

@@ -384,7 +384,7 @@ pub fn fitting(job: &Job, setups: &Setups, wanted: &Wanted) -> Round {
     let moved = [(BracketEnd::Frame, moves.frame, frame), (BracketEnd::Axle, moves.axle, axle)]
         .into_iter()
         .filter(|(end, by, _)| by.length() > 1e-6 || plan.in_place.at(*end) != base.in_place.at(*end))
-        .map(|(end, by, to)| FittedMove { end, by_mm: by.to_array(), to })
+        .map(|(end, by, to)| FittedMove { end, by_mm: by.to_array(), to, off: Default::default() })
         .collect();
     Round {
         bar: (plan.bar.id != base.bar.id).then(|| plan.bar.id.clone()),

@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use crate::document::Job;
 use crate::message::Message;
 use crate::setups::adjuster::BarState;
-use crate::setups::moves::{EyeMoves, brackets, hole_move, side_of};
+use crate::setups::moves::{EyeMoves, brackets, hole_at};
 use crate::setups::{Setups, Wanted, hung};
 
 /// Most holes and bars that are named.
@@ -118,7 +118,7 @@ fn holes(job: &Job, setups: &Setups, bar: &BarState) -> Vec<WayFacts> {
     let mut found = Vec::new();
     for bracket in brackets(job) {
         for hole in &bracket.holes {
-            let by = hole_move(hole, side_of(bracket.end, setups.known.side));
+            let by = hole_at(job, bracket.end, &bracket.id, hole, setups.known.side);
             let mut all = setups.base.moves;
             match bracket.end {
                 BracketEnd::Axle => all.axle = by,

@@ -11,12 +11,12 @@ use derecho_core::fastener::stack::{PLAY, Stack, reckon};
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, reference_torque, torque_stands};
 use derecho_core::fastener::{Thread, stack::NutKind};
 use derecho_core::measure::print::{Style, written};
-use derecho_core::measure::{Length, Moment, TorqueEntry};
+use derecho_core::measure::{Length, Moment, TapeEntry, TorqueEntry};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::situation::{BAR_BOLTS, Situation};
+use super::situation::{BAR_BOLTS, Situation, end_of, eye_bolt};
 use crate::bolt_up::message::BoltUpMessage;
 use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::bracket::stack::length_of_stack;
@@ -109,14 +109,18 @@ const USUAL: [Length; 3] = [Length::from_mm(6.0), Length::from_mm(44.0), Length:
 
 fn drawn(job: &Job, key: &str, known: &KnownFastener) -> DrawnBolt {
     let through_an_eye = BAR_BOLTS.contains(&key);
-    let bolt = &job.bracket.bolt;
+    let bolt = eye_bolt(job, key);
     let of_the_eye = |length: Option<Length>| length.filter(|_| through_an_eye);
     let thread = known.thread.as_ref();
     let diameter = thread.map_or(USUAL_DIAMETER, Thread::diameter);
     let flats = thread.and_then(across_flats);
     let [head, nut_flats] = flats.unwrap_or([diameter * 1.5; 2]);
     let nut = known.nut.unwrap_or_default();
-    let (ear, between) = (of_the_eye(length_of(&bolt.ear)), of_the_eye(length_of(&job.bracket.ear_width)));
+    let between = match end_of(key) {
+        Some(end) => job.bracket.ear_width_at(end),
+        None => job.bracket.ear_width.as_ref(),
+    };
+    let (ear, between) = (of_the_eye(length_of(&bolt.ear)), of_the_eye(between.map(TapeEntry::length)));
     let washer = of_the_eye(length_of(&bolt.washer));
     let nut_height = of_the_eye(length_of(&bolt.nut_height)).unwrap_or(diameter * nut.usual_height());
     let typed = job.bolt_up.fastener(key).and_then(|form| length_of(&form.length));
@@ -176,7 +180,7 @@ impl KnownFastener {
             source: form.source,
         };
         // The bolt through the eye is described in stage Bracket; what is typed here for one of both rules.
-        let bolt = &job.bracket.bolt;
+        let bolt = eye_bolt(job, key);
         if BAR_BOLTS.contains(&key) && known.thread.is_none() {
             known.thread.clone_from(&bolt.thread);
             known.nut = known.nut.or(bolt.thread.as_ref().map(|_| bolt.nut));

@@ -22,6 +22,7 @@ mod tools;
 
 use self::message::{BoltUpMessage, FastenerName, MockUpOpen, StepContext, StepFacts};
 use self::named::Named;
+use crate::bracket::fit::{ears, eyes};
 use crate::bracket::message::BracketMessage;
 use crate::document::heights::height_of;
 use crate::document::{Job, gate_keys, length_of};
@@ -293,6 +294,7 @@ fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCh
 fn check_in_gate_keys(check: &FitCheck) -> String {
     match check.name.0.facts() {
         Some(BracketMessage::CheckName(check)) => check.in_gate_keys(),
+        Some(BracketMessage::CheckNameAt { check, end }) => format!("{end:?}/{}", check.in_gate_keys()),
         _ => String::new(),
     }
 }
@@ -646,7 +648,8 @@ fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
     if ![BracketEnd::Frame, BracketEnd::Axle].into_iter().any(|end| situation.is_undone(end)) {
         return Vec::new();
     }
-    crate::bracket::fit::ears(job).into_iter().chain(crate::bracket::stack::checks(job)).collect()
+    let undone = eyes(job).into_iter().filter(|end| end.is_none_or(|end| situation.is_undone(end)));
+    undone.flat_map(|end| ears(job, end).into_iter().chain(crate::bracket::stack::checks(job, end))).collect()
 }
 
 fn drills(job: &Job) -> Vec<DrillLine> {

@@ -11,6 +11,7 @@ use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
 
 use crate::defaults;
+use crate::document::bracketing::EyeBolt;
 use crate::document::sway::SwayKind;
 use crate::document::work::DrillForm;
 use crate::document::{AxleLocation, HoleChoice, Job, Sway, length_of};
@@ -206,11 +207,25 @@ fn castle_nuts(job: &Job) -> Vec<String> {
     BAR_BOLTS.iter().filter(castle).map(|key| (*key).to_owned()).collect()
 }
 
+/// The eye that a bolt goes through; None for a bolt of no eye.
+pub(super) fn end_of(key: &str) -> Option<BracketEnd> {
+    match key {
+        "bar/frame-eye" => Some(BracketEnd::Frame),
+        "bar/axle-eye" => Some(BracketEnd::Axle),
+        _ => None,
+    }
+}
+
+/// The bolt of the eye that a key names, as stage Bracket has it; the one of both where it names none.
+pub(super) fn eye_bolt<'a>(job: &'a Job, key: &str) -> &'a EyeBolt {
+    end_of(key).map_or(&job.bracket.bolt, |end| job.bracket.bolt_at(end))
+}
+
 /// The nut of a bolt of the bar: as typed for it, else as stage Bracket has the eye's bolt.
 fn nut(job: &Job, key: &str) -> NutKind {
     let form = job.bolt_up.fastener(key);
     let of_its_own = form.is_some_and(|form| form.thread.is_some());
-    let of_the_eye = if of_its_own { NutKind::default() } else { job.bracket.bolt.nut };
+    let of_the_eye = if of_its_own { NutKind::default() } else { eye_bolt(job, key).nut };
     form.and_then(|form| form.nut).unwrap_or(of_the_eye)
 }
 

@@ -9,11 +9,13 @@ use derecho_core::measure::{Force, Heading, Length, Mass, Meaning, Step, TapeEnt
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::fit::eyes;
 use super::message::BuildStep;
 use super::stack;
 use crate::assembly::weights::axle_weight;
 use crate::bracket::carried::factor;
 use crate::bracket::message::BracketMessage;
+use crate::document::bracketing::EyeBolt;
 use crate::document::{BarId, Job, gate_keys, length_of};
 use crate::message::{Label, Message};
 use crate::setups::Setups;
@@ -220,13 +222,16 @@ fn section(part: &BarPart) -> Section {
 /// The eye's bolt; None where nothing was said of it.
 #[must_use]
 pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
-    let form = &job.bracket.bolt;
     let load = bar_load(axle_weight(job), factor(job), view.length(), view.reach());
-    let slip =
-        form.thread.as_ref().zip(form.torque.as_ref()).map(|(thread, torque)| {
-            slip_load(torque.torque(), form.treatment.nut_factor(), thread.diameter())
-        });
-    let band = length_of(&form.play).map(|play| dead_band(play, view.length(), view.reach()));
+    let eyes = eyes(job);
+    let holds = |form: &EyeBolt| {
+        let (thread, torque) = form.thread.as_ref().zip(form.torque.as_ref())?;
+        Some(slip_load(torque.torque(), form.treatment.nut_factor(), thread.diameter()))
+    };
+    // Of two eyes the one that holds less decides.
+    let bolts = eyes.iter().map(|end| end.map_or(&job.bracket.bolt, |end| job.bracket.bolt_at(end)));
+    let slip = bolts.filter_map(holds).min_by(|a, b| a.to_n().total_cmp(&b.to_n()));
+    let band = length_of(&job.bracket.bolt.play).map(|play| dead_band(play, view.length(), view.reach()));
     let mut says = Vec::new();
     if let Some(slip) = slip {
         says.push(BracketMessage::Slip { slip, load }.into());
@@ -234,7 +239,8 @@ pub fn bolt(job: &Job, view: &FrontView) -> Option<BoltResult> {
     if let Some(band) = band.filter(|band| *band > Length::ZERO) {
         says.push(BracketMessage::Play { band }.into());
     }
-    let (checks, working) = (stack::checks(job), stack::working(job));
+    let checks: Vec<FitCheck> = eyes.iter().flat_map(|end| stack::checks(job, *end)).collect();
+    let working = eyes.iter().find_map(|end| stack::working(job, *end));
     (!says.is_empty() || !checks.is_empty()).then_some(BoltResult {
         slip_n: slip.map(Force::to_n),
         dead_band_mm: band,

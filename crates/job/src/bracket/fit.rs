@@ -17,6 +17,7 @@ use derecho_core::bar::bracket_load::{braced, root_moment};
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, AngleEntry, Force, Length, Moment};
+use derecho_core::parts::BracketEnd;
 
 /// The checks for the chosen or best option.
 pub(super) fn checks(job: &Job, setups: &Setups, option: Option<&OptionResult>) -> Vec<FitCheck> {
@@ -25,7 +26,7 @@ pub(super) fn checks(job: &Job, setups: &Setups, option: Option<&OptionResult>) 
         checks.push(reach(job, setups, option));
         checks.extend(brace(job, option));
     }
-    checks.extend(ears(job));
+    checks.extend(eyes(job).into_iter().filter_map(|end| ears(job, end)));
     checks.extend(parallel(job));
     checks
 }
@@ -86,24 +87,38 @@ fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
     })
 }
 
-pub(crate) fn ears(job: &Job) -> Option<FitCheck> {
-    let ear = length_of(&job.bracket.ear_width)?;
-    let widths: Vec<Length> = job.bracket.joints.iter().filter_map(|joint| length_of(&joint.width)).collect();
+/// The eyes that are looked at one by one: none by name where both are alike.
+pub(crate) fn eyes(job: &Job) -> Vec<Option<BracketEnd>> {
+    if job.bracket.eyes_differ() { vec![Some(BracketEnd::Frame), Some(BracketEnd::Axle)] } else { vec![None] }
+}
+
+/// What a check of one eye is called.
+pub(super) const fn named(check: BracketCheck, end: Option<BracketEnd>) -> BracketMessage {
+    match end {
+        Some(end) => BracketMessage::CheckNameAt { check, end },
+        None => BracketMessage::CheckName(check),
+    }
+}
+
+/// Whether joint and spacers fill the ears of one eye, or of either where both are alike. What is for the other eye is
+/// not counted.
+pub(crate) fn ears(job: &Job, end: Option<BracketEnd>) -> Option<FitCheck> {
+    let ear = match end {
+        Some(end) => job.bracket.ear_width_at(end),
+        None => job.bracket.ear_width.as_ref(),
+    };
+    let ear = ear?.length();
+    let own = job.bracket.joints.iter().any(|joint| end.is_some() && joint.end == end);
+    let here =
+        job.bracket.joints.iter().filter(|joint| if own { joint.end == end } else { joint.end.is_none() });
+    let widths: Vec<Length> = here.filter_map(|joint| length_of(&joint.width)).collect();
     if widths.is_empty() {
-        return Some(check(
-            BracketMessage::CheckName(BracketCheck::Ears),
-            FitVerdict::Open,
-            BracketMessage::AddJoints,
-        ));
+        return Some(check(named(BracketCheck::Ears, end), FitVerdict::Open, BracketMessage::AddJoints));
     }
     let filled: Length = widths.iter().copied().sum();
     let over = filled - ear;
     let verdict = if over.abs() <= defaults::EAR_SLACK { FitVerdict::Good } else { FitVerdict::Bad };
-    Some(check(
-        BracketMessage::CheckName(BracketCheck::Ears),
-        verdict,
-        BracketMessage::Ears { filled, ear, verdict },
-    ))
+    Some(check(named(BracketCheck::Ears, end), verdict, BracketMessage::Ears { filled, ear, verdict }))
 }
 
 fn parallel(job: &Job) -> Option<FitCheck> {

@@ -26,6 +26,13 @@ use derecho_core::parts::BracketEnd;
 pub enum BracketMessage {
     /// What a check is of.
     CheckName(BracketCheck),
+    /// The name of a check of one eye.
+    CheckNameAt {
+        /// The check.
+        check: BracketCheck,
+        /// Which eye.
+        end: BracketEnd,
+    },
     /// What an approach is called.
     ApproachName(Approach),
     /// What a hole is called.

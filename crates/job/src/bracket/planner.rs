@@ -167,7 +167,7 @@ impl Planner<'_> {
         }];
         for bracket in moves::brackets(self.job) {
             for hole in &bracket.holes {
-                let by = moves::hole_move(hole, moves::side_of(bracket.end, self.side));
+                let by = moves::hole_at(self.job, bracket.end, &bracket.id, hole, self.side);
                 let by = by - self.setups.base.moves.at(bracket.end);
                 let choice = HoleChoice { bracket: bracket.id.clone(), hole: hole.id.clone() };
                 let name = PlaceName::hole(&bracket.name, &hole.name);

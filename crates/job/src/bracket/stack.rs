@@ -3,25 +3,53 @@
 //!
 //! Not here: what the joint holds by friction (`compare`), and the formulas (core).
 
+use super::fit::named;
 use crate::bracket::message::{BracketCheck, BracketMessage};
+use crate::document::bracketing::EyeBolt;
 use crate::document::{Job, length_of};
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::fastener::Thread;
 use derecho_core::fastener::stack::{PLAY, Reckoned, Stack, StackFault, reckon};
 use derecho_core::fastener::strength::{TorqueStands, reference_torque, torque_stands};
 use derecho_core::measure::phrase::{Step, Value};
-use derecho_core::measure::{Heading, Length, Meaning, TorqueEntry, Working};
+use derecho_core::measure::{Heading, Length, Meaning, TapeEntry, TorqueEntry, Working};
+use derecho_core::parts::BracketEnd;
 
-/// Everything that can be told of the eye's bolt, in the order in which it matters; empty where no thread was named.
-pub(crate) fn checks(job: &Job) -> Vec<FitCheck> {
-    let Some(thread) = job.bracket.bolt.thread.as_ref() else { return Vec::new() };
-    let stack = stack(job, thread);
+/// One eye, or both where they are alike: its bolt, and the width between its ears.
+#[derive(Clone, Copy)]
+struct Eye<'a> {
+    end: Option<BracketEnd>,
+    bolt: &'a EyeBolt,
+    between: Option<Length>,
+}
+
+impl<'a> Eye<'a> {
+    fn of(job: &'a Job, end: Option<BracketEnd>) -> Self {
+        let form = &job.bracket;
+        let (bolt, between) = match end {
+            Some(end) => (form.bolt_at(end), form.ear_width_at(end)),
+            None => (&form.bolt, form.ear_width.as_ref()),
+        };
+        Self { end, bolt, between: between.map(TapeEntry::length) }
+    }
+
+    const fn named(&self, check: BracketCheck) -> BracketMessage {
+        named(check, self.end)
+    }
+}
+
+/// Everything that can be told of the bolt of one eye, or of either where both are alike, in the order in which it
+/// matters; empty where no thread was named.
+pub(crate) fn checks(job: &Job, end: Option<BracketEnd>) -> Vec<FitCheck> {
+    let eye = Eye::of(job, end);
+    let Some(thread) = eye.bolt.thread.as_ref() else { return Vec::new() };
+    let stack = stack(eye, thread);
     let reported = stack.as_ref().map(reckon);
     [
-        nut(job, thread),
-        hole(job, thread),
-        length(job, stack.as_ref().zip(reported.as_ref())),
-        torque(job, thread),
+        nut(eye, thread),
+        hole(eye, thread),
+        length(eye, stack.as_ref().zip(reported.as_ref())),
+        torque(eye, thread),
     ]
     .into_iter()
     .flatten()
@@ -29,9 +57,9 @@ pub(crate) fn checks(job: &Job) -> Vec<FitCheck> {
 }
 
 /// What is on the bolt; None until ear and the width between the ears are measured.
-fn stack(job: &Job, thread: &Thread) -> Option<Stack> {
-    let form = &job.bracket.bolt;
-    let (ear, between) = (length_of(&form.ear)?, length_of(&job.bracket.ear_width)?);
+fn stack(eye: Eye<'_>, thread: &Thread) -> Option<Stack> {
+    let form = eye.bolt;
+    let (ear, between) = (length_of(&form.ear)?, eye.between?);
     Some(Stack {
         bolt: thread.clone(),
         clamped: vec![ear, between, ear],
@@ -47,41 +75,33 @@ fn stack(job: &Job, thread: &Thread) -> Option<Stack> {
     })
 }
 
-fn nut(job: &Job, thread: &Thread) -> Option<FitCheck> {
-    let nut = job.bracket.bolt.nut_thread.as_ref()?;
+fn nut(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
+    let nut = eye.bolt.nut_thread.as_ref()?;
     let own = nut.takes(thread);
     let verdict = if own { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check(
-        BracketMessage::CheckName(BracketCheck::Nut),
+        eye.named(BracketCheck::Nut),
         verdict,
         BracketMessage::Nut { nut: nut.clone(), bolt: thread.clone(), own },
     ))
 }
 
-fn hole(job: &Job, thread: &Thread) -> Option<FitCheck> {
-    let play = length_of(&job.bracket.bolt.hole)? - thread.diameter();
+fn hole(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
+    let play = length_of(&eye.bolt.hole)? - thread.diameter();
     let too_wide = play > PLAY;
     let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
-    Some(check(
-        BracketMessage::CheckName(BracketCheck::Hole),
-        verdict,
-        BracketMessage::Hole { play, too_wide },
-    ))
+    Some(check(eye.named(BracketCheck::Hole), verdict, BracketMessage::Hole { play, too_wide }))
 }
 
-fn length(job: &Job, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
-    let form = &job.bracket.bolt;
+fn length(eye: Eye<'_>, reckoned: Option<(&Stack, &Reckoned)>) -> Option<FitCheck> {
+    let form = eye.bolt;
     let asked = form.ear.is_some() || form.length.is_some();
     let Some((stack, reported)) = reckoned else {
         return asked.then(|| {
-            check(
-                BracketMessage::CheckName(BracketCheck::BoltLength),
-                FitVerdict::Open,
-                BracketMessage::BoltUnmeasured,
-            )
+            check(eye.named(BracketCheck::BoltLength), FitVerdict::Open, BracketMessage::BoltUnmeasured)
         });
     };
-    Some(length_of_stack(stack, reported))
+    Some(FitCheck { name: eye.named(BracketCheck::BoltLength).into(), ..length_of_stack(stack, reported) })
 }
 
 /// How long the bolt of a stack must be, and what is wrong with the one that is there.
@@ -108,8 +128,8 @@ const fn is_of_length(fault: &StackFault) -> bool {
     !matches!(fault, StackFault::WrongNut | StackFault::HoleTooSmall(_) | StackFault::HoleTooWide(_))
 }
 
-fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
-    let form = &job.bracket.bolt;
+fn torque(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
+    let form = eye.bolt;
     let (grade, given) = (form.grade?, form.torque.as_ref().map(TorqueEntry::torque));
     let usual = reference_torque(thread, grade, form.treatment);
     let stands = given.map(|given| torque_stands(given, thread, grade, form.treatment));
@@ -119,7 +139,7 @@ fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
         Some(_) => FitVerdict::Bad,
     };
     Some(check(
-        BracketMessage::CheckName(BracketCheck::Torque),
+        eye.named(BracketCheck::Torque),
         verdict,
         BracketMessage::Torque {
             usual,
@@ -131,9 +151,10 @@ fn torque(job: &Job, thread: &Thread) -> Option<FitCheck> {
     ))
 }
 
-/// From the parts on the bolt to its length.
-pub(super) fn working(job: &Job) -> Option<Working> {
-    let stack = stack(job, job.bracket.bolt.thread.as_ref()?)?;
+/// From the parts on the bolt of one eye, or of either, to its length.
+pub(super) fn working(job: &Job, end: Option<BracketEnd>) -> Option<Working> {
+    let eye = Eye::of(job, end);
+    let stack = stack(eye, eye.bolt.thread.as_ref()?)?;
     let reported = reckon(&stack);
     let washers = stack.washers.iter().copied().sum::<Length>();
     let diameter = stack.bolt.diameter();

@@ -23,6 +23,7 @@ const fn answer(looked: &LookedAt, kind: LookKind) -> Option<bool> {
         LookKind::WheelNuts => looked.wheel_nuts,
         LookKind::PinsLevel => looked.pins_level,
         LookKind::StowedClear => looked.stowed_clear,
+        LookKind::Clear => looked.clear,
     }
 }
 
@@ -38,6 +39,8 @@ fn of_looks(Sources { job, progressed, looks, .. }: &Sources<'_>) -> Vec<Finding
                 ..finding(FindingKind::NotRight, &place, ProveMessage::NotRight { kind: look.kind })
             },
             // Where nothing was undone nothing came loose.
+            // What could be in the way is a finding of its own (`travel`).
+            None if look.kind == LookKind::Clear => return None,
             None if progressed.steps > 0 => {
                 finding(FindingKind::NotLookedAt, &place, ProveMessage::NotLookedAt { kind: look.kind })
             }

@@ -2,6 +2,7 @@
 
 use crate::cautions::Stage;
 use crate::document::check::LONGEST_NAME;
+use crate::document::proof::Acceptance;
 use crate::message::Message;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -116,16 +117,17 @@ pub struct Finding {
     pub says: Message,
     /// Whether a job can be closed over it with a reason: never with something that leaves the vehicle unfit to roll.
     pub acceptable: bool,
-    /// Why it is accepted; empty while nobody wrote it.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub because: String,
+    /// By whom and why it is accepted; None while nobody wrote it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub accepted: Option<Acceptance>,
 }
 
 impl Finding {
     /// Whether it stands between proved and closed: it is not comfort alone, and nobody accepted it.
     #[must_use]
     pub fn stands_in_the_way(&self) -> bool {
-        self.counts() && (!self.acceptable || self.because.is_empty())
+        self.counts() && (!self.acceptable || self.accepted.is_none())
     }
 
     /// Whether it has to be put right or accepted before a job is closed.
@@ -235,6 +237,6 @@ pub(super) fn finding(kind: FindingKind, key: &str, says: impl Into<Message>) ->
         weight: kind.weight(),
         says: says.into(),
         acceptable: true,
-        because: String::new(),
+        accepted: None,
     }
 }

@@ -17,6 +17,7 @@ fn in_gate_keys(check: &FitCheck) -> String {
     let name = &check.name.0;
     match (name.facts(), name.facts()) {
         (Some(BracketMessage::CheckName(check)), _) => check.in_gate_keys(),
+        (Some(BracketMessage::CheckNameAt { check, end }), _) => format!("{end:?}/{}", check.in_gate_keys()),
         (_, Some(ProveMessage::CheckName(check))) => check.in_gate_keys().to_owned(),
         _ => String::new(),
     }

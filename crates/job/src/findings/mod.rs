@@ -11,6 +11,7 @@ mod work;
 
 pub use self::finding::{Concerns, Finding, FindingKind, FindingVerdict, Weight};
 pub use self::sources::{JudgedFitted, Sources};
+pub use self::travel::moves_past_what_nobody_measured;
 
 /// Everything that does not hold or is not known, the worst first.
 #[must_use]
@@ -25,7 +26,7 @@ pub fn register(sources: &Sources<'_>) -> Vec<Finding> {
     for finding in &mut findings {
         finding.concerns = concerns;
         if finding.acceptable {
-            job.proof.reason(&finding.key).clone_into(&mut finding.because);
+            finding.accepted = job.proof.accepted(&finding.key).cloned();
         }
     }
     findings.sort_by_key(Finding::order);

@@ -2,12 +2,14 @@
 
 use super::finding::{Finding, FindingKind, finding};
 use super::sources::Sources;
+use crate::cycle::Brief;
 use crate::cycle::limit::EndsAt;
 use crate::cycle::message::CycleMessage;
 use crate::document::sway::SwayKind;
-use crate::document::{Purpose, length_of};
+use crate::document::{Job, Purpose, length_of};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
+use crate::setups::Resolved;
 use derecho_core::measure::Length;
 
 pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
@@ -33,12 +35,14 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
             ..finding(FindingKind::ThreadEngaged, "thread_engaged", ProveMessage::ThreadEngaged { fault })
         });
     }
-    if moves_what_could_hit(sources) && !cycle.is_some_and(|brief| brief.ended) {
-        findings.push(finding(
+    let job = sources.job;
+    if job.proof.looked_at.clear.is_none() && moves_past_what_nobody_measured(job, resolved, cycle) {
+        let found = finding(
             FindingKind::ClearanceNotChecked,
             "clearance_not_checked",
             ProveMessage::ClearanceNotChecked,
-        ));
+        );
+        findings.push(Finding { goes_to: Some("/proof/looked_at/clear".to_owned()), ..found });
     }
     findings
 }
@@ -54,8 +58,12 @@ fn where_it_ends(ends: &Message, (left, right): (f64, f64)) -> String {
 }
 
 /// Whether an eye is moved, another bar goes in or something was to come clear, and nothing was measured that could be
-/// in the way of it.
-fn moves_what_could_hit(Sources { job, resolved, .. }: &Sources<'_>) -> bool {
+/// in the way of it: then somebody has to look, once it is together.
+#[must_use]
+pub fn moves_past_what_nobody_measured(job: &Job, resolved: &Resolved, cycle: Option<&Brief>) -> bool {
+    if cycle.is_some_and(|brief| brief.ended) {
+        return false;
+    }
     let Some(setups) = resolved.setups() else { return false };
     let found = &setups.found;
     let moved = [&setups.plan, &setups.fitted]

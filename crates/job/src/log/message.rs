@@ -3,7 +3,7 @@
 use derecho_core::measure::{Length, Moment};
 use derecho_core::parts::BracketEnd;
 
-use crate::document::proof::{GateReason, ReminderRecord};
+use crate::document::proof::{Acceptance, ReminderRecord};
 use crate::document::work::PartRecord;
 use crate::message::{Label, OfTopic, Topic};
 
@@ -56,7 +56,7 @@ pub enum LogMessage {
         version: String,
     },
     /// What it was settled over, and why.
-    Although(GateReason),
+    Accepted(Acceptance),
 }
 
 impl OfTopic for LogMessage {

@@ -167,7 +167,6 @@ pub fn log(job: &Job) -> Vec<LogFact> {
     let proof = &job.proof;
     for (kind, text) in [
         (LogKind::Deviation, &proof.deviations),
-        (LogKind::Deviation, &proof.although),
         (LogKind::Defect, &proof.defects),
         (LogKind::Trail, &proof.trail),
     ] {
@@ -175,8 +174,9 @@ pub fn log(job: &Job) -> Vec<LogFact> {
             entries.push(entry(kind, None, &proof.by, LogMessage::AsWritten(text.clone())));
         }
     }
-    for reason in proof.reasons.iter().filter(|reason| !reason.because.trim().is_empty()) {
-        entries.push(entry(LogKind::Deviation, None, &proof.by, LogMessage::Although(reason.clone())));
+    for accepted in proof.acceptances.iter().filter(|accepted| !accepted.because.trim().is_empty()) {
+        let by = if accepted.by.is_empty() { &proof.by } else { &accepted.by };
+        entries.push(entry(LogKind::Deviation, accepted.at, by, LogMessage::Accepted(accepted.clone())));
     }
     for record in &proof.reminders {
         let says = LogMessage::Reminder(record.clone());

@@ -22,6 +22,8 @@ pub enum Cause {
     SignTurned,
     /// The axle has hardly moved.
     NotMoved,
+    /// An eye that was moved may sit elsewhere than planned.
+    EyeElsewhere,
     /// None of these fits.
     Unexplained,
 }

@@ -21,6 +21,8 @@ pub enum LookKind {
     PinsLevel,
     /// A stowed link.
     StowedClear,
+    /// What nobody measured that bar, brackets and links could touch.
+    Clear,
 }
 
 impl LookKind {
@@ -35,6 +37,7 @@ impl LookKind {
             Self::WheelNuts => "wheel_nuts",
             Self::PinsLevel => "pins_level",
             Self::StowedClear => "stowed_clear",
+            Self::Clear => "clear",
         }
     }
 }

@@ -58,6 +58,7 @@ pub enum ProveMessage {
     LinksOpenAdvice,
     Clear,
     ClearOpen,
+    ClearLooked,
     Touches,
     TouchesAdvice {
         headline: Message,
@@ -193,6 +194,17 @@ pub enum ProveMessage {
     },
     /// What to look at first for a complaint.
     LookFirst(LookFirst),
+    /// Where an eye would sit, were that why the axle moved otherwise.
+    Misplaced {
+        end: BracketEnd,
+        /// + up.
+        up: Length,
+        /// + out.
+        outward: Length,
+        uncertainty: Length,
+        angle: Angle,
+        by_angle: bool,
+    },
 }
 
 impl OfTopic for ProveMessage {

@@ -7,6 +7,7 @@ pub mod cause;
 pub mod complaints;
 pub mod look;
 pub mod message;
+pub mod misplaced;
 mod prediction;
 pub mod settling;
 pub mod verdict;
@@ -24,6 +25,7 @@ use utoipa::ToSchema;
 
 pub use self::cause::Cause;
 use self::cause::{Moved, cause, height_change};
+use self::misplaced::{Misplaced, misplaced};
 use self::prediction::{SaidOffset, landing, of_difference};
 pub use self::verdict::ProveVerdict;
 use crate::bar::need::Need;
@@ -108,6 +110,9 @@ pub struct ProveResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub cause_says: Option<Message>,
+    /// Where an eye that was moved may really sit, were that the cause.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub misplaced: Vec<Misplaced>,
 }
 
 fn newest_after<'a>(job: &'a Job, sheets: &'a [SheetResult]) -> Option<(&'a Sheet, &'a SheetResult)> {
@@ -194,6 +199,9 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     // What nobody measured neither touches nor stays clear.
     let cycled = cycled.filter(|brief| brief.ended || !job.hardpoints.obstacles.is_empty());
     Some(match cycled {
+        None if job.proof.looked_at.clear == Some(true) => {
+            bare(check(name, FitVerdict::Good, ProveMessage::ClearLooked), ProveVerdict::CanSettle)
+        }
         None => bare(check(name, FitVerdict::Open, ProveMessage::ClearOpen), ProveVerdict::CanSettle),
         Some(brief) if brief.ended => ProveResult {
             says: ProveMessage::Touches.into(),
@@ -244,6 +252,7 @@ fn bare(ground: FitCheck, verdict: ProveVerdict) -> ProveResult {
         movement: None,
         cause: None,
         cause_says: None,
+        misplaced: Vec::new(),
     }
 }
 
@@ -287,7 +296,15 @@ fn prove_axle(
         uncertainty: movement.uncertainty_mm,
         agrees: movement.agrees,
     });
-    let cause = cause(sheet, result, before_sheet, moved.as_ref());
+    let misplaced = moved
+        .as_ref()
+        .zip(setups)
+        .filter(|_| usable)
+        .map_or_else(Vec::new, |(moved, setups)| misplaced(job, setups, moved, before_round));
+    let cause = cause(sheet, result, before_sheet, moved.as_ref()).map(|cause| match cause {
+        Cause::Unexplained if !misplaced.is_empty() => Cause::EyeElsewhere,
+        other => other,
+    });
     let fault = setups.and_then(|setups| setups.fitted.bar.thread_faults().into_iter().next());
     let unbuilt = rounds == 0 && setups.is_some_and(|setups| setups.known.built);
     let open = setups.is_some_and(|setups| !setups.unread && setups.plan.differs(&setups.fitted))
@@ -346,6 +363,7 @@ fn prove_axle(
         movement,
         cause,
         cause_says,
+        misplaced,
     })
 }
 

@@ -75,7 +75,8 @@ pub struct Settling {
 }
 
 /// What is looked at in a job: nothing of steering at an axle that is not steered, pins only where there are some.
-pub(crate) fn looks(job: &Job, drag_link: Option<&Message>) -> Vec<Look> {
+/// Clearance is looked at where nothing was measured that could be in the way.
+pub(crate) fn looks(job: &Job, drag_link: Option<&Message>, unmeasured: bool) -> Vec<Look> {
     let steered = job.rig.is_steered();
     let pins = job.sway.pins != PinForm::default();
     [
@@ -86,6 +87,7 @@ pub(crate) fn looks(job: &Job, drag_link: Option<&Message>) -> Vec<Look> {
         (LookKind::WheelNuts, true),
         (LookKind::PinsLevel, pins),
         (LookKind::StowedClear, pins),
+        (LookKind::Clear, unmeasured),
     ]
     .into_iter()
     .filter(|(_, asked)| *asked)

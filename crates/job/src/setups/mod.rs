@@ -23,7 +23,8 @@ pub use self::known::{Known, NoBar, Unknown, known};
 use self::moves::{EyeMoves, InPlace};
 use crate::defaults;
 use crate::document::{
-    ArmHoleId, Bar, BarId, DragLinkId, Job, LengthAim, PlanForm, Round, SheetKind, Sway, length_of,
+    ArmHoleId, Bar, BarId, DragLinkId, FittedMove, Job, LengthAim, PlanForm, Round, SheetKind, Sway,
+    length_of,
 };
 use crate::message::Message;
 use crate::setups::message::SetupsMessage;
@@ -308,7 +309,10 @@ impl History {
         };
         for (_, round) in job.setups.axle_rounds() {
             let last = history.moves.len() - 1;
-            let moved = round.moved.iter().map(EyeMoves::from).fold(history.moves[last], EyeMoves::and);
+            let landed = |fitted: &FittedMove| {
+                EyeMoves::from(fitted).and(EyeMoves::of(fitted.end, moves::off(fitted, known.side)))
+            };
+            let moved = round.moved.iter().map(landed).fold(history.moves[last], EyeMoves::and);
             let before = &history.bars[last];
             let bar = match &round.bar {
                 Some(id) if *id != before.id => hung(job, id, before.length).unwrap_or_else(|| found.clone()),

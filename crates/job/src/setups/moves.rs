@@ -2,7 +2,7 @@
 
 use glam::DVec3;
 
-use crate::document::{BracketId, DragLinkId, FittedMove, HoleChoice, Job, PlanForm, length_of};
+use crate::document::{BracketId, DragLinkId, EyeOff, FittedMove, HoleChoice, Job, PlanForm, length_of};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::{BracketEnd, BracketPart, Hole};
 
@@ -123,6 +123,35 @@ impl From<&FittedMove> for EyeMoves {
     }
 }
 
+/// How far an eye that was moved sits from where it was to go, mm forward, left and up.
+#[must_use]
+pub fn off(fitted: &FittedMove, frame_eye_side: Side) -> DVec3 {
+    let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
+    let EyeOff { up, outward, forward } = &fitted.off;
+    let side = side_of(fitted.end, frame_eye_side);
+    DVec3::new(mm(forward), mm(outward) * side.sign(), mm(up))
+}
+
+/// How far a bracket that was fitted sits from its planned place: every hole of it is off by as much. Nothing for the
+/// bracket that was there from the start, and for one that was not fitted.
+#[must_use]
+pub fn bracket_off(job: &Job, end: BracketEnd, bracket: &BracketId) -> DVec3 {
+    let Some(side) = job.rig.frame_eye_side.filter(|_| !bracket.is_empty()) else { return DVec3::ZERO };
+    let moved = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
+    moved
+        .filter(|moved| moved.end == end)
+        .skip_while(|moved| moved.to.bracket != *bracket)
+        .take_while(|moved| moved.to.bracket == *bracket)
+        .map(|moved| off(moved, side))
+        .sum()
+}
+
+/// Where a hole of a bracket is, from where the eye of that end was found: as it was measured, or as its bracket sits now.
+#[must_use]
+pub fn hole_at(job: &Job, end: BracketEnd, bracket: &BracketId, hole: &Hole, frame_eye_side: Side) -> DVec3 {
+    hole_move(hole, side_of(end, frame_eye_side)) + bracket_off(job, end, bracket)
+}
+
 /// A hole as a move, on the side the eye of that end is on.
 #[must_use]
 pub fn hole_move(hole: &Hole, side: Side) -> DVec3 {
@@ -165,10 +194,10 @@ pub const fn choice(plan: &PlanForm, end: BracketEnd) -> Option<&HoleChoice> {
 #[must_use]
 pub fn chosen_move(job: &Job, end: BracketEnd, choice: &HoleChoice) -> Option<DVec3> {
     if choice.hole.is_empty() {
-        return Some(DVec3::ZERO);
+        return Some(bracket_off(job, end, &choice.bracket));
     }
     let side = job.rig.frame_eye_side?;
-    Some(hole_move(job.hole(end, choice)?, side_of(end, side)))
+    Some(hole_at(job, end, &choice.bracket, job.hole(end, choice)?, side))
 }
 
 /// Where a plan puts both eyes, from where they were found: an end it does not name stays where

@@ -275,7 +275,7 @@ fn not_closed(job: &Job) -> Problem {
     }
     let standing = results.findings.iter().filter(|finding| finding.stands_in_the_way());
     let errors = standing.map(|finding| {
-        let pointer = finding.goes_to.clone().unwrap_or_else(|| "/proof/reasons".to_owned());
+        let pointer = finding.goes_to.clone().unwrap_or_else(|| "/proof/acceptances".to_owned());
         FieldError::new(pointer, "stands_in_the_way", finding.says.in_unit(unit))
     });
     Problem {

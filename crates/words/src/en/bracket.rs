@@ -31,6 +31,11 @@ use super::cycle::{happens, met_place};
 pub(super) fn bracket(message: &BracketMessage) -> Phrase {
     match message {
         BracketMessage::CheckName(check) => check_name(check),
+        BracketMessage::CheckNameAt { check, end } => {
+            let eye = if *end == BracketEnd::Frame { "frame" } else { "axle" };
+            let name = check_name(check);
+            Phrase::plain(&format!("{} ({eye} eye)", name.inches))
+        }
         BracketMessage::ApproachName(approach) => Phrase::plain(approach_name(*approach)),
         BracketMessage::Place(place) => Phrase::plain(&place_name(place)),
         BracketMessage::Bar(bar) => Phrase::plain(&bar_name(bar)),

@@ -4,7 +4,7 @@ use derecho_core::measure::phrase::Words;
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Moment, Phrase};
 use derecho_core::parts::BracketEnd;
-use derecho_job::document::proof::{GateReason, ReminderKind, ReminderRecord};
+use derecho_job::document::proof::{ALL_THAT_WAS_OPEN, Acceptance, ReminderKind, ReminderRecord};
 use derecho_job::document::work::{PartRecord, PartState};
 use derecho_job::log::message::{LogMessage, Set};
 
@@ -23,7 +23,7 @@ pub(super) fn log(message: &LogMessage) -> Phrase {
         LogMessage::AsWritten(text) => Phrase::plain(&mark(text.trim())),
         LogMessage::Reminder(record) => reminder(record),
         LogMessage::Settled { version } => Phrase::plain(&format!("Job closed, version {version}")),
-        LogMessage::Although(reason) => although(reason),
+        LogMessage::Accepted(accepted) => closed_over(accepted),
     }
 }
 
@@ -104,10 +104,15 @@ fn reminder(record: &ReminderRecord) -> Phrase {
     Phrase::plain(&format!("Done, {what}{note}"))
 }
 
-/// What a job was settled over, and why.
-fn although(reason: &GateReason) -> Phrase {
-    let because = mark(reason.because.trim());
-    match reason.read.trim() {
+/// What a job was closed over, and why.
+fn closed_over(accepted: &Acceptance) -> Phrase {
+    let because = mark(accepted.because.trim());
+    if accepted.key == ALL_THAT_WAS_OPEN {
+        return Phrase::plain(&format!(
+            "Closed anyway. The reason was given once for all that was open then: {because}"
+        ));
+    }
+    match accepted.said.trim() {
         "" => Phrase::plain(&format!("Closed anyway: {because}")),
         read => Phrase::plain(&format!("Closed anyway, with this open: {} Reason: {because}", mark(read))),
     }

@@ -39,6 +39,9 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::LinksOpenAdvice => links_open_advice(),
         ProveMessage::Clear => clear(),
         ProveMessage::ClearOpen => clear_open(),
+        ProveMessage::ClearLooked => {
+            Phrase::plain("You looked: it stays clear from full bump to full droop.")
+        }
         ProveMessage::Touches => touches(),
         ProveMessage::TouchesAdvice { headline } => touches_advice(&say(headline)),
         ProveMessage::Checked { verdict, after } => checked(*verdict, after),
@@ -67,7 +70,7 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::PartWrong { names } => part_wrong(names),
         ProveMessage::TravelEnds { ends } => travel_ends(&say(ends)),
         ProveMessage::ClearanceNotChecked => Phrase::plain(
-            "Clearance over the travel is not checked: nothing near the bar was measured. Measure it on the Cycle screen, or write how you checked it.",
+            "Clearance over the travel is not checked: nothing near the bar was measured. Measure it on the Cycle screen, or cycle the axle, look, and say so on the Prove screen.",
         ),
         ProveMessage::ThreadEngaged { fault } => {
             Phrase::of(|w| format!("{} Go back to the Bar screen.", thread_fault(w, fault)))
@@ -88,7 +91,42 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::Temporary { name, until } => temporary(name, until),
         ProveMessage::CheckByFeel { names } => check_by_feel(names),
         ProveMessage::LookFirst(look) => look_first(*look),
+        ProveMessage::Misplaced { end, up, outward, uncertainty, angle, by_angle } => {
+            misplaced(*end, (*up, *outward), *uncertainty, (*angle, *by_angle))
+        }
     }
+}
+
+/// Where an eye would sit, were that why the axle moved otherwise; heights + up, sideways + out.
+fn misplaced(
+    end: BracketEnd,
+    (up, outward): (Length, Length),
+    uncertainty: Length,
+    (angle, by_angle): (Angle, bool),
+) -> Phrase {
+    let eye = if end == BracketEnd::Frame { "frame eye" } else { "axle eye" };
+    Phrase::of(|w| {
+        let height =
+            |up: Length| format!("{} {}", w.distance(up), if up > Length::ZERO { "higher" } else { "lower" });
+        let sideways = |outward: Length| {
+            let way = if outward > Length::ZERO { "out" } else { "in" };
+            format!("{} further {way}", w.distance(outward))
+        };
+        let place = match (up == Length::ZERO, outward == Length::ZERO) {
+            (false, false) => format!("{} and {}", height(up), sideways(outward)),
+            (false, true) => height(up),
+            _ => sideways(outward),
+        };
+        let so = format!(
+            "The {eye} {place} than planned explains the movement, give or take {}.",
+            w.distance(uncertainty)
+        );
+        if by_angle {
+            format!("{so} The bar angle you read fits it.")
+        } else {
+            format!("{so} An angle finder on the bar would then read {}.", degrees(angle))
+        }
+    })
 }
 
 pub(crate) fn cause(
@@ -128,6 +166,12 @@ pub(crate) fn cause(
         Cause::NotMoved => Phrase::plain(
             "The axle hardly moved. Did you measure the bar eye to eye after turning it? Did you bounce it? Is a bolt hole oval?",
         ),
+        Cause::EyeElsewhere => Phrase::of(|w| {
+            format!(
+                "It moved {}. None of the usual causes fits, but an eye you moved may not sit where it was planned: measure it.",
+                w.movement(measured)
+            )
+        }),
         Cause::Unexplained => Phrase::of(|w| {
             format!(
                 "It moved {} and none of the usual causes fits. Measure the bar eye to eye, look for oval bolt holes and torn bushings, and measure again from the same points.",
@@ -496,6 +540,7 @@ pub(crate) fn not_right(kind: LookKind) -> Phrase {
         LookKind::WheelNuts => "The lug nuts are not torqued.",
         LookKind::PinsLevel => "The pins don't go in and out on level ground.",
         LookKind::StowedClear => "The stowed sway link does not stay clear.",
+        LookKind::Clear => "Something touches between full bump and full droop.",
     })
 }
 
@@ -508,6 +553,7 @@ pub(crate) fn not_looked_at(kind: LookKind) -> Phrase {
         LookKind::WheelNuts => "Not checked: lug nuts torqued.",
         LookKind::PinsLevel => "Not checked: pins go in and out on level ground.",
         LookKind::StowedClear => "Not checked: the stowed sway link stays clear.",
+        LookKind::Clear => "Not checked: clear of everything from full bump to full droop.",
     })
 }
 

@@ -6,7 +6,7 @@ import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { setReason } from "./edits";
+import { accept } from "./edits";
 import { countsOf, isAccepted } from "./standing";
 
 type Finding = Schemas["Finding"];
@@ -62,10 +62,18 @@ function FindingRow({ finding }: { finding: Finding }) {
       {finding.acceptable ? (
         <TextField
           job={view.id}
-          pointer={`/proof/reasons/${finding.key}`}
+          pointer={`/proof/acceptances/${finding.key}`}
           label="Close it anyway, because"
-          value={finding.because ?? ""}
-          onCommit={(because) => change(setReason(finding, because))}
+          value={finding.accepted?.because ?? ""}
+          onCommit={(because) =>
+            change(
+              accept(finding, say(finding.says, units), {
+                because,
+                by: finding.accepted?.by,
+                at: new Date().toISOString(),
+              }),
+            )
+          }
         />
       ) : (
         <p className="text-muted">Fix this first. A job can't be closed over this with a reason.</p>

@@ -19,6 +19,7 @@ const LABELS: Record<LookKind, string> = {
   wheel_nuts: "Wheel nuts torqued",
   pins_level: "Disconnect pins go in and out on level ground",
   stowed_clear: "Stowed sway link clear through a full cycle",
+  clear: "Clear of everything from full bump to full droop, at full lock too",
 };
 
 /** How many of them nobody looked at yet. */

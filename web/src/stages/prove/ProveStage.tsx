@@ -22,6 +22,7 @@ import { Reminders } from "./Reminders";
 import { RoadTest } from "./RoadTest";
 import { Settle } from "./Settle";
 import { SettleForm } from "./SettleForm";
+import { Suspects } from "./Suspects";
 import { countsOf } from "./standing";
 
 /** The sheet that proves: none where nothing was set, but for a Y-link or an axle left as it is. */
@@ -100,6 +101,7 @@ function readSection(results: Results, sheet: Sheet | undefined, result: SheetRe
     results: prove && (
       <>
         <Movement proof={prove} />
+        <Suspects proof={prove} />
         {prove.movement && <WorkingOut working={prove.movement.working} />}
         {result?.centring && <WorkingOut working={result.centring.working} />}
       </>

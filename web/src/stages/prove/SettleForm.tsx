@@ -15,6 +15,19 @@ const RECORD = [
   ["trail", "How it felt off-road, with which hole and sway link"],
 ] as const satisfies readonly (readonly [keyof Proof, string])[];
 
+/** The reason that an earlier version asked once for everything: read, and good for nothing found now. */
+function CarriedOver() {
+  const { job } = useJob();
+  const before = job.proof?.acceptances?.find(({ key }) => key === "all_that_was_open");
+  if (!before?.because) return null;
+  return (
+    <p className="text-muted" data-carried-over>
+      Closed earlier with one reason for everything: {before.because}
+      {before.by && ` (${before.by})`}
+    </p>
+  );
+}
+
 /** What stands in the way of closing the job, by whom it is closed, and what belongs on record. */
 export function SettleForm() {
   const { view, job, results, change } = useJob();
@@ -33,7 +46,7 @@ export function SettleForm() {
   return (
     <div className="grid gap-2">
       <Findings />
-      {job.proof?.although && <p className="text-muted">Reason entered before: {job.proof.although}</p>}
+      <CarriedOver />
       <Fold title="For the next time">
         <ul className="list-disc pl-6" data-next-time>
           {results.settling.next_time.map((says) => (

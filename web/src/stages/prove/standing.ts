@@ -8,4 +8,4 @@ export const countsOf = (findings: readonly Finding[]) =>
   findings.filter((finding) => finding.weight !== "comfort" && finding.verdict !== "close");
 
 /** Whether somebody accepted it with a reason. */
-export const isAccepted = (finding: Finding) => finding.acceptable && (finding.because ?? "") !== "";
+export const isAccepted = (finding: Finding) => finding.acceptable && finding.accepted !== undefined;
