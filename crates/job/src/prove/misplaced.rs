@@ -84,7 +84,9 @@ fn places(job: &Job, setups: &Setups, movement: &Moved, end: BracketEnd) -> Vec<
     let sign = if end == BracketEnd::Frame { 1.0 } else { -1.0 };
     let good_to = movement.uncertainty;
     let read = job.proof.looked_at.bar_angle.as_ref().map(AngleEntry::angle);
-    if let Some(place) = read.and_then(|read| by_angle(view, read.abs(), (further, good_to), sign)) {
+    if let Some(place) =
+        read.and_then(|read| by_angle(view, (read.abs(), job.rig.sheet_unit), (further, good_to), sign))
+    {
         return vec![place];
     }
     let sideways = Place { up: Length::ZERO, left: further * sign, uncertainty: good_to, by_angle: false };
@@ -108,19 +110,23 @@ fn by_height(view: &FrontView, (further, good_to): (Length, Length), sign: f64) 
 
 /// Both ways, from the angle that was read: the angle says how far up or down, and what is left of the movement how far
 /// sideways.
-fn by_angle(view: &FrontView, read: Angle, (further, good_to): (Length, Length), sign: f64) -> Option<Place> {
+fn by_angle(
+    view: &FrontView,
+    (read, unit): (Angle, Unit),
+    (further, good_to): (Length, Length),
+    sign: f64,
+) -> Option<Place> {
     let (h, v) = (view.reach().to_mm(), view.rise().to_mm());
     let flat = h.hypot(v);
     let rise = (flat * read.sin()).copysign(v);
     let angle_good_to = Length::from_mm(flat * read.cos() * FINDER_GOOD_TO_DEGREES.to_radians());
     let off = Length::from_mm(rise - v);
-    let off = if off.abs() <= angle_good_to { Length::ZERO } else { off };
+    let off = if off.abs() <= angle_good_to { Length::ZERO } else { rounded(off, unit) };
     let there = view.moved(view.length(), off, Length::ZERO).ok()?;
     let explained = (view.reach() - there.reach()) * view.frame_eye_side().sign();
-    let slope = there.rise().to_mm().abs().max(v.abs()) / h;
     let left = (further - explained) * sign;
-    let uncertain = good_to + if off == Length::ZERO { Length::ZERO } else { angle_good_to * slope };
-    let left = if left.abs() <= uncertain { Length::ZERO } else { left };
+    // What is left within what the movement is good to is nothing to write down.
+    let left = if left.abs() <= good_to { Length::ZERO } else { left };
     let uncertainty = if off == Length::ZERO { good_to } else { angle_good_to };
     Some(Place { up: off * sign, left, uncertainty, by_angle: true })
 }
@@ -139,8 +145,11 @@ fn candidate(
     let sign = if end == BracketEnd::Frame { 1.0 } else { -1.0 };
     let there = view.moved(view.length(), up * sign, Length::ZERO).ok()?;
     let outward = left * side_of(end, setups.known.side).sign();
-    let written = |length: Length| (length != Length::ZERO).then(|| written(length, job.rig.sheet_unit));
-    let off = EyeOff { up: written(up).flatten(), outward: written(outward).flatten(), forward: None };
+    let written = |length: Length| {
+        let length = rounded(length, job.rig.sheet_unit);
+        (length != Length::ZERO).then(|| TapeEntry::of(length)).flatten()
+    };
+    let off = EyeOff { up: written(up), outward: written(outward), forward: None };
     let bar_angle_deg = there.angle().abs();
     let says = ProveMessage::Misplaced { end, up, outward, uncertainty, angle: bar_angle_deg, by_angle };
     Some(Misplaced {
@@ -156,12 +165,12 @@ fn candidate(
 }
 
 /// As a person would write it who measured it: to a sixteenth of an inch or a millimetre.
-fn written(length: Length, unit: Unit) -> Option<TapeEntry> {
+fn rounded(length: Length, unit: Unit) -> Length {
     let step = match unit {
         Unit::Inches => Length::from_mm(25.4 / 16.0),
         Unit::Millimetres => Length::from_mm(1.0),
     };
-    TapeEntry::of(step * (length / step).round())
+    step * (length / step).round()
 }
 
 #[cfg(test)]
@@ -196,11 +205,11 @@ mod tests {
     fn an_angle_tells_height_from_sideways() {
         let moved = mm(-14.616_341);
         let read = Angle::from_radians((580.0_f64 / 1000.0).asin());
-        let place = by_angle(&bar(), read, (moved, mm(2.0)), 1.0).unwrap();
+        let place = by_angle(&bar(), (read, Unit::Millimetres), (moved, mm(2.0)), 1.0).unwrap();
         assert!((place.up.to_mm() + 20.0).abs() < 1e-6, "{}", place.up.to_mm());
         assert_eq!(place.left, Length::ZERO);
         // At the planned angle it is all sideways: the axle follows the frame eye.
-        let place = by_angle(&bar(), bar().angle(), (moved, mm(2.0)), 1.0).unwrap();
+        let place = by_angle(&bar(), (bar().angle(), Unit::Millimetres), (moved, mm(2.0)), 1.0).unwrap();
         assert_eq!((place.up, place.left), (Length::ZERO, moved));
     }
 
