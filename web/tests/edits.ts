@@ -24,6 +24,7 @@ import {
   tried,
 } from "../src/job/edits";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
+import { boltOf, withBolt } from "../src/stages/bracket/eyes";
 import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
 import { countsOf, isAccepted } from "../src/stages/prove/standing";
 
@@ -385,6 +386,18 @@ function proofCases(test: Test) {
         [other.key, "Jonas"],
       ],
     );
+  });
+
+  test("an eye's bolt is the one of both until something is entered for it alone", () => {
+    const form: Schemas["Bracketing"] = { bolt: { grade: "grade_8", nut: "plain" } };
+    assert.deepEqual(boltOf(form, "axle_eye"), form.bolt);
+    const own = { ...form, ...withBolt(form, "axle_eye", { nut: "castle" }) };
+    assert.deepEqual(own.axle_eye, { bolt: { grade: "grade_8", nut: "castle" } });
+    assert.deepEqual([boltOf(own, "frame_eye"), own.bolt], [form.bolt, form.bolt]);
+    assert.deepEqual(withBolt(own, "both", { nut: "flanged" }), {
+      bolt: { grade: "grade_8", nut: "flanged" },
+    });
+    assert.deepEqual(boltOf(undefined, "frame_eye"), {});
   });
 
   test("where an eye really sits goes to its own move, and what it was to that adjustment", () => {

@@ -8,6 +8,7 @@ use by_name::sound as job;
 use derecho_job::Results;
 use derecho_job::cautions::Stage;
 use derecho_job::findings::{Concerns, FindingKind, FindingVerdict, Weight};
+use derecho_job::prove::look::LookKind;
 use derecho_job::status::JobState;
 use derecho_results::{settle, solve, work};
 use derecho_words::Spoken as _;
@@ -162,6 +163,32 @@ fn clearance_that_nobody_checked_is_a_finding() {
     value["hardpoints"] = json!({ "obstacles": [{ "name": "tank", "on": "body", "side": "right",
         "from": point("100"), "to": point("300"), "thickness": mm("40") }] });
     assert!(!kinds(&solved(&value)).contains(&FindingKind::ClearanceNotChecked));
+}
+
+/// Where nothing was measured, somebody looks: good answers it, bad stands in the way, and nobody is asked where nothing
+/// moves.
+#[test]
+fn clearance_that_was_looked_at_is_answered() {
+    let asked = |value: &Value| {
+        let looks = solved(value).settling.looks;
+        looks.iter().any(|look| look.kind == LookKind::Clear)
+    };
+    let mut value = set_and_centred();
+    assert!(!asked(&value), "the bar was turned and stays where it was");
+    value["bracket"] = json!({ "brackets": [{ "id": "b1", "name": "drop bracket", "end": "frame", "attachment": "weld_on",
+        "holes": [{ "id": "o1", "name": "low", "up": mm("-40") }] }] });
+    value["setups"]["rounds"][0]["moved"] =
+        json!([{ "end": "frame", "by_mm": [0.0, 0.0, -40.0], "to": { "bracket": "b1", "hole": "o1" } }]);
+    assert!(asked(&value));
+    let open = solved(&value);
+    let found = open.findings.iter().find(|found| found.kind == FindingKind::ClearanceNotChecked).unwrap();
+    assert_eq!((found.stage, found.goes_to.as_deref()), (Stage::Prove, Some("/proof/looked_at/clear")));
+    value["proof"]["looked_at"]["clear"] = json!(true);
+    assert!(asked(&value) && !kinds(&solved(&value)).contains(&FindingKind::ClearanceNotChecked));
+    value["proof"]["looked_at"]["clear"] = json!(false);
+    let touching = solved(&value);
+    let found = touching.findings.iter().find(|found| found.kind == FindingKind::NotRight).unwrap();
+    assert!(found.stands_in_the_way() && found.weight == Weight::Safety);
 }
 
 /// What a bar that is to be levelled leaves at its angle is decided before a length is set.

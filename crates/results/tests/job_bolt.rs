@@ -164,3 +164,46 @@ fn a_thread_longer_than_its_bolt_is_reported_by_its_place() {
     let places: Vec<(&str, &str)> = faults.iter().map(|f| (f.pointer.as_str(), f.code.as_str())).collect();
     assert_eq!(places, [("/bracket/bolt/threaded", "more_thread_than_there_is")]);
 }
+
+/// A frame joint of 2 5/8 in and an axle joint of 2 in each fill their own ears: added together they were 2 in too wide for
+/// either. The eyes' bolts differ as well: what is too short at the axle eye is right at the frame eye.
+#[test]
+fn each_eye_has_its_own_joint_ears_and_bolt() {
+    let bolt = |length: &str| {
+        json!({ "thread": "9/16-18", "ear": "1/4 in", "washer": "1/8 in", "nut_height": "1/2 in", "length": length,
+            "threaded": "1 1/2 in" })
+    };
+    let mut value = with_bolt("2 5/8 in", bolt("4 in"));
+    value["bracket"]["joints"] = json!([
+        { "name": "frame joint", "end": "frame", "width": "2 5/8 in" },
+        { "name": "axle joint", "end": "axle", "width": "1 7/8 in" },
+        { "name": "spacer", "end": "axle", "width": "1/8 in" }
+    ]);
+    // Grip 2 · 1/4 + 2 = 2 1/2 in at the axle eye, washers and nut and two threads: 3.3611 in. A 3 in bolt is short there.
+    value["bracket"]["axle_eye"] = json!({ "ear_width": "2 in", "bolt": bolt("3 in") });
+    let fit = plan(&by_name::read(&value)).fit;
+    let ears: Vec<(String, FitVerdict)> = fit
+        .iter()
+        .filter(|check| check.name.inches().starts_with("joint and spacers"))
+        .map(|check| (check.name.inches(), check.verdict))
+        .collect();
+    assert_eq!(
+        ears,
+        [
+            ("joint and spacers fill the bracket (frame eye)".to_owned(), FitVerdict::Good),
+            ("joint and spacers fill the bracket (axle eye)".to_owned(), FitVerdict::Good),
+        ]
+    );
+    let bolts = reported(&value);
+    assert_eq!(line(&bolts, "bolt length (frame eye)").verdict, FitVerdict::Good);
+    assert_eq!(line(&bolts, "bolt length (axle eye)").verdict, FitVerdict::Bad);
+    // The wrong one is taken out: the gap at the axle eye is told there, and the frame eye stays good.
+    value["bracket"]["joints"].as_array_mut().unwrap().pop();
+    let fit = plan(&by_name::read(&value)).fit;
+    let verdicts: Vec<FitVerdict> = fit
+        .iter()
+        .filter(|check| check.name.inches().starts_with("joint and spacers"))
+        .map(|check| check.verdict)
+        .collect();
+    assert_eq!(verdicts, [FitVerdict::Good, FitVerdict::Bad]);
+}

@@ -80,6 +80,11 @@ export const FIELDS = {
   ],
   joint: [
     { name: "joint", label: "Joint", choices: JOINTS },
+    {
+      name: "end",
+      label: "Axle or frame end; empty = either",
+      choices: ["", ...every<Schemas["BracketEnd"]>({ axle: true, frame: true })],
+    },
     { name: "width", label: "Width between the ears", length: true },
     { name: "bolt", label: "Bolt", length: true },
     { name: "thread", label: "Thread" },

@@ -2,6 +2,7 @@
 
 use super::finding::{Finding, FindingKind, finding};
 use super::sources::Sources;
+use crate::cautions::Stage;
 use crate::cycle::Brief;
 use crate::cycle::limit::EndsAt;
 use crate::cycle::message::CycleMessage;
@@ -42,7 +43,13 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
             "clearance_not_checked",
             ProveMessage::ClearanceNotChecked,
         );
-        findings.push(Finding { goes_to: Some("/proof/looked_at/clear".to_owned()), ..found });
+        // Once there is a proof it is looked at there; before, it can be measured.
+        findings.push(if sources.prove.is_some() {
+            let goes_to = Some("/proof/looked_at/clear".to_owned());
+            Finding { stage: Stage::Prove, goes_to, ..found }
+        } else {
+            found
+        });
     }
     findings
 }

@@ -7,6 +7,7 @@ import { PartPicture } from "../../parts/PartPicture";
 import { sketchOf } from "../../parts/sketch";
 import { useLibrary } from "../../parts/useLibrary";
 import { Button } from "../../ui/Button";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { BracketInput } from "./BracketInput";
 import { LISTS, type Tried, useHeld, useLookedAt, withPart } from "./usePlanned";
@@ -18,6 +19,35 @@ type Brace = Extract<Part, { kind: "brace" }>;
 
 /** Only these are tried here; what else a library keeps is used in other stages. */
 const isTried = (part: Part): part is Tried => part.kind in LISTS;
+
+const ENDS = optionsOf<Schemas["BracketEnd"] | "either">({
+  either: "either eye",
+  frame: "frame eye",
+  axle: "axle eye",
+});
+
+/** Which eye a joint goes in: those of one eye are not counted at the other. */
+function JointEnd({ index }: { index: number }) {
+  const { job, change } = useJob();
+  const joints = job.bracket?.joints ?? [];
+  const pick = (end: Schemas["BracketEnd"] | "either") =>
+    change(
+      setBracketing({
+        joints: joints.map((joint, at) =>
+          at === index ? { ...joint, end: end === "either" ? undefined : end } : joint,
+        ),
+      }),
+    );
+  return (
+    <Choice
+      label="goes in"
+      pointer={`/bracket/joints/${index}/end`}
+      value={joints[index]?.end ?? "either"}
+      options={ENDS}
+      onPick={pick}
+    />
+  );
+}
 
 /** Parts tried in this job, each as it was when it was taken in. */
 export function PartsTried() {
@@ -42,10 +72,14 @@ export function PartsTried() {
     <section className="grid gap-2">
       <ul>
         {tried.map(({ kind, index, name }) => (
-          <li key={`${kind}${name}`} className="flex items-center gap-2 border-line border-b">
+          <li
+            key={`${kind}${name}`}
+            className="flex flex-wrap items-center gap-2 border-line border-b py-0.5"
+          >
             <span className="flex-1">
               {name} <span className="text-muted">{NAMES[kind]}</span>
             </span>
+            {kind === "joint" && <JointEnd index={index} />}
             <Button
               look="quiet"
               aria-label={`Remove ${name}`}
