@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::assembly::assemble;
+use crate::assembly::{Assembly, assemble};
 use crate::assembly::empty_fields::empty_fields;
 use crate::assembly::weights::weighed;
 use crate::bar::heights::{self, HeightResult};
@@ -124,6 +124,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         bar: bar.as_ref(),
         prove: prove.as_ref(),
         progressed: &progressed,
+        assembly: assembly.as_ref(),
         cycle: brief.as_ref(),
         links_work,
         no_bar,
@@ -181,6 +182,7 @@ struct Judging<'a> {
     bar: Option<&'a BarResult>,
     prove: Option<&'a ProveResult>,
     progressed: &'a Progressed,
+    assembly: Option<&'a Assembly>,
     cycle: Option<&'a Brief>,
     links_work: Option<bool>,
     no_bar: bool,
@@ -195,9 +197,9 @@ struct Closing {
 
 /// Makes the register, and reads from it where the job stands.
 fn closing(judging: &Judging<'_>) -> Closing {
-    let Judging { job, resolved, bar, prove, progressed, cycle, links_work, no_bar } = *judging;
+    let Judging { job, resolved, bar, prove, progressed, cycle, links_work, no_bar, .. } = *judging;
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
-    let (fitted, drag_link) = if proved { judged(job, resolved) } else { Default::default() };
+    let (fitted, drag_link) = judged(judging, proved);
     let unmeasured = moves_past_what_nobody_measured(job, resolved, cycle);
     let seen = (looks(job, drag_link.as_ref(), unmeasured), compared(job, resolved));
     let findings = register(&Sources {
@@ -234,18 +236,20 @@ fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
     Some(bar)
 }
 
-/// What the stages judge of a job that is proved, as it is fitted, and what the drag link wants.
-fn judged(job: &Job, resolved: &Resolved) -> (JudgedFitted, Option<Message>) {
+/// What the stages judge of parts and geometry, as planned and, once it is proved, as fitted; a Y-link, and what the drag
+/// link wants, only then.
+fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>) {
+    let Judging { job, resolved, assembly, .. } = *judging;
     let setups = resolved.setups();
-    let sway_bar = assemble(job, setups)
-        .ok()
-        .and_then(|assembly| sway::overstressed(job, &resolved.sway.fitted, assembly.mechanism()));
+    let sway = if proved { &resolved.sway.fitted } else { &resolved.sway.plan };
+    let bar = setups.map(|setups| if proved { &setups.fitted } else { setups.other() });
     let fitted = JudgedFitted {
-        y_link: bracket::conversion_checks(job, resolved),
-        sway_bar,
-        track_bar: setups.and_then(|setups| bracket::overloaded(job, &setups.fitted)),
+        y_link: if proved { bracket::conversion_checks(job, resolved) } else { Vec::new() },
+        sway_bar: assembly.and_then(|assembly| sway::overstressed(job, sway, assembly.mechanism())),
+        track_bar: bar.and_then(|bar| bracket::overloaded(job, bar)),
     };
-    (fitted, cycle::link_wanted(job, setups).filter(|_| job.rig.is_steered()))
+    let steered = proved && job.rig.is_steered();
+    (fitted, steered.then(|| cycle::link_wanted(job, setups)).flatten())
 }
 
 /// Stage Cycle of a job by itself.

@@ -9,10 +9,10 @@ use crate::setups::Resolved;
 use crate::verdict::FitCheck;
 use derecho_core::measure::Stress;
 
-/// What other stages judge of the vehicle as it is fitted: found only for a job that could be closed.
+/// What other stages judge of the vehicle: as planned, and as fitted once it is proved.
 #[derive(Clone, Debug, Default)]
 pub struct JudgedFitted {
-    /// Checks of a Y-link.
+    /// Checks of a Y-link; only of a job that is proved.
     pub y_link: Vec<FitCheck>,
     /// Shear stress of the sway bar at the worst pose, and what its steel takes, where that is less.
     pub sway_bar: Option<(Stress, Stress)>,
