@@ -53,6 +53,14 @@ fn one_reason_for_everything_is_kept_and_marked() {
     }
 }
 
+/// A reason that was typed and not sent yet is in its field still.
+#[test]
+fn what_was_typed_and_not_sent_finds_its_field() {
+    let place = migrate::place_forward("/proof/reasons/part_wrong/1/skid plate");
+    assert_eq!(place.as_deref(), Some("/proof/acceptances/part_wrong/1/skid plate"));
+    assert_eq!(migrate::place_forward("/proof/by"), None);
+}
+
 #[test]
 fn what_is_no_list_is_said_and_not_lost() {
     let document =

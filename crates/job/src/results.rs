@@ -3,9 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::assembly::{Assembly, assemble};
 use crate::assembly::empty_fields::empty_fields;
 use crate::assembly::weights::weighed;
+use crate::assembly::{Assembly, assemble};
 use crate::bar::heights::{self, HeightResult};
 use crate::bar::next::{NEXT_DRAWS, NextReading, next_reading};
 use crate::bar::uncertainty::{Uncertainty, uncertainty as drawn};

@@ -155,6 +155,9 @@ fn from_version_4(document: &mut Value) {
 /// in which a row goes by `=` and its id, as the client keeps what was typed and not taken yet.
 #[must_use]
 pub fn place_forward(place: &str) -> Option<String> {
+    if let Some(key) = place.strip_prefix("/proof/reasons/") {
+        return Some(format!("/proof/acceptances/{key}"));
+    }
     let hole: usize = place.strip_prefix("/sway/holes/")?.parse().ok()?;
     Some(format!("/sway/holes/={}/arm", from_version_3::arm_hole(hole + 1)))
 }
