@@ -144,7 +144,8 @@ async fn a_bracket_an_inch_off_is_found_confirmed_corrected_and_proved() {
             .await;
         work_done(&shop, &id).await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        page.sees("[data-suspects]", "An angle finder on the bar would then read 8.").await?;
+        page.sees("[data-next-step=prove]", "Measure where the eye really sits").await?;
+        page.sees("[data-misplaced=axle]", "An angle finder on the bar would then read 8.").await?;
         page.pick("//button[contains(., 'Checks')]").await?;
         page.enter("Bar's angle now", "8.8").await?;
         page.saved().await?;

@@ -51,10 +51,16 @@ export function Sections({ label, of, sections, first, sticky = true }: Sections
           <Tabs.Trigger
             key={section.value}
             value={section.value}
-            className="settle min-h-11 grow scroll-mt-20 border-transparent border-b-[5px] px-1.5 pt-1 text-left leading-tight hover:bg-paper data-[state=active]:border-ink data-[state=active]:font-bold"
+            className="settle min-h-11 grow scroll-mt-20 border-transparent border-b-[5px] group px-1 pt-1 text-left leading-tight hover:bg-paper data-[state=active]:border-ink"
             data-section-name={section.value}
           >
-            <span className="whitespace-nowrap">{section.label}</span>
+            {/* As wide as it is in bold, so that no tab moves when it is picked. */}
+            <span
+              className="grid whitespace-nowrap after:invisible after:h-0 after:overflow-hidden after:font-bold after:content-[attr(data-name)] group-data-[state=active]:font-bold"
+              data-name={section.label}
+            >
+              {section.label}
+            </span>
             <SignWord sign={section.sign} />
           </Tabs.Trigger>
         ))}

@@ -1,7 +1,7 @@
 //! A picture of any address after a few presses, for looking at while working:
 //! `cargo run -p derecho-e2e --bin look -- FILE WIDTHxHEIGHT ADDRESS [PRESS...]`.
 //! A press that begins with `//` is an XPath, `key:` a key, `scroll:` an XPath brought into view,
-//! `type:FIELD=TEXT` a text typed into a field.
+//! `type:FIELD=TEXT` a text typed into a field. With `DERECHO_LOOK_JOB=FILE` it is a screen of that job, such as `/prove`.
 
 use std::path::PathBuf;
 
@@ -23,7 +23,15 @@ async fn main() {
     let address = words.next().expect("an address such as /jobs/lookout-truck-7/bar");
     let presses: Vec<String> = words.collect();
     let shop = Shop::open();
-    let url = format!("{}{address}", shop.address);
+    // A job of one's own: the address is then its screen, such as /prove.
+    let own = std::env::var("DERECHO_LOOK_JOB").ok().map(|file| {
+        let text = std::fs::read_to_string(file).expect("a file with a job");
+        serde_json::from_str(&text).expect("a job as JSON")
+    });
+    let url = match own {
+        Some(job) => format!("{}/jobs/{}{address}", shop.address, shop.make(&job).await),
+        None => format!("{}{address}", shop.address),
+    };
     in_browser(size, |page| async move {
         page.go(&url).await?;
         page.at(

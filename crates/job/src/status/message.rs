@@ -37,6 +37,8 @@ pub enum Next {
     RoadTestThenClose,
     /// The legs of the Y-link.
     TurnTheLegs,
+    /// Where an eye really sits, before the bar is set once more.
+    MeasureTheEye,
     /// The bar's length, set once more.
     SetTheBarAgain,
     /// What still ends the travel.

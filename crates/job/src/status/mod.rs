@@ -131,6 +131,9 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
             None => to(Stage::Prove, Next::Close),
         },
         (_, Some(ProveVerdict::BackToBar)) if no_bar => to(Stage::Bracket, Next::TurnTheLegs),
+        (_, Some(ProveVerdict::BackToBar)) if an_eye_is_suspected(sources) => {
+            to(Stage::Prove, Next::MeasureTheEye)
+        }
         (_, Some(ProveVerdict::BackToBar)) => to(Stage::Bar, Next::SetTheBarAgain),
         (_, Some(ProveVerdict::BackToCycle)) => to(Stage::Cycle, Next::SomethingStillTouches),
         (_, Some(ProveVerdict::BackToSway)) => to(Stage::Sway, Next::SwayLinksThatWork),
@@ -145,6 +148,12 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
         (_, Some(ProveVerdict::PlanNotFitted)) => to(Stage::BoltUp, Next::FitTheChosenPlan),
         (_, _) => before_the_proof(sources).and_then(|(stage, next)| to(stage, next)),
     }
+}
+
+/// Whether an eye may sit elsewhere than planned, and nobody said yet what the cause was.
+fn an_eye_is_suspected(Sources { job, prove, .. }: Sources<'_>) -> bool {
+    let open = job.setups.rounds.last().is_some_and(|round| round.cause.is_none());
+    open && prove.is_some_and(|prove| !prove.misplaced.is_empty())
 }
 
 /// Whether there is work, and every step of it is done or skipped.

@@ -40,7 +40,7 @@ function JointEnd({ index }: { index: number }) {
     );
   return (
     <Choice
-      label="goes in"
+      label="Goes in"
       pointer={`/bracket/joints/${index}/end`}
       value={joints[index]?.end ?? "either"}
       options={ENDS}
@@ -79,7 +79,6 @@ export function PartsTried() {
             <span className="flex-1">
               {name} <span className="text-muted">{NAMES[kind]}</span>
             </span>
-            {kind === "joint" && <JointEnd index={index} />}
             <Button
               look="quiet"
               aria-label={`Remove ${name}`}
@@ -90,6 +89,11 @@ export function PartsTried() {
             >
               <Trash2 size={18} aria-hidden />
             </Button>
+            {kind === "joint" && (
+              <div className="basis-full pb-1">
+                <JointEnd index={index} />
+              </div>
+            )}
           </li>
         ))}
       </ul>

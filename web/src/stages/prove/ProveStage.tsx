@@ -22,7 +22,7 @@ import { Reminders } from "./Reminders";
 import { RoadTest } from "./RoadTest";
 import { Settle } from "./Settle";
 import { SettleForm } from "./SettleForm";
-import { Suspects } from "./Suspects";
+import { CauseOf, Misplaced } from "./Suspects";
 import { countsOf } from "./standing";
 
 /** The sheet that proves: none where nothing was set, but for a Y-link or an axle left as it is. */
@@ -48,6 +48,7 @@ export function ProveStage() {
     <>
       <ProveAnswer sheet={sheet} result={result} />
       <StatusLine />
+      {prove && <Misplaced proof={prove} />}
       {sheet && <ReadNext result={result} />}
       {prove && <Settle />}
       <Sections label="Prove results" of="prove" sections={sections} />
@@ -101,7 +102,7 @@ function readSection(results: Results, sheet: Sheet | undefined, result: SheetRe
     results: prove && (
       <>
         <Movement proof={prove} />
-        <Suspects proof={prove} />
+        <CauseOf proof={prove} />
         {prove.movement && <WorkingOut working={prove.movement.working} />}
         {result?.centring && <WorkingOut working={result.centring.working} />}
       </>

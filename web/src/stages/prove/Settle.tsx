@@ -53,7 +53,10 @@ export function Settle() {
         </Button>
       )}
       {back && !(back.to === "bar" && results.no_bar) && (
-        <Button look="strong" onClick={() => navigate(`/jobs/${view.id}/${back.to}`)}>
+        <Button
+          look={results.status.next?.stage === back.to ? "strong" : "plain"}
+          onClick={() => navigate(`/jobs/${view.id}/${back.to}`)}
+        >
           <Undo2 size={20} aria-hidden />
           Back to {back.name}
         </Button>

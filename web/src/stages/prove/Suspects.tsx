@@ -23,36 +23,60 @@ const CAUSES = optionsOf<CauseFound | "unknown">({
   other: "something else",
 });
 
-/** Where an eye may really sit, and what the cause was once somebody found it. */
-export function Suspects({ proof }: { proof: ProveResult }) {
+/** What was found, when and by whoever closes the job. */
+const found = (by: string | undefined, what: CauseFound, note = "") => ({
+  what,
+  done: { at: new Date().toISOString(), ...(by && { by }) },
+  ...(note && { note }),
+});
+
+/** Where an eye may really sit, were that why the axle moved otherwise. */
+export function Misplaced({ proof }: { proof: ProveResult }) {
+  const { job, change } = useJob();
+  const places = proof.misplaced ?? [];
+  if (places.length === 0 || job.setups?.rounds?.at(-1)?.cause) return null;
+  return (
+    <section className="grid gap-2">
+      <h3 className="font-semibold">
+        {places.length > 1
+          ? "It moved otherwise. One of these may be why:"
+          : "It moved otherwise. This may be why:"}
+      </h3>
+      {places.map((place) => (
+        <Place
+          key={`${place.end} ${place.says.in}`}
+          place={place}
+          onConfirm={() =>
+            change((job) =>
+              setCause(
+                place.round,
+                found(job.proof?.by, "eye_elsewhere"),
+              )(setOff(place.round, place.moved, place.off)(job)),
+            )
+          }
+        />
+      ))}
+    </section>
+  );
+}
+
+/** What the cause was of a movement otherwise than predicted, once somebody found it. */
+export function CauseOf({ proof }: { proof: ProveResult }) {
   const { view, job, change } = useJob();
   const rounds = job.setups?.rounds ?? [];
   const last = rounds.length - 1;
   const cause = rounds.at(-1)?.cause;
   const otherwise = proof.movement?.agrees === false || proof.cause !== undefined;
   if (last < 0 || (!otherwise && !cause)) return null;
-  const found = (what: CauseFound, note = "") => {
-    const done = { at: new Date().toISOString(), ...(job.proof?.by && { by: job.proof.by }) };
-    return { what, done, ...(note && { note }) };
-  };
   return (
-    <section className="grid gap-2" data-suspects>
-      {(proof.misplaced ?? []).map((place) => (
-        <Place
-          key={`${place.end} ${place.says.in}`}
-          place={place}
-          onConfirm={() =>
-            change((job) =>
-              setCause(place.round, found("eye_elsewhere"))(setOff(place.round, place.moved, place.off)(job)),
-            )
-          }
-        />
-      ))}
+    <section className="grid gap-2" data-cause>
       <Choice
         label="What it turned out to be"
         value={cause?.what ?? "unknown"}
         options={CAUSES}
-        onPick={(what) => change(setCause(last, what === "unknown" ? undefined : found(what, cause?.note)))}
+        onPick={(what) =>
+          change(setCause(last, what === "unknown" ? undefined : found(job.proof?.by, what, cause?.note)))
+        }
       />
       {cause && (
         <TextField
