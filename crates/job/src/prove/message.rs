@@ -90,6 +90,8 @@ pub enum ProveMessage {
         y_link: bool,
         rounds: usize,
         fault: Option<ThreadFault>,
+        /// An eye may sit elsewhere than planned.
+        eye_suspected: bool,
     },
     /// The bar as it is left, and how far it still goes either way.
     BarNow {

@@ -296,12 +296,15 @@ fn prove_axle(
         uncertainty: movement.uncertainty_mm,
         agrees: movement.agrees,
     });
+    // Once somebody found what it was, nobody guesses any more.
+    let found_out = job.setups.rounds.last().is_some_and(|round| round.cause.is_some());
     let misplaced = moved
         .as_ref()
         .zip(setups)
-        .filter(|_| usable)
+        .filter(|_| usable && !found_out)
         .map_or_else(Vec::new, |(moved, setups)| misplaced(job, setups, moved, before_round));
-    let cause = cause(sheet, result, before_sheet, moved.as_ref()).map(|cause| match cause {
+    let cause = cause(sheet, result, before_sheet, moved.as_ref()).filter(|_| !found_out || !usable);
+    let cause = cause.map(|cause| match cause {
         Cause::Unexplained if !misplaced.is_empty() => Cause::EyeElsewhere,
         other => other,
     });
@@ -356,6 +359,7 @@ fn prove_axle(
             y_link,
             rounds,
             fault: fault.as_ref().copied(),
+            eye_suspected: !misplaced.is_empty(),
         }
         .into(),
         after: Some(after),

@@ -151,9 +151,8 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
 }
 
 /// Whether an eye may sit elsewhere than planned, and nobody said yet what the cause was.
-fn an_eye_is_suspected(Sources { job, prove, .. }: Sources<'_>) -> bool {
-    let open = job.setups.rounds.last().is_some_and(|round| round.cause.is_none());
-    open && prove.is_some_and(|prove| !prove.misplaced.is_empty())
+fn an_eye_is_suspected(Sources { prove, .. }: Sources<'_>) -> bool {
+    prove.is_some_and(|prove| !prove.misplaced.is_empty())
 }
 
 /// Whether there is work, and every step of it is done or skipped.

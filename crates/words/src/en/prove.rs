@@ -50,9 +50,16 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::Says { verdict, after, y_link, fault } => {
             says(*verdict, after, *y_link, fault.as_ref())
         }
-        ProveMessage::Advice { verdict, after, refusal, y_link, rounds, fault } => {
+        ProveMessage::Advice { verdict, after, refusal, y_link, rounds, fault, eye_suspected } => {
             let refusal = refusal.as_ref().map(say);
-            advice(*verdict, after, (refusal.as_ref(), *y_link, *rounds), fault.as_ref())
+            let way = if *eye_suspected && *verdict == ProveVerdict::BackToBar {
+                Way::MeasureTheEye
+            } else if *y_link {
+                Way::YLink
+            } else {
+                Way::Bar
+            };
+            advice(*verdict, after, (refusal.as_ref(), way, *rounds), fault.as_ref())
         }
         ProveMessage::BarNow { name, length, left } => bar_now(name, *length, *left),
         ProveMessage::EyeNow { end, hole } => eye_now(*end, hole),
@@ -323,10 +330,21 @@ pub(crate) fn says(
     })
 }
 
+/// By what an axle is brought over that is off.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Way {
+    /// The bar's length.
+    Bar,
+    /// The legs of a Y-link.
+    YLink,
+    /// Where an eye sits is found out first.
+    MeasureTheEye,
+}
+
 pub(crate) fn advice(
     verdict: ProveVerdict,
     after: &Centring,
-    (refusal, y_link, rounds): (Option<&Phrase>, bool, usize),
+    (refusal, way, rounds): (Option<&Phrase>, Way, usize),
     fault: Option<&ThreadFault>,
 ) -> Phrase {
     if let Some(fault) = fault {
@@ -335,6 +353,7 @@ pub(crate) fn advice(
     if let Some(refusal) = refusal {
         return refusal.clone();
     }
+    let y_link = way == Way::YLink;
     Phrase::of(|w| {
         let reading = format!("Measured {}, ±{}.", w.sideways(after.offset_mm), w.fine(after.uncertainty_mm));
         match verdict {
@@ -345,6 +364,11 @@ pub(crate) fn advice(
             }
             ProveVerdict::CanSettle => {
                 format!("{reading} Road test it, go back over the complaints, then close the job.")
+            }
+            ProveVerdict::BackToBar if way == Way::MeasureTheEye => {
+                format!(
+                    "{reading} An eye may not sit where it was planned: measure it before you set the bar again."
+                )
             }
             ProveVerdict::BackToBar if y_link => {
                 format!(

@@ -34,13 +34,13 @@ const found = (by: string | undefined, what: CauseFound, note = "") => ({
 export function Misplaced({ proof }: { proof: ProveResult }) {
   const { job, change } = useJob();
   const places = proof.misplaced ?? [];
-  if (places.length === 0 || job.setups?.rounds?.at(-1)?.cause) return null;
+  if (places.length === 0) return null;
   return (
     <section className="grid gap-2">
       <h3 className="font-semibold">
         {places.length > 1
-          ? "It moved otherwise. One of these may be why:"
-          : "It moved otherwise. This may be why:"}
+          ? "It didn't move as predicted. One of these may be why:"
+          : "It didn't move as predicted. This may be why:"}
       </h3>
       {places.map((place) => (
         <Place
