@@ -23,10 +23,10 @@ import {
   setVehicle,
   tried,
 } from "../src/job/edits";
+import { countsOf, isAccepted, standingIn } from "../src/job/standing";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
 import { boltOf, withBolt } from "../src/stages/bracket/eyes";
 import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
-import { countsOf, isAccepted } from "../src/stages/prove/standing";
 
 type Test = (name: string, run: () => void) => void;
 type PlanForm = Schemas["PlanForm"];
@@ -357,6 +357,29 @@ function proofCases(test: Test) {
     const taken = found({ accepted: { key: gate.key, because: "on order" } });
     assert.deepEqual(countsOf([felt, near, loose, taken]), [loose, taken]);
     assert.deepEqual([loose, taken, found({})].map(isAccepted), [false, true, false]);
+  });
+
+  test("a screen is marked for what fails there, and once it is proved for what is open there too", () => {
+    const found = (over: Partial<Schemas["Finding"]>) =>
+      ({
+        ...gate,
+        weight: "safety",
+        verdict: "fails",
+        acceptable: true,
+        stage: "sway",
+        ...over,
+      }) as Schemas["Finding"];
+    const [fails, open] = [found({}), found({ verdict: "open" })];
+    const findings = [
+      fails,
+      open,
+      found({ stage: "cycle" }),
+      found({ accepted: { key: gate.key, because: "ordered" } }),
+    ];
+    const standing = (state: Schemas["JobState"]) =>
+      standingIn({ findings, status: { state, open: 0, says: gate.says } }, "sway");
+    assert.deepEqual(standing("planned"), [fails]);
+    assert.deepEqual(standing("proved"), [fails, open]);
   });
 
   const at = "2026-11-30T08:00:00Z";

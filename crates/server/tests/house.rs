@@ -485,3 +485,35 @@ fn the_client_is_tested_without_a_browser_too() {
     assert!(client > 15_000, "only {client} lines were read");
     assert!(tests * 100 >= client * CLIENT_TESTED, "{tests} of {client}");
 }
+
+/// A colour that nothing defines is drawn black, or not at all, without a word.
+#[test]
+fn every_colour_of_the_client_is_one_it_has() {
+    let web = root().join("web/src");
+    let styles = std::fs::read_to_string(web.join("index.css")).unwrap();
+    let defined = |name: &str| styles.lines().any(|line| line.trim_start().starts_with(&format!("{name}:")));
+    let mut files = Vec::new();
+    sources(&web, &[".ts", ".tsx", ".css"], &mut files);
+    let is_of_a_name = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-';
+    let mut unknown = Vec::new();
+    for file in &files {
+        let text = std::fs::read_to_string(file).unwrap();
+        let names = |before: &'static str| {
+            text.split(before)
+                .skip(1)
+                .map(move |rest| rest.split(|c| !is_of_a_name(c)).next().unwrap_or_default())
+        };
+        // Radix sets its own at run time.
+        let variables = names("var(").filter(|name| name.len() > 2 && !name.starts_with("--radix-"));
+        unknown.extend(
+            variables.filter(|name| !defined(name)).map(|name| format!("{} {name}", shown(file, &web))),
+        );
+        let grounds = names(" bg-").chain(names("\"bg-")).chain(names(":bg-"));
+        let made = grounds.filter(|name| !["transparent", "black", ""].contains(name));
+        unknown.extend(
+            made.filter(|name| !defined(&format!("--color-{name}")))
+                .map(|name| format!("{} bg-{name}", shown(file, &web))),
+        );
+    }
+    assert_eq!(unknown, Vec::<String>::new());
+}

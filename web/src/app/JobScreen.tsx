@@ -6,6 +6,7 @@ import { type Pointer, Rule } from "../elevation/Rule";
 import { Stick } from "../elevation/Stick";
 import { useStance } from "../elevation/stance";
 import { useLook } from "../elevation/walk/useLook";
+import { StageFindings } from "../job/StageFindings";
 import { useSession } from "../job/session";
 import { useJob } from "../job/useJob";
 import { at } from "../measure/travel";
@@ -107,6 +108,7 @@ function Work({ stage }: { stage: StageName }) {
                 <Screen />
               </Suspense>
             </div>
+            <StageFindings stage={stage} />
             <Cautions key={stage} cautions={results.cautions} stage={stage} />
           </main>
         </div>

@@ -18,7 +18,7 @@ export function PartCard({ view, deeds }: { view: PartView; deeds: PartDeeds }) 
   const units = useSettings((s) => s.units);
   return (
     <li
-      className={`grid grid-rows-[1fr_auto_auto] border-[1.5px] bg-panel ${view.retired ? "border-line border-dashed" : "border-ink"}`}
+      className={`grid grid-rows-[1fr_auto_auto] border-[1.5px] bg-slate ${view.retired ? "border-line border-dashed" : "border-ink"}`}
       data-part={view.row.name}
     >
       <div

@@ -1,7 +1,8 @@
-import { Check, Plus, RotateCcw } from "lucide-react";
+import { Check, OctagonAlert, Plus, RotateCcw } from "lucide-react";
 import { Link } from "react-router";
 import type { StageName, StageResult } from "../api/client";
 import { stageOf } from "../job/stageForPointer";
+import { standingIn } from "../job/standing";
 import { useJob } from "../job/useJob";
 import { say } from "../measure/format";
 import { Figure } from "../ui/Figure";
@@ -70,6 +71,7 @@ function StageLink({ stage, number, here }: StageLinkProps) {
       <span className="min-w-0">
         <span className="block whitespace-nowrap font-bold leading-tight max-sm:text-[12.5px] max-sm:tracking-tight">
           {STAGE_NAMES[stage.stage]}
+          <Mark stage={stage.stage} here={here} />
         </span>
         <span className="line-clamp-3 text-[12.5px] leading-[1.1] max-sm:tracking-tighter sm:line-clamp-2 sm:text-[15.5px]">
           <Figure narrow>{say(stage.headline, units)}</Figure>
@@ -77,6 +79,23 @@ function StageLink({ stage, number, here }: StageLinkProps) {
         <span className="sr-only">{WORDS[stage.progress]}</span>
       </span>
     </Link>
+  );
+}
+
+/** How many things of a stage stand in the way of closing the job. */
+function Mark({ stage, here }: { stage: StageName; here: boolean }) {
+  const { results } = useJob();
+  const standing = standingIn(results, stage).length;
+  if (standing === 0) return null;
+  return (
+    <span
+      className={`ml-1 inline-flex items-center gap-0.5 align-baseline font-semibold text-[13px] max-sm:ml-0.5 ${here ? "" : "text-axle"}`}
+      data-standing={standing}
+    >
+      <OctagonAlert size={12} aria-hidden />
+      <span className="max-sm:sr-only">{standing}</span>
+      <span className="sr-only"> to put right or accept</span>
+    </span>
   );
 }
 

@@ -170,7 +170,7 @@ const Cells = memo(
           const colour = reached ? (limit ? KIND_COLOURS[limit.kind] : "var(--slate)") : "var(--ink)";
           const strength = !reached || over ? 100 : Math.max(0, Math.min(70, (used - 0.25) * 105));
           // Mixed, not see-through: cells that touch would show their seams.
-          const fill = `color-mix(in srgb, ${colour} ${strength.toFixed(0)}%, var(--panel))`;
+          const fill = `color-mix(in srgb, ${colour} ${strength.toFixed(0)}%, var(--slate))`;
           return (
             <g key={index}>
               <rect {...place} fill={fill} />

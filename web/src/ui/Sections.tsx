@@ -44,7 +44,7 @@ export function Sections({ label, of, sections, first, sticky = true }: Sections
     <Tabs.Root value={open} onValueChange={(value) => openSection(of, value)} activationMode="manual">
       <Tabs.List
         aria-label={label}
-        className={`${sticky ? "sticky -top-4 z-10" : ""} -mx-1 flex flex-wrap gap-x-0.5 border-ink border-b-2 bg-panel pt-1`}
+        className={`${sticky ? "sticky -top-4 z-10" : ""} -mx-1 flex flex-wrap gap-x-0.5 border-ink border-b-2 bg-slate pt-1`}
         data-sections
       >
         {sections.map((section) => (

@@ -1,5 +1,6 @@
 import { ArrowRight, CircleCheck, CircleHelp, OctagonAlert } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { countsOf, isAccepted } from "../../job/standing";
 import { useGoTo } from "../../job/useGoTo";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
@@ -7,7 +8,6 @@ import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { accept } from "./edits";
-import { countsOf, isAccepted } from "./standing";
 
 type Finding = Schemas["Finding"];
 

@@ -3,6 +3,7 @@ import type { Job, Results, Sheet, SheetResult } from "../../api/client";
 import { addSheet } from "../../job/edits";
 import { ReadNext } from "../../job/ReadNext";
 import { StatusLine } from "../../job/StatusLine";
+import { countsOf } from "../../job/standing";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
@@ -23,7 +24,6 @@ import { RoadTest } from "./RoadTest";
 import { Settle } from "./Settle";
 import { SettleForm } from "./SettleForm";
 import { CauseOf, Misplaced } from "./Suspects";
-import { countsOf } from "./standing";
 
 /** The sheet that proves: none where nothing was set, but for a Y-link or an axle left as it is. */
 function sheetOf(job: Job, results: Results): Sheet | undefined {

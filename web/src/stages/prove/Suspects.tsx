@@ -32,7 +32,7 @@ const found = (by: string | undefined, what: CauseFound, note = "") => ({
 
 /** Where an eye may really sit, were that why the axle moved otherwise. */
 export function Misplaced({ proof }: { proof: ProveResult }) {
-  const { job, change } = useJob();
+  const { change } = useJob();
   const places = proof.misplaced ?? [];
   if (places.length === 0) return null;
   return (

@@ -1,5 +1,5 @@
 /** What of the register counts towards closing a job. Which finding that is the core decided; here it is picked. */
-import type { Schemas } from "../../api/client";
+import type { Results, Schemas, StageName } from "../api/client";
 
 type Finding = Schemas["Finding"];
 
@@ -9,3 +9,12 @@ export const countsOf = (findings: readonly Finding[]) =>
 
 /** Whether somebody accepted it with a reason. */
 export const isAccepted = (finding: Finding) => finding.acceptable && finding.accepted !== undefined;
+
+/** What of a screen stands in the way of closing the job: what fails there, and once it is proved what is open there too. */
+export const standingIn = ({ findings, status }: Pick<Results, "findings" | "status">, stage: StageName) =>
+  countsOf(findings).filter(
+    (finding) =>
+      finding.stage === stage &&
+      !isAccepted(finding) &&
+      (finding.verdict === "fails" || status.state === "proved"),
+  );
