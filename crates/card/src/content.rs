@@ -4,6 +4,8 @@ use derecho_core::measure::Unit;
 use derecho_core::parts::template::Drawing;
 use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
 use derecho_job::bracket::template::{chosen_brackets, holes};
+use derecho_job::document::proof::{ALL_THAT_WAS_OPEN, Acceptance};
+use derecho_job::findings::Weight;
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
 use derecho_words::{Spoken, in_own_words, say as in_words, title_of_holes};
@@ -31,6 +33,7 @@ pub(crate) fn pages(
     let mut pages = Pages::new(paper, faces);
     head(&mut pages, job);
     what_is_set(&mut pages, job, results, unit);
+    accepted(&mut pages, job, results, unit);
     cautions(&mut pages, results);
     parts_and_tools(&mut pages, work, unit);
     put_back(&mut pages, job);
@@ -114,6 +117,38 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
         if say(&says, unit) != say(&says, other(unit)) {
             paragraph(pages, QUIET, &say(&says, other(unit)));
         }
+    }
+}
+
+/// What the job is closed over, safety first: what it is, why, by whom and when.
+fn accepted(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
+    let mut accepted: Vec<(Weight, String, &Acceptance)> = results
+        .findings
+        .iter()
+        .filter_map(|finding| Some((finding.weight, say(&finding.says, unit), finding.accepted.as_ref()?)))
+        .collect();
+    accepted.sort_by_key(|(weight, ..)| *weight);
+    let carried_over = job.proof.accepted(ALL_THAT_WAS_OPEN);
+    if accepted.is_empty() && carried_over.is_none() {
+        return;
+    }
+    heading(pages, "Left open, and accepted");
+    let given = |accepted: &Acceptance| {
+        // The day alone of an instant in UTC.
+        let day = accepted.at.map(|at| at.to_string().chars().take(10).collect());
+        let who = [Some(accepted.by.clone()), day].into_iter().flatten().filter(|text| !text.is_empty());
+        let who: Vec<String> = who.collect();
+        let who = if who.is_empty() { String::new() } else { format!(" ({})", who.join(", ")) };
+        format!("Accepted: {}{who}", accepted.because.trim())
+    };
+    for (weight, says, accepted) in accepted {
+        let says = if weight == Weight::Safety { format!("Safety: {says}") } else { says };
+        paragraph(pages, STRONG, &says);
+        paragraph(pages, PLAIN, &given(accepted));
+    }
+    if let Some(accepted) = carried_over {
+        paragraph(pages, STRONG, "Accepted once for all that was open, by an earlier version");
+        paragraph(pages, PLAIN, &given(accepted));
     }
 }
 

@@ -222,3 +222,33 @@ fn a_job_without_anything_still_has_its_card() {
     assert_eq!(document.get_pages().len(), 1);
     assert!(words(&document).contains("Empty ? job"));
 }
+
+/// What a job is closed over is on its card, safety first, with why, by whom and when.
+#[test]
+fn what_was_accepted_is_printed_safety_first() {
+    let mut value: serde_json::Value = serde_json::from_str(TOWER).unwrap();
+    value["complaints"] = serde_json::json!([{ "text": "it hums", "after": "same" }]);
+    value["proof"]["road"] =
+        serde_json::json!([{ "step": "swerve", "result": "stopped", "note": "leaned too far" }]);
+    let open = derecho_results::solve(&job(&value.to_string())).findings;
+    let accepted = |starts: &str| {
+        let found = open.iter().find(|found| found.key.starts_with(starts)).unwrap();
+        serde_json::json!({ "key": found.key, "said": found.says.inches(), "because": format!("agreed, {starts}"),
+            "by": "Edda", "at": "2026-11-21T15:00:00Z" })
+    };
+    value["proof"]["acceptances"] = serde_json::json!([
+        accepted("complaint_same"),
+        accepted("road/"),
+        { "key": "all_that_was_open", "because": "the owner takes it as it is", "by": "R. Holt" }
+    ]);
+    let said = words(&read(&job(&value.to_string()), Paper::A4));
+    let at = |part: &str| said.find(part).unwrap_or_else(|| panic!("{part} in {said}"));
+    assert!(at("Left open, and accepted") < at("Safety:"));
+    assert!(
+        at("Accepted: agreed, road/ (Edda, 2026-11-21)")
+            < at("Accepted: agreed, complaint_same (Edda, 2026-11-21)")
+    );
+    assert!(at("by an earlier version") < at("Accepted: the owner takes it as it is (R. Holt)"));
+    let none = words(&read(&job(TOWER), Paper::A4));
+    assert!(!none.contains("Left open, and accepted"));
+}
