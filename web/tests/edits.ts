@@ -1,6 +1,6 @@
 /** Edits of a document: each gives a new one, changes its own part and leaves the rest the very same. */
 import assert from "node:assert/strict";
-import type { Job, Schemas } from "../src/api/client";
+import type { Job, Results, Schemas } from "../src/api/client";
 import {
   addRound,
   addSheet,
@@ -27,6 +27,7 @@ import { countsOf, isAccepted, standingIn } from "../src/job/standing";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
 import { boltOf, withBolt } from "../src/stages/bracket/eyes";
 import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
+import { whyReopened } from "../src/stages/prove/reopened";
 
 type Test = (name: string, run: () => void) => void;
 type PlanForm = Schemas["PlanForm"];
@@ -380,6 +381,32 @@ function proofCases(test: Test) {
       standingIn({ findings, status: { state, open: 0, says: gate.says } }, "sway");
     assert.deepEqual(standing("planned"), [fails]);
     assert.deepEqual(standing("proved"), [fails, open]);
+  });
+
+  test("a job that is open again says what its record says otherwise", () => {
+    const phrase = (text: string) => ({ in: text, mm: text });
+    const found = (key: string) => ({ ...gate, key, weight: "safety", verdict: "fails", acceptable: true });
+    const closed = (results: object) =>
+      ({ ...job, settled: { at: "", core_version: "0.5.0", results } }) as unknown as Job;
+    const now = {
+      settled_stands: false,
+      prove: { says: phrase("Still off") },
+      findings: [found("old"), found("new")],
+      stages: [{ stage: "bar", headline: phrase("1/8 longer") }],
+    } as unknown as Results;
+    const record = { prove: { says: phrase("Proved") }, findings: [{ key: "old" }] };
+    assert.deepEqual(whyReopened(closed(record), now), [
+      { before: phrase("Proved"), now: phrase("Still off") },
+      { now: gate.says },
+    ]);
+    // Nothing of that differs: then what a screen says does.
+    const alike = {
+      prove: now.prove,
+      findings: now.findings,
+      stages: [{ stage: "bar", headline: phrase("set") }],
+    };
+    assert.deepEqual(whyReopened(closed(alike), now), [{ before: phrase("set"), now: phrase("1/8 longer") }]);
+    assert.deepEqual(whyReopened(closed(alike), { ...now, settled_stands: true }), []);
   });
 
   const at = "2026-11-30T08:00:00Z";

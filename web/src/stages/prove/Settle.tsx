@@ -3,8 +3,12 @@ import { useNavigate } from "react-router";
 import type { Results, StageName } from "../../api/client";
 import { useSession } from "../../job/session";
 import { useJob } from "../../job/useJob";
+import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
+import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
+import { useSettings } from "../../ui/settings";
+import { whyReopened } from "./reopened";
 
 type Verdict = NonNullable<Results["prove"]>["verdict"];
 
@@ -15,6 +19,25 @@ const BACK: Partial<Record<Verdict, { to: StageName; name: string }>> = {
   back_to_cycle: { to: "cycle", name: "Cycle" },
   back_to_bar: { to: "bar", name: "Bar" },
 };
+
+/** What its record says otherwise than it does now. */
+function Reopened() {
+  const { job, results } = useJob();
+  const units = useSettings((s) => s.units);
+  const differences = whyReopened(job, results);
+  if (differences.length === 0) return null;
+  return (
+    <ul className="mt-1 list-disc pl-5" data-reopened>
+      {differences.map(({ before, now }) => (
+        <li key={now.in}>
+          <Figure>
+            {before ? `${say(before, units)}, now: ${say(now, units)}` : `New: ${say(now, units)}`}
+          </Figure>
+        </li>
+      ))}
+    </ul>
+  );
+}
 
 /** Settling the job, or the stage to go back to. */
 export function Settle() {
@@ -40,6 +63,7 @@ export function Settle() {
             ? "Something changed since this job was closed."
             : `Something changed since this job was closed, or this version calculates differently from ${job.settled.core_version}.`}{" "}
           Close it again with the current figures, or undo.
+          <Reopened />
         </Notice>
       )}
       {verdict === "can_settle" && (
