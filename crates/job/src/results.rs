@@ -28,7 +28,7 @@ use crate::setups::{NoBar, Resolved, Setups};
 use crate::status::{self, Status};
 use crate::strip::message::StripMessage;
 use crate::strip::{StageResult, stages};
-use crate::sway::{self, FigureThere, FromOtherEnd, SwayResult};
+use crate::sway::{self, AtEnds, FigureThere, FromOtherEnd, SwayResult};
 use crate::tape::SheetResult;
 use crate::vehicle::{Offer, with_other_end};
 use derecho_core::measure::{Length, TapeEntry, Unit};
@@ -108,9 +108,9 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     let setups = resolved.setups();
     let mut bar = setups.map(|setups| bar::bar(job, setups));
     let assembly = assemble(job, setups).ok();
-    let links_work = assembly
-        .as_ref()
-        .and_then(|assembly| sway::work_at_ends(job, &resolved.sway.plan, assembly.mechanism()));
+    let at_ends =
+        assembly.as_ref().and_then(|assembly| sway::at_ends(job, &resolved.sway.plan, assembly.mechanism()));
+    let links_work = at_ends.map(|ends| ends.work);
     let brief = assembly.as_ref().map(cycle::brief);
     choose_first(job, bar.as_mut(), brief.as_ref());
     let (elevation, assumptions) = elevation(job, setups);
@@ -125,6 +125,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         prove: prove.as_ref(),
         progressed: &progressed,
         assembly: assembly.as_ref(),
+        at_ends,
         cycle: brief.as_ref(),
         links_work,
         no_bar,
@@ -183,6 +184,7 @@ struct Judging<'a> {
     prove: Option<&'a ProveResult>,
     progressed: &'a Progressed,
     assembly: Option<&'a Assembly>,
+    at_ends: Option<AtEnds>,
     cycle: Option<&'a Brief>,
     links_work: Option<bool>,
     no_bar: bool,
@@ -239,13 +241,17 @@ fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
 /// What the stages judge of parts and geometry, as planned and, once it is proved, as fitted; a Y-link, and what the drag
 /// link wants, only then.
 fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>) {
-    let Judging { job, resolved, assembly, .. } = *judging;
+    let Judging { job, resolved, assembly, at_ends, .. } = *judging;
     let setups = resolved.setups();
-    let sway = if proved { &resolved.sway.fitted } else { &resolved.sway.plan };
+    let sway = &resolved.sway;
+    let ends = match assembly.filter(|_| proved && sway.fitted != sway.plan) {
+        Some(assembly) => sway::at_ends(job, &sway.fitted, assembly.mechanism()),
+        None => at_ends,
+    };
     let bar = setups.map(|setups| if proved { &setups.fitted } else { setups.other() });
     let fitted = JudgedFitted {
         y_link: if proved { bracket::conversion_checks(job, resolved) } else { Vec::new() },
-        sway_bar: assembly.and_then(|assembly| sway::overstressed(job, sway, assembly.mechanism())),
+        sway_bar: ends.and_then(|ends| ends.overstressed()),
         track_bar: bar.and_then(|bar| bracket::overloaded(job, bar)),
     };
     let steered = proved && job.rig.is_steered();

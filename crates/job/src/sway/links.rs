@@ -478,33 +478,46 @@ fn works_at(places: &Places, posed: &Posed) -> bool {
     })
 }
 
-/// Whether the links work at full droop, full bump and cross-axled either way: the quick
-/// answer for the strip, a little stricter than the stage, which leaves out what the axle cannot
-/// reach. Absent while something is not measured.
+/// What the sway bar does at full droop, full bump and cross-axled either way: the quick answer for the strip and the
+/// register.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct AtEnds {
+    /// Whether the links work there: a little stricter than the stage, which leaves out what the axle cannot reach.
+    pub work: bool,
+    /// Shear stress of the bar cross-axled, where its thickness was measured and the axle gets there.
+    pub stress: Option<Stress>,
+    /// What its steel takes.
+    pub takes: Stress,
+}
+
+impl AtEnds {
+    /// The stress and what the steel takes, where it is more than that.
+    #[must_use]
+    pub fn overstressed(&self) -> Option<(Stress, Stress)> {
+        self.stress.filter(|stress| *stress > self.takes).map(|stress| (stress, self.takes))
+    }
+}
+
+/// Poses the axle at the ends of its travel. None while something of bar or links is not measured.
 #[must_use]
-pub fn work_at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<bool> {
+pub fn at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<AtEnds> {
     let places = Places::of(job, form, mechanism.suspension().axle_height()).ok()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let (up, down) = stops.cross_axled();
-    let ends = [(droop, droop), (bump, bump), (up, down), (down, up)];
-    Some(ends.into_iter().all(|end| {
-        let walked = travel::line(mechanism, (0.0, 0.0), end, 2);
-        walked.is_ok_and(|poses| poses.len() == 3 && poses.last().is_some_and(|at| works_at(&places, at)))
-    }))
-}
-
-/// Shear stress of the sway bar cross-axled, where that is more than its steel takes, and what that takes. None where
-/// nobody measured how thick it is.
-#[must_use]
-pub fn overstressed(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<(Stress, Stress)> {
-    form.diameter.as_ref()?;
-    let job = &Job { sway: form.clone(), ..job.clone() };
-    let places = Places::of(job, form, mechanism.suspension().axle_height()).ok()?;
-    let rate = rates::bar_rate(job, &places);
-    let line = rolling(mechanism);
-    let twisted = line.iter().filter_map(|posed| rates::twist_of(&places, posed)).map(Angle::abs);
-    let stress = rate.stress(twisted.reduce(Angle::max)?);
-    let takes = rates::allowable(job);
-    (stress > takes).then_some((stress, takes))
+    let at = |end: (f64, f64)| {
+        let poses = travel::line(mechanism, (0.0, 0.0), end, 2).ok()?;
+        if poses.len() == 3 { poses.into_iter().last() } else { None }
+    };
+    let crossed = [at((up, down)), at((down, up))];
+    let works = |posed: Option<&Posed>| posed.is_some_and(|posed| works_at(&places, posed));
+    let work = crossed.iter().all(|posed| works(posed.as_ref()))
+        && [(droop, droop), (bump, bump)].into_iter().all(|end| works(at(end).as_ref()));
+    let twisted =
+        crossed.iter().flatten().filter_map(|posed| rates::twist_of(&places, posed)).map(Angle::abs);
+    let stress = form.diameter.as_ref().and_then(|_| {
+        let job = &Job { sway: form.clone(), ..job.clone() };
+        Some(rates::bar_rate(job, &places).stress(twisted.reduce(Angle::max)?))
+    });
+    Some(AtEnds { work, stress, takes: rates::allowable(job) })
 }

@@ -28,7 +28,7 @@ use crate::document::Job;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
 pub use crate::sway::fit::BarRow;
-pub use crate::sway::links::{LinkTarget, SwayLinks, overstressed, work_at_ends};
+pub use crate::sway::links::{AtEnds, LinkTarget, SwayLinks, at_ends};
 use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;
@@ -151,9 +151,9 @@ struct Touched {
 
 /// Whether the links still work half an inch past the stops, where they work to them.
 fn past_stops(job: &Job, resolved: &Resolved, mechanism: &Mechanism) -> Option<FitCheck> {
-    work_at_ends(job, &job.sway, mechanism).filter(|work| *work)?;
+    at_ends(job, &job.sway, mechanism).filter(|ends| ends.work)?;
     let further = past_the_stops(job, resolved.setups())?;
-    let work = work_at_ends(job, &job.sway, further.mechanism())?;
+    let work = at_ends(job, &job.sway, further.mechanism())?.work;
     let verdict = if work { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check(SwayMessage::CheckName(SwayCheck::PastStops), verdict, SwayMessage::PastStops { work }))
 }
