@@ -372,6 +372,5 @@ fn most_jobs_are_closed_by_what_comes_next() {
     let ends = ENDS.lock().unwrap();
     let all: usize = ends.values().sum();
     let closed = ends.get("closed").copied().unwrap_or_default();
-    println!("{ends:?}");
     assert!(closed * 5 >= all * 4, "{ends:?}");
 }
