@@ -31,6 +31,8 @@ pub const FAR_ENDS: &str = "sway links' bolts at the far ends";
 pub const LINKS_JAM: &str = "sway links' jam nuts";
 /// The jam nuts of a Y-link's legs.
 pub const LEGS_JAM: &str = "jam nuts of the Y-link's legs";
+/// Both brackets of the bar parallel.
+pub const PARALLEL: &str = "brackets parallel";
 /// A bracket without a name.
 pub const BRACKET: &str = "bracket";
 

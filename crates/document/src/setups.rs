@@ -9,7 +9,7 @@ use super::work::Mark;
 use derecho_core::bar::adjuster::{AdjusterKind, CutFrom, EndStyle, ThreadSeat};
 use derecho_core::bar::evidence::{BarEnd, FinderZero};
 use derecho_core::fastener::{Hand, Thread};
-use derecho_core::measure::{AngleEntry, TapeEntry};
+use derecho_core::measure::{AngleEntry, Length, TapeEntry};
 use derecho_core::parts::{BracketEnd, Hole};
 
 /// When the bolt heights and the angle were read.
@@ -248,6 +248,15 @@ pub struct EyeOff {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub forward: Option<TapeEntry>,
+}
+
+impl EyeOff {
+    /// Up, outward and forward; nothing where it was left empty.
+    #[must_use]
+    pub fn lengths(&self) -> [Length; 3] {
+        [&self.up, &self.outward, &self.forward]
+            .map(|entry| entry.as_ref().map_or(Length::ZERO, TapeEntry::length))
+    }
 }
 
 /// What made the axle move otherwise than predicted, once somebody found it.

@@ -7,6 +7,7 @@ mod by_name;
 use by_name::sound as job;
 use derecho_core::parts::BracketEnd;
 use derecho_job::Results;
+use derecho_job::log::log;
 use derecho_job::prove::misplaced::Misplaced;
 use derecho_job::prove::{Cause, ProveVerdict};
 use derecho_results::solve;
@@ -145,7 +146,20 @@ fn once_confirmed_it_is_where_the_eye_is() {
     let rounds = value["setups"]["rounds"].as_array_mut().unwrap();
     rounds.push(json!({ "id": "r2", "length": mm(by_hand), "wanted_mm": wanted }));
     value["sheets"].as_array_mut().unwrap().push(sheet("s3", 0.1, "r2"));
-    assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::CanSettle);
+    value["setups"]["rounds"][0]["cause"] = json!({ "what": "eye_elsewhere", "note": "the hole is slotted",
+        "done": { "at": "2026-11-20T09:00:00Z", "by": "Rosa" } });
+    let proved = solved(&value);
+    assert_eq!(proved.prove.unwrap().verdict, ProveVerdict::CanSettle);
+    // On record, and for whoever works on it next.
+    let next: Vec<String> = proved.settling.next_time.iter().map(|says| says.millimetres()).collect();
+    assert!(next.contains(&"Axle end in the “low” hole, 25.5 mm lower than planned.".to_owned()), "{next:?}");
+    let said: Vec<String> = log(&job(&value)).iter().map(|entry| entry.says.millimetres()).collect();
+    for part in [
+        "it sits 25.5 mm lower than planned",
+        "an eye sits elsewhere than planned. Seen: the hole is slotted",
+    ] {
+        assert!(said.iter().any(|says| says.contains(part)), "{part}: {said:?}");
+    }
 }
 
 /// A place typed by hand counts as one that was confirmed, forward too: it changes the bar's reach to the square.

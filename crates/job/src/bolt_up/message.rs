@@ -9,6 +9,7 @@ use super::rules::Rule;
 use super::situation::{Situation, drill_size};
 use super::tasks::{BracketBolts, What};
 use crate::message::{Label, Message, OfTopic, Topic};
+use crate::verdict::FitCheck;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
 
@@ -76,6 +77,10 @@ pub enum BoltUpMessage {
     },
     WrongNut {
         name: FastenerName,
+    },
+    /// A bolt of an eye that can't hold.
+    BoltDoesNotFit {
+        check: Box<FitCheck>,
     },
     /// How many of a part, where, and how long.
     PartAt {

@@ -22,7 +22,7 @@ mod tools;
 
 use self::message::{BoltUpMessage, FastenerName, MockUpOpen, StepContext, StepFacts};
 use self::named::Named;
-use crate::bracket::fit::{ears, eyes};
+use crate::bracket::fit::{ears, eyes, parallel};
 use crate::bracket::message::BracketMessage;
 use crate::document::heights::height_of;
 use crate::document::{Job, gate_keys, length_of};
@@ -225,8 +225,19 @@ pub struct Progressed {
     pub from_memory: Vec<Named>,
     /// Parts that are missing or wrong, by name.
     pub wrong_parts: Vec<Named>,
-    /// What does not fit: joint in its ears, bolt, nut, hole; the place in its gate's key, name and sentence of each.
-    pub unfit: Vec<(String, FitCheck)>,
+    /// What does not fit: joint in its ears, bolt, nut, hole.
+    pub unfit: Vec<Unfit>,
+}
+
+/// Something that does not fit.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Unfit {
+    /// Its place in the key of an acceptance.
+    pub key: String,
+    /// What it is.
+    pub check: FitCheck,
+    /// Whether it can't hold at all, so that nobody may drive on it.
+    pub unusable: bool,
 }
 
 /// How far the work is.
@@ -268,25 +279,33 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
 
 /// What of the fit-up and of the fasteners is judged bad, each with its key. The eye's bolt is a fastener of both eyes
 /// where they are in the plan, and is told there.
-fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<(String, FitCheck)> {
+fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Unfit> {
     let bad = |check: &FitCheck| check.verdict == FitVerdict::Bad;
-    let of_fasteners: Vec<(String, FitCheck)> = fasteners::keys(job, tasks)
+    let unusable: Vec<FitCheck> =
+        eyes(job).into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end)).collect();
+    let of_fasteners: Vec<Unfit> = fasteners::keys(job, tasks)
         .into_iter()
         .flat_map(|key| {
             let fastener = self::named(job, situation, &key);
+            let wrong_nut = fasteners::KnownFastener::of(job, &key).nut_is_wrong();
             let named = |check: FitCheck| {
                 let of = gate_keys::of_fastener(&fastener.in_gate_keys(), &check_in_gate_keys(&check));
                 let fastener = BoltUpMessage::Fastener(fastener.clone()).into();
                 let name = BoltUpMessage::OfFastener { fastener, check: check.name }.into();
-                (format!("{key}/{of}"), FitCheck { name, ..check })
+                let unusable = wrong_nut || unusable.iter().any(|one| one.says == check.says);
+                Unfit { key: format!("{key}/{of}"), check: FitCheck { name, ..check }, unusable }
             };
             let checks = fasteners::fits(job, &key).into_iter().filter(bad);
             checks.map(named).collect::<Vec<_>>()
         })
         .collect();
-    let reported = |check: &FitCheck| of_fasteners.iter().any(|(_, other)| other.says == check.says);
+    let reported = |check: &FitCheck| of_fasteners.iter().any(|other| other.check.says == check.says);
     let of_the_eye = fit(job, situation).into_iter().filter(|check| bad(check) && !reported(check));
-    let of_the_eye = of_the_eye.map(|check| (format!("eye/{}", check_in_gate_keys(&check)), check));
+    let of_the_eye = of_the_eye.map(|check| Unfit {
+        key: format!("eye/{}", check_in_gate_keys(&check)),
+        unusable: unusable.contains(&check),
+        check,
+    });
     of_the_eye.chain(of_fasteners.clone()).collect()
 }
 
@@ -533,7 +552,13 @@ fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
     let wrong = task.tightens.iter().chain(&started);
     let wrong = wrong.filter(|key| fasteners::KnownFastener::of(job, key).nut_is_wrong());
     let nuts = wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into());
-    parts::stopped(job, situation, &task.what).into_iter().chain(nuts).collect()
+    let differ = job.bracket.eyes_differ();
+    let ends = task.tightens.iter().chain(&started).filter_map(|key| situation::end_of(key));
+    let eyes: Vec<Option<BracketEnd>> =
+        if differ { ends.map(Some).collect() } else { ends.take(1).map(|_| None).collect() };
+    let bolts = eyes.into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end));
+    let bolts = bolts.map(|check| BoltUpMessage::BoltDoesNotFit { check: Box::new(check) }.into());
+    parts::stopped(job, situation, &task.what).into_iter().chain(nuts).chain(bolts).collect()
 }
 
 fn step_line(
@@ -649,7 +674,10 @@ fn fit(job: &Job, situation: &Situation) -> Vec<FitCheck> {
         return Vec::new();
     }
     let undone = eyes(job).into_iter().filter(|end| end.is_none_or(|end| situation.is_undone(end)));
-    undone.flat_map(|end| ears(job, end).into_iter().chain(crate::bracket::stack::checks(job, end))).collect()
+    undone
+        .flat_map(|end| ears(job, end).into_iter().chain(crate::bracket::stack::checks(job, end)))
+        .chain(parallel(job))
+        .collect()
 }
 
 fn drills(job: &Job) -> Vec<DrillLine> {

@@ -121,7 +121,8 @@ pub(crate) fn ears(job: &Job, end: Option<BracketEnd>) -> Option<FitCheck> {
     Some(check(named(BracketCheck::Ears, end), verdict, BracketMessage::Ears { filled, ear, verdict }))
 }
 
-fn parallel(job: &Job) -> Option<FitCheck> {
+/// Whether both brackets stand alike, where an angle finder was laid on both.
+pub(crate) fn parallel(job: &Job) -> Option<FitCheck> {
     let angle = |entry: &Option<AngleEntry>| entry.as_ref().map(AngleEntry::angle);
     let (frame, axle) = (angle(&job.bracket.frame_bracket_angle)?, angle(&job.bracket.axle_bracket_angle)?);
     let apart = frame - axle;

@@ -350,7 +350,8 @@ impl BracketCheck {
             Self::Square => gate_keys::SQUARE,
             Self::Follows => gate_keys::FOLLOWS,
             Self::Pinion { height } => return gate_keys::pinion(height),
-            Self::Reach | Self::Brace | Self::Parallel | Self::Torque => "",
+            Self::Parallel => gate_keys::PARALLEL,
+            Self::Reach | Self::Brace | Self::Torque => "",
         }
         .to_owned()
     }

@@ -15,6 +15,9 @@ use derecho_core::measure::phrase::{Step, Value};
 use derecho_core::measure::{Heading, Length, Meaning, TapeEntry, TorqueEntry, Working};
 use derecho_core::parts::BracketEnd;
 
+/// Threads that show past a nut; without them it is full still.
+const SHOWN: f64 = 2.0;
+
 /// One eye, or both where they are alike: its bolt, and the width between its ears.
 #[derive(Clone, Copy)]
 struct Eye<'a> {
@@ -50,6 +53,30 @@ pub(crate) fn checks(job: &Job, end: Option<BracketEnd>) -> Vec<FitCheck> {
         hole(eye, thread),
         length(eye, stack.as_ref().zip(reported.as_ref())),
         torque(eye, thread),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
+}
+
+/// What keeps the bolt of one eye, or of either where both are alike, from holding at all: a nut of another thread, a hole
+/// it does not go through, a nut that is not full of thread or runs out of it before it holds.
+pub(crate) fn unusable(job: &Job, end: Option<BracketEnd>) -> Vec<FitCheck> {
+    let eye = Eye::of(job, end);
+    let Some(thread) = eye.bolt.thread.as_ref() else { return Vec::new() };
+    let stack = stack(eye, thread);
+    let reported = stack.as_ref().map(reckon);
+    let holds_not = |fault: &StackFault| match fault {
+        StackFault::TooShort(by) => *by > thread.pitch() * SHOWN,
+        StackFault::NutOnShank(_) => true,
+        _ => false,
+    };
+    let short = reported.as_ref().is_some_and(|reported| reported.faults.iter().any(holds_not));
+    let narrow = length_of(&eye.bolt.hole).is_some_and(|hole| hole < thread.diameter());
+    [
+        nut(eye, thread).filter(|check| check.verdict == FitVerdict::Bad),
+        hole(eye, thread).filter(|_| narrow),
+        length(eye, stack.as_ref().zip(reported.as_ref())).filter(|_| short),
     ]
     .into_iter()
     .flatten()

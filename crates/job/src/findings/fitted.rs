@@ -1,5 +1,6 @@
 //! What is judged of the vehicle as it is fitted, and what reads otherwise than planned.
 
+use super::figure::keyed;
 use super::finding::{Finding, FindingKind, finding};
 use super::sources::Sources;
 use crate::bracket::message::BracketMessage;
@@ -28,7 +29,7 @@ fn bad(kind: FindingKind, key: &str, checks: &[FitCheck]) -> Vec<Finding> {
     bad.map(|check| {
         finding(
             kind,
-            &format!("{key}/{}", in_gate_keys(check)),
+            &keyed(&format!("{key}/{}", in_gate_keys(check)), &check.says),
             ProveMessage::DoesNotFit { check: Box::new(check.clone()) },
         )
     })
@@ -47,14 +48,17 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     }
     if let Some((name, margin)) = &fitted.track_bar {
         let says = ProveMessage::TrackBarOverloaded { name: name.to_owned(), margin: *margin };
-        let found = finding(FindingKind::Overstressed, &format!("track_bar/{name}"), says);
+        let found = finding(FindingKind::Overstressed, &format!("track_bar/{name}/{margin:.2}"), says);
         findings.push(Finding { stage: Stage::Bracket, ..found });
     }
     findings.extend(bad(FindingKind::NotAsPlanned, "compared", compared));
     findings.extend(stick_out(job, resolved));
     let otherwise = prove.and_then(|prove| says_otherwise_alone(job, resolved, prove));
-    findings
-        .extend(otherwise.map(|says: Message| finding(FindingKind::MovedOtherwise, "moved_otherwise", says)));
+    findings.extend(
+        otherwise.map(|says: Message| {
+            finding(FindingKind::MovedOtherwise, &keyed("moved_otherwise", &says), says)
+        }),
+    );
     findings
 }
 
@@ -66,6 +70,7 @@ fn stick_out(job: &Job, resolved: &Resolved) -> Option<Finding> {
         .zip(&resolved.sheets)
         .rfind(|(sheet, result)| sheet.kind == SheetKind::StickOut && result.centring.is_some());
     let off = last?.1.centring.as_ref().filter(|off| off.answer == Answer::OffCentre)?;
-    let says = ProveMessage::StickOutOff { off: off.clone(), driver: job.rig.steering_side };
-    Some(Finding { stage: Stage::Sway, ..finding(FindingKind::NotAsPlanned, "stick_out", says) })
+    let says: Message = ProveMessage::StickOutOff { off: off.clone(), driver: job.rig.steering_side }.into();
+    let key = keyed("stick_out", &says);
+    Some(Finding { stage: Stage::Sway, ..finding(FindingKind::NotAsPlanned, &key, says) })
 }

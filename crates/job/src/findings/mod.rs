@@ -3,6 +3,7 @@
 //! stage does; the sentences.
 
 mod drive;
+mod figure;
 pub mod finding;
 mod fitted;
 mod sources;

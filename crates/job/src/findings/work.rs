@@ -1,5 +1,6 @@
 //! What the work leaves open: steps, torques, parts, what does not go together.
 
+use super::figure::keyed;
 use super::finding::{Finding, FindingKind, finding};
 use super::sources::Sources;
 use crate::bolt_up::named::Named;
@@ -59,11 +60,13 @@ pub(super) fn findings(Sources { job, progressed, .. }: &Sources<'_>) -> Vec<Fin
     findings.extend(all(FindingKind::PartWrong, "part_wrong", &progressed.wrong_parts, |names| {
         ProveMessage::PartWrong { names }
     }));
-    findings.extend(progressed.unfit.iter().map(|(key, check)| {
-        finding(
+    findings.extend(progressed.unfit.iter().map(|unfit| Finding {
+        // Nobody rolls on a bolt whose nut is not full of thread.
+        acceptable: !unfit.unusable,
+        ..finding(
             FindingKind::DoesNotFit,
-            &format!("does_not_fit/{key}"),
-            ProveMessage::DoesNotFit { check: Box::new(check.clone()) },
+            &keyed(&format!("does_not_fit/{}", unfit.key), &unfit.check.says),
+            ProveMessage::DoesNotFit { check: Box::new(unfit.check.clone()) },
         )
     }));
     if progressed.done < progressed.steps {
@@ -75,7 +78,7 @@ pub(super) fn findings(Sources { job, progressed, .. }: &Sources<'_>) -> Vec<Fin
         ));
     }
     if let Some((says, true)) = crate::bolt_up::corners(job) {
-        findings.push(finding(FindingKind::StandsOtherwise, "stands_otherwise", says));
+        findings.push(finding(FindingKind::StandsOtherwise, &keyed("stands_otherwise", &says), says));
     }
     findings
 }

@@ -3,6 +3,7 @@
 use derecho_core::measure::{Length, Moment};
 use derecho_core::parts::BracketEnd;
 
+use crate::document::CauseRecord;
 use crate::document::proof::{Acceptance, ReminderRecord};
 use crate::document::work::PartRecord;
 use crate::message::{Label, OfTopic, Topic};
@@ -57,6 +58,8 @@ pub enum LogMessage {
     },
     /// What it was settled over, and why.
     Accepted(Acceptance),
+    /// Why an axle moved otherwise than predicted.
+    CauseFound(CauseRecord),
 }
 
 impl OfTopic for LogMessage {
@@ -80,6 +83,17 @@ pub enum Set {
         /// To the hole of this name; None where it is gone.
         hole: Option<String>,
     },
+    /// It sits off its planned place.
+    EyeOff {
+        /// Higher.
+        up: Length,
+        /// Further out.
+        outward: Length,
+        /// Further forward.
+        forward: Length,
+    },
+    /// The drag link's length, set.
+    DragLinkLength(Length),
     /// A bar cut.
     Cut {
         /// Off each end.

@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 
 use self::message::{LogMessage, Set};
 use crate::document::work::PartState;
-use crate::document::{Job, Round, SheetKind, length_of};
+use crate::document::{EyeOff, Job, Round, SheetKind, length_of};
 use crate::message::Message;
 use crate::setups::Resolved;
 
@@ -64,12 +64,17 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
     for moved in &round.moved {
         let hole = job.hole(moved.end, &moved.to).map(|hole| hole.name.clone());
         done.push(Set::EyeMoved { end: moved.end, hole });
+        let [up, outward, forward] = moved.off.lengths();
+        if moved.off != EyeOff::default() {
+            done.push(Set::EyeOff { up, outward, forward });
+        }
     }
     done.extend(round.cut.as_ref().map(|cut| Set::Cut { each_end: cut.each_end.length() }));
     done.extend(length_of(&round.length).map(Set::BarLength));
     if !round.drag_link.is_empty() {
         done.push(Set::DragLink { name: job.drag_link_name(&round.drag_link).to_owned() });
     }
+    done.extend(length_of(&round.drag_link_length).map(Set::DragLinkLength));
     let hole = round.sway_hole.as_ref().and_then(|hole| job.sway.holes.get(job.sway.place_of(hole)));
     done.extend(hole.map(|hole| Set::SwayHole { arm: hole.arm.length() }));
     done.extend(length_of(&round.sway_link).map(Set::SwayLinks));
@@ -107,6 +112,10 @@ fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogFact> {
     for round in 0..=job.setups.rounds.len() {
         if let Some(done) = round.checked_sub(1).map(|last| &job.setups.rounds[last]) {
             entries.push(entry(LogKind::Setting, done.at, &done.by, LogMessage::Setting(set(job, done))));
+            entries.extend(done.cause.as_ref().map(|cause| {
+                let says = LogMessage::CauseFound(cause.clone());
+                entry(LogKind::Deviation, Some(cause.done.at), &cause.done.by, says)
+            }));
         }
         let since = round.checked_sub(1).and_then(|last| job.setups.rounds[last].at);
         for (sheet, result) in job.sheets.iter().zip(&resolved.sheets) {

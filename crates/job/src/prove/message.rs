@@ -102,6 +102,14 @@ pub enum ProveMessage {
     EyeNow {
         end: BracketEnd,
         hole: String,
+        /// How much higher than planned.
+        up: Length,
+        /// How much further out.
+        outward: Length,
+    },
+    /// The drag link as it was set.
+    DragLinkNow {
+        length: Length,
     },
     LinksNow {
         link: Length,

@@ -5,6 +5,7 @@
 //! Not here: other reasons for such a movement (`cause`), what the place does to the bar's length (`setups`).
 
 use derecho_core::bar::FrontView;
+use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::{Angle, AngleEntry, Length, TapeEntry, Unit};
 use derecho_core::parts::BracketEnd;
 use serde::Serialize;
@@ -145,10 +146,7 @@ fn candidate(
     let sign = if end == BracketEnd::Frame { 1.0 } else { -1.0 };
     let there = view.moved(view.length(), up * sign, Length::ZERO).ok()?;
     let outward = left * side_of(end, setups.known.side).sign();
-    let written = |length: Length| {
-        let length = rounded(length, job.rig.sheet_unit);
-        (length != Length::ZERO).then(|| TapeEntry::of(length)).flatten()
-    };
+    let written = |length: Length| typed(length, job.rig.sheet_unit);
     let off = EyeOff { up: written(up), outward: written(outward), forward: None };
     let bar_angle_deg = there.angle().abs();
     let says = ProveMessage::Misplaced { end, up, outward, uncertainty, angle: bar_angle_deg, by_angle };
@@ -162,6 +160,18 @@ fn candidate(
         by_angle,
         says: says.into(),
     })
+}
+
+/// As a person would type it on a sheet in that unit; None for nothing.
+fn typed(length: Length, unit: Unit) -> Option<TapeEntry> {
+    let length = rounded(length, unit);
+    let style = match unit {
+        Unit::Inches => Style::Sixteenths,
+        Unit::Millimetres => Style::HalfMillimetres,
+    };
+    let text = print::written(length, style);
+    let number = text.trim_end_matches(['"', 'm', ' ']);
+    (length != Length::ZERO).then(|| TapeEntry::parse(number, unit).ok()).flatten()
 }
 
 /// As a person would write it who measured it: to a sixteenth of an inch or a millimetre.
@@ -211,6 +221,15 @@ mod tests {
         // At the planned angle it is all sideways: the axle follows the frame eye.
         let place = by_angle(&bar(), (bar().angle(), Unit::Millimetres), (moved, mm(2.0)), 1.0).unwrap();
         assert_eq!((place.up, place.left), (Length::ZERO, moved));
+    }
+
+    #[test]
+    fn a_place_is_typed_as_a_person_would() {
+        let text = |length, unit| typed(length, unit).map(|entry| entry.text().to_owned());
+        assert_eq!(text(mm(-19.3), Unit::Inches).as_deref(), Some("-3/4"));
+        assert_eq!(text(mm(26.1), Unit::Inches).as_deref(), Some("1"));
+        assert_eq!(text(mm(-24.6), Unit::Millimetres).as_deref(), Some("-25"));
+        assert_eq!(text(mm(0.4), Unit::Millimetres), None);
     }
 
     #[test]

@@ -158,15 +158,17 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Message> {
         });
         reported.push(ProveMessage::BarNow { name: bar.name.clone(), length, left }.into());
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
-            let rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
-            let hole =
-                rounds.filter(|moved| moved.end == end).map(|moved| job.hole_name(end, &moved.to)).next();
+            let mut rounds = job.setups.rounds.iter().rev().flat_map(|round| round.moved.iter().rev());
+            let moved = rounds.find(|moved| moved.end == end);
+            let now = moved.map(|moved| (job.hole_name(end, &moved.to).to_owned(), moved.off.lengths()));
             reported.extend(
-                hole.filter(|hole| !hole.is_empty())
-                    .map(|hole| ProveMessage::EyeNow { end, hole: hole.to_owned() }.into()),
+                now.filter(|(hole, _)| !hole.is_empty())
+                    .map(|(hole, [up, outward, _])| ProveMessage::EyeNow { end, hole, up, outward }.into()),
             );
         }
     }
+    let links = job.setups.rounds.iter().rev().find_map(|round| length_of(&round.drag_link_length));
+    reported.extend(links.map(|length| ProveMessage::DragLinkNow { length }.into()));
     let sway = &resolved.sway.fitted;
     reported.extend(length_of(&sway.link).map(|link| ProveMessage::LinksNow { link }.into()));
     let tools: Vec<String> = job.bolt_up.tools.clone();

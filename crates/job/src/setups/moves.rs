@@ -2,7 +2,7 @@
 
 use glam::DVec3;
 
-use crate::document::{BracketId, DragLinkId, EyeOff, FittedMove, HoleChoice, Job, PlanForm, length_of};
+use crate::document::{BracketId, DragLinkId, FittedMove, HoleChoice, Job, PlanForm, length_of};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::{BracketEnd, BracketPart, Hole};
 
@@ -126,10 +126,8 @@ impl From<&FittedMove> for EyeMoves {
 /// How far an eye that was moved sits from where it was to go, mm forward, left and up.
 #[must_use]
 pub fn off(fitted: &FittedMove, frame_eye_side: Side) -> DVec3 {
-    let mm = |entry: &Option<TapeEntry>| length_of(entry).unwrap_or(Length::ZERO).to_mm();
-    let EyeOff { up, outward, forward } = &fitted.off;
-    let side = side_of(fitted.end, frame_eye_side);
-    DVec3::new(mm(forward), mm(outward) * side.sign(), mm(up))
+    let [up, outward, forward] = fitted.off.lengths().map(Length::to_mm);
+    DVec3::new(forward, outward * side_of(fitted.end, frame_eye_side).sign(), up)
 }
 
 /// How far a bracket that was fitted sits from its planned place: every hole of it is off by as much. Nothing for the

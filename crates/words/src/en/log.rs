@@ -6,6 +6,7 @@ use derecho_core::measure::{Length, Moment, Phrase};
 use derecho_core::parts::BracketEnd;
 use derecho_job::document::proof::{ALL_THAT_WAS_OPEN, Acceptance, ReminderKind, ReminderRecord};
 use derecho_job::document::work::{PartRecord, PartState};
+use derecho_job::document::{CauseFound, CauseRecord};
 use derecho_job::log::message::{LogMessage, Set};
 
 use super::bolt_up::both;
@@ -23,6 +24,7 @@ pub(super) fn log(message: &LogMessage) -> Phrase {
         LogMessage::AsWritten(text) => Phrase::plain(&mark(text.trim())),
         LogMessage::Reminder(record) => reminder(record),
         LogMessage::Settled { version } => Phrase::plain(&format!("Job closed, version {version}")),
+        LogMessage::CauseFound(cause) => cause_found(cause),
         LogMessage::Accepted(accepted) => closed_over(accepted),
     }
 }
@@ -52,6 +54,16 @@ fn one_set(w: Words, set: &Set) -> String {
             let end = if *end == BracketEnd::Axle { "axle" } else { "frame" };
             format!("{end} end to {}", hole.as_deref().map_or_else(|| "another position".to_owned(), mark))
         }
+        Set::EyeOff { up, outward, forward } => {
+            let mut places = vec![super::prove::elsewhere(w, (*up, *outward))];
+            if *forward != Length::ZERO {
+                let way = if *forward > Length::ZERO { "forward" } else { "back" };
+                places.push(format!("{} further {way}", w.distance(*forward)));
+            }
+            places.retain(|place| !place.is_empty());
+            format!("it sits {} than planned", places.join(" and "))
+        }
+        Set::DragLinkLength(length) => format!("drag link set to {}", w.fine(*length)),
         Set::Cut { each_end } => format!("cut {} off each end", w.fine(*each_end)),
         Set::BarLength(length) => format!("bar set to {}", w.fine(*length)),
         Set::SwayHole { arm } => {
@@ -102,6 +114,26 @@ fn reminder(record: &ReminderRecord) -> Phrase {
     let note =
         if record.note.trim().is_empty() { String::new() } else { format!(": {}", mark(record.note.trim())) };
     Phrase::plain(&format!("Done, {what}{note}"))
+}
+
+/// Why an axle moved otherwise than predicted.
+fn cause_found(cause: &CauseRecord) -> Phrase {
+    let what = match cause.what {
+        CauseFound::EyeElsewhere => "an eye sits elsewhere than planned",
+        CauseFound::TurnedTheWrongWay => "the bar was turned the wrong way",
+        CauseFound::FullDifference => "the bar was set by the full left-right difference",
+        CauseFound::OtherLength => "the bar was set to another length than written",
+        CauseFound::ReadOtherwise => "it was measured hanging, or at another height",
+        CauseFound::WornHole => "a bolt hole is oval",
+        CauseFound::BushingWoundUp => "a bushing was tightened off its weight",
+        CauseFound::Other => "something else",
+    };
+    let note = if cause.note.trim().is_empty() {
+        String::new()
+    } else {
+        format!(". Seen: {}", mark(cause.note.trim()))
+    };
+    Phrase::plain(&format!("Why it didn't move as predicted: {what}{note}"))
 }
 
 /// What a job was closed over, and why.

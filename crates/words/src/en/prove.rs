@@ -3,7 +3,7 @@
 use super::sides;
 use crate::marked as say;
 use derecho_core::measure::centring::Centring;
-use derecho_core::measure::phrase::degrees;
+use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Length, Phrase, Side, Stress};
 use derecho_core::parts::BracketEnd;
@@ -62,7 +62,11 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
             advice(*verdict, after, (refusal.as_ref(), way, *rounds), fault.as_ref())
         }
         ProveMessage::BarNow { name, length, left } => bar_now(name, *length, *left),
-        ProveMessage::EyeNow { end, hole } => eye_now(*end, hole),
+        ProveMessage::EyeNow { end, hole, up, outward } => eye_now(*end, hole, (*up, *outward)),
+        ProveMessage::DragLinkNow { length } => {
+            let length = *length;
+            Phrase::of(|w| format!("Drag link: {} eye to eye.", w.fine(length)))
+        }
         ProveMessage::LinksNow { link } => links_now(*link),
         ProveMessage::ToolsUsed { tools } => tools_used(tools),
         ProveMessage::AngleCompared { read, wanted, good } => angle_compared(*read, *wanted, *good),
@@ -113,17 +117,7 @@ fn misplaced(
 ) -> Phrase {
     let eye = if end == BracketEnd::Frame { "frame eye" } else { "axle eye" };
     Phrase::of(|w| {
-        let height =
-            |up: Length| format!("{} {}", w.distance(up), if up > Length::ZERO { "higher" } else { "lower" });
-        let sideways = |outward: Length| {
-            let way = if outward > Length::ZERO { "out" } else { "in" };
-            format!("{} further {way}", w.distance(outward))
-        };
-        let place = match (up == Length::ZERO, outward == Length::ZERO) {
-            (false, false) => format!("{} and {}", height(up), sideways(outward)),
-            (false, true) => height(up),
-            _ => sideways(outward),
-        };
+        let place = elsewhere(w, (up, outward));
         let so = format!(
             "The {eye} {place} than planned explains the movement, give or take {}.",
             w.distance(uncertainty)
@@ -415,9 +409,29 @@ pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>
     })
 }
 
-pub(crate) fn eye_now(end: BracketEnd, hole: &str) -> Phrase {
+pub(crate) fn eye_now(end: BracketEnd, hole: &str, off: (Length, Length)) -> Phrase {
     let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
-    Phrase::plain(&format!("{end} end in {}.", super::bolt_up::hole_name(hole)))
+    let hole = super::bolt_up::hole_name(hole);
+    Phrase::of(|w| {
+        let place = elsewhere(w, off);
+        let place = if place.is_empty() { place } else { format!(", {place} than planned") };
+        format!("{end} end in {hole}{place}.")
+    })
+}
+
+/// How far an eye is from its place: up, then out; empty where it is there.
+pub(super) fn elsewhere(w: Words, (up, outward): (Length, Length)) -> String {
+    let height = || format!("{} {}", w.distance(up), if up > Length::ZERO { "higher" } else { "lower" });
+    let sideways = || {
+        let way = if outward > Length::ZERO { "out" } else { "in" };
+        format!("{} further {way}", w.distance(outward))
+    };
+    match (up == Length::ZERO, outward == Length::ZERO) {
+        (false, false) => format!("{} and {}", height(), sideways()),
+        (false, true) => height(),
+        (true, false) => sideways(),
+        (true, true) => String::new(),
+    }
 }
 
 pub(crate) fn links_now(link: Length) -> Phrase {
