@@ -176,6 +176,8 @@ function stageForPointerCases(test: Test) {
       ["/setups/found/bar/length", "bar"],
       ["/setups/found/adjuster/kind", "bar"],
       ["/setups/rounds/0/length", "bar"],
+      ["/setups/rounds/0/moved/1/off/up", "prove"],
+      ["/setups/rounds/2/sway_link", "sway"],
       ["/setups/found/axle_holes/0/up", "cycle"],
       ["/setups/plans/trial/axle/hole", "cycle"],
       ["/setups/plans/sway/link", "sway"],

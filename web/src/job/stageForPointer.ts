@@ -36,12 +36,22 @@ const OF_PLANS = {
   trial: "cycle",
 } satisfies Record<keyof Schemas["Plans"], StageName>;
 
+/** What of an adjustment is typed once it is proved; the rest is typed where it is set. */
+const OF_ROUND: Partial<Record<keyof Schemas["Round"], StageName>> = {
+  moved: "prove",
+  drag_link_length: "prove",
+  cause: "prove",
+  sway_link: "sway",
+  sway_hole: "sway",
+};
+
 const at = (stages: Record<string, StageName>, part: string | undefined): StageName | undefined =>
   part === undefined ? undefined : stages[part];
 
 /** The stage; what is not said elsewhere is said in Rig. */
 export function stageOf(pointer: string): StageName {
-  const [, part, of, field] = pointer.split("/");
+  const [, part, of, field, ofRow] = pointer.split("/");
+  if (part === "setups" && of === "rounds") return at(OF_ROUND, ofRow) ?? "bar";
   const within =
     part !== "setups" ? undefined : of === "found" ? OF_FOUND : of === "plans" ? OF_PLANS : undefined;
   return (within && at(within, field)) ?? at(OF_PART, part) ?? "rig";
