@@ -252,6 +252,7 @@ fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>
     let fitted = JudgedFitted {
         y_link: if proved { bracket::conversion_checks(job, resolved) } else { Vec::new() },
         sway_bar: ends.and_then(|ends| ends.overstressed()),
+        brace: bar.and_then(|bar| bracket::fit::brace_of(job, bar)),
         track_bar: bar.and_then(|bar| bracket::overloaded(job, bar)),
     };
     let steered = proved && job.rig.is_steered();

@@ -269,3 +269,23 @@ fn what_ends_the_travel_stands_in_the_way() {
     }
     assert!(stands(&value));
 }
+
+/// A brace that is entered lower than the bar's own end holds nothing: planned or fitted, it stands in the way.
+#[test]
+fn a_brace_that_cannot_hold_is_a_finding_before_and_after() {
+    let brace = |below: &str| json!({ "name": "cross brace", "below_rail": mm(below) });
+    let found = |value: &Value| {
+        let results = solved(value);
+        results.findings.into_iter().find(|found| found.key.starts_with("brace"))
+    };
+    for mut value in [ladder_truck(), set_and_centred()] {
+        value["bracket"]["brace"] = brace("900");
+        let beyond = found(&value).unwrap();
+        assert_eq!(
+            (beyond.kind, beyond.stage, beyond.weight),
+            (FindingKind::Overstressed, Stage::Bracket, Weight::Safety)
+        );
+        value["bracket"].as_object_mut().unwrap().remove("brace");
+        assert!(found(&value).is_none());
+    }
+}

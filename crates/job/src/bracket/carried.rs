@@ -96,20 +96,28 @@ pub(super) struct Loaded<'a> {
     pub(super) roll_centre: Length,
 }
 
+/// An eye level with its root still stands off it by about its own radius.
+fn lever(mm: f64) -> Length {
+    Length::from_mm(mm.abs().max(25.0))
+}
+
+/// From the rail down to the frame eye, wherever it was moved: the lever of the bar's load on the frame bracket's root.
+pub(super) fn frame_lever(moves: EyeMoves) -> Length {
+    lever(defaults::RAIL_ABOVE_EYE.to_mm() - moves.frame.z)
+}
+
 /// Loads of a bar with its eyes moved.
 pub(super) fn loads(on: &Loaded<'_>, view: &FrontView, moves: EyeMoves, bracket: &BracketPart) -> LoadResult {
     let (job, hub) = (on.job, on.axle_height);
     let weight = axle_weight(job);
     let load = bar_load(weight, factor(job), view.length(), view.reach());
     let eye = on.axle_eye.map_or(hub.to_mm() + defaults::AXLE_TUBE_RADIUS + 30.0, Length::to_mm);
-    // An eye level with the tube still stands off its root by about an eye's radius.
-    let lever = |mm: f64| Length::from_mm(mm.abs().max(25.0));
     // Above the tube or below it: the bracket's root is on the side where the eye is.
     let off_tube =
         |eye: f64| Length::from_mm(((eye - hub.to_mm()).abs() - defaults::AXLE_TUBE_RADIUS).max(25.0));
     let (axle_now, axle) = (off_tube(eye), off_tube(eye + moves.axle.z));
     let frame_now = lever(defaults::RAIL_ABOVE_EYE.to_mm());
-    let frame = lever(defaults::RAIL_ABOVE_EYE.to_mm() - moves.frame.z);
+    let frame = frame_lever(moves);
     let (axle_moment, frame_moment) = (root_moment(load, axle), root_moment(load, frame));
     let moved = match bracket.end {
         BracketEnd::Axle => axle_moment,

@@ -5,15 +5,18 @@ use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::defaults;
 use crate::verdict::{FitCheck, FitVerdict, check};
 
+use super::carried::{factor, frame_lever};
 use super::option::OptionResult;
+use crate::assembly::weights::axle_weight;
 use crate::bar::heights::HeightResult;
 use crate::cycle::{CycleResult, LimitKind, LimitLevel};
 use crate::document::bracketing::PinionReading;
 use crate::document::{AxleLocation, Job, SheetKind, length_of};
-use crate::setups::{Setups, hung};
+use crate::setups::{Setup, Setups, hung};
 use crate::tape::SheetResult;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::bar::bracket_load::{braced, root_moment};
+use derecho_core::bar::strength::bar_load;
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::measure::{Angle, AngleEntry, Force, Length, Moment};
@@ -66,13 +69,23 @@ fn reach(job: &Job, setups: &Setups, option: &OptionResult) -> FitCheck {
 
 /// What a brace to the far rail takes off the frame bracket's root, with the eye where the option has it.
 fn brace(job: &Job, option: &OptionResult) -> Option<FitCheck> {
+    let (load, moment) = (Force::from_n(option.loads.bar_n), Moment::from_nm(option.loads.frame_moment_nm));
+    brace_under(job, load, Length::from_mm(moment.to_nmm() / load.to_n()))
+}
+
+/// What the brace takes off the frame bracket's root with the bar and its eyes as a setup has them; None without a brace.
+pub(crate) fn brace_of(job: &Job, setup: &Setup) -> Option<FitCheck> {
+    let view = &setup.view;
+    let load = bar_load(axle_weight(job), factor(job), view.length(), view.reach());
+    brace_under(job, load, frame_lever(setup.moves))
+}
+
+fn brace_under(job: &Job, load: Force, lever: Length) -> Option<FitCheck> {
     let part = job.bracket.brace.as_ref()?;
     let name = BracketMessage::CheckName(BracketCheck::Brace);
     let Some(below) = length_of(&part.below_rail) else {
         return Some(check(name, FitVerdict::Open, BracketMessage::BraceUnmeasured));
     };
-    let (load, moment) = (Force::from_n(option.loads.bar_n), Moment::from_nm(option.loads.frame_moment_nm));
-    let lever = Length::from_mm(moment.to_nmm() / load.to_n());
     Some(match braced(lever, below) {
         Some(with) => {
             let verdict = match with.brace_share {

@@ -35,6 +35,8 @@ fn of_bracket(says: &Message) -> Option<String> {
         BracketMessage::Hole { play, .. } => of_length(*play),
         BracketMessage::Nut { nut, .. } => nut.text().to_owned(),
         BracketMessage::StackFault { fault } => of_fault(*fault),
+        BracketMessage::Braced { with, .. } => format!("{:.2}", with.brace_share),
+        BracketMessage::BraceBeyond { below, lever } => of_length(*below - *lever),
         BracketMessage::YLinkSits { offset, .. } => of_length(*offset),
         BracketMessage::YLinkSquare { found, .. } => of_angle(found.yaw_deg),
         BracketMessage::Pinion { turned, .. } => turned.map(of_angle).unwrap_or_default(),

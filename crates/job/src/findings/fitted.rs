@@ -51,6 +51,12 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
         let found = finding(FindingKind::Overstressed, &format!("track_bar/{name}/{margin:.2}"), says);
         findings.push(Finding { stage: Stage::Bracket, ..found });
     }
+    let brace = fitted.brace.as_ref().filter(|check| check.verdict == FitVerdict::Bad);
+    findings.extend(brace.map(|check| {
+        let says = ProveMessage::DoesNotFit { check: Box::new(check.clone()) };
+        let found = finding(FindingKind::Overstressed, &keyed("brace", &check.says), says);
+        Finding { stage: Stage::Bracket, ..found }
+    }));
     findings.extend(bad(FindingKind::NotAsPlanned, "compared", compared));
     findings.extend(stick_out(job, resolved));
     let otherwise = prove.and_then(|prove| says_otherwise_alone(job, resolved, prove));

@@ -16,6 +16,8 @@ pub struct JudgedFitted {
     pub y_link: Vec<FitCheck>,
     /// Shear stress of the sway bar at the worst pose, and what its steel takes, where that is less.
     pub sway_bar: Option<(Stress, Stress)>,
+    /// What a brace takes off the frame bracket, where there is one.
+    pub brace: Option<FitCheck>,
     /// The track bar's name and what it stands over its load, where that is less than one.
     pub track_bar: Option<(String, f64)>,
 }
