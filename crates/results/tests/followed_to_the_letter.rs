@@ -432,7 +432,7 @@ fn a_job_is_not_settled_over_a_failure() {
         }),
         (FindingKind::DoesNotFit, &|value| {
             value["bolt_up"]["fasteners"][0]["thread"] = json!("1/2-20");
-            value["bolt_up"]["fasteners"][0]["nut_thread"] = json!("1/2-13");
+            value["bolt_up"]["fasteners"][0]["hole"] = json!("5/8 in");
         }),
         (FindingKind::StepsOpen, &|value| {
             value["bolt_up"]["steps"].as_array_mut().unwrap().pop();
@@ -456,6 +456,13 @@ fn a_job_is_not_settled_over_a_failure() {
         value["proof"]["acceptances"] = json!([{ "key": gates[0].key, "because": "agreed with the owner" }]);
         assert!(settle(&job(&value), at).is_some(), "{kind:?} with its reason");
     }
+    // A nut of another thread holds nothing: no reason closes a job over that.
+    let mut value = ready;
+    value["bolt_up"]["fasteners"][0]["thread"] = json!("1/2-20");
+    value["bolt_up"]["fasteners"][0]["nut_thread"] = json!("1/2-13");
+    let found = solved(&value).findings;
+    value["proof"]["acceptances"] = json!([{ "key": found[0].key, "because": "agreed with the owner" }]);
+    assert!(settle(&job(&value), at).is_none());
 }
 
 /// 766 of 700 MPa: a sway bar twisted past its steel is told before the last word. With its allowable a hundredth of

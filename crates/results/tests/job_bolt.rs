@@ -219,6 +219,7 @@ fn a_bolt_whose_nut_is_not_full_stops_the_work() {
         let mut value = with_bolt("50 mm", bolt("90 mm"));
         value["setups"]["plans"]["chosen"] = json!({ "axle": { "hole": "riser hole 2" } });
         value["bracket"]["axle_eye"] = json!({ "bolt": bolt(length) });
+        value["bracket"]["joints"] = json!([{ "name": "bushing", "width": "50 mm" }]);
         value
     };
     let found = |value: &Value| {

@@ -41,7 +41,7 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::ToolUse(purpose) => Phrase::plain(&tool_use(purpose)),
         BoltUpMessage::NoTorque { name } => no_torque(&fastener(name)),
         BoltUpMessage::WrongPart { part, name } => wrong_part(part, &part_name(name)),
-        BoltUpMessage::BoltDoesNotFit { check } => super::prove::does_not_fit(check),
+        BoltUpMessage::BoltDoesNotFit { check } => super::fit::does_not_fit(check),
         BoltUpMessage::WrongNut { name } => wrong_nut(&fastener(name)),
         BoltUpMessage::PartAt { place, length } => part_at(&part_place(*place), *length),
         BoltUpMessage::Reason { text } => reason(text),

@@ -8,6 +8,7 @@ mod bracket;
 mod card;
 mod cautions;
 mod cycle;
+mod fit;
 mod log;
 mod prove;
 mod setups;

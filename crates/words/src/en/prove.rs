@@ -19,6 +19,7 @@ use derecho_job::verdict::FitCheck;
 
 use super::bar::thread_fault;
 use super::bracket::capital;
+use super::fit::does_not_fit;
 use super::tape::cannot_prove;
 
 pub(super) fn prove(message: &ProveMessage) -> Phrase {
@@ -527,18 +528,6 @@ fn part_wrong(names: &[Label]) -> Phrase {
 /// `ends` is a clause.
 fn travel_ends(ends: &Phrase) -> Phrase {
     Phrase::of(|w| format!("{}, before the stops. See the Cycle screen.", capital(ends.in_unit(w.unit()))))
-}
-
-pub(crate) fn does_not_fit(check: &FitCheck) -> Phrase {
-    let says = say(&check.says);
-    Phrase::of(|w| {
-        let says = says.in_unit(w.unit());
-        let mut name = say(&check.name.0).inches;
-        if let Some(first) = name.get_mut(..1) {
-            first.make_ascii_uppercase();
-        }
-        format!("{name}: {says}")
-    })
 }
 
 pub(crate) fn steps_open(open: usize, of: usize) -> Phrase {
