@@ -144,7 +144,7 @@ async fn a_bracket_an_inch_off_is_found_confirmed_corrected_and_proved() {
             .await;
         work_done(&shop, &id).await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        page.sees("[data-next-step=prove]", "Measure where the eye really sits").await?;
+        page.sees("[data-next-step=prove]", "Measure where the eye really is").await?;
         page.sees("[data-misplaced=axle]", "An angle finder on the bar would then read 8.").await?;
         page.pick("//button[contains(., 'Checks')]").await?;
         page.enter("Bar's angle now", "8.8").await?;
@@ -152,7 +152,7 @@ async fn a_bracket_an_inch_off_is_found_confirmed_corrected_and_proved() {
         page.pick("//button[contains(., 'Measured')]").await?;
         page.sees("[data-misplaced=axle]", "lower than planned").await?;
         page.sees("[data-misplaced=axle]", "The bar angle you read fits it").await?;
-        page.press("I measured it: it sits there").await?;
+        page.press("I measured it: it is there").await?;
         page.saved().await?;
         let job = shop.until(&id, |job| job["document"]["setups"]["rounds"][0]["cause"].is_object()).await;
         let round = &job["document"]["setups"]["rounds"][0];

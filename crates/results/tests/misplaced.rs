@@ -151,11 +151,12 @@ fn once_confirmed_it_is_where_the_eye_is() {
     let proved = solved(&value);
     assert_eq!(proved.prove.unwrap().verdict, ProveVerdict::CanSettle);
     // On record, and for whoever works on it next.
-    let next: Vec<String> = proved.settling.next_time.iter().map(|says| says.millimetres()).collect();
+    let next: Vec<String> =
+        proved.settling.next_time.iter().map(derecho_words::Spoken::millimetres).collect();
     assert!(next.contains(&"Axle end in the “low” hole, 25 mm lower than planned.".to_owned()), "{next:?}");
     let said: Vec<String> = log(&job(&value)).iter().map(|entry| entry.says.millimetres()).collect();
     for part in
-        ["it sits 25 mm lower than planned", "an eye sits elsewhere than planned. Seen: the hole is slotted"]
+        ["it is 25 mm lower than planned", "an eye is not where it was planned. Seen: the hole is slotted"]
     {
         assert!(said.iter().any(|says| says.contains(part)), "{part}: {said:?}");
     }

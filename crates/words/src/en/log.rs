@@ -61,7 +61,7 @@ fn one_set(w: Words, set: &Set) -> String {
                 places.push(format!("{} further {way}", w.distance(*forward)));
             }
             places.retain(|place| !place.is_empty());
-            format!("it sits {} than planned", places.join(" and "))
+            format!("it is {} than planned", places.join(" and "))
         }
         Set::DragLinkLength(length) => format!("drag link set to {}", w.fine(*length)),
         Set::Cut { each_end } => format!("cut {} off each end", w.fine(*each_end)),
@@ -119,7 +119,7 @@ fn reminder(record: &ReminderRecord) -> Phrase {
 /// Why an axle moved otherwise than predicted.
 fn cause_found(cause: &CauseRecord) -> Phrase {
     let what = match cause.what {
-        CauseFound::EyeElsewhere => "an eye sits elsewhere than planned",
+        CauseFound::EyeElsewhere => "an eye is not where it was planned",
         CauseFound::TurnedTheWrongWay => "the bar was turned the wrong way",
         CauseFound::FullDifference => "the bar was set by the full left-right difference",
         CauseFound::OtherLength => "the bar was set to another length than written",

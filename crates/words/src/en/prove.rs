@@ -15,7 +15,6 @@ use derecho_job::prove::cause::Cause;
 use derecho_job::prove::look::LookKind;
 use derecho_job::prove::verdict::ProveVerdict;
 use derecho_job::setups::adjuster::ThreadFault;
-use derecho_job::verdict::FitCheck;
 
 use super::bar::thread_fault;
 use super::bracket::capital;
@@ -170,7 +169,7 @@ pub(crate) fn cause(
         ),
         Cause::EyeElsewhere => Phrase::of(|w| {
             format!(
-                "It moved {}. None of the usual causes fits, but an eye you moved may not sit where it was planned: measure it.",
+                "It moved {}. None of the usual causes fits, but an eye you moved may not be where it was planned: measure it.",
                 w.movement(measured)
             )
         }),
@@ -362,7 +361,7 @@ pub(crate) fn advice(
             }
             ProveVerdict::BackToBar if way == Way::MeasureTheEye => {
                 format!(
-                    "{reading} An eye may not sit where it was planned: measure it before you set the bar again."
+                    "{reading} An eye may not be where it was planned: measure it before you set the bar again."
                 )
             }
             ProveVerdict::BackToBar if y_link => {

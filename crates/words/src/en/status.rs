@@ -34,7 +34,7 @@ const fn next_says(next: Next) -> &'static str {
         Next::Close => "Close the job",
         Next::RoadTestThenClose => "Road test it, then close the job",
         Next::TurnTheLegs => "Adjust the Y-link legs",
-        Next::MeasureTheEye => "Measure where the eye really sits",
+        Next::MeasureTheEye => "Measure where the eye really is",
         Next::SetTheBarAgain => "Set the bar again",
         Next::SomethingStillTouches => "Find what still stops the travel",
         Next::SwayLinksThatWork => "Choose sway links that work",

@@ -45,7 +45,7 @@ const LENGTHS = [
 ] as const satisfies readonly (readonly [keyof Bolt, string])[];
 
 const EYES = optionsOf<EyeKey | "both">({
-  both: "both eyes alike",
+  both: "both eyes the same",
   frame_eye: "frame eye",
   axle_eye: "axle eye",
 });

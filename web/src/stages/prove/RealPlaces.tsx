@@ -26,7 +26,7 @@ export function RealPlaces() {
         {moves.map(({ round, moved, eye }) => (
           <fieldset key={eye.end} className="grid gap-x-2 gap-y-1 sm:grid-cols-3">
             <legend className="text-[15px] text-muted">
-              {eye.end === "frame" ? "Frame eye" : "Axle eye"}: enter how far it sits from its planned place.
+              {eye.end === "frame" ? "Frame eye" : "Axle eye"}: enter how far it is from its planned place.
               Minus is the other way.
             </legend>
             {WAYS.map(([way, label]) => (

@@ -13,7 +13,7 @@ type CauseFound = Schemas["CauseFound"];
 
 const CAUSES = optionsOf<CauseFound | "unknown">({
   unknown: "not found",
-  eye_elsewhere: "an eye sits elsewhere",
+  eye_elsewhere: "an eye is elsewhere",
   turned_the_wrong_way: "turned the wrong way",
   full_difference: "set by the full difference",
   other_length: "set to another length",
@@ -104,7 +104,7 @@ function Place({ place, onConfirm }: PlaceProps) {
         Measure the eye from the frame or axle tube before you confirm it.
       </p>
       <div>
-        <Button onClick={onConfirm}>I measured it: it sits there</Button>
+        <Button onClick={onConfirm}>I measured it: it is there</Button>
       </div>
     </div>
   );
