@@ -370,17 +370,18 @@ function proofCases(test: Test) {
         stage: "sway",
         ...over,
       }) as Schemas["Finding"];
-    const [fails, open] = [found({}), found({ verdict: "open" })];
+    const [fails, open, off] = [found({}), found({ verdict: "open" }), found({ kind: "still_off" })];
     const findings = [
       fails,
       open,
+      off,
       found({ stage: "cycle" }),
       found({ accepted: { key: gate.key, because: "ordered" } }),
     ];
     const standing = (state: Schemas["JobState"]) =>
       standingIn({ findings, status: { state, open: 0, says: gate.says } }, "sway");
     assert.deepEqual(standing("planned"), [fails]);
-    assert.deepEqual(standing("proved"), [fails, open]);
+    assert.deepEqual(standing("proved"), [fails, open, off]);
   });
 
   test("a job that is open again says what its record says otherwise", () => {

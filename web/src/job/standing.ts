@@ -10,11 +10,12 @@ export const countsOf = (findings: readonly Finding[]) =>
 /** Whether somebody accepted it with a reason. */
 export const isAccepted = (finding: Finding) => finding.acceptable && finding.accepted !== undefined;
 
-/** What of a screen stands in the way of closing the job: what fails there, and once it is proved what is open there too. */
+/** What of a screen stands in the way of closing the job: what fails there, and once it is proved what is open there too.
+ * What is off the vehicle is meant to be while the work goes on. */
 export const standingIn = ({ findings, status }: Pick<Results, "findings" | "status">, stage: StageName) =>
   countsOf(findings).filter(
     (finding) =>
       finding.stage === stage &&
       !isAccepted(finding) &&
-      (finding.verdict === "fails" || status.state === "proved"),
+      (status.state === "proved" || (finding.verdict === "fails" && finding.kind !== "still_off")),
   );
