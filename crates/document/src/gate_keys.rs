@@ -31,6 +31,26 @@ pub const FAR_ENDS: &str = "sway links' bolts at the far ends";
 pub const LINKS_JAM: &str = "sway links' jam nuts";
 /// The jam nuts of a Y-link's legs.
 pub const LEGS_JAM: &str = "jam nuts of the Y-link's legs";
+/// The bolts of a Y-link's brackets.
+pub const LEGS_BRACKETS: &str = "legs/brackets";
+/// The bolts of a Y-link and of the arms.
+pub const LEGS_BOLTS: &str = "legs/bolts";
+/// What keeps splined arms on their bar.
+pub const RETAINING: &str = "sway/retaining";
+/// The nuts of a disconnect's studs.
+pub const DISCONNECT_STUDS: &str = "disconnect/studs";
+/// The nuts of the studs the links are stowed on.
+pub const STOW_STUDS: &str = "disconnect/stow";
+/// A brace's bolts at the bracket.
+pub const BRACE_AT_BRACKET: &str = "brace/bracket-end";
+/// A brace's bolts at the rail.
+pub const BRACE_AT_RAIL: &str = "brace/rail-end";
+/// A Y-link.
+pub const Y_LINK: &str = "part/y-link";
+/// A disconnect.
+pub const DISCONNECT: &str = "part/disconnect";
+/// A second shim.
+pub const SECOND_SHIM: &str = "part/second-shim";
 /// Both brackets of the bar parallel.
 pub const PARALLEL: &str = "brackets parallel";
 /// A bracket without a name.

@@ -10,10 +10,11 @@ use super::bracketing::Bracketing;
 use super::hardpoints::Hardpoints;
 use super::proof::Proof;
 use super::purpose::Purpose;
+use super::ids::RoundId;
 use super::rig::Rig;
-use super::setups::Setups;
+use super::setups::{FittedPart, Setups};
 use super::sheets::Sheet;
-use super::sway::Sway;
+use super::sway::{Sway, SwayKind};
 use super::vehicle::Vehicle;
 use super::work::Work;
 
@@ -89,6 +90,45 @@ impl Job {
             && self.to_do.iter().all(|purpose| purpose.is_sway())
             && self.setups.axle_rounds().is_empty()
             && self.setups.plans.chosen.is_none()
+    }
+
+    /// Whether something besides bar, brackets and drag link is installed in this job, and it was told what it is. A
+    /// conversion to a Y-link is by what the job is for.
+    #[must_use]
+    pub fn installs(&self, part: FittedPart) -> bool {
+        let is_told = match part {
+            FittedPart::YLink => return self.to_do.contains(&Purpose::ConvertToYLink),
+            FittedPart::SwayBar | FittedPart::Disconnect => {
+                self.sway.kind.is_some_and(|kind| kind != SwayKind::None)
+            }
+            FittedPart::SecondShim => self.sway.shim.is_some(),
+            FittedPart::Brace => self.bracket.brace.is_some(),
+        };
+        is_told && self.setups.plans.parts.contains(&part)
+    }
+
+    /// Whether that is on record as installed.
+    #[must_use]
+    pub fn has_installed(&self, part: FittedPart) -> bool {
+        self.setups.rounds.iter().any(|round| round.parts.contains(&part))
+    }
+
+    /// Whether a sheet was read with everything in that the axle is held by now: with a Y-link in place of the bar, where
+    /// one is put in.
+    #[must_use]
+    pub fn reads_the_axle_as_it_is_held(&self, after: &RoundId) -> bool {
+        if !self.installs(FittedPart::YLink) {
+            return true;
+        }
+        let hung = self.setups.rounds.iter().position(|round| round.parts.contains(&FittedPart::YLink));
+        hung.is_some_and(|place| self.setups.rounds_after(after) > place)
+    }
+
+    /// What is still to be installed, or to be put on record.
+    #[must_use]
+    pub fn not_installed(&self) -> Vec<FittedPart> {
+        let open = |part: &FittedPart| self.installs(*part) && !self.has_installed(*part);
+        FittedPart::ALL.into_iter().filter(open).collect()
     }
 
     /// An empty job.

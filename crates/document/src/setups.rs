@@ -211,6 +211,28 @@ pub struct SwayPlan {
     pub link: Option<TapeEntry>,
 }
 
+/// Something besides the bar, its brackets and the drag link that is installed in a job, or is not.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FittedPart {
+    /// The sway bar itself, with its arms.
+    SwayBar,
+    /// A disconnect of the sway links.
+    Disconnect,
+    /// A brace from the frame bracket to the far rail.
+    Brace,
+    /// A shim under the sway bar's other clamp, to match the one that is there.
+    SecondShim,
+    /// A Y-shaped upper link in place of the bar.
+    YLink,
+}
+
+impl FittedPart {
+    /// Every one of them.
+    pub const ALL: [Self; 5] =
+        [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink];
+}
+
 /// Plans: one chosen, others kept to compare, one tried in the drawing.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -222,6 +244,9 @@ pub struct Plans {
     /// What is planned for the sway bar, whatever hole and bar are chosen.
     #[serde(skip_serializing_if = "is_default")]
     pub sway: SwayPlan,
+    /// What else is installed in this job.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub parts: Vec<FittedPart>,
     /// Plans kept beside it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub kept: Vec<PlanForm>,
@@ -374,6 +399,9 @@ pub struct Round {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub sway_link: Option<TapeEntry>,
+    /// What else of the plan was installed.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub parts: Vec<FittedPart>,
     /// What made the axle move otherwise than predicted, where that was found.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -419,14 +447,17 @@ pub struct Setups {
 }
 
 impl Round {
-    /// Whether the sway bar's links alone were set: the axle stays where it was read.
+    /// Whether what was set or installed leaves the axle where it was read: sway links, a sway bar, a brace.
     #[must_use]
     pub fn is_sway_alone(&self) -> bool {
-        let sways = self.sway_hole.is_some() || self.sway_link.is_some();
+        let moves_nothing = |part: &FittedPart| *part != FittedPart::YLink;
+        let parts = !self.parts.is_empty() && self.parts.iter().all(moves_nothing);
+        let sways = self.sway_hole.is_some() || self.sway_link.is_some() || parts;
         let rest = Self {
             id: RoundId::default(),
             sway_hole: None,
             sway_link: None,
+            parts: self.parts.iter().copied().filter(|part| !moves_nothing(part)).collect(),
             by: String::new(),
             at: None,
             ..self.clone()

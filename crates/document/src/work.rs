@@ -352,10 +352,6 @@ pub struct Work {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub stands: Option<Stands>,
-    /// Whether the sway bar itself is fitted in this job.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    #[schema(nullable = false)]
-    pub fits_sway_bar: Option<bool>,
     /// Steps that something was done with.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub steps: Vec<StepRecord>,

@@ -104,7 +104,7 @@ async fn a_figure_stays_with_its_row() {
     let shop = Shop::empty();
     let id = shop
         .make(&json!({
-            "format": "derecho-job", "version": 5, "title": "Hose truck 5",
+            "format": "derecho-job", "version": 6, "title": "Hose truck 5",
             "rig": { "sheet_unit": "in", "heights": [
                 { "id": "a", "name": "raised", "offset": "2 in" }, { "id": "b", "name": "loaded", "offset": "-1 in" },
                 { "id": "c", "name": "lowered", "offset": "-3 in" }] },
@@ -300,7 +300,7 @@ async fn what_a_device_has_kept_since_an_older_program_is_brought_forward() {
             .await?;
         opened(&page, &shop, &format!("{id}/sway")).await?;
         let job = shop.until(id, |job| job["document"]["title"] == "Supply truck 9, in the rain").await;
-        assert_eq!(job["document"]["version"], 5);
+        assert_eq!(job["document"]["version"], 6);
         assert_eq!(job["document"]["sheets"][1]["after"], "round-1");
         let arm = page.at("//input[@data-pointer='/sway/holes/0/arm']").await?;
         assert_eq!(arm.prop("value").await?.unwrap(), "9 3/x", "the figure nobody had taken is in its field");

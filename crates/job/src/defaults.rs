@@ -112,6 +112,17 @@ pub const SQUARE_DEGREES: f64 = 0.15;
 /// Pinion may change by so much in a conversion.
 pub const PINION_DEGREES: f64 = 3.0;
 
+/// Bar and drag link leaning further apart than the first are told, than the second they are called bad, in degrees: an axle
+/// that swings 12 mm to the side while the link swings as it likes steers the wheels about that much.
+pub const LINK_APART_DEGREES: (f64, f64) = (1.5, 3.0);
+
+/// Steering by itself over a bump of 50 mm: told from the first on, bad from the second, in degrees. Half a degree is what
+/// a toe gauge is good to.
+pub const BUMP_STEER_DEGREES: (f64, f64) = (0.5, 1.0);
+
+/// A track bar that stands less than so many times its load is told, though it holds.
+pub const BAR_MARGIN_TOLD: f64 = 1.25;
+
 /// A brisk turn, as a share of the weight.
 pub const TURN: f64 = 0.5;
 

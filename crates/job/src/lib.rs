@@ -30,6 +30,7 @@ pub mod sway;
 pub mod tape;
 pub mod vehicle;
 pub mod verdict;
+pub mod work;
 
 pub use derecho_document as document;
 pub use derecho_document::json;

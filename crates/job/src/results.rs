@@ -254,6 +254,7 @@ fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>
         sway_bar: ends.and_then(|ends| ends.overstressed()),
         brace: bar.and_then(|bar| bracket::fit::brace_of(job, bar)),
         track_bar: bar.and_then(|bar| bracket::overloaded(job, bar)),
+        steering: assembly.and_then(|assembly| cycle::beside_link(assembly.mechanism())),
     };
     let steered = proved && job.rig.is_steered();
     (fitted, steered.then(|| cycle::link_wanted(job, setups)).flatten())

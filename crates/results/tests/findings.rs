@@ -40,7 +40,7 @@ fn sheet(id: &str, [left, right]: [&str; 2], after: Option<&str>) -> Value {
 /// centred √(893.5² + 90²) = 898.02 mm.
 fn ladder_truck() -> Value {
     json!({
-        "format": "derecho-job", "version": 5, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
+        "format": "derecho-job", "version": 6, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
         "rig": {
             "sheet_unit": "mm", "end": "rear", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "four_arms", "bump": mm("90"), "droop": mm("110"), "tolerance": mm("3"),

@@ -51,7 +51,7 @@ fn sheet(left: &str, right: &str, round: u32) -> Value {
 
 /// A front on leaf springs, frame eye left, a level bar of 800 mm.
 fn level() -> Value {
-    json!({ "format": "derecho-job", "version": 5, "title": "Ladder truck 5",
+    json!({ "format": "derecho-job", "version": 6, "title": "Ladder truck 5",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "mm",
             "axle_location": "leaf_springs", "bump": "75 mm", "droop": "100 mm" },
         "sheets": [sheet("150 mm", "150 mm", 0)],

@@ -2771,7 +2771,7 @@ export interface components {
          * @description What it is about.
          * @enum {string}
          */
-        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "links_fail" | "thread_engaged" | "clearance_not_checked";
+        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "link_beside_bar" | "steers_over_bumps" | "links_fail" | "thread_engaged" | "clearance_not_checked";
         /**
          * @description How it comes out.
          * @enum {string}
@@ -2802,6 +2802,11 @@ export interface components {
             /** @description The hole it went to. */
             to?: components["schemas"]["HoleChoice"];
         };
+        /**
+         * @description Something besides the bar, its brackets and the drag link that is installed in a job, or is not.
+         * @enum {string}
+         */
+        FittedPart: "sway_bar" | "disconnect" | "brace" | "second_shim" | "y_link";
         /**
          * @description Marks a file as a job.
          * @enum {string}
@@ -3106,6 +3111,15 @@ export interface components {
         Imported: {
             /** @description Parts added. */
             added: number;
+        };
+        /** @description Something besides bar, brackets and drag link that is installed in this job. */
+        InstallLine: {
+            /** @description Whether it is on record as installed. */
+            on_record: boolean;
+            /** @description Which. */
+            part: components["schemas"]["FittedPart"];
+            /** @description What it is called. */
+            says: components["schemas"]["Phrase"];
         };
         /**
          * @description A kind of instrument.
@@ -4551,6 +4565,11 @@ export interface components {
              */
             kept?: components["schemas"]["PlanForm"][];
             /**
+             * @description What else is installed in this job.
+             * @default []
+             */
+            parts?: components["schemas"]["FittedPart"][];
+            /**
              * @description What is planned for the sway bar, whatever hole and bar are chosen.
              * @default {}
              */
@@ -5205,6 +5224,11 @@ export interface components {
              */
             note?: string;
             /**
+             * @description What else of the plan was installed.
+             * @default []
+             */
+            parts?: components["schemas"]["FittedPart"][];
+            /**
              * @description Thread in at the axle-side end.
              * @default null
              */
@@ -5232,7 +5256,7 @@ export interface components {
          * @description Why a step comes after another one.
          * @enum {string}
          */
-        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "first_arm_tight" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
+        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "greased_first" | "lock_first" | "bracket_first" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -5371,6 +5395,8 @@ export interface components {
         Settling: {
             /** @description The bar's angle and the links as they were read afterwards, against what was predicted. */
             compared: components["schemas"]["FitCheck"][];
+            /** @description What is installed in this job besides bar, brackets and drag link. */
+            installs: components["schemas"]["InstallLine"][];
             /** @description What is looked at again in this job. */
             looks: components["schemas"]["Look"][];
             /** @description Whether it can be closed now: proved, and nothing in the way that nobody accepted. */
@@ -6854,11 +6880,6 @@ export interface components {
              * @default []
              */
             fasteners?: components["schemas"]["FastenerForm"][];
-            /**
-             * @description Whether the sway bar itself is fitted in this job.
-             * @default null
-             */
-            fits_sway_bar?: boolean;
             /**
              * @description Whether that order is the maker's: then it rules over what is only usual.
              * @default null

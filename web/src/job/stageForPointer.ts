@@ -33,6 +33,7 @@ const OF_PLANS = {
   chosen: "bracket",
   kept: "bracket",
   sway: "sway",
+  parts: "bolt_up",
   trial: "cycle",
 } satisfies Record<keyof Schemas["Plans"], StageName>;
 
@@ -41,6 +42,7 @@ const OF_ROUND: Partial<Record<keyof Schemas["Round"], StageName>> = {
   moved: "prove",
   drag_link_length: "prove",
   cause: "prove",
+  parts: "prove",
   sway_link: "sway",
   sway_hole: "sway",
 };

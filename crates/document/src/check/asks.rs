@@ -12,6 +12,8 @@ pub const BAR_HEIGHTS: &str =
     "Enter the heights of both bolts above the floor, or the bar's angle and which end is higher.";
 /// A Y-link has no track bar.
 pub const NO_TRACK_BAR: &str = "No track bar to adjust: the Y-link keeps the axle centered through its travel. If the axle is off center, so are the ends of the Y-link.";
+/// No track bar any more once a job is done.
+pub const BAR_COMES_OUT: &str = "This job replaces the track bar with a Y-link, so there is nothing to adjust here. On the Rig screen set what locates the axle to Y-link, then enter its ends.";
 /// A bar that does not reach its eyes.
 pub const BAR_TOO_SHORT: &str = "The bar is shorter than the height and fore-aft distance between its two bolts. Check its length and both bolt heights.";
 /// What holds the axle.

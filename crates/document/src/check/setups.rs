@@ -139,6 +139,7 @@ impl Checker {
         }
         self.size("/setups/plans/sway/link", plans.sway.link.as_ref());
         self.arm_hole("/setups/plans/sway/hole", plans.sway.hole.as_ref(), &job.sway);
+        self.list("/setups/plans/parts", plans.parts.len(), MOST_HOLES);
     }
 
     fn rounds(&mut self, job: &Job) {
@@ -152,6 +153,7 @@ impl Checker {
             self.size(&at("cut/each_end"), round.cut.as_ref().map(|cut| &cut.each_end));
             self.distance(&at("first_engagement"), round.first_engagement.as_ref());
             self.distance(&at("second_engagement"), round.second_engagement.as_ref());
+            self.list(&at("parts"), round.parts.len(), MOST_HOLES);
             self.text(&at("by"), &round.by, LONGEST_NAME);
             self.text(&at("note"), &round.note, LONGEST_NOTE);
             let remedy = "It was installed in this adjustment: add it again.";

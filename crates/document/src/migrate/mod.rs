@@ -115,6 +115,9 @@ pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(4) {
         from_version_4(document);
     }
+    if document["version"] == json!(5) {
+        from_version_5(document);
+    }
     torque_with_its_unit(document);
 }
 
@@ -148,6 +151,38 @@ fn from_version_4(document: &mut Value) {
     }
     if !acceptances.is_empty() {
         proof.insert("acceptances".to_owned(), Value::Array(acceptances));
+    }
+}
+
+/// Version 5 asked whether the sway bar is installed in a job, and had no record of it or of a brace. Version 6 has what is
+/// installed with the plan, and what was with the rounds. In a job that was closed it was.
+fn from_version_5(document: &mut Value) {
+    document["version"] = json!(6);
+    let mut parts = Vec::new();
+    if let Some(work) = document.get_mut("bolt_up").and_then(Value::as_object_mut) {
+        match work.remove("fits_sway_bar") {
+            Some(Value::Bool(true)) => parts.push("sway_bar"),
+            None | Some(Value::Bool(false) | Value::Null) => {}
+            // What is no answer stays where it is said to be wrong.
+            Some(other) => {
+                work.insert("fits_sway_bar".to_owned(), other);
+            }
+        }
+    }
+    let closed = document["settled"].is_object();
+    if document.pointer("/bracket/brace").is_some_and(Value::is_object) && !closed {
+        parts.push("brace");
+    }
+    if parts.is_empty() {
+        return;
+    }
+    let Some(job) = document.as_object_mut() else { return };
+    let Some(setups) = job.entry("setups").or_insert_with(|| json!({})).as_object_mut() else { return };
+    if closed && let Some(rounds) = setups.entry("rounds").or_insert_with(|| json!([])).as_array_mut() {
+        rounds.push(json!({ "id": "installed", "parts": parts }));
+    }
+    if let Some(plans) = setups.entry("plans").or_insert_with(|| json!({})).as_object_mut() {
+        plans.insert("parts".to_owned(), json!(parts));
     }
 }
 

@@ -193,6 +193,10 @@ impl KnownFastener {
                 known.source = known.source.or(Some(TorqueSource::PartsSheet));
             }
         }
+        if key == "disconnect/studs" && known.thread.is_none() {
+            known.thread.clone_from(&job.sway.pins.stud_thread);
+            known.nut_thread = known.nut_thread.or_else(|| job.sway.pins.nut_thread.clone());
+        }
         if key == "sway/links-jam" && known.thread.is_none() {
             known.thread.clone_from(&job.sway.link_thread);
         }
@@ -296,14 +300,21 @@ pub(super) fn named(situation: &Situation, key: &str) -> (FastenerName, Option<u
         "bar/jam" => (FastenerName::JamNuts, Some(2)),
         "drag-link/clamps" => (FastenerName::DragLinkClamps, Some(2)),
         "drag-link/studs" => (FastenerName::DragLinkNuts, None),
-        "sway/first-mount" => (FastenerName::FirstMount, Some(1)),
-        "sway/second-mount" => (FastenerName::SecondMount, Some(1)),
+        "sway/first-mount" => (FastenerName::FirstMount, None),
+        "sway/second-mount" => (FastenerName::SecondMount, None),
         "sway/clamps" => (FastenerName::SwayClamps, Some(2)),
         "sway/pinch" => (FastenerName::Pinch, Some(2)),
         "sway/arm-eyes" => (FastenerName::ArmEyes, Some(2)),
         "sway/far-ends" => (FastenerName::FarEnds, Some(2)),
         "sway/links-jam" => (FastenerName::LinksJam, None),
         "legs/jam" => (FastenerName::LegsJam, Some(2)),
+        "legs/brackets" => (FastenerName::LegsBrackets, None),
+        "legs/bolts" => (FastenerName::LegsBolts, None),
+        "sway/retaining" => (FastenerName::Retaining, Some(2)),
+        "disconnect/studs" => (FastenerName::DisconnectStuds, Some(2)),
+        "disconnect/stow" => (FastenerName::StowStuds, Some(2)),
+        "brace/bracket-end" => (FastenerName::BraceAtBracket, None),
+        "brace/rail-end" => (FastenerName::BraceAtRail, None),
         _ => of_a_bracket(situation, key).unwrap_or_else(|| (FastenerName::Typed(key.to_owned()), None)),
     }
 }
@@ -338,6 +349,13 @@ impl FastenerName {
             Self::FarEnds => gate_keys::FAR_ENDS,
             Self::LinksJam => gate_keys::LINKS_JAM,
             Self::LegsJam => gate_keys::LEGS_JAM,
+            Self::LegsBrackets => gate_keys::LEGS_BRACKETS,
+            Self::LegsBolts => gate_keys::LEGS_BOLTS,
+            Self::Retaining => gate_keys::RETAINING,
+            Self::DisconnectStuds => gate_keys::DISCONNECT_STUDS,
+            Self::StowStuds => gate_keys::STOW_STUDS,
+            Self::BraceAtBracket => gate_keys::BRACE_AT_BRACKET,
+            Self::BraceAtRail => gate_keys::BRACE_AT_RAIL,
             Self::Typed(name) => name,
             Self::Bracket { bolts, bracket } => {
                 let bracket = bracket.as_deref().unwrap_or(gate_keys::BRACKET);

@@ -5,7 +5,8 @@ use derecho_core::fastener::stack::NutKind;
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
 use std::sync::Arc;
 
-use super::rules::Rule;
+use crate::work::kinds::{KindStep, y_link};
+use crate::work::rules::Rule;
 use super::situation::{Situation, drill_size};
 use super::tasks::{BracketBolts, What};
 use crate::message::{Label, Message, OfTopic, Topic};
@@ -225,14 +226,7 @@ impl StepFacts {
             | What::BatteryOn
             | What::Snug(_)
             | What::DragLinkTight
-            | What::Spacers
-            | What::LegsJam
             | What::Witness
-            | What::FirstArm
-            | What::SwayMounts
-            | What::Pinch
-            | What::LinksRead
-            | What::LinksJam
             | What::Own { .. } => false,
             What::Drill(id) => {
                 let drill = of.situation.drills.iter().find(|drill| drill.id == *id);
@@ -247,13 +241,17 @@ impl StepFacts {
                 last && of.eye.is_some()
             }
             What::EyeTight(_) | What::AdjusterTight => bar.is_some(),
-            What::Legs => !of.legs.is_empty(),
+            What::Kind(KindStep::YLink(y_link::Step::Legs)) => !of.legs.is_empty(),
+            What::Kind(step) => step.has_how(),
             _ => true,
         }
     }
 
     /// Whether it can hurt somebody.
     pub(super) const fn has_caution(&self) -> bool {
+        if let What::Kind(step) = self.what {
+            return step.has_caution();
+        }
         matches!(
             self.what,
             What::Stands
@@ -278,10 +276,6 @@ impl StepFacts {
                 | What::DragLinkTurn
                 | What::DragLinkClamps
                 | What::OnItsWeight
-                | What::Spacers
-                | What::SwayByHand
-                | What::LinksSet
-                | What::LinksByHand
         )
     }
 }
@@ -343,6 +337,20 @@ pub enum FastenerName {
     LinksJam,
     /// The jam nuts of a Y-link's legs.
     LegsJam,
+    /// The bolts of a Y-link's brackets.
+    LegsBrackets,
+    /// The bolts of a Y-link and of the arms that were loosened for it.
+    LegsBolts,
+    /// What keeps splined arms on their bar.
+    Retaining,
+    /// The nuts of a disconnect's studs.
+    DisconnectStuds,
+    /// The nuts of the studs the links are stowed on.
+    StowStuds,
+    /// A brace's bolts at the bracket.
+    BraceAtBracket,
+    /// And at the rail.
+    BraceAtRail,
     /// Bolts of a bracket.
     Bracket {
         /// Which of them.
@@ -434,6 +442,12 @@ pub enum PartName {
     SwayBar,
     /// The sway links.
     SwayLinks,
+    /// A disconnect of the sway links.
+    Disconnect,
+    /// A second shim.
+    SecondShim,
+    /// A Y-link.
+    YLink,
 }
 
 /// How many of a part there are, and where it goes.
@@ -454,6 +468,14 @@ pub enum PartPlace {
     SwayBar,
     /// Two, one a side.
     SwayLinks,
+    /// Two, one a side, with their pins.
+    Disconnect,
+    /// One, from the frame bracket to the far rail.
+    Brace,
+    /// One, under the other clamp.
+    SecondShim,
+    /// One, with its brackets.
+    YLink,
 }
 
 /// Everything known of a fastener but its torque.

@@ -12,7 +12,6 @@ pub mod message;
 pub mod named;
 pub mod order;
 mod parts;
-pub mod rules;
 pub mod situation;
 pub mod tasks;
 #[cfg(test)]
@@ -38,7 +37,7 @@ pub use self::fasteners::{FastenerLine, Tightness};
 use self::order::{arranged, sorted};
 pub use self::parts::PartLine;
 pub(crate) use self::parts::temporary;
-pub use self::rules::Rule;
+pub use crate::work::rules::Rule;
 use self::situation::{Situation, drill_size};
 use self::tasks::{Task, What, tasks};
 pub use self::tools::ToolLine;
@@ -548,12 +547,11 @@ fn stands_in_the_way(job: &Job, task: &Task, ready: bool) -> Vec<Message> {
 
 /// Why an open step stops: a part that isn't there or is wrong, a nut that doesn't fit its stud.
 fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
-    let started = tasks::starts(&task.what);
-    let wrong = task.tightens.iter().chain(&started);
+    let wrong = task.tightens.iter().chain(&task.starts);
     let wrong = wrong.filter(|key| fasteners::KnownFastener::of(job, key).nut_is_wrong());
     let nuts = wrong.map(|key| BoltUpMessage::WrongNut { name: fasteners::named(situation, key).0 }.into());
     let differ = job.bracket.eyes_differ();
-    let ends = task.tightens.iter().chain(&started).filter_map(|key| situation::end_of(key));
+    let ends = task.tightens.iter().chain(&task.starts).filter_map(|key| situation::end_of(key));
     let eyes: Vec<Option<BracketEnd>> =
         if differ { ends.map(Some).collect() } else { ends.take(1).map(|_| None).collect() };
     let bolts = eyes.into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end));
@@ -596,7 +594,7 @@ fn step_line(
         stands: task.stands,
         stands_says: BoltUpMessage::HowItStands(task.stands).into(),
         tightens: task.tightens.clone(),
-        starts: tasks::starts(&task.what),
+        starts: task.starts.clone(),
         state: match done {
             _ if struck => StepState::Struck,
             Some(_) => StepState::Done,

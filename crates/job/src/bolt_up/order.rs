@@ -1,6 +1,6 @@
 //! The order of the steps: a topological sort over the rules, and a person's or a maker's order held against them.
 
-use super::rules::Rule;
+use crate::work::rules::Rule;
 use super::tasks::Task;
 
 /// A pair of steps that stand the wrong way round.

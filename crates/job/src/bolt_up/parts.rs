@@ -9,6 +9,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::situation::Situation;
+use crate::work::kinds::{Change, KindStep};
 use super::tasks::{What, end_word};
 use crate::bolt_up::message::BoltUpMessage;
 use crate::document::work::{PartRecord, PartState};
@@ -42,6 +43,9 @@ impl PartLine {
             PartName::BuiltBar => gate_keys::BUILT_BAR.to_owned(),
             PartName::SwayBar => gate_keys::SWAY_BAR.to_owned(),
             PartName::SwayLinks => gate_keys::SWAY_LINKS.to_owned(),
+            PartName::Disconnect => gate_keys::DISCONNECT.to_owned(),
+            PartName::SecondShim => gate_keys::SECOND_SHIM.to_owned(),
+            PartName::YLink => gate_keys::Y_LINK.to_owned(),
         };
         Named { in_gate_keys, name: self.name }
     }
@@ -88,17 +92,30 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, PartName, Message)>
             BoltUpMessage::PartAt { place: PartPlace::DragLink, length: None }.into(),
         ));
     }
-    if let Some(sway) = &situation.sway {
-        if sway.fits_bar {
-            let place = BoltUpMessage::PartAt { place: PartPlace::SwayBar, length: None }.into();
-            parts.push(("part/sway-bar".to_owned(), PartName::SwayBar, place));
-        }
-        if sway.link.is_some() {
-            let place = BoltUpMessage::PartAt { place: PartPlace::SwayLinks, length: sway.link }.into();
-            parts.push(("part/sway-links".to_owned(), PartName::SwayLinks, place));
-        }
-    }
+    parts.extend(situation.changes.iter().filter_map(of_a_change));
     parts
+}
+
+/// Key, name and place of what a kind of work puts in.
+fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
+    let (key, name, place, length) = match change {
+        Change::OnePiece | Change::Splined | Change::TwoRate { .. } => {
+            ("part/sway-bar", PartName::SwayBar, PartPlace::SwayBar, None)
+        }
+        Change::Links(links) => {
+            ("part/sway-links", PartName::SwayLinks, PartPlace::SwayLinks, Some(links.length?))
+        }
+        Change::Disconnect(_) => (gate_keys::DISCONNECT, PartName::Disconnect, PartPlace::Disconnect, None),
+        Change::Brace(brace) => {
+            ("part/brace", PartName::Typed(brace.name.clone()), PartPlace::Brace, None)
+        }
+        Change::SecondShim(shim) => {
+            (gate_keys::SECOND_SHIM, PartName::SecondShim, PartPlace::SecondShim, Some(shim.thickness))
+        }
+        Change::YLink(link) if link.converts => (gate_keys::Y_LINK, PartName::YLink, PartPlace::YLink, None),
+        Change::YLink(_) => return None,
+    };
+    Some((key.to_owned(), name, BoltUpMessage::PartAt { place, length }.into()))
 }
 
 /// Every part of the plan, a person's own behind them.
@@ -136,9 +153,21 @@ const fn needs(what: &What) -> Option<&'static str> {
         What::BracketByHand(BracketEnd::Frame) | What::Tack(BracketEnd::Frame) => Some("part/frame-bracket"),
         What::BracketByHand(BracketEnd::Axle) | What::Tack(BracketEnd::Axle) => Some("part/axle-bracket"),
         What::DragLink => Some("part/drag-link"),
-        What::SwayByHand | What::FirstArm => Some("part/sway-bar"),
-        What::LinksByHand | What::LinksSet => Some("part/sway-links"),
+        What::Kind(step) => needs_of_a_kind(*step),
         _ => None,
+    }
+}
+
+/// The same of the kinds of work. What is taken out can come out before its part is there, and should not: nobody wants a
+/// vehicle on stands that waits for a box.
+const fn needs_of_a_kind(step: KindStep) -> Option<&'static str> {
+    match step {
+        KindStep::OnePiece(_) | KindStep::Splined(_) | KindStep::TwoRate(_) => Some("part/sway-bar"),
+        KindStep::Links(_) => Some("part/sway-links"),
+        KindStep::Disconnect(_) => Some(gate_keys::DISCONNECT),
+        KindStep::Brace(_) => Some("part/brace"),
+        KindStep::SecondShim(_) => Some(gate_keys::SECOND_SHIM),
+        KindStep::YLink(_) => Some(gate_keys::Y_LINK),
     }
 }
 

@@ -5,7 +5,7 @@
 
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::fastener::stack::NutKind;
-use derecho_core::measure::Length;
+use derecho_core::measure::{Length, Side};
 use derecho_core::measure::centring::Answer;
 use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
@@ -14,10 +14,16 @@ use crate::defaults;
 use crate::document::bracketing::EyeBolt;
 use crate::document::sway::SwayKind;
 use crate::document::work::DrillForm;
-use crate::document::{AxleLocation, HoleChoice, Job, Sway, length_of};
+use crate::document::{AxleLocation, FittedPart, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
 use crate::setups::{BarState, Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
+use crate::work::kinds::Change;
+use crate::work::kinds::brace::Brace;
+use crate::work::kinds::disconnect::Disconnect;
+use crate::work::kinds::links::{ArmHolePlace, Links};
+use crate::work::kinds::second_shim::SecondShim;
+use crate::work::kinds::y_link::YLink;
 
 /// An eye further than this from where it was found sits in another place, mm.
 const MOVED: f64 = 1e-6;
@@ -74,21 +80,6 @@ impl EndWork {
     }
 }
 
-/// What is done to the sway bar.
-#[derive(Clone, Debug, PartialEq)]
-pub struct SwayWork {
-    /// Whether the bar itself is fitted.
-    pub fits_bar: bool,
-    /// Whether its arms are splined on.
-    pub splined: bool,
-    /// The length the links get, where that is another one than they have.
-    pub link: Option<Length>,
-    /// The arm to the hole the links go to, from the bar's axis.
-    pub hole: Option<Length>,
-    /// How much longer the left link is than the right one, where that is wanted; nothing where both are alike.
-    pub left_longer: Length,
-}
-
 /// Everything that is to be done.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Situation {
@@ -100,10 +91,8 @@ pub struct Situation {
     pub drag_link: Option<String>,
     /// Whether the drag link's sleeve is turned once the axle stands where it will: the wheel turns with the axle.
     pub turns_drag_link: bool,
-    /// The sway bar.
-    pub sway: Option<SwayWork>,
-    /// Whether the legs of a Y-shaped link are turned.
-    pub y_link: bool,
+    /// What else is changed, each a kind of work of its own.
+    pub changes: Vec<Change>,
     /// Holes to drill.
     pub drills: Vec<DrillForm>,
     /// Keys of the bar's own bolts that have a castle nut, which is pinned.
@@ -116,8 +105,7 @@ impl Situation {
     /// Of a job.
     pub fn of(job: &Job, resolved: &Resolved) -> Self {
         let mut situation = Self {
-            y_link: turns_legs(job, resolved),
-            sway: sway(job, &resolved.sway),
+            changes: changes(job, resolved),
             drills: job.bolt_up.drills.clone(),
             castle_nuts: castle_nuts(job),
             through_bushings: through_bushings(job),
@@ -141,8 +129,7 @@ impl Situation {
         self.bar.is_none()
             && self.ends.is_empty()
             && self.drag_link.is_none()
-            && self.sway.is_none()
-            && !self.y_link
+            && self.changes.is_empty()
     }
 
     /// Whether anything is unbolted for it; a sleeve is turned as it stands.
@@ -151,9 +138,30 @@ impl Situation {
             || !self.ends.is_empty()
             || self.turns_an_end()
             || self.drag_link.is_some()
-            || self.sway.is_some()
+            || !self.changes.is_empty()
             || !self.drills.is_empty()
-            || self.y_link
+    }
+
+    /// The sway links, where something is done to them.
+    pub fn links(&self) -> Option<&Links> {
+        self.changes.iter().find_map(|change| match change {
+            Change::Links(links) => Some(links),
+            _ => None,
+        })
+    }
+
+    /// Whether the sway bar itself is installed.
+    pub fn installs_sway_bar(&self) -> bool {
+        let bar = |change: &Change| matches!(change, Change::OnePiece | Change::Splined | Change::TwoRate { .. });
+        self.changes.iter().any(bar)
+    }
+
+    /// The Y-link, where something is done to it.
+    pub fn y_link(&self) -> Option<YLink> {
+        self.changes.iter().find_map(|change| match change {
+            Change::YLink(link) => Some(*link),
+            _ => None,
+        })
     }
 
     /// What is done at an end.
@@ -240,8 +248,11 @@ fn turns_legs(job: &Job, resolved: &Resolved) -> bool {
     let off = |sheet: &SheetResult| {
         sheet.usable && sheet.centring.as_ref().is_some_and(|read| read.answer == Answer::OffCentre)
     };
-    job.rig.axle_location == Some(AxleLocation::YLink)
-        && (!job.bracket.conversion.is_empty()
+    let converts = job.installs(FittedPart::YLink);
+    let there = job.rig.axle_location == Some(AxleLocation::YLink);
+    (there || converts)
+        && (converts
+            || !job.bracket.conversion.is_empty()
             || !job.setups.rounds.is_empty()
             || resolved.sheets.iter().rev().take(1).any(off))
 }
@@ -314,22 +325,66 @@ fn bar(job: &Job, setups: &Setups) -> Option<BarWork> {
     Some(BarWork { hangs, kind, made_to_length, length, joints })
 }
 
-fn sway(job: &Job, sway: &SwaySetups) -> Option<SwayWork> {
-    let kind = sway.plan.kind?;
-    let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
+/// Everything that is a kind of work of its own.
+fn changes(job: &Job, resolved: &Resolved) -> Vec<Change> {
+    let mut changes = sway_changes(job, &resolved.sway);
+    let brace = job.bracket.brace.as_ref().filter(|_| job.installs(FittedPart::Brace));
+    changes.extend(brace.map(|brace| Change::Brace(Brace { name: brace.name.clone() })));
+    if turns_legs(job, resolved) {
+        let conversion = &job.bracket.conversion;
+        let converts = job.installs(FittedPart::YLink);
+        changes.push(Change::YLink(YLink { converts, spacers: !conversion.is_empty() }));
+    }
+    changes
+}
+
+/// A hole of the sway arm, counted from the stiff end.
+fn arm_hole(sway: &Sway, place: usize) -> Option<ArmHolePlace> {
+    let arm = sway.holes.get(place)?.arm.length();
+    let stiffer = sway.holes.iter().filter(|hole| hole.arm.length() < arm).count();
+    Some(ArmHolePlace { number: stiffer + 1, of: sway.holes.len(), arm })
+}
+
+fn sway_changes(job: &Job, sway: &SwaySetups) -> Vec<Change> {
+    let Some(kind) = sway.plan.kind.filter(|kind| *kind != SwayKind::None) else { return Vec::new() };
+    let fits_bar = job.installs(FittedPart::SwayBar);
+    let bar = match kind {
+        SwayKind::OnePiece => Some(Change::OnePiece),
+        SwayKind::Splined => Some(Change::Splined),
+        SwayKind::TwoRate => Some(Change::TwoRate { powered: false }),
+        SwayKind::Powered => Some(Change::TwoRate { powered: true }),
+        SwayKind::None => None,
+    };
+    let pins = &sway.plan.pins;
+    let disconnect = job.installs(FittedPart::Disconnect).then(|| Disconnect {
+        presses: pins.eye_bore.is_some(),
+        stows: pins.stow != Default::default() || pins.stowed_room.is_some(),
+    });
+    let shim = length_of(&sway.plan.shim).filter(|_| job.installs(FittedPart::SecondShim));
+    let shim = shim.map(|thickness| SecondShim {
+        thickness,
+        side: sway.plan.shim_side.map(Side::other),
+        with_the_bar: fits_bar,
+    });
+    let links = links(sway, fits_bar, disconnect.is_some());
+    let bar = bar.filter(|_| fits_bar).into_iter();
+    bar.chain(links.map(Change::Links))
+        .chain(disconnect.map(Change::Disconnect))
+        .chain(shim.map(Change::SecondShim))
+        .collect()
+}
+
+/// What is done to the links: with a bar or a disconnect they come off and go on as they are.
+fn links(sway: &SwaySetups, fits_bar: bool, pinned: bool) -> Option<Links> {
     let (then, now) = (length_of(&sway.found.link), length_of(&sway.plan.link));
     let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > defaults::AS_WANTED));
     let place = |form: &Sway| form.place_of(&form.hole);
-    let hole = (place(&sway.found) != place(&sway.plan)).then(|| sway.plan.arm()).flatten();
+    let moved = place(&sway.found) != place(&sway.plan);
+    let hole = moved.then(|| arm_hole(&sway.plan, place(&sway.plan))).flatten();
     let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);
-    let work = SwayWork {
-        fits_bar,
-        splined: kind == SwayKind::Splined,
-        link,
-        hole,
-        left_longer: left_longer.unwrap_or(Length::ZERO),
-    };
-    (kind != SwayKind::None && (fits_bar || link.is_some() || hole.is_some())).then_some(work)
+    let left_longer = left_longer.unwrap_or(Length::ZERO);
+    let touched = fits_bar || pinned || link.is_some() || hole.is_some();
+    touched.then_some(Links { length: link, hole, left_longer, pinned })
 }
 
 /// Whether a bushing is wound up for good where it is tightened at another height than it is driven at.

@@ -5,10 +5,12 @@ use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
-use super::rules::Rule;
+use crate::work::rules::Rule;
 use super::situation::{EndWork, Situation, is_bushing};
 use crate::document::DrillId;
 use crate::document::work::{OwnStep, Stands};
+use crate::work::kinds::{Change, KindStep};
+use crate::work::step::{Condition, First, KindTask, Phase};
 
 /// What a step does; where its words come from.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -87,40 +89,12 @@ pub enum What {
     EyePin(BracketEnd),
     /// One through that of the adjusting end.
     AdjusterPin,
-    /// The spacers behind the old upper mount out.
-    Spacers,
-    /// A Y-link's legs turned.
-    Legs,
     /// Both sides read again.
     ReadAgain,
     /// Jam nuts or clamps of the bar.
     Jam,
-    /// Jam nuts of the legs.
-    LegsJam,
-    /// Sway bar in its clamps by hand.
-    SwayByHand,
-    /// First splined arm on.
-    FirstArm,
-    /// Through, second arm loose.
-    SecondArm,
-    /// Equal stick-out.
-    StickOut,
-    /// Clamps or mounts.
-    SwayMounts,
-    /// Both arms at the same angle.
-    ArmsAlike,
-    /// Pinch bolts.
-    Pinch,
-    /// Links set alike.
-    LinksSet,
-    /// Links hung by hand.
-    LinksByHand,
-    /// Links' bolts.
-    LinksTight,
-    /// Both arms looked at.
-    LinksRead,
-    /// Links' jam nuts.
-    LinksJam,
+    /// A step of a kind of work of its own.
+    Kind(KindStep),
     /// Grease.
     Grease,
     /// Paint marks.
@@ -180,23 +154,9 @@ impl What {
             Self::Turn => "bar/turn",
             Self::AdjusterTight => "bar/adjuster",
             Self::AdjusterPin => "bar/adjuster-pin",
-            Self::Spacers => "legs/spacers",
-            Self::Legs => "legs/turn",
             Self::ReadAgain => "read-again",
             Self::Jam => "bar/jam",
-            Self::LegsJam => "legs/jam",
-            Self::SwayByHand => "sway/by-hand",
-            Self::FirstArm => "sway/first-arm",
-            Self::SecondArm => "sway/second-arm",
-            Self::StickOut => "sway/stick-out",
-            Self::SwayMounts => "sway/mounts",
-            Self::ArmsAlike => "sway/arms-alike",
-            Self::Pinch => "sway/pinch",
-            Self::LinksSet => "sway/links-set",
-            Self::LinksByHand => "sway/links-by-hand",
-            Self::LinksTight => "sway/links-tight",
-            Self::LinksRead => "sway/links-read",
-            Self::LinksJam => "sway/links-jam",
+            Self::Kind(step) => step.key(),
             Self::Grease => "grease",
             Self::Witness => "witness",
             Self::PutBack => "put-back",
@@ -235,7 +195,7 @@ impl BracketBolts {
 }
 
 /// A step.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Task {
     /// Its key; the same for the same step of any plan of this job.
     pub key: String,
@@ -247,6 +207,12 @@ pub struct Task {
     pub after: Vec<(String, Rule)>,
     /// Keys of the fasteners it makes tight.
     pub tightens: Vec<String>,
+    /// Keys of the fasteners it starts by hand: a wrong nut shows there, before anything is tight.
+    pub starts: Vec<String>,
+    /// What is so once it is done.
+    pub gives: Vec<Condition>,
+    /// What has to be so before it, whoever makes it so.
+    once: Vec<(Condition, Rule)>,
 }
 
 /// An end in keys and words.
@@ -269,7 +235,16 @@ impl Plan {
     fn add(&mut self, what: What, after: &[(What, Rule)]) -> &mut Task {
         let known = after.iter().map(|(first, rule)| (first.key(), *rule));
         let after = known.filter(|(key, _)| self.0.iter().any(|task| task.key == *key)).collect();
-        self.0.push(Task { key: what.key(), what, stands: None, after, tightens: Vec::new() });
+        self.0.push(Task {
+            key: what.key(),
+            starts: starts(&what),
+            gives: gives(&what),
+            what,
+            stands: None,
+            after,
+            tightens: Vec::new(),
+            once: Vec::new(),
+        });
         let last = self.0.len() - 1;
         &mut self.0[last]
     }
@@ -279,6 +254,41 @@ impl Plan {
         let key = then.key();
         if let Some(task) = self.0.iter_mut().find(|task| task.key == key) {
             task.waits_for(&[first.key()], rule);
+        }
+    }
+
+    /// The steps of the kinds of work that usually come here.
+    fn add_kinds(&mut self, situation: &Situation, phase: Phase) {
+        let tasks = situation.changes.iter().flat_map(Change::tasks);
+        for task in tasks.filter(|task| task.phase == phase) {
+            let KindTask { step, stands, after, gives, tightens, starts, .. } = task;
+            let mut waits = Vec::new();
+            let mut once = Vec::new();
+            for (first, rule) in after {
+                match first {
+                    First::Step(step) => waits.push((What::Kind(step), rule)),
+                    First::That(that) => once.push((that, rule)),
+                }
+            }
+            let task = self.add(What::Kind(step), &waits);
+            task.stands = stands;
+            task.gives = gives;
+            task.once = once;
+            task.tightens(&tightens);
+            task.starts.extend(starts.into_iter().map(str::to_owned));
+        }
+    }
+
+    /// Makes every step wait for those that make so what it needs.
+    fn join(&mut self) {
+        let given: Vec<(Condition, String)> =
+            self.0.iter().flat_map(|task| task.gives.iter().map(|that| (*that, task.key.clone()))).collect();
+        for task in &mut self.0 {
+            for (that, rule) in std::mem::take(&mut task.once) {
+                let keys: Vec<String> =
+                    given.iter().filter(|(other, _)| *other == that).map(|(_, key)| key.clone()).collect();
+                task.waits_for(&keys, rule);
+            }
         }
     }
 
@@ -319,9 +329,10 @@ pub(super) fn tasks(situation: &Situation, own: &[OwnStep]) -> Vec<Task> {
         before(situation, &mut plan);
         make(situation, &mut plan);
         hang(situation, &mut plan);
-        hang_sway(situation, &mut plan);
+        plan.add_kinds(situation, Phase::Hang);
         tighten(situation, &mut plan);
         finish(&mut plan, situation);
+        plan.join();
     }
     with_own(plan.0, own)
 }
@@ -353,6 +364,7 @@ fn before(situation: &Situation, plan: &mut Plan) {
         let after = [stands.clone(), hangs_in_it.clone()].concat();
         plan.add(What::ComesOff(work.end), &after);
     }
+    plan.add_kinds(situation, Phase::Undo);
 }
 
 /// Mock-up, drilling, welding.
@@ -487,31 +499,19 @@ fn hang(situation: &Situation, plan: &mut Plan) {
     }
 }
 
-/// The sway bar as far as it is hung by hand.
-fn hang_sway(situation: &Situation, plan: &mut Plan) {
-    let Some(sway) = &situation.sway else { return };
-    let stands = [(What::Stands, Rule::StandsFirst), (What::Corners, Rule::ReadFirst)];
-    if sway.fits_bar && sway.splined {
-        plan.add(What::FirstArm, &stands).tightens(&["sway/first-mount"]);
-        plan.add(What::SecondArm, &[(What::FirstArm, Rule::FirstArmTight)]);
-        plan.add(What::StickOut, &[(What::SecondArm, Rule::HungFirst)]);
-    } else if sway.fits_bar {
-        plan.add(What::SwayByHand, &stands);
-        plan.add(What::StickOut, &[(What::SwayByHand, Rule::HungFirst)]);
+/// What is so of the vehicle once a step is done.
+fn gives(what: &What) -> Vec<Condition> {
+    match what {
+        What::Corners => vec![Condition::CornersRead],
+        What::Stands => vec![Condition::OnStands],
+        What::BracketByHand(BracketEnd::Frame) | What::Coat(BracketEnd::Frame) => {
+            vec![Condition::FrameBracketOn]
+        }
+        What::BracketTight(BracketEnd::Frame, _) => vec![Condition::FrameBracketTight],
+        What::OnItsWeight => vec![Condition::OnItsWeight],
+        What::ReadAgain => vec![Condition::AxleRead],
+        _ => Vec::new(),
     }
-    if sway.link.is_some() {
-        plan.add(What::LinksSet, &stands);
-    }
-    plan.add(
-        What::LinksByHand,
-        &[
-            stands[0].clone(),
-            stands[1].clone(),
-            (What::LinksSet, Rule::SetFirst),
-            (What::SwayByHand, Rule::HungFirst),
-            (What::SecondArm, Rule::HungFirst),
-        ],
-    );
 }
 
 /// Whether a step starts something by hand that must be started before anything is tight.
@@ -521,15 +521,12 @@ const fn by_hand(what: &What) -> bool {
         What::BracketByHand(_)
             | What::EyeByHand(_)
             | What::AdjusterByHand
-            | What::SwayByHand
-            | What::LinksByHand
             | What::DragLink
     )
 }
 
-/// Keys of the fasteners that a step starts by hand: a wrong nut shows there, before anything is tight.
-#[must_use]
-pub(super) fn starts(what: &What) -> Vec<String> {
+/// Keys of the fasteners that a step starts by hand, those of the kinds of work aside.
+fn starts(what: &What) -> Vec<String> {
     match what {
         What::BracketByHand(end) => {
             BracketBolts::ALL.map(|bolts| format!("{}/{}", end_word(*end), bolts.word())).to_vec()
@@ -537,15 +534,15 @@ pub(super) fn starts(what: &What) -> Vec<String> {
         What::EyeByHand(end) => vec![format!("bar/{}-eye", end_word(*end))],
         What::AdjusterByHand => vec!["bar/adjuster".to_owned()],
         What::DragLink => vec!["drag-link/studs".to_owned()],
-        What::SwayByHand => vec!["sway/clamps".to_owned()],
-        What::LinksByHand => vec!["sway/arm-eyes".to_owned(), "sway/far-ends".to_owned()],
         _ => Vec::new(),
     }
 }
 
 /// What is drawn up, and read between.
 fn tighten(situation: &Situation, plan: &mut Plan) {
-    let started = plan.keys(by_hand);
+    let mut started = plan.keys(by_hand);
+    let of_kinds = plan.0.iter().filter(|task| matches!(task.what, What::Kind(_)) && !task.starts.is_empty());
+    started.extend(of_kinds.map(|task| task.key.clone()));
     // Of the bracket and the bar that meet at it; the sway bar hangs elsewhere.
     let of_the_bar =
         plan.keys(|what| matches!(what, What::BracketByHand(_) | What::EyeByHand(_) | What::AdjusterByHand));
@@ -567,19 +564,15 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         plan.add(What::DragLinkTight, &[(What::DragLink, Rule::HandFirst)]).tightens(&["drag-link/studs"]);
         plan.add(What::DragLinkPin, &[(What::DragLinkTight, Rule::TorqueBeforePin)]);
     }
-    if situation.y_link {
-        // They keep the housing from turning as it is let down.
-        plan.add(What::Spacers, &[(What::Stands, Rule::StandsFirst)]).stands = Some(Stands::Supported);
-    }
-    plan.add(What::OnItsWeight, &[(What::Stands, Rule::StandsFirst), (What::Spacers, Rule::OutOfTheWay)])
-        .waits_for(&started, Rule::HandFirst)
-        .on_its_weight();
+    plan.add_kinds(situation, Phase::Tighten);
+    let down = plan.add(What::OnItsWeight, &[(What::Stands, Rule::StandsFirst)]);
+    down.waits_for(&started, Rule::HandFirst).on_its_weight();
+    // What keeps the housing from turning as it is let down comes out on stands.
+    down.once = vec![(Condition::HousingFree, Rule::OutOfTheWay), (Condition::StudsIn, Rule::HandFirst)];
     let weight = (What::OnItsWeight, Rule::OnItsWeight);
     tighten_bar(situation, plan, &of_the_bar, &weight);
-    if situation.y_link {
-        plan.add(What::Legs, &[weight.clone(), (What::Spacers, Rule::OutOfTheWay)]).on_its_weight();
-    }
-    if situation.bar.is_some() || situation.y_link || situation.drag_link.is_some() {
+    plan.add_kinds(situation, Phase::Set);
+    if situation.bar.is_some() || situation.y_link().is_some() || situation.drag_link.is_some() {
         let tight = plan.keys(|what| {
             matches!(
                 what,
@@ -587,14 +580,13 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
             )
         });
         // Turned with its jam nuts loose, and read so: they are last.
-        let set = plan.keys(|what| matches!(what, What::Turn | What::Legs));
-        plan.add(What::ReadAgain, std::slice::from_ref(&weight))
-            .waits_for(&tight, Rule::TightFirst)
-            .waits_for(&set, Rule::SetBeforeRead)
-            .on_its_weight();
+        let set = plan.keys(|what| matches!(what, What::Turn));
+        let read = plan.add(What::ReadAgain, std::slice::from_ref(&weight));
+        read.waits_for(&tight, Rule::TightFirst).waits_for(&set, Rule::SetBeforeRead).on_its_weight();
+        read.once = vec![(Condition::AxleSet, Rule::SetBeforeRead)];
     }
     last_of_the_axle(situation, plan, &weight);
-    tighten_sway(situation, plan, &weight);
+    plan.add_kinds(situation, Phase::OnItsWeight);
 }
 
 /// What comes once both sides are read: the steering wheel, then jam nuts and clamps.
@@ -608,11 +600,6 @@ fn last_of_the_axle(situation: &Situation, plan: &mut Plan, weight: &(What, Rule
     }
     if situation.bar.as_ref().is_some_and(|bar| bar.length.is_some() && !bar.made_to_length) {
         plan.add(What::Jam, &[(What::ReadAgain, Rule::ReadBeforeJam)]).tightens(&["bar/jam"]).on_its_weight();
-    }
-    if situation.y_link {
-        plan.add(What::LegsJam, &[(What::ReadAgain, Rule::ReadBeforeJam)])
-            .tightens(&["legs/jam"])
-            .on_its_weight();
     }
 }
 
@@ -652,35 +639,12 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
     }
 }
 
-fn tighten_sway(situation: &Situation, plan: &mut Plan, weight: &(What, Rule)) {
-    let Some(sway) = &situation.sway else { return };
-    let stick_out = (What::StickOut, Rule::StickOutFirst);
-    let links = (What::LinksByHand, Rule::HandFirst);
-    if sway.fits_bar {
-        plan.add(What::SwayMounts, &[stick_out.clone(), links.clone(), weight.clone()])
-            .tightens(&[if sway.splined { "sway/second-mount" } else { "sway/clamps" }])
-            .on_its_weight();
-    }
-    if sway.fits_bar && sway.splined {
-        plan.add(What::ArmsAlike, &[stick_out.clone(), weight.clone()]).on_its_weight();
-        plan.add(What::Pinch, &[(What::ArmsAlike, Rule::AnglesFirst), stick_out]).tightens(&["sway/pinch"]);
-    }
-    plan.add(What::LinksTight, &[links, weight.clone()])
-        .tightens(&["sway/arm-eyes", "sway/far-ends"])
-        .on_its_weight();
-    if sway.link.is_some() {
-        plan.add(What::LinksRead, &[(What::LinksTight, Rule::TightFirst), (What::Pinch, Rule::TightFirst)])
-            .on_its_weight();
-        plan.add(What::LinksJam, &[(What::LinksRead, Rule::ReadBeforeJam)]).tightens(&["sway/links-jam"]);
-    }
-}
-
 /// What is done once everything is tight.
 fn finish(plan: &mut Plan, situation: &Situation) {
     let tight: Vec<String> =
         plan.0.iter().filter(|task| !task.tightens.is_empty()).map(|task| task.key.clone()).collect();
     let turns = |joint: &JointKind| *joint != JointKind::Rubber;
-    if situation.bar.as_ref().is_some_and(|bar| bar.joints.iter().any(turns)) || situation.sway.is_some() {
+    if situation.bar.as_ref().is_some_and(|bar| bar.joints.iter().any(turns)) {
         plan.add(What::Grease, &[]).waits_for(&tight, Rule::TightFirst);
     }
     if !tight.is_empty() {
@@ -702,6 +666,9 @@ fn with_own(mut tasks: Vec<Task>, own: &[OwnStep]) -> Vec<Task> {
             stands: None,
             after,
             tightens: Vec::new(),
+            starts: Vec::new(),
+            gives: Vec::new(),
+            once: Vec::new(),
         };
         let at = place.map_or(tasks.len(), |place| place + 1);
         tasks.insert(at, task);

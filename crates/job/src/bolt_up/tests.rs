@@ -11,8 +11,14 @@ use serde_json::json;
 use super::cuts;
 use super::message::{BoltUpMessage, CutKind};
 use super::order::{arranged, broken, sorted};
-use super::rules::Rule;
-use super::situation::{BarWork, EndWork, Situation, SwayWork, is_bushing};
+use crate::work::kinds::Change;
+use crate::work::kinds::brace::Brace;
+use crate::work::kinds::disconnect::Disconnect;
+use crate::work::kinds::links::{ArmHolePlace, Links};
+use crate::work::kinds::second_shim::SecondShim;
+use crate::work::kinds::y_link::YLink;
+use crate::work::rules::Rule;
+use super::situation::{BarWork, EndWork, Situation, is_bushing};
 use super::tasks::{Task, What, tasks};
 use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
@@ -58,12 +64,39 @@ fn end(end: BracketEnd) -> impl Strategy<Value = Option<EndWork>> {
     prop::option::of(work)
 }
 
-prop_compose! {
-    fn swaying()(fits_bar: bool, splined: bool, link: bool, hole: bool, longer: bool) -> SwayWork {
+/// A sway bar or none, with its links; a disconnect, a second shim, a brace, a Y-link.
+fn changes() -> impl Strategy<Value = Vec<Change>> {
+    let bars = vec![
+        None,
+        Some(Change::OnePiece),
+        Some(Change::Splined),
+        Some(Change::TwoRate { powered: false }),
+        Some(Change::TwoRate { powered: true }),
+    ];
+    let y_link = prop::option::weighted(0.1, any::<(bool, bool)>());
+    let rest = (any::<[bool; 6]>(), y_link);
+    (prop::sample::select(bars), rest).prop_map(|(bar, ([links, set, longer, pins, shim, brace], y_link))| {
         let length = Length::from_mm(250.0);
-        let left_longer = Length::from_mm(if longer { 6.0 } else { 0.0 });
-        SwayWork { fits_bar, splined, link: link.then_some(length), hole: hole.then_some(length), left_longer }
-    }
+        let links = (links || pins || bar.is_some()).then(|| Links {
+            length: set.then_some(length),
+            hole: (set && longer).then_some(ArmHolePlace { number: 2, of: 3, arm: length }),
+            left_longer: Length::from_mm(if longer { 6.0 } else { 0.0 }),
+            pinned: pins,
+        });
+        let shim = shim.then(|| SecondShim {
+            thickness: Length::from_mm(6.0),
+            side: None,
+            with_the_bar: bar.is_some(),
+        });
+        let y_link = y_link.map(|(converts, spacers)| Change::YLink(YLink { converts, spacers }));
+        bar.into_iter()
+            .chain(links.map(Change::Links))
+            .chain(pins.then_some(Change::Disconnect(Disconnect { presses: set, stows: longer })))
+            .chain(shim.map(Change::SecondShim))
+            .chain(brace.then(|| Change::Brace(Brace { name: "rail brace".to_owned() })))
+            .chain(y_link)
+            .collect()
+    })
 }
 
 prop_compose! {
@@ -72,8 +105,7 @@ prop_compose! {
         frame in end(BracketEnd::Frame),
         axle in end(BracketEnd::Axle),
         drag_link in prop::option::of(Just("raised arm".to_owned())),
-        sway in prop::option::of(swaying()),
-        y_link in prop::bool::weighted(0.1),
+        changes in changes(),
         drills in 0..3_usize,
         castle_nuts in prop::sample::subsequence(vec!["bar/frame-eye", "bar/axle-eye", "bar/adjuster"], 0..=3),
         through_bushings in prop::sample::subsequence(vec!["frame/main", "axle/main", "axle/side"], 0..=3),
@@ -85,8 +117,7 @@ prop_compose! {
             bar,
             ends: frame.into_iter().chain(axle).collect(),
             drag_link,
-            sway,
-            y_link,
+            changes,
             drills: (0..drills).map(|place| DrillForm { id: DrillId::new(place.to_string()), ..DrillForm::default() }).collect(),
             castle_nuts: owned(castle_nuts),
             through_bushings: owned(through_bushings),
@@ -138,7 +169,7 @@ proptest! {
             let read = place(&steps, |what| *what == What::Corners);
             prop_assert!(read.is_some_and(|read| read < stands));
             let undone = |what: &What| matches!(what, What::BarOut | What::EyeOff(_) | What::AdjusterOff | What::Weld(_)
-                | What::Drill(_) | What::DragLink | What::LinksByHand | What::ComesOff(_));
+                | What::Drill(_) | What::DragLink | What::Kind(_) | What::ComesOff(_));
             prop_assert!(all_before(&steps, |what| *what == What::Stands, undone));
         }
         // Drilled and welded only with the mock-up standing, welded with the battery off, tacked before.
@@ -162,10 +193,6 @@ proptest! {
         prop_assert!(tack.is_none_or(|tack| steps[tack].stands == Some(Stands::OnItsWeight)));
         // The old bar hangs in the bracket that comes off.
         prop_assert!(all_before(&steps, |what| matches!(what, What::BarOut | What::EyeOff(_)), |what| matches!(what, What::ComesOff(_))));
-        // The upper mount keeps the housing from turning until it is on stands no more.
-        prop_assert!(all_before(&steps, |what| *what == What::Spacers, |what| *what == What::OnItsWeight));
-        let spacers = place(&steps, |what| *what == What::Spacers);
-        prop_assert!(spacers.is_none_or(|spacers| steps[spacers].stands == Some(Stands::Supported)));
         // The steering wheel is set straight once the axle is read centred.
         prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| *what == What::DragLinkTurn));
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
@@ -209,15 +236,64 @@ proptest! {
             prop_assert!(pinned.is_none() || tight < pinned);
         }
         // Jam nuts after the readings, readings after the bolts; marks and grease after everything tight.
-        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Jam | What::LegsJam)));
+        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Jam)));
         prop_assert!(all_before(&steps, |what| matches!(what, What::EyeTight(_) | What::Turn), |what| *what == What::ReadAgain));
         let tightened = steps.iter().rposition(|task| !task.tightens.is_empty());
         let marked = place(&steps, |what| *what == What::Witness);
         prop_assert_eq!(tightened.is_some(), marked.is_some());
         prop_assert!(tightened.zip(marked).is_none_or(|(tightened, marked)| tightened < marked));
-        // Splined arms: stick-out, then angles, then pinched.
-        prop_assert!(all_before(&steps, |what| *what == What::StickOut, |what| matches!(what, What::SwayMounts | What::ArmsAlike | What::Pinch)));
-        prop_assert!(all_before(&steps, |what| *what == What::ArmsAlike, |what| *what == What::Pinch));
+    }
+
+    /// The same of the kinds of work that are folders of their own, by the keys a person's ticks go by: pairs of which the
+    /// first comes before the second wherever a plan has both.
+    #[test]
+    fn every_kind_of_work_keeps_the_order_of_the_trade(situation in situation()) {
+        const PAIRS: [(&str, &str); 42] = [
+            // Links off before the bar, the old bar off before the new one.
+            ("sway/links-off", "sway/old-off"), ("sway/old-off", "sway/by-hand"), ("sway/old-off", "sway/mounts-on"),
+            // Greased in the bore before anything clamps it.
+            ("sway/bushings", "sway/by-hand"), ("sway/bushings", "sway/bar-through"), ("sway/bushings", "sway/mounts"),
+            ("sway/by-hand", "sway/stick-out"), ("sway/stick-out", "sway/mounts"), ("sway/by-hand", "sway/links-by-hand"),
+            // Splined: both mounts loose, bar through, even, mounts tight, arms on, alike, pinched, held.
+            ("sway/mounts-on", "sway/bar-through"), ("sway/bar-through", "sway/stick-out"), ("sway/mounts", "sway/arms-on"),
+            ("sway/arms-on", "sway/links-by-hand"), ("sway/arms-on", "sway/arms-alike"), ("sway/arms-alike", "sway/pinch"),
+            ("sway/pinch", "sway/retaining"), ("on-its-weight", "sway/arms-alike"),
+            // Two rates: the lock both ways with the blocks loose, and again with them tight.
+            ("sway/lock", "sway/mounts"), ("sway/mounts", "sway/lock-again"),
+            // Links: set, hung, on the weight tight, looked at, locked.
+            ("sway/links-off", "sway/links-set"), ("sway/links-set", "sway/links-by-hand"), ("on-its-weight", "sway/links-tight"),
+            ("sway/links-by-hand", "on-its-weight"), ("sway/links-tight", "sway/links-read"), ("sway/links-read", "sway/links-jam"),
+            // A disconnect's studs hold before a link hangs on them; its pins are tried on the weight.
+            ("sway/links-off", "disconnect/press"), ("disconnect/press", "disconnect/studs-in"),
+            ("disconnect/studs-tight", "sway/links-by-hand"), ("sway/links-tight", "disconnect/pins"),
+            ("disconnect/stow", "disconnect/stowed"), ("on-its-weight", "disconnect/pins"),
+            // A shim is in before its clamps close.
+            ("shim/loose", "shim/in"), ("shim/in", "shim/tight"), ("shim/in", "sway/mounts"),
+            // A brace hangs with its bracket and is tight after it.
+            ("frame/by-hand", "brace/by-hand"), ("frame/small", "brace/tight"),
+            // A Y-link: bar and arm out, brackets, hung, and only then what keeps the housing from turning, on stands.
+            ("legs/bar-out", "legs/arm-out"), ("legs/arm-out", "legs/by-hand"), ("legs/by-hand", "legs/spacers"),
+            ("legs/spacers", "on-its-weight"), ("legs/turn", "read-again"), ("read-again", "legs/jam"),
+        ];
+        let steps = plan(&situation);
+        let at = |key: &str| steps.iter().position(|task| task.key == key);
+        for (first, then) in PAIRS {
+            prop_assert!(at(first).zip(at(then)).is_none_or(|(a, b)| a < b), "{first} before {then}");
+        }
+        // What comes off the sway bar comes off on stands under the frame, and nothing of it is greased at the end.
+        for key in ["sway/links-off", "sway/old-off", "legs/bar-out"] {
+            prop_assert!(at("stands").zip(at(key)).is_none_or(|(stands, off)| stands < off));
+        }
+        let greases = situation.bar.as_ref().is_some_and(|bar| bar.joints.iter().any(|joint| *joint != JointKind::Rubber));
+        prop_assert_eq!(at("grease").is_some(), greases);
+        // The housing is let down on its own spacers by nobody.
+        let spacers = at("legs/spacers");
+        prop_assert!(spacers.is_none_or(|spacers| steps[spacers].stands == Some(Stands::Supported)));
+        // The whole of each kind is there.
+        let converts = situation.y_link().is_some_and(|link| link.converts);
+        prop_assert_eq!(at("legs/bar-out").is_some() && at("legs/arm-out").is_some() && at("legs/bolts-tight").is_some(), converts);
+        let installed = situation.installs_sway_bar();
+        prop_assert_eq!(at("sway/old-off").is_some() && at("sway/bushings").is_some() && at("sway/mounts").is_some(), installed);
     }
 
     /// What is unbolted is bolted again, and nothing else.
@@ -247,15 +323,15 @@ proptest! {
     #[test]
     fn what_is_cut_is_what_the_steps_cut(situation in situation(), rods: bool, panels: bool) {
         let panel = json!({ "name": "inner fender", "faces": "outward", "at": { "text": "20", "unit": "in" } });
-        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 5, "title": "Cuts",
+        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 6, "title": "Cuts",
             "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);
         let has = |what: CutKind| cuts.iter().any(|cut| cut.name == BoltUpMessage::CutName(what).into());
         let builds = !places(&plan(&situation), |what| *what == What::Build).is_empty();
         prop_assert_eq!(has(CutKind::BarStock), builds);
-        prop_assert_eq!(has(CutKind::LinkRods), rods && situation.sway.as_ref().is_some_and(|sway| sway.link.is_some()));
-        prop_assert_eq!(has(CutKind::Panel), panels && situation.sway.is_some());
+        prop_assert_eq!(has(CutKind::LinkRods), rods && situation.links().is_some_and(|links| links.length.is_some()));
+        prop_assert_eq!(has(CutKind::Panel), panels && situation.links().is_some());
     }
 
     /// Two steps that one rule joins, swapped in a person's order: that rule is named, with both of them.
@@ -319,7 +395,7 @@ fn a_step_of_ones_own_stands_where_it_was_put() {
 }
 
 /// Keys as they were released: ticks, orders and kits of stored jobs go by them.
-const RELEASED: [&str; 65] = [
+const RELEASED: [&str; 63] = [
     "corners",
     "stands",
     "bar/out",
@@ -379,16 +455,14 @@ const RELEASED: [&str; 65] = [
     "bar/jam",
     "legs/jam",
     "sway/by-hand",
-    "sway/first-arm",
-    "sway/second-arm",
     "sway/stick-out",
     "sway/mounts",
     "sway/arms-alike",
     "sway/pinch",
 ];
 
-/// And those of the links and of the end.
-const RELEASED_LAST: [&str; 8] = [
+/// And those of the links and of the end, and of the kinds of work since.
+const RELEASED_LAST: [&str; 34] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -397,6 +471,32 @@ const RELEASED_LAST: [&str; 8] = [
     "grease",
     "witness",
     "put-back",
+    "sway/links-off",
+    "sway/old-off",
+    "sway/bushings",
+    "sway/mounts-on",
+    "sway/bar-through",
+    "sway/arms-on",
+    "sway/retaining",
+    "sway/lock",
+    "sway/lock-again",
+    "disconnect/press",
+    "disconnect/studs-in",
+    "disconnect/studs-tight",
+    "disconnect/stow",
+    "disconnect/pins",
+    "disconnect/stowed",
+    "brace/by-hand",
+    "brace/tight",
+    "shim/loose",
+    "shim/in",
+    "shim/tight",
+    "legs/bar-out",
+    "legs/arm-out",
+    "legs/brackets-on",
+    "legs/by-hand",
+    "legs/pinion",
+    "legs/bolts-tight",
 ];
 
 proptest! {

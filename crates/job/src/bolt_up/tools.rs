@@ -14,6 +14,7 @@ use super::tasks::{Task, What};
 use crate::document::tool_keys as keys;
 use crate::document::{Job, length_of};
 use crate::message::Label;
+use crate::work::kinds::{KindStep, one_piece, splined, two_rate};
 
 /// A tool.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -88,13 +89,24 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add(ToolName::Welder, ToolUse::Weld);
         add(ToolName::AngleFinder, ToolUse::Partner);
     }
-    if does(&|what| matches!(what, What::ArmsAlike)) {
+    if does(&|what| matches!(what, What::Kind(KindStep::Splined(splined::Step::ArmsAlike)))) {
         add(ToolName::AngleFinder, ToolUse::SwayArms);
     }
     if does(&|what| matches!(what, What::ReadAgain | What::Corners)) {
         add(ToolName::Tape, ToolUse::SameTape);
     }
-    if does(&|what| matches!(what, What::Grease)) {
+    let greases = |what: &What| {
+        matches!(
+            what,
+            What::Grease
+                | What::Kind(
+                    KindStep::OnePiece(one_piece::Step::Bushings)
+                        | KindStep::Splined(splined::Step::Bushings)
+                        | KindStep::TwoRate(two_rate::Step::Bushings)
+                )
+        )
+    };
+    if does(&greases) {
         add(ToolName::GreaseGun, ToolUse::Grease);
     }
     if does(&|what| matches!(what, What::Witness)) {

@@ -157,7 +157,7 @@ pub(super) fn conversion(
     if job.rig.axle_location != Some(AxleLocation::YLink) {
         return Vec::new();
     }
-    let mut checks = vec![centred(sheets), square(sheets)];
+    let mut checks = vec![centred(job, sheets), square(sheets)];
     let turns = pinion_turns(job, cycle, heights);
     checks.extend(turns.iter().map(|(height, turned)| pinion(height, *turned)));
     checks.extend(travel(cycle));
@@ -174,15 +174,17 @@ pub(super) fn conversion(
     checks
 }
 
-/// The newest centring sheet that may drive a correction now.
-pub(super) fn newest_centring(sheets: &[SheetResult]) -> Option<&Centring> {
+/// The newest centring sheet that may drive a correction now: of a Y-link that is put in, one that was read with it in.
+pub(super) fn newest_centring<'a>(job: &Job, sheets: &'a [SheetResult]) -> Option<&'a Centring> {
+    let read = job.sheets.iter().zip(sheets);
+    let held = read.filter(|(sheet, _)| job.reads_the_axle_as_it_is_held(&sheet.after)).map(|(_, result)| result);
     let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Centring && sheet.refused.is_empty();
-    sheets.iter().filter(stands).filter_map(|sheet| sheet.centring.as_ref()).next_back()
+    held.filter(stands).filter_map(|sheet| sheet.centring.as_ref()).next_back()
 }
 
-fn centred(sheets: &[SheetResult]) -> FitCheck {
+fn centred(job: &Job, sheets: &[SheetResult]) -> FitCheck {
     let name = BracketMessage::CheckName(BracketCheck::BothSides);
-    let Some(centring) = newest_centring(sheets) else {
+    let Some(centring) = newest_centring(job, sheets) else {
         return check(name, FitVerdict::Open, BracketMessage::ReadBothSides);
     };
     let verdict = match centring.answer {

@@ -45,7 +45,7 @@ pub(super) fn legs(job: &Job, sheets: &[SheetResult], turned: Option<Angle>) -> 
     if job.rig.axle_location != Some(AxleLocation::YLink) {
         return Vec::new();
     }
-    let off = super::fit::newest_centring(sheets)
+    let off = super::fit::newest_centring(job, sheets)
         .filter(|centring| centring.answer == Answer::OffCentre)
         .map(|centring| centring.offset_mm);
     let sideways = off.and_then(|off| set(job, -off, Angle::ZERO)).map(|legs| LegSetting {

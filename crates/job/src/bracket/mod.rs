@@ -222,10 +222,10 @@ pub(crate) fn conversion_checks(job: &Job, resolved: &Resolved) -> Vec<FitCheck>
     converted(job, resolved, Vec::new()).conversion
 }
 
-/// What people call the fitted track bar, and what it stands over its load, where that is less than one and its thickness was
-/// measured.
+/// What people call the fitted track bar, and what it stands over its load, where that is less than is wanted and its
+/// thickness was measured.
 pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
-    compare::margin(job, &fitted.view, &fitted.bar.id).filter(|(_, margin)| *margin < 1.0)
+    compare::margin(job, &fitted.view, &fitted.bar.id).filter(|(_, margin)| *margin < crate::defaults::BAR_MARGIN_TOLD)
 }
 
 /// Why the other approaches that set a length fail: each with its name and its first reason.

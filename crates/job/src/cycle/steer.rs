@@ -95,6 +95,56 @@ fn wanted(job: &Job, setups: Option<&Setups>) -> Option<Message> {
     Some(link_change(link.made, straight, form.thread.as_ref()))
 }
 
+/// Bar and drag link in front view: angle and length of each.
+struct Leant {
+    drag: (Angle, Length),
+    bar: Option<(Angle, Length)>,
+    /// Whether both lean the same way, seen from the front, whichever side each has its body end on.
+    same_way: bool,
+}
+
+fn leant(mechanism: &Mechanism, driven: &Posed) -> Option<Leant> {
+    let link = mechanism.drag_link()?;
+    let (suspension, pose) = (mechanism.suspension(), &driven.solved.pose);
+    let height = suspension.axle_height();
+    let bar_out =
+        mechanism.bar().map(|bar| suspension.links()[bar].body - suspension.axle_end(bar, pose));
+    let pitman_out = link.pitman - pose.place(height, link.knuckle);
+    Some(Leant {
+        drag: link.front_view(height, pose),
+        bar: bar_out.map(|out| {
+            (Angle::from_radians(driven.bar_angle), Length::from_mm(out.y.hypot(out.z)))
+        }),
+        same_way: bar_out.is_none_or(|out| (out.y < 0.0) == (pitman_out.y < 0.0)),
+    })
+}
+
+/// A bump or dip that steering is judged over, mm of travel: what a road has.
+const BUMP: f64 = 50.0;
+
+/// What steering is judged by.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct BesideLink {
+    /// How far bar and drag link lean apart at the driven height, without a sign; None without a bar.
+    pub apart: Option<Angle>,
+    /// The most the wheels steer by themselves over a bump or a dip of 50 mm, without a sign.
+    pub over_bumps: Angle,
+}
+
+/// What steering is judged by, where a drag link was measured.
+pub(crate) fn beside_link(mechanism: &Mechanism) -> Option<BesideLink> {
+    mechanism.drag_link()?;
+    let driven = mechanism.at_driven_height().ok()?;
+    let Leant { drag: (drag, _), bar, same_way } = leant(mechanism, &driven)?;
+    let turned = if same_way { drag } else { -drag };
+    let steers = [BUMP, -BUMP].into_iter().filter_map(|travel| {
+        let posed = mechanism.pose(driven.left + travel, driven.right + travel, driven.trail()).ok()?;
+        Some((posed.steer - driven.steer).abs()).filter(|steer| steer.is_finite())
+    });
+    let over_bumps = Angle::from_radians(steers.fold(0.0, f64::max));
+    Some(BesideLink { apart: bar.map(|(angle, _)| (angle - turned).abs()), over_bumps })
+}
+
 pub(crate) fn steering(
     mechanism: &Mechanism,
     heave: &[Posed],
@@ -125,20 +175,12 @@ pub(crate) fn steering(
         .iter()
         .filter(|posed| posed.steer.is_nan())
         .min_by(|a, b| (a.left - driven.left).abs().total_cmp(&(b.left - driven.left).abs()));
-    let (drag_angle, drag_length) = link.front_view(height, &driven.solved.pose);
-    let bar = mechanism.bar().map(|bar| {
-        let end = mechanism.suspension().axle_end(bar, &driven.solved.pose);
-        let out = mechanism.suspension().links()[bar].body - end;
-        (Angle::from_radians(driven.bar_angle), Length::from_mm(out.y.hypot(out.z)), out)
-    });
+    let Leant { drag: (drag_angle, drag_length), bar, same_way } = leant(mechanism, driven)?;
     let straight = link.straight_length(height, &driven.solved.pose);
     let change = straight - link.made;
-    // Leant the same way, seen from the front, whichever side each has its body end on.
-    let pitman_out = link.pitman - driven.solved.pose.place(height, link.knuckle);
-    let same_way = bar.is_none_or(|(.., out)| (out.y < 0.0) == (pitman_out.y < 0.0));
     let turned = if same_way { drag_angle } else { -drag_angle };
-    let difference = bar.map(|(angle, ..)| angle - turned);
-    let ratio = bar.map(|(_, length, _)| length / drag_length);
+    let difference = bar.map(|(angle, _)| angle - turned);
+    let ratio = bar.map(|(_, length)| length / drag_length);
     let worst_angle = Angle::from_radians(steered);
     Some(SteeringResult {
         bump_steer_deg_per_mm: per_mm,
@@ -146,7 +188,7 @@ pub(crate) fn steering(
         worst_deg: worst_angle,
         worst_at_mm: Length::from_mm(worst.left),
         worst_at_tyre_mm: tyre.unwrap_or(height * 2.0) * steered.tan(),
-        bar_angle_deg: bar.map(|(angle, ..)| angle),
+        bar_angle_deg: bar.map(|(angle, _)| angle),
         drag_link_angle_deg: drag_angle,
         angle_difference_deg: difference,
         length_ratio: ratio,
@@ -162,7 +204,7 @@ pub(crate) fn steering(
         }
         .into(),
         match_says: CycleMessage::LinkMatch {
-            bar: bar.map(|(angle, ..)| angle),
+            bar: bar.map(|(angle, _)| angle),
             drag: drag_angle,
             match_: difference.zip(ratio),
             same_way,

@@ -47,6 +47,10 @@ pub enum FindingKind {
     NotAsPlanned,
     /// Something ends the travel before the stops.
     TravelEnds,
+    /// The bar and the drag link lean apart: the wheels steer as the axle moves.
+    LinkBesideBar,
+    /// The wheels steer by themselves over bumps.
+    SteersOverBumps,
     /// The sway links do not work over the travel.
     LinksFail,
     /// Fewer threads are engaged than hold.
@@ -164,7 +168,10 @@ impl FindingKind {
             | Self::NotAsPlanned => Stage::Prove,
             Self::YLinkFails => Stage::Bracket,
             Self::Overstressed | Self::LinksFail => Stage::Sway,
-            Self::TravelEnds | Self::ClearanceNotChecked => Stage::Cycle,
+            Self::TravelEnds
+            | Self::ClearanceNotChecked
+            | Self::LinkBesideBar
+            | Self::SteersOverBumps => Stage::Cycle,
             Self::ThreadEngaged => Stage::Bar,
         }
     }
@@ -191,6 +198,8 @@ impl FindingKind {
             | Self::Overstressed
             | Self::NotAsPlanned
             | Self::TravelEnds
+            | Self::LinkBesideBar
+            | Self::SteersOverBumps
             | Self::LinksFail
             | Self::ThreadEngaged => FindingVerdict::Fails,
         }
@@ -220,6 +229,7 @@ impl FindingKind {
             | Self::TravelEnds
             | Self::ClearanceNotChecked => Weight::Function,
             Self::PartWrong | Self::NotAsPlanned => Weight::Fit,
+            Self::LinkBesideBar | Self::SteersOverBumps => Weight::Comfort,
         }
     }
 }

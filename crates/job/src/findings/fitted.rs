@@ -1,16 +1,20 @@
 //! What is judged of the vehicle as it is fitted, and what reads otherwise than planned.
 
 use super::figure::keyed;
-use super::finding::{Finding, FindingKind, finding};
+use super::finding::{Finding, FindingKind, FindingVerdict, Weight, finding};
 use super::sources::Sources;
 use crate::bracket::message::BracketMessage;
 use crate::cautions::Stage;
+use crate::cycle::BesideLink;
+use crate::defaults;
+use crate::document::bracketing::Target;
 use crate::document::{Job, SheetKind};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::prove::settling::says_otherwise_alone;
 use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict};
+use derecho_core::measure::Angle;
 use derecho_core::measure::centring::Answer;
 
 /// What a check is called in the keys of acceptances.
@@ -49,8 +53,11 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     if let Some((name, margin)) = &fitted.track_bar {
         let says = ProveMessage::TrackBarOverloaded { name: name.to_owned(), margin: *margin };
         let found = finding(FindingKind::Overstressed, &format!("track_bar/{name}/{margin:.2}"), says);
-        findings.push(Finding { stage: Stage::Bracket, ..found });
+        // What holds, and not by much, is told and stands in nobody's way.
+        let verdict = if *margin < 1.0 { found.verdict } else { FindingVerdict::Close };
+        findings.push(Finding { stage: Stage::Bracket, verdict, ..found });
     }
+    findings.extend(fitted.steering.into_iter().flat_map(|steering| beside_link(job, resolved, steering)));
     let brace = fitted.brace.as_ref().filter(|check| check.verdict == FitVerdict::Bad);
     findings.extend(brace.map(|check| {
         let says = ProveMessage::DoesNotFit { check: Box::new(check.clone()) };
@@ -66,6 +73,31 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
         }),
     );
     findings
+}
+
+/// Bar and drag link apart, and what that does over bumps, where this job moves an eye or was to bring them parallel: then
+/// somebody can choose otherwise.
+fn beside_link(job: &Job, resolved: &Resolved, BesideLink { apart, over_bumps }: BesideLink) -> Vec<Finding> {
+    let Some(setups) = resolved.setups().filter(|_| job.rig.is_steered()) else { return Vec::new() };
+    let moves = !setups.other().moves.since(setups.found.moves).is_none();
+    let part = setups.other().drag_link != setups.found.drag_link;
+    let wanted = job.bracket.target == Target::ParallelToDragLink;
+    if !(moves || part || wanted) {
+        return Vec::new();
+    }
+    let graded = |kind, key: &str, angle: Angle, (close, fails): (f64, f64), weight| {
+        let degrees = angle.to_degrees();
+        let verdict = if degrees > fails { FindingVerdict::Fails } else { FindingVerdict::Close };
+        let says = ProveMessage::Steers { over_bumps: kind == FindingKind::SteersOverBumps, angle };
+        (degrees > close).then(|| Finding { verdict, weight, ..finding(kind, &format!("{key}/{degrees:.1}"), says) })
+    };
+    let asked = if wanted { Weight::Function } else { Weight::Comfort };
+    let apart = apart.and_then(|apart| {
+        graded(FindingKind::LinkBesideBar, "link_beside_bar", apart, defaults::LINK_APART_DEGREES, asked)
+    });
+    let (kind, limits) = (FindingKind::SteersOverBumps, defaults::BUMP_STEER_DEGREES);
+    let steers = graded(kind, "steers_over_bumps", over_bumps, limits, Weight::Comfort);
+    apart.into_iter().chain(steers).collect()
 }
 
 /// The last stick-out, where the sway bar is off to one side.

@@ -1,7 +1,7 @@
 //! What the register is read from: a job with what its stages found.
 
 use crate::bolt_up::Progressed;
-use crate::cycle::Brief;
+use crate::cycle::{BesideLink, Brief};
 use crate::document::Job;
 use crate::prove::ProveResult;
 use crate::prove::settling::Look;
@@ -18,8 +18,10 @@ pub struct JudgedFitted {
     pub sway_bar: Option<(Stress, Stress)>,
     /// What a brace takes off the frame bracket, where there is one.
     pub brace: Option<FitCheck>,
-    /// The track bar's name and what it stands over its load, where that is less than one.
+    /// The track bar's name and what it stands over its load, where that is less than wanted.
     pub track_bar: Option<(String, f64)>,
+    /// Bar beside drag link, and what the wheels do over bumps.
+    pub steering: Option<BesideLink>,
 }
 
 /// What the register is read from: a job with what its stages found.

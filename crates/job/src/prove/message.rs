@@ -3,7 +3,7 @@
 use super::cause::Cause;
 use super::look::LookKind;
 use super::verdict::ProveVerdict;
-use crate::document::gate_keys;
+use crate::document::{FittedPart, gate_keys};
 use crate::document::proof::RoadStep;
 use crate::message::{Label, Message, OfTopic, Topic};
 use crate::setups::adjuster::ThreadFault;
@@ -171,6 +171,16 @@ pub enum ProveMessage {
     SwayBarOverstressed {
         stress: Stress,
         takes: Stress,
+    },
+    /// Bar and drag link apart, or what the wheels do over a bump of 50 mm.
+    Steers {
+        over_bumps: bool,
+        angle: Angle,
+    },
+    /// What is installed besides bar, brackets and drag link.
+    Installs {
+        part: FittedPart,
+        name: String,
     },
     TrackBarOverloaded {
         name: String,

@@ -32,7 +32,7 @@ use crate::bar::need::Need;
 use crate::bar::need_of;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
-use crate::document::{AxleLocation, Job, Purpose, Sheet, SheetKind};
+use crate::document::{AxleLocation, FittedPart, Job, Purpose, Sheet, SheetKind};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::moves::EyeMoves;
@@ -212,10 +212,11 @@ fn clear_asked(job: &Job, cycled: Option<&Brief>) -> Option<ProveResult> {
     })
 }
 
-/// Whether the sway bar is fitted as it is planned: recorded so, and not a plan of which nothing is done.
+/// Whether the sway bar is fitted as it is planned: recorded so, with everything of it that is installed in this job.
 fn sway_fitted(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> bool {
-    let fits_bar = job.bolt_up.fits_sway_bar == Some(true);
-    resolved.sway.plan == resolved.sway.fitted && !(fits_bar && found.nothing_done())
+    let mut open = job.not_installed();
+    open.retain(|part| matches!(part, FittedPart::SwayBar | FittedPart::Disconnect | FittedPart::SecondShim));
+    resolved.sway.plan == resolved.sway.fitted && open.is_empty() && !found.nothing_done()
 }
 
 /// Where sway links were to be fitted as well: how they stand.
@@ -312,6 +313,7 @@ fn prove_axle(
     let unbuilt = rounds == 0 && setups.is_some_and(|setups| setups.known.built);
     let open = setups.is_some_and(|setups| !setups.unread && setups.plan.differs(&setups.fitted))
         || unbuilt
+        || !job.not_installed().is_empty()
         || (rounds == 0 && !checks && found.nothing_done());
     let undecided = setups.is_some_and(|setups| is_undecided(job, setups));
     let together = movement.as_ref().and_then(|movement| {

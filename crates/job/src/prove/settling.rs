@@ -22,7 +22,7 @@ use crate::bolt_up::{Progressed, temporary};
 use crate::defaults;
 use crate::document::proof::{ReminderKind, ReminderRecord};
 use crate::document::sway::PinForm;
-use crate::document::{Job, SheetKind, Use, length_of};
+use crate::document::{FittedPart, Job, SheetKind, Use, length_of};
 use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
 use crate::verdict::{FitCheck, FitVerdict, check};
@@ -59,11 +59,24 @@ pub struct Reminder {
     pub done: Option<ReminderRecord>,
 }
 
+/// Something besides bar, brackets and drag link that is installed in this job.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct InstallLine {
+    /// Which.
+    pub part: FittedPart,
+    /// What it is called.
+    pub says: Message,
+    /// Whether it is on record as installed.
+    pub on_record: bool,
+}
+
 /// What stands in the way of settling, and what comes after it.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
 pub struct Settling {
     /// Whether it can be closed now: proved, and nothing in the way that nobody accepted.
     pub may: bool,
+    /// What is installed in this job besides bar, brackets and drag link.
+    pub installs: Vec<InstallLine>,
     /// What is looked at again in this job.
     pub looks: Vec<Look>,
     /// The bar's angle and the links as they were read afterwards, against what was predicted.
@@ -259,8 +272,17 @@ pub(crate) fn settling(
     (looks, compared): (Vec<Look>, Vec<FitCheck>),
     may: bool,
 ) -> Settling {
+    let installs = FittedPart::ALL.into_iter().filter(|part| job.installs(*part));
+    let brace = job.bracket.brace.as_ref().map_or("", |brace| brace.name.as_str());
     Settling {
         may,
+        installs: installs
+            .map(|part| InstallLine {
+                part,
+                says: ProveMessage::Installs { part, name: brace.to_owned() }.into(),
+                on_record: job.has_installed(part),
+            })
+            .collect(),
         looks,
         compared,
         next_time: next_time(job, resolved),

@@ -3,7 +3,7 @@
 
 use crate::defaults;
 use crate::document::check::{FieldError, asks};
-use crate::document::{AxleLocation, Bar, BarRead, Job, heights, length_of};
+use crate::document::{AxleLocation, Bar, BarRead, FittedPart, Job, heights, length_of};
 use derecho_core::bar::builder::built;
 use derecho_core::bar::evidence::{FinderReading, Rise, rise};
 use derecho_core::measure::{Angle, AngleEntry, Length, Side};
@@ -66,8 +66,9 @@ pub fn built_length(job: &Job) -> Option<Length> {
 /// # Errors
 /// With what is missing, each with its field.
 pub fn known(job: &Job) -> Result<Known, Unknown> {
-    if job.rig.axle_location == Some(AxleLocation::YLink) {
-        let message = asks::NO_TRACK_BAR;
+    let there = job.rig.axle_location == Some(AxleLocation::YLink);
+    if there || job.installs(FittedPart::YLink) {
+        let message = if there { asks::NO_TRACK_BAR } else { asks::BAR_COMES_OUT };
         let missing = vec![FieldError::new("/rig/axle_location", "no_bar", message)];
         return Err(Unknown { why: NoBar::YLink, missing });
     }

@@ -142,7 +142,12 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
         (JobState::BeingFitted, _) => to(Stage::BoltUp, Next::NextStepOfWork),
         // Nobody is sent to the steps that were just done.
         (_, Some(ProveVerdict::PlanNotFitted)) if all_done(sources) => {
-            let stage = if job.is_sway_alone() { Stage::Sway } else { Stage::Bar };
+            // What is no bar and no link goes on record on the Prove screen.
+            let stage = match job.is_sway_alone() {
+                _ if !job.not_installed().is_empty() => Stage::Prove,
+                true => Stage::Sway,
+                false => Stage::Bar,
+            };
             to(stage, Next::RecordWhatWasFitted)
         }
         (_, Some(ProveVerdict::PlanNotFitted)) => to(Stage::BoltUp, Next::FitTheChosenPlan),

@@ -1,6 +1,7 @@
 //! Stage Bolt-up.
 
 use super::sides;
+use super::step::{DRILLING, FINGERS, STANDS, STEERING, StepSays, WELDING, in_a_row, plain, reported, unsaid};
 use crate::{all_marked as say_all, marked as say};
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::drills;
@@ -17,8 +18,8 @@ use derecho_job::bolt_up::message::{
 };
 use derecho_job::document::work::{HeadSide, PartRecord, PartState, Stands, TorqueSource};
 
-use derecho_job::bolt_up::rules::Rule;
-use derecho_job::bolt_up::situation::{Situation, SwayWork, drill_size, is_bushing};
+use derecho_job::work::rules::Rule;
+use derecho_job::bolt_up::situation::{Situation, drill_size, is_bushing};
 use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
 
 pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
@@ -73,35 +74,6 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::CutName(what) => plain(cut(*what).0),
         BoltUpMessage::CutSays(what) => plain(cut(*what).1),
     }
-}
-
-/// A step in words.
-struct StepSays {
-    does: Phrase,
-    how: Option<Phrase>,
-    because: &'static str,
-    caution: Option<&'static str>,
-}
-
-const STANDS: &str = "Jack stands under the frame, never a jack alone. Springs are under load, and the axle can shift or drop when the bar comes off.";
-const FINGERS: &str = "Engine off. Fingers out of bolt holes while anything moves. A ratchet strap under load can snap back: stand clear of its line.";
-const WELDING: &str = "Cover eyes, hands and skin. Keep heat off fuel and brake lines and bushings. Fire extinguisher within reach. Structural welding is for a qualified and, where the law says so, licensed welder.";
-const DRILLING: &str = "Eye protection on. Brace the drill: it can grab. Keep hands away from hot chips. Check that nothing is behind the far wall before you drill through.";
-const STEERING: &str =
-    "Steering parts: follow the manufacturer's instructions only. Torque, pin and inspect.";
-const SWAY: &str = "A twisted sway bar is under load: level ground, both wheels at the same height before you undo a sway link.";
-
-fn plain(text: &str) -> Phrase {
-    Phrase::plain(text)
-}
-
-fn reported(
-    does: Phrase,
-    how: Option<Phrase>,
-    because: &'static str,
-    caution: Option<&'static str>,
-) -> StepSays {
-    StepSays { does, how, because, caution }
 }
 
 fn reported_of(facts: &StepFacts) -> StepSays {
@@ -164,17 +136,7 @@ fn step(context: &StepContext, what: &What) -> StepSays {
         W::DragLink | W::DragLinkTight | W::DragLinkPin | W::DragLinkTurn | W::DragLinkClamps => {
             steering(context, what)
         }
-        W::Spacers | W::Legs | W::LegsJam => y_link(context, what),
-        W::SwayByHand
-        | W::FirstArm
-        | W::SecondArm
-        | W::StickOut
-        | W::SwayMounts
-        | W::ArmsAlike
-        | W::Pinch => swaying(context, what),
-        W::LinksSet | W::LinksByHand | W::LinksTight | W::LinksRead | W::LinksJam => {
-            sway_links(context, what)
-        }
+        W::Kind(step) => super::kinds::step(context, *step),
         W::OnItsWeight | W::ReadAgain | W::Grease | W::Witness | W::PutBack | W::Own { .. } => {
             closing(context, what)
         }
@@ -497,32 +459,6 @@ fn eyes(context: &StepContext, what: &What) -> StepSays {
     }
 }
 
-fn y_link(context: &StepContext, what: &What) -> StepSays {
-    match what {
-        What::Spacers => reported(
-            plain("Remove the spacers behind the old upper mount, on jack stands"),
-            None,
-            "They keep the housing from turning: left in, they hold what the Y-link has to move.",
-            Some(STANDS),
-        ),
-        What::Legs => reported(
-            plain(
-                "Turn the legs of the Y-link until both sides measure the same and the pinion is back at its old angle",
-            ),
-            (!context.legs.is_empty()).then(|| in_a_row(&say_all(&context.legs))),
-            "One leg longer and the other shorter moves the axle sideways. Both legs longer, or both shorter, rotates the pinion.",
-            None,
-        ),
-        What::LegsJam => reported(
-            plain("Tighten the jam nuts of both legs"),
-            None,
-            "Last, once both sides measure the same.",
-            None,
-        ),
-        _ => unsaid(),
-    }
-}
-
 fn closing(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::OnItsWeight => reported(
@@ -575,11 +511,6 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
     }
 }
 
-/// Said of a step in another function of this file.
-fn unsaid() -> StepSays {
-    reported(Phrase::default(), None, "", None)
-}
-
 /// A cotter pin through a castle nut of the bar.
 fn pin(whose: &str) -> StepSays {
     reported(
@@ -626,150 +557,6 @@ fn steering(context: &StepContext, what: &What) -> StepSays {
             Some(STEERING),
         ),
     }
-}
-
-fn swaying(context: &StepContext, what: &What) -> StepSays {
-    let work = context.situation.sway.as_ref();
-    match what {
-        What::SwayByHand => reported(
-            plain("Put the sway bar in its clamps, bolts by hand"),
-            Some(plain("A plate under one clamp needs an equal shim under the other.")),
-            "It still has to slide.",
-            Some(SWAY),
-        ),
-        What::FirstArm => reported(
-            plain("Install the first splined sway bar arm, mount bolt tight"),
-            None,
-            "You push the sway bar through against it.",
-            Some(SWAY),
-        ),
-        What::SecondArm => reported(
-            plain("Push the sway bar through, second sway bar arm on, mount bolt loose"),
-            Some(plain("Both arms in the same spline, or as close as the splines allow.")),
-            "It slides until the stick-out is equal.",
-            None,
-        ),
-        What::StickOut => reported(
-            plain("Slide the sway bar until it sticks out the same on both sides"),
-            Some(plain("Measure it on the Tape screen, stick-out.")),
-            "Off center, one sway bar arm gets closer to whatever is next to it.",
-            None,
-        ),
-        What::SwayMounts => reported(
-            plain(if work.is_some_and(|work| work.splined) {
-                "Tighten the mount bolt of the second sway bar arm"
-            } else {
-                "Tighten the sway bar clamps, stops against them"
-            }),
-            None,
-            "Once the stick-out is equal.",
-            None,
-        ),
-        What::ArmsAlike => reported(
-            plain("Set both sway bar arms to the same angle"),
-            Some(plain("Angle finder on both, on level ground, on its wheels.")),
-            "One spline off twists the sway bar at rest.",
-            None,
-        ),
-        What::Pinch => reported(
-            plain("Tighten the pinch bolts of both sway bar arms"),
-            None,
-            "Once both sway bar arms are at the same angle.",
-            None,
-        ),
-        _ => unsaid(),
-    }
-}
-
-fn links_set(work: Option<&SwayWork>) -> StepSays {
-    if unequal(work).is_some() {
-        return reported(
-            match work.and_then(|work| Some((work.link?, work.left_longer / 2.0))) {
-                Some((link, half)) => Phrase::of(|w| {
-                    let (left, right) = (w.fine(link + half), w.fine(link - half));
-                    format!("Set the left sway link to {left} and the right sway link to {right}, eye to eye")
-                }),
-                None => plain("Set both sway links"),
-            },
-            Some(plain(
-                "Unequal on purpose. At each sway link, same amount of right- and left-hand thread engaged.",
-            )),
-            "The difference between them sets the preload.",
-            Some(SWAY),
-        );
-    }
-    reported(
-        match work.and_then(|work| work.link) {
-            Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
-            None => plain("Set both sway links to the same length"),
-        },
-        Some(plain(
-            "Side by side, a bolt through both eyes; same amount of right- and left-hand thread engaged.",
-        )),
-        "Unequal sway links twist the sway bar at rest.",
-        Some(SWAY),
-    )
-}
-
-fn sway_links(context: &StepContext, what: &What) -> StepSays {
-    let work = context.situation.sway.as_ref();
-    match what {
-        What::LinksSet => links_set(work),
-        What::LinksByHand => reported(
-            match work.and_then(|work| work.hole) {
-                Some(arm) => Phrase::of(|w| {
-                    format!(
-                        "Install both sway links by hand, in the hole {} from the center of the bar",
-                        w.fine(arm)
-                    )
-                }),
-                None => plain("Install both sway links by hand"),
-            },
-            Some(plain("Put the bolts in from the side they can come back out of.")),
-            "Get both sides on before you tighten either.",
-            Some(SWAY),
-        ),
-        What::LinksTight => reported(
-            plain("Tighten the sway link bolts, both ends, both sides"),
-            Some(plain("Level ground, weight on the wheels: the bushings then rest where it is driven.")),
-            "Tightened with the axle hanging, the bushings stay twisted.",
-            None,
-        ),
-        What::LinksRead if unequal(work).is_some() => reported(
-            match unequal(work) {
-                Some(longer) => Phrase::of(|w| {
-                    let side = sides::whose(Side::of(longer.to_mm()), context.driver);
-                    format!("Measure both sway links: {side} one {} longer, as planned", w.fine(longer.abs()))
-                }),
-                None => plain("Measure both sway links"),
-            },
-            None,
-            "They are unequal on purpose: the sway bar arms are not at the same angle.",
-            None,
-        ),
-        What::LinksRead => reported(
-            plain("Check both sway bar arms: same angle left and right"),
-            None,
-            "A sway link one turn too long shows up here.",
-            None,
-        ),
-        What::LinksJam => reported(
-            plain("Tighten the sway link jam nuts"),
-            None,
-            if unequal(work).is_some() {
-                "Last, once both sway links are at their planned lengths."
-            } else {
-                "Last, once both sway bar arms are at the same angle."
-            },
-            None,
-        ),
-        _ => unsaid(),
-    }
-}
-
-/// How much longer the left link is on purpose; None where both are alike.
-fn unequal(work: Option<&SwayWork>) -> Option<Length> {
-    work.map(|work| work.left_longer).filter(|longer| *longer != Length::ZERO)
 }
 
 /// What is cut, and where its template is.
@@ -832,17 +619,6 @@ fn through_bushing(situation: &Situation, end: BracketEnd, bolts: BracketBolts) 
     situation.through_bushings.contains(&key)
 }
 
-/// Sentences one after the other, each with its full stop.
-pub(crate) fn in_a_row(phrases: &[Phrase]) -> Phrase {
-    Phrase::of(|w| {
-        let stopped = |phrase: &Phrase| {
-            let text = phrase.in_unit(w.unit()).trim();
-            if text.ends_with(['.', '!', '?', ':']) { text.to_owned() } else { format!("{text}.") }
-        };
-        phrases.iter().map(stopped).collect::<Vec<_>>().join(" ")
-    })
-}
-
 /// How the vehicle has to stand.
 pub(crate) const fn stands(stands: Option<Stands>) -> &'static str {
     match stands {
@@ -873,7 +649,9 @@ pub(crate) const fn rule(rule: Rule) -> &'static str {
         Rule::SideFirst => "the side bolts come before the small ones",
         Rule::BarBoltLast => "the bar's own bolt comes after the bracket's",
         Rule::OnItsWeight => "it has to be on its wheels at the driven height",
-        Rule::FirstArmTight => "the first sway bar arm is tight before the sway bar is pushed through",
+        Rule::GreasedFirst => "grease the bushings before anything clamps them",
+        Rule::LockFirst => "find the lock both ways before the blocks are tight",
+        Rule::BracketFirst => "the bracket is tight before what braces it",
         Rule::StickOutFirst => "the stick-out has to be equal first",
         Rule::AnglesFirst => "both sway bar arms have to be at the same angle first",
         Rule::LooseFirst => "it has to be loose first",
@@ -1174,14 +952,21 @@ fn fastener(name: &FastenerName) -> String {
         FastenerName::JamNuts => "bar jam nuts or clamps",
         FastenerName::DragLinkClamps => "clamps of the drag link's sleeve",
         FastenerName::DragLinkNuts => "drag link nuts",
-        FastenerName::FirstMount => "first sway arm mount bolt",
-        FastenerName::SecondMount => "second sway arm mount bolt",
+        FastenerName::FirstMount => "left sway bar mount bolts",
+        FastenerName::SecondMount => "right sway bar mount bolts",
         FastenerName::SwayClamps => "sway bar clamps",
         FastenerName::Pinch => "sway arm pinch bolts",
         FastenerName::ArmEyes => "sway link bolts at the sway bar arms",
         FastenerName::FarEnds => "sway link bolts at the other ends",
         FastenerName::LinksJam => "sway link jam nuts",
         FastenerName::LegsJam => "Y-link leg jam nuts",
+        FastenerName::LegsBrackets => "Y-link bracket bolts",
+        FastenerName::LegsBolts => "Y-link and control arm bolts",
+        FastenerName::Retaining => "sway arm retaining bolts",
+        FastenerName::DisconnectStuds => "disconnect stud nuts",
+        FastenerName::StowStuds => "stow stud nuts",
+        FastenerName::BraceAtBracket => "brace bolts at the bracket",
+        FastenerName::BraceAtRail => "brace bolts at the frame rail",
         FastenerName::Typed(name) => return mark(name),
         FastenerName::Bracket { bolts, bracket } => {
             let bracket = bracket.as_deref().map_or_else(|| "bracket".to_owned(), mark);
@@ -1202,6 +987,9 @@ fn part_name(name: &PartName) -> String {
         PartName::BuiltBar => "built track bar",
         PartName::SwayBar => "sway bar",
         PartName::SwayLinks => "sway links",
+        PartName::Disconnect => "sway bar disconnect",
+        PartName::SecondShim => "clamp shim",
+        PartName::YLink => "Y-link",
     }
     .to_owned()
 }
@@ -1217,6 +1005,10 @@ fn part_place(place: PartPlace) -> String {
         PartPlace::DragLink => "on the drag link".to_owned(),
         PartPlace::SwayBar => "1, with its mounts".to_owned(),
         PartPlace::SwayLinks => "2, one per side".to_owned(),
+        PartPlace::Disconnect => "2, one per side, with pins".to_owned(),
+        PartPlace::Brace => "1, from the frame bracket to the other frame rail".to_owned(),
+        PartPlace::SecondShim => "1, under the other sway bar clamp".to_owned(),
+        PartPlace::YLink => "1, with its brackets".to_owned(),
     }
 }
 

@@ -10,6 +10,7 @@ use derecho_core::parts::BracketEnd;
 use derecho_job::message::Label;
 use derecho_job::prove::message::{LookFirst, ProveCheck, ProveMessage};
 
+use derecho_job::document::FittedPart;
 use derecho_job::document::proof::RoadStep;
 use derecho_job::prove::cause::Cause;
 use derecho_job::prove::look::LookKind;
@@ -89,6 +90,8 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::DoesNotFit { check } => does_not_fit(check),
         ProveMessage::StepsOpen { open, of } => steps_open(*open, *of),
         ProveMessage::SwayBarOverstressed { stress, takes } => sway_bar_overstressed(*stress, *takes),
+        ProveMessage::Steers { over_bumps, angle } => steers(*over_bumps, *angle),
+        ProveMessage::Installs { part, name } => Phrase::plain(&installs(*part, name)),
         ProveMessage::TrackBarOverloaded { name, margin } => track_bar_overloaded(name, *margin),
         ProveMessage::StickOutOff { off, driver } => stick_out_off(off, *driver),
         ProveMessage::NotRight { kind } => not_right(*kind),
@@ -539,6 +542,30 @@ pub(crate) fn sway_bar_overstressed(stress: Stress, takes: Stress) -> Phrase {
         stress.to_mpa(),
         takes.to_mpa()
     ))
+}
+
+/// How far bar and drag link lean apart, or what the wheels do over a bump.
+fn steers(over_bumps: bool, angle: Angle) -> Phrase {
+    Phrase::of(|w| {
+        let angle = degrees(angle);
+        if over_bumps {
+            let bump = w.distance(Length::from_mm(50.0));
+            format!("The wheels steer {angle} by themselves over a {bump} bump.")
+        } else {
+            format!("Bar and drag link are {angle} apart at the driven height: the wheels steer as the axle moves.")
+        }
+    })
+}
+
+/// What is installed besides bar, brackets and drag link.
+fn installs(part: FittedPart, name: &str) -> String {
+    match part {
+        FittedPart::SwayBar => "the sway bar".to_owned(),
+        FittedPart::Disconnect => "the sway bar disconnect".to_owned(),
+        FittedPart::Brace => format!("the {}", mark(name)),
+        FittedPart::SecondShim => "the shim under the other sway bar clamp".to_owned(),
+        FittedPart::YLink => "the Y-link".to_owned(),
+    }
 }
 
 pub(crate) fn track_bar_overloaded(name: &str, margin: f64) -> Phrase {

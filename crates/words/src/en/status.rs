@@ -72,6 +72,8 @@ const fn put_right(kind: FindingKind) -> &'static str {
         FindingKind::Overstressed => "Relieve the part that is overloaded",
         FindingKind::NotAsPlanned => "Compare what was measured with the plan",
         FindingKind::TravelEnds => "Find what still stops the travel",
+        FindingKind::LinkBesideBar => "Bring the bar and the drag link parallel",
+        FindingKind::SteersOverBumps => "Find what steers the wheels over bumps",
         FindingKind::LinksFail => "Choose sway links that work",
         FindingKind::ThreadEngaged => "Set the bar so that enough thread is engaged",
         FindingKind::ClearanceNotChecked => "Check the clearance over the travel",

@@ -1,5 +1,7 @@
 import { Plus } from "lucide-react";
 import type { Schemas } from "../../api/client";
+import { InstalledHere } from "../../job/InstalledHere";
+import { InstalledParts } from "../../job/InstalledParts";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Button } from "../../ui/Button";
@@ -8,7 +10,6 @@ import { Figure } from "../../ui/Figure";
 import { Notice } from "../../ui/Notice";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { Tick } from "../../ui/Tick";
 import { Checks } from "../bracket/Checks";
 import { ownKey, setPart, setWork } from "./edits";
 import { UseKit } from "./UseKit";
@@ -78,11 +79,10 @@ export function Parts({ worked }: { worked: WorkResult }) {
       <OwnPart />
       <UseKit worked={worked} />
       {worked.fit.length > 0 && <Checks title="Fit check" checks={worked.fit} />}
-      <Tick
-        label="The sway bar itself gets installed in this job"
-        value={job.bolt_up?.fits_sway_bar}
-        onPick={(fits_sway_bar) => change(setWork({ fits_sway_bar }))}
-      />
+      {job.sway?.kind && job.sway.kind !== "none" && (
+        <InstalledHere part="sway_bar" label="The sway bar itself gets installed in this job" />
+      )}
+      <InstalledParts />
     </>
   );
 }

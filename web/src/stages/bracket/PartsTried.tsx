@@ -2,6 +2,8 @@ import { Hand, Plus, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import type { Part, Schemas } from "../../api/client";
 import { setBracketing } from "../../job/edits";
+import { InstalledHere } from "../../job/InstalledHere";
+import { planPart } from "../../job/installs";
 import { useJob } from "../../job/useJob";
 import { PartPicture } from "../../parts/PartPicture";
 import { sketchOf } from "../../parts/sketch";
@@ -97,6 +99,7 @@ export function PartsTried() {
           </li>
         ))}
       </ul>
+      {form.brace && <InstalledHere part="brace" label="The brace gets installed in this job" />}
       {form.brace ? (
         <p className="flex items-center gap-2 border-line border-b">
           <span className="flex-1">
@@ -105,7 +108,9 @@ export function PartsTried() {
           <Button
             look="quiet"
             aria-label={`Remove ${form.brace.name}`}
-            onClick={() => change(setBracketing({ brace: undefined }))}
+            onClick={() =>
+              change((old) => planPart("brace", undefined)(setBracketing({ brace: undefined })(old)))
+            }
           >
             <Trash2 size={18} aria-hidden />
           </Button>
@@ -116,7 +121,10 @@ export function PartsTried() {
             <span className="flex-1">
               {brace.name} <span className="text-muted">brace</span>
             </span>
-            <Button onClick={() => change(setBracketing({ brace }))} aria-label={`Add ${brace.name}`}>
+            <Button
+              onClick={() => change((old) => planPart("brace", true)(setBracketing({ brace })(old)))}
+              aria-label={`Add ${brace.name}`}
+            >
               <Plus size={18} aria-hidden />
               Add
             </Button>

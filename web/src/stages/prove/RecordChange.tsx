@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { Job, Schemas } from "../../api/client";
 import { addRound } from "../../job/edits";
+import { InstalledParts } from "../../job/InstalledParts";
+import { PARTS } from "../../job/installs";
 import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { RealPlaces } from "./RealPlaces";
@@ -46,6 +48,7 @@ export function RecordChange() {
                   `drag link ${round.drag_link_length.text} ${round.drag_link_length.unit}`,
                 round.length && `length ${round.length.text} ${round.length.unit}`,
                 round.sway_link && `sway links ${round.sway_link.text} ${round.sway_link.unit}`,
+                ...(round.parts ?? []).map((part) => `installed ${PARTS[part]}`),
                 round.note,
                 round.by && `by ${round.by}`,
               ]
@@ -55,6 +58,7 @@ export function RecordChange() {
           ))}
         </ol>
       )}
+      <InstalledParts />
       <RealPlaces />
       <p className="mt-2 text-[15px] text-muted">
         After a change the earlier measurements no longer count: measure both sides again.

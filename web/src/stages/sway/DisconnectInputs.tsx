@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { AngleField } from "../../job/AngleField";
 import { setSway } from "../../job/edits";
 import { FigureField } from "../../job/FigureField";
+import { InstalledHere } from "../../job/InstalledHere";
 import { LengthFields } from "../../job/LengthFields";
 import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -47,6 +48,7 @@ export function DisconnectInputs() {
   const onAxle = job.sway?.on === "axle";
   return (
     <>
+      <InstalledHere part="disconnect" label="The disconnect gets installed in this job" />
       <div className="grid items-end gap-x-2 sm:grid-cols-2">
         <LengthFields at="/sway/pins" form={pins} fields={SIZES} onPut={set} />
         <AngleField

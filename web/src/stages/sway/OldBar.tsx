@@ -1,5 +1,6 @@
 import type { Schemas, SwayResult } from "../../api/client";
 import { setSway } from "../../job/edits";
+import { InstalledHere } from "../../job/InstalledHere";
 import { useJob } from "../../job/useJob";
 import { fine, mass, say } from "../../measure/format";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -107,6 +108,9 @@ export function OldBarInputs() {
           onCommit={(shim) => change(setSway({ shim }))}
         />
       </div>
+      {job.sway?.shim && (
+        <InstalledHere part="second_shim" label="A matching shim goes under the other clamp" />
+      )}
       {job.sway?.shim && (
         <Choice
           label="It is under the clamp on the"

@@ -1,4 +1,4 @@
-//! Why a step comes after another one. Not here: which steps there are (`tasks`), their order (`order`).
+//! Why a step comes after another one. Not here: which steps there are (`kinds`, `bolt_up`), their order (`bolt_up::order`).
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -39,8 +39,12 @@ pub enum Rule {
     BarBoltLast,
     /// Bushings are tightened on the weight.
     OnItsWeight,
-    /// The first arm is tight before the bar is pushed through.
-    FirstArmTight,
+    /// Bushings are greased before anything clamps them.
+    GreasedFirst,
+    /// A lock is found both ways before its blocks are tight.
+    LockFirst,
+    /// The bracket is tight before what braces it.
+    BracketFirst,
     /// The stick-out is equal before anything clamps it.
     StickOutFirst,
     /// Both arms stand alike before their pinch bolts are tight.

@@ -1,0 +1,114 @@
+//! The sway links.
+
+use crate::en::sides;
+use crate::en::step::{SWAY, StepSays, plain, reported};
+use derecho_core::measure::{Phrase, Side};
+use derecho_job::bolt_up::message::StepContext;
+use derecho_job::work::kinds::links::{ArmHolePlace, Links, Step};
+
+/// The hole as a person finds it: by its number from the stiff end, with its arm.
+fn hole(place: ArmHolePlace) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "hole {} of {}, counted from the stiff end, {} from the center of the sway bar",
+            place.number,
+            place.of,
+            w.fine(place.arm)
+        )
+    })
+}
+
+fn set(links: Option<&Links>) -> StepSays {
+    let length = links.and_then(|links| links.length);
+    if links.and_then(Links::unequal).is_some() {
+        return reported(
+            match links.and_then(|links| Some((links.length?, links.left_longer / 2.0))) {
+                Some((link, half)) => Phrase::of(|w| {
+                    let (left, right) = (w.fine(link + half), w.fine(link - half));
+                    format!("Set the left sway link to {left} and the right sway link to {right}, eye to eye")
+                }),
+                None => plain("Set both sway links"),
+            },
+            Some(plain(
+                "Unequal on purpose. At each sway link, same amount of right- and left-hand thread engaged.",
+            )),
+            "The difference between them sets the preload.",
+            Some(SWAY),
+        );
+    }
+    reported(
+        match length {
+            Some(link) => Phrase::of(|w| format!("Set both sway links to {}, eye to eye", w.fine(link))),
+            None => plain("Set both sway links to the same length"),
+        },
+        Some(plain(
+            "Side by side, a bolt through both eyes; same amount of right- and left-hand thread engaged.",
+        )),
+        "Unequal sway links twist the sway bar at rest.",
+        Some(SWAY),
+    )
+}
+
+pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
+    let links = context.situation.links();
+    let unequal = links.and_then(Links::unequal);
+    let pinned = links.is_some_and(|links| links.pinned);
+    match step {
+        Step::Off => reported(
+            plain("Remove both old sway links, if there are any"),
+            Some(plain("Both sides at the same height; undo one end of each before you take either off.")),
+            "With one side still on, the sway bar can spring.",
+            Some(SWAY),
+        ),
+        Step::Set => set(links),
+        Step::ByHand => reported(
+            match links.and_then(|links| links.hole) {
+                Some(place) => {
+                    Phrase::of(|w| format!("Install both sway links by hand, in {}", hole(place).in_unit(w.unit())))
+                }
+                None => plain("Install both sway links by hand"),
+            },
+            Some(plain("Put the bolts in from the side they can come back out of.")),
+            "Get both sides on before you tighten either.",
+            Some(SWAY),
+        ),
+        Step::Tight => reported(
+            plain(if pinned {
+                "Tighten the sway link bolts at the sway bar arms, both sides"
+            } else {
+                "Tighten the sway link bolts, both ends, both sides"
+            }),
+            Some(plain("Level ground, weight on the wheels: the bushings then rest where it is driven.")),
+            "Tightened with the axle hanging, the bushings stay twisted.",
+            None,
+        ),
+        Step::Read if unequal.is_some() => reported(
+            match unequal {
+                Some(longer) => Phrase::of(|w| {
+                    let side = sides::whose(Side::of(longer.to_mm()), context.driver);
+                    format!("Measure both sway links: {side} one {} longer, as planned", w.fine(longer.abs()))
+                }),
+                None => plain("Measure both sway links"),
+            },
+            None,
+            "They are unequal on purpose: the sway bar arms are not at the same angle.",
+            None,
+        ),
+        Step::Read => reported(
+            plain("Check both sway bar arms: same angle left and right"),
+            None,
+            "A sway link one turn too long shows up here.",
+            None,
+        ),
+        Step::Jam => reported(
+            plain("Tighten the sway link jam nuts"),
+            None,
+            if unequal.is_some() {
+                "Last, once both sway links are at their planned lengths."
+            } else {
+                "Last, once both sway bar arms are at the same angle."
+            },
+            None,
+        ),
+    }
+}

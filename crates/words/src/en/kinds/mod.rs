@@ -1,0 +1,28 @@
+//! The steps of the kinds of work, a file a kind.
+
+mod brace;
+mod disconnect;
+mod links;
+mod one_piece;
+mod second_shim;
+mod splined;
+mod two_rate;
+mod y_link;
+
+use super::step::StepSays;
+use derecho_job::bolt_up::message::StepContext;
+use derecho_job::work::kinds::KindStep;
+
+/// A step of one of them.
+pub(super) fn step(context: &StepContext, step: KindStep) -> StepSays {
+    match step {
+        KindStep::OnePiece(step) => one_piece::step(step),
+        KindStep::Splined(step) => splined::step(step),
+        KindStep::TwoRate(step) => two_rate::step(context, step),
+        KindStep::Links(step) => links::step(context, step),
+        KindStep::Disconnect(step) => disconnect::step(step),
+        KindStep::Brace(step) => brace::step(context, step),
+        KindStep::SecondShim(step) => second_shim::step(context, step),
+        KindStep::YLink(step) => y_link::step(context, step),
+    }
+}

@@ -1,0 +1,69 @@
+//! A splined sway bar.
+
+use crate::en::step::{STANDS, SWAY, StepSays, plain, reported};
+use derecho_job::work::kinds::splined::Step;
+
+pub(super) fn step(step: Step) -> StepSays {
+    match step {
+        Step::OldOff => reported(
+            plain("Remove the old sway bar, if there is one"),
+            Some(plain("Loosen both clamps before you take either off; hold the sway bar up as the second comes off.")),
+            "The new sway bar goes in its place.",
+            Some(STANDS),
+        ),
+        Step::MountsOn => reported(
+            plain("Install both sway bar mounts, bolts loose"),
+            Some(plain("Leave the bolts of both mounts loose enough that the mounts can line up with each other.")),
+            "Mounts that are tight out of line bind the sway bar.",
+            None,
+        ),
+        Step::Bushings => reported(
+            plain("Grease the bore of both sway bar mounts"),
+            Some(plain("The manufacturer's grease, in the bore; keep it off the splines.")),
+            "Once the sway bar is through no grease gets to the bore.",
+            None,
+        ),
+        Step::BarThrough => reported(
+            plain("Push the sway bar through both mounts"),
+            Some(plain("It has to turn by hand: if it binds, move the loose mounts.")),
+            "It lines the mounts up with each other.",
+            None,
+        ),
+        Step::StickOut => reported(
+            plain("Slide the sway bar until it sticks out the same on both sides"),
+            Some(plain("Measure it on the Tape screen, stick-out.")),
+            "Off center, one sway bar arm gets closer to whatever is next to it.",
+            None,
+        ),
+        Step::MountsTight => reported(
+            plain("Tighten the bolts of both sway bar mounts"),
+            Some(plain("Turn the sway bar by hand after each side: it must not bind.")),
+            "Once the stick-out is equal.",
+            None,
+        ),
+        Step::ArmsOn => reported(
+            plain("Put both sway bar arms on the same spline, pinch bolts by hand"),
+            Some(plain("Mark the spline on one side and count to the same one on the other.")),
+            "One spline off twists the sway bar at rest.",
+            Some(SWAY),
+        ),
+        Step::ArmsAlike => reported(
+            plain("Set both sway bar arms to the same angle"),
+            Some(plain("Angle finder on both, on level ground, on its wheels, links on by hand.")),
+            "One spline off twists the sway bar at rest.",
+            None,
+        ),
+        Step::Pinch => reported(
+            plain("Tighten the pinch bolts of both sway bar arms"),
+            None,
+            "Once both sway bar arms are at the same angle.",
+            None,
+        ),
+        Step::Retaining => reported(
+            plain("Install the retaining bolts or caps at both ends of the sway bar"),
+            Some(plain("As the manufacturer says, thread locker where it calls for it.")),
+            "They keep the sway bar arms on if a pinch bolt works loose.",
+            None,
+        ),
+    }
+}
