@@ -3,9 +3,8 @@
 use derecho_core::measure::Unit;
 use derecho_core::parts::template::Drawing;
 use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
+use derecho_job::cautions::{Caution, CautionMessage, CautionText};
 use derecho_job::bracket::template::{chosen_brackets, holes};
-use derecho_job::document::proof::{ALL_THAT_WAS_OPEN, Acceptance};
-use derecho_job::findings::Weight;
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
 use derecho_words::{Spoken, in_own_words, say as in_words, title_of_holes};
@@ -34,7 +33,7 @@ pub(crate) fn pages(
     head(&mut pages, job);
     what_is_set(&mut pages, job, results, unit);
     accepted(&mut pages, job, results, unit);
-    cautions(&mut pages, results);
+    cautions(&mut pages, results, work);
     parts_and_tools(&mut pages, work, unit);
     put_back(&mut pages, job);
     steps(&mut pages, work, unit);
@@ -59,7 +58,7 @@ const fn other(unit: Unit) -> Unit {
     }
 }
 
-fn heading(pages: &mut Pages<'_>, text: &str) {
+pub(crate) fn heading(pages: &mut Pages<'_>, text: &str) {
     let mut block = pages.begin();
     block.height = 3.0;
     pages.write(&mut block, HEADING, 0.0, pages.width(), text);
@@ -69,24 +68,25 @@ fn heading(pages: &mut Pages<'_>, text: &str) {
     pages.block(block);
 }
 
-fn paragraph(pages: &mut Pages<'_>, style: TextStyle, text: &str) {
+pub(crate) fn paragraph(pages: &mut Pages<'_>, style: TextStyle, text: &str) {
     let mut block = pages.begin();
     pages.write(&mut block, style, 0.0, pages.width(), text);
     pages.block(block);
 }
 
-fn head(pages: &mut Pages<'_>, job: &Job) {
-    paragraph(pages, TITLE, &job.title);
+/// The vehicle, and which of its axles.
+pub(crate) fn axle_of(job: &Job) -> String {
     let end = job.rig.end.map(|end| match end {
         derecho_core::measure::squareness::AxleEnd::Front => "front axle",
         derecho_core::measure::squareness::AxleEnd::Rear => "rear axle",
     });
-    let reported: Vec<&str> = [Some(job.rig.vehicle.as_str()), end]
-        .into_iter()
-        .flatten()
-        .filter(|text| !text.trim().is_empty())
-        .collect();
-    paragraph(pages, PLAIN, &reported.join(", "));
+    let reported = [Some(job.rig.vehicle.as_str()), end].into_iter().flatten();
+    reported.filter(|text| !text.trim().is_empty()).collect::<Vec<_>>().join(", ")
+}
+
+fn head(pages: &mut Pages<'_>, job: &Job) {
+    paragraph(pages, TITLE, &job.title);
+    paragraph(pages, PLAIN, &axle_of(job));
     paragraph(
         pages,
         QUIET,
@@ -122,40 +122,28 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
 
 /// What the job is closed over, safety first: what it is, why, by whom and when.
 fn accepted(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) {
-    let mut accepted: Vec<(Weight, String, &Acceptance)> = results
-        .findings
-        .iter()
-        .filter_map(|finding| Some((finding.weight, say(&finding.says, unit), finding.accepted.as_ref()?)))
-        .collect();
-    accepted.sort_by_key(|(weight, ..)| *weight);
-    let carried_over = job.proof.accepted(ALL_THAT_WAS_OPEN);
-    if accepted.is_empty() && carried_over.is_none() {
+    let accepted = derecho_job::record::accepted(job, results);
+    if accepted.is_empty() {
         return;
     }
     heading(pages, "Left open, and accepted");
-    let given = |accepted: &Acceptance| {
-        // The day alone of an instant in UTC.
-        let day = accepted.at.map(|at| at.to_string().chars().take(10).collect());
-        let who = [Some(accepted.by.clone()), day].into_iter().flatten().filter(|text| !text.is_empty());
-        let who: Vec<String> = who.collect();
-        let who = if who.is_empty() { String::new() } else { format!(" ({})", who.join(", ")) };
-        format!("Accepted: {}{who}", accepted.because.trim())
-    };
-    for (weight, says, accepted) in accepted {
-        let says = if weight == Weight::Safety { format!("Safety: {says}") } else { says };
-        paragraph(pages, STRONG, &says);
-        paragraph(pages, PLAIN, &given(accepted));
-    }
-    if let Some(accepted) = carried_over {
-        paragraph(pages, STRONG, "Accepted once for all that was open, by an earlier version");
-        paragraph(pages, PLAIN, &given(accepted));
+    for line in accepted {
+        paragraph(pages, STRONG, &say(&line, unit));
     }
 }
 
-fn cautions(pages: &mut Pages<'_>, results: &Results) {
+/// Nothing about welding and drilling where nobody welds or drills.
+fn cautions(pages: &mut Pages<'_>, results: &Results, work: &WorkResult) {
+    let arcs = work.steps.iter().any(|step| step.key == "battery/off");
+    let makes = arcs || !work.drills.is_empty();
+    let concerns = |caution: &Caution| {
+        let text = caution.says.0.facts::<CautionMessage>().map(|says| says.text);
+        text != Some(CautionText::WeldingAndDrilling) || makes
+    };
     let of_the_work = derecho_job::cautions::Stage::BoltUp;
     heading(pages, "Warning");
-    for caution in results.cautions.iter().filter(|caution| caution.stage == of_the_work) {
+    let told = results.cautions.iter().filter(|caution| caution.stage == of_the_work && concerns(caution));
+    for caution in told {
         paragraph(pages, PLAIN, &caution.says.inches());
     }
 }

@@ -1,13 +1,14 @@
 //! # derecho-card
 //!
 //! The job card on paper, for greasy fingers: what is set, parts, tools, steps with boxes to tick, blanks for torque and
-//! initials, and a drill template at one to one. Drawn in millimetres; the same job gives the same bytes.
+//! initials, and a drill template at one to one; and the record of a closed job, one sheet for the customer. Drawn in millimetres; the same job gives the same bytes.
 //!
-//! `content` says what stands on it, `sheet` where, `text` how wide a line is, `pdf` writes it. Not here: what is to be
+//! `content` says what stands on the card and `record` what on the record, `sheet` where, `text` how wide a line is, `pdf` writes it. Not here: what is to be
 //! done (`derecho-job`), HTTP, files.
 
 mod content;
 mod pdf;
+mod record;
 mod sheet;
 mod text;
 
@@ -54,6 +55,16 @@ pub enum CardError {
     /// The writer of the file refused.
     #[error("the card can't be written: {0}")]
     Writing(String),
+}
+
+/// The record of a closed job as a PDF; None of a job that was not closed.
+///
+/// # Errors
+/// Where the shipped faces or the writer of the file fail; no job is the cause.
+pub fn record(job: &Job, paper: Paper) -> Result<Option<Vec<u8>>, CardError> {
+    let faces = text::Faces::shipped()?;
+    let pages = record::pages(job, &solve(job), &work(job), paper, &faces);
+    pages.map(|pages| pdf::write(&job.title, paper, &pages, &faces)).transpose()
 }
 
 /// The card of a job as a PDF.

@@ -160,14 +160,25 @@ impl<'a> Pages<'a> {
     }
 
     /// All pages, with a check rule and a number at the foot of each.
-    pub(crate) fn finished(mut self, title: &str) -> Vec<Vec<DrawnMark>> {
+    pub(crate) fn finished(self, title: &str) -> Vec<Vec<DrawnMark>> {
+        self.with_foot(title, true)
+    }
+
+    /// The same of a paper that nothing is drilled from.
+    pub(crate) fn without_a_rule(self, title: &str) -> Vec<Vec<DrawnMark>> {
+        self.with_foot(title, false)
+    }
+
+    fn with_foot(mut self, title: &str, rule: bool) -> Vec<Vec<DrawnMark>> {
         if !self.page.is_empty() {
             self.next_page();
         }
         let count = self.done.len();
         let (width, height) = self.paper.size_mm();
         for (index, page) in self.done.iter_mut().enumerate() {
-            page.extend(check_rule(MARGIN, height - MARGIN));
+            if rule {
+                page.extend(check_rule(MARGIN, height - MARGIN));
+            }
             let text = self.faces.known(&format!("{title}, page {} of {count}", index + 1));
             let wide = self.faces.width(&text, QUIET.size, false);
             page.push(DrawnMark::Text {

@@ -96,12 +96,12 @@ impl Faces<'_> {
     pub(crate) fn broken(&self, text: &str, size: f64, bold: bool, width: f64) -> Vec<String> {
         let mut lines = Vec::new();
         let mut line = String::new();
-        for word in self.known(text).split(' ').filter(|word| !word.is_empty()) {
-            let longer = if line.is_empty() { word.to_owned() } else { format!("{line} {word}") };
+        for word in unbroken(&self.known(text)) {
+            let longer = if line.is_empty() { word.clone() } else { format!("{line} {word}") };
             if line.is_empty() || self.width(&longer, size, bold) <= width {
                 line = longer;
             } else {
-                lines.push(std::mem::replace(&mut line, word.to_owned()));
+                lines.push(std::mem::replace(&mut line, word));
             }
         }
         if !line.is_empty() {
@@ -109,6 +109,25 @@ impl Faces<'_> {
         }
         lines
     }
+}
+
+/// The words of a text, a figure with its fraction and its unit being one: `33 21/32"` is read wrong over two lines.
+fn unbroken(text: &str) -> Vec<String> {
+    const UNITS: [&str; 8] = ["mm", "N·m", "lb-ft", "in", "psi", "kPa", "kg", "lb"];
+    let bare = |word: &str| word.trim_matches(|c: char| "(),.;:".contains(c)).to_owned();
+    let mut words: Vec<String> = Vec::new();
+    for word in text.split(' ').filter(|word| !word.is_empty()) {
+        let fraction = word.starts_with(|c: char| c.is_ascii_digit()) && word.contains('/');
+        let goes_on = fraction || UNITS.contains(&bare(word).as_str());
+        match words.last_mut() {
+            Some(last) if goes_on && last.ends_with(|c: char| c.is_ascii_digit()) => {
+                last.push(' ');
+                last.push_str(word);
+            }
+            _ => words.push(word.to_owned()),
+        }
+    }
+    words
 }
 
 /// Where fractions stand in a text: digits, a stroke, digits, and no letter or digit touching them.
@@ -148,6 +167,19 @@ mod tests {
         assert_eq!(found("set to 33 5/32\", in hole 2 of 3"), ["5/32"]);
         assert_eq!(found("1 1/2 to 2 3/16"), ["1/2", "3/16"]);
         assert!(found("and/or, A1/2x").is_empty());
+    }
+
+    #[test]
+    fn a_figure_stands_on_one_line() {
+        let words = |text: &str| unbroken(text).join("|");
+        assert_eq!(words("bar is 33 21/32\", 855 mm long"), "bar|is|33 21/32\",|855 mm|long");
+        assert_eq!(words("140 N·m (103 lb-ft) in hole 5 of 7"), "140 N·m|(103 lb-ft)|in|hole|5|of|7");
+        assert_eq!(words("2 in or 1/2 in"), "2 in|or|1/2 in");
+        let faces = Faces::shipped().unwrap();
+        for width in 20..60 {
+            let lines = faces.broken("Set the bar to 33 21/32\" eye to eye, then 33 5/8\"", 11.0, false, f64::from(width));
+            assert!(lines.iter().all(|line| !line.ends_with(" 33")), "{lines:?}");
+        }
     }
 
     /// A fraction is set smaller than its digits in a row: the feature is really applied.

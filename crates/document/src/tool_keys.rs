@@ -33,3 +33,12 @@ pub fn wrench(size: &str) -> String {
 pub fn drill(size: &str) -> String {
     format!("{size} drill")
 }
+
+/// A separator for ball studs.
+pub const SEPARATOR: &str = "ball joint separator";
+
+/// A hole saw of a size, as it is stamped.
+#[must_use]
+pub fn hole_saw(size: &str) -> String {
+    format!("{size} hole saw")
+}

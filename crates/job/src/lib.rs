@@ -22,6 +22,7 @@ pub mod findings;
 pub mod log;
 pub mod message;
 pub mod prove;
+pub mod record;
 pub mod results;
 pub mod setups;
 pub mod status;

@@ -21,6 +21,8 @@ pub enum Topic {
     Caution,
     /// The log.
     Log,
+    /// The record of a closed job.
+    Record,
     /// The strip.
     Strip,
     /// Sizes that nobody typed.

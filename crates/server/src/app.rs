@@ -67,6 +67,7 @@ fn api() -> (Router<AppState>, Document) {
         .routes(routes!(compute::compute_forward))
         .routes(routes!(compute::compute_turned))
         .routes(routes!(papers::card_pdf))
+        .routes(routes!(papers::record_pdf))
         .routes(routes!(papers::reminders_ics))
         .routes(routes!(compute::schema))
         .routes(routes!(parts::list, parts::create))

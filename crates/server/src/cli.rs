@@ -146,6 +146,22 @@ enum Command {
         #[command(flatten)]
         words: WordsOf,
     },
+    /// Write the record of a closed job as a PDF: one sheet for the customer.
+    Record {
+        /// A job file, or the id of a stored job.
+        job: PathBuf,
+        /// The file to write, or - for standard output.
+        #[arg(long, short, value_name = "FILE")]
+        output: PathBuf,
+        /// Paper size; by the job's units if left out.
+        #[arg(long, value_enum)]
+        paper: Option<PaperWord>,
+        /// Where jobs are kept.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+        #[command(flatten)]
+        words: WordsOf,
+    },
     /// List what is due after the work on all jobs, soonest first.
     Reminders {
         /// Write them as a calendar file instead.
@@ -394,6 +410,9 @@ fn execute(command: Command) -> Result<(), Failure> {
         Command::Card { job, output, paper, data, words } => {
             in_english(words.english, || card_of(&job, &output, paper, data))
         }
+        Command::Record { job, output, paper, data, words } => {
+            in_english(words.english, || record_of(&job, &output, paper, data))
+        }
         Command::Reminders { calendar, data, words } => {
             in_english(words.english, || reminders(calendar, data))
         }
@@ -577,20 +596,40 @@ fn card_of(
     paper: Option<PaperWord>,
     data: Option<PathBuf>,
 ) -> Result<(), Failure> {
-    let job = if job == Path::new("-") || job.exists() {
-        load(job)?
-    } else {
-        let id = job.to_string_lossy();
-        let store = bay(data)?;
-        let reported = |error| Failure::could_not(format!("{id}: no such file and no such job: {error}"));
-        store.get(&id).map_err(reported)?.job
-    };
-    let paper = match paper {
+    let job = file_or_stored(job, data)?;
+    let paper = paper_of(paper, &job);
+    write_out(output, &card(&job, paper).map_err(Failure::could_not)?)
+}
+
+fn record_of(
+    named: &Path,
+    output: &Path,
+    paper: Option<PaperWord>,
+    data: Option<PathBuf>,
+) -> Result<(), Failure> {
+    let job = file_or_stored(named, data)?;
+    let written = derecho_card::record(&job, paper_of(paper, &job)).map_err(Failure::could_not)?;
+    let open = || Failure::could_not(format!("{}: not closed yet, so there is no record of it", named.display()));
+    write_out(output, &written.ok_or_else(open)?)
+}
+
+/// A job by its file, or by its id in the store.
+fn file_or_stored(job: &Path, data: Option<PathBuf>) -> Result<Job, Failure> {
+    if job == Path::new("-") || job.exists() {
+        return load(job);
+    }
+    let id = job.to_string_lossy();
+    let store = bay(data)?;
+    let reported = |error| Failure::could_not(format!("{id}: no such file and no such job: {error}"));
+    Ok(store.get(&id).map_err(reported)?.job)
+}
+
+fn paper_of(paper: Option<PaperWord>, job: &Job) -> Paper {
+    match paper {
         Some(PaperWord::A4) => Paper::A4,
         Some(PaperWord::Letter) => Paper::Letter,
         None => Paper::usual(job.rig.sheet_unit),
-    };
-    write_out(output, &card(&job, paper).map_err(Failure::could_not)?)
+    }
 }
 
 fn reminders(file: Option<PathBuf>, data: Option<PathBuf>) -> Result<(), Failure> {

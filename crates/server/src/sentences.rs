@@ -120,6 +120,7 @@ const fn screen_of(topic: Option<Topic>) -> &'static str {
         Some(Topic::Card) => "Jobs",
         Some(Topic::Caution) => "Warnings",
         Some(Topic::Log) => "Log",
+        Some(Topic::Record) => "Record",
         Some(Topic::Strip) => "Strip",
         Some(Topic::Assumed | Topic::Assembly) => "Assumed",
         Some(Topic::Setups | Topic::Bar) => "Bar",

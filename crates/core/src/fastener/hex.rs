@@ -55,6 +55,22 @@ pub fn across_flats(thread: &Thread) -> Option<[Length; 2]> {
     }
 }
 
+/// From this on a hole is made with a hole saw: no hand drill turns a twist drill so wide, 1 1/8 in.
+const SAWN: Length = Length::from_mm(28.0);
+
+/// Whether a hole of such a diameter is made with a hole saw after its pilot, and not with twist drills.
+///
+/// ```
+/// use derecho_core::fastener::hex::is_sawn;
+/// use derecho_core::measure::Length;
+///
+/// assert!(is_sawn(Length::from_inches(1.75)) && !is_sawn(Length::from_inches(0.75)));
+/// ```
+#[must_use]
+pub fn is_sawn(hole: Length) -> bool {
+    hole > SAWN
+}
+
 /// Drills for a hole, smallest first, its own last: a pilot of half its size and at most 1/4 in (6 mm), then never
 /// more than that wider at a time. In sizes a drill has: sixteenths of an inch or half millimetres.
 ///
@@ -67,6 +83,8 @@ pub fn across_flats(thread: &Thread) -> Option<[Length; 2]> {
 /// let steps = drills(Length::from_inches(0.5), Unit::Inches);
 /// assert!(steps.windows(2).all(|pair| pair[0] < pair[1]));
 /// assert_eq!(steps.last().copied(), Some(Length::from_inches(0.5)));
+/// // A hole for a bushing is sawn: the saw's pilot, and the saw.
+/// assert_eq!(drills(Length::from_inches(1.75), Unit::Inches).len(), 2);
 /// ```
 #[must_use]
 pub fn drills(hole: Length, unit: Unit) -> Vec<Length> {
@@ -77,6 +95,9 @@ pub fn drills(hole: Length, unit: Unit) -> Vec<Length> {
     // A pilot below its grain is no drill.
     let half = grain * (hole / 2.0 / grain + 1e-6).floor();
     let mut next = half.max(grain).min(widest);
+    if is_sawn(hole) {
+        return vec![next, hole];
+    }
     let mut steps = Vec::new();
     while next + grain / 2.0 < hole {
         steps.push(next);
@@ -132,9 +153,18 @@ mod tests {
     }
 
     proptest! {
+        /// A pilot and the saw, whatever the saw's size: nobody turns seven twist drills for a bushing.
+        #[test]
+        fn a_wide_hole_is_sawn(mm in 29.0..120.0_f64, metric: bool) {
+            let unit = if metric { Unit::Millimetres } else { Unit::Inches };
+            let steps = drills(Length::from_mm(mm), unit);
+            prop_assert_eq!(steps.len(), 2);
+            prop_assert!(steps[0].to_mm() <= 6.35 + 1e-9 && (steps[1].to_mm() - mm).abs() < 1e-9);
+        }
+
         /// Always rising, never by more than a quarter of an inch, and the hole itself last.
         #[test]
-        fn drills_rise_to_the_hole(mm in 2.0..40.0_f64, metric: bool) {
+        fn drills_rise_to_the_hole(mm in 2.0..28.0_f64, metric: bool) {
             let unit = if metric { Unit::Millimetres } else { Unit::Inches };
             let steps = drills(Length::from_mm(mm), unit);
             prop_assert!((steps[steps.len() - 1].to_mm() - mm).abs() < 1e-9);

@@ -2,12 +2,14 @@
 //! Bar and stage Bracket say it in the same sentence.
 
 use derecho_core::bar::FrontView;
-use derecho_core::measure::{Angle, AngleEntry, Length};
+use derecho_core::measure::{Angle, AngleEntry, Length, Side};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::defaults;
-use crate::document::{Complaint, Job, length_of};
+use crate::document::bracketing::Target;
+use crate::document::hardpoints::PointForm;
+use crate::document::{Complaint, Job, heights, length_of};
 use crate::message::Message;
 
 /// Whether a bracket is wanted.
@@ -32,6 +34,8 @@ pub enum NeedReason {
     Swings,
     /// Side-stepping is complained of.
     Complaint,
+    /// Bar and drag link lean apart, and were to be parallel.
+    BesideLink,
 }
 
 /// Whether a bracket is wanted, and why.
@@ -49,6 +53,10 @@ pub struct NeedFacts {
     pub steep_from_deg: Angle,
     /// More swing than this is not comfortable.
     pub swing_limit_mm: Length,
+    /// How far bar and drag link lean apart, without a sign, where they are to be parallel and the link was measured.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub link_apart_deg: Option<Angle>,
 }
 
 /// The same with its sentence: what Bar and Bracket both say.
@@ -69,10 +77,16 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
         form.steep_from.as_ref().map_or(Angle::from_degrees(defaults::STEEP_FROM_DEGREES), AngleEntry::angle);
     let swing_limit = length_of(&form.swing_limit).unwrap_or(defaults::SWING_LIMIT);
     let (angle, swing) = (view.angle().abs(), view.swing(droop, bump).peak_to_peak_mm);
-    let tilted = angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES;
+    let apart = beside_link(job, view);
+    let (told, bad) = defaults::LINK_APART_DEGREES;
+    // Beside a drag link the bar is not to be level but as steep as the link is.
+    let tilted = apart.map_or(angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES, |apart| {
+        apart.to_degrees() > told
+    });
     let reasons: Vec<NeedReason> = [
-        (angle >= steep_from, NeedReason::Steep),
-        (swing > swing_limit && tilted, NeedReason::Swings),
+        (apart.is_none() && angle >= steep_from, NeedReason::Steep),
+        (apart.is_some_and(|apart| apart.to_degrees() > bad), NeedReason::BesideLink),
+        (apart.is_none() && swing > swing_limit && tilted, NeedReason::Swings),
         (tilted && side_stepping(job), NeedReason::Complaint),
     ]
     .into_iter()
@@ -90,7 +104,24 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
         swing_mm: swing,
         steep_from_deg: steep_from,
         swing_limit_mm: swing_limit,
+        link_apart_deg: apart,
     }
+}
+
+/// How far the bar leans from the drag link at the driven height, both as seen from the front, + to the left and up:
+/// |atan(v / y) − atan(v_link / y_link)|. None where they are not to be parallel, or the link was not measured.
+fn beside_link(job: &Job, view: &FrontView) -> Option<Angle> {
+    let link = job.hardpoints.steering.as_ref().filter(|_| job.bracket.target == Target::ParallelToDragLink)?;
+    let at = |side: Side, point: &PointForm| {
+        Some((length_of(&point.sideways)? * side.sign(), length_of(&point.height)?))
+    };
+    let (pitman, knuckle) = (at(link.pitman_side, &link.pitman)?, at(link.knuckle_side, &link.knuckle)?);
+    // The body's end comes up with the body; the axle's stays.
+    let raised = heights::driven_offset(&job.rig) - heights::offset_of(&job.rig, &job.hardpoints.height);
+    let lean = |up: Length, across: Length| Angle::from_radians((up / across).atan());
+    let of_link = lean(pitman.1 + raised - knuckle.1, pitman.0 - knuckle.0);
+    let of_bar = lean(view.rise(), view.reach() * view.frame_eye_side().sign());
+    Some((of_bar - of_link).abs())
 }
 
 /// Whether somebody complains that it steps sideways.

@@ -3,7 +3,9 @@
 use crate::document::work::{HeadSide, PartRecord, Stands, TorqueSource};
 use derecho_core::fastener::stack::NutKind;
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
+use serde::{Deserialize, Serialize};
 use std::sync::Arc;
+use utoipa::ToSchema;
 
 use crate::work::kinds::{KindStep, y_link};
 use crate::work::rules::Rule;
@@ -267,9 +269,12 @@ impl StepFacts {
                 | What::Bench
                 | What::BarCut
                 | What::BarTack
+                | What::BushingsOut
                 | What::Build
+                | What::BushingsIn
                 | What::EyeByHand(_)
                 | What::AdjusterByHand
+                | What::DragLinkOff
                 | What::DragLink
                 | What::DragLinkTight
                 | What::DragLinkPin
@@ -280,8 +285,9 @@ impl StepFacts {
     }
 }
 
-/// What a mock-up waits for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+/// What a mock-up waits for: the name of its field in the document.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum MockUpOpen {
     /// Left and right equally high.
     CornersEqual,
@@ -375,6 +381,10 @@ pub enum ToolName {
     Strap,
     /// A drill of a size, as it is stamped.
     Drill(String),
+    /// A hole saw of a size.
+    HoleSaw(String),
+    /// A separator for ball studs.
+    Separator,
     /// Centre punch, paint, deburring tool.
     Punch,
     /// A right-angle drill.
@@ -415,6 +425,8 @@ pub enum ToolUse {
     },
     /// Marking and deburring.
     Mark,
+    /// A ball stud out of its taper.
+    Taper,
     /// Where a straight drill has no room.
     NoRoom,
     /// Bright metal, fire.

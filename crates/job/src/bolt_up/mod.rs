@@ -181,6 +181,9 @@ pub struct WorkResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub mock_up: Option<Message>,
+    /// What that mock-up asks for.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub mock_up_asks: Vec<MockUpOpen>,
     /// How it stands against before, where the corners were read twice.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -421,7 +424,8 @@ pub fn work(
         tools: tools::lines(job, &situation, &tasks),
         drills: drills(job),
         cuts: cuts::lines(job, &situation),
-        mock_up: gates.then(|| mock_up(job)),
+        mock_up: gates.then(|| mock_up(job, &situation)),
+        mock_up_asks: if gates { asks_of_mock_up(&situation) } else { Vec::new() },
         corners: corners(job).map(|(says, _)| says),
         steps,
     }
@@ -527,7 +531,7 @@ fn implied(job: &Job, tasks: &[Task], task: &Task, key: &str) -> bool {
 }
 
 /// Why an open step should not be done as the vehicle stands now; `ready` where no other one comes first.
-fn stands_in_the_way(job: &Job, task: &Task, ready: bool) -> Vec<Message> {
+fn stands_in_the_way(job: &Job, situation: &Situation, task: &Task, ready: bool) -> Vec<Message> {
     let mut minds = Vec::new();
     let wrong = task.stands.zip(job.bolt_up.stands).filter(|(wanted, now)| wanted != now && ready);
     // Letting it down is how it comes to stand so.
@@ -536,8 +540,8 @@ fn stands_in_the_way(job: &Job, task: &Task, ready: bool) -> Vec<Message> {
             .filter(|_| task.what != What::OnItsWeight)
             .map(|(wanted, _)| BoltUpMessage::StandOtherwise { wanted }.into()),
     );
-    if task.what == What::MockUp && !open_of_mock_up(job).is_empty() {
-        minds.push(mock_up(job));
+    if task.what == What::MockUp && !open_of_mock_up(job, situation).is_empty() {
+        minds.push(mock_up(job, situation));
     }
     if task.what == What::PutBack {
         minds.extend(still_off(job));
@@ -584,7 +588,7 @@ fn step_line(
     let mut minds = if open { stops(job, situation, task) } else { Vec::new() };
     let stopped = !minds.is_empty();
     if open {
-        minds.extend(stands_in_the_way(job, task, waits.is_empty()));
+        minds.extend(stands_in_the_way(job, situation, task, waits.is_empty()));
     }
     StepLine {
         key: task.key.clone(),
@@ -688,22 +692,28 @@ fn drills(job: &Job) -> Vec<DrillLine> {
         .collect()
 }
 
-fn open_of_mock_up(job: &Job) -> Vec<MockUpOpen> {
-    let reported = job.bolt_up.mock_up.unwrap_or_default();
-    [
-        (reported.corners_equal, MockUpOpen::CornersEqual),
-        (reported.strapped, MockUpOpen::Strapped),
-        (reported.repeats_agree, MockUpOpen::RepeatsAgree),
-        (reported.cycled, MockUpOpen::Cycled),
-    ]
-    .into_iter()
-    .filter(|(stands, _)| !stands)
-    .map(|(_, open)| open)
-    .collect()
+/// What a mock-up of this plan asks for.
+fn asks_of_mock_up(situation: &Situation) -> Vec<MockUpOpen> {
+    if situation.mocks_up_the_axle() {
+        vec![MockUpOpen::CornersEqual, MockUpOpen::Strapped, MockUpOpen::RepeatsAgree, MockUpOpen::Cycled]
+    } else {
+        vec![MockUpOpen::Cycled]
+    }
 }
 
-fn mock_up(job: &Job) -> Message {
-    let reported = BoltUpMessage::MockUp { open: open_of_mock_up(job) }.into();
+fn open_of_mock_up(job: &Job, situation: &Situation) -> Vec<MockUpOpen> {
+    let reported = job.bolt_up.mock_up.unwrap_or_default();
+    let stands = |ask: &MockUpOpen| match ask {
+        MockUpOpen::CornersEqual => reported.corners_equal,
+        MockUpOpen::Strapped => reported.strapped,
+        MockUpOpen::RepeatsAgree => reported.repeats_agree,
+        MockUpOpen::Cycled => reported.cycled,
+    };
+    asks_of_mock_up(situation).into_iter().filter(|ask| !stands(ask)).collect()
+}
+
+fn mock_up(job: &Job, situation: &Situation) -> Message {
+    let reported = BoltUpMessage::MockUp { open: open_of_mock_up(job, situation) }.into();
     // A tick that the tape contradicts is no tick.
     let corners = &job.bolt_up.corners_before;
     let apart = |name: &str, left: &Option<TapeEntry>, right: &Option<TapeEntry>| {

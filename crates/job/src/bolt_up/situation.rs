@@ -200,6 +200,12 @@ impl Situation {
         })
     }
 
+    /// Whether the whole axle is mocked up, strapped and without its springs: for what is welded, or built to a gap. A
+    /// bracket that is bolted on needs its holes reached and cleared, no more.
+    pub fn mocks_up_the_axle(&self) -> bool {
+        self.bar.as_ref().is_some_and(|bar| bar.made_to_length) || self.ends.iter().any(EndWork::welds_on)
+    }
+
     /// Whether one end of a bar that stays in is unbolted to turn it.
     pub fn turns_an_end(&self) -> bool {
         self.ends.is_empty()

@@ -59,12 +59,18 @@ pub enum What {
     BarCut,
     /// The built bar tacked where it hangs.
     BarTack,
+    /// The tacked bar out of the vehicle, and its bushings out of it.
+    BushingsOut,
     /// The built bar welded out of the vehicle.
     Build,
+    /// Its bushings in again, once it is cold.
+    BushingsIn,
     /// An eye in its hole, by hand.
     EyeByHand(BracketEnd),
     /// The adjusting end turned and back in, by hand.
     AdjusterByHand,
+    /// The old end of the drag link off its taper.
+    DragLinkOff,
     /// The drag-link part.
     DragLink,
     /// It tight.
@@ -142,8 +148,11 @@ impl What {
             Self::Bench => "bar/bench",
             Self::BarCut => "bar/cut",
             Self::BarTack => "bar/tack",
+            Self::BushingsOut => "bar/bushings-out",
             Self::Build => "bar/build",
+            Self::BushingsIn => "bar/bushings-in",
             Self::AdjusterByHand => "bar/adjuster-by-hand",
+            Self::DragLinkOff => "drag-link/off",
             Self::DragLink => "drag-link/on",
             Self::DragLinkTight => "drag-link/tight",
             Self::DragLinkPin => "drag-link/pin",
@@ -431,14 +440,18 @@ fn build(plan: &mut Plan) {
         ],
     )
     .on_its_weight();
+    // Off its bolts again, and no rubber near the arc.
+    plan.add(What::BushingsOut, &[(What::BarTack, Rule::TackFirst)]).stands = Some(Stands::Supported);
     plan.add(
         What::Build,
         &[
+            (What::BushingsOut, Rule::OutOfTheWay),
             (What::BarTack, Rule::TackFirst),
             (What::MockUp, Rule::MockUpFirst),
             (What::BatteryOff, Rule::BatteryOff),
         ],
     );
+    plan.add(What::BushingsIn, &[(What::Build, Rule::ColdFirst)]);
     battery_on(plan);
 }
 
@@ -484,7 +497,7 @@ fn hang(situation: &Situation, plan: &mut Plan) {
                 (What::BarOut, Rule::OutOfTheWay),
                 (EYE_OFF, Rule::OutOfTheWay),
                 (What::Bench, Rule::SetFirst),
-                (What::Build, Rule::SetFirst),
+                (What::BushingsIn, Rule::HungFirst),
                 (What::EyeByHand(BracketEnd::Frame), Rule::HungFirst),
                 (What::Coat(end), Rule::ColdFirst),
                 (What::BracketByHand(end), Rule::HungFirst),
@@ -495,7 +508,10 @@ fn hang(situation: &Situation, plan: &mut Plan) {
         plan.add(What::AdjusterByHand, &[(What::AdjusterOff, Rule::LooseFirst)]);
     }
     if situation.drag_link.is_some() {
-        plan.add(What::DragLink, &[stands, (What::Corners, Rule::ReadFirst)]);
+        let before = [stands, (What::Corners, Rule::ReadFirst)];
+        plan.add(What::DragLinkOff, &before);
+        let after = [before.to_vec(), vec![(What::DragLinkOff, Rule::OutOfTheWay)]].concat();
+        plan.add(What::DragLink, &after);
     }
 }
 

@@ -169,7 +169,7 @@ proptest! {
             let read = place(&steps, |what| *what == What::Corners);
             prop_assert!(read.is_some_and(|read| read < stands));
             let undone = |what: &What| matches!(what, What::BarOut | What::EyeOff(_) | What::AdjusterOff | What::Weld(_)
-                | What::Drill(_) | What::DragLink | What::Kind(_) | What::ComesOff(_));
+                | What::Drill(_) | What::DragLinkOff | What::Kind(_) | What::ComesOff(_));
             prop_assert!(all_before(&steps, |what| *what == What::Stands, undone));
         }
         // Drilled and welded only with the mock-up standing, welded with the battery off, tacked before.
@@ -187,7 +187,13 @@ proptest! {
         // out of the vehicle, then hung.
         prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::BarCut));
         prop_assert!(all_before(&steps, |what| *what == What::BarCut, |what| *what == What::BarTack));
-        prop_assert!(all_before(&steps, |what| *what == What::BarTack, |what| *what == What::Build));
+        prop_assert!(all_before(&steps, |what| *what == What::BarTack, |what| *what == What::BushingsOut));
+        prop_assert!(all_before(&steps, |what| *what == What::BushingsOut, |what| *what == What::Build));
+        prop_assert!(all_before(&steps, |what| *what == What::Build, |what| *what == What::BushingsIn));
+        prop_assert!(all_before(&steps, |what| *what == What::BushingsIn, |what| matches!(what, What::EyeByHand(_))));
+        // A ball stud is out of its taper before another goes in.
+        prop_assert_eq!(place(&steps, |what| *what == What::DragLinkOff).is_some(), place(&steps, |what| *what == What::DragLink).is_some());
+        prop_assert!(all_before(&steps, |what| *what == What::DragLinkOff, |what| *what == What::DragLink));
         prop_assert!(all_before(&steps, |what| *what == What::Build, |what| matches!(what, What::EyeByHand(_))));
         let tack = place(&steps, |what| *what == What::BarTack);
         prop_assert!(tack.is_none_or(|tack| steps[tack].stands == Some(Stands::OnItsWeight)));
@@ -462,7 +468,7 @@ const RELEASED: [&str; 63] = [
 ];
 
 /// And those of the links and of the end, and of the kinds of work since.
-const RELEASED_LAST: [&str; 34] = [
+const RELEASED_LAST: [&str; 37] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -497,6 +503,9 @@ const RELEASED_LAST: [&str; 34] = [
     "legs/by-hand",
     "legs/pinion",
     "legs/bolts-tight",
+    "bar/bushings-out",
+    "bar/bushings-in",
+    "drag-link/off",
 ];
 
 proptest! {

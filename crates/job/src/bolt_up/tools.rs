@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use derecho_core::fastener::hex::{across_flats, drills};
+use derecho_core::fastener::hex::{across_flats, drills, is_sawn};
 use derecho_core::measure::Unit;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -78,12 +78,16 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
     for drill in &job.bolt_up.drills {
         for step in length_of(&drill.size).map(|hole| drills(hole, unit)).unwrap_or_default() {
             let size = wrench_size(step, unit == Unit::Millimetres);
-            add(ToolName::Drill(size), ToolUse::Hole { name: drill.name.trim().to_owned() });
+            let tool = if is_sawn(step) { ToolName::HoleSaw(size) } else { ToolName::Drill(size) };
+            add(tool, ToolUse::Hole { name: drill.name.trim().to_owned() });
         }
     }
     if !situation.drills.is_empty() {
         add(ToolName::Punch, ToolUse::Mark);
         add(ToolName::RightAngleDrill, ToolUse::NoRoom);
+    }
+    if does(&|what| matches!(what, What::DragLinkOff)) {
+        add(ToolName::Separator, ToolUse::Taper);
     }
     if does(&|what| matches!(what, What::Tack(_) | What::BarTack | What::Build)) {
         add(ToolName::Welder, ToolUse::Weld);
@@ -134,6 +138,8 @@ fn key(name: &ToolName) -> String {
         ToolName::Wrench(size) => return keys::wrench(size),
         ToolName::Strap => keys::STRAP,
         ToolName::Drill(size) => return keys::drill(size),
+        ToolName::HoleSaw(size) => return keys::hole_saw(size),
+        ToolName::Separator => keys::SEPARATOR,
         ToolName::Punch => keys::PUNCH,
         ToolName::RightAngleDrill => keys::RIGHT_ANGLE_DRILL,
         ToolName::Welder => keys::WELDER,

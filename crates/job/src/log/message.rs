@@ -3,7 +3,7 @@
 use derecho_core::measure::{Length, Moment};
 use derecho_core::parts::BracketEnd;
 
-use crate::document::CauseRecord;
+use crate::document::{CauseRecord, FittedPart};
 use crate::document::proof::{Acceptance, ReminderRecord};
 use crate::document::work::PartRecord;
 use crate::message::{Label, OfTopic, Topic};
@@ -111,6 +111,8 @@ pub enum Set {
         /// From the bar's axis.
         arm: Length,
     },
+    /// Something else of the plan.
+    Part(FittedPart),
     /// The length of the sway links.
     SwayLinks(Length),
     /// What was noted.

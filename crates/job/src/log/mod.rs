@@ -78,10 +78,18 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
     let hole = round.sway_hole.as_ref().and_then(|hole| job.sway.holes.get(job.sway.place_of(hole)));
     done.extend(hole.map(|hole| Set::SwayHole { arm: hole.arm.length() }));
     done.extend(length_of(&round.sway_link).map(Set::SwayLinks));
+    done.extend(round.parts.iter().copied().map(Set::Part));
     if !round.note.trim().is_empty() {
         done.push(Set::Note(round.note.trim().to_owned()));
     }
     done
+}
+
+/// What each round set, oldest first, a sentence each.
+#[must_use]
+pub fn settings(job: &Job) -> Vec<Message> {
+    let rounds = job.setups.rounds.iter().map(|round| set(job, round)).filter(|set| !set.is_empty());
+    rounds.map(|set| LogMessage::Setting(set).into()).collect()
 }
 
 /// Steps that were done against the order, or struck out.

@@ -78,6 +78,9 @@ impl Rule {
                 | Self::SideFirst
                 | Self::BarBoltLast
                 | Self::SetFirst
+                | Self::DrilledFirst
+                | Self::GreasedFirst
+                | Self::BracketFirst
                 | Self::PutBackLast
                 | Self::AsWritten
         )

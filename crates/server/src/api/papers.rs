@@ -4,7 +4,8 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use derecho_card::{Paper, card};
+use derecho_card::{Paper, card, record};
+use derecho_core::measure::Unit;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -32,6 +33,51 @@ pub struct CardQuery {
     paper: Option<PaperName>,
 }
 
+impl CardQuery {
+    /// The paper that was asked for, or the usual one.
+    fn paper(&self, unit: Unit) -> Paper {
+        match self.paper {
+            Some(PaperName::A4) => Paper::A4,
+            Some(PaperName::Letter) => Paper::Letter,
+            None => Paper::usual(unit),
+        }
+    }
+}
+
+/// The record of a closed job as a PDF.
+#[utoipa::path(
+    get, path = "/api/v1/jobs/{id}/record.pdf", tag = "jobs", operation_id = "record",
+    params(("id" = String, Path, description = "The job"), CardQuery),
+    responses(
+        (status = 200, description = "One sheet for the customer", body = String, content_type = "application/pdf"),
+        (status = 400, description = "A query that cannot be read", body = Problem, content_type = "application/problem+json"),
+        (status = 404, description = "No such job", body = Problem, content_type = "application/problem+json"),
+        (status = 409, description = "The job is not closed", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn record_pdf(
+    State(state): State<AppState>,
+    path: Result<Path<String>, PathRejection>,
+    query: Result<Query<CardQuery>, QueryRejection>,
+) -> Result<Response, Problem> {
+    let (id, query) = (super::path(path)?, super::query(query)?);
+    let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
+    let paper = query.paper(stored.job.rig.sheet_unit);
+    let written = move || record(&stored.job, paper).map_err(|error| Problem::internal(&error));
+    let Some(bytes) = state.computed(written).await? else {
+        return Err(Problem::new(
+            StatusCode::CONFLICT,
+            "not_closed",
+            "This job is not closed yet, so there is no record of it. Close it on the Prove screen first.",
+        ));
+    };
+    let kind = [
+        (header::CONTENT_TYPE, "application/pdf"),
+        (header::CONTENT_DISPOSITION, "inline; filename=\"record.pdf\""),
+    ];
+    Ok((StatusCode::OK, kind, bytes).into_response())
+}
+
 /// The job card as a PDF.
 #[utoipa::path(
     get, path = "/api/v1/jobs/{id}/card.pdf", tag = "jobs", operation_id = "card",
@@ -49,11 +95,7 @@ pub async fn card_pdf(
 ) -> Result<Response, Problem> {
     let (id, query) = (super::path(path)?, super::query(query)?);
     let stored = state.stored_of(&id.clone(), move |store| store.get(&id)).await?;
-    let paper = match query.paper {
-        Some(PaperName::A4) => Paper::A4,
-        Some(PaperName::Letter) => Paper::Letter,
-        None => Paper::usual(stored.job.rig.sheet_unit),
-    };
+    let paper = query.paper(stored.job.rig.sheet_unit);
     let bytes =
         state.computed(move || card(&stored.job, paper).map_err(|error| Problem::internal(&error))).await?;
     let kind = [

@@ -24,6 +24,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tokio::sync::mpsc;
 use utoipa::{IntoParams, ToSchema};
+use derecho_card::{Paper, record};
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
 
@@ -190,6 +191,11 @@ fn file_name(title: &str, id: &str) -> String {
     format!("{}-{id}{SUFFIX}", plain.trim_matches('-').to_lowercase())
 }
 
+/// The record of a closed job beside its job file.
+fn sheet_name(title: &str, id: &str) -> String {
+    file_name(title, id).replace(SUFFIX, ".record.pdf")
+}
+
 /// Writes every job of a store as a zip of job files, one after another: no more than one is held at a time. With the
 /// ids of those that cannot be read, and so are not in it.
 ///
@@ -213,6 +219,14 @@ pub fn shop_zip<W: Write>(
         };
         writer.start_file(file_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
         writer.write_all(&stored.job.json(Layout::Indented)?)?;
+        // What the customer of a closed job has in hand; whoever takes the zip in passes over it.
+        let paper = Paper::usual(stored.job.rig.sheet_unit);
+        if stored.job.settled.is_some()
+            && let Some(sheet) = record(&stored.job, paper)?
+        {
+            writer.start_file(sheet_name(&stored.job.title, &stored.id), SimpleFileOptions::default())?;
+            writer.write_all(&sheet)?;
+        }
     }
     Ok((writer.finish()?.into_inner(), left_out))
 }
@@ -285,7 +299,7 @@ pub fn jobs_of_zip(
     let reported =
         |error: zip::result::ZipError| bad("not_a_zip", format!("Not a readable zip file: {error}."));
     let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(reported)?;
-    if archive.len() > MOST_FILES {
+    if archive.file_names().filter(|name| name.ends_with(SUFFIX)).count() > MOST_FILES {
         return Err(bad("too_many", format!("{MOST_FILES} files at once at most. Split it.")));
     }
     let (mut found, of) = (0, archive.len());

@@ -225,6 +225,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
     let (swing, limit) = (facts.swing_mm, facts.swing_limit_mm);
     let reasons = &facts.reasons;
     Phrase::of(|w| match facts.need {
+        Need::NotNeeded | Need::Offered if let Some(between) = facts.link_apart_deg => {
+            let needed = if facts.need == Need::NotNeeded { "No bracket needed" } else { "Bracket optional" };
+            format!("{needed}: bar and drag link are {} apart, and they are to be parallel.", degrees(between))
+        }
         Need::NotNeeded => format!(
             "No bracket needed for the angle: the bar is close to level and moves the axle only {} side to side over full travel.",
             w.distance(swing)
@@ -247,6 +251,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                         format!("it moves the axle {swing} side to side, more than {limit}")
                     }
                     NeedReason::Complaint => "the driver complains of side-stepping".to_owned(),
+                    NeedReason::BesideLink => {
+                        let between = facts.link_apart_deg.map(degrees).unwrap_or_default();
+                        format!("bar and drag link are {between} apart, and they are to be parallel")
+                    }
                 })
                 .collect();
             format!(

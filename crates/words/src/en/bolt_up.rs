@@ -4,7 +4,7 @@ use super::sides;
 use super::step::{DRILLING, FINGERS, STANDS, STEERING, StepSays, WELDING, in_a_row, plain, reported, unsaid};
 use crate::{all_marked as say_all, marked as say};
 use derecho_core::bar::adjuster::AdjusterKind;
-use derecho_core::fastener::hex::drills;
+use derecho_core::fastener::hex::{drills, is_sawn};
 use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
@@ -128,12 +128,12 @@ fn step(context: &StepContext, what: &What) -> StepSays {
         | W::Coat(_)
         | W::BatteryOn => welding(context, what),
         W::BracketByHand(_) | W::Snug(_) | W::BracketTight(..) => bracket_bolts(context, what),
-        W::BarCut | W::BarTack | W::Build => bar_made(context, what),
+        W::BarCut | W::BarTack | W::BushingsOut | W::Build | W::BushingsIn => bar_made(context, what),
         W::Bench | W::AdjusterByHand | W::Loosen | W::Turn | W::Jam => bar_set(context, what),
         W::EyeByHand(_) | W::EyeTight(_) | W::AdjusterTight | W::EyePin(_) | W::AdjusterPin => {
             eyes(context, what)
         }
-        W::DragLink | W::DragLinkTight | W::DragLinkPin | W::DragLinkTurn | W::DragLinkClamps => {
+        W::DragLinkOff | W::DragLink | W::DragLinkTight | W::DragLinkPin | W::DragLinkTurn | W::DragLinkClamps => {
             steering(context, what)
         }
         W::Kind(step) => super::kinds::step(context, *step),
@@ -203,6 +203,15 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
 
 fn making(context: &StepContext, what: &What) -> StepSays {
     match what {
+        What::MockUp if !context.situation.mocks_up_the_axle() => reported(
+            plain("Hold the bracket in place and check it over the travel before you drill"),
+            Some(plain(
+                "Bolts snug: the bar end reaches its hole, and from full droop to full bump nothing touches the bracket or \
+                 the bar.",
+            )),
+            "Drilled in the wrong place, it stays there.",
+            Some(STANDS),
+        ),
         What::MockUp => reported(
             plain("Mock everything up and cycle it"),
             Some(Phrase::of(|w| {
@@ -281,7 +290,9 @@ fn welding(context: &StepContext, what: &What) -> StepSays {
 /// Which drills, one after the other.
 fn drilling(size: Length) -> Phrase {
     Phrase::of(|w| {
-        let sizes: Vec<String> = drills(size, w.unit()).into_iter().map(|size| w.fine(size)).collect();
+        let sizes = drills(size, w.unit());
+        let saw = |size: Length| if is_sawn(size) { " hole saw" } else { "" };
+        let sizes: Vec<String> = sizes.into_iter().map(|size| format!("{}{}", w.fine(size), saw(size))).collect();
         format!(
             "Bracket tight on its seat and level with its mate. Mark through it (pen, or paint through the holes on dark steel), center-punch, drill {}. Drill the far side in line with the near hole, or with the bracket off. Deburr, clear the chips, paint the bare edges.",
             sizes.join(", then ")
@@ -357,14 +368,26 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             "Tacked in place, both shells line up with their bolts.",
             Some(WELDING),
         ),
+        What::BushingsOut => reported(
+            plain("Remove the tacked bar and press both bushings out"),
+            Some(plain("Back on jack stands first, the axle supported. Mark which bushing came out of which end.")),
+            "The heat of welding burns a bushing.",
+            Some(STANDS),
+        ),
         What::Build => reported(
-            to_length(context, "Remove the bar, take out the bushings, and weld it to"),
+            to_length(context, "Finish-weld the bar at"),
             Some(plain(
-                "Check the tacked bar, center to center of the bolt holes. Weld in short beads, alternating sides. Let it \
-                 cool, paint it, then press the bushings in.",
+                "On the bench, center to center of the bolt holes, measured again before the first bead. Short beads, \
+                 alternating sides.",
             )),
-            "A welded bar can't be adjusted, and the heat burns a bushing.",
+            "A welded bar can't be adjusted.",
             Some(WELDING),
+        ),
+        What::BushingsIn => reported(
+            plain("Let the bar cool, paint it, then press both bushings in"),
+            Some(plain("Measure it once more, cold: eye to eye.")),
+            "Pressed into a hot eye, a bushing is ruined.",
+            Some("Eye protection on. Keep hands clear of the press."),
         ),
         _ => unsaid(),
     }
@@ -524,6 +547,12 @@ fn pin(whose: &str) -> StepSays {
 fn steering(context: &StepContext, what: &What) -> StepSays {
     let name = mark(context.situation.drag_link.as_deref().unwrap_or_default());
     match what {
+        What::DragLinkOff => reported(
+            plain("Remove the cotter pin and nut and separate the old ball stud"),
+            Some(plain("With a ball joint separator. Never hit the stud or its threads; leave the nut on by two turns until it pops.")),
+            "A fork or a hammer ruins the boot and the threads.",
+            Some(STEERING),
+        ),
         What::DragLink => reported(
             plain(&format!("Install the {name}, nuts by hand")),
             Some(plain("Taper clean and dry; seat it before you run the nut up.")),
@@ -770,7 +799,16 @@ pub(crate) const fn source(source: Option<TorqueSource>) -> &'static str {
 }
 
 pub(crate) fn torque_wanted(moment: Moment, typed: &str, from: Option<TorqueSource>) -> Phrase {
-    Phrase::of(|w| format!("{}, entered as {typed}, {}", both(w, moment), source(from)))
+    // As it was typed where that says something else than the figure: 1,680 lb-in, or 12 m-kg.
+    let letters = |text: &str| -> String {
+        text.chars().filter(|c| c.is_alphanumeric()).flat_map(char::to_lowercase).collect()
+    };
+    Phrase::of(|w| {
+        let both = both(w, moment);
+        let said = both.split(" (").any(|one| letters(one) == letters(typed));
+        let typed = if said { String::new() } else { format!("entered as {typed}, ") };
+        format!("{both}, {typed}{}", source(from))
+    })
 }
 
 pub(crate) fn torque_made(made: Moment, wanted: Option<Moment>) -> Phrase {
@@ -1020,6 +1058,8 @@ fn tool_name(name: &ToolName) -> String {
         ToolName::Wrench(size) => return format!("{size} wrench"),
         ToolName::Strap => "ratchet strap",
         ToolName::Drill(size) => return format!("{size} drill"),
+        ToolName::HoleSaw(size) => return format!("{size} hole saw"),
+        ToolName::Separator => "ball joint separator",
         ToolName::Punch => "center punch, paint, deburring tool",
         ToolName::RightAngleDrill => "right-angle drill",
         ToolName::Welder => "welder, grinder, cover for lines",
@@ -1042,6 +1082,7 @@ fn tool_use(purpose: &ToolUse) -> String {
         ToolUse::AxleToFrame { steered: false } => "axle to frame",
         ToolUse::Hole { name } => return format!("for {}", mark(name)),
         ToolUse::Mark => "mark through the bracket, punch, paint the bare edges",
+        ToolUse::Taper => "a puller type; a fork tears the boot",
         ToolUse::NoRoom => "where a straight one won't fit; or take the bracket off",
         ToolUse::Weld => "bare metal, fire extinguisher within reach",
         ToolUse::Partner => "zeroed on the bracket at the other end",

@@ -64,6 +64,7 @@ fn one_set(w: Words, set: &Set) -> String {
             format!("it is {} than planned", places.join(" and "))
         }
         Set::DragLinkLength(length) => format!("drag link set to {}", w.fine(*length)),
+        Set::Part(part) => format!("installed {}", super::prove::installs(*part, "brace")),
         Set::Cut { each_end } => format!("cut {} off each end", w.fine(*each_end)),
         Set::BarLength(length) => format!("bar set to {}", w.fine(*length)),
         Set::SwayHole { arm } => {

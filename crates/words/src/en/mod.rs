@@ -12,6 +12,7 @@ mod fit;
 mod kinds;
 mod log;
 mod prove;
+mod record;
 mod setups;
 mod sides;
 mod status;
@@ -32,6 +33,7 @@ pub(crate) fn say(message: &Message) -> Phrase {
         Topic::Caution => said(message, cautions::caution),
         Topic::Card => said(message, card::card),
         Topic::Log => said(message, log::log),
+        Topic::Record => said(message, record::record),
         Topic::Prove => said(message, prove::prove),
         Topic::Status => said(message, status::status),
         Topic::Sway => said(message, sway::sway),

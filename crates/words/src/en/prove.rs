@@ -558,7 +558,7 @@ fn steers(over_bumps: bool, angle: Angle) -> Phrase {
 }
 
 /// What is installed besides bar, brackets and drag link.
-fn installs(part: FittedPart, name: &str) -> String {
+pub(super) fn installs(part: FittedPart, name: &str) -> String {
     match part {
         FittedPart::SwayBar => "the sway bar".to_owned(),
         FittedPart::Disconnect => "the sway bar disconnect".to_owned(),

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { Phrase } from "../../api/client";
+import type { Phrase, Schemas } from "../../api/client";
 import { newId } from "../../job/ids";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
@@ -14,12 +14,12 @@ import { Tick } from "../../ui/Tick";
 import { setWork } from "./edits";
 import type { WorkResult } from "./useWorked";
 
-const MOCK_UP = [
-  ["corners_equal", "Level side to side"],
-  ["strapped", "Axle strapped to center"],
-  ["repeats_agree", "Repeat measurements agree"],
-  ["cycled", "Cycled past the stops"],
-] as const;
+const MOCK_UP = {
+  corners_equal: "Level side to side",
+  strapped: "Axle strapped to center",
+  repeats_agree: "Repeat measurements agree",
+  cycled: "Cycled past the stops",
+} satisfies Record<Schemas["MockUpOpen"], string>;
 
 const CORNERS = [
   ["left_front", "Left front"],
@@ -35,7 +35,7 @@ export function Making({ worked }: { worked: WorkResult }) {
   const unit = job.rig?.sheet_unit ?? "in";
   return (
     <>
-      {worked.mock_up && <MockUp says={worked.mock_up} />}
+      {worked.mock_up && <MockUp says={worked.mock_up} asks={worked.mock_up_asks ?? []} />}
       <Drills worked={worked} />
       {worked.cuts.length > 0 && <Cuts cuts={worked.cuts} />}
       {(["corners_before", "corners_after"] as const).map((at) => (
@@ -69,17 +69,17 @@ export function Making({ worked }: { worked: WorkResult }) {
 }
 
 /** The gate before anything is drilled, cut or welded. */
-function MockUp({ says }: { says: Phrase }) {
+function MockUp({ says, asks }: { says: Phrase; asks: Schemas["MockUpOpen"][] }) {
   const { job, change } = useJob();
   const units = useSettings((s) => s.units);
-  const stands = MOCK_UP.every(([field]) => job.bolt_up?.mock_up?.[field]);
+  const stands = asks.every((field) => job.bolt_up?.mock_up?.[field]);
   return (
     <section className="grid gap-1">
       <h4 className="font-semibold">Before you drill, cut or weld</h4>
-      {MOCK_UP.map(([field, label]) => (
+      {asks.map((field) => (
         <Tick
           key={field}
-          label={label}
+          label={MOCK_UP[field]}
           value={job.bolt_up?.mock_up?.[field] ? true : undefined}
           onPick={(reported) =>
             change(setWork((work) => ({ mock_up: { ...work.mock_up, [field]: reported === true } })))
