@@ -9,7 +9,7 @@ use derecho_words::say as in_words;
 
 use crate::Paper;
 use crate::content::{axle_of, heading, paragraph};
-use crate::sheet::{DrawnMark, PLAIN, Pages, QUIET, STRONG, TITLE};
+use crate::sheet::{BODY, DrawnMark, PLAIN, Pages, QUIET, STRONG, TITLE};
 use crate::text::Faces;
 
 /// Its pages; None of a job that was not closed.
@@ -30,9 +30,10 @@ pub(crate) fn pages(
     for section in sections {
         heading(&mut pages, &say(&section.heading, unit));
         for line in section.lines {
-            paragraph(&mut pages, PLAIN, &say(&line, unit));
+            paragraph(&mut pages, BODY, &say(&line, unit));
         }
     }
+    paragraph(&mut pages, QUIET, "");
     paragraph(
         &mut pages,
         QUIET,

@@ -34,6 +34,8 @@ pub(crate) const TITLE: TextStyle = TextStyle { size: 22.0, bold: true, grey: fa
 pub(crate) const LARGE: TextStyle = TextStyle { size: 17.0, bold: true, grey: false };
 pub(crate) const HEADING: TextStyle = TextStyle { size: 12.0, bold: true, grey: false };
 pub(crate) const STRONG: TextStyle = TextStyle { size: 10.0, bold: true, grey: false };
+/// Of the record, which is read in an office.
+pub(crate) const BODY: TextStyle = TextStyle { size: 10.5, bold: false, grey: false };
 pub(crate) const PLAIN: TextStyle = TextStyle { size: 9.0, bold: false, grey: false };
 pub(crate) const QUIET: TextStyle = TextStyle { size: 8.5, bold: false, grey: true };
 

@@ -419,6 +419,14 @@ impl Sway {
         self.holes.iter().position(|row| row.id == *hole).unwrap_or(0)
     }
 
+    /// Which hole one is, counted from the stiff end, where the arm is shortest, and of how many; None without holes.
+    #[must_use]
+    pub fn from_the_stiff_end(&self, hole: &ArmHoleId) -> Option<(usize, usize)> {
+        let arm = self.holes.get(self.place_of(hole))?.arm.length();
+        let stiffer = self.holes.iter().filter(|other| other.arm.length() < arm).count();
+        Some((stiffer + 1, self.holes.len()))
+    }
+
     /// Length of the arm to the hole in use.
     #[must_use]
     pub fn arm(&self) -> Option<Length> {

@@ -202,7 +202,7 @@ fn closing(judging: &Judging<'_>) -> Closing {
     let Judging { job, resolved, bar, prove, progressed, cycle, links_work, no_bar, .. } = *judging;
     let proved = prove.is_some_and(|prove| prove.verdict == ProveVerdict::CanSettle);
     let (fitted, drag_link) = judged(judging, proved);
-    let unmeasured = moves_past_what_nobody_measured(job, resolved, cycle);
+    let unmeasured = moves_past_what_nobody_measured(job, resolved, cycle, links_work);
     let seen = (looks(job, drag_link.as_ref(), unmeasured), compared(job, resolved));
     let findings = register(&Sources {
         job,

@@ -336,6 +336,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record of a closed job as a PDF. */
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/redo": {
         parameters: {
             query?: never;
@@ -3735,6 +3752,11 @@ export interface components {
              */
             strapped?: boolean;
         };
+        /**
+         * @description What a mock-up waits for: the name of its field in the document.
+         * @enum {string}
+         */
+        MockUpOpen: "corners_equal" | "strapped" | "repeats_agree" | "cycled";
         /** @description Predicted against measured. */
         Movement: {
             /** @description Offset after. */
@@ -3796,6 +3818,8 @@ export interface components {
         NeedFacts: {
             /** @description The bar's angle at the driven height with its length alone set. */
             angle_deg: components["schemas"]["Angle"];
+            /** @description How far bar and drag link lean apart, without a sign, where they are to be parallel and the link was measured. */
+            link_apart_deg?: components["schemas"]["Angle"];
             /** @description Whether. */
             need: components["schemas"]["Need"];
             /** @description Why it is urged; empty where it is not. */
@@ -3811,7 +3835,7 @@ export interface components {
          * @description Why a bracket is urged.
          * @enum {string}
          */
-        NeedReason: "steep" | "swings" | "complaint";
+        NeedReason: "steep" | "swings" | "complaint" | "beside_link";
         /**
          * @description What a thing is, so that it is drawn as such.
          * @enum {string}
@@ -6948,6 +6972,8 @@ export interface components {
             minds?: components["schemas"]["Phrase"];
             /** @description Whether what is drilled or welded may be, in words; absent where nothing is. */
             mock_up?: components["schemas"]["Phrase"];
+            /** @description What that mock-up asks for. */
+            mock_up_asks?: components["schemas"]["MockUpOpen"][];
             /** @description The key of the next step. */
             next?: string;
             /** @description Parts. */
@@ -8088,6 +8114,68 @@ export interface operations {
             };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What went wrong and what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: {
+                /** @description What is usual where the job's sheets are written in inches or millimetres, where empty. */
+                paper?: components["schemas"]["PaperName"];
+            };
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description One sheet for the customer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A query that cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The job is not closed */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -427,6 +427,8 @@ pub enum ToolUse {
     Mark,
     /// A ball stud out of its taper.
     Taper,
+    /// The pinion's angle.
+    Pinion,
     /// Where a straight drill has no room.
     NoRoom,
     /// Bright metal, fire.

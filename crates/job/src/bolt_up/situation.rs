@@ -344,11 +344,10 @@ fn changes(job: &Job, resolved: &Resolved) -> Vec<Change> {
     changes
 }
 
-/// A hole of the sway arm, counted from the stiff end.
-fn arm_hole(sway: &Sway, place: usize) -> Option<ArmHolePlace> {
-    let arm = sway.holes.get(place)?.arm.length();
-    let stiffer = sway.holes.iter().filter(|hole| hole.arm.length() < arm).count();
-    Some(ArmHolePlace { number: stiffer + 1, of: sway.holes.len(), arm })
+/// The hole of the sway arm in use, counted from the stiff end.
+fn arm_hole(sway: &Sway) -> Option<ArmHolePlace> {
+    let (number, of) = sway.from_the_stiff_end(&sway.hole)?;
+    Some(ArmHolePlace { number, of, arm: sway.arm()? })
 }
 
 fn sway_changes(job: &Job, sway: &SwaySetups) -> Vec<Change> {
@@ -386,7 +385,7 @@ fn links(sway: &SwaySetups, fits_bar: bool, pinned: bool) -> Option<Links> {
     let link = now.filter(|now| then.is_none_or(|then| (*now - then).abs() > defaults::AS_WANTED));
     let place = |form: &Sway| form.place_of(&form.hole);
     let moved = place(&sway.found) != place(&sway.plan);
-    let hole = moved.then(|| arm_hole(&sway.plan, place(&sway.plan))).flatten();
+    let hole = moved.then(|| arm_hole(&sway.plan)).flatten();
     let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);
     let left_longer = left_longer.unwrap_or(Length::ZERO);
     let touched = fits_bar || pinned || link.is_some() || hole.is_some();

@@ -352,7 +352,8 @@ fn before(situation: &Situation, plan: &mut Plan) {
         return;
     }
     plan.add(What::Corners, &[]).on_its_weight();
-    plan.add(What::Stands, &[(What::Corners, Rule::ReadFirst)]);
+    plan.add(What::Stands, &[(What::Corners, Rule::ReadFirst)]).once =
+        vec![(Condition::ReadBefore, Rule::ReadFirst)];
     let stands = [(What::Stands, Rule::StandsFirst), (What::Corners, Rule::ReadFirst)];
     if situation.bar_comes_out() {
         // A bar built to its gap hangs where there was none.

@@ -14,7 +14,7 @@ use super::tasks::{Task, What};
 use crate::document::tool_keys as keys;
 use crate::document::{Job, length_of};
 use crate::message::Label;
-use crate::work::kinds::{KindStep, one_piece, splined, two_rate};
+use crate::work::kinds::{KindStep, one_piece, splined, two_rate, y_link};
 
 /// A tool.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -95,6 +95,9 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
     }
     if does(&|what| matches!(what, What::Kind(KindStep::Splined(splined::Step::ArmsAlike)))) {
         add(ToolName::AngleFinder, ToolUse::SwayArms);
+    }
+    if does(&|what| matches!(what, What::Kind(KindStep::YLink(y_link::Step::Pinion)))) {
+        add(ToolName::AngleFinder, ToolUse::Pinion);
     }
     if does(&|what| matches!(what, What::ReadAgain | What::Corners)) {
         add(ToolName::Tape, ToolUse::SameTape);

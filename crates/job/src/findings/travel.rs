@@ -7,7 +7,7 @@ use crate::cycle::Brief;
 use crate::cycle::limit::EndsAt;
 use crate::cycle::message::CycleMessage;
 use crate::document::sway::SwayKind;
-use crate::document::{Job, Purpose, length_of};
+use crate::document::{Job, Purpose, Round, length_of};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
@@ -37,7 +37,7 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
         });
     }
     let job = sources.job;
-    if job.proof.looked_at.clear.is_none() && moves_past_what_nobody_measured(job, resolved, cycle) {
+    if job.proof.looked_at.clear.is_none() && moves_past_what_nobody_measured(job, resolved, cycle, links_work) {
         let found = finding(
             FindingKind::ClearanceNotChecked,
             "clearance_not_checked",
@@ -64,10 +64,20 @@ fn where_it_ends(ends: &Message, (left, right): (f64, f64)) -> String {
     }
 }
 
-/// Whether an eye is moved, another bar goes in or something was to come clear, and nothing was measured that could be
+/// Whether an eye is moved, another bar goes in, sway links went in that nobody measured, or something was to come clear, and nothing was measured that could be
 /// in the way of it: then somebody has to look, once it is together.
 #[must_use]
-pub fn moves_past_what_nobody_measured(job: &Job, resolved: &Resolved, cycle: Option<&Brief>) -> bool {
+pub fn moves_past_what_nobody_measured(
+    job: &Job,
+    resolved: &Resolved,
+    cycle: Option<&Brief>,
+    links_work: Option<bool>,
+) -> bool {
+    // A sway bar or links that went in without being measured.
+    let sways = job.is_sway_alone() && job.setups.rounds.iter().any(Round::is_sway_alone);
+    if sways && links_work.is_none() {
+        return true;
+    }
     if cycle.is_some_and(|brief| brief.ended) {
         return false;
     }

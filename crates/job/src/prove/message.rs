@@ -56,6 +56,12 @@ pub enum ProveMessage {
     },
     LinksOpen,
     LinksOpenAdvice,
+    /// Installed, and not measured over the travel.
+    LinksUnmeasured,
+    LinksUnmeasuredAdvice,
+    /// Planned for the sway bar, and not on record as installed.
+    SwayNotFitted,
+    FitSway,
     Clear,
     ClearOpen,
     ClearLooked,
@@ -113,6 +119,7 @@ pub enum ProveMessage {
     },
     LinksNow {
         link: Length,
+        hole: Option<(usize, usize)>,
     },
     ToolsUsed {
         tools: Vec<String>,

@@ -32,7 +32,7 @@ use crate::bar::need::Need;
 use crate::bar::need_of;
 use crate::cycle::Brief;
 use crate::document::sway::SwayKind;
-use crate::document::{AxleLocation, FittedPart, Job, Purpose, Sheet, SheetKind};
+use crate::document::{AxleLocation, FittedPart, Job, Purpose, Round, Sheet, SheetKind};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::moves::EyeMoves;
@@ -164,7 +164,11 @@ pub fn prove(job: &Job, resolved: &Resolved, found: FoundElsewhere<'_>) -> Optio
     let y_link = job.rig.axle_location == Some(AxleLocation::YLink);
     let nothing_else = resolved.setups().is_none() && !y_link && !reads_the_axle(job);
     if nothing_else || job.is_sway_alone() {
-        return found.links_work.map(|work| sway_alone(work, sway_fitted(job, resolved, found)));
+        let fitted = sway_fitted(job, resolved, found);
+        return match found.links_work {
+            Some(work) => Some(sway_alone(work, fitted)),
+            None => sway_unmeasured(job, found, fitted),
+        };
     }
     let axle = prove_axle(job, resolved, (y_link, found))?;
     Some(with_purposes(job, resolved, found, axle))
@@ -429,6 +433,26 @@ fn sway_alone(work: bool, fitted: bool) -> ProveResult {
             verdict,
         )
     }
+}
+
+/// Sway bar, disconnect or links that were installed, and not measured over the travel: what is proved is that they are
+/// in; whether they stay clear somebody looks at. None while nothing of it is begun.
+fn sway_unmeasured(job: &Job, found: FoundElsewhere<'_>, fitted: bool) -> Option<ProveResult> {
+    let on_record = job.setups.rounds.iter().any(Round::is_sway_alone);
+    if !on_record && found.work.0 < found.work.1.max(1) {
+        return None;
+    }
+    let (verdict, says, advice) = if fitted {
+        (ProveVerdict::CanSettle, ProveMessage::LinksUnmeasured, ProveMessage::LinksUnmeasuredAdvice)
+    } else {
+        (ProveVerdict::PlanNotFitted, ProveMessage::SwayNotFitted, ProveMessage::FitSway)
+    };
+    let name = ProveMessage::CheckName(ProveCheck::SwayLinks);
+    Some(ProveResult {
+        says: says.into(),
+        advice: advice.into(),
+        ..bare(check(name, FitVerdict::Open, ProveMessage::LinksUnmeasured), verdict)
+    })
 }
 
 /// Features of one's own are alike where they go by one name.

@@ -183,7 +183,10 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Message> {
     let links = job.setups.rounds.iter().rev().find_map(|round| length_of(&round.drag_link_length));
     reported.extend(links.map(|length| ProveMessage::DragLinkNow { length }.into()));
     let sway = &resolved.sway.fitted;
-    reported.extend(length_of(&sway.link).map(|link| ProveMessage::LinksNow { link }.into()));
+    reported.extend(length_of(&sway.link).map(|link| {
+        let hole = sway.from_the_stiff_end(&sway.hole).filter(|(_, of)| *of > 1);
+        ProveMessage::LinksNow { link, hole }.into()
+    }));
     let tools: Vec<String> = job.bolt_up.tools.clone();
     if !tools.is_empty() {
         reported.push(ProveMessage::ToolsUsed { tools: tools.to_vec() }.into());

@@ -113,6 +113,10 @@ fn state(Sources { job, bar, prove, progressed, .. }: Sources<'_>) -> JobState {
     if prove.is_none() && !job.setups.axle_rounds().is_empty() {
         return JobState::FittedToRead;
     }
+    // Every step is done, and what was installed is not on record.
+    if progressed.done > 0 {
+        return JobState::BeingFitted;
+    }
     let undecided = bar.and_then(|bar| bar.correction.as_ref()).is_some_and(|length| length.decide_first);
     if waits && !undecided { JobState::Planned } else { JobState::AsFound }
 }
@@ -139,7 +143,10 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
         (_, Some(ProveVerdict::BackToSway)) => to(Stage::Sway, Next::SwayLinksThatWork),
         (_, Some(ProveVerdict::ReadAgain)) => to(Stage::Prove, Next::ReadBothSidesAgain),
         (_, Some(ProveVerdict::NotDecided)) => to(Stage::Bracket, Next::ChooseHoleOrLength),
-        (JobState::BeingFitted, _) => to(Stage::BoltUp, Next::NextStepOfWork),
+        (JobState::BeingFitted, _) if !all_done(sources) => to(Stage::BoltUp, Next::NextStepOfWork),
+        (_, None) if all_done(sources) && !job.not_installed().is_empty() => {
+            to(Stage::Prove, Next::RecordWhatWasFitted)
+        }
         // Nobody is sent to the steps that were just done.
         (_, Some(ProveVerdict::PlanNotFitted)) if all_done(sources) => {
             // What is no bar and no link goes on record on the Prove screen.

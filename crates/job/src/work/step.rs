@@ -8,6 +8,8 @@ use crate::document::work::Stands;
 pub enum Condition {
     /// The corners are read.
     CornersRead,
+    /// What is to be compared afterwards is read as it stood.
+    ReadBefore,
     /// Stands are under the frame.
     OnStands,
     /// The frame bracket is started by hand, or was never off.

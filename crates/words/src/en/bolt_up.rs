@@ -498,9 +498,12 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
             plain("Measure both sides again, on the Prove screen"),
             Some(in_a_row(
                 &context
-                    .readings
-                    .iter()
-                    .map(say)
+                    .situation
+                    .y_link()
+                    .filter(|link| link.converts)
+                    .map(|_| plain("Record the Y-link as installed first, under Parts."))
+                    .into_iter()
+                    .chain(context.readings.iter().map(say))
                     .chain([plain(
                         "Quick look: sighting down the door handles you should see the same amount of tread left and right.",
                     )])
@@ -1082,6 +1085,7 @@ fn tool_use(purpose: &ToolUse) -> String {
         ToolUse::AxleToFrame { steered: false } => "axle to frame",
         ToolUse::Hole { name } => return format!("for {}", mark(name)),
         ToolUse::Mark => "mark through the bracket, punch, paint the bare edges",
+        ToolUse::Pinion => "on the axle housing, for the pinion angle",
         ToolUse::Taper => "a puller type; a fork tears the boot",
         ToolUse::NoRoom => "where a straight one won't fit; or take the bracket off",
         ToolUse::Weld => "bare metal, fire extinguisher within reach",

@@ -38,6 +38,14 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::LinksAdvice { work } => links_advice(*work),
         ProveMessage::LinksOpen => links_open(),
         ProveMessage::LinksOpenAdvice => links_open_advice(),
+        ProveMessage::SwayNotFitted => Phrase::plain("What is planned for the sway bar is not installed yet"),
+        ProveMessage::FitSway => {
+            Phrase::plain("Finish the steps on the Bolt-up screen, then record what was installed.")
+        }
+        ProveMessage::LinksUnmeasured => Phrase::plain("Installed; the sway links are not measured over the travel"),
+        ProveMessage::LinksUnmeasuredAdvice => Phrase::plain(
+            "Look at the sway bar and its links from full droop to full bump, or measure them on the Sway screen.",
+        ),
         ProveMessage::Clear => clear(),
         ProveMessage::ClearOpen => clear_open(),
         ProveMessage::ClearLooked => {
@@ -68,7 +76,7 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
             let length = *length;
             Phrase::of(|w| format!("Drag link: {} eye to eye.", w.fine(length)))
         }
-        ProveMessage::LinksNow { link } => links_now(*link),
+        ProveMessage::LinksNow { link, hole } => links_now(*link, *hole),
         ProveMessage::ToolsUsed { tools } => tools_used(tools),
         ProveMessage::AngleCompared { read, wanted, good } => angle_compared(*read, *wanted, *good),
         ProveMessage::LinkCompared { read, wanted, good } => link_compared(*read, *wanted, *good),
@@ -232,7 +240,7 @@ pub(crate) fn links_not_fitted() -> Phrase {
 
 pub(crate) fn fit_links() -> Phrase {
     Phrase::plain(
-        "They work over full travel. Set and install them in the order on the Bolt-up screen, then record them on the Sway screen.",
+        "They work over full travel. Set and install them in the order on the Bolt-up screen, then record them: sway links on the Sway screen, parts on this one.",
     )
 }
 
@@ -437,8 +445,11 @@ pub(super) fn elsewhere(w: Words, (up, outward): (Length, Length)) -> String {
     }
 }
 
-pub(crate) fn links_now(link: Length) -> Phrase {
-    Phrase::of(|w| format!("Sway links: {} eye to eye.", w.fine(link)))
+pub(crate) fn links_now(link: Length, hole: Option<(usize, usize)>) -> Phrase {
+    let hole = hole.map_or_else(String::new, |(number, of)| {
+        format!(", in hole {number} of {of} of the sway bar arms, counted from the stiff end")
+    });
+    Phrase::of(|w| format!("Sway links: {} eye to eye{hole}.", w.fine(link)))
 }
 
 pub(crate) fn tools_used(tools: &[String]) -> Phrase {

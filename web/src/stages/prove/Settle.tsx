@@ -1,4 +1,4 @@
-import { BadgeCheck, Undo2 } from "lucide-react";
+import { BadgeCheck, Printer, Undo2 } from "lucide-react";
 import { useNavigate } from "react-router";
 import type { Results, StageName } from "../../api/client";
 import { useSession } from "../../job/session";
@@ -47,10 +47,21 @@ export function Settle() {
   const navigate = useNavigate();
   if (job.settled && results.settled_stands) {
     return (
-      <p className="flex items-center gap-2 border-2 border-frame bg-paper p-3 font-semibold" data-settled>
-        <BadgeCheck size={24} aria-hidden />
-        Closed on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
-      </p>
+      <div className="grid gap-2">
+        <p className="flex items-center gap-2 border-2 border-frame bg-paper p-3 font-semibold" data-settled>
+          <BadgeCheck size={24} aria-hidden />
+          Closed on {new Date(job.settled.at).toLocaleString()}. The figures are kept as they were.
+        </p>
+        <a
+          className="inline-flex min-h-11 items-center gap-2 justify-self-start border-[1.5px] border-ink bg-slate px-3"
+          href={`/api/v1/jobs/${view.id}/record.pdf`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          <Printer size={18} aria-hidden />
+          Record for the customer
+        </a>
+      </div>
     );
   }
   const verdict = results.prove?.verdict;

@@ -7,6 +7,12 @@ use derecho_job::work::kinds::y_link::Step;
 
 pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
+        Step::PinionBefore => reported(
+            plain("Measure the pinion angle as it is, at the driven height"),
+            Some(plain("Angle finder on the housing. Enter it on the Bracket screen, under Y-link, as before.")),
+            "The Y-link has to bring the pinion back to it.",
+            None,
+        ),
         Step::BarOut => reported(
             plain("Remove the track bar, axle end first"),
             Some(plain("Jack stands under the frame and under the axle, wheels chocked.")),

@@ -15,6 +15,8 @@ pub struct YLink {
 /// A step of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Step {
+    /// The pinion's angle, before anything comes apart.
+    PinionBefore,
     /// The track bar comes out.
     BarOut,
     /// The old upper arm comes out.
@@ -40,6 +42,7 @@ impl Step {
     #[must_use]
     pub const fn key(self) -> &'static str {
         match self {
+            Self::PinionBefore => "legs/pinion-before",
             Self::BarOut => "legs/bar-out",
             Self::ArmOut => "legs/arm-out",
             Self::Brackets => "legs/brackets-on",
@@ -67,6 +70,12 @@ impl Step {
 pub(super) fn tasks(link: YLink) -> Vec<KindTask<Step>> {
     let mut tasks = Vec::new();
     if link.converts {
+        tasks.push(
+            KindTask::new(Step::PinionBefore, Phase::Undo)
+                .once(Condition::CornersRead, Rule::ReadFirst)
+                .gives(Condition::ReadBefore)
+                .on_its_weight(),
+        );
         tasks.push(KindTask::new(Step::BarOut, Phase::Undo).undoes().supported());
         tasks.push(
             KindTask::new(Step::ArmOut, Phase::Undo)
