@@ -3,8 +3,8 @@
 use derecho_core::measure::Unit;
 use derecho_core::parts::template::Drawing;
 use derecho_job::bolt_up::{FastenerLine, StepLine, StepState, WorkResult};
-use derecho_job::cautions::{Caution, CautionMessage, CautionText};
 use derecho_job::bracket::template::{chosen_brackets, holes};
+use derecho_job::cautions::{Caution, CautionMessage, CautionText};
 use derecho_job::message::Message;
 use derecho_job::{Job, Results};
 use derecho_words::{Spoken, in_own_words, say as in_words, title_of_holes};

@@ -177,7 +177,12 @@ mod tests {
         assert_eq!(words("2 in or 1/2 in"), "2 in|or|1/2 in");
         let faces = Faces::shipped().unwrap();
         for width in 20..60 {
-            let lines = faces.broken("Set the bar to 33 21/32\" eye to eye, then 33 5/8\"", 11.0, false, f64::from(width));
+            let lines = faces.broken(
+                "Set the bar to 33 21/32\" eye to eye, then 33 5/8\"",
+                11.0,
+                false,
+                f64::from(width),
+            );
             assert!(lines.iter().all(|line| !line.ends_with(" 33")), "{lines:?}");
         }
     }

@@ -229,8 +229,7 @@ pub enum FittedPart {
 
 impl FittedPart {
     /// Every one of them.
-    pub const ALL: [Self; 5] =
-        [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink];
+    pub const ALL: [Self; 5] = [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink];
 }
 
 /// Plans: one chosen, others kept to compare, one tried in the drawing.

@@ -55,7 +55,8 @@ impl Planned {
                 plan["bar"] = json!("straight bar");
             }
             if self.drag_link && document["hardpoints"]["steering"].is_object() {
-                document["bracket"]["drag_links"] = json!([{ "name": "raised arm", "raises_axle_end": mm(55.0) }]);
+                document["bracket"]["drag_links"] =
+                    json!([{ "name": "raised arm", "raises_axle_end": mm(55.0) }]);
                 plan["drag_link"] = json!("raised arm");
             }
             document["setups"]["plans"]["chosen"] = plan;
@@ -144,8 +145,7 @@ proptest! {
 fn the_vehicles_have_something_to_judge() {
     use proptest::strategy::ValueTree as _;
     use proptest::test_runner::{Config, RngSeed, TestRunner};
-    let mut runner =
-        TestRunner::new(Config { rng_seed: RngSeed::Fixed(20_261_130), ..Config::default() });
+    let mut runner = TestRunner::new(Config { rng_seed: RngSeed::Fixed(20_261_130), ..Config::default() });
     let drawn = (vehicle(), planned());
     let mut seen = Vec::new();
     for _ in 0..120 {

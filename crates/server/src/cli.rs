@@ -146,7 +146,7 @@ enum Command {
         #[command(flatten)]
         words: WordsOf,
     },
-    /// Write the record of a closed job as a PDF: one sheet for the customer.
+    /// Write the record of a closed job as a PDF: one page for the customer.
     Record {
         /// A job file, or the id of a stored job.
         job: PathBuf,
@@ -609,7 +609,8 @@ fn record_of(
 ) -> Result<(), Failure> {
     let job = file_or_stored(named, data)?;
     let written = derecho_card::record(&job, paper_of(paper, &job)).map_err(Failure::could_not)?;
-    let open = || Failure::could_not(format!("{}: not closed yet, so there is no record of it", named.display()));
+    let open =
+        || Failure::could_not(format!("{}: not closed yet, so there is no record of it", named.display()));
     write_out(output, &written.ok_or_else(open)?)
 }
 

@@ -144,11 +144,23 @@ async fn a_whole_shop_goes_out_and_in() {
     let packed = packed.bytes().await.unwrap().to_vec();
     let mut archive = ZipArchive::new(Cursor::new(&packed)).unwrap();
     let mut out: Vec<Value> = Vec::new();
+    let mut records = 0;
     for index in 0..archive.len() {
+        let mut file = archive.by_index(index).unwrap();
+        // Beside the job file of a closed job lies its record.
+        if file.name().ends_with(".record.pdf") {
+            let mut bytes = Vec::new();
+            file.read_to_end(&mut bytes).unwrap();
+            assert!(bytes.starts_with(b"%PDF"));
+            records += 1;
+            continue;
+        }
         let mut text = String::new();
-        archive.by_index(index).unwrap().read_to_string(&mut text).unwrap();
+        file.read_to_string(&mut text).unwrap();
         out.push(serde_json::from_str(&text).unwrap());
     }
+    let closed = out.iter().filter(|job| job["settled"].is_object()).count();
+    assert!(closed > 0 && records == closed, "{records} records of {closed} closed jobs");
     assert_eq!(to.take_in(packed).await.json::<Value>().await.unwrap()["added"], out.len());
     let listed = to.json("/api/v1/jobs?limit=100").await;
     assert_eq!(listed["total"], out.len());

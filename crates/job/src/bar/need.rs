@@ -80,9 +80,8 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
     let apart = beside_link(job, view);
     let (told, bad) = defaults::LINK_APART_DEGREES;
     // Beside a drag link the bar is not to be level but as steep as the link is.
-    let tilted = apart.map_or(angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES, |apart| {
-        apart.to_degrees() > told
-    });
+    let tilted =
+        apart.map_or(angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES, |apart| apart.to_degrees() > told);
     let reasons: Vec<NeedReason> = [
         (apart.is_none() && angle >= steep_from, NeedReason::Steep),
         (apart.is_some_and(|apart| apart.to_degrees() > bad), NeedReason::BesideLink),
@@ -111,7 +110,8 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
 /// How far the bar leans from the drag link at the driven height, both as seen from the front, + to the left and up:
 /// |atan(v / y) − atan(v_link / y_link)|. None where they are not to be parallel, or the link was not measured.
 fn beside_link(job: &Job, view: &FrontView) -> Option<Angle> {
-    let link = job.hardpoints.steering.as_ref().filter(|_| job.bracket.target == Target::ParallelToDragLink)?;
+    let link =
+        job.hardpoints.steering.as_ref().filter(|_| job.bracket.target == Target::ParallelToDragLink)?;
     let at = |side: Side, point: &PointForm| {
         Some((length_of(&point.sideways)? * side.sign(), length_of(&point.height)?))
     };

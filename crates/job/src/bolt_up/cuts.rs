@@ -27,7 +27,8 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
     let builds = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length);
     let sets_links = situation.links().is_some_and(|links| links.length.is_some());
     let rods = sets_links && job.sway.rod.eye_to_tip.is_some();
-    let panel = (situation.links().is_some() || situation.installs_sway_bar()) && !job.sway.room.panels.is_empty();
+    let panel =
+        (situation.links().is_some() || situation.installs_sway_bar()) && !job.sway.room.panels.is_empty();
     [
         builds.then_some((CutKind::BarStock, Stage::Bracket)),
         rods.then_some((CutKind::LinkRods, Stage::Sway)),

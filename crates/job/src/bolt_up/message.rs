@@ -7,12 +7,12 @@ use serde::{Deserialize, Serialize};
 use std::sync::Arc;
 use utoipa::ToSchema;
 
-use crate::work::kinds::{KindStep, y_link};
-use crate::work::rules::Rule;
 use super::situation::{Situation, drill_size};
 use super::tasks::{BracketBolts, What};
 use crate::message::{Label, Message, OfTopic, Topic};
 use crate::verdict::FitCheck;
+use crate::work::kinds::{KindStep, y_link};
+use crate::work::rules::Rule;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
 

@@ -37,7 +37,6 @@ pub use self::fasteners::{FastenerLine, Tightness};
 use self::order::{arranged, sorted};
 pub use self::parts::PartLine;
 pub(crate) use self::parts::temporary;
-pub use crate::work::rules::Rule;
 use self::situation::{Situation, drill_size};
 use self::tasks::{Task, What, tasks};
 pub use self::tools::ToolLine;
@@ -46,6 +45,7 @@ use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::message::{Label, Message};
 use crate::verdict::{FitCheck, FitVerdict};
+pub use crate::work::rules::Rule;
 
 /// How far a step is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

@@ -1,7 +1,7 @@
 //! The order of the steps: a topological sort over the rules, and a person's or a maker's order held against them.
 
-use crate::work::rules::Rule;
 use super::tasks::Task;
+use crate::work::rules::Rule;
 
 /// A pair of steps that stand the wrong way round.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -9,11 +9,11 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::situation::Situation;
-use crate::work::kinds::{Change, KindStep};
 use super::tasks::{What, end_word};
 use crate::bolt_up::message::BoltUpMessage;
 use crate::document::work::{PartRecord, PartState};
 use crate::setups::moves::side_of;
+use crate::work::kinds::{Change, KindStep};
 
 /// A part of the plan.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -106,9 +106,7 @@ fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
             ("part/sway-links", PartName::SwayLinks, PartPlace::SwayLinks, Some(links.length?))
         }
         Change::Disconnect(_) => (gate_keys::DISCONNECT, PartName::Disconnect, PartPlace::Disconnect, None),
-        Change::Brace(brace) => {
-            ("part/brace", PartName::Typed(brace.name.clone()), PartPlace::Brace, None)
-        }
+        Change::Brace(brace) => ("part/brace", PartName::Typed(brace.name.clone()), PartPlace::Brace, None),
         Change::SecondShim(shim) => {
             (gate_keys::SECOND_SHIM, PartName::SecondShim, PartPlace::SecondShim, Some(shim.thickness))
         }

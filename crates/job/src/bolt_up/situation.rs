@@ -5,8 +5,8 @@
 
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::fastener::stack::NutKind;
-use derecho_core::measure::{Length, Side};
 use derecho_core::measure::centring::Answer;
+use derecho_core::measure::{Length, Side};
 use derecho_core::parts::{BarPart, BracketEnd, BracketPart};
 use derecho_core::pose::joint::JointKind;
 
@@ -126,10 +126,7 @@ impl Situation {
 
     /// Whether anything is to be done at all.
     pub const fn is_nothing(&self) -> bool {
-        self.bar.is_none()
-            && self.ends.is_empty()
-            && self.drag_link.is_none()
-            && self.changes.is_empty()
+        self.bar.is_none() && self.ends.is_empty() && self.drag_link.is_none() && self.changes.is_empty()
     }
 
     /// Whether anything is unbolted for it; a sleeve is turned as it stands.
@@ -152,7 +149,8 @@ impl Situation {
 
     /// Whether the sway bar itself is installed.
     pub fn installs_sway_bar(&self) -> bool {
-        let bar = |change: &Change| matches!(change, Change::OnePiece | Change::Splined | Change::TwoRate { .. });
+        let bar =
+            |change: &Change| matches!(change, Change::OnePiece | Change::Splined | Change::TwoRate { .. });
         self.changes.iter().any(bar)
     }
 

@@ -5,11 +5,11 @@ use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
-use crate::work::rules::Rule;
 use super::situation::{EndWork, Situation, is_bushing};
 use crate::document::DrillId;
 use crate::document::work::{OwnStep, Stands};
 use crate::work::kinds::{Change, KindStep};
+use crate::work::rules::Rule;
 use crate::work::step::{Condition, First, KindTask, Phase};
 
 /// What a step does; where its words come from.
@@ -533,13 +533,7 @@ fn gives(what: &What) -> Vec<Condition> {
 
 /// Whether a step starts something by hand that must be started before anything is tight.
 const fn by_hand(what: &What) -> bool {
-    matches!(
-        what,
-        What::BracketByHand(_)
-            | What::EyeByHand(_)
-            | What::AdjusterByHand
-            | What::DragLink
-    )
+    matches!(what, What::BracketByHand(_) | What::EyeByHand(_) | What::AdjusterByHand | What::DragLink)
 }
 
 /// Keys of the fasteners that a step starts by hand, those of the kinds of work aside.

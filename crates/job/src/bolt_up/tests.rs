@@ -11,18 +11,18 @@ use serde_json::json;
 use super::cuts;
 use super::message::{BoltUpMessage, CutKind};
 use super::order::{arranged, broken, sorted};
-use crate::work::kinds::{Change, KindStep, y_link};
-use crate::work::kinds::brace::Brace;
-use crate::work::kinds::disconnect::Disconnect;
-use crate::work::kinds::links::{ArmHolePlace, Links};
-use crate::work::kinds::second_shim::SecondShim;
-use crate::work::kinds::y_link::YLink;
-use crate::work::rules::Rule;
 use super::situation::{BarWork, EndWork, Situation, is_bushing};
 use super::tasks::{Task, What, tasks};
 use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
 use crate::document::{DrillId, Job};
+use crate::work::kinds::brace::Brace;
+use crate::work::kinds::disconnect::Disconnect;
+use crate::work::kinds::links::{ArmHolePlace, Links};
+use crate::work::kinds::second_shim::SecondShim;
+use crate::work::kinds::y_link::YLink;
+use crate::work::kinds::{Change, KindStep, y_link};
+use crate::work::rules::Rule;
 
 fn joint() -> impl Strategy<Value = JointKind> {
     prop::sample::select(vec![

@@ -177,7 +177,8 @@ pub(super) fn conversion(
 /// The newest centring sheet that may drive a correction now: of a Y-link that is put in, one that was read with it in.
 pub(super) fn newest_centring<'a>(job: &Job, sheets: &'a [SheetResult]) -> Option<&'a Centring> {
     let read = job.sheets.iter().zip(sheets);
-    let held = read.filter(|(sheet, _)| job.reads_the_axle_as_it_is_held(&sheet.after)).map(|(_, result)| result);
+    let held =
+        read.filter(|(sheet, _)| job.reads_the_axle_as_it_is_held(&sheet.after)).map(|(_, result)| result);
     let stands = |sheet: &&SheetResult| sheet.kind == SheetKind::Centring && sheet.refused.is_empty();
     held.filter(stands).filter_map(|sheet| sheet.centring.as_ref()).next_back()
 }

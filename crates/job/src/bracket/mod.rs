@@ -225,7 +225,8 @@ pub(crate) fn conversion_checks(job: &Job, resolved: &Resolved) -> Vec<FitCheck>
 /// What people call the fitted track bar, and what it stands over its load, where that is less than is wanted and its
 /// thickness was measured.
 pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
-    compare::margin(job, &fitted.view, &fitted.bar.id).filter(|(_, margin)| *margin < crate::defaults::BAR_MARGIN_TOLD)
+    compare::margin(job, &fitted.view, &fitted.bar.id)
+        .filter(|(_, margin)| *margin < crate::defaults::BAR_MARGIN_TOLD)
 }
 
 /// Why the other approaches that set a length fail: each with its name and its first reason.

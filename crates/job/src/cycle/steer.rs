@@ -107,14 +107,11 @@ fn leant(mechanism: &Mechanism, driven: &Posed) -> Option<Leant> {
     let link = mechanism.drag_link()?;
     let (suspension, pose) = (mechanism.suspension(), &driven.solved.pose);
     let height = suspension.axle_height();
-    let bar_out =
-        mechanism.bar().map(|bar| suspension.links()[bar].body - suspension.axle_end(bar, pose));
+    let bar_out = mechanism.bar().map(|bar| suspension.links()[bar].body - suspension.axle_end(bar, pose));
     let pitman_out = link.pitman - pose.place(height, link.knuckle);
     Some(Leant {
         drag: link.front_view(height, pose),
-        bar: bar_out.map(|out| {
-            (Angle::from_radians(driven.bar_angle), Length::from_mm(out.y.hypot(out.z)))
-        }),
+        bar: bar_out.map(|out| (Angle::from_radians(driven.bar_angle), Length::from_mm(out.y.hypot(out.z)))),
         same_way: bar_out.is_none_or(|out| (out.y < 0.0) == (pitman_out.y < 0.0)),
     })
 }

@@ -168,10 +168,9 @@ impl FindingKind {
             | Self::NotAsPlanned => Stage::Prove,
             Self::YLinkFails => Stage::Bracket,
             Self::Overstressed | Self::LinksFail => Stage::Sway,
-            Self::TravelEnds
-            | Self::ClearanceNotChecked
-            | Self::LinkBesideBar
-            | Self::SteersOverBumps => Stage::Cycle,
+            Self::TravelEnds | Self::ClearanceNotChecked | Self::LinkBesideBar | Self::SteersOverBumps => {
+                Stage::Cycle
+            }
             Self::ThreadEngaged => Stage::Bar,
         }
     }

@@ -89,7 +89,11 @@ fn beside_link(job: &Job, resolved: &Resolved, BesideLink { apart, over_bumps }:
         let degrees = angle.to_degrees();
         let verdict = if degrees > fails { FindingVerdict::Fails } else { FindingVerdict::Close };
         let says = ProveMessage::Steers { over_bumps: kind == FindingKind::SteersOverBumps, angle };
-        (degrees > close).then(|| Finding { verdict, weight, ..finding(kind, &format!("{key}/{degrees:.1}"), says) })
+        (degrees > close).then(|| Finding {
+            verdict,
+            weight,
+            ..finding(kind, &format!("{key}/{degrees:.1}"), says)
+        })
     };
     let asked = if wanted { Weight::Function } else { Weight::Comfort };
     let apart = apart.and_then(|apart| {

@@ -37,7 +37,9 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
         });
     }
     let job = sources.job;
-    if job.proof.looked_at.clear.is_none() && moves_past_what_nobody_measured(job, resolved, cycle, links_work) {
+    if job.proof.looked_at.clear.is_none()
+        && moves_past_what_nobody_measured(job, resolved, cycle, links_work)
+    {
         let found = finding(
             FindingKind::ClearanceNotChecked,
             "clearance_not_checked",

@@ -3,9 +3,9 @@
 use derecho_core::measure::{Length, Moment};
 use derecho_core::parts::BracketEnd;
 
-use crate::document::{CauseRecord, FittedPart};
 use crate::document::proof::{Acceptance, ReminderRecord};
 use crate::document::work::PartRecord;
+use crate::document::{CauseRecord, FittedPart};
 use crate::message::{Label, OfTopic, Topic};
 
 /// What an entry of the log says.

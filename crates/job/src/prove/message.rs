@@ -3,8 +3,8 @@
 use super::cause::Cause;
 use super::look::LookKind;
 use super::verdict::ProveVerdict;
-use crate::document::{FittedPart, gate_keys};
 use crate::document::proof::RoadStep;
+use crate::document::{FittedPart, gate_keys};
 use crate::message::{Label, Message, OfTopic, Topic};
 use crate::setups::adjuster::ThreadFault;
 use crate::verdict::FitCheck;

@@ -10,6 +10,7 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::extract::{Path, Query, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use derecho_card::{Paper, record};
 use derecho_job::Job;
 use derecho_job::bolt_up::time::{StepTime, usual};
 use derecho_job::document::check::FieldError;
@@ -24,7 +25,6 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tokio::sync::mpsc;
 use utoipa::{IntoParams, ToSchema};
-use derecho_card::{Paper, record};
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
 

@@ -227,7 +227,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
     Phrase::of(|w| match facts.need {
         Need::NotNeeded | Need::Offered if let Some(between) = facts.link_apart_deg => {
             let needed = if facts.need == Need::NotNeeded { "No bracket needed" } else { "Bracket optional" };
-            format!("{needed}: bar and drag link are {} apart, and they are to be parallel.", degrees(between))
+            format!(
+                "{needed}: bar and drag link are {} apart, and they are to be parallel.",
+                degrees(between)
+            )
         }
         Need::NotNeeded => format!(
             "No bracket needed for the angle: the bar is close to level and moves the axle only {} side to side over full travel.",

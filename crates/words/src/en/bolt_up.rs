@@ -1,7 +1,9 @@
 //! Stage Bolt-up.
 
 use super::sides;
-use super::step::{DRILLING, FINGERS, STANDS, STEERING, StepSays, WELDING, in_a_row, plain, reported, unsaid};
+use super::step::{
+    DRILLING, FINGERS, STANDS, STEERING, StepSays, WELDING, in_a_row, plain, reported, unsaid,
+};
 use crate::{all_marked as say_all, marked as say};
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::{drills, is_sawn};
@@ -18,9 +20,9 @@ use derecho_job::bolt_up::message::{
 };
 use derecho_job::document::work::{HeadSide, PartRecord, PartState, Stands, TorqueSource};
 
-use derecho_job::work::rules::Rule;
 use derecho_job::bolt_up::situation::{Situation, drill_size, is_bushing};
 use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
+use derecho_job::work::rules::Rule;
 
 pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
     match message {
@@ -133,9 +135,12 @@ fn step(context: &StepContext, what: &What) -> StepSays {
         W::EyeByHand(_) | W::EyeTight(_) | W::AdjusterTight | W::EyePin(_) | W::AdjusterPin => {
             eyes(context, what)
         }
-        W::DragLinkOff | W::DragLink | W::DragLinkTight | W::DragLinkPin | W::DragLinkTurn | W::DragLinkClamps => {
-            steering(context, what)
-        }
+        W::DragLinkOff
+        | W::DragLink
+        | W::DragLinkTight
+        | W::DragLinkPin
+        | W::DragLinkTurn
+        | W::DragLinkClamps => steering(context, what),
         W::Kind(step) => super::kinds::step(context, *step),
         W::OnItsWeight | W::ReadAgain | W::Grease | W::Witness | W::PutBack | W::Own { .. } => {
             closing(context, what)
@@ -206,7 +211,7 @@ fn making(context: &StepContext, what: &What) -> StepSays {
         What::MockUp if !context.situation.mocks_up_the_axle() => reported(
             plain("Hold the bracket in place and check it over the travel before you drill"),
             Some(plain(
-                "Bolts snug: the bar end reaches its hole, and from full droop to full bump nothing touches the bracket or \
+                "Bolts snug: the bar end reaches its hole, and from full droop to full bump nothing hits the bracket or \
                  the bar.",
             )),
             "Drilled in the wrong place, it stays there.",
@@ -292,7 +297,8 @@ fn drilling(size: Length) -> Phrase {
     Phrase::of(|w| {
         let sizes = drills(size, w.unit());
         let saw = |size: Length| if is_sawn(size) { " hole saw" } else { "" };
-        let sizes: Vec<String> = sizes.into_iter().map(|size| format!("{}{}", w.fine(size), saw(size))).collect();
+        let sizes: Vec<String> =
+            sizes.into_iter().map(|size| format!("{}{}", w.fine(size), saw(size))).collect();
         format!(
             "Bracket tight on its seat and level with its mate. Mark through it (pen, or paint through the holes on dark steel), center-punch, drill {}. Drill the far side in line with the near hole, or with the bracket off. Deburr, clear the chips, paint the bare edges.",
             sizes.join(", then ")
@@ -370,7 +376,9 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
         ),
         What::BushingsOut => reported(
             plain("Remove the tacked bar and press both bushings out"),
-            Some(plain("Back on jack stands first, the axle supported. Mark which bushing came out of which end.")),
+            Some(plain(
+                "Back on jack stands first, the axle supported. Mark which bushing came out of which end.",
+            )),
             "The heat of welding burns a bushing.",
             Some(STANDS),
         ),

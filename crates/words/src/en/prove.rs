@@ -42,7 +42,9 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::FitSway => {
             Phrase::plain("Finish the steps on the Bolt-up screen, then record what was installed.")
         }
-        ProveMessage::LinksUnmeasured => Phrase::plain("Installed; the sway links are not measured over the travel"),
+        ProveMessage::LinksUnmeasured => {
+            Phrase::plain("Installed; the sway links are not measured over the travel")
+        }
         ProveMessage::LinksUnmeasuredAdvice => Phrase::plain(
             "Look at the sway bar and its links from full droop to full bump, or measure them on the Sway screen.",
         ),
@@ -563,7 +565,9 @@ fn steers(over_bumps: bool, angle: Angle) -> Phrase {
             let bump = w.distance(Length::from_mm(50.0));
             format!("The wheels steer {angle} by themselves over a {bump} bump.")
         } else {
-            format!("Bar and drag link are {angle} apart at the driven height: the wheels steer as the axle moves.")
+            format!(
+                "Bar and drag link are {angle} apart at the driven height: the wheels steer as the axle moves."
+            )
         }
     })
 }

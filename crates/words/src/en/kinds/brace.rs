@@ -24,7 +24,9 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::Tight => reported(
             plain(&format!("Tighten the {name} at both ends")),
-            Some(plain("After the bracket's own bolts. The manufacturer's sequence comes first if there is one.")),
+            Some(plain(
+                "After the bracket's own bolts. The manufacturer's sequence comes first if there is one.",
+            )),
             "Tightened first, it pulls the bracket out of line.",
             None,
         ),

@@ -13,7 +13,9 @@ pub(super) fn step(step: Step) -> StepSays {
         ),
         Step::Studs => reported(
             plain("Install both disconnect studs, nuts by hand"),
-            Some(plain("Pin holes where a hand gets to them. A nut that stops on the way is the wrong pitch.")),
+            Some(plain(
+                "Pin holes where a hand gets to them. A nut that stops on the way is the wrong pitch.",
+            )),
             "A wrong nut shows before anything is tight.",
             None,
         ),
@@ -31,13 +33,19 @@ pub(super) fn step(step: Step) -> StepSays {
         ),
         Step::Pins => reported(
             plain("On level ground, take both pins out and put them in again by hand"),
-            Some(plain("Both sides at the same height. If a pin binds, the sway links are unequal or the ground is not level.")),
+            Some(plain(
+                "Both sides at the same height. If a pin binds, the sway links are unequal or the ground is not level.",
+            )),
             "A pin you have to hammer here won't come out on the trail.",
-            Some("A twisted sway bar springs when a pin comes out: keep your hands and face out of the way of the link."),
+            Some(
+                "A twisted sway bar springs when a pin comes out: keep your hands and face out of the way of the link.",
+            ),
         ),
         Step::Stowed => reported(
             plain("Stow both sway links and cycle the axle, full droop to full bump, both locks"),
-            Some(plain("The stowed links must stay clear of tires, brake lines and springs. Connect them again afterward.")),
+            Some(plain(
+                "The stowed links must stay clear of tires, brake lines and springs. Connect them again afterward.",
+            )),
             "Stowed too close, a link tears a line.",
             Some("Jack stands under the frame, nobody underneath while it moves."),
         ),

@@ -2,7 +2,7 @@
 
 use crate::en::sides;
 use crate::en::step::{SWAY, StepSays, plain, reported};
-use derecho_core::measure::{Phrase, Side};
+use derecho_core::measure::{Length, Phrase, Side};
 use derecho_job::bolt_up::message::StepContext;
 use derecho_job::work::kinds::links::{ArmHolePlace, Links, Step};
 
@@ -63,9 +63,9 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         Step::Set => set(links),
         Step::ByHand => reported(
             match links.and_then(|links| links.hole) {
-                Some(place) => {
-                    Phrase::of(|w| format!("Install both sway links by hand, in {}", hole(place).in_unit(w.unit())))
-                }
+                Some(place) => Phrase::of(|w| {
+                    format!("Install both sway links by hand, in {}", hole(place).in_unit(w.unit()))
+                }),
                 None => plain("Install both sway links by hand"),
             },
             Some(plain("Put the bolts in from the side they can come back out of.")),
@@ -82,24 +82,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "Tightened with the axle hanging, the bushings stay twisted.",
             None,
         ),
-        Step::Read if unequal.is_some() => reported(
-            match unequal {
-                Some(longer) => Phrase::of(|w| {
-                    let side = sides::whose(Side::of(longer.to_mm()), context.driver);
-                    format!("Measure both sway links: {side} one {} longer, as planned", w.fine(longer.abs()))
-                }),
-                None => plain("Measure both sway links"),
-            },
-            None,
-            "They are unequal on purpose: the sway bar arms are not at the same angle.",
-            None,
-        ),
-        Step::Read => reported(
-            plain("Check both sway bar arms: same angle left and right"),
-            None,
-            "A sway link one turn too long shows up here.",
-            None,
-        ),
+        Step::Read => read(context, unequal),
         Step::Jam => reported(
             plain("Tighten the sway link jam nuts"),
             None,
@@ -108,6 +91,27 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             } else {
                 "Last, once both sway bar arms are at the same angle."
             },
+            None,
+        ),
+    }
+}
+
+/// Both links or arms looked at.
+fn read(context: &StepContext, unequal: Option<Length>) -> StepSays {
+    match unequal {
+        Some(longer) => reported(
+            Phrase::of(|w| {
+                let side = sides::whose(Side::of(longer.to_mm()), context.driver);
+                format!("Measure both sway links: {side} one {} longer, as planned", w.fine(longer.abs()))
+            }),
+            None,
+            "They are unequal on purpose: the sway bar arms are not at the same angle.",
+            None,
+        ),
+        None => reported(
+            plain("Check both sway bar arms: same angle left and right"),
+            None,
+            "A sway link one turn too long shows up here.",
             None,
         ),
     }

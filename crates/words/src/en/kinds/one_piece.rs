@@ -7,7 +7,9 @@ pub(super) fn step(step: Step) -> StepSays {
     match step {
         Step::OldOff => reported(
             plain("Remove the old sway bar, if there is one"),
-            Some(plain("Loosen both clamps before you take either off; hold the sway bar up as the second comes off.")),
+            Some(plain(
+                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
+            )),
             "The new sway bar goes in its place.",
             Some(STANDS),
         ),
@@ -34,7 +36,9 @@ pub(super) fn step(step: Step) -> StepSays {
         ),
         Step::Clamps => reported(
             plain("Tighten the sway bar clamps"),
-            Some(plain("Set the stops against the bushings first, if it has them, and check the stick-out once more.")),
+            Some(plain(
+                "Set the stops against the bushings first, if it has them, and check the stick-out once more.",
+            )),
             "Once the stick-out is equal.",
             None,
         ),

@@ -25,7 +25,10 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
                 let side = shim.and_then(|shim| shim.side);
                 match side {
                     Some(side) => {
-                        format!("Put {thick}shim under the {} sway bar clamp", sides::whose(side, context.driver))
+                        format!(
+                            "Put {thick}shim under the {} sway bar clamp",
+                            sides::whose(side, context.driver)
+                        )
                     }
                     None => format!("Put {thick}shim under the sway bar clamp that has none"),
                 }

@@ -1,19 +1,31 @@
 //! A splined sway bar.
 
-use crate::en::step::{STANDS, SWAY, StepSays, plain, reported};
+use crate::en::step::{STANDS, SWAY, StepSays, plain, reported, unsaid};
 use derecho_job::work::kinds::splined::Step;
 
 pub(super) fn step(step: Step) -> StepSays {
     match step {
+        Step::ArmsOn | Step::ArmsAlike | Step::Pinch | Step::Retaining => arms(step),
+        _ => bar(step),
+    }
+}
+
+/// The bar and its mounts.
+fn bar(step: Step) -> StepSays {
+    match step {
         Step::OldOff => reported(
             plain("Remove the old sway bar, if there is one"),
-            Some(plain("Loosen both clamps before you take either off; hold the sway bar up as the second comes off.")),
+            Some(plain(
+                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
+            )),
             "The new sway bar goes in its place.",
             Some(STANDS),
         ),
         Step::MountsOn => reported(
             plain("Install both sway bar mounts, bolts loose"),
-            Some(plain("Leave the bolts of both mounts loose enough that the mounts can line up with each other.")),
+            Some(plain(
+                "Leave the bolts of both mounts loose enough that the mounts can line up with each other.",
+            )),
             "Mounts that are tight out of line bind the sway bar.",
             None,
         ),
@@ -41,6 +53,13 @@ pub(super) fn step(step: Step) -> StepSays {
             "Once the stick-out is equal.",
             None,
         ),
+        _ => unsaid(),
+    }
+}
+
+/// The arms on it.
+fn arms(step: Step) -> StepSays {
+    match step {
         Step::ArmsOn => reported(
             plain("Put both sway bar arms on the same spline, pinch bolts by hand"),
             Some(plain("Mark the spline on one side and count to the same one on the other.")),
@@ -65,5 +84,6 @@ pub(super) fn step(step: Step) -> StepSays {
             "They keep the sway bar arms on if a pinch bolt works loose.",
             None,
         ),
+        _ => unsaid(),
     }
 }

@@ -10,7 +10,9 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
         Step::OldOff => reported(
             plain("Remove the old sway bar, if there is one"),
-            Some(plain("Loosen both clamps before you take either off; hold the sway bar up as the second comes off.")),
+            Some(plain(
+                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
+            )),
             "The new sway bar goes in its place.",
             Some(STANDS),
         ),
@@ -38,7 +40,9 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             } else {
                 "Blocks loose: work the lock lever both ways, several times"
             }),
-            Some(plain("On level ground, on its wheels. It has to go in and come out by itself, without a pry bar.")),
+            Some(plain(
+                "On level ground, on its wheels. It has to go in and come out by itself, without a pry bar.",
+            )),
             "Tightened out of line, the lock hangs up where you need it.",
             Some("Fingers out of the lock and the sway bar arms while it is worked."),
         ),

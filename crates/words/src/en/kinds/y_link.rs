@@ -1,15 +1,25 @@
 //! A Y-shaped upper link.
 
-use crate::en::step::{FINGERS, STANDS, StepSays, WELDING, in_a_row, plain, reported};
 use crate::all_marked as say_all;
+use crate::en::step::{FINGERS, STANDS, StepSays, WELDING, in_a_row, plain, reported, unsaid};
 use derecho_job::bolt_up::message::StepContext;
 use derecho_job::work::kinds::y_link::Step;
 
 pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
+        Step::PinionBefore | Step::BarOut | Step::ArmOut | Step::Brackets | Step::ByHand => put_in(step),
+        _ => set(context, step),
+    }
+}
+
+/// What comes out for it, and how it comes to hang.
+fn put_in(step: Step) -> StepSays {
+    match step {
         Step::PinionBefore => reported(
             plain("Measure the pinion angle as it is, at the driven height"),
-            Some(plain("Angle finder on the housing. Enter it on the Bracket screen, under Y-link, as before.")),
+            Some(plain(
+                "Angle finder on the housing. Enter it on the Bracket screen, under Y-link, as before.",
+            )),
             "The Y-link has to bring the pinion back to it.",
             None,
         ),
@@ -39,10 +49,19 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::ByHand => reported(
             plain("Hang the Y-link, all bolts by hand"),
-            Some(plain("Both legs at the same length to begin with, same amount of thread engaged at each end.")),
+            Some(plain(
+                "Both legs at the same length to begin with, same amount of thread engaged at each end.",
+            )),
             "The axle can only line up while its bolts are loose.",
             Some(FINGERS),
         ),
+        _ => unsaid(),
+    }
+}
+
+/// Spacers, legs, bolts.
+fn set(context: &StepContext, step: Step) -> StepSays {
+    match step {
         Step::Spacers => reported(
             plain("Remove the spacers behind the old upper mount, on jack stands"),
             None,
@@ -59,7 +78,9 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::Pinion => reported(
             plain("Measure the pinion angle and check that the axle is square"),
-            Some(plain("Enter both on the Bracket screen, under Y-link; turn the legs again if they are off.")),
+            Some(plain(
+                "Enter both on the Bracket screen, under Y-link; turn the legs again if they are off.",
+            )),
             "A pinion at the wrong angle vibrates and wears out its joints.",
             None,
         ),
@@ -75,5 +96,6 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "Last, once both sides measure the same.",
             None,
         ),
+        _ => unsaid(),
     }
 }

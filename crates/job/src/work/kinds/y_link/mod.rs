@@ -66,36 +66,29 @@ impl Step {
     }
 }
 
+/// What comes out for it, and how it comes to hang.
+fn put_in() -> Vec<KindTask<Step>> {
+    vec![
+        KindTask::new(Step::PinionBefore, Phase::Undo)
+            .once(Condition::CornersRead, Rule::ReadFirst)
+            .gives(Condition::ReadBefore)
+            .on_its_weight(),
+        KindTask::new(Step::BarOut, Phase::Undo).undoes().supported(),
+        KindTask::new(Step::ArmOut, Phase::Undo).undoes().after(Step::BarOut, Rule::OutOfTheWay).supported(),
+        KindTask::new(Step::Brackets, Phase::Hang)
+            .undoes()
+            .after(Step::ArmOut, Rule::OutOfTheWay)
+            .tightens(&["legs/brackets"]),
+        KindTask::new(Step::ByHand, Phase::Hang)
+            .after(Step::Brackets, Rule::HungFirst)
+            .starts(&["legs/bolts"])
+            .supported(),
+    ]
+}
+
 /// Its steps.
 pub(super) fn tasks(link: YLink) -> Vec<KindTask<Step>> {
-    let mut tasks = Vec::new();
-    if link.converts {
-        tasks.push(
-            KindTask::new(Step::PinionBefore, Phase::Undo)
-                .once(Condition::CornersRead, Rule::ReadFirst)
-                .gives(Condition::ReadBefore)
-                .on_its_weight(),
-        );
-        tasks.push(KindTask::new(Step::BarOut, Phase::Undo).undoes().supported());
-        tasks.push(
-            KindTask::new(Step::ArmOut, Phase::Undo)
-                .undoes()
-                .after(Step::BarOut, Rule::OutOfTheWay)
-                .supported(),
-        );
-        tasks.push(
-            KindTask::new(Step::Brackets, Phase::Hang)
-                .undoes()
-                .after(Step::ArmOut, Rule::OutOfTheWay)
-                .tightens(&["legs/brackets"]),
-        );
-        tasks.push(
-            KindTask::new(Step::ByHand, Phase::Hang)
-                .after(Step::Brackets, Rule::HungFirst)
-                .starts(&["legs/bolts"])
-                .supported(),
-        );
-    }
+    let mut tasks = if link.converts { put_in() } else { Vec::new() };
     if link.spacers || link.converts {
         // They keep the housing from turning as it is let down; the new link holds it once it hangs.
         tasks.push(
