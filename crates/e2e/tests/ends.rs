@@ -237,3 +237,99 @@ async fn a_version_2_job_closed_although_keeps_its_reason_and_closes_nothing_by_
     })
     .await;
 }
+
+/// A truck whose sway bar alone is worked on, of which nothing but the bar's kind is known.
+fn sway_truck(title: &str, kind: &str) -> Value {
+    json!({ "format": "derecho-job", "version": 6, "title": title, "to_do": ["choose_sway_bar"],
+        "rig": { "end": "front", "steering_side": "left", "sheet_unit": "in", "axle_location": "radius_arms" },
+        "sway": { "kind": kind } })
+}
+
+/// Keys of the steps, in their order, as the server gives them.
+async fn steps_of(shop: &Shop, id: &str) -> Vec<String> {
+    let document = shop.job(id).await["document"].clone();
+    let call = reqwest::Client::new().post(format!("{}/api/v1/compute/work", shop.address)).json(&document);
+    let work: Value = call.send().await.unwrap().json().await.unwrap();
+    work["steps"].as_array().unwrap().iter().map(|step| step["key"].as_str().unwrap().to_owned()).collect()
+}
+
+/// A pin disconnect from its parts to the sheet one hands over: a nut of another pitch stops its step, the right one goes
+/// on; it is not proved before it is on record, and then closed by a look, for nobody taped the sway bar.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_pin_disconnect_goes_in_and_has_its_record() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let id = shop.make(&sway_truck("Saddle truck 6", "one_piece")).await;
+        page.go(&format!("{}/jobs/{id}/sway", shop.address)).await?;
+        page.pick("//button[contains(., 'Disconnect')]").await?;
+        page.pick("//fieldset[contains(., 'The disconnect gets installed in this job')]//button[contains(., 'yes')]")
+            .await?;
+        page.saved().await?;
+        page.enter("Thread of the stud", "1/2-20").await?;
+        page.enter("Thread of the nut", "1/2-13").await?;
+        page.saved().await?;
+        page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
+        page.sees("main", "a 1/2-13 nut does not fit a 1/2-20 bolt").await?;
+        shop.change(&id, |document| document["sway"]["pins"]["nut_thread"] = json!("1/2-20")).await;
+        work_done(&shop, &id).await;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.sees(ANSWER, "not installed yet").await?;
+        page.pick("//button[contains(., 'Record')]").await?;
+        page.press("It is installed").await?;
+        page.saved().await?;
+        page.sees(ANSWER, "not measured over the travel").await?;
+        closed(&page, "as found on the road").await?;
+        let job = shop.job(&id).await;
+        assert_eq!(job["document"]["setups"]["rounds"][0]["parts"], json!(["disconnect"]));
+        let sheet = page.at("//a[contains(., 'Record for the customer')]").await?;
+        let address = sheet.attr("href").await?.unwrap();
+        let paper = reqwest::get(format!("{}{address}", shop.address)).await.unwrap();
+        assert_eq!(paper.headers()["content-type"], "application/pdf");
+        assert!(paper.bytes().await.unwrap().starts_with(b"%PDF"));
+        Ok(())
+    })
+    .await;
+}
+
+/// A splined bar is planned by one press, and its steps come in the order in which the parts go together.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_splined_bar_has_its_steps_in_the_order_it_goes_together() {
+    let shop = Shop::open();
+    in_browser(PHONE, |page| async move {
+        let id = shop.make(&sway_truck("Saddle truck 8", "splined")).await;
+        page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
+        page.pick("//button[contains(., 'Parts')]").await?;
+        page.pick(
+            "//fieldset[contains(., 'The sway bar itself gets installed')]//button[contains(., 'yes')]",
+        )
+        .await?;
+        page.saved().await?;
+        page.sees("[data-installs]", "the sway bar").await?;
+        let steps = steps_of(&shop, &id).await;
+        let wanted = [
+            "corners",
+            "stands",
+            "sway/links-off",
+            "sway/old-off",
+            "sway/mounts-on",
+            "sway/bushings",
+            "sway/bar-through",
+            "sway/stick-out",
+            "sway/mounts",
+            "sway/arms-on",
+            "sway/links-by-hand",
+            "on-its-weight",
+            "sway/arms-alike",
+            "sway/pinch",
+            "sway/retaining",
+            "sway/links-tight",
+            "witness",
+            "put-back",
+        ];
+        assert_eq!(steps, wanted);
+        page.pick("//button[contains(., 'Steps')]").await?;
+        page.sees("main", "Install both sway bar mounts, bolts loose").await?;
+        Ok(())
+    })
+    .await;
+}
