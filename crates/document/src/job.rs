@@ -197,6 +197,8 @@ pub enum ComplaintAbout {
     Wobble,
     /// It rocks on after a swerve.
     Rocking,
+    /// It leans in bends.
+    LeansInBends,
     /// A tyre rubs.
     Rub,
     /// It clunks.

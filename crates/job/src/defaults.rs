@@ -112,6 +112,9 @@ pub const SQUARE_DEGREES: f64 = 0.15;
 /// Pinion may change by so much in a conversion.
 pub const PINION_DEGREES: f64 = 3.0;
 
+/// More than this between an eye's bolt and its hole knocks as the bar is pushed and pulled, whatever clamps it.
+pub const EYE_PLAY: Length = Length::from_mm(0.3);
+
 /// Bar and drag link leaning further apart than the first are told, than the second they are called bad, in degrees: an axle
 /// that swings 12 mm to the side while the link swings as it likes steers the wheels about that much.
 pub const LINK_APART_DEGREES: (f64, f64) = (1.5, 3.0);

@@ -805,3 +805,83 @@ fn a_strapped_gap_is_its_own_basis() {
     let resolved = derecho_job::setups::Resolved::of(&job(&value));
     assert_eq!(resolved.setups().unwrap().basis.source, BasisSource::Strapped);
 }
+
+/// A bolt of M14 in a hole of 14.4 mm knocks: 0.4 mm between them; 0.2 do not. Both are told to a tenth, in both places
+/// alike.
+#[test]
+fn what_knocks_in_an_eye_is_not_called_good() {
+    let judged = |hole: &str| {
+        let mut value = level();
+        value["bracket"]["bars"] = json!([{ "id": "b", "name": "new bar", "adjuster": "one_end", "made_min": "780 mm", "made_max": "840 mm" }]);
+        value["setups"]["plans"] = json!({ "chosen": { "bar": "b" } });
+        value["bracket"]["bolt"] = json!({ "thread": "M14x1.5", "hole": hole });
+        let work = worked(&value);
+        let of = |checks: &[derecho_job::verdict::FitCheck]| {
+            let hole =
+                checks.iter().find(|check| check.says.millimetres().contains("than the bolt")).unwrap();
+            (hole.verdict, hole.says.millimetres())
+        };
+        let bolt = work.fasteners.iter().find(|line| line.key == "bar/frame-eye").unwrap();
+        assert_eq!(of(&work.fit), of(&bolt.checks));
+        of(&work.fit)
+    };
+    let (knocks, says) = judged("14.4 mm");
+    assert_eq!(knocks, FitVerdict::Bad);
+    assert!(says.starts_with("The hole is 0.4"), "{says}");
+    assert_eq!(judged("14.2 mm").0, FitVerdict::Good);
+}
+
+/// What a bolt of that size is clamped with says nothing of a taper under a castle nut.
+#[test]
+fn a_castle_nut_has_no_usual_torque() {
+    let told = |nut: &str| {
+        let mut value = level();
+        value["bracket"]["bars"] = json!([{ "id": "b", "name": "new bar", "adjuster": "one_end", "made_min": "780 mm", "made_max": "840 mm" }]);
+        value["setups"]["plans"] = json!({ "chosen": { "bar": "b" } });
+        value["bracket"]["bolt"] = json!({ "thread": "M18x1.5", "grade": "10.9", "nut": nut });
+        let work = worked(&value);
+        let bolt = work.fasteners.iter().find(|line| line.key == "bar/axle-eye").unwrap();
+        bolt.checks.iter().chain(&work.fit).filter(|check| check.says.inches().contains("typical")).count()
+    };
+    assert_eq!((told("plain") > 0, told("castle")), (true, 0));
+}
+
+/// A bar of 9.4° beside a drag link of 9.6° is as it should be where both are to be parallel: 800 mm long it rises by
+/// 800 · sin 9.4° = 130.7, the link over 700 mm by 700 · tan 9.6° = 118.4. At 5.4° of link, 66.2 mm, they are 4° apart.
+#[test]
+fn a_bar_beside_its_drag_link_is_judged_against_the_link() {
+    use derecho_job::bar::need::Need;
+    let need = |target: &str, rise: f64| {
+        let mut value = level();
+        value["setups"]["found"]["bar"]["frame_eye_height"] = json!("730.7 mm");
+        value["bracket"]["target"] = json!(target);
+        let point = |height: f64, across: f64| json!({ "height": format!("{height:.1} mm"), "sideways": format!("{across} mm"), "fore_aft": "150 mm" });
+        value["hardpoints"]["steering"] = json!({ "pitman_side": "left", "pitman": point(500.0 + rise, 330.0),
+            "knuckle_side": "right", "knuckle": point(500.0, 370.0) });
+        solved(&value).bar.unwrap().need
+    };
+    assert_eq!(need("level_driven", 118.4).facts.need, Need::Recommended);
+    let beside = need("parallel_to_drag_link", 118.4);
+    assert_eq!(beside.facts.need, Need::NotNeeded);
+    assert_eq!(
+        beside.says.millimetres(),
+        "No bracket needed: bar and drag link are 0.2° apart, and they are to be parallel."
+    );
+    assert_eq!(need("parallel_to_drag_link", 66.2).facts.need, Need::Recommended);
+}
+
+/// "Convert to a Y-link" on three arms and a track bar gives no length: the bar goes.
+#[test]
+fn a_conversion_sets_no_bar() {
+    let mut value = level();
+    value["rig"]["axle_location"] = json!("three_arms");
+    value["sheets"] = json!([sheet("153 mm", "147 mm", 0)]);
+    assert!(solved(&value).bar.is_some());
+    value["to_do"] = json!(["convert_to_y_link"]);
+    let results = solved(&value);
+    assert!(results.bar.is_none() && results.no_bar);
+    assert!(results.bar_missing[0].message.contains("replaces the track bar"), "{:?}", results.bar_missing);
+    let work = worked(&value);
+    assert!(place(&work, "legs/bar-out") < place(&work, "legs/by-hand"));
+    assert!(work.steps.iter().all(|step| !step.key.starts_with("bar/")));
+}

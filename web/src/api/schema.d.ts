@@ -1947,7 +1947,7 @@ export interface components {
          * @description What a complaint is about.
          * @enum {string}
          */
-        ComplaintAbout: "off_centre" | "side_stepping" | "wander" | "wobble" | "rocking" | "rub" | "clunk" | "wheel_crooked" | "lifts_early";
+        ComplaintAbout: "off_centre" | "side_stepping" | "wander" | "wobble" | "rocking" | "leans_in_bends" | "rub" | "clunk" | "wheel_crooked" | "lifts_early";
         /** @description What to look at for one complaint. */
         ComplaintAdvice: {
             /** @description Whether it is open again: the same or worse after the road test. */
@@ -3704,7 +3704,7 @@ export interface components {
          * @description What a bar is made of.
          * @enum {string}
          */
-        Material: "seamless_tube" | "welded_tube" | "chrome_moly_tube" | "cold_rolled_solid" | "forged";
+        Material: "seamless_tube" | "welded_tube" | "chrome_moly_tube" | "chrome_moly_solid" | "cold_rolled_solid" | "forged";
         /**
          * @description From what to what the tape goes.
          * @enum {string}

@@ -58,6 +58,7 @@ export const FIELDS = {
         seamless_tube: true,
         welded_tube: true,
         chrome_moly_tube: true,
+        chrome_moly_solid: true,
         cold_rolled_solid: true,
         forged: true,
       }),

@@ -19,6 +19,8 @@ pub enum Material {
     WeldedTube,
     /// Normalised chrome-molybdenum tube.
     ChromeMolyTube,
+    /// Normalised chrome-molybdenum bar, solid.
+    ChromeMolySolid,
     /// Cold-rolled solid bar of a low-carbon steel.
     ColdRolledSolid,
     /// Forged medium-carbon steel.
@@ -37,7 +39,7 @@ impl Material {
         Stress::from_mpa(match self {
             Self::SeamlessTube => 480.0,
             Self::WeldedTube => 310.0,
-            Self::ChromeMolyTube => 435.0,
+            Self::ChromeMolyTube | Self::ChromeMolySolid => 435.0,
             Self::ColdRolledSolid => 370.0,
             Self::Forged => 400.0,
         })
@@ -50,6 +52,7 @@ impl Material {
             Self::SeamlessTube => "cold-drawn seamless tube",
             Self::WeldedTube => "welded tube",
             Self::ChromeMolyTube => "chrome-moly tube",
+            Self::ChromeMolySolid => "chrome-moly solid",
             Self::ColdRolledSolid => "cold-rolled solid",
             Self::Forged => "forged",
         }

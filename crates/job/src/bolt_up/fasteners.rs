@@ -20,6 +20,7 @@ use super::situation::{BAR_BOLTS, Situation, end_of, eye_bolt};
 use crate::bolt_up::message::BoltUpMessage;
 use crate::bracket::message::{BracketCheck, BracketMessage};
 use crate::bracket::stack::length_of_stack;
+use crate::defaults;
 use crate::document::work::{FastenerForm, TorqueSource};
 use crate::verdict::{FitCheck, FitVerdict, check};
 
@@ -163,6 +164,8 @@ pub(super) struct KnownFastener {
     hole: Option<Length>,
     torque: Option<TorqueEntry>,
     source: Option<TorqueSource>,
+    /// Whether it goes through an eye of the bar, where play knocks.
+    through_an_eye: bool,
 }
 
 impl KnownFastener {
@@ -178,6 +181,7 @@ impl KnownFastener {
             hole: length_of(&form.hole),
             torque: form.torque.clone(),
             source: form.source,
+            through_an_eye: BAR_BOLTS.contains(&key),
         };
         // The bolt through the eye is described in stage Bracket; what is typed here for one of both rules.
         let bolt = eye_bolt(job, key);
@@ -243,7 +247,9 @@ impl KnownFastener {
     }
 
     fn checks(&self, form: Option<&FastenerForm>) -> Vec<FitCheck> {
-        let torque = self.thread.as_ref().zip(self.grade).map(|(thread, grade)| {
+        // A castle nut on a taper is drawn up until the taper seats: what a bolt would be clamped with says nothing of it.
+        let clamps = self.nut != Some(NutKind::Castle);
+        let torque = self.thread.as_ref().zip(self.grade).filter(|_| clamps).map(|(thread, grade)| {
             let treatment = self.treatment.unwrap_or_default();
             let usual = reference_torque(thread, grade, treatment);
             let stands = self.wanted().map(|given| torque_stands(given, thread, grade, treatment));
@@ -277,12 +283,13 @@ impl KnownFastener {
         });
         let hole = self.hole.map(|hole| {
             let play = hole - thread.diameter();
-            let bad = play < Length::ZERO || play > PLAY;
+            let too_wide = play > if self.through_an_eye { defaults::EYE_PLAY } else { PLAY };
+            let bad = play < Length::ZERO || too_wide;
             let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };
             check(
                 BracketMessage::CheckName(BracketCheck::Hole),
                 verdict,
-                BracketMessage::Hole { play, too_wide: play > PLAY },
+                BracketMessage::Hole { play, too_wide },
             )
         });
         [nut, hole, length].into_iter().flatten().collect()

@@ -5,11 +5,12 @@
 
 use super::fit::named;
 use crate::bracket::message::{BracketCheck, BracketMessage};
+use crate::defaults;
 use crate::document::bracketing::EyeBolt;
 use crate::document::{Job, length_of};
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::fastener::Thread;
-use derecho_core::fastener::stack::{PLAY, Reckoned, Stack, StackFault, reckon};
+use derecho_core::fastener::stack::{NutKind, Reckoned, Stack, StackFault, reckon};
 use derecho_core::fastener::strength::{TorqueStands, reference_torque, torque_stands};
 use derecho_core::measure::phrase::{Step, Value};
 use derecho_core::measure::{Heading, Length, Meaning, TapeEntry, TorqueEntry, Working};
@@ -115,7 +116,7 @@ fn nut(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
 
 fn hole(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
     let play = length_of(&eye.bolt.hole)? - thread.diameter();
-    let too_wide = play > PLAY;
+    let too_wide = play > defaults::EYE_PLAY;
     let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
     Some(check(eye.named(BracketCheck::Hole), verdict, BracketMessage::Hole { play, too_wide }))
 }
@@ -157,6 +158,10 @@ const fn is_of_length(fault: &StackFault) -> bool {
 
 fn torque(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
     let form = eye.bolt;
+    // A castle nut on a taper is drawn up until the taper seats: what a bolt would be clamped with says nothing of it.
+    if form.nut == NutKind::Castle {
+        return None;
+    }
     let (grade, given) = (form.grade?, form.torque.as_ref().map(TorqueEntry::torque));
     let usual = reference_torque(thread, grade, form.treatment);
     let stands = given.map(|given| torque_stands(given, thread, grade, form.treatment));

@@ -51,7 +51,10 @@ impl Facts {
             }
             ComplaintAbout::Wander => vec![play, steering, self.drag_link],
             ComplaintAbout::Wobble => vec![play, bracket, steering],
-            ComplaintAbout::Rocking => vec![play, bracket, self.links],
+            ComplaintAbout::Rocking => {
+                vec![LookFirst::Shocks, play, bracket, LookFirst::RoofLoad, self.links]
+            }
+            ComplaintAbout::LeansInBends => vec![LookFirst::SwayBar, self.links, LookFirst::RoofLoad],
             ComplaintAbout::Rub => vec![self.offset, self.angle],
             ComplaintAbout::Clunk => vec![play, bracket],
             ComplaintAbout::WheelCrooked => vec![LookFirst::Wheel, self.drag_link, self.offset],

@@ -255,6 +255,12 @@ pub enum LookFirst {
     Links(Option<bool>),
     /// The steering.
     Steering,
+    /// The shock absorbers.
+    Shocks,
+    /// What is carried on the roof.
+    RoofLoad,
+    /// How stiff the sway bar is, and whether it is connected.
+    SwayBar,
     /// The steering wheel.
     Wheel,
 }

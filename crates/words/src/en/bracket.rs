@@ -630,7 +630,8 @@ pub(crate) fn nut(nut: &Thread, bolt: &Thread, own: bool) -> Phrase {
 
 pub(crate) fn hole(play: Length, too_wide: bool) -> Phrase {
     Phrase::of(|w| {
-        let by = w.fine(play);
+        // A thirty-second of an inch is more than what knocks.
+        let by = w.decimal(play.abs());
         if play == Length::ZERO {
             "The hole is the right size for the bolt.".to_owned()
         } else if play < Length::ZERO {

@@ -706,6 +706,15 @@ fn look_first(look: LookFirst) -> Phrase {
         LookFirst::Steering => Phrase::plain(
             "Have steering joints, wheel bearings, steering damper and toe checked by someone qualified.",
         ),
+        LookFirst::Shocks => Phrase::plain(
+            "Shocks: push a corner down and let go. If it moves up and down more than once, the shock is worn; look for oil on it.",
+        ),
+        LookFirst::RoofLoad => Phrase::plain(
+            "Load on the roof: take it off and drive the same bend again. What is up high leans the body most.",
+        ),
+        LookFirst::SwayBar => Phrase::plain(
+            "Sway bar: both links connected, bushings and clamps tight? Then how stiff it is: a shorter hole on the sway bar arm or a thicker bar, on the Sway screen.",
+        ),
         LookFirst::Wheel => {
             Phrase::plain("Steering wheel off center: fix it with the drag link once the axle is centered.")
         }

@@ -14,6 +14,7 @@ const ABOUT = optionsOf<Schemas["ComplaintAbout"]>({
   wander: "wander",
   wobble: "wobble",
   rocking: "rocking",
+  leans_in_bends: "leans in bends",
   rub: "tire rub",
   clunk: "clunk",
   wheel_crooked: "steering wheel off center",
