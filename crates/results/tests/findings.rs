@@ -289,3 +289,29 @@ fn a_brace_that_cannot_hold_is_a_finding_before_and_after() {
         assert!(found(&value).is_none());
     }
 }
+
+/// A sway bar that goes in without being taped: its steps come next, then its record, then a look over the travel, and only
+/// with that it is closed.
+#[test]
+fn a_sway_bar_nobody_taped_is_closed_by_a_look() {
+    let mut value = json!({ "format": "derecho-job", "version": 6, "title": "Saddle truck 6", "to_do": ["choose_sway_bar"],
+        "rig": { "end": "rear", "steering_side": "left", "sheet_unit": "mm", "axle_location": "four_arms" },
+        "sway": { "kind": "one_piece" }, "setups": { "plans": { "parts": ["sway_bar"] } } });
+    assert_eq!(next(&solved(&value)), (Stage::BoltUp, "Install the chosen plan".to_owned()));
+    all_done(&mut value);
+    let ticked = solved(&value);
+    assert_eq!(next(&ticked), (Stage::Prove, "Record what was installed".to_owned()));
+    assert!(ticked.settling.installs.iter().all(|line| !line.on_record));
+    value["setups"]["rounds"] = json!([{ "id": "r1", "parts": ["sway_bar"] }]);
+    value["proof"] =
+        json!({ "by": "Rosa", "looked_at": { "sensors": true, "lines": true, "wheel_nuts": true } });
+    let proved = solved(&value);
+    assert_eq!(proved.status.state, JobState::Proved);
+    assert_eq!(kinds(&proved), [FindingKind::ClearanceNotChecked]);
+    assert!(settle(&job(&value), at()).is_none());
+    value["proof"]["looked_at"]["clear"] = json!(true);
+    assert!(settle(&job(&value), at()).is_some());
+    // Looked at, and it touches: that stands in the way.
+    value["proof"]["looked_at"]["clear"] = json!(false);
+    assert!(settle(&job(&value), at()).is_none());
+}

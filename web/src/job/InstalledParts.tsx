@@ -19,12 +19,12 @@ export function InstalledParts() {
           <li key={line.part} className="flex items-center justify-between gap-2">
             <span>{say(line.says, units)}</span>
             {line.on_record ? (
-              <span className="inline-flex items-center gap-1">
+              <span className="inline-flex shrink-0 items-center gap-1">
                 <Check size={16} aria-hidden />
                 installed
               </span>
             ) : (
-              <span className="text-muted">not on record</span>
+              <span className="shrink-0 text-muted">not on record</span>
             )}
           </li>
         ))}

@@ -266,7 +266,7 @@ proptest! {
             ("sway/arms-on", "sway/links-by-hand"), ("sway/arms-on", "sway/arms-alike"), ("sway/arms-alike", "sway/pinch"),
             ("sway/pinch", "sway/retaining"), ("on-its-weight", "sway/arms-alike"),
             // Two rates: the lock both ways with the blocks loose, and again with them tight.
-            ("sway/lock", "sway/mounts"), ("sway/mounts", "sway/lock-again"),
+            ("sway/rate-lock", "sway/mounts"), ("sway/mounts", "sway/rate-lock-again"),
             // Links: set, hung, on the weight tight, looked at, locked.
             ("sway/links-off", "sway/links-set"), ("sway/links-set", "sway/links-by-hand"), ("on-its-weight", "sway/links-tight"),
             ("sway/links-by-hand", "on-its-weight"), ("sway/links-tight", "sway/links-read"), ("sway/links-read", "sway/links-jam"),
@@ -485,8 +485,8 @@ const RELEASED_LAST: [&str; 38] = [
     "sway/bar-through",
     "sway/arms-on",
     "sway/retaining",
-    "sway/lock",
-    "sway/lock-again",
+    "sway/rate-lock",
+    "sway/rate-lock-again",
     "disconnect/press",
     "disconnect/studs-in",
     "disconnect/studs-tight",

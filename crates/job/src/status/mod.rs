@@ -180,6 +180,10 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     Some(match (correction, sheet) {
+        // What goes in without a tape on the sway bar.
+        _ if job.is_sway_alone() && sources.progressed.steps > 0 && !job.not_installed().is_empty() => {
+            (Stage::BoltUp, Next::FitTheChosenPlan)
+        }
         _ if job.is_sway_alone() => (Stage::Sway, Next::MeasureTheSwayBar),
         (Some(correction), _) if correction.decide_first => (Stage::Bracket, Next::ChooseHoleOrLength),
         (Some(correction), _) if correction.set.is_some() => (Stage::Prove, Next::ReadBothSidesAgain),

@@ -31,9 +31,9 @@ impl Step {
             Self::Bushings => "sway/bushings",
             Self::ByHand => "sway/by-hand",
             Self::StickOut => "sway/stick-out",
-            Self::Lock => "sway/lock",
+            Self::Lock => "sway/rate-lock",
             Self::Blocks => "sway/mounts",
-            Self::LockAgain => "sway/lock-again",
+            Self::LockAgain => "sway/rate-lock-again",
         }
     }
 
