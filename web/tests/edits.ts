@@ -23,6 +23,7 @@ import {
   setVehicle,
   tried,
 } from "../src/job/edits";
+import { isPlanned, planPart, recordParts } from "../src/job/installs";
 import { countsOf, isAccepted, standingIn } from "../src/job/standing";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
 import { boltOf, withBolt } from "../src/stages/bracket/eyes";
@@ -60,6 +61,27 @@ export function editCases(test: Test) {
   trialCases(test);
   workCases(test);
   proofCases(test);
+  installCases(test);
+}
+
+/** What a job installs: planned, let go of, and on record with the adjustment nobody measured since. */
+function installCases(test: Test) {
+  test("a part is planned and let go of, and the chosen plan stays", () => {
+    const planned = planPart("brace", true)(planPart("sway_bar", true)(job));
+    assert.deepEqual(planned.setups?.plans?.parts, ["sway_bar", "brace"]);
+    assert.equal(isPlanned(planned, "brace"), true);
+    assert.equal(planned.setups?.plans?.chosen, job.setups?.plans?.chosen);
+    const left = planPart("brace", undefined)(planPart("sway_bar", undefined)(planned));
+    assert.equal(left.setups?.plans?.parts, undefined);
+  });
+  test("what was installed goes on record with the last adjustment, or after measurements by itself", () => {
+    const together = recordParts(["brace"])(job).setups?.rounds ?? [];
+    assert.deepEqual(together, [{ id: "round-1", length: inches("32 1/2"), parts: ["brace"] }]);
+    const measured = { ...job, sheets: [{ ...job.sheets?.[0], id: "sheet-3", after: "round-1" }] } as Job;
+    const apart = recordParts(["brace"], " Rosa ")(measured).setups?.rounds ?? [];
+    assert.equal(apart.length, 2);
+    assert.deepEqual([apart[1]?.parts, apart[1]?.by], [["brace"], "Rosa"]);
+  });
 }
 
 /** Every edit of a part: where it lands, and that nothing beside it was touched. */

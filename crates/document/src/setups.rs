@@ -457,6 +457,7 @@ impl Round {
             sway_hole: None,
             sway_link: None,
             parts: self.parts.iter().copied().filter(|part| !moves_nothing(part)).collect(),
+            cause: None,
             by: String::new(),
             at: None,
             ..self.clone()

@@ -239,6 +239,43 @@ fn a_loose_eye_bolt_is_accepted_by_nobody() {
     assert!(loose.findings[0].stands_in_the_way() && !loose.settling.may);
 }
 
+/// Nobody rolls on a Y-link, a disconnect's studs or a drag link that are not tight, whatever reason is written.
+#[test]
+fn what_holds_the_axle_steers_or_carries_a_link_is_tight() {
+    let torqueless = |value: &Value| {
+        let found = solved(value).findings.into_iter().find(|found| found.kind == FindingKind::TorqueMissing);
+        found.unwrap()
+    };
+    let bare = |to_do: &str, sway: Value, parts: Value| {
+        json!({ "format": "derecho-job", "version": 6, "title": "Saddle truck 6", "to_do": [to_do],
+            "rig": { "end": "rear", "steering_side": "left", "sheet_unit": "mm", "axle_location": "four_arms" },
+            "sway": sway, "setups": { "plans": { "parts": parts } } })
+    };
+    let link = bare("convert_to_y_link", json!({}), json!([]));
+    assert!(!torqueless(&link).acceptable);
+    let mut pinned = bare("choose_sway_bar", json!({ "kind": "one_piece" }), json!(["disconnect"]));
+    assert!(!torqueless(&pinned).acceptable);
+    // Its studs alone are left.
+    all_done(&mut pinned);
+    let bolts = pinned["bolt_up"]["fasteners"].as_array_mut().unwrap();
+    bolts.retain(|bolt| bolt["key"] != "disconnect/studs");
+    assert!(!torqueless(&pinned).acceptable);
+}
+
+/// A brace that went in after the bar was set leaves the length as it was wanted: 898.02 mm, set and typed as 898.
+#[test]
+fn what_goes_in_later_changes_no_ticked_step() {
+    let does = |value: &Value| {
+        let worked = work(&job(value));
+        worked.steps.iter().map(|step| step.does.millimetres()).collect::<Vec<_>>()
+    };
+    let mut value = set_and_centred();
+    let before = does(&value);
+    value["setups"]["rounds"].as_array_mut().unwrap().push(json!({ "id": "r2", "parts": ["sway_bar"] }));
+    assert_eq!(does(&value), before);
+    assert_eq!(solved(&value).status.state, JobState::Proved, "the axle stays where it was read");
+}
+
 /// What the Cycle screen shows in red stands in the way, though the axle is centred: a rail in the bar's way at bump.
 #[test]
 fn what_ends_the_travel_stands_in_the_way() {

@@ -26,6 +26,15 @@ export const planPart =
 export const isPlanned = (job: Job, part: FittedPart) =>
   job.setups?.plans?.parts?.includes(part) ? true : undefined;
 
-/** Puts what was installed on record. */
-export const recordParts = (parts: FittedPart[], by?: string) =>
-  addRound({ parts, ...(by?.trim() && { by: by.trim() }) });
+/** Puts what was installed on record: with the adjustment that was recorded last, where nobody measured since. */
+export const recordParts =
+  (parts: FittedPart[], by?: string) =>
+  (job: Job): Job => {
+    const rounds = job.setups?.rounds ?? [];
+    const last = rounds.at(-1);
+    if (!last || job.sheets?.some((sheet) => sheet.after === last.id)) {
+      return addRound({ parts, ...(by?.trim() && { by: by.trim() }) })(job);
+    }
+    const together = { ...last, parts: [...(last.parts ?? []), ...parts] };
+    return { ...job, setups: { ...job.setups, rounds: [...rounds.slice(0, -1), together] } };
+  };

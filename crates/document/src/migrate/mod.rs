@@ -179,7 +179,12 @@ fn from_version_5(document: &mut Value) {
     let Some(job) = document.as_object_mut() else { return };
     let Some(setups) = job.entry("setups").or_insert_with(|| json!({})).as_object_mut() else { return };
     if closed && let Some(rounds) = setups.entry("rounds").or_insert_with(|| json!([])).as_array_mut() {
-        rounds.push(json!({ "id": "installed", "parts": parts }));
+        match rounds.last_mut().and_then(Value::as_object_mut) {
+            Some(last) => {
+                last.insert("parts".to_owned(), json!(parts));
+            }
+            None => rounds.push(json!({ "id": "installed", "parts": parts })),
+        }
     }
     if let Some(plans) = setups.entry("plans").or_insert_with(|| json!({})).as_object_mut() {
         plans.insert("parts".to_owned(), json!(parts));

@@ -301,7 +301,8 @@ fn as_wanted(job: &Job, bar: &BarState, length: Length) -> Length {
         .as_ref()
         .and_then(|adjuster| facts_within(adjuster, bar.length, length, Length::ZERO).step_mm);
     let near = step.map_or(defaults::AS_WANTED, |step| defaults::AS_WANTED.max(step.abs() / 2.0 + READ));
-    let wanted = job.setups.rounds.last().and_then(|round| round.wanted_mm).map(Length::from_mm);
+    // What went in since, such as a brace, changed nothing about it.
+    let wanted = job.setups.rounds.iter().rev().find_map(|round| round.wanted_mm).map(Length::from_mm);
     wanted.filter(|wanted| (*wanted - length).abs() <= near).unwrap_or(length)
 }
 

@@ -9,12 +9,16 @@ use crate::message::Label;
 use crate::prove::message::ProveMessage;
 
 /// Bolts without which something hangs loose: nobody drives with one of them not tightened.
-const HOLD_THE_AXLE: [&str; 5] = [
+const HOLD_THE_AXLE: [&str; 9] = [
     gate_keys::FRAME_EYE,
     gate_keys::AXLE_EYE,
     gate_keys::ADJUSTER,
     gate_keys::ARM_EYES,
     gate_keys::FAR_ENDS,
+    gate_keys::DISCONNECT_STUDS,
+    gate_keys::DRAG_LINK_NUTS,
+    gate_keys::LEGS_BOLTS,
+    gate_keys::LEGS_BRACKETS,
 ];
 
 /// A key of several things: how many, and which.

@@ -302,7 +302,8 @@ fn prove_axle(
         agrees: movement.agrees,
     });
     // Once somebody found what it was, nobody guesses any more.
-    let found_out = job.setups.rounds.last().is_some_and(|round| round.cause.is_some());
+    let since = job.setups.axle_rounds().last().map_or(0, |(place, _)| *place);
+    let found_out = job.setups.rounds.iter().skip(since).any(|round| round.cause.is_some());
     let misplaced = moved
         .as_ref()
         .zip(setups)

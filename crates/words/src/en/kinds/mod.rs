@@ -1,5 +1,6 @@
 //! The steps of the kinds of work, a file a kind.
 
+mod any_sway_bar;
 mod brace;
 mod disconnect;
 mod links;

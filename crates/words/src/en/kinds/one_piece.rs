@@ -1,18 +1,12 @@
 //! A sway bar of one piece.
 
-use crate::en::step::{STANDS, SWAY, StepSays, plain, reported};
+use super::any_sway_bar::{old_off, stick_out};
+use crate::en::step::{SWAY, StepSays, plain, reported};
 use derecho_job::work::kinds::one_piece::Step;
 
 pub(super) fn step(step: Step) -> StepSays {
     match step {
-        Step::OldOff => reported(
-            plain("Remove the old sway bar, if there is one"),
-            Some(plain(
-                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
-            )),
-            "The new sway bar goes in its place.",
-            Some(STANDS),
-        ),
+        Step::OldOff => old_off(),
         Step::Bushings => reported(
             plain("Grease the bore of both sway bar bushings, then put them on the sway bar"),
             Some(plain(
@@ -28,12 +22,7 @@ pub(super) fn step(step: Step) -> StepSays {
             "It still has to slide.",
             Some(SWAY),
         ),
-        Step::StickOut => reported(
-            plain("Slide the sway bar until it sticks out the same on both sides"),
-            Some(plain("Measure it on the Tape screen, stick-out.")),
-            "Off center, one sway bar arm gets closer to whatever is next to it.",
-            None,
-        ),
+        Step::StickOut => stick_out(),
         Step::Clamps => reported(
             plain("Tighten the sway bar clamps"),
             Some(plain(

@@ -1,6 +1,7 @@
 //! A splined sway bar.
 
-use crate::en::step::{STANDS, SWAY, StepSays, plain, reported, unsaid};
+use super::any_sway_bar::{old_off, stick_out};
+use crate::en::step::{SWAY, StepSays, plain, reported, unsaid};
 use derecho_job::work::kinds::splined::Step;
 
 pub(super) fn step(step: Step) -> StepSays {
@@ -13,14 +14,7 @@ pub(super) fn step(step: Step) -> StepSays {
 /// The bar and its mounts.
 fn bar(step: Step) -> StepSays {
     match step {
-        Step::OldOff => reported(
-            plain("Remove the old sway bar, if there is one"),
-            Some(plain(
-                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
-            )),
-            "The new sway bar goes in its place.",
-            Some(STANDS),
-        ),
+        Step::OldOff => old_off(),
         Step::MountsOn => reported(
             plain("Install both sway bar mounts, bolts loose"),
             Some(plain(
@@ -41,12 +35,7 @@ fn bar(step: Step) -> StepSays {
             "It lines the mounts up with each other.",
             None,
         ),
-        Step::StickOut => reported(
-            plain("Slide the sway bar until it sticks out the same on both sides"),
-            Some(plain("Measure it on the Tape screen, stick-out.")),
-            "Off center, one sway bar arm gets closer to whatever is next to it.",
-            None,
-        ),
+        Step::StickOut => stick_out(),
         Step::MountsTight => reported(
             plain("Tighten the bolts of both sway bar mounts"),
             Some(plain("Turn the sway bar by hand after each side: it must not bind.")),

@@ -1,6 +1,7 @@
 //! A sway bar of two rates, or one with a powered disconnect.
 
-use crate::en::step::{STANDS, SWAY, StepSays, plain, reported};
+use super::any_sway_bar::{old_off, stick_out};
+use crate::en::step::{SWAY, StepSays, plain, reported};
 use derecho_job::bolt_up::message::StepContext;
 use derecho_job::work::kinds::Change;
 use derecho_job::work::kinds::two_rate::Step;
@@ -8,14 +9,7 @@ use derecho_job::work::kinds::two_rate::Step;
 pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     let powered = context.situation.changes.contains(&Change::TwoRate { powered: true });
     match step {
-        Step::OldOff => reported(
-            plain("Remove the old sway bar, if there is one"),
-            Some(plain(
-                "Loosen both clamps before you take either off; hold the sway bar up as the second comes off.",
-            )),
-            "The new sway bar goes in its place.",
-            Some(STANDS),
-        ),
+        Step::OldOff => old_off(),
         Step::Bushings => reported(
             plain("Grease the bore of both sway bar blocks"),
             Some(plain("The manufacturer's grease, in the bore only.")),
@@ -28,12 +22,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "The lock finds its place only while the blocks can move.",
             Some(SWAY),
         ),
-        Step::StickOut => reported(
-            plain("Slide the sway bar until it sticks out the same on both sides"),
-            Some(plain("Measure it on the Tape screen, stick-out.")),
-            "Off center, one sway bar arm gets closer to whatever is next to it.",
-            None,
-        ),
+        Step::StickOut => stick_out(),
         Step::Lock => reported(
             plain(if powered {
                 "Blocks loose: switch the lock on and off, several times"
