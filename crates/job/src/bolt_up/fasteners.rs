@@ -374,9 +374,10 @@ impl FastenerName {
 }
 
 /// Keys of the fasteners of a plan, in the order in which they are made tight, a person's own behind them.
-pub(super) fn keys(job: &Job, tasks: &[Task]) -> Vec<String> {
-    let planned = tasks.iter().flat_map(|task| task.tightens.iter().cloned());
-    let own = job.bolt_up.fasteners.iter().map(|form| form.key.clone()).filter(|key| key.starts_with("own/"));
+pub(super) fn keys<'a>(job: &'a Job, tasks: &[Task]) -> Vec<&'a str> {
+    let planned = tasks.iter().flat_map(|task| task.tightens.iter().copied());
+    let own =
+        job.bolt_up.fasteners.iter().map(|form| form.key.as_str()).filter(|key| key.starts_with("own/"));
     planned.chain(own).collect()
 }
 
@@ -411,12 +412,12 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
     keys(job, tasks)
         .into_iter()
         .map(|key| {
-            let form = job.bolt_up.fastener(&key);
-            let known = KnownFastener::of(job, &key);
+            let form = job.bolt_up.fastener(key);
+            let known = KnownFastener::of(job, key);
             let own = form.map(|form| form.name.trim()).filter(|name| !name.is_empty());
-            let (name, count) = named(situation, &key);
+            let (name, count) = named(situation, key);
             let name = own.map_or(name, |own| FastenerName::Typed(own.to_owned()));
-            let tightness = tightness(job, &key);
+            let tightness = tightness(job, key);
             let tight = form.and_then(|form| form.tight.as_ref());
             let tight_says = tight.map(|tight| match tight.torque.as_ref().map(TorqueEntry::torque) {
                 None => BoltUpMessage::ByFeel { because: tight.by_feel_because.clone() }.into(),
@@ -442,10 +443,10 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Fas
                 what: BoltUpMessage::What(known.what(form)).into(),
                 torque_says,
                 checks: known.checks(form),
-                drawn: drawn(job, &key, &known),
+                drawn: drawn(job, key, &known),
                 tightness,
                 tight_says,
-                key,
+                key: key.to_owned(),
             }
         })
         .collect()

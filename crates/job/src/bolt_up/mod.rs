@@ -246,12 +246,12 @@ pub struct Unfit {
 #[must_use]
 pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
     let Plan { situation, tasks } = Plan::of(job, resolved);
+    let keys = fasteners::keys(job, &tasks);
+    let tightness: Vec<Tightness> = keys.iter().map(|key| fasteners::tightness(job, key)).collect();
+    let named = |key: &&str| Named::from(self::named(job, &situation, key));
     let of = |wanted: &[Tightness]| -> Vec<Named> {
-        fasteners::keys(job, &tasks)
-            .into_iter()
-            .filter(|key| wanted.contains(&fasteners::tightness(job, key)))
-            .map(|key| self::named(job, &situation, &key).into())
-            .collect()
+        let made = keys.iter().zip(&tightness).filter(|(_, tightness)| wanted.contains(tightness));
+        made.map(|(key, _)| named(key)).collect()
     };
     let off = job
         .bolt_up
@@ -265,31 +265,27 @@ pub fn progressed(job: &Job, resolved: &Resolved) -> Progressed {
         recheck: of(&[Tightness::ByFeel, Tightness::OtherThanWanted]),
         still_off: off.map(|taken| taken.name.clone()).collect(),
         other_than_wanted: of(&[Tightness::OtherThanWanted]),
-        from_memory: fasteners::keys(job, &tasks)
-            .into_iter()
-            .filter(|key| fasteners::is_from_memory(job, key))
-            .map(|key| self::named(job, &situation, &key).into())
-            .collect(),
+        from_memory: keys.iter().filter(|key| fasteners::is_from_memory(job, key)).map(named).collect(),
         wrong_parts: parts::lines(job, &situation)
             .into_iter()
             .filter(|part| part.stops)
             .map(parts::PartLine::named)
             .collect(),
-        unfit: unfit(job, &situation, &tasks),
+        unfit: unfit(job, &situation, &keys),
     }
 }
 
 /// What of the fit-up and of the fasteners is judged bad, each with its key. The eye's bolt is a fastener of both eyes
 /// where they are in the plan, and is told there.
-fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Unfit> {
+fn unfit(job: &Job, situation: &Situation, keys: &[&str]) -> Vec<Unfit> {
     let bad = |check: &FitCheck| check.verdict == FitVerdict::Bad;
     let unusable: Vec<FitCheck> =
         eyes(job).into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end)).collect();
-    let of_fasteners: Vec<Unfit> = fasteners::keys(job, tasks)
-        .into_iter()
+    let of_fasteners: Vec<Unfit> = keys
+        .iter()
         .flat_map(|key| {
-            let fastener = self::named(job, situation, &key);
-            let wrong_nut = fasteners::KnownFastener::of(job, &key).nut_is_wrong();
+            let fastener = self::named(job, situation, key);
+            let wrong_nut = fasteners::KnownFastener::of(job, key).nut_is_wrong();
             let named = |check: FitCheck| {
                 let of = gate_keys::of_fastener(&fastener.in_gate_keys(), &check_in_gate_keys(&check));
                 let fastener = BoltUpMessage::Fastener(fastener.clone()).into();
@@ -297,7 +293,7 @@ fn unfit(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Unfit> {
                 let unusable = wrong_nut || unusable.iter().any(|one| one.says == check.says);
                 Unfit { key: format!("{key}/{of}"), check: FitCheck { name, ..check }, unusable }
             };
-            let checks = fasteners::fits(job, &key).into_iter().filter(bad);
+            let checks = fasteners::fits(job, key).into_iter().filter(bad);
             checks.map(named).collect::<Vec<_>>()
         })
         .collect();
@@ -324,7 +320,7 @@ fn check_in_gate_keys(check: &FitCheck) -> String {
 pub(crate) fn fastener_names(job: &Job, resolved: &Resolved) -> Vec<(String, FastenerName)> {
     let Plan { situation, tasks } = Plan::of(job, resolved);
     let keys = fasteners::keys(job, &tasks);
-    keys.into_iter().map(|key| (key.clone(), named(job, &situation, &key))).collect()
+    keys.into_iter().map(|key| (key.to_owned(), named(job, &situation, key))).collect()
 }
 
 /// What a fastener is called: as a person named it, else as the plan does.
@@ -509,7 +505,7 @@ fn eye_off(job: &Job, setups: &Setups, as_it_is: bool, bar: &BarResult) -> Optio
 /// Whether another open step that comes first itself waits for this one: then only that is told.
 fn implied(job: &Job, tasks: &[Task], task: &Task, key: &str) -> bool {
     let open = |key: &str| !is_closed(job.bolt_up.step(key));
-    let others = task.after.iter().map(|(other, _)| other.as_str());
+    let others = task.after.iter().map(|(other, _)| &**other);
     let mut waiting: Vec<&str> = others.filter(|other| *other != key && open(other)).collect();
     let mut seen: Vec<&str> = Vec::new();
     while let Some(other) = waiting.pop() {
@@ -577,7 +573,7 @@ fn step_line(
         .filter(|(key, _)| !implied(job, tasks, task, key))
         .filter(|(key, rule)| rules_here(job, *rule) && !is_closed(job.bolt_up.step(key)))
         .map(|(key, rule)| Waits {
-            key: key.clone(),
+            key: key.to_string(),
             rule: *rule,
             says: BoltUpMessage::Waits { first: does(key), why: *rule }.into(),
         })
@@ -591,14 +587,14 @@ fn step_line(
         minds.extend(stands_in_the_way(job, situation, task, waits.is_empty()));
     }
     StepLine {
-        key: task.key.clone(),
+        key: task.key.to_string(),
         how: facts.has_how().then(|| BoltUpMessage::How(facts.clone()).into()),
         because: BoltUpMessage::Because(facts.clone()).into(),
         caution: facts.has_caution().then(|| BoltUpMessage::Caution(facts.clone()).into()),
         stands: task.stands,
         stands_says: BoltUpMessage::HowItStands(task.stands).into(),
-        tightens: task.tightens.clone(),
-        starts: task.starts.clone(),
+        tightens: task.tightens.iter().map(ToString::to_string).collect(),
+        starts: task.starts.iter().map(ToString::to_string).collect(),
         state: match done {
             _ if struck => StepState::Struck,
             Some(_) => StepState::Done,

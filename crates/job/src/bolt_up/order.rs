@@ -18,18 +18,17 @@ pub struct Broken {
 /// that wait for one another in a ring stand at the end as they came; the rules have none.
 #[must_use]
 pub fn sorted(tasks: Vec<Task>) -> Vec<Task> {
+    let index = |key: &str| tasks.iter().position(|task| task.key == key);
+    let mut before: Vec<Vec<usize>> =
+        tasks.iter().map(|task| task.after.iter().filter_map(|(key, _)| index(key)).collect()).collect();
     let mut waiting: Vec<Option<Task>> = tasks.into_iter().map(Some).collect();
     let mut done: Vec<Task> = Vec::with_capacity(waiting.len());
     while done.len() < waiting.len() {
-        let still = |key: &str| waiting.iter().flatten().any(|task| task.key == key);
-        let next = waiting
-            .iter()
-            .position(|task| task.as_ref().is_some_and(|task| !task.after.iter().any(|(key, _)| still(key))))
-            .or_else(|| waiting.iter().position(Option::is_some));
-        match next.and_then(|next| waiting[next].take()) {
-            Some(task) => done.push(task),
-            None => break,
-        }
+        let free = |&next: &usize| waiting[next].is_some() && before[next].is_empty();
+        let next = (0..waiting.len()).find(free).or_else(|| waiting.iter().position(Option::is_some));
+        let Some((next, task)) = next.and_then(|next| Some((next, waiting[next].take()?))) else { break };
+        done.push(task);
+        before.iter_mut().for_each(|before| before.retain(|first| *first != next));
     }
     done
 }
@@ -62,7 +61,7 @@ pub fn broken(tasks: &[Task], makers: bool) -> Vec<Broken> {
         for (first, rule) in &task.after {
             let later = tasks[index + 1..].iter().any(|other| other.key == *first);
             if later && (rule.is_firm() || !makers) {
-                faults.push(Broken { rule: *rule, first: first.clone(), then: task.key.clone() });
+                faults.push(Broken { rule: *rule, first: first.to_string(), then: task.key.to_string() });
             }
         }
     }

@@ -31,8 +31,20 @@ const MOVED: f64 = 1e-6;
 /// A length set to the nearest step is written down this near to it.
 const READ: Length = Length::from_mm(0.1);
 
+/// Key of the bolt through the eye of a bar's adjusting end.
+pub const ADJUSTER_BOLT: &str = "bar/adjuster";
+
 /// Keys of the bolts through the bar's eyes.
-pub const BAR_BOLTS: [&str; 3] = ["bar/frame-eye", "bar/axle-eye", "bar/adjuster"];
+pub const BAR_BOLTS: [&str; 3] =
+    [eye_bolt_key(BracketEnd::Frame), eye_bolt_key(BracketEnd::Axle), ADJUSTER_BOLT];
+
+/// Key of the bolt through the bar's eye at an end.
+pub const fn eye_bolt_key(end: BracketEnd) -> &'static str {
+    match end {
+        BracketEnd::Frame => "bar/frame-eye",
+        BracketEnd::Axle => "bar/axle-eye",
+    }
+}
 
 /// What is done to the track bar.
 #[derive(Clone, Debug, PartialEq)]
@@ -96,7 +108,7 @@ pub struct Situation {
     /// Holes to drill.
     pub drills: Vec<DrillForm>,
     /// Keys of the bar's own bolts that have a castle nut, which is pinned.
-    pub castle_nuts: Vec<String>,
+    pub castle_nuts: Vec<&'static str>,
     /// Keys of the bolts that go through a bushing besides what they hold.
     pub through_bushings: Vec<String>,
 }
@@ -214,18 +226,13 @@ impl Situation {
 }
 
 /// The bar's own bolts whose nut is a castle nut.
-fn castle_nuts(job: &Job) -> Vec<String> {
-    let castle = |key: &&&str| nut(job, key) == NutKind::Castle;
-    BAR_BOLTS.iter().filter(castle).map(|key| (*key).to_owned()).collect()
+fn castle_nuts(job: &Job) -> Vec<&'static str> {
+    BAR_BOLTS.into_iter().filter(|key| nut(job, key) == NutKind::Castle).collect()
 }
 
 /// The eye that a bolt goes through; None for a bolt of no eye.
 pub(super) fn end_of(key: &str) -> Option<BracketEnd> {
-    match key {
-        "bar/frame-eye" => Some(BracketEnd::Frame),
-        "bar/axle-eye" => Some(BracketEnd::Axle),
-        _ => None,
-    }
+    [BracketEnd::Frame, BracketEnd::Axle].into_iter().find(|end| eye_bolt_key(*end) == key)
 }
 
 /// The bolt of the eye that a key names, as stage Bracket has it; the one of both where it names none.

@@ -1,16 +1,21 @@
 //! The steps that follow from what is to be done, each with the steps it comes after and why. Not here: their order
 //! (`order`), their sentences (`words`).
 
+use std::borrow::Cow;
+
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::joint::JointKind;
 
-use super::situation::{EndWork, Situation, is_bushing};
+use super::situation::{ADJUSTER_BOLT, EndWork, Situation, eye_bolt_key, is_bushing};
 use crate::document::DrillId;
 use crate::document::work::{OwnStep, Stands};
 use crate::work::kinds::{Change, KindStep};
 use crate::work::rules::Rule;
 use crate::work::step::{Condition, First, KindTask, Phase};
+
+/// The key of a step or a fastener: fixed but for holes to drill and a person's own steps.
+pub type Key = Cow<'static, str>;
 
 /// What a step does; where its words come from.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -119,24 +124,27 @@ pub enum What {
 impl What {
     /// The key that ticks, orders and kits go by: spelled here and nowhere else, and never given to another step.
     #[must_use]
-    pub fn key(&self) -> String {
-        let at = |end: &BracketEnd| end_word(*end);
+    pub fn key(&self) -> Key {
+        let at = |end: &BracketEnd, frame: &'static str, axle: &'static str| match end {
+            BracketEnd::Frame => frame,
+            BracketEnd::Axle => axle,
+        };
         let fixed = match self {
-            Self::ComesOff(end) => return format!("off/{}", at(end)),
-            Self::EyeEased(end) => return format!("bar/{}-eye-eased", at(end)),
-            Self::Drill(id) => return format!("{DRILL}{}", id.as_str()),
-            Self::Bare(end) => return format!("{}/bare", at(end)),
-            Self::Tack(end) => return format!("{}/tack", at(end)),
-            Self::TackCheck(end) => return format!("{}/tack-check", at(end)),
-            Self::Weld(end) => return format!("{}/weld", at(end)),
-            Self::Coat(end) => return format!("{}/coat", at(end)),
-            Self::BracketByHand(end) => return format!("{}/by-hand", at(end)),
-            Self::Snug(end) => return format!("{}/snug", at(end)),
-            Self::BracketTight(end, bolts) => return format!("{}/{}", at(end), bolts.word()),
-            Self::EyeByHand(end) => return format!("bar/{}-eye-by-hand", at(end)),
-            Self::EyeTight(end) => return format!("bar/{}-eye", at(end)),
-            Self::EyePin(end) => return format!("bar/{}-eye-pin", at(end)),
-            Self::Own { key, .. } => return key.clone(),
+            Self::Drill(id) => return format!("{DRILL}{}", id.as_str()).into(),
+            Self::Own { key, .. } => return key.clone().into(),
+            Self::ComesOff(end) => at(end, "off/frame", "off/axle"),
+            Self::EyeEased(end) => at(end, "bar/frame-eye-eased", "bar/axle-eye-eased"),
+            Self::Bare(end) => at(end, "frame/bare", "axle/bare"),
+            Self::Tack(end) => at(end, "frame/tack", "axle/tack"),
+            Self::TackCheck(end) => at(end, "frame/tack-check", "axle/tack-check"),
+            Self::Weld(end) => at(end, "frame/weld", "axle/weld"),
+            Self::Coat(end) => at(end, "frame/coat", "axle/coat"),
+            Self::BracketByHand(end) => at(end, "frame/by-hand", "axle/by-hand"),
+            Self::Snug(end) => at(end, "frame/snug", "axle/snug"),
+            Self::BracketTight(end, bolts) => bolts.key(*end),
+            Self::EyeByHand(end) => at(end, "bar/frame-eye-by-hand", "bar/axle-eye-by-hand"),
+            Self::EyeTight(end) => at(end, "bar/frame-eye", "bar/axle-eye"),
+            Self::EyePin(end) => at(end, "bar/frame-eye-pin", "bar/axle-eye-pin"),
             Self::Corners => "corners",
             Self::Stands => "stands",
             Self::BarOut => "bar/out",
@@ -170,7 +178,7 @@ impl What {
             Self::Witness => "witness",
             Self::PutBack => "put-back",
         };
-        fixed.to_owned()
+        Cow::Borrowed(fixed)
     }
 }
 
@@ -192,7 +200,7 @@ impl BracketBolts {
     /// Every group in the usual order.
     pub const ALL: [Self; 3] = [Self::Main, Self::Side, Self::Small];
 
-    /// As it is in keys and words.
+    /// As it is in the keys of gates.
     #[must_use]
     pub const fn word(self) -> &'static str {
         match self {
@@ -201,23 +209,36 @@ impl BracketBolts {
             Self::Small => "small",
         }
     }
+
+    /// The key of a group at an end, of the step that draws it up and of the fastener.
+    #[must_use]
+    pub const fn key(self, end: BracketEnd) -> &'static str {
+        match (end, self) {
+            (BracketEnd::Frame, Self::Main) => "frame/main",
+            (BracketEnd::Frame, Self::Side) => "frame/side",
+            (BracketEnd::Frame, Self::Small) => "frame/small",
+            (BracketEnd::Axle, Self::Main) => "axle/main",
+            (BracketEnd::Axle, Self::Side) => "axle/side",
+            (BracketEnd::Axle, Self::Small) => "axle/small",
+        }
+    }
 }
 
 /// A step.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Task {
     /// Its key; the same for the same step of any plan of this job.
-    pub key: String,
+    pub key: Key,
     /// What it does.
     pub what: What,
     /// How the vehicle must stand for it; either way where None.
     pub stands: Option<Stands>,
     /// The steps it comes after, and why.
-    pub after: Vec<(String, Rule)>,
+    pub after: Vec<(Key, Rule)>,
     /// Keys of the fasteners it makes tight.
-    pub tightens: Vec<String>,
+    pub tightens: Vec<&'static str>,
     /// Keys of the fasteners it starts by hand: a wrong nut shows there, before anything is tight.
-    pub starts: Vec<String>,
+    pub starts: Vec<&'static str>,
     /// What is so once it is done.
     pub gives: Vec<Condition>,
     /// What has to be so before it, whoever makes it so.
@@ -284,17 +305,17 @@ impl Plan {
             task.gives = gives;
             task.once = once;
             task.tightens(&tightens);
-            task.starts.extend(starts.into_iter().map(str::to_owned));
+            task.starts.extend(starts);
         }
     }
 
     /// Makes every step wait for those that make so what it needs.
     fn join(&mut self) {
-        let given: Vec<(Condition, String)> =
+        let given: Vec<(Condition, Key)> =
             self.0.iter().flat_map(|task| task.gives.iter().map(|that| (*that, task.key.clone()))).collect();
         for task in &mut self.0 {
             for (that, rule) in std::mem::take(&mut task.once) {
-                let keys: Vec<String> =
+                let keys: Vec<Key> =
                     given.iter().filter(|(other, _)| *other == that).map(|(_, key)| key.clone()).collect();
                 task.waits_for(&keys, rule);
             }
@@ -302,7 +323,7 @@ impl Plan {
     }
 
     /// Keys of the steps that do such a thing.
-    fn keys(&self, does: impl Fn(&What) -> bool) -> Vec<String> {
+    fn keys(&self, does: impl Fn(&What) -> bool) -> Vec<Key> {
         self.0.iter().filter(|task| does(&task.what)).map(|task| task.key.clone()).collect()
     }
 }
@@ -313,12 +334,12 @@ impl Task {
         self
     }
 
-    fn tightens(&mut self, keys: &[&str]) -> &mut Self {
-        self.tightens.extend(keys.iter().map(|key| (*key).to_owned()));
+    fn tightens(&mut self, keys: &[&'static str]) -> &mut Self {
+        self.tightens.extend(keys);
         self
     }
 
-    fn waits_for(&mut self, keys: &[String], rule: Rule) -> &mut Self {
+    fn waits_for(&mut self, keys: &[Key], rule: Rule) -> &mut Self {
         for key in keys {
             if *key != self.key && !self.after.iter().any(|(known, _)| known == key) {
                 self.after.push((key.clone(), rule));
@@ -537,14 +558,12 @@ const fn by_hand(what: &What) -> bool {
 }
 
 /// Keys of the fasteners that a step starts by hand, those of the kinds of work aside.
-fn starts(what: &What) -> Vec<String> {
+fn starts(what: &What) -> Vec<&'static str> {
     match what {
-        What::BracketByHand(end) => {
-            BracketBolts::ALL.map(|bolts| format!("{}/{}", end_word(*end), bolts.word())).to_vec()
-        }
-        What::EyeByHand(end) => vec![format!("bar/{}-eye", end_word(*end))],
-        What::AdjusterByHand => vec!["bar/adjuster".to_owned()],
-        What::DragLink => vec!["drag-link/studs".to_owned()],
+        What::BracketByHand(end) => BracketBolts::ALL.map(|bolts| bolts.key(*end)).to_vec(),
+        What::EyeByHand(end) => vec![eye_bolt_key(*end)],
+        What::AdjusterByHand => vec![ADJUSTER_BOLT],
+        What::DragLink => vec!["drag-link/studs"],
         _ => Vec::new(),
     }
 }
@@ -562,10 +581,10 @@ fn tighten(situation: &Situation, plan: &mut Plan) {
         let mut last = (What::Snug(work.end), Rule::SnugFirst);
         for bolts in BracketBolts::ALL {
             let what = What::BracketTight(work.end, bolts);
-            let key = what.key();
+            let key = bolts.key(work.end);
             let task = plan.add(what.clone(), &[last]);
-            task.waits_for(&of_the_bar, Rule::HandFirst).tightens(&[&key]);
-            if situation.through_bushings.contains(&key) {
+            task.waits_for(&of_the_bar, Rule::HandFirst).tightens(&[key]);
+            if situation.through_bushings.iter().any(|through| through == key) {
                 task.waits_for(&[What::OnItsWeight.key()], Rule::OnItsWeight).on_its_weight();
             }
             last = (what, if bolts == BracketBolts::Main { Rule::MainFirst } else { Rule::SideFirst });
@@ -614,26 +633,28 @@ fn last_of_the_axle(situation: &Situation, plan: &mut Plan, weight: &(What, Rule
     }
 }
 
-fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], weight: &(What, Rule)) {
+fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[Key], weight: &(What, Rule)) {
     let Some(bar) = &situation.bar else { return };
     if situation.turns_the_sleeve() {
         plan.add(What::Loosen, std::slice::from_ref(weight)).on_its_weight();
         plan.add(What::Turn, &[weight.clone(), (What::Loosen, Rule::LooseFirst)]).on_its_weight();
     }
-    let tight = |plan: &mut Plan, what: What, joint: JointKind, small: Option<What>| {
-        let bushing = is_bushing(joint);
-        let key = what.key();
-        let small: Vec<(What, Rule)> = small.map(|small| (small, Rule::BarBoltLast)).into_iter().collect();
-        let task = plan.add(what, &small);
-        task.waits_for(of_the_bar, Rule::HandFirst).tightens(&[&key]);
-        if bushing {
-            task.waits_for(&[weight.0.key()], weight.1).on_its_weight();
-        }
-    };
+    let tight =
+        |plan: &mut Plan, (what, key): (What, &'static str), joint: JointKind, small: Option<What>| {
+            let bushing = is_bushing(joint);
+            let small: Vec<(What, Rule)> =
+                small.map(|small| (small, Rule::BarBoltLast)).into_iter().collect();
+            let task = plan.add(what, &small);
+            task.waits_for(of_the_bar, Rule::HandFirst).tightens(&[key]);
+            if bushing {
+                task.waits_for(&[weight.0.key()], weight.1).on_its_weight();
+            }
+        };
     for end in ENDS.into_iter().filter(|end| situation.is_undone(*end) || situation.is_eased(*end)) {
         let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
-        tight(plan, What::EyeTight(end), joint, Some(What::BracketTight(end, BracketBolts::Small)));
-        if situation.castle_nuts.contains(&What::EyeTight(end).key()) {
+        let key = eye_bolt_key(end);
+        tight(plan, (What::EyeTight(end), key), joint, Some(What::BracketTight(end, BracketBolts::Small)));
+        if situation.castle_nuts.contains(&key) {
             plan.add(What::EyePin(end), &[(What::EyeTight(end), Rule::TorqueBeforePin)]);
         }
         if situation.is_eased(end) {
@@ -643,8 +664,8 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
     if situation.turns_an_end() {
         // Which end turns nobody said: the one that asks for more.
         let joint = bar.joints.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(bar.joints[0]);
-        tight(plan, What::AdjusterTight, joint, None);
-        if situation.castle_nuts.iter().any(|key| *key == What::AdjusterTight.key()) {
+        tight(plan, (What::AdjusterTight, ADJUSTER_BOLT), joint, None);
+        if situation.castle_nuts.contains(&ADJUSTER_BOLT) {
             plan.add(What::AdjusterPin, &[(What::AdjusterTight, Rule::TorqueBeforePin)]);
         }
     }
@@ -652,7 +673,7 @@ fn tighten_bar(situation: &Situation, plan: &mut Plan, of_the_bar: &[String], we
 
 /// What is done once everything is tight.
 fn finish(plan: &mut Plan, situation: &Situation) {
-    let tight: Vec<String> =
+    let tight: Vec<Key> =
         plan.0.iter().filter(|task| !task.tightens.is_empty()).map(|task| task.key.clone()).collect();
     let turns = |joint: &JointKind| *joint != JointKind::Rubber;
     if situation.bar.as_ref().is_some_and(|bar| bar.joints.iter().any(turns)) {
@@ -670,9 +691,9 @@ fn finish(plan: &mut Plan, situation: &Situation) {
 fn with_own(mut tasks: Vec<Task>, own: &[OwnStep]) -> Vec<Task> {
     for step in own {
         let place = tasks.iter().position(|task| task.key == step.after);
-        let after = place.map(|_| (step.after.clone(), Rule::AsWritten)).into_iter().collect();
+        let after = place.map(|_| (step.after.clone().into(), Rule::AsWritten)).into_iter().collect();
         let task = Task {
-            key: step.key.clone(),
+            key: step.key.clone().into(),
             what: What::Own { key: step.key.clone(), does: step.does.clone() },
             stands: None,
             after,

@@ -12,7 +12,7 @@ use super::cuts;
 use super::message::{BoltUpMessage, CutKind};
 use super::order::{arranged, broken, sorted};
 use super::situation::{BarWork, EndWork, Situation, is_bushing};
-use super::tasks::{Task, What, tasks};
+use super::tasks::{Key, Task, What, tasks};
 use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
 use crate::document::{DrillId, Job};
@@ -111,7 +111,6 @@ prop_compose! {
         through_bushings in prop::sample::subsequence(vec!["frame/main", "axle/main", "axle/side"], 0..=3),
         measured: bool,
     ) -> Situation {
-        let owned = |keys: Vec<&str>| keys.into_iter().map(str::to_owned).collect();
         Situation {
             turns_drag_link: drag_link.is_some() || (measured && bar.is_some()),
             bar,
@@ -119,10 +118,14 @@ prop_compose! {
             drag_link,
             changes,
             drills: (0..drills).map(|place| DrillForm { id: DrillId::new(place.to_string()), ..DrillForm::default() }).collect(),
-            castle_nuts: owned(castle_nuts),
-            through_bushings: owned(through_bushings),
+            castle_nuts,
+            through_bushings: through_bushings.into_iter().map(str::to_owned).collect(),
         }
     }
+}
+
+fn keys_of(steps: &[Task]) -> Vec<String> {
+    steps.iter().map(|task| task.key.to_string()).collect()
 }
 
 fn plan(situation: &Situation) -> Vec<Task> {
@@ -228,7 +231,7 @@ proptest! {
         }
         // A bolt that goes through an arm's bushing, too, is tightened on the weight.
         for task in steps.iter().filter(|task| matches!(task.what, What::BracketTight(..))) {
-            let through = situation.through_bushings.contains(&task.key);
+            let through = situation.through_bushings.iter().any(|through| *through == task.key);
             prop_assert_eq!(task.stands == Some(Stands::OnItsWeight), through);
             let at = steps.iter().position(|other| other.key == task.key);
             prop_assert!(!through || weight < at);
@@ -236,7 +239,7 @@ proptest! {
         // A castle nut is pinned, right after it is tight.
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let key = if end == BracketEnd::Frame { "bar/frame-eye" } else { "bar/axle-eye" };
-            let castle = situation.castle_nuts.iter().any(|nut| nut == key);
+            let castle = situation.castle_nuts.contains(&key);
             let tight = place(&steps, |what| *what == What::EyeTight(end));
             let pinned = place(&steps, |what| *what == What::EyePin(end));
             prop_assert_eq!(castle && tight.is_some(), pinned.is_some());
@@ -345,13 +348,13 @@ proptest! {
     #[test]
     fn a_swapped_pair_is_named(situation in situation(), pick in 0..1000_usize) {
         let steps = plan(&situation);
-        let pairs: Vec<(String, String, Rule)> = steps
+        let pairs: Vec<(Key, Key, Rule)> = steps
             .iter()
             .flat_map(|task| task.after.iter().map(|(first, rule)| (first.clone(), task.key.clone(), *rule)))
             .collect();
         prop_assume!(!pairs.is_empty());
         let (first, then, rule) = pairs[pick % pairs.len()].clone();
-        let mut order: Vec<String> = steps.iter().map(|task| task.key.clone()).collect();
+        let mut order = keys_of(&steps);
         let at = |order: &[String], key: &str| order.iter().position(|known| known == key).unwrap();
         let (a, b) = (at(&order, &first), at(&order, &then));
         order.swap(a, b);
@@ -372,12 +375,12 @@ proptest! {
     #[test]
     fn a_persons_order_is_kept(situation in situation(), seed: u64) {
         let steps = plan(&situation);
-        let mut order: Vec<String> = steps.iter().map(|task| task.key.clone()).collect();
+        let mut order = keys_of(&steps);
         let length = order.len();
         for index in 0..length {
             order.swap(index, ((seed >> (index % 60)) as usize + index) % length);
         }
-        let keys: Vec<String> = arranged(steps.clone(), &order).into_iter().map(|task| task.key).collect();
+        let keys = keys_of(&arranged(steps.clone(), &order));
         prop_assert_eq!(&keys, &order);
         prop_assert_eq!(arranged(steps.clone(), &[]), steps);
     }
@@ -391,9 +394,8 @@ fn a_step_of_ones_own_stands_where_it_was_put() {
         does: "Photograph it".to_owned(),
         after: after.to_owned(),
     };
-    let keys = |own: &OwnStep| -> Vec<String> {
-        sorted(tasks(&situation, std::slice::from_ref(own))).into_iter().map(|task| task.key).collect()
-    };
+    let keys =
+        |own: &OwnStep| -> Vec<String> { keys_of(&sorted(tasks(&situation, std::slice::from_ref(own)))) };
     let behind = keys(&own("stands"));
     let at = behind.iter().position(|key| key == "own/1").unwrap();
     assert_eq!(behind[at - 1], "stands");
@@ -514,11 +516,11 @@ proptest! {
     #[test]
     fn keys_are_those_that_were_released(situation in situation()) {
         for task in plan(&situation) {
-            let known = RELEASED.contains(&task.key.as_str()) || RELEASED_LAST.contains(&task.key.as_str());
+            let known = RELEASED.contains(&&*task.key) || RELEASED_LAST.contains(&&*task.key);
             prop_assert!(known || task.key.strip_prefix("drill/").is_some(), "{}", task.key);
             // What it waits for is a step that there is: the compiler saw that, and it is in this plan.
-            prop_assert!(task.after.iter().all(|(first, _)| RELEASED.contains(&first.as_str())
-                || RELEASED_LAST.contains(&first.as_str()) || first.starts_with("drill/")));
+            prop_assert!(task.after.iter().all(|(first, _)| RELEASED.contains(&&**first)
+                || RELEASED_LAST.contains(&&**first) || first.starts_with("drill/")));
         }
     }
 }

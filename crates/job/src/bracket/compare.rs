@@ -130,8 +130,28 @@ pub(super) fn margin(job: &Job, view: &FrontView, bar: &BarId) -> Option<(String
     let found = as_found(job);
     let part = if bar.is_empty() { &found } else { job.bar_part(bar)? };
     part.outside.as_ref()?;
-    let reported = compare(job, view, part);
-    Some((reported.name, reported.margin))
+    Some((part.name.clone(), Loaded::of(job, view, part).strength.margin))
+}
+
+/// A bar against the load it carries at a view's length.
+struct Loaded {
+    weight: Force,
+    n: f64,
+    load: Force,
+    section: Section,
+    bend: Length,
+    strength: BarStrength,
+}
+
+impl Loaded {
+    fn of(job: &Job, view: &FrontView, part: &BarPart) -> Self {
+        let (weight, n) = (axle_weight(job), factor(job));
+        let load = bar_load(weight, n, view.length(), view.reach());
+        let section = section(part);
+        let bend = length_of(&part.bend).unwrap_or(Length::ZERO);
+        let strength = in_compression(&section, part.material, view.length(), bend, load);
+        Self { weight, n, load, section, bend, strength }
+    }
 }
 
 /// The arithmetic of a bar's strength; `bend` is the bend's offset.
@@ -181,11 +201,7 @@ fn strength_steps(
 }
 
 fn compare(job: &Job, view: &FrontView, part: &BarPart) -> BarComparison {
-    let (weight, n) = (axle_weight(job), factor(job));
-    let load = bar_load(weight, n, view.length(), view.reach());
-    let section = section(part);
-    let bend = length_of(&part.bend).unwrap_or(Length::ZERO);
-    let strength = in_compression(&section, part.material, view.length(), bend, load);
+    let Loaded { weight, n, load, section, bend, strength } = Loaded::of(job, view, part);
     let share = part.thread.as_ref().map(|t| thread_root_share(t.diameter(), t.pitch(), &section));
     let steps = strength_steps((weight, n, load), view, (&section, bend), &strength);
     BarComparison {

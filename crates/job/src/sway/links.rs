@@ -509,15 +509,14 @@ pub fn at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<AtEnds> 
         let poses = travel::line(mechanism, (0.0, 0.0), end, 2).ok()?;
         if poses.len() == 3 { poses.into_iter().last() } else { None }
     };
-    let crossed = [at((up, down)), at((down, up))];
     let works = |posed: Option<&Posed>| posed.is_some_and(|posed| works_at(&places, posed));
-    let work = crossed.iter().all(|posed| works(posed.as_ref()))
-        && [(droop, droop), (bump, bump)].into_iter().all(|end| works(at(end).as_ref()));
-    let twisted =
-        crossed.iter().flatten().filter_map(|posed| rates::twist_of(&places, posed)).map(Angle::abs);
-    let stress = form.diameter.as_ref().and_then(|_| {
-        let job = &Job { sway: form.clone(), ..job.clone() };
-        Some(rates::bar_rate(job, &places).stress(twisted.reduce(Angle::max)?))
-    });
-    Some(AtEnds { work, stress, takes: rates::allowable(job) })
+    let works_at_once = [(droop, droop), (bump, bump)].into_iter().all(|end| works(at(end).as_ref()));
+    // A bar that nobody measured twists as it will.
+    let is_measured = form.diameter.is_some();
+    let crossed = (works_at_once || is_measured).then(|| [at((up, down)), at((down, up))]);
+    let work = works_at_once && crossed.iter().flatten().all(|posed| works(posed.as_ref()));
+    let twisted = crossed.iter().flatten().flatten().filter_map(|posed| rates::twist_of(&places, posed));
+    let most = twisted.map(Angle::abs).reduce(Angle::max).filter(|_| is_measured);
+    let stress = most.map(|twist| rates::bar_rate(form, &places).stress(twist));
+    Some(AtEnds { work, stress, takes: rates::allowable(form) })
 }

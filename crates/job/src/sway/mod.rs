@@ -191,7 +191,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     };
     let poses = (&envelope, &driven);
     let arms = places.over(&envelope);
-    let rate = rates::bar_rate(job, &places);
+    let rate = rates::bar_rate(&job.sway, &places);
     let base = Base::of(job, mechanism);
     let around = Surroundings::of(job, mechanism, places.axis);
     let per_roll = places.twist_per_roll(&driven);

@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 
 use crate::defaults::Assumption;
 use crate::document::sway::SwayKind;
-use crate::document::{ArmHoleId, Job, length_of};
+use crate::document::{ArmHoleId, Job, Sway, length_of};
 use crate::sway::places::{Places, SwayArms, twist};
 use crate::sway::road_and_trail::Base;
 use derecho_core::measure::phrase::Value;
@@ -65,8 +65,7 @@ pub(crate) fn bending_arm(kind: Option<SwayKind>, arm: Length) -> Option<Length>
     (kind == Some(SwayKind::OnePiece)).then_some(arm)
 }
 
-pub(crate) fn bar_rate(job: &Job, places: &Places) -> BarRate {
-    let form = &job.sway;
+pub(crate) fn bar_rate(form: &Sway, places: &Places) -> BarRate {
     BarRate {
         outside: length_of(&form.diameter).unwrap_or(defaults::SWAY_BAR),
         bore: length_of(&form.bore).unwrap_or(Length::ZERO),
@@ -93,8 +92,9 @@ pub(crate) fn bar_in(places: &Places, rate: &BarRate, posed: &Posed, arms: &[Arm
 /// The least roll of a sweep at which the bar is twisted past what its steel takes; boundless where it
 /// nowhere is.
 pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Posed]) -> Angle {
-    let over =
-        |posed: &&Posed| twist_of(places, posed).is_some_and(|twist| rate.stress(twist) > allowable(job));
+    let over = |posed: &&Posed| {
+        twist_of(places, posed).is_some_and(|twist| rate.stress(twist) > allowable(&job.sway))
+    };
     let rolls = line.iter().filter(over).map(|posed| posed.solved.pose.roll.abs());
     rolls.fold(Angle::from_radians(f64::INFINITY), Angle::min)
 }
@@ -164,7 +164,7 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
                 number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
             ),
             Step::new(
-                Meaning::Shear { allowable: allowable(job) },
+                Meaning::Shear { allowable: allowable(&job.sway) },
                 "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
                 &[
                     ("k_eff", number(effective, 0)),
@@ -180,8 +180,8 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
 }
 
 /// Shear stress the bar's material takes.
-pub(crate) fn allowable(job: &Job) -> Stress {
-    job.sway.allowable_mpa.map_or(defaults::ALLOWABLE_SHEAR, Stress::from_mpa)
+pub(crate) fn allowable(form: &Sway) -> Stress {
+    form.allowable_mpa.map_or(defaults::ALLOWABLE_SHEAR, Stress::from_mpa)
 }
 
 pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
@@ -209,7 +209,7 @@ pub(crate) fn holes(
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.place_of(&job.sway.hole);
             let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&there.over(envelope)) };
-            let (stress, takes) = (bar.stress(worst), allowable(job));
+            let (stress, takes) = (bar.stress(worst), allowable(&job.sway));
             // Told as what the two rates beside it come to: arms at other angles turn otherwise.
             let against = roll.zip(roll_in_use).map(|(here, in_use)| here / in_use);
             HoleResult {

@@ -221,7 +221,7 @@ fn option(
     (frame, least): (Option<Length>, Option<Length>),
 ) -> SplinedOption {
     let roll = made.roll_rate(swung.per_roll);
-    let (stress, takes) = (made.stress(swung.twist), allowable(job));
+    let (stress, takes) = (made.stress(swung.twist), allowable(&job.sway));
     let out = frame.map(|frame| stick_out(made.active, frame));
     let too_short = least.filter(|least| made.active < *least);
     let stroke = length_of(&job.sway.shock_stroke);
