@@ -32,6 +32,11 @@ pub struct BuilderForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub gap: Option<TapeEntry>,
+    /// The same with the eyes in the holes that the plan puts them in, where those are other ones than `gap` was taped
+    /// between: the bar is cut to this one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub gap_in_new_holes: Option<TapeEntry>,
     /// Outside diameter of the frame eye's shell.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -13,6 +13,7 @@ use derecho_job::document::work::Stands;
 use derecho_job::findings::FindingKind;
 use derecho_job::prove::ProveVerdict;
 use derecho_job::prove::look::LookKind;
+use derecho_job::results::Everything;
 use derecho_job::setups::BasisSource;
 use derecho_job::verdict::FitVerdict;
 use derecho_results::json::value as in_words;
@@ -101,6 +102,66 @@ fn a_built_bar_has_the_length_of_its_strapped_gap_in_every_stage() {
         "method": "frame_to_hub", "left": ["11 9/16 in", "11 9/16 in", "11 9/16 in"], "right": ["11 1/2 in", "11 1/2 in", "11 1/2 in"],
         "conditions": { "on_its_weight": true } }));
     assert_eq!(solved(&value).prove.unwrap().verdict, ProveVerdict::CanSettle);
+}
+
+/// No bar was there; the gap of 28 1/4 in between the holes as they are makes one of 30 in, 6 in up: it reaches √864 in. The
+/// planned hole is 4 in higher, straight up: √(864 + 4) = 29.46 in between the eyes there. The gap is measured again
+/// between the planned holes, 27 3/4 in, and the bar is 29 1/2 in everywhere: cut 27.75 + 2 · 0.2626 = 28.275, 28 9/32.
+#[test]
+fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_everywhere() {
+    let mut value = level();
+    value["rig"]["sheet_unit"] = json!("in");
+    value["sheets"] = json!([]);
+    value["setups"] = json!({ "found": { "bar": { "frame_eye_height": "24 in", "axle_eye_height": "18 in" } },
+        "plans": { "chosen": { "axle": { "bracket": "riser", "hole": "4" } } } });
+    value["bracket"] = json!({
+        "builder": { "gap": "28 1/4 in", "frame_shell": "1 3/4 in", "axle_shell": "1 3/4 in", "stock": "1 1/4 in" },
+        "brackets": [{ "name": "riser", "end": "axle", "attachment": "bolt_on",
+            "holes": [{ "name": "4", "up": "4 in" }] }],
+    });
+    let all = everything(&job(&value));
+    let length = |all: &Everything| {
+        all.results.bar.as_ref().unwrap().correction.as_ref().unwrap().length_mm.to_inches()
+    };
+    assert!((length(&all) - 868.0_f64.sqrt()).abs() < 1e-6, "{}", length(&all));
+    let built = all.plan.builder.as_ref().unwrap();
+    assert!((built.bar.length_mm.to_inches() - 868.0_f64.sqrt()).abs() < 1e-6);
+    assert!(built.says.inches().starts_with("The bar will be about 29 15/32\""), "{}", built.says.inches());
+    assert!(built.remark.as_ref().unwrap().inches().starts_with("The gap was measured between other holes"));
+    // A bar that isn't built yet reaches wherever it is wanted, and nothing is cut to the first gap.
+    let next = all.results.status.next.as_ref().unwrap().says.inches();
+    assert!(!next.contains("Find a bar"), "{next}");
+    assert_eq!(step(&all.work, "bar/cut").state, StepState::Stopped);
+    let [bracket, gap, cut] = ["axle/by-hand", "bar/gap", "bar/cut"].map(|key| place(&all.work, key));
+    assert!(bracket < gap && gap < cut);
+
+    value["bracket"]["builder"]["gap_in_new_holes"] = json!("27 3/4 in");
+    let all = everything(&job(&value));
+    assert!((length(&all) - 29.5).abs() < 1e-6, "{}", length(&all));
+    let built = all.plan.builder.as_ref().unwrap();
+    assert!((built.bar.length_mm.to_inches() - 29.5).abs() < 1e-6 && built.remark.is_none());
+    assert!(built.says.inches().contains("28 9/32\""), "{}", built.says.inches());
+    let bar = all.results.bar.as_ref().unwrap();
+    assert!(bar.built.is_none(), "one length to record");
+    assert!((bar.correction.as_ref().unwrap().fitting.wanted_mm.unwrap() - 29.5 * 25.4).abs() < 1e-6);
+    for key in ["bar/cut", "bar/build"] {
+        let does = step(&all.work, key).does.inches();
+        assert!(does.contains("29 1/2\""), "{does}");
+    }
+    assert_ne!(step(&all.work, "bar/cut").state, StepState::Stopped);
+    let chosen = all.plan.options.iter().find(|option| option.chosen).unwrap();
+    assert!((chosen.length_mm.to_inches() - 29.5).abs() < 1e-6 && chosen.fails.is_empty());
+
+    // The first gap typed there again makes 30 in: both can't be so, and nothing is cut.
+    value["bracket"]["builder"]["gap_in_new_holes"] = json!("28 1/4 in");
+    let all = everything(&job(&value));
+    let cut = step(&all.work, "bar/cut");
+    assert_eq!(cut.state, StepState::Stopped);
+    assert!(
+        cut.minds[0].inches().starts_with("This gap makes a bar 9/16\" longer"),
+        "{}",
+        cut.minds[0].inches()
+    );
 }
 
 /// Built, hung and read again: there was no bar before, so nothing was predicted of how far the axle comes over, and it is

@@ -1775,6 +1775,12 @@ export interface components {
              */
             gap?: components["schemas"]["TapeEntry"];
             /**
+             * @description The same with the eyes in the holes that the plan puts them in, where those are other ones than `gap` was taped
+             *     between: the bar is cut to this one.
+             * @default null
+             */
+            gap_in_new_holes?: components["schemas"]["TapeEntry"];
+            /**
              * @description Outside diameter of the stock.
              * @default null
              */
@@ -1795,6 +1801,8 @@ export interface components {
             remark?: components["schemas"]["Phrase"];
             /** @description In words. */
             says: components["schemas"]["Phrase"];
+            /** @description Whether the gap is measured once more in the planned holes. */
+            tapes_again: boolean;
             /** @description With this job's numbers. */
             working: components["schemas"]["Working"];
         };

@@ -53,6 +53,7 @@ impl Checker {
         }
         for (field, entry) in [
             ("gap", &form.builder.gap),
+            ("gap_in_new_holes", &form.builder.gap_in_new_holes),
             ("frame_shell", &form.builder.frame_shell),
             ("axle_shell", &form.builder.axle_shell),
             ("stock", &form.builder.stock),

@@ -215,11 +215,13 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
         need,
         lift: (!setups.known.built).then(|| lift::lift_effect(job, &setups.found.view)).flatten(),
         eye_check: eyes::eye_check(job, &setups.found.view),
-        built: (setups.known.built && job.setups.axle_rounds().is_empty()).then(|| Round {
-            length: TapeEntry::of(found.length()),
-            wanted_mm: Some(found.length().to_mm()),
-            ..Round::default()
-        }),
+        built: (setups.known.built && correction.is_none() && job.setups.axle_rounds().is_empty()).then(
+            || Round {
+                length: TapeEntry::of(found.length()),
+                wanted_mm: Some(found.length().to_mm()),
+                ..Round::default()
+            },
+        ),
         withheld: correction.is_none().then(|| withheld(setups)),
         correction,
         sweep: samples,
@@ -309,7 +311,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             change: wanted.length - base.view.length(),
             length: wanted.length,
             hangs: hangs.then(|| plan.bar.name.clone()),
-            made_to_length: bar.made_to_length,
+            made_to_length: bar.is_to_be_made(),
             verdict,
             covered,
             estimated: setups.basis.source.is_estimate(),

@@ -30,7 +30,7 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
     let panel =
         (situation.links().is_some() || situation.installs_sway_bar()) && !job.sway.room.panels.is_empty();
     [
-        builds.then_some((CutKind::BarStock, Stage::Bracket)),
+        builds.then_some((CutKind::BarStock, Stage::Bar)),
         rods.then_some((CutKind::LinkRods, Stage::Sway)),
         panel.then_some((CutKind::Panel, Stage::Sway)),
     ]

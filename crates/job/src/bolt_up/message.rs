@@ -267,6 +267,7 @@ impl StepFacts {
                 | What::Tack(_)
                 | What::Weld(_)
                 | What::Bench
+                | What::Gap
                 | What::BarCut
                 | What::BarTack
                 | What::BushingsOut

@@ -25,7 +25,7 @@ use crate::bracket::fit::{ears, eyes, parallel};
 use crate::bracket::message::BracketMessage;
 use crate::document::heights::height_of;
 use crate::document::{Job, gate_keys, length_of};
-use crate::setups::{Resolved, Setups, moves};
+use crate::setups::{PlannedGap, Resolved, Setups, moves};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::BracketEnd;
 use serde::{Deserialize, Serialize};
@@ -556,7 +556,14 @@ fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
         if differ { ends.map(Some).collect() } else { ends.take(1).map(|_| None).collect() };
     let bolts = eyes.into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end));
     let bolts = bolts.map(|check| BoltUpMessage::BoltDoesNotFit { check: Box::new(check) }.into());
-    parts::stopped(job, situation, &task.what).into_iter().chain(nuts).chain(bolts).collect()
+    let gap = match (&task.what, situation.gap) {
+        (What::BarCut, PlannedGap::TapeAgain) => Some(BracketMessage::TapeTheGap.into()),
+        (What::BarCut, PlannedGap::Disagrees { off, wanted, .. }) => {
+            Some(BracketMessage::GapIsOff { off, wanted }.into())
+        }
+        _ => None,
+    };
+    parts::stopped(job, situation, &task.what).into_iter().chain(gap).chain(nuts).chain(bolts).collect()
 }
 
 fn step_line(

@@ -16,7 +16,7 @@ use crate::document::sway::SwayKind;
 use crate::document::work::DrillForm;
 use crate::document::{AxleLocation, FittedPart, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
-use crate::setups::{BarState, Resolved, Setup, Setups, SwaySetups};
+use crate::setups::{BarState, PlannedGap, Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
 use crate::work::kinds::Change;
 use crate::work::kinds::brace::Brace;
@@ -105,6 +105,8 @@ pub struct Situation {
     pub turns_drag_link: bool,
     /// What else is changed, each a kind of work of its own.
     pub changes: Vec<Change>,
+    /// What the gap says that a bar is built to.
+    pub gap: PlannedGap,
     /// Holes to drill.
     pub drills: Vec<DrillForm>,
     /// Keys of the bar's own bolts that have a castle nut, which is pinned.
@@ -127,6 +129,7 @@ impl Situation {
         if let Some(setups) = resolved.setups().filter(|_| !job.is_sway_alone()) {
             situation.ends = ends(job, setups);
             situation.bar = bar(job, setups);
+            situation.gap = setups.gap;
             let (found, target) = (&setups.found, target(job, setups));
             situation.drag_link = (found.drag_link != target.drag_link)
                 .then(|| job.drag_link_name(&target.drag_link).to_owned());
@@ -214,6 +217,11 @@ impl Situation {
     /// bracket that is bolted on needs its holes reached and cleared, no more.
     pub fn mocks_up_the_axle(&self) -> bool {
         self.bar.as_ref().is_some_and(|bar| bar.made_to_length) || self.ends.iter().any(EndWork::welds_on)
+    }
+
+    /// Whether the gap of a built bar is measured once its brackets are on: none was there before.
+    pub fn tapes_the_gap(&self) -> bool {
+        self.bar.as_ref().is_some_and(|bar| bar.made_to_length) && !self.ends.is_empty()
     }
 
     /// Whether one end of a bar that stays in is unbolted to turn it.

@@ -60,6 +60,8 @@ pub enum What {
     BracketTight(BracketEnd, BracketBolts),
     /// The bar set on the bench.
     Bench,
+    /// The gap of a built bar measured between the brackets it will hang in.
+    Gap,
     /// The stock of a built bar cut and coped.
     BarCut,
     /// The built bar tacked where it hangs.
@@ -154,6 +156,7 @@ impl What {
             Self::BatteryOff => "battery/off",
             Self::BatteryOn => "battery/on",
             Self::Bench => "bar/bench",
+            Self::Gap => "bar/gap",
             Self::BarCut => "bar/cut",
             Self::BarTack => "bar/tack",
             Self::BushingsOut => "bar/bushings-out",
@@ -449,10 +452,15 @@ fn battery_on(plan: &mut Plan) {
 }
 
 /// A bar cut to its gap: coped, tacked where it hangs, welded out of the vehicle.
-fn build(plan: &mut Plan) {
+fn build(situation: &Situation, plan: &mut Plan) {
     // A weld pulls its bracket: the gap is the one between brackets that are cold.
     let stands_there = plan.keys(|what| matches!(what, What::Coat(_) | What::BracketByHand(_)));
-    plan.add(What::BarCut, &[(What::MockUp, Rule::MockUpFirst)]).waits_for(&stands_there, Rule::HungFirst);
+    if situation.tapes_the_gap() {
+        let gap = plan.add(What::Gap, &[(What::MockUp, Rule::MockUpFirst)]);
+        gap.waits_for(&stands_there, Rule::HungFirst).on_its_weight();
+    }
+    plan.add(What::BarCut, &[(What::MockUp, Rule::MockUpFirst), (What::Gap, Rule::SetFirst)])
+        .waits_for(&stands_there, Rule::HungFirst);
     plan.add(
         What::BarTack,
         &[
@@ -497,7 +505,7 @@ fn hang(situation: &Situation, plan: &mut Plan) {
     if let Some(bar) = &situation.bar {
         let out = situation.bar_comes_out();
         if bar.made_to_length {
-            build(plan);
+            build(situation, plan);
         } else if bar.length.is_some()
             && (bar.hangs.is_some() || (out && bar.kind != Some(AdjusterKind::Turnbuckle)))
         {

@@ -16,6 +16,7 @@ use super::tasks::{Key, Task, What, tasks};
 use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
 use crate::document::{DrillId, Job};
+use crate::setups::PlannedGap;
 use crate::work::kinds::brace::Brace;
 use crate::work::kinds::disconnect::Disconnect;
 use crate::work::kinds::links::{ArmHolePlace, Links};
@@ -119,6 +120,7 @@ prop_compose! {
             changes,
             drills: (0..drills).map(|place| DrillForm { id: DrillId::new(place.to_string()), ..DrillForm::default() }).collect(),
             castle_nuts,
+            gap: PlannedGap::None,
             through_bushings: through_bushings.into_iter().map(str::to_owned).collect(),
         }
     }
@@ -190,6 +192,11 @@ proptest! {
         // A built bar: cut between brackets that are there and cold, tacked where it hangs, on its weight, then welded
         // out of the vehicle, then hung.
         prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::BarCut));
+        // Where brackets are put on, the gap between them is measured once they are there.
+        let builds = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length) && !situation.ends.is_empty();
+        prop_assert_eq!(place(&steps, |what| *what == What::Gap).is_some(), builds);
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::Gap));
+        prop_assert!(all_before(&steps, |what| *what == What::Gap, |what| *what == What::BarCut));
         prop_assert!(all_before(&steps, |what| *what == What::BarCut, |what| *what == What::BarTack));
         prop_assert!(all_before(&steps, |what| *what == What::BarTack, |what| *what == What::BushingsOut));
         prop_assert!(all_before(&steps, |what| *what == What::BushingsOut, |what| *what == What::Build));
@@ -471,7 +478,7 @@ const RELEASED: [&str; 63] = [
 ];
 
 /// And those of the links and of the end, and of the kinds of work since.
-const RELEASED_LAST: [&str; 38] = [
+const RELEASED_LAST: [&str; 39] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -510,6 +517,7 @@ const RELEASED_LAST: [&str; 38] = [
     "bar/bushings-in",
     "drag-link/off",
     "legs/pinion-before",
+    "bar/gap",
 ];
 
 proptest! {

@@ -35,7 +35,7 @@ pub struct ToolLine {
 fn wrenches(job: &Job, tasks: &[Task]) -> Vec<(String, usize)> {
     let mut at_once: BTreeMap<(bool, i64), (String, usize)> = BTreeMap::new();
     for key in super::fasteners::keys(job, tasks) {
-        let known = KnownFastener::of(job, &key);
+        let known = KnownFastener::of(job, key);
         let Some(thread) = &known.thread else { continue };
         let Some([head, nut]) = across_flats(thread) else { continue };
         let metric = thread.is_metric();

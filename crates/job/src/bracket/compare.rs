@@ -18,7 +18,7 @@ use crate::bracket::message::BracketMessage;
 use crate::document::bracketing::EyeBolt;
 use crate::document::{BarId, Job, gate_keys, length_of};
 use crate::message::{Label, Message};
-use crate::setups::Setups;
+use crate::setups::{PlannedGap, Setups};
 use crate::verdict::FitCheck;
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::AdjusterKind;
@@ -90,6 +90,8 @@ pub struct BuilderResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub off_wanted_mm: Option<Length>,
+    /// Whether the gap is measured once more in the planned holes.
+    pub tapes_again: bool,
     /// What to look at where that is more than counts as centred.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -306,7 +308,11 @@ pub(super) fn builder(
     setups: &Setups,
 ) -> (Option<BuilderResult>, Option<FieldError>) {
     let form = &job.bracket.builder;
-    let all = [&form.gap, &form.frame_shell, &form.axle_shell, &form.stock];
+    let moves_an_eye = setups.plan.moves != setups.base.moves;
+    let again = setups.known.built && moves_an_eye;
+    let taped = form.gap_in_new_holes.as_ref().filter(|_| again);
+    let gap = taped.cloned().or_else(|| form.gap.clone());
+    let all = [&gap, &form.frame_shell, &form.axle_shell, &form.stock];
     let [Some(gap), Some(frame), Some(axle), Some(stock)] =
         all.map(|entry| entry.as_ref().map(TapeEntry::length))
     else {
@@ -314,6 +320,9 @@ pub(super) fn builder(
         let ask = asks::BUILT_BAR;
         return (None, begun.then(|| FieldError::new("/bracket/builder", "missing", ask)));
     };
+    let to_tape = again && taped.is_none();
+    // What the gap will be about, by the holes: to buy the stock by, not to cut by.
+    let gap = if to_tape { wanted - (frame + axle) / 2.0 } else { gap };
     let bar = match built(gap, frame, axle, stock) {
         Ok(bar) => bar,
         Err(fault) => {
@@ -322,15 +331,26 @@ pub(super) fn builder(
         }
     };
     let steps = builder_steps(&bar, (gap, frame, axle, stock));
-    let off = (!setups.known.built).then_some(bar.length_mm - wanted);
+    let off = (!to_tape && (again || !setups.known.built)).then_some(bar.length_mm - wanted);
     // What counts as centred, as a change of length.
     let slack = setups.tolerance * (setups.base.view.reach() / setups.base.view.length());
+    let remark = match setups.gap {
+        PlannedGap::TapeAgain => Some(BracketMessage::TapeTheGap.into()),
+        PlannedGap::Disagrees { off, wanted, .. } => Some(BracketMessage::GapIsOff { off, wanted }.into()),
+        PlannedGap::Taped(_) => None,
+        PlannedGap::None => {
+            off.filter(|off| off.abs() > slack).map(|off| BracketMessage::GapIsOff { off, wanted }.into())
+        }
+    };
     let result = BuilderResult {
         off_wanted_mm: off,
-        remark: off
-            .filter(|off| off.abs() > slack)
-            .map(|off| BracketMessage::GapIsOff { off, wanted }.into()),
-        says: BracketMessage::CutStock { cut: bar.cut_mm, length: bar.length_mm }.into(),
+        remark,
+        tapes_again: again,
+        says: if to_tape {
+            BracketMessage::StockAbout { cut: bar.cut_mm, length: bar.length_mm }.into()
+        } else {
+            BracketMessage::CutStock { cut: bar.cut_mm, length: bar.length_mm }.into()
+        },
         order: BuildStep::ALL.map(|step| BracketMessage::BuildStep(step).into()).to_vec(),
         working: Working { title: Heading::GapToCut, steps },
         bar,

@@ -234,7 +234,14 @@ pub enum BracketMessage {
         off: Length,
         wanted: Length,
     },
+    /// A gap that was measured between other holes than the planned ones.
+    TapeTheGap,
     CutStock {
+        cut: Length,
+        length: Length,
+    },
+    /// What is cut is not known until the gap is measured in the planned holes.
+    StockAbout {
         cut: Length,
         length: Length,
     },

@@ -54,24 +54,22 @@ impl BarState {
     /// The bar as found.
     #[must_use]
     pub fn found(job: &Job, length: Length, built: bool) -> Self {
-        let fixed = Adjuster {
-            kind: AdjusterKind::Fixed,
-            first: None,
-            second: None,
-            end_style: derecho_core::bar::adjuster::EndStyle::default(),
-            made_min: None,
-            made_max: None,
-        };
-        let adjuster = if built { Some(fixed) } else { adjuster_of_form(&job.setups.found.adjuster) };
+        let adjuster = if built { None } else { adjuster_of_form(&job.setups.found.adjuster) };
         Self {
             id: BarId::default(),
             name: String::new(),
             length,
             adjuster,
             fully_in: false,
-            made_to_length: false,
+            made_to_length: built,
             range: (None, None),
         }
+    }
+
+    /// Whether it is still to be cut and welded: once it hangs nothing changes its length.
+    #[must_use]
+    pub const fn is_to_be_made(&self) -> bool {
+        self.made_to_length && self.adjuster.is_none()
     }
 
     /// A part as it comes out of its box: an adjustable bar screwed right in, a bar that is

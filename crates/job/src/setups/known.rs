@@ -51,13 +51,25 @@ pub struct Unknown {
 /// The length of a bar built to the gap that was measured, where it was.
 #[must_use]
 pub fn built_length(job: &Job) -> Option<Length> {
+    built_to(job, length_of(&job.bracket.builder.gap)?)
+}
+
+/// The length of the bar that a plan has somebody build, where its gap was measured. Where no bar was found the first
+/// gap is of the eyes as found; one that moves them is built to the gap measured in their new holes.
+#[must_use]
+pub fn planned_built_length(job: &Job, moves_an_eye: bool) -> Option<Length> {
+    let had_no_bar = length_of(&job.setups.found.bar.length).is_none();
+    if had_no_bar && moves_an_eye {
+        built_to(job, length_of(&job.bracket.builder.gap_in_new_holes)?)
+    } else {
+        built_length(job)
+    }
+}
+
+fn built_to(job: &Job, gap: Length) -> Option<Length> {
     let form = &job.bracket.builder;
-    let bar = built(
-        length_of(&form.gap)?,
-        length_of(&form.frame_shell)?,
-        length_of(&form.axle_shell)?,
-        length_of(&form.stock)?,
-    );
+    let bar =
+        built(gap, length_of(&form.frame_shell)?, length_of(&form.axle_shell)?, length_of(&form.stock)?);
     bar.ok().map(|bar| bar.length_mm)
 }
 

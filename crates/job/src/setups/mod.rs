@@ -154,6 +154,8 @@ pub struct Setups {
     pub plan: Setup,
     /// What the plan wants of the bar; None where it is left as it is.
     pub wanted: Option<Wanted>,
+    /// What the gap says that a bar is built to.
+    pub gap: PlannedGap,
     /// As it is now, with every round's fitting.
     pub fitted: Setup,
     /// Each round's setup in turn, as found first, with its axle reckoned from the basis.
@@ -214,6 +216,7 @@ impl Setups {
                 (plan, wanted, gone)
             }
         };
+        let gap = PlannedGap::of(job, &known, (&plan, &base), wanted.as_ref(), tolerance);
         let tried = job.setups.plans.trial.as_ref();
         let trial =
             tried.and_then(|form| planned(job, form, &base, &basis, tolerance)).map(|(setup, _)| setup);
@@ -226,6 +229,7 @@ impl Setups {
             round,
             plan,
             wanted,
+            gap,
             made: rounds.last().filter(|_| unread).map(|(_, made)| (*made).clone()),
             unread,
             basis,
@@ -276,7 +280,67 @@ impl Setups {
     /// The same with a length that is meant otherwise.
     #[must_use]
     pub fn wanted_as(&self, moves: EyeMoves, bar: &BarState, aim: LengthAim) -> Option<Wanted> {
-        wanted(&self.base, moves, bar, &self.basis, self.tolerance, aim)
+        let is_plan = moves == self.plan.moves.since(self.base.moves) && bar.id == self.plan.bar.id;
+        let made = if is_plan { self.gap.length() } else { None };
+        wanted(&self.base, moves, (bar, made), &self.basis, self.tolerance, aim)
+    }
+}
+
+/// What the gap that a bar is built to says of the plan.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub enum PlannedGap {
+    /// No bar is built, or none that a gap was measured for.
+    #[default]
+    None,
+    /// It is the gap between the planned holes, and the bar gets this length.
+    Taped(Length),
+    /// It was measured between other holes than the planned ones.
+    TapeAgain,
+    /// It is the gap between the planned holes, and makes another length than centring wants.
+    Disagrees {
+        /// The length it makes.
+        length: Length,
+        /// That less what is wanted.
+        off: Length,
+        /// What is wanted.
+        wanted: Length,
+    },
+}
+
+impl PlannedGap {
+    fn of(
+        job: &Job,
+        known: &Known,
+        (plan, base): (&Setup, &Setup),
+        wanted: Option<&Wanted>,
+        tolerance: Length,
+    ) -> Self {
+        if !plan.bar.is_to_be_made() {
+            return Self::None;
+        }
+        let moves_an_eye = !plan.moves.since(base.moves).is_none();
+        match (known::planned_built_length(job, moves_an_eye), wanted) {
+            (Some(length), Some(wanted)) => {
+                let off = length - wanted.recentring.length_mm;
+                if off.abs() > wanted.length_tolerance(tolerance) {
+                    Self::Disagrees { length, off, wanted: wanted.recentring.length_mm }
+                } else {
+                    Self::Taped(length)
+                }
+            }
+            (Some(length), None) => Self::Taped(length),
+            (None, _) if known.built => Self::TapeAgain,
+            (None, _) => Self::None,
+        }
+    }
+
+    /// The length that it makes; None where it was not measured between the planned holes.
+    #[must_use]
+    pub const fn length(self) -> Option<Length> {
+        match self {
+            Self::Taped(length) | Self::Disagrees { length, .. } => Some(length),
+            Self::None | Self::TapeAgain => None,
+        }
     }
 }
 
@@ -448,7 +512,10 @@ fn planned(
         return None;
     }
     let drag_link = if form.drag_link.is_empty() { base.drag_link.clone() } else { form.drag_link.clone() };
-    let wanted = wanted(base, moves.since(base.moves), &bar, basis, tolerance, form.length);
+    let carried = moves.since(base.moves);
+    let chosen = job.setups.plans.chosen.as_ref() == Some(form);
+    let made = if chosen { known::planned_built_length(job, !carried.is_none()) } else { None };
+    let wanted = wanted(base, carried, (&bar, made), basis, tolerance, form.length);
     let (view, offset) = match &wanted {
         Some(wanted) => (wanted.view.with_length(wanted.length).ok()?, wanted.offset),
         None => (base.view, base.offset),
@@ -458,11 +525,12 @@ fn planned(
     Some((Setup { moves, in_place, bar, view, offset, drag_link }, wanted))
 }
 
-/// The length a bar should have with the eyes moved from the base; None where it is left as it is.
+/// The length a bar should have with the eyes moved from the base; None where it is left as it is. `made` is what the
+/// gap comes to that a bar is built to, which then rules.
 fn wanted(
     base: &Setup,
     moves: EyeMoves,
-    bar: &BarState,
+    (bar, made): (&BarState, Option<Length>),
     basis: &Basis,
     tolerance: Length,
     aim: LengthAim,
@@ -483,6 +551,9 @@ fn wanted(
         let recentring = Recentring { length_mm: old, change_mm: Length::ZERO, ..recentring };
         let there = lands(old)?;
         return Some(Wanted { recentring, view: view.with_length(old).ok()?, length: old, offset: there });
+    }
+    if let Some(made) = made.filter(|_| bar.is_to_be_made()) {
+        return Some(Wanted { recentring, view, length: made, offset: lands(made)? });
     }
     let own = bar.length;
     let fixed = bar.adjuster.as_ref().is_some_and(|adjuster| adjuster.kind == AdjusterKind::Fixed);
@@ -527,10 +598,13 @@ impl Wanted {
     /// Whether a bar can be so long, or near enough; None where that is not known.
     #[must_use]
     pub fn covered(&self, bar: &BarState, tolerance: Length) -> Option<bool> {
-        if bar.made_to_length {
-            let (least, most) = (bar.range.0?, bar.range.1?);
+        if bar.is_to_be_made() {
             let slack = self.length_tolerance(tolerance);
-            return Some(least - slack <= self.length && self.length <= most + slack);
+            let (least, most) = bar.range;
+            return Some(
+                least.is_none_or(|least| least - slack <= self.length)
+                    && most.is_none_or(|most| self.length <= most + slack),
+            );
         }
         let adjuster = bar.adjuster.as_ref()?;
         if adjuster.kind == AdjusterKind::Fixed {

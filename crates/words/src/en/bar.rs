@@ -147,6 +147,9 @@ fn length_says(set: &LengthSet) -> Phrase {
                 _ => format!("Set the {name} to {length}"),
             };
         }
+        if set.made_to_length && reaches {
+            return format!("Build the bar {} eye to eye", w.fine(set.length));
+        }
         let longer = set.change > Length::ZERO;
         let by = w.distance(set.change);
         if w.shows_nothing(set.change) {

@@ -130,7 +130,9 @@ fn step(context: &StepContext, what: &What) -> StepSays {
         | W::Coat(_)
         | W::BatteryOn => welding(context, what),
         W::BracketByHand(_) | W::Snug(_) | W::BracketTight(..) => bracket_bolts(context, what),
-        W::BarCut | W::BarTack | W::BushingsOut | W::Build | W::BushingsIn => bar_made(context, what),
+        W::Gap | W::BarCut | W::BarTack | W::BushingsOut | W::Build | W::BushingsIn => {
+            bar_made(context, what)
+        }
         W::Bench | W::AdjusterByHand | W::Loosen | W::Turn | W::Jam => bar_set(context, what),
         W::EyeByHand(_) | W::EyeTight(_) | W::AdjusterTight | W::EyePin(_) | W::AdjusterPin => {
             eyes(context, what)
@@ -356,12 +358,23 @@ fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
 
 fn bar_made(context: &StepContext, what: &What) -> StepSays {
     match what {
+        What::Gap => reported(
+            plain("Measure the gap between the bushing shells, eyes in the planned holes"),
+            Some(plain(
+                "Set it down on its wheels at the driven height, axle strapped to center, bracket bolts snug, both \
+                 bushings in. Enter the gap on the Bar screen under Built bar; the cut length comes from it.",
+            )),
+            "The first gap was between other holes.",
+            None,
+        ),
         What::BarCut => reported(
             to_length(context, "Cut and cope the bar stock for a bar of"),
-            Some(plain(
+            Some(plain(if context.situation.tapes_the_gap() {
+                "Cut length and full-size cope templates are on the Bar screen, under Built bar."
+            } else {
                 "Measure the gap once more first, on its wheels, axle strapped to center. Cut length and full-size \
-                 cope templates are on the Bracket screen.",
-            )),
+                 cope templates are on the Bar screen, under Built bar."
+            })),
             "Cut too short, it stays too short.",
             Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
         ),
@@ -604,7 +617,7 @@ pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     match what {
         CutKind::BarStock => (
             "Bar stock",
-            "Cut length and full-size cope templates are on the Bracket screen. Measure the printed check line before you mark.",
+            "Cut length and full-size cope templates are on the Bar screen, under Built bar. Measure the printed check line before you mark.",
         ),
         CutKind::LinkRods => {
             ("Rod for the sway links", "Cut length, with the joint threads, is on the Sway screen.")

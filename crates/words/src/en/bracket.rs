@@ -96,7 +96,9 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         }
         BracketMessage::Play { band } => play(*band),
         BracketMessage::GapIsOff { off, wanted } => gap_is_off(*off, *wanted),
+        BracketMessage::TapeTheGap => Phrase::plain(TAPE_THE_GAP),
         BracketMessage::CutStock { cut, length } => cut_stock(*cut, *length),
+        BracketMessage::StockAbout { cut, length } => stock_about(*cut, *length),
         BracketMessage::BraceUnmeasured => brace_unmeasured(),
         BracketMessage::Braced { with, load, at_the_brace, verdict } => {
             braced(*with, (*load, *at_the_brace), *verdict)
@@ -763,6 +765,20 @@ pub(crate) fn gap_is_off(off: Length, wanted: Length) -> Phrase {
 
 pub(crate) fn cut_stock(cut: Length, length: Length) -> Phrase {
     Phrase::of(|w| format!("Cut {} of stock; the bar will be {} eye to eye.", w.fine(cut), w.fine(length)))
+}
+
+const TAPE_THE_GAP: &str = "The gap was measured between other holes than the planned ones. Measure it again in the planned \
+                            holes before you cut, with the axle strapped to center and the bracket bolts snug.";
+
+/// Good to buy the stock by, not to cut it by.
+fn stock_about(cut: Length, length: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "The bar will be about {} eye to eye in the planned holes: get at least {} of stock.",
+            w.fine(length),
+            w.fine(cut)
+        )
+    })
 }
 
 pub(crate) fn brace_unmeasured() -> Phrase {

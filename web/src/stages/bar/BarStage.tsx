@@ -102,7 +102,7 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
 function othersSection(bars: number): Section {
   return {
     value: "others",
-    label: "Other bars you have",
+    label: "Other bars, built bar",
     sign: plain(bars > 0 ? `${bars} compared` : "none"),
     results: bars > 0 && <BarComparisons />,
     inputs: <Builder />,

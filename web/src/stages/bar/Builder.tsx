@@ -10,6 +10,8 @@ import { TapeField } from "../../ui/TapeField";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { usePlanned } from "../bracket/usePlanned";
 
+const NEW_HOLES = { field: "gap_in_new_holes", label: "Gap in the planned holes, brackets on" } as const;
+
 const FIELDS = [
   { field: "gap", label: "Gap between the bushing shells" },
   { field: "stock", label: "Bar stock, outside diameter" },
@@ -25,12 +27,13 @@ export function Builder() {
   const form = job.bracket?.builder ?? {};
   const unit = job.rig?.sheet_unit ?? "in";
   const built = plan?.builder;
+  const asksAgain = built?.tapes_again || form.gap_in_new_holes !== undefined;
   const fault = plan?.missing.find((f) => f.pointer.startsWith("/bracket/builder"));
   return (
     <section className="grid gap-2">
       <h3 className="font-semibold">Built bar, cut and welded to length</h3>
       <div className="grid gap-x-2 sm:grid-cols-2">
-        {FIELDS.map(({ field, label }) => (
+        {[...(asksAgain ? [NEW_HOLES] : []), ...FIELDS].map(({ field, label }) => (
           <TapeField
             key={field}
             job={view.id}
