@@ -2,7 +2,7 @@
 import assert from "node:assert/strict";
 import type { FieldError, Job, Part } from "../src/api/client";
 import { differences, settlingLost } from "../src/app/differences";
-import { beginsWithTheTape, inputsForTheEye } from "../src/app/purposes";
+import { beginsWith, inputsForTheEye } from "../src/app/purposes";
 import { isStage, STAGE_NAMES, STAGES } from "../src/app/stages";
 import { valueAt, withValueAt } from "../src/job/pointers";
 import { missingAt, signOfChecks } from "../src/job/signs";
@@ -315,19 +315,21 @@ function partCases(test: Test) {
 }
 
 function purposeCases(test: Test) {
-  test("work on sway links alone asks for no eye and begins with no tape", () => {
-    assert.deepEqual(
-      [inputsForTheEye(["fit_sway_links"]), beginsWithTheTape(["fit_sway_links"])],
-      [false, false],
-    );
-    assert.deepEqual([inputsForTheEye(["centre_axle"]), beginsWithTheTape(["centre_axle"])], [true, true]);
+  test("work begins where its first figure is", () => {
+    const begins = (...toDo: Parameters<typeof beginsWith>[0]) => [
+      inputsForTheEye(toDo),
+      beginsWith(toDo).stage,
+    ];
+    assert.deepEqual(begins("fit_sway_links"), [false, "sway"]);
+    assert.deepEqual(begins("centre_axle"), [true, "tape"]);
     // A Y-link has no eye at the frame, but both sides are read.
-    assert.deepEqual(
-      [inputsForTheEye(["convert_to_y_link"]), beginsWithTheTape(["convert_to_y_link"])],
-      [false, true],
-    );
-    assert.equal(beginsWithTheTape(["choose_sway_bar", "check_work"]), true);
-    assert.deepEqual([inputsForTheEye([]), beginsWithTheTape([])], [false, false]);
+    assert.deepEqual(begins("convert_to_y_link"), [false, "tape"]);
+    assert.deepEqual(begins("choose_sway_bar", "check_work"), [true, "tape"]);
+    // A bar swap asks for the old bar's length, and needs no readings first.
+    assert.deepEqual(begins("swap_bar"), [true, "bar"]);
+    assert.deepEqual(begins("swap_bar", "centre_axle"), [true, "tape"]);
+    assert.equal(beginsWith(["swap_bar"]).field, "/setups/found/bar/length");
+    assert.deepEqual(begins(), [false, "sway"]);
   });
 
   test("an address names a stage or none", () => {

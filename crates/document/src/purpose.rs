@@ -19,6 +19,8 @@ pub enum Purpose {
     ChooseSwayBar,
     /// Convert a track bar to a Y-shaped upper link.
     ConvertToYLink,
+    /// Install another track bar in the same brackets.
+    SwapBar,
     /// See whether somebody's work holds.
     CheckWork,
 }

@@ -165,6 +165,14 @@ pub enum LengthAim {
     AsTheOldOne,
 }
 
+impl PlanForm {
+    /// Whether another bar goes in, as long as the one that comes out: nothing has to be read for that.
+    #[must_use]
+    pub fn copies_the_old_bar(&self) -> bool {
+        self.length == LengthAim::AsTheOldOne && !self.bar.is_empty()
+    }
+}
+
 /// A plan: decisions relative to the vehicle as found, by ids of parts kept in the job. What is left empty stays as it
 /// is.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -108,6 +108,52 @@ async fn a_new_job_has_its_first_answer_after_eleven_figures_and_six_presses() {
     .await;
 }
 
+/// The old bar is 33 1/8 in, the new one 31 5/8 in screwed right in: 1 1/2 in longer.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_new_bar_has_its_bench_length_after_two_figures_and_eight_presses() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        page.go(&shop.address).await?;
+        let mut presses = 0;
+        for press in [
+            "//button[normalize-space()='New job']",
+            "//*[@data-purpose='swap_bar']",
+            "//*[@role='radio'][normalize-space()='Front axle']",
+            "//*[@role='radio'][normalize-space()='left']",
+            "//button[normalize-space()='Next']",
+        ] {
+            page.pick(press).await?;
+            presses += 1;
+        }
+        comes_true(&page, &at_field("/setups/found/bar/length"), "the cursor is in the old bar's length")
+            .await?;
+        page.type_on(&format!("33 1/8{}", Key::Enter.value())).await?;
+        page.pick("//*[@data-new-bar]//*[@role='radio'][normalize-space()='both ends']").await?;
+        presses += 1;
+        page.enter("New bar screwed all the way in, eye to eye", "31 5/8").await?;
+        presses += 1;
+        page.sees(ANSWER, "Set the new bar to 33 1/8″").await?;
+        assert!(presses <= 8, "{presses} presses");
+        // How it is turned: 2 / 12 in for each turn of the sleeve, 1 1/2 in are nine.
+        page.enter("Its thread, for turns and flats", "1-1/4-12").await?;
+        page.pick("//*[@data-new-bar]//*[@role='radio'][normalize-space()='one right-, one left-hand']")
+            .await?;
+        page.sees(ANSWER, "9 turns longer").await?;
+        page.saved().await?;
+        let id = page.job_id().await?;
+        let job = shop.job(&id).await;
+        let chosen = &job["document"]["setups"]["plans"]["chosen"];
+        assert_eq!(chosen["length"], "as_the_old_one");
+        assert_eq!(chosen["bar"], job["document"]["bracket"]["bars"][0]["id"]);
+        // Nobody measured how it lies: no angle is told, and no hole is offered.
+        page.misses("[data-stage='bracket'], [data-stage='cycle'], [data-stage='sway']").await?;
+        page.pick("//*[@data-stage='bolt_up']").await?;
+        page.at("//*[contains(., 'On the bench, set the new bar to')]").await?;
+        Ok(())
+    })
+    .await;
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn what_is_missing_goes_to_its_field_whatever_stage_it_is_in() {
     let shop = Shop::open();

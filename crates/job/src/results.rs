@@ -105,8 +105,8 @@ pub fn solve(job: &Job, stands: Stands) -> Results {
 }
 
 fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
-    let setups = resolved.setups();
-    let mut bar = setups.map(|setups| bar::bar(job, setups));
+    let mut bar = resolved.setups().map(|setups| bar::bar(job, setups));
+    let setups = resolved.measured_setups();
     let assembly = assemble(job, setups).ok();
     let at_ends =
         assembly.as_ref().and_then(|assembly| sway::at_ends(job, &resolved.sway.plan, assembly.mechanism()));
@@ -242,7 +242,7 @@ fn bar_of(job: &Job, resolved: &Resolved) -> Option<BarResult> {
 /// link wants, only then.
 fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>) {
     let Judging { job, resolved, assembly, at_ends, .. } = *judging;
-    let setups = resolved.setups();
+    let setups = resolved.measured_setups();
     let sway = &resolved.sway;
     let ends = match assembly.filter(|_| proved && sway.fitted != sway.plan) {
         Some(assembly) => sway::at_ends(job, &sway.fitted, assembly.mechanism()),
@@ -263,13 +263,13 @@ fn judged(judging: &Judging<'_>, proved: bool) -> (JudgedFitted, Option<Message>
 /// Stage Cycle of a job by itself.
 #[must_use]
 pub fn cycle(job: &Job) -> CycleResult {
-    cycle::cycle(job, Resolved::of(job).setups())
+    cycle::cycle(job, Resolved::of(job).measured_setups())
 }
 
 /// What is nearest to touching in each pose, of a job by itself.
 #[must_use]
 pub fn near(job: &Job) -> NearResult {
-    near::near(job, Resolved::of(job).setups())
+    near::near(job, Resolved::of(job).measured_setups())
 }
 
 /// Stage Sway of a job by itself.
@@ -312,7 +312,7 @@ pub fn work(job: &Job) -> WorkResult {
 }
 
 fn work_of(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> WorkResult {
-    let link = cycle::link_wanted(job, resolved.setups());
+    let link = cycle::link_wanted(job, resolved.measured_setups());
     bolt_up::work(job, resolved, bar, (bracket::legs_say(job, resolved), link))
 }
 
@@ -382,7 +382,7 @@ pub fn everything(job: &Job, stands: Stands) -> Everything {
     let resolved = Resolved::of(job);
     let results = solved(job, &resolved, stands);
     Everything {
-        cycle: cycle::cycle(job, resolved.setups()),
+        cycle: cycle::cycle(job, resolved.measured_setups()),
         plan: bracket::plan(job, &resolved, results.bar.as_ref(), 0),
         sway: sway::sway(job, &resolved),
         work: work_of(job, &resolved, results.bar.as_ref()),

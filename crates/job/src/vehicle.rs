@@ -137,7 +137,7 @@ const OTHER_ROLL_CENTRE: &str = "/vehicle/other_roll_centre";
 /// posed.
 fn roll_centre_there(there: &Job) -> Option<Value> {
     let resolved = Resolved::of(there);
-    let assembly = assemble(there, resolved.setups()).ok()?;
+    let assembly = assemble(there, resolved.measured_setups()).ok()?;
     let posed = assembly.mechanism().at_driven_height().ok()?;
     Some(json!({ "text": format!("{:.1}", posed.roll_centre), "unit": "mm" }))
 }

@@ -16,13 +16,14 @@ use derecho_words::Spoken as _;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-const PURPOSES: [&str; 7] = [
+const PURPOSES: [&str; 8] = [
     "centre_axle",
     "level_bar",
     "clear_something",
     "fit_sway_links",
     "choose_sway_bar",
     "convert_to_y_link",
+    "swap_bar",
     "check_work",
 ];
 
@@ -70,6 +71,7 @@ fn each_work_shows_its_own_stages_and_no_more() {
         ("fit_sway_links", vec![Rig, Sway, BoltUp, Prove]),
         ("choose_sway_bar", vec![Rig, Sway, BoltUp, Prove]),
         ("convert_to_y_link", vec![Rig, Tape, Bracket, Cycle, BoltUp, Prove]),
+        ("swap_bar", vec![Rig, Tape, Bar, BoltUp, Prove]),
         ("check_work", vec![Rig, Tape, Bar, Cycle, BoltUp, Prove]),
     ] {
         assert_eq!(needed(&bare(&[purpose])), stages, "{purpose}");

@@ -1434,6 +1434,8 @@ export interface components {
         BarRead: "as_it_stands" | "before_the_lift";
         /** @description Everything about the bar. */
         BarResult: {
+            /** @description Whether the bar's angle was measured: else it is taken to be level, and its figures say nothing. */
+            angle_measured: boolean;
             /** @description What is recorded once a bar built to its gap is hung; where there is one. */
             built?: components["schemas"]["Round"];
             /** @description What to set, where there is something to correct. */
@@ -2059,6 +2061,8 @@ export interface components {
              *     travel, while holes are on offer.
              */
             decide_first: boolean;
+            /** @description Whether the length rests on an offset that nobody read: good to count with, no order to act on. */
+            estimated: boolean;
             /** @description What is recorded when the plan is fitted and the bar set as wanted. */
             fitting: components["schemas"]["Round"];
             /** @description Length before it. */
@@ -4804,7 +4808,7 @@ export interface components {
          * @description One kind of work; a job may want several.
          * @enum {string}
          */
-        Purpose: "centre_axle" | "level_bar" | "clear_something" | "fit_sway_links" | "choose_sway_bar" | "convert_to_y_link" | "check_work";
+        Purpose: "centre_axle" | "level_bar" | "clear_something" | "fit_sway_links" | "choose_sway_bar" | "convert_to_y_link" | "swap_bar" | "check_work";
         /** @description A length read back. */
         ReadBack: {
             /** @description In inches, to 1/16, or to 1/32 where it lies on one. */
@@ -5065,7 +5069,7 @@ export interface components {
          * @description Where the rise used comes from.
          * @enum {string}
          */
-        RiseSource: "heights" | "finder";
+        RiseSource: "heights" | "finder" | "assumed";
         /** @description A step of the road test as it was driven. */
         RoadRecord: {
             /** @description What was noticed; for a swerve how many times it rocks. */

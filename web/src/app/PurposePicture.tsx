@@ -115,6 +115,17 @@ const DRAWN = {
       <circle cx={60} cy={58} r={6} fill="var(--axle)" />
     </>
   ),
+  swap_bar: (
+    <>
+      <Rails />
+      <Axle />
+      <Bar from={[82, 27]} to={[36, 40]} />
+      <g strokeLinecap="round" strokeDasharray="5 4">
+        <line x1={82} y1={50} x2={36} y2={63} stroke="var(--muted)" strokeWidth={5} />
+      </g>
+      <Arrow d="M 96 52 V 36" />
+    </>
+  ),
   check_work: (
     <>
       <Rails />

@@ -8,7 +8,7 @@ import { Button } from "../ui/Button";
 import { Choice, optionsOf } from "../ui/Choice";
 import { goToField } from "../ui/reveal";
 import { PurposeChoice } from "./PurposeChoice";
-import { beginsWithTheTape, inputsForTheEye, type Purpose } from "./purposes";
+import { beginsWith, inputsForTheEye, type Purpose } from "./purposes";
 
 type End = NonNullable<Schemas["Rig"]["end"]>;
 
@@ -31,15 +31,15 @@ export function Start() {
   const flip = (purpose: Purpose) =>
     setToDo(toDo.includes(purpose) ? toDo.filter((other) => other !== purpose) : [...toDo, purpose]);
   const begin = () => {
-    const tape = beginsWithTheTape(toDo);
-    const sheet = tape && (job.sheets ?? []).length === 0 ? addSheet(job, "centring") : undefined;
+    const { stage, field } = beginsWith(toDo);
+    const sheet = stage === "tape" && (job.sheets ?? []).length === 0 ? addSheet(job, "centring") : undefined;
     change((old: Job) => {
       const said = setRig({ ...(end && { end }), ...(eye && { frame_eye_side: eye }) })(old);
       const named: Job = { ...said, to_do: toDo, all_stages: false };
       return sheet ? sheet.edit(named) : named;
     });
-    navigate(`/jobs/${view.id}/${tape ? "tape" : "sway"}`);
-    goToField(tape ? "/sheets/0/left/0" : "/sway/kind");
+    navigate(`/jobs/${view.id}/${stage}`);
+    goToField(field);
   };
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">

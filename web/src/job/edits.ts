@@ -189,6 +189,19 @@ export const setChosen =
   (job: Job): Job =>
     setPlans({ chosen: { ...job.setups?.plans?.chosen, ...part } })(job);
 
+/** Says something of the bar that goes in for the old one; it is among those tried, and planned, from the first word of it. */
+export const setNewBar =
+  (part: Partial<Schemas["BarPart"]>) =>
+  (job: Job): Job => {
+    const bars = job.bracket?.bars ?? [];
+    const id = job.setups?.plans?.chosen?.bar;
+    if (id && bars.some((bar) => bar.id === id)) {
+      return setBracketing({ bars: bars.map((bar) => (bar.id === id ? { ...bar, ...part } : bar)) })(job);
+    }
+    const bar = { id: newId("bar"), name: "new bar", ...part };
+    return setChosen({ bar: bar.id, length: "as_the_old_one" })(setBracketing({ bars: [...bars, bar] })(job));
+  };
+
 /** What is planned for the sway bar; nothing lets go of it. */
 export const planSway = (sway: Schemas["SwayPlan"] | undefined) => setPlans({ sway });
 

@@ -48,7 +48,12 @@ pub enum RiseSource {
     Heights,
     /// A finder laid along the bar.
     Finder,
+    /// Nobody measured: the bar is taken to be level, which its length hardly depends on.
+    Assumed,
 }
+
+/// A bar that nobody measured the rise of is steeper than this one time in twenty, degrees.
+const STEEPEST_ASSUMED_DEGREES: f64 = 15.0;
 
 /// The rise v = F_z − A_z, how sure it is, and whether two ways of finding it agree.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -117,6 +122,21 @@ pub fn rise(
         finder_uncertainty_mm: from_finder.map(|(_, uncertainty)| uncertainty),
         disagreement_mm: disagreement,
     })
+}
+
+/// A bar taken to be level, good to what it rises at 15 degrees: ± L·sin 15°. A length worked out from it is off by no
+/// more than 1 − cos 15°, a thirtieth of its change.
+#[must_use]
+pub fn level_assumed(length: Length) -> Rise {
+    Rise {
+        rise_mm: Length::ZERO,
+        uncertainty_mm: length * Angle::from_degrees(STEEPEST_ASSUMED_DEGREES).sin(),
+        source: RiseSource::Assumed,
+        from_heights_mm: None,
+        from_finder_mm: None,
+        finder_uncertainty_mm: None,
+        disagreement_mm: None,
+    }
 }
 
 fn finder_angle(finder: FinderReading, frame_eye_side: Side, floor_slope: Angle) -> Angle {

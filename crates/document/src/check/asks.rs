@@ -5,7 +5,8 @@ use derecho_core::pose::solver::Motion;
 /// Which side the bar hangs on.
 pub const SIDE: &str = "Which side is the bar's frame end on?";
 /// The bar's length.
-pub const BAR_LENGTH: &str = "Enter the bar's length, eye to eye. No bar yet? Enter the gap under Built bar.";
+pub const BAR_LENGTH: &str =
+    "Enter the bar's length, eye to eye. No bar yet? Enter the gap on the Bar screen, under Other bars.";
 /// How the bar stands.
 pub const BAR_HEIGHTS: &str =
     "Enter the heights of both bolts above the floor, or the bar's angle and which end is higher.";

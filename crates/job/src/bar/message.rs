@@ -28,6 +28,12 @@ pub enum BarMessage {
     Stands {
         angle: Angle,
     },
+    /// A bar is to go in for the old one, and nobody said which.
+    WhichBar,
+    /// Nobody measured how the bar lies; its length is good without.
+    AngleUnmeasured,
+    /// What asks for the bar's angle.
+    RateUnmeasured,
     /// Sideways per unit of bump, + left.
     RateSays {
         rate: f64,

@@ -18,6 +18,7 @@ pub mod uncertainty;
 pub mod ways;
 mod working;
 
+use crate::setups::message::SetupsMessage;
 use crate::setups::moves::{EyeMoves, brackets, choice};
 use crate::setups::{BarState, Basis, BasisSource, Known, OffsetAnswer, Setups, Wanted, hung};
 use derecho_core::bar::adjuster::{Verdict, setting};
@@ -37,7 +38,7 @@ use self::set::set_check;
 pub use self::set::{BenchSetting, SetCheck, SettingResult, can_be_followed, setting_of};
 use self::ways::other_ways;
 pub use self::ways::{OtherWay, WayOut};
-use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, PlanForm, Purpose, Round, Sheet};
+use crate::document::{DragLinkId, FittedMove, HoleChoice, Job, LengthAim, PlanForm, Purpose, Round, Sheet};
 use crate::message::Message;
 use derecho_core::measure::centring::Sense;
 use derecho_core::parts::BracketEnd;
@@ -81,6 +82,8 @@ pub struct Correction {
     /// Whether a hole or the length alone is to be chosen first: the length alone leads into something that ends the
     /// travel, while holes are on offer.
     pub decide_first: bool,
+    /// Whether the length rests on an offset that nobody read: good to count with, no order to act on.
+    pub estimated: bool,
     /// The answer in one sentence.
     pub says: Message,
     /// What the rule of thumb would have cost; absent where another bar is hung or an eye moved.
@@ -148,6 +151,8 @@ pub struct BarResult {
     pub rate_says: Message,
     /// What to look at again.
     pub warnings: Vec<Message>,
+    /// Whether the bar's angle was measured: else it is taken to be level, and its figures say nothing.
+    pub angle_measured: bool,
     /// The arithmetic of angle and rate with this job's numbers.
     pub working: Working,
     /// What to set, where there is something to correct.
@@ -189,6 +194,7 @@ pub fn need_of(job: &Job, setups: &Setups) -> BracketNeed {
 pub fn bar(job: &Job, setups: &Setups) -> BarResult {
     let base = &setups.base;
     let found = &base.view;
+    let measured = setups.known.rise_is_measured();
     let (droop, bump) = crate::document::heights::travel(&job.rig);
     let (droop_left, bump_left) = travel_left(job);
     let driven = -crate::document::heights::driven_offset(&job.rig);
@@ -202,8 +208,19 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
     let samples = sweep((found, base.offset), (&other.view, other.offset), driven, droop, bump);
     BarResult {
         round: setups.round as u32,
-        says: BarMessage::Stands { angle: found.angle() }.into(),
-        rate_says: BarMessage::RateSays { rate: found.lateral_rate() }.into(),
+        angle_measured: measured,
+        says: if measured {
+            BarMessage::Stands { angle: found.angle() }
+        } else {
+            BarMessage::AngleUnmeasured
+        }
+        .into(),
+        rate_says: if measured {
+            BarMessage::RateSays { rate: found.lateral_rate() }
+        } else {
+            BarMessage::RateUnmeasured
+        }
+        .into(),
         warnings: warnings(job, &setups.known, &found_swing),
         working: working::angle_working(found, job),
         rise: setups.known.rise,
@@ -213,8 +230,8 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
         tight_droop_travel_mm: found.pulled_tight().0 + driven,
         tight_bump_travel_mm: found.pulled_tight().1 + driven,
         need,
-        lift: (!setups.known.built).then(|| lift::lift_effect(job, &setups.found.view)).flatten(),
-        eye_check: eyes::eye_check(job, &setups.found.view),
+        lift: (!setups.known.built && measured).then(|| lift::lift_effect(job, &setups.found.view)).flatten(),
+        eye_check: if measured { eyes::eye_check(job, &setups.found.view) } else { None },
         built: (setups.known.built && correction.is_none() && job.setups.axle_rounds().is_empty()).then(
             || Round {
                 length: TapeEntry::of(found.length()),
@@ -222,9 +239,9 @@ pub fn bar(job: &Job, setups: &Setups) -> BarResult {
                 ..Round::default()
             },
         ),
-        withheld: correction.is_none().then(|| withheld(setups)),
+        withheld: correction.is_none().then(|| withheld(job, setups)),
         correction,
-        sweep: samples,
+        sweep: if measured { samples } else { Vec::new() },
     }
 }
 
@@ -288,6 +305,10 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
     let view = wanted.view.with_length(wanted.length).ok()?;
     let (droop, bump) = travel_left(job);
     let alone = moves.is_none() && !hangs;
+    let chosen = job.setups.plans.chosen.as_ref();
+    let copied = chosen.is_some_and(PlanForm::copies_the_old_bar);
+    let estimated = setups.basis.source.is_estimate() && !copied;
+    let left = chosen.is_some_and(|plan| plan.length == LengthAim::AsTheOldOne);
     let there = setups.other().offset;
     let readings = predicted_readings(job, &setups.basis, there);
     let verdict = setting.as_ref().map(|setting| setting.facts.verdict);
@@ -314,32 +335,39 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             made_to_length: bar.is_to_be_made(),
             verdict,
             covered,
-            estimated: setups.basis.source.is_estimate(),
+            estimated,
         })
         .into(),
         thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring }.into()),
-        leaves_says: BarMessage::LeavesSays {
-            angle: view.angle(),
-            off: wanted.offset,
-            swing: view.swing(droop, bump),
-            need: moves.is_none().then(|| need.says.clone()),
+        leaves_says: if setups.known.rise_is_measured() {
+            BarMessage::LeavesSays {
+                angle: view.angle(),
+                off: wanted.offset,
+                swing: view.swing(droop, bump),
+                need: moves.is_none().then(|| need.says.clone()),
+            }
+        } else {
+            BarMessage::AngleUnmeasured
         }
         .into(),
         longer_says: alone.then(|| longer_says(&base.view, &view, base.offset, bump)).flatten(),
-        working: working::length_working(
-            &base.view,
-            &view,
-            base.offset,
-            moves.sideways(),
-            &wanted.recentring,
-        ),
+        working: if left {
+            working::same_length_working(wanted.length)
+        } else {
+            working::length_working(&base.view, &view, base.offset, moves.sideways(), &wanted.recentring)
+        },
         readings_say: readings.map(|[left, right]| BarMessage::ReadingsSay { left, right }.into()),
         predicted_readings_mm: readings,
         decide_first: false,
+        estimated,
         plan_says: plan_says(moves, chosen_hole_names(job)),
         fitting: equal_engagement(fitting(job, setups, wanted), setting.as_ref()),
         set: made.map(|made| set_check(setups, made)),
-        basis: setups.basis.clone(),
+        basis: if copied && setups.basis.source.is_estimate() {
+            Basis { says: SetupsMessage::Copied.into(), ..setups.basis.clone() }
+        } else {
+            setups.basis.clone()
+        },
         recentring: wanted.recentring,
         setting,
         covered,
@@ -417,7 +445,11 @@ fn predicted_readings(job: &Job, basis: &Basis, there: Length) -> Option<[Length
 }
 
 /// Why no length is offered.
-fn withheld(setups: &Setups) -> Message {
+fn withheld(job: &Job, setups: &Setups) -> Message {
+    let nothing_hung = job.setups.axle_rounds().is_empty() && setups.plan.bar.id == setups.base.bar.id;
+    if job.to_do.contains(&Purpose::SwapBar) && nothing_hung {
+        return BarMessage::WhichBar.into();
+    }
     let built = (setups.basis.source == BasisSource::Strapped).then(|| setups.base.view.length());
     BarMessage::Withheld { built, answer: setups.basis.answer }.into()
 }

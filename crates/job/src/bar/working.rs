@@ -51,6 +51,21 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
     Working { title: Heading::AngleAndRate, steps }
 }
 
+/// A length that is left as it was: nothing is worked out from where the axle stands.
+pub(crate) fn same_length_working(length: Length) -> Working {
+    let (old, new) = (Value::Length(length), Value::Length(length));
+    let steps = vec![
+        Step::new(Meaning::LengthWanted, "L′ = {L}", &[("L", old)], new),
+        Step::new(
+            Meaning::Change,
+            "ΔL = {L′} − {L}",
+            &[("L′", new), ("L", old)],
+            Value::Length(Length::ZERO),
+        ),
+    ];
+    Working { title: Heading::CentringLength, steps }
+}
+
 pub(crate) fn length_working(
     view: &FrontView,
     planned: &FrontView,

@@ -248,7 +248,8 @@ const WITH_HEIGHTS: usize = 8;
 #[must_use]
 pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize) -> PlanResult {
     let setups = match &resolved.bar {
-        Ok(setups) => setups,
+        Ok(setups) if setups.known.rise_is_measured() => setups,
+        Ok(_) => return without(vec![crate::setups::known::heights_missing()], job),
         Err(unknown) if unknown.why == NoBar::YLink => {
             return converted(job, resolved, unknown.missing.clone());
         }

@@ -82,7 +82,7 @@ pub(crate) fn link_wanted(job: &Job, setups: Option<&Setups>) -> Option<Message>
         return wanted(job, setups);
     }
     let came = as_it_came(job);
-    wanted(&came, Resolved::of(&came).setups())
+    wanted(&came, Resolved::of(&came).measured_setups())
 }
 
 fn wanted(job: &Job, setups: Option<&Setups>) -> Option<Message> {

@@ -79,7 +79,7 @@ pub fn advice(
     let play = job.bracket.bolt.play.as_ref().map(TapeEntry::length).filter(|play| *play > Length::ZERO);
     let facts = Facts {
         play: LookFirst::Play(play),
-        angle: LookFirst::Angle(resolved.setups().map(|setups| setups.fitted.view.angle())),
+        angle: LookFirst::Angle(resolved.measured_setups().map(|setups| setups.fitted.view.angle())),
         offset: LookFirst::Offset(
             centring(&resolved.sheets)
                 .map(|centring| (centring.answer == Answer::OffCentre).then_some(centring.offset_mm)),

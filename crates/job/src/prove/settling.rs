@@ -134,7 +134,7 @@ pub(crate) fn says_otherwise_alone(job: &Job, resolved: &Resolved, prove: &Prove
 /// What was read afterwards beside the axle's place, against what was predicted.
 pub(crate) fn compared(job: &Job, resolved: &Resolved) -> Vec<FitCheck> {
     let looked = &job.proof.looked_at;
-    let bar = looked.bar_angle.as_ref().zip(resolved.setups()).map(|(read, setups)| {
+    let bar = looked.bar_angle.as_ref().zip(resolved.measured_setups()).map(|(read, setups)| {
         let (read, wanted) = (read.angle().abs(), setups.fitted.view.angle().abs());
         let good = (read - wanted).abs().to_degrees() <= defaults::ANGLE_AS_PREDICTED_DEGREES;
         let verdict = if good { FitVerdict::Good } else { FitVerdict::Bad };

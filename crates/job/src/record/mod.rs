@@ -86,7 +86,7 @@ fn measured(job: &Job) -> Vec<Message> {
             })
             .collect()
     };
-    let angle = resolved.setups().map(|setups| {
+    let angle = resolved.measured_setups().map(|setups| {
         RecordMessage::BarAngle { found: setups.found.view.angle(), now: setups.fitted.view.angle() }.into()
     });
     read.into_iter().chain(angle).collect()

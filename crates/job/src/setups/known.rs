@@ -3,9 +3,9 @@
 
 use crate::defaults;
 use crate::document::check::{FieldError, asks};
-use crate::document::{AxleLocation, Bar, BarRead, FittedPart, Job, heights, length_of};
+use crate::document::{AxleLocation, Bar, BarRead, FittedPart, Job, Purpose, heights, length_of};
 use derecho_core::bar::builder::built;
-use derecho_core::bar::evidence::{FinderReading, Rise, rise};
+use derecho_core::bar::evidence::{FinderReading, Rise, RiseSource, level_assumed, rise};
 use derecho_core::measure::{Angle, AngleEntry, Length, Side};
 
 /// The field the bar's faults point at.
@@ -37,6 +37,14 @@ pub struct Known {
     pub rise: Rise,
     /// v at the driven height.
     pub driven_rise: Length,
+}
+
+impl Known {
+    /// Whether anybody measured how far the bar rises; else it is taken to be level, and nothing is said of its angle.
+    #[must_use]
+    pub fn rise_is_measured(&self) -> bool {
+        self.rise.source != RiseSource::Assumed
+    }
 }
 
 /// What keeps the bar from being known.
@@ -97,7 +105,8 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     }
     let heights = length_of(&bar.frame_eye_height).zip(length_of(&bar.axle_eye_height));
     let finder = finder_reading(bar);
-    if heights.is_none() && finder.is_none() {
+    let assumed = heights.is_none() && finder.is_none() && swaps_the_bar_alone(job);
+    if heights.is_none() && finder.is_none() && !assumed {
         ask(&format!("{BAR}/frame_eye_height"), asks::BAR_HEIGHTS);
     }
     let unknown = |missing| Unknown { why: NoBar::NotMeasured, missing };
@@ -106,7 +115,8 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     };
     let slope = job.rig.floor_slope.as_ref().map_or(Angle::ZERO, AngleEntry::angle);
     let good_to = length_of(&bar.heights_good_to).unwrap_or(defaults::BOLT_HEIGHT_GOOD_TO);
-    let Some(rise) = rise(length, side, heights, good_to, finder, slope) else {
+    let measured = rise(length, side, heights, good_to, finder, slope);
+    let Some(rise) = measured.or_else(|| assumed.then(|| level_assumed(length))) else {
         return Err(unknown(missing));
     };
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
@@ -119,9 +129,24 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
         BarRead::AsItStands => Length::ZERO,
         BarRead::BeforeTheLift => lift,
     };
-    let driven_rise = rise.rise_mm + lifted + heights::driven_offset(&job.rig) - read_at;
+    let raised = lifted + heights::driven_offset(&job.rig) - read_at;
+    let driven_rise = if assumed { Length::ZERO } else { rise.rise_mm + raised };
     let fore_aft = length_of(&bar.fore_aft).unwrap_or(Length::ZERO);
     Ok(Known { length, built: typed.is_none(), side, fore_aft, rise, driven_rise })
+}
+
+/// What a hole is chosen by.
+pub(crate) fn heights_missing() -> FieldError {
+    FieldError::new(format!("{BAR}/frame_eye_height"), "missing", asks::BAR_HEIGHTS)
+}
+
+/// Whether a bar goes in where the old one was and nothing is asked of its angle: the old bar's length is enough.
+fn swaps_the_bar_alone(job: &Job) -> bool {
+    let moves_an_eye = job.setups.plans.chosen.iter().any(|plan| plan.axle.is_some() || plan.frame.is_some());
+    job.to_do.contains(&Purpose::SwapBar)
+        && job.to_do.iter().all(|purpose| *purpose == Purpose::SwapBar || purpose.is_sway())
+        && !moves_an_eye
+        && length_of(&job.setups.found.bar.length).is_some()
 }
 
 fn finder_reading(bar: &Bar) -> Option<FinderReading> {

@@ -10,9 +10,17 @@ use derecho_core::measure::Length;
 )]
 #[derive(Clone, Debug, PartialEq)]
 pub enum SetupsMessage {
-    Read { offset: Length, uncertainty: Length, there: bool },
-    Reckoned { offset: Length },
+    Read {
+        offset: Length,
+        uncertainty: Length,
+        there: bool,
+    },
+    Reckoned {
+        offset: Length,
+    },
     Supposed,
+    /// Another bar as long as the old one.
+    Copied,
     Strapped,
 }
 

@@ -657,6 +657,12 @@ impl Resolved {
         self.bar.as_ref().ok()
     }
 
+    /// The same where the bar's angle was measured: what moves with the travel is worked out from no other.
+    #[must_use]
+    pub fn measured_setups(&self) -> Option<&Setups> {
+        self.setups().filter(|setups| setups.known.rise_is_measured())
+    }
+
     /// Why there is no track bar to set, and what is missing; nothing where there is one.
     #[must_use]
     pub fn unknown(&self) -> Option<&Unknown> {

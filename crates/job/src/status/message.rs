@@ -65,6 +65,8 @@ pub enum Next {
     SeeCycle,
     /// The bar's measures.
     MeasureTheBar,
+    /// Say which bar goes in.
+    EnterTheNewBar,
     /// The sway bar's measures.
     MeasureTheSwayBar,
 }

@@ -10,7 +10,7 @@ pub use self::state::JobState;
 use crate::bar::BarResult;
 use crate::bolt_up::Progressed;
 use crate::cautions::Stage;
-use crate::document::{Job, SheetKind};
+use crate::document::{Job, PlanForm, Purpose, SheetKind};
 use crate::findings::Finding;
 use crate::message::Message;
 use crate::prove::{ProveResult, ProveVerdict};
@@ -179,6 +179,10 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
     let sheet = sheets
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
+    // A bar as long as the old one needs no readings first.
+    let copied = job.setups.plans.chosen.as_ref().is_some_and(PlanForm::copies_the_old_bar);
+    let swaps = job.to_do.contains(&Purpose::SwapBar);
+    let nothing_hung = job.setups.axle_rounds().is_empty() && job.setups.plans.chosen.is_none();
     Some(match (correction, sheet) {
         // What goes in without a tape on the sway bar.
         _ if job.is_sway_alone() && sources.progressed.steps > 0 && !job.not_installed().is_empty() => {
@@ -189,7 +193,11 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
         (Some(correction), _) if correction.set.is_some() => (Stage::Prove, Next::ReadBothSidesAgain),
         (Some(correction), _) if correction.covered == Some(false) => (Stage::Bracket, Next::BarThatReaches),
         (Some(_), Some(_)) if all_done(sources) => (Stage::Bar, Next::RecordWhatWasFitted),
+        (Some(_), None) if copied && all_done(sources) => (Stage::Bar, Next::RecordWhatWasFitted),
         (Some(_), Some(_)) => (Stage::BoltUp, Next::SetTheBar),
+        (Some(_), None) if copied => (Stage::BoltUp, Next::SetTheBar),
+        (None, _) if swaps && bar.is_none() => (Stage::Bar, Next::MeasureTheBar),
+        (None, _) if swaps && nothing_hung => (Stage::Bar, Next::EnterTheNewBar),
         (Some(_) | None, None) => (Stage::Tape, Next::ReadBothSides),
         (None, Some(sheet)) if no_bar && !sheet.centred() => (Stage::Cycle, Next::SeeCycle),
         (None, Some(_)) if bar.is_none() && !no_bar => (Stage::Bar, Next::MeasureTheBar),

@@ -77,7 +77,7 @@ pub fn stages(
 
 /// Settled once a plan is chosen, or where a length alone is enough.
 fn bracket_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageResult {
-    let (Some(setups), Some(result)) = (resolved.setups(), bar) else {
+    let (Some(setups), Some(result)) = (resolved.measured_setups(), bar) else {
         let y_link = resolved.unknown().is_some_and(|unknown| unknown.why == NoBar::YLink);
         let says = if y_link { Waits::YLink } else { Waits::MeasureTheBar };
         return stage(Stage::Bracket, Progress::Nothing, StripMessage::Waits(says));
@@ -213,6 +213,9 @@ fn bar_stage(job: &Job, resolved: &Resolved, bar: Option<&BarResult>) -> StageRe
         return stage(Stage::Bar, Progress::NeedsLook, StripMessage::Waits(Waits::ThreadFault));
     }
     let Some(correction) = &result.correction else {
+        if !result.angle_measured && job.setups.axle_rounds().is_empty() {
+            return stage(Stage::Bar, Progress::Begun, StripMessage::Waits(Waits::MoreToMeasure));
+        }
         if !job.setups.axle_rounds().is_empty() {
             return stage(Stage::Bar, Progress::Settled, StripMessage::Set(setups.fitted.view.length()));
         }

@@ -1,12 +1,12 @@
 //! Which stages a job needs: those of the work it is for, and any that hold something already.
 
 use crate::cautions::Stage;
-use crate::document::{Found, Job, Purpose, SwayPlan};
+use crate::document::{Bracketing, Found, Job, PlanForm, Purpose, SwayPlan};
 
 /// The stages of one kind of work, besides Rig, Bolt-up and Prove, which every work has.
 const fn stages_of(purpose: Purpose) -> &'static [Stage] {
     match purpose {
-        Purpose::CentreAxle => &[Stage::Tape, Stage::Bar],
+        Purpose::CentreAxle | Purpose::SwapBar => &[Stage::Tape, Stage::Bar],
         Purpose::LevelBar => &[Stage::Tape, Stage::Bar, Stage::Bracket],
         Purpose::ClearSomething => &[Stage::Tape, Stage::Bar, Stage::Bracket, Stage::Cycle],
         Purpose::FitSwayLinks | Purpose::ChooseSwayBar => &[Stage::Sway],
@@ -22,6 +22,12 @@ fn holds(job: &Job, stage: Stage) -> bool {
         Stage::Rig | Stage::BoltUp | Stage::Prove => true,
         Stage::Tape => !job.sheets.is_empty(),
         Stage::Bar => job.setups.found != Found::default() || !job.setups.rounds.is_empty(),
+        // A bar that goes in where the old one was is entered, and compared, in stage Bar.
+        Stage::Bracket if job.to_do.contains(&Purpose::SwapBar) => {
+            let but_bars = Bracketing { bars: Vec::new(), ..job.bracket.clone() };
+            let moves = |plan: &PlanForm| plan.axle.is_some() || plan.frame.is_some();
+            !but_bars.is_empty() || plans.chosen.iter().any(moves)
+        }
         Stage::Bracket => !job.bracket.is_empty() || plans.chosen.is_some(),
         Stage::Cycle => !job.hardpoints.is_empty() || plans.trial.is_some(),
         Stage::Sway => !job.sway.is_empty() || plans.sway != SwayPlan::default(),

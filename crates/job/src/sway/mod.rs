@@ -152,7 +152,7 @@ struct Touched {
 /// Whether the links still work half an inch past the stops, where they work to them.
 fn past_stops(job: &Job, resolved: &Resolved, mechanism: &Mechanism) -> Option<FitCheck> {
     at_ends(job, &job.sway, mechanism).filter(|ends| ends.work)?;
-    let further = past_the_stops(job, resolved.setups())?;
+    let further = past_the_stops(job, resolved.measured_setups())?;
     let work = at_ends(job, &job.sway, further.mechanism())?.work;
     let verdict = if work { FitVerdict::Good } else { FitVerdict::Bad };
     Some(check(SwayMessage::CheckName(SwayCheck::PastStops), verdict, SwayMessage::PastStops { work }))
@@ -167,7 +167,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         let ask = asks::SWAY_KIND;
         return without(job, WithoutSway::Measure, vec![FieldError::new("/sway/kind", "missing", ask)]);
     };
-    let assembly = match assemble(job, resolved.setups()) {
+    let assembly = match assemble(job, resolved.measured_setups()) {
         Ok(assembly) => assembly,
         Err(missing) => return without(job, WithoutSway::NothingPosed, missing),
     };

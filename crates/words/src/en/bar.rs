@@ -25,6 +25,15 @@ pub(super) fn bar(message: &BarMessage) -> Phrase {
     match message {
         BarMessage::DrawnFigure { figure, planned } => drawn_figure(*figure, *planned),
         BarMessage::Stands { angle } => stands(*angle),
+        BarMessage::WhichBar => Phrase::plain(
+            "Enter the new bar under New bar: where it adjusts, and how long it is screwed all the way in.",
+        ),
+        BarMessage::AngleUnmeasured => Phrase::plain(
+            "Bar angle not measured. The length doesn't need it: the new bar goes in the old bar's brackets.",
+        ),
+        BarMessage::RateUnmeasured => Phrase::plain(
+            "To see what the bar does over the travel, measure the height of both ends above the floor.",
+        ),
         BarMessage::RateSays { rate } => rate_says(*rate),
         BarMessage::LiftSays { verb, shift } => lift_says(verb, *shift),
         BarMessage::EyesSay { reach, plumbed, cause } => eyes_say(*reach, *plumbed, cause.map(likely_cause)),
@@ -104,7 +113,7 @@ fn withheld(built: Option<Length>, answer: OffsetAnswer) -> Phrase {
     match (built, answer) {
         (Some(length), _) => Phrase::of(|w| {
             format!(
-                "Build the bar {} eye to eye: that is the gap from the Bracket screen, measured with the axle strapped to center, so it will hold the axle there. Enter its length here once it is in.",
+                "Build the bar {} eye to eye: that is the gap under Other bars, measured with the axle strapped to center, so it will hold the axle there. Enter its length here once it is in.",
                 w.fine(length)
             )
         }),

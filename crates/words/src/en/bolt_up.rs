@@ -362,7 +362,7 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             plain("Measure the gap between the bushing shells, eyes in the planned holes"),
             Some(plain(
                 "Set it down on its wheels at the driven height, axle strapped to center, bracket bolts snug, both \
-                 bushings in. Enter the gap on the Bar screen under Built bar; the cut length comes from it.",
+                 bushings in. Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
             )),
             "The first gap was between other holes.",
             None,
@@ -370,10 +370,10 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
         What::BarCut => reported(
             to_length(context, "Cut and cope the bar stock for a bar of"),
             Some(plain(if context.situation.tapes_the_gap() {
-                "Cut length and full-size cope templates are on the Bar screen, under Built bar."
+                "Cut length and full-size cope templates are on the Bar screen, under Other bars."
             } else {
                 "Measure the gap once more first, on its wheels, axle strapped to center. Cut length and full-size \
-                 cope templates are on the Bar screen, under Built bar."
+                 cope templates are on the Bar screen, under Other bars."
             })),
             "Cut too short, it stays too short.",
             Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
@@ -617,7 +617,7 @@ pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     match what {
         CutKind::BarStock => (
             "Bar stock",
-            "Cut length and full-size cope templates are on the Bar screen, under Built bar. Measure the printed check line before you mark.",
+            "Cut length and full-size cope templates are on the Bar screen, under Other bars. Measure the printed check line before you mark.",
         ),
         CutKind::LinkRods => {
             ("Rod for the sway links", "Cut length, with the joint threads, is on the Sway screen.")

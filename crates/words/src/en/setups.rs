@@ -8,6 +8,7 @@ pub(super) fn setups(message: &SetupsMessage) -> Phrase {
         SetupsMessage::Read { offset, uncertainty, there } => read(*offset, *uncertainty, *there),
         SetupsMessage::Reckoned { offset } => reckoned(*offset),
         SetupsMessage::Supposed => supposed(),
+        SetupsMessage::Copied => Phrase::plain("As long as the old bar. Measure both sides once it is in."),
         SetupsMessage::Strapped => strapped(),
     }
 }

@@ -48,6 +48,7 @@ const fn next_says(next: Next) -> &'static str {
         Next::ReadBothSides => "Measure both sides",
         Next::SeeCycle => "See what stops the travel",
         Next::MeasureTheBar => "Measure the bar",
+        Next::EnterTheNewBar => "Enter the new bar",
         Next::MeasureTheSwayBar => "Measure the sway bar and its links",
     }
 }

@@ -58,10 +58,9 @@ function DecideFirst({ correction }: { correction: Correction }) {
 
 function CorrectionAnswer({ correction }: { correction: Correction }) {
   const units = useSettings((s) => s.units);
-  const { setting, basis } = correction;
+  const { setting, basis, estimated } = correction;
   const turns = setting?.turns_say && say(setting.turns_say, units);
   // An estimate is no order: its turns stand below it, not in the headline.
-  const estimated = basis.source === "lift" || basis.source === "supposed";
   const headline = say(correction.says, units);
   return (
     <Answer says={turns && !estimated ? `${headline}, ${turns}` : headline}>

@@ -1,4 +1,4 @@
-import type { Results, Schemas } from "../../api/client";
+import type { Job, Results, Schemas } from "../../api/client";
 import { Missing } from "../../job/Missing";
 import { ReadNext } from "../../job/ReadNext";
 import { missingAt } from "../../job/signs";
@@ -15,6 +15,7 @@ import { BarAnswer } from "./BarAnswer";
 import { BarComparisons } from "./BarComparisons";
 import { BarInputs } from "./BarInputs";
 import { Builder } from "./Builder";
+import { NewBar } from "./NewBar";
 import { Bench, OtherWays } from "./OnTheBench";
 import { LengthSet, SetIt } from "./SetIt";
 import { Stands, Workings } from "./Stands";
@@ -24,11 +25,12 @@ type BarResult = Schemas["BarResult"];
 
 /** Angle, arc, length, turns and flats. */
 export function BarStage() {
-  const { results } = useJob();
+  const { job, results } = useJob();
   const units = useSettings((s) => s.units);
   const plan = usePlanned();
   const { bar } = results;
   const sections = [
+    ...(job.to_do?.includes("swap_bar") ? [newBarSection(job, results)] : []),
     ...(bar ? [setSection(bar)] : []),
     standsSection(results),
     othersSection(plan?.bars.length ?? 0),
@@ -62,6 +64,17 @@ function signOfSetting({ correction, built }: BarResult): Sign {
   return correction.setting || correction.bar ? plain("to set") : measure("choose how");
 }
 
+function newBarSection({ setups }: Job, { bar_missing: missing }: Results): Section {
+  const chosen = setups?.plans?.chosen?.bar;
+  return {
+    value: "new",
+    label: "New bar",
+    sign: chosen ? plain("entered") : measure("enter it"),
+    wanted: (chosen ? 0 : 1) + missingAt(missing, "/setups/found/bar/length").length,
+    inputs: <NewBar />,
+  };
+}
+
 function setSection(bar: BarResult): Section {
   const { correction } = bar;
   // Nothing is set before it is chosen what.
@@ -89,9 +102,11 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
     value: "stands",
     label: "As found",
     sign: bar
-      ? bar.need.need === "recommended"
-        ? mind(degrees(bar.found.angle_deg))
-        : plain(degrees(bar.found.angle_deg))
+      ? !bar.angle_measured
+        ? plain("no angle")
+        : bar.need.need === "recommended"
+          ? mind(degrees(bar.found.angle_deg))
+          : plain(degrees(bar.found.angle_deg))
       : measure(),
     wanted: missingAt(missing, "/setups/found/bar").length,
     results: bar && <Stands bar={bar} />,
@@ -102,7 +117,7 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
 function othersSection(bars: number): Section {
   return {
     value: "others",
-    label: "Other bars, built bar",
+    label: "Other bars",
     sign: plain(bars > 0 ? `${bars} compared` : "none"),
     results: bars > 0 && <BarComparisons />,
     inputs: <Builder />,

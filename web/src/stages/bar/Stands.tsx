@@ -19,7 +19,7 @@ export function Stands({ bar }: { bar: BarResult }) {
       <p>
         <Figure>{say(bar.rate_says, units)}</Figure>
       </p>
-      {!bar.correction && (
+      {bar.angle_measured && !bar.correction && (
         <p data-need>
           <Figure>{say(bar.need.says, units)}</Figure>
         </p>
@@ -29,7 +29,7 @@ export function Stands({ bar }: { bar: BarResult }) {
           <Figure>{`${say(bar.lift.says, units)}.`}</Figure>
         </p>
       )}
-      {bar.correction && (
+      {bar.angle_measured && bar.correction && (
         <p data-need>
           <Figure>{say(bar.correction.leaves_says, units)}</Figure>
         </p>
@@ -57,7 +57,7 @@ export function Workings({ bar }: { bar: BarResult }) {
   const { correction } = bar;
   return (
     <div>
-      <WorkingOut working={bar.working} />
+      {bar.angle_measured && <WorkingOut working={bar.working} />}
       {bar.lift && <WorkingOut working={bar.lift.working} />}
       {correction && (
         <>
