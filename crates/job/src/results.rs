@@ -53,6 +53,10 @@ pub struct Results {
     pub bar: Option<BarResult>,
     /// What keeps the bar from an answer, each with its field.
     pub bar_missing: Vec<FieldError>,
+    /// What both sides alone say of the bar's length, while the bar is not measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub first_answer: Option<Message>,
     /// Whether there is no track bar at all: a Y-link centres the axle.
     pub no_bar: bool,
     /// The rig's heights.
@@ -142,6 +146,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         status: closing.status,
         complaints: advice(job, resolved, bar.as_ref(), links_work),
         bar,
+        first_answer: bar::first::first_answer(job, resolved),
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
         no_bar,
         prove,

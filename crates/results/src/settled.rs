@@ -62,6 +62,7 @@ fn frozen(results: &Results) -> Value {
         &mut value,
         &[
             "stages",
+            "first_answer",
             "headline",
             "cautions",
             "vehicle_assumed",

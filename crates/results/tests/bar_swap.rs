@@ -121,6 +121,31 @@ fn a_bar_that_is_too_short_does_not_reach() {
     assert!(next(&all).1.starts_with("Find a bar that reaches"), "{:?}", next(&all));
 }
 
+/// 12 5/8 and 11 3/8 in: 5/8 in to the left. With the frame eye on the left the bar has to get about that much longer; at
+/// 15 degrees it would be 5/8 · cos 15° = 0.604, 0.021 less: under 1/32.
+#[test]
+fn both_sides_alone_say_about_how_much_longer() {
+    let mut value = swap("33 1/8 in");
+    value["to_do"] = json!(["centre_axle"]);
+    value["setups"] = json!({});
+    value["sheets"] = json!([{ "id": "first", "unit": "in", "round": 0, "method": "frame_to_hub",
+        "left": ["12 5/8 in", "12 5/8 in", "12 5/8 in"], "right": ["11 3/8 in", "11 3/8 in", "11 3/8 in"],
+        "conditions": { "on_its_weight": true } }]);
+    let says = |value: &Value| all(value).results.first_answer.map(|says| says.inches());
+    let wanted =
+        "About 5/8\" longer, from the measurements alone; the bar's angle changes that by less than 1/32\".";
+    assert!(says(&value).unwrap().starts_with(wanted), "{:?}", says(&value));
+    value["rig"]["frame_eye_side"] = json!("right");
+    assert!(says(&value).unwrap().starts_with("About 5/8\" shorter"), "{:?}", says(&value));
+    // Once the bar is measured its own answer stands; readings that can't tell say nothing.
+    let mut measured = value.clone();
+    measured["setups"]["found"] =
+        json!({ "bar": { "length": "33 1/8 in", "frame_eye_height": "24 in", "axle_eye_height": "18 in" } });
+    assert!(says(&measured).is_none());
+    value["sheets"][0]["right"] = json!(["12 5/8 in", "12 5/8 in", "12 5/8 in"]);
+    assert!(says(&value).is_none());
+}
+
 /// Who wants more than a swap is asked for the heights.
 #[test]
 fn other_work_asks_for_the_heights() {

@@ -4910,6 +4910,8 @@ export interface components {
             empty_fields: components["schemas"]["Assumption"][];
             /** @description What does not hold or is not known, by whichever stage, the worst first. */
             findings: components["schemas"]["Finding"][];
+            /** @description What both sides alone say of the bar's length, while the bar is not measured. */
+            first_answer?: components["schemas"]["Phrase"];
             /** @description The headline for the bay. */
             headline: components["schemas"]["Phrase"];
             /** @description The rig's heights. */

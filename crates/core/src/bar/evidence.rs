@@ -53,7 +53,7 @@ pub enum RiseSource {
 }
 
 /// A bar that nobody measured the rise of is steeper than this one time in twenty, degrees.
-const STEEPEST_ASSUMED_DEGREES: f64 = 15.0;
+pub const STEEPEST_ASSUMED_DEGREES: f64 = 15.0;
 
 /// The rise v = F_z − A_z, how sure it is, and whether two ways of finding it agree.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]

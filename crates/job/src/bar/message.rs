@@ -28,6 +28,11 @@ pub enum BarMessage {
     Stands {
         angle: Angle,
     },
+    /// From both sides alone: how much longer, and by how much at most the bar's angle changes that.
+    FirstAnswer {
+        change: Length,
+        at_most: Length,
+    },
     /// A bar is to go in for the old one, and nobody said which.
     WhichBar,
     /// Nobody measured how the bar lies; its length is good without.

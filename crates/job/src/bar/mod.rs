@@ -6,6 +6,7 @@
 
 mod eyes;
 mod figures;
+pub mod first;
 pub mod further;
 pub mod heights;
 mod lift;

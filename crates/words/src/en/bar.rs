@@ -5,12 +5,13 @@ use derecho_core::bar::{Recentring, Swing};
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::print::{self, Style};
 use derecho_core::measure::typed::mark;
-use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::measure::{Angle, Length, Phrase, Side, Unit};
 use derecho_core::parts::BracketEnd;
 use derecho_job::bar::message::{
     BarMessage, BarWarning, BenchLine, DrawnFigure, ExactTurns, EyeMove, LengthSet, Turns,
 };
 
+use derecho_job::bar::first::rounded_up;
 use derecho_job::bar::further::Further;
 use derecho_job::bar::need::{Need, NeedFacts, NeedReason};
 use derecho_job::bar::ways::{WayFacts, WayOut};
@@ -25,6 +26,7 @@ pub(super) fn bar(message: &BarMessage) -> Phrase {
     match message {
         BarMessage::DrawnFigure { figure, planned } => drawn_figure(*figure, *planned),
         BarMessage::Stands { angle } => stands(*angle),
+        BarMessage::FirstAnswer { change, at_most } => first_answer(*change, *at_most),
         BarMessage::WhichBar => Phrase::plain(
             "Enter the new bar under New bar: where it adjusts, and how long it is screwed all the way in.",
         ),
@@ -128,6 +130,21 @@ fn withheld(built: Option<Length>, answer: OffsetAnswer) -> Phrase {
             "The axle can't be off by as much as the bar is long. Check the measurements and their units.",
         ),
     }
+}
+
+fn first_answer(change: Length, at_most: Length) -> Phrase {
+    let way = if change > Length::ZERO { "longer" } else { "shorter" };
+    Phrase::of(|w| {
+        let step = match w.unit() {
+            Unit::Inches => Length::from_inches(1.0 / 32.0),
+            Unit::Millimetres => Length::from_mm(0.5),
+        };
+        format!(
+            "About {} {way}, from the measurements alone; the bar's angle changes that by less than {}. Measure the bar for the exact length and turns.",
+            w.distance(change),
+            w.fine(rounded_up(at_most, step))
+        )
+    })
 }
 
 /// The headline where the length alone leads into something that ends the travel, and holes are on offer.

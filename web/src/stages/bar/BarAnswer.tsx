@@ -2,6 +2,7 @@ import { ArrowRight } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useGoToField } from "../../job/Missing";
+import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -13,27 +14,43 @@ type Correction = Schemas["Correction"];
 
 /** The stage's one sentence: the correction, why there is none, or what comes first. */
 export function BarAnswer({ bar }: { bar: BarResult | undefined }) {
-  if (!bar) return <Answer says="Measure the bar" />;
+  if (!bar) return <ToMeasure />;
   if (!bar.correction) return <Withheld bar={bar} />;
   if (bar.correction.decide_first) return <DecideFirst correction={bar.correction} />;
   return <CorrectionAnswer correction={bar.correction} />;
 }
 
+/** Before the bar is measured: what both sides alone say. */
+function ToMeasure() {
+  const { results } = useJob();
+  const units = useSettings((s) => s.units);
+  return (
+    <Answer says="Measure the bar">
+      {results.first_answer && (
+        <p className="text-[20px]" data-first-answer>
+          <Figure>{say(results.first_answer, units)}</Figure>
+        </p>
+      )}
+    </Answer>
+  );
+}
+
 function Withheld({ bar }: { bar: BarResult }) {
+  const { results } = useJob();
   const units = useSettings((s) => s.units);
   const go = useGoToField();
   return (
     <Answer says={say(bar.says, units)}>
       {bar.withheld && (
-        <>
-          <p>
-            <Figure>{say(bar.withheld, units)}</Figure>
-          </p>
-          <Button className="mt-2" onClick={() => go("/sheets")}>
-            Go to the measurements
-            <ArrowRight size={18} aria-hidden />
-          </Button>
-        </>
+        <p>
+          <Figure>{say(bar.withheld, units)}</Figure>
+        </p>
+      )}
+      {bar.withheld && results.status.next?.stage !== "bar" && (
+        <Button className="mt-2" onClick={() => go("/sheets")}>
+          Go to the measurements
+          <ArrowRight size={18} aria-hidden />
+        </Button>
       )}
     </Answer>
   );
