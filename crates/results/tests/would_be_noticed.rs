@@ -49,6 +49,42 @@ fn a_frame_drop_loads_its_root_by_how_far_it_hangs() {
     assert!((high - 25.0).abs() < 1e-6 && (ratio - 25.0 / 45.0).abs() < 1e-9, "{high} {ratio}");
 }
 
+/// A frame drop of 3 in levels the bar and loads its root (45 + 76.2)/45 = 2.7 times as hard, log2 1.4; an axle riser of
+/// 2.9 in leaves asin(0.1/32) = 0.2° and loads its own, an eye that sits high above the tube, half as much more: in hard
+/// use it is the better place, by a degree for each doubling.
+#[test]
+fn a_little_match_is_not_worth_a_bracket_that_carries_twice_as_much_in_hard_use() {
+    let mut value = plain();
+    value["rig"]["use"] = json!("crawling");
+    value["setups"]["found"]["bar"] =
+        json!({ "length": "32 in", "frame_eye_height": "27 in", "axle_eye_height": "24 in" });
+    value["bracket"]["brackets"] = json!([
+        { "name": "drop", "end": "frame", "holes": [{ "name": "low", "up": "-3 in" }] },
+        { "name": "riser", "end": "axle", "holes": [{ "name": "2.9", "up": "2.9 in" }] },
+    ]);
+    let planned = plan(&job(&value));
+    let at = |name: &str| planned.options.iter().find(|option| option.name.inches().contains(name)).unwrap();
+    let (drop, riser) = (at("drop"), at("riser"));
+    assert!(drop.off_target_deg.abs() < riser.off_target_deg.abs(), "the drop matches better");
+    assert!((drop.loads.frame_moment_ratio - 121.2 / 45.0).abs() < 1e-6);
+    assert!(riser.loads.axle_moment_ratio < 1.5, "{}", riser.loads.axle_moment_ratio);
+    assert!(riser.rank < drop.rank, "{} after {}", riser.rank, drop.rank);
+}
+
+/// Rise of 4.5 in on 32, 8.1°: a riser of 2.1 in leaves 2.4 in, which is 3.7° of the longer bar. It sits 5 in further out, so that it
+/// needs a bar of √((√(32² − 4.5²) + 5)² + 2.4²) = 36.76 in, which no bar here reaches: that is said, not that it does
+/// not help.
+#[test]
+fn a_hole_that_only_wants_a_longer_bar_is_told() {
+    let mut value = plain();
+    value["setups"]["found"] = json!({ "bar": { "length": "32 in", "frame_eye_height": "24.5 in", "axle_eye_height": "20 in" },
+        "adjuster": { "kind": "turnbuckle", "made_min": "30 in", "made_max": "33 in" } });
+    value["bracket"]["brackets"] = json!([{ "name": "riser", "end": "axle",
+        "holes": [{ "name": "2", "up": "2.1 in", "outward": "5 in" }] }]);
+    let says = plan(&job(&value)).says.inches();
+    assert!(says.contains("brings the bar to 3.7°, but needs a bar of 36 3/4\""), "{says}");
+}
+
 /// An eye moved outward is drawn outward: on the left towards the left, which is plus; on the right towards the right.
 #[test]
 fn a_frame_eye_moved_outward_is_drawn_there() {

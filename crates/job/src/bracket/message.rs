@@ -94,6 +94,8 @@ pub enum BracketMessage {
     Answer {
         pick: Box<OptionFacts>,
         picked: Picked,
+        /// A hole that only wants another bar, where none of the brackets helps with the ones there are.
+        with_another_bar: Option<Box<OptionFacts>>,
     },
     /// Why. `failing` names the other approaches with why they fail.
     Because {

@@ -238,6 +238,9 @@ fn failing(approaches: &[ApproachResult], pick: &OptionResult) -> Vec<(Approach,
         .collect()
 }
 
+/// A hole that brings the bar so much nearer to its target is worth a longer or shorter bar, degrees.
+const WORTH_ANOTHER_BAR_DEGREES: f64 = 1.0;
+
 /// Options told at once: more than any shop has holes and bars for, and no more than a phone can show.
 pub const OPTIONS_REPORTED: usize = 200;
 /// Of those, how many have their figures at every height.
@@ -303,6 +306,15 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         (None, Some(_)) => Picked::Enough,
         (None, None) => Picked::Best,
     };
+    let helps_nothing = pick.filter(|pick| picked == Picked::Best && pick.end.is_none());
+    let with_another_bar = helps_nothing.and_then(|pick| {
+        let off = |option: &OptionResult| option.off_target_deg.to_degrees().abs();
+        let better = |option: &&OptionResult| {
+            let wants_a_bar = option.covered == Some(false) && option.fails.len() == 1;
+            option.end.is_some() && wants_a_bar && off(option) < off(pick) - WORTH_ANOTHER_BAR_DEGREES
+        };
+        ranked.iter().map(|(option, _)| option).find(better).map(|option| Box::new(option.facts()))
+    });
     let moves = pick.map(OptionResult::moves).unwrap_or_default();
     let view = planner.view(moves).unwrap_or(setups.base.view);
     let correction = bar.and_then(|bar| bar.correction.as_ref());
@@ -333,7 +345,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
         assumptions: assumed_loads(job),
         says: pick.map_or_else(
             || BracketMessage::NothingYet.into(),
-            |pick| BracketMessage::Answer { pick: Box::new(pick.facts()), picked }.into(),
+            |pick| BracketMessage::Answer { pick: Box::new(pick.facts()), picked, with_another_bar }.into(),
         ),
         because: match pick {
             None => Message::NOTHING,

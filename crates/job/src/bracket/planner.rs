@@ -7,6 +7,7 @@ use std::rc::Rc;
 
 use derecho_core::bar::FrontView;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
+use derecho_core::bar::bracket_load::UsedHow;
 use derecho_core::measure::phrase::Value;
 use derecho_core::parts::{BracketEnd, BracketPart};
 use derecho_core::pose::mechanism::{Level, Mechanism, Posed};
@@ -492,10 +493,14 @@ impl Planner<'_> {
         found
     }
 
-    /// Failing last; then |off target| in half-degree buckets, swing, smallest bracket, and of
-    /// bars that do not reach the nearest first.
+    /// Failing last; then |off target| and what the brackets carry for it in half-degree buckets, swing, smallest bracket,
+    /// and of bars that do not reach the nearest first. A moment that is doubled is worth a degree in hard use and a third
+    /// of one on the road: steel that breaks is a worse match than a bar that leans.
     pub(super) fn rank(&self, option: &OptionResult) -> (bool, i64, i64, i64, i64, usize) {
-        let bucket = (option.off_target_deg.to_degrees().abs() / 0.5).round() as i64;
+        let carried = option.loads.axle_moment_ratio.max(option.loads.frame_moment_ratio).max(1.0);
+        let hard = option.loads.factor / UsedHow::Hard.factor();
+        let bucket =
+            ((option.off_target_deg.to_degrees().abs() + hard * carried.log2()) / 0.5).round() as i64;
         let size = DVec3::from_array(option.move_mm).length();
         // Tenths of a millimetre: what no tape tells apart must not decide.
         let tenths = |mm: f64| (mm * 10.0).round() as i64;

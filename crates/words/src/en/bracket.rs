@@ -58,7 +58,8 @@ pub(super) fn bracket(message: &BracketMessage) -> Phrase {
         }
         BracketMessage::Met { what, place } => met(what, *place),
         BracketMessage::Exact { riser, target } => exact(*riser, *target),
-        BracketMessage::Answer { pick, picked } => answer(pick, *picked),
+        BracketMessage::Answer { with_another_bar: Some(option), .. } => with_another_bar(option),
+        BracketMessage::Answer { pick, picked, with_another_bar: None } => answer(pick, *picked),
         BracketMessage::Because { pick, failing, exact, target } => because(pick, failing, *exact, *target),
         BracketMessage::Approach { approach, option, at_hand } => self::approach(*approach, option, *at_hand),
         BracketMessage::BendTaken => bend_taken(),
@@ -263,6 +264,18 @@ pub(crate) fn answer(pick: &OptionFacts, picked: Picked) -> Phrase {
                 None => format!("Use {}, leave the length alone", say(&pick.name.0).inches),
             }
         }
+    })
+}
+
+/// A hole that helps, and what keeps it from it.
+fn with_another_bar(option: &OptionFacts) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "{} brings the bar to {}, but needs a bar of {}: no bar you entered reaches",
+            say(&option.name.0).inches,
+            degrees(option.angle),
+            w.fine(option.length)
+        )
     })
 }
 
