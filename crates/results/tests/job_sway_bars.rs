@@ -270,6 +270,20 @@ fn every_splined_bar_has_its_rate_mass_and_stick_out_by_hand() {
     assert!(splined.because.millimetres().starts_with("Crawling: allow 7.0° of body roll per g."));
 }
 
+/// Of one bar alone, half as thick as what is wanted asks for or less, it is said how much of it that gives.
+#[test]
+fn a_bar_that_is_far_from_stiff_enough_is_not_simply_suggested() {
+    let mut value = demo("relay-wagon-5");
+    value["sway"]["splined"]["bars"] = json!([{ "diameter": "16 mm", "length": "900 mm" }]);
+    let splined = swayed(&value).splined.unwrap();
+    let best = splined.options.iter().find(|option| option.suggested).unwrap();
+    let share = best.roll_rate_nm_per_deg / splined.wanted_nm_per_deg;
+    assert!(share < 0.8, "{share}");
+    let wanted =
+        format!("none you entered is stiff enough. It gives {:.0} % of what is wanted", share * 100.0);
+    assert!(splined.says.millimetres().ends_with(&wanted), "{}", splined.says.millimetres());
+}
+
 #[test]
 fn the_rate_that_is_wanted_gives_the_roll_that_is_wanted() {
     for (used_for, degrees) in [("crawling", 7.0), ("trails", 6.0), ("mixed", 5.5), ("fast_desert", 4.0)] {

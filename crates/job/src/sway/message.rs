@@ -272,6 +272,8 @@ pub enum SwayMessage {
         arm: Length,
         link: Length,
         out: Option<Length>,
+        /// Its roll stiffness over the one wanted; None where none is wanted.
+        share: Option<f64>,
     },
     /// Why this rate, in numbers.
     Because(Box<Reason>),

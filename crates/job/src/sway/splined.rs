@@ -287,6 +287,8 @@ fn answer(form: &Sway, best: Option<&SplinedOption>, wanted: RollRate, least: Op
                 arm: sizes[2],
                 link: sizes[3],
                 out: best.stick_out_mm,
+                share: (wanted > RollRate::ZERO)
+                    .then(|| best.roll_rate_nm_per_deg / wanted.to_nm_per_degree()),
             }
             .into()
         }

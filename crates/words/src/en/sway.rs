@@ -112,8 +112,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Splined(facts) => splined(facts),
         SwayMessage::SplinedWanted { wanted, least } => splined_wanted(*wanted, *least),
         SwayMessage::NoSplined => no_splined(),
-        SwayMessage::SplinedBest { diameter, length, arm, link, out } => {
-            splined_best([*diameter, *length, *arm, *link], *out)
+        SwayMessage::SplinedBest { diameter, length, arm, link, out, share } => {
+            splined_best([*diameter, *length, *arm, *link], *out, *share)
         }
         SwayMessage::Because(reason) => because(reason),
         SwayMessage::PastStops { work } => past_stops(*work),
@@ -776,12 +776,27 @@ pub(crate) fn no_splined() -> Phrase {
     Phrase::plain("None of these bars and arms works")
 }
 
-/// The splined bar to take: diameter, length, arm, link; what sticks out each side.
-pub(crate) fn splined_best([diameter, length, arm, link]: [Length; 4], out: Option<Length>) -> Phrase {
+/// Bars come in sizes: so far from what is wanted the nearest one is still said to give it.
+const GIVES_IT: std::ops::RangeInclusive<f64> = 0.8..=1.25;
+
+/// The splined bar to take: diameter, length, arm, link; what sticks out each side. `share` is what it gives of the roll
+/// stiffness wanted.
+pub(crate) fn splined_best(
+    [diameter, length, arm, link]: [Length; 4],
+    out: Option<Length>,
+    share: Option<f64>,
+) -> Phrase {
+    let far = share.filter(|share| !GIVES_IT.contains(share)).map_or_else(String::new, |share| {
+        let none = if share < 1.0 { "stiff" } else { "soft" };
+        format!(
+            ": the closest, but none you entered is {none} enough. It gives {:.0} % of what is wanted",
+            share * 100.0
+        )
+    });
     Phrase::of(|w| {
         let out = out.map_or_else(String::new, |out| format!(", sticking out {} each side", w.distance(out)));
         format!(
-            "{} × {} bar, {} arms, {} sway links{out}",
+            "{} × {} bar, {} arms, {} sway links{out}{far}",
             w.stock(diameter),
             w.distance(length),
             w.distance(arm),
