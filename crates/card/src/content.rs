@@ -101,8 +101,8 @@ fn what_is_set(pages: &mut Pages<'_>, job: &Job, results: &Results, unit: Unit) 
         lines.extend(correction.plan_says.iter().cloned());
         lines.push(correction.says.clone());
         let setting = correction.setting.as_ref();
-        let estimated = correction.basis.source.is_estimate();
-        let setting = setting.filter(|_| correction.set.is_none() && !correction.decide_first && !estimated);
+        let ordered = correction.set.is_none() && !correction.decide_first && !correction.estimated;
+        let setting = setting.filter(|_| ordered);
         lines.extend(setting.and_then(|setting| setting.turns_say.clone()));
         lines.extend(correction.readings_say.iter().cloned());
     }

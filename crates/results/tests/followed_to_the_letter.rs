@@ -148,7 +148,10 @@ fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_ev
         let does = step(&all.work, key).does.inches();
         assert!(does.contains("29 1/2\""), "{does}");
     }
-    assert_ne!(step(&all.work, "bar/cut").state, StepState::Stopped);
+    let cut = step(&all.work, "bar/cut");
+    assert_ne!(cut.state, StepState::Stopped);
+    let how = cut.how.as_ref().unwrap().inches();
+    assert!(how.contains("28 9/32\"") && how.contains("29 1/2\""), "{how}");
     let chosen = all.plan.options.iter().find(|option| option.chosen).unwrap();
     assert!((chosen.length_mm.to_inches() - 29.5).abs() < 1e-6 && chosen.fails.is_empty());
 
@@ -945,4 +948,17 @@ fn a_conversion_sets_no_bar() {
     let work = worked(&value);
     assert!(place(&work, "legs/bar-out") < place(&work, "legs/by-hand"));
     assert!(work.steps.iter().all(|step| !step.key.starts_with("bar/")));
+}
+
+/// A splined bar of 34 in through a frame of 31: it sticks out 1 1/2 in each side, and its step says so.
+#[test]
+fn a_splined_bars_step_says_how_far_it_sticks_out() {
+    let value = json!({ "format": "derecho-job", "version": 6, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
+        "rig": { "end": "front", "sheet_unit": "in", "axle_location": "leaf_springs", "frame_width": "31 in" },
+        "sway": { "kind": "splined", "active_length": "34 in", "diameter": "1 in" },
+        "setups": { "plans": { "parts": ["sway_bar"] } } });
+    let work = worked(&value);
+    let says: Vec<String> = work.steps.iter().map(|step| step.does.inches()).collect();
+    let wanted = "Slide the sway bar until it sticks out the same on both sides, 1 1/2\" each";
+    assert!(says.iter().any(|says| says == wanted), "{says:#?}");
 }

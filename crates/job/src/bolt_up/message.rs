@@ -197,6 +197,10 @@ pub struct StepContext {
     pub driver: Option<Side>,
     /// The height it is driven at; None is ride height.
     pub driven: Option<String>,
+    /// What is cut of the stock of a built bar, as stage Bracket says it.
+    pub cut: Option<Message>,
+    /// How far a splined sway bar sticks out each side, where bar and frame were measured.
+    pub stick_out: Option<Length>,
     /// Turns and flats, or the bench's order of work, as stage Bar says them.
     pub setting: Vec<Message>,
     /// Where the eye is from its hole.
@@ -235,7 +239,8 @@ impl StepFacts {
                 drill.and_then(drill_size).is_some()
             }
             // What was in the vehicle is held by its jam nuts, which are loosened first.
-            What::Bench | What::AdjusterByHand | What::Turn => {
+            What::Turn => !of.setting.is_empty(),
+            What::Bench | What::AdjusterByHand => {
                 bar.is_none_or(|bar| bar.hangs.is_none()) || !of.setting.is_empty()
             }
             What::EyeByHand(end) => {

@@ -24,10 +24,12 @@ use self::named::Named;
 use crate::bracket::fit::{ears, eyes, parallel};
 use crate::bracket::message::BracketMessage;
 use crate::document::heights::height_of;
+use crate::document::sway::SwayKind;
 use crate::document::{Job, gate_keys, length_of};
 use crate::setups::{PlannedGap, Resolved, Setups, moves};
 use derecho_core::measure::{Length, Side, TapeEntry};
 use derecho_core::parts::BracketEnd;
+use derecho_core::sway::splined::stick_out;
 use serde::{Deserialize, Serialize};
 use std::sync::Arc;
 use utoipa::ToSchema;
@@ -462,6 +464,8 @@ fn context(
         sides: side_of(BracketEnd::Frame).zip(side_of(BracketEnd::Axle)).map(<[Side; 2]>::from),
         steered: job.rig.is_steered(),
         driver: job.rig.steering_side,
+        cut: resolved.setups().and_then(|setups| crate::bracket::cut_of_stock(job, setups)),
+        stick_out: splined_stick_out(job, resolved),
         driven: height_of(&job.rig, &job.rig.driven_height).map(|height| height.name.clone()),
         setting,
         eye: bar.and_then(|bar| eye_off(job, resolved.setups()?, situation.turns_the_sleeve(), bar)),
@@ -469,6 +473,13 @@ fn context(
         legs,
         link,
     }
+}
+
+/// How far a splined sway bar sticks out of the frame, each side.
+fn splined_stick_out(job: &Job, resolved: &Resolved) -> Option<Length> {
+    let sway = Some(&resolved.sway.plan).filter(|sway| sway.kind == Some(SwayKind::Splined))?;
+    let out = stick_out(length_of(&sway.active_length)?, length_of(&job.rig.frame_width)?);
+    Some(out).filter(|out| *out > Length::ZERO)
 }
 
 /// How far the axle is from where its eye meets the hole: on its weight, and at full droop, where the bar comes so far.

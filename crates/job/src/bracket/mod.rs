@@ -222,6 +222,12 @@ pub(crate) fn conversion_checks(job: &Job, resolved: &Resolved) -> Vec<FitCheck>
     converted(job, resolved, Vec::new()).conversion
 }
 
+/// What is cut of the stock of a built bar, in words; None where it was not measured, or the gap is measured again first.
+pub(crate) fn cut_of_stock(job: &Job, setups: &crate::setups::Setups) -> Option<Message> {
+    setups.gap.length()?;
+    compare::builder(job, setups.plan.view.length(), setups).0.map(|built| built.says)
+}
+
 /// What people call the fitted track bar, and what it stands over its load, where that is less than is wanted and its
 /// thickness was measured.
 pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {

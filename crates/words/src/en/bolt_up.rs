@@ -320,7 +320,8 @@ fn to_length(context: &StepContext, verb: &str) -> Phrase {
 fn setting(context: &StepContext) -> Option<Phrase> {
     // What was in the vehicle is held by its jam nuts.
     let hung = context.situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
-    let loosen = (!hung).then(|| plain("Loosen the jam nuts or clamps first."));
+    let loosen = (!hung && !context.situation.turns_the_sleeve())
+        .then(|| plain("Loosen the jam nuts or clamps first."));
     let reported: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
     (!reported.is_empty()).then(|| in_a_row(&reported))
 }
@@ -356,25 +357,28 @@ fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
     }
 }
 
+/// What to cut, and where the templates are. Measured again last where its brackets were there all along.
+fn cut_stock(context: &StepContext) -> Phrase {
+    let again = (!context.situation.tapes_the_gap())
+        .then(|| plain("Measure the gap once more first, on its wheels, axle strapped to center."));
+    let templates = plain("Full-size cope templates are on the Bar screen, under Other bars.");
+    in_a_row(&again.into_iter().chain(context.cut.as_ref().map(say)).chain([templates]).collect::<Vec<_>>())
+}
+
 fn bar_made(context: &StepContext, what: &What) -> StepSays {
     match what {
         What::Gap => reported(
             plain("Measure the gap between the bushing shells, eyes in the planned holes"),
             Some(plain(
-                "Set it down on its wheels at the driven height, axle strapped to center, bracket bolts snug, both \
-                 bushings in. Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
+                "Springs back in, down on its wheels at the driven height, axle strapped to center, bracket bolts snug, \
+                 both bushings in. Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
             )),
             "The first gap was between other holes.",
-            None,
+            Some(FINGERS),
         ),
         What::BarCut => reported(
             to_length(context, "Cut and cope the bar stock for a bar of"),
-            Some(plain(if context.situation.tapes_the_gap() {
-                "Cut length and full-size cope templates are on the Bar screen, under Other bars."
-            } else {
-                "Measure the gap once more first, on its wheels, axle strapped to center. Cut length and full-size \
-                 cope templates are on the Bar screen, under Other bars."
-            })),
+            Some(cut_stock(context)),
             "Cut too short, it stays too short.",
             Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
         ),

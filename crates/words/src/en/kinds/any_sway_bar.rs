@@ -1,6 +1,7 @@
 //! What is said of every sway bar alike.
 
 use crate::en::step::{STANDS, StepSays, plain, reported};
+use derecho_core::measure::{Length, Phrase};
 
 pub(super) fn old_off() -> StepSays {
     reported(
@@ -13,9 +14,14 @@ pub(super) fn old_off() -> StepSays {
     )
 }
 
-pub(super) fn stick_out() -> StepSays {
+/// `each` is how far it will stick out, where that is known.
+pub(super) fn stick_out(each: Option<Length>) -> StepSays {
+    let does = Phrase::of(|w| {
+        let each = each.map_or_else(String::new, |each| format!(", {} each", w.fine(each)));
+        format!("Slide the sway bar until it sticks out the same on both sides{each}")
+    });
     reported(
-        plain("Slide the sway bar until it sticks out the same on both sides"),
+        does,
         Some(plain("Measure it on the Tape screen, stick-out.")),
         "Off center, one sway bar arm gets closer to whatever is next to it.",
         None,

@@ -18,7 +18,7 @@ use derecho_job::work::kinds::KindStep;
 pub(super) fn step(context: &StepContext, step: KindStep) -> StepSays {
     match step {
         KindStep::OnePiece(step) => one_piece::step(step),
-        KindStep::Splined(step) => splined::step(step),
+        KindStep::Splined(step) => splined::step(context, step),
         KindStep::TwoRate(step) => two_rate::step(context, step),
         KindStep::Links(step) => links::step(context, step),
         KindStep::Disconnect(step) => disconnect::step(step),

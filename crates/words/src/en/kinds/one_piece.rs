@@ -22,7 +22,7 @@ pub(super) fn step(step: Step) -> StepSays {
             "It still has to slide.",
             Some(SWAY),
         ),
-        Step::StickOut => stick_out(),
+        Step::StickOut => stick_out(None),
         Step::Clamps => reported(
             plain("Tighten the sway bar clamps"),
             Some(plain(

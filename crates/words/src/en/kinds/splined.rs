@@ -2,17 +2,18 @@
 
 use super::any_sway_bar::{old_off, stick_out};
 use crate::en::step::{SWAY, StepSays, plain, reported, unsaid};
+use derecho_job::bolt_up::message::StepContext;
 use derecho_job::work::kinds::splined::Step;
 
-pub(super) fn step(step: Step) -> StepSays {
+pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
         Step::ArmsOn | Step::ArmsAlike | Step::Pinch | Step::Retaining => arms(step),
-        _ => bar(step),
+        _ => bar(context, step),
     }
 }
 
 /// The bar and its mounts.
-fn bar(step: Step) -> StepSays {
+fn bar(context: &StepContext, step: Step) -> StepSays {
     match step {
         Step::OldOff => old_off(),
         Step::MountsOn => reported(
@@ -35,7 +36,7 @@ fn bar(step: Step) -> StepSays {
             "It lines the mounts up with each other.",
             None,
         ),
-        Step::StickOut => stick_out(),
+        Step::StickOut => stick_out(context.stick_out),
         Step::MountsTight => reported(
             plain("Tighten the bolts of both sway bar mounts"),
             Some(plain("Turn the sway bar by hand after each side: it must not bind.")),

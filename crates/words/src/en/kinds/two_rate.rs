@@ -22,7 +22,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "The lock finds its place only while the blocks can move.",
             Some(SWAY),
         ),
-        Step::StickOut => stick_out(),
+        Step::StickOut => stick_out(None),
         Step::Lock => reported(
             plain(if powered {
                 "Blocks loose: switch the lock on and off, several times"
