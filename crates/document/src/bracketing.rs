@@ -22,6 +22,8 @@ pub enum Target {
     LevelMidTravel,
     /// Parallel to the drag link at the driven height.
     ParallelToDragLink,
+    /// The angle it had from the maker, at the driven height.
+    AsTheMakerHadIt,
 }
 
 /// A bar cut and welded to length.
@@ -182,6 +184,14 @@ impl Conversion {
 pub struct Bracketing {
     /// What the angle is aimed at.
     pub target: Target,
+    /// The bar's angle as the maker had it, + with the frame end higher.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stock_angle: Option<AngleEntry>,
+    /// Its length as the maker had it, eye to eye.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub stock_length: Option<TapeEntry>,
     /// From this angle on a bracket is urged, not only offered; 5° where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

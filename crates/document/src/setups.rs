@@ -163,13 +163,16 @@ pub enum LengthAim {
     Centred,
     /// As long as the bar that comes out.
     AsTheOldOne,
+    /// As long as the maker had it; centred where nobody typed that.
+    AsTheMakerHadIt,
 }
 
 impl PlanForm {
-    /// Whether another bar goes in, as long as the one that comes out: nothing has to be read for that.
+    /// Whether another bar goes in with a length that is known, the old bar's or the maker's: nothing has to be read for
+    /// that.
     #[must_use]
-    pub fn copies_the_old_bar(&self) -> bool {
-        self.length == LengthAim::AsTheOldOne && !self.bar.is_empty()
+    pub fn copies_a_length(&self) -> bool {
+        self.length != LengthAim::Centred && !self.bar.is_empty()
     }
 }
 

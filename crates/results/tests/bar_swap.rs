@@ -111,6 +111,45 @@ fn its_steps_and_its_proof() {
     assert!(settle(&job(&fitted), "2026-11-21T08:00:00Z".parse().unwrap()).is_some());
 }
 
+/// The maker's length in place of an old bar's that somebody changed: 32 3/4 less 31 5/8 is 1 1/8 in, 6 3/4 turns.
+#[test]
+fn a_new_bar_can_get_the_makers_length() {
+    let mut value = with(swap("33 1/8 in"), &turnbuckle("31 5/8 in"));
+    value["setups"]["plans"]["chosen"]["length"] = json!("as_the_maker_had_it");
+    value["bracket"]["stock_length"] = json!("32 3/4 in");
+    let bar = all(&value).results.bar.unwrap();
+    let correction = bar.correction.unwrap();
+    assert!((correction.length_mm.to_inches() - 32.75).abs() < 1e-9);
+    assert!((correction.setting.unwrap().facts.exact_turns.unwrap() - 6.75).abs() < 1e-9);
+    assert_eq!(correction.working.steps[0].formula, "L′ = L_stock");
+}
+
+/// Rise 6 in on 32: 10.8°. A maker's angle of 6° wants a rise of h·tan 6° = 31.432 · 0.1051 = 3.304 in, a riser of 2.70 in.
+#[test]
+fn the_bar_can_be_given_its_stock_angle() {
+    let mut value = swap("32 in");
+    value["to_do"] = json!(["level_bar"]);
+    value["rig"]["axle_location"] = json!("leaf_springs");
+    value["setups"]["found"]["bar"] =
+        json!({ "length": "32 in", "frame_eye_height": "26 in", "axle_eye_height": "20 in" });
+    value["bracket"] = json!({ "target": "as_the_maker_had_it", "brackets": [{ "name": "riser", "end": "axle",
+        "holes": [{ "name": "2 3/4", "up": "2.75 in" }, { "name": "6", "up": "6 in" }] }] });
+    let asks = all(&value).plan.missing;
+    assert!(asks.iter().any(|fault| fault.pointer == "/bracket/stock_angle"), "{asks:?}");
+    value["bracket"]["stock_angle"] = json!({ "text": "6" });
+    let planned = all(&value);
+    assert!(
+        (planned.plan.exact_riser_mm.unwrap().to_inches() - 2.696).abs() < 2e-3,
+        "{:?}",
+        planned.plan.exact_riser_mm
+    );
+    // 10.8 is 4.8 off 6: a bracket is recommended, and the hole that levels it is the worse one.
+    let need = &planned.results.bar.unwrap().need;
+    assert_eq!(need.says.inches().split('.').next().unwrap(), "Bracket recommended: the bar is 4");
+    let first = planned.plan.options.iter().find(|option| option.end.is_some()).unwrap();
+    assert!(first.name.inches().contains("2 3/4"), "{}", first.name.inches());
+}
+
 /// A bar that can't be turned is as long as it is; one that ends short does not reach.
 #[test]
 fn a_bar_that_is_too_short_does_not_reach() {

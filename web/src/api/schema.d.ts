@@ -1718,6 +1718,16 @@ export interface components {
              */
             steep_from?: components["schemas"]["AngleEntry"];
             /**
+             * @description The bar's angle as the maker had it, + with the frame end higher.
+             * @default null
+             */
+            stock_angle?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Its length as the maker had it, eye to eye.
+             * @default null
+             */
+            stock_length?: components["schemas"]["TapeEntry"];
+            /**
              * @description More sideways swing over the travel than this is not comfortable; 3/4 in where empty.
              * @default null
              */
@@ -3435,7 +3445,7 @@ export interface components {
          * @description What a bar's length is aimed at.
          * @enum {string}
          */
-        LengthAim: "centred" | "as_the_old_one";
+        LengthAim: "centred" | "as_the_old_one" | "as_the_maker_had_it";
         /** @description A lesson to choose. */
         LessonLine: {
             /** @description How the vehicle comes into the bay. */
@@ -3834,6 +3844,8 @@ export interface components {
             link_apart_deg?: components["schemas"]["Angle"];
             /** @description Whether. */
             need: components["schemas"]["Need"];
+            /** @description How far the bar is off the angle the maker had, without a sign, where it is to have that. */
+            off_stock_deg?: components["schemas"]["Angle"];
             /** @description Why it is urged; empty where it is not. */
             reasons: components["schemas"]["NeedReason"][];
             /** @description From this angle on a bracket is urged. */
@@ -3847,7 +3859,7 @@ export interface components {
          * @description Why a bracket is urged.
          * @enum {string}
          */
-        NeedReason: "steep" | "swings" | "complaint" | "beside_link";
+        NeedReason: "steep" | "swings" | "complaint" | "beside_link" | "off_stock";
         /**
          * @description What a thing is, so that it is drawn as such.
          * @enum {string}
@@ -6526,7 +6538,7 @@ export interface components {
          * @description What the bar's angle is aimed at.
          * @enum {string}
          */
-        Target: "level_driven" | "level_mid_travel" | "parallel_to_drag_link";
+        Target: "level_driven" | "level_mid_travel" | "parallel_to_drag_link" | "as_the_maker_had_it";
         /** @description A thread designation such as 1-1/4-12 or M24x2. */
         Thread: string;
         /**

@@ -90,6 +90,8 @@ pub enum Meaning {
     CentreToCentre,
     /// Riser that lays the bar parallel to the drag link.
     RiserParallel,
+    /// The riser that gives the bar its stock angle.
+    RiserAsStock,
     /// Riser that levels the bar.
     RiserLevel,
     /// The bolt's grip.

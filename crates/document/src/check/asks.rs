@@ -28,6 +28,8 @@ pub const DRAG_LINK_IN_ONE_PLACE: &str =
 /// A built bar's sizes.
 pub const BUILT_BAR: &str =
     "For a built bar, enter the gap between the bushing shells, both shell diameters and the bar stock.";
+/// What a stock angle is aimed at by.
+pub const STOCK_ANGLE: &str = "Enter the bar's stock angle, + with the frame end higher: from the vehicle's manual, or another one that was never lifted.";
 /// What sway bar there is.
 pub const SWAY_KIND: &str = "Choose the kind of sway bar, or say there is none.";
 /// The sway arm's holes.

@@ -89,7 +89,7 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
     let found = bench.mechanism(&bench.found, &SolvedBar::of(job, now), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
         (true, Some(setups)) => {
-            let left = job.setups.plans.trial.as_ref().is_some_and(|t| t.length == LengthAim::AsTheOldOne);
+            let left = job.setups.plans.trial.as_ref().is_some_and(|t| t.length != LengthAim::Centred);
             bench.frame.plan(setups, &bench.found, left).map_err(|f| bench.frame.faulty(f))?
         }
         _ => None,

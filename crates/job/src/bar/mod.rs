@@ -307,9 +307,11 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
     let (droop, bump) = travel_left(job);
     let alone = moves.is_none() && !hangs;
     let chosen = job.setups.plans.chosen.as_ref();
-    let copied = chosen.is_some_and(PlanForm::copies_the_old_bar);
+    let copied = chosen.is_some_and(PlanForm::copies_a_length);
     let estimated = setups.basis.source.is_estimate() && !copied;
     let left = chosen.is_some_and(|plan| plan.length == LengthAim::AsTheOldOne);
+    let stock = chosen.is_some_and(|plan| plan.length == LengthAim::AsTheMakerHadIt);
+    let given = setups.stock_length.filter(|_| stock);
     let there = setups.other().offset;
     let readings = predicted_readings(job, &setups.basis, there);
     let verdict = setting.as_ref().map(|setting| setting.facts.verdict);
@@ -352,8 +354,8 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
         }
         .into(),
         longer_says: alone.then(|| longer_says(&base.view, &view, base.offset, bump)).flatten(),
-        working: if left {
-            working::same_length_working(wanted.length)
+        working: if left || given.is_some() {
+            working::kept_length_working(base.view.length(), wanted.length, given.is_some())
         } else {
             working::length_working(&base.view, &view, base.offset, moves.sideways(), &wanted.recentring)
         },

@@ -36,6 +36,8 @@ pub enum NeedReason {
     Complaint,
     /// Bar and drag link lean apart, and were to be parallel.
     BesideLink,
+    /// The bar is off the angle the maker had, and was to have it.
+    OffStock,
 }
 
 /// Whether a bracket is wanted, and why.
@@ -57,6 +59,10 @@ pub struct NeedFacts {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub link_apart_deg: Option<Angle>,
+    /// How far the bar is off the angle the maker had, without a sign, where it is to have that.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub off_stock_deg: Option<Angle>,
 }
 
 /// The same with its sentence: what Bar and Bracket both say.
@@ -77,14 +83,18 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
         form.steep_from.as_ref().map_or(Angle::from_degrees(defaults::STEEP_FROM_DEGREES), AngleEntry::angle);
     let swing_limit = length_of(&form.swing_limit).unwrap_or(defaults::SWING_LIMIT);
     let (angle, swing) = (view.angle().abs(), view.swing(droop, bump).peak_to_peak_mm);
-    let apart = beside_link(job, view);
+    let link_apart = beside_link(job, view);
+    let stock = form.stock_angle.as_ref().filter(|_| form.target == Target::AsTheMakerHadIt);
+    let off_stock = stock.map(|stock| (view.angle() - stock.angle()).abs());
+    let apart = link_apart.or(off_stock);
     let (told, bad) = defaults::LINK_APART_DEGREES;
-    // Beside a drag link the bar is not to be level but as steep as the link is.
+    // Beside a drag link the bar is not to be level but as steep as the link is, or as the maker had it.
     let tilted =
         apart.map_or(angle.to_degrees() >= defaults::LEVEL_ENOUGH_DEGREES, |apart| apart.to_degrees() > told);
     let reasons: Vec<NeedReason> = [
         (apart.is_none() && angle >= steep_from, NeedReason::Steep),
-        (apart.is_some_and(|apart| apart.to_degrees() > bad), NeedReason::BesideLink),
+        (link_apart.is_some_and(|apart| apart.to_degrees() > bad), NeedReason::BesideLink),
+        (off_stock.is_some_and(|off| off.to_degrees() > bad), NeedReason::OffStock),
         (apart.is_none() && swing > swing_limit && tilted, NeedReason::Swings),
         (tilted && side_stepping(job), NeedReason::Complaint),
     ]
@@ -103,7 +113,8 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
         swing_mm: swing,
         steep_from_deg: steep_from,
         swing_limit_mm: swing_limit,
-        link_apart_deg: apart,
+        link_apart_deg: link_apart,
+        off_stock_deg: off_stock,
     }
 }
 

@@ -51,18 +51,15 @@ pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
     Working { title: Heading::AngleAndRate, steps }
 }
 
-/// A length that is left as it was: nothing is worked out from where the axle stands.
-pub(crate) fn same_length_working(length: Length) -> Working {
-    let (old, new) = (Value::Length(length), Value::Length(length));
-    let steps = vec![
-        Step::new(Meaning::LengthWanted, "L′ = {L}", &[("L", old)], new),
-        Step::new(
-            Meaning::Change,
-            "ΔL = {L′} − {L}",
-            &[("L′", new), ("L", old)],
-            Value::Length(Length::ZERO),
-        ),
-    ];
+/// A length that is left as it was, or is the maker's: nothing is worked out from where the axle stands.
+pub(crate) fn kept_length_working(old: Length, new: Length, stock: bool) -> Working {
+    let (old, new, change) = (Value::Length(old), Value::Length(new), Value::Length(new - old));
+    let same = if stock {
+        Step::new(Meaning::LengthWanted, "L′ = {L_stock}", &[("L_stock", new)], new)
+    } else {
+        Step::new(Meaning::LengthWanted, "L′ = {L}", &[("L", old)], new)
+    };
+    let steps = vec![same, Step::new(Meaning::Change, "ΔL = {L′} − {L}", &[("L′", new), ("L", old)], change)];
     Working { title: Heading::CentringLength, steps }
 }
 

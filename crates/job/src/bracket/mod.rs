@@ -235,6 +235,12 @@ pub(crate) fn overloaded(job: &Job, fitted: &Setup) -> Option<(String, f64)> {
         .filter(|(_, margin)| *margin < crate::defaults::BAR_MARGIN_TOLD)
 }
 
+/// What a stock angle is aimed at by, where it is and nobody typed it.
+fn stock_missing(job: &Job) -> Option<FieldError> {
+    let missing = job.bracket.target == Target::AsTheMakerHadIt && job.bracket.stock_angle.is_none();
+    missing.then(|| FieldError::new("/bracket/stock_angle", "missing", asks::STOCK_ANGLE))
+}
+
 /// Why the other approaches that set a length fail: each with its name and its first reason.
 fn failing(approaches: &[ApproachResult], pick: &OptionResult) -> Vec<(Approach, Message)> {
     approaches
@@ -365,7 +371,7 @@ pub fn plan(job: &Job, resolved: &Resolved, bar: Option<&BarResult>, from: usize
             .into(),
         },
         need: Some(need),
-        missing: unbuilt.into_iter().collect(),
+        missing: unbuilt.into_iter().chain(stock_missing(job)).collect(),
         target: job.bracket.target,
         exact_riser_mm: exact,
         exact_says: exact.map_or(Message::NOTHING, |exact| {

@@ -1,7 +1,7 @@
 //! The planner: every hole with every bar at every height, checked and ranked.
 
 use crate::bracket::carried::LoadSays;
-use derecho_core::measure::{Angle, Heading, Length, Meaning, Side, Step, TapeEntry, Working};
+use derecho_core::measure::{Angle, AngleEntry, Heading, Length, Meaning, Side, Step, TapeEntry, Working};
 use std::cell::RefCell;
 use std::rc::Rc;
 
@@ -113,8 +113,14 @@ impl Planner<'_> {
         let (droop, bump) = travel_left(self.job);
         match self.job.bracket.target {
             Target::LevelMidTravel => (bump - droop) / 2.0,
-            Target::LevelDriven | Target::ParallelToDragLink => Length::ZERO,
+            Target::LevelDriven | Target::ParallelToDragLink | Target::AsTheMakerHadIt => Length::ZERO,
         }
+    }
+
+    /// The angle that the maker had, where that is the target.
+    fn stock_angle(&self) -> Option<Angle> {
+        let wanted = self.job.bracket.target == Target::AsTheMakerHadIt;
+        self.job.bracket.stock_angle.as_ref().filter(|_| wanted).map(AngleEntry::angle)
     }
 
     /// r with v − r = t* (level), or v − r = h·tan θ_drag (parallel to the drag link).
@@ -125,6 +131,7 @@ impl Planner<'_> {
                 let drag = self.drag_angle()?;
                 view.reach() * drag.tan()
             }
+            Target::AsTheMakerHadIt => view.reach() * self.stock_angle()?.tan(),
             Target::LevelDriven | Target::LevelMidTravel => self.level_at(),
         };
         Some(view.rise() - wanted)
@@ -143,6 +150,16 @@ impl Planner<'_> {
                     ("v", length(view.rise())),
                     ("h", length(view.reach())),
                     ("θ_drag", Value::Angle(self.drag_angle().unwrap_or(Angle::ZERO))),
+                ],
+                length(exact),
+            ),
+            Target::AsTheMakerHadIt => Step::new(
+                Meaning::RiserAsStock,
+                "r = {v} − {h} · tan {θ_stock}",
+                &[
+                    ("v", length(view.rise())),
+                    ("h", length(view.reach())),
+                    ("θ_stock", Value::Angle(self.stock_angle().unwrap_or(Angle::ZERO))),
                 ],
                 length(exact),
             ),
@@ -297,7 +314,7 @@ impl Planner<'_> {
         let link = if plan.drag_link.is_empty() { &base.drag_link } else { &plan.drag_link };
         let raised = moves::drag_link_raise(self.job, link);
         // A length that is left moves the axle: it is checked where it then stands.
-        let left = (aim == LengthAim::AsTheOldOne).then(|| view.length());
+        let left = (aim != LengthAim::Centred).then(|| view.length());
         let checked = self.checked((moves, left), &bar.body, raised);
         let mut fails = checked.fails.clone();
         let mut minds = checked.minds.clone();
@@ -333,7 +350,7 @@ impl Planner<'_> {
                         .into(),
                     );
                 }
-                if aim == LengthAim::AsTheOldOne && left_off.abs() > tolerance {
+                if aim != LengthAim::Centred && left_off.abs() > tolerance {
                     fails.push(BracketMessage::LeftOff { offset: left_off, tolerance }.into());
                 }
                 let missed = range.0.map_or(Length::ZERO, |least| (least - wanted.length).max(Length::ZERO))
@@ -354,6 +371,7 @@ impl Planner<'_> {
         let before = self.roll_centre(&base.view, EyeMoves::default());
         let off_target = match self.job.bracket.target {
             Target::ParallelToDragLink => drag_link_difference.unwrap_or(view.angle()),
+            Target::AsTheMakerHadIt => view.angle() - self.stock_angle().unwrap_or(Angle::ZERO),
             Target::LevelDriven | Target::LevelMidTravel => view.angle_at(self.level_at()),
         };
         let eyes = self.eyes(moves);

@@ -156,6 +156,8 @@ pub struct Setups {
     pub wanted: Option<Wanted>,
     /// What the gap says that a bar is built to.
     pub gap: PlannedGap,
+    /// The bar's length as the maker had it, where that was typed.
+    pub stock_length: Option<Length>,
     /// As it is now, with every round's fitting.
     pub fitted: Setup,
     /// Each round's setup in turn, as found first, with its axle reckoned from the basis.
@@ -230,6 +232,7 @@ impl Setups {
             plan,
             wanted,
             gap,
+            stock_length: length_of(&job.bracket.stock_length),
             made: rounds.last().filter(|_| unread).map(|(_, made)| (*made).clone()),
             unread,
             basis,
@@ -282,7 +285,12 @@ impl Setups {
     pub fn wanted_as(&self, moves: EyeMoves, bar: &BarState, aim: LengthAim) -> Option<Wanted> {
         let is_plan = moves == self.plan.moves.since(self.base.moves) && bar.id == self.plan.bar.id;
         let made = if is_plan { self.gap.length() } else { None };
-        wanted(&self.base, moves, (bar, made), &self.basis, self.tolerance, aim)
+        let kept = match aim {
+            LengthAim::AsTheMakerHadIt => self.stock_length,
+            LengthAim::AsTheOldOne => Some(self.base.view.length()),
+            LengthAim::Centred => None,
+        };
+        wanted(&self.base, moves, (bar, made), &self.basis, self.tolerance, kept)
     }
 }
 
@@ -515,7 +523,8 @@ fn planned(
     let carried = moves.since(base.moves);
     let chosen = job.setups.plans.chosen.as_ref() == Some(form);
     let made = if chosen { known::planned_built_length(job, !carried.is_none()) } else { None };
-    let wanted = wanted(base, carried, (&bar, made), basis, tolerance, form.length);
+    let kept = kept_length(job, base, form.length);
+    let wanted = wanted(base, carried, (&bar, made), basis, tolerance, kept);
     let (view, offset) = match &wanted {
         Some(wanted) => (wanted.view.with_length(wanted.length).ok()?, wanted.offset),
         None => (base.view, base.offset),
@@ -525,15 +534,24 @@ fn planned(
     Some((Setup { moves, in_place, bar, view, offset, drag_link }, wanted))
 }
 
+/// A length that is meant whatever the readings say; None where it is to centre the axle.
+fn kept_length(job: &Job, base: &Setup, aim: LengthAim) -> Option<Length> {
+    match aim {
+        LengthAim::Centred => None,
+        LengthAim::AsTheOldOne => Some(base.view.length()),
+        LengthAim::AsTheMakerHadIt => length_of(&job.bracket.stock_length),
+    }
+}
+
 /// The length a bar should have with the eyes moved from the base; None where it is left as it is. `made` is what the
-/// gap comes to that a bar is built to, which then rules.
+/// gap comes to that a bar is built to, which then rules; `kept` a length that is not worked out from where the axle stands.
 fn wanted(
     base: &Setup,
     moves: EyeMoves,
     (bar, made): (&BarState, Option<Length>),
     basis: &Basis,
     tolerance: Length,
-    aim: LengthAim,
+    kept: Option<Length>,
 ) -> Option<Wanted> {
     let changes = !moves.is_none() || bar.id != base.bar.id;
     if !changes && basis.answer != OffsetAnswer::Off {
@@ -546,11 +564,11 @@ fn wanted(
         let set = view.with_length(length).ok()?;
         Some((view.reach() - set.reach()) * view.frame_eye_side().sign())
     };
-    if aim == LengthAim::AsTheOldOne {
-        let old = base.view.length();
-        let recentring = Recentring { length_mm: old, change_mm: Length::ZERO, ..recentring };
-        let there = lands(old)?;
-        return Some(Wanted { recentring, view: view.with_length(old).ok()?, length: old, offset: there });
+    if let Some(kept) = kept {
+        let change_mm = kept - base.view.length();
+        let recentring = Recentring { length_mm: kept, change_mm, ..recentring };
+        let there = lands(kept)?;
+        return Some(Wanted { recentring, view: view.with_length(kept).ok()?, length: kept, offset: there });
     }
     if let Some(made) = made.filter(|_| bar.is_to_be_made()) {
         return Some(Wanted { recentring, view, length: made, offset: lands(made)? });

@@ -180,7 +180,7 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     // A bar as long as the old one needs no readings first.
-    let copied = job.setups.plans.chosen.as_ref().is_some_and(PlanForm::copies_the_old_bar);
+    let copied = job.setups.plans.chosen.as_ref().is_some_and(PlanForm::copies_a_length);
     let swaps = job.to_do.contains(&Purpose::SwapBar);
     let nothing_hung = job.setups.axle_rounds().is_empty() && job.setups.plans.chosen.is_none();
     Some(match (correction, sheet) {

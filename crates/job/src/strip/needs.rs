@@ -24,7 +24,7 @@ fn holds(job: &Job, stage: Stage) -> bool {
         Stage::Bar => job.setups.found != Found::default() || !job.setups.rounds.is_empty(),
         // A bar that goes in where the old one was is entered, and compared, in stage Bar.
         Stage::Bracket if job.to_do.contains(&Purpose::SwapBar) => {
-            let but_bars = Bracketing { bars: Vec::new(), ..job.bracket.clone() };
+            let but_bars = Bracketing { bars: Vec::new(), stock_length: None, ..job.bracket.clone() };
             let moves = |plan: &PlanForm| plan.axle.is_some() || plan.frame.is_some();
             !but_bars.is_empty() || plans.chosen.iter().any(moves)
         }

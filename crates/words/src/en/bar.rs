@@ -261,6 +261,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                 degrees(between)
             )
         }
+        Need::NotNeeded | Need::Offered if let Some(off) = facts.off_stock_deg => {
+            let needed = if facts.need == Need::NotNeeded { "No bracket needed" } else { "Bracket optional" };
+            format!("{needed}: the bar is {} off its stock angle.", degrees(off))
+        }
         Need::NotNeeded => format!(
             "No bracket needed for the angle: the bar is close to level and moves the axle only {} side to side over full travel.",
             w.distance(swing)
@@ -283,6 +287,10 @@ pub(crate) fn need_says(facts: &NeedFacts) -> Phrase {
                         format!("it moves the axle {swing} side to side, more than {limit}")
                     }
                     NeedReason::Complaint => "the driver complains of side-stepping".to_owned(),
+                    NeedReason::OffStock => {
+                        let off = facts.off_stock_deg.map(degrees).unwrap_or_default();
+                        format!("the bar is {off} off its stock angle")
+                    }
                     NeedReason::BesideLink => {
                         let between = facts.link_apart_deg.map(degrees).unwrap_or_default();
                         format!("bar and drag link are {between} apart, and they are to be parallel")

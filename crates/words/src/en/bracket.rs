@@ -220,7 +220,7 @@ pub(crate) fn exact(riser: Length, target: Target) -> Phrase {
 const fn link_left(target: Target) -> &'static str {
     match target {
         Target::ParallelToDragLink => " with the drag link as it is now",
-        Target::LevelDriven | Target::LevelMidTravel => "",
+        Target::LevelDriven | Target::LevelMidTravel | Target::AsTheMakerHadIt => "",
     }
 }
 

@@ -45,6 +45,7 @@ pub(crate) fn meaning(meaning: &Meaning) -> Phrase {
         Meaning::AxleSaddle => "saddle at the axle end",
         Meaning::StockCut => "length of stock to cut, tip to tip",
         Meaning::CentreToCentre => "center to center",
+        Meaning::RiserAsStock => "riser that gives the bar its stock angle",
         Meaning::RiserParallel => "riser that makes the bar parallel to the drag link",
         Meaning::RiserLevel => "riser that levels the bar at travel t* from the driven height",
         Meaning::Grip => "grip: both ears and what is between them",

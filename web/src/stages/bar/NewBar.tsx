@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { setBar, setChosen, setNewBar } from "../../job/edits";
+import { setBar, setBracketing, setChosen, setNewBar } from "../../job/edits";
 import { FigureField } from "../../job/FigureField";
 import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -12,6 +12,7 @@ const KINDS = optionsOf<Schemas["AdjusterKind"]>({
 });
 const AIMS = optionsOf<Schemas["LengthAim"]>({
   as_the_old_one: "the old bar's length",
+  as_the_maker_had_it: "the stock length",
   centred: "what the measurements call for",
 });
 
@@ -91,6 +92,17 @@ export function NewBar() {
           value={chosen?.length ?? "centred"}
           options={AIMS}
           onPick={(aim) => change(setChosen({ length: aim }))}
+        />
+      )}
+      {chosen?.length === "as_the_maker_had_it" && (
+        <TapeField
+          job={view.id}
+          pointer="/bracket/stock_length"
+          label="Stock length, eye to eye"
+          hint="from the manufacturer"
+          unit={unit}
+          value={job.bracket?.stock_length}
+          onCommit={(entry) => change(setBracketing({ stock_length: entry }))}
         />
       )}
     </div>

@@ -12,6 +12,7 @@ import { useHeld, useLookedAt } from "./usePlanned";
 const AIMS = optionsOf<Schemas["LengthAim"]>({
   centred: "set to center the axle",
   as_the_old_one: "same as the old one",
+  as_the_maker_had_it: "its stock length",
 });
 
 /** What an option does and loads, name and figure. */
