@@ -281,11 +281,7 @@ async fn a_pin_disconnect_goes_in_and_has_its_record() {
         closed(&page, "as found on the road").await?;
         let job = shop.job(&id).await;
         assert_eq!(job["document"]["setups"]["rounds"][0]["parts"], json!(["disconnect"]));
-        let sheet = page.at("//a[contains(., 'Record for the customer')]").await?;
-        let address = sheet.attr("href").await?.unwrap();
-        let paper = reqwest::get(format!("{}{address}", shop.address)).await.unwrap();
-        assert_eq!(paper.headers()["content-type"], "application/pdf");
-        assert!(paper.bytes().await.unwrap().starts_with(b"%PDF"));
+        has_its_record(&page, &shop).await?;
         Ok(())
     })
     .await;
@@ -330,6 +326,105 @@ async fn a_splined_bar_has_its_steps_in_the_order_it_goes_together() {
         page.pick("//button[contains(., 'Steps')]").await?;
         page.sees("main", "Install both sway bar mounts, bolts loose").await?;
         Ok(())
+    })
+    .await;
+}
+
+/// The record of a closed job is one press away, and is a paper.
+async fn has_its_record(page: &Page, shop: &Shop) -> WebDriverResult<()> {
+    let sheet = page.at("//a[contains(., 'Record for the customer')]").await?;
+    let address = sheet.attr("href").await?.unwrap();
+    let paper = reqwest::get(format!("{}{address}", shop.address)).await.unwrap();
+    assert_eq!(paper.headers()["content-type"], "application/pdf");
+    assert!(paper.bytes().await.unwrap().starts_with(b"%PDF"));
+    Ok(())
+}
+
+/// No bar was there. The first gap is of the holes as they are, the riser's is 4 in higher: nothing is cut before the gap is
+/// measured there, and then the bar is 27 3/4 + 1 3/4 = 29 1/2 in everywhere, to its record.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_built_bar_is_cut_to_the_gap_in_its_planned_holes_and_has_its_record() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let inches = |text: &str| json!({ "text": text, "unit": "in" });
+        let document = json!({ "format": "derecho-job", "version": 6, "title": "Sled hauler 5", "to_do": ["centre_axle"],
+            "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in",
+                "axle_location": "leaf_springs", "bump": inches("3"), "droop": inches("4") },
+            "bracket": { "builder": { "gap": inches("28 1/4"), "frame_shell": inches("1 3/4"),
+                    "axle_shell": inches("1 3/4"), "stock": inches("1 1/4") },
+                "brackets": [{ "id": "riser", "name": "riser", "end": "axle", "attachment": "bolt_on",
+                    "holes": [{ "id": "four", "name": "4", "up": inches("4") }] }] },
+            "setups": { "found": { "bar": { "frame_eye_height": inches("24"), "axle_eye_height": inches("18") } },
+                "plans": { "chosen": { "axle": { "bracket": "riser", "hole": "four" } } } } });
+        let id = shop.make(&document).await;
+        page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
+        page.at("//*[@data-step='bar/cut'][@data-state='stopped']").await?;
+        page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
+        page.pick("//button[contains(., 'Other bars')]").await?;
+        page.sees("[data-built]", "about 29 15/32″ eye to eye in the planned holes").await?;
+        page.enter("Gap in the planned holes, brackets on", "27 3/4").await?;
+        page.sees("[data-built]", "Cut 28 9/32″ of stock; the bar will be 29 1/2″").await?;
+        page.sees(ANSWER, "Build the bar 29 1/2″ eye to eye").await?;
+        page.saved().await?;
+        page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
+        page.at("//*[@data-step='bar/cut'][@data-state='waits']").await?;
+        work_done(&shop, &id).await;
+        page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
+        page.enter("Length as set, eye to eye", "29 1/2").await?;
+        page.saved().await?;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.press("Start the after measurements").await?;
+        page.press("on its wheels").await?;
+        page.type_readings(["12", "12", "12", "12", "12", "12", "12", "12"]).await?;
+        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
+        closed(&page, "as found on the road").await?;
+        has_its_record(&page, &shop).await
+    })
+    .await;
+}
+
+/// Three arms and a track bar become a Y-link: Bar says that the bar goes, the pinion is measured before anything is
+/// undone, and it is proved once it is on record and both sides are measured after it.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_y_link_goes_in_for_the_track_bar_and_has_its_record() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let id = "relay-wagon-5";
+        shop.change(id, |document| {
+            document["to_do"] = json!(["convert_to_y_link"]);
+            document["setups"]["plans"] = json!({});
+        })
+        .await;
+        page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
+        page.sees(ANSWER, "No track bar to set").await?;
+        page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
+        let steps = steps_of(&shop, id).await;
+        let place = |key: &str| {
+            steps.iter().position(|step| step == key).unwrap_or_else(|| panic!("{key}: {steps:?}"))
+        };
+        assert!(
+            place("legs/pinion-before") < place("stands")
+                && place("legs/bar-out") < place("legs/brackets-on")
+        );
+        work_done(&shop, id).await;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.pick("//button[contains(., 'Record')]").await?;
+        page.press("It is installed").await?;
+        page.saved().await?;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.press("Start the after measurements").await?;
+        page.press("on its wheels").await?;
+        page.type_readings(["188", "188", "188", "188", "188", "188", "188", "188"]).await?;
+        page.sees(ANSWER, "Proved: centered").await?;
+        shop.change(id, |document| {
+            for complaint in document["complaints"].as_array_mut().into_iter().flatten() {
+                complaint["after"] = json!("gone");
+            }
+        })
+        .await;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        closed(&page, "as found on the road").await?;
+        has_its_record(&page, &shop).await
     })
     .await;
 }

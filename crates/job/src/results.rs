@@ -158,16 +158,21 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         empty_fields: empty_fields(),
         cautions: cautions(job.rig.axle_location == Some(AxleLocation::YLink), job.rig.is_steered()),
     };
-    // The frozen copy is compared before the parts that speak of settling are filled in.
-    results.settled_stands = job.settled.as_ref().map(|settled| stands(settled, &results));
-    if let Some(stands) = results.settled_stands {
-        results.status = status::of_closed(stands);
-    }
+    stands_since_closed(&mut results, job, stands);
     let proof = (results.prove.as_ref(), results.status.open, results.settled_stands);
     let (bar, cycle) = (results.bar.as_ref(), brief.as_ref());
     results.stages = stages(job, resolved, bar, cycle, links_work, &progressed, proof);
     results.headline = headline(&results.stages);
     results
+}
+
+/// Whether a closed job still stands as it was closed. The frozen copy is compared before the parts that speak of settling
+/// are filled in.
+fn stands_since_closed(results: &mut Results, job: &Job, stands: Stands) {
+    results.settled_stands = job.settled.as_ref().map(|settled| stands(settled, results));
+    if let Some(stands) = results.settled_stands {
+        results.status = status::of_closed(stands);
+    }
 }
 
 /// The heights, as found and planned.

@@ -8,7 +8,7 @@ use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, KitPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_LIST, LONGEST_NAME, MOST_HOLES};
-use crate::bracketing::EyeBolt;
+use crate::bracketing::{BuilderForm, EyeBolt};
 use crate::{Bracketing, Rig};
 
 impl Checker {
@@ -51,15 +51,7 @@ impl Checker {
         for (index, part) in form.joints.iter().enumerate() {
             self.joint_part(format_args!("{at}/joints/{index}"), part);
         }
-        for (field, entry) in [
-            ("gap", &form.builder.gap),
-            ("gap_in_new_holes", &form.builder.gap_in_new_holes),
-            ("frame_shell", &form.builder.frame_shell),
-            ("axle_shell", &form.builder.axle_shell),
-            ("stock", &form.builder.stock),
-        ] {
-            self.size(format_args!("{at}/builder/{field}"), entry.as_ref());
-        }
+        self.builder(format_args!("{at}/builder"), &form.builder);
         self.list(format_args!("{at}/conversion/pinion"), form.conversion.pinion.len(), MOST_HOLES);
         for (index, reading) in form.conversion.pinion.iter().enumerate() {
             self.height(format_args!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
@@ -71,6 +63,18 @@ impl Checker {
         for (eye, fit) in [("frame_eye", &form.frame_eye), ("axle_eye", &form.axle_eye)] {
             self.size(format_args!("{at}/{eye}/ear_width"), fit.ear_width.as_ref());
             self.eye_bolt(&format!("{at}/{eye}/bolt"), &fit.bolt);
+        }
+    }
+
+    fn builder(&mut self, at: std::fmt::Arguments<'_>, form: &BuilderForm) {
+        for (field, entry) in [
+            ("gap", &form.gap),
+            ("gap_in_new_holes", &form.gap_in_new_holes),
+            ("frame_shell", &form.frame_shell),
+            ("axle_shell", &form.axle_shell),
+            ("stock", &form.stock),
+        ] {
+            self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
     }
 

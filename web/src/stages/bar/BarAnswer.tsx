@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useGoToField } from "../../job/Missing";
 import { useJob } from "../../job/useJob";
+import { inOwnWords } from "../../measure/english";
 import { say } from "../../measure/format";
 import { Answer } from "../../ui/Answer";
 import { Button } from "../../ui/Button";
@@ -20,10 +21,19 @@ export function BarAnswer({ bar }: { bar: BarResult | undefined }) {
   return <CorrectionAnswer correction={bar.correction} />;
 }
 
-/** Before the bar is measured: what both sides alone say. */
+/** Before the bar is measured: what both sides alone say; or that there is none to measure. */
 function ToMeasure() {
   const { results } = useJob();
   const units = useSettings((s) => s.units);
+  if (results.no_bar) {
+    return (
+      <Answer says="No track bar to set">
+        {results.bar_missing.map(({ message }) => (
+          <p key={message}>{inOwnWords(message)}</p>
+        ))}
+      </Answer>
+    );
+  }
   return (
     <Answer says="Measure the bar">
       {results.first_answer && (

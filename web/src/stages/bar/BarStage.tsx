@@ -33,13 +33,13 @@ export function BarStage() {
     ...(job.to_do?.includes("swap_bar") ? [newBarSection(job, results)] : []),
     ...(bar ? [setSection(bar)] : []),
     standsSection(results),
-    othersSection(plan?.bars.length ?? 0),
+    ...(results.no_bar ? [] : [othersSection(plan?.bars.length ?? 0)]),
     ...(bar ? [workingSection(bar)] : []),
   ];
   return (
     <>
       <BarAnswer bar={bar} />
-      <Missing faults={results.bar_missing} />
+      {!results.no_bar && <Missing faults={results.bar_missing} />}
       {bar?.warnings.map((warning) => (
         <Notice key={warning.in} kind="warning">
           <Figure>{say(warning, units)}</Figure>
@@ -97,7 +97,7 @@ function setSection(bar: BarResult): Section {
   };
 }
 
-function standsSection({ bar, bar_missing: missing }: Results): Section {
+function standsSection({ bar, bar_missing: missing, no_bar: none }: Results): Section {
   return {
     value: "stands",
     label: "As found",
@@ -107,7 +107,9 @@ function standsSection({ bar, bar_missing: missing }: Results): Section {
         : bar.need.need === "recommended"
           ? mind(degrees(bar.found.angle_deg))
           : plain(degrees(bar.found.angle_deg))
-      : measure(),
+      : none
+        ? plain("none")
+        : measure(),
     wanted: missingAt(missing, "/setups/found/bar").length,
     results: bar && <Stands bar={bar} />,
     inputs: <BarInputs />,
