@@ -5,6 +5,34 @@ use utoipa::ToSchema;
 
 use derecho_core::measure::{RollRateEntry, SpringRateEntry, TapeEntry, WeightEntry};
 
+/// A sway bar at the axle that the job is not about.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct OtherSwayBar {
+    /// Whether there is one; nearly every vehicle has one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub there: Option<bool>,
+    /// Its diameter.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub diameter: Option<TapeEntry>,
+    /// Its arm, from the bar straight back to the link.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub arm: Option<TapeEntry>,
+    /// Its straight length between the arms; the usual where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub length: Option<TapeEntry>,
+}
+
+impl OtherSwayBar {
+    fn is_empty(&self) -> bool {
+        *self == Self::default()
+    }
+}
+
 /// What the vehicle weighs and stands on. The other axle is the one not worked on.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -65,7 +93,11 @@ pub struct Vehicle {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub other_spring_spacing: Option<TapeEntry>,
-    /// Roll rate of the other axle's sway bar; none where empty.
+    /// The other axle's sway bar, as anybody can measure it; `other_bar` rules where that was typed.
+    #[serde(skip_serializing_if = "OtherSwayBar::is_empty")]
+    #[schema(required = false)]
+    pub other_sway_bar: OtherSwayBar,
+    /// Roll rate of the other axle's sway bar; by its sizes where empty, and the usual where those are.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub other_bar: Option<RollRateEntry>,

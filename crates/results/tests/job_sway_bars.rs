@@ -351,7 +351,7 @@ fn weights_axis_and_lever_by_hand() {
             "other_spring_spacing",
             "other_bump",
             "other_droop",
-            "other_bar"
+            "other_sway_bar/diameter"
         ]
     );
     // This is a rear axle: 1200 of 2200 kg on it put the weight that far behind the front axle.
@@ -613,6 +613,31 @@ proptest! {
             prop_assert!(choice.trail_deg.is_none_or(|trail| trail > 0.0 && trail < 60.0), "{:?}", choice.says);
         }
     }
+}
+
+/// The other axle's bar by a caliper and a tape: 1 in, arms of 10 in, 36 in between them: GJ·s²/(L·a²), as typed as a rate.
+#[test]
+fn the_other_axles_bar_is_entered_by_its_sizes_or_as_none() {
+    let other = |bar: Value| {
+        let mut value = demo("supply-truck-9");
+        value["vehicle"].as_object_mut().unwrap().remove("other_bar");
+        value["vehicle"]["other_sway_bar"] = bar;
+        let result = swayed(&value);
+        let asks = result.assumptions.iter().any(|told| told.pointer.starts_with("/vehicle/other_sway_bar"));
+        (result.vehicle.unwrap().other_nm_per_rad, asks)
+    };
+    let (none, asks) = other(json!({ "there": false }));
+    assert!(!asks, "who says that there is none is not asked for it");
+    let (nothing_entered, asks) = other(json!({}));
+    assert!(asks && close(nothing_entered, none, 1e-12));
+    let (with, asks) = other(json!({ "there": true, "diameter": "1 in", "arm": "10 in", "length": "36 in" }));
+    // J = π·25.4⁴/32; its links stand as far apart as it is long.
+    let torsion = 79_300.0 * PI * 25.4_f64.powi(4) / 32.0 / 914.4;
+    let bar = torsion * (914.4_f64 / 254.0).powi(2) / 1000.0;
+    let mut value = demo("supply-truck-9");
+    value["vehicle"]["other_bar"] = json!(format!("{:.3} Nm/deg", bar * PI / 180.0));
+    let typed = swayed(&value).vehicle.unwrap().other_nm_per_rad;
+    assert!(!asks && with > none && close(with, typed, 1e-5), "{with} {typed} {none}");
 }
 
 /// The other axle's own track and travel count where they were typed: a rear that leans less far ends the

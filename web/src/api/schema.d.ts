@@ -4103,6 +4103,29 @@ export interface components {
             /** @description Its title. */
             title: string;
         };
+        /** @description A sway bar at the axle that the job is not about. */
+        OtherSwayBar: {
+            /**
+             * @description Its arm, from the bar straight back to the link.
+             * @default null
+             */
+            arm?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its diameter.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its straight length between the arms; the usual where empty.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Whether there is one; nearly every vehicle has one.
+             * @default null
+             */
+            there?: boolean;
+        };
         /** @description One way out. */
         OtherWay: components["schemas"]["WayFacts"] & {
             /** @description In words. */
@@ -6706,7 +6729,7 @@ export interface components {
              */
             left_corner?: components["schemas"]["WeightEntry"];
             /**
-             * @description Roll rate of the other axle's sway bar; none where empty.
+             * @description Roll rate of the other axle's sway bar; by its sizes where empty, and the usual where those are.
              * @default null
              */
             other_bar?: components["schemas"]["RollRateEntry"];
@@ -6745,6 +6768,11 @@ export interface components {
              * @default null
              */
             other_spring_spacing?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The other axle's sway bar, as anybody can measure it; `other_bar` rules where that was typed.
+             * @default {}
+             */
+            other_sway_bar?: components["schemas"]["OtherSwayBar"];
             /**
              * @description Track of the other axle.
              * @default null

@@ -66,7 +66,8 @@ pub enum AssemblyMessage {
         what: AssumedLength,
         length: Length,
     },
-    NoOtherBar,
+    /// A sway bar at the other axle that nobody entered.
+    OtherBarNotEntered,
     /// Where the centre of gravity stands: a share of the wheelbase behind the front axle.
     Station {
         wheelbase: Length,
@@ -156,6 +157,8 @@ pub enum AssumedLength {
     OtherTrack,
     /// Between the springs at the other axle.
     OtherSpringSpacing,
+    /// Straight length of the other axle's sway bar.
+    OtherSwayBar,
     /// The other axle's travel up.
     OtherBump,
     /// The other axle's travel down.

@@ -9,9 +9,8 @@ use crate::document::vehicle::Vehicle;
 use crate::document::{Job, heights, length_of};
 use crate::message::Message;
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{
-    Force, Length, RollRate, RollRateEntry, SpringRate, SpringRateEntry, TapeEntry, WeightEntry,
-};
+use derecho_core::measure::{Force, Length, RollRate, SpringRate, SpringRateEntry, TapeEntry, WeightEntry};
+use derecho_core::sway::BarRate;
 
 /// Figures of the vehicle, measured or usual.
 #[derive(Clone, Debug, PartialEq)]
@@ -133,6 +132,41 @@ fn assumption(field: &str, says: Message) -> Assumption {
     Assumption { pointer: format!("/vehicle/{field}"), says, drawing_only: false }
 }
 
+/// Roll rate of the other axle's bar: as typed, else by its sizes. Nearly every vehicle has one: that it is counted as none
+/// while nobody entered it is told with every figure that rests on it.
+fn other_bar(job: &Job, assumed: &mut Vec<Assumption>) -> RollRate {
+    let form = &job.vehicle;
+    if let Some(rate) = &form.other_bar {
+        return rate.rate();
+    }
+    let bar = &form.other_sway_bar;
+    if bar.there == Some(false) {
+        return RollRate::ZERO;
+    }
+    if let (Some(diameter), Some(arm)) = (length_of(&bar.diameter), length_of(&bar.arm)) {
+        let length = length_of(&bar.length).unwrap_or_else(|| {
+            let (what, length) = (AssumedLength::OtherSwayBar, defaults::SWAY_ACTIVE);
+            assumed
+                .push(assumption("other_sway_bar/length", AssemblyMessage::Length { what, length }.into()));
+            length
+        });
+        let made = BarRate {
+            outside: diameter,
+            bore: Length::ZERO,
+            active: length,
+            arm,
+            bending_arm: None,
+            link: None,
+            bush: None,
+            half_spacing: length / 2.0,
+        };
+        // Its links stand about as far apart as its arms: each degree of roll twists it by length over arm.
+        return made.roll_rate(length / arm);
+    }
+    assumed.push(assumption("other_sway_bar/diameter", AssemblyMessage::OtherBarNotEntered.into()));
+    RollRate::ZERO
+}
+
 /// Every figure of the vehicle. `track` and `hub` are those of this axle and stand for the other
 /// one too.
 #[must_use]
@@ -188,9 +222,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
             AssemblyMessage::OtherWeight { on_it: defaults::OTHER_AXLE_WEIGHT }.into(),
         ));
     }
-    if form.other_bar.is_none() {
-        assumed.push(assumption("other_bar", AssemblyMessage::NoOtherBar.into()));
-    }
+    let other_bar = other_bar(job, &mut assumed);
     Weighed {
         axle: axle_weight(job),
         other: other.unwrap_or(defaults::OTHER_AXLE_WEIGHT),
@@ -203,7 +235,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         spacing,
         other_spring: there,
         other_spacing,
-        other_bar: form.other_bar.as_ref().map_or(RollRate::ZERO, RollRateEntry::rate),
+        other_bar,
         other_roll_centre,
         other_track,
         other_travel: other_bump + other_droop,

@@ -29,7 +29,9 @@ pub(super) fn assembly(message: &AssemblyMessage) -> Phrase {
         AssemblyMessage::Gravity { above_hub, good_to } => gravity(*above_hub, *good_to),
         AssemblyMessage::Springs { rate, other } => springs(*rate, *other),
         AssemblyMessage::Length { what, length } => self::length(*what, *length),
-        AssemblyMessage::NoOtherBar => no_other_bar(),
+        AssemblyMessage::OtherBarNotEntered => Phrase::plain(
+            "no sway bar at the other axle, because none is entered: nearly every vehicle has one, and it rolls less with it",
+        ),
         AssemblyMessage::Station { wheelbase, behind_front } => station(*wheelbase, *behind_front),
     }
 }
@@ -141,6 +143,7 @@ pub(crate) fn length(what: AssumedLength, length: Length) -> Phrase {
     let what = match what {
         AssumedLength::SpringSpacing => "distance between the springs, this axle:",
         AssumedLength::OtherTrack => "track width of the other axle, the same as this one:",
+        AssumedLength::OtherSwayBar => "straight length of the other axle's sway bar:",
         AssumedLength::OtherSpringSpacing => "distance between the springs, other axle:",
         AssumedLength::OtherBump => "up-travel of the other axle, the same as this one:",
         AssumedLength::OtherDroop => "down-travel of the other axle, the same as this one:",
@@ -148,10 +151,6 @@ pub(crate) fn length(what: AssumedLength, length: Length) -> Phrase {
         AssumedLength::RoofHeight => "height of the roof load:",
     };
     Phrase::of(|w| format!("{what} {}", w.distance(length)))
-}
-
-pub(crate) fn no_other_bar() -> Phrase {
-    Phrase::plain("no sway bar at the other axle")
 }
 
 /// Where the centre of gravity stands: a share of the wheelbase behind the front axle.

@@ -4,8 +4,10 @@ import { FigureField } from "../../job/FigureField";
 import { LengthFields } from "../../job/LengthFields";
 import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
+import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
+import { TapeField } from "../../ui/TapeField";
 
 type Vehicle = Schemas["Vehicle"];
 
@@ -37,6 +39,45 @@ const LENGTHS = [
   ["roof_height", "Height of the roof load above the floor"],
 ] as const;
 
+const THERE = optionsOf<"yes" | "no">({ yes: "there is one", no: "there is none" });
+
+/** The other axle's sway bar, by what a caliper and a tape read. */
+function OtherSwayBar() {
+  const { view, job, change } = useJob();
+  const bar = job.vehicle?.other_sway_bar ?? {};
+  const set = (part: Partial<Schemas["OtherSwayBar"]>) =>
+    change(setVehicle({ other_sway_bar: { ...bar, ...part } }));
+  const size = (field: "diameter" | "arm" | "length", label: string, hint?: string) => (
+    <TapeField
+      job={view.id}
+      pointer={`/vehicle/other_sway_bar/${field}`}
+      label={label}
+      hint={hint}
+      unit={job.rig?.sheet_unit ?? "in"}
+      value={bar[field]}
+      onCommit={(entry) => set({ [field]: entry })}
+    />
+  );
+  return (
+    <div className="col-span-full grid gap-2" data-other-sway-bar>
+      <Choice
+        label="Sway bar at the other axle"
+        pointer="/vehicle/other_sway_bar/there"
+        value={bar.there === undefined ? undefined : bar.there ? "yes" : "no"}
+        options={THERE}
+        onPick={(picked) => set({ there: picked === "yes" })}
+      />
+      {bar.there !== false && (
+        <div className="grid gap-x-3 sm:grid-cols-3">
+          {size("diameter", "Its diameter")}
+          {size("arm", "Its arm", "bar to sway link, straight back")}
+          {size("length", "Its straight length", "between the arms")}
+        </div>
+      )}
+    </div>
+  );
+}
+
 /** Weights, springs and the centre of gravity: what Bracket loads and Sway rolls. */
 export function VehicleInputs() {
   const { job, results, change } = useJob();
@@ -59,10 +100,11 @@ export function VehicleInputs() {
       <div className="grid items-end gap-x-3 gap-y-2 sm:grid-cols-2">
         {figures("weight", WEIGHTS)}
         {figures("spring_rate", RATES)}
+        <OtherSwayBar />
         <FigureField
           kind="roll_rate"
           pointer="/vehicle/other_bar"
-          label="Roll rate of the other axle's sway bar"
+          label="or its roll rate, if you know it"
           value={form.other_bar}
           onCommit={(other_bar) => set({ other_bar })}
         />
