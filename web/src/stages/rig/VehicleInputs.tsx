@@ -70,8 +70,8 @@ function OtherSwayBar() {
       {bar.there !== false && (
         <div className="grid gap-x-3 sm:grid-cols-3">
           {size("diameter", "Its diameter")}
-          {size("arm", "Its arm", "bar to sway link, straight back")}
-          {size("length", "Its straight length", "between the arms")}
+          {size("arm", "Its sway bar arm", "bar to sway link, straight back")}
+          {size("length", "Its straight length", "between its sway bar arms")}
         </div>
       )}
     </div>
