@@ -6,6 +6,7 @@ import { useJob } from "../../job/useJob";
 import { say } from "../../measure/format";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Figure } from "../../ui/Figure";
+import { Fold } from "../../ui/Fold";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 
@@ -39,7 +40,7 @@ const LENGTHS = [
   ["roof_height", "Height of the roof load above the floor"],
 ] as const;
 
-const THERE = optionsOf<"yes" | "no">({ yes: "there is one", no: "there is none" });
+const THERE = optionsOf<"yes" | "no">({ yes: "yes", no: "no" });
 
 /** The other axle's sway bar, by what a caliper and a tape read. */
 function OtherSwayBar() {
@@ -61,7 +62,7 @@ function OtherSwayBar() {
   return (
     <div className="col-span-full grid gap-2" data-other-sway-bar>
       <Choice
-        label="Sway bar at the other axle"
+        label="Is there one?"
         pointer="/vehicle/other_sway_bar/there"
         value={bar.there === undefined ? undefined : bar.there ? "yes" : "no"}
         options={THERE}
@@ -100,14 +101,22 @@ export function VehicleInputs() {
       <div className="grid items-end gap-x-3 gap-y-2 sm:grid-cols-2">
         {figures("weight", WEIGHTS)}
         {figures("spring_rate", RATES)}
-        <OtherSwayBar />
-        <FigureField
-          kind="roll_rate"
-          pointer="/vehicle/other_bar"
-          label="or its roll rate, if you know it"
-          value={form.other_bar}
-          onCommit={(other_bar) => set({ other_bar })}
-        />
+        <div className="col-span-full">
+          <Fold
+            keep
+            title="Sway bar at the other axle"
+            open={form.other_bar !== undefined || form.other_sway_bar?.diameter !== undefined}
+          >
+            <OtherSwayBar />
+            <FigureField
+              kind="roll_rate"
+              pointer="/vehicle/other_bar"
+              label="or its roll rate, if you know it"
+              value={form.other_bar}
+              onCommit={(other_bar) => set({ other_bar })}
+            />
+          </Fold>
+        </div>
         <LengthFields at="/vehicle" form={form} fields={LENGTHS} onPut={set} />
       </div>
       {results.vehicle_assumed.length > 0 && (
