@@ -169,10 +169,15 @@ pub enum LengthAim {
 
 impl PlanForm {
     /// Whether another bar goes in with a length that is known, the old bar's or the maker's: nothing has to be read for
-    /// that.
+    /// that. `stock` is whether the maker's was typed; without it the length centres the axle.
     #[must_use]
-    pub fn copies_a_length(&self) -> bool {
-        self.length != LengthAim::Centred && !self.bar.is_empty()
+    pub fn copies_a_length(&self, stock: bool) -> bool {
+        let known = match self.length {
+            LengthAim::Centred => false,
+            LengthAim::AsTheOldOne => true,
+            LengthAim::AsTheMakerHadIt => stock,
+        };
+        known && !self.bar.is_empty()
     }
 }
 

@@ -307,7 +307,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
     let (droop, bump) = travel_left(job);
     let alone = moves.is_none() && !hangs;
     let chosen = job.setups.plans.chosen.as_ref();
-    let copied = chosen.is_some_and(PlanForm::copies_a_length);
+    let copied = chosen.is_some_and(|plan| plan.copies_a_length(setups.stock_length.is_some()));
     let estimated = setups.basis.source.is_estimate() && !copied;
     let left = chosen.is_some_and(|plan| plan.length == LengthAim::AsTheOldOne);
     let stock = chosen.is_some_and(|plan| plan.length == LengthAim::AsTheMakerHadIt);

@@ -19,7 +19,7 @@ pub enum SetupsMessage {
         offset: Length,
     },
     Supposed,
-    /// Another bar as long as the old one.
+    /// Another bar as long as the old one, or as the maker had it.
     Copied,
     Strapped,
 }

@@ -10,7 +10,7 @@ pub use self::state::JobState;
 use crate::bar::BarResult;
 use crate::bolt_up::Progressed;
 use crate::cautions::Stage;
-use crate::document::{Job, PlanForm, Purpose, SheetKind};
+use crate::document::{Job, Purpose, SheetKind};
 use crate::findings::Finding;
 use crate::message::Message;
 use crate::prove::{ProveResult, ProveVerdict};
@@ -180,7 +180,8 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
         .iter()
         .rfind(|sheet| sheet.kind == SheetKind::Centring && sheet.current && sheet.says.is_some());
     // A bar as long as the old one needs no readings first.
-    let copied = job.setups.plans.chosen.as_ref().is_some_and(PlanForm::copies_a_length);
+    let stock = job.bracket.stock_length.is_some();
+    let copied = job.setups.plans.chosen.as_ref().is_some_and(|plan| plan.copies_a_length(stock));
     let swaps = job.to_do.contains(&Purpose::SwapBar);
     let nothing_hung = job.setups.axle_rounds().is_empty() && job.setups.plans.chosen.is_none();
     Some(match (correction, sheet) {
@@ -191,7 +192,10 @@ fn before_the_proof(sources: Sources<'_>) -> Option<(Stage, Next)> {
         _ if job.is_sway_alone() => (Stage::Sway, Next::MeasureTheSwayBar),
         (Some(correction), _) if correction.decide_first => (Stage::Bracket, Next::ChooseHoleOrLength),
         (Some(correction), _) if correction.set.is_some() => (Stage::Prove, Next::ReadBothSidesAgain),
-        (Some(correction), _) if correction.covered == Some(false) => (Stage::Bracket, Next::BarThatReaches),
+        // The bar of a swap is entered on Bar, and Bracket is not shown.
+        (Some(correction), _) if correction.covered == Some(false) => {
+            (if swaps { Stage::Bar } else { Stage::Bracket }, Next::BarThatReaches)
+        }
         (Some(_), Some(_)) if all_done(sources) => (Stage::Bar, Next::RecordWhatWasFitted),
         (Some(_), None) if copied && all_done(sources) => (Stage::Bar, Next::RecordWhatWasFitted),
         (Some(_), Some(_)) => (Stage::BoltUp, Next::SetTheBar),

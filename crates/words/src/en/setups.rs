@@ -8,7 +8,9 @@ pub(super) fn setups(message: &SetupsMessage) -> Phrase {
         SetupsMessage::Read { offset, uncertainty, there } => read(*offset, *uncertainty, *there),
         SetupsMessage::Reckoned { offset } => reckoned(*offset),
         SetupsMessage::Supposed => supposed(),
-        SetupsMessage::Copied => Phrase::plain("As long as the old bar. Measure both sides once it is in."),
+        SetupsMessage::Copied => Phrase::plain(
+            "This length is copied, not worked out from where the axle is. Measure both sides once it is in.",
+        ),
         SetupsMessage::Strapped => strapped(),
     }
 }
