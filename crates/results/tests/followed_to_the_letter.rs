@@ -132,6 +132,10 @@ fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_ev
     let next = all.results.status.next.as_ref().unwrap().says.inches();
     assert!(!next.contains("Find a bar"), "{next}");
     assert_eq!(step(&all.work, "bar/cut").state, StepState::Stopped);
+    // No order of it holds a length that somebody could cut by, on a printed card either.
+    let says = &all.results.bar.as_ref().unwrap().correction.as_ref().unwrap().says;
+    let orders = [says, &step(&all.work, "bar/cut").does, &step(&all.work, "bar/build").does];
+    assert!(orders.iter().all(|order| !order.inches().contains("29")), "{}", says.inches());
     let [bracket, gap, cut] = ["axle/by-hand", "bar/gap", "bar/cut"].map(|key| place(&all.work, key));
     assert!(bracket < gap && gap < cut);
 

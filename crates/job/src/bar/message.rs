@@ -161,6 +161,8 @@ pub struct LengthSet {
     pub covered: Option<bool>,
     /// Whether the change comes from the lift alone, or from taking the axle as centered: nobody measured.
     pub estimated: bool,
+    /// Whether it is built to a gap that is measured again in the planned holes first.
+    pub to_tape: bool,
 }
 
 /// What to look at again in the bar's figures.

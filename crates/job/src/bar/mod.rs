@@ -21,7 +21,7 @@ mod working;
 
 use crate::setups::message::SetupsMessage;
 use crate::setups::moves::{EyeMoves, brackets, choice};
-use crate::setups::{BarState, Basis, BasisSource, Known, OffsetAnswer, Setups, Wanted, hung};
+use crate::setups::{BarState, Basis, BasisSource, Known, OffsetAnswer, PlannedGap, Setups, Wanted, hung};
 use derecho_core::bar::adjuster::{Verdict, setting};
 use derecho_core::bar::evidence::{Rise, RiseSource};
 use derecho_core::bar::sweep::{Sample, sweep};
@@ -339,6 +339,7 @@ fn correct(job: &Job, setups: &Setups, need: &BracketNeed) -> Option<Correction>
             verdict,
             covered,
             estimated,
+            to_tape: setups.gap == PlannedGap::TapeAgain,
         })
         .into(),
         thumb_says: alone.then(|| BarMessage::ThumbSays { wanted: wanted.recentring }.into()),

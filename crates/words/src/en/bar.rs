@@ -173,6 +173,9 @@ fn length_says(set: &LengthSet) -> Phrase {
                 _ => format!("Set the {name} to {length}"),
             };
         }
+        if set.to_tape {
+            return "Measure the gap in the planned holes, then build the bar to it".to_owned();
+        }
         if set.made_to_length && reaches {
             return format!("Build the bar {} eye to eye", w.fine(set.length));
         }

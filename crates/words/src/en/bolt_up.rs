@@ -22,6 +22,7 @@ use derecho_job::document::work::{HeadSide, PartRecord, PartState, Stands, Torqu
 
 use derecho_job::bolt_up::situation::{Situation, drill_size, is_bushing};
 use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
+use derecho_job::setups::PlannedGap;
 use derecho_job::work::rules::Rule;
 
 pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
@@ -316,6 +317,14 @@ fn to_length(context: &StepContext, verb: &str) -> Phrase {
     }
 }
 
+/// The same of a built bar, whose length nobody can cut by before its gap is measured in the planned holes.
+fn to_gap(context: &StepContext, verb: &str, unmeasured: &str) -> Phrase {
+    match context.situation.gap {
+        PlannedGap::TapeAgain => plain(unmeasured),
+        _ => to_length(context, verb),
+    }
+}
+
 /// How far to turn, jam nuts loose first.
 fn setting(context: &StepContext) -> Option<Phrase> {
     // What was in the vehicle is held by its jam nuts.
@@ -377,7 +386,11 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             Some(FINGERS),
         ),
         What::BarCut => reported(
-            to_length(context, "Cut and cope the bar stock for a bar of"),
+            to_gap(
+                context,
+                "Cut and cope the bar stock for a bar of",
+                "Cut and cope the bar stock to the gap you measured",
+            ),
             Some(cut_stock(context)),
             "Cut too short, it stays too short.",
             Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
@@ -400,7 +413,7 @@ fn bar_made(context: &StepContext, what: &What) -> StepSays {
             Some(STANDS),
         ),
         What::Build => reported(
-            to_length(context, "Finish-weld the bar at"),
+            to_gap(context, "Finish-weld the bar at", "Finish-weld the bar at the length its gap gives"),
             Some(plain(
                 "On the bench, center to center of the bolt holes, measured again before the first bead. Short beads, \
                  alternating sides.",
