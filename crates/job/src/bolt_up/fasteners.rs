@@ -2,9 +2,10 @@
 //! torque is ever supplied from here.
 
 use super::message::{FastenerName, FastenerWhat};
-use super::tasks::{BracketBolts, Task};
+use super::tasks::Task;
 use crate::document::{Job, gate_keys, length_of};
 use crate::message::{Label, Message};
+use crate::work::kinds::bracket::Bolts;
 use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::across_flats;
 use derecho_core::fastener::stack::{PLAY, Stack, reckon};
@@ -330,9 +331,9 @@ pub(super) fn named(situation: &Situation, key: &str) -> (FastenerName, Option<u
 fn of_a_bracket(situation: &Situation, key: &str) -> Option<(FastenerName, Option<u32>)> {
     let end = if key.starts_with("frame/") { BracketEnd::Frame } else { BracketEnd::Axle };
     let (_, word) = key.rsplit_once('/')?;
-    let bolts = BracketBolts::ALL.into_iter().find(|bolts| bolts.word() == word)?;
+    let bolts = Bolts::ALL.into_iter().find(|bolts| bolts.word() == word)?;
     let bracket = situation.at(end).and_then(|work| work.bracket.as_ref()).map(|part| part.name.clone());
-    let count = (bolts == BracketBolts::Main).then_some(1);
+    let count = (bolts == Bolts::Main).then_some(1);
     Some((FastenerName::Bracket { bolts, bracket }, count))
 }
 

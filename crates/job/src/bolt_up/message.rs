@@ -8,10 +8,11 @@ use std::sync::Arc;
 use utoipa::ToSchema;
 
 use super::situation::{Situation, drill_size};
-use super::tasks::{BracketBolts, What};
+use super::tasks::What;
 use crate::message::{Label, Message, OfTopic, Topic};
 use crate::verdict::FitCheck;
-use crate::work::kinds::{KindStep, y_link};
+use crate::work::kinds::bracket::Bolts;
+use crate::work::kinds::{KindStep, eyes, length, y_link};
 use crate::work::rules::Rule;
 use derecho_core::measure::{Length, Moment, Side};
 use derecho_core::parts::BracketEnd;
@@ -224,30 +225,18 @@ impl StepContext {
 impl StepFacts {
     /// Whether there is more to say of how it is done.
     pub(super) fn has_how(&self) -> bool {
-        let (bar, of) = (self.of.situation.bar.as_ref(), &self.of);
+        let of = &self.of;
         match &self.what {
-            What::Stands
-            | What::AdjusterOff
-            | What::Coat(_)
-            | What::BatteryOn
-            | What::Snug(_)
-            | What::DragLinkTight
-            | What::Witness
-            | What::Own { .. } => false,
+            What::Stands | What::BatteryOn | What::Witness | What::Own { .. } => false,
             What::Drill(id) => {
                 let drill = of.situation.drills.iter().find(|drill| drill.id == *id);
                 drill.and_then(drill_size).is_some()
             }
-            // What was in the vehicle is held by its jam nuts, which are loosened first.
-            What::Turn => !of.setting.is_empty(),
-            What::Bench | What::AdjusterByHand => {
-                bar.is_none_or(|bar| bar.hangs.is_none()) || !of.setting.is_empty()
-            }
-            What::EyeByHand(end) => {
+            What::Kind(KindStep::Length(length::Step::Turn) | KindStep::BarSwap(_)) => !of.setting.is_empty(),
+            What::Kind(KindStep::Eyes(eyes::Step::ByHand(end))) => {
                 let last = *end == BracketEnd::Axle || !of.situation.is_undone(BracketEnd::Axle);
                 last && of.eye.is_some()
             }
-            What::EyeTight(_) | What::AdjusterTight => bar.is_some(),
             What::Kind(KindStep::YLink(y_link::Step::Legs)) => !of.legs.is_empty(),
             What::Kind(step) => step.has_how(),
             _ => true,
@@ -259,35 +248,7 @@ impl StepFacts {
         if let What::Kind(step) = self.what {
             return step.has_caution();
         }
-        matches!(
-            self.what,
-            What::Stands
-                | What::BarOut
-                | What::EyeOff(_)
-                | What::EyeEased(_)
-                | What::AdjusterOff
-                | What::MockUp
-                | What::Drill(_)
-                | What::Bare(_)
-                | What::Tack(_)
-                | What::Weld(_)
-                | What::Bench
-                | What::Gap
-                | What::BarCut
-                | What::BarTack
-                | What::BushingsOut
-                | What::Build
-                | What::BushingsIn
-                | What::EyeByHand(_)
-                | What::AdjusterByHand
-                | What::DragLinkOff
-                | What::DragLink
-                | What::DragLinkTight
-                | What::DragLinkPin
-                | What::DragLinkTurn
-                | What::DragLinkClamps
-                | What::OnItsWeight
-        )
+        matches!(self.what, What::Stands | What::MockUp | What::Drill(_) | What::OnItsWeight)
     }
 }
 
@@ -366,7 +327,7 @@ pub enum FastenerName {
     /// Bolts of a bracket.
     Bracket {
         /// Which of them.
-        bolts: BracketBolts,
+        bolts: Bolts,
         /// The bracket's name; None where it has none.
         bracket: Option<String>,
     },

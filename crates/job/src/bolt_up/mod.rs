@@ -47,6 +47,7 @@ use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::message::{Label, Message};
 use crate::verdict::{FitCheck, FitVerdict};
+use crate::work::kinds::{KindStep, built_bar};
 pub use crate::work::rules::Rule;
 
 /// How far a step is.
@@ -568,8 +569,10 @@ fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
     let bolts = eyes.into_iter().flat_map(|end| crate::bracket::stack::unusable(job, end));
     let bolts = bolts.map(|check| BoltUpMessage::BoltDoesNotFit { check: Box::new(check) }.into());
     let gap = match (&task.what, situation.gap) {
-        (What::BarCut, PlannedGap::TapeAgain) => Some(BracketMessage::TapeTheGap.into()),
-        (What::BarCut, PlannedGap::Disagrees { off, wanted, .. }) => {
+        (What::Kind(KindStep::BuiltBar(built_bar::Step::Cut)), PlannedGap::TapeAgain) => {
+            Some(BracketMessage::TapeTheGap.into())
+        }
+        (What::Kind(KindStep::BuiltBar(built_bar::Step::Cut)), PlannedGap::Disagrees { off, wanted, .. }) => {
             Some(BracketMessage::GapIsOff { off, wanted }.into())
         }
         _ => None,

@@ -9,11 +9,12 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::situation::Situation;
-use super::tasks::{What, end_word};
+use super::tasks::What;
 use crate::bolt_up::message::BoltUpMessage;
 use crate::document::work::{PartRecord, PartState};
 use crate::setups::moves::side_of;
-use crate::work::kinds::{Change, KindStep};
+use crate::work::kinds::bracket::end_word;
+use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length};
 
 /// A part of the plan.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -111,7 +112,14 @@ fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
             (gate_keys::SECOND_SHIM, PartName::SecondShim, PartPlace::SecondShim, Some(shim.thickness))
         }
         Change::YLink(link) if link.converts => (gate_keys::Y_LINK, PartName::YLink, PartPlace::YLink, None),
-        Change::YLink(_) => return None,
+        // Those of the bar, its brackets and the drag link are named where their setup is.
+        Change::YLink(_)
+        | Change::Length(_)
+        | Change::Eyes(_)
+        | Change::Bracket(_)
+        | Change::BuiltBar(_)
+        | Change::BarSwap
+        | Change::DragLink(_) => return None,
     };
     Some((key.to_owned(), name, BoltUpMessage::PartAt { place, length }.into()))
 }
@@ -147,10 +155,6 @@ pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<PartLine> {
 /// The part a step cannot do without.
 const fn needs(what: &What) -> Option<&'static str> {
     match what {
-        What::Bench | What::EyeByHand(_) | What::BarTack => Some("part/bar"),
-        What::BracketByHand(BracketEnd::Frame) | What::Tack(BracketEnd::Frame) => Some("part/frame-bracket"),
-        What::BracketByHand(BracketEnd::Axle) | What::Tack(BracketEnd::Axle) => Some("part/axle-bracket"),
-        What::DragLink => Some("part/drag-link"),
         What::Kind(step) => needs_of_a_kind(*step),
         _ => None,
     }
@@ -160,6 +164,20 @@ const fn needs(what: &What) -> Option<&'static str> {
 /// vehicle on stands that waits for a box.
 const fn needs_of_a_kind(step: KindStep) -> Option<&'static str> {
     match step {
+        KindStep::BarSwap(_)
+        | KindStep::Length(length::Step::Bench)
+        | KindStep::Eyes(eyes::Step::ByHand(_))
+        | KindStep::BuiltBar(built_bar::Step::Tack) => Some("part/bar"),
+        KindStep::Bracket(bracket::Step::ByHand(end) | bracket::Step::Tack(end)) => Some(match end {
+            BracketEnd::Frame => "part/frame-bracket",
+            BracketEnd::Axle => "part/axle-bracket",
+        }),
+        KindStep::DragLink(drag_link::Step::On) => Some("part/drag-link"),
+        KindStep::Length(_)
+        | KindStep::Eyes(_)
+        | KindStep::BuiltBar(_)
+        | KindStep::Bracket(_)
+        | KindStep::DragLink(_) => None,
         KindStep::OnePiece(_) | KindStep::Splined(_) | KindStep::TwoRate(_) => Some("part/sway-bar"),
         KindStep::Links(_) => Some("part/sway-links"),
         KindStep::Disconnect(_) => Some(gate_keys::DISCONNECT),

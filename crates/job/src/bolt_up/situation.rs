@@ -18,12 +18,17 @@ use crate::document::{AxleLocation, FittedPart, HoleChoice, Job, Sway, length_of
 use crate::setups::moves::{choice, side_of};
 use crate::setups::{BarState, PlannedGap, Resolved, Setup, Setups, SwaySetups};
 use crate::tape::SheetResult;
-use crate::work::kinds::Change;
 use crate::work::kinds::brace::Brace;
+use crate::work::kinds::bracket::{self, Bracket};
+use crate::work::kinds::built_bar::BuiltBar;
 use crate::work::kinds::disconnect::Disconnect;
+use crate::work::kinds::drag_link::DragLink;
+use crate::work::kinds::eyes::{ENDS, EyeBolt as DrawnUp, Eyes};
+use crate::work::kinds::length::AdjustingEnd;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::y_link::YLink;
+use crate::work::kinds::{Change, eyes, length};
 
 /// An eye further than this from where it was found sits in another place, mm.
 const MOVED: f64 = 1e-6;
@@ -31,20 +36,9 @@ const MOVED: f64 = 1e-6;
 /// A length set to the nearest step is written down this near to it.
 const READ: Length = Length::from_mm(0.1);
 
-/// Key of the bolt through the eye of a bar's adjusting end.
-pub const ADJUSTER_BOLT: &str = "bar/adjuster";
-
 /// Keys of the bolts through the bar's eyes.
 pub const BAR_BOLTS: [&str; 3] =
-    [eye_bolt_key(BracketEnd::Frame), eye_bolt_key(BracketEnd::Axle), ADJUSTER_BOLT];
-
-/// Key of the bolt through the bar's eye at an end.
-pub const fn eye_bolt_key(end: BracketEnd) -> &'static str {
-    match end {
-        BracketEnd::Frame => "bar/frame-eye",
-        BracketEnd::Axle => "bar/axle-eye",
-    }
-}
+    [eyes::bolt_key(BracketEnd::Frame), eyes::bolt_key(BracketEnd::Axle), length::BOLT];
 
 /// What is done to the track bar.
 #[derive(Clone, Debug, PartialEq)]
@@ -103,7 +97,7 @@ pub struct Situation {
     pub drag_link: Option<String>,
     /// Whether the drag link's sleeve is turned once the axle stands where it will: the wheel turns with the axle.
     pub turns_drag_link: bool,
-    /// What else is changed, each a kind of work of its own.
+    /// What is changed besides the bar, its brackets and the drag link; all of it together is [`Self::kinds`].
     pub changes: Vec<Change>,
     /// What the gap says that a bar is built to.
     pub gap: PlannedGap,
@@ -152,6 +146,84 @@ impl Situation {
             || self.drag_link.is_some()
             || !self.changes.is_empty()
             || !self.drills.is_empty()
+    }
+
+    /// Every kind of work of it: those of the track bar, its brackets and the drag link, then all others.
+    pub fn kinds(&self) -> Vec<Change> {
+        let of_the_bar = self.length().map(Change::Length).into_iter().chain(self.eyes().map(Change::Eyes));
+        let brackets = self.ends.iter().filter_map(|work| self.bracket(work)).map(Change::Bracket);
+        let made = self.bar.as_ref().filter(|bar| bar.made_to_length);
+        let built = made.map(|_| Change::BuiltBar(BuiltBar { tapes_gap: self.tapes_the_gap() }));
+        let swapped = self
+            .bar
+            .as_ref()
+            .filter(|bar| bar.hangs.is_some() && bar.length.is_some() && !bar.made_to_length);
+        let (fits, turns) = (self.drag_link.is_some(), self.turns_drag_link);
+        let drag_link = (fits || turns).then_some(Change::DragLink(DragLink { fits, turns }));
+        of_the_bar
+            .chain(brackets)
+            .chain(built)
+            .chain(swapped.map(|_| Change::BarSwap))
+            .chain(drag_link)
+            .chain(self.changes.iter().cloned())
+            .collect()
+    }
+
+    fn length(&self) -> Option<length::Length> {
+        let bar = self.bar.as_ref()?;
+        bar.length.filter(|_| !bar.made_to_length)?;
+        // A single adjuster is turned with one of its eyes free; a sleeve only where it is out anyway.
+        let free = if self.bar_comes_out() {
+            bar.kind != Some(AdjusterKind::Turnbuckle)
+        } else {
+            !self.ends.is_empty() && bar.kind == Some(AdjusterKind::OneEnd)
+        };
+        // Which end turns nobody said: the one that asks for more.
+        let end = self.turns_an_end().then(|| AdjustingEnd {
+            bushing: bar.joints.into_iter().any(is_bushing),
+            castle: self.castle_nuts.contains(&length::BOLT),
+        });
+        Some(length::Length {
+            bench: free && bar.hangs.is_none(),
+            sleeve: self.turns_the_sleeve(),
+            end,
+            jam: true,
+        })
+    }
+
+    fn eyes(&self) -> Option<Eyes> {
+        let out = self.bar_comes_out();
+        let eased: Vec<BracketEnd> = ENDS.into_iter().filter(|end| self.is_eased(*end)).collect();
+        let hung: Vec<BracketEnd> = ENDS.into_iter().filter(|end| self.is_undone(*end)).collect();
+        let tight = self.bar.iter().flat_map(|bar| {
+            ENDS.into_iter().zip(bar.joints).filter(|(end, _)| eased.contains(end) || hung.contains(end))
+        });
+        let tight = tight.map(|(end, joint)| DrawnUp {
+            end,
+            bushing: is_bushing(joint),
+            castle: self.castle_nuts.contains(&eyes::bolt_key(end)),
+        });
+        let eyes = Eyes {
+            // A bar built to its gap hangs where there was none.
+            out: out && self.bar.as_ref().is_none_or(|bar| bar.hangs.as_deref() != Some("")),
+            off: self.ends.first().filter(|_| !out).map(|work| work.end),
+            tight: tight.collect(),
+            eased,
+            hung,
+        };
+        (eyes != Eyes::default()).then_some(eyes)
+    }
+
+    fn bracket(&self, work: &EndWork) -> Option<Bracket> {
+        work.bracket.as_ref()?;
+        let end = work.end;
+        let through = |bolts: bracket::Bolts| self.through_bushings.iter().any(|key| key == bolts.key(end));
+        Some(Bracket {
+            end,
+            welds: work.welds_on(),
+            comes_off: work.comes_off().is_some(),
+            through_bushing: bracket::Bolts::ALL.map(through),
+        })
     }
 
     /// The sway links, where something is done to them.
@@ -240,7 +312,7 @@ fn castle_nuts(job: &Job) -> Vec<&'static str> {
 
 /// The eye that a bolt goes through; None for a bolt of no eye.
 pub(super) fn end_of(key: &str) -> Option<BracketEnd> {
-    [BracketEnd::Frame, BracketEnd::Axle].into_iter().find(|end| eye_bolt_key(*end) == key)
+    [BracketEnd::Frame, BracketEnd::Axle].into_iter().find(|end| eyes::bolt_key(*end) == key)
 }
 
 /// The bolt of the eye that a key names, as stage Bracket has it; the one of both where it names none.

@@ -22,7 +22,7 @@ use crate::work::kinds::disconnect::Disconnect;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::y_link::YLink;
-use crate::work::kinds::{Change, KindStep, y_link};
+use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, y_link};
 use crate::work::rules::Rule;
 
 fn joint() -> impl Strategy<Value = JointKind> {
@@ -173,71 +173,70 @@ proptest! {
         if let Some(stands) = place(&steps, |what| *what == What::Stands) {
             let read = place(&steps, |what| *what == What::Corners);
             prop_assert!(read.is_some_and(|read| read < stands));
-            let undone = |what: &What| matches!(what, What::BarOut | What::EyeOff(_) | What::AdjusterOff | What::Weld(_)
-                | What::Drill(_) | What::DragLinkOff | What::Kind(_) | What::ComesOff(_))
+            let undone = |what: &What| matches!(what, What::Drill(_) | What::Kind(_))
                 && *what != What::Kind(KindStep::YLink(y_link::Step::PinionBefore));
             prop_assert!(all_before(&steps, |what| *what == What::Stands, undone));
         }
         // Drilled and welded only with the mock-up standing, welded with the battery off, tacked before.
-        prop_assert!(all_before(&steps, |what| *what == What::MockUp, |what| matches!(what, What::Drill(_) | What::Tack(_)
-            | What::BarCut | What::BarTack | What::Build)));
+        prop_assert!(all_before(&steps, |what| *what == What::MockUp, |what| matches!(what, What::Drill(_) | What::Kind(KindStep::Bracket(bracket::Step::Tack(_)))
+            | What::Kind(KindStep::BuiltBar(built_bar::Step::Cut)) | What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)))));
         prop_assert_eq!(
-            place(&steps, |what| matches!(what, What::Drill(_) | What::Tack(_) | What::Build)).is_some(),
+            place(&steps, |what| matches!(what, What::Drill(_) | What::Kind(KindStep::Bracket(bracket::Step::Tack(_))) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)))).is_some(),
             place(&steps, |what| *what == What::MockUp).is_some()
         );
-        let arc = |what: &What| matches!(what, What::Tack(_) | What::Weld(_) | What::BarTack | What::Build);
+        let arc = |what: &What| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Tack(_))) | What::Kind(KindStep::Bracket(bracket::Step::Weld(_))) | What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)));
         prop_assert_eq!(place(&steps, arc).is_some(), place(&steps, |what| *what == What::BatteryOff).is_some());
         prop_assert!(all_before(&steps, |what| *what == What::BatteryOff, arc));
         prop_assert!(all_before(&steps, arc, |what| *what == What::BatteryOn));
         // A built bar: cut between brackets that are there and cold, tacked where it hangs, on its weight, then welded
         // out of the vehicle, then hung.
-        prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::BarCut));
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Coat(_))) | What::Kind(KindStep::Bracket(bracket::Step::ByHand(_)))), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Cut))));
         // Where brackets are put on, the gap between them is measured once they are there.
         let builds = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length) && !situation.ends.is_empty();
-        prop_assert_eq!(place(&steps, |what| *what == What::Gap).is_some(), builds);
-        prop_assert!(all_before(&steps, |what| matches!(what, What::Coat(_) | What::BracketByHand(_)), |what| *what == What::Gap));
-        prop_assert!(all_before(&steps, |what| *what == What::Gap, |what| *what == What::BarCut));
-        prop_assert!(all_before(&steps, |what| *what == What::BarCut, |what| *what == What::BarTack));
-        prop_assert!(all_before(&steps, |what| *what == What::BarTack, |what| *what == What::BushingsOut));
-        prop_assert!(all_before(&steps, |what| *what == What::BushingsOut, |what| *what == What::Build));
-        prop_assert!(all_before(&steps, |what| *what == What::Build, |what| *what == What::BushingsIn));
-        prop_assert!(all_before(&steps, |what| *what == What::BushingsIn, |what| matches!(what, What::EyeByHand(_))));
+        prop_assert_eq!(place(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Gap))).is_some(), builds);
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Coat(_))) | What::Kind(KindStep::Bracket(bracket::Step::ByHand(_)))), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Gap))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Gap)), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Cut))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Cut)), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Tack))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::BushingsOut))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::BushingsOut)), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Weld))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::BushingsIn))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::BushingsIn)), |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::ByHand(_))))));
         // A ball stud is out of its taper before another goes in.
-        prop_assert_eq!(place(&steps, |what| *what == What::DragLinkOff).is_some(), place(&steps, |what| *what == What::DragLink).is_some());
-        prop_assert!(all_before(&steps, |what| *what == What::DragLinkOff, |what| *what == What::DragLink));
-        prop_assert!(all_before(&steps, |what| *what == What::Build, |what| matches!(what, What::EyeByHand(_))));
-        let tack = place(&steps, |what| *what == What::BarTack);
+        prop_assert_eq!(place(&steps, |what| *what == What::Kind(KindStep::DragLink(drag_link::Step::Off))).is_some(), place(&steps, |what| *what == What::Kind(KindStep::DragLink(drag_link::Step::On))).is_some());
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::DragLink(drag_link::Step::Off)), |what| *what == What::Kind(KindStep::DragLink(drag_link::Step::On))));
+        prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)), |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::ByHand(_))))));
+        let tack = place(&steps, |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)));
         prop_assert!(tack.is_none_or(|tack| steps[tack].stands == Some(Stands::OnItsWeight)));
         // The old bar hangs in the bracket that comes off.
-        prop_assert!(all_before(&steps, |what| matches!(what, What::BarOut | What::EyeOff(_)), |what| matches!(what, What::ComesOff(_))));
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::Out)) | What::Kind(KindStep::Eyes(eyes::Step::Off(_)))), |what| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::ComesOff(_))))));
         // The steering wheel is set straight once the axle is read centred.
-        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| *what == What::DragLinkTurn));
+        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| *what == What::Kind(KindStep::DragLink(drag_link::Step::Turn))));
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
-            prop_assert!(all_before(&steps, |what| *what == What::TackCheck(end), |what| *what == What::Weld(end)));
-            prop_assert!(all_before(&steps, |what| *what == What::Coat(end), |what| *what == What::EyeByHand(end)));
+            prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::Bracket(bracket::Step::TackCheck(end))), |what| *what == What::Kind(KindStep::Bracket(bracket::Step::Weld(end)))));
+            prop_assert!(all_before(&steps, |what| *what == What::Kind(KindStep::Bracket(bracket::Step::Coat(end))), |what| *what == What::Kind(KindStep::Eyes(eyes::Step::ByHand(end)))));
         }
         // Everything about the bar is started by hand before anything of it is tight.
         prop_assert!(all_before(
             &steps,
-            |what| matches!(what, What::EyeByHand(_) | What::BracketByHand(_) | What::AdjusterByHand),
-            |what| matches!(what, What::EyeTight(_) | What::BracketTight(..) | What::AdjusterTight | What::Snug(_)),
+            |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::ByHand(_))) | What::Kind(KindStep::Bracket(bracket::Step::ByHand(_))) | What::Kind(KindStep::Length(length::Step::EndByHand))),
+            |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::Tight(_))) | What::Kind(KindStep::Bracket(bracket::Step::Tight(..))) | What::Kind(KindStep::Length(length::Step::EndTight)) | What::Kind(KindStep::Bracket(bracket::Step::Snug(_)))),
         ));
         // A bushing is tightened on its weight, and only then; an eye after its bracket.
         let weight = place(&steps, |what| *what == What::OnItsWeight);
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
-            if let (Some(tight), Some(bar)) = (place(&steps, |what| *what == What::EyeTight(end)), &situation.bar) {
+            if let (Some(tight), Some(bar)) = (place(&steps, |what| *what == What::Kind(KindStep::Eyes(eyes::Step::Tight(end)))), &situation.bar) {
                 let joint = bar.joints[usize::from(end == BracketEnd::Axle)];
                 prop_assert_eq!(steps[tight].stands == Some(Stands::OnItsWeight), is_bushing(joint));
                 prop_assert!(!is_bushing(joint) || weight.is_some_and(|weight| weight < tight));
             }
             prop_assert!(all_before(
                 &steps,
-                |what| matches!(what, What::BracketTight(of, _) if *of == end),
-                |what| *what == What::EyeTight(end),
+                |what| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Tight(of, _))) if *of == end),
+                |what| *what == What::Kind(KindStep::Eyes(eyes::Step::Tight(end))),
             ));
         }
         // A bolt that goes through an arm's bushing, too, is tightened on the weight.
-        for task in steps.iter().filter(|task| matches!(task.what, What::BracketTight(..))) {
+        for task in steps.iter().filter(|task| matches!(task.what, What::Kind(KindStep::Bracket(bracket::Step::Tight(..))))) {
             let through = situation.through_bushings.iter().any(|through| *through == task.key);
             prop_assert_eq!(task.stands == Some(Stands::OnItsWeight), through);
             let at = steps.iter().position(|other| other.key == task.key);
@@ -247,14 +246,14 @@ proptest! {
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let key = if end == BracketEnd::Frame { "bar/frame-eye" } else { "bar/axle-eye" };
             let castle = situation.castle_nuts.contains(&key);
-            let tight = place(&steps, |what| *what == What::EyeTight(end));
-            let pinned = place(&steps, |what| *what == What::EyePin(end));
+            let tight = place(&steps, |what| *what == What::Kind(KindStep::Eyes(eyes::Step::Tight(end))));
+            let pinned = place(&steps, |what| *what == What::Kind(KindStep::Eyes(eyes::Step::Pin(end))));
             prop_assert_eq!(castle && tight.is_some(), pinned.is_some());
             prop_assert!(pinned.is_none() || tight < pinned);
         }
         // Jam nuts after the readings, readings after the bolts; marks and grease after everything tight.
-        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Jam)));
-        prop_assert!(all_before(&steps, |what| matches!(what, What::EyeTight(_) | What::Turn), |what| *what == What::ReadAgain));
+        prop_assert!(all_before(&steps, |what| *what == What::ReadAgain, |what| matches!(what, What::Kind(KindStep::Length(length::Step::Jam)))));
+        prop_assert!(all_before(&steps, |what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::Tight(_))) | What::Kind(KindStep::Length(length::Step::Turn))), |what| *what == What::ReadAgain));
         let tightened = steps.iter().rposition(|task| !task.tightens.is_empty());
         let marked = place(&steps, |what| *what == What::Witness);
         prop_assert_eq!(tightened.is_some(), marked.is_some());
@@ -318,20 +317,20 @@ proptest! {
     fn what_comes_off_goes_on(situation in situation()) {
         let steps = plan(&situation);
         let count = |wanted: &dyn Fn(&What) -> bool| places(&steps, wanted).len();
-        let by_hand = count(&|what| matches!(what, What::EyeByHand(_)));
-        let tight = count(&|what| matches!(what, What::EyeTight(_)));
+        let by_hand = count(&|what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::ByHand(_)))));
+        let tight = count(&|what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::Tight(_)))));
         // One that was only eased is tightened again, too: rubber, where the other eye moved.
-        let eased = count(&|what| matches!(what, What::EyeEased(_)));
+        let eased = count(&|what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::Eased(_)))));
         if let Some(bar) = &situation.bar {
             prop_assert_eq!(by_hand + eased, tight);
             let stays = bar.joints[usize::from(situation.ends.first().is_some_and(|work| work.end == BracketEnd::Frame))];
             let wound = situation.ends.len() == 1 && bar.hangs.is_none() && stays == JointKind::Rubber;
             prop_assert_eq!(eased, usize::from(wound));
         }
-        if count(&|what| *what == What::BarOut) > 0 {
+        if count(&|what| *what == What::Kind(KindStep::Eyes(eyes::Step::Out))) > 0 {
             prop_assert_eq!(by_hand, 2);
         }
-        prop_assert_eq!(count(&|what| *what == What::AdjusterOff), count(&|what| *what == What::AdjusterByHand));
+        prop_assert_eq!(count(&|what| *what == What::Kind(KindStep::Length(length::Step::EndOff))), count(&|what| *what == What::Kind(KindStep::Length(length::Step::EndByHand))));
         prop_assert_eq!(count(&|what| *what == What::BatteryOff), count(&|what| *what == What::BatteryOn));
     }
 
@@ -345,7 +344,7 @@ proptest! {
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);
         let has = |what: CutKind| cuts.iter().any(|cut| cut.name == BoltUpMessage::CutName(what).into());
-        let builds = !places(&plan(&situation), |what| *what == What::Build).is_empty();
+        let builds = !places(&plan(&situation), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Weld))).is_empty();
         prop_assert_eq!(has(CutKind::BarStock), builds);
         prop_assert_eq!(has(CutKind::LinkRods), rods && situation.links().is_some_and(|links| links.length.is_some()));
         prop_assert_eq!(has(CutKind::Panel), panels && situation.links().is_some());

@@ -14,7 +14,9 @@ use super::tasks::{Task, What};
 use crate::document::tool_keys as keys;
 use crate::document::{Job, length_of};
 use crate::message::Label;
-use crate::work::kinds::{KindStep, one_piece, splined, two_rate, y_link};
+use crate::work::kinds::{
+    KindStep, bracket, built_bar, drag_link, eyes, one_piece, splined, two_rate, y_link,
+};
 
 /// A tool.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -71,7 +73,7 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
     for (size, count) in wrenches(job, tasks) {
         add(ToolName::Wrench(size), ToolUse::Wrenches { count });
     }
-    if does(&|what| matches!(what, What::EyeByHand(_))) {
+    if does(&|what| matches!(what, What::Kind(KindStep::Eyes(eyes::Step::ByHand(_))))) {
         add(ToolName::Strap, ToolUse::AxleToFrame { steered: job.rig.is_steered() });
     }
     let unit = job.rig.sheet_unit;
@@ -86,10 +88,17 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add(ToolName::Punch, ToolUse::Mark);
         add(ToolName::RightAngleDrill, ToolUse::NoRoom);
     }
-    if does(&|what| matches!(what, What::DragLinkOff)) {
+    if does(&|what| matches!(what, What::Kind(KindStep::DragLink(drag_link::Step::Off)))) {
         add(ToolName::Separator, ToolUse::Taper);
     }
-    if does(&|what| matches!(what, What::Tack(_) | What::BarTack | What::Build)) {
+    if does(&|what| {
+        matches!(
+            what,
+            What::Kind(KindStep::Bracket(bracket::Step::Tack(_)))
+                | What::Kind(KindStep::BuiltBar(built_bar::Step::Tack))
+                | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld))
+        )
+    }) {
         add(ToolName::Welder, ToolUse::Weld);
         add(ToolName::AngleFinder, ToolUse::Partner);
     }

@@ -1,5 +1,7 @@
 //! A step of a kind of work, and the conditions by which steps of different kinds join: a kind names no step of another.
 
+use derecho_core::parts::BracketEnd;
+
 use super::rules::Rule;
 use crate::document::work::Stands;
 
@@ -12,10 +14,34 @@ pub enum Condition {
     ReadBefore,
     /// Stands are under the frame.
     OnStands,
-    /// The frame bracket is started by hand, or was never off.
-    FrameBracketOn,
-    /// The frame bracket is tight.
-    FrameBracketTight,
+    /// The bar, or the eye that moves, is out of its bracket.
+    EyesFree,
+    /// Whatever a bracket takes the place of is off.
+    OldBracketOff,
+    /// Everything is held where it will be, and was cycled.
+    MockedUp,
+    /// What is to be drilled is.
+    Drilled,
+    /// The battery is off.
+    BatteryOff,
+    /// An arc was struck, and the weld is made.
+    Welded,
+    /// The battery is on again.
+    BatteryOn,
+    /// A welded bracket is cold and coated.
+    BracketCold(BracketEnd),
+    /// A bolted bracket is started by hand.
+    BracketHung(BracketEnd),
+    /// A group of a bracket's bolts is tight.
+    BracketTight(BracketEnd),
+    /// The bar is set to its length on the bench.
+    BarSet,
+    /// A built bar is cold, with its bushings in.
+    BarBuilt,
+    /// Something of the bar or its brackets is started by hand.
+    BarHung,
+    /// What holds the axle sideways, or steers it, is tight.
+    AxleTight,
     /// It is down on its wheels.
     OnItsWeight,
     /// Both sides are read again.
@@ -58,12 +84,20 @@ pub enum First<S> {
 pub enum Phase {
     /// Taken off.
     Undo,
+    /// Made in the vehicle: bare metal, tack, weld.
+    Make,
+    /// Brackets started by hand.
+    Brackets,
+    /// Made or set on the bench.
+    Build,
     /// Started by hand.
     Hang,
     /// Drawn up before it is let down.
     Tighten,
     /// Set on its weight, before it is read.
     Set,
+    /// The steering, once both sides are read.
+    Steering,
     /// Drawn up on its weight.
     OnItsWeight,
 }

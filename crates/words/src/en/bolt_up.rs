@@ -1,28 +1,23 @@
 //! Stage Bolt-up.
 
 use super::sides;
-use super::step::{
-    DRILLING, FINGERS, STANDS, STEERING, StepSays, WELDING, in_a_row, plain, reported, unsaid,
-};
+use super::step::{DRILLING, STANDS, StepSays, in_a_row, plain, reported, unsaid};
 use crate::{all_marked as say_all, marked as say};
-use derecho_core::bar::adjuster::AdjusterKind;
 use derecho_core::fastener::hex::{drills, is_sawn};
 use derecho_core::fastener::strength::TorqueStands;
 use derecho_core::measure::phrase::Words;
 use derecho_core::measure::physical::{NM_PER_LB_FT, torque};
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Moment, Phrase, Side, Unit};
-use derecho_core::parts::BracketEnd;
-use derecho_core::pose::joint::JointKind;
 use derecho_job::bolt_up::message::{
     BoltUpMessage, CutKind, FastenerName, FastenerWhat, MockUpOpen, PartName, PartPlace, StepContext,
     StepFacts, ToolName, ToolUse,
 };
 use derecho_job::document::work::{HeadSide, PartRecord, PartState, Stands, TorqueSource};
 
-use derecho_job::bolt_up::situation::{Situation, drill_size, is_bushing};
-use derecho_job::bolt_up::tasks::{BracketBolts, What, end_word};
-use derecho_job::setups::PlannedGap;
+use derecho_job::bolt_up::situation::drill_size;
+use derecho_job::bolt_up::tasks::What;
+use derecho_job::work::kinds::bracket::{Bolts, end_word};
 use derecho_job::work::rules::Rule;
 
 pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
@@ -83,75 +78,7 @@ fn reported_of(facts: &StepFacts) -> StepSays {
     step(&facts.of, &facts.what)
 }
 
-/// The hole as people call it.
-pub(super) fn hole_name(name: &str) -> String {
-    // A hole may be called by a bare word, such as high; one with its number is taken for nothing else.
-    let is_hole = name.to_lowercase().contains("hole");
-    match name {
-        "" => "the old hole".to_owned(),
-        _ if is_hole && name.ends_with(|c: char| c.is_ascii_digit()) => mark(name),
-        _ if is_hole => format!("the \u{201c}{}\u{201d}", mark(name)),
-        _ => format!("the \u{201c}{}\u{201d} hole", mark(name)),
-    }
-}
-
-fn bracket_name(context: &StepContext, end: BracketEnd) -> String {
-    let part = context.situation.at(end).and_then(|work| work.bracket.as_ref());
-    part.map_or_else(|| format!("{} bracket", end_word(end)), |part| mark(&part.name))
-}
-
-/// Where an eye is bolted.
-fn into_hole(context: &StepContext, end: BracketEnd) -> String {
-    match context.situation.at(end) {
-        Some(work) if work.bracket.is_some() => {
-            format!("in {} of the {}", hole_name(&work.hole), bracket_name(context, end))
-        }
-        Some(work) => format!("in {} of its bracket", hole_name(&work.hole)),
-        None => "in its bracket".to_owned(),
-    }
-}
-
-/// A step in words.
-fn step(context: &StepContext, what: &What) -> StepSays {
-    use What as W;
-    match what {
-        W::Corners
-        | W::Stands
-        | W::ComesOff(_)
-        | W::BarOut
-        | W::EyeOff(_)
-        | W::EyeEased(_)
-        | W::AdjusterOff => undoing(context, what),
-        W::MockUp | W::Drill(_) => making(context, what),
-        W::BatteryOff
-        | W::Bare(_)
-        | W::Tack(_)
-        | W::TackCheck(_)
-        | W::Weld(_)
-        | W::Coat(_)
-        | W::BatteryOn => welding(context, what),
-        W::BracketByHand(_) | W::Snug(_) | W::BracketTight(..) => bracket_bolts(context, what),
-        W::Gap | W::BarCut | W::BarTack | W::BushingsOut | W::Build | W::BushingsIn => {
-            bar_made(context, what)
-        }
-        W::Bench | W::AdjusterByHand | W::Loosen | W::Turn | W::Jam => bar_set(context, what),
-        W::EyeByHand(_) | W::EyeTight(_) | W::AdjusterTight | W::EyePin(_) | W::AdjusterPin => {
-            eyes(context, what)
-        }
-        W::DragLinkOff
-        | W::DragLink
-        | W::DragLinkTight
-        | W::DragLinkPin
-        | W::DragLinkTurn
-        | W::DragLinkClamps => steering(context, what),
-        W::Kind(step) => super::kinds::step(context, *step),
-        W::OnItsWeight | W::ReadAgain | W::Grease | W::Witness | W::PutBack | W::Own { .. } => {
-            closing(context, what)
-        }
-    }
-}
-
-fn undoing(context: &StepContext, what: &What) -> StepSays {
+fn undoing(what: &What) -> StepSays {
     match what {
         What::Corners => reported(
             plain("Measure the ride height at all four corners"),
@@ -167,45 +94,34 @@ fn undoing(context: &StepContext, what: &What) -> StepSays {
             "Nothing comes loose until nothing can fall.",
             Some(STANDS),
         ),
-        What::ComesOff(end) => {
-            let first = context.situation.at(*end).and_then(|work| work.comes_off()).unwrap_or_default();
-            reported(
-                plain(&format!(
-                    "Remove what is in the way of the {}: {}",
-                    bracket_name(context, *end),
-                    mark(first)
-                )),
-                Some(plain("List anything you unclip or loosen along the way, so it goes back.")),
-                "The bracket goes on crooked over anything left under it.",
-                None,
-            )
-        }
-        What::BarOut => reported(
-            plain("Remove the old bar, axle end first"),
-            Some(plain(
-                "While it is apart, look for oval holes, undersized bolts, torn bushings and cracked brackets.",
-            )),
-            "With the bar out the axle goes wherever the springs put it.",
-            Some(STANDS),
-        ),
-        What::EyeEased(end) => reported(
-            plain(&format!("Loosen the {} eye bolt one turn", end_word(*end))),
-            Some(plain("Leave it in its hole; tighten it again with the weight on the wheels.")),
-            "The bar is about to change angle: a clamped rubber bushing would stay twisted.",
-            Some(STANDS),
-        ),
-        What::EyeOff(end) => reported(
-            plain(&format!("Unbolt the {} end of the bar", end_word(*end))),
-            Some(plain("Check the hole and the bushing while it is apart.")),
-            "The other end stays bolted and holds the bar up.",
-            Some(STANDS),
-        ),
-        _ => reported(
-            plain("Unbolt the adjusting end and loosen its jam nut"),
+        _ => unsaid(),
+    }
+}
+
+fn battery(what: &What) -> StepSays {
+    match what {
+        What::BatteryOff => reported(
+            plain("Disconnect the negative battery cable"),
+            Some(plain("Unplug whatever the vehicle manufacturer lists before arc welding.")),
+            "Welding current can kill electronics.",
             None,
-            "A single-adjuster bar turns only with that end off.",
-            Some(STANDS),
         ),
+        What::BatteryOn => reported(plain("Reconnect the battery"), None, "Welding is finished.", None),
+        _ => unsaid(),
+    }
+}
+
+/// A step in words.
+fn step(context: &StepContext, what: &What) -> StepSays {
+    use What as W;
+    match what {
+        W::Corners | W::Stands => undoing(what),
+        W::MockUp | W::Drill(_) => making(context, what),
+        W::BatteryOff | W::BatteryOn => battery(what),
+        W::Kind(step) => super::kinds::step(context, *step),
+        W::OnItsWeight | W::ReadAgain | W::Grease | W::Witness | W::PutBack | W::Own { .. } => {
+            closing(context, what)
+        }
     }
 }
 
@@ -247,54 +163,6 @@ fn making(context: &StepContext, what: &What) -> StepSays {
     }
 }
 
-fn welding(context: &StepContext, what: &What) -> StepSays {
-    let bracket = |end: &BracketEnd| bracket_name(context, *end);
-    match what {
-        What::BatteryOff => reported(
-            plain("Disconnect the negative battery cable"),
-            Some(plain("Unplug whatever the vehicle manufacturer lists before arc welding.")),
-            "Welding current can kill electronics.",
-            None,
-        ),
-        What::Bare(end) => reported(
-            plain(&format!("Grind to bare metal and bevel where the {} goes", bracket(end))),
-            Some(plain(
-                "Cut off any old bracket in its place first. Take out or cover bushings and lines nearby.",
-            )),
-            "Paint and rust make holes in the weld.",
-            Some(WELDING),
-        ),
-        What::Tack(end) => reported(
-            plain(&format!("Tack the {} only", bracket(end))),
-            Some(plain("Zero the angle finder on the bracket at the other end, then match this one to it.")),
-            "A tack is easy to cut off again.",
-            Some(WELDING),
-        ),
-        What::TackCheck(end) => reported(
-            plain(&format!("Check the tacked {}: angle, reach, full cycle", bracket(end))),
-            Some(plain(
-                "The bar must adjust both ways from its length and clear everything from full droop to full bump.",
-            )),
-            "Tacks pull as they cool.",
-            None,
-        ),
-        What::Weld(end) => reported(
-            plain(&format!("Finish-weld the {}", bracket(end))),
-            Some(plain("Short beads, alternating sides, bushings out; let it cool between beads.")),
-            "One long bead warps it and burns the rubber.",
-            Some(WELDING),
-        ),
-        What::Coat(end) => reported(
-            plain(&format!("Let the {} cool, then paint it", bracket(end))),
-            None,
-            "Bare steel beside a weld rusts first.",
-            None,
-        ),
-        What::BatteryOn => reported(plain("Reconnect the battery"), None, "Welding is finished.", None),
-        _ => unsaid(),
-    }
-}
-
 /// Which drills, one after the other.
 fn drilling(size: Length) -> Phrase {
     Phrase::of(|w| {
@@ -307,217 +175,6 @@ fn drilling(size: Length) -> Phrase {
             sizes.join(", then ")
         )
     })
-}
-
-/// With the length the bar gets, where it gets another.
-fn to_length(context: &StepContext, verb: &str) -> Phrase {
-    match context.situation.bar.as_ref().and_then(|bar| bar.length) {
-        Some(length) => Phrase::of(|w| format!("{verb} {} eye to eye", w.fine(length))),
-        None => plain(verb),
-    }
-}
-
-/// The same of a built bar, whose length nobody can cut by before its gap is measured in the planned holes.
-fn to_gap(context: &StepContext, verb: &str, unmeasured: &str) -> Phrase {
-    match context.situation.gap {
-        PlannedGap::TapeAgain => plain(unmeasured),
-        _ => to_length(context, verb),
-    }
-}
-
-/// How far to turn, jam nuts loose first.
-fn setting(context: &StepContext) -> Option<Phrase> {
-    // What was in the vehicle is held by its jam nuts.
-    let hung = context.situation.bar.as_ref().is_some_and(|bar| bar.hangs.is_some());
-    let loosen = (!hung && !context.situation.turns_the_sleeve())
-        .then(|| plain("Loosen the jam nuts or clamps first."));
-    let reported: Vec<Phrase> = loosen.into_iter().chain(say_all(&context.setting)).collect();
-    (!reported.is_empty()).then(|| in_a_row(&reported))
-}
-
-fn bracket_bolts(context: &StepContext, what: &What) -> StepSays {
-    let situation = &context.situation;
-    match what {
-        What::BracketByHand(end) => reported(
-            plain(&format!("Start every bolt of the {} by hand", bracket_name(context, *end))),
-            Some(plain("Fingers only, all the way: a nut that stops is the wrong nut or cross-threaded.")),
-            "One tight bolt pulls the others out of line.",
-            None,
-        ),
-        What::Snug(end) => reported(
-            plain(&format!("{}: snug all bolts, then back them off one turn", bracket_name(context, *end))),
-            None,
-            "Lets it seat before it is clamped.",
-            None,
-        ),
-        What::BracketTight(end, bolts) => reported(
-            plain(&format!("{}: tighten the {}", bracket_name(context, *end), bolts_reported(*bolts))),
-            Some(plain(if through_bushing(situation, *end, *bolts) {
-                "The bolt goes through a control arm bushing: tighten it on its wheels at the driven height, never hanging. The manufacturer's sequence comes first if there is one."
-            } else if *bolts == BracketBolts::Main {
-                "The manufacturer's sequence comes first if there is one."
-            } else {
-                "If there are several, two passes: all to half torque, from the middle out, then full torque in the same order. The manufacturer's sequence comes first if there is one."
-            })),
-            "Pulled in by the small bolts it goes on crooked.",
-            None,
-        ),
-        _ => unsaid(),
-    }
-}
-
-/// What to cut, and where the templates are. Measured again last where its brackets were there all along.
-fn cut_stock(context: &StepContext) -> Phrase {
-    let again = (!context.situation.tapes_the_gap())
-        .then(|| plain("Measure the gap once more first, on its wheels, axle strapped to center."));
-    let templates = plain("Full-size cope templates are on the Bar screen, under Other bars.");
-    in_a_row(&again.into_iter().chain(context.cut.as_ref().map(say)).chain([templates]).collect::<Vec<_>>())
-}
-
-fn bar_made(context: &StepContext, what: &What) -> StepSays {
-    match what {
-        What::Gap => reported(
-            plain("Measure the gap between the bushing shells, eyes in the planned holes"),
-            Some(plain(
-                "Springs back in, down on its wheels at the driven height, axle strapped to center, bracket bolts snug, \
-                 both bushings in. Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
-            )),
-            "The first gap was between other holes.",
-            Some(FINGERS),
-        ),
-        What::BarCut => reported(
-            to_gap(
-                context,
-                "Cut and cope the bar stock for a bar of",
-                "Cut and cope the bar stock to the gap you measured",
-            ),
-            Some(cut_stock(context)),
-            "Cut too short, it stays too short.",
-            Some("Eye protection on. Clamp the bar stock. Deburr sharp edges."),
-        ),
-        What::BarTack => reported(
-            plain("Tack the bar in place between both bushing shells"),
-            Some(plain(
-                "On its wheels at the driven height, axle strapped to center as for the gap, brackets snug, both ends \
-                 bolted. Set it down for this, then back on jack stands.",
-            )),
-            "Tacked in place, both shells line up with their bolts.",
-            Some(WELDING),
-        ),
-        What::BushingsOut => reported(
-            plain("Remove the tacked bar and press both bushings out"),
-            Some(plain(
-                "Back on jack stands first, the axle supported. Mark which bushing came out of which end.",
-            )),
-            "The heat of welding burns a bushing.",
-            Some(STANDS),
-        ),
-        What::Build => reported(
-            to_gap(context, "Finish-weld the bar at", "Finish-weld the bar at the length its gap gives"),
-            Some(plain(
-                "On the bench, center to center of the bolt holes, measured again before the first bead. Short beads, \
-                 alternating sides.",
-            )),
-            "A welded bar can't be adjusted.",
-            Some(WELDING),
-        ),
-        What::BushingsIn => reported(
-            plain("Let the bar cool, paint it, then press both bushings in"),
-            Some(plain("Measure it once more, cold: eye to eye.")),
-            "Pressed into a hot eye, a bushing is ruined.",
-            Some("Eye protection on. Keep hands clear of the press."),
-        ),
-        _ => unsaid(),
-    }
-}
-
-fn bar_set(context: &StepContext, what: &What) -> StepSays {
-    let situation = &context.situation;
-    match what {
-        What::Bench => reported(
-            match &situation.bar {
-                Some(bar) if bar.hangs.is_some() => to_length(
-                    context,
-                    &format!("On the bench, set the {} to", mark(bar.hangs.as_deref().unwrap_or_default())),
-                ),
-                _ => to_length(context, "With one end free, set the bar to"),
-            },
-            setting(context),
-            "On the bench you can see both ends and even them up.",
-            Some("Never less thread engaged than the manufacturer calls for."),
-        ),
-        What::AdjusterByHand => reported(
-            to_length(context, "Turn the free end and bolt it back by hand: the bar is"),
-            setting(context),
-            "The eye must slip over its bolt without force.",
-            Some(FINGERS),
-        ),
-        What::Loosen => reported(
-            plain("Loosen both jam nuts or clamps and paint-mark the sleeve"),
-            Some(plain("A line across sleeve and thread lets you count turns.")),
-            "Forcing a clamped sleeve tears its thread.",
-            None,
-        ),
-        What::Turn => reported(
-            to_length(context, "Turn the sleeve until the bar is"),
-            setting(context),
-            "It turns with both ends bolted, on its wheels.",
-            None,
-        ),
-        What::Jam => reported(
-            plain(match situation.bar.as_ref().and_then(|bar| bar.kind) {
-                Some(AdjusterKind::OneEnd) => "Tighten the jam nut",
-                _ => "Tighten both jam nuts or clamps, clamps square",
-            }),
-            Some(plain("Hold the bar so that both ends stay parallel.")),
-            "Last, once both sides measure the same: until then the length may still change.",
-            None,
-        ),
-        _ => unsaid(),
-    }
-}
-
-fn eyes(context: &StepContext, what: &What) -> StepSays {
-    let situation = &context.situation;
-    match what {
-        What::EyeByHand(end) => reported(
-            plain(&format!(
-                "Bolt the {} end of the bar {} by hand, on the {} side",
-                end_word(*end),
-                into_hole(context, *end),
-                context.side(*end).map_or_else(String::new, |side| sides::whose(side, context.driver))
-            )),
-            if *end == BracketEnd::Axle || !situation.is_undone(BracketEnd::Axle) {
-                context.eye.as_ref().map(say)
-            } else {
-                None
-            },
-            "The other end only lines up while this one is loose.",
-            Some(FINGERS),
-        ),
-        What::EyeTight(end) => {
-            let joint = situation.bar.as_ref().map(|bar| bar.joints[usize::from(*end == BracketEnd::Axle)]);
-            reported(
-                plain(&format!("Tighten the {} eye bolt", end_word(*end))),
-                joint.map(|joint| plain(tighten_at(joint))),
-                eye_because(joint),
-                None,
-            )
-        }
-        What::AdjusterTight => {
-            let joints = situation.bar.as_ref().map(|bar| bar.joints);
-            let joint = joints.map(|j| j.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(j[0]));
-            reported(
-                plain("Tighten the adjusting-end bolt"),
-                joint.map(|joint| plain(tighten_at(joint))),
-                eye_because(joint),
-                None,
-            )
-        }
-        What::EyePin(end) => pin(&format!("{} eye bolt's", end_word(*end))),
-        What::AdjusterPin => pin("adjusting-end bolt's"),
-        _ => unsaid(),
-    }
 }
 
 fn closing(context: &StepContext, what: &What) -> StepSays {
@@ -575,60 +232,6 @@ fn closing(context: &StepContext, what: &What) -> StepSays {
     }
 }
 
-/// A cotter pin through a castle nut of the bar.
-fn pin(whose: &str) -> StepSays {
-    reported(
-        plain(&format!("Cotter pin through the {whose} castle nut")),
-        Some(plain("Tighten to the next slot, never back off. Bend the pin legs around the nut.")),
-        "Back off to a slot and you lose the torque.",
-        None,
-    )
-}
-
-fn steering(context: &StepContext, what: &What) -> StepSays {
-    let name = mark(context.situation.drag_link.as_deref().unwrap_or_default());
-    match what {
-        What::DragLinkOff => reported(
-            plain("Remove the cotter pin and nut and separate the old ball stud"),
-            Some(plain("With a ball joint separator. Never hit the stud or its threads; leave the nut on by two turns until it pops.")),
-            "A fork or a hammer ruins the boot and the threads.",
-            Some(STEERING),
-        ),
-        What::DragLink => reported(
-            plain(&format!("Install the {name}, nuts by hand")),
-            Some(plain("Taper clean and dry; seat it before you run the nut up.")),
-            "The drag link has to match the bar, or you get bump steer.",
-            Some(STEERING),
-        ),
-        What::DragLinkTight => reported(
-            plain(&format!("Tighten the nuts of the {name}")),
-            None,
-            "A ball stud spins in its taper until it seats.",
-            Some(STEERING),
-        ),
-        What::DragLinkTurn => reported(
-            plain("Turn the drag link's sleeve until the steering wheel is straight"),
-            context.link.as_ref().map(say).or_else(|| {
-                Some(plain("Clamps loose, wheels straight ahead, half turns at a time; equal thread engaged at both ends."))
-            }),
-            "The steering wheel turns with the axle when it is centered.",
-            Some(STEERING),
-        ),
-        What::DragLinkClamps => reported(
-            plain("Tighten the clamps of the drag link's sleeve"),
-            Some(plain("Both ball studs centered in their travel, clamp bolts clear of everything at full lock.")),
-            "A sleeve that turns by itself steers by itself.",
-            Some(STEERING),
-        ),
-        _ => reported(
-            plain(&format!("Cotter pins through the nuts of the {name}")),
-            Some(plain("Tighten to the next slot, never back off.")),
-            "Back off to a slot and you lose the torque.",
-            Some(STEERING),
-        ),
-    }
-}
-
 /// What is cut, and where its template is.
 pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     match what {
@@ -646,34 +249,6 @@ pub(crate) fn cut(what: CutKind) -> (&'static str, &'static str) {
     }
 }
 
-const fn bolts_reported(bolts: BracketBolts) -> &'static str {
-    match bolts {
-        BracketBolts::Main => "main bolt",
-        BracketBolts::Side => "side bolts",
-        BracketBolts::Small => "small bolts",
-    }
-}
-
-const fn tighten_at(joint: JointKind) -> &'static str {
-    if is_bushing(joint) {
-        "On its wheels at the height it is driven, never in a raised mode."
-    } else {
-        "A spherical joint can be tightened at any height."
-    }
-}
-
-fn eye_because(joint: Option<JointKind>) -> &'static str {
-    match joint {
-        Some(JointKind::Rubber) => "A rubber bushing tightened with the axle hanging stays twisted.",
-        Some(JointKind::Polyurethane) => {
-            "A polyurethane bushing tightened with the axle hanging gets squeezed out."
-        }
-        Some(JointKind::Spherical | JointKind::SphericalHighMisalignment) | None => {
-            "After the bracket's own bolts."
-        }
-    }
-}
-
 fn on_its_weight(driven: Option<&str>) -> String {
     match driven {
         None => "Set it down on its wheels, at ride height".to_owned(),
@@ -681,12 +256,6 @@ fn on_its_weight(driven: Option<&str>) -> String {
             format!("Set it down on its wheels, at the height it is driven: {}", mark(driven))
         }
     }
-}
-
-/// Whether a group of a bracket's bolts goes through an arm's bushing.
-fn through_bushing(situation: &Situation, end: BracketEnd, bolts: BracketBolts) -> bool {
-    let key = format!("{}/{}", end_word(end), bolts.word());
-    situation.through_bushings.contains(&key)
 }
 
 /// How the vehicle has to stand.
@@ -1050,9 +619,9 @@ fn fastener(name: &FastenerName) -> String {
         FastenerName::Bracket { bolts, bracket } => {
             let bracket = bracket.as_deref().map_or_else(|| "bracket".to_owned(), mark);
             return match bolts {
-                BracketBolts::Main => format!("{bracket} main bolt"),
-                BracketBolts::Side => format!("{bracket} side bolts"),
-                BracketBolts::Small => format!("{bracket} small bolts"),
+                Bolts::Main => format!("{bracket} main bolt"),
+                Bolts::Side => format!("{bracket} side bolts"),
+                Bolts::Small => format!("{bracket} small bolts"),
             };
         }
     }

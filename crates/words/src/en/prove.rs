@@ -424,7 +424,7 @@ pub(crate) fn bar_now(name: &str, length: Length, left: Option<(Length, Length)>
 
 pub(crate) fn eye_now(end: BracketEnd, hole: &str, off: (Length, Length)) -> Phrase {
     let end = if end == BracketEnd::Axle { "Axle" } else { "Frame" };
-    let hole = super::bolt_up::hole_name(hole);
+    let hole = super::step::hole_name(hole);
     Phrase::of(|w| {
         let place = elsewhere(w, off);
         let place = if place.is_empty() { place } else { format!(", {place} than planned") };

@@ -1,6 +1,7 @@
 //! A step of the work as it is said, and the cautions that several steps share.
 
 use derecho_core::measure::Phrase;
+use derecho_core::measure::typed::mark;
 
 /// A step in words.
 pub(super) struct StepSays {
@@ -45,4 +46,16 @@ pub(super) fn in_a_row(phrases: &[Phrase]) -> Phrase {
         };
         phrases.iter().map(stopped).collect::<Vec<_>>().join(" ")
     })
+}
+
+/// The hole as people call it.
+pub(super) fn hole_name(name: &str) -> String {
+    // A hole may be called by a bare word, such as high; one with its number is taken for nothing else.
+    let is_hole = name.to_lowercase().contains("hole");
+    match name {
+        "" => "the old hole".to_owned(),
+        _ if is_hole && name.ends_with(|c: char| c.is_ascii_digit()) => mark(name),
+        _ if is_hole => format!("the \u{201c}{}\u{201d}", mark(name)),
+        _ => format!("the \u{201c}{}\u{201d} hole", mark(name)),
+    }
 }

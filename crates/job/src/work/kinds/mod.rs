@@ -1,8 +1,14 @@
-//! The register of the kinds of work that are folders of their own: what each changes on the vehicle, and its steps. Here
+//! The register of the kinds of work: what each changes on the vehicle, and its steps. Here
 //! alone they are told apart; whoever needs their steps, parts or bolts asks here.
 
+pub mod bar_swap;
 pub mod brace;
+pub mod bracket;
+pub mod built_bar;
 pub mod disconnect;
+pub mod drag_link;
+pub mod eyes;
+pub mod length;
 pub mod links;
 pub mod one_piece;
 pub mod second_shim;
@@ -11,7 +17,12 @@ pub mod two_rate;
 pub mod y_link;
 
 use self::brace::Brace;
+use self::bracket::Bracket;
+use self::built_bar::BuiltBar;
 use self::disconnect::Disconnect;
+use self::drag_link::DragLink;
+use self::eyes::Eyes;
+use self::length::Length;
 use self::links::Links;
 use self::second_shim::SecondShim;
 use self::y_link::YLink;
@@ -20,6 +31,18 @@ use super::step::KindTask;
 /// Something that is changed on the vehicle.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Change {
+    /// The track bar's length.
+    Length(Length),
+    /// Its eyes, unbolted and bolted.
+    Eyes(Eyes),
+    /// A bracket.
+    Bracket(Bracket),
+    /// A bar built to its gap.
+    BuiltBar(BuiltBar),
+    /// A bar in place of the old one.
+    BarSwap,
+    /// The drag link.
+    DragLink(DragLink),
     /// A sway bar of one piece is installed.
     OnePiece,
     /// A splined sway bar is.
@@ -44,6 +67,18 @@ pub enum Change {
 /// A step of one of the kinds.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum KindStep {
+    /// Of a bar in place of the old one.
+    BarSwap(bar_swap::Step),
+    /// Of a bracket.
+    Bracket(bracket::Step),
+    /// Of a bar built to its gap.
+    BuiltBar(built_bar::Step),
+    /// Of the drag link.
+    DragLink(drag_link::Step),
+    /// Of the track bar's eyes.
+    Eyes(eyes::Step),
+    /// Of its length.
+    Length(length::Step),
     /// Of a sway bar of one piece.
     OnePiece(one_piece::Step),
     /// Of a splined one.
@@ -67,6 +102,12 @@ impl KindStep {
     #[must_use]
     pub const fn key(self) -> &'static str {
         match self {
+            Self::BarSwap(step) => step.key(),
+            Self::Bracket(step) => step.key(),
+            Self::BuiltBar(step) => step.key(),
+            Self::DragLink(step) => step.key(),
+            Self::Eyes(step) => step.key(),
+            Self::Length(step) => step.key(),
             Self::OnePiece(step) => step.key(),
             Self::Splined(step) => step.key(),
             Self::TwoRate(step) => step.key(),
@@ -82,6 +123,12 @@ impl KindStep {
     #[must_use]
     pub const fn has_how(self) -> bool {
         match self {
+            Self::BarSwap(step) => step.has_how(),
+            Self::Bracket(step) => step.has_how(),
+            Self::BuiltBar(step) => step.has_how(),
+            Self::DragLink(step) => step.has_how(),
+            Self::Eyes(step) => step.has_how(),
+            Self::Length(step) => step.has_how(),
             Self::OnePiece(step) => step.has_how(),
             Self::Splined(step) => step.has_how(),
             Self::TwoRate(step) => step.has_how(),
@@ -97,6 +144,12 @@ impl KindStep {
     #[must_use]
     pub const fn has_caution(self) -> bool {
         match self {
+            Self::BarSwap(step) => step.has_caution(),
+            Self::Bracket(step) => step.has_caution(),
+            Self::BuiltBar(step) => step.has_caution(),
+            Self::DragLink(step) => step.has_caution(),
+            Self::Eyes(step) => step.has_caution(),
+            Self::Length(step) => step.has_caution(),
             Self::OnePiece(step) => step.has_caution(),
             Self::Splined(step) => step.has_caution(),
             Self::TwoRate(step) => step.has_caution(),
@@ -117,6 +170,12 @@ impl Change {
             tasks.into_iter().map(|task| task.among(all)).collect()
         }
         match self {
+            Self::Length(length) => among(length::tasks(*length), KindStep::Length),
+            Self::Eyes(eyes) => among(eyes::tasks(eyes), KindStep::Eyes),
+            Self::Bracket(bracket) => among(bracket::tasks(*bracket), KindStep::Bracket),
+            Self::BuiltBar(bar) => among(built_bar::tasks(*bar), KindStep::BuiltBar),
+            Self::BarSwap => among(bar_swap::tasks(), KindStep::BarSwap),
+            Self::DragLink(link) => among(drag_link::tasks(*link), KindStep::DragLink),
             Self::OnePiece => among(one_piece::tasks(), KindStep::OnePiece),
             Self::Splined => among(splined::tasks(), KindStep::Splined),
             Self::TwoRate { .. } => among(two_rate::tasks(), KindStep::TwoRate),

@@ -1,8 +1,15 @@
 //! The steps of the kinds of work, a file a kind.
 
 mod any_sway_bar;
+mod any_track_bar;
+mod bar_swap;
 mod brace;
+mod bracket;
+mod built_bar;
 mod disconnect;
+mod drag_link;
+mod eyes;
+mod length;
 mod links;
 mod one_piece;
 mod second_shim;
@@ -17,6 +24,12 @@ use derecho_job::work::kinds::KindStep;
 /// A step of one of them.
 pub(super) fn step(context: &StepContext, step: KindStep) -> StepSays {
     match step {
+        KindStep::BarSwap(step) => bar_swap::step(context, step),
+        KindStep::Bracket(step) => bracket::step(context, step),
+        KindStep::BuiltBar(step) => built_bar::step(context, step),
+        KindStep::DragLink(step) => drag_link::step(context, step),
+        KindStep::Eyes(step) => eyes::step(context, step),
+        KindStep::Length(step) => length::step(context, step),
         KindStep::OnePiece(step) => one_piece::step(step),
         KindStep::Splined(step) => splined::step(context, step),
         KindStep::TwoRate(step) => two_rate::step(context, step),

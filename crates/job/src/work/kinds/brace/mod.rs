@@ -1,5 +1,7 @@
 //! A brace from the frame bracket to the far rail: by hand with the bracket, tight after it.
 
+use derecho_core::parts::BracketEnd;
+
 use crate::work::rules::Rule;
 use crate::work::step::{Condition, KindTask, Phase};
 
@@ -48,11 +50,12 @@ pub(super) fn tasks() -> Vec<KindTask<Step>> {
     vec![
         KindTask::new(Step::ByHand, Phase::Hang)
             .undoes()
-            .once(Condition::FrameBracketOn, Rule::HungFirst)
+            .once(Condition::BracketHung(BracketEnd::Frame), Rule::HungFirst)
+            .once(Condition::BracketCold(BracketEnd::Frame), Rule::HungFirst)
             .starts(&BOLTS),
         KindTask::new(Step::Tight, Phase::Tighten)
             .after(Step::ByHand, Rule::HandFirst)
-            .once(Condition::FrameBracketTight, Rule::BracketFirst)
+            .once(Condition::BracketTight(BracketEnd::Frame), Rule::BracketFirst)
             .tightens(&BOLTS),
     ]
 }
