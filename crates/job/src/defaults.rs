@@ -223,6 +223,10 @@ pub const SOFT_SHARE: f64 = 0.5;
 /// The same of the soft rate of a two-rate bar.
 pub const TWO_RATE_SHARE: f64 = 0.3;
 
+/// Sideways in a hard bend (default of this program), g: about what a tall vehicle on all-terrain tires holds before it
+/// slides.
+pub const HARD_BEND_G: f64 = 0.7;
+
 /// A pin goes in while its eye is so far off: its own chamfer (default of this program).
 pub const PIN_CHAMFER: Length = Length::from_mm(3.0);
 

@@ -497,6 +497,43 @@ fn a_two_rate_bar_is_between_firm_and_free() {
     assert!(firm < half && half < soft && soft <= free, "{firm} {half} {soft} {free}");
 }
 
+/// Firm in a bend, soft where the axle goes as far as it will: neither is judged where the other is driven. By hand, from the
+/// twist that the sweep gives and the roll the road gives: tau = 16·k·theta / (pi·D³), of the soft rate its share.
+#[test]
+fn each_setting_of_a_two_rate_bar_is_judged_where_it_is_driven() {
+    let of = |kind: &str, percent: Option<f64>| {
+        let mut value = upright();
+        value["sway"]["kind"] = json!(kind);
+        value["sway"]["soft_percent"] = json!(percent);
+        let result = swayed(&value);
+        let hole = result.holes.iter().find(|hole| hole.in_use).unwrap().clone();
+        (hole, result)
+    };
+    let shear = |twist: f64| 16.0 * torsion() * twist / (PI * 27.0_f64.powi(3));
+    let (firm, _) = of("splined", None);
+    let worst = firm.worst_twist_deg.to_radians();
+    assert!(close(firm.stress_mpa, shear(worst), 1e-3), "{}", firm.stress_mpa);
+    // Arms of 320 mm with links 420 mm out turn against each other by 2·420/320 to the degree of roll.
+    let bend = (firm.road_deg_per_g.unwrap() * 0.7).to_radians() * 2.0 * 420.0 / 320.0;
+    for percent in [90.0, 30.0, 1.0] {
+        let (hole, result) = of("two_rate", Some(percent));
+        let (soft, locked) = (shear(worst) * percent / 100.0, shear(bend));
+        assert!(close(hole.stress_mpa, soft.max(locked), 0.02), "{} {soft} {locked}", hole.stress_mpa);
+        let said = hole.says.inches().to_owned();
+        assert!(
+            said.contains("locked in a hard corner") && said.contains("unlocked at the worst twist"),
+            "{said}"
+        );
+        // Both are in the working.
+        let steps = &result.bar_working.steps;
+        assert_eq!(steps.iter().filter(|step| step.formula.starts_with("τ")).count(), 2);
+    }
+    // A powered disconnect lets go where the axle twists.
+    let (powered, _) = of("powered", None);
+    assert!(close(powered.stress_mpa, shear(bend), 0.02), "{}", powered.stress_mpa);
+    assert!(powered.says.inches().contains("unlocked no load"));
+}
+
 #[test]
 fn what_ends_the_twist_first_is_named() {
     let ended = |value: &Value, name: &str| {

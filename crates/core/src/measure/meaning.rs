@@ -136,7 +136,20 @@ pub enum Meaning {
     Shear {
         /// What its steel takes.
         allowable: Stress,
+        /// In which setting.
+        driven: ShearIn,
     },
+}
+
+/// The setting in which a sway bar's shear is worked out.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum ShearIn {
+    /// The bar as it is, wherever the axle goes.
+    Everywhere,
+    /// Locked, in a hard bend.
+    Locked,
+    /// Unlocked, wherever the axle goes.
+    Unlocked,
 }
 
 impl Serialize for Meaning {

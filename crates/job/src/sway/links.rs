@@ -14,6 +14,7 @@ use crate::document::{Job, heights, length_of};
 use crate::sway::places::{LinkWork, Places, SwayArms, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
+use crate::sway::setting::{Driven, Setting, share_off_road};
 use derecho_core::measure::phrase::Value;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
 use derecho_core::pose::travel::{self, Envelope};
@@ -517,6 +518,8 @@ pub fn at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<AtEnds> 
     let work = works_at_once && crossed.iter().flatten().all(|posed| works(posed.as_ref()));
     let twisted = crossed.iter().flatten().flatten().filter_map(|posed| rates::twist_of(&places, posed));
     let most = twisted.map(Angle::abs).reduce(Angle::max).filter(|_| is_measured);
-    let stress = most.map(|twist| rates::bar_rate(form, &places).stress(twist));
+    // At the ends of its travel a two-rate bar is unlocked, and a powered one disconnected.
+    let here = |twist| Setting { driven: Driven::Everywhere, share: share_off_road(form), twist };
+    let stress = most.map(|twist| here(twist).stress(&rates::bar_rate(form, &places)));
     Some(AtEnds { work, stress, takes: rates::allowable(form) })
 }

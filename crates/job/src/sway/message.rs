@@ -7,6 +7,7 @@ use crate::document::Use;
 use crate::document::sway::{BoltWay, PanelFaces};
 use crate::message::{Message, OfTopic, Topic};
 use crate::sway::places::LinkWork;
+use crate::sway::setting::Driven;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Force, Length, Mass, RollRate, Side, SpringRate, Stress};
 use derecho_core::sway::ArmFault;
@@ -218,7 +219,7 @@ pub enum SwayMessage {
         against: Against,
         roll: Option<RollRate>,
         road: Option<f64>,
-        stress: Stress,
+        stressed: Vec<(Driven, Stress)>,
         takes: Stress,
     },
     /// What the vehicle weighs, and its centre of gravity above the roll axis.

@@ -12,6 +12,7 @@ mod poses;
 mod rates;
 mod road_and_trail;
 mod room;
+pub mod setting;
 mod splined;
 mod stow;
 mod surroundings;
@@ -195,6 +196,8 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let base = Base::of(job, mechanism);
     let around = Surroundings::of(job, mechanism, places.axis);
     let per_roll = places.twist_per_roll(&driven);
+    let in_a_bend =
+        setting::in_a_bend(per_roll.and_then(|per_roll| base.road_with(rate.roll_rate(per_roll))), per_roll);
     let bar_assumed = rates::assumed(job, &rate);
     // What arms and links touch is found beside what they do: neither asks the other.
     let (touched, links, splined, on_axle, vehicle) = std::thread::scope(|scope| {
@@ -242,8 +245,9 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         old_and_new: fit::old_and_new(job, &rate),
         checks,
         holes,
-        bar_working: per_roll
-            .map_or_else(Working::default, |per_roll| rates::working(job, &rate, per_roll, worst_twist)),
+        bar_working: per_roll.map_or_else(Working::default, |per_roll| {
+            rates::working(job, &rate, per_roll, &setting::settings(&job.sway, worst_twist, in_a_bend))
+        }),
         links: Some(links),
         splined,
         room: Some(room),

@@ -14,6 +14,7 @@ use crate::document::sway::SwayKind;
 use crate::document::{ArmHoleId, Job, Sway, length_of};
 use crate::sway::places::{Places, SwayArms, twist};
 use crate::sway::road_and_trail::Base;
+use crate::sway::setting::{Driven, Setting, in_a_bend, settings};
 use derecho_core::measure::phrase::Value;
 use derecho_core::pose::mechanism::Posed;
 use derecho_core::pose::travel::Envelope;
@@ -45,7 +46,7 @@ pub struct HoleResult {
     pub roll_rate_nm_per_deg: Option<f64>,
     /// Twist of the bar at the worst pose.
     pub worst_twist_deg: Angle,
-    /// Shear stress there, MPa.
+    /// Shear stress, MPa: the most of the settings it is driven in.
     pub stress_mpa: f64,
     /// What the bar's material takes, MPa.
     pub allowable_mpa: f64,
@@ -135,16 +136,35 @@ pub(crate) fn worst_twist(arms: &[Option<SwayArms>]) -> Angle {
     closed.fold(Angle::ZERO, |worst, arms| worst.max(twist(&arms).abs()))
 }
 
-/// How the rate of the bar in use is worked out at the driven height, and its stress at the worst pose.
-pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) -> Working {
+/// How the rate of the bar in use is worked out at the driven height, and its stress in each setting where it is driven.
+pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, settings: &[Setting]) -> Working {
     let (length, number) = (Value::Length, Value::Number);
     let torsion = rate.torsion().to_nm_per_radian();
     let effective = rate.effective().to_nm_per_radian();
     // Millimetres whatever is shown: the modulus is in N/mm².
     let mm = |length: Length| number(length.to_mm(), 2);
+    let shear = |setting: &Setting| {
+        Step::new(
+            Meaning::Shear { allowable: allowable(&job.sway), driven: setting.driven.meaning() },
+            if setting.driven == Driven::Unlocked {
+                "τ = 16 · {k_eff} · {s} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))"
+            } else {
+                "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))"
+            },
+            &[
+                ("k_eff", number(effective, 0)),
+                ("s", number(setting.share, 2)),
+                ("θ", number(setting.twist.to_radians(), 4)),
+                ("D", mm(rate.outside)),
+                ("d", mm(rate.bore)),
+            ],
+            number(setting.stress(rate).to_mpa(), 1),
+        )
+    };
+    let arm = Step::new(Meaning::ArmInUse, "a = {a}", &[("a", length(rate.arm))], length(rate.arm));
     Working {
         title: Heading::BarRate,
-        steps: vec![
+        steps: [
             Step::new(
                 Meaning::Torsion,
                 "k_t = 79300 · π · ({D}⁴ − {d}⁴) / (32 · {L}) / 1000",
@@ -163,19 +183,11 @@ pub(crate) fn working(job: &Job, rate: &BarRate, per_roll: f64, worst: Angle) ->
                 &[("k_eff", number(effective, 0)), ("w", number(per_roll, 4))],
                 number(effective * per_roll * per_roll * 1.0_f64.to_radians(), 1),
             ),
-            Step::new(
-                Meaning::Shear { allowable: allowable(&job.sway) },
-                "τ = 16 · {k_eff} · 1000 · {θ} / (π · {D}³ · (1 − ({d}/{D})⁴))",
-                &[
-                    ("k_eff", number(effective, 0)),
-                    ("θ", number(worst.to_radians(), 4)),
-                    ("D", mm(rate.outside)),
-                    ("d", mm(rate.bore)),
-                ],
-                number(rate.stress(worst).to_mpa(), 1),
-            ),
-            Step::new(Meaning::ArmInUse, "a = {a}", &[("a", length(rate.arm))], length(rate.arm)),
-        ],
+        ]
+        .into_iter()
+        .chain(settings.iter().map(shear))
+        .chain([arm])
+        .collect(),
     }
 }
 
@@ -209,7 +221,12 @@ pub(crate) fn holes(
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.place_of(&job.sway.hole);
             let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&there.over(envelope)) };
-            let (stress, takes) = (bar.stress(worst), allowable(&job.sway));
+            let per_roll = there.twist_per_roll(driven);
+            let settings = settings(&job.sway, worst, in_a_bend(road, per_roll));
+            let stressed = settings.iter().map(|setting| (setting.driven, setting.stress(&bar)));
+            let stressed: Vec<(Driven, Stress)> = stressed.collect();
+            let stress = stressed.iter().map(|(_, stress)| *stress).fold(Stress::ZERO, Stress::max);
+            let takes = allowable(&job.sway);
             // Told as what the two rates beside it come to: arms at other angles turn otherwise.
             let against = roll.zip(roll_in_use).map(|(here, in_use)| here / in_use);
             HoleResult {
@@ -232,7 +249,7 @@ pub(crate) fn holes(
                     },
                     roll,
                     road,
-                    stress,
+                    stressed,
                     takes,
                 }
                 .into(),

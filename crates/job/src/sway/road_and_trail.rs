@@ -15,6 +15,7 @@ use crate::cycle::limit::Happening;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, Use};
 use crate::sway::choice::Choice;
+use crate::sway::setting::soft_share;
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::squareness::AxleEnd;
 use derecho_core::pose::mechanism::{Level, Mechanism};
@@ -321,7 +322,7 @@ fn choices(job: &Job, base: &Base, on_axle: Option<&BarOnAxle>) -> Vec<ChoiceRes
         || (defaults::SOFT_SHARE, SwayMessage::Needs { choice: Choice::SoftTorsionBar }.into()),
         |(rate, needs)| (rate / bar, needs),
     );
-    let two_rate = job.sway.soft_percent.map_or(defaults::TWO_RATE_SHARE, |percent| percent / 100.0);
+    let two_rate = soft_share(&job.sway);
     let soft_bar = ChoiceCandidate {
         choice: Choice::SoftTorsionBar,
         road: bar * soft,

@@ -20,6 +20,7 @@ use derecho_job::sway::message::{
     WithoutSway,
 };
 use derecho_job::sway::places::LinkWork;
+use derecho_job::sway::setting::Driven;
 
 use super::cycle::{happens, place};
 
@@ -95,8 +96,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         }
         SwayMessage::AssumedRails => assumed_rails(),
         SwayMessage::AssumedLock => assumed_lock(),
-        SwayMessage::Hole { arm, against, roll, road, stress, takes } => {
-            hole(*arm, *against, *roll, *road, (*stress, *takes))
+        SwayMessage::Hole { arm, against, roll, road, stressed, takes } => {
+            hole(*arm, *against, *roll, *road, (stressed, *takes))
         }
         SwayMessage::Weighs { weighed, lever, station } => {
             weighs(weighed, *lever, station.as_ref().map(say).as_ref())
@@ -612,9 +613,8 @@ pub(crate) fn hole(
     against: Against,
     roll: Option<RollRate>,
     road: Option<f64>,
-    (stress, takes): (Stress, Stress),
+    (stressed, takes): (&[(Driven, Stress)], Stress),
 ) -> Phrase {
-    let (stress, takes) = (stress.to_mpa(), takes.to_mpa());
     Phrase::of(|w| {
         let Some(roll) = roll else {
             return format!("Arm {}: the sway link can't reach it at the driven height", w.distance(arm));
@@ -623,7 +623,6 @@ pub(crate) fn hole(
             || "springs too soft to hold the body upright".to_owned(),
             |road| format!("{road:.1}° per g on the road"),
         );
-        let over = if stress > takes { ": overstressed" } else { "" };
         let against = match against {
             Against::InUse => "the hole in use, ".to_owned(),
             Against::Unknown => String::new(),
@@ -636,11 +635,27 @@ pub(crate) fn hole(
             }
         };
         format!(
-            "Arm {}: {against}{}, {road}, {stress:.0} of {takes:.0} MPa at the worst twist{over}",
+            "Arm {}: {against}{}, {road}, {}",
             w.distance(arm),
             roll_rate(w, roll),
+            stresses(stressed, takes),
         )
     })
+}
+
+/// The bar's stress in each setting it is driven in.
+fn stresses(stressed: &[(Driven, Stress)], takes: Stress) -> String {
+    let says = |(driven, stress): &(Driven, Stress)| {
+        let over = if *stress > takes { ": overstressed" } else { "" };
+        let (stress, takes) = (stress.to_mpa(), takes.to_mpa());
+        match driven {
+            Driven::Everywhere => format!("{stress:.0} of {takes:.0} MPa at the worst twist{over}"),
+            Driven::LockedInABend => format!("locked in a hard corner {stress:.0} of {takes:.0} MPa{over}"),
+            Driven::Unlocked if stress < 0.5 => "unlocked no load".to_owned(),
+            Driven::Unlocked => format!("unlocked at the worst twist {stress:.0} of {takes:.0} MPa{over}"),
+        }
+    };
+    stressed.iter().map(says).collect::<Vec<_>>().join(", ")
 }
 
 /// What the vehicle weighs, and its centre of gravity above the roll axis.

@@ -1,7 +1,9 @@
 //! What the lines of workings find, and what is worked out.
 
+use derecho_core::measure::meaning::ShearIn;
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Heading, Meaning, Phrase};
+use derecho_job::defaults::HARD_BEND_G;
 
 pub(crate) fn meaning(meaning: &Meaning) -> Phrase {
     let text = match meaning {
@@ -73,9 +75,14 @@ pub(crate) fn meaning(meaning: &Meaning) -> Phrase {
         Meaning::AxleWithBar => "this axle with its sway bar",
         Meaning::AxleWithBarOnTires => "this axle with its sway bar, tires flexing",
         Meaning::RollOnRoad => "roll on the road, degrees per g",
-        Meaning::Shear { allowable } => {
+        Meaning::Shear { allowable, driven } => {
             let most = allowable.to_mpa();
-            return Phrase::plain(&format!("shear at the worst twist, N/mm²; the steel takes {most:.0}"));
+            let twist = match driven {
+                ShearIn::Everywhere => "at the worst twist".to_owned(),
+                ShearIn::Locked => format!("locked, in a hard corner of {HARD_BEND_G} g"),
+                ShearIn::Unlocked => "unlocked at the worst twist, s of the locked rate".to_owned(),
+            };
+            return Phrase::plain(&format!("shear {twist}, N/mm²; the steel takes {most:.0}"));
         }
     };
     Phrase::plain(text)
