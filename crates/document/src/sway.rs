@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::hardpoints::{ObstacleOn, PointForm};
 use crate::ids::ArmHoleId;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{AngleEntry, Length, Side, SpringRateEntry, TapeEntry};
+use derecho_core::measure::{AngleEntry, Length, Side, SpringRateEntry, TapeEntry, WeightEntry};
 
 /// Kinds of sway bar.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -66,6 +66,22 @@ pub enum BoltWay {
     Up,
     /// Down.
     Down,
+}
+
+/// A stage the vehicle is built to later, such as the next lift, or a tent on the roof.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct BuildStage {
+    /// What it is called.
+    pub name: String,
+    /// How much higher the body stands on its axles than now, + up.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub raised: Option<TapeEntry>,
+    /// Weight on the roof; as now where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub roof_load: Option<WeightEntry>,
 }
 
 /// A bolt that must come out again.
@@ -409,6 +425,9 @@ pub struct Sway {
     /// Bolts that must come out again.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bolts: Vec<ServiceBolt>,
+    /// What is still to be built, each against the vehicle as it is planned in this job.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub build_stages: Vec<BuildStage>,
 }
 
 impl Sway {

@@ -1758,6 +1758,48 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A stage the vehicle is built to later, such as the next lift, or a tent on the roof. */
+        BuildStage: {
+            /**
+             * @description What it is called.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description How much higher the body stands on its axles than now, + up.
+             * @default null
+             */
+            raised?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Weight on the roof; as now where empty.
+             * @default null
+             */
+            roof_load?: components["schemas"]["WeightEntry"];
+        };
+        /** @description Hole and link of one stage. */
+        BuildStageResult: {
+            /** @description How far it leans apart from the bar, without a sign. */
+            apart_deg?: components["schemas"]["Angle"];
+            /** @description Angle of the drag link in front view, + pitman end higher; absent where none was measured. */
+            drag_link_deg?: components["schemas"]["Angle"];
+            /** @description Whether it rolls no more than is wanted for its use. */
+            enough: boolean;
+            /** @description The hole in use, or the one to use then; absent where arm and link work in none. */
+            hole?: components["schemas"]["ArmHoleId"];
+            /** @description The link, eye to eye: as planned, or the one that aims its arms as in this job. */
+            link_mm?: components["schemas"]["Length"];
+            /** @description What it is called; empty for the vehicle as planned in this job. */
+            name: string;
+            /** @description How much higher the body stands than in this job, + up. */
+            raised_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Roll on the road, degrees per g; absent where it would not stand.
+             */
+            road_deg_per_g?: number;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+        };
         /** @description What to cut. */
         BuilderBar: {
             /** @description Saddle at the axle end. */
@@ -3140,7 +3182,7 @@ export interface components {
             says: components["schemas"]["Phrase"];
             /**
              * Format: double
-             * @description Shear stress there, MPa.
+             * @description Shear stress, MPa: the most of the settings it is driven in.
              */
             stress_mpa: number;
             /** @description Twist of the bar at the worst pose. */
@@ -6128,6 +6170,11 @@ export interface components {
              */
             bore?: components["schemas"]["TapeEntry"];
             /**
+             * @description What is still to be built, each against the vehicle as it is planned in this job.
+             * @default []
+             */
+            build_stages?: components["schemas"]["BuildStage"][];
+            /**
              * @description Rate of a bush that holds the bar; stiff where empty.
              * @default null
              */
@@ -6465,6 +6512,8 @@ export interface components {
             assumptions: components["schemas"]["Assumption"][];
             /** @description How the rate in the hole in use is worked out. */
             bar_working: components["schemas"]["Working"];
+            /** @description Hole and link by build stage, the vehicle as planned first; empty where no stage was typed. */
+            build_stages?: components["schemas"]["BuildStageResult"][];
             /** @description Disconnects, stowing, bolts. */
             checks: components["schemas"]["FitCheck"][];
             /** @description Splined bar, mass, preload, arms against stroke, in words. */

@@ -14,6 +14,14 @@ impl Checker {
         let at = "/sway";
         self.list(format_args!("{at}/holes"), form.holes.len(), MOST_HOLES);
         self.list(format_args!("{at}/bolts"), form.bolts.len(), MOST_HOLES);
+        self.list(format_args!("{at}/build_stages"), form.build_stages.len(), MOST_HOLES);
+        for (index, stage) in form.build_stages.iter().enumerate() {
+            self.named(
+                format_args!("{at}/build_stages/{index}/name"),
+                &stage.name,
+                "A build stage needs a name, such as next lift.",
+            );
+        }
         for (index, hole) in form.holes.iter().enumerate() {
             self.size(format_args!("{at}/holes/{index}/arm"), Some(&hole.arm));
         }

@@ -55,7 +55,7 @@ pub struct Weighed {
     pub assumed: Vec<Assumption>,
 }
 
-fn weight_of(entry: &Option<WeightEntry>) -> Option<Force> {
+pub(crate) fn weight_of(entry: &Option<WeightEntry>) -> Option<Force> {
     entry.as_ref().map(|entry| entry.mass().weight())
 }
 

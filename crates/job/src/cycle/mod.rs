@@ -6,7 +6,7 @@
 pub mod limit;
 pub mod message;
 pub mod near;
-mod steer;
+pub mod steer;
 
 use crate::document::bodies::TRACK_BAR;
 use crate::document::check::{FieldError, asks};

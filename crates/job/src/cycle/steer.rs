@@ -116,6 +116,22 @@ fn leant(mechanism: &Mechanism, driven: &Posed) -> Option<Leant> {
     })
 }
 
+/// The drag link in a pose, beside the bar.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Beside {
+    /// Its angle in front view, + pitman end higher.
+    pub drag_link: Angle,
+    /// How far bar and drag link lean apart, without a sign; None without a bar.
+    pub apart: Option<Angle>,
+}
+
+/// The drag link beside the bar in a pose, where one was measured.
+pub(crate) fn beside_in(mechanism: &Mechanism, posed: &Posed) -> Option<Beside> {
+    let Leant { drag: (drag_link, _), bar, same_way } = leant(mechanism, posed)?;
+    let turned = if same_way { drag_link } else { -drag_link };
+    Some(Beside { drag_link, apart: bar.map(|(angle, _)| (angle - turned).abs()) })
+}
+
 /// A bump or dip that steering is judged over, mm of travel: what a road has.
 const BUMP: f64 = 50.0;
 
@@ -132,14 +148,13 @@ pub struct BesideLink {
 pub(crate) fn beside_link(mechanism: &Mechanism) -> Option<BesideLink> {
     mechanism.drag_link()?;
     let driven = mechanism.at_driven_height().ok()?;
-    let Leant { drag: (drag, _), bar, same_way } = leant(mechanism, &driven)?;
-    let turned = if same_way { drag } else { -drag };
+    let Beside { apart, .. } = beside_in(mechanism, &driven)?;
     let steers = [BUMP, -BUMP].into_iter().filter_map(|travel| {
         let posed = mechanism.pose(driven.left + travel, driven.right + travel, driven.trail()).ok()?;
         Some((posed.steer - driven.steer).abs()).filter(|steer| steer.is_finite())
     });
     let over_bumps = Angle::from_radians(steers.fold(0.0, f64::max));
-    Some(BesideLink { apart: bar.map(|(angle, _)| (angle - turned).abs()), over_bumps })
+    Some(BesideLink { apart, over_bumps })
 }
 
 pub(crate) fn steering(

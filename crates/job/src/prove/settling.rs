@@ -5,6 +5,7 @@
 
 use super::message::ProveCheck;
 use crate::message::Message;
+use crate::sway::build_stages;
 use derecho_core::bar::adjuster::{AdjusterKind, facts_within};
 use derecho_core::measure::conformity::agree;
 use derecho_core::measure::{Length, Unit};
@@ -187,6 +188,8 @@ fn next_time(job: &Job, resolved: &Resolved) -> Vec<Message> {
         let hole = sway.from_the_stiff_end(&sway.hole).filter(|(_, of)| *of > 1);
         ProveMessage::LinksNow { link, hole }.into()
     }));
+    // The hole and link to use once it is built further.
+    reported.extend(build_stages::of_job(job, resolved).into_iter().skip(1).map(|stage| stage.says));
     let tools: Vec<String> = job.bolt_up.tools.clone();
     if !tools.is_empty() {
         reported.push(ProveMessage::ToolsUsed { tools: tools.to_vec() }.into());

@@ -359,6 +359,40 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
         .collect()
 }
 
+/// The link that aims the arms as this job does, with the body so much higher on its axle, + up.
+pub(crate) fn link_for_aim(
+    job: &Job,
+    mechanism: &Mechanism,
+    places: &Places,
+    raised: Length,
+) -> Option<Length> {
+    let (stops, by) = (mechanism.stops(), raised.to_mm());
+    let driven = -heights::driven_offset(&job.rig).to_mm() - by;
+    let middle = (stops.bump - stops.droop).to_mm() / 2.0 - by;
+    let own = || job.sway.wanted_angle.as_ref().map(AngleEntry::angle);
+    match job.sway.target {
+        SwayTarget::LevelMidTravel => link_at(mechanism, places, middle, Angle::ZERO),
+        SwayTarget::OwnAngle => link_at(mechanism, places, driven, own().unwrap_or(Angle::ZERO)),
+        SwayTarget::TrailingArm => {
+            let angle = lower_arm(mechanism, places, driven).unwrap_or(Angle::ZERO);
+            link_at(mechanism, places, driven, angle)
+        }
+        SwayTarget::LevelDriven => link_at(mechanism, places, driven, Angle::ZERO),
+    }
+}
+
+/// Whether arm and link work at the ends of a travel that is the same about a body that stands so much higher.
+pub(crate) fn works_about(mechanism: &Mechanism, places: &Places, raised: Length) -> bool {
+    let (stops, by) = (mechanism.stops(), raised.to_mm());
+    let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
+    let (up, down) = stops.cross_axled();
+    [(droop, droop), (bump, bump), (up, down), (down, up)].into_iter().all(|(left, right)| {
+        let end = (left - by, right - by);
+        let poses = travel::line(mechanism, (0.0, 0.0), end, 2).unwrap_or_default();
+        poses.last().filter(|_| poses.len() == 3).is_some_and(|posed| works_at(places, posed))
+    })
+}
+
 /// The link that levels the arms as driven or mid-travel.
 pub(crate) fn target_link(
     job: &Job,

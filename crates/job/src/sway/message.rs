@@ -3,6 +3,7 @@
 use super::choice::Choice;
 use crate::assembly::weights::Weighed;
 use crate::cycle::limit::Happening;
+use crate::cycle::steer::Beside;
 use crate::document::Use;
 use crate::document::sway::{BoltWay, PanelFaces};
 use crate::message::{Message, OfTopic, Topic};
@@ -12,6 +13,23 @@ use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Force, Length, Mass, RollRate, Side, SpringRate, Stress};
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
+
+/// Hole and link of a build stage.
+#[derive(Clone, Debug, PartialEq)]
+pub struct StageFacts {
+    /// What it is called; empty for the vehicle as planned.
+    pub name: String,
+    /// The hole from the stiff end, and of how many; None where arm and link work in none.
+    pub hole: Option<(usize, usize)>,
+    /// The link, eye to eye.
+    pub link: Option<Length>,
+    /// Degrees per g on the road; None where it would not stand.
+    pub road: Option<f64>,
+    /// What is wanted, degrees per g, where that is less.
+    pub wanted: Option<f64>,
+    /// The drag link beside the bar, where one was measured.
+    pub beside: Option<Beside>,
+}
 
 /// A message of stage Sway. Sideways figures are + to the left, travels and changes of height + up.
 #[expect(
@@ -222,6 +240,8 @@ pub enum SwayMessage {
         stressed: Vec<(Driven, Stress)>,
         takes: Stress,
     },
+    /// Hole and link of a build stage.
+    Stage(StageFacts),
     /// What the vehicle weighs, and its centre of gravity above the roll axis.
     Weighs {
         weighed: Box<Weighed>,

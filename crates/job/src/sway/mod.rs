@@ -3,6 +3,7 @@
 //!
 //! Not here: which hole and link are meant (`setups`), and the formulas of arms and rates (core).
 
+pub mod build_stages;
 pub mod choice;
 mod fit;
 mod links;
@@ -28,6 +29,7 @@ use crate::defaults::Assumption;
 use crate::document::Job;
 use crate::document::sway::SwayKind;
 use crate::setups::Resolved;
+pub use crate::sway::build_stages::BuildStageResult;
 pub use crate::sway::fit::BarRow;
 pub use crate::sway::links::{AtEnds, LinkTarget, SwayLinks, at_ends};
 use crate::sway::places::Places;
@@ -60,6 +62,9 @@ pub struct SwayResult {
     pub links: Option<SwayLinks>,
     /// Holes and their rates.
     pub holes: Vec<HoleResult>,
+    /// Hole and link by build stage, the vehicle as planned first; empty where no stage was typed.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub build_stages: Vec<BuildStageResult>,
     /// How the rate in the hole in use is worked out.
     pub bar_working: Working,
     /// The vehicle as a whole and the choices.
@@ -128,6 +133,7 @@ fn without(job: &Job, why: WithoutSway, missing: Vec<FieldError>) -> SwayResult 
         missing,
         links: None,
         holes: Vec::new(),
+        build_stages: Vec::new(),
         bar_working: Working::default(),
         vehicle: None,
         fit_says: Vec::new(),
@@ -245,6 +251,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         old_and_new: fit::old_and_new(job, &rate),
         checks,
         holes,
+        build_stages: build_stages::by_stage(job, mechanism, &places, &base),
         bar_working: per_roll.map_or_else(Working::default, |per_roll| {
             rates::working(job, &rate, per_roll, &setting::settings(&job.sway, worst_twist, in_a_bend))
         }),

@@ -16,8 +16,8 @@ use derecho_job::document::Use;
 use derecho_job::document::sway::{BoltWay, PanelFaces};
 use derecho_job::sway::choice::Choice;
 use derecho_job::sway::message::{
-    Against, EndedBy, LinkAim, NeighbourName, Reason, SplinedFacts, SwayCheck, SwayMessage, SwayRod,
-    WithoutSway,
+    Against, EndedBy, LinkAim, NeighbourName, Reason, SplinedFacts, StageFacts, SwayCheck, SwayMessage,
+    SwayRod, WithoutSway,
 };
 use derecho_job::sway::places::LinkWork;
 use derecho_job::sway::setting::Driven;
@@ -99,6 +99,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Hole { arm, against, roll, road, stressed, takes } => {
             hole(*arm, *against, *roll, *road, (stressed, *takes))
         }
+        SwayMessage::Stage(stage) => build_stage(stage),
         SwayMessage::Weighs { weighed, lever, station } => {
             weighs(weighed, *lever, station.as_ref().map(say).as_ref())
         }
@@ -641,6 +642,31 @@ pub(crate) fn hole(
             stresses(stressed, takes),
         )
     })
+}
+
+/// Hole and link of a build stage.
+fn build_stage(stage: &StageFacts) -> Phrase {
+    let name = if stage.name.is_empty() { "As planned".to_owned() } else { mark(&capital(&stage.name)) };
+    let hole = match stage.hole {
+        Some((_, 1)) | None => String::new(),
+        Some((number, of)) => format!("hole {number} of {of} (stiff end = 1), "),
+    };
+    let road = match (stage.road, stage.wanted) {
+        (None, _) => "; springs too soft to hold the body upright".to_owned(),
+        (Some(road), None) => format!("; {road:.1}° per g on the road"),
+        (Some(road), Some(wanted)) => format!("; {road:.1}° per g on the road, and {wanted:.1}° is wanted"),
+    };
+    let beside = stage.beside.map_or_else(String::new, |beside| {
+        let apart =
+            beside.apart.map_or_else(String::new, |apart| format!(", {} off the bar", degrees(apart)));
+        format!("; drag link at {}{apart}", degrees(beside.drag_link))
+    });
+    let Some(link) = stage.link else {
+        return Phrase::plain(&format!(
+            "{name}: in no hole do sway bar arm and link work over the travel{beside}"
+        ));
+    };
+    Phrase::of(|w| format!("{name}: {hole}sway link {}{road}{beside}", w.fine(link)))
 }
 
 /// The bar's stress in each setting it is driven in.

@@ -9,6 +9,7 @@ import { Choice, optionsOf } from "../../ui/Choice";
 import { Rows } from "../../ui/Rows";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { BuildStageRows } from "./BuildStages";
 
 type Sway = Schemas["Sway"];
 
@@ -129,6 +130,7 @@ export function BarInputs() {
           />
         ))}
       </div>
+      <BuildStageRows />
     </>
   );
 }

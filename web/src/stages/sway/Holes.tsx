@@ -5,6 +5,7 @@ import { say } from "../../measure/format";
 import { Figure } from "../../ui/Figure";
 import { useSettings } from "../../ui/settings";
 import { WorkingOut } from "../../ui/WorkingOut";
+import { BuildStages } from "./BuildStages";
 import { RestsOn } from "./RestsOn";
 
 /** The holes of the arm, each with what the bar gives in it. */
@@ -29,6 +30,7 @@ export function Holes({ swayed }: { swayed: SwayResult }) {
           </li>
         ))}
       </ul>
+      <BuildStages swayed={swayed} />
       <WorkingOut working={swayed.bar_working} />
     </>
   );
