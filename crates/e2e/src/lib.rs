@@ -7,6 +7,8 @@
 //!
 //! Nothing depends on this crate.
 
+mod to_the_record;
+
 use std::future::Future;
 use std::io::{BufRead, BufReader};
 use std::os::unix::process::CommandExt;

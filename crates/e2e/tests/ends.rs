@@ -4,15 +4,9 @@
 
 use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
 use serde_json::{Value, json};
-use thirtyfour::error::WebDriverResult;
 
 const ANSWER: &str = "[data-answer]";
 const CLOSE: &str = "//button[contains(., 'Close this job')]";
-/// Done on the second of November, by Rosa.
-fn done() -> Value {
-    json!({ "at": "2026-11-02T09:00:00Z", "by": "Rosa" })
-}
-
 /// Four readings a side from the frame to the hub, in the unit of the job.
 fn sheet(id: &str, unit: &str, [left, right]: [&str; 2], after: &str) -> Value {
     let side = |reads: &str| {
@@ -26,51 +20,6 @@ fn sheet(id: &str, unit: &str, [left, right]: [&str; 2], after: &str) -> Value {
         sheet["after"] = json!(after);
     }
     sheet
-}
-
-/// Ticks every step of the plan and tightens every bolt, as if it had been done in its order.
-async fn work_done(shop: &Shop, id: &str) {
-    let document = shop.job(id).await["document"].clone();
-    let call = reqwest::Client::new().post(format!("{}/api/v1/compute/work", shop.address)).json(&document);
-    let work: Value = call.send().await.unwrap().json().await.unwrap();
-    let steps: Vec<Value> = work["steps"]
-        .as_array()
-        .unwrap()
-        .iter()
-        .map(|step| {
-            let weight = step["key"] == "corners" || !step["stands"].is_null();
-            json!({ "key": step["key"], "done": done(), "read": step["does"]["in"],
-                "stood": if weight { "on_its_weight" } else { "supported" } })
-        })
-        .collect();
-    let bolts: Vec<Value> = work["fasteners"]
-        .as_array()
-        .unwrap()
-        .iter()
-        .map(|bolt| {
-            json!({ "key": bolt["key"], "torque": "120 lb-ft", "source": "parts_sheet",
-                "tight": { "torque": "120 lb-ft", "stood": "on_its_weight", "done": done() } })
-        })
-        .collect();
-    shop.change(id, |document| {
-        document["bolt_up"]["by"] = json!("Rosa");
-        document["bolt_up"]["steps"] = json!(steps);
-        document["bolt_up"]["fasteners"] = json!(bolts);
-    })
-    .await;
-}
-
-/// Closes a proved job: everything looked at, everything that is left open accepted, closed by its press.
-async fn closed(page: &Page, reason: &str) -> WebDriverResult<()> {
-    page.pick("//button[contains(., 'Checks')]").await?;
-    page.all_looked_at().await?;
-    page.pick("//button[contains(., 'Close job')]").await?;
-    if page.driver.find(thirtyfour::By::Css("[data-gates]")).await.is_ok() {
-        page.reasons(reason).await?;
-    }
-    page.press("Close this job").await?;
-    page.sees("[data-status=closed]", "Closed").await?;
-    Ok(())
 }
 
 /// A fixed bar of 32 9/16 in where 32 5/8 centre: its plan says that it leaves the axle 1/16 in to the left, and there it
@@ -93,7 +42,7 @@ async fn a_fixed_bar_that_lands_a_sixteenth_off_as_planned_is_closed() {
                     "plans": { "chosen": { "bar": "plain" } },
                 } }))
             .await;
-        work_done(&shop, &id).await;
+        shop.work_done(&id).await;
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
         page.enter("Length as set, eye to eye", "32 9/16").await?;
         page.saved().await?;
@@ -104,7 +53,7 @@ async fn a_fixed_bar_that_lands_a_sixteenth_off_as_planned_is_closed() {
         page.type_readings([left, right, left, right, left, right, left, right]).await?;
         page.sees(ANSWER, "Proved: centered within 1/8″").await?;
         page.sees("[data-status=proved]", "Proved").await?;
-        closed(&page, "felt good on the way back").await?;
+        page.closed("felt good on the way back").await?;
         let job = shop.job(&id).await;
         assert_eq!(job["results"]["status"]["state"], "closed");
         assert_eq!(job["results"]["prove"]["verdict"], "can_settle");
@@ -142,7 +91,7 @@ async fn a_bracket_an_inch_off_is_found_confirmed_corrected_and_proved() {
                             "to": { "bracket": "riser", "hole": "low" } }] }],
                 } }))
             .await;
-        work_done(&shop, &id).await;
+        shop.work_done(&id).await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
         page.sees("[data-next-step=prove]", "Measure where the eye really is").await?;
         page.sees("[data-misplaced=axle]", "An angle finder on the bar would then read 8.").await?;
@@ -271,27 +220,28 @@ async fn a_pin_disconnect_goes_in_and_has_its_record() {
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
         page.sees("main", "a 1/2-13 nut does not fit a 1/2-20 bolt").await?;
         shop.change(&id, |document| document["sway"]["pins"]["nut_thread"] = json!("1/2-20")).await;
-        work_done(&shop, &id).await;
+        shop.work_done(&id).await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
         page.sees(ANSWER, "not installed yet").await?;
         page.pick("//button[contains(., 'Record')]").await?;
         page.press("It is installed").await?;
         page.saved().await?;
         page.sees(ANSWER, "not measured over the travel").await?;
-        closed(&page, "as found on the road").await?;
+        page.closed("as found on the road").await?;
         let job = shop.job(&id).await;
         assert_eq!(job["document"]["setups"]["rounds"][0]["parts"], json!(["disconnect"]));
-        has_its_record(&page, &shop).await?;
+        page.has_its_record(&shop).await?;
         Ok(())
     })
     .await;
 }
 
-/// A splined bar is planned by one press, and its steps come in the order in which the parts go together.
+/// A splined bar is planned by one press, its steps come in the order in which the parts go together, and it is closed with
+/// its record.
 #[tokio::test(flavor = "multi_thread")]
-async fn a_splined_bar_has_its_steps_in_the_order_it_goes_together() {
+async fn a_splined_bar_goes_together_in_its_order_and_has_its_record() {
     let shop = Shop::open();
-    in_browser(PHONE, |page| async move {
+    in_browser(DESK, |page| async move {
         let id = shop.make(&sway_truck("Saddle truck 8", "splined")).await;
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
         page.pick("//button[contains(., 'Parts')]").await?;
@@ -325,19 +275,15 @@ async fn a_splined_bar_has_its_steps_in_the_order_it_goes_together() {
         assert_eq!(steps, wanted);
         page.pick("//button[contains(., 'Steps')]").await?;
         page.sees("main", "Install both sway bar mounts, bolts loose").await?;
-        Ok(())
+        shop.work_done(&id).await;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.pick("//button[contains(., 'Record')]").await?;
+        page.press("It is installed").await?;
+        page.saved().await?;
+        page.closed("as found on the road").await?;
+        page.has_its_record(&shop).await
     })
     .await;
-}
-
-/// The record of a closed job is one press away, and is a paper.
-async fn has_its_record(page: &Page, shop: &Shop) -> WebDriverResult<()> {
-    let sheet = page.at("//a[contains(., 'Record for the customer')]").await?;
-    let address = sheet.attr("href").await?.unwrap();
-    let paper = reqwest::get(format!("{}{address}", shop.address)).await.unwrap();
-    assert_eq!(paper.headers()["content-type"], "application/pdf");
-    assert!(paper.bytes().await.unwrap().starts_with(b"%PDF"));
-    Ok(())
 }
 
 /// No bar was there. The first gap is of the holes as they are, the riser's is 4 in higher: nothing is cut before the gap is
@@ -368,7 +314,7 @@ async fn a_built_bar_is_cut_to_the_gap_in_its_planned_holes_and_has_its_record()
         page.saved().await?;
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
         page.at("//*[@data-step='bar/cut'][@data-state='waits']").await?;
-        work_done(&shop, &id).await;
+        shop.work_done(&id).await;
         page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
         page.enter("Length as set, eye to eye", "29 1/2").await?;
         page.saved().await?;
@@ -377,8 +323,8 @@ async fn a_built_bar_is_cut_to_the_gap_in_its_planned_holes_and_has_its_record()
         page.press("on its wheels").await?;
         page.type_readings(["12", "12", "12", "12", "12", "12", "12", "12"]).await?;
         page.sees(ANSWER, "Proved: centered within 1/8″").await?;
-        closed(&page, "as found on the road").await?;
-        has_its_record(&page, &shop).await
+        page.closed("as found on the road").await?;
+        page.has_its_record(&shop).await
     })
     .await;
 }
@@ -406,7 +352,7 @@ async fn a_y_link_goes_in_for_the_track_bar_and_has_its_record() {
             place("legs/pinion-before") < place("stands")
                 && place("legs/bar-out") < place("legs/brackets-on")
         );
-        work_done(&shop, id).await;
+        shop.work_done(id).await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
         page.pick("//button[contains(., 'Record')]").await?;
         page.press("It is installed").await?;
@@ -423,8 +369,8 @@ async fn a_y_link_goes_in_for_the_track_bar_and_has_its_record() {
         })
         .await;
         page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        closed(&page, "as found on the road").await?;
-        has_its_record(&page, &shop).await
+        page.closed("as found on the road").await?;
+        page.has_its_record(&shop).await
     })
     .await;
 }

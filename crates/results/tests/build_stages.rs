@@ -133,7 +133,11 @@ fn the_drag_link_leans_by_the_lift() {
     value["rig"]["driven_height"] = json!("high");
     let higher = cycle(&job(&value)).found.and_then(|setup| setup.steering).unwrap();
     let (told, there) = (angle(1).to_degrees(), higher.drag_link_angle_deg.to_degrees());
-    assert!((told - there).abs() < 0.3 && told > angle(0).to_degrees() + 1.0, "{told} {there} {}", angle(0).to_degrees());
+    assert!(
+        (told - there).abs() < 0.3 && told > angle(0).to_degrees() + 1.0,
+        "{told} {there} {}",
+        angle(0).to_degrees()
+    );
     assert!(rows[1].says.inches().contains("drag link at"));
 }
 
