@@ -2,7 +2,7 @@
 //! what the screens offer.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
+use derecho_e2e::{DESK, PHONE, Shop, in_browser};
 use serde_json::{Value, json};
 
 const ANSWER: &str = "[data-answer]";

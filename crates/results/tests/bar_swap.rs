@@ -66,6 +66,27 @@ fn two_lengths_are_enough_and_nothing_is_said_of_an_angle_nobody_measured() {
     assert_eq!(steps, ["L′ = L", "ΔL = L′ − L"]);
 }
 
+/// A sleeve is counted in flats of 4/6 mm: whichever the nearest makes, the answer, the step and its bench name one length,
+/// in both units.
+#[test]
+fn one_length_in_the_answer_the_step_and_on_the_bench() {
+    for tenths in (8400..8420).step_by(3) {
+        let bar = json!({ "name": "new bar", "adjuster": "turnbuckle", "made_min": "801.3 mm", "thread": "M24x2",
+            "hand": "right", "second_hand": "left" });
+        let set = all(&with(swap(&format!("{} mm", f64::from(tenths) / 10.0)), &bar));
+        let correction = set.results.bar.as_ref().unwrap().correction.as_ref().unwrap().clone();
+        let bench = correction.setting.unwrap().bench.unwrap();
+        let step = set.work.steps.iter().find(|step| step.key == "bar/bench").unwrap();
+        for (answer, does, turned) in [
+            (correction.says.inches(), step.does.inches(), bench.says[1].inches()),
+            (correction.says.millimetres(), step.does.millimetres(), bench.says[1].millimetres()),
+        ] {
+            let length = answer.trim_start_matches("Set the new bar to ").to_owned();
+            assert!(does.contains(&length) && turned.contains(&length), "{answer} / {does} / {turned}");
+        }
+    }
+}
+
 /// In the order of its steps: off the old one, the new one set, hung, down, tight, read, jam nuts.
 #[test]
 fn its_steps_and_its_proof() {

@@ -63,12 +63,14 @@ pub fn setting_of(setups: &Setups, wanted: &Wanted, bar: &BarState, adjuster: &A
     let bench = (bar.fully_in && facts.verdict.reaches() && facts.turns.is_some()).then(|| {
         let set = facts.achieved_length_mm.unwrap_or(wanted.length);
         let thread = facts.ends.iter().filter_map(|end| end.engagement_after_mm).reduce(Length::min);
+        // One figure everywhere: the step and the answer name the length that is wanted.
+        let named = if (set - wanted.length).abs() <= defaults::AS_WANTED { wanted.length } else { set };
         BenchSetting {
             fully_in_mm: bar.length,
             set_mm: set,
             against_old_mm: set - old,
             thread_in_mm: thread,
-            says: bench_says(&facts, set, set - old, thread),
+            says: bench_says(&facts, named, named - old, thread),
         }
     });
     let exact = wanted.recentring.length_mm;

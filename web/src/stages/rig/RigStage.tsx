@@ -42,15 +42,26 @@ export function RigStage() {
   return (
     <>
       <Answer says={headline ? say(headline.headline, units).replace(/^./, (c) => c.toUpperCase()) : ""}>
-        {needs("bar", "bracket", "cycle")
-          ? eye
-            ? `The track bar's frame end is on the ${eye}.`
-            : "Say what vehicle it is and which side the bar's frame end is on."
-          : "Say what vehicle it is; nothing else is needed here for this job."}
+        {results.no_bar ? withoutBar(job) : needs("bar", "bracket", "cycle") ? withBar(eye) : ELSE}
       </Answer>
       <Sections label="Rig inputs" of="rig" sections={sections} />
     </>
   );
+}
+
+const ELSE = "Say what vehicle it is; nothing else is needed here for this job.";
+
+function withBar(eye: Rig["frame_eye_side"]) {
+  return eye
+    ? `The track bar's frame end is on the ${eye}.`
+    : "Say what vehicle it is and which side the bar's frame end is on.";
+}
+
+/** A bar that goes is not asked about: neither its side nor its holes. */
+function withoutBar(job: Job) {
+  return job.rig?.axle_location === "y_link"
+    ? "A Y-link centers this axle; there is no track bar."
+    : "The track bar comes out in this job: a Y-link takes its place.";
 }
 
 function sectionsOf(job: Job, results: Results, sway: boolean, loads: boolean): Section[] {
