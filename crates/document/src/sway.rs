@@ -333,6 +333,9 @@ pub struct Sway {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub link: Option<TapeEntry>,
+    /// Whether the links have a length of their own, without a thread to turn: they are taken as given.
+    #[serde(skip_serializing_if = "is_default")]
+    pub links_fixed: bool,
     /// How much longer the left link is than the right one.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

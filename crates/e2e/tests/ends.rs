@@ -231,6 +231,9 @@ async fn a_pin_disconnect_goes_in_and_has_its_record() {
         let job = shop.job(&id).await;
         assert_eq!(job["document"]["setups"]["rounds"][0]["parts"], json!(["disconnect"]));
         page.has_its_record(&shop).await?;
+        // The log has the same sheet with the line that says it was closed.
+        page.go(&format!("{}/log", shop.address)).await?;
+        page.at(&format!("//a[@data-record='{id}']")).await?;
         Ok(())
     })
     .await;

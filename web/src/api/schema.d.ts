@@ -6252,6 +6252,11 @@ export interface components {
              */
             link_thread?: components["schemas"]["Thread"];
             /**
+             * @description Whether the links have a length of their own, without a thread to turn: they are taken as given.
+             * @default false
+             */
+            links_fixed?: boolean;
+            /**
              * @description The bar that was there before, to compare with.
              * @default {}
              */

@@ -25,7 +25,7 @@ pub struct CutLine {
 /// What this plan has somebody cut.
 pub(super) fn lines(job: &Job, situation: &Situation) -> Vec<CutLine> {
     let builds = situation.bar.as_ref().is_some_and(|bar| bar.made_to_length);
-    let sets_links = situation.links().is_some_and(|links| links.length.is_some());
+    let sets_links = situation.links().is_some_and(|links| links.length.is_some() && !links.fixed);
     let rods = sets_links && job.sway.rod.eye_to_tip.is_some();
     let panel =
         (situation.links().is_some() || situation.installs_sway_bar()) && !job.sway.room.panels.is_empty();

@@ -475,7 +475,7 @@ fn links(sway: &SwaySetups, fits_bar: bool, pinned: bool) -> Option<Links> {
     let left_longer = length_of(&sway.plan.left_longer).filter(|_| sway.plan.preload_wanted);
     let left_longer = left_longer.unwrap_or(Length::ZERO);
     let touched = fits_bar || pinned || link.is_some() || hole.is_some();
-    touched.then_some(Links { length: link, hole, left_longer, pinned })
+    touched.then_some(Links { length: link, fixed: sway.plan.links_fixed, hole, left_longer, pinned })
 }
 
 /// Whether a bushing is wound up for good where it is tightened at another height than it is driven at.

@@ -75,29 +75,32 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
         Some(Change::TwoRate { powered: true }),
     ];
     let y_link = prop::option::weighted(0.1, any::<(bool, bool)>());
-    let rest = (any::<[bool; 6]>(), y_link);
-    (prop::sample::select(bars), rest).prop_map(|(bar, ([links, set, longer, pins, shim, brace], y_link))| {
-        let length = Length::from_mm(250.0);
-        let links = (links || pins || bar.is_some()).then(|| Links {
-            length: set.then_some(length),
-            hole: (set && longer).then_some(ArmHolePlace { number: 2, of: 3, arm: length }),
-            left_longer: Length::from_mm(if longer { 6.0 } else { 0.0 }),
-            pinned: pins,
-        });
-        let shim = shim.then(|| SecondShim {
-            thickness: Length::from_mm(6.0),
-            side: None,
-            with_the_bar: bar.is_some(),
-        });
-        let y_link = y_link.map(|(converts, spacers)| Change::YLink(YLink { converts, spacers }));
-        bar.into_iter()
-            .chain(links.map(Change::Links))
-            .chain(pins.then_some(Change::Disconnect(Disconnect { presses: set, stows: longer })))
-            .chain(shim.map(Change::SecondShim))
-            .chain(brace.then(|| Change::Brace(Brace { name: "rail brace".to_owned() })))
-            .chain(y_link)
-            .collect()
-    })
+    let rest = (any::<[bool; 7]>(), y_link);
+    (prop::sample::select(bars), rest).prop_map(
+        |(bar, ([links, set, fixed, longer, pins, shim, brace], y_link))| {
+            let length = Length::from_mm(250.0);
+            let links = (links || pins || bar.is_some()).then(|| Links {
+                length: set.then_some(length),
+                fixed,
+                hole: (set && longer).then_some(ArmHolePlace { number: 2, of: 3, arm: length }),
+                left_longer: Length::from_mm(if longer { 6.0 } else { 0.0 }),
+                pinned: pins,
+            });
+            let shim = shim.then(|| SecondShim {
+                thickness: Length::from_mm(6.0),
+                side: None,
+                with_the_bar: bar.is_some(),
+            });
+            let y_link = y_link.map(|(converts, spacers)| Change::YLink(YLink { converts, spacers }));
+            bar.into_iter()
+                .chain(links.map(Change::Links))
+                .chain(pins.then_some(Change::Disconnect(Disconnect { presses: set, stows: longer })))
+                .chain(shim.map(Change::SecondShim))
+                .chain(brace.then(|| Change::Brace(Brace { name: "rail brace".to_owned() })))
+                .chain(y_link)
+                .collect()
+        },
+    )
 }
 
 prop_compose! {
@@ -305,6 +308,12 @@ proptest! {
         // The housing is let down on its own spacers by nobody.
         let spacers = at("legs/spacers");
         prop_assert!(spacers.is_none_or(|spacers| steps[spacers].stands == Some(Stands::Supported)));
+        // Links with no thread are neither set nor locked, and are still looked at.
+        let links = situation.links();
+        let changed = links.is_some_and(|links| links.length.is_some());
+        let turned = changed && links.is_some_and(|links| !links.fixed);
+        prop_assert_eq!([at("sway/links-set").is_some(), at("sway/links-jam").is_some()], [turned; 2]);
+        prop_assert_eq!(at("sway/links-read").is_some(), changed);
         // The whole of each kind is there.
         let converts = situation.y_link().is_some_and(|link| link.converts);
         prop_assert_eq!(at("legs/bar-out").is_some() && at("legs/arm-out").is_some() && at("legs/bolts-tight").is_some(), converts);
@@ -346,7 +355,7 @@ proptest! {
         let has = |what: CutKind| cuts.iter().any(|cut| cut.name == BoltUpMessage::CutName(what).into());
         let builds = !places(&plan(&situation), |what| *what == What::Kind(KindStep::BuiltBar(built_bar::Step::Weld))).is_empty();
         prop_assert_eq!(has(CutKind::BarStock), builds);
-        prop_assert_eq!(has(CutKind::LinkRods), rods && situation.links().is_some_and(|links| links.length.is_some()));
+        prop_assert_eq!(has(CutKind::LinkRods), rods && situation.links().is_some_and(|links| links.length.is_some() && !links.fixed));
         prop_assert_eq!(has(CutKind::Panel), panels && situation.links().is_some());
     }
 

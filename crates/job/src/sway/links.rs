@@ -337,14 +337,14 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
     let aimed =
         all.into_iter().map(|(name, angle, travel, target)| (name, angle, travel, job.sway.target == target));
     let stock = (LinkAim::Stock, angle(&job.sway.stock_arm_angle), driven, false);
+    let thread = job.sway.link_thread.as_ref().filter(|_| !job.sway.links_fixed);
     aimed
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
             let link = link_at(mechanism, places, travel, angle?)?;
             let change = link - places.arm.link;
-            let turns =
-                job.sway.link_thread.as_ref().and_then(|thread| sleeve_turns(thread, places.arm.link, link));
-            let (rod, rod_says) = rod(job, link);
+            let turns = thread.and_then(|thread| sleeve_turns(thread, places.arm.link, link));
+            let (rod, rod_says) = if job.sway.links_fixed { (None, None) } else { rod(job, link) };
             Some(LinkTarget {
                 rod,
                 rod_says,

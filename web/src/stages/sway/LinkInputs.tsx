@@ -38,6 +38,11 @@ export function LinkInputs() {
         <LengthFields at="/sway" form={form} fields={LINK} signed={["left_longer"]} onPut={set} />
       </div>
       <Tick
+        label="Fixed length, no thread to turn"
+        value={form.links_fixed}
+        onPick={(fixed) => set({ links_fixed: fixed ?? false })}
+      />
+      <Tick
         label="Unequal on purpose (preload)"
         value={form.preload_wanted}
         onPick={(wanted) => set({ preload_wanted: wanted ?? false })}

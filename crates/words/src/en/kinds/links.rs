@@ -49,6 +49,17 @@ fn set(links: Option<&Links>) -> StepSays {
     )
 }
 
+/// Links with no thread are told by their length: it is how one picks them.
+fn by_hand(links: Option<&Links>) -> Phrase {
+    let length = links.filter(|links| links.fixed).and_then(|links| links.length);
+    let place = links.and_then(|links| links.hole);
+    Phrase::of(|w| {
+        let length = length.map_or_else(String::new, |link| format!(", {} eye to eye", w.fine(link)));
+        let place = place.map_or_else(String::new, |place| format!(", in {}", hole(place).in_unit(w.unit())));
+        format!("Install both sway links by hand{length}{place}")
+    })
+}
+
 pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     let links = context.situation.links();
     let unequal = links.and_then(Links::unequal);
@@ -62,12 +73,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::Set => set(links),
         Step::ByHand => reported(
-            match links.and_then(|links| links.hole) {
-                Some(place) => Phrase::of(|w| {
-                    format!("Install both sway links by hand, in {}", hole(place).in_unit(w.unit()))
-                }),
-                None => plain("Install both sway links by hand"),
-            },
+            by_hand(links),
             Some(plain("Put the bolts in from the side they can come back out of.")),
             "Get both sides on before you tighten either.",
             Some(SWAY),
@@ -82,7 +88,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "Tightened with the axle hanging, the bushings stay twisted.",
             None,
         ),
-        Step::Read => read(context, unequal),
+        Step::Read => read(context, links, unequal),
         Step::Jam => reported(
             plain("Tighten the sway link jam nuts"),
             None,
@@ -97,7 +103,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
 }
 
 /// Both links or arms looked at.
-fn read(context: &StepContext, unequal: Option<Length>) -> StepSays {
+fn read(context: &StepContext, links: Option<&Links>, unequal: Option<Length>) -> StepSays {
     match unequal {
         Some(longer) => reported(
             Phrase::of(|w| {
@@ -111,7 +117,11 @@ fn read(context: &StepContext, unequal: Option<Length>) -> StepSays {
         None => reported(
             plain("Check both sway bar arms: same angle left and right"),
             None,
-            "A sway link one turn too long shows up here.",
+            if links.is_some_and(|links| links.fixed) {
+                "A sway link of the wrong length shows up here."
+            } else {
+                "A sway link one turn too long shows up here."
+            },
             None,
         ),
     }

@@ -20,6 +20,8 @@ pub struct ArmHolePlace {
 pub struct Links {
     /// The length they get, where that is another one than they have.
     pub length: Option<Length>,
+    /// Whether that length is their own, with no thread to turn.
+    pub fixed: bool,
     /// The hole they go to, where that is another one.
     pub hole: Option<ArmHolePlace>,
     /// How much longer the left link is than the right one, where that is wanted; nothing where both are alike.
@@ -80,7 +82,8 @@ impl Step {
 
 /// Its steps.
 pub(super) fn tasks(links: &Links) -> Vec<KindTask<Step>> {
-    let sets = links.length.is_some();
+    let changes = links.length.is_some();
+    let sets = changes && !links.fixed;
     let bolts: &[&str] = if links.pinned { &["sway/arm-eyes"] } else { &["sway/arm-eyes", "sway/far-ends"] };
     let mut tasks = vec![KindTask::new(Step::Off, Phase::Undo).undoes().gives(Condition::LinksOff)];
     if sets {
@@ -104,7 +107,7 @@ pub(super) fn tasks(links: &Links) -> Vec<KindTask<Step>> {
             .tightens(bolts)
             .on_its_weight(),
     );
-    if sets {
+    if changes {
         tasks.push(
             KindTask::new(Step::Read, Phase::OnItsWeight)
                 .after(Step::Tight, Rule::TightFirst)
@@ -112,6 +115,8 @@ pub(super) fn tasks(links: &Links) -> Vec<KindTask<Step>> {
                 .once(Condition::SwayBarTight, Rule::TightFirst)
                 .on_its_weight(),
         );
+    }
+    if sets {
         tasks.push(
             KindTask::new(Step::Jam, Phase::OnItsWeight)
                 .after(Step::Read, Rule::ReadBeforeJam)
