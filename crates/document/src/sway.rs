@@ -68,6 +68,18 @@ pub enum BoltWay {
     Down,
 }
 
+/// What a sway bar is held in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BushKind {
+    /// Rubber.
+    Rubber,
+    /// Polyurethane.
+    Polyurethane,
+    /// A plain or a ball bearing: it gives nothing.
+    Bearing,
+}
+
 /// A stage the vehicle is built to later, such as the next lift, or a tent on the roof.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -386,7 +398,11 @@ pub struct Sway {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub link_rate: Option<SpringRateEntry>,
-    /// Rate of a bush that holds the bar; stiff where empty.
+    /// What the bar is held in, where nobody knows its rate.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub bush_kind: Option<BushKind>,
+    /// Rate of a bush that holds the bar; by its kind where empty, stiff where that is.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub bush_rate: Option<SpringRateEntry>,

@@ -223,6 +223,17 @@ pub const SOFT_SHARE: f64 = 0.5;
 /// The same of the soft rate of a two-rate bar.
 pub const TWO_RATE_SHARE: f64 = 0.3;
 
+/// Rate of a rubber bush that holds a sway bar, across it (default of this program): soft enough to take a tenth of a usual
+/// bar's rate.
+pub const RUBBER_BUSH: SpringRate = SpringRate::from_n_per_mm(1500.0);
+
+/// The same of polyurethane, four times as stiff (default of this program).
+pub const POLYURETHANE_BUSH: SpringRate = SpringRate::from_n_per_mm(6000.0);
+
+/// Between the bushes that hold a sway bar, over the length that twists (default of this program): they sit inside its
+/// bends.
+pub const BUSH_SPACING_SHARE: f64 = 0.8;
+
 /// Sideways in a hard bend (default of this program), g: about what a tall vehicle on all-terrain tires holds before it
 /// slides.
 pub const HARD_BEND_G: f64 = 0.7;

@@ -497,6 +497,30 @@ fn a_two_rate_bar_is_between_firm_and_free() {
     assert!(firm < half && half < soft && soft <= free, "{firm} {half} {soft} {free}");
 }
 
+/// By its kind where nobody knows its rate: 1500 N/mm of rubber, four times that of polyurethane, over eight tenths of the
+/// 900 mm that twist; both are told as assumed. A bearing gives nothing, and neither is assumed.
+#[test]
+fn bushings_by_their_kind_soften_the_bar() {
+    let of = |kind: Option<&str>| {
+        let mut value = upright();
+        value["sway"]["bush_kind"] = json!(kind);
+        let result = swayed(&value);
+        let told: Vec<String> = result.assumptions.iter().map(|assumed| assumed.pointer.clone()).collect();
+        let told = told.into_iter().filter(|pointer| pointer.starts_with("/sway/bush")).collect::<Vec<_>>();
+        (result.holes[0].roll_rate_nm_per_deg.unwrap(), told)
+    };
+    let (rigid, asked) = of(None);
+    assert_eq!(asked, ["/sway/bush_kind"]);
+    for (kind, rate) in [("rubber", 1500.0), ("polyurethane", 6000.0)] {
+        let (softer, told) = of(Some(kind));
+        let gives = 2.0 / 320.0_f64.powi(2) * (420.0 / 360.0_f64).powi(2) / rate;
+        assert!(close(softer / rigid, 1.0 / (1.0 + torsion() * gives), 1e-9), "{kind}: {softer} of {rigid}");
+        assert_eq!(told, ["/sway/bush_rate", "/sway/bush_spacing"]);
+    }
+    let (bearing, told) = of(Some("bearing"));
+    assert!(close(bearing, rigid, 1e-12) && told.is_empty(), "{told:?}");
+}
+
 /// Firm in a bend, soft where the axle goes as far as it will: neither is judged where the other is driven. By hand, from the
 /// twist that the sweep gives and the roll the road gives: tau = 16·k·theta / (pi·D³), of the soft rate its share.
 #[test]

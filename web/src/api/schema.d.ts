@@ -1861,6 +1861,11 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         /**
+         * @description What a sway bar is held in.
+         * @enum {string}
+         */
+        BushKind: "rubber" | "polyurethane" | "bearing";
+        /**
          * @description A job as a card in the bay: enough to draw it small and say where it stands. Its sentences are as the US says them, with
          *     what a person typed marked in them, until [`Card::said_in`] an English.
          */
@@ -6175,7 +6180,12 @@ export interface components {
              */
             build_stages?: components["schemas"]["BuildStage"][];
             /**
-             * @description Rate of a bush that holds the bar; stiff where empty.
+             * @description What the bar is held in, where nobody knows its rate.
+             * @default null
+             */
+            bush_kind?: components["schemas"]["BushKind"];
+            /**
+             * @description Rate of a bush that holds the bar; by its kind where empty, stiff where that is.
              * @default null
              */
             bush_rate?: components["schemas"]["SpringRateEntry"];

@@ -221,6 +221,14 @@ pub enum SwayMessage {
     AssumedSteel,
     /// Links and bushes, assumed.
     AssumedRigid,
+    /// What a bush gives, by its kind.
+    AssumedBush {
+        rate: SpringRate,
+    },
+    /// Between the bushes.
+    AssumedBushSpacing {
+        spacing: Length,
+    },
     /// A thickness, assumed.
     AssumedThick {
         links: bool,

@@ -4,13 +4,13 @@ use crate::defaults;
 use crate::message::Message;
 use crate::sway::message::{Against, SwayMessage};
 use derecho_core::measure::{
-    Angle, Heading, Length, Meaning, Moment, RollRate, SpringRateEntry, Step, Stress, Working,
+    Angle, Heading, Length, Meaning, Moment, RollRate, SpringRate, SpringRateEntry, Step, Stress, Working,
 };
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::defaults::Assumption;
-use crate::document::sway::SwayKind;
+use crate::document::sway::{BushKind, SwayKind};
 use crate::document::{ArmHoleId, Job, Sway, length_of};
 use crate::sway::places::{Places, SwayArms, twist};
 use crate::sway::road_and_trail::Base;
@@ -66,6 +66,20 @@ pub(crate) fn bending_arm(kind: Option<SwayKind>, arm: Length) -> Option<Length>
     (kind == Some(SwayKind::OnePiece)).then_some(arm)
 }
 
+/// Rate of a bush that holds the bar: as typed, else by its kind; None where it gives nothing or nobody said.
+fn bush_rate(form: &Sway) -> Option<SpringRate> {
+    form.bush_rate.as_ref().map(SpringRateEntry::rate).or_else(|| match form.bush_kind? {
+        BushKind::Rubber => Some(defaults::RUBBER_BUSH),
+        BushKind::Polyurethane => Some(defaults::POLYURETHANE_BUSH),
+        BushKind::Bearing => None,
+    })
+}
+
+fn bush_spacing(form: &Sway) -> Length {
+    let active = length_of(&form.active_length).unwrap_or(defaults::SWAY_ACTIVE);
+    length_of(&form.bush_spacing).unwrap_or(active * defaults::BUSH_SPACING_SHARE)
+}
+
 pub(crate) fn bar_rate(form: &Sway, places: &Places) -> BarRate {
     BarRate {
         outside: length_of(&form.diameter).unwrap_or(defaults::SWAY_BAR),
@@ -74,11 +88,7 @@ pub(crate) fn bar_rate(form: &Sway, places: &Places) -> BarRate {
         arm: places.arm.length,
         bending_arm: bending_arm(form.kind, places.arm.length),
         link: form.link_rate.as_ref().map(SpringRateEntry::rate),
-        bush: form
-            .bush_rate
-            .as_ref()
-            .map(SpringRateEntry::rate)
-            .zip(length_of(&form.bush_spacing).map(|spacing| spacing / 2.0)),
+        bush: bush_rate(form).map(|rate| (rate, bush_spacing(form) / 2.0)),
         half_spacing: Length::from_mm(places.eye_out),
     }
 }
@@ -124,8 +134,16 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
     if job.sway.allowable_mpa.is_none() {
         say("allowable_mpa", SwayMessage::AssumedSteel.into());
     }
-    if job.sway.link_rate.is_none() && job.sway.bush_rate.is_none() {
-        say("link_rate", SwayMessage::AssumedRigid.into());
+    match (job.sway.bush_rate.is_some(), job.sway.bush_kind) {
+        (false, None) if job.sway.link_rate.is_none() => say("bush_kind", SwayMessage::AssumedRigid.into()),
+        (false, Some(kind)) if kind != BushKind::Bearing => {
+            let rate = bush_rate(&job.sway).unwrap_or(defaults::RUBBER_BUSH);
+            say("bush_rate", SwayMessage::AssumedBush { rate }.into());
+        }
+        _ => {}
+    }
+    if bush_rate(&job.sway).is_some() && job.sway.bush_spacing.is_none() {
+        say("bush_spacing", SwayMessage::AssumedBushSpacing { spacing: bush_spacing(&job.sway) }.into());
     }
     assumed
 }

@@ -91,6 +91,14 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::AssumedActive { active } => assumed_active(*active),
         SwayMessage::AssumedSteel => assumed_steel(),
         SwayMessage::AssumedRigid => assumed_rigid(),
+        SwayMessage::AssumedBush { rate } => {
+            let rate = *rate;
+            Phrase::of(|w| format!("mounting bushings of {}, typical of their kind", spring_rate(w, rate)))
+        }
+        SwayMessage::AssumedBushSpacing { spacing } => {
+            let spacing = *spacing;
+            Phrase::of(|w| format!("mounting bushings {} apart", w.distance(spacing)))
+        }
         SwayMessage::AssumedThick { links, usual } => {
             assumed_thick(if *links { "sway links" } else { "sway arms" }, *usual)
         }
@@ -586,7 +594,7 @@ pub(crate) fn assumed_steel() -> Phrase {
 
 /// Links and bushes, assumed.
 pub(crate) fn assumed_rigid() -> Phrase {
-    Phrase::plain("sway links and bushings with no give")
+    Phrase::plain("sway links and bushings with no give: pick what the bushings are")
 }
 
 /// A thickness, assumed.

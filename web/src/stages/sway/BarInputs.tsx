@@ -24,6 +24,11 @@ const ON = optionsOf<Schemas["ObstacleOn"]>({
   body: "mounted to the body, links go down to the axle",
   axle: "mounted to the axle, links go up to the body",
 });
+const BUSHINGS = optionsOf<Schemas["BushKind"]>({
+  rubber: "rubber",
+  polyurethane: "polyurethane",
+  bearing: "bearings, no give",
+});
 const ARMS = [
   { value: "forward", label: "forward" },
   { value: "back", label: "back" },
@@ -117,6 +122,13 @@ export function BarInputs() {
             onCommit={(text) => set({ [field]: text })}
           />
         ))}
+        <Choice
+          label="Mounting bushings"
+          pointer="/sway/bush_kind"
+          value={form.bush_kind}
+          options={BUSHINGS}
+          onPick={(bush_kind) => set({ bush_kind })}
+        />
         {NUMBERS.map(([field, label]) => (
           <TextField
             key={field}
