@@ -160,6 +160,30 @@ pub struct SplinedForm {
     /// The arms, from the bar's axis to the link's eye.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub arms: Vec<TapeEntry>,
+    /// The tubes it runs in, where they are welded through the frame rails; mounts that are bolted on where absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tubes: Option<FrameTubes>,
+}
+
+/// Tubes welded through both frame rails, in which a splined bar runs: where their holes go.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct FrameTubes {
+    /// Outside diameter of a tube: what is sawn.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub outside: Option<TapeEntry>,
+    /// Centre of the hole below the rail's top edge.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub below_edge: Option<TapeEntry>,
+    /// Centre of the hole from the cross-member's face.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub from_cross_member: Option<TapeEntry>,
+    /// Whether plates go on the rails' inner sides.
+    pub inner_plates: bool,
 }
 
 /// A shock absorber, the same on both sides.

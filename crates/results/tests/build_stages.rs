@@ -112,7 +112,7 @@ fn the_hole_is_the_softest_that_is_enough() {
     };
     assert!(arm(heavy) <= arm(light));
     assert_eq!(heavy.enough, heavy.road_deg_per_g.is_some_and(|road| road <= 7.0));
-    assert_eq!(heavy.says.inches().contains("is wanted"), !heavy.enough);
+    assert_eq!(heavy.says.inches().contains("that suits its use"), !heavy.enough);
 }
 
 /// The pitman end goes up with the body: its height over the knuckle grows by the lift.

@@ -285,6 +285,9 @@ fn of_the_sway_bar(kind: &str) -> Value {
     let named = if ["splined", "two_rate", "powered"].contains(&kind) { kind } else { "one_piece" };
     let at =
         |up: &str, out: &str, forward: &str| json!({ "height": up, "sideways": out, "fore_aft": forward });
+    let tubes = json!({ "outside": "2 in", "below_edge": "2 1/4 in", "from_cross_member": "6 in", "inner_plates": true });
+    let splined = if kind == "splined in tubes" { json!({ "tubes": tubes }) } else { json!({}) };
+    let named = if kind == "splined in tubes" { "splined" } else { named };
     json!({ "format": "derecho-job", "version": 6, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
         "rig": { "sheet_unit": "in", "end": "front", "steering_side": "left", "axle_location": "leaf_springs",
             "bump": "3 in", "droop": "4 in", "track": "61 in", "axle_height": "16 in", "frame_width": "31 in" },
@@ -293,7 +296,7 @@ fn of_the_sway_bar(kind: &str) -> Value {
             "eye_from_centre": "17 in", "link": "8 in", "far_end": at("15 3/4 in", "17 in", "0 in"),
             "diameter": "1 in", "active_length": "31 in", "link_thread": "1/2-20", "shim": "1/4 in", "shim_side": "left",
             "pins": { "eye_bore": "3/4 in", "stud": "3/4 in", "stud_thread": "1/2-20", "nut_thread": "1/2-20",
-                "stowed_room": "2 in" } },
+                "stowed_room": "2 in" }, "splined": splined },
         "setups": { "plans": plans } })
 }
 
@@ -327,6 +330,7 @@ async fn every_kind_of_work_on_the_sway_bar_is_carried_to_its_record() {
     for (kind, steps) in [
         ("one_piece", 12),
         ("splined", 16),
+        ("splined in tubes", 20),
         ("two_rate", 14),
         ("powered", 14),
         ("links", 8),

@@ -2935,6 +2935,29 @@ export interface components {
              */
             frame_holes?: components["schemas"]["Hole"][];
         };
+        /** @description Tubes welded through both frame rails, in which a splined bar runs: where their holes go. */
+        FrameTubes: {
+            /**
+             * @description Centre of the hole below the rail's top edge.
+             * @default null
+             */
+            below_edge?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Centre of the hole from the cross-member's face.
+             * @default null
+             */
+            from_cross_member?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Whether plates go on the rails' inner sides.
+             * @default false
+             */
+            inner_plates?: boolean;
+            /**
+             * @description Outside diameter of a tube: what is sawn.
+             * @default null
+             */
+            outside?: components["schemas"]["TapeEntry"];
+        };
         /** @description What the chart of road and trail takes from the job of the other axle. */
         FromOtherEnd: {
             /** @description Each figure. */
@@ -5806,6 +5829,11 @@ export interface components {
              * @default []
              */
             bars?: components["schemas"]["SplinedBar"][];
+            /**
+             * @description The tubes it runs in, where they are welded through the frame rails; mounts that are bolted on where absent.
+             * @default null
+             */
+            tubes?: components["schemas"]["FrameTubes"];
         };
         /** @description A bar with a pair of arms. */
         SplinedOption: {

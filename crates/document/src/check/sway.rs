@@ -19,7 +19,7 @@ impl Checker {
             self.named(
                 format_args!("{at}/build_stages/{index}/name"),
                 &stage.name,
-                "A build stage needs a name, such as next lift.",
+                "A later build needs a name, such as next lift.",
             );
         }
         for (index, hole) in form.holes.iter().enumerate() {
@@ -83,6 +83,11 @@ impl Checker {
             self.size(format_args!("{here}/length"), Some(&bar.length));
             self.size(format_args!("{here}/diameter"), Some(&bar.diameter));
             self.bore(format_args!("{here}/bore"), bar.bore.as_ref(), Some(&bar.diameter));
+        }
+        if let Some(tubes) = &form.splined.tubes {
+            self.size(format_args!("{at}/splined/tubes/outside"), tubes.outside.as_ref());
+            self.size(format_args!("{at}/splined/tubes/below_edge"), tubes.below_edge.as_ref());
+            self.size(format_args!("{at}/splined/tubes/from_cross_member"), tubes.from_cross_member.as_ref());
         }
         self.list(format_args!("{at}/splined/bars"), form.splined.bars.len(), MOST_HOLES);
         self.list(format_args!("{at}/splined/arms"), form.splined.arms.len(), MOST_HOLES);

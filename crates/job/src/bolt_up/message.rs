@@ -390,6 +390,8 @@ pub enum ToolUse {
         /// What it is called.
         name: String,
     },
+    /// The holes of tubes through the frame rails.
+    TubeHoles,
     /// Marking and deburring.
     Mark,
     /// A ball stud out of its taper.

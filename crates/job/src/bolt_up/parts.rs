@@ -100,7 +100,7 @@ fn planned(job: &Job, situation: &Situation) -> Vec<(String, PartName, Message)>
 /// Key, name and place of what a kind of work puts in.
 fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
     let (key, name, place, length) = match change {
-        Change::OnePiece | Change::Splined | Change::TwoRate { .. } => {
+        Change::OnePiece | Change::Splined(_) | Change::TwoRate { .. } => {
             ("part/sway-bar", PartName::SwayBar, PartPlace::SwayBar, None)
         }
         Change::Links(links) => {

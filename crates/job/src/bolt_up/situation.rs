@@ -12,7 +12,7 @@ use derecho_core::pose::joint::JointKind;
 
 use crate::defaults;
 use crate::document::bracketing::EyeBolt;
-use crate::document::sway::SwayKind;
+use crate::document::sway::{FrameTubes, SwayKind};
 use crate::document::work::DrillForm;
 use crate::document::{AxleLocation, FittedPart, HoleChoice, Job, Sway, length_of};
 use crate::setups::moves::{choice, side_of};
@@ -27,6 +27,7 @@ use crate::work::kinds::eyes::{ENDS, EyeBolt as DrawnUp, Eyes};
 use crate::work::kinds::length::AdjustingEnd;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
+use crate::work::kinds::splined::{Splined, Tubes};
 use crate::work::kinds::y_link::YLink;
 use crate::work::kinds::{Change, eyes, length};
 
@@ -236,9 +237,18 @@ impl Situation {
 
     /// Whether the sway bar itself is installed.
     pub fn installs_sway_bar(&self) -> bool {
-        let bar =
-            |change: &Change| matches!(change, Change::OnePiece | Change::Splined | Change::TwoRate { .. });
+        let bar = |change: &Change| {
+            matches!(change, Change::OnePiece | Change::Splined(_) | Change::TwoRate { .. })
+        };
         self.changes.iter().any(bar)
+    }
+
+    /// The tubes that a splined sway bar is to run in, where they are welded in.
+    pub fn tubes(&self) -> Option<Tubes> {
+        self.changes.iter().find_map(|change| match change {
+            Change::Splined(splined) => splined.tubes,
+            _ => None,
+        })
     }
 
     /// The Y-link, where something is done to it.
@@ -436,12 +446,23 @@ fn arm_hole(sway: &Sway) -> Option<ArmHolePlace> {
     Some(ArmHolePlace { number, of, arm: sway.arm()? })
 }
 
+fn tubes(form: &FrameTubes) -> Tubes {
+    Tubes {
+        outside: length_of(&form.outside),
+        below_edge: length_of(&form.below_edge),
+        from_cross_member: length_of(&form.from_cross_member),
+        inner_plates: form.inner_plates,
+    }
+}
+
 fn sway_changes(job: &Job, sway: &SwaySetups) -> Vec<Change> {
     let Some(kind) = sway.plan.kind.filter(|kind| *kind != SwayKind::None) else { return Vec::new() };
     let fits_bar = job.installs(FittedPart::SwayBar);
     let bar = match kind {
         SwayKind::OnePiece => Some(Change::OnePiece),
-        SwayKind::Splined => Some(Change::Splined),
+        SwayKind::Splined => {
+            Some(Change::Splined(Splined { tubes: sway.plan.splined.tubes.as_ref().map(tubes) }))
+        }
         SwayKind::TwoRate => Some(Change::TwoRate { powered: false }),
         SwayKind::Powered => Some(Change::TwoRate { powered: true }),
         SwayKind::None => None,

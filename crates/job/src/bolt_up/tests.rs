@@ -21,8 +21,9 @@ use crate::work::kinds::brace::Brace;
 use crate::work::kinds::disconnect::Disconnect;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
+use crate::work::kinds::splined::{Splined, Tubes};
 use crate::work::kinds::y_link::YLink;
-use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, y_link};
+use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, splined, y_link};
 use crate::work::rules::Rule;
 
 fn joint() -> impl Strategy<Value = JointKind> {
@@ -70,7 +71,8 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
     let bars = vec![
         None,
         Some(Change::OnePiece),
-        Some(Change::Splined),
+        Some(Change::Splined(Splined::default())),
+        Some(Change::Splined(Splined { tubes: Some(Tubes::default()) })),
         Some(Change::TwoRate { powered: false }),
         Some(Change::TwoRate { powered: true }),
     ];
@@ -187,7 +189,10 @@ proptest! {
             place(&steps, |what| matches!(what, What::Drill(_) | What::Kind(KindStep::Bracket(bracket::Step::Tack(_))) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)))).is_some(),
             place(&steps, |what| *what == What::MockUp).is_some()
         );
-        let arc = |what: &What| matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Tack(_))) | What::Kind(KindStep::Bracket(bracket::Step::Weld(_))) | What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)));
+        let arc_of_tubes = |what: &What| {
+            matches!(what, What::Kind(KindStep::Splined(splined::Step::TubesTacked | splined::Step::TubesWelded)))
+        };
+        let arc = |what: &What| arc_of_tubes(what) || matches!(what, What::Kind(KindStep::Bracket(bracket::Step::Tack(_))) | What::Kind(KindStep::Bracket(bracket::Step::Weld(_))) | What::Kind(KindStep::BuiltBar(built_bar::Step::Tack)) | What::Kind(KindStep::BuiltBar(built_bar::Step::Weld)));
         prop_assert_eq!(place(&steps, arc).is_some(), place(&steps, |what| *what == What::BatteryOff).is_some());
         prop_assert!(all_before(&steps, |what| *what == What::BatteryOff, arc));
         prop_assert!(all_before(&steps, arc, |what| *what == What::BatteryOn));
@@ -267,7 +272,7 @@ proptest! {
     /// first comes before the second wherever a plan has both.
     #[test]
     fn every_kind_of_work_keeps_the_order_of_the_trade(situation in situation()) {
-        const PAIRS: [(&str, &str); 43] = [
+        const PAIRS: [(&str, &str); 52] = [
             // Links off before the bar, the old bar off before the new one.
             ("sway/links-off", "sway/old-off"), ("sway/old-off", "sway/by-hand"), ("sway/old-off", "sway/mounts-on"),
             // Greased in the bore before anything clamps it.
@@ -277,6 +282,11 @@ proptest! {
             ("sway/mounts-on", "sway/bar-through"), ("sway/bar-through", "sway/stick-out"), ("sway/mounts", "sway/arms-on"),
             ("sway/arms-on", "sway/links-by-hand"), ("sway/arms-on", "sway/arms-alike"), ("sway/arms-alike", "sway/pinch"),
             ("sway/pinch", "sway/retaining"), ("on-its-weight", "sway/arms-alike"),
+            // Its tubes: the old bar off, marked, sawn, tacked, welded, cold, and only then a bushing near them.
+            ("sway/old-off", "sway/tubes-marked"), ("sway/tubes-marked", "sway/tubes-sawn"),
+            ("sway/tubes-sawn", "sway/tubes-tacked"), ("sway/tubes-tacked", "sway/tubes-welded"),
+            ("sway/tubes-welded", "sway/tubes-cold"), ("sway/tubes-cold", "sway/bushings"),
+            ("battery/off", "sway/tubes-tacked"), ("sway/tubes-welded", "battery/on"), ("sway/stick-out", "sway/arms-on"),
             // Two rates: the lock both ways with the blocks loose, and again with them tight.
             ("sway/rate-lock", "sway/mounts"), ("sway/mounts", "sway/rate-lock-again"),
             // Links: set, hung, on the weight tight, looked at, locked.
@@ -318,7 +328,9 @@ proptest! {
         let converts = situation.y_link().is_some_and(|link| link.converts);
         prop_assert_eq!(at("legs/bar-out").is_some() && at("legs/arm-out").is_some() && at("legs/bolts-tight").is_some(), converts);
         let installed = situation.installs_sway_bar();
-        prop_assert_eq!(at("sway/old-off").is_some() && at("sway/bushings").is_some() && at("sway/mounts").is_some(), installed);
+        let held = at("sway/mounts").is_some() != at("sway/tubes-welded").is_some();
+        prop_assert_eq!(at("sway/old-off").is_some() && at("sway/bushings").is_some() && held, installed);
+        prop_assert_eq!(at("sway/tubes-welded").is_some(), situation.tubes().is_some());
     }
 
     /// What is unbolted is bolted again, and nothing else.
@@ -486,7 +498,7 @@ const RELEASED: [&str; 63] = [
 ];
 
 /// And those of the links and of the end, and of the kinds of work since.
-const RELEASED_LAST: [&str; 39] = [
+const RELEASED_LAST: [&str; 44] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -526,6 +538,11 @@ const RELEASED_LAST: [&str; 39] = [
     "drag-link/off",
     "legs/pinion-before",
     "bar/gap",
+    "sway/tubes-marked",
+    "sway/tubes-sawn",
+    "sway/tubes-tacked",
+    "sway/tubes-welded",
+    "sway/tubes-cold",
 ];
 
 proptest! {

@@ -84,12 +84,21 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
             add(tool, ToolUse::Hole { name: drill.name.trim().to_owned() });
         }
     }
-    if !situation.drills.is_empty() {
+    let tube = situation.tubes().and_then(|tubes| tubes.outside);
+    if let Some(outside) = tube {
+        let size = wrench_size(outside, unit == Unit::Millimetres);
+        add(ToolName::HoleSaw(size), ToolUse::TubeHoles);
+    }
+    if !situation.drills.is_empty() || tube.is_some() {
         add(ToolName::Punch, ToolUse::Mark);
         add(ToolName::RightAngleDrill, ToolUse::NoRoom);
     }
     if does(&|what| matches!(what, What::Kind(KindStep::DragLink(drag_link::Step::Off)))) {
         add(ToolName::Separator, ToolUse::Taper);
+    }
+    let tubes = |what: &What| matches!(what, What::Kind(KindStep::Splined(splined::Step::TubesTacked)));
+    if does(&tubes) {
+        add(ToolName::Welder, ToolUse::Weld);
     }
     if does(&|what| {
         matches!(

@@ -691,6 +691,7 @@ fn tool_use(purpose: &ToolUse) -> String {
         ToolUse::AxleToFrame { steered: true } => "axle to frame; or a helper on the steering wheel",
         ToolUse::AxleToFrame { steered: false } => "axle to frame",
         ToolUse::Hole { name } => return format!("for {}", mark(name)),
+        ToolUse::TubeHoles => "for the tubes through the frame rails",
         ToolUse::Mark => "mark through the bracket, punch, paint the bare edges",
         ToolUse::Pinion => "on the axle housing, for the pinion angle",
         ToolUse::Taper => "a puller type; a fork tears the boot",

@@ -18,7 +18,7 @@ export function BuildStages({ swayed }: { swayed: SwayResult }) {
   if (stages.length === 0) return null;
   return (
     <div className="mt-3" data-build-stages>
-      <h4 className="font-semibold">Hole and link by build stage</h4>
+      <h4 className="font-semibold">Hole and link for each build</h4>
       <ul>
         {stages.map((stage) => (
           <li key={stage.name} className="border-line border-b py-1.5 last:border-b-0">
@@ -27,7 +27,7 @@ export function BuildStages({ swayed }: { swayed: SwayResult }) {
         ))}
       </ul>
       <p className="text-sm">
-        A raise lifts the body on both axles alike; travel stays the same about the new height.
+        Both axles are raised the same amount, with the same travel around the new height.
       </p>
     </div>
   );
@@ -40,12 +40,12 @@ export function BuildStageRows() {
   const unit = job.rig?.sheet_unit ?? "in";
   return (
     <>
-      <h4 className="mt-2 font-semibold">Build stages still to come</h4>
+      <h4 className="mt-2 font-semibold">Builds still to come</h4>
       <Rows
         pointer="/sway/build_stages"
         items={stages}
         name={(stage) => stage.name ?? ""}
-        add={stages.length === 0 ? "Add a build stage" : "Add another build stage"}
+        add={stages.length === 0 ? "Add a later build" : "Add another build"}
         onAdd={() =>
           change(setSway({ build_stages: [...stages, { name: stages.length === 0 ? "next lift" : "" }] }))
         }
@@ -56,7 +56,7 @@ export function BuildStageRows() {
             <TextField
               job={view.id}
               pointer={`/sway/build_stages/${index}/name`}
-              label="Stage"
+              label="Build"
               required
               value={stage.name ?? ""}
               onCommit={(name) => put({ name })}

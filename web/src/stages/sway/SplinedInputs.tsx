@@ -5,11 +5,17 @@ import { Missing, useGoToField } from "../../job/Missing";
 import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Rows } from "../../ui/Rows";
+import { Tick } from "../../ui/Tick";
 
 const BAR = [
   ["length", "Length"],
   ["diameter", "Diameter"],
   ["bore", "Bore"],
+] as const;
+const TUBES = [
+  ["outside", "Tube, outside diameter"],
+  ["below_edge", "Hole center below the frame rail's top edge"],
+  ["from_cross_member", "Hole center from the cross-member"],
 ] as const;
 const ARM = [["arm", "Arm"]] as const;
 
@@ -73,6 +79,28 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
           )}
         </Rows>
       </div>
+      <Tick
+        label="It runs in tubes welded through the frame"
+        value={form.tubes !== undefined}
+        onPick={(welded) => set({ tubes: welded ? (form.tubes ?? {}) : undefined })}
+      />
+      {form.tubes && (
+        <>
+          <div className="grid items-end gap-x-2 sm:grid-cols-3">
+            <LengthFields
+              at="/sway/splined/tubes"
+              form={form.tubes}
+              fields={TUBES}
+              onPut={(part) => set({ tubes: { ...form.tubes, ...part } })}
+            />
+          </div>
+          <Tick
+            label="With inner plates"
+            value={form.tubes.inner_plates}
+            onPick={(inner_plates) => set({ tubes: { ...form.tubes, inner_plates: inner_plates ?? false } })}
+          />
+        </>
+      )}
       <p className="text-[15px] text-muted">Weights, springs and the other axle go on the Rig screen:</p>
       <Button className="justify-self-start" onClick={() => go("/vehicle/left_corner")}>
         Go to the weights

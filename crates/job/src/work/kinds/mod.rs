@@ -25,6 +25,7 @@ use self::eyes::Eyes;
 use self::length::Length;
 use self::links::Links;
 use self::second_shim::SecondShim;
+use self::splined::Splined;
 use self::y_link::YLink;
 use super::step::KindTask;
 
@@ -46,7 +47,7 @@ pub enum Change {
     /// A sway bar of one piece is installed.
     OnePiece,
     /// A splined sway bar is.
-    Splined,
+    Splined(Splined),
     /// A sway bar of two rates is, or one with a powered disconnect.
     TwoRate {
         /// Whether its lock is worked by power.
@@ -177,7 +178,7 @@ impl Change {
             Self::BarSwap => among(bar_swap::tasks(), KindStep::BarSwap),
             Self::DragLink(link) => among(drag_link::tasks(*link), KindStep::DragLink),
             Self::OnePiece => among(one_piece::tasks(), KindStep::OnePiece),
-            Self::Splined => among(splined::tasks(), KindStep::Splined),
+            Self::Splined(splined) => among(splined::tasks(*splined), KindStep::Splined),
             Self::TwoRate { .. } => among(two_rate::tasks(), KindStep::TwoRate),
             Self::Links(links) => among(links::tasks(links), KindStep::Links),
             Self::Disconnect(disconnect) => among(disconnect::tasks(*disconnect), KindStep::Disconnect),

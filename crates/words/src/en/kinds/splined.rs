@@ -1,20 +1,99 @@
 //! A splined sway bar.
 
 use super::any_sway_bar::{old_off, stick_out};
-use crate::en::step::{SWAY, StepSays, plain, reported, unsaid};
+use crate::en::step::{DRILLING, SWAY, StepSays, WELDING, plain, reported, unsaid};
+use derecho_core::measure::Phrase;
 use derecho_job::bolt_up::message::StepContext;
-use derecho_job::work::kinds::splined::Step;
+use derecho_job::work::kinds::splined::{Step, Tubes};
 
 pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
         Step::ArmsOn | Step::ArmsAlike | Step::Pinch | Step::Retaining => arms(step),
+        Step::TubesMarked | Step::TubesSawn | Step::TubesTacked | Step::TubesWelded | Step::TubesCold => {
+            tubes(context.situation.tubes().unwrap_or_default(), step)
+        }
         _ => bar(context, step),
+    }
+}
+
+/// Where the tubes' holes go.
+fn marked(tubes: Tubes) -> Phrase {
+    Phrase::of(|w| {
+        let below = tubes.below_edge.map(|below| format!("{} below the top edge", w.fine(below)));
+        let from = tubes.from_cross_member.map(|from| format!("{} from the cross-member", w.fine(from)));
+        let at: Vec<String> = below.into_iter().chain(from).collect();
+        let at = if at.is_empty() { String::new() } else { format!(": center {}", at.join(", ")) };
+        format!("Mark the hole for the tube on both frame rails{at}")
+    })
+}
+
+/// The tubes welded through the rails.
+fn tubes(tubes: Tubes, step: Step) -> StepSays {
+    let both = if tubes.inner_plates { "both tubes and their inner plates" } else { "both tubes" };
+    match step {
+        Step::TubesMarked => reported(
+            marked(tubes),
+            Some(plain(
+                "Both frame rails from the same edge and the same cross-member; a straightedge through both marks is \
+                 square to the frame. Look inside the frame rail first: lines, wiring, nuts.",
+            )),
+            "Tubes out of line bind the sway bar.",
+            None,
+        ),
+        Step::TubesSawn => reported(
+            match tubes.outside {
+                Some(outside) => Phrase::of(|w| {
+                    format!(
+                        "Cut the hole through both walls of each frame rail with a {} hole saw",
+                        w.fine(outside)
+                    )
+                }),
+                None => plain("Cut the hole through both walls of each frame rail with a hole saw"),
+            },
+            Some(plain("Pilot hole through both walls first, then each wall from its own side. Deburr.")),
+            "Cut from one side only, the far hole is off.",
+            Some(DRILLING),
+        ),
+        Step::TubesTacked => reported(
+            plain(&format!("Tack {both} with the sway bar through them")),
+            Some(plain(
+                "Bare metal first. The tubes stick out the same on both sides; the sway bar has to turn by hand after \
+                 every tack.",
+            )),
+            "The sway bar lines the tubes up with each other.",
+            Some(WELDING),
+        ),
+        Step::TubesWelded => reported(
+            plain(&format!("Take the sway bar out, then finish-weld {both}")),
+            Some(plain("Short beads, alternating sides; bushings out; let it cool between beads.")),
+            "One long bead pulls a tube out of line.",
+            Some(WELDING),
+        ),
+        _ => reported(
+            plain("Let the tubes cool, paint them, then try the sway bar in both"),
+            Some(plain("It has to turn by hand; if it binds, ream the tubes before the bushings go in.")),
+            "Bare steel beside a weld rusts first.",
+            None,
+        ),
     }
 }
 
 /// The bar and its mounts.
 fn bar(context: &StepContext, step: Step) -> StepSays {
+    let in_tubes = context.situation.tubes().is_some();
     match step {
+        Step::Bushings if in_tubes => reported(
+            plain("Press the bushings into both tubes and grease their bore"),
+            Some(plain("The manufacturer's grease, in the bore; keep it off the splines.")),
+            "Once the sway bar is through no grease gets to the bore.",
+            None,
+        ),
+        Step::BarThrough if in_tubes => reported(
+            plain("Push the sway bar through both tubes"),
+            Some(plain("It has to turn by hand.")),
+            "The sway bar arms go on once it is through.",
+            None,
+        ),
         Step::OldOff => old_off(),
         Step::MountsOn => reported(
             plain("Install both sway bar mounts, bolts loose"),
