@@ -29,6 +29,7 @@ import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/sta
 import { boltOf, withBolt } from "../src/stages/bracket/eyes";
 import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
 import { whyReopened } from "../src/stages/prove/reopened";
+import { addBuild, runsInTubes, setTubes } from "../src/stages/sway/edits";
 
 type Test = (name: string, run: () => void) => void;
 type PlanForm = Schemas["PlanForm"];
@@ -62,6 +63,30 @@ export function editCases(test: Test) {
   workCases(test);
   proofCases(test);
   installCases(test);
+  swayCases(test);
+}
+
+/** A splined bar's tubes and what is still to be built: beside the rest of stage Sway. */
+function swayCases(test: Test) {
+  test("tubes are said to be there, measured one by one, and gone with a no", () => {
+    const there = runsInTubes(true)(job);
+    assert.deepEqual(there.sway, { kind: "one_piece", splined: { tubes: {} } });
+    const measured = setTubes({ inner_plates: true })(setTubes({ outside: inches("2") })(there));
+    assert.deepEqual(measured.sway?.splined?.tubes, { outside: inches("2"), inner_plates: true });
+    // A second yes keeps what was typed.
+    assert.deepEqual(runsInTubes(true)(measured), measured);
+    const bars = [{ length: inches("36"), diameter: inches("1") }];
+    const withBars = setSway({ splined: { ...measured.sway?.splined, bars } })(measured);
+    assert.deepEqual(runsInTubes(false)(withBars).sway?.splined, { bars, tubes: undefined });
+  });
+
+  test("the first build to come is a lift, the next has no name yet", () => {
+    const first = addBuild(job);
+    assert.deepEqual(first.sway?.build_stages, [{ name: "next lift" }]);
+    assert.deepEqual(addBuild(first).sway?.build_stages, [{ name: "next lift" }, { name: "" }]);
+    assert.equal(first.sway?.kind, "one_piece");
+    assert.equal(first.rig, job.rig);
+  });
 }
 
 /** What a job installs: planned, let go of, and on record with the adjustment nobody measured since. */

@@ -309,6 +309,13 @@ proptest! {
         for (first, then) in PAIRS {
             prop_assert!(at(first).zip(at(then)).is_none_or(|(a, b)| a < b), "{first} before {then}");
         }
+    }
+
+    /// The whole of each kind is there, and each stands on the vehicle as it must.
+    #[test]
+    fn every_kind_of_work_is_whole(situation in situation()) {
+        let steps = plan(&situation);
+        let at = |key: &str| steps.iter().position(|task| task.key == key);
         // What comes off the sway bar comes off on stands under the frame, and nothing of it is greased at the end.
         for key in ["sway/links-off", "sway/old-off", "legs/bar-out"] {
             prop_assert!(at("stands").zip(at(key)).is_none_or(|(stands, off)| stands < off));

@@ -662,7 +662,9 @@ fn build_stage(stage: &StageFacts) -> Phrase {
     let road = match (stage.road, stage.wanted) {
         (None, _) => "; springs too soft to hold the body upright".to_owned(),
         (Some(road), None) => format!("; {road:.1}° per g on the road"),
-        (Some(road), Some(wanted)) => format!("; {road:.1}° per g on the road, more than the {wanted:.1}° that suits its use"),
+        (Some(road), Some(wanted)) => {
+            format!("; {road:.1}° per g on the road, more than the {wanted:.1}° that suits its use")
+        }
     };
     let beside = stage.beside.map_or_else(String::new, |beside| {
         let apart =

@@ -8,6 +8,7 @@ import { Rows } from "../../ui/Rows";
 import { useSettings } from "../../ui/settings";
 import { TapeField } from "../../ui/TapeField";
 import { TextField } from "../../ui/TextField";
+import { addBuild } from "./edits";
 
 type Stage = Schemas["BuildStage"];
 
@@ -46,9 +47,7 @@ export function BuildStageRows() {
         items={stages}
         name={(stage) => stage.name ?? ""}
         add={stages.length === 0 ? "Add a later build" : "Add another build"}
-        onAdd={() =>
-          change(setSway({ build_stages: [...stages, { name: stages.length === 0 ? "next lift" : "" }] }))
-        }
+        onAdd={() => change(addBuild)}
         onSet={(left: Stage[]) => change(setSway({ build_stages: left }))}
       >
         {(stage, index, put) => (

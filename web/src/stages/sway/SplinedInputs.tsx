@@ -6,6 +6,7 @@ import { useJob } from "../../job/useJob";
 import { Button } from "../../ui/Button";
 import { Rows } from "../../ui/Rows";
 import { Tick } from "../../ui/Tick";
+import { runsInTubes, setTubes } from "./edits";
 
 const BAR = [
   ["length", "Length"],
@@ -82,7 +83,7 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
       <Tick
         label="It runs in tubes welded through the frame"
         value={form.tubes !== undefined}
-        onPick={(welded) => set({ tubes: welded ? (form.tubes ?? {}) : undefined })}
+        onPick={(welded) => change(runsInTubes(welded === true))}
       />
       {form.tubes && (
         <>
@@ -91,13 +92,13 @@ export function SplinedInputs({ missing }: { missing: readonly FieldError[] }) {
               at="/sway/splined/tubes"
               form={form.tubes}
               fields={TUBES}
-              onPut={(part) => set({ tubes: { ...form.tubes, ...part } })}
+              onPut={(part) => change(setTubes(part))}
             />
           </div>
           <Tick
             label="With inner plates"
             value={form.tubes.inner_plates}
-            onPick={(inner_plates) => set({ tubes: { ...form.tubes, inner_plates: inner_plates ?? false } })}
+            onPick={(inner_plates) => change(setTubes({ inner_plates: inner_plates ?? false }))}
           />
         </>
       )}

@@ -47,16 +47,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             "It turns with both ends bolted, on its wheels.",
             None,
         ),
-        Step::EndTight => {
-            let joints = situation.bar.as_ref().map(|bar| bar.joints);
-            let joint = joints.map(|j| j.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(j[0]));
-            reported(
-                plain("Tighten the adjusting-end bolt"),
-                joint.map(|joint| plain(tighten_at(joint))),
-                eye_because(joint),
-                None,
-            )
-        }
+        Step::EndTight => end_tight(context),
         Step::EndPin => pin("adjusting-end bolt's"),
         Step::Jam => reported(
             plain(match situation.bar.as_ref().and_then(|bar| bar.kind) {
@@ -68,4 +59,16 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             None,
         ),
     }
+}
+
+fn end_tight(context: &StepContext) -> StepSays {
+    // Which end turns nobody said: the one that asks for more.
+    let joints = context.situation.bar.as_ref().map(|bar| bar.joints);
+    let joint = joints.map(|j| j.into_iter().find(|joint| is_bushing(*joint)).unwrap_or(j[0]));
+    reported(
+        plain("Tighten the adjusting-end bolt"),
+        joint.map(|joint| plain(tighten_at(joint))),
+        eye_because(joint),
+        None,
+    )
 }
