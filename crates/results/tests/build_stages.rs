@@ -141,6 +141,21 @@ fn the_drag_link_leans_by_the_lift() {
     assert!(rows[1].says.inches().contains("drag link at"));
 }
 
+/// In the log a hole is called as a person finds it: the shorter of two arms is the stiff end.
+#[test]
+fn the_log_names_the_hole_by_its_number() {
+    let mut value = wagon(json!([]));
+    let hole = value["sway"]["holes"][1]["id"].clone();
+    value["setups"]["rounds"] = json!([{ "id": "r1", "sway_hole": hole }]);
+    let told = derecho_results::log(&job(&value));
+    let line = told.iter().find(|entry| entry.says.millimetres.contains("hole 2 of 2")).unwrap();
+    assert!(
+        line.says.millimetres.contains("counted from the stiff end, 350 mm"),
+        "{}",
+        line.says.millimetres
+    );
+}
+
 /// A closed job's paper names the hole and the link for the next stage.
 #[test]
 fn the_next_time_is_told_with_the_record() {

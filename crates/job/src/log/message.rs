@@ -106,9 +106,13 @@ pub enum Set {
         /// As the part is named.
         name: String,
     },
-    /// The hole of the sway links.
+    /// The hole of the sway links, counted from the stiff end.
     SwayHole {
-        /// From the bar's axis.
+        /// Which it is.
+        number: usize,
+        /// Of how many.
+        of: usize,
+        /// The arm to it.
         arm: Length,
     },
     /// Something else of the plan.

@@ -75,8 +75,12 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
         done.push(Set::DragLink { name: job.drag_link_name(&round.drag_link).to_owned() });
     }
     done.extend(length_of(&round.drag_link_length).map(Set::DragLinkLength));
-    let hole = round.sway_hole.as_ref().and_then(|hole| job.sway.holes.get(job.sway.place_of(hole)));
-    done.extend(hole.map(|hole| Set::SwayHole { arm: hole.arm.length() }));
+    let hole = round.sway_hole.as_ref();
+    let hole = hole.and_then(|id| {
+        let (number, of) = job.sway.from_the_stiff_end(id)?;
+        Some(Set::SwayHole { number, of, arm: job.sway.holes.get(job.sway.place_of(id))?.arm.length() })
+    });
+    done.extend(hole);
     done.extend(length_of(&round.sway_link).map(Set::SwayLinks));
     done.extend(round.parts.iter().copied().map(Set::Part));
     if !round.note.trim().is_empty() {

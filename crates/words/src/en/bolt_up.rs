@@ -651,7 +651,7 @@ fn part_place(place: PartPlace) -> String {
             format!("1, on the {}{side}", end_word(end))
         }
         PartPlace::DragLink => "on the drag link".to_owned(),
-        PartPlace::SwayBar => "1, with its mounts".to_owned(),
+        PartPlace::SwayBar => "1, with what it mounts in".to_owned(),
         PartPlace::SwayLinks => "2, one per side".to_owned(),
         PartPlace::Disconnect => "2, one per side, with pins".to_owned(),
         PartPlace::Brace => "1, from the frame bracket to the other frame rail".to_owned(),

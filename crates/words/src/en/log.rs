@@ -67,9 +67,10 @@ fn one_set(w: Words, set: &Set) -> String {
         Set::Part(part) => format!("installed {}", super::prove::installs(*part, "brace")),
         Set::Cut { each_end } => format!("cut {} off each end", w.fine(*each_end)),
         Set::BarLength(length) => format!("bar set to {}", w.fine(*length)),
-        Set::SwayHole { arm } => {
-            format!("sway links in the hole {} from the center of the bar", w.fine(*arm))
-        }
+        Set::SwayHole { number, of, arm } => format!(
+            "sway links in hole {number} of {of}, counted from the stiff end, {} from the center of the sway bar",
+            w.fine(*arm)
+        ),
         Set::SwayLinks(length) => format!("sway links set to {}", w.fine(*length)),
         Set::Note(note) => mark(note),
     }

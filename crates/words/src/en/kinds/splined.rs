@@ -55,23 +55,23 @@ fn tubes(tubes: Tubes, step: Step) -> StepSays {
             Some(DRILLING),
         ),
         Step::TubesTacked => reported(
-            plain(&format!("Tack {both} with the sway bar through them")),
+            plain(&format!("Tack {both} with the sway bar and its bushings in them")),
             Some(plain(
-                "Bare metal first. The tubes stick out the same on both sides; the sway bar has to turn by hand after \
-                 every tack.",
+                "Bare metal first, tacks small. The tubes stick out the same on both sides; the sway bar has to turn by hand \
+                 after every tack.",
             )),
             "The sway bar lines the tubes up with each other.",
             Some(WELDING),
         ),
         Step::TubesWelded => reported(
-            plain(&format!("Take the sway bar out, then finish-weld {both}")),
-            Some(plain("Short beads, alternating sides; bushings out; let it cool between beads.")),
+            plain(&format!("Take the sway bar and its bushings out, then finish-weld {both}")),
+            Some(plain("Short beads, alternating sides; let it cool between beads.")),
             "One long bead pulls a tube out of line.",
             Some(WELDING),
         ),
         _ => reported(
-            plain("Let the tubes cool, paint them, then try the sway bar in both"),
-            Some(plain("It has to turn by hand; if it binds, ream the tubes before the bushings go in.")),
+            plain("Let the tubes cool, then paint them"),
+            Some(plain("Outside only: keep paint out of the bore.")),
             "Bare steel beside a weld rusts first.",
             None,
         ),
@@ -90,7 +90,9 @@ fn bar(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::BarThrough if in_tubes => reported(
             plain("Push the sway bar through both tubes"),
-            Some(plain("It has to turn by hand.")),
+            Some(plain(
+                "It has to turn by hand. If it binds, the weld pulled a tube: ream that one before you go on.",
+            )),
             "The sway bar arms go on once it is through.",
             None,
         ),
