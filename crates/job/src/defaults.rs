@@ -78,6 +78,10 @@ pub const FINDER_GOOD_TO_DEGREES: f64 = 0.2;
 /// What a plumb line to a chalked centreline is good to (default of this program).
 pub const PLUMBED: Length = Length::from_mm(3.0);
 
+/// Standard uncertainty of where an eye that is not where it was planned was found to sit (default of this program): a tape
+/// to a bolt's middle, or an angle's last digit, is worth a millimetre.
+pub const FOUND_PLACE_GOOD_TO: Length = Length::from_mm(1.0);
+
 /// A set length this near to the wanted one is the wanted one: half a millimetre.
 pub const AS_WANTED: Length = Length::from_mm(0.5);
 

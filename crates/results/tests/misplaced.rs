@@ -174,6 +174,23 @@ fn a_typed_place_moves_the_eye_three_ways() {
     assert!((predicted - (reach(FOUND.0, FOUND.1) - across + 5.0)).abs() < 1e-6, "{predicted}");
 }
 
+/// At the end of the range: 40 mm low, and a millimetre to the left that no finder sees. The place is good to a millimetre
+/// and the movement no better: it is not called otherwise.
+#[test]
+fn a_confirmed_place_is_good_to_what_it_was_found_by() {
+    let (up_by, left_by) = (-39.98, 1.2);
+    let mut value = set_on(up_by, left_by);
+    let angle = ((FOUND.1 - HIGHER - up_by) / SET).asin().to_degrees();
+    value["proof"] = json!({ "looked_at": { "bar_angle": format!("{angle:.1}") } });
+    let place = places(&value)[0].clone();
+    value["setups"]["rounds"][0]["moved"][0]["off"] = derecho_results::json::value(place.off);
+    let movement = solved(&value).prove.unwrap().movement.unwrap();
+    assert!(movement.agrees, "{movement:?}");
+    // Three millimetres more than that are otherwise still.
+    value["sheets"][1] = sheet("s2", 9.0, "r1");
+    assert!(!solved(&value).prove.unwrap().movement.unwrap().agrees);
+}
+
 proptest! {
     // The same in every run: at the ends of the range the angle's last digit is worth a millimetre of movement.
     #![proptest_config(ProptestConfig { cases: 24, rng_seed: RngSeed::Fixed(20_261_201), ..ProptestConfig::default() })]

@@ -13,7 +13,8 @@ use crate::setups::{Setup, Setups};
 
 /// Standard uncertainty of a movement that was predicted from one setup to another, from what the set length, the
 /// heights and the bolts are good to:
-/// (L/h)²·(u_L0² + u_L1²), or turned by count (L/h)²·(advance per turn · u_turns)², (∂p/∂v·u_v)², (play/√3)².
+/// (L/h)²·(u_L0² + u_L1²), or turned by count (L/h)²·(advance per turn · u_turns)², (∂p/∂v·u_v)², (play/√3)², and the
+/// square of what the place of an eye that was found elsewhere is good to.
 #[must_use]
 pub(super) fn uncertainty(
     job: &Job,
@@ -34,7 +35,10 @@ pub(super) fn uncertainty(
     // v is good to U; half of it is one standard uncertainty.
     let by_height = of_a_height(before, after) * (setups.known.rise.uncertainty_mm.to_mm() / 2.0);
     let play = length_of(&job.bracket.bolt.play).unwrap_or(Length::ZERO) / 2.0 / 3.0_f64.sqrt();
-    in_quadrature(&[of_length * ratio, Length::from_mm(by_height), play])
+    let mut moved = rounds.iter().flat_map(|(_, round)| &round.moved);
+    let found = moved.any(|moved| moved.off.lengths().iter().any(|by| *by != Length::ZERO));
+    let of_place = if found { defaults::FOUND_PLACE_GOOD_TO } else { Length::ZERO };
+    in_quadrature(&[of_length * ratio, Length::from_mm(by_height), play, of_place])
 }
 
 /// How far a movement from one view to another changes with v, ∂p/∂v = s·(v₁/h₁ − v₀/h₀), without its sign.
