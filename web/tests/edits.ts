@@ -98,6 +98,16 @@ function installCases(test: Test) {
     assert.equal(planned.setups?.plans?.chosen, job.setups?.plans?.chosen);
     const left = planPart("brace", undefined)(planPart("sway_bar", undefined)(planned));
     assert.equal(left.setups?.plans?.parts, undefined);
+    assert.equal(isPlanned(left, "brace"), undefined);
+  });
+  test("a no is remembered, and a yes or nothing takes its place", () => {
+    const no = planPart("brace", false)(planPart("brace", true)(job));
+    assert.equal(isPlanned(no, "brace"), false);
+    assert.deepEqual(no.setups?.plans?.not_here, ["brace"]);
+    const yes = planPart("brace", true)(no);
+    assert.equal(isPlanned(yes, "brace"), true);
+    assert.equal(yes.setups?.plans?.not_here, undefined);
+    assert.equal(isPlanned(planPart("brace", undefined)(no), "brace"), undefined);
   });
   test("what was installed goes on record with the last adjustment, or after measurements by itself", () => {
     const together = recordParts(["brace"])(job).setups?.rounds ?? [];

@@ -262,6 +262,9 @@ pub struct Plans {
     /// What else is installed in this job.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub parts: Vec<FittedPart>,
+    /// What was said to be no work of this job: it was on the vehicle before, or stays away.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub not_here: Vec<FittedPart>,
     /// Plans kept beside it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub kept: Vec<PlanForm>,

@@ -4706,6 +4706,11 @@ export interface components {
              */
             kept?: components["schemas"]["PlanForm"][];
             /**
+             * @description What was said to be no work of this job: it was on the vehicle before, or stays away.
+             * @default []
+             */
+            not_here?: components["schemas"]["FittedPart"][];
+            /**
              * @description What else is installed in this job.
              * @default []
              */

@@ -12,19 +12,28 @@ export const PARTS = {
   y_link: "the Y-link",
 } satisfies Record<FittedPart, string>;
 
-/** Says whether something besides bar, brackets and drag link is installed in this job. */
+/** Says whether something besides bar, brackets and drag link is installed in this job; nothing said forgets the answer. */
 export const planPart =
   (part: FittedPart, installed: boolean | undefined) =>
   (job: Job): Job => {
-    const others = (job.setups?.plans?.parts ?? []).filter((other) => other !== part);
-    const parts = installed ? [...others, part] : others;
-    const plans = { ...job.setups?.plans, parts: parts.length > 0 ? parts : undefined };
+    const { parts, not_here, ...rest } = job.setups?.plans ?? {};
+    const without = (list: FittedPart[] | undefined) => (list ?? []).filter((other) => other !== part);
+    const here = [...without(parts), ...(installed === true ? [part] : [])];
+    const elsewhere = [...without(not_here), ...(installed === false ? [part] : [])];
+    const plans = {
+      ...rest,
+      ...(here.length > 0 && { parts: here }),
+      ...(elsewhere.length > 0 && { not_here: elsewhere }),
+    };
     return { ...job, setups: { ...job.setups, plans } };
   };
 
-/** What was answered: nothing said is not asked again as a no. */
-export const isPlanned = (job: Job, part: FittedPart) =>
-  job.setups?.plans?.parts?.includes(part) ? true : undefined;
+/** What was answered. */
+export function isPlanned(job: Job, part: FittedPart): boolean | undefined {
+  const plans = job.setups?.plans;
+  if (plans?.parts?.includes(part)) return true;
+  return plans?.not_here?.includes(part) ? false : undefined;
+}
 
 /** Puts what was installed on record: with the adjustment that was recorded last, where nobody measured since. */
 export const recordParts =

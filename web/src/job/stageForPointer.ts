@@ -34,6 +34,7 @@ const OF_PLANS = {
   kept: "bracket",
   sway: "sway",
   parts: "bolt_up",
+  not_here: "bolt_up",
   trial: "cycle",
 } satisfies Record<keyof Schemas["Plans"], StageName>;
 

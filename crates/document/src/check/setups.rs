@@ -140,6 +140,7 @@ impl Checker {
         self.size("/setups/plans/sway/link", plans.sway.link.as_ref());
         self.arm_hole("/setups/plans/sway/hole", plans.sway.hole.as_ref(), &job.sway);
         self.list("/setups/plans/parts", plans.parts.len(), MOST_HOLES);
+        self.list("/setups/plans/not_here", plans.not_here.len(), MOST_HOLES);
     }
 
     fn rounds(&mut self, job: &Job) {
