@@ -136,6 +136,10 @@ fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_ev
     let says = &all.results.bar.as_ref().unwrap().correction.as_ref().unwrap().says;
     let orders = [says, &step(&all.work, "bar/cut").does, &step(&all.work, "bar/build").does];
     assert!(orders.iter().all(|order| !order.inches().contains("29")), "{}", says.inches());
+    let part = |all: &Everything| {
+        all.work.parts.iter().find(|part| part.key == "part/bar").unwrap().where_says.inches()
+    };
+    assert!(!part(&all).contains("29"), "{}", part(&all));
     let [bracket, gap, cut] = ["axle/by-hand", "bar/gap", "bar/cut"].map(|key| place(&all.work, key));
     assert!(bracket < gap && gap < cut);
 
@@ -152,6 +156,7 @@ fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_ev
         let does = step(&all.work, key).does.inches();
         assert!(does.contains("29 1/2\""), "{does}");
     }
+    assert!(part(&all).contains("29 1/2\""), "{}", part(&all));
     let cut = step(&all.work, "bar/cut");
     assert_ne!(cut.state, StepState::Stopped);
     let how = cut.how.as_ref().unwrap().inches();

@@ -151,7 +151,7 @@ function LogEntry({ line }: { line: Schemas["LogLine"] }) {
         {line.entry.by && <span className="text-muted">, {line.entry.by}</span>}
         {line.entry.kind === "settled" && (
           <>
-            {" "}
+            {". "}
             <a className="underline" href={`/api/v1/jobs/${line.id}/record.pdf`} data-record={line.id}>
               Record for the customer
             </a>

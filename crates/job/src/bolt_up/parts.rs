@@ -12,6 +12,7 @@ use super::situation::Situation;
 use super::tasks::What;
 use crate::bolt_up::message::BoltUpMessage;
 use crate::document::work::{PartRecord, PartState};
+use crate::setups::PlannedGap;
 use crate::setups::moves::side_of;
 use crate::work::kinds::bracket::end_word;
 use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length};
@@ -64,12 +65,14 @@ fn record<'a>(job: &'a Job, key: &str) -> Option<&'a PartRecord> {
 fn planned(job: &Job, situation: &Situation) -> Vec<(String, PartName, Message)> {
     let mut parts = Vec::new();
     if let Some(bar) = situation.bar.as_ref().filter(|bar| bar.hangs.is_some()) {
+        // Nobody orders or cuts by a length whose gap is still to be measured.
+        let length = bar.length.filter(|_| situation.gap != PlannedGap::TapeAgain);
         let name = bar.hangs.clone().filter(|name| !name.is_empty());
         let name = name.map_or(PartName::BuiltBar, PartName::Typed);
         parts.push((
             "part/bar".to_owned(),
             name,
-            BoltUpMessage::PartAt { place: PartPlace::TrackBar, length: bar.length }.into(),
+            BoltUpMessage::PartAt { place: PartPlace::TrackBar, length }.into(),
         ));
     }
     for work in &situation.ends {
