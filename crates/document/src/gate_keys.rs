@@ -107,3 +107,10 @@ pub fn of_fastener(fastener: &str, check: &str) -> String {
 
 /// The track bar that was there and has no name.
 pub const BAR_AS_FOUND: &str = "the bar as found";
+
+/// Limit straps.
+pub const STRAPS: &str = "part/straps";
+/// Their bolts at the frame.
+pub const STRAPS_AT_FRAME: &str = "straps/frame-ends";
+/// And at the axle.
+pub const STRAPS_AT_AXLE: &str = "straps/axle-ends";

@@ -103,6 +103,7 @@ impl Job {
             }
             FittedPart::SecondShim => self.sway.shim.is_some(),
             FittedPart::Brace => self.bracket.brace.is_some(),
+            FittedPart::Straps => self.rig.straps.is_some(),
         };
         is_told && self.setups.plans.parts.contains(&part)
     }

@@ -54,6 +54,24 @@ pub struct HeightState {
     pub offset: TapeEntry,
 }
 
+/// Limit straps, one per side, frame to axle.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct LimitStraps {
+    /// Their length, tight, between the bolts of both ends.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub length: Option<TapeEntry>,
+    /// Between those bolts at full droop, the shocks all the way out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub at_droop: Option<TapeEntry>,
+    /// Between those bolts at the driven height.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub at_driven: Option<TapeEntry>,
+}
+
 /// The end worked on and what holds it.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -129,6 +147,10 @@ pub struct Rig {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub frame_width: Option<TapeEntry>,
+    /// A pair of limit straps that stops the droop before the shocks do.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub straps: Option<LimitStraps>,
     /// What counts as centred; 3 mm where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -241,11 +241,14 @@ pub enum FittedPart {
     SecondShim,
     /// A Y-shaped upper link in place of the bar.
     YLink,
+    /// A pair of limit straps.
+    Straps,
 }
 
 impl FittedPart {
     /// Every one of them.
-    pub const ALL: [Self; 5] = [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink];
+    pub const ALL: [Self; 6] =
+        [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink, Self::Straps];
 }
 
 /// Plans: one chosen, others kept to compare, one tried in the drawing.

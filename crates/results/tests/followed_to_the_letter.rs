@@ -176,6 +176,41 @@ fn a_gap_is_measured_again_where_the_plan_moves_an_eye_and_then_is_one_length_ev
     );
 }
 
+/// Straps of 22 in where 22 1/2 in are between their bolts at full droop hold 1/2 in before the shocks; at 22 in or less they
+/// would catch nothing, and where 22 in are there at the driven height the axle could not drop: neither is hung.
+#[test]
+fn limit_straps_that_catch_nothing_or_too_much_are_not_hung() {
+    let with = |at_droop: &str, at_driven: &str| {
+        let mut value = level();
+        value["rig"]["straps"] = json!({ "length": "22 in", "at_droop": at_droop, "at_driven": at_driven });
+        value["setups"]["plans"]["parts"] = json!(["straps"]);
+        everything(&job(&value)).work
+    };
+    let good = with("22 1/2 in", "17 in");
+    for key in ["straps/by-hand", "straps/tight", "straps/droop", "straps/slack"] {
+        assert_ne!(step(&good, key).state, StepState::Stopped, "{key}");
+    }
+    let says = |work: &WorkResult, key: &str| step(work, key).how.as_ref().unwrap().inches();
+    assert!(
+        says(&good, "straps/droop").contains("1/2\" of shock travel left"),
+        "{}",
+        says(&good, "straps/droop")
+    );
+    assert!(says(&good, "straps/slack").contains("slack by 5\""), "{}", says(&good, "straps/slack"));
+    assert!(place(&good, "straps/droop") < place(&good, "on-its-weight"));
+    let part = good.parts.iter().find(|part| part.key == "part/straps").unwrap();
+    assert!(part.where_says.inches().contains("22\""), "{}", part.where_says.inches());
+
+    for (work, why) in [
+        (with("21 1/4 in", "17 in"), "still slack at full droop, by 3/4\""),
+        (with("25 in", "23 in"), "too short by 1\" at the driven height"),
+    ] {
+        let hung = step(&work, "straps/by-hand");
+        assert_eq!(hung.state, StepState::Stopped);
+        assert!(hung.minds[0].inches().contains(why), "{}", hung.minds[0].inches());
+    }
+}
+
 /// Built, hung and read again: there was no bar before, so nothing was predicted of how far the axle comes over, and it is
 /// proved by where it stands. 1/4 in to the left as it stood, centred now.
 #[test]

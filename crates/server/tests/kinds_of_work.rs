@@ -269,6 +269,11 @@ fn of_the_bar(kind: &str) -> Value {
             document["bracket"]["brace"] = json!({ "name": "rail brace", "below_rail": "1 in" });
             document["setups"]["plans"]["parts"] = json!(["brace"]);
         }
+        "straps" => {
+            document["rig"]["straps"] =
+                json!({ "length": "22 in", "at_droop": "22 1/2 in", "at_driven": "17 in" });
+            document["setups"]["plans"]["parts"] = json!(["straps"]);
+        }
         "somebody's work" => document["sheets"] = json!([sheet("before", "12 in", "12 in", "")]),
         _ => {}
     }
@@ -318,6 +323,7 @@ async fn every_kind_of_work_on_the_track_bar_is_carried_to_its_record() {
         ("bracket welded", 18),
         ("drag link", 20),
         ("brace", 8),
+        ("straps", 9),
         ("somebody's work", 0),
     ] {
         carried(&shop, kind, &of_the_bar(kind), steps).await;

@@ -2892,7 +2892,7 @@ export interface components {
          * @description Something besides the bar, its brackets and the drag link that is installed in a job, or is not.
          * @enum {string}
          */
-        FittedPart: "sway_bar" | "disconnect" | "brace" | "second_shim" | "y_link";
+        FittedPart: "sway_bar" | "disconnect" | "brace" | "second_shim" | "y_link" | "straps";
         /**
          * @description Marks a file as a job.
          * @enum {string}
@@ -3585,6 +3585,24 @@ export interface components {
             worst_right_mm: components["schemas"]["Length"];
             /** @description The worst in words. */
             worst_says: components["schemas"]["Phrase"];
+        };
+        /** @description Limit straps, one per side, frame to axle. */
+        LimitStraps: {
+            /**
+             * @description Between those bolts at the driven height.
+             * @default null
+             */
+            at_driven?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Between those bolts at full droop, the shocks all the way out.
+             * @default null
+             */
+            at_droop?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Their length, tight, between the bolts of both ends.
+             * @default null
+             */
+            length?: components["schemas"]["TapeEntry"];
         };
         /** @description A link as it lies at ride height. */
         LinkResult: {
@@ -5124,6 +5142,11 @@ export interface components {
              * @default null
              */
             steering_side?: components["schemas"]["Side"];
+            /**
+             * @description A pair of limit straps that stops the droop before the shocks do.
+             * @default null
+             */
+            straps?: components["schemas"]["LimitStraps"];
             /**
              * @description What counts as centred; 3 mm where empty.
              * @default null

@@ -10,6 +10,7 @@ export const PARTS = {
   brace: "the brace",
   second_shim: "the shim under the other sway bar clamp",
   y_link: "the Y-link",
+  straps: "the limit straps",
 } satisfies Record<FittedPart, string>;
 
 /** Says whether something besides bar, brackets and drag link is installed in this job; nothing said forgets the answer. */

@@ -13,11 +13,15 @@ impl Checker {
         {
             self.distance(pointer, entry.as_ref());
         }
+        let straps = rig.straps.clone().unwrap_or_default();
         for (pointer, entry) in [
             ("/rig/track", &rig.track),
             ("/rig/tyre_diameter", &rig.tyre_diameter),
             ("/rig/tyre_width", &rig.tyre_width),
             ("/rig/frame_width", &rig.frame_width),
+            ("/rig/straps/length", &straps.length),
+            ("/rig/straps/at_droop", &straps.at_droop),
+            ("/rig/straps/at_driven", &straps.at_driven),
             ("/rig/tolerance", &rig.tolerance),
             ("/rig/bump_half_spacing", &rig.bump_half_spacing),
             ("/rig/droop_half_spacing", &rig.droop_half_spacing),

@@ -323,6 +323,8 @@ pub(super) fn named(situation: &Situation, key: &str) -> (FastenerName, Option<u
         "disconnect/stow" => (FastenerName::StowStuds, Some(2)),
         "brace/bracket-end" => (FastenerName::BraceAtBracket, None),
         "brace/rail-end" => (FastenerName::BraceAtRail, None),
+        "straps/frame-ends" => (FastenerName::StrapsAtFrame, Some(2)),
+        "straps/axle-ends" => (FastenerName::StrapsAtAxle, Some(2)),
         _ => of_a_bracket(situation, key).unwrap_or_else(|| (FastenerName::Typed(key.to_owned()), None)),
     }
 }
@@ -364,6 +366,8 @@ impl FastenerName {
             Self::StowStuds => gate_keys::STOW_STUDS,
             Self::BraceAtBracket => gate_keys::BRACE_AT_BRACKET,
             Self::BraceAtRail => gate_keys::BRACE_AT_RAIL,
+            Self::StrapsAtFrame => gate_keys::STRAPS_AT_FRAME,
+            Self::StrapsAtAxle => gate_keys::STRAPS_AT_AXLE,
             Self::Typed(name) => name,
             Self::Bracket { bolts, bracket } => {
                 let bracket = bracket.as_deref().unwrap_or(gate_keys::BRACKET);

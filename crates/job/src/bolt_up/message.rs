@@ -79,6 +79,14 @@ pub enum BoltUpMessage {
         part: PartRecord,
         name: PartName,
     },
+    /// Limit straps that hang slack at full droop by so much.
+    StrapsTooLong {
+        by: Length,
+    },
+    /// Limit straps that are tight at the driven height, short by so much.
+    StrapsTooShort {
+        by: Length,
+    },
     WrongNut {
         name: FastenerName,
     },
@@ -324,6 +332,10 @@ pub enum FastenerName {
     BraceAtBracket,
     /// And at the rail.
     BraceAtRail,
+    /// Of limit straps, at the frame.
+    StrapsAtFrame,
+    /// And at the axle.
+    StrapsAtAxle,
     /// Bolts of a bracket.
     Bracket {
         /// Which of them.
@@ -427,6 +439,8 @@ pub enum PartName {
     SwayLinks,
     /// A disconnect of the sway links.
     Disconnect,
+    /// Limit straps.
+    Straps,
     /// A second shim.
     SecondShim,
     /// A Y-link.
@@ -453,6 +467,8 @@ pub enum PartPlace {
     SwayLinks,
     /// Two, one a side, with their pins.
     Disconnect,
+    /// Two, one a side, frame to axle.
+    Straps,
     /// One, from the frame bracket to the far rail.
     Brace,
     /// One, under the other clamp.

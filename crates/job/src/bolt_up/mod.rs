@@ -47,6 +47,7 @@ use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::message::{Label, Message};
 use crate::verdict::{FitCheck, FitVerdict};
+use crate::work::kinds::straps::Straps;
 use crate::work::kinds::{KindStep, built_bar};
 pub use crate::work::rules::Rule;
 
@@ -577,7 +578,27 @@ fn stops(job: &Job, situation: &Situation, task: &Task) -> Vec<Message> {
         }
         _ => None,
     };
-    parts::stopped(job, situation, &task.what).into_iter().chain(gap).chain(nuts).chain(bolts).collect()
+    let straps = match task.what {
+        What::Kind(KindStep::Straps(_)) => situation.straps().and_then(straps_wrong),
+        _ => None,
+    };
+    parts::stopped(job, situation, &task.what)
+        .into_iter()
+        .chain(gap)
+        .chain(straps)
+        .chain(nuts)
+        .chain(bolts)
+        .collect()
+}
+
+/// Straps that catch nothing, or take the travel away, are not hung.
+fn straps_wrong(straps: Straps) -> Option<Message> {
+    let (before, slack) = (straps.before_droop(), straps.slack());
+    let too_long = before.filter(|before| *before <= Length::ZERO);
+    let too_short = slack.filter(|slack| *slack <= Length::ZERO);
+    too_long
+        .map(|by| BoltUpMessage::StrapsTooLong { by: -by }.into())
+        .or_else(|| too_short.map(|by| BoltUpMessage::StrapsTooShort { by: -by }.into()))
 }
 
 fn step_line(

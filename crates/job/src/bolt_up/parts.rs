@@ -48,6 +48,7 @@ impl PartLine {
             PartName::Disconnect => gate_keys::DISCONNECT.to_owned(),
             PartName::SecondShim => gate_keys::SECOND_SHIM.to_owned(),
             PartName::YLink => gate_keys::Y_LINK.to_owned(),
+            PartName::Straps => gate_keys::STRAPS.to_owned(),
         };
         Named { in_gate_keys, name: self.name }
     }
@@ -114,6 +115,7 @@ fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
         Change::SecondShim(shim) => {
             (gate_keys::SECOND_SHIM, PartName::SecondShim, PartPlace::SecondShim, Some(shim.thickness))
         }
+        Change::Straps(straps) => (gate_keys::STRAPS, PartName::Straps, PartPlace::Straps, straps.length),
         Change::YLink(link) if link.converts => (gate_keys::Y_LINK, PartName::YLink, PartPlace::YLink, None),
         // Those of the bar, its brackets and the drag link are named where their setup is.
         Change::YLink(_)
@@ -187,6 +189,7 @@ const fn needs_of_a_kind(step: KindStep) -> Option<&'static str> {
         KindStep::Brace(_) => Some("part/brace"),
         KindStep::SecondShim(_) => Some(gate_keys::SECOND_SHIM),
         KindStep::YLink(_) => Some(gate_keys::Y_LINK),
+        KindStep::Straps(_) => Some(gate_keys::STRAPS),
     }
 }
 

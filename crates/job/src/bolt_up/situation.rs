@@ -28,6 +28,7 @@ use crate::work::kinds::length::AdjustingEnd;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::splined::{Splined, Tubes};
+use crate::work::kinds::straps::Straps;
 use crate::work::kinds::y_link::YLink;
 use crate::work::kinds::{Change, eyes, length};
 
@@ -251,6 +252,14 @@ impl Situation {
         })
     }
 
+    /// The limit straps that are installed.
+    pub fn straps(&self) -> Option<Straps> {
+        self.changes.iter().find_map(|change| match change {
+            Change::Straps(straps) => Some(*straps),
+            _ => None,
+        })
+    }
+
     /// The Y-link, where something is done to it.
     pub fn y_link(&self) -> Option<YLink> {
         self.changes.iter().find_map(|change| match change {
@@ -432,6 +441,11 @@ fn changes(job: &Job, resolved: &Resolved) -> Vec<Change> {
     let mut changes = sway_changes(job, &resolved.sway);
     let brace = job.bracket.brace.as_ref().filter(|_| job.installs(FittedPart::Brace));
     changes.extend(brace.map(|brace| Change::Brace(Brace { name: brace.name.clone() })));
+    let straps = job.rig.straps.as_ref().filter(|_| job.installs(FittedPart::Straps));
+    changes.extend(straps.map(|form| {
+        let [length, at_droop, at_driven] = [&form.length, &form.at_droop, &form.at_driven].map(length_of);
+        Change::Straps(Straps { length, at_droop, at_driven })
+    }));
     if turns_legs(job, resolved) {
         let conversion = &job.bracket.conversion;
         let converts = job.installs(FittedPart::YLink);

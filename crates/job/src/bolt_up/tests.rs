@@ -22,6 +22,7 @@ use crate::work::kinds::disconnect::Disconnect;
 use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::splined::{Splined, Tubes};
+use crate::work::kinds::straps::Straps;
 use crate::work::kinds::y_link::YLink;
 use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, splined, y_link};
 use crate::work::rules::Rule;
@@ -77,9 +78,9 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
         Some(Change::TwoRate { powered: true }),
     ];
     let y_link = prop::option::weighted(0.1, any::<(bool, bool)>());
-    let rest = (any::<[bool; 7]>(), y_link);
+    let rest = (any::<[bool; 8]>(), y_link);
     (prop::sample::select(bars), rest).prop_map(
-        |(bar, ([links, set, fixed, longer, pins, shim, brace], y_link))| {
+        |(bar, ([links, set, fixed, longer, pins, shim, brace, straps], y_link))| {
             let length = Length::from_mm(250.0);
             let links = (links || pins || bar.is_some()).then(|| Links {
                 length: set.then_some(length),
@@ -98,6 +99,7 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
                 .chain(links.map(Change::Links))
                 .chain(pins.then_some(Change::Disconnect(Disconnect { presses: set, stows: longer })))
                 .chain(shim.map(Change::SecondShim))
+                .chain(straps.then_some(Change::Straps(Straps::default())))
                 .chain(brace.then(|| Change::Brace(Brace { name: "rail brace".to_owned() })))
                 .chain(y_link)
                 .collect()
@@ -272,7 +274,7 @@ proptest! {
     /// first comes before the second wherever a plan has both.
     #[test]
     fn every_kind_of_work_keeps_the_order_of_the_trade(situation in situation()) {
-        const PAIRS: [(&str, &str); 52] = [
+        const PAIRS: [(&str, &str); 57] = [
             // Links off before the bar, the old bar off before the new one.
             ("sway/links-off", "sway/old-off"), ("sway/old-off", "sway/by-hand"), ("sway/old-off", "sway/mounts-on"),
             // Greased in the bore before anything clamps it.
@@ -287,6 +289,9 @@ proptest! {
             ("sway/tubes-sawn", "sway/tubes-tacked"), ("sway/tubes-tacked", "sway/tubes-welded"),
             ("sway/tubes-welded", "sway/tubes-cold"), ("sway/tubes-cold", "sway/bushings"),
             ("battery/off", "sway/tubes-tacked"), ("sway/tubes-welded", "battery/on"), ("sway/stick-out", "sway/arms-on"),
+            // Limit straps: tight, then the axle hangs from them while it is off its wheels, then slack on them.
+            ("stands", "straps/by-hand"), ("straps/by-hand", "straps/tight"), ("straps/tight", "straps/droop"),
+            ("straps/droop", "on-its-weight"), ("on-its-weight", "straps/slack"),
             // Two rates: the lock both ways with the blocks loose, and again with them tight.
             ("sway/rate-lock", "sway/mounts"), ("sway/mounts", "sway/rate-lock-again"),
             // Links: set, hung, on the weight tight, looked at, locked.
@@ -505,7 +510,7 @@ const RELEASED: [&str; 63] = [
 ];
 
 /// And those of the links and of the end, and of the kinds of work since.
-const RELEASED_LAST: [&str; 44] = [
+const RELEASED_LAST: [&str; 48] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -550,6 +555,10 @@ const RELEASED_LAST: [&str; 44] = [
     "sway/tubes-tacked",
     "sway/tubes-welded",
     "sway/tubes-cold",
+    "straps/by-hand",
+    "straps/tight",
+    "straps/droop",
+    "straps/slack",
 ];
 
 proptest! {

@@ -41,6 +41,8 @@ pub(super) fn bolt_up(message: &BoltUpMessage) -> Phrase {
         BoltUpMessage::NoTorque { name } => no_torque(&fastener(name)),
         BoltUpMessage::WrongPart { part, name } => wrong_part(part, &part_name(name)),
         BoltUpMessage::BoltDoesNotFit { check } => super::fit::does_not_fit(check),
+        BoltUpMessage::StrapsTooLong { by } => straps_too_long(*by),
+        BoltUpMessage::StrapsTooShort { by } => straps_too_short(*by),
         BoltUpMessage::WrongNut { name } => wrong_nut(&fastener(name)),
         BoltUpMessage::PartAt { place, length } => part_at(&part_place(*place), *length),
         BoltUpMessage::Reason { text } => reason(text),
@@ -109,6 +111,24 @@ fn battery(what: &What) -> StepSays {
         What::BatteryOn => reported(plain("Reconnect the battery"), None, "Welding is finished.", None),
         _ => unsaid(),
     }
+}
+
+fn straps_too_long(by: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "The limit straps are still slack at full droop, by {}: the shocks end first. Use shorter straps.",
+            w.distance(by)
+        )
+    })
+}
+
+fn straps_too_short(by: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "The limit straps are too short by {} at the driven height: the axle couldn't drop at all. Use longer straps.",
+            w.distance(by)
+        )
+    })
 }
 
 /// A step in words.
@@ -615,6 +635,8 @@ fn fastener(name: &FastenerName) -> String {
         FastenerName::StowStuds => "stow stud nuts",
         FastenerName::BraceAtBracket => "brace bolts at the bracket",
         FastenerName::BraceAtRail => "brace bolts at the frame rail",
+        FastenerName::StrapsAtFrame => "limit strap bolts at the frame",
+        FastenerName::StrapsAtAxle => "limit strap bolts at the axle",
         FastenerName::Typed(name) => return mark(name),
         FastenerName::Bracket { bolts, bracket } => {
             let bracket = bracket.as_deref().map_or_else(|| "bracket".to_owned(), mark);
@@ -638,6 +660,7 @@ fn part_name(name: &PartName) -> String {
         PartName::Disconnect => "sway bar disconnect",
         PartName::SecondShim => "clamp shim",
         PartName::YLink => "Y-link",
+        PartName::Straps => "limit straps",
     }
     .to_owned()
 }
@@ -654,6 +677,7 @@ fn part_place(place: PartPlace) -> String {
         PartPlace::SwayBar => "1, with what it mounts in".to_owned(),
         PartPlace::SwayLinks => "2, one per side".to_owned(),
         PartPlace::Disconnect => "2, one per side, with pins".to_owned(),
+        PartPlace::Straps => "2, one per side, frame to axle".to_owned(),
         PartPlace::Brace => "1, from the frame bracket to the other frame rail".to_owned(),
         PartPlace::SecondShim => "1, under the other sway bar clamp".to_owned(),
         PartPlace::YLink => "1, with its brackets".to_owned(),

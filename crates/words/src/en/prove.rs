@@ -580,6 +580,7 @@ pub(super) fn installs(part: FittedPart, name: &str) -> String {
         FittedPart::Brace => format!("the {}", mark(name)),
         FittedPart::SecondShim => "the shim under the other sway bar clamp".to_owned(),
         FittedPart::YLink => "the Y-link".to_owned(),
+        FittedPart::Straps => "the limit straps".to_owned(),
     }
 }
 

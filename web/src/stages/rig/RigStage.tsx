@@ -17,6 +17,7 @@ import { Heights } from "./Heights";
 import { OtherEnd } from "./OtherEnd";
 import { RigAssumed } from "./RigAssumed";
 import { LIMITS, RigLengths, SIZES, STOPS, TRAVEL } from "./RigLengths";
+import { Straps } from "./Straps";
 import { VehicleInputs } from "./VehicleInputs";
 import { WhoHoldsWhat } from "./WhoHoldsWhat";
 
@@ -153,6 +154,7 @@ function SizeInputs() {
         hint="Tape: plumb lines. Bar: an angle finder zeroed to level. Empty: level"
         onCommit={(floor_slope) => change(setRig({ floor_slope }))}
       />
+      <Straps />
       <RigAssumed />
     </>
   );

@@ -13,6 +13,7 @@ pub mod links;
 pub mod one_piece;
 pub mod second_shim;
 pub mod splined;
+pub mod straps;
 pub mod two_rate;
 pub mod y_link;
 
@@ -26,6 +27,7 @@ use self::length::Length;
 use self::links::Links;
 use self::second_shim::SecondShim;
 use self::splined::Splined;
+use self::straps::Straps;
 use self::y_link::YLink;
 use super::step::KindTask;
 
@@ -61,6 +63,8 @@ pub enum Change {
     Brace(Brace),
     /// A second shim.
     SecondShim(SecondShim),
+    /// Limit straps.
+    Straps(Straps),
     /// A Y-link.
     YLink(YLink),
 }
@@ -94,6 +98,8 @@ pub enum KindStep {
     Brace(brace::Step),
     /// Of a second shim.
     SecondShim(second_shim::Step),
+    /// Of limit straps.
+    Straps(straps::Step),
     /// Of a Y-link.
     YLink(y_link::Step),
 }
@@ -116,6 +122,7 @@ impl KindStep {
             Self::Disconnect(step) => step.key(),
             Self::Brace(step) => step.key(),
             Self::SecondShim(step) => step.key(),
+            Self::Straps(step) => step.key(),
             Self::YLink(step) => step.key(),
         }
     }
@@ -137,6 +144,7 @@ impl KindStep {
             Self::Disconnect(step) => step.has_how(),
             Self::Brace(step) => step.has_how(),
             Self::SecondShim(step) => step.has_how(),
+            Self::Straps(step) => step.has_how(),
             Self::YLink(step) => step.has_how(),
         }
     }
@@ -158,6 +166,7 @@ impl KindStep {
             Self::Disconnect(step) => step.has_caution(),
             Self::Brace(step) => step.has_caution(),
             Self::SecondShim(step) => step.has_caution(),
+            Self::Straps(step) => step.has_caution(),
             Self::YLink(step) => step.has_caution(),
         }
     }
@@ -184,6 +193,7 @@ impl Change {
             Self::Disconnect(disconnect) => among(disconnect::tasks(*disconnect), KindStep::Disconnect),
             Self::Brace(_) => among(brace::tasks(), KindStep::Brace),
             Self::SecondShim(shim) => among(second_shim::tasks(*shim), KindStep::SecondShim),
+            Self::Straps(_) => among(straps::tasks(), KindStep::Straps),
             Self::YLink(link) => among(y_link::tasks(*link), KindStep::YLink),
         }
     }

@@ -14,6 +14,7 @@ mod links;
 mod one_piece;
 mod second_shim;
 mod splined;
+mod straps;
 mod two_rate;
 mod y_link;
 
@@ -37,6 +38,7 @@ pub(super) fn step(context: &StepContext, step: KindStep) -> StepSays {
         KindStep::Disconnect(step) => disconnect::step(step),
         KindStep::Brace(step) => brace::step(context, step),
         KindStep::SecondShim(step) => second_shim::step(context, step),
+        KindStep::Straps(step) => straps::step(context, step),
         KindStep::YLink(step) => y_link::step(context, step),
     }
 }
