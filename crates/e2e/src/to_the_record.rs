@@ -47,6 +47,23 @@ impl Shop {
 }
 
 impl Page {
+    /// The bar's length put on record as set, both sides read alike after it, the job closed with its record.
+    ///
+    /// # Errors
+    /// Where the screens offer no such way.
+    pub async fn proved_and_closed(&self, shop: &Shop, id: &str, length: &str) -> WebDriverResult<()> {
+        self.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
+        self.enter("Length as set, eye to eye", length).await?;
+        self.saved().await?;
+        self.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        self.press("Start the after measurements").await?;
+        self.press("on its wheels").await?;
+        self.type_readings(["12", "12", "12", "12", "12", "12", "12", "12"]).await?;
+        self.sees("[data-answer]", "Proved: centered within 1/8″").await?;
+        self.closed("as found on the road").await?;
+        self.has_its_record(shop).await
+    }
+
     /// Closes a proved job: everything looked at, everything that is left open accepted, closed by its press.
     pub async fn closed(&self, reason: &str) -> WebDriverResult<()> {
         self.pick("//button[contains(., 'Checks')]").await?;

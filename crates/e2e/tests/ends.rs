@@ -318,16 +318,7 @@ async fn a_built_bar_is_cut_to_the_gap_in_its_planned_holes_and_has_its_record()
         page.go(&format!("{}/jobs/{id}/bolt_up", shop.address)).await?;
         page.at("//*[@data-step='bar/cut'][@data-state='waits']").await?;
         shop.work_done(&id).await;
-        page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
-        page.enter("Length as set, eye to eye", "29 1/2").await?;
-        page.saved().await?;
-        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        page.press("Start the after measurements").await?;
-        page.press("on its wheels").await?;
-        page.type_readings(["12", "12", "12", "12", "12", "12", "12", "12"]).await?;
-        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
-        page.closed("as found on the road").await?;
-        page.has_its_record(&shop).await
+        page.proved_and_closed(&shop, &id, "29 1/2").await
     })
     .await;
 }

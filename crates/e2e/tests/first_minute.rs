@@ -151,16 +151,7 @@ async fn a_new_bar_has_its_bench_length_after_two_figures_and_eight_presses() {
         page.at("//*[contains(., 'On the bench, set the new bar to')]").await?;
         // Done, set on record, one set of readings after it, closed: the sheet one hands over.
         shop.work_done(&id).await;
-        page.go(&format!("{}/jobs/{id}/bar", shop.address)).await?;
-        page.enter("Length as set, eye to eye", "33 1/8").await?;
-        page.saved().await?;
-        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
-        page.press("Start the after measurements").await?;
-        page.press("on its wheels").await?;
-        page.type_readings(["12", "12", "12", "12", "12", "12", "12", "12"]).await?;
-        page.sees(ANSWER, "Proved: centered within 1/8″").await?;
-        page.closed("as found on the road").await?;
-        page.has_its_record(&shop).await
+        page.proved_and_closed(&shop, &id, "33 1/8").await
     })
     .await;
 }

@@ -185,12 +185,7 @@ impl Situation {
             bushing: bar.joints.into_iter().any(is_bushing),
             castle: self.castle_nuts.contains(&length::BOLT),
         });
-        Some(length::Length {
-            bench: free && bar.hangs.is_none(),
-            sleeve: self.turns_the_sleeve(),
-            end,
-            jam: true,
-        })
+        Some(length::Length { bench: free && bar.hangs.is_none(), sleeve: self.turns_the_sleeve(), end })
     }
 
     fn eyes(&self) -> Option<Eyes> {

@@ -115,6 +115,9 @@ fn battery(what: &What) -> StepSays {
 
 fn straps_too_long(by: Length) -> Phrase {
     Phrase::of(|w| {
+        if w.shows_nothing(by) {
+            return "The limit straps only go tight where the shocks end. Use shorter straps.".to_owned();
+        }
         format!(
             "The limit straps are still slack at full droop, by {}: the shocks end first. Use shorter straps.",
             w.distance(by)

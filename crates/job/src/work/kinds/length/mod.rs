@@ -12,8 +12,6 @@ pub struct Length {
     pub sleeve: bool,
     /// The end that is unbolted to be turned, where no other eye is.
     pub end: Option<AdjustingEnd>,
-    /// Whether jam nuts or clamps hold it.
-    pub jam: bool,
 }
 
 /// The end that turns.
@@ -96,15 +94,13 @@ pub(super) fn tasks(length: Length) -> Vec<KindTask<Step>> {
     if let Some(end) = length.end {
         tasks.extend(end_turned(end));
     }
-    if length.jam {
-        // Turned with its jam nuts loose, and read so: they are last.
-        tasks.push(
-            KindTask::new(Step::Jam, Phase::OnItsWeight)
-                .once(Condition::AxleRead, Rule::ReadBeforeJam)
-                .tightens(&["bar/jam"])
-                .on_its_weight(),
-        );
-    }
+    // Turned with its jam nuts loose, and read so: they are last.
+    tasks.push(
+        KindTask::new(Step::Jam, Phase::OnItsWeight)
+            .once(Condition::AxleRead, Rule::ReadBeforeJam)
+            .tightens(&["bar/jam"])
+            .on_its_weight(),
+    );
     tasks
 }
 
