@@ -7,6 +7,8 @@ use derecho_core::measure::Side;
 pub const TRACK_BAR: &str = "track bar";
 /// The drag link.
 pub const DRAG_LINK: &str = "drag link";
+/// The tie rod.
+pub const TIE_ROD: &str = "tie rod";
 
 /// The front half of a leaf spring.
 #[must_use]

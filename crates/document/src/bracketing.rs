@@ -236,6 +236,13 @@ pub struct Bracketing {
     /// What is otherwise at the axle eye.
     #[serde(skip_serializing_if = "is_default")]
     pub axle_eye: EyeFit,
+    /// Whether there is no bracket on the frame yet, and this job places the first one.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub first_frame_bracket: bool,
+    /// Room the first bracket is given to everything on the axle at full bump, fore and aft; 1 in where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub first_bracket_room: Option<TapeEntry>,
     /// A bar cut and welded to length.
     pub builder: BuilderForm,
     /// A Y-shaped upper link in place of the bar.

@@ -108,6 +108,13 @@ pub fn of_fastener(fastener: &str, check: &str) -> String {
 /// The track bar that was there and has no name.
 pub const BAR_AS_FOUND: &str = "the bar as found";
 
+/// The nuts of a tie rod's studs.
+pub const TIE_ROD_NUTS: &str = "tie-rod/studs";
+/// The clamps of its ends.
+pub const TIE_ROD_CLAMPS: &str = "tie-rod/clamps";
+/// Inserts for its studs.
+pub const TAPER_INSERTS: &str = "part/taper-inserts";
+
 /// Limit straps.
 pub const STRAPS: &str = "part/straps";
 /// Their bolts at the frame.

@@ -224,6 +224,64 @@ pub struct SteeringForm {
     pub thread: Option<Thread>,
 }
 
+/// Where a tie rod goes in a job.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TieRodTo {
+    /// On top of the steering arms, its studs down.
+    Over,
+    /// Under them, its studs up.
+    Under,
+}
+
+/// What its studs go into there.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TieRodSeats {
+    /// Tapers that are there, as in knuckles made for it.
+    #[default]
+    There,
+    /// The steering arms' own holes, reamed from the other side.
+    Reamed,
+    /// Tapered inserts in holes drilled straight through.
+    Inserts,
+}
+
+/// The tie rod, from knuckle to knuckle, wheels straight.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct TieRodForm {
+    /// The middle of the rod at its left end, as found; the right end is its mirror.
+    pub end: PointForm,
+    /// Outside diameter; 32 mm where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub diameter: Option<TapeEntry>,
+    /// Where it goes, where this job moves it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub to: Option<TieRodTo>,
+    /// How far its middle goes up or down with that, without a sign.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub by: Option<TapeEntry>,
+    /// What its studs go into there.
+    pub seats: TieRodSeats,
+}
+
+impl TieRodForm {
+    /// How far its middle goes up, mm; nought where nobody said which way or how far.
+    #[must_use]
+    pub fn raised(&self) -> f64 {
+        let by = self.by.as_ref().map_or(0.0, |by| by.length().to_mm().abs());
+        match self.to {
+            Some(TieRodTo::Over) => by,
+            Some(TieRodTo::Under) => -by,
+            None => 0.0,
+        }
+    }
+}
+
 /// What an obstacle is fixed to.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -300,6 +358,10 @@ pub struct Hardpoints {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub steering: Option<SteeringForm>,
+    /// The tie rod, on a steered axle.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tie_rod: Option<TieRodForm>,
     /// What stands in the way.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub obstacles: Vec<ObstacleForm>,

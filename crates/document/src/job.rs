@@ -104,6 +104,10 @@ impl Job {
             FittedPart::SecondShim => self.sway.shim.is_some(),
             FittedPart::Brace => self.bracket.brace.is_some(),
             FittedPart::Straps => self.rig.straps.is_some(),
+            FittedPart::TieRod => {
+                let form = self.hardpoints.tie_rod.as_ref();
+                self.rig.is_steered() && form.is_some_and(|form| form.to.is_some())
+            }
         };
         is_told && self.setups.plans.parts.contains(&part)
     }

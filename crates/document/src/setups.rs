@@ -243,12 +243,21 @@ pub enum FittedPart {
     YLink,
     /// A pair of limit straps.
     Straps,
+    /// The tie rod, to the other side of the steering arms.
+    TieRod,
 }
 
 impl FittedPart {
     /// Every one of them.
-    pub const ALL: [Self; 6] =
-        [Self::SwayBar, Self::Disconnect, Self::Brace, Self::SecondShim, Self::YLink, Self::Straps];
+    pub const ALL: [Self; 7] = [
+        Self::SwayBar,
+        Self::Disconnect,
+        Self::Brace,
+        Self::SecondShim,
+        Self::YLink,
+        Self::Straps,
+        Self::TieRod,
+    ];
 }
 
 /// Plans: one chosen, others kept to compare, one tried in the drawing.

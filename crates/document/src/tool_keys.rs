@@ -34,6 +34,9 @@ pub fn drill(size: &str) -> String {
     format!("{size} drill")
 }
 
+/// A reamer of a stud's taper.
+pub const TAPER_REAMER: &str = "taper reamer";
+
 /// A separator for ball studs.
 pub const SEPARATOR: &str = "ball joint separator";
 

@@ -152,6 +152,10 @@ pub const SPRING_AS_LINK: f64 = 0.75;
 
 /// Diameter of a drag link nobody measured, mm.
 pub const DRAG_LINK_DIAMETER: f64 = 30.0;
+/// Room that a first bracket on the frame has to everything on the axle at full bump.
+pub const FIRST_BRACKET_ROOM: Length = Length::from_mm(25.4);
+/// Outside diameter of a tie rod, mm.
+pub const TIE_ROD_DIAMETER: f64 = 32.0;
 
 /// Kingpin inside the middle of the tyre, where nobody measured.
 pub const KINGPIN_INSIDE: f64 = 90.0;

@@ -269,6 +269,20 @@ fn of_the_bar(kind: &str) -> Value {
             document["bracket"]["brace"] = json!({ "name": "rail brace", "below_rail": "1 in" });
             document["setups"]["plans"]["parts"] = json!(["brace"]);
         }
+        "tie rod" => {
+            document["hardpoints"] = json!({ "tie_rod": { "end": { "height": "14 in", "fore_aft": "-6 in" }, "to": "over",
+                "by": "3 1/2 in", "seats": "inserts" } });
+            document["setups"]["plans"]["parts"] = json!(["tie_rod"]);
+        }
+        "first frame bracket" => {
+            riser(&mut document, "weld_on", "-4 in");
+            let bracket = &mut document["bracket"];
+            bracket["brackets"][0]["end"] = json!("frame");
+            bracket["brackets"][0]["comes_off_first"] = json!("");
+            bracket["first_frame_bracket"] = json!(true);
+            document["setups"]["plans"]["chosen"] =
+                json!({ "frame": { "bracket": "riser", "hole": "hole" } });
+        }
         "straps" => {
             document["rig"]["straps"] =
                 json!({ "length": "22 in", "at_droop": "22 1/2 in", "at_driven": "17 in" });
@@ -324,6 +338,8 @@ async fn every_kind_of_work_on_the_track_bar_is_carried_to_its_record() {
         ("drag link", 20),
         ("brace", 8),
         ("straps", 9),
+        ("tie rod", 13),
+        ("first frame bracket", 20),
         ("somebody's work", 0),
     ] {
         carried(&shop, kind, &of_the_bar(kind), steps).await;

@@ -1698,6 +1698,16 @@ export interface components {
              */
             ear_width?: components["schemas"]["TapeEntry"];
             /**
+             * @description Room the first bracket is given to everything on the axle at full bump, fore and aft; 1 in where empty.
+             * @default null
+             */
+            first_bracket_room?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Whether there is no bracket on the frame yet, and this job places the first one.
+             * @default false
+             */
+            first_frame_bracket?: boolean;
+            /**
              * @description Angle finder on the frame bracket.
              * @default null
              */
@@ -2892,7 +2902,7 @@ export interface components {
          * @description Something besides the bar, its brackets and the drag link that is installed in a job, or is not.
          * @enum {string}
          */
-        FittedPart: "sway_bar" | "disconnect" | "brace" | "second_shim" | "y_link" | "straps";
+        FittedPart: "sway_bar" | "disconnect" | "brace" | "second_shim" | "y_link" | "straps" | "tie_rod";
         /**
          * @description Marks a file as a job.
          * @enum {string}
@@ -3064,6 +3074,11 @@ export interface components {
              * @default null
              */
             steering?: components["schemas"]["SteeringForm"];
+            /**
+             * @description The tie rod, on a steered axle.
+             * @default null
+             */
+            tie_rod?: components["schemas"]["TieRodForm"];
             /**
              * @description The height its bushings were tightened at: their wind-up counts from there. Empty is ride height.
              * @default
@@ -5427,7 +5442,7 @@ export interface components {
          * @description Why a step comes after another one.
          * @enum {string}
          */
-        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "greased_first" | "lock_first" | "bracket_first" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
+        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "greased_first" | "lock_first" | "bracket_first" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "clear_first" | "toe_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
@@ -6732,6 +6747,46 @@ export interface components {
              */
             witness?: components["schemas"]["TapeEntry"];
         };
+        /** @description The tie rod, from knuckle to knuckle, wheels straight. */
+        TieRodForm: {
+            /**
+             * @description How far its middle goes up or down with that, without a sign.
+             * @default null
+             */
+            by?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter; 32 mm where empty.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The middle of the rod at its left end, as found; the right end is its mirror.
+             * @default {
+             *       "sideways_from": "centreline"
+             *     }
+             */
+            end?: components["schemas"]["PointForm"];
+            /**
+             * @description What its studs go into there.
+             * @default there
+             */
+            seats?: components["schemas"]["TieRodSeats"];
+            /**
+             * @description Where it goes, where this job moves it.
+             * @default null
+             */
+            to?: components["schemas"]["TieRodTo"];
+        };
+        /**
+         * @description What its studs go into there.
+         * @enum {string}
+         */
+        TieRodSeats: "there" | "reamed" | "inserts";
+        /**
+         * @description Where a tie rod goes in a job.
+         * @enum {string}
+         */
+        TieRodTo: "over" | "under";
         /**
          * @description How tight a fastener is.
          * @enum {string}

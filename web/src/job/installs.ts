@@ -11,6 +11,7 @@ export const PARTS = {
   second_shim: "the shim under the other sway bar clamp",
   y_link: "the Y-link",
   straps: "the limit straps",
+  tie_rod: "the tie rod in its new place",
 } satisfies Record<FittedPart, string>;
 
 /** Says whether something besides bar, brackets and drag link is installed in this job; nothing said forgets the answer. */

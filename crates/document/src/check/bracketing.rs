@@ -57,6 +57,7 @@ impl Checker {
             self.height(format_args!("{at}/conversion/pinion/{index}/height"), &reading.height, rig);
         }
         self.size(format_args!("{at}/swing_limit"), form.swing_limit.as_ref());
+        self.size(format_args!("{at}/first_bracket_room"), form.first_bracket_room.as_ref());
         self.size(format_args!("{at}/stock_length"), form.stock_length.as_ref());
         self.size(format_args!("{at}/ear_width"), form.ear_width.as_ref());
         self.eye_bolt("/bracket/bolt", &form.bolt);

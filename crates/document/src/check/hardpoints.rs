@@ -4,7 +4,7 @@ use std::fmt::Display;
 
 use super::checker::{Checker, LONGEST_NAME, MOST_OBSTACLES};
 use crate::Rig;
-use crate::hardpoints::{Arm, Hardpoints, JointForm};
+use crate::hardpoints::{Arm, Hardpoints, JointForm, ObstacleForm};
 
 /// The stiffest that is taken for an arm, N/mm: some ten times a solid bar.
 const MOST_STIFFNESS: f64 = 1e6;
@@ -76,7 +76,16 @@ impl Checker {
             );
             self.size(format_args!("{at}/steering/diameter"), steering.diameter.as_ref());
         }
-        let obstacles = &points.obstacles;
+        if let Some(tie_rod) = &points.tie_rod {
+            self.point(format_args!("{at}/tie_rod/end"), &tie_rod.end);
+            self.size(format_args!("{at}/tie_rod/diameter"), tie_rod.diameter.as_ref());
+            self.distance(format_args!("{at}/tie_rod/by"), tie_rod.by.as_ref());
+        }
+        self.obstacles(&points.obstacles);
+    }
+
+    fn obstacles(&mut self, obstacles: &[ObstacleForm]) {
+        let at = "/hardpoints";
         self.list(format_args!("{at}/obstacles"), obstacles.len(), MOST_OBSTACLES);
         for (index, obstacle) in obstacles.iter().enumerate() {
             let here = format!("{at}/obstacles/{index}");

@@ -24,7 +24,8 @@ pub use self::frame::Missing;
 use self::frame::{Fitted, SharedSetup};
 use self::reader::PointReader;
 use crate::defaults::Assumption;
-use crate::document::{AxleLocation, BarId, DragLinkId, Job, LengthAim, Rig, heights, length_of};
+use crate::document::hardpoints::TieRodForm;
+use crate::document::{AxleLocation, BarId, DragLinkId, FittedPart, Job, LengthAim, Rig, heights, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
 use derecho_core::measure::squareness::AxleEnd;
@@ -86,7 +87,6 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
     let bench = ReadJob::new(job, setups)?;
     let as_found = BarId::default();
     let now = setups.map_or(&as_found, |setups| &setups.base.bar.id);
-    let found = bench.mechanism(&bench.found, &SolvedBar::of(job, now), bench.steering);
     let plan = match (bench.eyes.is_some(), setups) {
         (true, Some(setups)) => {
             let left = job.setups.plans.trial.as_ref().is_some_and(|t| t.length != LengthAim::Centred);
@@ -94,10 +94,13 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
         }
         _ => None,
     };
+    // Where no other bar is planned, the one that is there moves with whatever else is planned.
+    let when = if plan.is_some() { When::Now } else { When::Planned };
+    let found = bench.mechanism(&bench.found, &SolvedBar::of(job, now), (bench.steering, when));
     let planned = setups.map_or(&as_found, |setups| &setups.trial.as_ref().unwrap_or(setups.other()).bar.id);
     let planned = SolvedBar::of(job, planned);
     let plan = plan.map(|(fitted, bar_length, trial)| Planned {
-        mechanism: bench.mechanism(&fitted, &planned, planned_steering(job, setups, &bench)),
+        mechanism: bench.mechanism(&fitted, &planned, (planned_steering(job, setups, &bench), When::Planned)),
         bar_length,
         trial,
     });
@@ -127,10 +130,26 @@ fn stood(setups: &Setups) -> Length {
     setups.rounds.first().unwrap_or(&setups.base).offset
 }
 
+/// As the vehicle is now, or as it is planned.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum When {
+    Now,
+    Planned,
+}
+
+/// How far up the tie rod is from where it was found, now and as it is planned, mm.
+fn tie_rod_raised(job: &Job) -> [f64; 2] {
+    let raised = job.hardpoints.tie_rod.as_ref().map_or(0.0, TieRodForm::raised);
+    let moved = |is: bool| if is { raised } else { 0.0 };
+    [moved(job.has_installed(FittedPart::TieRod)), moved(job.installs(FittedPart::TieRod))]
+}
+
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
 pub(crate) struct ReadJob {
     frame: SharedSetup,
     obstacles: Vec<Obstacle>,
+    /// The tie rod where it was found, and how far up it is by now and as it is planned, mm.
+    tie_rod: Option<(Obstacle, [f64; 2])>,
     steering: Option<(DragLink, Length)>,
     /// How far up the part that is fitted already has taken the link's ends, pitman end first, mm.
     link_raised: [f64; 2],
@@ -180,6 +199,7 @@ impl ReadJob {
         let arms = reader.arms(location);
         let eyes = setups.filter(|_| has_bar).map(|setups| reader.bar_eyes(setups));
         let obstacles = reader.obstacles();
+        let tie_rod = reader.tie_rod(half_track).map(|rod| (rod, tie_rod_raised(job)));
         let steering = reader.steering(half_track);
         if !reader.faults.is_empty() {
             return Err(reader.faults);
@@ -209,6 +229,7 @@ impl ReadJob {
         Ok(Self {
             frame,
             obstacles,
+            tie_rod,
             steering,
             link_raised,
             stops: stops(job, half_track),
@@ -219,7 +240,21 @@ impl ReadJob {
         })
     }
 
-    fn mechanism(&self, fitted: &Fitted, bar: &SolvedBar, steering: Option<(DragLink, Length)>) -> Mechanism {
+    /// Everything in the way, the tie rod as it is now or as it is planned.
+    fn in_the_way(&self, when: When) -> Vec<Obstacle> {
+        let tie_rod = self.tie_rod.as_ref().map(|(rod, [now, planned])| {
+            let up = DVec3::Z * if when == When::Now { *now } else { *planned };
+            Obstacle { ends: rod.ends.map(|end| end + up), ..rod.clone() }
+        });
+        self.obstacles.iter().cloned().chain(tie_rod).collect()
+    }
+
+    fn mechanism(
+        &self,
+        fitted: &Fitted,
+        bar: &SolvedBar,
+        (steering, when): (Option<(DragLink, Length)>, When),
+    ) -> Mechanism {
         // As it lies in this setup, at ride height.
         let bar = fitted.bar.map(|link| {
             let axle = fitted.ride.pose.place(self.frame.axle_height, link.axle);
@@ -230,7 +265,7 @@ impl ReadJob {
             members: self.frame.members(bar.as_ref()),
             bar: bar.as_ref().map(|_| 0),
             radius_arms: self.frame.radius_arms(bar.is_some()),
-            obstacles: self.obstacles.clone(),
+            obstacles: self.in_the_way(when),
             steering,
             stops: self.stops,
             driven: self.frame.driven,
@@ -282,7 +317,7 @@ impl ReadJob {
             let made = link.straight_length(self.frame.axle_height, &fitted.at_driven.pose);
             (DragLink { made, ..link }, radius)
         });
-        Ok((self.mechanism(&fitted, bar, steering), length))
+        Ok((self.mechanism(&fitted, bar, (steering, When::Planned)), length))
     }
 }
 

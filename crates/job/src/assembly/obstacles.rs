@@ -3,13 +3,14 @@
 use super::message::PointName;
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
+use crate::document::bodies;
 use crate::document::check::asks;
 use crate::document::hardpoints::{DragLinkEnd, ObstacleOn, PointForm, Room, SteeringForm};
 use glam::DVec3;
 
 use super::reader::{PointReader, PointWanted};
 use crate::document::length_of;
-use derecho_core::measure::{Angle, AngleEntry, Length};
+use derecho_core::measure::{Angle, AngleEntry, Length, Side};
 use derecho_core::pose::drag_link::DragLink;
 use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
 use derecho_core::pose::{AxlePoint, BodyPoint};
@@ -51,7 +52,32 @@ impl PointReader<'_> {
         }
     }
 
-    /// The drag link with its radius; its length is set later, from where it is straight.
+    /// The tie rod as it was found, wheels straight; None where nobody measured how high and how far forward it lies: what
+    /// is only assumed of it is held against nothing.
+    pub(crate) fn tie_rod(&mut self, half_track: f64) -> Option<Obstacle> {
+        let form = self.job.hardpoints.tie_rod.as_ref().filter(|_| self.job.rig.is_steered())?;
+        form.end.height.as_ref().and(form.end.fore_aft.as_ref())?;
+        let out = half_track - defaults::KINGPIN_INSIDE - 40.0;
+        let left = self.point(&PointWanted {
+            pointer: "/hardpoints/tie_rod/end".to_owned(),
+            name: PointName::Named(bodies::TIE_ROD.to_owned()),
+            form: &form.end,
+            like: None,
+            side: Side::Left,
+            body: false,
+            usual: DVec3::new(-150.0, out, self.sizes.axle_height),
+        });
+        let right = DVec3::new(left.at.x, -left.at.y, left.at.z);
+        let diameter = length_of(&form.diameter).unwrap_or(Length::from_mm(defaults::TIE_ROD_DIAMETER));
+        Some(Obstacle {
+            name: bodies::TIE_ROD.to_owned(),
+            on: Carrier::Axle,
+            ends: [left.at, right],
+            radius: diameter / 2.0,
+            wanted: WANTED_CLEARANCE,
+        })
+    }
+
     /// How far the kingpin is from the middle.
     fn kingpin_out(&mut self, form: &SteeringForm, half_track: f64) -> Length {
         length_of(&form.kingpin_from_centre).unwrap_or_else(|| {
@@ -62,6 +88,7 @@ impl PointReader<'_> {
         })
     }
 
+    /// The drag link with its radius; its length is set later, from where it is straight.
     pub(crate) fn steering(&mut self, half_track: f64) -> Option<(DragLink, Length)> {
         let form = self.job.hardpoints.steering.as_ref()?;
         if form.ends_on == DragLinkEnd::TieRod {

@@ -1,5 +1,6 @@
 //! What stage Bolt-up has to say, as facts.
 
+use crate::cycle::axle_way::AxleWay;
 use crate::document::work::{HeadSide, PartRecord, Stands, TorqueSource};
 use derecho_core::fastener::stack::NutKind;
 use derecho_core::fastener::strength::{Grade, ThreadTreatment, TorqueStands};
@@ -220,6 +221,17 @@ pub struct StepContext {
     pub legs: Vec<Message>,
     /// What the drag link wants once the axle stands as planned.
     pub link: Option<Message>,
+    /// What a first bracket on the frame is placed by.
+    pub first_bracket: Option<FirstBracket>,
+}
+
+/// What a first bracket on the frame is placed by.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct FirstBracket {
+    /// Room to everything on the axle at full bump.
+    pub room: Length,
+    /// Where the axle goes from the driven height.
+    pub way: AxleWay,
 }
 
 impl StepContext {
@@ -332,6 +344,10 @@ pub enum FastenerName {
     BraceAtBracket,
     /// And at the rail.
     BraceAtRail,
+    /// Nuts of the tie rod's ends.
+    TieRodNuts,
+    /// The clamps or jam nuts of its ends.
+    TieRodClamps,
     /// Of limit straps, at the frame.
     StrapsAtFrame,
     /// And at the axle.
@@ -364,6 +380,8 @@ pub enum ToolName {
     HoleSaw(String),
     /// A separator for ball studs.
     Separator,
+    /// A reamer of a stud's taper.
+    TaperReamer,
     /// Centre punch, paint, deburring tool.
     Punch,
     /// A right-angle drill.
@@ -408,6 +426,8 @@ pub enum ToolUse {
     Mark,
     /// A ball stud out of its taper.
     Taper,
+    /// Seats for ball studs.
+    Seats,
     /// The pinion's angle.
     Pinion,
     /// Where a straight drill has no room.
@@ -441,6 +461,8 @@ pub enum PartName {
     Disconnect,
     /// Limit straps.
     Straps,
+    /// Tapered inserts for the tie rod's studs.
+    TaperInserts,
     /// A second shim.
     SecondShim,
     /// A Y-link.
@@ -467,6 +489,8 @@ pub enum PartPlace {
     SwayLinks,
     /// Two, one a side, with their pins.
     Disconnect,
+    /// Two, one a steering arm.
+    TaperInserts,
     /// Two, one a side, frame to axle.
     Straps,
     /// One, from the frame bracket to the far rail.

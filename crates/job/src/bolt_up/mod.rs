@@ -19,7 +19,7 @@ mod tests;
 pub mod time;
 mod tools;
 
-use self::message::{BoltUpMessage, FastenerName, MockUpOpen, StepContext, StepFacts};
+use self::message::{BoltUpMessage, FastenerName, FirstBracket, MockUpOpen, StepContext, StepFacts};
 use self::named::Named;
 use crate::bracket::fit::{ears, eyes, parallel};
 use crate::bracket::message::BracketMessage;
@@ -43,6 +43,7 @@ use self::situation::{Situation, drill_size};
 use self::tasks::{Task, What, tasks};
 pub use self::tools::ToolLine;
 use crate::bar::{BarResult, can_be_followed};
+use crate::cycle::axle_way::axle_way;
 use crate::defaults;
 use crate::document::work::{Mark, Stands, StepRecord};
 use crate::message::{Label, Message};
@@ -474,6 +475,12 @@ fn context(
         readings: correction.and_then(|correction| correction.readings_say.clone()),
         legs,
         link,
+        first_bracket: (situation.first_frame_bracket && situation.at(BracketEnd::Frame).is_some()).then(
+            || {
+                let room = length_of(&job.bracket.first_bracket_room).unwrap_or(defaults::FIRST_BRACKET_ROOM);
+                FirstBracket { room, way: axle_way(job, resolved.measured_setups()) }
+            },
+        ),
     }
 }
 

@@ -11,11 +11,12 @@ use utoipa::ToSchema;
 use super::situation::Situation;
 use super::tasks::What;
 use crate::bolt_up::message::BoltUpMessage;
+use crate::document::hardpoints::TieRodSeats;
 use crate::document::work::{PartRecord, PartState};
 use crate::setups::PlannedGap;
 use crate::setups::moves::side_of;
 use crate::work::kinds::bracket::end_word;
-use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length};
+use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, tie_rod};
 
 /// A part of the plan.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -48,6 +49,7 @@ impl PartLine {
             PartName::Disconnect => gate_keys::DISCONNECT.to_owned(),
             PartName::SecondShim => gate_keys::SECOND_SHIM.to_owned(),
             PartName::YLink => gate_keys::Y_LINK.to_owned(),
+            PartName::TaperInserts => gate_keys::TAPER_INSERTS.to_owned(),
             PartName::Straps => gate_keys::STRAPS.to_owned(),
         };
         Named { in_gate_keys, name: self.name }
@@ -116,9 +118,13 @@ fn of_a_change(change: &Change) -> Option<(String, PartName, Message)> {
             (gate_keys::SECOND_SHIM, PartName::SecondShim, PartPlace::SecondShim, Some(shim.thickness))
         }
         Change::Straps(straps) => (gate_keys::STRAPS, PartName::Straps, PartPlace::Straps, straps.length),
+        Change::TieRod(tie_rod) if tie_rod.seats == TieRodSeats::Inserts => {
+            (gate_keys::TAPER_INSERTS, PartName::TaperInserts, PartPlace::TaperInserts, None)
+        }
         Change::YLink(link) if link.converts => (gate_keys::Y_LINK, PartName::YLink, PartPlace::YLink, None),
         // Those of the bar, its brackets and the drag link are named where their setup is.
         Change::YLink(_)
+        | Change::TieRod(_)
         | Change::Length(_)
         | Change::Eyes(_)
         | Change::Bracket(_)
@@ -182,7 +188,8 @@ const fn needs_of_a_kind(step: KindStep) -> Option<&'static str> {
         | KindStep::Eyes(_)
         | KindStep::BuiltBar(_)
         | KindStep::Bracket(_)
-        | KindStep::DragLink(_) => None,
+        | KindStep::DragLink(_)
+        | KindStep::TieRod(tie_rod::Step::Off) => None,
         KindStep::OnePiece(_) | KindStep::Splined(_) | KindStep::TwoRate(_) => Some("part/sway-bar"),
         KindStep::Links(_) => Some("part/sway-links"),
         KindStep::Disconnect(_) => Some(gate_keys::DISCONNECT),
@@ -190,6 +197,7 @@ const fn needs_of_a_kind(step: KindStep) -> Option<&'static str> {
         KindStep::SecondShim(_) => Some(gate_keys::SECOND_SHIM),
         KindStep::YLink(_) => Some(gate_keys::Y_LINK),
         KindStep::Straps(_) => Some(gate_keys::STRAPS),
+        KindStep::TieRod(_) => Some(gate_keys::TAPER_INSERTS),
     }
 }
 

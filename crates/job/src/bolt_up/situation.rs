@@ -29,6 +29,7 @@ use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::splined::{Splined, Tubes};
 use crate::work::kinds::straps::Straps;
+use crate::work::kinds::tie_rod::TieRod;
 use crate::work::kinds::y_link::YLink;
 use crate::work::kinds::{Change, eyes, length};
 
@@ -109,6 +110,8 @@ pub struct Situation {
     pub castle_nuts: Vec<&'static str>,
     /// Keys of the bolts that go through a bushing besides what they hold.
     pub through_bushings: Vec<String>,
+    /// Whether the bracket that goes on the frame is the first one there.
+    pub first_frame_bracket: bool,
 }
 
 impl Situation {
@@ -119,6 +122,7 @@ impl Situation {
             drills: job.bolt_up.drills.clone(),
             castle_nuts: castle_nuts(job),
             through_bushings: through_bushings(job),
+            first_frame_bracket: job.bracket.first_frame_bracket,
             ..Self::default()
         };
         // What nobody asked for is no work of this job.
@@ -220,6 +224,7 @@ impl Situation {
             welds: work.welds_on(),
             comes_off: work.comes_off().is_some(),
             through_bushing: bracket::Bolts::ALL.map(through),
+            first: end == BracketEnd::Frame && self.first_frame_bracket,
         })
     }
 
@@ -251,6 +256,14 @@ impl Situation {
     pub fn straps(&self) -> Option<Straps> {
         self.changes.iter().find_map(|change| match change {
             Change::Straps(straps) => Some(*straps),
+            _ => None,
+        })
+    }
+
+    /// The tie rod, where it moves.
+    pub fn tie_rod(&self) -> Option<TieRod> {
+        self.changes.iter().find_map(|change| match change {
+            Change::TieRod(tie_rod) => Some(*tie_rod),
             _ => None,
         })
     }
@@ -440,6 +453,10 @@ fn changes(job: &Job, resolved: &Resolved) -> Vec<Change> {
     changes.extend(straps.map(|form| {
         let [length, at_droop, at_driven] = [&form.length, &form.at_droop, &form.at_driven].map(length_of);
         Change::Straps(Straps { length, at_droop, at_driven })
+    }));
+    let tie_rod = job.hardpoints.tie_rod.as_ref().filter(|_| job.installs(FittedPart::TieRod));
+    changes.extend(tie_rod.and_then(|form| {
+        Some(Change::TieRod(TieRod { to: form.to?, by: length_of(&form.by), seats: form.seats }))
     }));
     if turns_legs(job, resolved) {
         let conversion = &job.bracket.conversion;

@@ -228,6 +228,7 @@ fn make(situation: &Situation, plan: &mut Plan) {
                 .once(Condition::OnStands, Rule::StandsFirst)
                 .once(Condition::EyesFree, Rule::OutOfTheWay)
                 .once(Condition::OldBracketOff, Rule::OutOfTheWay)
+                .once(Condition::BracketPlaced, Rule::HungFirst)
                 .gives(Condition::MockedUp),
         );
     }

@@ -13,6 +13,7 @@ use super::message::{BoltUpMessage, CutKind};
 use super::order::{arranged, broken, sorted};
 use super::situation::{BarWork, EndWork, Situation, is_bushing};
 use super::tasks::{Key, Task, What, tasks};
+use crate::document::hardpoints::{TieRodSeats, TieRodTo};
 use crate::document::work::DrillForm;
 use crate::document::work::{OwnStep, Stands};
 use crate::document::{DrillId, Job};
@@ -23,6 +24,7 @@ use crate::work::kinds::links::{ArmHolePlace, Links};
 use crate::work::kinds::second_shim::SecondShim;
 use crate::work::kinds::splined::{Splined, Tubes};
 use crate::work::kinds::straps::Straps;
+use crate::work::kinds::tie_rod::TieRod;
 use crate::work::kinds::y_link::YLink;
 use crate::work::kinds::{Change, KindStep, bracket, built_bar, drag_link, eyes, length, splined, y_link};
 use crate::work::rules::Rule;
@@ -78,9 +80,13 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
         Some(Change::TwoRate { powered: true }),
     ];
     let y_link = prop::option::weighted(0.1, any::<(bool, bool)>());
-    let rest = (any::<[bool; 8]>(), y_link);
+    let tie_rod = prop::option::weighted(
+        0.3,
+        prop::sample::select(vec![TieRodSeats::There, TieRodSeats::Reamed, TieRodSeats::Inserts]),
+    );
+    let rest = (any::<[bool; 8]>(), tie_rod, y_link);
     (prop::sample::select(bars), rest).prop_map(
-        |(bar, ([links, set, fixed, longer, pins, shim, brace, straps], y_link))| {
+        |(bar, ([links, set, fixed, longer, pins, shim, brace, straps], tie_rod, y_link))| {
             let length = Length::from_mm(250.0);
             let links = (links || pins || bar.is_some()).then(|| Links {
                 length: set.then_some(length),
@@ -100,6 +106,7 @@ fn changes() -> impl Strategy<Value = Vec<Change>> {
                 .chain(pins.then_some(Change::Disconnect(Disconnect { presses: set, stows: longer })))
                 .chain(shim.map(Change::SecondShim))
                 .chain(straps.then_some(Change::Straps(Straps::default())))
+                .chain(tie_rod.map(|seats| Change::TieRod(TieRod { to: TieRodTo::Over, by: None, seats })))
                 .chain(brace.then(|| Change::Brace(Brace { name: "rail brace".to_owned() })))
                 .chain(y_link)
                 .collect()
@@ -117,7 +124,7 @@ prop_compose! {
         drills in 0..3_usize,
         castle_nuts in prop::sample::subsequence(vec!["bar/frame-eye", "bar/axle-eye", "bar/adjuster"], 0..=3),
         through_bushings in prop::sample::subsequence(vec!["frame/main", "axle/main", "axle/side"], 0..=3),
-        measured: bool,
+        (measured, first_frame_bracket) in any::<(bool, bool)>(),
     ) -> Situation {
         Situation {
             turns_drag_link: drag_link.is_some() || (measured && bar.is_some()),
@@ -128,6 +135,7 @@ prop_compose! {
             drills: (0..drills).map(|place| DrillForm { id: DrillId::new(place.to_string()), ..DrillForm::default() }).collect(),
             castle_nuts,
             gap: PlannedGap::None,
+            first_frame_bracket,
             through_bushings: through_bushings.into_iter().map(str::to_owned).collect(),
         }
     }
@@ -274,7 +282,7 @@ proptest! {
     /// first comes before the second wherever a plan has both.
     #[test]
     fn every_kind_of_work_keeps_the_order_of_the_trade(situation in situation()) {
-        const PAIRS: [(&str, &str); 57] = [
+        const PAIRS: [(&str, &str); 79] = [
             // Links off before the bar, the old bar off before the new one.
             ("sway/links-off", "sway/old-off"), ("sway/old-off", "sway/by-hand"), ("sway/old-off", "sway/mounts-on"),
             // Greased in the bore before anything clamps it.
@@ -305,6 +313,17 @@ proptest! {
             ("shim/loose", "shim/in"), ("shim/in", "shim/tight"), ("shim/in", "sway/mounts"),
             // A brace hangs with its bracket and is tight after it.
             ("frame/by-hand", "brace/by-hand"), ("frame/small", "brace/tight"),
+            // A tie rod: off, its seats, in by hand with all that it has to clear, looked at, tight, pinned; toe on the
+            // weight before the steering wheel is set by the drag link.
+            ("stands", "tie-rod/off"), ("tie-rod/off", "tie-rod/seats"), ("tie-rod/seats", "tie-rod/on"),
+            ("tie-rod/off", "tie-rod/on"), ("tie-rod/on", "tie-rod/clear"), ("bar/axle-eye-by-hand", "tie-rod/clear"),
+            ("axle/by-hand", "tie-rod/clear"), ("drag-link/on", "tie-rod/clear"), ("tie-rod/clear", "tie-rod/tight"),
+            ("tie-rod/tight", "tie-rod/pin"), ("tie-rod/clear", "on-its-weight"), ("on-its-weight", "tie-rod/toe"),
+            ("tie-rod/tight", "tie-rod/toe"), ("tie-rod/toe", "tie-rod/clamps"), ("tie-rod/toe", "drag-link/turn"),
+            ("tie-rod/clamps", "witness"),
+            // A first bracket on the frame has its place before it is held, drilled, ground for or bolted there.
+            ("stands", "frame/place"), ("bar/out", "frame/place"), ("off/frame", "frame/place"), ("frame/place", "mock-up"),
+            ("frame/place", "frame/bare"), ("frame/place", "frame/by-hand"),
             // A Y-link: bar and arm out, brackets, hung, and only then what keeps the housing from turning, on stands.
             ("legs/pinion-before", "stands"), ("legs/bar-out", "legs/arm-out"), ("legs/arm-out", "legs/by-hand"), ("legs/by-hand", "legs/spacers"),
             ("legs/spacers", "on-its-weight"), ("legs/turn", "read-again"), ("read-again", "legs/jam"),
@@ -510,7 +529,7 @@ const RELEASED: [&str; 63] = [
 ];
 
 /// And those of the links and of the end, and of the kinds of work since.
-const RELEASED_LAST: [&str; 48] = [
+const RELEASED_LAST: [&str; 57] = [
     "sway/links-set",
     "sway/links-by-hand",
     "sway/links-tight",
@@ -559,6 +578,15 @@ const RELEASED_LAST: [&str; 48] = [
     "straps/tight",
     "straps/droop",
     "straps/slack",
+    "tie-rod/off",
+    "tie-rod/seats",
+    "tie-rod/on",
+    "tie-rod/clear",
+    "tie-rod/tight",
+    "tie-rod/pin",
+    "tie-rod/toe",
+    "tie-rod/clamps",
+    "frame/place",
 ];
 
 proptest! {

@@ -11,11 +11,12 @@ use super::fasteners::{KnownFastener, wrench_size};
 use super::message::{BoltUpMessage, ToolName, ToolUse};
 use super::situation::Situation;
 use super::tasks::{Task, What};
+use crate::document::hardpoints::TieRodSeats;
 use crate::document::tool_keys as keys;
 use crate::document::{Job, length_of};
 use crate::message::Label;
 use crate::work::kinds::{
-    KindStep, bracket, built_bar, drag_link, eyes, one_piece, splined, two_rate, y_link,
+    KindStep, bracket, built_bar, drag_link, eyes, one_piece, splined, tie_rod, two_rate, y_link,
 };
 
 /// A tool.
@@ -93,8 +94,17 @@ pub(super) fn lines(job: &Job, situation: &Situation, tasks: &[Task]) -> Vec<Too
         add(ToolName::Punch, ToolUse::Mark);
         add(ToolName::RightAngleDrill, ToolUse::NoRoom);
     }
-    if does(&|what| matches!(what, What::Kind(KindStep::DragLink(drag_link::Step::Off)))) {
+    let separates = |what: &What| {
+        matches!(
+            what,
+            What::Kind(KindStep::DragLink(drag_link::Step::Off) | KindStep::TieRod(tie_rod::Step::Off))
+        )
+    };
+    if does(&separates) {
         add(ToolName::Separator, ToolUse::Taper);
+    }
+    if situation.tie_rod().is_some_and(|tie_rod| tie_rod.seats == TieRodSeats::Reamed) {
+        add(ToolName::TaperReamer, ToolUse::Seats);
     }
     let tubes = |what: &What| matches!(what, What::Kind(KindStep::Splined(splined::Step::TubesTacked)));
     if does(&tubes) {
@@ -160,6 +170,7 @@ fn key(name: &ToolName) -> String {
         ToolName::Strap => keys::STRAP,
         ToolName::Drill(size) => return keys::drill(size),
         ToolName::HoleSaw(size) => return keys::hole_saw(size),
+        ToolName::TaperReamer => keys::TAPER_REAMER,
         ToolName::Separator => keys::SEPARATOR,
         ToolName::Punch => keys::PUNCH,
         ToolName::RightAngleDrill => keys::RIGHT_ANGLE_DRILL,

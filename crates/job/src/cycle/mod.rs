@@ -3,6 +3,7 @@
 //!
 //! Not here: putting the mechanism together (`assembly`), and going through its poses (core).
 
+pub mod axle_way;
 pub mod limit;
 pub mod message;
 pub mod near;

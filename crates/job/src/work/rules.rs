@@ -57,6 +57,10 @@ pub enum Rule {
     ReadBeforeJam,
     /// The axle is read centred before the steering wheel is set by the drag link.
     CentredFirst,
+    /// It clears everything before it is drawn up.
+    ClearFirst,
+    /// Toe before the steering wheel: the tie rod turns the wheels.
+    ToeFirst,
     /// Torqued before it is pinned.
     TorqueBeforePin,
     /// Everything tight before it is marked and greased.

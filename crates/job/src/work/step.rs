@@ -18,6 +18,8 @@ pub enum Condition {
     EyesFree,
     /// Whatever a bracket takes the place of is off.
     OldBracketOff,
+    /// A first bracket has its place on the frame.
+    BracketPlaced,
     /// Everything is held where it will be, and was cycled.
     MockedUp,
     /// What is to be drilled is.
@@ -40,12 +42,16 @@ pub enum Condition {
     BarBuilt,
     /// Something of the bar or its brackets is started by hand.
     BarHung,
+    /// The drag link's part is started by hand.
+    DragLinkHung,
     /// What holds the axle sideways, or steers it, is tight.
     AxleTight,
     /// It is down on its wheels.
     OnItsWeight,
     /// Both sides are read again.
     AxleRead,
+    /// Toe is set.
+    ToeSet,
     /// Nothing keeps the housing from turning.
     HousingFree,
     /// The axle stands where it will, and can be read.

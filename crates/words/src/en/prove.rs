@@ -581,6 +581,7 @@ pub(super) fn installs(part: FittedPart, name: &str) -> String {
         FittedPart::SecondShim => "the shim under the other sway bar clamp".to_owned(),
         FittedPart::YLink => "the Y-link".to_owned(),
         FittedPart::Straps => "the limit straps".to_owned(),
+        FittedPart::TieRod => "the tie rod in its new place".to_owned(),
     }
 }
 

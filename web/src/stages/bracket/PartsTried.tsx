@@ -12,6 +12,7 @@ import { Button } from "../../ui/Button";
 import { Choice, optionsOf } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { BracketInput } from "./BracketInput";
+import { FirstBracket } from "./FirstBracket";
 import { LISTS, type Tried, useHeld, useLookedAt, withPart } from "./usePlanned";
 
 type Bracketing = Schemas["Bracketing"];
@@ -131,6 +132,7 @@ export function PartsTried() {
           </p>
         ))
       )}
+      <FirstBracket />
       <BracketInput onAdd={(bracket) => take({ kind: "bracket", ...bracket })} />
       <Fold title={`From the library (${offered.length})`}>
         <ul>

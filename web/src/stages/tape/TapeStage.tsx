@@ -17,6 +17,7 @@ import { Points } from "./Points";
 import { SheetAnswer } from "./SheetAnswer";
 import { SheetForm } from "./SheetForm";
 import { SteeringInput } from "./SteeringInput";
+import { TieRodInput } from "./TieRodInput";
 
 const KINDS = { centring: "Centering", stick_out: "Sway-bar stick-out", squareness: "Squareness" } as const;
 
@@ -139,7 +140,12 @@ function pointsSections(job: Job): Section[] {
             value: "steering",
             label: "Steering",
             sign: plain(steering ? "measured" : "not said"),
-            inputs: <SteeringInput />,
+            inputs: (
+              <>
+                <SteeringInput />
+                <TieRodInput />
+              </>
+            ),
           },
         ]
       : []),

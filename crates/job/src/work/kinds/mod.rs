@@ -14,6 +14,7 @@ pub mod one_piece;
 pub mod second_shim;
 pub mod splined;
 pub mod straps;
+pub mod tie_rod;
 pub mod two_rate;
 pub mod y_link;
 
@@ -28,6 +29,7 @@ use self::links::Links;
 use self::second_shim::SecondShim;
 use self::splined::Splined;
 use self::straps::Straps;
+use self::tie_rod::TieRod;
 use self::y_link::YLink;
 use super::step::KindTask;
 
@@ -65,6 +67,8 @@ pub enum Change {
     SecondShim(SecondShim),
     /// Limit straps.
     Straps(Straps),
+    /// The tie rod.
+    TieRod(TieRod),
     /// A Y-link.
     YLink(YLink),
 }
@@ -100,6 +104,8 @@ pub enum KindStep {
     SecondShim(second_shim::Step),
     /// Of limit straps.
     Straps(straps::Step),
+    /// Of the tie rod.
+    TieRod(tie_rod::Step),
     /// Of a Y-link.
     YLink(y_link::Step),
 }
@@ -123,6 +129,7 @@ impl KindStep {
             Self::Brace(step) => step.key(),
             Self::SecondShim(step) => step.key(),
             Self::Straps(step) => step.key(),
+            Self::TieRod(step) => step.key(),
             Self::YLink(step) => step.key(),
         }
     }
@@ -145,6 +152,7 @@ impl KindStep {
             Self::Brace(step) => step.has_how(),
             Self::SecondShim(step) => step.has_how(),
             Self::Straps(step) => step.has_how(),
+            Self::TieRod(step) => step.has_how(),
             Self::YLink(step) => step.has_how(),
         }
     }
@@ -167,6 +175,7 @@ impl KindStep {
             Self::Brace(step) => step.has_caution(),
             Self::SecondShim(step) => step.has_caution(),
             Self::Straps(step) => step.has_caution(),
+            Self::TieRod(step) => step.has_caution(),
             Self::YLink(step) => step.has_caution(),
         }
     }
@@ -194,6 +203,7 @@ impl Change {
             Self::Brace(_) => among(brace::tasks(), KindStep::Brace),
             Self::SecondShim(shim) => among(second_shim::tasks(*shim), KindStep::SecondShim),
             Self::Straps(_) => among(straps::tasks(), KindStep::Straps),
+            Self::TieRod(tie_rod) => among(tie_rod::tasks(*tie_rod), KindStep::TieRod),
             Self::YLink(link) => among(y_link::tasks(*link), KindStep::YLink),
         }
     }

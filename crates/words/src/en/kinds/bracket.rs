@@ -1,10 +1,11 @@
 //! A bracket: what comes off for it, welded or bolted on.
 
 use super::any_track_bar::bracket_name;
-use crate::en::step::{StepSays, WELDING, plain, reported, unsaid};
+use crate::en::step::{STANDS, StepSays, WELDING, plain, reported, unsaid};
+use derecho_core::measure::Phrase;
 use derecho_core::measure::typed::mark;
 use derecho_core::parts::BracketEnd;
-use derecho_job::bolt_up::message::StepContext;
+use derecho_job::bolt_up::message::{FirstBracket, StepContext};
 use derecho_job::bolt_up::situation::Situation;
 use derecho_job::work::kinds::bracket::{Bolts, Step};
 
@@ -23,11 +24,41 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
                 None,
             )
         }
+        Step::Place(end) => reported(
+            plain(&format!(
+                "Jack the axle to full bump and mark where the {} goes",
+                bracket_name(context, end)
+            )),
+            Some(context.first_bracket.map_or_else(Phrase::default, place)),
+            "Placed at ride height, the axle hits it at full bump.",
+            Some(STANDS),
+        ),
         Step::Bare(_) | Step::Tack(_) | Step::TackCheck(_) | Step::Weld(_) | Step::Coat(_) => {
             welded(context, step)
         }
         Step::ByHand(_) | Step::Snug(_) | Step::Tight(..) => bolted(context, step),
     }
+}
+
+/// Where a first bracket goes: its room at full bump, and what the axle still does fore and aft.
+fn place(FirstBracket { room, way }: FirstBracket) -> Phrase {
+    Phrase::of(|w| {
+        let moves = match way.fore_aft {
+            Some([back, forward]) => format!(
+                "Over the travel the axle moves {} back and {} forward of where it is at the driven height: add that on each side.",
+                w.distance(back),
+                w.distance(forward)
+            ),
+            None => {
+                "Lower the axle to full droop and look again: it moves fore and aft as it goes.".to_owned()
+            }
+        };
+        format!(
+            "Springs out, bump stops in; full bump is {} up from the driven height. The bar level with its other eye at the driven height, and {} fore and aft between the bracket and the axle tube, differential, tie rod and tires at full bump. {moves}",
+            w.distance(way.up),
+            w.distance(room)
+        )
+    })
 }
 
 fn welded(context: &StepContext, step: Step) -> StepSays {

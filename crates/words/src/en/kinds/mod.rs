@@ -15,6 +15,7 @@ mod one_piece;
 mod second_shim;
 mod splined;
 mod straps;
+mod tie_rod;
 mod two_rate;
 mod y_link;
 
@@ -39,6 +40,7 @@ pub(super) fn step(context: &StepContext, step: KindStep) -> StepSays {
         KindStep::Brace(step) => brace::step(context, step),
         KindStep::SecondShim(step) => second_shim::step(context, step),
         KindStep::Straps(step) => straps::step(context, step),
+        KindStep::TieRod(step) => tie_rod::step(context, step),
         KindStep::YLink(step) => y_link::step(context, step),
     }
 }

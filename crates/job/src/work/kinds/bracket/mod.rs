@@ -14,6 +14,8 @@ pub struct Bracket {
     pub welds: bool,
     /// Whether something comes off before it goes on.
     pub comes_off: bool,
+    /// Whether there was none before: it is placed from the axle at full bump.
+    pub first: bool,
     /// Which of its bolts go through a bushing besides, in the order of [`Bolts::ALL`].
     pub through_bushing: [bool; 3],
 }
@@ -77,6 +79,8 @@ pub const fn end_word(end: BracketEnd) -> &'static str {
 pub enum Step {
     /// Something comes off before it goes on.
     ComesOff(BracketEnd),
+    /// Placed on the frame where nothing of the axle reaches it.
+    Place(BracketEnd),
     /// Bare metal for the weld.
     Bare(BracketEnd),
     /// Tacked.
@@ -107,6 +111,7 @@ impl Step {
         }
         match self {
             Self::ComesOff(end) => at(end, "off/frame", "off/axle"),
+            Self::Place(end) => at(end, "frame/place", "axle/place"),
             Self::Bare(end) => at(end, "frame/bare", "axle/bare"),
             Self::Tack(end) => at(end, "frame/tack", "axle/tack"),
             Self::TackCheck(end) => at(end, "frame/tack-check", "axle/tack-check"),
@@ -125,7 +130,7 @@ impl Step {
 
     /// Whether it can hurt somebody.
     pub(super) const fn has_caution(self) -> bool {
-        matches!(self, Self::Bare(_) | Self::Tack(_) | Self::Weld(_))
+        matches!(self, Self::Place(_) | Self::Bare(_) | Self::Tack(_) | Self::Weld(_))
     }
 }
 
@@ -139,8 +144,12 @@ pub(super) fn tasks(bracket: Bracket) -> Vec<KindTask<Step>> {
             .once(Condition::EyesFree, Rule::OutOfTheWay)
             .gives(Condition::OldBracketOff)
     };
+    // Marked before anything is mocked up, ground or drilled by it.
+    let place = || {
+        in_the_clear(KindTask::new(Step::Place(end), Phase::Undo)).gives(Condition::BracketPlaced).supported()
+    };
     let on = if bracket.welds { welded(end) } else { bolted(bracket) };
-    bracket.comes_off.then(off).into_iter().chain(on).collect()
+    bracket.comes_off.then(off).into_iter().chain(bracket.first.then(place)).chain(on).collect()
 }
 
 /// Everything that was in its place is out of it.
@@ -153,7 +162,7 @@ fn in_the_clear(task: KindTask<Step>) -> KindTask<Step> {
 fn welded(end: BracketEnd) -> Vec<KindTask<Step>> {
     let new = |step| KindTask::new(step, Phase::Make);
     vec![
-        in_the_clear(new(Step::Bare(end))),
+        in_the_clear(new(Step::Bare(end))).after(Step::Place(end), Rule::HungFirst),
         new(Step::Tack(end))
             .after(Step::Bare(end), Rule::OutOfTheWay)
             .once(Condition::MockedUp, Rule::MockUpFirst)
@@ -173,6 +182,7 @@ fn bolted(bracket: Bracket) -> Vec<KindTask<Step>> {
     let end = bracket.end;
     let mut tasks = vec![
         in_the_clear(KindTask::new(Step::ByHand(end), Phase::Brackets))
+            .after(Step::Place(end), Rule::HungFirst)
             .once(Condition::Drilled, Rule::DrilledFirst)
             .gives(Condition::BracketHung(end))
             .gives(Condition::BarHung)

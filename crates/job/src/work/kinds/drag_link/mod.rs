@@ -64,7 +64,11 @@ pub(super) fn tasks(link: DragLink) -> Vec<KindTask<Step>> {
         // A ball stud is out of its taper before another goes in.
         tasks.push(KindTask::new(Step::Off, Phase::Hang).undoes());
         tasks.push(
-            KindTask::new(Step::On, Phase::Hang).undoes().after(Step::Off, Rule::OutOfTheWay).starts(STUDS),
+            KindTask::new(Step::On, Phase::Hang)
+                .undoes()
+                .after(Step::Off, Rule::OutOfTheWay)
+                .gives(Condition::DragLinkHung)
+                .starts(STUDS),
         );
         tasks.push(
             KindTask::new(Step::Tight, Phase::Tighten)
@@ -78,6 +82,7 @@ pub(super) fn tasks(link: DragLink) -> Vec<KindTask<Step>> {
         tasks.push(
             KindTask::new(Step::Turn, Phase::Steering)
                 .once(Condition::AxleRead, Rule::CentredFirst)
+                .once(Condition::ToeSet, Rule::ToeFirst)
                 .once(Condition::OnItsWeight, Rule::OnItsWeight)
                 .on_its_weight(),
         );
