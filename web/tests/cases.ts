@@ -16,6 +16,7 @@ import { documentCases } from "./documents";
 import { editCases } from "./edits";
 import { englishCases } from "./english";
 import { faceCases } from "./face";
+import { heightCases } from "./heights";
 import { measureCases } from "./measure";
 import { queueCases } from "./queue";
 import { sessionCases } from "./session";
@@ -28,6 +29,7 @@ const test = (name: string, run: () => void | Promise<void>) => cases.push([name
 queueCases(test);
 walkCases(test);
 faceCases(test);
+heightCases(test);
 editCases(test);
 documentCases(test);
 measureCases(test);

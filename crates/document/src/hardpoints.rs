@@ -4,8 +4,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::ids::HeightId;
+use super::rig::Rig;
+use crate::length_of;
 use derecho_core::fastener::Thread;
-use derecho_core::measure::{AngleEntry, Side, TapeEntry};
+use derecho_core::measure::{AngleEntry, Length, Side, TapeEntry};
 use derecho_core::pose::joint::JointKind;
 
 /// From where a sideways distance is taken.
@@ -17,6 +19,8 @@ pub enum SidewaysFrom {
     Centreline,
     /// From the outer face of the frame rail, + further out, − further in. Body points only.
     RailOuterFace,
+    /// From the face of the hub on its side, + inward. Axle points only; `rig.hub_faces` tells how far both are apart.
+    HubFace,
 }
 
 /// A point as a person can measure it.
@@ -41,6 +45,19 @@ pub struct PointForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub good_to: Option<TapeEntry>,
+}
+
+impl PointForm {
+    /// How far out from the middle it is, on its own side; None where it, or what it was taken from, was not measured.
+    #[must_use]
+    pub fn out_from_centre(&self, rig: &Rig) -> Option<Length> {
+        let sideways = length_of(&self.sideways)?;
+        Some(match self.sideways_from {
+            SidewaysFrom::Centreline => sideways,
+            SidewaysFrom::RailOuterFace => length_of(&rig.frame_width)? / 2.0 + sideways,
+            SidewaysFrom::HubFace => length_of(&rig.hub_faces)? / 2.0 - sideways,
+        })
+    }
 }
 
 /// Which way a bolt goes.

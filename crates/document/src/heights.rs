@@ -3,8 +3,8 @@
 //! A height is an offset of the body from ride height, + higher. In travel that is
 //! −offset; bump + offset and droop − offset remain from there.
 
-use crate::{HeightId, HeightState, Job, Rig};
-use derecho_core::measure::Length;
+use crate::{HeightId, HeightState, HeightsFrom, Job, Rig, length_of};
+use derecho_core::measure::{Length, TapeEntry};
 
 /// The name of ride height where the rig names none.
 pub const RIDE_HEIGHT: &str = "ride height";
@@ -15,6 +15,9 @@ pub const BUMP: Length = Length::from_mm(75.0);
 
 /// Travel down assumed where the rig leaves it empty: as much as a usual shock gives (default of this program).
 pub const DROOP: Length = Length::from_mm(100.0);
+
+/// Outside diameter of the tyres where the rig leaves it empty (default of this program).
+pub const TYRE_DIAMETER: Length = Length::from_mm(800.0);
 
 /// The height pointed at, where there is one.
 #[must_use]
@@ -48,6 +51,41 @@ pub fn read_at(job: &Job) -> Length {
     } else {
         offset_of(&job.rig, &job.hardpoints.height)
     }
+}
+
+/// Something on the body above the floor with the body at ride height, as typed; None where it was taken from a rail whose
+/// own height nobody typed. `read` is how much higher than at ride height the body stood when it was taken.
+#[must_use]
+pub fn of_body(job: &Job, typed: &TapeEntry, read: Length) -> Option<Length> {
+    match job.rig.heights_from {
+        HeightsFrom::Floor => Some(typed.length() - read),
+        HeightsFrom::RailAndAxle => {
+            let rail = length_of(&job.sway.room.rail_underside)?;
+            Some(rail - read_at(job) + typed.length())
+        }
+    }
+}
+
+/// Something on the axle above the floor, as typed.
+#[must_use]
+pub fn of_axle(job: &Job, typed: &TapeEntry) -> Length {
+    match job.rig.heights_from {
+        HeightsFrom::Floor => typed.length(),
+        HeightsFrom::RailAndAxle => axle_height(&job.rig) + typed.length(),
+    }
+}
+
+/// The axle's centre above the floor: half of the tyre where nobody typed it.
+#[must_use]
+pub fn axle_height(rig: &Rig) -> Length {
+    let tyre = length_of(&rig.tyre_diameter).unwrap_or(TYRE_DIAMETER);
+    length_of(&rig.axle_height).unwrap_or(tyre / 2.0)
+}
+
+/// Whether heights are taken from a rail whose own height nobody typed.
+#[must_use]
+pub fn rail_is_open(job: &Job) -> bool {
+    job.rig.heights_from == HeightsFrom::RailAndAxle && job.sway.room.rail_underside.is_none()
 }
 
 /// Droop and bump from ride height, as distances, assumed where empty.

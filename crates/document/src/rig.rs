@@ -54,6 +54,24 @@ pub struct HeightState {
     pub offset: TapeEntry,
 }
 
+/// What heights of points and of the bar's eyes are taken from.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum HeightsFrom {
+    /// The floor, on its wheels.
+    #[default]
+    Floor,
+    /// On a hoist: what is on the body from the underside of the frame rail, what is on the axle from the axle's centre; above
+    /// is positive.
+    RailAndAxle,
+}
+
+impl HeightsFrom {
+    fn is_floor(&self) -> bool {
+        *self == Self::Floor
+    }
+}
+
 /// Limit straps, one per side, frame to axle.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -147,6 +165,13 @@ pub struct Rig {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub frame_width: Option<TapeEntry>,
+    /// Between the faces of both hubs, where the wheels seat.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub hub_faces: Option<TapeEntry>,
+    /// What heights are taken from; the rail's own height is in `sway.room.rail_underside`.
+    #[serde(skip_serializing_if = "HeightsFrom::is_floor")]
+    pub heights_from: HeightsFrom,
     /// A pair of limit straps that stops the droop before the shocks do.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

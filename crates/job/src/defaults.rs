@@ -50,7 +50,7 @@ pub use crate::document::heights::{BUMP, DROOP};
 pub const TRACK: f64 = 1560.0;
 
 /// Outside diameter of the tyres, mm.
-pub const TYRE_DIAMETER: f64 = 800.0;
+pub const TYRE_DIAMETER: f64 = crate::document::heights::TYRE_DIAMETER.to_mm();
 
 /// Width of the tyres, mm.
 pub const TYRE_WIDTH: f64 = 265.0;
@@ -263,6 +263,14 @@ pub const UNEVEN: Force = Force::from_n(300.0);
 
 /// A bar nobody measured (defaults of this program).
 pub const SWAY_BAR: Length = Length::from_mm(25.0);
+
+/// A sway bar at a front axle that nobody entered, and one at a rear axle.
+pub const FRONT_SWAY_BAR: Length = Length::from_mm(27.0);
+/// The same at a rear axle.
+pub const REAR_SWAY_BAR: Length = Length::from_mm(20.0);
+
+/// Its arm, from the bar straight back to the link.
+pub const SWAY_ARM: Length = Length::from_mm(250.0);
 
 /// Length of a sway bar that twists, where nobody measured it.
 pub const SWAY_ACTIVE: Length = Length::from_mm(900.0);

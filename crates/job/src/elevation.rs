@@ -120,9 +120,11 @@ pub fn elevation(job: &Job, setups: Option<&Setups>) -> (Elevation, Vec<Assumpti
     let frame_width =
         or(&rig.frame_width, defaults::FRAME_WIDTH, "/rig/frame_width", DrawnSize::FrameWidth, true);
 
-    let axle_height = rig.axle_height.as_ref().map_or(tyre_diameter / 2.0, TapeEntry::length);
-    let axle_eye_z =
-        bar.axle_eye_height.as_ref().map_or(axle_height + defaults::AXLE_EYE_ABOVE, TapeEntry::length);
+    let axle_height = heights::axle_height(rig);
+    let axle_eye_z = bar
+        .axle_eye_height
+        .as_ref()
+        .map_or(axle_height + defaults::AXLE_EYE_ABOVE, |height| heights::of_axle(job, height));
     let eyes = setups.map(|setups| eyes_found(job, setups, axle_eye_z));
     // Taped with the body at another height, perhaps.
     let taped = length_of(&job.sway.room.rail_underside)

@@ -26,6 +26,8 @@ fn wagon(stages: Value) -> Value {
     value["sway"]["far_end"]["sideways"] = json!("420 mm");
     value["sway"]["far_end"]["fore_aft"] = json!("10 mm");
     value["sway"]["build_stages"] = stages;
+    value["sway"]["bush_kind"] = json!("bearing");
+    value["vehicle"]["other_sway_bar"] = json!({ "there": false });
     value["vehicle"]["centre_of_gravity"] = json!("900 mm");
     value["vehicle"]["roof_height"] = json!("2000 mm");
     value["vehicle"]["roof_load"] = json!("20 kg");

@@ -27,7 +27,11 @@ fn demo(name: &str) -> Value {
         "supply-truck-9" => include_str!("../../../demo/supply-truck-9.derecho.json"),
         other => panic!("there is no demo job {other}"),
     };
-    serde_json::from_str(text).expect("a demo job is JSON")
+    let mut value: Value = serde_json::from_str(text).expect("a demo job is JSON");
+    // By hand nothing gives that was not told, and there is no bar but the one worked on.
+    value["sway"]["bush_kind"] = json!("bearing");
+    value["vehicle"]["other_sway_bar"] = json!({ "there": false });
+    value
 }
 
 fn swayed(value: &Value) -> SwayResult {
@@ -471,6 +475,7 @@ fn an_unsure_centre_of_gravity_makes_an_unsure_roll() {
 fn how_many_usual_figures_a_choice_rests_on() {
     let count = |value: &Value| swayed(value).vehicle.unwrap().choices[0].assumed;
     let mut value = demo("supply-truck-9");
+    value["vehicle"].as_object_mut().unwrap().remove("other_sway_bar");
     let before = count(&value);
     value["vehicle"]["other_bar"] = json!("250 Nm/deg");
     value["sway"]["allowable_mpa"] = json!(650.0);
@@ -509,8 +514,11 @@ fn bushings_by_their_kind_soften_the_bar() {
         let told = told.into_iter().filter(|pointer| pointer.starts_with("/sway/bush")).collect::<Vec<_>>();
         (result.holes[0].roll_rate_nm_per_deg.unwrap(), told)
     };
-    let (rigid, asked) = of(None);
-    assert_eq!(asked, ["/sway/bush_kind"]);
+    let (rigid, _) = of(Some("bearing"));
+    // Not said is not rigid: rubber, and asked for.
+    let (unsaid, asked) = of(None);
+    assert!(unsaid == of(Some("rubber")).0);
+    assert_eq!(asked, ["/sway/bush_kind", "/sway/bush_spacing"]);
     for (kind, rate) in [("rubber", 1500.0), ("polyurethane", 6000.0)] {
         let (softer, told) = of(Some(kind));
         let gives = 2.0 / 320.0_f64.powi(2) * (420.0 / 360.0_f64).powi(2) / rate;
@@ -689,8 +697,11 @@ fn the_other_axles_bar_is_entered_by_its_sizes_or_as_none() {
     };
     let (none, asks) = other(json!({ "there": false }));
     assert!(!asks, "who says that there is none is not asked for it");
+    // Not entered is not none: a rear axle is worked on here, and a front bar of 27 mm with arms of 250 mm counts, told as
+    // assumed, its roll and twist with a range that holds both half of it and twice.
     let (nothing_entered, asks) = other(json!({}));
-    assert!(asks && close(nothing_entered, none, 1e-12));
+    let usual = 79_300.0 * PI * 27.0_f64.powi(4) / 32.0 / 900.0 * (900.0_f64 / 250.0).powi(2) / 1000.0;
+    assert!(asks && close(nothing_entered - none, usual, 1e-9), "{nothing_entered} {none} {usual}");
     let (with, asks) = other(json!({ "there": true, "diameter": "1 in", "arm": "10 in", "length": "36 in" }));
     // J = π·25.4⁴/32; its links stand as far apart as it is long.
     let torsion = 79_300.0 * PI * 25.4_f64.powi(4) / 32.0 / 914.4;
@@ -724,4 +735,38 @@ fn the_other_axle_has_its_own_track_and_travel() {
         trail(typed).1
     };
     assert!(close(springs("2000 mm") / springs("1600 mm"), 1.25 * 1.25, 1e-9));
+}
+
+/// What nobody entered of the other axle's bar is told as a range of roll and twist that holds both a bar of half the usual
+/// rate and one of twice it; with it entered the range is that of the centre of gravity alone.
+#[test]
+fn an_unentered_bar_at_the_other_axle_makes_unsure_figures() {
+    let choice = |other: Value| {
+        let mut value = demo("supply-truck-9");
+        value["vehicle"]["centre_of_gravity_good_to"] = json!("0 mm");
+        for (field, entry) in other.as_object().unwrap() {
+            value["vehicle"][field] = entry.clone();
+        }
+        swayed(&value).vehicle.unwrap().choices.into_iter().next().unwrap()
+    };
+    let unsaid = choice(json!({ "other_sway_bar": {} }));
+    // G·J/L · (L/a)² of a usual front bar, in newton-metres a degree.
+    let usual =
+        79_300.0 * PI * 27.0_f64.powi(4) / 32.0 / 900.0 * (900.0_f64 / 250.0).powi(2) / 1000.0 * PI / 180.0;
+    let typed = |share: f64| choice(json!({ "other_bar": format!("{:.4} Nm/deg", usual * share) }));
+    let [low, high] = unsaid.road_between_deg_per_g.unwrap();
+    assert!(
+        close(low, typed(2.0).road_deg_per_g.unwrap(), 1e-5)
+            && close(high, typed(0.5).road_deg_per_g.unwrap(), 1e-5)
+    );
+    assert!(close(unsaid.road_deg_per_g.unwrap(), typed(1.0).road_deg_per_g.unwrap(), 1e-5));
+    let twists = [0.5, 1.0, 2.0].map(|share| typed(share).trail_deg.unwrap());
+    let least = twists.into_iter().fold(f64::INFINITY, f64::min);
+    let most = twists.into_iter().fold(0.0, f64::max);
+    let says = unsaid.says.inches();
+    assert!(
+        most - least >= 1.0 && says.contains(&format!("({least:.0} to {most:.0}) of flex")),
+        "{says} {twists:?}"
+    );
+    assert!(!typed(1.0).says.inches().contains(") of flex"));
 }

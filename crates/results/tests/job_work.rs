@@ -439,6 +439,7 @@ fn the_old_bar_stands_beside_the_new_one() {
     form["active_length"] = json!("900 mm");
     form["holes"] = json!(["200 mm"]);
     form["hole"] = json!("hole-1");
+    form["bush_kind"] = json!("bearing");
     for stiff in ["link_rate", "bush_rate"] {
         form.as_object_mut().unwrap().remove(stiff);
     }

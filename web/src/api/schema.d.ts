@@ -1796,6 +1796,8 @@ export interface components {
             enough: boolean;
             /** @description The hole in use, or the one to use then; absent where arm and link work in none. */
             hole?: components["schemas"]["ArmHoleId"];
+            /** @description Its number, counted from the stiff end. */
+            hole_number?: number;
             /** @description The link, eye to eye: as planned, or the one that aims its arms as in this job. */
             link_mm?: components["schemas"]["Length"];
             /** @description What it is called; empty for the vehicle as planned in this job. */
@@ -1994,7 +1996,7 @@ export interface components {
             name: string;
             /** @description What it needs. */
             needs: components["schemas"]["Phrase"];
-            /** @description The same with the centre of gravity as low and as high as it may be. */
+            /** @description The same with the centre of gravity as low and the other axle's bar as stiff as they may be, and the other way round. */
             road_between_deg_per_g?: number[];
             /**
              * Format: double
@@ -3127,6 +3129,11 @@ export interface components {
             /** @description How much higher the body stands than at ride height; negative is lower. */
             offset: components["schemas"]["TapeEntry"];
         };
+        /**
+         * @description What heights of points and of the bar's eyes are taken from.
+         * @enum {string}
+         */
+        HeightsFrom: "floor" | "rail_and_axle";
         /** @description A reading that was held. */
         Held: {
             /** @description By which instrument. */
@@ -5143,6 +5150,16 @@ export interface components {
              */
             heights?: components["schemas"]["HeightState"][];
             /**
+             * @description What heights are taken from; the rail's own height is in `sway.room.rail_underside`.
+             * @default floor
+             */
+            heights_from?: components["schemas"]["HeightsFrom"];
+            /**
+             * @description Between the faces of both hubs, where the wheels seat.
+             * @default null
+             */
+            hub_faces?: components["schemas"]["TapeEntry"];
+            /**
              * @description Height added to stock; negative is taken away.
              * @default null
              */
@@ -5850,7 +5867,7 @@ export interface components {
          * @description From where a sideways distance is taken.
          * @enum {string}
          */
-        SidewaysFrom: "centreline" | "rail_outer_face";
+        SidewaysFrom: "centreline" | "rail_outer_face" | "hub_face";
         /** @description A splined bar that can be had. */
         SplinedBar: {
             /** @description Bore; solid where empty. */

@@ -53,6 +53,8 @@ const at = (stages: Record<string, StageName>, part: string | undefined): StageN
 
 /** The stage; what is not said elsewhere is said in Rig. */
 export function stageOf(pointer: string): StageName {
+  // A height that other heights are taken from: typed with the sizes, too.
+  if (pointer === "/sway/room/rail_underside") return "rig";
   const [, part, of, field, ofRow] = pointer.split("/");
   if (part === "setups" && of === "rounds") return at(OF_ROUND, ofRow) ?? "bar";
   const within =

@@ -10,6 +10,11 @@ pub const BAR_LENGTH: &str =
 /// How the bar stands.
 pub const BAR_HEIGHTS: &str =
     "Enter the heights of both bolts above the floor, or the bar's angle and which end is higher.";
+/// The rail's own height, where heights are taken from it.
+pub const RAIL_UNDERSIDE: &str = "Enter how high the underside of the frame rail is above the floor, on its wheels: heights here are measured from it.";
+/// Between both hub faces, where a point is measured from one.
+pub const HUB_FACES: &str =
+    "Enter the distance between both hub faces: a point on the axle is measured from one of them.";
 /// A Y-link has no track bar.
 pub const NO_TRACK_BAR: &str = "No track bar to adjust: the Y-link keeps the axle centered through its travel. If the axle is off center, so are the ends of the Y-link.";
 /// No track bar any more once a job is done.

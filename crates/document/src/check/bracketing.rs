@@ -8,6 +8,7 @@ use derecho_core::measure::{Length, TapeEntry};
 use derecho_core::parts::{BarPart, BracketPart, DragLinkPart, JointPart, KitPart, Part};
 
 use super::checker::{Checker, FieldError, LONGEST_LIST, LONGEST_NAME, MOST_HOLES};
+use crate::HeightsFrom;
 use crate::bracketing::{BuilderForm, EyeBolt};
 use crate::{Bracketing, Rig};
 
@@ -262,7 +263,7 @@ impl Checker {
 /// Whether a part of the library makes sense: every fault with its place in the part.
 #[must_use]
 pub fn check_part(part: &Part) -> Vec<FieldError> {
-    let mut checker = Checker { faults: Vec::new() };
+    let mut checker = Checker { faults: Vec::new(), heights_from: HeightsFrom::Floor };
     match part {
         Part::Bar(bar) => {
             checker.bar_part("", bar);

@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 
 use crate::hardpoints::PointForm;
 use crate::heights::height_of;
-use crate::{HeightId, Rig};
+use crate::{HeightId, HeightsFrom, Rig};
 
 /// Most characters of a title or a name.
 pub const LONGEST_NAME: usize = 120;
@@ -63,6 +63,8 @@ impl FieldError {
 /// case, writes none.
 pub(super) struct Checker {
     pub(super) faults: Vec<FieldError>,
+    /// What heights are taken from: nothing lies under the floor, much under the frame rail.
+    pub(super) heights_from: HeightsFrom,
 }
 
 impl Checker {
@@ -77,6 +79,13 @@ impl Checker {
                 "negative_distance",
                 "A distance can't be negative. Leave out the minus sign.",
             );
+        }
+    }
+
+    /// Above what heights are taken from.
+    pub(super) fn height_above(&mut self, pointer: impl Display + Copy, entry: Option<&TapeEntry>) {
+        if self.heights_from == HeightsFrom::Floor {
+            self.distance(pointer, entry);
         }
     }
 
@@ -162,7 +171,7 @@ impl Checker {
     }
 
     pub(super) fn point(&mut self, at: impl Display + Copy, point: &PointForm) {
-        self.distance(format_args!("{at}/height"), point.height.as_ref());
+        self.height_above(format_args!("{at}/height"), point.height.as_ref());
         self.distance(format_args!("{at}/good_to"), point.good_to.as_ref());
     }
 }

@@ -25,7 +25,7 @@ use super::{DOCUMENT_VERSION, Job};
 /// Every fault of a document, in the document's own order.
 #[must_use]
 pub fn check(job: &Job) -> Vec<FieldError> {
-    let mut checker = Checker { faults: Vec::new() };
+    let mut checker = Checker { faults: Vec::new(), heights_from: job.rig.heights_from };
     if job.version != DOCUMENT_VERSION {
         checker.fault(
             "/version",

@@ -19,6 +19,7 @@ impl Checker {
             ("/rig/tyre_diameter", &rig.tyre_diameter),
             ("/rig/tyre_width", &rig.tyre_width),
             ("/rig/frame_width", &rig.frame_width),
+            ("/rig/hub_faces", &rig.hub_faces),
             ("/rig/straps/length", &straps.length),
             ("/rig/straps/at_droop", &straps.at_droop),
             ("/rig/straps/at_driven", &straps.at_driven),

@@ -11,13 +11,9 @@ impl Checker {
     pub(super) fn bar(&mut self, bar: &Bar, rig: &Rig) {
         let at = "/setups/found/bar";
         self.size(format_args!("{at}/length"), bar.length.as_ref());
-        for (field, entry) in [
-            ("frame_eye_height", &bar.frame_eye_height),
-            ("axle_eye_height", &bar.axle_eye_height),
-            ("heights_good_to", &bar.heights_good_to),
-        ] {
-            self.distance(format_args!("{at}/{field}"), entry.as_ref());
-        }
+        self.height_above(format_args!("{at}/frame_eye_height"), bar.frame_eye_height.as_ref());
+        self.height_above(format_args!("{at}/axle_eye_height"), bar.axle_eye_height.as_ref());
+        self.distance(format_args!("{at}/heights_good_to"), bar.heights_good_to.as_ref());
         self.height(format_args!("{at}/height"), &bar.height, rig);
     }
 

@@ -31,8 +31,11 @@ impl PointReader<'_> {
         let known = self.assumptions.len();
         let s = found.frame_eye_side().sign();
         let driven_offset = crate::document::heights::driven_offset(&self.job.rig);
-        let axle_z = length_of(&bar.axle_eye_height).unwrap_or_else(|| {
-            let usual = Length::from_mm(self.sizes.axle_height) + defaults::AXLE_EYE_ABOVE;
+        let axle_height = Length::from_mm(self.sizes.axle_height);
+        let taped = bar.axle_eye_height.as_ref();
+        let taped = taped.map(|height| crate::document::heights::of_axle(self.job, height));
+        let axle_z = taped.unwrap_or_else(|| {
+            let usual = axle_height + defaults::AXLE_EYE_ABOVE;
             self.assume("/setups/found/bar/axle_eye_height", AssemblyMessage::AxleEye { usual }.into());
             usual
         });

@@ -66,8 +66,10 @@ pub enum AssemblyMessage {
         what: AssumedLength,
         length: Length,
     },
-    /// A sway bar at the other axle that nobody entered.
-    OtherBarNotEntered,
+    /// A sway bar at the other axle that nobody entered, and the diameter it counts with.
+    OtherBarNotEntered {
+        usual: Length,
+    },
     /// Where the centre of gravity stands: a share of the wheelbase behind the front axle.
     Station {
         wheelbase: Length,
@@ -159,6 +161,10 @@ pub enum AssumedLength {
     OtherSpringSpacing,
     /// Straight length of the other axle's sway bar.
     OtherSwayBar,
+    /// Diameter of the other axle's sway bar.
+    OtherSwayDiameter,
+    /// Its arm.
+    OtherSwayArm,
     /// The other axle's travel up.
     OtherBump,
     /// The other axle's travel down.

@@ -130,6 +130,11 @@ fn stood(setups: &Setups) -> Length {
     setups.rounds.first().unwrap_or(&setups.base).offset
 }
 
+/// Heights are taken from the frame rail, whose own height nobody typed.
+pub(crate) fn rail_missing() -> FieldError {
+    FieldError::new("/sway/room/rail_underside", "missing", asks::RAIL_UNDERSIDE)
+}
+
 /// As the vehicle is now, or as it is planned.
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum When {
@@ -173,8 +178,10 @@ impl ReadJob {
             return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
         let rig = &job.rig;
-        let tyre = length_of(&rig.tyre_diameter).map_or(defaults::TYRE_DIAMETER, Length::to_mm);
-        let axle_height = length_of(&rig.axle_height).map_or(tyre / 2.0, Length::to_mm);
+        if heights::rail_is_open(job) {
+            return Err(vec![rail_missing()]);
+        }
+        let axle_height = heights::axle_height(rig).to_mm();
         let half_track = length_of(&rig.track).map_or(defaults::TRACK, Length::to_mm) / 2.0;
         let mut reader = PointReader {
             job,

@@ -7,9 +7,9 @@ use glam::DVec3;
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults::{self, Assumption};
-use crate::document::Job;
-use crate::document::check::FieldError;
+use crate::document::check::{FieldError, asks};
 use crate::document::hardpoints::{PointForm, SidewaysFrom};
+use crate::document::{Job, heights, length_of};
 use crate::message::Message;
 
 /// Gathers faults, assumptions and warnings while points are read.
@@ -68,18 +68,37 @@ impl PointReader<'_> {
         self.faults.push(FieldError::new(pointer, code, message));
     }
 
+    /// Of a hub's face from the axle's middle, mm.
+    fn hub_face(&mut self) -> f64 {
+        let faces = length_of(&self.job.rig.hub_faces);
+        if faces.is_none() {
+            self.fault("/rig/hub_faces", "missing", asks::HUB_FACES.to_owned());
+        }
+        faces.map_or(0.0, |faces| faces.to_mm() / 2.0)
+    }
+
     /// A point at ride height, in vehicle axes.
     pub(super) fn point(&mut self, ask: &PointWanted<'_>) -> Read {
         let pick = |field: fn(&PointForm) -> &Option<TapeEntry>| {
             field(ask.form).as_ref().or_else(|| ask.like.and_then(|like| field(like).as_ref()))
         };
-        let height = pick(|form| &form.height).map(TapeEntry::length);
+        let height = pick(|form| &form.height);
         let sideways = pick(|form| &form.sideways).map(TapeEntry::length);
         let fore_aft = pick(|form| &form.fore_aft).map(TapeEntry::length);
         let from = if ask.form.sideways.is_some() { ask.form } else { ask.like.unwrap_or(ask.form) };
-        let rail = ask.body && from.sideways_from == SidewaysFrom::RailOuterFace;
-        let out = sideways.map(|s| if rail { s.to_mm() + self.sizes.rail } else { s.to_mm() });
-        let up = height.map(|h| if ask.body { h - self.read_at } else { h }.to_mm());
+        let out = sideways.map(|s| match from.sideways_from {
+            SidewaysFrom::RailOuterFace if ask.body => s.to_mm() + self.sizes.rail,
+            SidewaysFrom::HubFace if !ask.body => self.hub_face() - s.to_mm(),
+            _ => s.to_mm(),
+        });
+        let up = height.and_then(|height| {
+            let up = if ask.body {
+                heights::of_body(self.job, height, self.read_at)?
+            } else {
+                heights::of_axle(self.job, height)
+            };
+            Some(up.to_mm())
+        });
         let at = DVec3::new(
             fore_aft.map_or(ask.usual.x, Length::to_mm),
             out.unwrap_or(ask.usual.y) * ask.side.sign(),

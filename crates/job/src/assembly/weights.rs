@@ -39,6 +39,8 @@ pub struct Weighed {
     pub other_spacing: Length,
     /// The other axle's bar.
     pub other_bar: RollRate,
+    /// The same as stiff and as soft as it may be: half and twice of it where nobody entered it.
+    pub other_bar_between: [RollRate; 2],
     /// Roll centre of the other axle above the floor.
     pub other_roll_centre: Length,
     /// The other axle's track.
@@ -132,39 +134,57 @@ fn assumption(field: &str, says: Message) -> Assumption {
     Assumption { pointer: format!("/vehicle/{field}"), says, drawing_only: false }
 }
 
-/// Roll rate of the other axle's bar: as typed, else by its sizes. Nearly every vehicle has one: that it is counted as none
-/// while nobody entered it is told with every figure that rests on it.
-fn other_bar(job: &Job, assumed: &mut Vec<Assumption>) -> RollRate {
+/// Roll rate of the other axle's bar: as typed, else by its sizes. Nearly every vehicle has one: while nobody entered it a
+/// usual one counts, which is told with every figure that rests on it, and the figures are told from half to twice of it.
+/// And whether it was entered.
+fn other_bar(job: &Job, assumed: &mut Vec<Assumption>) -> (RollRate, bool) {
     let form = &job.vehicle;
     if let Some(rate) = &form.other_bar {
-        return rate.rate();
+        return (rate.rate(), true);
     }
     let bar = &form.other_sway_bar;
     if bar.there == Some(false) {
-        return RollRate::ZERO;
+        return (RollRate::ZERO, true);
     }
-    if let (Some(diameter), Some(arm)) = (length_of(&bar.diameter), length_of(&bar.arm)) {
-        let length = length_of(&bar.length).unwrap_or_else(|| {
-            let (what, length) = (AssumedLength::OtherSwayBar, defaults::SWAY_ACTIVE);
-            assumed
-                .push(assumption("other_sway_bar/length", AssemblyMessage::Length { what, length }.into()));
+    let usual =
+        if job.rig.end == Some(AxleEnd::Rear) { defaults::FRONT_SWAY_BAR } else { defaults::REAR_SWAY_BAR };
+    let (diameter, arm) = (length_of(&bar.diameter), length_of(&bar.arm));
+    if diameter.is_none() && arm.is_none() {
+        assumed.push(assumption(
+            "other_sway_bar/diameter",
+            AssemblyMessage::OtherBarNotEntered { usual }.into(),
+        ));
+        return (rate_by_sizes(usual, defaults::SWAY_ARM, defaults::SWAY_ACTIVE), false);
+    }
+    let mut size = |field: &str, what: AssumedLength, typed: Option<Length>, length: Length| {
+        typed.unwrap_or_else(|| {
+            let says = AssemblyMessage::Length { what, length }.into();
+            assumed.push(assumption(&format!("other_sway_bar/{field}"), says));
             length
-        });
-        let made = BarRate {
-            outside: diameter,
-            bore: Length::ZERO,
-            active: length,
-            arm,
-            bending_arm: None,
-            link: None,
-            bush: None,
-            half_spacing: length / 2.0,
-        };
-        // Its links stand about as far apart as its arms: each degree of roll twists it by length over arm.
-        return made.roll_rate(length / arm);
-    }
-    assumed.push(assumption("other_sway_bar/diameter", AssemblyMessage::OtherBarNotEntered.into()));
-    RollRate::ZERO
+        })
+    };
+    let made = rate_by_sizes(
+        size("diameter", AssumedLength::OtherSwayDiameter, diameter, usual),
+        size("arm", AssumedLength::OtherSwayArm, arm, defaults::SWAY_ARM),
+        size("length", AssumedLength::OtherSwayBar, length_of(&bar.length), defaults::SWAY_ACTIVE),
+    );
+    (made, diameter.is_some() && arm.is_some())
+}
+
+/// Roll rate of a bar of one piece by what a caliper and a tape find of it. Its links stand about as far apart as its arms:
+/// each degree of roll twists it by length over arm.
+fn rate_by_sizes(outside: Length, arm: Length, active: Length) -> RollRate {
+    let made = BarRate {
+        outside,
+        bore: Length::ZERO,
+        active,
+        arm,
+        bending_arm: None,
+        link: None,
+        bush: None,
+        half_spacing: active / 2.0,
+    };
+    made.roll_rate(active / arm)
 }
 
 /// Every figure of the vehicle. `track` and `hub` are those of this axle and stand for the other
@@ -208,7 +228,9 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
     let other_roll_centre =
         length("other_roll_centre", AssumedLength::OtherRollCentre, &form.other_roll_centre, hub);
     let roof = weight_of(&form.roof_load).unwrap_or(Force::ZERO);
-    let roof_height = if roof > Force::ZERO {
+    // A build to come may bring the first load on the roof.
+    let mut loads = job.sway.build_stages.iter().filter_map(|stage| weight_of(&stage.roof_load));
+    let roof_height = if roof > Force::ZERO || loads.any(|load| load > Force::ZERO) {
         length("roof_height", AssumedLength::RoofHeight, &form.roof_height, defaults::ROOF)
     } else {
         defaults::ROOF
@@ -222,7 +244,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
             AssemblyMessage::OtherWeight { on_it: defaults::OTHER_AXLE_WEIGHT }.into(),
         ));
     }
-    let other_bar = other_bar(job, &mut assumed);
+    let (other_bar, entered) = other_bar(job, &mut assumed);
     Weighed {
         axle: axle_weight(job),
         other: other.unwrap_or(defaults::OTHER_AXLE_WEIGHT),
@@ -236,6 +258,7 @@ pub fn weighed(job: &Job, track: Length, hub: Length) -> Weighed {
         other_spring: there,
         other_spacing,
         other_bar,
+        other_bar_between: if entered { [other_bar; 2] } else { [other_bar * 2.0, other_bar / 2.0] },
         other_roll_centre,
         other_track,
         other_travel: other_bump + other_droop,

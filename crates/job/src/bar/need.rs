@@ -123,12 +123,13 @@ pub fn judge(job: &Job, view: &FrontView, droop: Length, bump: Length) -> NeedFa
 fn beside_link(job: &Job, view: &FrontView) -> Option<Angle> {
     let link =
         job.hardpoints.steering.as_ref().filter(|_| job.bracket.target == Target::ParallelToDragLink)?;
-    let at = |side: Side, point: &PointForm| {
-        Some((length_of(&point.sideways)? * side.sign(), length_of(&point.height)?))
-    };
-    let (pitman, knuckle) = (at(link.pitman_side, &link.pitman)?, at(link.knuckle_side, &link.knuckle)?);
+    let out = |side: Side, point: &PointForm| Some(point.out_from_centre(&job.rig)? * side.sign());
+    let up = heights::of_body(job, link.pitman.height.as_ref()?, heights::read_at(job))?;
+    let down = heights::of_axle(job, link.knuckle.height.as_ref()?);
+    let (pitman, knuckle) =
+        ((out(link.pitman_side, &link.pitman)?, up), (out(link.knuckle_side, &link.knuckle)?, down));
     // The body's end comes up with the body; the axle's stays.
-    let raised = heights::driven_offset(&job.rig) - heights::offset_of(&job.rig, &job.hardpoints.height);
+    let raised = heights::driven_offset(&job.rig);
     let lean = |up: Length, across: Length| Angle::from_radians((up / across).atan());
     let of_link = lean(pitman.1 + raised - knuckle.1, pitman.0 - knuckle.0);
     let of_bar = lean(view.rise(), view.reach() * view.frame_eye_side().sign());

@@ -4,14 +4,14 @@ use derecho_core::bar::{FrontView, Recentring};
 use derecho_core::measure::phrase::Value;
 use derecho_core::measure::{Heading, Length, Meaning, Step, Working};
 
-use crate::document::{Job, length_of};
+use crate::document::Job;
+use crate::setups::known::eye_heights;
 
 pub(crate) fn angle_working(view: &FrontView, job: &Job) -> Working {
     let length = Value::Length;
     let terms = [("L", length(view.length())), ("v", length(view.rise())), ("d", length(view.fore_aft()))];
     let mut steps = Vec::new();
-    let bar = &job.setups.found.bar;
-    if let (Some(frame), Some(axle)) = (length_of(&bar.frame_eye_height), length_of(&bar.axle_eye_height)) {
+    if let Some((frame, axle)) = eye_heights(job) {
         // Counted to ride height and back: what is left over of that was not added by anybody.
         let added = view.rise() - (frame - axle);
         let changed = added.abs() > Length::from_mm(1e-6);

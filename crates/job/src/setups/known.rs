@@ -103,10 +103,13 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     if length.is_none() {
         ask(&format!("{BAR}/length"), asks::BAR_LENGTH);
     }
-    let heights = length_of(&bar.frame_eye_height).zip(length_of(&bar.axle_eye_height));
+    let heights = eye_heights(job);
     let finder = finder_reading(bar);
     let assumed = heights.is_none() && finder.is_none() && swaps_the_bar_alone(job);
-    if heights.is_none() && finder.is_none() && !assumed {
+    let typed_heights = bar.frame_eye_height.is_some() && bar.axle_eye_height.is_some();
+    if typed_heights && heights::rail_is_open(job) {
+        ask("/sway/room/rail_underside", asks::RAIL_UNDERSIDE);
+    } else if heights.is_none() && finder.is_none() && !assumed {
         ask(&format!("{BAR}/frame_eye_height"), asks::BAR_HEIGHTS);
     }
     let unknown = |missing| Unknown { why: NoBar::NotMeasured, missing };
@@ -120,11 +123,7 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
         return Err(unknown(missing));
     };
     let lift = length_of(&job.rig.lift).unwrap_or(Length::ZERO);
-    let read_at = if bar.height.is_empty() {
-        heights::driven_offset(&job.rig)
-    } else {
-        heights::offset_of(&job.rig, &bar.height)
-    };
+    let read_at = bar_read_at(job);
     let lifted = match bar.read {
         BarRead::AsItStands => Length::ZERO,
         BarRead::BeforeTheLift => lift,
@@ -133,6 +132,24 @@ pub fn known(job: &Job) -> Result<Known, Unknown> {
     let driven_rise = if assumed { Length::ZERO } else { rise.rise_mm + raised };
     let fore_aft = length_of(&bar.fore_aft).unwrap_or(Length::ZERO);
     Ok(Known { length, built: typed.is_none(), side, fore_aft, rise, driven_rise })
+}
+
+/// How much higher than at ride height the body stood when the bar was measured.
+fn bar_read_at(job: &Job) -> Length {
+    let bar = &job.setups.found.bar;
+    if bar.height.is_empty() {
+        heights::driven_offset(&job.rig)
+    } else {
+        heights::offset_of(&job.rig, &bar.height)
+    }
+}
+
+/// Both eyes above the floor as it stood when the bar was measured, frame eye first; None where one of them was not measured.
+#[must_use]
+pub fn eye_heights(job: &Job) -> Option<(Length, Length)> {
+    let (bar, read_at) = (&job.setups.found.bar, bar_read_at(job));
+    let frame = heights::of_body(job, bar.frame_eye_height.as_ref()?, read_at)? + read_at;
+    Some((frame, heights::of_axle(job, bar.axle_eye_height.as_ref()?)))
 }
 
 /// What a hole is chosen by.

@@ -35,6 +35,10 @@ pub struct BuildStageResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub hole: Option<ArmHoleId>,
+    /// Its number, counted from the stiff end.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub hole_number: Option<usize>,
     /// The link, eye to eye: as planned, or the one that aims its arms as in this job.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -130,6 +134,7 @@ impl AtStage<'_> {
         Some(BuildStageResult {
             name: facts.name.clone(),
             raised_mm: raised,
+            hole_number: facts.hole.map(|(number, _)| number),
             hole: id,
             link_mm: facts.link,
             road_deg_per_g: facts.road,

@@ -219,8 +219,10 @@ pub enum SwayMessage {
     },
     /// What its steel takes, assumed.
     AssumedSteel,
-    /// Links and bushes, assumed.
-    AssumedRigid,
+    /// Mounting bushings of rubber, because nobody said what they are.
+    AssumedRubber {
+        rate: SpringRate,
+    },
     /// What a bush gives, by its kind.
     AssumedBush {
         rate: SpringRate,
@@ -262,6 +264,9 @@ pub enum SwayMessage {
         road: Option<f64>,
         between: Option<[f64; 2]>,
         trail: Option<(f64, Length)>,
+        /// The trail's twist with the other axle's bar as soft and as stiff as it may be, degrees, the least first; None
+        /// where that bar was entered.
+        trail_between: Option<[f64; 2]>,
         ended_by: EndedBy,
         needs: Message,
     },

@@ -3,8 +3,8 @@
 use crate::document::check::asks;
 use glam::DVec3;
 
-use crate::document::hardpoints::{ObstacleOn, PointForm, SidewaysFrom};
-use crate::document::heights::read_at;
+use crate::document::hardpoints::{ObstacleOn, PointForm};
+use crate::document::heights::{self, read_at};
 use crate::document::sway::Sway;
 use crate::document::{Job, length_of};
 use derecho_core::measure::{Angle, AngleEntry, Length};
@@ -52,26 +52,19 @@ pub(crate) fn twist([left, right]: &[ArmPose; 2]) -> Angle {
 pub(crate) type Ask = Vec<(&'static str, &'static str)>;
 
 /// Height at ride height, mm: points of the body were read with the body so much higher.
-fn height_of(point: &PointForm, body: bool, read_at: Length) -> Option<f64> {
-    let height = length_of(&point.height)?;
-    Some(if body { height - read_at } else { height }.to_mm())
-}
-
-/// Out from the middle, mm.
-fn out_of(job: &Job, point: &PointForm) -> Option<f64> {
-    let rail = match point.sideways_from {
-        SidewaysFrom::Centreline => Length::ZERO,
-        SidewaysFrom::RailOuterFace => length_of(&job.rig.frame_width)? / 2.0,
-    };
-    Some((length_of(&point.sideways)? + rail).to_mm())
+fn height_of(job: &Job, point: &PointForm, body: bool) -> Option<f64> {
+    let height = point.height.as_ref()?;
+    let above =
+        if body { heights::of_body(job, height, read_at(job))? } else { heights::of_axle(job, height) };
+    Some(above.to_mm())
 }
 
 /// A point as forward, out to its side, up at ride height; None unless all three were measured.
 pub(crate) fn point_of(job: &Job, point: &PointForm, body: bool) -> Option<DVec3> {
     Some(DVec3::new(
         length_of(&point.fore_aft)?.to_mm(),
-        out_of(job, point)?,
-        height_of(point, body, read_at(job))?,
+        point.out_from_centre(&job.rig)?.to_mm(),
+        height_of(job, point, body)?,
     ))
 }
 
@@ -80,8 +73,11 @@ impl Places {
     pub(crate) fn of(job: &Job, form: &Sway, axle_height: Length) -> Result<Self, Ask> {
         let read_at = read_at(job);
         let on_axle = form.on == ObstacleOn::Axle;
-        let up = |point: &PointForm, body: bool| height_of(point, body, read_at);
+        let up = |point: &PointForm, body: bool| height_of(job, point, body);
         let mut ask = Vec::new();
+        if heights::rail_is_open(job) {
+            ask.push(("/sway/room/rail_underside", asks::RAIL_UNDERSIDE));
+        }
         let axis_z = up(&form.axis, !on_axle);
         let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
         if axis_z.is_none() || axis_x.is_none() {
@@ -109,12 +105,12 @@ impl Places {
             let fore_aft = length_of(&form.far_end.fore_aft).map(Length::to_mm);
             let turn = if form.forward { 1.0 } else { -1.0 };
             let x = fore_aft.unwrap_or(axis_x + turn * length.to_mm());
-            DVec3::new(x, out_of(job, &form.far_end).unwrap_or(eye_out), z)
+            DVec3::new(x, form.far_end.out_from_centre(&job.rig).map_or(eye_out, Length::to_mm), z)
         });
         // Leans and angle were read as it stood: the far end is found there, and where it is on the body
         // brought to ride height with it.
         let leant = || {
-            let axis_read = length_of(&form.axis.height)?.to_mm();
+            let axis_read = if on_axle { axis_z } else { axis_z + read_at.to_mm() };
             let far = from_leans(form, &arm, axis_x, axis_read, eye_out)?;
             Some(if on_axle { far - DVec3::Z * read_at.to_mm() } else { far })
         };

@@ -66,12 +66,12 @@ pub(crate) fn bending_arm(kind: Option<SwayKind>, arm: Length) -> Option<Length>
     (kind == Some(SwayKind::OnePiece)).then_some(arm)
 }
 
-/// Rate of a bush that holds the bar: as typed, else by its kind; None where it gives nothing or nobody said.
+/// Rate of a bush that holds the bar: as typed, else by its kind, rubber where nobody said; None where it gives nothing.
 fn bush_rate(form: &Sway) -> Option<SpringRate> {
-    form.bush_rate.as_ref().map(SpringRateEntry::rate).or_else(|| match form.bush_kind? {
-        BushKind::Rubber => Some(defaults::RUBBER_BUSH),
-        BushKind::Polyurethane => Some(defaults::POLYURETHANE_BUSH),
-        BushKind::Bearing => None,
+    form.bush_rate.as_ref().map(SpringRateEntry::rate).or(match form.bush_kind {
+        Some(BushKind::Rubber) | None => Some(defaults::RUBBER_BUSH),
+        Some(BushKind::Polyurethane) => Some(defaults::POLYURETHANE_BUSH),
+        Some(BushKind::Bearing) => None,
     })
 }
 
@@ -135,7 +135,7 @@ pub(crate) fn assumed(job: &Job, rate: &BarRate) -> Vec<Assumption> {
         say("allowable_mpa", SwayMessage::AssumedSteel.into());
     }
     match (job.sway.bush_rate.is_some(), job.sway.bush_kind) {
-        (false, None) if job.sway.link_rate.is_none() => say("bush_kind", SwayMessage::AssumedRigid.into()),
+        (false, None) => say("bush_kind", SwayMessage::AssumedRubber { rate: defaults::RUBBER_BUSH }.into()),
         (false, Some(kind)) if kind != BushKind::Bearing => {
             let rate = bush_rate(&job.sway).unwrap_or(defaults::RUBBER_BUSH);
             say("bush_rate", SwayMessage::AssumedBush { rate }.into());

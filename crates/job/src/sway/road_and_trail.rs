@@ -42,7 +42,7 @@ pub struct ChoiceResult {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub road_deg_per_g: Option<f64>,
-    /// The same with the centre of gravity as low and as high as it may be.
+    /// The same with the centre of gravity as low and the other axle's bar as stiff as they may be, and the other way round.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub road_between_deg_per_g: Option<[f64; 2]>,
@@ -371,11 +371,18 @@ fn limit_of(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> (Angle, End
 
 /// Twist of the ground at which something ends it, and what. A connected bar acts with its moment at
 /// the roll it has there, so that rate and roll are brought together.
-fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angle, EndedBy)> {
+///
+/// `other` is the other axle.
+fn twisted(
+    base: &Base,
+    other: &AxleRoll,
+    share: f64,
+    on_axle: Option<&BarOnAxle>,
+) -> Option<(Angle, EndedBy)> {
     let (most_roll, limit) = limit_of(base, share, on_axle);
     let ends = |bar: RollRate| {
         let this = AxleRoll { bar, most_roll, ..base.this };
-        let (front, rear) = if base.front { (this, base.other) } else { (base.other, this) };
+        let (front, rear) = if base.front { (this, *other) } else { (*other, this) };
         let found = trail_twist(&front, &rear, base.overturning)?;
         let rear_roll = found.0 * (front.rate() / (front.rate() + rear.rate() - base.overturning));
         Some((found, if base.front { found.0 - rear_roll } else { rear_roll }))
@@ -399,12 +406,31 @@ fn twisted(base: &Base, share: f64, on_axle: Option<&BarOnAxle>) -> Option<(Angl
     Some((twist, what))
 }
 
+/// The twist with the other axle's bar as stiff and as soft as it may be, where nobody entered it.
+fn trail_between(
+    base: &Base,
+    twist: Option<Angle>,
+    with_other: impl Fn(&AxleRoll) -> Option<(Angle, EndedBy)>,
+) -> Option<[f64; 2]> {
+    let bars = base.weighed.other_bar_between;
+    if bars[0] == bars[1] {
+        return None;
+    }
+    let twists = bars.map(|bar| with_other(&base.other.with_bar(bar)).map(|(twist, _)| twist));
+    let [first, second] = [twists[0]?, twists[1]?];
+    let all = [first, twist?, second].map(Angle::to_degrees);
+    Some([all.into_iter().fold(f64::INFINITY, f64::min), all.into_iter().fold(0.0, f64::max)])
+}
+
 fn evaluate(job: &Job, base: &Base, choice: ChoiceCandidate, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
-    let [low, high] =
-        base.overturning_between.map(|m| roll_gradient(&this, &base.other, m).map(Angle::to_degrees));
-    let (twist, ended_by) = twisted(base, choice.share, on_axle)
+    let ends = base.overturning_between.into_iter().zip(base.weighed.other_bar_between);
+    let mut ends = ends
+        .map(|(moment, bar)| roll_gradient(&this, &base.other.with_bar(bar), moment).map(Angle::to_degrees));
+    let (low, high) = (ends.next().flatten(), ends.next().flatten());
+    let with_other = |other: &AxleRoll| twisted(base, other, choice.share, on_axle);
+    let (twist, ended_by) = with_other(&base.other)
         .map_or_else(|| (None, EndedBy::WouldNotStand), |(twist, what)| (Some(twist), what));
     let degrees = twist.map(Angle::to_degrees);
     let lift = twist.map(|twist| base.this.track * twist.sin());
@@ -414,6 +440,7 @@ fn evaluate(job: &Job, base: &Base, choice: ChoiceCandidate, on_axle: Option<&Ba
         road,
         between,
         trail: degrees.zip(lift),
+        trail_between: trail_between(base, twist, with_other),
         ended_by: ended_by.clone(),
         needs: choice.needs.clone(),
     }

@@ -11,8 +11,8 @@ use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::document::Job;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
+use crate::document::{Job, heights};
 use crate::sway::places::Places;
 use crate::sway::surroundings::{HalfMeasured, Neighbour, NeighbourKind, Surroundings, Swept};
 use crate::verdict::{FitCheck, FitVerdict};
@@ -184,14 +184,17 @@ fn drawn(thing: &Neighbour) -> RoomThing {
 
 /// What bar, arms and links cover of each panel over all poses.
 fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
-    let read_at = crate::document::heights::read_at(job).to_mm();
-    let stands = crate::document::heights::driven_offset(&job.rig).to_mm();
+    let read_at = heights::read_at(job);
+    let stands = heights::driven_offset(&job.rig).to_mm();
     let cut = |panel: &PanelForm| {
         let at = panel.at.length().to_mm();
         let plane = match panel.faces {
             PanelFaces::Forward => Plane::Across(at),
             PanelFaces::Outward => Plane::Along(at.abs()),
-            PanelFaces::Up => Plane::Level(at - read_at),
+            PanelFaces::Up => {
+                let up = heights::of_body(job, &panel.at, read_at);
+                Plane::Level(up.map_or(at, Length::to_mm))
+            }
         };
         let covered = swept.all().filter_map(|pose| pose.rods).flat_map(|rods| {
             rods.into_iter().enumerate().filter_map(move |(index, [from, to])| {

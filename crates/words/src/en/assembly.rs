@@ -29,11 +29,18 @@ pub(super) fn assembly(message: &AssemblyMessage) -> Phrase {
         AssemblyMessage::Gravity { above_hub, good_to } => gravity(*above_hub, *good_to),
         AssemblyMessage::Springs { rate, other } => springs(*rate, *other),
         AssemblyMessage::Length { what, length } => self::length(*what, *length),
-        AssemblyMessage::OtherBarNotEntered => Phrase::plain(
-            "no sway bar at the other axle, because none is entered: nearly every vehicle has one, and it rolls less with it",
-        ),
+        AssemblyMessage::OtherBarNotEntered { usual } => other_bar(*usual),
         AssemblyMessage::Station { wheelbase, behind_front } => station(*wheelbase, *behind_front),
     }
+}
+
+fn other_bar(usual: Length) -> Phrase {
+    Phrase::of(|w| {
+        format!(
+            "a {} sway bar at the other axle, because none is entered: measure it, or say that there is none",
+            w.distance(usual)
+        )
+    })
 }
 
 pub(crate) fn axle_height(mm: f64) -> Phrase {
@@ -143,6 +150,8 @@ pub(crate) fn length(what: AssumedLength, length: Length) -> Phrase {
     let what = match what {
         AssumedLength::SpringSpacing => "distance between the springs, this axle:",
         AssumedLength::OtherTrack => "track width of the other axle, the same as this one:",
+        AssumedLength::OtherSwayDiameter => "diameter of the other axle's sway bar:",
+        AssumedLength::OtherSwayArm => "sway bar arm at the other axle:",
         AssumedLength::OtherSwayBar => "straight length of the other axle's sway bar:",
         AssumedLength::OtherSpringSpacing => "distance between the springs, other axle:",
         AssumedLength::OtherBump => "up-travel of the other axle, the same as this one:",

@@ -90,7 +90,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::AssumedBar { outside } => assumed_bar(*outside),
         SwayMessage::AssumedActive { active } => assumed_active(*active),
         SwayMessage::AssumedSteel => assumed_steel(),
-        SwayMessage::AssumedRigid => assumed_rigid(),
+        SwayMessage::AssumedRubber { rate } => assumed_rubber(*rate),
         SwayMessage::AssumedBush { rate } => {
             let rate = *rate;
             Phrase::of(|w| format!("mounting bushings of {}, typical of their kind", spring_rate(w, rate)))
@@ -111,8 +111,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Weighs { weighed, lever, station } => {
             weighs(weighed, *lever, station.as_ref().map(say).as_ref())
         }
-        SwayMessage::Choice { road, between, trail, ended_by, needs } => {
-            choice((*road, *between), *trail, ended_by, &say(needs))
+        SwayMessage::Choice { road, between, trail, trail_between, ended_by, needs } => {
+            choice((*road, *between), (*trail, *trail_between), ended_by, &say(needs))
         }
         SwayMessage::ChoiceName(choice) => Phrase::plain(choice_name(*choice)),
         SwayMessage::Ended(by) => Phrase::plain(&ended(by)),
@@ -593,8 +593,8 @@ pub(crate) fn assumed_steel() -> Phrase {
 }
 
 /// Links and bushes, assumed.
-pub(crate) fn assumed_rigid() -> Phrase {
-    Phrase::plain("sway links and bushings with no give: pick what the bushings are")
+fn assumed_rubber(rate: SpringRate) -> Phrase {
+    Phrase::of(|w| format!("rubber mounting bushings of {}: pick what they are", spring_rate(w, rate)))
 }
 
 /// A thickness, assumed.
@@ -717,7 +717,7 @@ pub(crate) fn weighs(weighed: &Weighed, lever: Length, station: Option<&Phrase>)
 /// the wheel's lift, what ends it, what it needs.
 pub(crate) fn choice(
     (road, between): (Option<f64>, Option<[f64; 2]>),
-    trail: Option<(f64, Length)>,
+    (trail, twist_between): (Option<(f64, Length)>, Option<[f64; 2]>),
     ended_by: &EndedBy,
     needs: &Phrase,
 ) -> Phrase {
@@ -733,8 +733,11 @@ pub(crate) fn choice(
         let trail = trail.map_or_else(
             || ended(ended_by),
             |(degrees, lift)| {
+                let between = twist_between
+                    .filter(|[least, most]| most - least >= 1.0)
+                    .map_or_else(String::new, |[least, most]| format!(" ({least:.0} to {most:.0})"));
                 format!(
-                    "{degrees:.0}° of flex on the trail, one wheel {} up, until {}",
+                    "{degrees:.0}°{between} of flex on the trail, one wheel {} up, until {}",
                     w.distance(lift),
                     ended(ended_by)
                 )

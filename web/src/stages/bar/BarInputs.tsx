@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { AngleField } from "../../job/AngleField";
 import { setBar } from "../../job/edits";
+import { heightLabel, isSigned } from "../../job/heights";
 import { useEmpty } from "../../job/useEmpty";
 import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -48,8 +49,18 @@ export function BarInputs() {
     <div className="grid gap-2">
       {length("length", "Length, eye to eye (center to center)", "center to center of the bolts")}
       <div className="grid gap-x-3 sm:grid-cols-2">
-        {length("frame_eye_height", "Frame end, height above floor", "to the center of the bolt")}
-        {length("axle_eye_height", "Axle end, height above floor", "same floor")}
+        {length(
+          "frame_eye_height",
+          `Frame end, ${heightLabel(job, true)}`,
+          "to the center of the bolt",
+          isSigned(job),
+        )}
+        {length(
+          "axle_eye_height",
+          `Axle end, ${heightLabel(job, false)}`,
+          "to the center of the bolt",
+          isSigned(job),
+        )}
       </div>
       <Choice
         label="Measured"

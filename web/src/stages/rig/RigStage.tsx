@@ -14,6 +14,7 @@ import { TextField } from "../../ui/TextField";
 import { BarInputs } from "../sway/BarInputs";
 import { Complaints } from "./Complaints";
 import { Heights } from "./Heights";
+import { HeightsFrom } from "./HeightsFrom";
 import { OtherEnd } from "./OtherEnd";
 import { RigAssumed } from "./RigAssumed";
 import { LIMITS, RigLengths, SIZES, STOPS, TRAVEL } from "./RigLengths";
@@ -154,6 +155,7 @@ function SizeInputs() {
         hint="Tape: plumb lines. Bar: an angle finder zeroed to level. Empty: level"
         onCommit={(floor_slope) => change(setRig({ floor_slope }))}
       />
+      <HeightsFrom />
       <Straps />
       <RigAssumed />
     </>

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
+import { heightLabel, isSigned } from "../../job/heights";
 import { useJob } from "../../job/useJob";
-import { Choice, optionsOf } from "../../ui/Choice";
+import { Choice } from "../../ui/Choice";
 import { TapeField } from "../../ui/TapeField";
 
 type PointForm = Schemas["PointForm"];
@@ -16,13 +17,17 @@ type PointInputProps = {
   onPut: (point: PointForm) => void;
 };
 
-const FROM = optionsOf<Schemas["SidewaysFrom"]>({
-  centreline: "the centerline",
-  rail_outer_face: "the rail's outer face",
-});
+const FROM_BODY = [
+  { value: "centreline", label: "the centerline" },
+  { value: "rail_outer_face", label: "the rail's outer face" },
+] as const;
+const FROM_AXLE = [
+  { value: "centreline", label: "the axle's center" },
+  { value: "hub_face", label: "the hub face, inward" },
+] as const;
 
 const FIELDS = [
-  { field: "height", label: "height above the floor", signed: false },
+  { field: "height", label: "height", signed: false },
   { field: "sideways", label: "sideways, on its own side", signed: true },
   { field: "fore_aft", label: "forward of the axle", signed: true },
   { field: "good_to", label: "accuracy, ±", signed: false },
@@ -42,19 +47,19 @@ export function PointInput({ label, pointer, kept, point = {}, onBody, onPut }: 
             job={view.id}
             pointer={`${pointer}/${field}`}
             kept={kept && `${kept}/${field}`}
-            label={what}
-            signed={signed}
+            label={field === "height" ? heightLabel(job, onBody) : what}
+            signed={signed || (field === "height" && isSigned(job))}
             unit={unit}
             value={point[field]}
             onCommit={(entry) => onPut({ ...point, [field]: entry })}
           />
         ))}
       </div>
-      {onBody && point.sideways && (
+      {point.sideways && (
         <Choice
           label="Sideways measured from"
           value={point.sideways_from ?? "centreline"}
-          options={FROM}
+          options={onBody ? FROM_BODY : FROM_AXLE}
           onPick={(sideways_from) => onPut({ ...point, sideways_from })}
         />
       )}

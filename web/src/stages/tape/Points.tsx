@@ -72,9 +72,11 @@ export function Points() {
     <>
       <PointPicture />
       <p className="text-[15px] text-muted">
-        Heights above the floor, on its wheels. Measure body points from the frame centerline or the rail,
-        axle points from the axle's own center. Empty fields are assumed and marked. The right side uses the
-        left side's figures.
+        {job.rig?.heights_from === "rail_and_axle"
+          ? "Heights from the frame rail and the axle center, as picked on Rig. "
+          : "Heights above the floor, on its wheels; on a hoist pick the frame rail on Rig, under Sizes. "}
+        Measure body points from the frame centerline or the rail, axle points from the axle's own center.
+        Empty fields are assumed and marked. The right side uses the left side's figures.
       </p>
       {location === "three_arms" && (
         <Choice

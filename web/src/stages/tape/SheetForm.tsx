@@ -231,7 +231,7 @@ function MoreAboutSheet({ sheet, index, onSet: set }: PartProps) {
             length(
               "feature_uncertainty",
               "Reference point is good to ±",
-              `one standard deviation. ${empty("/sheets/feature_uncertainty")}`,
+              `two times out of three it is nearer. ${empty("/sheets/feature_uncertainty")}`,
             )}
         </div>
         {sheet.method === "own" && (
