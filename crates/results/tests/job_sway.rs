@@ -2,10 +2,10 @@
 //! the same question asked another way.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
-use derecho_core::measure::{Length, TapeEntry, Unit};
+use derecho_core::measure::{AngleEntry, Length, TapeEntry, Unit};
 use derecho_job::cautions::Stage;
-use derecho_job::document::Job;
 use derecho_job::document::sway::{BushKind, SwayKind};
+use derecho_job::document::{Job, Sway};
 use derecho_job::strip::Progress;
 use derecho_job::sway::SwayResult;
 use derecho_job::verdict::FitVerdict;
@@ -99,9 +99,10 @@ fn what_is_not_measured_is_asked_for_by_its_place() {
     assert_eq!(sway(&job).missing[0].pointer, "/sway/kind");
     let mut job = over_centre();
     job.sway.link = None;
+    job.sway.eye_from_centre = None;
     job.sway.holes.clear();
     let asked: Vec<String> = sway(&job).missing.into_iter().map(|fault| fault.pointer).collect();
-    assert!(asked.contains(&"/sway/link".to_owned()), "{asked:?}");
+    assert!(asked.contains(&"/sway/eye_from_centre".to_owned()), "{asked:?}");
     assert!(asked.iter().any(|at| at.starts_with("/sway/holes")), "{asked:?}");
 }
 
@@ -218,4 +219,45 @@ proptest! {
             prop_assert!(!links.fails);
         }
     }
+}
+
+/// A level arm's eye and the far end are 8.26892 in apart, whatever link was there: without one that is what to make. What
+/// was there changes only how much longer it is told to be.
+#[test]
+fn a_link_is_sized_from_arm_and_far_end_where_none_is_there() {
+    let mut job = over_centre();
+    job.sway.link = None;
+    let result = sway(&job);
+    assert!(result.missing.is_empty(), "{:?}", result.missing);
+    let links = result.links.unwrap();
+    assert!(links.sized && (links.link_mm.to_mm() - 8.268_92 * 25.4).abs() < 0.01, "{:?}", links.link_mm);
+    assert_eq!(progress(&job), Progress::Begun);
+    assert_eq!(result.says.inches(), "Make the sway links 8 9/32\"");
+    let target = links.targets.iter().find(|target| target.chosen).unwrap();
+    assert!(
+        target.works && target.change_mm.is_none() && target.says.inches() == "8 9/32\"",
+        "{}",
+        target.says.inches()
+    );
+    assert!(!links.window_says.inches().contains("yours"), "{}", links.window_says.inches());
+    let with_one = sway(&over_centre()).links.unwrap();
+    assert!(!with_one.sized && with_one.targets[0].link_mm == links.targets[0].link_mm);
+    // What is asked is the far end, and no link; by leans alone it is found along the link that is there.
+    let asked =
+        |job: &Job| -> Vec<String> { sway(job).missing.into_iter().map(|fault| fault.pointer).collect() };
+    job.sway.far_end.height = None;
+    assert_eq!(asked(&job), ["/sway/far_end"]);
+    job.sway.arm_angle = Some(AngleEntry::parse("5").unwrap());
+    assert_eq!(asked(&job), ["/sway/link"]);
+}
+
+/// A nut of 13 threads to the inch on a stud of 20: told of the pins alone, with nothing of the bar measured.
+#[test]
+fn the_parts_of_a_disconnect_are_checked_with_nothing_of_the_bar_measured() {
+    let mut job = over_centre();
+    job.sway = Sway { kind: job.sway.kind, pins: job.sway.pins, ..Sway::default() };
+    let result = sway(&job);
+    assert!(!result.missing.is_empty());
+    let nut = result.checks.iter().find(|check| check.name.inches().starts_with("nut on the stud")).unwrap();
+    assert_eq!(nut.verdict, FitVerdict::Bad);
 }

@@ -3647,8 +3647,8 @@ export interface components {
         };
         /** @description A link length that meets a target. */
         LinkTarget: {
-            /** @description Against the link as it is. */
-            change_mm: components["schemas"]["Length"];
+            /** @description Against the link as it is; absent where there is none. */
+            change_mm?: components["schemas"]["Length"];
             /** @description Whether it is the target aimed at. */
             chosen: boolean;
             /** @description The link, eye to eye. */
@@ -6507,7 +6507,7 @@ export interface components {
             least_at: components["schemas"]["Phrase"];
             /** @description Smallest γ over the envelope. */
             least_eye_deg: components["schemas"]["Angle"];
-            /** @description The link as it is. */
+            /** @description The link as it is, or as it is sized where there is none. */
             link_mm: components["schemas"]["Length"];
             /** @description Where. */
             most_at: components["schemas"]["Phrase"];
@@ -6521,6 +6521,8 @@ export interface components {
             roll: components["schemas"]["SwayPoses"];
             /** @description Why, or that it does not. */
             says: components["schemas"]["Phrase"];
+            /** @description Whether no link was there, and everything is told of the one that aims the arms. */
+            sized?: boolean;
             /** @description Links from each target. */
             targets: components["schemas"]["LinkTarget"][];
             /** @description Least left to folded. */

@@ -79,6 +79,8 @@ pub enum Waits {
     NoSwayBar,
     /// Something is missing yet.
     MoreToMeasure,
+    /// A sway link's length is to choose.
+    LinkToChoose,
     /// The readings no longer count.
     ReadAgain,
     /// One side is read.

@@ -115,6 +115,9 @@ fn sway_stage(sway: &Sway, links_work: Option<bool>) -> StageResult {
     let (progress, says) = match sway.kind {
         None => (Progress::Nothing, Waits::NotMeasured),
         Some(SwayKind::None) => (Progress::Settled, Waits::NoSwayBar),
+        Some(_) if sway.link.is_none() && sway.arm().is_some() && sway.far_end.height.is_some() => {
+            (Progress::Begun, Waits::LinkToChoose)
+        }
         Some(_) if sway.link.is_none() || sway.holes.is_empty() => (Progress::Begun, Waits::MoreToMeasure),
         Some(_) => {
             let link = sway.link.as_ref().map_or(Length::ZERO, TapeEntry::length);

@@ -80,7 +80,7 @@ pub(crate) fn disconnects(
     stowed: Option<&StowResult>,
 ) -> Vec<FitCheck> {
     let pins = &job.sway.pins;
-    let mut checks = parts(pins);
+    let mut checks = pin_parts(pins);
     if let Some(stowed) = stowed {
         checks.push(check(SwayCheck::StowedWorkedOut, stowed.clear, stowed.says.clone()));
     }
@@ -110,7 +110,8 @@ pub(crate) fn disconnects(
     checks
 }
 
-fn parts(pins: &PinForm) -> Vec<FitCheck> {
+/// The parts of a pin disconnect against each other: no place of the bar is asked for.
+pub(crate) fn pin_parts(pins: &PinForm) -> Vec<FitCheck> {
     let mut checks = Vec::new();
     if let (Some(bore), Some(stud)) = (length_of(&pins.eye_bore), length_of(&pins.stud)) {
         let play = bore - stud;

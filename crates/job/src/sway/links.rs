@@ -3,15 +3,16 @@
 use crate::defaults;
 use crate::message::{Label, Message};
 use crate::sway::message::{LinkAim, SwayMessage};
-use derecho_core::measure::{Angle, AngleEntry, Heading, Length, Meaning, Step, Stress, Working};
+use derecho_core::measure::{Angle, AngleEntry, Heading, Length, Meaning, Step, Stress, TapeEntry, Working};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::bar::turns::sleeve_turns;
+use crate::document::check::asks;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, heights, length_of};
-use crate::sway::places::{LinkWork, Places, SwayArms, twist};
+use crate::sway::places::{Ask, LinkWork, Places, SwayArms, twist};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use crate::sway::setting::{Driven, Setting, share_off_road};
@@ -35,8 +36,10 @@ pub struct LinkTarget {
     pub name: Label,
     /// The link, eye to eye.
     pub link_mm: Length,
-    /// Against the link as it is.
-    pub change_mm: Length,
+    /// Against the link as it is; absent where there is none.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub change_mm: Option<Length>,
     /// Whether it lies in the window that works.
     pub works: bool,
     /// Whether it is the target aimed at.
@@ -56,8 +59,11 @@ pub struct LinkTarget {
 /// Arms and links over everything the axle does.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SwayLinks {
-    /// The link as it is.
+    /// The link as it is, or as it is sized where there is none.
     pub link_mm: Length,
+    /// Whether no link was there, and everything is told of the one that aims the arms.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub sized: bool,
     /// The arm in use.
     pub arm_mm: Length,
     /// Whether the bar is on the axle.
@@ -258,6 +264,7 @@ pub(crate) fn links(
     let (up, down) = stops.cross_axled();
     SwayLinks {
         link_mm: places.arm.link,
+        sized: places.sized,
         arm_mm: places.arm.length,
         on_axle: places.on_axle,
         forward: places.arm.forward,
@@ -273,7 +280,7 @@ pub(crate) fn links(
         open_poses: found.open.len(),
         fails,
         says,
-        window_says: SwayMessage::Window { works, link: places.arm.link }.into(),
+        window_says: SwayMessage::Window { works, link: (!places.sized).then_some(places.arm.link) }.into(),
         targets: targets(job, mechanism, places, works),
         window_mm: works,
         heave: line((droop, droop), (bump, bump), SWEEP_STEPS).iter().map(posed).collect(),
@@ -319,6 +326,9 @@ fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Message {
         return SwayMessage::TooNear { worst, left: posed.left, right: posed.right, to_straight: straight }
             .into();
     }
+    if places.sized {
+        return SwayMessage::Sized { link: places.arm.link }.into();
+    }
     let [least, most] = [found.least.0, found.most.0].map(Angle::from_radians);
     SwayMessage::Works { link: places.arm.link, least, most, work }.into()
 }
@@ -342,8 +352,9 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
             let link = link_at(mechanism, places, travel, angle?)?;
-            let change = link - places.arm.link;
-            let turns = thread.and_then(|thread| sleeve_turns(thread, places.arm.link, link));
+            let there = (!places.sized).then_some(places.arm.link);
+            let change = there.map(|there| link - there);
+            let turns = there.zip(thread).and_then(|(there, thread)| sleeve_turns(thread, there, link));
             let (rod, rod_says) = if job.sway.links_fixed { (None, None) } else { rod(job, link) };
             Some(LinkTarget {
                 rod,
@@ -357,6 +368,32 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
             })
         })
         .collect()
+}
+
+/// Bar and links of a job; where no link is there and its far end was taped, with the link that aims the arms as the job
+/// does. Else with what is missing.
+pub(crate) fn places_with_a_link(job: &Job, mechanism: &Mechanism) -> Result<Places, Ask> {
+    let (form, axle_height) = (&job.sway, mechanism.suspension().axle_height());
+    let taped = form.far_end.height.is_some();
+    // By its leans a far end is found along the link that is there.
+    if form.link.is_some() || (!taped && form.arm_angle.is_some()) {
+        return Places::of(job, form, axle_height);
+    }
+    let without_link = |ask: Ask| -> Ask {
+        let far_end = (!taped).then_some(("/sway/far_end", asks::SWAY_FAR_END));
+        ask.into_iter().filter(|(at, _)| *at != "/sway/link").chain(far_end).collect()
+    };
+    let Some(arm) = form.arm().filter(|_| taped) else {
+        return Places::of(job, form, axle_height).map_err(without_link);
+    };
+    // Any length does to find the places by: none of them depends on it.
+    let tried = Sway { link: TapeEntry::of(arm), ..form.clone() };
+    let mut places = Places::of(job, &tried, axle_height).map_err(without_link)?;
+    let Some(link) = link_for_aim(job, mechanism, &places, Length::ZERO) else {
+        return Places::of(job, form, axle_height);
+    };
+    places.arm.link = link;
+    Ok(Places { sized: true, ..places })
 }
 
 /// The link that aims the arms as this job does, with the body so much higher on its axle, + up.

@@ -85,15 +85,19 @@ pub enum SwayMessage {
         most: Angle,
         work: LinkWork,
     },
-    /// Shortest and longest link that works, and this one.
+    /// A link sized where none was there, and works.
+    Sized {
+        link: Length,
+    },
+    /// Shortest and longest link that works, and this one where one is there.
     Window {
         works: Option<[Length; 2]>,
-        link: Length,
+        link: Option<Length>,
     },
     /// A link that meets a target, against the one that is there.
     Target {
         link: Length,
-        change: Length,
+        change: Option<Length>,
         turns: Option<Message>,
     },
     /// What to cut for a link built from rod, or why none makes it.

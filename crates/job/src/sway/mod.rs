@@ -32,7 +32,6 @@ use crate::setups::Resolved;
 pub use crate::sway::build_stages::BuildStageResult;
 pub use crate::sway::fit::BarRow;
 pub use crate::sway::links::{AtEnds, LinkTarget, SwayLinks, at_ends};
-use crate::sway::places::Places;
 pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;
 use crate::sway::road_and_trail::{BarOnAxle, Base};
@@ -138,7 +137,7 @@ fn without(job: &Job, why: WithoutSway, missing: Vec<FieldError>) -> SwayResult 
         vehicle: None,
         fit_says: Vec::new(),
         old_and_new: Vec::new(),
-        checks: room::bolts_as_taped(job),
+        checks: fit::pin_parts(&job.sway.pins).into_iter().chain(room::bolts_as_taped(job)).collect(),
         splined: None,
         room: None,
         stowed: None,
@@ -185,7 +184,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
         let assumptions = base.weighed.assumed;
         return SwayResult { vehicle, assumptions, ..without(job, WithoutSway::NoBar, Vec::new()) };
     }
-    let places = match Places::of(job, &job.sway, mechanism.suspension().axle_height()) {
+    let places = match links::places_with_a_link(job, mechanism) {
         Ok(places) => places,
         Err(ask) => {
             let missing = ask.into_iter().map(|(at, says)| FieldError::new(at, "missing", says)).collect();

@@ -38,6 +38,8 @@ pub(crate) struct Places {
     pub(crate) axle_height: Length,
     /// Left link less right link.
     pub(crate) left_longer: Length,
+    /// Whether no link was there, and this one is sized from arm, far end and what the arms are aimed at.
+    pub(crate) sized: bool,
 }
 
 /// Both arms in a pose, left first, or why one does not close.
@@ -126,6 +128,7 @@ impl Places {
             arm,
             axle_height,
             left_longer: length_of(&form.left_longer).unwrap_or(Length::ZERO),
+            sized: false,
         })
     }
 

@@ -44,6 +44,7 @@ const fn waiting(waits: Waits) -> &'static str {
         Waits::NotMeasured | Waits::NoReadings => "not measured",
         Waits::NoSwayBar => "no sway bar",
         Waits::MoreToMeasure => "measure more",
+        Waits::LinkToChoose => "choose the link",
         Waits::ReadAgain => "measure again",
         Waits::OneSideSoFar => "one side done",
         Waits::CannotTellYet => "can't tell yet",

@@ -46,6 +46,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
             too_near(*worst, (*left, *right), *to_straight)
         }
         SwayMessage::Works { link, least, most, work } => works(*link, [*least, *most], *work),
+        SwayMessage::Sized { link } => sized(*link),
         SwayMessage::Window { works, link } => window(*works, *link),
         SwayMessage::Target { link, change, turns } => {
             target(*link, *change, turns.as_ref().map(say).as_ref())
@@ -232,28 +233,33 @@ pub(crate) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> 
     Phrase::of(|w| format!("A {} sway link goes from {range}: {reported}", w.fine(link)))
 }
 
+/// A link sized where none was there.
+fn sized(link: Length) -> Phrase {
+    Phrase::of(|w| format!("Make the sway links {}", w.fine(link)))
+}
+
 /// Shortest and longest link that works, and this one.
-pub(crate) fn window(works: Option<[Length; 2]>, link: Length) -> Phrase {
+fn window(works: Option<[Length; 2]>, link: Option<Length>) -> Phrase {
     Phrase::of(|w| match works {
         None => {
             "No sway link length works over this travel: use a longer arm or limit the travel.".to_owned()
         }
         Some([least, most]) => {
-            let verdict = if link < least {
-                format!("yours is {} too short", w.at_least(least - link))
-            } else if link > most {
-                format!("yours is {} too long", w.at_least(link - most))
-            } else {
-                "yours is in range".to_owned()
+            let verdict = match link {
+                None => String::new(),
+                Some(link) if link < least => format!(": yours is {} too short", w.at_least(least - link)),
+                Some(link) if link > most => format!(": yours is {} too long", w.at_least(link - most)),
+                Some(_) => ": yours is in range".to_owned(),
             };
-            format!("Sway links from {} to {} work: {verdict}.", w.at_least(least), w.at_most(most))
+            format!("Sway links from {} to {} work{verdict}.", w.at_least(least), w.at_most(most))
         }
     })
 }
 
 /// A link that meets a target, against the one that is there.
-pub(crate) fn target(link: Length, change: Length, turns: Option<&Phrase>) -> Phrase {
+fn target(link: Length, change: Option<Length>, turns: Option<&Phrase>) -> Phrase {
     Phrase::of(|w| {
+        let Some(change) = change else { return w.fine(link) };
         let verb = if change > Length::ZERO { "longer" } else { "shorter" };
         let turns = turns.map_or_else(String::new, |turns| format!(", {}", turns.in_unit(w.unit())));
         format!("{}, {} {verb}{turns}", w.fine(link), w.fine(change))

@@ -24,7 +24,7 @@ export function LinkRule({ links }: { links: SwayLinks }) {
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * (width - 20);
   const hold = (mm: number) => Math.max(low, Math.min(high, mm));
   const marks = [
-    { name: "sway link now", mm: links.link_mm, fill: "var(--axle)", row: 16 },
+    ...(links.sized ? [] : [{ name: "sway link now", mm: links.link_mm, fill: "var(--axle)", row: 16 }]),
     ...(aimed ? [{ name: "needed", mm: aimed.link_mm, fill: "var(--marker)", row: 34 }] : []),
   ];
   // The lower label turns away from the upper mark's line, where there is room for it.

@@ -83,7 +83,7 @@ function Targets({ links }: { links: SwayLinks }) {
           </span>
           <span className={`text-right ${target.works ? "text-muted" : "font-semibold text-axle"}`}>
             {target.works ? "works" : "does not work"}
-            {target.works && Math.abs(target.link_mm - links.link_mm) > 0.5 && (
+            {target.works && (links.sized || Math.abs(target.link_mm - links.link_mm) > 0.5) && (
               <Button
                 look="quiet"
                 onClick={() =>
