@@ -81,6 +81,10 @@ pub struct EyeBolt {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub nut_height: Option<TapeEntry>,
+    /// Its diameter as measured; its thread's where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub diameter: Option<TapeEntry>,
     /// The hole in the ears.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -916,14 +916,17 @@ fn a_strapped_gap_is_its_own_basis() {
 }
 
 /// A bolt of M14 in a hole of 14.4 mm knocks: 0.4 mm between them; 0.2 do not. Both are told to a tenth, in both places
-/// alike.
+/// alike. One that measures 13.8 mm knocks in a hole of 14.2, too.
 #[test]
 fn what_knocks_in_an_eye_is_not_called_good() {
-    let judged = |hole: &str| {
+    let judged = |hole: &str, diameter: Option<&str>| {
         let mut value = level();
         value["bracket"]["bars"] = json!([{ "id": "b", "name": "new bar", "adjuster": "one_end", "made_min": "780 mm", "made_max": "840 mm" }]);
         value["setups"]["plans"] = json!({ "chosen": { "bar": "b" } });
         value["bracket"]["bolt"] = json!({ "thread": "M14x1.5", "hole": hole });
+        if let Some(diameter) = diameter {
+            value["bracket"]["bolt"]["diameter"] = json!(diameter);
+        }
         let work = worked(&value);
         let of = |checks: &[derecho_job::verdict::FitCheck]| {
             let hole =
@@ -934,10 +937,12 @@ fn what_knocks_in_an_eye_is_not_called_good() {
         assert_eq!(of(&work.fit), of(&bolt.checks));
         of(&work.fit)
     };
-    let (knocks, says) = judged("14.4 mm");
+    let (knocks, says) = judged("14.4 mm", None);
     assert_eq!(knocks, FitVerdict::Bad);
     assert!(says.starts_with("The hole is 0.4"), "{says}");
-    assert_eq!(judged("14.2 mm").0, FitVerdict::Good);
+    assert_eq!(judged("14.2 mm", None).0, FitVerdict::Good);
+    let (knocks, says) = judged("14.2 mm", Some("13.8 mm"));
+    assert!(knocks == FitVerdict::Bad && says.starts_with("The hole is 0.4"), "{says}");
 }
 
 /// What a bolt of that size is clamped with says nothing of a taper under a castle nut.

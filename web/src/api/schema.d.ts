@@ -2502,6 +2502,11 @@ export interface components {
         /** @description The bolt through an eye. */
         EyeBolt: {
             /**
+             * @description Its diameter as measured; its thread's where empty.
+             * @default null
+             */
+            diameter?: components["schemas"]["TapeEntry"];
+            /**
              * @description Thickness of one ear.
              * @default null
              */

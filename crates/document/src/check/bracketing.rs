@@ -84,6 +84,7 @@ impl Checker {
         self.distance(format_args!("{at}/play"), bolt.play.as_ref());
         for (field, entry) in [
             ("nut_height", &bolt.nut_height),
+            ("diameter", &bolt.diameter),
             ("hole", &bolt.hole),
             ("ear", &bolt.ear),
             ("washer", &bolt.washer),

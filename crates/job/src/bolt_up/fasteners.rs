@@ -165,6 +165,8 @@ pub(super) struct KnownFastener {
     hole: Option<Length>,
     torque: Option<TorqueEntry>,
     source: Option<TorqueSource>,
+    /// Its diameter as measured.
+    diameter: Option<Length>,
     /// Whether it goes through an eye of the bar, where play knocks.
     through_an_eye: bool,
 }
@@ -182,6 +184,7 @@ impl KnownFastener {
             hole: length_of(&form.hole),
             torque: form.torque.clone(),
             source: form.source,
+            diameter: None,
             through_an_eye: BAR_BOLTS.contains(&key),
         };
         // The bolt through the eye is described in stage Bracket; what is typed here for one of both rules.
@@ -193,6 +196,7 @@ impl KnownFastener {
             known.grade = known.grade.or(bolt.grade);
             known.treatment = known.treatment.or(bolt.thread.as_ref().map(|_| bolt.treatment));
             known.hole = known.hole.or_else(|| length_of(&bolt.hole));
+            known.diameter = length_of(&bolt.diameter);
             if known.torque.is_none() && bolt.torque.is_some() {
                 known.torque.clone_from(&bolt.torque);
                 known.source = known.source.or(Some(TorqueSource::PartsSheet));
@@ -283,7 +287,7 @@ impl KnownFastener {
             )
         });
         let hole = self.hole.map(|hole| {
-            let play = hole - thread.diameter();
+            let play = hole - self.diameter.unwrap_or(thread.diameter());
             let too_wide = play > if self.through_an_eye { defaults::EYE_PLAY } else { PLAY };
             let bad = play < Length::ZERO || too_wide;
             let verdict = if bad { FitVerdict::Bad } else { FitVerdict::Good };

@@ -73,7 +73,7 @@ pub(crate) fn unusable(job: &Job, end: Option<BracketEnd>) -> Vec<FitCheck> {
         _ => false,
     };
     let short = reported.as_ref().is_some_and(|reported| reported.faults.iter().any(holds_not));
-    let narrow = length_of(&eye.bolt.hole).is_some_and(|hole| hole < thread.diameter());
+    let narrow = length_of(&eye.bolt.hole).is_some_and(|hole| hole < thickness(eye.bolt, thread));
     [
         nut(eye, thread).filter(|check| check.verdict == FitVerdict::Bad),
         hole(eye, thread).filter(|_| narrow),
@@ -114,8 +114,13 @@ fn nut(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
     ))
 }
 
+/// A bolt's diameter: as measured, else its thread's.
+fn thickness(bolt: &EyeBolt, thread: &Thread) -> Length {
+    length_of(&bolt.diameter).unwrap_or(thread.diameter())
+}
+
 fn hole(eye: Eye<'_>, thread: &Thread) -> Option<FitCheck> {
-    let play = length_of(&eye.bolt.hole)? - thread.diameter();
+    let play = length_of(&eye.bolt.hole)? - thickness(eye.bolt, thread);
     let too_wide = play > defaults::EYE_PLAY;
     let verdict = if play < Length::ZERO || too_wide { FitVerdict::Bad } else { FitVerdict::Good };
     Some(check(eye.named(BracketCheck::Hole), verdict, BracketMessage::Hole { play, too_wide }))

@@ -33,6 +33,7 @@ export const NUTS = optionsOf<Schemas["NutKind"]>({
   castle: "castle",
 });
 const LENGTHS = [
+  ["diameter", "Bolt diameter, measured. Empty: its thread's"],
   ["hole", "Hole size in the bracket"],
   ["ear", "Thickness of one bracket ear"],
   ["washer", "One washer, one at each end"],
