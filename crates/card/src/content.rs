@@ -255,9 +255,6 @@ fn step_block(
     let width = pages.width() - left;
     block.height = 1.0;
     pages.write(&mut block, STRONG, left, width, &say(&step.does, unit));
-    if say(&step.does, unit) != say(&step.does, other(unit)) {
-        pages.write(&mut block, QUIET, left, width, &say(&step.does, other(unit)));
-    }
     let number = number.to_string();
     block.marks.push(DrawnMark::Text { x: 0.0, y: 6.4, size: 13.0, bold: true, grey: false, text: number });
     if step.stands.is_some() {

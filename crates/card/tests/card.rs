@@ -109,6 +109,9 @@ fn everything_that_is_done_stands_on_it() {
     let reported = bare(&words);
     for step in &plan.steps {
         assert!(reported.contains(&bare(&step.does.inches())), "{} in {words}", step.does.inches());
+        // Once, in the units of the job.
+        let (inches, other) = (step.does.inches(), step.does.millimetres());
+        assert!(inches == other || !reported.contains(&bare(&other)), "{other} in {words}");
     }
     for wanted in [
         "Tower truck 8",

@@ -227,6 +227,10 @@ fn a_built_bar_is_proved_by_where_the_axle_stands() {
     assert_eq!(prove.verdict, ProveVerdict::CanSettle);
     assert!(prove.movement.is_none(), "{:?}", prove.movement);
     assert!(results.findings.iter().all(|gate| gate.kind != FindingKind::MovedOtherwise));
+    // Nobody set it to a length, and the log doesn't say so.
+    let log = derecho_results::log(&job(&value));
+    let says = |text: &str| log.iter().any(|entry| entry.says.millimetres.contains(text));
+    assert!(says("ar built, 745 mm eye to eye") && !says("bar set to"), "{log:?}");
 }
 
 /// Set to 893.2 mm, and typed as the tape shows it, 893: the step that was ticked still reads as it did.

@@ -5,11 +5,11 @@
 use derecho_core::measure::{AngleEntry, Length, TapeEntry, Unit};
 use derecho_job::cautions::Stage;
 use derecho_job::document::sway::{BushKind, SwayKind};
-use derecho_job::document::{Job, Sway};
+use derecho_job::document::{AxleLocation, Job, Purpose, Setups, Sway};
 use derecho_job::strip::Progress;
 use derecho_job::sway::SwayResult;
 use derecho_job::verdict::FitVerdict;
-use derecho_results::{solve, sway};
+use derecho_results::{cycle, solve, sway};
 use derecho_words::Spoken as _;
 use proptest::prelude::*;
 
@@ -260,4 +260,29 @@ fn the_parts_of_a_disconnect_are_checked_with_nothing_of_the_bar_measured() {
     assert!(!result.missing.is_empty());
     let nut = result.checks.iter().find(|check| check.name.inches().starts_with("nut on the stud")).unwrap();
     assert_eq!(nut.verdict, FitVerdict::Bad);
+}
+
+/// A job about the sway bar alone asks for no track bar: the axle goes straight up and down, centred, and the link that levels
+/// the arm is the distance of its ends all the same. Said as an assumption, and asked for where the job is about the bar.
+#[test]
+fn the_sway_bar_alone_needs_no_track_bar() {
+    for location in [AxleLocation::LeafSprings, AxleLocation::RadiusArms, AxleLocation::FourArms] {
+        let mut job = over_centre();
+        job.rig.axle_location = Some(location);
+        job.setups = Setups::default();
+        job.sheets.clear();
+        job.to_do = vec![Purpose::ChooseSwayBar];
+        let result = sway(&job);
+        assert!(result.missing.is_empty(), "{location:?}: {:?}", result.missing);
+        let links = result.links.unwrap();
+        let chosen = links.targets.iter().find(|target| target.chosen).unwrap();
+        assert!((chosen.link_mm.to_mm() - 8.268_92 * 25.4).abs() < 1.0, "{location:?}: {:?}", chosen.link_mm);
+        assert!(links.heave.iter().all(|pose| pose.y_mm.to_mm().abs() < 1e-6), "{location:?}");
+        let told = cycle(&job).assumptions;
+        assert!(told.iter().any(|assumed| assumed.pointer == "/setups/found/bar/length"), "{location:?}");
+    }
+    let mut job = over_centre();
+    job.rig.axle_location = Some(AxleLocation::LeafSprings);
+    job.setups = Setups::default();
+    assert_eq!(sway(&job).missing[0].pointer, "/setups/found/bar/length");
 }

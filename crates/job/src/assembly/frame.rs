@@ -25,6 +25,8 @@ pub(super) struct SharedSetup {
     pub(super) location: AxleLocation,
     /// Whether the first link is the track bar.
     pub(super) has_bar: bool,
+    /// Whether nothing moves the axle sideways, because its track bar is not asked for.
+    pub(super) upright: bool,
     pub(super) arms: Arms,
     /// Travel of the height the bushings were tightened at.
     pub(super) tightened: Length,
@@ -74,7 +76,7 @@ impl SharedSetup {
 
     pub(super) fn held(&self, has_bar: bool) -> Held {
         if self.location != AxleLocation::LeafSprings {
-            return Held::default();
+            return Held { y: self.upright, ..Held::default() };
         }
         // Springs taken as links locate fore and aft and steering themselves.
         let rigid = self.arms.links.is_empty();

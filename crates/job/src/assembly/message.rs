@@ -25,6 +25,8 @@ pub enum AssemblyMessage {
         assumed: Vec<(bool, Coordinate, f64)>,
     },
     UpperArmOnTheLeft,
+    /// An axle whose track bar is not measured.
+    StraightUpAndDown,
     RigidSprings,
     /// An arm whose length and ends do not agree, with the likely cause; mm.
     Unlike {

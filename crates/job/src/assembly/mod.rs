@@ -173,7 +173,9 @@ impl ReadJob {
             return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
         };
         let has_bar = location != AxleLocation::YLink;
-        if has_bar && setups.is_none() && matches!(location, AxleLocation::LeafSprings) {
+        // Arms and links of a sway bar are sized without the track bar: the axle goes straight up and down then.
+        let upright = has_bar && setups.is_none() && job.is_sway_alone();
+        if has_bar && setups.is_none() && !upright && matches!(location, AxleLocation::LeafSprings) {
             let ask = asks::BAR_FIRST;
             return Err(vec![FieldError::new("/setups/found/bar/length", "missing", ask)]);
         }
@@ -200,6 +202,9 @@ impl ReadJob {
             warnings: Vec::new(),
             faults: Vec::new(),
         };
+        if upright {
+            reader.assume("/setups/found/bar/length", AssemblyMessage::StraightUpAndDown.into());
+        }
         if rig.axle_height.is_none() {
             reader.assume("/rig/axle_height", AssemblyMessage::AxleHeight { mm: axle_height }.into());
         }
@@ -218,6 +223,7 @@ impl ReadJob {
             stood: Length::from_mm(reader.stood),
             location,
             has_bar: eyes.is_some(),
+            upright,
             tightened: -heights::offset_of(rig, &job.hardpoints.tightened_height),
             bar_stiffness: bar_stiffness(job, &arms),
             arms,

@@ -101,6 +101,8 @@ pub enum Set {
     },
     /// The bar's length, eye to eye.
     BarLength(Length),
+    /// The length of a bar that was built to its gap.
+    BarBuilt(Length),
     /// A drag link fitted.
     DragLink {
         /// As the part is named.

@@ -70,7 +70,9 @@ fn set(job: &Job, round: &Round) -> Vec<Set> {
         }
     }
     done.extend(round.cut.as_ref().map(|cut| Set::Cut { each_end: cut.each_end.length() }));
-    done.extend(length_of(&round.length).map(Set::BarLength));
+    // A bar that was not there before is built to its gap, not set.
+    let built = job.setups.found.bar.length.is_none() && round.bar.is_none();
+    done.extend(length_of(&round.length).map(if built { Set::BarBuilt } else { Set::BarLength }));
     if !round.drag_link.is_empty() {
         done.push(Set::DragLink { name: job.drag_link_name(&round.drag_link).to_owned() });
     }

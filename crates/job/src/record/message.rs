@@ -50,8 +50,8 @@ pub enum RecordMessage {
     },
     /// The track bar's angle at the driven height, as found and now, + frame eye higher.
     BarAngle {
-        /// As it came.
-        found: Angle,
+        /// As it came; None where no bar was there.
+        found: Option<Angle>,
         /// As it is installed.
         now: Angle,
     },

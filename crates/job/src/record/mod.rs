@@ -87,7 +87,8 @@ fn measured(job: &Job) -> Vec<Message> {
             .collect()
     };
     let angle = resolved.measured_setups().map(|setups| {
-        RecordMessage::BarAngle { found: setups.found.view.angle(), now: setups.fitted.view.angle() }.into()
+        let found = (!setups.known.built).then(|| setups.found.view.angle());
+        RecordMessage::BarAngle { found, now: setups.fitted.view.angle() }.into()
     });
     read.into_iter().chain(angle).collect()
 }

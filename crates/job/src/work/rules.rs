@@ -59,6 +59,8 @@ pub enum Rule {
     CentredFirst,
     /// It clears everything before it is drawn up.
     ClearFirst,
+    /// The tie rod holds the wheels whenever it stands on them.
+    TieRodHolds,
     /// Toe before the steering wheel: the tie rod turns the wheels.
     ToeFirst,
     /// Torqued before it is pinned.

@@ -15,6 +15,9 @@ pub(super) fn assembly(message: &AssemblyMessage) -> Phrase {
         AssemblyMessage::Inside { parts, gap } => inside(parts, *gap),
         AssemblyMessage::Point { name, assumed } => point(name, assumed),
         AssemblyMessage::UpperArmOnTheLeft => upper_arm_on_the_left(),
+        AssemblyMessage::StraightUpAndDown => {
+            Phrase::plain("the axle goes straight up and down, because its track bar is not measured")
+        }
         AssemblyMessage::RigidSprings => rigid_springs(),
         AssemblyMessage::Unlike { name, length, apart, cause } => unlike(name, *length, *apart, *cause),
         AssemblyMessage::BushSpacing => bush_spacing(),

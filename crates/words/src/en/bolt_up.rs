@@ -321,6 +321,7 @@ pub(crate) const fn rule(rule: Rule) -> &'static str {
         Rule::ReadBeforeJam => "jam nuts and clamps come last, once both sides measure the same",
         Rule::CentredFirst => "the axle is centered before the steering wheel is set by the drag link",
         Rule::ClearFirst => "check that it clears everything before you tighten it",
+        Rule::TieRodHolds => "the tie rod stays on while it stands on its wheels",
         Rule::ToeFirst => "set toe before you straighten the steering wheel",
         Rule::TorqueBeforePin => "torque it before you pin it",
         Rule::TightFirst => "everything has to be tight first",

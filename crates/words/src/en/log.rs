@@ -66,6 +66,7 @@ fn one_set(w: Words, set: &Set) -> String {
         Set::DragLinkLength(length) => format!("drag link set to {}", w.fine(*length)),
         Set::Part(part) => format!("installed {}", super::prove::installs(*part, "brace")),
         Set::Cut { each_end } => format!("cut {} off each end", w.fine(*each_end)),
+        Set::BarBuilt(length) => format!("bar built, {} eye to eye", w.fine(*length)),
         Set::BarLength(length) => format!("bar set to {}", w.fine(*length)),
         Set::SwayHole { number, of, arm } => format!(
             "sway links in hole {number} of {of}, counted from the stiff end, {} from the center of the sway bar",

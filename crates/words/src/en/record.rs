@@ -25,8 +25,8 @@ pub(super) fn record(message: &RecordMessage) -> Phrase {
             })
         }
         RecordMessage::BarAngle { found, now } => Phrase::plain(&format!(
-            "Track bar angle at the driven height: {} as found, {} now.",
-            degrees(found.abs()),
+            "Track bar angle at the driven height: {}{} now.",
+            found.map_or_else(String::new, |found| format!("{} as found, ", degrees(found.abs()))),
             degrees(now.abs())
         )),
         RecordMessage::Torque { name, says, tool, by } => {

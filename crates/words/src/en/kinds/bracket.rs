@@ -80,9 +80,11 @@ fn welded(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::TackCheck(end) => reported(
             plain(&format!("Check the tacked {}: angle, reach, full cycle", bracket(end))),
-            Some(plain(
-                "The bar must adjust both ways from its length and clear everything from full droop to full bump.",
-            )),
+            Some(plain(if context.situation.bar.as_ref().is_some_and(|bar| bar.made_to_length) {
+                "With a tube between both eyes in place of the bar: it lines up and clears everything from full droop to full bump."
+            } else {
+                "The bar must adjust both ways from its length and clear everything from full droop to full bump."
+            })),
             "Tacks pull as they cool.",
             None,
         ),

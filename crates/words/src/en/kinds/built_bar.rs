@@ -5,6 +5,7 @@ use crate::en::step::{FINGERS, STANDS, StepSays, WELDING, in_a_row, plain, repor
 use crate::marked as say;
 use derecho_core::measure::Phrase;
 use derecho_job::bolt_up::message::StepContext;
+use derecho_job::bolt_up::situation::EndWork;
 use derecho_job::setups::PlannedGap;
 use derecho_job::work::kinds::built_bar::Step;
 
@@ -12,11 +13,12 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
     match step {
         Step::Gap => reported(
             plain("Measure the gap between the bushing shells, eyes in the planned holes"),
-            Some(plain(
-                "Springs back in, down on its wheels at the driven height, axle strapped to center, bracket bolts snug, \
-                 both bushings in. Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
-            )),
-            "The first gap was between other holes.",
+            Some(plain(&format!(
+                "Springs back in, down on its wheels at the driven height, axle strapped to center{}, both bushings in. \
+                 Enter the gap on the Bar screen, under Other bars; the cut length comes from it.",
+                snug(context)
+            ))),
+            "The bar is built to the gap between the brackets as they are now.",
             Some(FINGERS),
         ),
         Step::Cut => reported(
@@ -31,10 +33,11 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
         ),
         Step::Tack => reported(
             plain("Tack the bar in place between both bushing shells"),
-            Some(plain(
-                "On its wheels at the driven height, axle strapped to center as for the gap, brackets snug, both ends \
-                 bolted. Set it down for this, then back on jack stands.",
-            )),
+            Some(plain(&format!(
+                "On its wheels at the driven height, axle strapped to center as for the gap{}, both ends bolted. Set it \
+                 down for this, then back on jack stands.",
+                snug(context)
+            ))),
             "Tacked in place, both shells line up with their bolts.",
             Some(WELDING),
         ),
@@ -62,6 +65,12 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             Some("Eye protection on. Keep hands clear of the press."),
         ),
     }
+}
+
+/// Said where a bracket has bolts to be snug.
+fn snug(context: &StepContext) -> &'static str {
+    let bolted = context.situation.ends.is_empty() || context.situation.ends.iter().any(EndWork::bolts_on);
+    if bolted { ", bracket bolts snug" } else { "" }
 }
 
 /// The same of a built bar, whose length nobody can cut by before its gap is measured in the planned holes.

@@ -35,7 +35,7 @@ pub(super) fn step(context: &StepContext, step: Step) -> StepSays {
             plain("Check what the tie rod clears: full lock both ways, at full bump and at full droop"),
             Some(Phrase::of(|w| {
                 format!(
-                    "Track bar and its axle bracket, drag link, springs and spring plates, sway bar links, differential cover: {} or more everywhere.",
+                    "Jack the axle up to its bump stops, springs out if they keep it from getting there; engine off, a helper at the wheel. Track bar and its axle bracket, drag link, springs and spring plates, sway bar links, differential cover: {} or more everywhere.",
                     w.distance(WANTED_CLEARANCE)
                 )
             })),
@@ -88,7 +88,7 @@ fn seats(seats: TieRodSeats, over: bool) -> StepSays {
                 "Drill both steering arms straight through and press in the inserts from the {from}"
             )),
             Some(plain(
-                "Square to the arm, to the size on the inserts' sheet. The taper is wide on the side the tie rod sits.",
+                "First hold the rod where it will be: clear at full bump and full lock. Square to the arm, to the size on the inserts' sheet. The taper is wide on the side the tie rod sits.",
             )),
             "A crooked insert tips the stud.",
             Some(SEATS),
@@ -97,7 +97,7 @@ fn seats(seats: TieRodSeats, over: bool) -> StepSays {
     reported(
         plain(&format!("Ream both steering arms from the {from} for the tie rod ends")),
         Some(plain(
-            "With the reamer of the stud's own taper, a little at a time, trying the stud: it seats along its whole taper and the slots of the nut come to the pin hole. The old taper must be cleaned out all the way: if it is not, use inserts.",
+            "First hold the rod where it will be: clear at full bump and full lock. With the reamer of the stud's own taper, a little at a time, trying the stud: it seats along its whole taper and the slots of the nut come to the pin hole. The old taper must be cleaned out all the way: if it is not, use inserts.",
         )),
         "A stud that sits on half a taper breaks.",
         Some(SEATS),

@@ -72,8 +72,10 @@ const STUDS: &[&str] = &["tie-rod/studs"];
 /// Its steps.
 pub(super) fn tasks(tie_rod: TieRod) -> Vec<KindTask<Step>> {
     let seats = (tie_rod.seats != TieRodSeats::There)
-        .then(|| KindTask::new(Step::Seats, Phase::Make).after(Step::Off, Rule::OutOfTheWay).supported());
-    let mut tasks = vec![KindTask::new(Step::Off, Phase::Undo).undoes().supported()];
+        .then(|| KindTask::new(Step::Seats, Phase::Hang).after(Step::Off, Rule::OutOfTheWay).supported());
+    // Nothing is set down on wheels that no tie rod holds: a built bar's gap and tack come before.
+    let off = KindTask::new(Step::Off, Phase::Hang).undoes().once(Condition::BarBuilt, Rule::TieRodHolds);
+    let mut tasks = vec![off.supported()];
     tasks.extend(seats);
     tasks.extend([
         KindTask::new(Step::On, Phase::Hang)
@@ -95,10 +97,10 @@ pub(super) fn tasks(tie_rod: TieRod) -> Vec<KindTask<Step>> {
         KindTask::new(Step::Toe, Phase::Steering)
             .after(Step::Tight, Rule::TightFirst)
             .once(Condition::OnItsWeight, Rule::OnItsWeight)
-            .gives(Condition::ToeSet)
             .on_its_weight(),
         KindTask::new(Step::Clamps, Phase::Steering)
             .after(Step::Toe, Rule::SetFirst)
+            .gives(Condition::ToeSet)
             .tightens(&["tie-rod/clamps"])
             .on_its_weight(),
     ]);
