@@ -152,7 +152,8 @@ pub const SPRING_AS_LINK: f64 = 0.75;
 
 /// Diameter of a drag link nobody measured, mm.
 pub const DRAG_LINK_DIAMETER: f64 = 30.0;
-/// Room that a first bracket on the frame has to everything on the axle at full bump.
+/// Room that a first bracket on the frame has to everything on the axle at full bump: twice the usual clearance, for a bracket
+/// that is welded once (default of this program).
 pub const FIRST_BRACKET_ROOM: Length = Length::from_mm(25.4);
 /// Outside diameter of a tie rod, mm.
 pub const TIE_ROD_DIAMETER: f64 = 32.0;
@@ -264,12 +265,12 @@ pub const UNEVEN: Force = Force::from_n(300.0);
 /// A bar nobody measured (defaults of this program).
 pub const SWAY_BAR: Length = Length::from_mm(25.0);
 
-/// A sway bar at a front axle that nobody entered, and one at a rear axle.
+/// A sway bar at a front axle that nobody entered: stock ones are about an inch thick there (default of this program).
 pub const FRONT_SWAY_BAR: Length = Length::from_mm(27.0);
-/// The same at a rear axle.
+/// The same at a rear axle, where they are thinner (default of this program).
 pub const REAR_SWAY_BAR: Length = Length::from_mm(20.0);
 
-/// Its arm, from the bar straight back to the link.
+/// Its arm, from the bar straight back to the link (default of this program).
 pub const SWAY_ARM: Length = Length::from_mm(250.0);
 
 /// Length of a sway bar that twists, where nobody measured it.
