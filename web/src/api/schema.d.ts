@@ -5464,7 +5464,7 @@ export interface components {
          * @description Why a step comes after another one.
          * @enum {string}
          */
-        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "greased_first" | "lock_first" | "bracket_first" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "clear_first" | "toe_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
+        Rule: "stands_first" | "read_first" | "out_of_the_way" | "mock_up_first" | "battery_off" | "tack_first" | "cold_first" | "drilled_first" | "set_first" | "hung_first" | "hand_first" | "snug_first" | "main_first" | "side_first" | "bar_bolt_last" | "on_its_weight" | "greased_first" | "lock_first" | "bracket_first" | "stick_out_first" | "angles_first" | "loose_first" | "set_before_read" | "read_before_jam" | "centred_first" | "clear_first" | "tie_rod_holds" | "toe_first" | "torque_before_pin" | "tight_first" | "put_back_last" | "as_written";
         /** @description One place of the travel. */
         Sample: {
             /** @description Angle of the bar as found; positive when the frame end is higher. */
