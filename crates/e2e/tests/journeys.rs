@@ -341,8 +341,8 @@ async fn a_new_job_from_nothing_and_its_history() {
         page.at("//*[@data-stage='bar']").await?.click().await?;
         page.sees(PANEL, "Enter the bar's length, eye to eye").await?;
         page.enter("Length, eye to eye (center to center)", "500").await?;
-        page.enter("Frame end, height above floor", "700").await?;
-        page.enter("Axle end, height above floor", "400").await?;
+        page.enter("Frame end, height above the floor", "700").await?;
+        page.enter("Axle end, height above the floor", "400").await?;
         page.saved().await?;
         // 3-4-5: asin(300/500) = 36.9°.
         page.sees(ANSWER, "Bar angle 36.9°, frame end high").await?;
