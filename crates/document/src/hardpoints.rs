@@ -287,14 +287,14 @@ pub struct TieRodForm {
 }
 
 impl TieRodForm {
-    /// How far its middle goes up, mm; nought where nobody said which way or how far.
+    /// How far its middle goes up in the job, mm; nought where it stays, None where nobody said how far it moves.
     #[must_use]
-    pub fn raised(&self) -> f64 {
-        let by = self.by.as_ref().map_or(0.0, |by| by.length().to_mm().abs());
+    pub fn raised(&self) -> Option<f64> {
+        let by = || Some(self.by.as_ref()?.length().to_mm().abs());
         match self.to {
-            Some(TieRodTo::Over) => by,
-            Some(TieRodTo::Under) => -by,
-            None => 0.0,
+            Some(TieRodTo::Over) => by(),
+            Some(TieRodTo::Under) => Some(-by()?),
+            None => Some(0.0),
         }
     }
 }

@@ -242,6 +242,12 @@ fn a_link_is_sized_from_arm_and_far_end_where_none_is_there() {
     assert!(!links.window_says.inches().contains("yours"), "{}", links.window_says.inches());
     let with_one = sway(&over_centre()).links.unwrap();
     assert!(!with_one.sized && with_one.targets[0].link_mm == links.targets[0].link_mm);
+    // With a far end 3 in under the bar's axis no link works over the travel, and none is told to be made.
+    let mut folded = job.clone();
+    folded.sway.far_end.height = Some(TapeEntry::parse("22 1/2", Unit::Inches).unwrap());
+    let result = sway(&folded);
+    let links = result.links.unwrap();
+    assert!(links.fails && !result.says.inches().starts_with("Make"), "{}", result.says.inches());
     // What is asked is the far end, and no link; by leans alone it is found along the link that is there.
     let asked =
         |job: &Job| -> Vec<String> { sway(job).missing.into_iter().map(|fault| fault.pointer).collect() };

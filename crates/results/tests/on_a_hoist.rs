@@ -120,6 +120,7 @@ fn an_axle_point_is_measured_from_its_hub_face() {
         axle["sideways_from"] = json!("hub_face");
     }
     let unknown = everything(&job(&value));
+    assert_eq!(unknown.cycle.missing.len(), 1, "asked once: {:?}", unknown.cycle.missing);
     assert!(
         unknown.cycle.missing.iter().any(|fault| fault.pointer == "/rig/hub_faces"),
         "{:?}",

@@ -49,6 +49,16 @@ fn a_tie_rod_is_held_against_the_bar_where_it_is_and_where_it_goes() {
     let result = cycle(&job(&with_tie_rod("1 in")));
     assert!((gap(result.found.as_ref().unwrap()) - 3.75).abs() < 0.005);
     assert!((gap(result.plan.as_ref().unwrap()) - (18.0_f64.sqrt() - 1.25)).abs() < 0.005);
+    // Recorded as moved it is there now, and nothing is further to come.
+    let mut moved = with_tie_rod("1 in");
+    moved["setups"]["rounds"] = json!([{ "parts": ["tie_rod"] }]);
+    assert!((gap(cycle(&job(&moved)).found.as_ref().unwrap()) - (18.0_f64.sqrt() - 1.25)).abs() < 0.005);
+    // One that moves by nobody knows how much has no place to be held against once it is moved.
+    let mut somewhere = with_tie_rod("1 in");
+    somewhere["hardpoints"]["tie_rod"].as_object_mut().unwrap().remove("by");
+    let result = cycle(&job(&somewhere));
+    assert!((gap(result.found.as_ref().unwrap()) - 3.75).abs() < 0.005);
+    assert!(result.plan.unwrap().obstacles.iter().all(|obstacle| obstacle.name != "tie rod"));
     // A rod whose place is only assumed clears nothing.
     let mut unmeasured = with_tie_rod("1 in");
     unmeasured["hardpoints"]["tie_rod"]["end"] = json!({});

@@ -130,11 +130,6 @@ fn stood(setups: &Setups) -> Length {
     setups.rounds.first().unwrap_or(&setups.base).offset
 }
 
-/// Heights are taken from the frame rail, whose own height nobody typed.
-pub(crate) fn rail_missing() -> FieldError {
-    FieldError::new("/sway/room/rail_underside", "missing", asks::RAIL_UNDERSIDE)
-}
-
 /// As the vehicle is now, or as it is planned.
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum When {
@@ -142,19 +137,20 @@ enum When {
     Planned,
 }
 
-/// How far up the tie rod is from where it was found, now and as it is planned, mm.
-fn tie_rod_raised(job: &Job) -> [f64; 2] {
-    let raised = job.hardpoints.tie_rod.as_ref().map_or(0.0, TieRodForm::raised);
-    let moved = |is: bool| if is { raised } else { 0.0 };
-    [moved(job.has_installed(FittedPart::TieRod)), moved(job.installs(FittedPart::TieRod))]
+/// How far up the tie rod is from where it was found, now and as it is planned, mm; None where nobody said how far it moves.
+fn tie_rod_raised(job: &Job) -> [Option<f64>; 2] {
+    let raised = job.hardpoints.tie_rod.as_ref().and_then(TieRodForm::raised);
+    let moved = |is: bool| if is { raised } else { Some(0.0) };
+    let installed = job.has_installed(FittedPart::TieRod);
+    [moved(installed), moved(installed || job.installs(FittedPart::TieRod))]
 }
 
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
 pub(crate) struct ReadJob {
     frame: SharedSetup,
     obstacles: Vec<Obstacle>,
-    /// The tie rod where it was found, and how far up it is by now and as it is planned, mm.
-    tie_rod: Option<(Obstacle, [f64; 2])>,
+    /// The tie rod where it was found, and how far up it is by now and as it is planned, mm, where that was told.
+    tie_rod: Option<(Obstacle, [Option<f64>; 2])>,
     steering: Option<(DragLink, Length)>,
     /// How far up the part that is fitted already has taken the link's ends, pitman end first, mm.
     link_raised: [f64; 2],
@@ -181,7 +177,8 @@ impl ReadJob {
         }
         let rig = &job.rig;
         if heights::rail_is_open(job) {
-            return Err(vec![rail_missing()]);
+            let at = "/sway/room/rail_underside";
+            return Err(vec![FieldError::new(at, "missing", asks::RAIL_UNDERSIDE)]);
         }
         let axle_height = heights::axle_height(rig).to_mm();
         let half_track = length_of(&rig.track).map_or(defaults::TRACK, Length::to_mm) / 2.0;
@@ -255,9 +252,9 @@ impl ReadJob {
 
     /// Everything in the way, the tie rod as it is now or as it is planned.
     fn in_the_way(&self, when: When) -> Vec<Obstacle> {
-        let tie_rod = self.tie_rod.as_ref().map(|(rod, [now, planned])| {
-            let up = DVec3::Z * if when == When::Now { *now } else { *planned };
-            Obstacle { ends: rod.ends.map(|end| end + up), ..rod.clone() }
+        let tie_rod = self.tie_rod.as_ref().and_then(|(rod, [now, planned])| {
+            let up = DVec3::Z * if when == When::Now { *now } else { *planned }?;
+            Some(Obstacle { ends: rod.ends.map(|end| end + up), ..rod.clone() })
         });
         self.obstacles.iter().cloned().chain(tie_rod).collect()
     }

@@ -310,6 +310,9 @@ fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Sw
 }
 
 fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Message {
+    if places.sized {
+        return SwayMessage::Sized { link: places.arm.link, works: work != LinkWork::Fails }.into();
+    }
     if let Some((posed, fault)) = found.open.iter().min_by(|a, b| {
         let far = |posed: &Posed| posed.left.abs() + posed.right.abs();
         far(&a.0).total_cmp(&far(&b.0))
@@ -325,9 +328,6 @@ fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Message {
         let (worst, straight) = (Angle::from_radians(worst), Length::from_mm(found.straight.0));
         return SwayMessage::TooNear { worst, left: posed.left, right: posed.right, to_straight: straight }
             .into();
-    }
-    if places.sized {
-        return SwayMessage::Sized { link: places.arm.link }.into();
     }
     let [least, most] = [found.least.0, found.most.0].map(Angle::from_radians);
     SwayMessage::Works { link: places.arm.link, least, most, work }.into()

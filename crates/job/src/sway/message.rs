@@ -85,9 +85,10 @@ pub enum SwayMessage {
         most: Angle,
         work: LinkWork,
     },
-    /// A link sized where none was there, and works.
+    /// A link sized where none was there.
     Sized {
         link: Length,
+        works: bool,
     },
     /// Shortest and longest link that works, and this one where one is there.
     Window {

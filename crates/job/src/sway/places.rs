@@ -77,9 +77,6 @@ impl Places {
         let on_axle = form.on == ObstacleOn::Axle;
         let up = |point: &PointForm, body: bool| height_of(job, point, body);
         let mut ask = Vec::new();
-        if heights::rail_is_open(job) {
-            ask.push(("/sway/room/rail_underside", asks::RAIL_UNDERSIDE));
-        }
         let axis_z = up(&form.axis, !on_axle);
         let axis_x = length_of(&form.axis.fore_aft).map(Length::to_mm);
         if axis_z.is_none() || axis_x.is_none() {

@@ -425,10 +425,10 @@ fn trail_between(
 fn evaluate(job: &Job, base: &Base, choice: ChoiceCandidate, on_axle: Option<&BarOnAxle>) -> ChoiceResult {
     let road = base.road_with(choice.road);
     let this = base.this.with_bar(choice.road);
-    let ends = base.overturning_between.into_iter().zip(base.weighed.other_bar_between);
-    let mut ends = ends
-        .map(|(moment, bar)| roll_gradient(&this, &base.other.with_bar(bar), moment).map(Angle::to_degrees));
-    let (low, high) = (ends.next().flatten(), ends.next().flatten());
+    let [low, high] = [0, 1].map(|end| {
+        let other = base.other.with_bar(base.weighed.other_bar_between[end]);
+        roll_gradient(&this, &other, base.overturning_between[end]).map(Angle::to_degrees)
+    });
     let with_other = |other: &AxleRoll| twisted(base, other, choice.share, on_axle);
     let (twist, ended_by) = with_other(&base.other)
         .map_or_else(|| (None, EndedBy::WouldNotStand), |(twist, what)| (Some(twist), what));

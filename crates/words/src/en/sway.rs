@@ -46,7 +46,7 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
             too_near(*worst, (*left, *right), *to_straight)
         }
         SwayMessage::Works { link, least, most, work } => works(*link, [*least, *most], *work),
-        SwayMessage::Sized { link } => sized(*link),
+        SwayMessage::Sized { link, works } => sized(*link, *works),
         SwayMessage::Window { works, link } => window(*works, *link),
         SwayMessage::Target { link, change, turns } => {
             target(*link, *change, turns.as_ref().map(say).as_ref())
@@ -234,8 +234,15 @@ pub(crate) fn works(link: Length, [least, most]: [Angle; 2], work: LinkWork) -> 
 }
 
 /// A link sized where none was there.
-fn sized(link: Length) -> Phrase {
-    Phrase::of(|w| format!("Make the sway links {}", w.fine(link)))
+fn sized(link: Length, works: bool) -> Phrase {
+    Phrase::of(|w| {
+        let link = w.fine(link);
+        if works {
+            format!("Make the sway links {link}")
+        } else {
+            format!("Sway links of {link}, sized for this aim, don't work over the travel")
+        }
+    })
 }
 
 /// Shortest and longest link that works, and this one.

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { AngleField } from "../../job/AngleField";
 import { setSway } from "../../job/edits";
+import { heightLabel } from "../../job/heights";
 import { LengthFields } from "../../job/LengthFields";
 import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
@@ -24,7 +25,6 @@ const FACES = optionsOf<Schemas["PanelFaces"]>({
 const AT = {
   forward: "Forward of the axle",
   outward: "Out from the middle",
-  up: "Above the floor",
 } as const;
 const THICKNESS = [["thickness", "Thickness"]] as const;
 
@@ -126,7 +126,7 @@ function ShockRows({ form, onSet: set }: RoomRowsProps) {
 }
 
 function PanelRows({ form, onSet: set }: RoomRowsProps) {
-  const { view } = useJob();
+  const { view, job } = useJob();
   const entry = useEntry();
   const panels = form.panels ?? [];
   return (
@@ -161,7 +161,7 @@ function PanelRows({ form, onSet: set }: RoomRowsProps) {
             <LengthFields
               at={`/sway/room/panels/${index}`}
               form={panel}
-              fields={[["at", AT[panel.faces ?? "forward"]]]}
+              fields={[["at", panel.faces === "up" ? heightLabel(job, true) : AT[panel.faces ?? "forward"]]]}
               signed={["at"]}
               onPut={(part) => part.at && put({ at: part.at })}
             />
